@@ -1,0 +1,1 @@
+"""The HTTP door: parse, call a service, return."""

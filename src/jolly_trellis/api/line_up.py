@@ -1,0 +1,73 @@
+"""The line-up: events, their brief, their pieces, and going back and forth over their history."""
+
+import sqlite3
+
+from fastapi import APIRouter
+
+from jolly_trellis.api.deps import Connection
+from jolly_trellis.api.models import BasedOn, BriefIn, EventOut, EventSummary, PieceOut, Problem, PutBrief
+from jolly_trellis.api.problems import body_of
+from jolly_trellis.core.errors import CoreError
+from jolly_trellis.core.piece import Conditions
+from jolly_trellis.services import judging, planning
+from jolly_trellis.services.planning import EventState
+from jolly_trellis.store import events
+from jolly_trellis.store.plan import PlannedPiece
+
+router = APIRouter(prefix="/api/events", tags=["line-up"])
+
+
+@router.get("")
+def list_events(conn: Connection) -> list[EventSummary]:
+    return [EventSummary(id=each.id, name=each.name, revision=each.revision) for each in events.list_events(conn)]
+
+
+@router.post("", status_code=201)
+def new_event(brief: BriefIn, conn: Connection) -> EventOut:
+    core = brief.to_core()
+    judging.conditions_of(conn, core)
+    return event_out(conn, planning.new_event(conn, core))
+
+
+@router.get("/{event_id}")
+def get_event(event_id: int, conn: Connection) -> EventOut:
+    return event_out(conn, planning.state(conn, event_id))
+
+
+@router.put("/{event_id}/brief")
+def put_brief(event_id: int, body: PutBrief, conn: Connection) -> EventOut:
+    brief = body.brief.to_core()
+    judging.conditions_of(conn, brief)
+    return event_out(conn, planning.put_brief(conn, event_id, brief, base_revision=body.base_revision))
+
+
+@router.post("/{event_id}/undo")
+def undo(event_id: int, body: BasedOn, conn: Connection) -> EventOut:
+    return event_out(conn, planning.undo(conn, event_id, base_revision=body.base_revision))
+
+
+@router.post("/{event_id}/redo")
+def redo(event_id: int, body: BasedOn, conn: Connection) -> EventOut:
+    return event_out(conn, planning.redo(conn, event_id, base_revision=body.base_revision))
+
+
+def event_out(conn: sqlite3.Connection, state: EventState) -> EventOut:
+    """An event with every piece judged; a piece that cannot be computed carries its problem instead."""
+    conditions = judging.conditions_of(conn, state.plan.brief)
+    return EventOut(
+        id=state.event.id,
+        revision=state.event.revision,
+        brief=state.plan.brief,
+        undo=state.undo,
+        redo=state.redo,
+        pieces=[_piece_out(each, conditions) for each in state.plan.pieces],
+    )
+
+
+def _piece_out(planned: PlannedPiece, conditions: Conditions) -> PieceOut:
+    try:
+        report = judging.report_of(planned.piece, conditions, with_fixes=True)
+    except CoreError as problem:
+        body = body_of(code=problem.code, path=problem.path, message=problem.message, limit=problem.limit)
+        return PieceOut(id=planned.id, piece=planned.piece, report=None, problem=Problem.model_validate(body))
+    return PieceOut(id=planned.id, piece=planned.piece, report=report, problem=None)

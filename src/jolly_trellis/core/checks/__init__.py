@@ -1,0 +1,1 @@
+"""One file per verb; the fixes stand beside the check they invert."""

@@ -1,0 +1,183 @@
+"""Drink: whether every cut end stays in water until the event ends, which runs dry first, and what to pour."""
+
+from dataclasses import replace
+from datetime import datetime, timedelta
+
+import numpy as np
+
+from jolly_trellis.core.air import COVER_UNDER_FLOWERS, POOL_EVAPORATION, draw_factor
+from jolly_trellis.core.build import Build
+from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.drinking import HEAVY_DRAW, HURRIED_FILL, MOST_HOURS, Course, courses, needed_hours
+from jolly_trellis.core.piece import TopUp
+from jolly_trellis.core.provenance import COMPUTED, Figure, Provenance, constant
+from jolly_trellis.core.quantities import Quantity, duration, length, phrase, ratio, volume
+from jolly_trellis.core.units import duration_text, round_up
+from jolly_trellis.core.verdicts import CASES, Case, Finding, Verdict, conclude, finding
+from jolly_trellis.core.vessels import BRIM_GAP
+
+STEM_END_COVER = constant("Water over every cut end at the start", "length", 0.02)
+TOP_UP_LEAD_H = constant("A top-up comes before the first dry stem by", "duration", 0.5)
+_MOST_TOP_UPS = 6
+_MOST_LEVELS = 8
+
+
+def judge(build: Build) -> Verdict:
+    """Drink: cut ends covered at the start, and the first dry stem against the end of the event."""
+    missing = _missing(build)
+    findings = [] if len(build.placement.stems) == 0 else [_covered(build)]
+    needed = needed_hours(build.conditions)
+    if needed is not None and build.courses is not None:
+        for case, going in zip(CASES, build.courses, strict=True):
+            findings.append(_lasts(build, case, going, needed))
+    return conclude("drink", findings, missing=missing, figures=_figures(build))
+
+
+def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
+    """Changes that could mend Drink: top-ups in time, or a higher level from the start."""
+    tried = []
+    topped = _with_top_ups(build)
+    if topped is not None:
+        tried.append(topped)
+    piece = build.piece
+    fullest = piece.vessel.inside_depth_m - BRIM_GAP.value
+    level = piece.water_level_m
+    while level < fullest - 1e-6 and len(tried) < _MOST_LEVELS:
+        level = round(min(round_up(level + 0.005, 0.005), fullest), 4)
+        say = phrase("Fill to {level} at the start.", level=length(level))
+        tried.append(Candidate(key=f"fill-{round(level * 1000)}", say=say, piece=replace(piece, water_level_m=level)))
+    return tried
+
+
+def _missing(build: Build) -> list[str]:
+    conditions = build.conditions
+    facts = (
+        (len(build.placement.stems) == 0, "the recipe (add stems)"),
+        (conditions.air is None, "the room's temperature and humidity"),
+        (conditions.filled_at is None, "when the vessel is filled"),
+        (conditions.ends_at is None, "when the event ends"),
+    )
+    return [words for absent, words in facts if absent]
+
+
+def _covered(build: Build) -> Finding:
+    """Every cut end lies 2 cm under the display level before the event begins."""
+    ends = build.piece.vessel.inside_depth_m - build.placement.found.drop_m
+    highest = int(ends.argmax())
+    over = build.piece.water_level_m - float(ends[highest])
+    name = build.placement.stems.variety_of(highest).name
+    words = (
+        f"The highest cut end, a {name}, lies {{over}} under the water; {{limit}} is needed."
+        if over > 0
+        else f"The cut end of a {name} is {{over}} above the water; it must lie {{limit}} under it."
+    )
+    reason = phrase(words, over=length(abs(over)), limit=STEM_END_COVER.quantity)
+    return finding(
+        check="covered",
+        case="typical",
+        value=length(over),
+        limit=STEM_END_COVER.quantity,
+        sense="at least",
+        reason=reason,
+    )
+
+
+def _lasts(build: Build, case: Case, going: Course, needed: float) -> Finding:
+    hours = MOST_HOURS if going.first_dry_h is None else going.first_dry_h
+    if going.first_dry_row is None:
+        words = "No stem runs dry within ten days."
+    else:
+        name = build.placement.stems.variety_of(going.first_dry_row).name
+        words = f"First dry stem: {name}, {duration_text(hours)} after filling; the event needs {{needed}}."
+        words += _top_up_words(build, hours, needed)
+    limit = duration(max(needed, 1 / 6))
+    return finding(
+        check="lasts",
+        case=case,
+        value=duration(hours),
+        limit=limit,
+        sense="at least",
+        reason=phrase(
+            words, needed=limit, fill=volume(_refill_l(build, going, max(hours - TOP_UP_LEAD_H.value, 0.0)))
+        ),
+    )
+
+
+def _top_up_words(build: Build, hours: float, needed: float) -> str:
+    if hours >= needed:
+        return ""
+    if build.piece.top_ups and build.conditions.topped_up_by is None:
+        return " Nobody is named to top up, so the planned top-ups do not count."
+    when = _clock(build, max(hours - TOP_UP_LEAD_H.value, 0.0))
+    words = f" Top up {{fill}} by {when}."
+    return words if build.conditions.topped_up_by else words + " Name who does it in the brief."
+
+
+def _refill_l(build: Build, going: Course, after_h: float) -> float:
+    """Litres that bring the water back to its display level at a time, rounded up to 10 ml."""
+    level = float(np.interp(after_h, going.hours, going.levels_m))
+    short = build.water.volume_at_l(build.piece.water_level_m) - build.water.volume_at_l(level)
+    return round_up(max(short, 0.0), 0.01)
+
+
+def _with_top_ups(build: Build) -> Candidate | None:
+    """Add top-ups, each half an hour before a stem would run dry, until none does before the end."""
+    needed = needed_hours(build.conditions)
+    if needed is None or build.conditions.topped_up_by is None:
+        return None
+    piece, said, quantities = build.piece, [], {}
+    for index in range(_MOST_TOP_UPS):
+        going = courses(piece, build.conditions, build.placement, build.water)
+        if going is None:
+            return None
+        soonest = min(going, key=lambda each: MOST_HOURS if each.first_dry_h is None else each.first_dry_h)
+        if soonest.first_dry_h is None or soonest.first_dry_h >= needed:
+            break
+        after = float(np.floor(max(soonest.first_dry_h - TOP_UP_LEAD_H.value, 0.0) * 12)) / 12
+        litres = _refill_l(build, soonest, after)
+        if litres <= 0 or (piece.top_ups and after <= piece.top_ups[-1].after_h):
+            return None
+        piece = replace(piece, top_ups=(*piece.top_ups, TopUp(after_h=after, volume_l=litres)))
+        said.append(f"{{v{index}}} by {_clock(build, after)}")
+        quantities[f"v{index}"] = volume(litres)
+    if not said:
+        return None
+    return Candidate(key="top-up", say=phrase("Top up " + ", ".join(said) + ".", **quantities), piece=piece)
+
+
+def _clock(build: Build, after_h: float) -> str:
+    """Time of day so many hours after filling, with the day where it is another one."""
+    start = build.conditions.filled_at
+    if start is None:
+        return f"{duration_text(after_h)} after filling"
+    at = floor_to_minutes(start + timedelta(hours=after_h), 5)
+    return at.strftime("%H:%M") if at.date() == start.date() else at.strftime("%H:%M on %d %b")
+
+
+def floor_to_minutes(at: datetime, minutes: int) -> datetime:
+    """A time brought back to a whole number of minutes past the hour."""
+    return at.replace(minute=at.minute - at.minute % minutes, second=0, microsecond=0)
+
+
+def _figures(build: Build) -> list[Figure]:
+    air = build.conditions.air
+    if air is None or build.courses is None:
+        return [STEM_END_COVER]
+    typical = build.courses[0]
+    litres = build.water.volume_at_l(build.piece.water_level_m)
+    draw = float(build.placement.stems.uptake_ml_h.sum()) * draw_factor(air)
+    return [
+        Figure(label="Water at the display level", quantity=volume(litres), provenance=COMPUTED),
+        Figure(label="Drunk and lost by the end", quantity=volume(typical.drawn_l), provenance=COMPUTED),
+        Figure(label="All stems drink", quantity=Quantity(kind="draw", value=draw), provenance=COMPUTED),
+        Figure(
+            label="This air against 20 °C and 60 %",
+            quantity=ratio(draw_factor(air)),
+            provenance=Provenance(kind="published", source="FAO Irrigation and Drainage Paper 56, equation 11"),
+        ),
+        STEM_END_COVER,
+        HEAVY_DRAW,
+        HURRIED_FILL,
+        POOL_EVAPORATION,
+        COVER_UNDER_FLOWERS,
+    ]

@@ -1,0 +1,387 @@
+"""Hold: whether every stem keeps its direction, and the mechanic its place in the vessel."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from jolly_trellis.core import netting as nets
+from jolly_trellis.core.build import Build, net_moment_n_m
+from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.geometry import Array, Flags, ray_to_outline_m
+from jolly_trellis.core.mechanics.folded_cushion import MAX_LAYERS, MAX_TAPE_STRIPS
+from jolly_trellis.core.placement.trace import SUPPORT_SPACING, farthest_support_m
+from jolly_trellis.core.provenance import Figure, Provenance, constant
+from jolly_trellis.core.quantities import count, force, length, moment, phrase, ratio
+from jolly_trellis.core.stems import GRAVITY_M_S2
+from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
+from jolly_trellis.core.vessels import floor_friction, inside_size_m
+
+STAGGER_TWO = constant("Play left with two wire levels (leaves and bent cells take up the rest)", "ratio", 0.5)
+STAGGER_THREE = constant("Play left with three wire levels", "ratio", 0.4)
+STAGGER_MORE = constant("Play left with four or more wire levels", "ratio", 0.35)
+STAGGER_ONE = constant("Play left with one wire level", "ratio", 1.0)
+LOCK_MOST = constant("Most that crossing stems lock one another", "ratio", 0.6)
+SWAY_BASE = constant("Sway a head may have, whatever its height", "length", 0.03)
+SWAY_SHARE = constant("Sway a head may have on top, share of visible length", "ratio", 0.10)
+WIRE_POINT_N = (
+    (0.00075, constant("Netting at one point, wire to 0.7 mm", "force", 2.0)),
+    (0.00095, constant("Netting at one point, wire 0.8-0.9 mm", "force", 5.0)),
+    (1.0, constant("Netting at one point, wire 1.0 mm and over", "force", 12.0)),
+)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Play:
+    """How each stem is held, one row each. `unheld` has no two supports far enough apart; no swing is given."""
+
+    tan_swing: Array
+    sway_m: Array
+    sway_limit_m: Array
+    support_drop_m: Array
+    unheld: Flags
+
+
+def play_m(aperture_m: float, stem_diameter_m: Array, other_diameters_m: Array) -> Array:
+    """Play of a stem in its cell: max(0, a − d − Σ others in that cell)/2, metres.
+
+    Source: geometry.
+    """
+    return np.maximum(0.0, aperture_m - stem_diameter_m - other_diameters_m) / 2
+
+
+def crowding_lock(total_diameter_m: float, inside_diameter_m: float) -> float:
+    """How far stems that cross a level lock one another: min(0.6, Σd/(4·D)).
+
+    Args:
+        total_diameter_m: sum of the diameters of stems crossing the level, m.
+        inside_diameter_m: inside diameter of the vessel there, m, > 0.
+    Source: estimate.
+    """
+    return min(LOCK_MOST.value, total_diameter_m / (4 * inside_diameter_m))
+
+
+def tan_swing(
+    play_top_m: Array, play_low_m: Array, *, stagger: Array, lock: float, lean_rad: Array, layer_gap_m: Array
+) -> Array:
+    """Tangent of the angle a stem can swing through.
+
+    (c1 + c2)·stagger·(1 − lock)·cos θ / gap, between its uppermost and lowest support.
+
+    Args:
+        play_top_m, play_low_m: play at the two supports, m; frog, wall and a floor that holds have none.
+        stagger: share of the play that is left, 0.35-1.
+        lock: from `crowding_lock`.
+        lean_rad: lean from the vertical.
+        layer_gap_m: vertical distance between the two supports, m, > 0.
+    Source: geometry; stagger and lock are estimates.
+    """
+    return (play_top_m + play_low_m) * stagger * (1 - lock) * np.cos(lean_rad) / layer_gap_m
+
+
+def netting_load_n(mass_kg: Array, centre_m: Array, lean_rad: Array, layer_gap_m: Array) -> Array:
+    """Sideways force of a leaning stem on the netting: m·g·L·sin θ·cos θ/gap, newtons.
+
+    Args:
+        mass_kg: of the stem as cut.
+        centre_m: along the stem from its lower support to its centre of mass, m.
+        lean_rad: lean from the vertical.
+        layer_gap_m: vertical distance between its supports, m, > 0.
+    Source: moments about the lower support.
+    """
+    return mass_kg * GRAVITY_M_S2 * np.maximum(centre_m, 0.0) * np.sin(lean_rad) * np.cos(lean_rad) / layer_gap_m
+
+
+def stems_play(build: Build) -> Play:
+    """Follow every stem's supports and work out how far its head can sway."""
+    placement, vessel = build.placement, build.piece.vessel
+    found, drops = placement.found, placement.level_drops_m
+    wires = found.crosses.sum(axis=-1)
+    lowest_wire = np.where(found.crosses, drops, 0.0).max(axis=-1)
+    slides = (wires == 1) & ~found.at_wall & ~placement.floor_holds
+    slide = np.where(slides, _slide_to_wall_m(build), 0.0)
+    firm_foot = found.wall_holds | (~found.at_wall & placement.floor_holds) | slides
+    support_drop = np.where(firm_foot, found.drop_m, lowest_wire)
+    gap = np.maximum(support_drop, 1e-3)
+    aperture = placement.cell_aperture_m
+    play_top = play_m(
+        aperture, placement.stems.diameter_m, _others_in_cell(placement.seat_cell, placement.stems.diameter_m)
+    )
+    play_low = np.where(firm_foot, 0.0, _play_at(build, lowest_wire))
+    low_diameter = inside_size_m(vessel, vessel.inside_depth_m - float(drops[-1]))
+    crossing = float(placement.stems.diameter_m[found.crosses[:, -1]].sum()) if len(wires) else 0.0
+    stagger = np.select(
+        [wires <= 1, wires == 2, wires == 3],
+        [STAGGER_ONE.value, STAGGER_TWO.value, STAGGER_THREE.value],
+        default=STAGGER_MORE.value,
+    )
+    swing = tan_swing(
+        play_top,
+        play_low,
+        stagger=stagger,
+        lock=crowding_lock(crossing, min(low_diameter)),
+        lean_rad=placement.lean_rad,
+        layer_gap_m=gap,
+    )
+    farthest = farthest_support_m(found, level_drops_m=drops, floor_holds=placement.floor_holds | slides)
+    unheld = farthest < SUPPORT_SPACING.value
+    swing = np.where(unheld, 0.0, swing + slide / gap)
+    return Play(
+        tan_swing=swing,
+        sway_m=placement.visible_m * swing,
+        sway_limit_m=SWAY_BASE.value + SWAY_SHARE.value * placement.visible_m,
+        support_drop_m=support_drop,
+        unheld=unheld,
+    )
+
+
+def judge(build: Build) -> Verdict:
+    """Hold: sway, supports, crowding, mesh, load on the netting, and the mechanic's seat in its vessel."""
+    if len(build.placement.stems) == 0:
+        return conclude("hold", [], missing=["the recipe (add stems)"])
+    play = stems_play(build)
+    findings = [
+        _sway(build, play),
+        *_supports(build, play),
+        *_crowding(build),
+        *_mesh(build),
+        _load(build, play),
+        _seat(build),
+    ]
+    return conclude("hold", findings, figures=_figures(build))
+
+
+def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
+    """Changes that could mend Hold: another layer, smaller cells, a wider gap, tape, fewer stems."""
+    piece, mechanic = build.piece, build.piece.mechanic
+    tried = []
+    if mechanic.layers < MAX_LAYERS:
+        more = replace(mechanic, layers=mechanic.layers + 1, layer_gap_m=None)
+        say = phrase(f"Fold to {more.layers} layers instead of {mechanic.layers}.")
+        tried.append(Candidate(key="one-more-layer", say=say, piece=replace(piece, mechanic=more)))
+    widest = float(build.placement.stems.diameter_m.max())
+    for other in _finer_nettings(build, widest):
+        say = phrase("Use {a} netting, " + other.finish + ".", a=length(other.aperture_m))
+        finer = replace(mechanic, netting=other.key)
+        tried.append(Candidate(key=f"netting-{other.key}", say=say, piece=replace(piece, mechanic=finer)))
+    if mechanic.layers > 1:
+        room = piece.vessel.inside_depth_m / (mechanic.layers - 1) - 0.01
+        wider = round(build.mechanic.layer_gap_m + 0.01, 3)
+        if wider <= room:
+            say = phrase("Set the layers {gap} apart.", gap=length(wider))
+            gapped = replace(piece, mechanic=replace(mechanic, layer_gap_m=wider))
+            tried.append(Candidate(key="wider-gap", say=say, piece=gapped))
+    if build.mechanic.tape_strips < MAX_TAPE_STRIPS and verdict.governing and verdict.governing.check == "seat":
+        strips = build.mechanic.tape_strips + 1
+        say = phrase(f"Tape the rim with {strips} strip{'s' if strips > 1 else ''}, on clean dry glaze.")
+        taped = replace(piece, mechanic=replace(mechanic, tape_strips=strips))
+        tried.append(Candidate(key="more-tape", say=say, piece=taped))
+    over = int(build.placement.stems.stems_in_row[build.placement.over_capacity].sum())
+    if over:
+        tried.append(_fewer_stems(build, over))
+    return tried
+
+
+def _sway(build: Build, play: Play) -> Finding:
+    used = play.sway_m / play.sway_limit_m
+    worst = int(used.argmax())
+    over = float((used > 1).mean())
+    name = build.placement.stems.variety_of(worst).name
+    words = f"The worst stem, a {name}, can sway {{sway}} at its head; {{limit}} is allowed."
+    if over:
+        words += f" {over:.0%} of the stems sway too far."
+    sway, limit = length(play.sway_m[worst]), length(play.sway_limit_m[worst])
+    reason = phrase(words, sway=sway, limit=limit)
+    return finding(check="sway", case="typical", value=sway, limit=limit, sense="at most", reason=reason)
+
+
+def _supports(build: Build, play: Play) -> list[Finding]:
+    unheld = int(build.placement.stems.stems_in_row[play.unheld].sum())
+    if not unheld:
+        return []
+    first = int(play.unheld.argmax())
+    name = build.placement.stems.variety_of(first).name
+    reason = phrase(
+        f"{{n}} stem{'s have' if unheld > 1 else ' has'} only one support, first a {name}: "
+        "nothing keeps its direction.",
+        n=count(unheld),
+    )
+    return [
+        Finding(
+            check="supports",
+            case="typical",
+            value=count(1),
+            limit=count(2),
+            sense="at least",
+            utilisation=2.0,
+            reason=reason,
+        )
+    ]
+
+
+def _crowding(build: Build) -> list[Finding]:
+    placement = build.placement
+    over = int(placement.stems.stems_in_row[placement.over_capacity].sum())
+    if not over:
+        return []
+    total = int(placement.stems.stems_in_row.sum())
+    first = placement.stems.variety_of(int(placement.over_capacity.argmax())).name
+    reason = phrase(
+        f"{{total}} stems are too many for the {build.mechanic.free_cells} cells of this mouth: "
+        f"{{over}} find no free cell, first a {first}.",
+        total=count(total),
+        over=count(over),
+    )
+    value, limit = count(total), count(max(total - over, 1))
+    return [finding(check="crowding", case="typical", value=value, limit=limit, sense="at most", reason=reason)]
+
+
+def _mesh(build: Build) -> list[Finding]:
+    placement = build.placement
+    row = int(placement.stems.diameter_m.argmax())
+    widest = float(placement.stems.diameter_m[row])
+    if nets.passes(placement.cell_aperture_m, widest):
+        return []
+    needed = length(nets.PASSING_FACTOR.value * widest)
+    reason = phrase(
+        f"{placement.stems.variety_of(row).name} ({{d}}) does not pass a cell of {{a}}; it needs {{needed}}.",
+        d=length(widest),
+        a=length(placement.cell_aperture_m),
+        needed=needed,
+    )
+    value = length(placement.cell_aperture_m)
+    return [finding(check="mesh", case="typical", value=value, limit=needed, sense="at least", reason=reason)]
+
+
+def _load(build: Build, play: Play) -> Finding:
+    placement = build.placement
+    cut = placement.cut_length_m
+    slant = placement.found.embedded_m / np.maximum(placement.found.drop_m, 1e-9)
+    below = placement.found.embedded_m - play.support_drop_m * slant
+    heavy = build.stem_mass_kg * placement.stems.heavy_factor
+    centre = placement.stems.centre_from_foot_m(cut) - below
+    loads = netting_load_n(heavy, centre, placement.lean_rad, np.maximum(play.support_drop_m, 1e-3))
+    worst = int(loads.argmax())
+    strength = _point_strength(build).quantity
+    reason = phrase(
+        f"A heavy {placement.stems.variety_of(worst).name} presses on one cell with {{load}}; "
+        "the netting bears {strength}.",
+        load=force(loads[worst]),
+        strength=strength,
+    )
+    return finding(
+        check="netting load",
+        case="heavy",
+        value=force(loads[worst]),
+        limit=strength,
+        sense="at most",
+        reason=reason,
+    )
+
+
+def _seat(build: Build) -> Finding:
+    value = moment(net_moment_n_m(build.piece, build.placement, heavy=True))
+    limit = moment(build.mechanic.seat_moment_n_m)
+    strips = build.mechanic.tape_strips
+    held_by = "its squeeze" if not strips else f"its squeeze and {strips} tape strip{'s' if strips > 1 else ''}"
+    reason = phrase(
+        f"The stems pull the cushion round with {{value}}; {held_by} hold it to {{limit}}.",
+        value=value,
+        limit=limit,
+    )
+    return finding(check="seat", case="heavy", value=value, limit=limit, sense="at most", reason=reason)
+
+
+def _figures(build: Build) -> list[Figure]:
+    stock = Provenance(kind=build.netting.provenance.kind, source=build.netting.name)
+    levels = len(build.mechanic.levels)
+    stagger = (STAGGER_ONE, STAGGER_TWO, STAGGER_THREE, STAGGER_MORE)[min(levels, 4) - 1]
+    return [
+        Figure(label="Clear width of a cell", quantity=length(build.placement.cell_aperture_m), provenance=stock),
+        Figure(
+            label="Gap between layers",
+            quantity=length(build.mechanic.layer_gap_m),
+            provenance=Provenance(kind="computed", source="from the vessel's depth"),
+        ),
+        stagger,
+        SWAY_BASE,
+        SWAY_SHARE,
+        LOCK_MOST,
+        _point_strength(build),
+        Figure(
+            label="Friction of a stem end on this floor",
+            quantity=ratio(floor_friction(build.piece.vessel)),
+            provenance=Provenance(kind="estimate"),
+        ),
+    ]
+
+
+def _point_strength(build: Build) -> Figure:
+    return next(strength for most, strength in WIRE_POINT_N if build.netting.wire_m <= most)
+
+
+def _finer_nettings(build: Build, widest_m: float) -> list[nets.Netting]:
+    """Nettings in the stores with smaller cells that the thickest stem still passes, widest first."""
+    now = nets.aperture_m(build.netting)
+    finer = [
+        each
+        for each in build.conditions.nettings.values()
+        if nets.aperture_m(each) < now - 1e-6
+        and nets.passes(nets.aperture_m(each), widest_m)
+        and each.finish == build.netting.finish
+    ]
+    return sorted(finer, key=nets.aperture_m, reverse=True)[:2]
+
+
+def _fewer_stems(build: Build, over: int) -> Candidate:
+    """Take the stems that find no cell out of the recipe, from the lines they belong to."""
+    piece, placement = build.piece, build.placement
+    taken: dict[str, int] = {}
+    for row in np.flatnonzero(placement.over_capacity).tolist():
+        key = placement.stems.variety_of(row).key
+        taken[key] = taken.get(key, 0) + int(placement.stems.stems_in_row[row])
+    lines = []
+    for line in piece.recipe:
+        less = min(taken.get(line.variety, 0), line.count)
+        taken[line.variety] = taken.get(line.variety, 0) - less
+        if line.count > less:
+            lines.append(replace(line, count=line.count - less))
+    say = phrase("Leave out {n} stems that find no cell.", n=count(over))
+    return Candidate(key="fewer-stems", say=say, piece=replace(piece, recipe=tuple(lines)))
+
+
+def _others_in_cell(cell: np.ndarray, diameter_m: Array) -> Array:
+    """Sum of the other stems' diameters in each stem's cell."""
+    total = np.bincount(cell, weights=diameter_m)
+    return total[cell] - diameter_m
+
+
+def _play_at(build: Build, drop_m: Array) -> Array:
+    """Play of each stem at a lower level, where stems have crossed into other cells."""
+    placement = build.placement
+    rise = placement.tip_m[:, 2] - build.piece.vessel.rim_m
+    share = drop_m / np.maximum(rise, 1e-3)
+    x = placement.seat_x_m - (placement.tip_m[:, 0] - placement.seat_x_m) * share
+    y = placement.seat_y_m - (placement.tip_m[:, 1] - placement.seat_y_m) * share
+    away = (x[:, None] - placement.cells_m[:, 0]) ** 2 + (y[:, None] - placement.cells_m[:, 1]) ** 2
+    cell = away.argmin(axis=1)
+    diameter = placement.stems.diameter_m
+    return play_m(placement.cell_aperture_m, diameter, _others_in_cell(cell, diameter))
+
+
+def _slide_to_wall_m(build: Build) -> Array:
+    """How far a foot that does not hold slides over the floor, away from the lean, before the wall stops it."""
+    placement, vessel = build.placement, build.piece.vessel
+    found = placement.found
+    out_x, out_y = placement.tip_m[:, 0] - placement.seat_x_m, placement.tip_m[:, 1] - placement.seat_y_m
+    flat = np.maximum(np.hypot(out_x, out_y), 1e-9)
+    floor = vessel.profile[0]
+    slide = ray_to_outline_m(
+        vessel.plan_shape,
+        found.end_x_m,
+        found.end_y_m,
+        -out_x / flat,
+        -out_y / flat,
+        floor.width_m / 2,
+        floor.depth_m / 2,
+    )
+    return np.maximum(slide - placement.stems.diameter_m / 2, 0.0)

@@ -1,0 +1,165 @@
+"""The one entry: a piece and its conditions in, a report out."""
+
+from collections.abc import Callable
+from dataclasses import replace
+
+import numpy as np
+
+from jolly_trellis.core import netting as nets
+from jolly_trellis.core.build import Build, build
+from jolly_trellis.core.checks import drink, hold, stand
+from jolly_trellis.core.checks.fixing import Candidate, proven
+from jolly_trellis.core.making import cut_list, notices, steps
+from jolly_trellis.core.piece import Conditions, Piece
+from jolly_trellis.core.placement.place import colliding_pairs, fullness
+from jolly_trellis.core.report import BalanceReport, Outline, PlacedStem, Report, WaterReport
+from jolly_trellis.core.verdicts import Verb, Verdict, conclude
+
+Judge = Callable[[Build], Verdict]
+Inverse = Callable[[Build, Verdict], list[Candidate]]
+
+CHECKS: tuple[tuple[Judge, Inverse], ...] = (
+    (hold.judge, hold.candidates),
+    (stand.judge, stand.candidates),
+    (drink.judge, drink.candidates),
+)
+NOT_YET: tuple[tuple[Verb, str], ...] = (
+    ("travel", "how the piece is boxed and driven, which this version does not ask"),
+    ("hang", "what it hangs from, which this version does not ask"),
+    ("hide", "where people look from, which this version does not ask"),
+    ("see", "where people sit, which this version does not ask"),
+    ("lift", "how it is lifted, which this version does not ask"),
+)
+
+
+def evaluate(piece: Piece, conditions: Conditions, *, with_fixes: bool = True) -> Report:
+    """Work out a piece: sizes, placed stems, cut list, steps and all eight verdicts.
+
+    Args:
+        piece: the plan.
+        conditions: times, air, people and the studio's varieties and nettings.
+        with_fixes: also try out fixes for verdicts that fail or are tight (slower by some builds).
+    Raises:
+        CoreError: the plan cannot be computed; `path` names the measure.
+    """
+    made = build(piece, conditions)
+    verdicts = []
+    for judge, inverse in CHECKS:
+        verdict = judge(made)
+        if with_fixes and verdict.state in ("fails", "tight"):
+            fixes = proven(inverse(made, verdict), made, judge)
+            better = tuple(each for each in fixes if each.utilisation_after < (verdict.utilisation or 0.0))
+            verdict = replace(verdict, fixes=better)
+        verdicts.append(verdict)
+    verdicts += [conclude(verb, [], missing=[fact]) for verb, fact in NOT_YET]
+    return _report(made, tuple(verdicts))
+
+
+def _report(made: Build, verdicts: tuple[Verdict, ...]) -> Report:
+    outline, cuts = _outline(made), cut_list(made)
+    vessel = made.piece.vessel
+    return Report(
+        rim_m=vessel.rim_m,
+        foot_width_m=vessel.foot_width_m,
+        foot_depth_m=vessel.foot_depth_m or vessel.foot_width_m,
+        mechanic=made.mechanic,
+        stems=_stems(made),
+        cell_pitch_m=nets.pitch_across_m(made.netting),
+        outline=outline,
+        water=_water(made),
+        balance=_balance(made),
+        cut_list=cuts,
+        steps=steps(made),
+        notices=notices(made, cuts, outline.fullness, outline.colliding_pairs),
+        verdicts=verdicts,
+    )
+
+
+def _stems(made: Build) -> tuple[PlacedStem, ...]:
+    placement, rim = made.placement, made.piece.vessel.rim_m
+    stems, found = placement.stems, placement.found
+    if len(stems) == 0:
+        return ()
+    play = hold.stems_play(made)
+    columns = {
+        "seat_x_m": placement.seat_x_m,
+        "seat_y_m": placement.seat_y_m,
+        "seat_z_m": np.full(len(stems), rim),
+        "tip_x_m": placement.tip_m[:, 0],
+        "tip_y_m": placement.tip_m[:, 1],
+        "tip_z_m": placement.tip_m[:, 2],
+        "droop_m": placement.tip_m[:, 2] - placement.head_z_m,
+        "end_x_m": found.end_x_m,
+        "end_y_m": found.end_y_m,
+        "end_z_m": rim - found.drop_m,
+        "diameter_m": stems.diameter_m,
+        "head_radius_m": stems.head_radius_m,
+        "lean_rad": placement.lean_rad,
+        "cut_length_m": placement.cut_length_m,
+        "sway_m": play.sway_m,
+        "sway_limit_m": play.sway_limit_m,
+    }
+    rows = zip(*(column.tolist() for column in columns.values()), strict=True)
+    placed = []
+    for row, values in enumerate(rows):
+        variety = stems.variety_of(row)
+        placed.append(
+            PlacedStem(
+                variety=variety.key,
+                name=variety.name,
+                colour=variety.colour,
+                form=variety.form,
+                role=stems.role_of(row),
+                stems=int(stems.stems_in_row[row]),
+                head_height_m=variety.head_height_m,
+                over_capacity=bool(placement.over_capacity[row]),
+                **dict(zip(columns, values, strict=True)),
+            )
+        )
+    return tuple(placed)
+
+
+def _outline(made: Build) -> Outline:
+    placement, piece = made.placement, made.piece
+    if len(placement.stems) == 0:
+        mouth = piece.vessel.mouth_width_m
+        rim = piece.vessel.rim_m
+        return Outline(height_m=rim, width_m=mouth, depth_m=mouth, widest_at_m=rim, fullness=0.0, colliding_pairs=0)
+    radius = placement.stems.round_reach_m
+    x, y = placement.tip_m[:, 0], placement.tip_m[:, 1]
+    return Outline(
+        height_m=float((placement.head_z_m + radius).max()),
+        width_m=float((x + radius).max() - (x - radius).min()),
+        depth_m=float((y + radius).max() - (y - radius).min()),
+        widest_at_m=stand.widest_reach_height_m(made),
+        fullness=fullness(placement, piece.envelope, piece.vessel.rim_m),
+        colliding_pairs=colliding_pairs(placement),
+    )
+
+
+def _water(made: Build) -> WaterReport:
+    going = None if made.courses is None else made.courses[1]
+    level = made.piece.water_level_m
+    return WaterReport(
+        display_l=made.water.volume_at_l(level),
+        full_l=made.water.volume_at_l(made.piece.vessel.inside_depth_m),
+        area_m2=float(np.interp(level, made.water.level_m, made.water.area_m2)),
+        first_dry_h=None if going is None else going.first_dry_h,
+        lowest_level_m=None if going is None else going.lowest_level_m,
+        course_hours=() if going is None else going.hours,
+        course_levels_m=() if going is None else going.levels_m,
+    )
+
+
+def _balance(made: Build) -> BalanceReport | None:
+    vessel = made.piece.vessel
+    if vessel.mass_kg is None or vessel.foot_width_m is None:
+        return None
+    balance = stand.balance_of(made, "typical")
+    return BalanceReport(
+        mass_kg=balance.mass_kg,
+        x_m=balance.x_m,
+        y_m=balance.y_m,
+        height_m=balance.height_m,
+        tip_angles_rad=tuple(stand.tip_angles_rad(made, balance).tolist()),
+    )

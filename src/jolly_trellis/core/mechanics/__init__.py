@@ -1,0 +1,1 @@
+"""One file per mechanic: how it is sized and what it gives."""

@@ -1,0 +1,1 @@
+"""From envelope, form and recipe to placed stems; one file per form."""

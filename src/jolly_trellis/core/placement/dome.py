@@ -1,0 +1,72 @@
+"""The all-round dome: where each stem's tip goes on the upper half of an ellipsoid over the mouth."""
+
+import numpy as np
+
+from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
+from jolly_trellis.core.piece import Envelope
+from jolly_trellis.core.provenance import constant
+from jolly_trellis.core.stems import Role
+
+LOWEST_SHARE = 0.12
+REACH: dict[Role, tuple[float, float]] = {
+    "margin": (1.0, 1.0),
+    "line": (1.0, 1.15),
+    "focal": (0.80, 0.90),
+    "filler": (0.70, 0.85),
+    "base": (0.50, 0.60),
+    "airy": (1.05, 1.20),
+}
+REACH_FIGURES = tuple(
+    constant(f"Reach of a {role} stem towards the envelope, {end}", "ratio", value)
+    for role, span in REACH.items()
+    for end, value in zip(("least", "most"), span, strict=True)
+)
+_HEIGHT_BAND: dict[Role, tuple[float, float]] = {
+    "margin": (LOWEST_SHARE, 1.0),
+    "line": (0.2, 1.0),
+    "focal": (0.3, 0.97),
+    "filler": (LOWEST_SHARE, 1.0),
+    "base": (0.05, 0.45),
+    "airy": (0.15, 1.0),
+}
+
+
+def directions(role: Role, number: int, *, turn_rad: float) -> Array:
+    """Evenly spread unit directions for the stems of one recipe line, shape (number, 3).
+
+    Equal steps of height on a sphere and the golden angle round it give equal areas. Margins go first to the
+    four sides, then the top, then between the sides.
+
+    Args:
+        role: sets the band of heights the stems keep to.
+        number: how many stems, ≥ 1.
+        turn_rad: turns the whole set, so that two lines do not fall on one another.
+    Source: Fibonacci lattice on the sphere (published; González 2010 describes it).
+    """
+    index = np.arange(number)
+    low, high = _HEIGHT_BAND[role]
+    height = high - (high - low) * (index + 0.5) / number
+    azimuth = turn_rad + index * GOLDEN_ANGLE_RAD
+    if role == "margin":
+        side = np.where(index < 4, index, index - 5)
+        azimuth = side * (np.pi / 2) + np.where(index < 4, 0.0, np.pi / 4 + turn_rad)
+        height = np.where(index == 4, 1.0, low)
+    flat = np.sqrt(np.maximum(1.0 - height * height, 0.0))
+    return np.stack([flat * np.sin(azimuth), -flat * np.cos(azimuth), height], axis=1)
+
+
+def tips_m(envelope: Envelope, *, rim_m: float, directions_: Array, reach: Array, head_radius_m: Array) -> Array:
+    """Tips of stems that reach a share of the way from the mouth's centre to the envelope, shape (n, 3).
+
+    Args:
+        envelope: its height is total, from the surface.
+        rim_m: height of the rim above the surface, m.
+        directions_: unit directions, shape (n, 3), z ≥ 0.
+        reach: share of the way, 0.5-1.2, shape (n,).
+        head_radius_m: a head keeps a third of its radius above the rim, shape (n,).
+    Returns: metres from the middle of the vessel on the surface.
+    """
+    half = np.array([envelope.width_m / 2, envelope.depth_m / 2, envelope.height_m - rim_m])
+    tips = directions_ * half * reach[:, None]
+    tips[:, 2] = rim_m + np.maximum(tips[:, 2], head_radius_m / 3)
+    return tips

@@ -1,0 +1,161 @@
+"""The stems of a recipe as columns, in the order they are pushed in."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from jolly_trellis.core.errors import InvalidMeasure, UnknownName
+from jolly_trellis.core.geometry import Array
+from jolly_trellis.core.piece import Conditions, RecipeLine
+from jolly_trellis.core.quantities import count, phrase
+from jolly_trellis.core.stems import (
+    BENDING_STIFFNESS,
+    BRANCH_CENTRE,
+    Role,
+    Variety,
+    clump_diameter_m,
+    head_mass_kg,
+    heavy_factor,
+    linear_density_kg_m,
+)
+
+MOST_STEMS = 400
+ROLE_ORDER: tuple[Role, ...] = ("margin", "base", "focal", "line", "filler", "airy")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class StemSet:
+    """One row for each stem or clump pushed in.
+
+    `lines` holds (recipe line, variety, first row, rows); `flower` is 0 for foliage, whose head is loose
+    leaves that give way.
+    """
+
+    lines: tuple[tuple[RecipeLine, Variety, int, int], ...]
+    line_index: tuple[int, ...]
+    stems_in_row: Array
+    diameter_m: Array
+    head_radius_m: Array
+    flower: Array
+    round_head: Array
+    head_mass_kg: Array
+    linear_density_kg_m: Array
+    stem_centre_share: Array
+    stiffness_n_m2: Array
+    heavy_factor: Array
+    uptake_ml_h: Array
+
+    def __len__(self) -> int:
+        return len(self.diameter_m)
+
+    @property
+    def round_reach_m(self) -> Array:
+        """How far a head reaches past its tip: its radius where the tip is the middle of a round head."""
+        return self.head_radius_m * self.round_head
+
+    def variety_of(self, row: int) -> Variety:
+        """The variety of a row."""
+        return self.lines[self.line_index[row]][1]
+
+    def role_of(self, row: int) -> Role:
+        """The role of a row."""
+        return self.lines[self.line_index[row]][0].role
+
+    def mass_kg(self, cut_length_m: Array) -> Array:
+        """Mass of each row at its cut length, kg."""
+        return self.head_mass_kg + self.linear_density_kg_m * cut_length_m
+
+    def centre_from_foot_m(self, cut_length_m: Array) -> Array:
+        """Distance from the cut end to the centre of mass of each row, metres (`stems.centre_from_foot_m`)."""
+        stem = self.linear_density_kg_m * cut_length_m
+        total = self.head_mass_kg + stem
+        return (self.head_mass_kg + stem * self.stem_centre_share) * cut_length_m / total
+
+
+def find_variety(conditions: Conditions, key: str, *, path: str) -> Variety:
+    """The studio's variety of a key.
+
+    Raises: UnknownName: there is none; the sentence offers the nearest one.
+    """
+    found = conditions.varieties.get(key)
+    if found is None:
+        near = _nearest(key, list(conditions.varieties))
+        raise UnknownName(
+            path=path,
+            message=phrase(f"No variety in the stores is called “{key}”."),
+            limit=phrase(f"The nearest is “{near}”." if near else "Choose one from the stores."),
+        )
+    return found
+
+
+def expand(recipe: tuple[RecipeLine, ...], conditions: Conditions) -> StemSet:
+    """Lay a recipe out as rows, margins first, then by role in the order of making.
+
+    Raises:
+        InvalidMeasure: a count or clump under 1, or more than 400 stems in all.
+        UnknownName: a variety the studio does not have.
+    """
+    for index, line in enumerate(recipe):
+        for name, number in (("count", line.count), ("clump", line.clump)):
+            if number < 1:
+                raise InvalidMeasure(
+                    path=f"recipe.{index}.{name}",
+                    message=phrase("A {name} of {n} plans nothing.".replace("{name}", name), n=count(number)),
+                    limit=phrase("Give 1 or more, or take the line out."),
+                )
+    total = sum(line.count for line in recipe)
+    if total > MOST_STEMS:
+        biggest = max(range(len(recipe)), key=lambda index: recipe[index].count)
+        raise InvalidMeasure(
+            path=f"recipe.{biggest}.count",
+            message=phrase("The recipe has {n} stems.", n=count(total)),
+            limit=phrase("One piece takes at most {most}.", most=count(MOST_STEMS)),
+        )
+    order = sorted(range(len(recipe)), key=lambda index: ROLE_ORDER.index(recipe[index].role))
+    lines: list[tuple[RecipeLine, Variety, int, int]] = []
+    row_lines: list[int] = []
+    sizes: list[int] = []
+    for place, index in enumerate(order):
+        line = recipe[index]
+        variety = find_variety(conditions, line.variety, path=f"recipe.{index}.variety")
+        full, rest = divmod(line.count, line.clump)
+        rows = [line.clump] * full + ([rest] if rest else [])
+        lines.append((line, variety, len(sizes), len(rows)))
+        row_lines += [place] * len(rows)
+        sizes += rows
+    return _columns(tuple(lines), tuple(row_lines), np.array(sizes, dtype=np.float64))
+
+
+def _columns(
+    lines: tuple[tuple[RecipeLine, Variety, int, int], ...], row_lines: tuple[int, ...], sizes: Array
+) -> StemSet:
+    varieties = [lines[index][1] for index in row_lines]
+
+    def column(values: list[float]) -> Array:
+        return np.array(values, dtype=np.float64)
+
+    return StemSet(
+        lines=lines,
+        line_index=row_lines,
+        stems_in_row=sizes,
+        diameter_m=column(
+            [clump_diameter_m(v.stem_diameter_m, int(n)) for v, n in zip(varieties, sizes, strict=True)]
+        ),
+        head_radius_m=column([v.head_diameter_m / 2 for v in varieties]) * np.sqrt(sizes),
+        flower=column([float(v.form != "leaf") for v in varieties]),
+        round_head=column([float(v.form in ("disc", "ball", "spray")) for v in varieties]),
+        head_mass_kg=column([head_mass_kg(v) for v in varieties]) * sizes,
+        linear_density_kg_m=column([linear_density_kg_m(v) for v in varieties]) * sizes,
+        stem_centre_share=column([BRANCH_CENTRE.value if v.branch else 0.5 for v in varieties]),
+        stiffness_n_m2=column([BENDING_STIFFNESS[v.stiffness].value for v in varieties]) * sizes,
+        heavy_factor=column([heavy_factor(v) for v in varieties]),
+        uptake_ml_h=column([v.uptake_ml_h for v in varieties]) * sizes,
+    )
+
+
+def _nearest(word: str, known: list[str]) -> str | None:
+    """The known word nearest to a misspelt one, if any is near at all."""
+    from difflib import get_close_matches
+
+    found = get_close_matches(word.lower(), known, n=1, cutoff=0.5)
+    return found[0] if found else None

@@ -1,0 +1,43 @@
+"""Where every figure comes from, so that the screen can show it beside the verdict it decided."""
+
+from dataclasses import dataclass
+from typing import Literal, get_args
+
+from jolly_trellis.core.quantities import Quantity, QuantityKind
+
+ProvenanceKind = Literal["published", "common practice", "from memory", "estimate", "measured", "computed"]
+PROVENANCE_KINDS: tuple[ProvenanceKind, ...] = get_args(ProvenanceKind)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Provenance:
+    """One of the six kinds, and the source in words where there is one."""
+
+    kind: ProvenanceKind
+    source: str = ""
+
+
+ESTIMATE = Provenance(kind="estimate")
+FROM_MEMORY = Provenance(kind="from memory")
+COMMON_PRACTICE = Provenance(kind="common practice", source="no source")
+MEASURED = Provenance(kind="measured", source="entered by you")
+COMPUTED = Provenance(kind="computed")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Figure:
+    """A named number with its provenance: a constant of the method, or an input that a verdict rests on."""
+
+    label: str
+    quantity: Quantity
+    provenance: Provenance
+
+    @property
+    def value(self) -> float:
+        """The number itself, in the unit of its kind."""
+        return self.quantity.value
+
+
+def constant(label: str, kind: QuantityKind, value: float, provenance: Provenance = ESTIMATE) -> Figure:
+    """Declare a constant of the method; `figures.py` lists every one of them for the user."""
+    return Figure(label=label, quantity=Quantity(kind=kind, value=value), provenance=provenance)

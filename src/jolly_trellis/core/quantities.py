@@ -1,0 +1,101 @@
+"""Quantities with a kind, and sentences that carry them, so that one sentence reads in either unit system.
+
+The core never writes "3.6 cm" into a sentence. It writes "{sway}" and hands over the sway in metres; the
+screen and the printer put it in centimetres or inches.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Literal
+
+QuantityKind = Literal[
+    "length",  # m
+    "mass",  # kg
+    "volume",  # L
+    "duration",  # h
+    "angle",  # rad
+    "force",  # N
+    "moment",  # N·m
+    "energy",  # J
+    "pressure",  # Pa
+    "density",  # kg/m3
+    "areal_mass",  # kg/m2
+    "linear_mass",  # kg/m
+    "draw",  # ml/h
+    "temperature",  # °C
+    "acceleration",  # m/s²
+    "stiffness",  # N·m²
+    "ratio",  # 1
+    "count",  # 1
+]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Quantity:
+    """A number with its kind; the unit is the SI (or trade) unit noted beside each kind above."""
+
+    kind: QuantityKind
+    value: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Phrase:
+    """A sentence with {slots}, and the quantity that fills each slot."""
+
+    text: str
+    quantities: Mapping[str, Quantity] = field(default_factory=dict)
+
+
+def phrase(text: str, **quantities: Quantity) -> Phrase:
+    """Make a sentence; each keyword fills the {slot} of its name."""
+    return Phrase(text=text, quantities=quantities)
+
+
+def length(value_m: float) -> Quantity:
+    """A length in metres."""
+    return Quantity(kind="length", value=float(value_m))
+
+
+def mass(value_kg: float) -> Quantity:
+    """A mass in kilograms."""
+    return Quantity(kind="mass", value=float(value_kg))
+
+
+def volume(value_l: float) -> Quantity:
+    """A volume in litres."""
+    return Quantity(kind="volume", value=float(value_l))
+
+
+def duration(value_h: float) -> Quantity:
+    """A time span in hours."""
+    return Quantity(kind="duration", value=float(value_h))
+
+
+def angle(value_rad: float) -> Quantity:
+    """An angle in radians."""
+    return Quantity(kind="angle", value=float(value_rad))
+
+
+def force(value_n: float) -> Quantity:
+    """A force in newtons."""
+    return Quantity(kind="force", value=float(value_n))
+
+
+def moment(value_n_m: float) -> Quantity:
+    """A moment in newton metres."""
+    return Quantity(kind="moment", value=float(value_n_m))
+
+
+def energy(value_j: float) -> Quantity:
+    """An energy in joules."""
+    return Quantity(kind="energy", value=float(value_j))
+
+
+def ratio(value: float) -> Quantity:
+    """A pure number."""
+    return Quantity(kind="ratio", value=float(value))
+
+
+def count(value: float) -> Quantity:
+    """A whole number of things."""
+    return Quantity(kind="count", value=float(value))

@@ -1,0 +1,121 @@
+"""What `evaluate` gives back: the piece as drawn, as cut, and as judged."""
+
+from dataclasses import dataclass
+
+from jolly_trellis.core.mechanics.sized import SizedMechanic
+from jolly_trellis.core.quantities import Phrase
+from jolly_trellis.core.stems import HeadForm, Role
+from jolly_trellis.core.verdicts import Verdict
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PlacedStem:
+    """One stem or clump where it stands; metres in the vessel's frame, z from the surface it stands on."""
+
+    variety: str
+    name: str
+    colour: str
+    form: HeadForm
+    role: Role
+    stems: int
+    seat_x_m: float
+    seat_y_m: float
+    seat_z_m: float
+    tip_x_m: float
+    tip_y_m: float
+    tip_z_m: float
+    droop_m: float
+    end_x_m: float
+    end_y_m: float
+    end_z_m: float
+    diameter_m: float
+    head_radius_m: float
+    head_height_m: float
+    lean_rad: float
+    cut_length_m: float
+    sway_m: float
+    sway_limit_m: float
+    over_capacity: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CutGroup:
+    """Stems of one variety cut to one length, metres, up to the next 2 cm."""
+
+    variety: str
+    name: str
+    count: int
+    cut_length_m: float
+    sold: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Step:
+    """One thing to do, in order; `caution` is shown with it."""
+
+    act: str
+    say: Phrase
+    caution: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Notice:
+    """Something worth knowing that is no verdict; `path` names the measure it belongs to."""
+
+    path: str
+    say: Phrase
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Outline:
+    """What the placed stems really reach: metres, z from the surface; and how full it is."""
+
+    height_m: float
+    width_m: float
+    depth_m: float
+    widest_at_m: float
+    fullness: float
+    colliding_pairs: int
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WaterReport:
+    """Water of the piece: litres at the display level and at the rim; the course in the heavy case."""
+
+    display_l: float
+    full_l: float
+    area_m2: float
+    first_dry_h: float | None
+    lowest_level_m: float | None
+    course_hours: tuple[float, ...]
+    course_levels_m: tuple[float, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BalanceReport:
+    """Balance in the typical case: the centre of mass and the tip angle towards each azimuth from the front."""
+
+    mass_kg: float
+    x_m: float
+    y_m: float
+    height_m: float
+    tip_angles_rad: tuple[float, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Report:
+    """Everything worked out for one piece."""
+
+    rim_m: float
+    foot_width_m: float | None
+    foot_depth_m: float | None
+    mechanic: SizedMechanic
+    stems: tuple[PlacedStem, ...]
+    cell_pitch_m: float
+    outline: Outline
+    water: WaterReport
+    balance: BalanceReport | None
+    cut_list: tuple[CutGroup, ...]
+    steps: tuple[Step, ...]
+    notices: tuple[Notice, ...]
+    verdicts: tuple[Verdict, ...]

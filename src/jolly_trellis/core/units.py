@@ -1,0 +1,175 @@
+"""Reading and writing quantities in metric and in inches, pounds and fluid ounces.
+
+The core computes in SI throughout; this module serves print, export and the tests. The screen has the same
+rules in `web/src/units`, and both are held to one table of cases in `tests/units_cases.json`.
+"""
+
+import math
+import re
+from typing import Literal
+
+from jolly_trellis.core.quantities import Phrase, Quantity
+
+UnitSystem = Literal["metric", "inch"]
+
+INCH_M = 0.0254
+POUND_KG = 0.45359237
+US_FLUID_OUNCE_L = 0.0295735295625
+POUND_FORCE_N = 4.4482216152605
+
+_LENGTH_UNITS_M = {
+    "m": 1.0,
+    "cm": 0.01,
+    "mm": 0.001,
+    "in": INCH_M,
+    "inch": INCH_M,
+    "inches": INCH_M,
+    '"': INCH_M,
+    "″": INCH_M,
+    "ft": 12 * INCH_M,
+    "'": 12 * INCH_M,
+    "′": 12 * INCH_M,
+}
+_NUMBER = r"(?:(?P<whole>\d+)[ -]+)?(?P<top>\d+)/(?P<bottom>\d+)|(?P<decimal>\d*[.,]?\d+)"
+_LENGTH = re.compile(rf"^(?P<sign>-)?(?:{_NUMBER})\s*(?P<unit>[a-z]+|[\"″'′])?$")
+_SLOT = re.compile(r"\{(\w+)\}")
+
+
+def parse_length(text: str, *, system: UnitSystem = "metric", cell_m: float | None = None) -> float | None:
+    """Read a length as typed: "36", "36cm", "14 1/4 in", "0,5 m", "12 cells".
+
+    Args:
+        text: what was typed.
+        system: the unit of a bare number, centimetres or inches.
+        cell_m: pitch of one cell in metres; without it "cells" cannot be read.
+    Returns:
+        Length in metres, or None where the text is no length. The sign is kept for the caller to judge.
+    Source: definition of the inch (international inch, 25.4 mm exactly).
+    """
+    match = _LENGTH.match(text.strip().lower())
+    if match is None:
+        return None
+    if match["decimal"]:
+        number = float(match["decimal"].replace(",", "."))
+    else:
+        if int(match["bottom"]) == 0:
+            return None
+        number = int(match["whole"] or 0) + int(match["top"]) / int(match["bottom"])
+    number = -number if match["sign"] else number
+    unit = match["unit"]
+    if unit in ("cell", "cells"):
+        return None if cell_m is None else number * cell_m
+    if unit is None:
+        unit = "cm" if system == "metric" else "in"
+    scale = _LENGTH_UNITS_M.get(unit)
+    return None if scale is None else number * scale
+
+
+def round_up(value: float, step: float) -> float:
+    """Round up to the next whole step, ignoring a millionth of a step of noise.
+
+    Source: definition.
+    """
+    return math.ceil(value / step - 1e-6) * step
+
+
+def cut_length_text(length_m: float, system: UnitSystem) -> str:
+    """A length as one would cut it: up to the next half centimetre or quarter inch."""
+    if system == "metric":
+        return f"{_trim(round_up(length_m * 100, 0.5), 1)} cm"
+    return f"{_inch_fraction(round_up(length_m / INCH_M, 0.25), 4)} in"
+
+
+def text_of(quantity: Quantity, system: UnitSystem) -> str:
+    """A quantity in words for one unit system, rounded as people read it."""
+    value = quantity.value
+    match quantity.kind:
+        case "length":
+            if system == "inch":
+                return f"{_inch_fraction(value / INCH_M, 8)} in"
+            return f"{_trim(value * 1000, 1)} mm" if abs(value) < 0.01 else f"{_trim(value * 100, 1)} cm"
+        case "mass":
+            if system == "inch":
+                pounds = value / POUND_KG
+                return f"{_trim(pounds * 16, 1)} oz" if abs(pounds) < 1 else f"{_trim(pounds, 2)} lb"
+            return f"{_trim(value * 1000, 0)} g" if abs(value) < 1 else f"{_trim(value, 2)} kg"
+        case "volume":
+            if system == "inch":
+                return f"{_trim(value / US_FLUID_OUNCE_L, 1)} fl oz"
+            return f"{_trim(value * 1000, 0)} ml" if abs(value) < 1 else f"{_trim(value, 2)} L"
+        case "force":
+            return f"{_trim(value / POUND_FORCE_N, 2)} lbf" if system == "inch" else f"{_trim(value, 1)} N"
+        case "temperature":
+            return f"{_trim(value * 9 / 5 + 32, 0)} °F" if system == "inch" else f"{_trim(value, 1)} °C"
+        case _:
+            return _text_alike(quantity)
+
+
+def render(sentence: Phrase, system: UnitSystem) -> str:
+    """Fill the slots of a sentence in one unit system; braces that are no slot stay as they are."""
+
+    def fill(match: re.Match[str]) -> str:
+        quantity = sentence.quantities.get(match[1])
+        return match[0] if quantity is None else text_of(quantity, system)
+
+    return _SLOT.sub(fill, sentence.text)
+
+
+def duration_text(hours: float) -> str:
+    """A time span as "6 h 20 min", down to the minute."""
+    minutes = math.floor(hours * 60 + 1e-6)
+    whole, rest = divmod(minutes, 60)
+    if whole == 0:
+        return f"{rest} min"
+    return f"{whole} h" if rest == 0 else f"{whole} h {rest} min"
+
+
+def _text_alike(quantity: Quantity) -> str:
+    """Kinds that read the same in both unit systems."""
+    value = quantity.value
+    match quantity.kind:
+        case "duration":
+            return duration_text(value)
+        case "angle":
+            return f"{_trim(math.degrees(value), 1)}°"
+        case "moment":
+            return f"{_trim(value, 2)} N·m"
+        case "energy":
+            return f"{_trim(value, 2)} J"
+        case "pressure":
+            return f"{_trim(value / 1000, 2)} kPa"
+        case "density":
+            return f"{_trim(value, 0)} kg/m³"
+        case "areal_mass":
+            return f"{_trim(value, 3)} kg/m²"
+        case "linear_mass":
+            return f"{_trim(value * 10, 2)} g/cm"
+        case "draw":
+            return f"{_trim(value, 2)} ml/h"
+        case "acceleration":
+            return f"{_trim(value, 5)} m/s²"
+        case "stiffness":
+            return f"{_trim(value, 2)} N·m²"
+        case "count":
+            return f"{value:.0f}"
+        case _:
+            return _trim(value, 3 if abs(value) < 0.1 else 2)
+
+
+def _trim(value: float, digits: int) -> str:
+    """Fixed digits, without trailing zeros or a minus on zero."""
+    text = f"{value:.{digits}f}"
+    text = text.rstrip("0").rstrip(".") if "." in text else text
+    return "0" if text == "-0" else text
+
+
+def _inch_fraction(inches: float, parts: int) -> str:
+    """Inches to the nearest part, as "11 3/4"."""
+    sign = "-" if inches < 0 else ""
+    total = math.floor(abs(inches) * parts + 0.5)
+    whole, rest = divmod(total, parts)
+    if rest == 0:
+        return f"{sign}{whole}"
+    shrink = math.gcd(rest, parts)
+    fraction = f"{rest // shrink}/{parts // shrink}"
+    return f"{sign}{whole} {fraction}" if whole else f"{sign}{fraction}"

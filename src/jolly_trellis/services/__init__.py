@@ -1,0 +1,1 @@
+"""Load, ask the core, save: what the interface can have done."""

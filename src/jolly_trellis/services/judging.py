@@ -1,0 +1,89 @@
+"""Evaluating pieces under the conditions of their event, with the studio's own figures."""
+
+import sqlite3
+from collections.abc import Mapping
+from datetime import datetime
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
+
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.evaluate import evaluate
+from jolly_trellis.core.netting import Netting
+from jolly_trellis.core.piece import Conditions, Piece
+from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.report import Report
+from jolly_trellis.core.stems import Variety
+from jolly_trellis.services.planning import NotFound
+from jolly_trellis.store import stock
+from jolly_trellis.store.plan import Brief
+
+_kept_stock: dict[str, tuple[int, Mapping[str, Variety], Mapping[str, Netting]]] = {}
+
+
+def conditions_of(conn: sqlite3.Connection, brief: Brief) -> Conditions:
+    """The conditions that a brief and the stores make.
+
+    Raises: InvalidMeasure: a time zone that does not exist, or an event that ends before it is filled.
+    """
+    filled_at, ends_at = (_at(brief, field) for field in ("filled_at", "ends_at"))
+    if filled_at is not None and ends_at is not None and ends_at <= filled_at:
+        raise InvalidMeasure(
+            path="ends_at",
+            message=phrase("The event ends before the water goes in."),
+            limit=phrase("Give an end after the filling."),
+        )
+    varieties, nettings = _stock(conn)
+    return Conditions(
+        filled_at=filled_at,
+        ends_at=ends_at,
+        air=brief.air,
+        topped_up_by=brief.topped_up_by,
+        varieties=varieties,
+        nettings=nettings,
+    )
+
+
+def apply_fix(piece: Piece, conditions: Conditions, *, verb: str, key: str) -> tuple[Piece, str]:
+    """The piece after a fix that its report offers now, and the fix in words. Raises NotFound."""
+    for verdict in evaluate(piece, conditions).verdicts:
+        for fix in verdict.fixes:
+            if verdict.verb == verb and fix.key == key:
+                return fix.piece, f"{verb.capitalize()}: {fix.key.replace('-', ' ')}"
+    raise NotFound(f"fix {verb}/{key}")
+
+
+def report_of(piece: Piece, conditions: Conditions, *, with_fixes: bool) -> Report:
+    """Evaluate one piece. Raises CoreError."""
+    return evaluate(piece, conditions, with_fixes=with_fixes)
+
+
+def _stock(conn: sqlite3.Connection) -> tuple[Mapping[str, Variety], Mapping[str, Netting]]:
+    """Varieties and nettings, kept in memory per database until they change."""
+    path = str(conn.execute("PRAGMA database_list").fetchone()["file"])
+    revision = stock.revision(conn)
+    kept = _kept_stock.get(path)
+    if kept is None or kept[0] != revision:
+        kept = (revision, stock.varieties(conn), stock.nettings(conn))
+        _kept_stock[path] = kept
+    return kept[1], kept[2]
+
+
+def _at(brief: Brief, field: str) -> datetime | None:
+    text: str | None = getattr(brief, field)
+    if not text:
+        return None
+    try:
+        zone = ZoneInfo(brief.time_zone)
+    except (ZoneInfoNotFoundError, ValueError, OSError):
+        raise InvalidMeasure(
+            path="time_zone",
+            message=phrase(f"There is no time zone called “{brief.time_zone}”."),
+            limit=phrase("Give one such as Europe/Lisbon."),
+        ) from None
+    try:
+        return datetime.fromisoformat(text).replace(tzinfo=zone)
+    except ValueError:
+        raise InvalidMeasure(
+            path=field,
+            message=phrase(f"“{text}” is no date and time."),
+            limit=phrase("Give one such as 2027-05-15T16:30."),
+        ) from None

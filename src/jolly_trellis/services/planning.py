@@ -1,0 +1,227 @@
+"""Changing an event's plan: every change saved at once, stale writes refused, every step undone and redone."""
+
+import sqlite3
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from typing import Any
+
+from jolly_trellis import __version__
+from jolly_trellis.core.piece import Piece
+from jolly_trellis.store import codec, events, history
+from jolly_trellis.store.connection import transaction
+from jolly_trellis.store.events import EventRow
+from jolly_trellis.store.plan import Brief, Plan, PlannedPiece
+
+
+class NotFound(Exception):
+    """No such event, piece or fix."""
+
+
+class NothingToDo(Exception):
+    """There is nothing to undo or to redo."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Difference:
+    """One quantity that changed since a revision: dotted path, what it was, what it is now."""
+
+    path: str
+    was: Any
+    now: Any
+
+
+class Stale(Exception):
+    """The write was based on a revision that is no longer the newest; `differences` says what changed."""
+
+    def __init__(self, *, revision: int, differences: tuple[Difference, ...]) -> None:
+        super().__init__("somebody else changed this plan meanwhile")
+        self.revision = revision
+        self.differences = differences
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class EventState:
+    """An event as it stands, with what undo and redo would do, in words."""
+
+    event: EventRow
+    plan: Plan
+    undo: str | None
+    redo: str | None
+
+
+def new_event(conn: sqlite3.Connection, brief: Brief, pieces: tuple[Piece, ...] = ()) -> EventState:
+    """Start an event; its first step, which cannot be undone, is the plan it starts with."""
+    with transaction(conn):
+        event_id = events.add_event(conn, brief)
+        event = _event(conn, event_id)
+        empty = Plan(brief=brief)
+        plan = Plan(
+            brief=brief,
+            pieces=tuple(PlannedPiece(id=index, piece=each) for index, each in enumerate(pieces, start=1)),
+        )
+        events.put_plan(conn, event, empty, plan, revision=1, step=0, version=__version__)
+        history.add_step(conn, event_id, 0, "Start", plan)
+        history.add_revision(conn, event_id, 1, plan)
+    return state(conn, event_id)
+
+
+def state(conn: sqlite3.Connection, event_id: int) -> EventState:
+    """An event as it stands. Raises NotFound."""
+    event = _event(conn, event_id)
+    undo = None
+    if event.step > 0 and history.step_plan(conn, event_id, event.step - 1) is not None:
+        undo = history.step_label(conn, event_id, event.step)
+    return EventState(
+        event=event,
+        plan=events.get_plan(conn, event_id),
+        undo=undo,
+        redo=history.step_label(conn, event_id, event.step + 1),
+    )
+
+
+def put_brief(conn: sqlite3.Connection, event_id: int, brief: Brief, *, base_revision: int) -> EventState:
+    """Save the brief. Raises NotFound, Stale."""
+
+    def change(plan: Plan) -> Plan:
+        return replace(plan, brief=brief)
+
+    return _change(conn, event_id, change, base_revision=base_revision, label="Change the brief", piece_id=None)
+
+
+def add_piece(conn: sqlite3.Connection, event_id: int, piece: Piece, *, base_revision: int) -> EventState:
+    """Add a piece at the end of the line-up. Never stale: it touches nothing. Raises NotFound."""
+    number = _event(conn, event_id).next_piece
+
+    def change(plan: Plan) -> Plan:
+        return replace(plan, pieces=(*plan.pieces, PlannedPiece(id=number, piece=piece)))
+
+    return _change(conn, event_id, change, base_revision=base_revision, label=f"Add {piece.name}", piece_id=number)
+
+
+def put_piece(
+    conn: sqlite3.Connection, event_id: int, piece_id: int, piece: Piece, *, base_revision: int, label: str
+) -> EventState:
+    """Save a piece. Raises NotFound, Stale."""
+
+    def change(plan: Plan) -> Plan:
+        if piece_id not in plan.by_id():
+            raise NotFound(f"piece {piece_id}")
+        pieces = tuple(replace(each, piece=piece) if each.id == piece_id else each for each in plan.pieces)
+        return replace(plan, pieces=pieces)
+
+    return _change(conn, event_id, change, base_revision=base_revision, label=label, piece_id=piece_id)
+
+
+def remove_piece(conn: sqlite3.Connection, event_id: int, piece_id: int, *, base_revision: int) -> EventState:
+    """Take a piece out; undo brings it back. Raises NotFound, Stale."""
+    plan = state(conn, event_id).plan
+    if piece_id not in plan.by_id():
+        raise NotFound(f"piece {piece_id}")
+    label = f"Remove {plan.by_id()[piece_id].name}"
+
+    def change(plan: Plan) -> Plan:
+        return replace(plan, pieces=tuple(each for each in plan.pieces if each.id != piece_id))
+
+    return _change(conn, event_id, change, base_revision=base_revision, label=label, piece_id=piece_id)
+
+
+def undo(conn: sqlite3.Connection, event_id: int, *, base_revision: int) -> EventState:
+    """Go back one step. Raises NotFound, Stale, NothingToDo."""
+    return _travel(conn, event_id, -1, base_revision=base_revision)
+
+
+def redo(conn: sqlite3.Connection, event_id: int, *, base_revision: int) -> EventState:
+    """Go forward one step again. Raises NotFound, Stale, NothingToDo."""
+    return _travel(conn, event_id, 1, base_revision=base_revision)
+
+
+def _change(
+    conn: sqlite3.Connection,
+    event_id: int,
+    change: Callable[[Plan], Plan],
+    *,
+    base_revision: int,
+    label: str,
+    piece_id: int | None,
+) -> EventState:
+    """Apply a change to what it touches: one piece, or the brief where `piece_id` is None."""
+    with transaction(conn):
+        event = _event(conn, event_id)
+        touched = event.brief_revision
+        if piece_id is not None:
+            touched = events.piece_revisions(conn, event_id).get(piece_id, 0)
+        before = events.get_plan(conn, event_id)
+        if touched > base_revision:
+            raise Stale(
+                revision=event.revision,
+                differences=_differences(conn, event_id, base_revision, before, piece_id),
+            )
+        after = change(before)
+        if after != before:
+            revision, step = event.revision + 1, event.step + 1
+            events.put_plan(conn, event, before, after, revision=revision, step=step, version=__version__)
+            history.add_step(conn, event_id, step, label, after)
+            history.add_revision(conn, event_id, revision, after)
+    return state(conn, event_id)
+
+
+def _travel(conn: sqlite3.Connection, event_id: int, by: int, *, base_revision: int) -> EventState:
+    with transaction(conn):
+        event = _event(conn, event_id)
+        before = events.get_plan(conn, event_id)
+        if event.revision > base_revision:
+            raise Stale(
+                revision=event.revision,
+                differences=_differences(conn, event_id, base_revision, before, None),
+            )
+        step = event.step + by
+        after = history.step_plan(conn, event_id, step)
+        if after is None:
+            raise NothingToDo("There is nothing to undo." if by < 0 else "There is nothing to redo.")
+        revision = event.revision + 1
+        events.put_plan(conn, event, before, after, revision=revision, step=step, version=__version__)
+        history.add_revision(conn, event_id, revision, after)
+    return state(conn, event_id)
+
+
+def _event(conn: sqlite3.Connection, event_id: int) -> EventRow:
+    event = events.get_event(conn, event_id)
+    if event is None:
+        raise NotFound(f"event {event_id}")
+    return event
+
+
+def _differences(
+    conn: sqlite3.Connection, event_id: int, base_revision: int, now: Plan, piece_id: int | None
+) -> tuple[Difference, ...]:
+    """What changed since a revision, in one piece or in the whole plan."""
+    then = history.revision_plan(conn, event_id, base_revision)
+    if then is None:
+        return ()
+    was, is_now = (_flat(_part(plan, piece_id)) for plan in (then, now))
+    return tuple(
+        Difference(path=path, was=was.get(path), now=is_now.get(path))
+        for path in sorted(was.keys() | is_now.keys())
+        if was.get(path) != is_now.get(path)
+    )
+
+
+def _part(plan: Plan, piece_id: int | None) -> Any:
+    if piece_id is not None:
+        piece = plan.by_id().get(piece_id)
+        return {} if piece is None else codec.to_plain(piece)
+    return {"brief": codec.to_plain(plan.brief), "pieces": {each.id: each.piece.name for each in plan.pieces}}
+
+
+def _flat(value: Any, path: str = "") -> dict[str, Any]:
+    """Leaves of nested plain data by dotted path."""
+    if isinstance(value, dict):
+        items = list(value.items())
+    elif isinstance(value, (list, tuple)):
+        items = list(enumerate(value))
+    else:
+        return {path: value}
+    flat: dict[str, Any] = {}
+    for key, each in items:
+        flat |= _flat(each, f"{path}.{key}" if path else str(key))
+    return flat

@@ -1,0 +1,33 @@
+"""Core values to JSON and back, for plans kept whole; unknown fields are refused, missing ones take defaults."""
+
+import json
+from datetime import datetime
+from typing import Any, TypeVar
+
+from cattrs import Converter
+
+T = TypeVar("T")
+
+_converter = Converter(forbid_extra_keys=True, prefer_attrib_converters=False)
+_converter.register_unstructure_hook(datetime, lambda value: value.isoformat())
+_converter.register_structure_hook(datetime, lambda value, _: datetime.fromisoformat(value))
+
+
+def to_plain(value: object) -> Any:
+    """A core value as plain dicts, lists and numbers."""
+    return _converter.unstructure(value)
+
+
+def from_plain(plain: Any, kind: type[T]) -> T:
+    """Plain data as a core value; raises where a field is unknown or has the wrong type."""
+    return _converter.structure(plain, kind)
+
+
+def dumps(value: object) -> str:
+    """Compact JSON of a core value; NaN and infinity are refused."""
+    return json.dumps(to_plain(value), allow_nan=False, separators=(",", ":"), ensure_ascii=False)
+
+
+def loads(text: str, kind: type[T]) -> T:
+    """A core value from its JSON."""
+    return from_plain(json.loads(text), kind)

@@ -1,0 +1,110 @@
+"""Events and their pieces: the plan as it stands, its revisions and its history."""
+
+import sqlite3
+from dataclasses import dataclass
+
+from jolly_trellis.core.piece import Piece
+from jolly_trellis.store import codec
+from jolly_trellis.store.plan import Brief, Plan, PlannedPiece
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class EventRow:
+    """One event: where its counters stand. `step` is the place in its history."""
+
+    id: int
+    name: str
+    revision: int
+    brief_revision: int
+    step: int
+    next_piece: int
+
+
+def list_events(conn: sqlite3.Connection) -> tuple[EventRow, ...]:
+    """Every event, the newest first."""
+    return tuple(_event(row) for row in conn.execute("SELECT * FROM event ORDER BY id DESC"))
+
+
+def get_event(conn: sqlite3.Connection, event_id: int) -> EventRow | None:
+    """One event, or None."""
+    row = conn.execute("SELECT * FROM event WHERE id = :id", {"id": event_id}).fetchone()
+    return None if row is None else _event(row)
+
+
+def add_event(conn: sqlite3.Connection, brief: Brief) -> int:
+    """A new event with no pieces; returns its id."""
+    cursor = conn.execute(
+        "INSERT INTO event (name, brief) VALUES (:name, :brief)",
+        {"name": brief.name, "brief": codec.dumps(brief)},
+    )
+    return int(cursor.lastrowid or 0)
+
+
+def get_plan(conn: sqlite3.Connection, event_id: int) -> Plan:
+    """The whole plan of an event as it stands."""
+    brief = conn.execute("SELECT brief FROM event WHERE id = :id", {"id": event_id}).fetchone()[0]
+    rows = conn.execute("SELECT id, design FROM piece WHERE event_id = :id ORDER BY position", {"id": event_id})
+    pieces = tuple(PlannedPiece(id=row["id"], piece=codec.loads(row["design"], Piece)) for row in rows)
+    return Plan(brief=codec.loads(brief, Brief), pieces=pieces)
+
+
+def piece_revisions(conn: sqlite3.Connection, event_id: int) -> dict[int, int]:
+    """The revision at which each piece last changed."""
+    rows = conn.execute("SELECT id, revision FROM piece WHERE event_id = :id", {"id": event_id})
+    return {row["id"]: row["revision"] for row in rows}
+
+
+def put_plan(
+    conn: sqlite3.Connection, event: EventRow, before: Plan, after: Plan, *, revision: int, step: int, version: str
+) -> None:
+    """Write a plan over the one before it; only what differs takes the new revision."""
+    old, new = before.by_id(), after.by_id()
+    for piece_id in old.keys() - new.keys():
+        conn.execute("DELETE FROM piece WHERE event_id = :event AND id = :id", {"event": event.id, "id": piece_id})
+    kept = piece_revisions(conn, event.id)
+    for position, planned in enumerate(after.pieces):
+        changed = old.get(planned.id) != planned.piece
+        conn.execute(
+            """
+            INSERT INTO piece (event_id, id, position, design, computed_by, revision)
+            VALUES (:event, :id, :position, :design, :version, :revision)
+            ON CONFLICT (event_id, id) DO UPDATE SET position = excluded.position, design = excluded.design,
+                computed_by = excluded.computed_by, revision = excluded.revision
+            """,
+            {
+                "event": event.id,
+                "id": planned.id,
+                "position": position,
+                "design": codec.dumps(planned.piece),
+                "version": version,
+                "revision": revision if changed else kept.get(planned.id, revision),
+            },
+        )
+    conn.execute(
+        """
+        UPDATE event SET name = :name, brief = :brief, revision = :revision, step = :step,
+            brief_revision = CASE WHEN :changed THEN :revision ELSE brief_revision END,
+            next_piece = max(next_piece, :next)
+        WHERE id = :id
+        """,
+        {
+            "id": event.id,
+            "name": after.brief.name,
+            "brief": codec.dumps(after.brief),
+            "revision": revision,
+            "step": step,
+            "changed": int(before.brief != after.brief),
+            "next": max((each.id for each in after.pieces), default=0) + 1,
+        },
+    )
+
+
+def _event(row: sqlite3.Row) -> EventRow:
+    return EventRow(
+        id=row["id"],
+        name=row["name"],
+        revision=row["revision"],
+        brief_revision=row["brief_revision"],
+        step=row["step"],
+        next_piece=row["next_piece"],
+    )
