@@ -6,6 +6,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.piece import FootMaterial, Form, Piece, Surface
+from jolly_trellis.core.quantities import Phrase, Quantity
 from jolly_trellis.core.report import Report
 from jolly_trellis.core.stems import Role, Variety
 from jolly_trellis.core.vessels import Material, PlanShape, Vessel
@@ -152,18 +153,8 @@ class Problem(BaseModel):
 
     code: str
     path: str
-    message: "PhraseOut"
-    limit: "PhraseOut"
-
-
-class QuantityOut(BaseModel):
-    kind: str
-    value: float
-
-
-class PhraseOut(BaseModel):
-    text: str
-    quantities: dict[str, QuantityOut]
+    message: Phrase
+    limit: Phrase
 
 
 class DifferenceOut(BaseModel):
@@ -231,7 +222,7 @@ class StockOut(BaseModel):
 
 class FigureOut(BaseModel):
     label: str
-    quantity: QuantityOut
+    quantity: Quantity
     provenance: str
     source: str
 

@@ -6,7 +6,7 @@ import unicodedata
 from fastapi import APIRouter
 
 from jolly_trellis.api.deps import Connection
-from jolly_trellis.api.models import AddedVessel, AddVessel, FigureOut, QuantityOut, StockOut, TopicOut
+from jolly_trellis.api.models import AddedVessel, AddVessel, FigureOut, StockOut, TopicOut
 from jolly_trellis.core.figures import all_figures
 from jolly_trellis.core.vessels import check_vessel
 from jolly_trellis.store import stock
@@ -38,7 +38,7 @@ def get_figures() -> list[TopicOut]:
             figures=[
                 FigureOut(
                     label=each.label,
-                    quantity=QuantityOut(kind=each.quantity.kind, value=each.quantity.value),
+                    quantity=each.quantity,
                     provenance=each.provenance.kind,
                     source=each.provenance.source,
                 )

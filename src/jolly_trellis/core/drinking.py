@@ -121,9 +121,12 @@ def _fall(water: WaterTable, start_l: float, dry_at_l: Array, draws_ml_h: Array,
 
 
 def needed_hours(conditions: Conditions) -> float | None:
-    """Hours from the first filling to the end of the event; None where either time is not known."""
+    """Hours from the first filling to the end of the event; None where either time is not known.
+
+    Counted as elapsed time, so that a clock change at night does not add or lose an hour.
+    """
     start, end = conditions.filled_at, conditions.ends_at
-    return None if start is None or end is None else (end - start).total_seconds() / 3600
+    return None if start is None or end is None else (end.timestamp() - start.timestamp()) / 3600
 
 
 def courses(

@@ -52,10 +52,10 @@ def evaluate(piece: Piece, conditions: Conditions, *, with_fixes: bool = True) -
             verdict = replace(verdict, fixes=better)
         verdicts.append(verdict)
     verdicts += [conclude(verb, [], missing=[fact]) for verb, fact in NOT_YET]
-    return _report(made, tuple(verdicts))
+    return _report(made, tuple(verdicts), with_fixes)
 
 
-def _report(made: Build, verdicts: tuple[Verdict, ...]) -> Report:
+def _report(made: Build, verdicts: tuple[Verdict, ...], fixes_tried: bool) -> Report:
     outline, cuts = _outline(made), cut_list(made)
     vessel = made.piece.vessel
     return Report(
@@ -72,6 +72,7 @@ def _report(made: Build, verdicts: tuple[Verdict, ...]) -> Report:
         steps=steps(made),
         notices=notices(made, cuts, outline.fullness, outline.colliding_pairs),
         verdicts=verdicts,
+        fixes_tried=fixes_tried,
     )
 
 

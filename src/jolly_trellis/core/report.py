@@ -104,7 +104,7 @@ class BalanceReport:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Report:
-    """Everything worked out for one piece."""
+    """Everything worked out for one piece; `fixes_tried` tells whether fixes were looked for."""
 
     rim_m: float
     foot_width_m: float | None
@@ -119,3 +119,4 @@ class Report:
     steps: tuple[Step, ...]
     notices: tuple[Notice, ...]
     verdicts: tuple[Verdict, ...]
+    fixes_tried: bool

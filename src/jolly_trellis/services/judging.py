@@ -25,7 +25,7 @@ def conditions_of(conn: sqlite3.Connection, brief: Brief) -> Conditions:
     Raises: InvalidMeasure: a time zone that does not exist, or an event that ends before it is filled.
     """
     filled_at, ends_at = (_at(brief, field) for field in ("filled_at", "ends_at"))
-    if filled_at is not None and ends_at is not None and ends_at <= filled_at:
+    if filled_at is not None and ends_at is not None and ends_at.timestamp() <= filled_at.timestamp():
         raise InvalidMeasure(
             path="ends_at",
             message=phrase("The event ends before the water goes in."),

@@ -462,7 +462,7 @@ export interface components {
         readonly FigureOut: {
             /** Label */
             readonly label: string;
-            readonly quantity: components["schemas"]["QuantityOut"];
+            readonly quantity: components["schemas"]["Quantity"];
             /** Provenance */
             readonly provenance: string;
             /** Source */
@@ -670,15 +670,6 @@ export interface components {
                 readonly [key: string]: components["schemas"]["Quantity"];
             };
         };
-        /** PhraseOut */
-        readonly PhraseOut: {
-            /** Text */
-            readonly text: string;
-            /** Quantities */
-            readonly quantities: {
-                readonly [key: string]: components["schemas"]["QuantityOut"];
-            };
-        };
         /**
          * Piece
          * @description One made thing: vessel, envelope, mechanic, water, recipe and setting.
@@ -835,8 +826,8 @@ export interface components {
             readonly code: string;
             /** Path */
             readonly path: string;
-            readonly message: components["schemas"]["PhraseOut"];
-            readonly limit: components["schemas"]["PhraseOut"];
+            readonly message: components["schemas"]["Phrase"];
+            readonly limit: components["schemas"]["Phrase"];
         };
         /**
          * ProfilePoint
@@ -914,13 +905,6 @@ export interface components {
             /** Value */
             readonly value: number;
         };
-        /** QuantityOut */
-        readonly QuantityOut: {
-            /** Kind */
-            readonly kind: string;
-            /** Value */
-            readonly value: number;
-        };
         /**
          * RecipeLine
          * @description Stems of one variety in one role, pushed in singly or in clumps.
@@ -960,7 +944,7 @@ export interface components {
         };
         /**
          * Report
-         * @description Everything worked out for one piece.
+         * @description Everything worked out for one piece; `fixes_tried` tells whether fixes were looked for.
          */
         readonly Report: {
             /** Rim M */
@@ -985,6 +969,8 @@ export interface components {
             readonly notices: readonly components["schemas"]["Notice"][];
             /** Verdicts */
             readonly verdicts: readonly components["schemas"]["Verdict"][];
+            /** Fixes Tried */
+            readonly fixes_tried: boolean;
         };
         /**
          * SavedPiece

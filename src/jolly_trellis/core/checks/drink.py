@@ -1,7 +1,7 @@
 """Drink: whether every cut end stays in water until the event ends, which runs dry first, and what to pour."""
 
 from dataclasses import replace
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 
 import numpy as np
 
@@ -18,6 +18,11 @@ from jolly_trellis.core.vessels import BRIM_GAP
 
 STEM_END_COVER = constant("Water over every cut end at the start", "length", 0.02)
 TOP_UP_LEAD_H = constant("A top-up comes before the first dry stem by", "duration", 0.5)
+_CASE_WORDS: dict[Case, str] = {
+    "typical": "F",
+    "heavy": "On a thirsty day, f",
+    "low": "Filled {short} short, f",
+}
 _MOST_TOP_UPS = 6
 _MOST_LEVELS = 8
 
@@ -88,7 +93,8 @@ def _lasts(build: Build, case: Case, going: Course, needed: float) -> Finding:
         words = "No stem runs dry within ten days."
     else:
         name = build.placement.stems.variety_of(going.first_dry_row).name
-        words = f"First dry stem: {name}, {duration_text(hours)} after filling; the event needs {{needed}}."
+        words = f"{_CASE_WORDS[case]}irst dry stem: {name}, {duration_text(hours)} after filling; "
+        words += "the event needs {needed}."
         words += _top_up_words(build, hours, needed)
     limit = duration(max(needed, 1 / 6))
     return finding(
@@ -98,7 +104,10 @@ def _lasts(build: Build, case: Case, going: Course, needed: float) -> Finding:
         limit=limit,
         sense="at least",
         reason=phrase(
-            words, needed=limit, fill=volume(_refill_l(build, going, max(hours - TOP_UP_LEAD_H.value, 0.0)))
+            words,
+            needed=limit,
+            short=HURRIED_FILL.quantity,
+            fill=volume(_refill_l(build, going, max(hours - TOP_UP_LEAD_H.value, 0.0))),
         ),
     )
 
@@ -150,7 +159,8 @@ def _clock(build: Build, after_h: float) -> str:
     start = build.conditions.filled_at
     if start is None:
         return f"{duration_text(after_h)} after filling"
-    at = floor_to_minutes(start + timedelta(hours=after_h), 5)
+    elapsed = start.astimezone(UTC) + timedelta(hours=after_h)
+    at = floor_to_minutes(elapsed.astimezone(start.tzinfo), 5)
     return at.strftime("%H:%M") if at.date() == start.date() else at.strftime("%H:%M on %d %b")
 
 

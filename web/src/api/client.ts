@@ -1,0 +1,60 @@
+import type { Brief, EventOut, Piece, Problem, Report, SavedPiece, Stock, Topic, Vessel } from "./types";
+
+/** A refusal with its sentence, thrown by every call below. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly problem: Problem,
+  ) {
+    super(problem.message.text);
+  }
+}
+
+const UNREACHED: Problem = {
+  code: "unreached",
+  path: "",
+  message: { text: "The program does not answer.", quantities: {} },
+  limit: { text: "Start it again; what was saved is still there.", quantities: {} },
+};
+
+async function call<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+  let answer: Response;
+  try {
+    answer = await fetch(`/api${path}`, {
+      method,
+      signal: signal ?? null,
+      headers: body === undefined ? {} : { "Content-Type": "application/json" },
+      body: body === undefined ? null : JSON.stringify(body),
+    });
+  } catch {
+    throw new Refused(0, UNREACHED);
+  }
+  const said: unknown = await answer.json().catch(() => null);
+  if (!answer.ok) throw new Refused(answer.status, (said as Problem | null) ?? UNREACHED);
+  return said as T;
+}
+
+export const api = {
+  events: () => call<readonly { id: number; name: string; revision: number }[]>("GET", "/events"),
+  event: (id: number) => call<EventOut>("GET", `/events/${id}`),
+  newEvent: (brief: Brief) => call<EventOut>("POST", "/events", brief),
+  putBrief: (id: number, base_revision: number, brief: Brief) =>
+    call<EventOut>("PUT", `/events/${id}/brief`, { base_revision, brief }),
+  undo: (id: number, base_revision: number) =>
+    call<EventOut>("POST", `/events/${id}/undo`, { base_revision }),
+  redo: (id: number, base_revision: number) =>
+    call<EventOut>("POST", `/events/${id}/redo`, { base_revision }),
+  evaluate: (id: number, piece: Piece, with_fixes: boolean) =>
+    call<Report>("POST", `/events/${id}/evaluate`, { piece, with_fixes }),
+  addPiece: (id: number, base_revision: number, piece: Piece) =>
+    call<SavedPiece>("POST", `/events/${id}/pieces`, { base_revision, piece }),
+  putPiece: (id: number, pieceId: number, base_revision: number, piece: Piece, label: string) =>
+    call<SavedPiece>("PUT", `/events/${id}/pieces/${pieceId}`, { base_revision, piece, label }),
+  removePiece: (id: number, pieceId: number, base_revision: number) =>
+    call<EventOut>("DELETE", `/events/${id}/pieces/${pieceId}`, { base_revision }),
+  applyFix: (id: number, pieceId: number, base_revision: number, verb: string, key: string) =>
+    call<SavedPiece>("POST", `/events/${id}/pieces/${pieceId}/fix`, { base_revision, verb, key }),
+  stock: () => call<Stock>("GET", "/stock"),
+  addVessel: (vessel: Vessel) => call<{ key: string; vessel: Vessel }>("POST", "/stock/vessels", { vessel }),
+  figures: () => call<readonly Topic[]>("GET", "/figures"),
+};

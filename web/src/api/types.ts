@@ -1,0 +1,41 @@
+import type { components } from "./schema";
+
+type Schemas = components["schemas"];
+
+/** What the server sends has every field: a default in the schema never means "may be absent". */
+type Full<T> = T extends readonly (infer Each)[]
+  ? readonly Full<Each>[]
+  : T extends object
+    ? { readonly [K in keyof T]-?: Full<Exclude<T[K], undefined>> }
+    : T;
+
+export type Piece = Full<Schemas["Piece"]>;
+export type Vessel = Full<Schemas["Vessel"]>;
+export type ProfilePoint = Full<Schemas["ProfilePoint"]>;
+export type RecipeLine = Full<Schemas["RecipeLine"]>;
+export type Role = RecipeLine["role"];
+export type Report = Full<Schemas["Report"]>;
+export type PlacedStem = Full<Schemas["PlacedStem"]>;
+export type Verdict = Full<Schemas["Verdict"]>;
+export type Fix = Full<Schemas["Fix"]>;
+export type Figure = Full<Schemas["Figure"]>;
+export type Phrase = Full<Schemas["Phrase"]>;
+export type Quantity = Full<Schemas["Quantity"]>;
+export type QuantityKind = Quantity["kind"];
+export type Brief = Full<Schemas["Brief"]>;
+export type EventOut = Full<Schemas["EventOut"]>;
+export type PieceOut = Full<Schemas["PieceOut"]>;
+export type SavedPiece = Full<Schemas["SavedPiece"]>;
+export type Stock = Full<Schemas["StockOut"]>;
+export type Topic = Full<Schemas["TopicOut"]>;
+export type Difference = { readonly path: string; readonly was: unknown; readonly now: unknown };
+
+/** What the server refuses with: one sentence for one place. */
+export type Problem = {
+  readonly code: string;
+  readonly path: string;
+  readonly message: Phrase;
+  readonly limit: Phrase;
+  readonly revision?: number;
+  readonly differences?: readonly Difference[];
+};

@@ -1,0 +1,229 @@
+import {
+  type KeyboardEvent,
+  memo,
+  type PointerEvent,
+  type ReactNode,
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+} from "react";
+import { useSettings } from "../ui/settings";
+import { textOf } from "../units/text";
+import { type Interaction, interact } from "./interaction";
+import { type Bounds, type Handle, type Point, type Primitive, scaleBarM } from "./scene";
+
+type Project = (point: Point) => readonly [number, number];
+type Margins = {
+  readonly left: number;
+  readonly right: number;
+  readonly top: number;
+  readonly bottom: number;
+};
+type Props = {
+  label: string;
+  scene: readonly Primitive[];
+  bounds: Bounds;
+  margins: Margins;
+  handles?: readonly Handle[];
+  problemHandle?: string | null;
+  onPreview?: (id: string, value: number) => void;
+  onCommit?: (id: string, value: number) => void;
+  onCancel?: () => void;
+  overlay?: (project: Project) => ReactNode;
+};
+
+/** One view of a scene: one transform does the scale and the flip of y; handles are sliders. */
+export function Drawing(props: Props) {
+  const {
+    label,
+    scene,
+    margins,
+    handles = [],
+    problemHandle,
+    onPreview,
+    onCommit,
+    onCancel,
+    overlay,
+  } = props;
+  const { system } = useSettings();
+  const box = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState<readonly [number, number]>([0, 0]);
+  const [state, setState] = useState<Interaction>({ phase: "idle" });
+  const now = useRef<Interaction>(state);
+  const held = useRef<Bounds | null>(null);
+  const bounds = held.current ?? props.bounds;
+
+  useLayoutEffect(() => {
+    const element = box.current;
+    if (!element) return;
+    const measure = () => setSize([element.clientWidth, element.clientHeight]);
+    measure();
+    const observer = new ResizeObserver(measure);
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+
+  const step = useCallback((next: Interaction) => {
+    now.current = next;
+    setState(next);
+  }, []);
+
+  const cancel = useCallback(() => {
+    if (now.current.phase === "idle") return;
+    step({ phase: "idle" });
+    held.current = null;
+    onCancel?.();
+  }, [onCancel, step]);
+
+  useEffect(() => {
+    const onKey = (event: globalThis.KeyboardEvent) => event.key === "Escape" && cancel();
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [cancel]);
+
+  const [width, height] = size;
+  const spanX = Math.max(bounds.xMax - bounds.xMin, 0.01);
+  const spanY = Math.max(bounds.yMax - bounds.yMin, 0.01);
+  const roomX = Math.max(width - margins.left - margins.right, 20);
+  const roomY = Math.max(height - margins.top - margins.bottom, 20);
+  const scale = Math.min(roomX / spanX, roomY / spanY);
+  const originX = margins.left + roomX / 2 - (scale * (bounds.xMin + bounds.xMax)) / 2;
+  const originY = margins.top + roomY / 2 + (scale * (bounds.yMin + bounds.yMax)) / 2;
+  const project: Project = ([x, y]) => [originX + x * scale, originY - y * scale];
+
+  const press = (event: PointerEvent<SVGGElement>, handle: Handle) => {
+    event.preventDefault();
+    event.currentTarget.focus();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    held.current = props.bounds;
+    const px = handle.axis === "x" ? event.clientX : -event.clientY;
+    step(interact(now.current, { type: "press", handle, px, pxPerM: scale }));
+  };
+  const move = (event: PointerEvent<SVGGElement>) => {
+    const before = now.current;
+    if (before.phase === "idle") return;
+    const px = before.handle.axis === "x" ? event.clientX : -event.clientY;
+    const next = interact(before, { type: "move", px });
+    if (next === before) return;
+    step(next);
+    if (next.phase === "dragging" && !(before.phase === "dragging" && before.value === next.value)) {
+      onPreview?.(next.handle.id, next.value);
+    }
+  };
+  const release = () => {
+    const before = now.current;
+    step(interact(before, { type: "end" }));
+    held.current = null;
+    if (before.phase === "dragging") onCommit?.(before.handle.id, before.value);
+  };
+  const onKeyDown = (event: KeyboardEvent<SVGGElement>, handle: Handle) => {
+    const unit = system === "metric" ? 0.005 : 0.00635;
+    const way = (
+      { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 4, PageDown: -4 } as const
+    )[event.key as "ArrowUp"];
+    if (way === undefined) return;
+    event.preventDefault();
+    const value = Math.round((handle.value + way * unit * (event.shiftKey ? 4 : 1)) / 1e-5) * 1e-5;
+    onCommit?.(handle.id, Math.min(Math.max(value, handle.min), handle.max));
+  };
+
+  const bar = scaleBarM(spanX, system);
+  return (
+    <div ref={box} className="relative h-full w-full overflow-hidden">
+      {width > 0 && (
+        <svg
+          className="drawing absolute inset-0"
+          width={width}
+          height={height}
+          role="group"
+          aria-label={label}
+        >
+          <g transform={`matrix(${scale} 0 0 ${-scale} ${originX} ${originY})`}>
+            <Shapes scene={scene} />
+          </g>
+          <g transform={`translate(${12} ${height - 10})`} aria-hidden="true">
+            <path
+              d={`M0 0h${bar * scale}M0 -4v8M${bar * scale} -4v8M${(bar * scale) / 2} -2v4`}
+              className="tone-dimension"
+            />
+            <text x={bar * scale + 6} y={4} fontSize="12">
+              {textOf({ kind: "length", value: bar }, system)}
+            </text>
+          </g>
+          {handles.map((handle) => {
+            const [x, y] = project(handle.at);
+            const active = state.phase !== "idle" && state.handle.id === handle.id;
+            return (
+              <g
+                key={handle.id}
+                id={`handle-${handle.id}`}
+                className="handle touch-none"
+                data-active={active}
+                data-problem={problemHandle === handle.id}
+                role="slider"
+                tabIndex={0}
+                aria-label={handle.label}
+                aria-valuenow={Math.round(handle.value * 1e4) / 1e4}
+                aria-valuemin={handle.min}
+                aria-valuemax={handle.max}
+                aria-valuetext={textOf({ kind: "length", value: handle.value }, system)}
+                aria-orientation={handle.axis === "x" ? "horizontal" : "vertical"}
+                transform={`translate(${x} ${y})`}
+                onPointerDown={(event) => press(event, handle)}
+                onPointerMove={move}
+                onPointerUp={release}
+                onPointerCancel={cancel}
+                onKeyDown={(event) => onKeyDown(event, handle)}
+              >
+                <title>{handle.label}</title>
+                <circle r={22} fill="transparent" />
+                <path
+                  className="grip"
+                  d={handle.axis === "x" ? "M-11 0 -4 -6H4L11 0 4 6H-4Z" : "M0 -11 6 -4V4L0 11 -6 4V-4Z"}
+                />
+              </g>
+            );
+          })}
+        </svg>
+      )}
+      {width > 0 && overlay?.(project)}
+    </div>
+  );
+}
+
+const Shapes = memo(function Shapes({ scene }: { scene: readonly Primitive[] }) {
+  return scene.map((shape) => {
+    const style = { fill: shape.fill, opacity: shape.opacity };
+    if (shape.kind === "circle") {
+      return (
+        <circle
+          key={shape.id}
+          data-id={shape.id}
+          className={shape.tone}
+          cx={shape.at[0]}
+          cy={shape.at[1]}
+          r={shape.r}
+          style={style}
+          vectorEffect="non-scaling-stroke"
+        />
+      );
+    }
+    const d = shape.points
+      .map(([x, y], index) => `${index ? "L" : "M"}${x.toFixed(5)} ${y.toFixed(5)}`)
+      .join("");
+    return (
+      <path
+        key={shape.id}
+        data-id={shape.id}
+        className={shape.tone}
+        d={shape.closed ? `${d}Z` : d}
+        style={shape.widthM === undefined ? style : { ...style, strokeWidth: shape.widthM }}
+        strokeLinejoin="round"
+        strokeLinecap="round"
+        vectorEffect={shape.widthM === undefined ? "non-scaling-stroke" : undefined}
+      />
+    );
+  });
+});

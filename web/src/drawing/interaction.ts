@@ -1,0 +1,42 @@
+/** Dragging a handle as a pure reducer: idle, pressed, dragging; each move is the initial value plus the total way. */
+import type { Handle } from "./scene";
+
+export type Interaction =
+  | { readonly phase: "idle" }
+  | { readonly phase: "pressed"; readonly handle: Handle; readonly fromPx: number; readonly pxPerM: number }
+  | {
+      readonly phase: "dragging";
+      readonly handle: Handle;
+      readonly fromPx: number;
+      readonly pxPerM: number;
+      readonly value: number;
+    };
+
+export type Act =
+  | { readonly type: "press"; readonly handle: Handle; readonly px: number; readonly pxPerM: number }
+  | { readonly type: "move"; readonly px: number }
+  | { readonly type: "end" };
+
+const STEP_M = 0.001;
+const SLACK_PX = 2;
+
+export function interact(state: Interaction, act: Act): Interaction {
+  switch (act.type) {
+    case "press":
+      return { phase: "pressed", handle: act.handle, fromPx: act.px, pxPerM: act.pxPerM };
+    case "move": {
+      if (state.phase === "idle") return state;
+      const way = act.px - state.fromPx;
+      if (state.phase === "pressed" && Math.abs(way) < SLACK_PX) return state;
+      return { ...state, phase: "dragging", value: moved(state.handle, way / state.pxPerM) };
+    }
+    default:
+      return { phase: "idle" };
+  }
+}
+
+/** The handle's quantity after its grip has moved so many metres along its axis, to the millimetre. */
+export function moved(handle: Handle, byM: number): number {
+  const value = Math.round((handle.value + byM * handle.gain) / STEP_M) * STEP_M;
+  return Math.min(Math.max(value, handle.min), handle.max);
+}

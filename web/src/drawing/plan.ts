@@ -1,0 +1,151 @@
+/** The plan: cells and seats, heads, foot, balance point and the tip rose. Front is down. */
+import type { Piece, Report } from "../api/types";
+import { headShapes } from "./heads";
+import { type Bounds, ellipse, type Point, type Primitive } from "./scene";
+import { unit } from "./section";
+
+export function planBounds(piece: Piece, report: Report | null): Bounds {
+  const halfX = Math.max(piece.envelope.width_m / 2, (report?.outline.width_m ?? 0) / 2);
+  const halfY = Math.max(piece.envelope.depth_m / 2, (report?.outline.depth_m ?? 0) / 2);
+  return { xMin: -halfX, xMax: halfX, yMin: -halfY, yMax: halfY };
+}
+
+export function buildPlanScene(piece: Piece, report: Report | null, withHeads: boolean): Primitive[] {
+  const { vessel } = piece;
+  const mouth = vessel.profile.at(-1);
+  const halfX = (mouth?.width_m ?? 0) / 2;
+  const halfY = (mouth?.depth_m ?? 0) / 2;
+  const cornered = vessel.plan_shape === "square" || vessel.plan_shape === "rectangular";
+  const shape = (x: number, y: number): Point[] =>
+    cornered
+      ? [
+          [-x, -y],
+          [x, -y],
+          [x, y],
+          [-x, y],
+        ]
+      : ellipse(0, 0, x, y, 0, 64);
+  const footX = report?.foot_width_m;
+  const footY = report?.foot_depth_m;
+  return [
+    { kind: "path", id: "plan-inside", tone: "tone-inside", points: shape(halfX, halfY), closed: true },
+    ...(report ? cellShapes(report, halfX, halfY, cornered) : []),
+    ...(report ? tapeShapes(report, halfX) : []),
+    { kind: "path", id: "plan-rim", tone: "tone-rim", points: shape(halfX, halfY), closed: true },
+    {
+      kind: "path",
+      id: "plan-rim-outside",
+      tone: "tone-rim",
+      points: shape(halfX + vessel.wall_m, halfY + vessel.wall_m),
+      closed: true,
+    },
+    ...(report && withHeads ? headsFromAbove(report) : []),
+    ...(footX && footY
+      ? [
+          {
+            kind: "path",
+            id: "plan-foot",
+            tone: "tone-foot",
+            points: shape(footX / 2, footY / 2),
+            closed: true,
+          } satisfies Primitive,
+        ]
+      : []),
+    ...(report ? [...roseShapes(report), ...seatShapes(report)] : []),
+    {
+      kind: "path",
+      id: "plan-envelope",
+      tone: "tone-envelope",
+      points: ellipse(0, 0, piece.envelope.width_m / 2, piece.envelope.depth_m / 2, 0, 64),
+      closed: true,
+    },
+  ];
+}
+
+function cellShapes(report: Report, halfX: number, halfY: number, cornered: boolean): Primitive[] {
+  const pitch = report.cell_pitch_m;
+  const rowPitch = (pitch * Math.sqrt(3)) / 2;
+  const columns = Math.floor(halfX / pitch) + 1;
+  const rows = Math.floor(halfY / rowPitch) + 1;
+  const shapes: Primitive[] = [];
+  for (let row = -rows; row <= rows; row += 1) {
+    for (let column = -columns; column <= columns; column += 1) {
+      const x = (column + Math.abs(row % 2) / 2) * pitch;
+      const y = row * rowPitch;
+      const share = cornered
+        ? Math.max(Math.abs(x / halfX), Math.abs(y / halfY))
+        : Math.hypot(x / halfX, y / halfY);
+      if (share <= 0.93) {
+        const corner = pitch / Math.sqrt(3);
+        const points = Array.from({ length: 6 }, (_, index): Point => {
+          const angle = Math.PI / 6 + (index * Math.PI) / 3;
+          return [x + corner * Math.cos(angle), y + corner * Math.sin(angle)];
+        });
+        shapes.push({ kind: "path", id: `cell-${row}-${column}`, tone: "tone-cell", points, closed: true });
+      }
+    }
+  }
+  return shapes;
+}
+
+function tapeShapes(report: Report, halfX: number): Primitive[] {
+  const strips = report.mechanic.tape_strips;
+  return Array.from({ length: strips }, (_, index) => {
+    const angle = (index * Math.PI) / strips;
+    const x = halfX * Math.cos(angle);
+    const y = halfX * Math.sin(angle);
+    return {
+      kind: "path",
+      id: `tape-${index}`,
+      tone: "tone-tape",
+      points: [
+        [-x, -y],
+        [x, y],
+      ],
+    } satisfies Primitive;
+  });
+}
+
+function headsFromAbove(report: Report): Primitive[] {
+  const order = report.stems
+    .map((stem, index) => ({ stem, index }))
+    .toSorted((a, b) => a.stem.tip_z_m - b.stem.tip_z_m);
+  return order.flatMap(({ stem, index }) => {
+    const tip: Point = [stem.tip_x_m, stem.tip_y_m];
+    const along = unit([stem.seat_x_m, stem.seat_y_m], tip);
+    return headShapes(stem, { tip, along, id: `above-${index}`, opacity: 0.45 });
+  });
+}
+
+function seatShapes(report: Report): Primitive[] {
+  return report.stems.map((stem, index) => ({
+    kind: "circle",
+    id: `seat-${index}`,
+    tone: "tone-seat",
+    at: [stem.seat_x_m, stem.seat_y_m],
+    r: Math.max(stem.diameter_m / 2, 0.0022),
+  }));
+}
+
+/** The tip rose: tip angle in every direction as a curve; the ring is the limit. */
+function roseShapes(report: Report): Primitive[] {
+  const balance = report.balance;
+  const limit = report.verdicts
+    .find((each) => each.verb === "stand")
+    ?.findings.find((each) => each.check === "tilt");
+  if (!balance || !limit) return [];
+  const ring = 0.028;
+  const perRad = ring / limit.limit.value;
+  const angles = balance.tip_angles_rad;
+  const points = angles.map((angle, index): Point => {
+    const azimuth = (index / angles.length) * 2 * Math.PI;
+    const r = Math.max(0, angle) * perRad;
+    return [r * Math.sin(azimuth), -r * Math.cos(azimuth)];
+  });
+  const at: Point = [balance.x_m, balance.y_m];
+  return [
+    { kind: "path", id: "tip-rose", tone: "tone-rose", points, closed: true },
+    { kind: "circle", id: "tip-rose-limit", tone: "tone-rose-limit", at: [0, 0], r: ring },
+    { kind: "circle", id: "plan-balance", tone: "tone-balance", at, r: 0.005 },
+  ];
+}

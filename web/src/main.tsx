@@ -1,0 +1,34 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { BrowserRouter, Route, Routes } from "react-router";
+import "@fontsource-variable/fraunces/index.css";
+import "@fontsource-variable/atkinson-hyperlegible-next/index.css";
+import "./styles.css";
+import { BenchPlace } from "./places/bench/BenchPlace";
+import { FiguresPlace } from "./places/figures/FiguresPlace";
+import { EventPlace } from "./places/line-up/EventPlace";
+import { EventsPlace } from "./places/line-up/EventsPlace";
+import { SettingsProvider } from "./ui/settings";
+
+const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 0 } } });
+const root = document.getElementById("root");
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={client}>
+        <SettingsProvider>
+          <BrowserRouter>
+            <Routes>
+              <Route path="/" element={<EventsPlace />} />
+              <Route path="/events/:eventId" element={<EventPlace />} />
+              <Route path="/events/:eventId/pieces/:pieceId" element={<BenchPlace />} />
+              <Route path="/figures" element={<FiguresPlace />} />
+              <Route path="*" element={<EventsPlace />} />
+            </Routes>
+          </BrowserRouter>
+        </SettingsProvider>
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}

@@ -1,0 +1,112 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link, useParams } from "react-router";
+import { api } from "../../api/client";
+import { useSettings } from "../../ui/settings";
+import { TextField } from "../../ui/TextField";
+import { TopBar } from "../../ui/TopBar";
+import { render } from "../../units/text";
+import { ConflictStrip } from "./ConflictStrip";
+import { DrawingSheet } from "./DrawingSheet";
+import { Ladder } from "./Ladder";
+import { Tray } from "./Tray";
+import { usePieceDesk } from "./usePieceDesk";
+
+/** The bench: one piece, drawn to scale and judged while the hand moves. */
+export function BenchPlace() {
+  const params = useParams();
+  const eventId = Number(params.eventId);
+  const desk = usePieceDesk(eventId, Number(params.pieceId));
+  const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
+  const { system } = useSettings();
+  const { event, piece, report, problem } = desk;
+
+  if (!event || !stock.data) {
+    return (
+      <>
+        <TopBar />
+        <p className="p-6" role="status">
+          {problem
+            ? `${render(problem.message, system)} ${render(problem.limit, system)}`
+            : "Laying out the bench…"}
+        </p>
+      </>
+    );
+  }
+  if (!piece) {
+    return (
+      <>
+        <TopBar onUndo={desk.undo} onRedo={desk.redo} undo={event.undo} redo={event.redo} />
+        <p className="p-6">
+          This piece is not in the plan any more. Undo brings it back, or go to{" "}
+          <Link to={`/events/${eventId}`}>the line-up</Link>.
+        </p>
+      </>
+    );
+  }
+  return (
+    <div className="flex h-full flex-col print:block print:h-auto">
+      <TopBar onUndo={desk.undo} onRedo={desk.redo} undo={event.undo} redo={event.redo}>
+        <Link
+          to={`/events/${eventId}`}
+          className="flex min-h-[44px] min-w-0 items-center truncate text-soft underline decoration-line underline-offset-4"
+        >
+          {event.brief.name}
+        </Link>
+        <span className="text-line" aria-hidden="true">
+          /
+        </span>
+        <TextField
+          label="Name of the piece"
+          hideLabel
+          value={piece.name}
+          path="name"
+          problem={problem}
+          onCommit={(name) => desk.commit({ ...piece, name }, "Rename the piece")}
+          className="w-64"
+          inputClass="serif border-transparent bg-transparent text-lg hover:border-line"
+        />
+        <label className="flex items-center gap-1 text-soft">
+          ×
+          <input
+            aria-label="How many of this piece"
+            type="number"
+            min={1}
+            max={500}
+            className="h-11 w-16 rounded border border-transparent bg-transparent px-1 hover:border-line"
+            key={piece.quantity}
+            defaultValue={piece.quantity}
+            onBlur={(each) => {
+              const quantity = Number(each.target.value);
+              if (quantity !== piece.quantity)
+                void desk.commit({ ...piece, quantity }, "Change the quantity");
+            }}
+          />
+        </label>
+        <span className="ml-auto text-sm text-soft" role="status">
+          {desk.saving ? "Saving…" : "Saved"}
+        </span>
+      </TopBar>
+      <h1 className="print-only px-2 text-2xl">
+        {event.brief.name}: {piece.name} × {piece.quantity}
+      </h1>
+      {desk.conflict && (
+        <ConflictStrip conflict={desk.conflict} onKeepMine={desk.keepMine} onTakeTheirs={desk.takeTheirs} />
+      )}
+      <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] grid-rows-[minmax(0,1fr)_252px] max-lg:grid-cols-1 max-lg:grid-rows-[420px_auto_auto] max-lg:overflow-auto print:block">
+        <DrawingSheet desk={desk} piece={piece} report={report} problem={problem} />
+        <aside className="row-span-2 min-h-0 overflow-y-auto border-l border-line max-lg:row-span-1 max-lg:border-l-0 print:overflow-visible print:border-0">
+          {report ? (
+            <Ladder report={report} onFix={desk.fix} busy={desk.saving} />
+          ) : (
+            <p className="p-4">Nothing can be worked out yet: mend the measure marked on the drawing.</p>
+          )}
+        </aside>
+        <Tray desk={desk} event={event} piece={piece} report={report} stock={stock.data} problem={problem} />
+      </main>
+      <p className="print-only px-2 text-sm">
+        Planning figures. Cut netting: gloves, eye protection, ends tucked in. Local rules and your own trial
+        decide.
+      </p>
+    </div>
+  );
+}

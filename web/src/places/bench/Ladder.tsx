@@ -1,0 +1,183 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import type { Figure, Report, Verdict } from "../../api/types";
+import { Button } from "../../ui/Button";
+import { SEVERITY, STATE_COLOUR, StateMark } from "../../ui/StateMark";
+import { useSettings } from "../../ui/settings";
+import { render, textOf } from "../../units/text";
+
+type Props = { report: Report; onFix: (verb: string, key: string) => void; busy: boolean };
+
+const SHOWN_TO = 1.4;
+const BAR: Record<string, string> = { holds: "bg-leaf", tight: "bg-marigold", fails: "bg-berry" };
+
+/** The verdict ladder: eight rungs of utilisation with a mark at 1.0; the open rung says why and what to do. */
+export function Ladder({ report, onFix, busy }: Props) {
+  const worst = report.verdicts.reduce((a, b) => (rank(b) > rank(a) ? b : a));
+  const [chosen, setChosen] = useState<string | null>(null);
+  const open = chosen ?? worst.verb;
+  return (
+    <section aria-label="Verdicts" className="p-3">
+      <ol className="m-0 list-none p-0">
+        {report.verdicts.map((verdict) => (
+          <Rung
+            key={verdict.verb}
+            verdict={verdict}
+            tried={report.fixes_tried}
+            open={open === verdict.verb}
+            onOpen={() => setChosen(open === verdict.verb ? "" : verdict.verb)}
+            onFix={onFix}
+            busy={busy}
+          />
+        ))}
+      </ol>
+      {report.notices.length > 0 && <Notices report={report} />}
+      <p className="no-print mt-3 text-sm text-soft">
+        Planning figures; your own trial decides. <Link to="/figures">Where every figure comes from</Link>
+      </p>
+    </section>
+  );
+}
+
+function rank(verdict: Verdict): number {
+  return SEVERITY[verdict.state] * 100 + (verdict.governing?.utilisation ?? 0);
+}
+
+type RungProps = {
+  verdict: Verdict;
+  tried: boolean;
+  open: boolean;
+  onOpen: () => void;
+  onFix: (verb: string, key: string) => void;
+  busy: boolean;
+};
+
+function Rung({ verdict, tried, open, onOpen, onFix, busy }: RungProps) {
+  const { system } = useSettings();
+  const used = verdict.governing?.utilisation ?? null;
+  const share = used === null ? 0 : Math.min(used, SHOWN_TO) / SHOWN_TO;
+  return (
+    <li className="border-b border-line last:border-b-0" data-verb={verdict.verb} data-state={verdict.state}>
+      <button
+        type="button"
+        aria-expanded={open}
+        onClick={onOpen}
+        className="grid min-h-[46px] w-full grid-cols-[22px_62px_minmax(0,1fr)_92px] items-center gap-2 border-0 bg-transparent text-left"
+      >
+        <StateMark state={verdict.state} />
+        <span className="serif text-[17px] capitalize">{verdict.verb}</span>
+        <span className="relative block h-3.5 rounded-sm bg-line/50" aria-hidden="true">
+          <span
+            className={`absolute inset-y-0 left-0 rounded-sm ${BAR[verdict.state] ?? ""}`}
+            style={{ width: `${share * 100}%` }}
+          />
+          <span className="absolute -inset-y-1 w-0.5 bg-ink" style={{ left: `${100 / SHOWN_TO}%` }} />
+        </span>
+        <span className={`text-right text-[15px] ${STATE_COLOUR[verdict.state]}`}>
+          {verdict.state}
+          {used !== null && (
+            <span className="ml-1 text-ink">{used > 9.99 ? "over 9.99" : used.toFixed(2)}</span>
+          )}
+        </span>
+      </button>
+      {open && (
+        <div className="pb-3 pl-[30px]">
+          <p className="m-0 leading-snug">{render(verdict.reason, system)}</p>
+          {verdict.governing && (
+            <p className="mt-1 mb-0 text-sm text-soft">
+              {verdict.governing.check}, {verdict.governing.case} case:{" "}
+              {textOf(verdict.governing.value, system)}{" "}
+              {verdict.governing.sense === "at most" ? "of at most" : "for at least"}{" "}
+              {textOf(verdict.governing.limit, system)}
+            </p>
+          )}
+          {verdict.fixes.length > 0 && (
+            <ul className="no-print mt-2 mb-0 list-none space-y-1.5 p-0">
+              {verdict.fixes.map((fix) => (
+                <li key={fix.key}>
+                  <Button
+                    className="w-full justify-between"
+                    disabled={busy}
+                    onClick={() => onFix(verdict.verb, fix.key)}
+                  >
+                    <span className="py-1 leading-snug">{render(fix.say, system)}</span>
+                    <span
+                      className={`flex flex-none items-center gap-1 text-sm ${STATE_COLOUR[fix.state_after]}`}
+                    >
+                      <StateMark state={fix.state_after} size={14} />
+                      {fix.utilisation_after.toFixed(2)}
+                    </span>
+                  </Button>
+                </li>
+              ))}
+            </ul>
+          )}
+          {verdict.state === "fails" && verdict.fixes.length === 0 && (
+            <p className="no-print mt-2 mb-0 text-sm text-soft">
+              {tried
+                ? "No single change mends this: try fewer or shorter stems, another vessel or another netting."
+                : "Let go to see what would mend it."}
+            </p>
+          )}
+          {(verdict.findings.length > 1 || verdict.figures.length > 0) && <Details verdict={verdict} />}
+        </div>
+      )}
+    </li>
+  );
+}
+
+function Details({ verdict }: { verdict: Verdict }) {
+  const { system } = useSettings();
+  return (
+    <details className="no-print mt-2 text-sm">
+      <summary className="min-h-[32px] cursor-pointer py-1 text-soft">
+        Figures and where they come from
+      </summary>
+      <table className="mt-1 w-full border-collapse">
+        <tbody>
+          {verdict.findings.map((each) => (
+            <tr key={`${each.check}-${each.case}`} className="border-t border-line align-top">
+              <td className="py-1 pr-2">
+                {each.check}, {each.case}
+              </td>
+              <td className="py-1 pr-2 whitespace-nowrap">{textOf(each.value, system)}</td>
+              <td className="py-1 text-right">
+                {each.utilisation > 9.99 ? "over 9.99" : each.utilisation.toFixed(2)}
+              </td>
+            </tr>
+          ))}
+          {verdict.figures.map((each) => (
+            <FigureRow key={each.label} figure={each} />
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}
+
+function FigureRow({ figure }: { figure: Figure }) {
+  const { system } = useSettings();
+  return (
+    <tr className="border-t border-line align-top text-soft">
+      <td className="py-1 pr-2">{figure.label}</td>
+      <td className="py-1 pr-2 whitespace-nowrap">{textOf(figure.quantity, system)}</td>
+      <td className="py-1 text-right" title={figure.provenance.source}>
+        {figure.provenance.kind}
+      </td>
+    </tr>
+  );
+}
+
+function Notices({ report }: { report: Report }) {
+  const { system } = useSettings();
+  return (
+    <section className="mt-3 rounded border border-line p-2">
+      <h2 className="m-0 text-[15px]">Worth knowing</h2>
+      <ul className="mt-1 mb-0 list-disc pl-5 text-[15px] leading-snug">
+        {report.notices.map((notice) => (
+          <li key={notice.say.text + notice.path}>{render(notice.say, system)}</li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,63 @@
+import { Tabs } from "radix-ui";
+import type { EventOut, Piece, Problem, Report, Stock } from "../../api/types";
+import { CutTray } from "./CutTray";
+import { RoomTab } from "./RoomTab";
+import { StemsTab } from "./StemsTab";
+import type { PieceDesk } from "./usePieceDesk";
+import { VesselTab } from "./VesselTab";
+import { WireTab } from "./WireTab";
+
+type Props = {
+  desk: PieceDesk;
+  event: EventOut;
+  piece: Piece;
+  report: Report | null;
+  stock: Stock;
+  problem: Problem | null;
+};
+
+const TABS = [
+  ["cut", "Cut tray"],
+  ["stems", "Stems"],
+  ["vessel", "Vessel"],
+  ["wire", "Wire"],
+  ["room", "Room and water"],
+] as const;
+
+/** Under the drawing: what to cut and do, and the few facts that have no place on the drawing. */
+export function Tray({ desk, event, piece, report, stock, problem }: Props) {
+  const commit = (next: Piece, label: string) => void desk.commit(next, label);
+  return (
+    <Tabs.Root defaultValue="cut" className="flex min-h-0 flex-col border-t border-line print:border-0">
+      <Tabs.List aria-label="Tray" className="no-print flex flex-none gap-1 border-b border-line px-2">
+        {TABS.map(([key, words]) => (
+          <Tabs.Trigger
+            key={key}
+            value={key}
+            className="serif min-h-[44px] border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
+          >
+            {words}
+            {key === "stems" && ` (${piece.recipe.reduce((sum, line) => sum + line.count, 0)})`}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
+      <div className="min-h-0 flex-1 overflow-y-auto print:overflow-visible">
+        <Tabs.Content value="cut" forceMount className="data-[state=inactive]:hidden print:!block">
+          <CutTray report={report} />
+        </Tabs.Content>
+        <Tabs.Content value="stems">
+          <StemsTab piece={piece} stock={stock} problem={problem} onCommit={commit} />
+        </Tabs.Content>
+        <Tabs.Content value="vessel">
+          <VesselTab piece={piece} stock={stock} problem={problem} onCommit={commit} />
+        </Tabs.Content>
+        <Tabs.Content value="wire">
+          <WireTab piece={piece} report={report} stock={stock} problem={problem} onCommit={commit} />
+        </Tabs.Content>
+        <Tabs.Content value="room">
+          <RoomTab event={event} piece={piece} problem={problem} onCommit={commit} onBrief={desk.reload} />
+        </Tabs.Content>
+      </div>
+    </Tabs.Root>
+  );
+}

@@ -1,0 +1,137 @@
+/** The handles of the bench: each is a quantity of the piece, where it sits on the drawing, and how it is set. */
+import type { Piece, Report, Vessel } from "../../api/types";
+import type { Handle } from "../../drawing/scene";
+import { halfWidthAt, rimHeight } from "../../drawing/section";
+
+const MOST_M = 1.5;
+
+function topPoint(vessel: Vessel) {
+  return vessel.profile.at(-1) ?? { height_m: 0.1, width_m: 0.1, depth_m: 0.1 };
+}
+
+export function sectionHandles(piece: Piece, report: Report | null): Handle[] {
+  const { vessel, envelope } = piece;
+  const rim = rimHeight(vessel);
+  const top = topPoint(vessel);
+  const gap = report?.mechanic.layer_gap_m ?? 0;
+  const level = report?.mechanic.levels[1];
+  const handles: Handle[] = [
+    handle("envelope-height", "Height of the flowers", [0, envelope.height_m], "y", 1, envelope.height_m),
+    handle("envelope-width", "Width of the flowers", [envelope.width_m / 2, rim], "x", 2, envelope.width_m),
+    handle("rim", "Inside width of the mouth", [-top.width_m / 2 - vessel.wall_m, rim], "x", -2, top.width_m),
+    handle("depth", "Inside depth of the vessel", [-top.width_m * 0.25, rim], "y", 1, top.height_m),
+    {
+      ...handle(
+        "water",
+        "Water level",
+        [halfWidthAt(vessel, piece.water_level_m), vessel.base_m + piece.water_level_m],
+        "y",
+        1,
+        piece.water_level_m,
+      ),
+      min: 0,
+      max: top.height_m,
+    },
+  ];
+  if (level) {
+    const x = -halfWidthAt(vessel, level.height_m) * 0.55;
+    handles.push(
+      handle("layer-gap", "Gap between layers", [x, vessel.base_m + level.height_m], "y", -1, gap),
+    );
+  }
+  return handles;
+}
+
+export function planHandles(piece: Piece): Handle[] {
+  const { envelope } = piece;
+  return [
+    handle(
+      "envelope-depth",
+      "Front-to-back depth of the flowers",
+      [0, envelope.depth_m / 2],
+      "y",
+      2,
+      envelope.depth_m,
+    ),
+  ];
+}
+
+function handle(
+  id: string,
+  label: string,
+  at: readonly [number, number],
+  axis: "x" | "y",
+  gain: number,
+  value: number,
+): Handle {
+  return { id, label, at, axis, gain, value, min: 0.005, max: MOST_M };
+}
+
+/** The path of the quantity a handle sets, as problems name it. */
+export const HANDLE_PATHS: Readonly<Record<string, string>> = {
+  "envelope-height": "envelope.height_m",
+  "envelope-width": "envelope.width_m",
+  "envelope-depth": "envelope.depth_m",
+  rim: "vessel.profile",
+  depth: "vessel.profile",
+  water: "water_level_m",
+  "layer-gap": "mechanic.layer_gap_m",
+};
+
+export const HANDLE_ACTS: Readonly<Record<string, string>> = {
+  "envelope-height": "Change the height",
+  "envelope-width": "Change the width",
+  "envelope-depth": "Change the depth of the flowers",
+  rim: "Change the mouth",
+  depth: "Change the vessel's depth",
+  water: "Change the water level",
+  "layer-gap": "Change the layer gap",
+};
+
+/** The piece with one quantity set. */
+export function setByHandle(piece: Piece, id: string, value: number): Piece {
+  switch (id) {
+    case "envelope-height":
+      return { ...piece, envelope: { ...piece.envelope, height_m: value } };
+    case "envelope-width":
+      return { ...piece, envelope: { ...piece.envelope, width_m: value } };
+    case "envelope-depth":
+      return { ...piece, envelope: { ...piece.envelope, depth_m: value } };
+    case "water":
+      return { ...piece, water_level_m: value };
+    case "layer-gap":
+      return { ...piece, mechanic: { ...piece.mechanic, layer_gap_m: value } };
+    case "rim":
+      return { ...piece, vessel: withMouth(piece.vessel, value) };
+    case "depth":
+      return withDepth(piece, value);
+    default:
+      return piece;
+  }
+}
+
+/** The vessel with another mouth; an unequal mouth keeps its proportion, a round one stays round. */
+export function withMouth(vessel: Vessel, widthM: number): Vessel {
+  const profile = vessel.profile.map((point, index) => {
+    if (index < vessel.profile.length - 1) return point;
+    const depthM = (point.depth_m * widthM) / point.width_m;
+    return { ...point, width_m: widthM, depth_m: depthM };
+  });
+  return { ...vessel, profile };
+}
+
+/** The piece with a vessel of another depth; water stays in it, and measured heights stretch with it. */
+export function withDepth(piece: Piece, depthM: number): Piece {
+  const before = topPoint(piece.vessel).height_m;
+  const stretch = depthM / before;
+  const profile = piece.vessel.profile.map((point) => ({
+    ...point,
+    height_m: Math.round(point.height_m * stretch * 1e5) / 1e5,
+  }));
+  const top = profile.at(-1)?.height_m ?? depthM;
+  return {
+    ...piece,
+    vessel: { ...piece.vessel, profile },
+    water_level_m: Math.min(piece.water_level_m, top),
+  };
+}

@@ -1,0 +1,180 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import { api, Refused } from "../../api/client";
+import type { EventOut, Piece, Problem, Report, SavedPiece } from "../../api/types";
+
+export type Conflict = { readonly mine: Piece; readonly label: string; readonly problem: Problem };
+type Desk = {
+  readonly event: EventOut | null;
+  readonly piece: Piece | null;
+  readonly report: Report | null;
+  readonly problem: Problem | null;
+  readonly conflict: Conflict | null;
+  readonly saving: boolean;
+};
+
+const EMPTY: Desk = { event: null, piece: null, report: null, problem: null, conflict: null, saving: false };
+
+function problemOf(reason: unknown): Problem {
+  if (reason instanceof Refused) return reason.problem;
+  throw reason;
+}
+
+/**
+ * One piece on the bench: what is saved, what is being tried, and what the core says of it.
+ * Previews ask one question at a time and skip to the newest; a commit is one request and one undo step.
+ */
+export function usePieceDesk(eventId: number, pieceId: number) {
+  const [desk, setDesk] = useState<Desk>(EMPTY);
+  const saved = useRef<{ piece: Piece; report: Report; revision: number } | null>(null);
+  const wanted = useRef<Piece | null>(null);
+  const asking = useRef(false);
+  const writes = useRef<Promise<unknown>>(Promise.resolve());
+
+  const show = useCallback(
+    (event: EventOut) => {
+      const found = event.pieces.find((each) => each.id === pieceId);
+      if (found?.report)
+        saved.current = { piece: found.piece, report: found.report, revision: event.revision };
+      setDesk({
+        ...EMPTY,
+        event,
+        piece: found?.piece ?? null,
+        report: found?.report ?? null,
+        problem: found?.problem ?? null,
+      });
+    },
+    [pieceId],
+  );
+
+  const load = useCallback(async () => {
+    try {
+      show(await api.event(eventId));
+    } catch (reason) {
+      setDesk((now) => ({ ...now, problem: problemOf(reason) }));
+    }
+  }, [eventId, show]);
+
+  useEffect(() => {
+    void load();
+  }, [load]);
+
+  const preview = useCallback(
+    async (piece: Piece) => {
+      setDesk((now) => ({ ...now, piece }));
+      wanted.current = piece;
+      if (asking.current) return;
+      asking.current = true;
+      while (wanted.current) {
+        const asked = wanted.current;
+        wanted.current = null;
+        try {
+          const report = await api.evaluate(eventId, asked, false);
+          setDesk((now) => (now.piece === null || now.saving ? now : { ...now, report, problem: null }));
+        } catch (reason) {
+          const problem = problemOf(reason);
+          setDesk((now) => ({ ...now, problem }));
+        }
+      }
+      asking.current = false;
+    },
+    [eventId],
+  );
+
+  const accept = useCallback((answer: SavedPiece) => {
+    saved.current = { piece: answer.piece, report: answer.report, revision: answer.revision };
+    setDesk((now) => ({
+      ...now,
+      event: now.event && { ...now.event, revision: answer.revision, undo: answer.undo, redo: answer.redo },
+      piece: answer.piece,
+      report: answer.report,
+      problem: null,
+      conflict: null,
+      saving: false,
+    }));
+  }, []);
+
+  /** Back to what is saved, with the sentence that says why the change was not taken. */
+  const refuse = useCallback((reason: unknown, mine: Piece | null, label: string) => {
+    const problem = problemOf(reason);
+    const kept = saved.current;
+    setDesk((now) => ({
+      ...now,
+      piece: kept?.piece ?? now.piece,
+      report: kept?.report ?? now.report,
+      problem: problem.code === "stale" ? null : problem,
+      conflict: problem.code === "stale" && mine ? { mine, label, problem } : now.conflict,
+      saving: false,
+    }));
+  }, []);
+
+  const write = useCallback(
+    (act: (revision: number) => Promise<SavedPiece>, mine: Piece | null, label: string) => {
+      wanted.current = null;
+      setDesk((now) => ({ ...now, saving: true, ...(mine ? { piece: mine } : {}) }));
+      const next = writes.current.then(async () => {
+        try {
+          accept(await act(saved.current?.revision ?? 0));
+        } catch (reason) {
+          refuse(reason, mine, label);
+        }
+      });
+      writes.current = next;
+      return next;
+    },
+    [accept, refuse],
+  );
+
+  const commit = useCallback(
+    (piece: Piece, label: string) =>
+      write((revision) => api.putPiece(eventId, pieceId, revision, piece, label), piece, label),
+    [eventId, pieceId, write],
+  );
+  const fix = useCallback(
+    (verb: string, key: string) =>
+      write((revision) => api.applyFix(eventId, pieceId, revision, verb, key), null, "fix"),
+    [eventId, pieceId, write],
+  );
+  const cancel = useCallback(() => {
+    wanted.current = null;
+    const kept = saved.current;
+    setDesk((now) => ({
+      ...now,
+      piece: kept?.piece ?? now.piece,
+      report: kept?.report ?? now.report,
+      problem: null,
+    }));
+  }, []);
+  const travel = useCallback(
+    async (way: "undo" | "redo") => {
+      try {
+        show(await api[way](eventId, saved.current?.revision ?? 0));
+      } catch (reason) {
+        const problem = problemOf(reason);
+        await load();
+        setDesk((now) => ({ ...now, problem }));
+      }
+    },
+    [eventId, load, show],
+  );
+  const keepMine = useCallback(() => {
+    const { conflict } = desk;
+    if (!conflict) return;
+    if (saved.current) saved.current = { ...saved.current, revision: conflict.problem.revision ?? 0 };
+    void commit(conflict.mine, conflict.label);
+  }, [commit, desk]);
+
+  return {
+    ...desk,
+    preview,
+    commit,
+    fix,
+    cancel,
+    undo: () => travel("undo"),
+    redo: () => travel("redo"),
+    keepMine,
+    takeTheirs: load,
+    reload: load,
+  };
+}
+
+export type PieceDesk = ReturnType<typeof usePieceDesk>;

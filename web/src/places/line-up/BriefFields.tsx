@@ -1,0 +1,131 @@
+import { useState } from "react";
+import { api, Refused } from "../../api/client";
+import type { Brief, EventOut, Problem } from "../../api/types";
+import { QuantityField } from "../../ui/QuantityField";
+import { useSettings } from "../../ui/settings";
+import { TextField } from "../../ui/TextField";
+import { render } from "../../units/text";
+
+type Props = { event: EventOut; onSaved: (event: EventOut) => void; short?: boolean };
+
+/** What is known of the job. Air needs both temperature and humidity; half of it is kept here until then. */
+export function BriefFields({ event, onSaved, short }: Props) {
+  const { brief } = event;
+  const { system } = useSettings();
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const [half, setHalf] = useState<{ temperature_c: number | null; relative_humidity: number | null }>({
+    temperature_c: null,
+    relative_humidity: null,
+  });
+  const put = async (next: Partial<Brief>) => {
+    try {
+      onSaved(await api.putBrief(event.id, event.revision, { ...brief, ...next }));
+      setProblem(null);
+    } catch (reason) {
+      if (!(reason instanceof Refused)) throw reason;
+      setProblem(reason.problem);
+    }
+  };
+  const putAir = (next: Partial<typeof half>) => {
+    const now = {
+      temperature_c: brief.air?.temperature_c ?? half.temperature_c,
+      relative_humidity: brief.air?.relative_humidity ?? half.relative_humidity,
+      ...next,
+    };
+    setHalf(now);
+    const { temperature_c, relative_humidity } = now;
+    if (temperature_c !== null && relative_humidity !== null) {
+      void put({ air: { speed_m_s: 0.1, sun: false, ...brief.air, temperature_c, relative_humidity } });
+    } else if (brief.air) void put({ air: null });
+  };
+  const stale = problem?.code === "stale";
+  return (
+    <div className="grid grid-cols-[1.3fr_1.3fr_1fr] content-start gap-2 max-md:grid-cols-1">
+      {!short && (
+        <>
+          <TextField
+            label="Event"
+            value={brief.name}
+            path="name"
+            problem={problem}
+            onCommit={(name) => put({ name })}
+          />
+          <TextField
+            label="Place"
+            value={brief.place}
+            path="place"
+            problem={problem}
+            onCommit={(place) => put({ place })}
+            className="col-span-2 max-md:col-span-1"
+          />
+        </>
+      )}
+      <TextField
+        label="Water goes in"
+        type="datetime-local"
+        value={brief.filled_at ?? ""}
+        path="filled_at"
+        problem={problem}
+        onCommit={(at) => put({ filled_at: at || null })}
+      />
+      <TextField
+        label="Event ends"
+        type="datetime-local"
+        value={brief.ends_at ?? ""}
+        path="ends_at"
+        problem={problem}
+        onCommit={(at) => put({ ends_at: at || null })}
+      />
+      <TextField
+        label="Time zone"
+        value={brief.time_zone}
+        path="time_zone"
+        problem={problem}
+        onCommit={(time_zone) => put({ time_zone })}
+      />
+      <QuantityField
+        label="Room temperature"
+        kind="temperature"
+        optional
+        placeholder="not known"
+        value={brief.air?.temperature_c ?? half.temperature_c}
+        path="air.temperature_c"
+        problem={problem}
+        onCommit={(temperature_c) => putAir({ temperature_c })}
+      />
+      <QuantityField
+        label="Room humidity"
+        kind="percent"
+        optional
+        placeholder="not known"
+        value={brief.air?.relative_humidity ?? half.relative_humidity}
+        path="air.relative_humidity"
+        problem={problem}
+        onCommit={(relative_humidity) => putAir({ relative_humidity })}
+      />
+      <TextField
+        label="Who tops up"
+        placeholder="nobody"
+        value={brief.topped_up_by ?? ""}
+        path="topped_up_by"
+        problem={problem}
+        onCommit={(who) => put({ topped_up_by: who.trim() || null })}
+      />
+      {stale && (
+        <p role="alert" className="col-span-3 m-0 text-berry max-md:col-span-1">
+          {render(problem.message, system)}{" "}
+          <button
+            type="button"
+            className="underline"
+            onClick={async () => {
+              setProblem(null);
+              onSaved(await api.event(event.id));
+            }}
+          >
+            Show the other
+          </button>
+        </p>
+      )}
+    </div>
+  );
+}

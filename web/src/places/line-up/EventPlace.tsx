@@ -1,0 +1,219 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { api, Refused } from "../../api/client";
+import type { EventOut, PieceOut, Problem, Verdict } from "../../api/types";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { SEVERITY, STATE_COLOUR, StateMark } from "../../ui/StateMark";
+import { useSettings } from "../../ui/settings";
+import { TopBar } from "../../ui/TopBar";
+import { render, textOf } from "../../units/text";
+import { BriefFields } from "./BriefFields";
+import { pieceFor, UNMEASURED } from "./newPiece";
+import { TableLine } from "./TableLine";
+
+/** The line-up: the pieces of an event at one scale, and what to settle next, worst first. */
+export function EventPlace() {
+  const eventId = Number(useParams().eventId);
+  const client = useQueryClient();
+  const { system } = useSettings();
+  const event = useQuery({ queryKey: ["event", eventId], queryFn: () => api.event(eventId) });
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const show = (next: EventOut) => {
+    setProblem(null);
+    client.setQueryData(["event", eventId], next);
+  };
+  const attempt = async (act: () => Promise<EventOut>) => {
+    try {
+      show(await act());
+    } catch (reason) {
+      if (!(reason instanceof Refused)) throw reason;
+      await client.invalidateQueries({ queryKey: ["event", eventId] });
+      setProblem(reason.problem);
+    }
+  };
+  const now = event.data;
+  if (!now) {
+    const reason = event.error instanceof Refused ? event.error.problem : null;
+    return (
+      <>
+        <TopBar />
+        <p className="p-6" role="status">
+          {reason
+            ? `${render(reason.message, system)} ${render(reason.limit, system)}`
+            : "Setting out the line-up…"}
+        </p>
+      </>
+    );
+  }
+  return (
+    <div className="flex h-full flex-col">
+      <TopBar
+        undo={now.undo}
+        redo={now.redo}
+        onUndo={() => void attempt(() => api.undo(eventId, now.revision))}
+        onRedo={() => void attempt(() => api.redo(eventId, now.revision))}
+      >
+        <Link
+          to="/?all"
+          className="flex min-h-[44px] items-center text-soft underline decoration-line underline-offset-4"
+        >
+          Events
+        </Link>
+        <span className="text-line" aria-hidden="true">
+          /
+        </span>
+        <h1 className="m-0 truncate text-xl">{now.brief.name}</h1>
+        <span className="truncate text-soft max-md:hidden">{now.brief.place}</span>
+      </TopBar>
+      {problem && (
+        <p role="alert" className="m-0 flex-none border-b border-berry bg-sheet px-4 py-2 text-berry">
+          {render(problem.message, system)} {render(problem.limit, system)}
+        </p>
+      )}
+      <main className="min-h-0 flex-1 overflow-y-auto print:overflow-visible">
+        <TableLine event={now} />
+        <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)] gap-6 p-4 max-lg:grid-cols-1">
+          <section>
+            <h2 className="m-0 text-xl">To settle next</h2>
+            <SettleList event={now} />
+            <h2 className="mt-5 mb-0 text-xl">Pieces</h2>
+            <PieceList
+              event={now}
+              onRemove={(id) => void attempt(() => api.removePiece(eventId, id, now.revision))}
+            />
+            <NewPiece event={now} onProblem={setProblem} />
+          </section>
+          <section className="no-print">
+            <h2 className="m-0 mb-1 text-xl">The brief</h2>
+            <BriefFields event={now} onSaved={show} />
+          </section>
+        </div>
+      </main>
+    </div>
+  );
+}
+
+type Open = { readonly piece: PieceOut; readonly verdict: Verdict };
+
+/** Verdicts that fail or are tight, worst first; "cannot say" for want of a fact comes after what fails. */
+function openVerdicts(event: EventOut): Open[] {
+  return event.pieces
+    .flatMap((piece) => (piece.report?.verdicts ?? []).map((verdict) => ({ piece, verdict })))
+    .filter(({ verdict }) => verdict.state !== "holds" && verdict.state !== "not needed")
+    .filter(({ verdict }) => !verdict.missing.some((fact) => fact.includes("this version")))
+    .toSorted((a, b) => weigh(b.verdict) - weigh(a.verdict));
+}
+
+function weigh(verdict: Verdict): number {
+  return SEVERITY[verdict.state] * 100 + (verdict.governing?.utilisation ?? 0);
+}
+
+function SettleList({ event }: { event: EventOut }) {
+  const { system } = useSettings();
+  const open = openVerdicts(event);
+  const broken = event.pieces.filter((each) => each.problem);
+  if (event.pieces.length === 0) return <p className="mt-1 text-soft">Add a piece first.</p>;
+  if (open.length === 0 && broken.length === 0) {
+    return (
+      <p className="mt-1 text-soft">Nothing fails of what this version works out: Hold, Stand and Drink.</p>
+    );
+  }
+  return (
+    <ul className="mt-1 mb-0 list-none space-y-1 p-0">
+      {broken.map((each) => (
+        <li key={each.id}>
+          <Link to={`/events/${event.id}/pieces/${each.id}`} className="block py-1.5 text-berry">
+            {each.piece.name}: {each.problem && render(each.problem.message, system)}
+          </Link>
+        </li>
+      ))}
+      {open.slice(0, 8).map(({ piece, verdict }) => (
+        <li key={`${piece.id}-${verdict.verb}`}>
+          <Link
+            to={`/events/${event.id}/pieces/${piece.id}`}
+            className="grid grid-cols-[20px_minmax(0,1fr)] gap-2 py-1.5 text-ink no-underline hover:underline"
+          >
+            <StateMark state={verdict.state} />
+            <span className="leading-snug">
+              <strong>
+                {piece.piece.name}: <span className="capitalize">{verdict.verb}</span>{" "}
+                <span className={STATE_COLOUR[verdict.state]}>{verdict.state}.</span>
+              </strong>{" "}
+              {render(verdict.reason, system)}
+            </span>
+          </Link>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function PieceList({ event, onRemove }: { event: EventOut; onRemove: (id: number) => void }) {
+  const { system } = useSettings();
+  return (
+    <ul className="mt-1 mb-3 list-none divide-y divide-line p-0">
+      {event.pieces.map(({ id, piece, report }) => (
+        <li key={id} className="flex items-center gap-3">
+          <Link
+            to={`/events/${event.id}/pieces/${id}`}
+            className="flex min-h-[48px] flex-1 items-center gap-2"
+          >
+            <span className="serif text-lg">{piece.name}</span> × {piece.quantity}
+          </Link>
+          <span className="text-soft">
+            {report?.balance
+              ? textOf({ kind: "mass", value: report.balance.mass_kg }, system)
+              : "weight not known"}
+          </span>
+          <Button
+            look="quiet"
+            className="no-print"
+            onClick={() => onRemove(id)}
+            aria-label={`Remove ${piece.name}`}
+          >
+            Remove
+          </Button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function NewPiece({ event, onProblem }: { event: EventOut; onProblem: (problem: Problem) => void }) {
+  const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
+  const [key, setKey] = useState("");
+  const go = useNavigate();
+  if (!stock.data) return null;
+  const { vessels, nettings } = stock.data;
+  const options = [
+    ["", "a vessel I measure now"],
+    ...Object.entries(vessels).map(([each, vessel]) => [each, vessel.name]),
+  ] as [string, string][];
+  const add = async () => {
+    const netting = nettings["coated-25-09"]?.key ?? Object.keys(nettings)[0] ?? "";
+    try {
+      const piece = pieceFor(vessels[key] ?? UNMEASURED, netting);
+      const saved = await api.addPiece(event.id, event.revision, piece);
+      void go(`/events/${event.id}/pieces/${saved.id}`);
+    } catch (reason) {
+      if (!(reason instanceof Refused)) throw reason;
+      onProblem(reason.problem);
+    }
+  };
+  return (
+    <div className="no-print flex items-end gap-2">
+      <Choice
+        label="New piece in"
+        value={key}
+        options={options}
+        onCommit={setKey}
+        className="min-w-0 flex-1"
+      />
+      <Button look="solid" onClick={() => void add()}>
+        Add the piece
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,52 @@
+import type { Piece, Vessel } from "../../api/types";
+import { rimHeight } from "../../drawing/section";
+
+/** A piece to begin with: the vessel, an ordinary dome over it, two layers of coated netting, no stems yet. */
+export function pieceFor(vessel: Vessel, netting: string): Piece {
+  const top = vessel.profile.at(-1);
+  const mouth = Math.max(top?.width_m ?? 0.2, 0.08);
+  const depth = top?.height_m ?? 0.1;
+  const halfCentimetres = (value: number) => Math.round(value * 200) / 200;
+  return {
+    name: vessel.name,
+    vessel,
+    envelope: {
+      height_m: halfCentimetres(rimHeight(vessel) + Math.max(0.12, mouth * 0.9)),
+      width_m: halfCentimetres(mouth * 1.8),
+      depth_m: halfCentimetres(Math.max(top?.depth_m ?? mouth, 0.08) * 1.8),
+      form: "dome",
+    },
+    mechanic: {
+      netting,
+      layers: 2,
+      layer_gap_m: null,
+      squeeze: 0.06,
+      tuck_m: null,
+      tape_strips: null,
+      tape_width_m: 0.006,
+    },
+    water_level_m: Math.max(halfCentimetres(depth * 0.8), 0.005),
+    recipe: [],
+    setting: { surface: "cloth", foot_material: "glazed", free_table_m: 0.3 },
+    ballast_kg: 0,
+    top_ups: [],
+    quantity: 1,
+  };
+}
+
+/** A bowl nobody has measured yet, for entering one by tape; foot and weight are not known. */
+export const UNMEASURED: Vessel = {
+  name: "New bowl",
+  plan_shape: "round",
+  profile: [
+    { height_m: 0, width_m: 0.12, depth_m: 0.12 },
+    { height_m: 0.1, width_m: 0.2, depth_m: 0.2 },
+  ],
+  wall_m: 0.005,
+  base_m: 0.006,
+  foot_width_m: null,
+  foot_depth_m: null,
+  mass_kg: null,
+  material: "glazed",
+  clear: false,
+};

@@ -1,0 +1,41 @@
+import { useId } from "react";
+
+type Props<T extends string> = {
+  label: string;
+  value: T;
+  options: readonly (readonly [T, string])[];
+  onCommit: (value: T) => void;
+  hideLabel?: boolean;
+  className?: string;
+};
+
+/** One of a few; the platform's own list, which works with wet hands and with a keyboard. */
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onCommit,
+  hideLabel,
+  className,
+}: Props<T>) {
+  const id = useId();
+  return (
+    <div className={className}>
+      <label htmlFor={id} className={hideLabel ? "sr-only" : "block text-[13px] text-soft"}>
+        {label}
+      </label>
+      <select
+        id={id}
+        className="h-11 w-full rounded border border-line bg-sheet px-1"
+        value={value}
+        onChange={(event) => onCommit(event.target.value as T)}
+      >
+        {options.map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}

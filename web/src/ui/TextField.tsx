@@ -1,0 +1,62 @@
+import { useEffect, useId, useState } from "react";
+import type { Problem } from "../api/types";
+import { render } from "../units/text";
+import { useSettings } from "./settings";
+
+type Props = {
+  label: string;
+  value: string;
+  onCommit: (value: string) => void;
+  path?: string;
+  problem?: Problem | null;
+  type?: "text" | "datetime-local";
+  list?: string;
+  placeholder?: string;
+  hideLabel?: boolean;
+  className?: string;
+  inputClass?: string;
+};
+
+/** A line of text, committed on leaving it or on Enter. */
+export function TextField(props: Props) {
+  const { label, value, onCommit, path, problem, type = "text", hideLabel } = props;
+  const { system } = useSettings();
+  const [text, setText] = useState(value);
+  const id = useId();
+  const refused = problem && path !== undefined && problem.path === path ? problem : null;
+  useEffect(() => setText(value), [value]);
+  const commit = () => {
+    if (text !== value) onCommit(text);
+  };
+  return (
+    <div className={`relative ${props.className ?? ""}`}>
+      <label htmlFor={id} className={hideLabel ? "sr-only" : "block text-[13px] text-soft"}>
+        {label}
+      </label>
+      <input
+        id={id}
+        type={type}
+        list={props.list}
+        autoComplete="off"
+        placeholder={props.placeholder}
+        className={`h-11 w-full rounded border bg-sheet px-2 ${refused ? "border-berry" : "border-line"} ${props.inputClass ?? ""}`}
+        value={text}
+        aria-invalid={refused !== null}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={commit}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") commit();
+          if (event.key === "Escape") setText(value);
+        }}
+      />
+      {refused && (
+        <p
+          role="alert"
+          className="absolute top-full left-0 z-30 mt-1 w-64 rounded border border-berry bg-sheet p-2 text-sm leading-snug text-berry shadow"
+        >
+          {render(refused.message, system)} {render(refused.limit, system)}
+        </p>
+      )}
+    </div>
+  );
+}

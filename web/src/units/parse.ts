@@ -1,0 +1,76 @@
+/** Reading quantities as typed. The same cases as the Python side, held to one table by the tests. */
+
+export type UnitSystem = "metric" | "inch";
+
+const INCH_M = 0.0254;
+const LENGTH_UNITS_M: Readonly<Record<string, number>> = {
+  m: 1,
+  cm: 0.01,
+  mm: 0.001,
+  in: INCH_M,
+  inch: INCH_M,
+  inches: INCH_M,
+  '"': INCH_M,
+  "″": INCH_M,
+  ft: 12 * INCH_M,
+  "'": 12 * INCH_M,
+  "′": 12 * INCH_M,
+};
+const MASS_UNITS_KG: Readonly<Record<string, number>> = {
+  g: 0.001,
+  kg: 1,
+  oz: 0.45359237 / 16,
+  lb: 0.45359237,
+};
+const TYPED = /^(-)?(?:(?:(\d+)[ -]+)?(\d+)\/(\d+)|(\d*[.,]?\d+))\s*([a-zµ°]+|["″'′%])?$/;
+
+/** A typed number and its unit, or null where the text is neither. */
+export function parseNumber(text: string): { number: number; unit: string | null } | null {
+  const match = TYPED.exec(text.trim().toLowerCase());
+  if (!match) return null;
+  const [, sign, whole, top, bottom, decimal, unit] = match;
+  let number: number;
+  if (decimal !== undefined) number = Number(decimal.replace(",", "."));
+  else if (Number(bottom) === 0) return null;
+  else number = Number(whole ?? 0) + Number(top) / Number(bottom);
+  return { number: sign ? -number : number, unit: unit ?? null };
+}
+
+/** A length in metres: "36", "36cm", "14 1/4 in", "12 cells"; null where the text is no length. */
+export function parseLength(text: string, system: UnitSystem, cellM?: number): number | null {
+  const typed = parseNumber(text);
+  if (!typed) return null;
+  const unit = typed.unit ?? (system === "metric" ? "cm" : "in");
+  if (unit === "cell" || unit === "cells") return cellM === undefined ? null : typed.number * cellM;
+  const scale = LENGTH_UNITS_M[unit];
+  return scale === undefined ? null : typed.number * scale;
+}
+
+/** A mass in kilograms: "880", "880 g", "1 1/2 lb"; a bare number is grams or ounces. */
+export function parseMass(text: string, system: UnitSystem): number | null {
+  const typed = parseNumber(text);
+  if (!typed) return null;
+  const scale = MASS_UNITS_KG[typed.unit ?? (system === "metric" ? "g" : "oz")];
+  return scale === undefined ? null : typed.number * scale;
+}
+
+/** A temperature in °C: a bare number is °C or °F by the unit system. */
+export function parseTemperature(text: string, system: UnitSystem): number | null {
+  const typed = parseNumber(text);
+  if (!typed) return null;
+  const unit = (typed.unit ?? (system === "metric" ? "c" : "f")).replace("°", "");
+  if (unit === "c") return typed.number;
+  return unit === "f" ? ((typed.number - 32) * 5) / 9 : null;
+}
+
+/** A share 0-1 typed in percent. */
+export function parsePercent(text: string): number | null {
+  const typed = parseNumber(text);
+  return typed && (typed.unit === null || typed.unit === "%") ? typed.number / 100 : null;
+}
+
+/** A plain number. */
+export function parseCount(text: string): number | null {
+  const typed = parseNumber(text);
+  return typed && typed.unit === null ? typed.number : null;
+}

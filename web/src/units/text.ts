@@ -1,0 +1,107 @@
+/** Writing quantities in one unit system. The same rules as the Python side, held to one table by the tests. */
+import type { Phrase, Quantity } from "../api/types";
+import type { UnitSystem } from "./parse";
+
+const INCH_M = 0.0254;
+const POUND_KG = 0.45359237;
+const US_FLUID_OUNCE_L = 0.0295735295625;
+const POUND_FORCE_N = 4.4482216152605;
+
+function trim(value: number, digits: number): string {
+  const fixed = value.toFixed(digits);
+  const short = fixed.includes(".") ? fixed.replace(/0+$/, "").replace(/\.$/, "") : fixed;
+  return short === "-0" ? "0" : short;
+}
+
+function inchFraction(inches: number, parts: number): string {
+  const sign = inches < 0 ? "-" : "";
+  const total = Math.floor(Math.abs(inches) * parts + 0.5);
+  const whole = Math.floor(total / parts);
+  let top = total % parts;
+  if (top === 0) return `${sign}${whole}`;
+  let bottom = parts;
+  while (top % 2 === 0) {
+    top /= 2;
+    bottom /= 2;
+  }
+  return whole ? `${sign}${whole} ${top}/${bottom}` : `${sign}${top}/${bottom}`;
+}
+
+export function durationText(hours: number): string {
+  const minutes = Math.floor(hours * 60 + 1e-6);
+  const whole = Math.floor(minutes / 60);
+  const rest = minutes % 60;
+  if (whole === 0) return `${rest} min`;
+  return rest === 0 ? `${whole} h` : `${whole} h ${rest} min`;
+}
+
+/** A quantity in words, rounded as people read it. */
+export function textOf(quantity: Quantity, system: UnitSystem): string {
+  const { kind, value } = quantity;
+  const inch = system === "inch";
+  switch (kind) {
+    case "length":
+      if (inch) return `${inchFraction(value / INCH_M, 8)} in`;
+      return Math.abs(value) < 0.01 ? `${trim(value * 1000, 1)} mm` : `${trim(value * 100, 1)} cm`;
+    case "mass": {
+      if (!inch) return Math.abs(value) < 1 ? `${trim(value * 1000, 0)} g` : `${trim(value, 2)} kg`;
+      const pounds = value / POUND_KG;
+      return Math.abs(pounds) < 1 ? `${trim(pounds * 16, 1)} oz` : `${trim(pounds, 2)} lb`;
+    }
+    case "volume":
+      if (inch) return `${trim(value / US_FLUID_OUNCE_L, 1)} fl oz`;
+      return Math.abs(value) < 1 ? `${trim(value * 1000, 0)} ml` : `${trim(value, 2)} L`;
+    case "force":
+      return inch ? `${trim(value / POUND_FORCE_N, 2)} lbf` : `${trim(value, 1)} N`;
+    case "temperature":
+      return inch ? `${trim((value * 9) / 5 + 32, 0)} °F` : `${trim(value, 1)} °C`;
+    default:
+      return textAlike(quantity);
+  }
+}
+
+function textAlike({ kind, value }: Quantity): string {
+  switch (kind) {
+    case "duration":
+      return durationText(value);
+    case "angle":
+      return `${trim((value * 180) / Math.PI, 1)}°`;
+    case "moment":
+      return `${trim(value, 2)} N·m`;
+    case "energy":
+      return `${trim(value, 2)} J`;
+    case "pressure":
+      return `${trim(value / 1000, 2)} kPa`;
+    case "density":
+      return `${trim(value, 0)} kg/m³`;
+    case "areal_mass":
+      return `${trim(value, 3)} kg/m²`;
+    case "linear_mass":
+      return `${trim(value * 10, 2)} g/cm`;
+    case "draw":
+      return `${trim(value, 2)} ml/h`;
+    case "acceleration":
+      return `${trim(value, 5)} m/s²`;
+    case "stiffness":
+      return `${trim(value, 2)} N·m²`;
+    case "count":
+      return value.toFixed(0);
+    default:
+      return trim(value, Math.abs(value) < 0.1 ? 3 : 2);
+  }
+}
+
+/** Fill the slots of a sentence. */
+export function render(sentence: Phrase, system: UnitSystem): string {
+  return sentence.text.replace(/\{(\w+)\}/g, (slot, name: string) => {
+    const quantity = sentence.quantities?.[name];
+    return quantity ? textOf(quantity as Quantity, system) : slot;
+  });
+}
+
+/** A length as one would cut it: up to the next half centimetre or quarter inch. */
+export function cutLengthText(lengthM: number, system: UnitSystem): string {
+  const roundUp = (value: number, step: number) => Math.ceil(value / step - 1e-6) * step;
+  if (system === "metric") return `${trim(roundUp(lengthM * 100, 0.5), 1)} cm`;
+  return `${inchFraction(roundUp(lengthM / INCH_M, 0.25), 4)} in`;
+}
