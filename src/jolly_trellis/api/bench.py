@@ -2,7 +2,7 @@
 
 from fastapi import APIRouter
 
-from jolly_trellis.api.deps import Connection
+from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.line_up import event_out
 from jolly_trellis.api.models import ApplyFix, BasedOn, EvaluatePiece, EventOut, PutPiece, SavedPiece
 from jolly_trellis.core.report import Report
@@ -12,13 +12,13 @@ router = APIRouter(prefix="/api/events/{event_id}", tags=["bench"])
 
 
 @router.post("/evaluate")
-def evaluate(event_id: int, body: EvaluatePiece, conn: Connection) -> Report:
+def evaluate(event_id: Number, body: EvaluatePiece, conn: Connection) -> Report:
     brief = planning.state(conn, event_id).plan.brief
     return judging.report_of(body.piece.to_core(), judging.conditions_of(conn, brief), with_fixes=body.with_fixes)
 
 
 @router.post("/pieces", status_code=201)
-def add_piece(event_id: int, body: PutPiece, conn: Connection) -> SavedPiece:
+def add_piece(event_id: Number, body: PutPiece, conn: Connection) -> SavedPiece:
     piece = body.piece.to_core()
     brief = planning.state(conn, event_id).plan.brief
     report = judging.report_of(piece, judging.conditions_of(conn, brief), with_fixes=True)
@@ -27,7 +27,7 @@ def add_piece(event_id: int, body: PutPiece, conn: Connection) -> SavedPiece:
 
 
 @router.put("/pieces/{piece_id}")
-def put_piece(event_id: int, piece_id: int, body: PutPiece, conn: Connection) -> SavedPiece:
+def put_piece(event_id: Number, piece_id: Number, body: PutPiece, conn: Connection) -> SavedPiece:
     piece = body.piece.to_core()
     brief = planning.state(conn, event_id).plan.brief
     report = judging.report_of(piece, judging.conditions_of(conn, brief), with_fixes=True)
@@ -36,13 +36,13 @@ def put_piece(event_id: int, piece_id: int, body: PutPiece, conn: Connection) ->
 
 
 @router.delete("/pieces/{piece_id}")
-def remove_piece(event_id: int, piece_id: int, body: BasedOn, conn: Connection) -> EventOut:
+def remove_piece(event_id: Number, piece_id: Number, body: BasedOn, conn: Connection) -> EventOut:
     state = planning.remove_piece(conn, event_id, piece_id, base_revision=body.base_revision)
     return event_out(conn, state)
 
 
 @router.post("/pieces/{piece_id}/fix")
-def apply_fix(event_id: int, piece_id: int, body: ApplyFix, conn: Connection) -> SavedPiece:
+def apply_fix(event_id: Number, piece_id: Number, body: ApplyFix, conn: Connection) -> SavedPiece:
     plan = planning.state(conn, event_id).plan
     if piece_id not in plan.by_id():
         raise planning.NotFound(f"piece {piece_id}")

@@ -4,7 +4,7 @@ import sqlite3
 
 from fastapi import APIRouter
 
-from jolly_trellis.api.deps import Connection
+from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.models import BasedOn, BriefIn, EventOut, EventSummary, PieceOut, Problem, PutBrief
 from jolly_trellis.api.problems import body_of
 from jolly_trellis.core.errors import CoreError
@@ -30,24 +30,24 @@ def new_event(brief: BriefIn, conn: Connection) -> EventOut:
 
 
 @router.get("/{event_id}")
-def get_event(event_id: int, conn: Connection) -> EventOut:
+def get_event(event_id: Number, conn: Connection) -> EventOut:
     return event_out(conn, planning.state(conn, event_id))
 
 
 @router.put("/{event_id}/brief")
-def put_brief(event_id: int, body: PutBrief, conn: Connection) -> EventOut:
+def put_brief(event_id: Number, body: PutBrief, conn: Connection) -> EventOut:
     brief = body.brief.to_core()
     judging.conditions_of(conn, brief)
     return event_out(conn, planning.put_brief(conn, event_id, brief, base_revision=body.base_revision))
 
 
 @router.post("/{event_id}/undo")
-def undo(event_id: int, body: BasedOn, conn: Connection) -> EventOut:
+def undo(event_id: Number, body: BasedOn, conn: Connection) -> EventOut:
     return event_out(conn, planning.undo(conn, event_id, base_revision=body.base_revision))
 
 
 @router.post("/{event_id}/redo")
-def redo(event_id: int, body: BasedOn, conn: Connection) -> EventOut:
+def redo(event_id: Number, body: BasedOn, conn: Connection) -> EventOut:
     return event_out(conn, planning.redo(conn, event_id, base_revision=body.base_revision))
 
 

@@ -122,7 +122,7 @@ class BriefIn(_In):
 class BasedOn(_In):
     """Every write names the revision it was based on."""
 
-    base_revision: Annotated[int, Field(ge=0)]
+    base_revision: Annotated[int, Field(ge=0, le=2**53)]
 
 
 class PutBrief(BasedOn):

@@ -65,6 +65,7 @@ def _report(made: Build, verdicts: tuple[Verdict, ...], fixes_tried: bool) -> Re
         mechanic=made.mechanic,
         stems=_stems(made),
         cell_pitch_m=nets.pitch_across_m(made.netting),
+        cells_m=tuple((float(x), float(y)) for x, y in made.placement.cells_m.tolist()),
         outline=outline,
         water=_water(made),
         balance=_balance(made),

@@ -5,13 +5,13 @@ from types import ModuleType
 from jolly_trellis.core import air, drinking, making, netting, stems, vessels, water
 from jolly_trellis.core.checks import drink, hold, stand
 from jolly_trellis.core.mechanics import folded_cushion
-from jolly_trellis.core.placement import dome, place, trace
+from jolly_trellis.core.placement import dome, place, seats, trace
 from jolly_trellis.core.provenance import Figure
 
 TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Vessels and water", (vessels, water)),
     ("Netting and the folded cushion", (netting, folded_cushion)),
-    ("Stems and where they go", (stems, dome, place, trace, making)),
+    ("Stems and where they go", (stems, dome, place, seats, trace, making)),
     ("Hold", (hold,)),
     ("Stand", (stand,)),
     ("Drink", (drink, drinking, air)),

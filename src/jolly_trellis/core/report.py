@@ -104,7 +104,10 @@ class BalanceReport:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Report:
-    """Everything worked out for one piece; `fixes_tried` tells whether fixes were looked for."""
+    """Everything worked out for one piece.
+
+    `cells_m` are the centres of the cells stems can take; `fixes_tried` tells whether fixes were looked for.
+    """
 
     rim_m: float
     foot_width_m: float | None
@@ -112,6 +115,7 @@ class Report:
     mechanic: SizedMechanic
     stems: tuple[PlacedStem, ...]
     cell_pitch_m: float
+    cells_m: tuple[tuple[float, float], ...]
     outline: Outline
     water: WaterReport
     balance: BalanceReport | None

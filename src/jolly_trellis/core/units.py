@@ -157,8 +157,9 @@ def _text_alike(quantity: Quantity) -> str:
 
 
 def _trim(value: float, digits: int) -> str:
-    """Fixed digits, without trailing zeros or a minus on zero."""
-    text = f"{value:.{digits}f}"
+    """Fixed digits, halves away from zero, without trailing zeros or a minus on zero."""
+    scale = 10**digits
+    text = f"{math.copysign(math.floor(abs(value) * scale + 0.5 + 1e-9) / scale, value):.{digits}f}"
     text = text.rstrip("0").rstrip(".") if "." in text else text
     return "0" if text == "-0" else text
 

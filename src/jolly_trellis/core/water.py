@@ -9,7 +9,13 @@ from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.placement.place import Placement
 from jolly_trellis.core.provenance import constant
-from jolly_trellis.core.vessels import Vessel, section_area_m2
+from jolly_trellis.core.vessels import (
+    Vessel,
+    centroid_below_m,
+    level_for_volume_m,
+    section_area_m2,
+    volume_below_l,
+)
 
 STONE_DENSITY = constant("Density of stone ballast", "density", 2500.0)
 STONE_FILL = constant("Stone in a bed of ballast", "ratio", 0.6)
@@ -74,19 +80,20 @@ def water_table(
     )
 
 
-def ballast_height_m(vessel: Vessel, ballast_kg: float) -> float:
-    """Height of a bed of stone on the floor, metres: its volume over the floor's area and the fill.
+def ballast_centre_m(vessel: Vessel, ballast_kg: float) -> float:
+    """Height of the centre of a bed of stone above the inside floor, metres; a bed over the rim is cut there.
 
-    Source: definition; stone density and fill are estimates.
+    Source: the bed fills the vessel from its floor; stone density and fill are estimates.
     """
-    floor = vessel.profile[0]
-    bed = ballast_kg / STONE_DENSITY.value / STONE_FILL.value
-    return bed / section_area_m2(vessel.plan_shape, floor.width_m, floor.depth_m)
+    if ballast_kg <= 0:
+        return 0.0
+    full = volume_below_l(vessel, vessel.inside_depth_m)
+    bed_l = min(1000 * ballast_kg / STONE_DENSITY.value / STONE_FILL.value, full)
+    return centroid_below_m(vessel, level_for_volume_m(vessel, bed_l))
 
 
 def _stems_below_l(placement: Placement, levels: Array, rim: float) -> Array:
     stems, found = placement.stems, placement.found
     section = math.pi / 4 * stems.diameter_m**2
-    slant = found.embedded_m / np.maximum(found.drop_m, 1e-9)
     under = np.maximum(levels[:, None] - (rim - found.drop_m), 0.0)
-    return 1000 * (under * (section * slant)).sum(axis=1)
+    return 1000 * (under * (section * found.slant)).sum(axis=1)

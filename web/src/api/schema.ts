@@ -944,7 +944,9 @@ export interface components {
         };
         /**
          * Report
-         * @description Everything worked out for one piece; `fixes_tried` tells whether fixes were looked for.
+         * @description Everything worked out for one piece.
+         *
+         *     `cells_m` are the centres of the cells stems can take; `fixes_tried` tells whether fixes were looked for.
          */
         readonly Report: {
             /** Rim M */
@@ -958,6 +960,11 @@ export interface components {
             readonly stems: readonly components["schemas"]["PlacedStem"][];
             /** Cell Pitch M */
             readonly cell_pitch_m: number;
+            /** Cells M */
+            readonly cells_m: readonly (readonly [
+                number,
+                number
+            ])[];
             readonly outline: components["schemas"]["Outline"];
             readonly water: components["schemas"]["WaterReport"];
             readonly balance: components["schemas"]["BalanceReport"] | null;

@@ -29,7 +29,7 @@ export function buildPlanScene(piece: Piece, report: Report | null, withHeads: b
   const footY = report?.foot_depth_m;
   return [
     { kind: "path", id: "plan-inside", tone: "tone-inside", points: shape(halfX, halfY), closed: true },
-    ...(report ? cellShapes(report, halfX, halfY, cornered) : []),
+    ...(report ? cellShapes(report) : []),
     ...(report ? tapeShapes(report, halfX) : []),
     { kind: "path", id: "plan-rim", tone: "tone-rim", points: shape(halfX, halfY), closed: true },
     {
@@ -62,30 +62,19 @@ export function buildPlanScene(piece: Piece, report: Report | null, withHeads: b
   ];
 }
 
-function cellShapes(report: Report, halfX: number, halfY: number, cornered: boolean): Primitive[] {
-  const pitch = report.cell_pitch_m;
-  const rowPitch = (pitch * Math.sqrt(3)) / 2;
-  const columns = Math.floor(halfX / pitch) + 1;
-  const rows = Math.floor(halfY / rowPitch) + 1;
-  const shapes: Primitive[] = [];
-  for (let row = -rows; row <= rows; row += 1) {
-    for (let column = -columns; column <= columns; column += 1) {
-      const x = (column + Math.abs(row % 2) / 2) * pitch;
-      const y = row * rowPitch;
-      const share = cornered
-        ? Math.max(Math.abs(x / halfX), Math.abs(y / halfY))
-        : Math.hypot(x / halfX, y / halfY);
-      if (share <= 0.93) {
-        const corner = pitch / Math.sqrt(3);
-        const points = Array.from({ length: 6 }, (_, index): Point => {
-          const angle = Math.PI / 6 + (index * Math.PI) / 3;
-          return [x + corner * Math.cos(angle), y + corner * Math.sin(angle)];
-        });
-        shapes.push({ kind: "path", id: `cell-${row}-${column}`, tone: "tone-cell", points, closed: true });
-      }
-    }
-  }
-  return shapes;
+/** Hexagons round the cell centres that the core gives. */
+function cellShapes(report: Report): Primitive[] {
+  const corner = report.cell_pitch_m / Math.sqrt(3);
+  return report.cells_m.map(([x, y], cell) => ({
+    kind: "path",
+    id: `cell-${cell}`,
+    tone: "tone-cell",
+    points: Array.from({ length: 6 }, (_, index): Point => {
+      const angle = Math.PI / 6 + (index * Math.PI) / 3;
+      return [x + corner * Math.cos(angle), y + corner * Math.sin(angle)];
+    }),
+    closed: true,
+  }));
 }
 
 function tapeShapes(report: Report, halfX: number): Primitive[] {

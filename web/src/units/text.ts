@@ -8,7 +8,9 @@ const US_FLUID_OUNCE_L = 0.0295735295625;
 const POUND_FORCE_N = 4.4482216152605;
 
 function trim(value: number, digits: number): string {
-  const fixed = value.toFixed(digits);
+  const scale = 10 ** digits;
+  const rounded = (Math.sign(value) * Math.floor(Math.abs(value) * scale + 0.5 + 1e-9)) / scale;
+  const fixed = rounded.toFixed(digits);
   const short = fixed.includes(".") ? fixed.replace(/0+$/, "").replace(/\.$/, "") : fixed;
   return short === "-0" ? "0" : short;
 }

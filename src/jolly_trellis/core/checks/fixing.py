@@ -23,28 +23,30 @@ def proven(candidates: Iterable[Candidate], before: Build, judge: Callable[[Buil
     """Build and judge every candidate again; keep those that no longer fail, best first.
 
     A candidate that cannot be built is dropped: it is no fix. Of a family of ever larger changes (keys alike
-    up to the last dash) the search ends at the first that holds.
+    up to the last dash) the smallest that is tight and the smallest that holds are kept.
     """
     fixes: list[Fix] = []
-    settled: set[str] = set()
+    offered: set[tuple[str, str]] = set()
     for each in candidates:
-        family = each.key.rpartition("-")[0]
-        if family in settled:
+        family = each.key.rpartition("-")[0] or each.key
+        if (family, "holds") in offered:
             continue
         try:
             verdict = judge(build(each.piece, before.conditions))
         except CoreError:
             continue
-        if verdict.utilisation is not None and verdict.state in ("holds", "tight"):
-            fixes.append(
-                Fix(
-                    key=each.key,
-                    say=each.say,
-                    piece=each.piece,
-                    state_after=verdict.state,
-                    utilisation_after=verdict.utilisation,
-                )
+        if verdict.utilisation is None or verdict.state not in ("holds", "tight"):
+            continue
+        if (family, verdict.state) in offered:
+            continue
+        offered.add((family, verdict.state))
+        fixes.append(
+            Fix(
+                key=each.key,
+                say=each.say,
+                piece=each.piece,
+                state_after=verdict.state,
+                utilisation_after=verdict.utilisation,
             )
-            if verdict.state == "holds":
-                settled.add(family or each.key)
+        )
     return tuple(fixes)

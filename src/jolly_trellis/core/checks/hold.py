@@ -255,8 +255,7 @@ def _mesh(build: Build) -> list[Finding]:
 def _load(build: Build, play: Play) -> Finding:
     placement = build.placement
     cut = placement.cut_length_m
-    slant = placement.found.embedded_m / np.maximum(placement.found.drop_m, 1e-9)
-    below = placement.found.embedded_m - play.support_drop_m * slant
+    below = placement.found.embedded_m - play.support_drop_m * placement.found.slant
     heavy = build.stem_mass_kg * placement.stems.heavy_factor
     centre = placement.stems.centre_from_foot_m(cut) - below
     loads = netting_load_n(heavy, centre, placement.lean_rad, np.maximum(play.support_drop_m, 1e-3))

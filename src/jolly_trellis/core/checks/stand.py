@@ -14,7 +14,7 @@ from jolly_trellis.core.quantities import angle, energy, force, length, mass, ph
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.units import round_up
 from jolly_trellis.core.verdicts import CASES, Case, Finding, Verdict, conclude, finding
-from jolly_trellis.core.water import ballast_height_m
+from jolly_trellis.core.water import ballast_centre_m
 
 LOW_PIECE_TOP = constant("A piece counts as low up to", "length", 0.40)
 TIP_ANGLE_LOW = constant("Tip angle a low piece needs", "angle", math.radians(12))
@@ -110,7 +110,7 @@ def balance_of(build: Build, case: Case) -> Balance:
     stems = build.stem_mass_kg * (1.0 if case == "typical" else build.placement.stems.heavy_factor)
     centres = build.stem_centre_m
     wire_height = vessel.base_m + sum(each.height_m for each in build.mechanic.levels) / len(build.mechanic.levels)
-    ballast_centre = vessel.base_m + ballast_height_m(vessel, piece.ballast_kg) / 2
+    ballast_centre = vessel.base_m + ballast_centre_m(vessel, piece.ballast_kg)
     masses = [
         (vessel.mass_kg or 0.0, vessels.shell_centre_m(vessel)),
         (water_l, vessel.base_m + build.water.centre_at_m(level)),
@@ -166,12 +166,14 @@ def judge(build: Build) -> Verdict:
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     """Changes that could mend Stand: ballast, more water, lower or narrower flowers, rubber under the foot."""
     piece, vessel = build.piece, build.piece.vessel
-    tried = []
-    ballast = _ballast_needed_kg(build)
-    if ballast > 0:
-        say = phrase("Lay {m} of stone on the floor of the vessel.", m=mass(ballast))
-        weighted = replace(piece, ballast_kg=piece.ballast_kg + ballast)
-        tried.append(Candidate(key="ballast", say=say, piece=weighted))
+    tried: list[Candidate] = []
+    least = _ballast_needed_kg(build)
+    for share in (1.0, 1.4, 2.0, 3.0, 4.5):
+        ballast = round_up(least * share, 0.02)
+        if ballast > 0:
+            say = phrase("Lay {m} of stone on the floor of the vessel.", m=mass(ballast))
+            weighted = replace(piece, ballast_kg=round(piece.ballast_kg + ballast, 3))
+            tried.append(Candidate(key=f"ballast-{round(share * 10)}", say=say, piece=weighted))
     fullest = vessel.inside_depth_m - vessels.BRIM_GAP.value
     if piece.water_level_m < fullest - 1e-6:
         say = phrase("Fill the water to {level}, a finger under the rim.", level=length(fullest))

@@ -283,8 +283,7 @@ def _floor_holds(
 ) -> Flags:
     """Which feet stay where they stand on the floor."""
     cut = visible + found.embedded_m
-    slant = found.embedded_m / np.maximum(found.drop_m, 1e-9)
     lowest_wire = np.where(found.crosses, level_drops, 0.0).max(axis=-1)
-    to_wire = np.maximum(found.drop_m - lowest_wire, 1e-4) * slant
+    to_wire = np.maximum(found.drop_m - lowest_wire, 1e-4) * found.slant
     needed = floor_friction_needed(lean, stems.centre_from_foot_m(cut) / to_wire)
     return ~found.at_wall & (needed <= friction)

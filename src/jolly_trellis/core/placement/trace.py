@@ -15,13 +15,15 @@ SUPPORT_SPACING = constant("Least distance between a stem's supports", "length",
 class Trace:
     """Stems followed inwards; every array has the shape of the stems, `crosses` one axis more (levels).
 
-    `embedded_m` runs along the stem from its seat to its cut end; `drop_m` is the same measured vertically;
+    `embedded_m` runs along the stem from its seat to its cut end; `drop_m` is the same measured vertically and
+    `slant` the length along the stem for each metre of drop;
     `at_wall` tells a cut end that meets the wall before the floor; `wall_holds` that the wall is on the side
     gravity presses the foot to.
     """
 
     embedded_m: Array
     drop_m: Array
+    slant: Array
     end_x_m: Array
     end_y_m: Array
     at_wall: Flags
@@ -92,9 +94,11 @@ def trace(
     step = bore.drops_m[1]
     drop = np.where(at_wall, (first + part) * step, bore.drops_m[-1])
     end_x, end_y = seat_x_m - run_x * drop, seat_y_m - run_y * drop
+    slant = np.sqrt(1.0 + run_x * run_x + run_y * run_y)
     return Trace(
-        embedded_m=drop * np.sqrt(1.0 + run_x * run_x + run_y * run_y),
+        embedded_m=drop * slant,
         drop_m=drop,
+        slant=slant,
         end_x_m=end_x,
         end_y_m=end_y,
         at_wall=at_wall,
@@ -124,6 +128,5 @@ def floor_friction_needed(lean_rad: Array, foot_ratio: Array) -> Array:
 def farthest_support_m(found: Trace, *, level_drops_m: Array, floor_holds: Flags) -> Array:
     """Distance along the stem from its seat to its farthest support, metres; 0 where it has no second one."""
     lowest_wire = np.where(found.crosses, level_drops_m, 0.0).max(axis=-1)
-    slant = found.embedded_m / np.maximum(found.drop_m, 1e-9)
     at_foot = found.wall_holds | (~found.at_wall & floor_holds)
-    return np.where(at_foot, found.embedded_m, lowest_wire * slant)
+    return np.where(at_foot, found.embedded_m, lowest_wire * found.slant)

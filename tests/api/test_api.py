@@ -1,0 +1,214 @@
+"""The HTTP door: good requests, and one clear sentence for each bad one."""
+
+import copy
+import json
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+PIECE = "/api/events/1/pieces/1"
+
+
+def verdict(report: dict[str, Any], verb: str) -> dict[str, Any]:
+    found: dict[str, Any] = next(each for each in report["verdicts"] if each["verb"] == verb)
+    return found
+
+
+def sentence(answer: Any) -> str:
+    body = answer.json()
+    return f"{body['message']['text']} {body['limit']['text']}"
+
+
+def test_the_demo_is_one_bowl_twelve_times_with_a_verdict_to_settle(client: TestClient) -> None:
+    event = client.get("/api/events/1").json()
+    (bowl,) = event["pieces"]
+    assert bowl["piece"]["quantity"] == 12
+    assert bowl["problem"] is None
+    states = {each["verb"]: each["state"] for each in bowl["report"]["verdicts"]}
+    assert states["hold"] == states["stand"] == "holds"
+    assert states["drink"] == "fails"
+    assert verdict(bowl["report"], "drink")["fixes"]
+
+
+def test_a_fix_is_applied_in_one_act_and_is_one_step(client: TestClient) -> None:
+    event = client.get("/api/events/1").json()
+    key = verdict(event["pieces"][0]["report"], "drink")["fixes"][0]["key"]
+    act = {"base_revision": event["revision"], "verb": "drink", "key": key}
+    saved = client.post(f"{PIECE}/fix", json=act).json()
+    assert verdict(saved["report"], "drink")["state"] in ("holds", "tight")
+    assert saved["undo"] == "Drink: top up"
+    undone = client.post("/api/events/1/undo", json={"base_revision": saved["revision"]}).json()
+    assert verdict(undone["pieces"][0]["report"], "drink")["state"] == "fails"
+    assert undone["redo"] == "Drink: top up"
+
+
+def test_a_fix_that_is_not_offered_is_not_found(client: TestClient) -> None:
+    answer = client.post(f"{PIECE}/fix", json={"base_revision": 1, "verb": "hold", "key": "magic"})
+    assert answer.status_code == 404
+
+
+def test_evaluating_saves_nothing(client: TestClient, bowl: dict[str, Any]) -> None:
+    bowl["water_level_m"] = 0.05
+    answer = client.post("/api/events/1/evaluate", json={"piece": bowl, "with_fixes": False})
+    assert answer.status_code == 200
+    assert answer.json()["fixes_tried"] is False
+    assert client.get("/api/events/1").json()["revision"] == 1
+
+
+def test_an_event_from_nothing_cannot_say_until_it_is_told(client: TestClient, bowl: dict[str, Any]) -> None:
+    event = client.post("/api/events", json={"name": "Harbour tea", "time_zone": "Europe/London"}).json()
+    bowl["vessel"] |= {"mass_kg": None, "foot_width_m": None}
+    made = client.post(f"/api/events/{event['id']}/pieces", json={"base_revision": 1, "piece": bowl})
+    assert made.status_code == 201
+    report = made.json()["report"]
+    assert verdict(report, "drink")["missing"] == [
+        "the room's temperature and humidity",
+        "when the vessel is filled",
+        "when the event ends",
+    ]
+    assert verdict(report, "stand")["missing"][0] == "the weight of the empty vessel"
+
+
+def change(piece: dict[str, Any], path: str, value: Any) -> dict[str, Any]:
+    """A copy of a piece with one leaf set."""
+    changed = copy.deepcopy(piece)
+    *parents, leaf = path.split(".")
+    target: Any = changed
+    for part in parents:
+        target = target[int(part)] if part.isdigit() else target[part]
+    target[leaf] = value
+    return changed
+
+
+@pytest.mark.parametrize(
+    ("path", "value", "words"),
+    [
+        ("envelope.height_m", 0, "The height is too small. Give more than {bound}."),
+        ("envelope.height_m", -0.2, "The height is too small. Give more than {bound}."),
+        ("envelope.height_m", 0.05, "The flowers end at {value}, which is too small. Give at least {least}."),
+        ("envelope.width_m", "wide", "The width is not a number that can be used. Type a number, such as 24."),
+        ("envelope.width_m", 50, "The width is too large. Give at most {bound}."),
+        ("vessel.profile.1.height_m", 0.09, "The profile folds back at {h}. Each height lies above {h}."),
+        ("water_level_m", 0.2, "A level of {level} is outside the vessel. It lies from 0 to {rim}, the rim."),
+        ("recipe.0.variety", "ruskus", "No variety in the stores is called “ruskus”. The nearest is “ruscus”."),
+        ("recipe.0.count", 10_000, "The number of stems is too large. Give at most 400."),
+        ("recipe.0.count", 2.5, "The number of stems is not a number that can be used. Type a number, such as 24."),
+        ("recipe.0.role", "hero", "“role” is not one of the choices. Choose 'margin', 'line', 'focal', 'filler', "),
+        ("mechanic.layers", 9, "The number of layers is too large. Give at most 4."),
+        ("mechanic.layer_gap_m", 0.3, "2 layers {gap} apart do not fit in {depth}. A gap lies from {least} to"),
+        ("vessel.mass_kg", -1, "The weight is too small. Give more than {bound}."),
+        ("name", "", "The name is empty. Type at least one character."),
+        ("colour", "red", "“colour” is not known here. Take it out."),
+    ],
+)
+def test_bad_input_gets_a_sentence_at_its_place_and_nothing_is_lost(
+    client: TestClient, bowl: dict[str, Any], path: str, value: Any, words: str
+) -> None:
+    answer = client.put(PIECE, json={"base_revision": 1, "piece": change(bowl, path, value)})
+    assert answer.status_code == 422
+    assert sentence(answer).startswith(words)
+    asked = answer.json()["path"]
+    assert asked == path or (path == "vessel.profile.1.height_m" and asked == "vessel.profile.2.height_m")
+    now = client.get("/api/events/1").json()
+    assert (now["revision"], now["pieces"][0]["piece"]) == (1, bowl)
+
+
+@pytest.mark.parametrize("word", ["NaN", "Infinity", "-Infinity", "1e999"])
+def test_not_a_number_is_refused(client: TestClient, bowl: dict[str, Any], word: str) -> None:
+    text = json.dumps({"base_revision": 1, "piece": change(bowl, "envelope.height_m", "HERE")})
+    headers = {"Content-Type": "application/json"}
+    answer = client.put(PIECE, content=text.replace('"HERE"', word), headers=headers)
+    assert answer.status_code == 422
+    assert answer.json()["path"] == "envelope.height_m"
+
+
+def test_ten_thousand_stems_over_many_lines_are_refused(client: TestClient, bowl: dict[str, Any]) -> None:
+    bowl["recipe"] = [{"variety": "rose", "count": 400, "role": "focal", "clump": 1}] * 25
+    answer = client.put(PIECE, json={"base_revision": 1, "piece": bowl})
+    assert answer.status_code == 422
+    assert sentence(answer) == "The recipe has {n} stems. One piece takes at most {most}."
+
+
+def test_a_five_megabyte_body_is_refused(client: TestClient) -> None:
+    answer = client.put(PIECE, content=b"x" * 5_000_000)
+    assert answer.status_code == 413
+    assert "more than a megabyte" in sentence(answer)
+
+
+def test_a_long_body_without_a_stated_length_is_refused(client: TestClient) -> None:
+    answer = client.put(PIECE, content=(b"x" * 100_000 for _ in range(50)))
+    assert answer.status_code == 413
+
+
+def test_a_body_that_is_no_json_is_refused(client: TestClient) -> None:
+    answer = client.put(PIECE, content=b"{broken", headers={"Content-Type": "application/json"})
+    assert answer.status_code == 422
+
+
+def test_two_windows_never_overwrite_each_other_silently(client: TestClient, bowl: dict[str, Any]) -> None:
+    mine, theirs = change(bowl, "water_level_m", 0.06), change(bowl, "water_level_m", 0.07)
+    assert client.put(PIECE, json={"base_revision": 1, "piece": theirs}).status_code == 200
+    refused = client.put(PIECE, json={"base_revision": 1, "piece": mine})
+    assert refused.status_code == 409
+    body = refused.json()
+    assert (body["code"], body["revision"]) == ("stale", 2)
+    assert body["differences"] == [{"path": "water_level_m", "was": bowl["water_level_m"], "now": 0.07}]
+    again = client.put(PIECE, json={"base_revision": body["revision"], "piece": mine})
+    assert again.json()["piece"]["water_level_m"] == 0.06
+
+
+@pytest.mark.parametrize(
+    ("changed", "path", "words"),
+    [
+        ({"time_zone": "Marsh/Nowhere"}, "time_zone", "There is no time zone"),
+        ({"ends_at": "2027-05-15T09:00"}, "ends_at", "The event ends before the water goes in."),
+        ({"filled_at": "noonish"}, "filled_at", "“noonish” is no date and time."),
+        (
+            {"air": {"temperature_c": 90, "relative_humidity": 0.5}},
+            "air.temperature_c",
+            "The temperature is too large",
+        ),
+        ({"topped_up_by": ""}, "topped_up_by", "“topped up by” is empty"),
+    ],
+)
+def test_a_brief_that_cannot_be_is_refused(client: TestClient, changed: dict[str, Any], path: str, words: str) -> None:
+    brief = client.get("/api/events/1").json()["brief"] | changed
+    answer = client.put("/api/events/1/brief", json={"base_revision": 1, "brief": brief})
+    assert answer.status_code == 422
+    assert answer.json()["path"] == path
+    assert sentence(answer).startswith(words)
+
+
+def test_a_cooler_room_lets_flowers_drink_less(client: TestClient) -> None:
+    event = client.get("/api/events/1").json()
+    brief = event["brief"] | {"air": {"temperature_c": 15, "relative_humidity": 0.7}}
+    cooler = client.put("/api/events/1/brief", json={"base_revision": 1, "brief": brief}).json()
+    used = [verdict(each["pieces"][0]["report"], "drink")["governing"]["utilisation"] for each in (event, cooler)]
+    assert used[1] < used[0]
+
+
+def test_a_measured_vessel_goes_into_the_stores_under_a_free_key(client: TestClient, bowl: dict[str, Any]) -> None:
+    vessel = bowl["vessel"] | {"name": "Low bowl, 20 cm"}
+    keys = [client.post("/api/stock/vessels", json={"vessel": vessel}).json()["key"] for _ in range(2)]
+    assert keys == ["low-bowl-20-cm", "low-bowl-20-cm-2"]
+    assert set(keys) < set(client.get("/api/stock").json()["vessels"])
+
+
+def test_removing_and_undoing(client: TestClient) -> None:
+    gone = client.request("DELETE", PIECE, json={"base_revision": 1}).json()
+    assert (gone["pieces"], gone["undo"]) == ([], "Remove Long-table low bowl")
+    back = client.post("/api/events/1/undo", json={"base_revision": gone["revision"]}).json()
+    assert [each["id"] for each in back["pieces"]] == [1]
+    assert client.post("/api/events/1/undo", json={"base_revision": back["revision"]}).status_code == 409
+
+
+@pytest.mark.parametrize("path", ["/api/events/99", "/api/nowhere"])
+def test_what_is_not_there_is_not_found(client: TestClient, path: str) -> None:
+    assert client.get(path).status_code == 404
+
+
+def test_every_figure_is_listed_with_its_provenance(client: TestClient) -> None:
+    topics = client.get("/api/figures").json()
+    assert [each["topic"] for each in topics][-3:] == ["Hold", "Stand", "Drink"]
+    assert all(figure["provenance"] for each in topics for figure in each["figures"])

@@ -1,0 +1,28 @@
+"""Made-up requests against the published description: never a server error."""
+
+from pathlib import Path
+from typing import Any
+
+import schemathesis
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from schemathesis.core.result import Ok
+
+from jolly_trellis.api.app import make_app
+from jolly_trellis.demo.loading import load_demo
+from jolly_trellis.services.opening import open_studio
+
+
+def test_no_described_request_ends_in_a_server_error(tmp_path: Path) -> None:
+    conn = open_studio(tmp_path)
+    load_demo(conn)
+    conn.close()
+    schema = schemathesis.openapi.from_asgi("/openapi.json", make_app(tmp_path, web_build=tmp_path / "none"))
+    cases = st.one_of([found.ok().as_strategy() for found in schema.get_all_operations() if isinstance(found, Ok)])
+
+    @settings(max_examples=120, deadline=None, suppress_health_check=list(HealthCheck), database=None)
+    @given(case=cases)
+    def ask(case: schemathesis.Case[Any]) -> None:
+        assert case.call().status_code < 500
+
+    ask()

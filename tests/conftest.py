@@ -1,0 +1,31 @@
+"""Fixtures shared by all tests: the catalogue, and ordinary work."""
+
+import sqlite3
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+
+from jolly_trellis.core.piece import Conditions, Piece
+from jolly_trellis.services.opening import open_studio
+from tests import ordinary
+
+
+@pytest.fixture
+def conditions() -> Conditions:
+    """An ordinary evening: ten hours at 21 °C and 50 %, topped up by somebody."""
+    return ordinary.conditions()
+
+
+@pytest.fixture
+def piece() -> Piece:
+    """A 20 cm bowl with thirty mixed stems in a two-layer cushion."""
+    return ordinary.piece()
+
+
+@pytest.fixture
+def studio(tmp_path: Path) -> Iterator[sqlite3.Connection]:
+    """A fresh studio's database."""
+    conn = open_studio(tmp_path)
+    yield conn
+    conn.close()

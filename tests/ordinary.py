@@ -1,0 +1,85 @@
+"""Ordinary work, made up: what the checks must find ordinary."""
+
+from dataclasses import replace
+from datetime import datetime
+from functools import cache
+from zoneinfo import ZoneInfo
+
+from jolly_trellis.catalog import loaders
+from jolly_trellis.core.netting import Netting
+from jolly_trellis.core.piece import Air, Conditions, Envelope, FoldedCushion, Piece, RecipeLine
+from jolly_trellis.core.stems import Role, Variety
+from jolly_trellis.core.vessels import ProfilePoint, Vessel
+
+ZONE = ZoneInfo("Europe/London")
+
+
+@cache
+def varieties() -> dict[str, Variety]:
+    return {each.key: each for each in loaders.varieties()}
+
+
+@cache
+def nettings() -> dict[str, Netting]:
+    return {each.key: each for each in loaders.nettings()}
+
+
+@cache
+def vessels() -> dict[str, Vessel]:
+    return dict(loaders.vessels())
+
+
+def conditions() -> Conditions:
+    return Conditions(
+        filled_at=datetime(2027, 5, 15, 13, 0, tzinfo=ZONE),
+        ends_at=datetime(2027, 5, 15, 23, 0, tzinfo=ZONE),
+        air=Air(temperature_c=21.0, relative_humidity=0.5),
+        topped_up_by="the evening crew",
+        varieties=varieties(),
+        nettings=nettings(),
+    )
+
+
+def recipe(**counts: tuple[int, Role]) -> tuple[RecipeLine, ...]:
+    """Recipe lines from keywords; an underscore in a key stands for a dash."""
+    return tuple(
+        RecipeLine(variety=key.replace("_", "-"), count=count, role=role) for key, (count, role) in counts.items()
+    )
+
+
+MIXED = recipe(
+    ruscus=(5, "margin"),
+    pittosporum=(5, "base"),
+    rose=(7, "focal"),
+    ranunculus=(8, "filler"),
+    spray_rose=(5, "filler"),
+    scabious=(4, "airy"),
+)
+
+
+def piece() -> Piece:
+    return Piece(
+        name="low bowl",
+        vessel=vessels()["low-bowl-20"],
+        envelope=Envelope(height_m=0.30, width_m=0.38, depth_m=0.38),
+        mechanic=FoldedCushion(netting="coated-25-09"),
+        water_level_m=0.083,
+        recipe=MIXED,
+    )
+
+
+def stems(piece_: Piece, number: int) -> Piece:
+    """The piece with its recipe scaled to so many stems in all."""
+    total = sum(line.count for line in piece_.recipe)
+    lines = [replace(line, count=max(1, round(line.count * number / total))) for line in piece_.recipe]
+    short = number - sum(line.count for line in lines)
+    lines[-1] = replace(lines[-1], count=lines[-1].count + short)
+    return replace(piece_, recipe=tuple(lines))
+
+
+def round_vessel(*points: tuple[float, float]) -> Vessel:
+    """A round vessel from (height, inside radius) in metres, with a foot and a weight."""
+    profile = tuple(ProfilePoint(height_m=h, width_m=2 * r, depth_m=2 * r) for h, r in points)
+    return Vessel(
+        name="turned", plan_shape="round", profile=profile, foot_width_m=0.11, foot_depth_m=0.11, mass_kg=0.9
+    )
