@@ -3,8 +3,8 @@ import type { components } from "./schema";
 type Schemas = components["schemas"];
 
 /** What the server sends has every field: a default in the schema never means "may be absent". */
-type Full<T> = T extends readonly (infer Each)[]
-  ? readonly Full<Each>[]
+type Full<T> = T extends readonly unknown[]
+  ? { readonly [K in keyof T]: Full<T[K]> }
   : T extends object
     ? { readonly [K in keyof T]-?: Full<Exclude<T[K], undefined>> }
     : T;

@@ -158,11 +158,11 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
         more = replace(mechanic, layers=mechanic.layers + 1, layer_gap_m=None)
         say = phrase(f"Fold to {more.layers} layers instead of {mechanic.layers}.")
         tried.append(Candidate(key="one-more-layer", say=say, piece=replace(piece, mechanic=more)))
-    widest = float(build.placement.stems.diameter_m.max())
-    for other in _finer_nettings(build, widest):
+    finer = _finer_nettings(build, float(build.placement.stems.diameter_m.max()))
+    for other in finer:
         say = phrase("Use {a} netting, " + other.finish + ".", a=length(other.aperture_m))
-        finer = replace(mechanic, netting=other.key)
-        tried.append(Candidate(key=f"netting-{other.key}", say=say, piece=replace(piece, mechanic=finer)))
+        swapped = replace(mechanic, netting=other.key)
+        tried.append(Candidate(key=f"netting-{other.key}", say=say, piece=replace(piece, mechanic=swapped)))
     if mechanic.layers > 1:
         room = piece.vessel.inside_depth_m / (mechanic.layers - 1) - 0.01
         wider = round(build.mechanic.layer_gap_m + 0.01, 3)
@@ -178,6 +178,8 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     over = int(build.placement.stems.stems_in_row[build.placement.over_capacity].sum())
     if over:
         tried.append(_fewer_stems(build, over))
+    if verdict.state == "fails" and mechanic.layers < MAX_LAYERS:
+        tried += [_finer_and_folded(build, other) for other in finer]
     return tried
 
 
@@ -329,6 +331,15 @@ def _finer_nettings(build: Build, widest_m: float) -> list[nets.Netting]:
         and each.finish == build.netting.finish
     ]
     return sorted(finer, key=nets.aperture_m, reverse=True)[:2]
+
+
+def _finer_and_folded(build: Build, netting: nets.Netting) -> Candidate:
+    """Smaller cells and one more layer together, for where neither alone is enough."""
+    mechanic = build.piece.mechanic
+    both = replace(mechanic, netting=netting.key, layers=mechanic.layers + 1, layer_gap_m=None)
+    say = phrase(f"Use {{a}} netting, {netting.finish}, folded to {both.layers} layers.", a=length(netting.aperture_m))
+    key = f"finer-folded-{netting.key.replace('-', '')}"
+    return Candidate(key=key, say=say, piece=replace(build.piece, mechanic=both))
 
 
 def _fewer_stems(build: Build, over: int) -> Candidate:

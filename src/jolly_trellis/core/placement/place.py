@@ -32,6 +32,7 @@ GROWING_POINT_SHARE = constant("Depth of the growing point under the rim, share 
 CROWDED_CELL = 0.3
 UPRIGHT_SLOPE = 0.05
 FLATTEST_SLOPE = 3.7
+SHALLOW_END = 3.0
 _COARSE, _FINE = 12, 48
 
 
@@ -179,9 +180,10 @@ def _seat_cost(stems: StemSet, tips: Array, cells: Array, vessel: Vessel, level_
     natural = natural * np.minimum(1.0, 0.85 * mouth / np.maximum(out, 1e-9))[:, None]
     off_x, off_y = natural[:, :1] - cells[:, 0], natural[:, 1:2] - cells[:, 1]
     badly_held = ~_crosses_second_wire(vessel, cells, run_x, run_y, slope, stems.diameter_m, level_drops)
-    badly_held &= ~_held_otherwise(badly_held, cells, run_x, run_y, slope, stems.diameter_m, vessel, level_drops)
+    held, shallow = _held_otherwise(badly_held, cells, run_x, run_y, slope, stems.diameter_m, vessel, level_drops)
     too_flat = np.maximum(slope - FLATTEST_SLOPE, 0.0)
-    return (off_x * off_x + off_y * off_y) / mouth**2 + 100.0 * badly_held + 10.0 * too_flat
+    badly = 100.0 * (badly_held & ~held) + 10.0 * too_flat + SHALLOW_END * shallow
+    return (off_x * off_x + off_y * off_y) / mouth**2 + badly
 
 
 def _crosses_second_wire(
@@ -217,12 +219,15 @@ def _held_otherwise(
     diameter: Array,
     vessel: Vessel,
     level_drops: Array,
-) -> Flags:
-    """Of the pairs asked for, those that the wall, the floor or a farther level holds."""
-    held = np.zeros(asked.shape, dtype=np.bool_)
+) -> tuple[Flags, Array]:
+    """Of the pairs asked for, those that the wall, the floor or a farther level holds.
+
+    Also how shallow their cut ends stay: 0 at the floor, 1 at the rim, where water cannot be kept over them.
+    """
+    held, shallow = np.zeros(asked.shape, dtype=np.bool_), np.zeros(asked.shape)
     row, cell = np.nonzero(asked)
     if len(row) == 0:
-        return held
+        return held, shallow
     found = trace(
         bore_of(vessel, _COARSE),
         seat_x_m=cells[cell, 0],
@@ -234,7 +239,8 @@ def _held_otherwise(
     )
     far = farthest_support_m(found, level_drops_m=level_drops, floor_holds=slope[row, cell] < UPRIGHT_SLOPE)
     held[row, cell] = far >= SUPPORT_SPACING.value
-    return held
+    shallow[row, cell] = 1.0 - found.drop_m / vessel.inside_depth_m
+    return held, shallow
 
 
 def _take_seats(stems: StemSet, cost: Array, lost: Array, aperture: float) -> tuple[Indices, Indices, Flags]:

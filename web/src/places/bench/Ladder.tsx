@@ -62,7 +62,7 @@ function Rung({ verdict, tried, open, onOpen, onFix, busy }: RungProps) {
         type="button"
         aria-expanded={open}
         onClick={onOpen}
-        className="grid min-h-[46px] w-full grid-cols-[22px_62px_minmax(0,1fr)_92px] items-center gap-2 border-0 bg-transparent text-left"
+        className="grid min-h-[46px] w-full grid-cols-[22px_62px_minmax(0,1fr)_104px] items-center gap-2 border-0 bg-transparent text-left"
       >
         <StateMark state={verdict.state} />
         <span className="serif text-[17px] capitalize">{verdict.verb}</span>

@@ -14,7 +14,8 @@ export function FiguresPlace() {
       <TopBar>
         <h1 className="m-0 text-xl">Where every figure comes from</h1>
       </TopBar>
-      <main className="min-h-0 flex-1 overflow-y-auto p-6 print:overflow-visible">
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard */}
+      <main tabIndex={0} className="min-h-0 flex-1 overflow-y-auto p-6 print:overflow-visible">
         <p className="mt-0 max-w-3xl">
           <strong>Published</strong> figures name their source. <strong>Common practice</strong> is what the
           trade does, with no source. <strong>From memory</strong> was written down without the book at hand.
