@@ -6,7 +6,7 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Browser, Locator, Page, expect
 
-from tests.browser.conftest import Served
+from tools.running import Served
 
 pytestmark = pytest.mark.browser
 

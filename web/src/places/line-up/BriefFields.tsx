@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { api, Refused } from "../../api/client";
 import type { Brief, EventOut, Problem } from "../../api/types";
 import { QuantityField } from "../../ui/QuantityField";
@@ -17,14 +17,23 @@ export function BriefFields({ event, onSaved, short }: Props) {
     temperature_c: null,
     relative_humidity: null,
   });
-  const put = async (next: Partial<Brief>) => {
-    try {
-      onSaved(await api.putBrief(event.id, event.revision, { ...brief, ...next }));
-      setProblem(null);
-    } catch (reason) {
-      if (!(reason instanceof Refused)) throw reason;
-      setProblem(reason.problem);
-    }
+  const newest = useRef(event);
+  if (event.id !== newest.current.id || event.revision > newest.current.revision) newest.current = event;
+  const writes = useRef<Promise<void>>(Promise.resolve());
+  /** One write at a time, each over what the one before it left: two fields filled quickly are both kept. */
+  const put = (next: Partial<Brief>) => {
+    writes.current = writes.current.then(async () => {
+      const { id, revision, brief: kept } = newest.current;
+      try {
+        newest.current = await api.putBrief(id, revision, { ...kept, ...next });
+        setProblem(null);
+        onSaved(newest.current);
+      } catch (reason) {
+        if (!(reason instanceof Refused)) throw reason;
+        setProblem(reason.problem);
+      }
+    });
+    return writes.current;
   };
   const putAir = (next: Partial<typeof half>) => {
     const now = {
@@ -118,8 +127,9 @@ export function BriefFields({ event, onSaved, short }: Props) {
             type="button"
             className="underline"
             onClick={async () => {
+              newest.current = await api.event(event.id);
               setProblem(null);
-              onSaved(await api.event(event.id));
+              onSaved(newest.current);
             }}
           >
             Show the other

@@ -1,0 +1,1 @@
+"""What the developers run beside the tests: the bench and the pictures."""

@@ -1,0 +1,135 @@
+"""./trellis bench: how fast the main things are, printed as JSON with medians and the machine's facts."""
+
+import gzip
+import json
+import os
+import platform
+import statistics
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+import httpx2
+from playwright.sync_api import Page
+
+from jolly_trellis.core.evaluate import evaluate
+from jolly_trellis.demo.loading import demo_plan
+from jolly_trellis.store import codec
+from tests import ordinary
+from tools.running import ROOT, Served, chromium, served
+
+WATCH = """
+(() => {
+  let moved = 0, due = 0;
+  window.__repaints = [];
+  addEventListener('pointermove', () => { moved = performance.now(); }, true);
+  const fetched = window.fetch;
+  window.fetch = async (...asked) => {
+    const begun = moved;
+    const answer = await fetched(...asked);
+    if (String(asked[0]).endsWith('/evaluate')) due = begun;
+    return answer;
+  };
+  addEventListener('DOMContentLoaded', () => {
+    new MutationObserver(() => {
+      if (!due) return;
+      const begun = due;
+      due = 0;
+      requestAnimationFrame(() => {
+        const painted = new MessageChannel();
+        painted.port1.onmessage = () => window.__repaints.push(performance.now() - begun);
+        painted.port2.postMessage(0);
+      });
+    }).observe(document.body, { subtree: true, childList: true, attributes: true, characterData: true });
+  });
+})();
+"""
+
+
+def spread(times_ms: list[float], aim_ms: float) -> dict[str, float]:
+    """Median, 95th percentile and the ratio of the latter to what is aimed at."""
+    ordered = sorted(times_ms)
+    high = ordered[min(len(ordered) - 1, int(0.95 * len(ordered)))]
+    return {
+        "median_ms": round(statistics.median(ordered), 2),
+        "p95_ms": round(high, 2),
+        "aim_ms": aim_ms,
+        "p95_over_aim": round(high / aim_ms, 2),
+        "runs": len(ordered),
+    }
+
+
+def timed(act: Callable[[], object], runs: int) -> list[float]:
+    """Milliseconds of each run, after three that warm up."""
+    for _ in range(3):
+        act()
+    times = []
+    for _ in range(runs):
+        begun = time.perf_counter()
+        act()
+        times.append(1000 * (time.perf_counter() - begun))
+    return times
+
+
+def script_kb() -> float:
+    """Compressed kB of script and style that the first load of the page fetches."""
+    built = ROOT / "web" / "dist" / "assets"
+    return sum(len(gzip.compress(each.read_bytes(), 9)) for each in built.glob("*.js")) / 1000
+
+
+def round_trips(server: Served, runs: int) -> list[float]:
+    piece = ordinary.stems(demo_plan().pieces[0].piece, 60)
+    body = {"piece": codec.to_plain(piece), "with_fixes": False}
+    with httpx2.Client(base_url=server.url) as client:
+
+        def ask() -> None:
+            client.post("/api/events/1/evaluate", json=body).raise_for_status()
+
+        return timed(ask, runs)
+
+
+def drags(page: Page, server: Served, runs: int) -> list[float]:
+    """Pointer move to the paint that shows its verdicts, on the demo's bowl with 60 stems."""
+    piece = codec.to_plain(ordinary.stems(demo_plan().pieces[0].piece, 60))
+    saved = httpx2.post(f"{server.url}/api/events/1/pieces", json={"base_revision": 1, "piece": piece})
+    page.add_init_script(WATCH)
+    page.goto(f"{server.url}/events/1/pieces/{saved.json()['id']}")
+    handle = page.locator("#handle-water")
+    handle.wait_for()
+    box = handle.bounding_box()
+    if box is None:
+        raise RuntimeError("the water handle is not on the screen")
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    for turn in range(runs + 3):
+        page.mouse.move(x, y + 4 + 3 * (turn % 4))
+        page.wait_for_function(f"window.__repaints.length > {turn}")
+    page.mouse.up()
+    return [float(each) for each in page.evaluate("window.__repaints")[3:]]
+
+
+def main() -> None:
+    """Measure and print."""
+    bowl, conditions = ordinary.stems(ordinary.piece(), 60), ordinary.conditions()
+    found: dict[str, object] = {
+        "machine": {
+            "processor": platform.processor() or platform.machine(),
+            "cores": os.cpu_count(),
+            "python": platform.python_version(),
+            "load_1_min": round(os.getloadavg()[0], 2),
+        },
+        "evaluate_60_stem_bowl": spread(timed(lambda: evaluate(bowl, conditions, with_fixes=False), 80), aim_ms=8.0),
+        "script_compressed": {"kb": round(script_kb(), 1), "aim_kb": 220.0},
+    }
+    with tempfile.TemporaryDirectory() as folder, served(Path(folder), demo=True) as server:
+        found["api_evaluate_round_trip"] = spread(round_trips(server, 80), aim_ms=20.0)
+        with chromium() as browser:
+            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            found["pointer_move_to_repaint"] = spread(drags(page, server, 60), aim_ms=50.0)
+    print(json.dumps(found, indent=1))
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,49 @@
+"""./trellis shots: retake docs/screenshots from the demo, one picture of each main view."""
+
+import tempfile
+from collections.abc import Callable
+from pathlib import Path
+
+from playwright.sync_api import Page
+
+from tools.running import ROOT, chromium, served
+
+FOLDER = ROOT / "docs" / "screenshots"
+
+
+def _nothing(page: Page) -> None:
+    del page
+
+
+def _tab(name: str) -> Callable[[Page], None]:
+    def show(page: Page) -> None:
+        page.get_by_role("tab", name=name).click()
+
+    return show
+
+
+VIEWS: dict[str, tuple[str, str, Callable[[Page], None]]] = {
+    "line-up": ("/events/1", "day", _nothing),
+    "bench": ("/events/1/pieces/1", "day", _nothing),
+    "bench-evening": ("/events/1/pieces/1", "evening", _tab("Stems")),
+}
+
+
+def main() -> None:
+    """Serve a fresh demo and take each view at 1280 × 800."""
+    with tempfile.TemporaryDirectory() as data, served(Path(data), demo=True) as server, chromium() as browser:
+        for name, (path, theme, act) in VIEWS.items():
+            context = browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB")
+            page = context.new_page()
+            page.add_init_script(f"localStorage.setItem('theme', '{theme}')")
+            page.goto(server.url + path)
+            page.wait_for_load_state("networkidle")
+            act(page)
+            page.wait_for_timeout(400)
+            page.screenshot(path=FOLDER / f"{name}.png")
+            print(f"· docs/screenshots/{name}.png")
+            context.close()
+
+
+if __name__ == "__main__":
+    main()
