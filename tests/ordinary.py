@@ -6,8 +6,9 @@ from functools import cache
 from zoneinfo import ZoneInfo
 
 from jolly_trellis.catalog import loaders
+from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.netting import Netting
-from jolly_trellis.core.piece import Air, Conditions, Envelope, FoldedCushion, Piece, RecipeLine
+from jolly_trellis.core.piece import Air, Conditions, Envelope, Mechanic, Piece, RecipeLine
 from jolly_trellis.core.stems import Role, Variety
 from jolly_trellis.core.vessels import ProfilePoint, Vessel
 
@@ -25,6 +26,11 @@ def nettings() -> dict[str, Netting]:
 
 
 @cache
+def frogs() -> dict[str, Frog]:
+    return {each.key: each for each in loaders.frogs()}
+
+
+@cache
 def vessels() -> dict[str, Vessel]:
     return dict(loaders.vessels())
 
@@ -37,6 +43,7 @@ def conditions() -> Conditions:
         topped_up_by="the evening crew",
         varieties=varieties(),
         nettings=nettings(),
+        frogs=frogs(),
     )
 
 
@@ -62,7 +69,7 @@ def piece() -> Piece:
         name="low bowl",
         vessel=vessels()["low-bowl-20"],
         envelope=Envelope(height_m=0.30, width_m=0.38, depth_m=0.38),
-        mechanic=FoldedCushion(netting="coated-25-09"),
+        mechanic=Mechanic(netting="coated-25-09"),
         water_level_m=0.083,
         recipe=MIXED,
     )

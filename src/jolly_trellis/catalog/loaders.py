@@ -3,6 +3,7 @@
 import csv
 from importlib.resources import files
 
+from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.provenance import PROVENANCE_KINDS, Provenance
 from jolly_trellis.core.stems import Variety, VarietyProvenance
@@ -24,6 +25,27 @@ def nettings() -> tuple[Netting, ...]:
 def vessels() -> tuple[tuple[str, Vessel], ...]:
     """(key, vessel) for every vessel of the catalogue, in file order."""
     return tuple((row["key"], _vessel(row)) for row in _rows("vessels.csv"))
+
+
+def frogs() -> tuple[Frog, ...]:
+    """Every frog of the catalogue, in file order."""
+    return tuple(_frog(row) for row in _rows("frogs.csv"))
+
+
+def _frog(row: Row) -> Frog:
+    return Frog(
+        key=row["key"],
+        name=row["name"],
+        kind=row["kind"],  # type: ignore[arg-type]
+        width_m=float(row["width_mm"]) / 1000,
+        height_m=float(row["height_mm"]) / 1000,
+        mass_kg=float(row["mass_g"]) / 1000,
+        opening_m=float(row["opening_mm"]) / 1000,
+        openings=int(row["openings"]),
+        volume_l=float(row["volume_ml"]) / 1000,
+        price=float(row["price"]),
+        provenance=_provenance(row, "provenance"),
+    )
 
 
 def _rows(name: str) -> list[Row]:
@@ -97,6 +119,7 @@ def _vessel(row: Row) -> Vessel:
         mass_kg=float(row["mass_g"]) / 1000,
         material=row["material"],  # type: ignore[arg-type]
         clear=row["clear"] == "1",
+        provenance="estimate",
     )
 
 

@@ -26,6 +26,7 @@ POOL_DRAUGHT = constant(
     0.88,
     Provenance(kind="from memory", source="still-water pool equation of the ASHRAE handbooks"),
 )
+COVER_UNDER_MOSS = constant("Evaporation under moss against open water", "ratio", 0.2)
 COVER_UNDER_FLOWERS = constant("Evaporation under flowers against open water", "ratio", 0.4)
 
 

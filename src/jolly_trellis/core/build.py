@@ -1,46 +1,57 @@
 """A piece put together: sized mechanic, placed stems, water; what every check reads."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
-from jolly_trellis.core import netting as nets
-from jolly_trellis.core import vessels
+from jolly_trellis.core import stacks, vessels
 from jolly_trellis.core.drinking import Course, courses
 from jolly_trellis.core.errors import InvalidMeasure, UnknownName
+from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.mechanics import folded_cushion
+from jolly_trellis.core.mechanics import sizing
+from jolly_trellis.core.mechanics.fit import MAX_TAPE_STRIPS, Fit, tape_moment_n_m
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.piece import Conditions, Piece
-from jolly_trellis.core.placement.place import Placement, place
+from jolly_trellis.core.placement.place import Layout, Placement, place
 from jolly_trellis.core.placement.stem_set import StemSet, expand
+from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.water import WaterTable, water_table
 
 LEAST_TOP_OVER_RIM_M = 0.03
+TALL_WORK = constant("Frog work is tall, and stuck down, from this over the rim", "length", 0.35)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Build:
     """A piece with everything worked out from it that the checks share.
 
-    `courses` is how the water goes, typical, heavy and low; None where that cannot be said. `stem_mass_kg` is
-    the typical mass of each row of stems as cut, `stem_centre_m` its centre of mass, shape (n, 3), metres from
-    the foot's middle on the surface.
+    `raised_m` is the height of the vessel's underside above the surface; the placement is in the vessel's own frame.
+    `courses` is how the water goes, typical, heavy and low; None where that cannot be said. `stem_mass_kg` is the
+    typical mass of each row of stems as cut, `stem_centre_m` its centre of mass, shape (n, 3), metres in the
+    vessel's frame. `netting` and `frog` are None where the mechanic uses none.
     """
 
     piece: Piece
     conditions: Conditions
-    netting: Netting
+    netting: Netting | None
+    frog: Frog | None
     mechanic: SizedMechanic
     placement: Placement
     water: WaterTable
     courses: tuple[Course, Course, Course] | None
     stem_mass_kg: Array
     stem_centre_m: Array
+    raised_m: float
+
+    @property
+    def rim_z_m(self) -> float:
+        """Height of the rim above the surface, metres."""
+        return self.raised_m + self.piece.vessel.rim_m
 
 
 def build(piece: Piece, conditions: Conditions) -> Build:
@@ -48,34 +59,35 @@ def build(piece: Piece, conditions: Conditions) -> Build:
 
     Raises:
         InvalidMeasure: a measure that makes no vessel, envelope, water level or mechanic.
-        UnknownName: a variety or netting the studio does not have.
+        UnknownName: a variety, netting or frog the studio does not have.
     """
     check_piece(piece)
-    netting = conditions.nettings.get(piece.mechanic.netting)
-    if netting is None:
-        raise UnknownName(
-            path="mechanic.netting",
-            message=phrase(f"No netting in the stores is called “{piece.mechanic.netting}”."),
-            limit=phrase("Choose one from the stores."),
-        )
+    raised = stacks.raised_m(piece)
+    _check_envelope(piece, raised)
+    about = sizing.ABOUT[piece.mechanic.kind]
+    netting = _netting(piece, conditions) if about.netting else None
+    frog = _frog(piece, conditions) if about.frog else None
     stems = expand(piece.recipe, conditions)
-    strips = piece.mechanic.tape_strips or 0
-    mechanic, placement = _assemble(piece, netting, stems, strips)
-    if piece.mechanic.tape_strips is None:
-        strips = fewest_strips(piece, mechanic, net_moment_n_m(piece, placement, heavy=True))
-        if strips:
-            mechanic, placement = _assemble(piece, netting, stems, strips)
+    fit = _fit(piece, netting, frog, stems, raised, conditions)
+    strips = _strips_asked(piece, conditions)
+    mechanic, placement = _assemble(piece, fit, stems, strips or 0, raised, conditions)
+    if strips is None:
+        fewest = max(about.least_strips, fewest_strips(fit, mechanic, demand_n_m(mechanic, piece, placement)))
+        if fewest:
+            mechanic, placement = _assemble(piece, fit, stems, fewest, raised, conditions)
     water = water_table(piece.vessel, placement=placement, mechanic=mechanic, ballast_kg=piece.ballast_kg)
     return Build(
         piece=piece,
         conditions=conditions,
         netting=netting,
+        frog=frog,
         mechanic=mechanic,
         placement=placement,
         water=water,
-        courses=courses(piece, conditions, placement, water),
+        courses=courses(piece, conditions, mechanic, placement, water),
         stem_mass_kg=stems.mass_kg(placement.cut_length_m),
         stem_centre_m=stem_centres_m(piece.vessel, placement),
+        raised_m=raised,
     )
 
 
@@ -86,19 +98,6 @@ def check_piece(piece: Piece) -> None:
     """
     vessels.check_vessel(piece.vessel)
     vessels.check_level(piece.vessel, piece.water_level_m)
-    least_height = piece.vessel.rim_m + LEAST_TOP_OVER_RIM_M
-    bounds = (
-        ("envelope.height_m", piece.envelope.height_m, least_height, "The flowers end at {value}, which is"),
-        ("envelope.width_m", piece.envelope.width_m, 0.05, "A width of {value} is"),
-        ("envelope.depth_m", piece.envelope.depth_m, 0.05, "A depth of {value} is"),
-    )
-    for path, value, least, words in bounds:
-        if not value >= least:
-            raise InvalidMeasure(
-                path=path,
-                message=phrase(f"{words} too small.", value=length(value)),
-                limit=phrase("Give at least {least}.", least=length(least)),
-            )
     for path, size in (
         ("foot_width_m", piece.vessel.foot_width_m),
         ("foot_depth_m", piece.vessel.foot_depth_m),
@@ -112,45 +111,121 @@ def check_piece(piece: Piece) -> None:
 
 
 def stem_centres_m(vessel: vessels.Vessel, placement: Placement) -> Array:
-    """Centre of mass of each row of stems, shape (n, 3), metres from the foot's middle on the surface."""
+    """Centre of mass of each row of stems, shape (n, 3), metres in the vessel's frame."""
     found = placement.found
     cut = placement.cut_length_m
     share = (placement.stems.centre_from_foot_m(cut) / np.maximum(cut, 1e-9))[:, None]
-    end = np.stack([found.end_x_m, found.end_y_m, vessel.rim_m - found.drop_m], axis=1)
+    end = np.stack([found.end_x_m, found.end_y_m, vessel.base_m + placement.end_height_m], axis=1)
     return end + share * (placement.tip_m - end)
 
 
-def net_moment_n_m(piece: Piece, placement: Placement, *, heavy: bool) -> float:
-    """Moment of all stems about the middle of the mouth, N·m: what would rock the mechanic.
+def demand_n_m(mechanic: SizedMechanic, piece: Piece, placement: Placement) -> float:
+    """Moment of all heavy stems that would rock the mechanic, N·m, 0 or more.
 
-    Source: statics; taken as if the netting carried every stem, which overstates it.
+    Taken about the middle of the mouth for what is sprung or tied in; about its edge for what stands or rests there,
+    where the stems' own weight inside the edge helps: |Σ m·g·x| − Σ m·g·r.
+
+    Source: statics; as if the mechanic carried every stem, which overstates it.
     """
-    mass = placement.stems.mass_kg(placement.cut_length_m)
-    if heavy:
-        mass = mass * placement.stems.heavy_factor
+    mass = placement.stems.mass_kg(placement.cut_length_m) * placement.stems.heavy_factor
     first = (mass[:, None] * stem_centres_m(piece.vessel, placement)[:, :2]).sum(axis=0)
-    return float(GRAVITY_M_S2 * np.hypot(first[0], first[1]))
+    about_middle = float(GRAVITY_M_S2 * np.hypot(first[0], first[1]))
+    alone = mechanic.frog_radius_m if mechanic.netting_free else 0.0
+    arm = max(mechanic.seat_arm_m, alone)
+    return max(0.0, about_middle - float(mass.sum()) * GRAVITY_M_S2 * arm)
 
 
-def fewest_strips(piece: Piece, mechanic: SizedMechanic, moment_n_m: float) -> int:
-    """Fewest tape strips that hold the mechanic in its vessel, 0 to 6."""
-    per_strip = folded_cushion.tape_moment_n_m(
-        strips=1,
-        tape_width_m=piece.mechanic.tape_width_m,
-        mouth_size_m=min(piece.vessel.mouth_width_m, piece.vessel.mouth_depth_m),
-    )
+def fewest_strips(fit: Fit, mechanic: SizedMechanic, moment_n_m: float) -> int:
+    """Fewest tape strips that hold the mechanic in its vessel, 0 to 6; 0 for kinds that take none."""
+    if not sizing.ABOUT[mechanic.kind].tapes:
+        return 0
+    per_strip = tape_moment_n_m(strips=1, tape_width_m=fit.choice.tape_width_m, mouth_size_m=fit.mouth_m)
     short = moment_n_m - mechanic.seat_moment_n_m
-    return max(0, min(folded_cushion.MAX_TAPE_STRIPS, math.ceil(short / per_strip)))
+    return max(0, min(MAX_TAPE_STRIPS, math.ceil(short / per_strip)))
 
 
-def _assemble(piece: Piece, netting: Netting, stems: StemSet, strips: int) -> tuple[SizedMechanic, Placement]:
-    mechanic = folded_cushion.size(piece.mechanic, piece.vessel, netting, tape_strips=strips)
+def _check_envelope(piece: Piece, raised: float) -> None:
+    least_height = raised + piece.vessel.rim_m + LEAST_TOP_OVER_RIM_M
+    bounds = (
+        ("envelope.height_m", piece.envelope.height_m, least_height, "The flowers end at {value}, which is"),
+        ("envelope.width_m", piece.envelope.width_m, 0.05, "A width of {value} is"),
+        ("envelope.depth_m", piece.envelope.depth_m, 0.05, "A depth of {value} is"),
+    )
+    for path, value, least, words in bounds:
+        if not value >= least:
+            raise InvalidMeasure(
+                path=path,
+                message=phrase(f"{words} too small.", value=length(value)),
+                limit=phrase("Give at least {least}.", least=length(least)),
+            )
+
+
+def _netting(piece: Piece, conditions: Conditions) -> Netting:
+    key = piece.mechanic.netting
+    found = conditions.nettings.get(key) if key else None
+    if found is None:
+        said = f"No netting in the stores is called “{key}”." if key else "No netting is chosen."
+        raise UnknownName(
+            path="mechanic.netting", message=phrase(said), limit=phrase("Choose one from the stores.")
+        )
+    return found
+
+
+def _frog(piece: Piece, conditions: Conditions) -> Frog:
+    key = piece.mechanic.frog
+    found = conditions.frogs.get(key) if key else None
+    if found is None:
+        said = f"No frog in the stores is called “{key}”." if key else "No frog is chosen."
+        raise UnknownName(path="mechanic.frog", message=phrase(said), limit=phrase("Choose one from the stores."))
+    return found
+
+
+def _fit(
+    piece: Piece, netting: Netting | None, frog: Frog | None, stems: StemSet, raised: float, conditions: Conditions
+) -> Fit:
+    number = int(stems.stems_in_row.sum())
+    mean = float((stems.diameter_m * stems.stems_in_row).sum() / number) if number else 0.006
+    tall = piece.envelope.height_m - raised - piece.vessel.rim_m >= TALL_WORK.value
+    putty = piece.mechanic.putty
+    if putty is None:
+        school = conditions.practice
+        putty = frog is not None and (tall or school.frog == "always stuck" or school.fixing == "putty")
+        putty = putty or (netting is not None and frog is None and school.fixing == "putty")
+    return Fit(
+        choice=piece.mechanic,
+        vessel=piece.vessel,
+        netting=netting,
+        frog=frog,
+        putty=putty,
+        stems=number,
+        stem_diameter_m=mean,
+    )
+
+
+def _strips_asked(piece: Piece, conditions: Conditions) -> int | None:
+    if not sizing.ABOUT[piece.mechanic.kind].tapes:
+        return 0
+    if piece.mechanic.tape_strips is not None:
+        return piece.mechanic.tape_strips
+    plastic_free = conditions.practice.no_single_use_plastic
+    return 0 if plastic_free or conditions.practice.fixing in ("none", "putty") else None
+
+
+def _assemble(
+    piece: Piece, fit: Fit, stems: StemSet, strips: int, raised: float, conditions: Conditions
+) -> tuple[SizedMechanic, Placement]:
+    mechanic = sizing.size(replace(fit, tape_strips=strips))
+    hands = tuple(replace(each, tip_z_m=each.tip_z_m - raised) for each in piece.hand_placed)
     placement = place(
         stems,
         vessel=piece.vessel,
-        envelope=piece.envelope,
+        envelope=replace(piece.envelope, height_m=piece.envelope.height_m - raised),
         mechanic=mechanic,
-        pitch_m=nets.pitch_across_m(netting),
         tape_width_m=piece.mechanic.tape_width_m,
+        layout=Layout(
+            arrangement=piece.arrangement,
+            hand_placed=hands,
+            several_points=conditions.practice.pattern == "several points",
+        ),
     )
     return mechanic, placement

@@ -4,8 +4,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from jolly_trellis.core.air import COVER_UNDER_FLOWERS, draw_factor, evaporation_ml_h
+from jolly_trellis.core.air import COVER_UNDER_FLOWERS, COVER_UNDER_MOSS, draw_factor, evaporation_ml_h
 from jolly_trellis.core.geometry import Array
+from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.piece import Conditions, Piece, TopUp
 from jolly_trellis.core.placement.place import Placement
 from jolly_trellis.core.provenance import constant
@@ -129,21 +130,98 @@ def needed_hours(conditions: Conditions) -> float | None:
     return None if start is None or end is None else (end.timestamp() - start.timestamp()) / 3600
 
 
+def pooled(
+    *, volume_l: float, level_m: float, draw_ml_h: float, needed_h: float, top_ups: tuple[TopUp, ...], row: int
+) -> Course:
+    """Stems that share one store of water to its last drop: a soaked block, the fullest of several cups.
+
+    Args:
+        volume_l: water that stems can drink, L, ≥ 0.
+        level_m: level it stands at when full, for the drawing; it falls in proportion.
+        draw_ml_h: of all that drink from it, evaporation included, ml/h.
+        top_ups: water poured in; what does not fit is left out.
+        row: the stem to name.
+    Source: conservation of volume.
+    """
+    rate = max(draw_ml_h / 1000, 1e-9)
+    left, now, first, poured = volume_l, 0.0, None, 0.0
+    hours = np.arange(0.0, min(max(needed_h * 1.5, 12.0), MOST_HOURS), 1 / _SAMPLES_PER_H)
+    hours = np.union1d(hours, [needed_h])
+    volumes = np.zeros_like(hours)
+    for until, pour_l in [*((each.after_h, each.volume_l) for each in top_ups), (MOST_HOURS, 0.0)]:
+        inside = (hours >= now - 1e-9) & (hours <= until + 1e-9)
+        volumes[inside] = np.maximum(left - rate * (hours[inside] - now), 0.0)
+        if first is None and now + left / rate <= until:
+            first = now + left / rate
+        left = max(left - rate * (until - now), 0.0)
+        room = min(pour_l, volume_l - left)
+        poured += room if until <= needed_h else 0.0
+        left, now = left + room, until
+    levels = level_m * volumes / max(volume_l, 1e-9)
+    before_end = hours <= needed_h + 1e-9
+    return Course(
+        first_dry_h=first,
+        first_dry_row=None if first is None else row,
+        hours=tuple(hours.tolist()),
+        levels_m=tuple(levels.tolist()),
+        lowest_level_m=float(levels[before_end].min()),
+        drawn_l=volume_l + poured - float(np.interp(needed_h, hours, volumes)),
+    )
+
+
 def courses(
-    piece: Piece, conditions: Conditions, placement: Placement, water: WaterTable
+    piece: Piece, conditions: Conditions, mechanic: SizedMechanic, placement: Placement, water: WaterTable
 ) -> tuple[Course, Course, Course] | None:
     """How the water goes in the typical, heavy and low case; None where times, air or stems are not known.
 
-    Heavy drinks 1.3 times as much; low starts 1 cm short. Top-ups count only where somebody is named.
+    Heavy drinks 1.3 times as much; low starts 1 cm short. Top-ups count only where somebody is named. Stems in tubes
+    or wraps of their own draw nothing from the vessel.
     """
     needed = needed_hours(conditions)
-    if conditions.air is None or needed is None or len(placement.stems) == 0:
+    drinks = placement.stems.from_vessel
+    if conditions.air is None or needed is None or not drinks.any():
         return None
-    draws = placement.stems.uptake_ml_h * draw_factor(conditions.air)
+    air, top_ups = conditions.air, piece.top_ups if conditions.topped_up_by else ()
+    draws = placement.stems.uptake_ml_h * draw_factor(air) * drinks
     level = piece.water_level_m
     short = max(level - HURRIED_FILL.value, 0.0)
-    ends = piece.vessel.inside_depth_m - placement.found.drop_m
-    air, top_ups = conditions.air, piece.top_ups if conditions.topped_up_by else ()
+    cover = COVER_UNDER_MOSS if mechanic.kind == "moss_sandwich" else COVER_UNDER_FLOWERS
+    evaporates = evaporation_ml_h(1.0, air, cover.value)
+    needed = max(needed, 0.0)
+    if mechanic.own_cups:
+        cup = np.bincount(placement.seat_cell, weights=draws)
+        worst = int(cup.argmax())
+        row = int((placement.seat_cell == worst).argmax())
+        each_l = mechanic.own_water_l / mechanic.own_cups
+
+        def cups(factor: float, share: float) -> Course:
+            return pooled(
+                volume_l=each_l * share,
+                level_m=level,
+                draw_ml_h=float(cup[worst]) * factor,
+                needed_h=needed,
+                top_ups=(),
+                row=row,
+            )
+
+        return cups(1.0, 1.0), cups(HEAVY_DRAW.value, 1.0), cups(1.0, 0.9)
+    if mechanic.absorbed_l and not mechanic.flat:
+        thirstiest = int(draws.argmax())
+        lost = evaporates * float(np.interp(level, water.level_m, water.area_m2))
+
+        def block(level_m: float, factor: float) -> Course:
+            free = water.volume_at_l(level_m)
+            return pooled(
+                volume_l=mechanic.absorbed_l * mechanic.deliverable_share + free,
+                level_m=level_m,
+                draw_ml_h=float(draws.sum()) * factor + lost,
+                needed_h=needed,
+                top_ups=top_ups,
+                row=thirstiest,
+            )
+
+        return block(level, 1.0), block(level, HEAVY_DRAW.value), block(short, 1.0)
+    ends = np.where(drinks, placement.end_height_m, -1.0)
 
     def run(level_m: float, draws_ml_h: Array) -> Course:
         return run_down(
@@ -151,8 +229,8 @@ def courses(
             level_m=level_m,
             end_levels_m=ends,
             draws_ml_h=draws_ml_h,
-            evaporation_ml_h_m2=evaporation_ml_h(1.0, air, COVER_UNDER_FLOWERS.value),
-            needed_h=max(needed, 0.0),
+            evaporation_ml_h_m2=evaporates,
+            needed_h=needed,
             top_ups=top_ups,
         )
 

@@ -5,30 +5,40 @@ from dataclasses import replace
 
 import numpy as np
 
-from jolly_trellis.core import netting as nets
 from jolly_trellis.core.build import Build, build
-from jolly_trellis.core.checks import drink, hold, stand
+from jolly_trellis.core.checks import balance, drink, hide, hold, lift, see, stand, travel
 from jolly_trellis.core.checks.fixing import Candidate, proven
-from jolly_trellis.core.making import cut_list, notices, steps
+from jolly_trellis.core.making import MINUTES_PER_STEM, cut_list, extras, notices, steps
 from jolly_trellis.core.piece import Conditions, Piece
+from jolly_trellis.core.placement.aim import outline_m
 from jolly_trellis.core.placement.place import colliding_pairs, fullness
+from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.report import BalanceReport, Outline, PlacedStem, Report, WaterReport
-from jolly_trellis.core.verdicts import Verb, Verdict, conclude
+from jolly_trellis.core.verdicts import Verdict, conclude
 
 Judge = Callable[[Build], Verdict]
 Inverse = Callable[[Build, Verdict], list[Candidate]]
+
+def _no_hang(build: Build) -> Verdict:
+    """A piece that stands in water hangs on nothing."""
+    del build
+    return conclude("hang", [], not_needed=phrase("It stands; nothing hangs."))
+
+
+def _no_fixes(build: Build, verdict: Verdict) -> list[Candidate]:
+    del build, verdict
+    return []
+
 
 CHECKS: tuple[tuple[Judge, Inverse], ...] = (
     (hold.judge, hold.candidates),
     (stand.judge, stand.candidates),
     (drink.judge, drink.candidates),
-)
-NOT_YET: tuple[tuple[Verb, str], ...] = (
-    ("travel", "how the piece is boxed and driven, which this version does not ask"),
-    ("hang", "what it hangs from, which this version does not ask"),
-    ("hide", "where people look from, which this version does not ask"),
-    ("see", "where people sit, which this version does not ask"),
-    ("lift", "how it is lifted, which this version does not ask"),
+    (travel.judge, travel.candidates),
+    (_no_hang, _no_fixes),
+    (hide.judge, hide.candidates),
+    (see.judge, see.candidates),
+    (lift.judge, lift.candidates),
 )
 
 
@@ -51,21 +61,33 @@ def evaluate(piece: Piece, conditions: Conditions, *, with_fixes: bool = True) -
             better = tuple(each for each in fixes if each.utilisation_after < (verdict.utilisation or 0.0))
             verdict = replace(verdict, fixes=better)
         verdicts.append(verdict)
-    verdicts += [conclude(verb, [], missing=[fact]) for verb, fact in NOT_YET]
     return _report(made, tuple(verdicts), with_fixes)
+
+
+def judge_all(made: Build) -> tuple[Verdict, ...]:
+    """All eight verdicts of a piece put together, with no fixes tried."""
+    return tuple(judge(made) for judge, _ in CHECKS)
 
 
 def _report(made: Build, verdicts: tuple[Verdict, ...], fixes_tried: bool) -> Report:
     outline, cuts = _outline(made), cut_list(made)
-    vessel = made.piece.vessel
+    _, foot_width, foot_depth = balance.standing_foot_m(made)
+    piece, rim = made.piece, made.rim_z_m
     return Report(
-        rim_m=vessel.rim_m,
-        foot_width_m=vessel.foot_width_m,
-        foot_depth_m=vessel.foot_depth_m or vessel.foot_width_m,
+        raised_m=made.raised_m,
+        rim_m=rim,
+        foot_width_m=foot_width,
+        foot_depth_m=foot_depth or foot_width,
         mechanic=made.mechanic,
         stems=_stems(made),
-        cell_pitch_m=nets.pitch_across_m(made.netting),
+        cell_pitch_m=made.mechanic.seating.pitch_m,
         cells_m=tuple((float(x), float(y)) for x, y in made.placement.cells_m.tolist()),
+        seat_pattern=made.mechanic.seating.pattern,
+        envelope_front=outline_m(piece.envelope, from_m=rim, across=False),
+        envelope_above=outline_m(piece.envelope, from_m=rim, across=True),
+        extras=extras(made),
+        price=made.mechanic.price,
+        minutes=made.mechanic.minutes + MINUTES_PER_STEM.value * int(made.placement.stems.stems_in_row.sum()),
         outline=outline,
         water=_water(made),
         balance=_balance(made),
@@ -78,7 +100,8 @@ def _report(made: Build, verdicts: tuple[Verdict, ...], fixes_tried: bool) -> Re
 
 
 def _stems(made: Build) -> tuple[PlacedStem, ...]:
-    placement, rim = made.placement, made.piece.vessel.rim_m
+    placement, up = made.placement, made.raised_m
+    floor = made.piece.vessel.base_m + up
     stems, found = placement.stems, placement.found
     if len(stems) == 0:
         return ()
@@ -86,14 +109,14 @@ def _stems(made: Build) -> tuple[PlacedStem, ...]:
     columns = {
         "seat_x_m": placement.seat_x_m,
         "seat_y_m": placement.seat_y_m,
-        "seat_z_m": np.full(len(stems), rim),
+        "seat_z_m": np.full(len(stems), floor + placement.seat_height_m),
         "tip_x_m": placement.tip_m[:, 0],
         "tip_y_m": placement.tip_m[:, 1],
-        "tip_z_m": placement.tip_m[:, 2],
+        "tip_z_m": placement.tip_m[:, 2] + up,
         "droop_m": placement.tip_m[:, 2] - placement.head_z_m,
         "end_x_m": found.end_x_m,
         "end_y_m": found.end_y_m,
-        "end_z_m": rim - found.drop_m,
+        "end_z_m": floor + placement.end_height_m,
         "diameter_m": stems.diameter_m,
         "head_radius_m": stems.head_radius_m,
         "lean_rad": placement.lean_rad,
@@ -115,6 +138,7 @@ def _stems(made: Build) -> tuple[PlacedStem, ...]:
                 stems=int(stems.stems_in_row[row]),
                 head_height_m=variety.head_height_m,
                 over_capacity=bool(placement.over_capacity[row]),
+                held=bool(placement.held[row]),
                 **dict(zip(columns, values, strict=True)),
             )
         )
@@ -125,16 +149,16 @@ def _outline(made: Build) -> Outline:
     placement, piece = made.placement, made.piece
     if len(placement.stems) == 0:
         mouth = piece.vessel.mouth_width_m
-        rim = piece.vessel.rim_m
+        rim = made.rim_z_m
         return Outline(height_m=rim, width_m=mouth, depth_m=mouth, widest_at_m=rim, fullness=0.0, colliding_pairs=0)
     radius = placement.stems.round_reach_m
     x, y = placement.tip_m[:, 0], placement.tip_m[:, 1]
     return Outline(
-        height_m=float((placement.head_z_m + radius).max()),
+        height_m=made.raised_m + float((placement.head_z_m + radius).max()),
         width_m=float((x + radius).max() - (x - radius).min()),
         depth_m=float((y + radius).max() - (y - radius).min()),
         widest_at_m=stand.widest_reach_height_m(made),
-        fullness=fullness(placement, piece.envelope, piece.vessel.rim_m),
+        fullness=fullness(placement, piece.envelope, made.rim_z_m),
         colliding_pairs=colliding_pairs(placement),
     )
 
@@ -142,7 +166,12 @@ def _outline(made: Build) -> Outline:
 def _water(made: Build) -> WaterReport:
     going = None if made.courses is None else made.courses[1]
     level = made.piece.water_level_m
+    journey = travel.journey_of(made)
+    going_level = None if journey is None else journey.level_m
     return WaterReport(
+        bench_level_m=None if going_level is None else travel.bench_level_m(made, going_level),
+        travel_level_m=going_level,
+        carried_l=None if journey is None else journey.carried_l,
         display_l=made.water.volume_at_l(level),
         full_l=made.water.volume_at_l(made.piece.vessel.inside_depth_m),
         area_m2=float(np.interp(level, made.water.level_m, made.water.area_m2)),
@@ -154,14 +183,14 @@ def _water(made: Build) -> WaterReport:
 
 
 def _balance(made: Build) -> BalanceReport | None:
-    vessel = made.piece.vessel
-    if vessel.mass_kg is None or vessel.foot_width_m is None:
+    _, foot, _ = balance.standing_foot_m(made)
+    if made.piece.vessel.mass_kg is None or foot is None:
         return None
-    balance = stand.balance_of(made, "typical")
+    found = balance.balance_of(made, "typical")
     return BalanceReport(
-        mass_kg=balance.mass_kg,
-        x_m=balance.x_m,
-        y_m=balance.y_m,
-        height_m=balance.height_m,
-        tip_angles_rad=tuple(stand.tip_angles_rad(made, balance).tolist()),
+        mass_kg=found.mass_kg,
+        x_m=found.x_m,
+        y_m=found.y_m,
+        height_m=found.height_m,
+        tip_angles_rad=tuple(stand.tip_angles_rad(made, found).tolist()),
     )

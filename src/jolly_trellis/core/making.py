@@ -1,14 +1,21 @@
 """The cut tray: stems grouped by cut length, and what to cut, fold, fix, fill and push in, in order."""
 
+import math
+from itertools import pairwise
+
 import numpy as np
 
+from jolly_trellis.core import stacks, vessels
 from jolly_trellis.core.build import Build
+from jolly_trellis.core.mechanics.fit import putty_ring_kg
+from jolly_trellis.core.mechanics.sized import Part, Step
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
 from jolly_trellis.core.quantities import Phrase, count, length, mass, phrase, volume
-from jolly_trellis.core.report import CutGroup, Notice, Step
-from jolly_trellis.core.units import round_up
+from jolly_trellis.core.report import CutGroup, Notice
 
 CUT_STEP = constant("Stems are cut to the next", "length", 0.02, COMMON_PRACTICE)
+MINUTES_PER_STEM = constant("Minutes to cut and place a stem", "ratio", 0.6)
+WRAP_LAP = constant("Lap of netting wrapped round the outside", "length", 0.02, COMMON_PRACTICE)
 FULLNESS_AIRY = constant("Fullness under which a piece is airy", "ratio", 0.35)
 FULLNESS_CRUSHED = constant("Fullness over which heads are crushed", "ratio", 1.1)
 
@@ -38,32 +45,19 @@ def cut_list(build: Build) -> tuple[CutGroup, ...]:
 def steps(build: Build) -> tuple[Step, ...]:
     """What to do at the bench, in order."""
     piece, mechanic = build.piece, build.mechanic
-    sheet = mechanic.sheet
-    wide, long = length(round_up(sheet.width_m, 0.005)), length(round_up(sheet.length_m, 0.005))
-    cells = f"{sheet.cells_across} cells across, {sheet.rows_along} rows along the twists"
-    done = [
-        Step(
-            act="cut",
-            say=phrase(f"Cut one sheet {{w}} × {{l}} of {build.netting.name}: {cells}.", w=wide, l=long),
-            caution="Cut ends are sharp: gloves and eye protection.",
-        ),
-        Step(act="fold", say=_fold_words(build)),
-        Step(
-            act="tuck",
-            say=phrase("Tuck in {t} along every edge, sharp ends inwards.", t=length(mechanic.folds[0].at_m)),
-        ),
-        Step(act="spring in", say=_seat_words(build)),
-    ]
-    if mechanic.tape_strips:
-        tape = length(round_up(mechanic.tape_strip_length_m, 0.005))
-        say = phrase(
-            f"Tape across the rim: {mechanic.tape_strips} × {{tape}}, {{wide}} wide, crossed in the middle.",
-            tape=tape,
-            wide=length(piece.mechanic.tape_width_m),
-        )
-        done.append(Step(act="tape", say=say, caution="Tape holds on a clean, dry rim only."))
+    done = [*_stack_steps(build)]
+    if piece.lining:
+        tall, around = lining_strip_m(build)
+        say = phrase("Line the glass with leaf: a strip {a} long, {t} high.", a=length(around), t=length(tall))
+        done.append(Step(act="line", say=say))
+    done += mechanic.steps
     if piece.ballast_kg:
         done.append(Step(act="weight", say=phrase("Lay {m} of stone on the floor.", m=mass(piece.ballast_kg))))
+    if piece.wrap_height_m:
+        say = phrase(
+            "Wrap netting round the outside: {a} × {h}.", a=length(wrap_length_m(build)), h=length(piece.wrap_height_m)
+        )
+        done.append(Step(act="wrap", say=say, caution="Cut ends are sharp: gloves and eye protection."))
     litres = build.water.volume_at_l(piece.water_level_m)
     done.append(
         Step(
@@ -80,6 +74,87 @@ def steps(build: Build) -> tuple[Step, ...]:
     return tuple(done)
 
 
+def lining_strip_m(build: Build) -> tuple[float, float]:
+    """Leaf lining of clear glass: height along the wall and length of the inside circumference, metres.
+
+    The inside circumference is less than the outside one that people wrap to measure.
+
+    Source: geometry.
+    """
+    vessel = build.piece.vessel
+    tall = sum(
+        math.hypot(high.height_m - low.height_m, (high.width_m - low.width_m) / 2)
+        for low, high in pairwise(vessel.profile)
+    )
+    widest = max(vessel.profile, key=lambda point: point.width_m + point.depth_m)
+    return tall, vessels.girth_m(vessel.plan_shape, widest.width_m, widest.depth_m)
+
+
+def wrap_length_m(build: Build) -> float:
+    """Netting round the outside of the vessel: outside circumference and 2 cm of lap, metres. Source: geometry."""
+    vessel = build.piece.vessel
+    widest = max(vessel.profile, key=lambda point: point.width_m + point.depth_m)
+    wall = 2 * vessel.wall_m
+    return vessels.girth_m(vessel.plan_shape, widest.width_m + wall, widest.depth_m + wall) + WRAP_LAP.value
+
+
+def extras(build: Build) -> tuple[Part, ...]:
+    """Parts beside the mechanic: lining, outside wrap, riser and packing ring, joint putty, ballast."""
+    piece, parts = build.piece, []
+    if piece.lining:
+        tall, around = lining_strip_m(build)
+        parts.append(Part(name="leaf lining strip", quantity=1, sizes=(length(around), length(tall))))
+    if piece.wrap_height_m:
+        sizes = (length(wrap_length_m(build)), length(piece.wrap_height_m))
+        parts.append(Part(name="netting round the outside", quantity=1, sizes=sizes))
+    if piece.insert is not None:
+        riser, ring = _insert_sizes_m(build)
+        parts.append(Part(name="riser block", quantity=1, sizes=(length(riser),)))
+        parts.append(Part(name="packing ring, wide", quantity=1, sizes=(length(ring),)))
+    if piece.support is not None and piece.support.putty:
+        ring = math.pi * min(piece.support.top_width_m, piece.vessel.foot_width_m or piece.support.top_width_m)
+        parts.append(Part(name="putty ring for the joint", quantity=1, sizes=(length(ring), mass(putty_ring_kg(ring)))))
+    if piece.ballast_kg:
+        parts.append(Part(name="stone", quantity=1, sizes=(mass(piece.ballast_kg),)))
+    tubes = sum(line.count for line in piece.recipe if line.water == "tube")
+    if tubes:
+        parts.append(Part(name="stem tube", quantity=tubes))
+    return tuple(parts)
+
+
+def _insert_sizes_m(build: Build) -> tuple[float, float]:
+    insert = build.piece.insert
+    if insert is None:
+        return 0.0, 0.0
+    outer, vessel = insert.outer, build.piece.vessel
+    riser = stacks.riser_m(outer.inside_depth_m, vessel.rim_m, insert.drop_m)
+    room = min(vessels.inside_size_m(outer, outer.inside_depth_m - insert.drop_m))
+    return max(riser, 0.0), stacks.packing_ring_m(room, vessel.mouth_width_m + 2 * vessel.wall_m)
+
+
+def _stack_steps(build: Build) -> tuple[Step, ...]:
+    piece, done = build.piece, []
+    if piece.insert is not None:
+        riser, ring = _insert_sizes_m(build)
+        say = phrase(
+            "Set the bowl in the urn on a block {r} high; pack the gap of {g} all round.",
+            r=length(riser),
+            g=length(ring),
+        )
+        done.append(Step(act="set in", say=say))
+    if piece.support is not None:
+        if piece.support.water_l:
+            water = volume(piece.support.water_l)
+            done.append(Step(act="steady", say=phrase("Fill the support with {v} of water.", v=water)))
+        if piece.support.putty:
+            ring = math.pi * min(piece.support.top_width_m, piece.vessel.foot_width_m or piece.support.top_width_m)
+            say = phrase("Press a ring of putty {l} long on the support's rim and bed the bowl on it.", l=length(ring))
+            done.append(Step(act="bond", say=say, caution="Putty bonds to dry, clean surfaces only."))
+        else:
+            done.append(Step(act="stand", say=phrase("Stand the bowl in the middle of its support.")))
+    return tuple(done)
+
+
 def notices(build: Build, cuts: tuple[CutGroup, ...], fullness: float, colliding: int) -> tuple[Notice, ...]:
     """Unsold lengths, crowding, airy or crushed work, bare wire in water."""
     said = []
@@ -92,7 +167,7 @@ def notices(build: Build, cuts: tuple[CutGroup, ...], fullness: float, colliding
                 n=count(group.count),
             )
             said.append(Notice(path=f"recipe.{line}", say=say))
-    if build.netting.finish == "bare":
+    if build.netting is not None and build.netting.finish == "bare":
         say = phrase("Bare wire rusts in water and stains it: take coated netting.")
         said.append(Notice(path="mechanic.netting", say=say))
     if len(build.placement.stems) and fullness < FULLNESS_AIRY.value:
@@ -102,30 +177,6 @@ def notices(build: Build, cuts: tuple[CutGroup, ...], fullness: float, colliding
         words = f"Crushed: heads would fill {fullness:.0%} of the envelope; {{n}} pairs collide."
         said.append(Notice(path="recipe", say=phrase(words, n=count(colliding))))
     return tuple(said)
-
-
-def _fold_words(build: Build) -> Phrase:
-    layers, folds = len(build.mechanic.levels), build.mechanic.folds
-    if layers == 1:
-        return phrase("One layer: nothing to fold.")
-    lines = [fold for fold in folds if fold.act != "tuck"]
-    quantities = {f"f{i}": length(round(fold.at_m * 200) / 200) for i, fold in enumerate(lines)}
-    marks = ", ".join(f"{{f{i}}}" for i in range(len(lines)))
-    return phrase(
-        f"Fold to {layers} layers {{gap}} apart: fold lines at {marks} from one end.",
-        gap=length(build.mechanic.layer_gap_m),
-        **quantities,
-    )
-
-
-def _seat_words(build: Build) -> Phrase:
-    levels = build.mechanic.levels
-    if len(levels) == 1:
-        return phrase("Spring it into the mouth, level with the rim.")
-    return phrase(
-        "Spring it into the mouth: top layer at the rim, lowest {low} above the inside floor.",
-        low=length(levels[-1].height_m),
-    )
 
 
 def _place_words(build: Build) -> Phrase:

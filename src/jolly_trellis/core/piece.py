@@ -3,15 +3,47 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import datetime
-from typing import Literal
+from typing import Literal, get_args
 
+from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.netting import Netting
+from jolly_trellis.core.practice import Practice
 from jolly_trellis.core.stems import Role, Variety
 from jolly_trellis.core.vessels import Vessel
 
-Form = Literal["dome"]
+Form = Literal["dome", "fan", "sweep", "mound", "horizontal", "garden", "free"]
+FORMS: tuple[Form, ...] = get_args(Form)
+Arrangement = Literal["even", "clusters", "gradient", "far_side"]
 Surface = Literal["wood", "cloth"]
 FootMaterial = Literal["glass", "glazed", "felt", "rubber"]
+Where = Literal["table", "floor", "bar"]
+WaterSource = Literal["vessel", "tube", "wrap", "none"]
+MechanicKind = Literal[
+    "folded_cushion",
+    "corner_pillow",
+    "stacked_pair",
+    "moss_sandwich",
+    "cross_stick_roll",
+    "three_layer_roll",
+    "string_ball",
+    "pin_frog",
+    "cage_frog",
+    "loop_frog",
+    "holed_frog",
+    "cup_frog",
+    "frog_with_wire",
+    "twig_rings",
+    "strung_ring",
+    "branch_tangle",
+    "wood_shavings",
+    "lattice_pad",
+    "lattice_disc",
+    "tape_grid",
+    "fibre_pouch",
+    "mineral_block",
+    "raised_cups",
+]
+MECHANIC_KINDS: tuple[MechanicKind, ...] = get_args(MechanicKind)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -25,39 +57,147 @@ class Envelope:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class StemTube:
+    """A capped tube of water on one stem: inner diameter and length, the air left at the cap, how far the stem goes
+    in, the angle of its mouth from upright (0 upright, π cap down), the share filled, and whether its cap seals.
+    """
+
+    inner_diameter_m: float = 0.014
+    length_m: float = 0.09
+    air_gap_m: float = 0.005
+    stem_in_m: float = 0.06
+    tilt_rad: float = 0.0
+    fill_share: float = 1.0
+    cap_seals: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class RecipeLine:
-    """Stems of one variety in one role, pushed in singly or in clumps."""
+    """Stems of one variety in one role, pushed in singly or in clumps.
+
+    `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), or nowhere. `on_site`
+    tells stems that go in only when the piece stands where it is shown.
+    """
 
     variety: str
     count: int
     role: Role
     clump: int = 1
+    water: WaterSource = "vessel"
+    tube: StemTube | None = None
+    wrap_ml: float | None = None
+    on_site: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class FoldedCushion:
-    """One sheet of netting folded to layers and sprung into the mouth.
+class HandPlaced:
+    """A stem put where a hand wants it: its variety and the place of its tip, metres in the vessel's frame."""
 
-    None leaves a quantity to be worked out: the layer gap from the depth, the tuck from the cell, the tape
-    strips from the net moment.
+    variety: str
+    tip_x_m: float
+    tip_y_m: float
+    tip_z_m: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Mechanic:
+    """What holds the stems, as chosen; how it is sized is worked out from its kind.
+
+    None leaves a quantity to be worked out: the layer gap from the depth, the tuck from the cell, the tape strips
+    from the net moment. `netting` and `frog` are keys of the stores; kinds that use neither ignore them.
+    `cell_m` is the spacing of a tape grid or of a strung ring.
     """
 
-    netting: str
+    kind: MechanicKind = "folded_cushion"
+    netting: str | None = None
+    frog: str | None = None
     layers: int = 2
     layer_gap_m: float | None = None
     squeeze: float = 0.06
     tuck_m: float | None = None
     tape_strips: int | None = None
     tape_width_m: float = 0.006
+    putty: bool | None = None
+    cell_m: float | None = None
+    cup_ml: float = 60.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Support:
+    """What a raised bowl stands on: a stand, or a tall cylinder that may hold water as ballast.
+
+    `top_width_m` is the outside of its rim or plate, `opening_m` the hole in it (0: solid), `ridge` whether it
+    locates the bowl, `putty` whether a ring of putty bonds the joint. Foot and mass may be unknown (None).
+    """
+
+    name: str
+    height_m: float
+    top_width_m: float
+    opening_m: float = 0.0
+    foot_width_m: float | None = None
+    mass_kg: float | None = None
+    column_width_m: float = 0.12
+    water_l: float = 0.0
+    clear: bool = False
+    ridge: bool = False
+    putty: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Insert:
+    """The larger vessel that the piece's own vessel sits in, and how far its rim drops below the outer rim."""
+
+    outer: Vessel
+    drop_m: float = 0.01
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class People:
+    """Who looks: seated guests' distance from the piece and whether on both sides; how near people stand."""
+
+    seated: bool = True
+    both_sides: bool = True
+    seat_distance_m: float = 0.55
+    table_height_m: float = 0.75
+    standing: bool = True
+    standing_distance_m: float = 1.2
+    a_little_may_show: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Setting:
-    """Where the piece stands. `free_table_m` is the least bare table round its foot; None is not known."""
+    """Where the piece stands. `free_table_m` is the least bare table round its foot; None is not known.
 
+    `comes_down_above` is the Beaufort force above which an outdoor piece is taken down.
+    """
+
+    where: Where = "table"
     surface: Surface = "cloth"
     foot_material: FootMaterial = "glazed"
     free_table_m: float | None = 0.3
+    outdoors: bool = False
+    comes_down_above: int = 5
+    people: People | None = field(default_factory=People)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Transport:
+    """How the piece gets there. None is not known; `water_level_m` None lets the travelling level be worked out.
+
+    `apart` tells a raised bowl carried apart from its support.
+    """
+
+    made_on_site: bool = False
+    boxed: bool = True
+    box_width_m: float | None = None
+    box_depth_m: float | None = None
+    box_wall_m: float | None = None
+    water_level_m: float | None = None
+    door_height_m: float = 1.15
+    door_width_m: float = 1.10
+    apart: bool = True
+    carriers: int = 1
+    crate: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -72,19 +212,28 @@ class TopUp:
 class Piece:
     """One made thing: vessel, envelope, mechanic, water, recipe and setting.
 
-    `water_level_m` is above the inside floor; `ballast_kg` is stone laid on that floor.
+    `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining`
+    a strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none.
     """
 
     name: str
     vessel: Vessel
     envelope: Envelope
-    mechanic: FoldedCushion
+    mechanic: Mechanic
     water_level_m: float
     recipe: tuple[RecipeLine, ...] = ()
     setting: Setting = field(default_factory=Setting)
     ballast_kg: float = 0.0
     top_ups: tuple[TopUp, ...] = ()
     quantity: int = 1
+    arrangement: Arrangement = "even"
+    hand_placed: tuple[HandPlaced, ...] = ()
+    transport: Transport | None = None
+    support: Support | None = None
+    insert: Insert | None = None
+    lining: bool = False
+    wrap_height_m: float = 0.0
+    must_lift_off: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -99,7 +248,7 @@ class Air:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Conditions:
-    """What surrounds a piece: times, air, who tops up, and the studio's varieties and nettings by key.
+    """What surrounds a piece: times, air, who tops up, how the studio works, and its stores by key.
 
     `filled_at` is when the display water goes in; times are aware. None is a fact nobody has given yet.
     """
@@ -110,3 +259,5 @@ class Conditions:
     topped_up_by: str | None
     varieties: Mapping[str, Variety]
     nettings: Mapping[str, Netting]
+    frogs: Mapping[str, Frog] = field(default_factory=dict)
+    practice: Practice = field(default_factory=Practice)

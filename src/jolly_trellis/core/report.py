@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from jolly_trellis.core.mechanics.sized import SizedMechanic
+from jolly_trellis.core.mechanics.sized import Part, SeatPattern, SizedMechanic, Step
 from jolly_trellis.core.quantities import Phrase
 from jolly_trellis.core.stems import HeadForm, Role
 from jolly_trellis.core.verdicts import Verdict
@@ -36,6 +36,7 @@ class PlacedStem:
     sway_m: float
     sway_limit_m: float
     over_capacity: bool
+    held: bool
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -47,15 +48,6 @@ class CutGroup:
     count: int
     cut_length_m: float
     sold: bool
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Step:
-    """One thing to do, in order; `caution` is shown with it."""
-
-    act: str
-    say: Phrase
-    caution: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -80,8 +72,16 @@ class Outline:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class WaterReport:
-    """Water of the piece: litres at the display level and at the rim; the course in the heavy case."""
+    """Water of the piece: three levels above the inside floor, litres at the display level and at the rim, the course
+    in the heavy case.
 
+    `bench_level_m` is filled to before any stem goes in; `travel_level_m` is what careful driving keeps in;
+    `carried_l` goes apart. The last three are None where travel was not worked out.
+    """
+
+    bench_level_m: float | None
+    travel_level_m: float | None
+    carried_l: float | None
     display_l: float
     full_l: float
     area_m2: float
@@ -104,11 +104,14 @@ class BalanceReport:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Report:
-    """Everything worked out for one piece.
+    """Everything worked out for one piece, metres above the surface it stands on.
 
-    `cells_m` are the centres of the cells stems can take; `fixes_tried` tells whether fixes were looked for.
+    `raised_m` is the underside of its own vessel; `cells_m` are the middles of the seats stems can take;
+    `envelope_front` and `envelope_above` outline what was asked for; `extras` are parts beside the mechanic;
+    `fixes_tried` tells whether fixes were looked for.
     """
 
+    raised_m: float
     rim_m: float
     foot_width_m: float | None
     foot_depth_m: float | None
@@ -116,6 +119,12 @@ class Report:
     stems: tuple[PlacedStem, ...]
     cell_pitch_m: float
     cells_m: tuple[tuple[float, float], ...]
+    seat_pattern: SeatPattern
+    envelope_front: tuple[tuple[float, float], ...]
+    envelope_above: tuple[tuple[float, float], ...]
+    extras: tuple[Part, ...]
+    price: float | None
+    minutes: float
     outline: Outline
     water: WaterReport
     balance: BalanceReport | None

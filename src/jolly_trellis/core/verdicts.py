@@ -40,16 +40,16 @@ def utilisation(*, value: float, limit: float, sense: Sense) -> float:
     return _OVER if value <= 0 else min(limit / value, _OVER)
 
 
-def state_of(used: float) -> State:
-    """The word for a utilisation: holds, tight from 0.8, fails above 1."""
+def state_of(used: float, tight_from: float = TIGHT_FROM) -> State:
+    """The word for a utilisation: holds, tight from 0.8 (or from where its check says), fails above 1."""
     if used > 1.0:
         return "fails"
-    return "tight" if used >= TIGHT_FROM else "holds"
+    return "tight" if used >= tight_from else "holds"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Finding:
-    """One limit of one check in one load case."""
+    """One limit of one check in one load case; `tight_from` is the utilisation from which it is tight."""
 
     check: str
     case: Case
@@ -58,12 +58,36 @@ class Finding:
     sense: Sense
     utilisation: float
     reason: Phrase
+    tight_from: float = TIGHT_FROM
+
+    @property
+    def state(self) -> State:
+        """Its own word."""
+        return state_of(self.utilisation, self.tight_from)
 
 
-def finding(*, check: str, case: Case, value: Quantity, limit: Quantity, sense: Sense, reason: Phrase) -> Finding:
+def finding(
+    *,
+    check: str,
+    case: Case,
+    value: Quantity,
+    limit: Quantity,
+    sense: Sense,
+    reason: Phrase,
+    tight_from: float = TIGHT_FROM,
+) -> Finding:
     """A finding with its utilisation worked out from value, limit and sense."""
     used = utilisation(value=value.value, limit=limit.value, sense=sense)
-    return Finding(check=check, case=case, value=value, limit=limit, sense=sense, utilisation=used, reason=reason)
+    return Finding(
+        check=check,
+        case=case,
+        value=value,
+        limit=limit,
+        sense=sense,
+        utilisation=used,
+        reason=reason,
+        tight_from=tight_from,
+    )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -109,13 +133,13 @@ def conclude(
     A limit that is certainly broken fails even where another fact is missing; a missing fact otherwise gives
     "cannot say", never a pass.
     """
-    worst = max(findings, key=lambda each: each.utilisation, default=None)
+    worst = max(findings, key=_badness, default=None)
     if missing and (worst is None or worst.utilisation <= 1.0):
         reason = Phrase(text="Cannot say until this is known: " + "; ".join(missing) + ".")
         state: State = "cannot say"
         worst = None
     elif worst is not None:
-        reason, state = worst.reason, state_of(worst.utilisation)
+        reason, state = worst.reason, worst.state
     elif not_needed is not None:
         reason, state = not_needed, "not needed"
     else:
@@ -129,3 +153,7 @@ def conclude(
         missing=tuple(missing),
         figures=tuple(figures),
     )
+
+
+def _badness(found: Finding) -> tuple[int, float]:
+    return ("holds", "tight", "fails").index(found.state), found.utilisation

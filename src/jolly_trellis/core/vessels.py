@@ -10,7 +10,7 @@ from itertools import pairwise
 from typing import Literal
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance, ProvenanceKind, constant
 from jolly_trellis.core.quantities import length, phrase
 
 PlanShape = Literal["round", "oval", "square", "rectangular"]
@@ -50,6 +50,7 @@ class Vessel:
     mass_kg: float | None = None
     material: Material = "glazed"
     clear: bool = False
+    provenance: ProvenanceKind = "measured"
 
     @property
     def inside_depth_m(self) -> float:
@@ -72,7 +73,7 @@ class Vessel:
         return self.profile[-1].depth_m
 
 
-def check_vessel(vessel: Vessel) -> None:
+def check_vessel(vessel: Vessel, *, path: str = "vessel") -> None:
     """Refuse a profile that is no vessel.
 
     Raises:
@@ -82,22 +83,21 @@ def check_vessel(vessel: Vessel) -> None:
     profile = vessel.profile
     if len(profile) < 2:
         raise InvalidMeasure(
-            path="vessel.profile",
+            path=f"{path}.profile",
             message=phrase("The profile has fewer than two heights."),
             limit=phrase("Measure at least the inside floor and the rim."),
         )
     if profile[0].height_m != 0:
         raise InvalidMeasure(
-            path="vessel.profile.0.height_m",
+            path=f"{path}.profile.0.height_m",
             message=phrase("The profile starts at {h}.", h=length(profile[0].height_m)),
             limit=phrase("The first height is the inside floor, 0."),
         )
     for index, point in enumerate(profile):
-        _check_point(vessel, index, point)
+        _check_point(vessel, index, point, path=f"{path}.profile.{index}")
 
 
-def _check_point(vessel: Vessel, index: int, point: ProfilePoint) -> None:
-    path = f"vessel.profile.{index}"
+def _check_point(vessel: Vessel, index: int, point: ProfilePoint, *, path: str) -> None:
     if index and point.height_m <= vessel.profile[index - 1].height_m:
         raise InvalidMeasure(
             path=f"{path}.height_m",
@@ -239,7 +239,7 @@ def shell_centre_m(vessel: Vessel) -> float:
         rise = high.height_m - low.height_m
         slope_x, slope_y = (high.width_m - low.width_m) / 2, (high.depth_m - low.depth_m) / 2
         slant = math.hypot(rise, (slope_x + slope_y) / 2)
-        girths = [_girth(vessel.plan_shape, p.width_m, p.depth_m) for p in (low, high)]
+        girths = [girth_m(vessel.plan_shape, p.width_m, p.depth_m) for p in (low, high)]
         area = slant * sum(girths) / 2 * vessel.wall_m
         share = (girths[0] + 2 * girths[1]) / (3 * sum(girths))
         total += area
@@ -249,7 +249,7 @@ def shell_centre_m(vessel: Vessel) -> float:
 
 def mouth_girth_m(vessel: Vessel) -> float:
     """Inside circumference of the mouth, metres."""
-    return _girth(vessel.plan_shape, vessel.mouth_width_m, vessel.mouth_depth_m)
+    return girth_m(vessel.plan_shape, vessel.mouth_width_m, vessel.mouth_depth_m)
 
 
 def check_level(vessel: Vessel, level_m: float, *, path: str = "water_level_m") -> None:
@@ -272,8 +272,11 @@ def floor_friction(vessel: Vessel) -> float:
     return (FLOOR_FRICTION_GLASS if smooth else FLOOR_FRICTION_CERAMIC).value
 
 
-def _girth(plan_shape: PlanShape, width_m: float, depth_m: float) -> float:
-    """Girth of a section: Ramanujan's approximation for an ellipse (published 1914), exact for a circle."""
+def girth_m(plan_shape: PlanShape, width_m: float, depth_m: float) -> float:
+    """Girth of a level section, metres.
+
+    Source: Ramanujan's approximation for an ellipse (published 1914), exact for a circle; a rectangle's own.
+    """
     if plan_shape in ("square", "rectangular"):
         return 2 * (width_m + depth_m)
     a, b = width_m / 2, depth_m / 2

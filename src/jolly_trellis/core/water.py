@@ -67,7 +67,7 @@ def water_table(
     gross = np.concatenate([[0.0], np.cumsum(slab_l)])
     taken = np.minimum(1000 * ballast_kg / STONE_DENSITY.value, STONE_FILL.value * gross)
     if placement is not None:
-        taken = taken + _stems_below_l(placement, levels, heights[-1])
+        taken = taken + _stems_below_l(placement, levels)
     if mechanic is not None:
         taken = taken + mechanic.displaced_volume_l * gross / gross[-1]
     net = np.maximum.accumulate(np.maximum(gross - taken, 0.02 * gross))
@@ -92,8 +92,8 @@ def ballast_centre_m(vessel: Vessel, ballast_kg: float) -> float:
     return centroid_below_m(vessel, level_for_volume_m(vessel, bed_l))
 
 
-def _stems_below_l(placement: Placement, levels: Array, rim: float) -> Array:
+def _stems_below_l(placement: Placement, levels: Array) -> Array:
     stems, found = placement.stems, placement.found
     section = math.pi / 4 * stems.diameter_m**2
-    under = np.maximum(levels[:, None] - (rim - found.drop_m), 0.0)
+    under = np.maximum(levels[:, None] - placement.end_height_m, 0.0)
     return 1000 * (under * (section * found.slant)).sum(axis=1)

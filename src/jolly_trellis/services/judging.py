@@ -2,11 +2,13 @@
 
 import sqlite3
 from collections.abc import Mapping
+from dataclasses import dataclass
 from datetime import datetime
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.evaluate import evaluate
+from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.piece import Conditions, Piece
 from jolly_trellis.core.quantities import phrase
@@ -16,7 +18,20 @@ from jolly_trellis.services.planning import NotFound
 from jolly_trellis.store import stock
 from jolly_trellis.store.plan import Brief
 
-_kept_stock: dict[str, tuple[int, Mapping[str, Variety], Mapping[str, Netting]]] = {}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Stock:
+    """What pieces are made of, by key, as it stood at a revision of the stores."""
+
+    revision: int
+    varieties: Mapping[str, Variety]
+    nettings: Mapping[str, Netting]
+    frogs: Mapping[str, Frog]
+    on_hand: frozenset[str]
+
+
+_kept_stock: dict[str, Stock] = {}
 
 
 def conditions_of(conn: sqlite3.Connection, brief: Brief) -> Conditions:
@@ -31,14 +46,16 @@ def conditions_of(conn: sqlite3.Connection, brief: Brief) -> Conditions:
             message=phrase("The event ends before the water goes in."),
             limit=phrase("Give an end after the filling."),
         )
-    varieties, nettings = _stock(conn)
+    kept = stock_of(conn)
     return Conditions(
         filled_at=filled_at,
         ends_at=ends_at,
         air=brief.air,
         topped_up_by=brief.topped_up_by,
-        varieties=varieties,
-        nettings=nettings,
+        varieties=kept.varieties,
+        nettings=kept.nettings,
+        frogs=kept.frogs,
+        practice=brief.practice,
     )
 
 
@@ -56,15 +73,24 @@ def report_of(piece: Piece, conditions: Conditions, *, with_fixes: bool) -> Repo
     return evaluate(piece, conditions, with_fixes=with_fixes)
 
 
-def _stock(conn: sqlite3.Connection) -> tuple[Mapping[str, Variety], Mapping[str, Netting]]:
-    """Varieties and nettings, kept in memory per database until they change."""
+def stock_of(conn: sqlite3.Connection) -> Stock:
+    """Varieties, nettings and frogs, kept in memory per database until they change."""
     path = str(conn.execute("PRAGMA database_list").fetchone()["file"])
     revision = stock.revision(conn)
     kept = _kept_stock.get(path)
-    if kept is None or kept[0] != revision:
-        kept = (revision, stock.varieties(conn), stock.nettings(conn))
+    if kept is None or kept.revision != revision:
+        held = stock.holdings(conn)
+        kept = Stock(
+            revision=revision,
+            varieties=stock.varieties(conn),
+            nettings=stock.nettings(conn),
+            frogs=stock.frogs(conn),
+            on_hand=frozenset(
+                key for kind in ("netting", "frog") for key, each in held[kind].items() if each.on_hand > 0
+            ),
+        )
         _kept_stock[path] = kept
-    return kept[1], kept[2]
+    return kept
 
 
 def _at(brief: Brief, field: str) -> datetime | None:

@@ -20,6 +20,10 @@ def open_studio(folder: Path) -> sqlite3.Connection:
     migrate(conn)
     with transaction(conn):
         stock.fill_if_empty(
-            conn, vessels_=loaders.vessels(), nettings_=loaders.nettings(), varieties_=loaders.varieties()
+            conn,
+            vessels_=loaders.vessels(),
+            nettings_=loaders.nettings(),
+            frogs_=loaders.frogs(),
+            varieties_=loaders.varieties(),
         )
     return conn

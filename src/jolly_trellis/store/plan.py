@@ -1,8 +1,9 @@
 """The plan of an event: its brief and its pieces, kept and undone as one."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from jolly_trellis.core.piece import Air, Piece
+from jolly_trellis.core.practice import Practice
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -16,6 +17,7 @@ class Brief:
     ends_at: str | None = None
     air: Air | None = None
     topped_up_by: str | None = None
+    practice: Practice = field(default_factory=Practice)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -1,39 +1,98 @@
-"""The stores: vessels, nettings and varieties the studio has."""
+"""The stores: vessels, nettings, frogs and varieties the studio has, how many, and which it has retired."""
 
 import json
 import sqlite3
 from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Literal
 
+from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.provenance import Provenance
 from jolly_trellis.core.stems import Variety, VarietyProvenance
 from jolly_trellis.core.vessels import ProfilePoint, Vessel
 from jolly_trellis.store import codec
 
+StockKind = Literal["vessel", "netting", "frog", "variety"]
 _VESSEL = "SELECT * FROM vessel ORDER BY position, key"
 _PROFILE = "SELECT * FROM vessel_profile ORDER BY vessel_key, height_m"
-_PUT_VESSEL = """
-    INSERT INTO vessel (key, position, name, plan_shape, wall_m, base_m, foot_width_m, foot_depth_m, mass_kg,
-                        material, clear)
-    VALUES (:key, (SELECT coalesce(max(position), 0) + 1 FROM vessel), :name, :plan_shape, :wall_m, :base_m,
-            :foot_width_m, :foot_depth_m, :mass_kg, :material, :clear)
-"""
+_COLUMNS: dict[StockKind, tuple[str, ...]] = {
+    "vessel": (
+        "name",
+        "plan_shape",
+        "wall_m",
+        "base_m",
+        "foot_width_m",
+        "foot_depth_m",
+        "mass_kg",
+        "material",
+        "clear",
+        "provenance",
+    ),
+    "netting": (
+        "name",
+        "aperture_m",
+        "wire_m",
+        "finish",
+        "roll_width_m",
+        "roll_length_m",
+        "price",
+        "counted_cells",
+        "counted_length_m",
+        "provenance",
+    ),
+    "frog": (
+        "name",
+        "kind",
+        "width_m",
+        "height_m",
+        "mass_kg",
+        "opening_m",
+        "openings",
+        "volume_l",
+        "price",
+        "provenance",
+    ),
+    "variety": (
+        "name",
+        "colour",
+        "form",
+        "head_diameter_m",
+        "head_height_m",
+        "stem_diameter_m",
+        "mass_kg",
+        "mass_length_m",
+        "head_fraction",
+        "heavy_mass_kg",
+        "stiffness",
+        "branch",
+        "uptake_ml_h",
+        "dry_hold_h",
+        "thirst",
+        "bunch_size",
+        "sold_lengths_m",
+        "toxic",
+        "thorny",
+        "provenance",
+    ),
+}
 _PUT_PROFILE = "INSERT INTO vessel_profile VALUES (:vessel_key, :height_m, :width_m, :depth_m)"
-_PUT_NETTING = """
-    INSERT INTO netting VALUES (:key, (SELECT coalesce(max(position), 0) + 1 FROM netting), :name, :aperture_m,
-                                :wire_m, :finish, :roll_width_m, :roll_length_m, :price, :counted_cells,
-                                :counted_length_m, :provenance)
+_PUT_HOLDING = """
+    INSERT INTO holding (kind, key, on_hand, retired) VALUES (:kind, :key, :on_hand, :retired)
+    ON CONFLICT (kind, key) DO UPDATE SET on_hand = excluded.on_hand, retired = excluded.retired
 """
-_PUT_VARIETY = """
-    INSERT INTO variety VALUES (:key, (SELECT coalesce(max(position), 0) + 1 FROM variety), :name, :colour, :form,
-                                :head_diameter_m, :head_height_m, :stem_diameter_m, :mass_kg, :mass_length_m,
-                                :head_fraction, :heavy_mass_kg, :stiffness, :branch, :uptake_ml_h, :dry_hold_h,
-                                :thirst, :bunch_size, :sold_lengths_m, :toxic, :thorny, :provenance)
-"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Holding:
+    """How many of a thing the studio has, and whether it has retired it."""
+
+    on_hand: int = 0
+    retired: bool = False
 
 
 def revision(conn: sqlite3.Connection) -> int:
-    """Counts up with every change to varieties or nettings."""
+    """Counts up with every change to varieties, nettings, frogs or holdings."""
     return int(conn.execute("SELECT revision FROM stock_revision").fetchone()[0])
 
 
@@ -46,21 +105,12 @@ def vessels(conn: sqlite3.Connection) -> dict[str, Vessel]:
     return {row["key"]: _vessel(row, tuple(points.get(row["key"], ()))) for row in conn.execute(_VESSEL)}
 
 
-def add_vessel(conn: sqlite3.Connection, key: str, vessel: Vessel) -> None:
-    """Put a vessel into the stores under a new key."""
-    values = {
-        "key": key,
-        "name": vessel.name,
-        "plan_shape": vessel.plan_shape,
-        "wall_m": vessel.wall_m,
-        "base_m": vessel.base_m,
-        "foot_width_m": vessel.foot_width_m,
-        "foot_depth_m": vessel.foot_depth_m,
-        "mass_kg": vessel.mass_kg,
-        "material": vessel.material,
-        "clear": int(vessel.clear),
-    }
-    conn.execute(_PUT_VESSEL, values)
+def put_vessel(conn: sqlite3.Connection, key: str, vessel: Vessel) -> None:
+    """Put a vessel into the stores, over the one of that key where there is one."""
+    plain = codec.to_plain(vessel)
+    plain["clear"] = int(vessel.clear)
+    _put(conn, "vessel", key, plain)
+    conn.execute("DELETE FROM vessel_profile WHERE vessel_key = :key", {"key": key})
     conn.executemany(_PUT_PROFILE, [{"vessel_key": key, **codec.to_plain(each)} for each in vessel.profile])
 
 
@@ -70,9 +120,20 @@ def nettings(conn: sqlite3.Connection) -> dict[str, Netting]:
     return {row["key"]: _netting(row) for row in rows}
 
 
-def add_netting(conn: sqlite3.Connection, netting: Netting) -> None:
-    """Put a netting into the stores."""
-    conn.execute(_PUT_NETTING, {**codec.to_plain(netting), "provenance": codec.dumps(netting.provenance)})
+def put_netting(conn: sqlite3.Connection, netting: Netting) -> None:
+    """Put a netting into the stores, over the one of its key."""
+    _put(conn, "netting", netting.key, codec.to_plain(netting) | {"provenance": codec.dumps(netting.provenance)})
+
+
+def frogs(conn: sqlite3.Connection) -> dict[str, Frog]:
+    """Every frog by key, in the order of the stores."""
+    rows = conn.execute("SELECT * FROM frog ORDER BY position, key")
+    return {row["key"]: _frog(row) for row in rows}
+
+
+def put_frog(conn: sqlite3.Connection, frog: Frog) -> None:
+    """Put a frog into the stores, over the one of its key."""
+    _put(conn, "frog", frog.key, codec.to_plain(frog) | {"provenance": codec.dumps(frog.provenance)})
 
 
 def varieties(conn: sqlite3.Connection) -> dict[str, Variety]:
@@ -81,12 +142,27 @@ def varieties(conn: sqlite3.Connection) -> dict[str, Variety]:
     return {row["key"]: _variety(row) for row in rows}
 
 
-def add_variety(conn: sqlite3.Connection, variety: Variety) -> None:
-    """Put a variety into the stores."""
+def put_variety(conn: sqlite3.Connection, variety: Variety) -> None:
+    """Put a variety into the stores, over the one of its key."""
     plain = codec.to_plain(variety)
     plain |= {name: int(plain[name]) for name in ("branch", "toxic", "thorny")}
     plain |= {name: json.dumps(plain[name]) for name in ("sold_lengths_m", "provenance")}
-    conn.execute(_PUT_VARIETY, plain)
+    _put(conn, "variety", variety.key, plain)
+
+
+def holdings(conn: sqlite3.Connection) -> dict[StockKind, dict[str, Holding]]:
+    """What the studio has of each thing by kind and key; a thing never counted is not in it."""
+    found: dict[StockKind, dict[str, Holding]] = {kind: {} for kind in _COLUMNS}
+    for row in conn.execute("SELECT * FROM holding"):
+        found[row["kind"]][row["key"]] = Holding(on_hand=row["on_hand"], retired=bool(row["retired"]))
+    return found
+
+
+def put_holding(conn: sqlite3.Connection, kind: StockKind, key: str, holding: Holding) -> None:
+    """Say how many the studio has of a thing, and whether it is retired."""
+    conn.execute(
+        _PUT_HOLDING, {"kind": kind, "key": key, "on_hand": holding.on_hand, "retired": int(holding.retired)}
+    )
 
 
 def fill_if_empty(
@@ -94,48 +170,59 @@ def fill_if_empty(
     *,
     vessels_: Iterable[tuple[str, Vessel]],
     nettings_: Iterable[Netting],
+    frogs_: Iterable[Frog],
     varieties_: Iterable[Variety],
-) -> bool:
-    """Lay the catalogue into stores that have no variety yet; tells whether it did."""
-    if conn.execute("SELECT EXISTS (SELECT 1 FROM variety)").fetchone()[0]:
-        return False
-    for key, vessel in vessels_:
-        add_vessel(conn, key, vessel)
-    for netting in nettings_:
-        add_netting(conn, netting)
-    for variety in varieties_:
-        add_variety(conn, variety)
-    return True
+) -> None:
+    """Lay the catalogue into every part of the stores that is still empty."""
+    if _empty(conn, "vessel"):
+        for key, vessel in vessels_:
+            put_vessel(conn, key, vessel)
+    if _empty(conn, "netting"):
+        for netting in nettings_:
+            put_netting(conn, netting)
+    if _empty(conn, "frog"):
+        for frog in frogs_:
+            put_frog(conn, frog)
+    if _empty(conn, "variety"):
+        for variety in varieties_:
+            put_variety(conn, variety)
+
+
+def _empty(conn: sqlite3.Connection, kind: StockKind) -> bool:
+    return not conn.execute(f"SELECT EXISTS (SELECT 1 FROM {kind})").fetchone()[0]
+
+
+def _put(conn: sqlite3.Connection, kind: StockKind, key: str, plain: dict[str, object]) -> None:
+    """Insert or update one row; table and column names come from this file only, values are bound."""
+    columns = _COLUMNS[kind]
+    names, slots = ", ".join(columns), ", ".join(f":{name}" for name in columns)
+    updates = ", ".join(f"{name} = excluded.{name}" for name in columns)
+    conn.execute(
+        f"INSERT INTO {kind} (key, position, {names}) "
+        f"VALUES (:key, (SELECT coalesce(max(position), 0) + 1 FROM {kind}), {slots}) "
+        f"ON CONFLICT (key) DO UPDATE SET {updates}",
+        {"key": key, **{name: plain[name] for name in columns}},
+    )
 
 
 def _vessel(row: sqlite3.Row, profile: tuple[ProfilePoint, ...]) -> Vessel:
-    return Vessel(
-        name=row["name"],
-        plan_shape=row["plan_shape"],
-        profile=profile,
-        wall_m=row["wall_m"],
-        base_m=row["base_m"],
-        foot_width_m=row["foot_width_m"],
-        foot_depth_m=row["foot_depth_m"],
-        mass_kg=row["mass_kg"],
-        material=row["material"],
-        clear=bool(row["clear"]),
-    )
+    values = {name: row[name] for name in _COLUMNS["vessel"]} | {"clear": bool(row["clear"])}
+    return Vessel(profile=profile, **values)
 
 
 def _netting(row: sqlite3.Row) -> Netting:
-    values = {key: row[key] for key in row.keys() if key not in ("position", "provenance")}  # noqa: SIM118
-    return Netting(**values, provenance=codec.loads(row["provenance"], Provenance))
+    values = {name: row[name] for name in _COLUMNS["netting"]}
+    return Netting(key=row["key"], **values | {"provenance": codec.loads(row["provenance"], Provenance)})
+
+
+def _frog(row: sqlite3.Row) -> Frog:
+    values = {name: row[name] for name in _COLUMNS["frog"]}
+    return Frog(key=row["key"], **values | {"provenance": codec.loads(row["provenance"], Provenance)})
 
 
 def _variety(row: sqlite3.Row) -> Variety:
-    kept = ("position", "sold_lengths_m", "branch", "toxic", "thorny", "provenance")
-    values = {key: row[key] for key in row.keys() if key not in kept}  # noqa: SIM118
-    return Variety(
-        **values,
-        sold_lengths_m=tuple(json.loads(row["sold_lengths_m"])),
-        branch=bool(row["branch"]),
-        toxic=bool(row["toxic"]),
-        thorny=bool(row["thorny"]),
-        provenance=codec.loads(row["provenance"], VarietyProvenance),
-    )
+    values = {name: row[name] for name in _COLUMNS["variety"]}
+    values |= {name: bool(row[name]) for name in ("branch", "toxic", "thorny")}
+    values["sold_lengths_m"] = tuple(json.loads(row["sold_lengths_m"]))
+    values["provenance"] = codec.loads(row["provenance"], VarietyProvenance)
+    return Variety(key=row["key"], **values)

@@ -7,6 +7,7 @@ import numpy as np
 
 from jolly_trellis.core.air import COVER_UNDER_FLOWERS, POOL_EVAPORATION, draw_factor
 from jolly_trellis.core.build import Build
+from jolly_trellis.core.checks.drink_own import candidates_own, judge_own, missing_own
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.drinking import HEAVY_DRAW, HURRIED_FILL, MOST_HOURS, Course, courses, needed_hours
 from jolly_trellis.core.piece import TopUp
@@ -28,14 +29,16 @@ _MOST_LEVELS = 8
 
 
 def judge(build: Build) -> Verdict:
-    """Drink: cut ends covered at the start, and the first dry stem against the end of the event."""
-    missing = _missing(build)
-    findings = [] if len(build.placement.stems) == 0 else [_covered(build)]
+    """Drink: cut ends covered at the start, the first dry stem against the end of the event, and stems on their own."""
+    missing = _missing(build) + missing_own(build)
+    from_vessel = bool(build.placement.stems.from_vessel.any())
+    soaked = build.mechanic.own_cups > 0 or (build.mechanic.absorbed_l > 0 and not build.mechanic.flat)
+    findings = [_covered(build)] if from_vessel and not soaked else []
     needed = needed_hours(build.conditions)
     if needed is not None and build.courses is not None:
         for case, going in zip(CASES, build.courses, strict=True):
             findings.append(_lasts(build, case, going, needed))
-    return conclude("drink", findings, missing=missing, figures=_figures(build))
+    return conclude("drink", [*findings, *judge_own(build)], missing=missing, figures=_figures(build))
 
 
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
@@ -51,7 +54,7 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
         level = round(min(round_up(level + 0.005, 0.005), fullest), 4)
         say = phrase("Fill to {level} at the start.", level=length(level))
         tried.append(Candidate(key=f"fill-{round(level * 1000)}", say=say, piece=replace(piece, water_level_m=level)))
-    return tried
+    return tried + candidates_own(build)
 
 
 def _missing(build: Build) -> list[str]:
@@ -67,7 +70,7 @@ def _missing(build: Build) -> list[str]:
 
 def _covered(build: Build) -> Finding:
     """Every cut end lies 2 cm under the display level before the event begins."""
-    ends = build.piece.vessel.inside_depth_m - build.placement.found.drop_m
+    ends = np.where(build.placement.stems.from_vessel, build.placement.end_height_m, -1.0)
     highest = int(ends.argmax())
     over = build.piece.water_level_m - float(ends[highest])
     name = build.placement.stems.variety_of(highest).name
@@ -136,7 +139,7 @@ def _with_top_ups(build: Build) -> Candidate | None:
         return None
     piece, said, quantities = build.piece, [], {}
     for index in range(_MOST_TOP_UPS):
-        going = courses(piece, build.conditions, build.placement, build.water)
+        going = courses(piece, build.conditions, build.mechanic, build.placement, build.water)
         if going is None:
             return None
         soonest = min(going, key=lambda each: MOST_HOURS if each.first_dry_h is None else each.first_dry_h)

@@ -5,13 +5,15 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from jolly_trellis.core import netting as nets
-from jolly_trellis.core.build import Build, net_moment_n_m
+from jolly_trellis.core.build import Build, demand_n_m
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.geometry import Array, Flags, ray_to_outline_m
-from jolly_trellis.core.mechanics.folded_cushion import MAX_LAYERS, MAX_TAPE_STRIPS
+from jolly_trellis.core.mechanics.fit import MAX_LAYERS, MAX_TAPE_STRIPS, point_strength
+from jolly_trellis.core.mechanics.pin_frog import PIN_SOFT, PIN_WOODY
+from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.trace import SUPPORT_SPACING, farthest_support_m
 from jolly_trellis.core.provenance import Figure, Provenance, constant
-from jolly_trellis.core.quantities import count, force, length, moment, phrase, ratio
+from jolly_trellis.core.quantities import count, force, length, mass, moment, phrase, ratio
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.vessels import floor_friction, inside_size_m
@@ -23,12 +25,6 @@ STAGGER_ONE = constant("Play left with one wire level", "ratio", 1.0)
 LOCK_MOST = constant("Most that crossing stems lock one another", "ratio", 0.6)
 SWAY_BASE = constant("Sway a head may have, whatever its height", "length", 0.03)
 SWAY_SHARE = constant("Sway a head may have on top, share of visible length", "ratio", 0.10)
-WIRE_POINT_N = (
-    (0.00075, constant("Netting at one point, wire to 0.7 mm", "force", 2.0)),
-    (0.00095, constant("Netting at one point, wire 0.8-0.9 mm", "force", 5.0)),
-    (1.0, constant("Netting at one point, wire 1.0 mm and over", "force", 12.0)),
-)
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Play:
@@ -41,7 +37,7 @@ class Play:
     unheld: Flags
 
 
-def play_m(aperture_m: float, stem_diameter_m: Array, other_diameters_m: Array) -> Array:
+def play_m(aperture_m: float | Array, stem_diameter_m: Array, other_diameters_m: Array) -> Array:
     """Play of a stem in its cell: max(0, a − d − Σ others in that cell)/2, metres.
 
     Source: geometry.
@@ -92,7 +88,10 @@ def netting_load_n(mass_kg: Array, centre_m: Array, lean_rad: Array, layer_gap_m
 
 
 def stems_play(build: Build) -> Play:
-    """Follow every stem's supports and work out how far its head can sway."""
+    """Follow every stem's supports and work out how far its head can sway.
+
+    Supports from the top down: the rim a stem leans on, each level it crosses, the wall or a floor that holds, pins.
+    """
     placement, vessel = build.placement, build.piece.vessel
     found, drops = placement.found, placement.level_drops_m
     wires = found.crosses.sum(axis=-1)
@@ -101,14 +100,14 @@ def stems_play(build: Build) -> Play:
     slide = np.where(slides, _slide_to_wall_m(build), 0.0)
     firm_foot = found.wall_holds | (~found.at_wall & placement.floor_holds) | slides
     support_drop = np.where(firm_foot, found.drop_m, lowest_wire)
-    gap = np.maximum(support_drop, 1e-3)
-    aperture = placement.cell_aperture_m
-    play_top = play_m(
-        aperture, placement.stems.diameter_m, _others_in_cell(placement.seat_cell, placement.stems.diameter_m)
-    )
+    over_seat = np.where(placement.on_rim, vessel.inside_depth_m - placement.seat_height_m, 0.0)
+    gap = np.maximum(support_drop + over_seat, 1e-3)
+    diameter = placement.stems.diameter_m
+    play_top = play_m(placement.cell_aperture_m, diameter, _others_in_cell(placement.seat_cell, diameter))
+    play_top = np.where(placement.on_rim | placement.gripped & (wires <= 1), 0.0, play_top)
     play_low = np.where(firm_foot, 0.0, _play_at(build, lowest_wire))
-    low_diameter = inside_size_m(vessel, vessel.inside_depth_m - float(drops[-1]))
-    crossing = float(placement.stems.diameter_m[found.crosses[:, -1]].sum()) if len(wires) else 0.0
+    low_diameter = inside_size_m(vessel, placement.seat_height_m - float(drops[-1]))
+    crossing = float(diameter[found.crosses[:, -1]].sum()) if len(wires) else 0.0
     stagger = np.select(
         [wires <= 1, wires == 2, wires == 3],
         [STAGGER_ONE.value, STAGGER_TWO.value, STAGGER_THREE.value],
@@ -117,13 +116,13 @@ def stems_play(build: Build) -> Play:
     swing = tan_swing(
         play_top,
         play_low,
-        stagger=stagger,
+        stagger=np.ones(len(wires)) if placement.rigid else stagger,
         lock=crowding_lock(crossing, min(low_diameter)),
         lean_rad=placement.lean_rad,
         layer_gap_m=gap,
     )
     farthest = farthest_support_m(found, level_drops_m=drops, floor_holds=placement.floor_holds | slides)
-    unheld = farthest < SUPPORT_SPACING.value
+    unheld = (farthest + over_seat * found.slant < SUPPORT_SPACING.value) & ~placement.gripped
     swing = np.where(unheld, 0.0, swing + slide / gap)
     return Play(
         tan_swing=swing,
@@ -132,6 +131,18 @@ def stems_play(build: Build) -> Play:
         support_drop_m=support_drop,
         unheld=unheld,
     )
+
+
+def pin_moment_n_m(mass_kg: Array, centre_m: Array, lean_rad: Array) -> Array:
+    """Moment of a leaning stem on the pins under it: m·g·L·sin θ, N·m.
+
+    Args:
+        mass_kg: of the stem as cut.
+        centre_m: along the stem from its foot to its centre of mass, m.
+        lean_rad: lean from the vertical.
+    Source: statics; a stem with no other support.
+    """
+    return np.asarray(mass_kg * GRAVITY_M_S2 * centre_m * np.sin(lean_rad))
 
 
 def judge(build: Build) -> Verdict:
@@ -144,42 +155,77 @@ def judge(build: Build) -> Verdict:
         *_supports(build, play),
         *_crowding(build),
         *_mesh(build),
-        _load(build, play),
+        *_load(build, play),
+        *_pins(build),
         _seat(build),
     ]
     return conclude("hold", findings, figures=_figures(build))
 
 
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
-    """Changes that could mend Hold: another layer, smaller cells, a wider gap, tape, fewer stems."""
+    """Changes that could mend Hold: another layer, smaller cells, a wider gap, tape, putty, fewer or lower stems."""
     piece, mechanic = build.piece, build.piece.mechanic
-    tried = []
-    if mechanic.layers < MAX_LAYERS:
+    about = ABOUT[mechanic.kind]
+    tried: list[Candidate] = []
+    finer = _finer_nettings(build, float(build.placement.stems.diameter_m.max()))
+    if mechanic.kind == "folded_cushion" and mechanic.layers < MAX_LAYERS:
         more = replace(mechanic, layers=mechanic.layers + 1, layer_gap_m=None)
         say = phrase(f"Fold to {more.layers} layers instead of {mechanic.layers}.")
         tried.append(Candidate(key="one-more-layer", say=say, piece=replace(piece, mechanic=more)))
-    finer = _finer_nettings(build, float(build.placement.stems.diameter_m.max()))
     for other in finer:
         say = phrase("Use {a} netting, " + other.finish + ".", a=length(other.aperture_m))
         swapped = replace(mechanic, netting=other.key)
         tried.append(Candidate(key=f"netting-{other.key}", say=say, piece=replace(piece, mechanic=swapped)))
-    if mechanic.layers > 1:
-        room = piece.vessel.inside_depth_m / (mechanic.layers - 1) - 0.01
-        wider = round(build.mechanic.layer_gap_m + 0.01, 3)
-        if wider <= room:
-            say = phrase("Set the layers {gap} apart.", gap=length(wider))
-            gapped = replace(piece, mechanic=replace(mechanic, layer_gap_m=wider))
-            tried.append(Candidate(key="wider-gap", say=say, piece=gapped))
-    if build.mechanic.tape_strips < MAX_TAPE_STRIPS and verdict.governing and verdict.governing.check == "seat":
+    if mechanic.kind in ("folded_cushion", "corner_pillow"):
+        tried += _wider_gap(build)
+    if mechanic.cell_m is not None or mechanic.kind in ("tape_grid", "strung_ring"):
+        closer = round(0.75 * build.mechanic.seating.pitch_m, 3)
+        say = phrase("Space them {s} apart.", s=length(closer))
+        tried.append(Candidate(key="closer", say=say, piece=replace(piece, mechanic=replace(mechanic, cell_m=closer))))
+    at_seat = verdict.governing is not None and verdict.governing.check == "seat"
+    if at_seat and about.tapes and build.mechanic.tape_strips < MAX_TAPE_STRIPS:
         strips = build.mechanic.tape_strips + 1
-        say = phrase(f"Tape the rim with {strips} strip{'s' if strips > 1 else ''}, on clean dry glaze.")
+        say = phrase(f"Tape the rim with {strips} strip{'s' if strips > 1 else ''}, on a clean dry rim.")
         taped = replace(piece, mechanic=replace(mechanic, tape_strips=strips))
         tried.append(Candidate(key="more-tape", say=say, piece=taped))
+    if at_seat and build.mechanic.putty_kg == 0 and (about.frog or about.netting):
+        stuck = replace(piece, mechanic=replace(mechanic, putty=True))
+        say = phrase("Stick it down with putty, on a dry clean surface.")
+        tried.append(Candidate(key="putty", say=say, piece=stuck))
     over = int(build.placement.stems.stems_in_row[build.placement.over_capacity].sum())
     if over:
         tried.append(_fewer_stems(build, over))
-    if verdict.state == "fails" and mechanic.layers < MAX_LAYERS:
+    if verdict.state == "fails" and mechanic.kind == "folded_cushion" and mechanic.layers < MAX_LAYERS:
         tried += [_finer_and_folded(build, other) for other in finer]
+    if verdict.state == "fails":
+        tried += _other_kinds(build)
+    return tried
+
+
+def _wider_gap(build: Build) -> list[Candidate]:
+    piece, mechanic = build.piece, build.piece.mechanic
+    spaces = len(build.mechanic.levels) - 1
+    if spaces < 1:
+        return []
+    wider = round(build.mechanic.layer_gap_m + 0.01, 3)
+    if wider > piece.vessel.inside_depth_m / spaces - 0.01:
+        return []
+    gapped = replace(piece, mechanic=replace(mechanic, layer_gap_m=wider))
+    return [Candidate(key="wider-gap", say=phrase("Set the layers {gap} apart.", gap=length(wider)), piece=gapped)]
+
+
+def _other_kinds(build: Build) -> list[Candidate]:
+    """Netting mechanics that hold more firmly, for where the chosen one cannot."""
+    piece, mechanic = build.piece, build.piece.mechanic
+    netting = mechanic.netting or next(iter(build.conditions.nettings), None)
+    if netting is None:
+        return []
+    tried = []
+    for kind in ("stacked_pair", "folded_cushion"):
+        if kind != mechanic.kind:
+            other = replace(mechanic, kind=kind, netting=netting, layer_gap_m=None, tape_strips=None)
+            say = phrase(f"Use a {ABOUT[kind].name.lower()} instead.")
+            tried.append(Candidate(key=f"kind-{kind}", say=say, piece=replace(piece, mechanic=other)))
     return tried
 
 
@@ -228,8 +274,8 @@ def _crowding(build: Build) -> list[Finding]:
     total = int(placement.stems.stems_in_row.sum())
     first = placement.stems.variety_of(int(placement.over_capacity.argmax())).name
     reason = phrase(
-        f"{{total}} stems are too many for the {build.mechanic.free_cells} cells of this mouth: "
-        f"{{over}} find no free cell, first a {first}.",
+        f"{{total}} stems are too many for this {ABOUT[build.mechanic.kind].name.lower()}, which takes about "
+        f"{build.mechanic.capacity}: {{over}} find no free seat, first a {first}.",
         total=count(total),
         over=count(over),
     )
@@ -241,7 +287,7 @@ def _mesh(build: Build) -> list[Finding]:
     placement = build.placement
     row = int(placement.stems.diameter_m.argmax())
     widest = float(placement.stems.diameter_m[row])
-    if nets.passes(placement.cell_aperture_m, widest):
+    if placement.cell_aperture_m == 0 or nets.passes(placement.cell_aperture_m, widest):
         return []
     needed = length(nets.PASSING_FACTOR.value * widest)
     reason = phrase(
@@ -254,38 +300,63 @@ def _mesh(build: Build) -> list[Finding]:
     return [finding(check="mesh", case="typical", value=value, limit=needed, sense="at least", reason=reason)]
 
 
-def _load(build: Build, play: Play) -> Finding:
+def _load(build: Build, play: Play) -> list[Finding]:
     placement = build.placement
+    if build.mechanic.strength_n is None:
+        return []
     cut = placement.cut_length_m
     below = placement.found.embedded_m - play.support_drop_m * placement.found.slant
     heavy = build.stem_mass_kg * placement.stems.heavy_factor
     centre = placement.stems.centre_from_foot_m(cut) - below
     loads = netting_load_n(heavy, centre, placement.lean_rad, np.maximum(play.support_drop_m, 1e-3))
     worst = int(loads.argmax())
-    strength = _point_strength(build).quantity
+    strength = force(build.mechanic.strength_n)
     reason = phrase(
-        f"A heavy {placement.stems.variety_of(worst).name} presses on one cell with {{load}}; "
-        "the netting bears {strength}.",
+        f"A heavy {placement.stems.variety_of(worst).name} presses on one point with {{load}}; it bears {{strength}}.",
         load=force(loads[worst]),
         strength=strength,
     )
-    return finding(
-        check="netting load",
-        case="heavy",
-        value=force(loads[worst]),
-        limit=strength,
-        sense="at most",
-        reason=reason,
+    return [
+        finding(
+            check="netting load",
+            case="heavy",
+            value=force(loads[worst]),
+            limit=strength,
+            sense="at most",
+            reason=reason,
+        )
+    ]
+
+
+def _pins(build: Build) -> list[Finding]:
+    """Moment of the worst stem that pins alone hold."""
+    placement, grip = build.placement, build.mechanic.grip
+    alone = placement.gripped & (placement.found.crosses.sum(axis=-1) <= 1) & ~placement.on_rim
+    if grip is None or not alone.any():
+        return []
+    heavy = build.stem_mass_kg * placement.stems.heavy_factor
+    centre = placement.stems.centre_from_foot_m(placement.cut_length_m)
+    loads = np.where(alone, pin_moment_n_m(heavy, centre, placement.lean_rad), 0.0)
+    each = placement.stems.stems_in_row
+    bears = np.where(placement.stems.woody, grip.woody_n_m, grip.soft_n_m) * each
+    worst = int((loads / bears).argmax())
+    value, limit = moment(loads[worst]), moment(bears[worst])
+    reason = phrase(
+        f"A heavy {placement.stems.variety_of(worst).name} turns on its pins with {{value}}; they take {{limit}}.",
+        value=value,
+        limit=limit,
     )
+    return [finding(check="pins", case="heavy", value=value, limit=limit, sense="at most", reason=reason)]
 
 
 def _seat(build: Build) -> Finding:
-    value = moment(net_moment_n_m(build.piece, build.placement, heavy=True))
-    limit = moment(build.mechanic.seat_moment_n_m)
-    strips = build.mechanic.tape_strips
-    held_by = "its squeeze" if not strips else f"its squeeze and {strips} tape strip{'s' if strips > 1 else ''}"
+    mechanic = build.mechanic
+    value = moment(demand_n_m(mechanic, build.piece, build.placement))
+    limit = moment(max(mechanic.seat_moment_n_m, 1e-3))
+    what = ABOUT[mechanic.kind].name.lower()
+    verb = "tip" if mechanic.seat_arm_m or mechanic.netting_free else "pull round"
     reason = phrase(
-        f"The stems pull the cushion round with {{value}}; {held_by} hold it to {{limit}}.",
+        f"The stems {verb} the {what} with {{value}}; {mechanic.seated_by} hold it to {{limit}}.",
         value=value,
         limit=limit,
     )
@@ -293,35 +364,42 @@ def _seat(build: Build) -> Finding:
 
 
 def _figures(build: Build) -> list[Figure]:
-    stock = Provenance(kind=build.netting.provenance.kind, source=build.netting.name)
     levels = len(build.mechanic.levels)
     stagger = (STAGGER_ONE, STAGGER_TWO, STAGGER_THREE, STAGGER_MORE)[min(levels, 4) - 1]
-    return [
-        Figure(label="Clear width of a cell", quantity=length(build.placement.cell_aperture_m), provenance=stock),
+    figures = [
         Figure(
-            label="Gap between layers",
+            label="Gap between levels",
             quantity=length(build.mechanic.layer_gap_m),
             provenance=Provenance(kind="computed", source="from the vessel's depth"),
         ),
-        stagger,
+        STAGGER_ONE if build.mechanic.rigid else stagger,
         SWAY_BASE,
         SWAY_SHARE,
         LOCK_MOST,
-        _point_strength(build),
         Figure(
             label="Friction of a stem end on this floor",
             quantity=ratio(floor_friction(build.piece.vessel)),
             provenance=Provenance(kind="estimate"),
         ),
     ]
-
-
-def _point_strength(build: Build) -> Figure:
-    return next(strength for most, strength in WIRE_POINT_N if build.netting.wire_m <= most)
+    if build.netting is not None:
+        stock = Provenance(kind=build.netting.provenance.kind, source=build.netting.name)
+        width = Figure(
+            label="Clear width of a cell", quantity=length(build.placement.cell_aperture_m), provenance=stock
+        )
+        figures += [width, point_strength(build.netting.wire_m)]
+    if build.frog is not None:
+        stock = Provenance(kind=build.frog.provenance.kind, source=build.frog.name)
+        figures.append(Figure(label="Mass of the frog", quantity=mass(build.frog.mass_kg), provenance=stock))
+    if build.mechanic.grip is not None:
+        figures += [PIN_SOFT, PIN_WOODY]
+    return figures
 
 
 def _finer_nettings(build: Build, widest_m: float) -> list[nets.Netting]:
     """Nettings in the stores with smaller cells that the thickest stem still passes, widest first."""
+    if build.netting is None:
+        return []
     now = nets.aperture_m(build.netting)
     finer = [
         each
@@ -343,7 +421,7 @@ def _finer_and_folded(build: Build, netting: nets.Netting) -> Candidate:
 
 
 def _fewer_stems(build: Build, over: int) -> Candidate:
-    """Take the stems that find no cell out of the recipe, from the lines they belong to."""
+    """Take the stems that find no seat out of the recipe, from the lines they belong to."""
     piece, placement = build.piece, build.placement
     taken: dict[str, int] = {}
     for row in np.flatnonzero(placement.over_capacity).tolist():
@@ -355,7 +433,7 @@ def _fewer_stems(build: Build, over: int) -> Candidate:
         taken[line.variety] = taken.get(line.variety, 0) - less
         if line.count > less:
             lines.append(replace(line, count=line.count - less))
-    say = phrase("Leave out {n} stems that find no cell.", n=count(over))
+    say = phrase("Leave out {n} stems that find no seat.", n=count(over))
     return Candidate(key="fewer-stems", say=say, piece=replace(piece, recipe=tuple(lines)))
 
 
@@ -368,14 +446,15 @@ def _others_in_cell(cell: np.ndarray, diameter_m: Array) -> Array:
 def _play_at(build: Build, drop_m: Array) -> Array:
     """Play of each stem at a lower level, where stems have crossed into other cells."""
     placement = build.placement
-    rise = placement.tip_m[:, 2] - build.piece.vessel.rim_m
+    rise = placement.tip_m[:, 2] - build.piece.vessel.base_m - placement.seat_height_m
     share = drop_m / np.maximum(rise, 1e-3)
     x = placement.seat_x_m - (placement.tip_m[:, 0] - placement.seat_x_m) * share
     y = placement.seat_y_m - (placement.tip_m[:, 1] - placement.seat_y_m) * share
     away = (x[:, None] - placement.cells_m[:, 0]) ** 2 + (y[:, None] - placement.cells_m[:, 1]) ** 2
     cell = away.argmin(axis=1)
     diameter = placement.stems.diameter_m
-    return play_m(placement.cell_aperture_m, diameter, _others_in_cell(cell, diameter))
+    last = np.maximum(placement.found.crosses.sum(axis=-1) - 1, 0)
+    return play_m(placement.level_apertures_m[last], diameter, _others_in_cell(cell, diameter))
 
 
 def _slide_to_wall_m(build: Build) -> Array:

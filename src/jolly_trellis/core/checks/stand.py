@@ -1,20 +1,30 @@
 """Stand: whether the piece keeps its feet, tilted or pushed, in every direction and load case."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
 from jolly_trellis.core import vessels
 from jolly_trellis.core.build import Build
+from jolly_trellis.core.checks import stand_stack, stand_wind
+from jolly_trellis.core.checks.balance import (
+    DIRECTIONS,
+    Balance,
+    balance_of,
+    bodies_of,
+    case_level_m,
+    foot_edge_m,
+    outline_top_m,
+    standing_foot_m,
+)
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.geometry import Array, azimuth_rays, ray_to_outline_m
+from jolly_trellis.core.geometry import Array, azimuth_rays
 from jolly_trellis.core.provenance import COMPUTED, MEASURED, Figure, constant
 from jolly_trellis.core.quantities import angle, energy, force, length, mass, phrase, ratio
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.units import round_up
 from jolly_trellis.core.verdicts import CASES, Case, Finding, Verdict, conclude, finding
-from jolly_trellis.core.water import ballast_centre_m
 
 LOW_PIECE_TOP = constant("A piece counts as low up to", "length", 0.40)
 TIP_ANGLE_LOW = constant("Tip angle a low piece needs", "angle", math.radians(12))
@@ -34,19 +44,6 @@ FOOT_FRICTION = {
     ("rubber", "wood"): constant("Friction, rubber pad, dry", "ratio", 0.6),
     ("rubber", "cloth"): constant("Friction, rubber pad on cloth, dry", "ratio", 0.6),
 }
-DIRECTIONS = 72
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Balance:
-    """A piece's weight in one case: mass, centre (x, y, height), and how far the water raises it in a tilt."""
-
-    mass_kg: float
-    x_m: float
-    y_m: float
-    height_m: float
-    water_rise_x_m: float
-    water_rise_y_m: float
 
 
 def tip_angle_rad(edge_m: float, height_m: float) -> float:
@@ -81,69 +78,6 @@ def energy_to_tip_j(mass_kg: float, edge_m: float, height_m: float) -> float:
     return mass_kg * GRAVITY_M_S2 * (math.hypot(edge_m, height_m) - height_m)
 
 
-def water_rise_m(surface_second_moment_m4: float, volume_l: float) -> float:
-    """How far free water raises its centre in a tilt: I/V, metres; R²/(4·depth) in a straight round vessel.
-
-    Args:
-        surface_second_moment_m4: of the water surface, m⁴.
-        volume_l: litres of water; 0 gives 0.
-    Valid for: small tilts, while the floor stays covered and the water below the rim.
-    Source: metacentric radius BM = I/V, any text on hydrostatics.
-    """
-    return 1000 * surface_second_moment_m4 / volume_l if volume_l > 1e-6 else 0.0
-
-
-def foot_edge_m(build: Build, balance: Balance) -> Array:
-    """Distance along each of 72 azimuths from below the centre of mass to the foot's edge, metres."""
-    vessel = build.piece.vessel
-    ray_x, ray_y = azimuth_rays(DIRECTIONS)
-    width, depth = vessel.foot_width_m or 0.0, vessel.foot_depth_m or vessel.foot_width_m or 0.0
-    x, y = np.full(DIRECTIONS, balance.x_m), np.full(DIRECTIONS, balance.y_m)
-    return ray_to_outline_m(vessel.plan_shape, x, y, ray_x, ray_y, width / 2, depth / 2)
-
-
-def balance_of(build: Build, case: Case) -> Balance:
-    """Composite mass and centre of vessel, ballast, netting, water and stems in one load case."""
-    piece, vessel = build.piece, build.piece.vessel
-    level = case_level_m(build, case)
-    water_l = build.water.volume_at_l(level)
-    stems = build.stem_mass_kg * (1.0 if case == "typical" else build.placement.stems.heavy_factor)
-    centres = build.stem_centre_m
-    wire_height = vessel.base_m + sum(each.height_m for each in build.mechanic.levels) / len(build.mechanic.levels)
-    ballast_centre = vessel.base_m + ballast_centre_m(vessel, piece.ballast_kg)
-    masses = [
-        (vessel.mass_kg or 0.0, vessels.shell_centre_m(vessel)),
-        (water_l, vessel.base_m + build.water.centre_at_m(level)),
-        (build.mechanic.mass_kg, wire_height),
-        (piece.ballast_kg, ballast_centre),
-    ]
-    stem_total = float(stems.sum())
-    total = sum(each for each, _ in masses) + stem_total
-    height = (sum(each * z for each, z in masses) + float((stems * centres[:, 2]).sum())) / total
-    turning = vessels.surface_second_moment_m4(vessel, level)
-    share = water_l / total
-    return Balance(
-        mass_kg=total,
-        x_m=float((stems * centres[:, 0]).sum()) / total,
-        y_m=float((stems * centres[:, 1]).sum()) / total,
-        height_m=height,
-        water_rise_x_m=share * water_rise_m(turning[0], water_l),
-        water_rise_y_m=share * water_rise_m(turning[1], water_l),
-    )
-
-
-def case_level_m(build: Build, case: Case) -> float:
-    """Water level of a load case, metres above the inside floor.
-
-    The low case takes the lowest level before a top-up, or dry where nobody is named to top up.
-    """
-    if case != "low":
-        return build.piece.water_level_m
-    if build.conditions.topped_up_by is None:
-        return 0.0
-    return 0.0 if build.courses is None else build.courses[1].lowest_level_m
-
-
 def tip_angles_rad(build: Build, balance: Balance) -> Array:
     """Tip angle towards each of 72 azimuths from the front, radians: the tip rose."""
     ray_x, ray_y = azimuth_rays(DIRECTIONS)
@@ -159,14 +93,24 @@ def judge(build: Build) -> Verdict:
     findings: list[Finding] = []
     for case in CASES:
         balance = balance_of(build, case)
-        findings += [_tilt(build, case, balance), *_push(build, case, balance)]
+        findings += [
+            _tilt(build, case, balance),
+            *_push(build, case, balance),
+            *stand_stack.judge_joint(build, case, bodies_of(build, case), outline_top_m(build)),
+            *stand_wind.judge_wind(build, case, balance, foot_edge_m(build, balance), foot_friction(build)),
+        ]
     return conclude("stand", findings, figures=_figures(build))
 
 
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
-    """Changes that could mend Stand: ballast, more water, lower or narrower flowers, rubber under the foot."""
+    """Changes that could mend Stand: ballast, more water, lower flowers, rubber, a bonded joint, an earlier strike."""
     piece, vessel = build.piece, build.piece.vessel
     tried: list[Candidate] = []
+    check = verdict.governing.check if verdict.governing else ""
+    if piece.support is not None:
+        tried += stand_stack.candidates(piece)
+    if check.startswith("wind"):
+        tried += stand_wind.candidates(piece)
     least = _ballast_needed_kg(build)
     for share in (1.0, 1.4, 2.0, 3.0, 4.5):
         ballast = round_up(least * share, 0.02)
@@ -178,23 +122,29 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     if piece.water_level_m < fullest - 1e-6:
         say = phrase("Fill the water to {level}, a finger under the rim.", level=length(fullest))
         tried.append(Candidate(key="fill", say=say, piece=replace(piece, water_level_m=round(fullest, 4))))
-    above = piece.envelope.height_m - vessel.rim_m
+    above = piece.envelope.height_m - build.rim_z_m
     for share in (0.9, 0.8, 0.65):
-        height = round_up(vessel.rim_m + share * above, 0.005)
+        height = round_up(build.rim_z_m + share * above, 0.005)
         lower = replace(piece.envelope, height_m=height)
         say = phrase("Bring the flowers down to {h}.", h=length(height))
         tried.append(Candidate(key=f"lower-{round(share * 100)}", say=say, piece=replace(piece, envelope=lower)))
-    if piece.setting.foot_material != "rubber" and (piece.setting.free_table_m or 0) < FREE_TABLE.value:
+    if piece.setting.foot_material != "rubber" and stands_exposed(build):
         padded = replace(piece, setting=replace(piece.setting, foot_material="rubber"))
         tried.append(Candidate(key="rubber", say=phrase("Put rubber pads under the foot."), piece=padded))
     return tried
 
 
 def _missing(build: Build) -> list[str]:
-    vessel, setting = build.piece.vessel, build.piece.setting
+    piece, setting = build.piece, build.piece.setting
+    _, foot, _ = standing_foot_m(build)
+    what = "support" if piece.support is not None else "urn" if piece.insert is not None else "empty vessel"
+    outer = piece.insert is not None and piece.insert.outer.mass_kg is None
     facts = (
-        (vessel.mass_kg is None, "the weight of the empty vessel"),
-        (vessel.foot_width_m is None, "the width of the foot it stands on"),
+        (piece.vessel.mass_kg is None, "the weight of the empty vessel"),
+        (outer, "the weight of the urn"),
+        (piece.support is not None and piece.support.mass_kg is None, "the weight of the support"),
+        (piece.support is not None and piece.vessel.foot_width_m is None, "the width of the bowl's foot"),
+        (foot is None, f"the width of the {what}'s foot" if what != "empty vessel" else "the width of the foot it stands on"),
         (setting.free_table_m is None, "how much bare table there is round the foot"),
     )
     return [words for absent, words in facts if absent]
@@ -203,7 +153,7 @@ def _missing(build: Build) -> list[str]:
 def _tilt(build: Build, case: Case, balance: Balance) -> Finding:
     angles = tip_angles_rad(build, balance)
     worst = int(angles.argmin())
-    top = float((build.placement.head_z_m + build.placement.stems.round_reach_m).max(initial=build.piece.vessel.rim_m))
+    top = outline_top_m(build)
     limit = (TIP_ANGLE_LOW if top <= LOW_PIECE_TOP.value else TIP_ANGLE_TALL).quantity
     towards = _compass(worst)
     reason = phrase(
@@ -221,8 +171,8 @@ def _push(build: Build, case: Case, balance: Balance) -> list[Finding]:
     height = widest_reach_height_m(build)
     friction = foot_friction(build).value
     weight = balance.mass_kg * GRAVITY_M_S2
-    by_edge = (build.piece.setting.free_table_m or 0.0) < FREE_TABLE.value
-    if not by_edge and friction < edges[worst] / height:
+    by_edge = stands_exposed(build)
+    if not by_edge and _one_footing(build) and friction < edges[worst] / height:
         return []
     limit_n = (
         min(BUMP_EDGE.value, BUMP_EDGE_SHARE.value * weight)
@@ -246,9 +196,20 @@ def widest_reach_height_m(build: Build) -> float:
     """Height of the stem tip that reaches farthest out, above the surface, metres: where a passer-by bumps."""
     placement = build.placement
     if len(placement.stems) == 0:
-        return build.piece.vessel.rim_m
+        return build.rim_z_m
     reach = np.hypot(placement.tip_m[:, 0], placement.tip_m[:, 1]) + placement.stems.round_reach_m
-    return max(float(placement.head_z_m[int(reach.argmax())]), 0.05)
+    return build.raised_m + max(float(placement.head_z_m[int(reach.argmax())]), 0.05)
+
+
+def stands_exposed(build: Build) -> bool:
+    """Whether it stands on a floor, by a bar or within 10 cm of an edge, where people bump harder."""
+    setting = build.piece.setting
+    return setting.where != "table" or (setting.free_table_m or 0.0) < FREE_TABLE.value
+
+
+def _one_footing(build: Build) -> bool:
+    """Whether it stands on one foot with no joint that could open before it slides."""
+    return build.piece.support is None
 
 
 def foot_friction(build: Build) -> Figure:
@@ -272,7 +233,7 @@ def _ballast_needed_kg(build: Build) -> float:
             return 0.0
         rise = max(balance.water_rise_x_m, balance.water_rise_y_m)
         height_wanted = edge / math.tan(tilt.limit.value)
-        stone = build.piece.vessel.base_m + 0.015
+        stone = build.raised_m + build.piece.vessel.base_m + 0.015
         height = balance.height_m + rise
         if height > height_wanted and height_wanted <= stone:
             return 0.0
@@ -288,6 +249,7 @@ def _figures(build: Build) -> list[Figure]:
     balance = balance_of(build, "typical")
     edge = float(foot_edge_m(build, balance).min())
     vessel = build.piece.vessel
+    _, foot, _ = standing_foot_m(build)
     computed = [
         ("Finished mass", mass(balance.mass_kg)),
         ("Height of its centre of mass", length(balance.height_m)),
@@ -297,11 +259,13 @@ def _figures(build: Build) -> list[Figure]:
     return [
         *(Figure(label=name, quantity=value, provenance=COMPUTED) for name, value in computed),
         Figure(label="Empty vessel", quantity=mass(vessel.mass_kg or 0.0), provenance=MEASURED),
-        Figure(label="Width of the foot", quantity=length(vessel.foot_width_m or 0.0), provenance=MEASURED),
+        Figure(label="Width of the foot", quantity=length(foot or 0.0), provenance=MEASURED),
         foot_friction(build),
         TIP_ANGLE_LOW,
         TIP_ANGLE_TALL,
         *_slides_first(build, balance, edge),
+        *stand_stack.figures(build),
+        *stand_wind.figures(build),
     ]
 
 

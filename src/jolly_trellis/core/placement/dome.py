@@ -3,7 +3,7 @@
 import numpy as np
 
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
-from jolly_trellis.core.piece import Envelope
+from jolly_trellis.core.placement.form import FormRule
 from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.stems import Role
 
@@ -31,7 +31,7 @@ _HEIGHT_BAND: dict[Role, tuple[float, float]] = {
 }
 
 
-def directions(role: Role, number: int, *, turn_rad: float) -> Array:
+def directions(role: Role, number: int, turn_rad: float) -> Array:
     """Evenly spread unit directions for the stems of one recipe line, shape (number, 3).
 
     Equal steps of height on a sphere and the golden angle round it give equal areas. Margins go first to the
@@ -55,18 +55,9 @@ def directions(role: Role, number: int, *, turn_rad: float) -> Array:
     return np.stack([flat * np.sin(azimuth), -flat * np.cos(azimuth), height], axis=1)
 
 
-def tips_m(envelope: Envelope, *, rim_m: float, directions_: Array, reach: Array, head_radius_m: Array) -> Array:
-    """Tips of stems that reach a share of the way from the mouth's centre to the envelope, shape (n, 3).
+def whole(directions_: Array) -> Array:
+    """The plain half-ellipsoid: no stretch, ones of shape (n, 3)."""
+    return np.ones_like(directions_)
 
-    Args:
-        envelope: its height is total, from the surface.
-        rim_m: height of the rim above the surface, m.
-        directions_: unit directions, shape (n, 3), z ≥ 0.
-        reach: share of the way, 0.5-1.2, shape (n,).
-        head_radius_m: a head keeps a third of its radius above the rim, shape (n,).
-    Returns: metres from the middle of the vessel on the surface.
-    """
-    half = np.array([envelope.width_m / 2, envelope.depth_m / 2, envelope.height_m - rim_m])
-    tips = directions_ * half * reach[:, None]
-    tips[:, 2] = rim_m + np.maximum(tips[:, 2], head_radius_m / 3)
-    return tips
+
+RULE = FormRule(directions=directions, scale=whole)

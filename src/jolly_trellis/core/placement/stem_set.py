@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from jolly_trellis.core.errors import InvalidMeasure, UnknownName
-from jolly_trellis.core.geometry import Array
+from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.piece import Conditions, RecipeLine
 from jolly_trellis.core.quantities import count, phrase
 from jolly_trellis.core.stems import (
@@ -28,7 +28,7 @@ class StemSet:
     """One row for each stem or clump pushed in.
 
     `lines` holds (recipe line, variety, first row, rows); `flower` is 0 for foliage, whose head is loose
-    leaves that give way.
+    leaves that give way; `from_vessel` tells stems that drink from the vessel rather than from a tube or a wrap.
     """
 
     lines: tuple[tuple[RecipeLine, Variety, int, int], ...]
@@ -44,6 +44,8 @@ class StemSet:
     stiffness_n_m2: Array
     heavy_factor: Array
     uptake_ml_h: Array
+    woody: Flags
+    from_vessel: Flags
 
     def __len__(self) -> int:
         return len(self.diameter_m)
@@ -150,6 +152,8 @@ def _columns(
         stiffness_n_m2=column([BENDING_STIFFNESS[v.stiffness].value for v in varieties]) * sizes,
         heavy_factor=column([heavy_factor(v) for v in varieties]),
         uptake_ml_h=column([v.uptake_ml_h for v in varieties]) * sizes,
+        woody=np.array([v.stiffness == "woody" for v in varieties], dtype=np.bool_),
+        from_vessel=np.array([lines[index][0].water == "vessel" for index in row_lines], dtype=np.bool_),
     )
 
 

@@ -33,7 +33,7 @@ class Trace:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Bore:
-    """The inside of a vessel sampled from the rim down, for following many stems at once."""
+    """The inside of a vessel sampled from the seats down, for following many stems at once."""
 
     vessel: Vessel
     drops_m: Array
@@ -41,11 +41,11 @@ class Bore:
     half_depths_m: Array
 
 
-def bore_of(vessel: Vessel, samples: int) -> Bore:
-    """Sample a vessel's inside at `samples` + 1 heights, rim first."""
-    drops = np.linspace(0.0, vessel.inside_depth_m, samples + 1)
+def bore_of(vessel: Vessel, samples: int, from_height_m: float) -> Bore:
+    """Sample a vessel's inside at `samples` + 1 heights, from the height of the seats (above the floor) down."""
+    drops = np.linspace(0.0, from_height_m, samples + 1)
     heights = [point.height_m for point in vessel.profile]
-    at = vessel.inside_depth_m - drops
+    at = from_height_m - drops
     return Bore(
         vessel=vessel,
         drops_m=drops,
@@ -64,14 +64,14 @@ def trace(
     stem_radius_m: Array,
     level_drops_m: Array,
 ) -> Trace:
-    """Follow stems from their seats at the rim down to the floor or the wall.
+    """Follow stems from their seats down to the floor or the wall.
 
     Args:
         bore: the sampled vessel.
-        seat_x_m, seat_y_m: seats on the rim plane, m.
+        seat_x_m, seat_y_m: seats on their plane, m.
         run_x, run_y: how far the stem moves outwards for each metre it rises (lean direction × tan lean).
         stem_radius_m: m; the axis stays this far from the wall.
-        level_drops_m: depth of each netting level under the rim, shape (levels,).
+        level_drops_m: depth of each level under the seats, shape (levels,).
     Returns: a `Trace`; the wall is met by linear interpolation between samples.
     Source: geometry; a leaning stem's weight turns it about the netting and presses its foot away from the
         lean, so only a wall on that side holds it.

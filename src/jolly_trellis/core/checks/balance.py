@@ -1,0 +1,150 @@
+"""Balance: mass and centre of everything that stands together, and how far it is to the edge of the foot."""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from jolly_trellis.core import stacks, vessels
+from jolly_trellis.core.build import Build
+from jolly_trellis.core.geometry import Array, azimuth_rays, ray_to_outline_m
+from jolly_trellis.core.netting import COATING_FACTOR_HEAVY
+from jolly_trellis.core.piece import Support
+from jolly_trellis.core.provenance import constant
+from jolly_trellis.core.verdicts import Case
+from jolly_trellis.core.vessels import PlanShape
+from jolly_trellis.core.water import ballast_centre_m
+
+STAND_CENTRE = constant("Centre of a stand with a heavier foot, share of its height", "ratio", 0.35)
+DIRECTIONS = 72
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Balance:
+    """A piece's weight in one case: mass, centre (x, y, height), and how far the water raises it in a tilt."""
+
+    mass_kg: float
+    x_m: float
+    y_m: float
+    height_m: float
+    water_rise_x_m: float
+    water_rise_y_m: float
+
+
+def water_rise_m(surface_second_moment_m4: float, volume_l: float) -> float:
+    """How far free water raises its centre in a tilt: I/V, metres; R²/(4·depth) in a straight round vessel.
+
+    Args:
+        surface_second_moment_m4: of the water surface, m⁴.
+        volume_l: litres of water; 0 gives 0.
+    Valid for: small tilts, while the floor stays covered and the water below the rim.
+    Source: metacentric radius BM = I/V, any text on hydrostatics.
+    """
+    return 1000 * surface_second_moment_m4 / volume_l if volume_l > 1e-6 else 0.0
+
+
+def standing_foot_m(build: Build) -> tuple[PlanShape, float | None, float | None]:
+    """What touches the surface: plan shape, width and depth of the support's, the urn's or the vessel's foot, m."""
+    piece = build.piece
+    if piece.support is not None:
+        return "round", piece.support.foot_width_m, piece.support.foot_width_m
+    vessel = piece.insert.outer if piece.insert is not None else piece.vessel
+    return vessel.plan_shape, vessel.foot_width_m, vessel.foot_depth_m or vessel.foot_width_m
+
+
+def foot_edge_m(build: Build, balance: Balance) -> Array:
+    """Distance along each of 72 azimuths from below the centre of mass to the foot's edge, metres."""
+    ray_x, ray_y = azimuth_rays(DIRECTIONS)
+    shape, width, depth = standing_foot_m(build)
+    x, y = np.full(DIRECTIONS, balance.x_m), np.full(DIRECTIONS, balance.y_m)
+    return ray_to_outline_m(shape, x, y, ray_x, ray_y, (width or 0.0) / 2, (depth or 0.0) / 2)
+
+
+def bodies_of(build: Build, case: Case) -> list[tuple[float, float, float, float]]:
+    """(mass, x, y, height above the surface) of every part of the piece in one load case, stems as one body."""
+    piece, vessel = build.piece, build.piece.vessel
+    level = case_level_m(build, case)
+    base = build.raised_m
+    heavy = case != "typical"
+    stems = build.stem_mass_kg * (build.placement.stems.heavy_factor if heavy else 1.0)
+    stem_total = float(stems.sum())
+    levels = build.mechanic.levels
+    hold_height = base + vessel.base_m + sum(each.height_m for each in levels) / len(levels)
+    absorbed = build.mechanic.absorbed_l if build.mechanic.kind == "moss_sandwich" else 0.0
+    wire = build.mechanic.mass_kg
+    if heavy and build.netting is not None and build.netting.finish == "coated":
+        sheets = sum(each.sheet.mass_kg for each in build.mechanic.flat)
+        wire += sheets * (COATING_FACTOR_HEAVY.value - 1.0)
+    bodies = [
+        (vessel.mass_kg or 0.0, 0.0, 0.0, base + vessels.shell_centre_m(vessel)),
+        (build.water.volume_at_l(level), 0.0, 0.0, base + vessel.base_m + build.water.centre_at_m(level)),
+        (wire + absorbed, 0.0, 0.0, hold_height),
+        (piece.ballast_kg, 0.0, 0.0, base + vessel.base_m + ballast_centre_m(vessel, piece.ballast_kg)),
+    ]
+    if stem_total > 0:
+        centre = (stems[:, None] * build.stem_centre_m).sum(axis=0) / stem_total
+        bodies.append((stem_total, float(centre[0]), float(centre[1]), base + float(centre[2])))
+    if piece.insert is not None:
+        outer = piece.insert.outer
+        bodies.append((outer.mass_kg or 0.0, 0.0, 0.0, vessels.shell_centre_m(outer)))
+        riser = max(base - outer.base_m, 0.0)
+        floor = vessels.section_area_m2(outer.plan_shape, outer.profile[0].width_m, outer.profile[0].depth_m)
+        bodies.append((0.7 * floor * riser * stacks.RISER_DENSITY.value, 0.0, 0.0, outer.base_m + riser / 2))
+    if piece.support is not None:
+        support = piece.support
+        bodies.append((support.mass_kg or 0.0, 0.0, 0.0, support_centre_m(support)))
+        bodies.append((support.water_l, 0.0, 0.0, support_water_height_m(support) / 2 + 0.01))
+    return bodies
+
+
+def support_centre_m(support: Support) -> float:
+    """Height of a bare support's centre of mass: half of a cylinder, 0.35 of a stand with a heavier foot, metres.
+
+    Source: geometry for the cylinder; the share of a stand is an estimate.
+    """
+    return support.height_m * (0.5 if support.opening_m > 0 else STAND_CENTRE.value)
+
+
+def support_water_height_m(support: Support) -> float:
+    """Height that ballast water reaches in a support, metres, at most its height. Source: V/(π·d²/4)."""
+    if support.water_l <= 0:
+        return 0.0
+    inside = math.pi / 4 * support.column_width_m**2
+    return min(support.water_l / 1000 / inside, support.height_m)
+
+
+def balance_of(build: Build, case: Case) -> Balance:
+    """Composite mass and centre of everything that stands together in one load case."""
+    vessel = build.piece.vessel
+    bodies = bodies_of(build, case)
+    total = sum(each[0] for each in bodies)
+    level = case_level_m(build, case)
+    water_l = build.water.volume_at_l(level)
+    turning = vessels.surface_second_moment_m4(vessel, level)
+    share = water_l / total
+    return Balance(
+        mass_kg=total,
+        x_m=sum(each[0] * each[1] for each in bodies) / total,
+        y_m=sum(each[0] * each[2] for each in bodies) / total,
+        height_m=sum(each[0] * each[3] for each in bodies) / total,
+        water_rise_x_m=share * water_rise_m(turning[0], water_l),
+        water_rise_y_m=share * water_rise_m(turning[1], water_l),
+    )
+
+
+def case_level_m(build: Build, case: Case) -> float:
+    """Water level of a load case, metres above the inside floor.
+
+    The low case takes the lowest level before a top-up, or dry where nobody is named to top up.
+    """
+    if case != "low":
+        return build.piece.water_level_m
+    if build.conditions.topped_up_by is None:
+        return 0.0
+    return 0.0 if build.courses is None else build.courses[1].lowest_level_m
+
+
+def outline_top_m(build: Build) -> float:
+    """Top of the flowers above the surface, metres."""
+    tops = build.placement.head_z_m + build.placement.stems.round_reach_m
+    return build.raised_m + float(tops.max(initial=build.piece.vessel.rim_m))

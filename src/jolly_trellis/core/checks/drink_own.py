@@ -1,0 +1,122 @@
+"""Drink for stems with water of their own, or none: tubes, wet wraps, dry hold; and thirsty varieties anywhere."""
+
+import math
+from dataclasses import replace
+
+from jolly_trellis.core.air import draw_factor
+from jolly_trellis.core.build import Build
+from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.drinking import HEAVY_DRAW, needed_hours
+from jolly_trellis.core.piece import RecipeLine, StemTube
+from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.quantities import count, duration, length, phrase, volume
+from jolly_trellis.core.stems import Variety
+from jolly_trellis.core.tubes import hours_of_water, usable_ml
+from jolly_trellis.core.units import duration_text
+from jolly_trellis.core.verdicts import Case, Finding, finding
+
+SHALLOW = constant("A bowl is shallow for thirsty stems under", "length", 0.12)
+WRAP_ML = constant("Water of a wet wrap", "ratio", 30.0, COMMON_PRACTICE)
+_WATERLESS = 2.0
+
+
+def missing_own(build: Build) -> list[str]:
+    """Facts that stems with their own water still lack: a tube turned down whose cap nobody vouches for."""
+    asked = []
+    for line, variety, _, _ in build.placement.stems.lines:
+        tube = line.tube or StemTube()
+        if line.water == "tube" and tube.tilt_rad > math.pi / 2 and not tube.cap_seals:
+            asked.append(f"whether the caps of the {variety.name}'s tubes seal when turned down")
+    return asked
+
+
+def judge_own(build: Build) -> list[Finding]:
+    """Tubes, wraps and dry hold against the hours to the end, and thirsty varieties."""
+    needed, air = needed_hours(build.conditions), build.conditions.air
+    findings: list[Finding] = []
+    for line, variety, _, _ in build.placement.stems.lines:
+        findings += _thirsty(build, line, variety)
+        if needed is None or air is None or line.water == "vessel":
+            continue
+        factor = draw_factor(air)
+        draw = variety.uptake_ml_h * factor
+        if line.water == "none":
+            findings.append(_lasts(variety, "typical", "with no water", variety.dry_hold_h / factor, needed))
+            continue
+        if line.water == "tube":
+            tube = line.tube or StemTube()
+            if tube.tilt_rad > math.pi / 2 and not tube.cap_seals:
+                continue
+            water, words = usable_ml(tube, variety.stem_diameter_m), "in a tube"
+        else:
+            water, words = (line.wrap_ml or WRAP_ML.value) / line.clump, "in a wet wrap"
+        cases: tuple[tuple[Case, float], ...] = (("typical", 1.0), ("heavy", HEAVY_DRAW.value))
+        for case, times in cases:
+            hours = hours_of_water(water, draw * times)
+            findings.append(_lasts(variety, case, words, hours, needed, water_ml=water))
+    return findings
+
+
+def candidates_own(build: Build) -> list[Candidate]:
+    """Give dry stems tubes, fuller tubes, or the vessel; place thirsty ones on site."""
+    piece, tried = build.piece, []
+    for index, line in enumerate(piece.recipe):
+        changes: list[tuple[str, str, RecipeLine]] = []
+        name = build.conditions.varieties[line.variety].name
+        if line.water in ("none", "wrap"):
+            changes.append(("tube", f"Put a full stem tube on each {name}.", replace(line, water="tube", tube=StemTube())))
+        if line.water != "vessel":
+            changes.append(("vessel", f"Let the {name} drink from the vessel.", replace(line, water="vessel")))
+        if not line.on_site:
+            changes.append(("site", f"Put the {name} in on site.", replace(line, on_site=True)))
+        if line.water == "tube":
+            big = replace(line.tube or StemTube(), inner_diameter_m=0.02, length_m=0.12, stem_in_m=0.09)
+            changes.append(("larger", f"Give the {name} larger tubes, 20 × 120 mm.", replace(line, tube=big)))
+        for key, say, changed in changes:
+            recipe = (*piece.recipe[:index], changed, *piece.recipe[index + 1 :])
+            tried.append(Candidate(key=f"{key}{index}", say=phrase(say), piece=replace(piece, recipe=recipe)))
+    return tried
+
+
+def _lasts(
+    variety: Variety, case: Case, where: str, hours: float, needed: float, *, water_ml: float | None = None
+) -> Finding:
+    limit = duration(max(needed, 1 / 6))
+    words = f"{variety.name.capitalize()} {where} lasts {duration_text(hours)}; the event needs {{needed}}."
+    if water_ml is not None:
+        words = f"{variety.name.capitalize()} {where} can reach {{water}}: {duration_text(hours)}; the event needs {{needed}}."
+    return finding(
+        check=f"own water, {variety.name}",
+        case=case,
+        value=duration(hours),
+        limit=limit,
+        sense="at least",
+        reason=phrase(words, needed=limit, water=volume((water_ml or 0.0) / 1000)),
+    )
+
+
+def _thirsty(build: Build, line: RecipeLine, variety: Variety) -> list[Finding]:
+    """A thirsty variety is never without water, and goes into a shallow bowl on site only."""
+    if variety.thirst != "thirsty":
+        return []
+    depth = build.piece.vessel.inside_depth_m
+    waterless = line.water == "none"
+    shallow = line.water == "vessel" and depth < SHALLOW.value and not line.on_site
+    if not waterless and not shallow:
+        return []
+    words = (
+        f"{variety.name.capitalize()} is thirsty: never without water."
+        if waterless
+        else f"{variety.name.capitalize()} is thirsty: into a bowl {{deep}} deep only on site."
+    )
+    return [
+        Finding(
+            check=f"thirsty, {variety.name}",
+            case="typical",
+            value=count(0),
+            limit=count(1),
+            sense="at least",
+            utilisation=_WATERLESS,
+            reason=phrase(words, deep=length(depth)),
+        )
+    ]

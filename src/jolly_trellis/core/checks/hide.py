@@ -1,0 +1,212 @@
+"""Hide: whether the mechanic, the rim and the underside show to anybody who looks."""
+
+import math
+from dataclasses import replace
+
+import numpy as np
+
+from jolly_trellis.core.build import Build
+from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.geometry import Array
+from jolly_trellis.core.mechanics.sizing import ABOUT
+from jolly_trellis.core.piece import People, RecipeLine
+from jolly_trellis.core.placement.aim import FORM_RULES
+from jolly_trellis.core.provenance import COMMON_PRACTICE, Figure, constant
+from jolly_trellis.core.quantities import Phrase, count, phrase, ratio
+from jolly_trellis.core.sight import OPACITY_AIRY, OPACITY_FOLIAGE, flower_mass, seen_share
+from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
+
+SHOWS_GOOD = constant("Share of the mechanic that may show and be good", "ratio", 0.03)
+SHOWS_LIMIT = constant("Share of the mechanic that may show", "ratio", 0.08)
+LITTLE_LIMIT = constant("Share that may show where a little may", "ratio", 0.15)
+EYE_SEATED = constant("Height of a seated eye over the floor", "length", 1.215, COMMON_PRACTICE)
+EYE_STANDING = constant("Height of a standing eye over the floor", "length", 1.60, COMMON_PRACTICE)
+RIM_BAND = constant("Band of wire that shows over a rim", "length", 0.012)
+THROUGH_GLASS = 0.5
+_AROUND = 12
+_RING, _DISC = 24, 19
+
+
+def eyes_m(people: People, *, raised_floor_m: float, front_facing: bool) -> Array:
+    """Eyes of those who look, shape (n, 3), metres from the piece's middle on the surface it stands on.
+
+    Seated guests look every 30° from their seats (a front-facing piece from the front and the sides), standing ones
+    from farther off and higher.
+
+    Args:
+        people: distances.
+        raised_floor_m: height of the surface above the floor, m.
+        front_facing: seen from the front and sides only.
+    """
+    turns = np.arange(_AROUND) * (2 * math.pi / _AROUND)
+    if front_facing:
+        turns = turns[(np.cos(turns) > -0.01)]
+    kinds = []
+    if people.seated:
+        kinds.append((people.seat_distance_m, EYE_SEATED.value))
+    if people.standing:
+        kinds.append((people.standing_distance_m, EYE_STANDING.value))
+    found = [
+        np.stack(
+            [away * np.sin(turns), -away * np.cos(turns), np.full(len(turns), eye - raised_floor_m)], axis=1
+        )
+        for away, eye in kinds
+    ]
+    return np.concatenate(found) if found else np.zeros((0, 3))
+
+
+def surface_height_m(build: Build) -> float:
+    """Height of the surface the piece stands on above the floor, metres."""
+    setting = build.piece.setting
+    if setting.where == "floor" or setting.people is None:
+        return 0.0
+    return 1.1 if setting.where == "bar" else setting.people.table_height_m
+
+
+def rim_points_m(build: Build) -> Array:
+    """Points of the rim band, shape (n, 3)."""
+    vessel = build.piece.vessel
+    turns = np.arange(_RING) * (2 * math.pi / _RING)
+    x, y = vessel.mouth_width_m / 2 * np.sin(turns), -vessel.mouth_depth_m / 2 * np.cos(turns)
+    return np.stack([x, y, np.full(_RING, build.rim_z_m + RIM_BAND.value / 2)], axis=1)
+
+
+def top_points_m(build: Build) -> Array:
+    """Points spread over the mechanic in the mouth, shape (n, 3)."""
+    vessel, index = build.piece.vessel, np.arange(_DISC)
+    share, turn = np.sqrt((index + 0.5) / _DISC) * 0.92, index * 2.399963
+    height = vessel.base_m + build.mechanic.seating.height_m + build.raised_m
+    return np.stack(
+        [
+            vessel.mouth_width_m / 2 * share * np.sin(turn),
+            -vessel.mouth_depth_m / 2 * share * np.cos(turn),
+            np.full(_DISC, height),
+        ],
+        axis=1,
+    )
+
+
+def judge(build: Build) -> Verdict:
+    """Hide: the worst view of rim band and mechanic; clear glass; the underside of a raised bowl."""
+    people = build.piece.setting.people
+    if people is None:
+        return conclude("hide", [], missing=["where people look from"])
+    if len(build.placement.stems) == 0:
+        return conclude("hide", [], missing=["the recipe (add stems)"])
+    front = FORM_RULES[build.piece.envelope.form].front_facing
+    eyes = eyes_m(people, raised_floor_m=surface_height_m(build), front_facing=front)
+    if len(eyes) == 0:
+        return conclude("hide", [], not_needed=phrase("Nobody looks at it from near."))
+    limit = LITTLE_LIMIT if people.a_little_may_show else SHOWS_LIMIT
+    mass = flower_mass(build)
+    findings = []
+    parts = (
+        ("rim band", rim_points_m(build), "the rim"),
+        ("mechanic", top_points_m(build), f"the {ABOUT[build.mechanic.kind].name.lower()}"),
+    )
+    for check, points, words in parts:
+        seen = seen_share(mass, eyes, points)
+        facing = _facing(build, eyes, points)
+        shares = (seen * facing).sum(axis=1) / np.maximum(facing.sum(axis=1), 1e-9)
+        worst = int(shares.argmax())
+        findings.append(_shows(check, float(shares[worst]), limit, words, _from_where(eyes[worst])))
+    findings += _through_glass(build, limit)
+    findings += _underside(build, eyes, limit)
+    return conclude("hide", findings, figures=[limit, OPACITY_FOLIAGE, OPACITY_AIRY, EYE_SEATED, EYE_STANDING])
+
+
+def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
+    """Cover it: more base foliage, a leaf lining, an allowance that a little may show."""
+    piece = build.piece
+    tried = []
+    check = verdict.governing.check if verdict.governing else ""
+    if check == "through the glass" and not piece.lining:
+        say = phrase("Line the glass with a strip of leaf.")
+        tried.append(Candidate(key="lining", say=say, piece=replace(piece, lining=True)))
+    base = next((index for index, line in enumerate(piece.recipe) if line.role == "base"), None)
+    leaf = base if base is not None else next(
+        (i for i, each in enumerate(piece.recipe) if build.conditions.varieties[each.variety].form == "leaf"), None
+    )
+    for more in (3, 6, 9, 14, 20):
+        if leaf is not None:
+            line = piece.recipe[leaf]
+            name = build.conditions.varieties[line.variety].name
+            added = replace(line, count=line.count + more, role="base") if base is not None else None
+            recipe: tuple[RecipeLine, ...]
+            if added is not None:
+                recipe = (*piece.recipe[:leaf], added, *piece.recipe[leaf + 1 :])
+            else:
+                recipe = (*piece.recipe, RecipeLine(variety=line.variety, count=more, role="base"))
+            say = phrase(f"Add {{n}} {name} low round the rim.", n=count(more))
+            tried.append(Candidate(key=f"cover-{more}", say=say, piece=replace(piece, recipe=recipe)))
+    people = piece.setting.people
+    if people is not None and not people.a_little_may_show:
+        allowed = replace(piece, setting=replace(piece.setting, people=replace(people, a_little_may_show=True)))
+        tried.append(Candidate(key="a-little", say=phrase("Let a little show, up to 15 %."), piece=allowed))
+    return tried
+
+
+def _facing(build: Build, eyes: Array, points: Array) -> Array:
+    """1 where a point is on the eye's side or seen from above the rim; the far rim hides behind the vessel else."""
+    above = eyes[:, None, 2] > points[None, :, 2]
+    near = (eyes[:, None, :2] * points[None, :, :2]).sum(axis=2) >= 0
+    return np.asarray((above | near).astype(np.float64))
+
+
+def _shows(check: str, share: float, limit: Figure, words: str, where: str) -> Finding:
+    reason: Phrase = phrase(f"{share:.0%} of {words} shows {where}; {limit.value:.0%} may.")
+    return finding(
+        check=check,
+        case="typical",
+        value=ratio(share),
+        limit=limit.quantity,
+        sense="at most",
+        reason=reason,
+        tight_from=SHOWS_GOOD.value / SHOWS_LIMIT.value,
+    )
+
+
+def _through_glass(build: Build, limit: Figure) -> list[Finding]:
+    """Clear glass shows the whole inside, unless a lining or a handsome mechanic is in it."""
+    vessel = build.piece.vessel
+    if not vessel.clear or not build.mechanic.shows or build.piece.lining:
+        return []
+    words = f"The glass is clear: the {ABOUT[build.mechanic.kind].name.lower()} shows through it from every side."
+    return [
+        finding(
+            check="through the glass",
+            case="typical",
+            value=ratio(THROUGH_GLASS),
+            limit=limit.quantity,
+            sense="at most",
+            reason=phrase(words),
+        )
+    ]
+
+
+def _underside(build: Build, eyes: Array, limit: Figure) -> list[Finding]:
+    """Guests under the rim of a raised bowl look at its underside: share of it not hung over by leaves."""
+    if build.piece.support is None:
+        return []
+    below = eyes[eyes[:, 2] < build.raised_m]
+    if len(below) == 0:
+        return []
+    vessel = build.piece.vessel
+    turns = np.arange(_RING) * (2 * math.pi / _RING)
+    outside = vessel.mouth_width_m / 2 + vessel.wall_m
+    ring = np.stack(
+        [outside * np.sin(turns), -outside * np.cos(turns), np.full(_RING, build.rim_z_m - 0.2 * vessel.rim_m)], axis=1
+    )
+    seen = seen_share(flower_mass(build), below, ring)
+    facing = ((below[:, None, :2] * ring[None, :, :2]).sum(axis=2) > 0).astype(np.float64)
+    shares = (seen * facing).sum(axis=1) / np.maximum(facing.sum(axis=1), 1e-9)
+    worst = int(shares.argmax())
+    share = float(shares[worst]) * 0.2
+    return [_shows("underside", share, limit, "the underside", _from_where(below[worst]))]
+
+
+def _from_where(eye: Array) -> str:
+    turn = math.degrees(math.atan2(float(eye[0]), -float(eye[1]))) % 360
+    names = ("the front", "the right", "the back", "the left")
+    posture = "standing" if math.hypot(float(eye[0]), float(eye[1])) > 0.9 else "seated"
+    return f"from {names[round(turn / 90) % 4]}, {posture}"

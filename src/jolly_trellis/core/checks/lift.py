@@ -1,0 +1,174 @@
+"""Lift: mass at each stage against the revised lifting equation."""
+
+from dataclasses import dataclass, replace
+
+from jolly_trellis.core.build import Build
+from jolly_trellis.core.checks.balance import balance_of
+from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.checks.travel import journey_of
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.provenance import COMPUTED, FROM_MEMORY, Figure, Provenance, constant
+from jolly_trellis.core.quantities import length, mass, phrase
+from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
+
+NIOSH = Provenance(kind="published", source="NIOSH publication 94-110, revised lifting equation")
+LOAD_CONSTANT = constant("Load constant of the lifting equation", "mass", 23.0, NIOSH)
+REACH_LEAST = constant("Reach counted at least", "length", 0.25, NIOSH)
+REACH_MOST = constant("Reach beyond which nothing is lifted", "length", 0.63, NIOSH)
+NO_HANDLES = constant("Coupling without handles", "ratio", 0.90, NIOSH)
+TWO_PEOPLE = constant("Two people lift, times one", "ratio", 4 / 3, FROM_MEMORY)
+HANDS_OUT = constant("Reach to the near side of a load", "length", 0.20)
+FLOWERS_OUT = constant("Reach added where flowers overhang the body", "length", 0.10)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Move:
+    """One lift: from one height of the hands to another, metres."""
+
+    name: str
+    from_m: float
+    to_m: float
+
+
+MOVES = (
+    Move(name="floor to bench", from_m=0.10, to_m=0.90),
+    Move(name="bench to van", from_m=0.90, to_m=0.60),
+    Move(name="van to table", from_m=0.60, to_m=0.75),
+)
+
+
+def recommended_mass_kg(
+    *, reach_m: float, height_m: float, travel_m: float, twist_deg: float = 0.0, frequency: float = 1.0, coupling: float
+) -> float:
+    """Recommended weight limit of the revised lifting equation, kg.
+
+    23·(0.25/H)·(1 − 0.003·|100·V − 75|)·(0.82 + 0.045/D)·(1 − 0.0032·A)·FM·CM.
+
+    Args:
+        reach_m: H, from the ankles to the hands, m; under 0.25 counts as 0.25.
+        height_m: V, of the hands at the start, m, 0-1.75.
+        travel_m: D, how far they move up or down, m; under 0.25 the factor is 1.
+        twist_deg: A, 0-135.
+        frequency: FM, 1.0 for rare, short lifts.
+        coupling: CM, 0.90 without handles, 1.0 a handled crate.
+    Raises: InvalidMeasure: a reach over 0.63 m, or a height outside 0-1.75 m.
+    Valid for: two-handed smooth lifts on the level; not ladders or stairs.
+    Source: NIOSH publication 94-110 (Applications Manual for the Revised NIOSH Lifting Equation).
+    """
+    if reach_m > REACH_MOST.value:
+        raise InvalidMeasure(
+            path="transport",
+            message=phrase("A reach of {r} is beyond what may be lifted.", r=length(reach_m)),
+            limit=phrase("Bring the load within {most}.", most=length(REACH_MOST.value)),
+        )
+    if not 0 <= height_m <= 1.75:
+        raise InvalidMeasure(
+            path="transport",
+            message=phrase("Hands at {h} are out of reach.", h=length(height_m)),
+            limit=phrase("Lift from {low} to {high}.", low=length(0.0), high=length(1.75)),
+        )
+    horizontal = REACH_LEAST.value / max(reach_m, REACH_LEAST.value)
+    vertical = 1 - 0.003 * abs(100 * height_m - 75)
+    distance = 1.0 if travel_m < 0.25 else 0.82 + 0.045 / travel_m
+    asymmetry = 1 - 0.0032 * twist_deg
+    return LOAD_CONSTANT.value * horizontal * vertical * distance * asymmetry * frequency * coupling
+
+
+def reach_of(build: Build) -> float:
+    """Reach to the middle of the load: 0.20 m + half the box or vessel front to back, + 0.10 m under overhanging flowers."""
+    vessel, going = build.piece.vessel, build.piece.transport
+    boxed = going is not None and going.boxed
+    body = max(point.depth_m for point in vessel.profile) + 2 * vessel.wall_m
+    if boxed and going is not None and going.box_depth_m:
+        body = going.box_depth_m
+    overhang = build.piece.envelope.depth_m > body + 0.10
+    return HANDS_OUT.value + body / 2 + (FLOWERS_OUT.value if overhang else 0.0)
+
+
+def judge(build: Build) -> Verdict:
+    """Lift: the mass at each move against what may be lifted."""
+    missing = []
+    if build.piece.vessel.mass_kg is None:
+        missing.append("the weight of the empty vessel")
+    if build.piece.transport is None:
+        missing.append("how the piece travels, and who carries it")
+    if missing:
+        return conclude("lift", [], missing=missing)
+    findings = [each for move in MOVES for each in _move(build, move)]
+    return conclude("lift", findings, figures=_figures(build))
+
+
+def stage_mass_kg(build: Build, move: Move) -> float:
+    """Mass lifted in a move: as it travels, or finished where it is made on site, kg; a support is carried apart."""
+    going = build.piece.transport
+    journey = journey_of(build)
+    if going is not None and not going.made_on_site and journey is not None:
+        return journey.mass_kg
+    total = balance_of(build, "typical").mass_kg
+    support = build.piece.support
+    return total - ((support.mass_kg or 0.0) + support.water_l if support is not None else 0.0)
+
+
+def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
+    """Fill on the spot, lift it with two, use a crate with handles."""
+    piece, going = build.piece, build.piece.transport
+    if going is None:
+        return []
+    tried = []
+    dry = replace(piece, transport=replace(going, water_level_m=0.0))
+    tried.append(Candidate(key="fill-on-the-spot", say=phrase("Carry it dry and fill it on the spot."), piece=dry))
+    if going.carriers == 1:
+        two = replace(piece, transport=replace(going, carriers=2))
+        tried.append(Candidate(key="two", say=phrase("Lift it with two people."), piece=two))
+    if not going.crate:
+        crate = replace(piece, transport=replace(going, crate=True))
+        tried.append(Candidate(key="crate", say=phrase("Carry it in a crate with handles."), piece=crate))
+    both = replace(piece, transport=replace(going, carriers=2, water_level_m=0.0))
+    tried.append(Candidate(key="two-dry", say=phrase("Carry it dry, with two people."), piece=both))
+    return tried
+
+
+def _move(build: Build, move: Move) -> list[Finding]:
+    going = build.piece.transport
+    coupling = 1.0 if going is not None and going.crate else NO_HANDLES.value
+    reach = reach_of(build)
+    kg = stage_mass_kg(build, move)
+    if reach > REACH_MOST.value:
+        words = "Hands reach {r} out to lift it; over {most} nothing may be lifted: use a trolley, or make it on site."
+        return [
+            finding(
+                check="reach",
+                case="typical",
+                value=length(reach),
+                limit=REACH_MOST.quantity,
+                sense="at most",
+                reason=phrase(words, r=length(reach), most=REACH_MOST.quantity),
+            )
+        ]
+    limit = recommended_mass_kg(
+        reach_m=reach, height_m=move.from_m, travel_m=abs(move.to_m - move.from_m), coupling=coupling
+    )
+    if going is not None and going.carriers >= 2:
+        limit *= TWO_PEOPLE.value
+    who = "two people" if going is not None and going.carriers >= 2 else "one person"
+    return [
+        finding(
+            check=move.name,
+            case="typical",
+            value=mass(kg),
+            limit=mass(limit),
+            sense="at most",
+            reason=phrase(f"{move.name.capitalize()}: {{has}}, and {who} may lift {{limit}}.", has=mass(kg), limit=mass(limit)),
+        )
+    ]
+
+
+def _figures(build: Build) -> list[Figure]:
+    return [
+        Figure(label="Reach to the load", quantity=length(reach_of(build)), provenance=COMPUTED),
+        LOAD_CONSTANT,
+        REACH_LEAST,
+        REACH_MOST,
+        NO_HANDLES,
+        TWO_PEOPLE,
+    ]

@@ -1,0 +1,346 @@
+"""Travel: whether the piece keeps upright in its box, keeps its water, and goes through the door."""
+
+import math
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from jolly_trellis.core import vessels
+from jolly_trellis.core.build import Build
+from jolly_trellis.core.checks.balance import Balance, bodies_of, outline_top_m
+from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.mechanics.sizing import ABOUT
+from jolly_trellis.core.piece import Transport
+from jolly_trellis.core.provenance import COMPUTED, Figure, Provenance, constant
+from jolly_trellis.core.quantities import length, phrase, ratio, volume
+from jolly_trellis.core.units import round_up
+from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
+
+EN_12195 = Provenance(kind="published", source="EN 12195-1, load securing on road vehicles")
+BRAKING = constant("Acceleration forward, of gravity", "ratio", 0.8, EN_12195)
+CORNERING = constant("Acceleration sideways and rearward, of gravity", "ratio", 0.5, EN_12195)
+CAREFUL = constant("Careful driving, of gravity, for slopping water", "ratio", 0.3)
+SPILL_TRAY = constant("Harder braking whose spill a tray must take, of gravity", "ratio", 0.5)
+BOX_LEAST_SHARE = constant("Least box wall, share of the vessel's height", "ratio", 1 / 3)
+BOX_ROOM = constant("Room round the vessel in its box", "length", 0.01)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Journey:
+    """How the piece travels: level, litres carried apart, the water a tray must take, and its box.
+
+    `box_wall_needed_m` is the least height of the box's walls; sizes in metres.
+    """
+
+    level_m: float
+    carried_l: float
+    tray_l: float
+    box_width_m: float
+    box_depth_m: float
+    box_wall_needed_m: float
+    mass_kg: float
+    height_m: float
+    width_m: float
+
+
+def slop_m(accel_ratio: float, radius_m: float, factor: float = 1.0) -> float:
+    """How far water climbs the wall: a·R·factor, metres.
+
+    Args:
+        accel_ratio: acceleration over gravity.
+        radius_m: half the length of the surface along the drive, m.
+        factor: 1.3 open water, 1.0 under wire, 0.7 with moss.
+    Valid for: a level at least that deep.
+    Source: level surface in an accelerated frame (hydrostatics); factors are estimates.
+    """
+    return accel_ratio * radius_m * factor
+
+
+def box_wall_m(*, vessel_height_m: float, centre_m: float, wall_gap_m: float, accel_ratio: float) -> float:
+    """Least height of a box's wall: max(h_vessel/3, h − e_w/a), metres.
+
+    Args:
+        vessel_height_m: of the vessel, m.
+        centre_m: height of the centre of mass, m.
+        wall_gap_m: from the centre of mass to the wall on that side, m.
+        accel_ratio: acceleration over gravity.
+    Source: moments about the wall's top edge; the third is an estimate.
+    """
+    return max(BOX_LEAST_SHARE.value * vessel_height_m, centre_m - wall_gap_m / accel_ratio)
+
+
+def journey_of(build: Build) -> Journey | None:
+    """Everything about the way there; None where nobody has said how it travels, or weights are missing."""
+    going = build.piece.transport
+    if going is None or build.piece.vessel.mass_kg is None:
+        return None
+    level = travel_level_m(build) if going.water_level_m is None else going.water_level_m
+    vessel = build.piece.vessel
+    balance = _balance(build, level)
+    width = going.box_width_m or max(p.width_m for p in vessel.profile) + 2 * (vessel.wall_m + BOX_ROOM.value)
+    depth = going.box_depth_m or max(p.depth_m for p in vessel.profile) + 2 * (vessel.wall_m + BOX_ROOM.value)
+    walls = [
+        box_wall_m(
+            vessel_height_m=vessel.rim_m,
+            centre_m=balance.height_m,
+            wall_gap_m=gap,
+            accel_ratio=accel,
+        )
+        for gap, accel in (
+            (depth / 2 - abs(balance.y_m), BRAKING.value),
+            (width / 2 - abs(balance.x_m), CORNERING.value),
+        )
+    ]
+    volume_l = build.water.volume_at_l(level)
+    hard = slop_m(SPILL_TRAY.value, along_drive_m(build, level), build.mechanic.slop_factor)
+    room = max(vessel.inside_depth_m - level, 0.0)
+    area = float(np.interp(level, build.water.level_m, build.water.area_m2))
+    reach = float((build.placement.stems.head_radius_m).max(initial=0.0))
+    across = np.hypot(build.placement.tip_m[:, 0], build.placement.tip_m[:, 1]).max(initial=0.0) + reach
+    return Journey(
+        level_m=level,
+        carried_l=max(build.water.volume_at_l(build.piece.water_level_m) - volume_l, 0.0),
+        tray_l=1000 * area * max(hard - room, 0.0) / 4,
+        box_width_m=width,
+        box_depth_m=depth,
+        box_wall_needed_m=max(walls),
+        mass_kg=balance.mass_kg,
+        height_m=outline_top_m(build) - (build.raised_m if _apart(build) else 0.0),
+        width_m=max(2 * float(across), width),
+    )
+
+
+def along_drive_m(build: Build, level_m: float) -> float:
+    """Half the water surface along the drive: troughs ride across, so the shorter side of long vessels, metres."""
+    width, depth = vessels.inside_size_m(build.piece.vessel, level_m)
+    return min(width, depth) / 2
+
+
+def travel_level_m(build: Build) -> float:
+    """Highest level that careful driving keeps in, and that still covers the cut ends where it can, metres.
+
+    The surface climbs a·R·factor; the level is the rim less that, never above the display level. Where that depth is
+    more than the level itself the vessel travels dry or nearly so.
+
+    Source: `slop_m` at 0.3 g, fixed point in at most 20 rounds.
+    """
+    depth = build.piece.vessel.inside_depth_m
+    level = min(build.piece.water_level_m, depth)
+    for _ in range(20):
+        climbs = slop_m(CAREFUL.value, along_drive_m(build, level), build.mechanic.slop_factor)
+        lower = min(level, max(depth - climbs, 0.0))
+        if abs(lower - level) < 1e-5:
+            break
+        level = lower
+    return math.floor(level * 200) / 200
+
+
+def bench_level_m(build: Build, travel_m: float) -> float:
+    """Level to fill to before any stem goes in, so that the finished piece stands at its travelling level, metres.
+
+    Source: conservation of volume: the same water in the vessel with the mechanic and no stems.
+    """
+    empty = vessels.volume_below_l
+    volume_l = build.water.volume_at_l(travel_m)
+    share = 1.0 - build.mechanic.displaced_volume_l / max(empty(build.piece.vessel, build.piece.vessel.inside_depth_m), 1e-9)
+    return vessels.level_for_volume_m(build.piece.vessel, min(volume_l / max(share, 0.05), empty(build.piece.vessel, build.piece.vessel.inside_depth_m)))
+
+
+def judge(build: Build) -> Verdict:
+    """Travel: box or bare, slop, door; not needed where it is made where it stands."""
+    going = build.piece.transport
+    if going is None:
+        return conclude("travel", [], missing=["how the piece travels (boxed, bare, or made on site)"])
+    if going.made_on_site:
+        return conclude("travel", [], not_needed=phrase("Made where it stands: nothing travels but stems and buckets."))
+    journey = journey_of(build)
+    missing = []
+    if build.piece.vessel.mass_kg is None:
+        missing.append("the weight of the empty vessel")
+    if going.boxed and going.box_wall_m is None:
+        missing.append("how high the walls of its box are")
+    if journey is None:
+        return conclude("travel", [], missing=missing)
+    findings = [_slop(build, journey), _door(journey, going), *_upright(build, journey, going), *_shifts(build)]
+    if not going.apart and build.piece.support is not None:
+        findings.append(_together(build))
+    return conclude("travel", findings, missing=missing, figures=_figures(journey))
+
+
+def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
+    """Changes that could mend Travel: a higher box, a wider box, a lower level, carrying apart, making it on site."""
+    piece, going = build.piece, build.piece.transport
+    if going is None:
+        return []
+    journey = journey_of(build)
+    tried = []
+
+    def change(key: str, say: str, transport: Transport, **quantities: float) -> None:
+        slots = {name: length(value) for name, value in quantities.items()}
+        tried.append(Candidate(key=key, say=phrase(say, **slots), piece=replace(piece, transport=transport)))
+
+    if journey is not None:
+        wall = round_up(journey.box_wall_needed_m, 0.01)
+        for share in (1.0, 1.3):
+            high = round_up(wall * share, 0.01)
+            change(f"box-{round(share * 10)}", "Use a box with walls {h} high.", replace(going, boxed=True, box_wall_m=high), h=high)
+        wide = round_up(max(journey.box_width_m, journey.box_depth_m) + 0.12, 0.01)
+        wider = replace(going, boxed=True, box_width_m=wide, box_depth_m=wide, box_wall_m=going.box_wall_m or wall)
+        change("wider-box", "Use a box {w} across, wedged all round.", wider, w=wide)
+        if going.water_level_m is not None:
+            low = travel_level_m(build)
+            change("lower-water", "Drive with the water at {l}.", replace(going, water_level_m=low), l=low)
+    if not going.apart:
+        change("apart", "Carry the bowl apart from its support.", replace(going, apart=True))
+    change("on-site", "Make it where it stands.", replace(going, made_on_site=True))
+    return tried
+
+
+def _apart(build: Build) -> bool:
+    going = build.piece.transport
+    return build.piece.support is not None and (going is None or going.apart)
+
+
+def _balance(build: Build, level_m: float) -> Balance:
+    """Mass and centre of what rides in the box, above its floor: the vessel at its travelling level, stems typical."""
+    lowered = replace(build.piece, water_level_m=level_m)
+    away = build.raised_m
+    bodies = bodies_of(replace(build, piece=lowered), "typical")
+    if build.piece.support is not None:
+        bodies = [each for each in bodies if each[3] > build.piece.support.height_m]
+        away = build.piece.support.height_m
+    elif build.piece.insert is not None:
+        away = 0.0
+    total = sum(each[0] for each in bodies)
+    return Balance(
+        mass_kg=total,
+        x_m=sum(each[0] * each[1] for each in bodies) / total,
+        y_m=sum(each[0] * each[2] for each in bodies) / total,
+        height_m=sum(each[0] * each[3] for each in bodies) / total - away,
+        water_rise_x_m=0.0,
+        water_rise_y_m=0.0,
+    )
+
+
+def _slop(build: Build, journey: Journey) -> Finding:
+    climbs = slop_m(CAREFUL.value, along_drive_m(build, journey.level_m), build.mechanic.slop_factor)
+    room = build.piece.vessel.inside_depth_m - journey.level_m
+    value, limit = length(climbs), length(max(room, 1e-4))
+    words = "Driven with care the water climbs {up}; there is {room} to the rim at {level}."
+    return finding(
+        check="slop",
+        case="typical",
+        value=value,
+        limit=limit,
+        sense="at most",
+        reason=phrase(words, up=value, room=limit, level=length(journey.level_m)),
+    )
+
+
+def _upright(build: Build, journey: Journey, going: Transport) -> list[Finding]:
+    balance = _balance(build, journey.level_m)
+    if not going.boxed:
+        vessel = build.piece.vessel
+        if vessel.foot_width_m is None:
+            return []
+        edge = min(vessel.foot_width_m, vessel.foot_depth_m or vessel.foot_width_m) / 2
+        edge -= math.hypot(balance.x_m, balance.y_m)
+        has = ratio(edge / balance.height_m)
+        needs = ratio(BRAKING.value)
+        words = "Bare on the van floor it tips at {has} of gravity; braking asks {needs}."
+        return [
+            finding(
+                check="tips unboxed", case="typical", value=has, limit=needs, sense="at least",
+                reason=phrase(words, has=has, needs=needs),
+            )
+        ]  # fmt: skip
+    findings = []
+    if going.box_wall_m is not None:
+        value, limit = length(going.box_wall_m), length(journey.box_wall_needed_m)
+        findings.append(
+            finding(
+                check="box wall",
+                case="typical",
+                value=value,
+                limit=limit,
+                sense="at least",
+                reason=phrase(
+                    "Braking asks a box wall of {needs}; this one is {has}.", needs=limit, has=value
+                ),
+            )
+        )
+    box = ratio(min(journey.box_width_m, journey.box_depth_m) / 2 / max(balance.height_m, 1e-3))
+    limit_r = ratio(BRAKING.value)
+    findings.append(
+        finding(
+            check="box tips",
+            case="typical",
+            value=box,
+            limit=limit_r,
+            sense="at least",
+            reason=phrase("The box itself tips at {has} of gravity; braking asks {needs}.", has=box, needs=limit_r),
+        )
+    )
+    return findings
+
+
+def _door(journey: Journey, going: Transport) -> Finding:
+    pairs = ((journey.height_m, going.door_height_m, "high"), (journey.width_m, going.door_width_m, "across"))
+    has, door, words = max(pairs, key=lambda each: each[0] / each[1])
+    return finding(
+        check="door",
+        case="typical",
+        value=length(has),
+        limit=length(door),
+        sense="at most",
+        reason=phrase(f"The piece is {{has}} {words}; the van's door is {{door}}.", has=length(has), door=length(door)),
+    )
+
+
+def _shifts(build: Build) -> list[Finding]:
+    """A single level, or a tangle that is not tied, shifts on the road: said as tight."""
+    if not build.mechanic.loose:
+        return []
+    name = ABOUT[build.mechanic.kind].name.lower()
+    return [
+        Finding(
+            check="shifts",
+            case="typical",
+            value=ratio(0.9),
+            limit=ratio(1.0),
+            sense="at most",
+            utilisation=0.9,
+            reason=phrase(f"A {name} with one level, or not tied down, shifts on the road: look it over on arrival."),
+        )
+    ]
+
+
+def _together(build: Build) -> Finding:
+    top, support = outline_top_m(build), build.piece.support
+    foot = (support.foot_width_m if support else None) or 0.1
+    has, needs = ratio(foot / 2 / max(top * 0.6, 1e-3)), ratio(BRAKING.value)
+    words = "On its support it tips at {has} of gravity; braking asks {needs}: carry bowl and support apart."
+    return finding(
+        check="on its support",
+        case="typical",
+        value=has,
+        limit=needs,
+        sense="at least",
+        reason=phrase(words, has=has, needs=needs),
+    )
+
+
+def _figures(journey: Journey) -> list[Figure]:
+    computed = (
+        ("Travelling level", length(journey.level_m)),
+        ("Water carried apart", volume(journey.carried_l)),
+        ("A tray under it takes", volume(journey.tray_l)),
+        ("Box wall needed", length(journey.box_wall_needed_m)),
+    )
+    return [
+        *(Figure(label=name, quantity=value, provenance=COMPUTED) for name, value in computed),
+        BRAKING,
+        CORNERING,
+        CAREFUL,
+        BOX_LEAST_SHARE,
+    ]

@@ -1,0 +1,234 @@
+"""Choosing a mechanic: every kind that can apply, sized, judged, ranked, with the reason in words."""
+
+from dataclasses import dataclass, replace
+
+from jolly_trellis.core import netting as nets
+from jolly_trellis.core.build import Build, build
+from jolly_trellis.core.errors import CoreError
+from jolly_trellis.core.evaluate import judge_all
+from jolly_trellis.core.frogs import Frog, FrogKind
+from jolly_trellis.core.mechanics.sized import SizedMechanic
+from jolly_trellis.core.mechanics.sizing import ABOUT, About
+from jolly_trellis.core.netting import Netting
+from jolly_trellis.core.piece import Conditions, Mechanic, MechanicKind, Piece
+from jolly_trellis.core.placement.stem_set import expand
+from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.quantities import Phrase, phrase
+from jolly_trellis.core.verdicts import State, Verb, Verdict
+
+LEAST_CELL = constant("Smallest cell chosen for a vessel", "length", 0.018, COMMON_PRACTICE)
+_STEP = 0.05
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Rung:
+    """One verdict of one option, short."""
+
+    verb: Verb
+    state: State
+    utilisation: float | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class StemLine:
+    """A stem for a small section drawing: cut end, seat, tip (x, z), head radius, metres; colour."""
+
+    end_x_m: float
+    end_z_m: float
+    seat_x_m: float
+    seat_z_m: float
+    tip_x_m: float
+    tip_z_m: float
+    head_radius_m: float
+    colour: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Option:
+    """One mechanic for this piece: what it would be, how it is judged, why it stands where it does.
+
+    `mechanic` is None, and `rungs` empty, where it cannot be made for this vessel. `ruled_out` says which wish of the
+    event rules it out, empty where none does.
+    """
+
+    kind: MechanicKind
+    name: str
+    what: str
+    choice: Mechanic
+    mechanic: SizedMechanic | None
+    rungs: tuple[Rung, ...]
+    worst: float
+    fails: tuple[Verb, ...]
+    ruled_out: str
+    why: Phrase
+    sketch: tuple[StemLine, ...]
+
+
+def choose(piece: Piece, conditions: Conditions, *, on_hand: frozenset[str] | None) -> tuple[Option, ...]:
+    """Size and judge every mechanic for a vessel, envelope and recipe, and rank them.
+
+    No failing verdict and not ruled out first, then the worst utilisation (in steps of 0.05), then reuse, price and
+    minutes; what cannot be made comes last.
+
+    Args:
+        piece: its mechanic is replaced by each kind in turn; netting and frog are picked from the stores.
+        conditions: as for `evaluate`.
+        on_hand: keys of nettings and frogs the studio has, for "only what is in the store"; None asks nothing.
+    """
+    options = [_option(piece, conditions, about, on_hand) for about in ABOUT.values()]
+    ranked = sorted(options, key=_rank)
+    first = ranked[0]
+    if first.mechanic is not None and not first.fails and not first.ruled_out:
+        ranked[0] = replace(first, why=_why_first(first, ranked[1:]))
+    return tuple(ranked)
+
+
+def usable_netting(piece: Piece, conditions: Conditions) -> Netting | None:
+    """The netting for a recipe: the smallest cell, from 18 mm, that the thickest stem passes; the wire as practised.
+
+    None where no netting in the stores passes it.
+
+    Source: a ≥ 1.1·d_max (common practice); the smallest such cell holds most firmly.
+    """
+    stems = expand(piece.recipe, conditions)
+    widest = float(stems.diameter_m.max(initial=0.005))
+    least = max(nets.PASSING_FACTOR.value * widest, LEAST_CELL.value)
+    fits = [each for each in conditions.nettings.values() if nets.aperture_m(each) >= least - 1e-9]
+    wanted = [each for each in fits if each.finish == conditions.practice.wire] or fits
+    return min(wanted, key=nets.aperture_m, default=None)
+
+
+def usable_frog(piece: Piece, conditions: Conditions, kind: FrogKind) -> Frog | None:
+    """The widest frog of a kind that sits on this floor and under this rim; None where none does."""
+    floor = piece.vessel.profile[0]
+    room = min(floor.width_m, floor.depth_m) - 0.002
+    fits = [
+        each
+        for each in conditions.frogs.values()
+        if each.kind == kind and each.width_m <= room and each.height_m <= piece.vessel.inside_depth_m
+    ]
+    return max(fits, key=lambda each: each.width_m, default=None)
+
+
+def choice_of(piece: Piece, conditions: Conditions, kind: MechanicKind) -> Mechanic:
+    """The mechanic of a kind for this piece, everything else worked out."""
+    about = ABOUT[kind]
+    netting = usable_netting(piece, conditions) if about.netting else None
+    frog = usable_frog(piece, conditions, about.frog) if about.frog else None
+    now = piece.mechanic
+    return Mechanic(
+        kind=kind,
+        netting=netting.key if netting else now.netting if about.netting else None,
+        frog=frog.key if frog else None,
+        tape_width_m=now.tape_width_m,
+        squeeze=now.squeeze,
+    )
+
+
+def _option(piece: Piece, conditions: Conditions, about: About, on_hand: frozenset[str] | None) -> Option:
+    choice = choice_of(piece, conditions, about.kind)
+    tried = replace(piece, mechanic=choice)
+    try:
+        made = build(tried, conditions)
+        verdicts = judge_all(made)
+    except CoreError as problem:
+        quantities = {**problem.message.quantities, **problem.limit.quantities}
+        return Option(
+            kind=about.kind,
+            name=about.name,
+            what=about.what,
+            choice=choice,
+            mechanic=None,
+            rungs=(),
+            worst=99.0,
+            fails=(),
+            ruled_out="",
+            why=Phrase(text=f"{problem.message.text} {problem.limit.text}", quantities=quantities),
+            sketch=(),
+        )
+    ruled = _ruled_out(made, about, on_hand)
+    rungs = tuple(Rung(verb=each.verb, state=each.state, utilisation=each.utilisation) for each in verdicts)
+    fails = tuple(each.verb for each in verdicts if each.state == "fails")
+    worst = max((each.utilisation or 0.0 for each in verdicts), default=0.0)
+    return Option(
+        kind=about.kind,
+        name=about.name,
+        what=about.what,
+        choice=choice,
+        mechanic=made.mechanic,
+        rungs=rungs,
+        worst=worst,
+        fails=fails,
+        ruled_out=ruled,
+        why=_why(verdicts, ruled),
+        sketch=_sketch(made),
+    )
+
+
+def _ruled_out(made: Build, about: About, on_hand: frozenset[str] | None) -> str:
+    piece, practice = made.piece, made.conditions.practice
+    if practice.no_single_use_plastic and made.mechanic.single_use_plastic:
+        return "it takes single-use plastic"
+    if practice.only_in_store and on_hand is not None:
+        asked = [key for key, used in ((piece.mechanic.netting, about.netting), (piece.mechanic.frog, about.frog)) if used]
+        if any(key not in on_hand for key in asked):
+            return "the stores have none on hand"
+    if piece.must_lift_off and not made.mechanic.lifts_off:
+        return "it does not lift off"
+    if piece.vessel.clear and made.mechanic.shows and not piece.lining:
+        return "it shows through clear glass"
+    return ""
+
+
+def _rank(option: Option) -> tuple[object, ...]:
+    made = option.mechanic
+    if made is None:
+        return (3, 0, 0.0, 0, 0.0, 0.0)
+    good = 0 if not option.fails and not option.ruled_out else 1 if not option.ruled_out else 2
+    price = 99.0 if made.price is None else made.price / max(made.uses, 1)
+    return (good, len(option.fails), round(option.worst / _STEP), -made.uses, price, made.minutes)
+
+
+def _why(verdicts: tuple[Verdict, ...], ruled: str) -> Phrase:
+    if ruled:
+        return phrase(f"Ruled out: {ruled}.")
+    failing = [each for each in verdicts if each.state == "fails"]
+    if failing:
+        worst = max(failing, key=lambda each: each.utilisation or 0.0)
+        names = " and ".join(each.verb.capitalize() for each in failing)
+        return Phrase(text=f"Fails on {names}. {worst.reason.text}", quantities=worst.reason.quantities)
+    nearest = max(verdicts, key=lambda each: each.utilisation or 0.0)
+    return phrase(f"Nothing fails; nearest its limit is {nearest.verb.capitalize()} at {nearest.utilisation or 0:.2f}.")
+
+
+def _why_first(first: Option, others: list[Option]) -> Phrase:
+    made = first.mechanic
+    uses = made.uses if made is not None else 1
+    text = f"First: {first.why.text[0].lower()}{first.why.text[1:]}"
+    again = f" It is used about {uses} times." if uses > 1 else ""
+    second = next((each for each in others if each.mechanic is not None and not each.fails and not each.ruled_out), None)
+    beats = ""
+    if second is not None and second.mechanic is not None:
+        if round(second.worst / _STEP) > round(first.worst / _STEP):
+            beats = f" The next, {second.name.lower()}, comes nearer its limits at {second.worst:.2f}."
+        elif second.mechanic.uses < uses:
+            beats = f" The next, {second.name.lower()}, holds as well but is used less often."
+    return Phrase(text=text + again + beats, quantities=first.why.quantities)
+
+
+def _sketch(made: Build) -> tuple[StemLine, ...]:
+    placement, floor = made.placement, made.piece.vessel.base_m + made.raised_m
+    return tuple(
+        StemLine(
+            end_x_m=float(placement.found.end_x_m[row]),
+            end_z_m=floor + float(placement.end_height_m[row]),
+            seat_x_m=float(placement.seat_x_m[row]),
+            seat_z_m=floor + placement.seat_height_m,
+            tip_x_m=float(placement.tip_m[row, 0]),
+            tip_z_m=made.raised_m + float(placement.head_z_m[row]),
+            head_radius_m=float(placement.stems.head_radius_m[row]),
+            colour=placement.stems.variety_of(row).colour,
+        )
+        for row in range(len(placement.stems))
+    )
+

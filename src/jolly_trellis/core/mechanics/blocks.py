@@ -1,0 +1,99 @@
+"""Absorbent blocks in a shallow bowl: a compostable fibre pouch, a block of mineral wool; taped down."""
+
+import math
+
+from jolly_trellis.core import vessels
+from jolly_trellis.core.mechanics.fit import Fit, check_depth, tape_parts, tape_price, tape_step, taped_n_m, taped_share
+from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step
+from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance, constant
+from jolly_trellis.core.piece import MechanicKind
+from jolly_trellis.core.quantities import length, mass, phrase, volume
+from jolly_trellis.core.stems import GRAVITY_M_S2
+
+SOAKED_KG_L = constant(
+    "Soaked block per litre, kg", "ratio", 0.9, Provenance(kind="from memory", source="soaked fibre and mineral wool")
+)
+FIBRE_DELIVERS = constant("Share of a fibre pouch's water that stems can drink", "ratio", 0.6)
+MINERAL_DELIVERS = constant("Share of a mineral block's water that stems can drink", "ratio", 0.7)
+BLOCK_PROUD = constant("Block stands over the rim by", "length", 0.02, COMMON_PRACTICE)
+BLOCK_SHARE = constant("Block against the mouth, across", "ratio", 0.8, COMMON_PRACTICE)
+STEM_PITCH = constant("Room a stem needs in a block, times its diameter", "ratio", 2.5)
+PUSHED_IN = constant("Depth a stem is pushed into a block, share of its height", "ratio", 0.7, COMMON_PRACTICE)
+
+
+def size_fibre(fit: Fit) -> SizedMechanic:
+    """Size a fibre pouch. Raises InvalidMeasure: a vessel under 3 cm deep."""
+    return _block(fit, "fibre_pouch", "fibre pouch", delivers=FIBRE_DELIVERS.value, compostable=True)
+
+
+def size_mineral(fit: Fit) -> SizedMechanic:
+    """Size a block of mineral wool. Raises InvalidMeasure: a vessel under 3 cm deep."""
+    return _block(fit, "mineral_block", "mineral block", delivers=MINERAL_DELIVERS.value, compostable=False)
+
+
+def _block(fit: Fit, kind: MechanicKind, name: str, *, delivers: float, compostable: bool) -> SizedMechanic:
+    check_depth(fit, 0.03, f"A {name}")
+    low = min(vessels.inside_size_m(fit.vessel, fit.depth_m * 0.3))
+    across = min(BLOCK_SHARE.value * fit.mouth_m, low)
+    along = min(BLOCK_SHARE.value * fit.mouth_long_m, across * 3)
+    height = fit.depth_m + BLOCK_PROUD.value
+    litres = 1000 * across * along * height
+    soaked = SOAKED_KG_L.value * litres
+    water = 0.85 * soaked
+    pitch = max(STEM_PITCH.value * fit.stem_diameter_m, 0.012)
+    capacity = max(1, int(across * along / pitch**2))
+    under = min(litres * fit.depth_m / height, litres)
+    return SizedMechanic(
+        kind=kind,
+        name=name,
+        seating=Seating(
+            pattern="square",
+            pitch_m=pitch,
+            aperture_m=pitch,
+            height_m=fit.depth_m,
+            half_width_m=(along if fit.vessel.mouth_width_m >= fit.vessel.mouth_depth_m else across) / 2,
+            half_depth_m=(across if fit.vessel.mouth_width_m >= fit.vessel.mouth_depth_m else along) / 2,
+            each=1,
+        ),
+        levels=tuple(
+            Level(height_m=fit.depth_m - share * PUSHED_IN.value * fit.depth_m, aperture_m=0.0)
+            for share in (0.0, 0.5, 1.0)
+        ),
+        layer_gap_m=0.5 * PUSHED_IN.value * fit.depth_m,
+        parts=(
+            Part(name=name, quantity=1, sizes=(length(across), length(along), length(height))),
+            *tape_parts(fit),
+        ),
+        tape_strips=fit.tape_strips,
+        tape_share_of_mouth=taped_share(fit),
+        seat_moment_n_m=soaked * GRAVITY_M_S2 * across / 2 + taped_n_m(fit),
+        seated_by="its soaked weight",
+        seat_arm_m=across / 2,
+        capacity=capacity,
+        displaced_volume_l=under,
+        absorbed_l=water,
+        deliverable_share=delivers,
+        mass_kg=soaked,
+        dry_mass_kg=0.08 * litres,
+        price=(2.6 if compostable else 1.8) * litres + tape_price(fit),
+        minutes=3.0 + fit.tape_strips,
+        uses=1,
+        compostable=compostable,
+        single_use_plastic=fit.tape_strips > 0,
+        slop_factor=0.7,
+        steps=(
+            Step(
+                act="soak",
+                say=phrase(
+                    "Soak a {a} × {b} × {h} block until it sinks: {m}, of which stems can drink {w}.",
+                    a=length(math.ceil(across * 200) / 200),
+                    b=length(math.ceil(along * 200) / 200),
+                    h=length(height),
+                    m=mass(soaked),
+                    w=volume(water * delivers),
+                ),
+                caution="" if compostable else "Dust of mineral wool: wet it before cutting, wear a mask.",
+            ),
+            *tape_step(fit),
+        ),
+    )

@@ -1,0 +1,328 @@
+"""What a mechanic is sized to, and what several of them share: squeeze, tape, putty, string, capacity, price."""
+
+import math
+from dataclasses import dataclass
+
+from jolly_trellis.core import netting as nets
+from jolly_trellis.core import vessels
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.frogs import Frog
+from jolly_trellis.core.mechanics.sized import Fold, Part, Seating, Step
+from jolly_trellis.core.netting import Netting, Sheet
+from jolly_trellis.core.piece import Mechanic
+from jolly_trellis.core.provenance import COMMON_PRACTICE, Figure, constant
+from jolly_trellis.core.quantities import length, mass, phrase
+from jolly_trellis.core.units import round_up
+from jolly_trellis.core.vessels import Vessel
+
+LAYER_GAP_USUAL = constant("Usual gap between layers", "length", 0.04, COMMON_PRACTICE)
+FLOOR_CLEARANCE = constant("Room kept under the lowest layer", "length", 0.02, COMMON_PRACTICE)
+TUCK_CELLS = constant("Edge tucked in, in cells", "ratio", 0.5, COMMON_PRACTICE)
+SQUEEZE_FORCE_N_M = constant("Squeeze per metre of rim per 1 % at 0.8-0.9 mm wire, N/m", "ratio", 4.0)
+SQUEEZE_THIN_WIRE = constant("Squeeze of 0.7 mm wire against 0.9 mm", "ratio", 0.5)
+SQUEEZE_THICK_WIRE = constant("Squeeze of 1.0 mm wire against 0.9 mm", "ratio", 1.5)
+WALL_FRICTION_GLAZED = constant("Friction of netting on a glazed wall", "ratio", 0.3)
+WALL_FRICTION_ROUGH = constant("Friction of netting on a rough wall", "ratio", 0.4)
+TAPE_END_N_PER_MM = constant("Hold of a tape end on a clean dry rim, N per mm width", "ratio", 1.0)
+TAPE_OVERHANG = constant("Tape down the outside at each end", "length", 0.025, COMMON_PRACTICE)
+TAPE_PRICE_M = constant("Price of a metre of tape", "ratio", 0.12)
+PUTTY_PULL = constant("Putty on a clean dry surface, in pull and in shear", "pressure", 10_000.0)
+PUTTY_WIDTH = constant("Width of a putty ring", "length", 0.008, COMMON_PRACTICE)
+PUTTY_KG_M = constant("Putty per metre of ring", "linear_mass", 0.075)
+PUTTY_PRICE_KG = constant("Price of a kilogram of putty", "ratio", 28.0)
+STRING_HOLDS = constant("String over a mechanic until it is cut", "force", 20.0)
+WIRE_POINT: tuple[tuple[float, Figure], ...] = (
+    (0.00075, constant("Netting at one point, wire to 0.7 mm", "force", 2.0)),
+    (0.00095, constant("Netting at one point, wire 0.8-0.9 mm", "force", 5.0)),
+    (1.0, constant("Netting at one point, wire 1.0 mm and over", "force", 12.0)),
+)
+MINUTES_PER_LAYER = constant("Minutes to cut, fold and seat a layer of netting", "ratio", 2.5)
+NETTING_USES = constant("Times a netting mechanic is used again", "count", 8)
+CUT_CAUTION = "Cut ends are sharp: gloves and eye protection."
+MAX_TAPE_STRIPS = 6
+MAX_LAYERS = 4
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Fit:
+    """A mechanic's choice, and what it is sized to.
+
+    `stem_diameter_m` is the mean of the recipe (6 mm where it is empty), `stems` how many there are, `tall_m` the
+    longest stem above the rim.
+    """
+
+    choice: Mechanic
+    vessel: Vessel
+    netting: Netting | None
+    frog: Frog | None
+    tape_strips: int = 0
+    putty: bool = False
+    stems: int = 0
+    stem_diameter_m: float = 0.006
+
+    @property
+    def depth_m(self) -> float:
+        """Inside depth of the vessel, metres."""
+        return self.vessel.inside_depth_m
+
+    @property
+    def mouth_m(self) -> float:
+        """Inside size of the mouth across its narrower side, metres."""
+        return min(self.vessel.mouth_width_m, self.vessel.mouth_depth_m)
+
+    @property
+    def mouth_long_m(self) -> float:
+        """Inside size of the mouth across its longer side, metres."""
+        return max(self.vessel.mouth_width_m, self.vessel.mouth_depth_m)
+
+    @property
+    def mouth_area_m2(self) -> float:
+        """Area of the mouth, m²."""
+        return vessels.section_area_m2(
+            self.vessel.plan_shape, self.vessel.mouth_width_m, self.vessel.mouth_depth_m
+        )
+
+    @property
+    def net(self) -> Netting:
+        """The netting. Raises InvalidMeasure where none is chosen."""
+        if self.netting is None:
+            raise InvalidMeasure(
+                path="mechanic.netting",
+                message=phrase("This mechanic is made of netting, and none is chosen."),
+                limit=phrase("Choose a netting from the stores."),
+            )
+        return self.netting
+
+    @property
+    def tuck_m(self) -> float:
+        """Edge tucked in: as given, else half a cell, metres."""
+        given = self.choice.tuck_m
+        return TUCK_CELLS.value * nets.pitch_across_m(self.net) if given is None else given
+
+    def frog_of(self, kind: str) -> Frog:
+        """The frog, of the kind asked for. Raises InvalidMeasure where there is none, or another kind."""
+        if self.frog is None or self.frog.kind != kind:
+            raise InvalidMeasure(
+                path="mechanic.frog",
+                message=phrase(f"This needs a {kind} frog, and none is chosen."),
+                limit=phrase(f"Choose a {kind} frog from the stores."),
+            )
+        return self.frog
+
+
+def check_mouth(fit: Fit) -> None:
+    """Refuse netting whose cells are wider than the mouth."""
+    pitch = nets.pitch_across_m(fit.net)
+    if fit.mouth_m < pitch:
+        raise InvalidMeasure(
+            path="mechanic.netting",
+            message=phrase("The mouth, {mouth}, is narrower than one cell.", mouth=length(fit.mouth_m)),
+            limit=phrase("Use netting with cells under {mouth}, or a wider vessel.", mouth=length(fit.mouth_m)),
+        )
+
+
+def check_depth(fit: Fit, least_m: float, what: str) -> None:
+    """Refuse a vessel too shallow for a mechanic."""
+    if fit.depth_m < least_m:
+        raise InvalidMeasure(
+            path="vessel.profile",
+            message=phrase(f"{what} does not fit in {{depth}}.", depth=length(fit.depth_m)),
+            limit=phrase("It needs a vessel {least} deep or more.", least=length(least_m)),
+        )
+
+
+def seat_moment_n_m(*, mouth_girth_m: float, mouth_size_m: float, squeeze: float, wire_m: float, rough: bool) -> float:
+    """Moment that the squeeze alone resists: μ·F·D/2, N·m.
+
+    Args:
+        mouth_girth_m: inside circumference, m.
+        mouth_size_m: inside size across, m.
+        squeeze: oversize, 0-0.15.
+        wire_m: wire diameter, m.
+        rough: an unglazed or wooden wall.
+    Source: Coulomb friction; 4 N per metre of rim per 1 % squeeze is an estimate.
+    """
+    per_metre = SQUEEZE_FORCE_N_M.value * squeeze * 100
+    if wire_m < 0.00075:
+        per_metre *= SQUEEZE_THIN_WIRE.value
+    elif wire_m >= 0.00095:
+        per_metre *= SQUEEZE_THICK_WIRE.value
+    friction = (WALL_FRICTION_ROUGH if rough else WALL_FRICTION_GLAZED).value
+    return friction * per_metre * mouth_girth_m * mouth_size_m / 2
+
+
+def tape_moment_n_m(*, strips: int, tape_width_m: float, mouth_size_m: float) -> float:
+    """Moment that tape across the rim adds: each strip's end force over the mouth, N·m.
+
+    Valid for: tape put on a clean, dry rim; on a wet one it is nothing.
+    Source: estimate, 6 N per end at 6 mm width, 12 N at 12 mm.
+    """
+    return strips * TAPE_END_N_PER_MM.value * tape_width_m * 1000 * mouth_size_m
+
+
+def squeezed_n_m(fit: Fit) -> float:
+    """Moment that a netting mechanic sprung into this mouth takes, tape included, N·m."""
+    squeeze = seat_moment_n_m(
+        mouth_girth_m=vessels.mouth_girth_m(fit.vessel),
+        mouth_size_m=fit.mouth_m,
+        squeeze=fit.choice.squeeze,
+        wire_m=fit.net.wire_m,
+        rough=fit.vessel.material in ("unglazed", "wood"),
+    )
+    return squeeze + taped_n_m(fit)
+
+
+def taped_n_m(fit: Fit) -> float:
+    """Moment of this fit's tape, N·m."""
+    return tape_moment_n_m(
+        strips=fit.tape_strips, tape_width_m=fit.choice.tape_width_m, mouth_size_m=fit.mouth_m
+    )
+
+
+def strip_length_m(fit: Fit) -> float:
+    """Length of one tape strip: over the mouth, both walls and 2.5 cm down each side, metres."""
+    return fit.mouth_m + 2 * (fit.vessel.wall_m + TAPE_OVERHANG.value)
+
+
+def taped_share(fit: Fit) -> float:
+    """Share of the mouth that tape covers, 0-1."""
+    return min(1.0, fit.tape_strips * fit.choice.tape_width_m * fit.mouth_m / fit.mouth_area_m2)
+
+
+def cells_free(fit: Fit, pitch_m: float) -> int:
+    """Cells of the mouth not under tape, at least one."""
+    return max(1, int(fit.mouth_area_m2 * (1 - taped_share(fit)) / nets.cell_area_m2(pitch_m)))
+
+
+def stems_taken(fit: Fit, cells: int, aperture_m: float) -> int:
+    """Stems of the recipe's mean diameter that so many cells take."""
+    return cells * nets.cell_capacity(aperture_m, fit.stem_diameter_m)
+
+
+def netting_seating(fit: Fit) -> Seating:
+    """Seats of a mouth covered with netting."""
+    return Seating(
+        pattern="hexagonal",
+        pitch_m=nets.pitch_across_m(fit.net),
+        aperture_m=nets.aperture_m(fit.net),
+        height_m=fit.depth_m,
+    )
+
+
+def point_strength(wire_m: float) -> Figure:
+    """Push that one point of netting bears."""
+    return next(strength for most, strength in WIRE_POINT if wire_m <= most)
+
+
+def netting_price(netting: Netting, sheets: tuple[Sheet, ...]) -> float | None:
+    """Price of the netting cut, by area of its roll; None where the roll has no price."""
+    if netting.price is None:
+        return None
+    area = sum(each.width_m * each.length_m for each in sheets)
+    return netting.price * area / (netting.roll_width_m * netting.roll_length_m)
+
+
+def tape_price(fit: Fit) -> float:
+    """Price of this fit's tape."""
+    return fit.tape_strips * strip_length_m(fit) * TAPE_PRICE_M.value
+
+
+def tape_parts(fit: Fit) -> tuple[Part, ...]:
+    """The tape strips as parts, none where there are none."""
+    if not fit.tape_strips:
+        return ()
+    return (Part(name="tape strip", quantity=fit.tape_strips, sizes=(length(strip_length_m(fit)),)),)
+
+
+def tape_step(fit: Fit) -> tuple[Step, ...]:
+    """What to say about the tape, nothing where there is none."""
+    if not fit.tape_strips:
+        return ()
+    say = phrase(
+        f"Tape across the rim: {fit.tape_strips} × {{tape}}, {{wide}} wide, crossed in the middle.",
+        tape=length(round_up(strip_length_m(fit), 0.005)),
+        wide=length(fit.choice.tape_width_m),
+    )
+    return (Step(act="tape", say=say, caution="Tape holds on a clean, dry rim only."),)
+
+
+def cut_step(fit: Fit, sheet: Sheet, name: str) -> Step:
+    """Cutting one sheet, in length and in whole cells."""
+    say = phrase(
+        f"Cut {name} {{w}} × {{l}} of {fit.net.name}: {sheet.cells_across} cells across, "
+        f"{sheet.rows_along} rows along the twists.",
+        w=length(round_up(sheet.width_m, 0.005)),
+        l=length(round_up(sheet.length_m, 0.005)),
+    )
+    return Step(act="cut", say=say, caution=CUT_CAUTION)
+
+
+def tuck_step(fit: Fit) -> Step:
+    """Tucking the cut ends in."""
+    say = phrase("Tuck in {t} along every edge, sharp ends inwards.", t=length(fit.tuck_m))
+    return Step(act="tuck", say=say)
+
+
+def tuck_folds(fit: Fit, long_m: float) -> tuple[Fold, ...]:
+    """The two tucks across a flat sheet's ends."""
+    return (Fold(at_m=fit.tuck_m, act="tuck"), Fold(at_m=long_m - fit.tuck_m, act="tuck"))
+
+
+def putty_ring_kg(girth_m: float) -> float:
+    """Putty for a ring of a given girth, kg. Source: estimate, 75 g per metre of an 8 mm ring."""
+    return PUTTY_KG_M.value * girth_m
+
+
+def putty_moment_n_m(*, area_m2: float, arm_m: float) -> float:
+    """Moment that putty resists: pull × area × arm, N·m.
+
+    Valid for: clean, dry surfaces; on wet ones it is nothing.
+    Source: estimate, 10 kPa.
+    """
+    return PUTTY_PULL.value * area_m2 * arm_m
+
+
+def putty_step(girth_m: float, where: str) -> Step:
+    """Sticking something down with a ring of putty."""
+    say = phrase(
+        f"Press a ring of putty {{long}} long, {{m}}, {where}; twist to bed it.",
+        long=length(round_up(girth_m, 0.005)),
+        m=mass(putty_ring_kg(girth_m)),
+    )
+    return Step(act="stick", say=say, caution="Putty bonds to dry, clean surfaces only.")
+
+
+def gap_m(fit: Fit, layers: int) -> float:
+    """Gap between layers: as given, else the lesser of 4 cm and what leaves 2 cm under the lowest, metres.
+
+    Raises: InvalidMeasure: a gap that does not fit the depth.
+    """
+    if layers == 1:
+        return 0.0
+    depth, gap = fit.depth_m, fit.choice.layer_gap_m
+    if gap is None:
+        gap = default_layer_gap_m(depth, layers)
+    room = depth / (layers - 1)
+    if not 0.005 <= gap <= room:
+        raise InvalidMeasure(
+            path="mechanic.layer_gap_m",
+            message=phrase(
+                f"{layers} layers {{gap}} apart do not fit in {{depth}}.", gap=length(gap), depth=length(depth)
+            ),
+            limit=phrase(
+                "A gap lies from {least} to {room}.",
+                least=length(0.005),
+                room=length(math.floor(room * 200) / 200),
+            ),
+        )
+    return gap
+
+
+def default_layer_gap_m(inside_depth_m: float, layers: int) -> float:
+    """The lesser of 4 cm and what leaves 2 cm under the lowest layer, metres; 0 for a single layer.
+
+    Source: common practice, no source.
+    """
+    if layers == 1:
+        return 0.0
+    return min(LAYER_GAP_USUAL.value, (inside_depth_m - FLOOR_CLEARANCE.value) / (layers - 1))

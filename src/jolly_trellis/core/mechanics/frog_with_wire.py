@@ -1,0 +1,80 @@
+"""A pin frog on the floor, loose wire in the middle and a layer over the mouth, taped: for tall branches."""
+
+from dataclasses import replace
+
+from jolly_trellis.core import netting as nets
+from jolly_trellis.core.mechanics.fit import Fit, check_depth, check_mouth, cut_step, tuck_folds, tuck_step
+from jolly_trellis.core.mechanics.pin_frog import (
+    PIN_SOFT,
+    PIN_WOODY,
+    check_floor,
+    holding_moment_n_m,
+    putty_ring_m,
+)
+from jolly_trellis.core.mechanics.fit import putty_ring_kg, putty_step
+from jolly_trellis.core.mechanics.sized import FlatSheet, Grip, Part, SizedMechanic, Step
+from jolly_trellis.core.mechanics.wire import of_netting
+from jolly_trellis.core.quantities import length, mass, phrase
+
+
+def size(fit: Fit) -> SizedMechanic:
+    """Size a frog with wire.
+
+    Raises: InvalidMeasure: no pin frog, one that does not fit, a mouth narrower than a cell, or under 8 cm deep.
+    """
+    check_mouth(fit)
+    check_depth(fit, 0.08, "A frog with wire over it")
+    frog = fit.frog_of("pin")
+    check_floor(fit, frog)
+    oversize, tuck = 1 + fit.choice.squeeze, fit.tuck_m
+    wide, long = (each * oversize + 2 * tuck for each in (fit.mouth_m, fit.mouth_long_m))
+    top = nets.sheet(fit.net, width_m=wide, length_m=long)
+    middle_side = fit.mouth_m * 1.5
+    middle = nets.sheet(fit.net, width_m=middle_side, length_m=middle_side)
+    radius = frog.width_m / 2
+    ring = putty_ring_m(frog.width_m) if fit.putty else 0.0
+    stuck = (putty_step(ring, "under the frog, on a dry floor"),) if fit.putty else ()
+    half = (fit.depth_m + frog.height_m) / 2
+    parts = [Part(name=frog.name, quantity=1, sizes=(length(frog.width_m), mass(frog.mass_kg)))]
+    if fit.putty:
+        parts.append(Part(name="putty ring", quantity=1, sizes=(length(ring), mass(putty_ring_kg(ring)))))
+    made = of_netting(
+        fit,
+        kind="frog_with_wire",
+        name=f"{frog.name} with wire over it",
+        heights_m=(fit.depth_m, half),
+        flat=(
+            FlatSheet(name="top layer", sheet=top, folds=tuck_folds(fit, long), tuck_m=tuck),
+            FlatSheet(name="loose middle", sheet=middle),
+        ),
+        parts=tuple(parts),
+        extra_moment_n_m=holding_moment_n_m(mass_kg=frog.mass_kg, radius_m=radius, putty_ring_m=ring),
+        seated_by="squeeze and frog",
+        extra_minutes=4.0,
+        steps=(
+            *stuck,
+            Step(
+                act="seat",
+                say=phrase("Set the frog on the flat of the floor."),
+                caution="Pins stab: keep the cover on until it is seated.",
+            ),
+            cut_step(fit, middle, "the loose middle"),
+            Step(act="crumple", say=phrase("Crumple it loosely over the frog.")),
+            cut_step(fit, top, "the top layer"),
+            tuck_step(fit),
+            Step(act="spring in", say=phrase("Spring the top layer into the mouth.")),
+        ),
+    )
+    price = None if made.price is None or frog.price is None else made.price + frog.price
+    return replace(
+        made,
+        grip=Grip(radius_m=radius, height_m=frog.height_m, soft_n_m=PIN_SOFT.value, woody_n_m=PIN_WOODY.value),
+        frog_mass_kg=frog.mass_kg,
+        frog_radius_m=radius,
+        putty_ring_m=ring,
+        putty_kg=putty_ring_kg(ring),
+        mass_kg=made.mass_kg + frog.mass_kg,
+        dry_mass_kg=made.dry_mass_kg + frog.mass_kg,
+        displaced_volume_l=made.displaced_volume_l + frog.mass_kg / 7.8,
+        price=price,
+    )

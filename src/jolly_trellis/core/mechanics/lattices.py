@@ -1,0 +1,134 @@
+"""Grids over the rim: a moulded lattice pad, a disc on dowels, and tape strips alone."""
+
+import math
+
+from jolly_trellis.core.mechanics.fit import TAPE_END_N_PER_MM, TAPE_PRICE_M, Fit, strip_length_m
+from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step
+from jolly_trellis.core.netting import cell_capacity
+from jolly_trellis.core.piece import MechanicKind
+from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.stems import GRAVITY_M_S2
+
+PAD_OVERHANG = constant("Lattice pad past the mouth, in all", "length", 0.02, COMMON_PRACTICE)
+PAD_THICKNESS = constant("Thickness of a moulded lattice", "length", 0.03)
+PAD_CELL = constant("Cell of a moulded lattice", "length", 0.016)
+PAD_RIB = constant("Rib of a moulded lattice", "length", 0.002)
+PAD_KG_M2 = constant("Mass of a moulded lattice", "areal_mass", 3.2)
+PAD_USES = constant("Times a moulded lattice is used again", "count", 40)
+DOWEL_OVERHANG = constant("Dowel past the mouth at each end", "length", 0.02, COMMON_PRACTICE)
+DOWEL_MOMENT = constant("Moment two dowels on the rim add", "moment", 0.25)
+GRID_SPACING = constant("Usual spacing of tape strips", "length", 0.03, COMMON_PRACTICE)
+
+
+def grid_strips(mouth_m: float, spacing_m: float) -> int:
+    """Strips one way for a grid across a mouth: ⌈mouth/spacing⌉ − 1, at least one. Source: geometry."""
+    return max(1, math.ceil(mouth_m / spacing_m - 1e-9) - 1)
+
+
+def grid_length_m(mouth_m: float, spacing_m: float, overhang_m: float) -> float:
+    """Tape for a grid both ways on a round mouth: chords π/4·D on average, plus the ends, metres.
+
+    Source: mean chord of a circle (geometry).
+    """
+    number = grid_strips(mouth_m, spacing_m)
+    return 2 * number * (math.pi / 4 * mouth_m + 2 * overhang_m)
+
+
+def size_pad(fit: Fit) -> SizedMechanic:
+    """Size a moulded lattice pad that rests on the rim and lifts off whole."""
+    size = fit.mouth_long_m + PAD_OVERHANG.value
+    return _lattice(fit, "lattice_pad", "moulded lattice pad", size, dowels=False)
+
+
+def size_disc(fit: Fit) -> SizedMechanic:
+    """Size a lattice disc inside the mouth, hung on two dowels longer than the mouth."""
+    return _lattice(fit, "lattice_disc", "lattice disc on dowels", fit.mouth_m - 0.005, dowels=True)
+
+
+def size_grid(fit: Fit) -> SizedMechanic:
+    """Size a grid of tape across the rim: one level, and the wall or the floor must do the rest."""
+    spacing = fit.choice.cell_m or GRID_SPACING.value
+    number = grid_strips(fit.mouth_m, spacing)
+    width = fit.choice.tape_width_m
+    overhang = fit.vessel.wall_m + 0.025
+    tape = grid_length_m(fit.mouth_m, spacing, overhang)
+    ends = TAPE_END_N_PER_MM.value * width * 1000
+    aperture = spacing - width
+    return SizedMechanic(
+        kind="tape_grid",
+        name="tape grid",
+        seating=Seating(pattern="square", pitch_m=spacing, aperture_m=aperture, height_m=fit.depth_m),
+        levels=(Level(height_m=fit.depth_m, aperture_m=aperture),),
+        parts=(Part(name="tape, in all", quantity=1, sizes=(length(tape),)),),
+        tape_strips=2 * number,
+        tape_strip_length_m=strip_length_m(fit),
+        tape_share_of_mouth=min(1.0, 2 * number * width * math.pi / 4 * fit.mouth_m / fit.mouth_area_m2),
+        seat_moment_n_m=2 * number * ends * fit.mouth_m / 2,
+        seated_by="its tape ends",
+        strength_n=2 * ends,
+        capacity=max(1, int(fit.mouth_area_m2 / spacing**2)) * cell_capacity(aperture, fit.stem_diameter_m),
+        displaced_volume_l=0.0,
+        mass_kg=0.002 * tape,
+        dry_mass_kg=0.002 * tape,
+        price=tape * TAPE_PRICE_M.value,
+        minutes=1.0 + number,
+        uses=1,
+        single_use_plastic=True,
+        loose=True,
+        shows=False,
+        slop_factor=1.3,
+        steps=(
+            Step(
+                act="tape",
+                say=phrase(
+                    f"Tape {number} strip{'s' if number > 1 else ''} each way, {{s}} apart: {{l}} in all.",
+                    s=length(spacing),
+                    l=length(tape),
+                ),
+                caution="Tape holds on a clean, dry rim only.",
+            ),
+        ),
+    )
+
+
+def _lattice(fit: Fit, kind: MechanicKind, name: str, size_m: float, *, dowels: bool) -> SizedMechanic:
+    ratio = fit.mouth_m / fit.mouth_long_m
+    area = size_m**2 * ratio
+    kg = PAD_KG_M2.value * area
+    thickness = min(PAD_THICKNESS.value, fit.depth_m)
+    aperture, pitch = PAD_CELL.value - PAD_RIB.value, PAD_CELL.value
+    dowel = fit.mouth_m + 2 * (fit.vessel.wall_m + DOWEL_OVERHANG.value)
+    parts = [Part(name=name, quantity=1, sizes=(length(size_m), length(size_m * ratio)))]
+    say = phrase("Rest it on the rim; it lifts off whole for the road.")
+    if dowels:
+        parts.append(Part(name="dowel", quantity=2, sizes=(length(dowel),)))
+        say = phrase("Push two dowels, {d} each, through its edge and hang it on the rim.", d=length(dowel))
+    return SizedMechanic(
+        kind=kind,
+        name=name,
+        seating=Seating(pattern="square", pitch_m=pitch, aperture_m=aperture, height_m=fit.depth_m, each=1),
+        levels=(
+            Level(height_m=fit.depth_m, aperture_m=aperture),
+            Level(height_m=fit.depth_m - thickness, aperture_m=aperture),
+        ),
+        layer_gap_m=thickness,
+        rigid=True,
+        parts=tuple(parts),
+        seat_moment_n_m=kg * GRAVITY_M_S2 * fit.mouth_m / 2 + (DOWEL_MOMENT.value if dowels else 0.0),
+        seated_by="its weight on the rim" if not dowels else "its dowels",
+        seat_arm_m=fit.mouth_m / 2,
+        strength_n=12.0,
+        capacity=max(1, int(fit.mouth_area_m2 / pitch**2 / 2)),
+        displaced_volume_l=1000 * kg / 950,
+        mass_kg=kg,
+        dry_mass_kg=kg,
+        price=9.0 + 120.0 * area,
+        minutes=1.5,
+        uses=round(PAD_USES.value),
+        lifts_off=True,
+        loose=False,
+        shows=True,
+        slop_factor=1.1,
+        steps=(Step(act="seat", say=say),),
+    )

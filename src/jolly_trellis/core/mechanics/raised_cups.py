@@ -1,0 +1,71 @@
+"""Raised cups: small cup vases on rods tied to a branch, to lift short flowers."""
+
+import math
+
+from jolly_trellis.core.mechanics.fit import Fit
+from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step
+from jolly_trellis.core.netting import cell_capacity
+from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.quantities import length, phrase, volume
+
+CUP_INSIDE = constant("Inside of a cup", "length", 0.024, COMMON_PRACTICE)
+CUP_HIGH_SHARE = constant("Depth of a cup against its inside size", "ratio", 4.0)
+TIE_PER_CUP = constant("Tie for one cup on its rod", "length", 0.40, COMMON_PRACTICE)
+CUP_KG = constant("Empty cup with its rod", "mass", 0.035)
+TIE_MOMENT = constant("Moment one tied rod takes", "moment", 0.15)
+
+
+def cup_depth_m(cup_ml: float, inside_m: float) -> float:
+    """Depth of water of a cup: V/(π·d²/4), metres. Source: geometry."""
+    return cup_ml * 1e-6 / (math.pi / 4 * inside_m**2)
+
+
+def size(fit: Fit) -> SizedMechanic:
+    """Size raised cups: as many as the recipe's stems need, each with its own water."""
+    inside = CUP_INSIDE.value
+    each = min(5, cell_capacity(inside, fit.stem_diameter_m) + 1)
+    cups = max(1, math.ceil(max(fit.stems, 1) / each))
+    deep = cup_depth_m(fit.choice.cup_ml, inside)
+    total = cups * fit.choice.cup_ml / 1000
+    return SizedMechanic(
+        kind="raised_cups",
+        name=f"{cups} raised cup{'s' if cups > 1 else ''}",
+        seating=Seating(
+            pattern="cups",
+            pitch_m=max(inside * 1.4, fit.mouth_m / max(1.0, math.sqrt(cups))),
+            aperture_m=inside,
+            height_m=fit.depth_m,
+            each=each,
+        ),
+        levels=(Level(height_m=fit.depth_m, aperture_m=inside), Level(height_m=fit.depth_m - deep, aperture_m=inside)),
+        layer_gap_m=deep,
+        rigid=True,
+        parts=(
+            Part(name="cup", quantity=cups, sizes=(volume(fit.choice.cup_ml / 1000),)),
+            Part(name="rod", quantity=cups),
+            Part(name="tie, in all", quantity=1, sizes=(length(cups * TIE_PER_CUP.value),)),
+        ),
+        seat_moment_n_m=cups * TIE_MOMENT.value,
+        seated_by="its ties",
+        seat_arm_m=fit.mouth_m / 2,
+        capacity=cups * each,
+        displaced_volume_l=0.0,
+        mass_kg=cups * CUP_KG.value,
+        dry_mass_kg=cups * CUP_KG.value,
+        price=1.6 * cups,
+        minutes=2.5 * cups,
+        uses=30,
+        slop_factor=1.3,
+        own_water_l=total,
+        own_cups=cups,
+        steps=(
+            Step(
+                act="tie",
+                say=phrase(
+                    f"Tie {cups} cup{'s' if cups > 1 else ''} of {{v}} on rods to a branch, {{t}} of tie each.",
+                    v=volume(fit.choice.cup_ml / 1000),
+                    t=length(TIE_PER_CUP.value),
+                ),
+            ),
+        ),
+    )

@@ -1,0 +1,150 @@
+"""Rings: two rings of twigs, one low and one on the rim; a metal ring strung to and fro with soft wire."""
+
+import math
+
+from jolly_trellis.core import vessels
+from jolly_trellis.core.mechanics.fit import Fit, check_depth, taped_n_m, tape_parts, tape_price, tape_step
+from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step
+from jolly_trellis.core.netting import STEEL_DENSITY, cell_capacity
+from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.quantities import length, phrase
+
+TWIG_GAP = constant("Clear width between the twigs of a ring", "length", 0.020)
+TWIG_PITCH = constant("Spacing of gaps in a twig ring", "length", 0.026)
+TWIG_DIAMETER = constant("Twig of a ring", "length", 0.005, COMMON_PRACTICE)
+TWIG_WINDS = constant("Twigs wound into a ring", "count", 10, COMMON_PRACTICE)
+RING_LOW_SHARE = constant("Height of the lower ring, share of inside depth", "ratio", 0.30, COMMON_PRACTICE)
+RING_OVERHANG = constant("Upper ring past the mouth, all round together", "length", 0.02, COMMON_PRACTICE)
+WOOD_DENSITY = constant("Density of green twigs", "density", 900.0)
+RING_FRICTION_MOMENT = constant("Moment a twig ring wedged in a vessel takes", "moment", 0.4)
+STRUNG_WIRE = constant("Soft wire of a strung ring", "length", 0.002, COMMON_PRACTICE)
+STRUNG_CELL = constant("Usual cell of a strung ring", "length", 0.025, COMMON_PRACTICE)
+RING_ROD = constant("Rod of the metal ring", "length", 0.004, COMMON_PRACTICE)
+
+
+def strung_wire_length_m(ring_m: float, cell_m: float) -> float:
+    """Wire strung to and fro across a ring both ways, ends folded over, metres.
+
+    Chords a cell apart have a mean length of π/4 of the diameter; both ways, plus 3 cm folded at each end.
+
+    Args:
+        ring_m: diameter of the ring, m.
+        cell_m: spacing of the wires, m.
+    Source: mean chord of a circle, π·d/4 (geometry).
+    """
+    wires = max(1, round(ring_m / cell_m) - 1)
+    return 2 * wires * (math.pi / 4 * ring_m + 0.06)
+
+
+def size_twigs(fit: Fit) -> SizedMechanic:
+    """Size two twig rings. Raises InvalidMeasure: a vessel under 6 cm deep."""
+    check_depth(fit, 0.06, "A pair of twig rings")
+    low = RING_LOW_SHARE.value * fit.depth_m
+    inside = min(vessels.inside_size_m(fit.vessel, low))
+    outer = fit.mouth_m + RING_OVERHANG.value
+    twig_m = TWIG_WINDS.value * math.pi * (inside + outer) * 0.85
+    volume = twig_m * math.pi / 4 * TWIG_DIAMETER.value**2
+    cells = max(1, int(0.75 * fit.mouth_area_m2 / TWIG_PITCH.value**2))
+    return SizedMechanic(
+        kind="twig_rings",
+        name="twig rings",
+        seating=Seating(
+            pattern="hexagonal", pitch_m=TWIG_PITCH.value, aperture_m=TWIG_GAP.value, height_m=fit.depth_m
+        ),
+        levels=(
+            Level(height_m=fit.depth_m, aperture_m=TWIG_GAP.value),
+            Level(height_m=low, aperture_m=TWIG_GAP.value),
+        ),
+        layer_gap_m=fit.depth_m - low,
+        parts=(
+            Part(name="low twig ring, outside", quantity=1, sizes=(length(inside),)),
+            Part(name="rim twig ring, outside", quantity=1, sizes=(length(outer),)),
+            Part(name="pliable twigs, in all", quantity=1, sizes=(length(twig_m),)),
+            *tape_parts(fit),
+        ),
+        tape_strips=fit.tape_strips,
+        seat_moment_n_m=RING_FRICTION_MOMENT.value + taped_n_m(fit),
+        seated_by="wedging",
+        seat_arm_m=fit.mouth_m / 2,
+        capacity=cells * cell_capacity(TWIG_GAP.value, fit.stem_diameter_m),
+        displaced_volume_l=1000 * volume / 2,
+        mass_kg=volume * WOOD_DENSITY.value,
+        dry_mass_kg=volume * WOOD_DENSITY.value,
+        price=2.0 + tape_price(fit),
+        minutes=14.0,
+        uses=3,
+        compostable=True,
+        single_use_plastic=fit.tape_strips > 0,
+        shows=False,
+        loose=not fit.tape_strips,
+        slop_factor=1.1,
+        steps=(
+            Step(
+                act="wind",
+                say=phrase(
+                    "Wind a ring {low} across for the bowl and one {rim} across for the rim, of dried twigs.",
+                    low=length(inside),
+                    rim=length(outer),
+                ),
+            ),
+            Step(act="seat", say=phrase("Wedge the first {h} above the floor; lay the second on the rim.", h=length(low))),
+            *tape_step(fit),
+        ),
+    )
+
+
+def size_strung(fit: Fit) -> SizedMechanic:
+    """Size strung rings: one on the mouth, a second low where the vessel is deep enough."""
+    cell = fit.choice.cell_m or STRUNG_CELL.value
+    aperture = cell - STRUNG_WIRE.value
+    ring = fit.mouth_m + RING_OVERHANG.value
+    low = RING_LOW_SHARE.value * fit.depth_m
+    two = fit.depth_m >= 0.07
+    low_ring = min(vessels.inside_size_m(fit.vessel, low)) - RING_ROD.value
+    wire = strung_wire_length_m(ring, cell) + (strung_wire_length_m(low_ring, cell) if two else 0.0)
+    rods = math.pi * (ring + (low_ring if two else 0.0))
+    steel = math.pi / 4 * (wire * STRUNG_WIRE.value**2 + rods * RING_ROD.value**2)
+    levels = [Level(height_m=fit.depth_m, aperture_m=aperture)]
+    parts = [Part(name="metal ring for the mouth", quantity=1, sizes=(length(ring),))]
+    if two:
+        levels.append(Level(height_m=low, aperture_m=aperture))
+        parts.append(Part(name="metal ring for the bowl", quantity=1, sizes=(length(low_ring),)))
+    parts.append(Part(name="soft wire, 2 mm", quantity=1, sizes=(length(wire),)))
+    return SizedMechanic(
+        kind="strung_ring",
+        name="strung rings" if two else "strung ring",
+        seating=Seating(pattern="square", pitch_m=cell, aperture_m=aperture, height_m=fit.depth_m),
+        levels=tuple(levels),
+        layer_gap_m=fit.depth_m - low if two else 0.0,
+        rigid=True,
+        parts=(*parts, *tape_parts(fit)),
+        tape_strips=fit.tape_strips,
+        seat_moment_n_m=steel * STEEL_DENSITY.value * 9.80665 * ring / 2 + taped_n_m(fit),
+        seated_by="its weight on the rim",
+        seat_arm_m=fit.mouth_m / 2,
+        strength_n=12.0,
+        capacity=max(1, int(fit.mouth_area_m2 / cell**2)) * cell_capacity(aperture, fit.stem_diameter_m),
+        displaced_volume_l=1000 * steel / 2,
+        mass_kg=steel * STEEL_DENSITY.value,
+        dry_mass_kg=steel * STEEL_DENSITY.value,
+        price=6.0 + 0.4 * wire + tape_price(fit),
+        minutes=16.0,
+        uses=40,
+        single_use_plastic=fit.tape_strips > 0,
+        loose=not two and not fit.tape_strips,
+        lifts_off=not two,
+        slop_factor=1.2,
+        steps=(
+            Step(
+                act="string",
+                say=phrase(
+                    "String {wire} of soft wire to and fro, {cell} apart both ways; fold the ends over the ring.",
+                    wire=length(wire),
+                    cell=length(cell),
+                ),
+                caution="Wire ends spring: eye protection.",
+            ),
+            Step(act="seat", say=phrase("Lay the ring on the rim" + (", the smaller one low." if two else "."))),
+            *tape_step(fit),
+        ),
+    )

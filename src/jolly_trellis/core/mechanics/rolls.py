@@ -1,0 +1,108 @@
+"""Rolled netting: hung from sticks in a trough, or rolled and pressed flat to three layers in a shallow dish."""
+
+import math
+
+from jolly_trellis.core import netting as nets
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.mechanics.fit import Fit, check_depth, check_mouth, cut_step, tuck_folds, tuck_step
+from jolly_trellis.core.mechanics.sized import FlatSheet, Part, SizedMechanic, Step
+from jolly_trellis.core.mechanics.wire import of_netting
+from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.quantities import length, phrase
+
+ROLL_OVERSIZE = constant("Roll against the inner width of its trough", "ratio", 1.05, COMMON_PRACTICE)
+TURNS = constant("Turns of a roll", "ratio", 1.5, COMMON_PRACTICE)
+STICK_OVERHANG = constant("Stick past the outside of the trough at each end", "length", 0.03, COMMON_PRACTICE)
+STICK_SPACING = constant("One stick for every", "length", 0.30, COMMON_PRACTICE)
+STICK_MOMENT = constant("Moment a stick across the rim adds", "moment", 0.6)
+PRESSED_GAP = constant("Gap between pressed layers", "length", 0.015)
+TROUGH_RATIO = 1.8
+
+
+def roll_diameter_m(inner_width_m: float) -> float:
+    """Diameter of the roll: inner width × 1.05, metres. Source: common practice, no source."""
+    return ROLL_OVERSIZE.value * inner_width_m
+
+
+def roll_sheet_width_m(diameter_m: float, turns: float) -> float:
+    """Width of sheet that makes a roll: π·d·turns, metres. Source: geometry, turns on one diameter."""
+    return math.pi * diameter_m * turns
+
+
+def sticks(inner_length_m: float) -> int:
+    """Sticks across the rim: one for every 30 cm, at least one. Source: common practice, no source."""
+    return max(1, math.ceil(inner_length_m / STICK_SPACING.value - 1e-9))
+
+
+def size_on_sticks(fit: Fit) -> SizedMechanic:
+    """Size a roll hung on sticks across a long trough.
+
+    Raises: InvalidMeasure: a vessel that is no trough, or under 6 cm deep.
+    """
+    check_mouth(fit)
+    check_depth(fit, 0.06, "A roll on sticks")
+    if fit.mouth_long_m < TROUGH_RATIO * fit.mouth_m:
+        raise InvalidMeasure(
+            path="mechanic.kind",
+            message=phrase("A roll on sticks is for a long trough; this mouth is nearly as wide as it is long."),
+            limit=phrase("Use a vessel at least {long} long.", long=length(TROUGH_RATIO * fit.mouth_m)),
+        )
+    diameter = min(roll_diameter_m(fit.mouth_m), fit.depth_m)
+    sheet = nets.sheet(
+        fit.net, width_m=roll_sheet_width_m(diameter, TURNS.value), length_m=fit.mouth_long_m
+    )
+    number, stick = sticks(fit.mouth_long_m), fit.mouth_m + 2 * (fit.vessel.wall_m + STICK_OVERHANG.value)
+    low = max(fit.depth_m - diameter, 0.005)
+    return of_netting(
+        fit,
+        kind="cross_stick_roll",
+        name="roll on cross-sticks",
+        heights_m=(fit.depth_m, (fit.depth_m + low) / 2, low),
+        flat=(FlatSheet(name="sheet", sheet=sheet),),
+        parts=(Part(name="stick", quantity=number, sizes=(length(stick),)),),
+        extra_moment_n_m=number * STICK_MOMENT.value,
+        seated_by=f"its squeeze and {number} stick{'s' if number > 1 else ''}",
+        extra_minutes=2.0 * number,
+        steps=(
+            cut_step(fit, sheet, "one sheet"),
+            Step(
+                act="roll",
+                say=phrase(f"Roll it {TURNS.value:g} turns to {{d}} across and drop it in.", d=length(diameter)),
+            ),
+            Step(
+                act="hang",
+                say=phrase(
+                    f"Push {number} stick{'s' if number > 1 else ''}, {{long}} each, through its top, "
+                    "resting on both rims.",
+                    long=length(stick),
+                ),
+            ),
+        ),
+    )
+
+
+def size_pressed(fit: Fit) -> SizedMechanic:
+    """Size a three-layer roll for a shallow dish: width W + 2t, length 3W + 2t.
+
+    Raises: InvalidMeasure: a mouth narrower than a cell, or under 3 cm deep.
+    Source: geometry; the form is common practice, no source.
+    """
+    check_mouth(fit)
+    check_depth(fit, 0.03, "A three-layer roll")
+    oversize, tuck = 1 + fit.choice.squeeze, fit.tuck_m
+    width, long = fit.mouth_m * oversize + 2 * tuck, 3 * fit.mouth_long_m * oversize + 2 * tuck
+    sheet = nets.sheet(fit.net, width_m=width, length_m=long)
+    gap = min(PRESSED_GAP.value, (fit.depth_m - 0.005) / 2)
+    return of_netting(
+        fit,
+        kind="three_layer_roll",
+        name="three-layer roll",
+        heights_m=tuple(fit.depth_m - index * gap for index in range(3)),
+        flat=(FlatSheet(name="sheet", sheet=sheet, folds=tuck_folds(fit, long), tuck_m=tuck),),
+        steps=(
+            cut_step(fit, sheet, "one sheet"),
+            tuck_step(fit),
+            Step(act="roll", say=phrase("Roll it, press it flat to three layers, twist the ends in.")),
+            Step(act="anchor", say=phrase("It sits still once three anchor stems at the edge are in: do those first.")),
+        ),
+    )

@@ -1,0 +1,24 @@
+"""The horizontal: long and low, reaching to both sides."""
+
+import numpy as np
+
+from jolly_trellis.core.geometry import Array
+from jolly_trellis.core.placement import dome
+from jolly_trellis.core.placement.form import FormRule
+from jolly_trellis.core.provenance import constant
+from jolly_trellis.core.stems import Role
+
+DRAWN_OUT = constant("How far a horizontal draws directions to its sides", "ratio", 0.55)
+
+
+def directions(role: Role, number: int, turn_rad: float) -> Array:
+    """Directions of the dome drawn out to both sides; margins go left, right, front, back, then up."""
+    spread = dome.directions(role, number, turn_rad)
+    if role == "margin":
+        spread = spread[np.argsort(-np.abs(spread[:, 0]), kind="stable")]
+    spread[:, 1] *= DRAWN_OUT.value
+    spread[:, 0] *= 1.0 + (1.0 - DRAWN_OUT.value)
+    return np.asarray(spread / np.linalg.norm(spread, axis=1)[:, None])
+
+
+RULE = FormRule(directions=directions, scale=dome.whole)

@@ -1,0 +1,80 @@
+"""Lines of sight: heads and leaves as balls of some opacity, and how much of a line of sight they block."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from jolly_trellis.core.build import Build
+from jolly_trellis.core.geometry import Array
+from jolly_trellis.core.provenance import constant
+
+OPACITY_FLOWER = constant("How much of a view a flower head blocks", "ratio", 1.0)
+OPACITY_FOLIAGE = constant("How much of a view foliage blocks", "ratio", 0.70)
+OPACITY_AIRY = constant("How much of a view airy stems block", "ratio", 0.25)
+LEAF_PLACES = (0.12, 0.35, 0.6, 0.85)
+LEAF_SHARE = constant("Leaf cluster along a stem, share of the foliage's head size", "ratio", 0.8)
+STEM_LEAVES = constant("Own leaves low on a flower stem, share of its head size", "ratio", 0.5)
+_CLOSE_M = 1e-6
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Mass:
+    """What stands in the way: centres, shape (n, 3), metres above the surface; radii; opacities 0-1."""
+
+    centre_m: Array
+    radius_m: Array
+    opacity: Array
+
+
+def flower_mass(build: Build) -> Mass:
+    """Heads and leaves of a piece as balls.
+
+    A flower is one ball at its head and a loose one of its own leaves just over the seat; foliage is four along its
+    stem; airy stems are see-through. Sizes and opacities are estimates.
+    """
+    placement = build.placement
+    stems = placement.stems
+    if len(stems) == 0:
+        return Mass(centre_m=np.zeros((0, 3)), radius_m=np.zeros(0), opacity=np.zeros(0))
+    tips = placement.tip_m.copy()
+    tips[:, 2] = placement.head_z_m
+    seat_z = build.piece.vessel.base_m + placement.seat_height_m
+    seats = np.stack([placement.seat_x_m, placement.seat_y_m, np.full(len(stems), seat_z)], axis=1)
+    airy = np.array([stems.role_of(row) == "airy" for row in range(len(stems))])
+    leafy = stems.flower == 0
+    solid = np.where(airy, OPACITY_AIRY.value, OPACITY_FLOWER.value)
+    centres, radii, opacities = [tips[~leafy]], [stems.head_radius_m[~leafy]], [solid[~leafy]]
+    low = seats[~leafy] + 0.18 * (tips[~leafy] - seats[~leafy])
+    centres.append(low)
+    radii.append(STEM_LEAVES.value * stems.head_radius_m[~leafy])
+    opacities.append(np.full(len(low), OPACITY_FOLIAGE.value))
+    for share in LEAF_PLACES:
+        centres.append(seats[leafy] + share * (tips[leafy] - seats[leafy]))
+        radii.append(LEAF_SHARE.value * stems.head_radius_m[leafy])
+        opacities.append(np.where(airy[leafy], OPACITY_AIRY.value, OPACITY_FOLIAGE.value))
+    centre = np.concatenate(centres)
+    centre[:, 2] += build.raised_m
+    return Mass(centre_m=centre, radius_m=np.concatenate(radii), opacity=np.concatenate(opacities))
+
+
+def seen_share(mass: Mass, eyes_m: Array, points_m: Array) -> Array:
+    """How much of each point an eye still sees: the product of what each ball in between lets through, 0-1.
+
+    Args:
+        mass: balls in the way.
+        eyes_m: shape (e, 3).
+        points_m: shape (p, 3).
+    Returns: shape (e, p).
+    Source: geometry: a ball is in the way where the line passes within its radius, between eye and point.
+    """
+    if len(mass.radius_m) == 0:
+        return np.ones((len(eyes_m), len(points_m)))
+    rays = points_m[None] - eyes_m[:, None]
+    span = np.maximum(np.linalg.norm(rays, axis=2), _CLOSE_M)
+    unit = rays / span[..., None]
+    to_ball = mass.centre_m[None] - eyes_m[:, None]
+    along = np.einsum("epk,enk->epn", unit, to_ball)
+    square = (to_ball**2).sum(axis=2)
+    away = square[:, None, :] - along**2
+    in_way = (away < mass.radius_m**2) & (along > 0) & (along < span[..., None])
+    return np.asarray(np.exp(np.einsum("epn,n->ep", in_way, np.log1p(-np.minimum(mass.opacity, 0.999)))))
