@@ -190,7 +190,7 @@ def test_a_cooler_room_lets_flowers_drink_less(client: TestClient) -> None:
 
 def test_a_measured_vessel_goes_into_the_stores_under_a_free_key(client: TestClient, bowl: dict[str, Any]) -> None:
     vessel = bowl["vessel"] | {"name": "Low bowl, 20 cm"}
-    keys = [client.post("/api/stock/vessels", json={"vessel": vessel}).json()["key"] for _ in range(2)]
+    keys = [client.post("/api/stock/vessel", json={"vessel": vessel}).json()["key"] for _ in range(2)]
     assert keys == ["low-bowl-20-cm", "low-bowl-20-cm-2"]
     assert set(keys) < set(client.get("/api/stock").json()["vessels"])
 
@@ -210,5 +210,5 @@ def test_what_is_not_there_is_not_found(client: TestClient, path: str) -> None:
 
 def test_every_figure_is_listed_with_its_provenance(client: TestClient) -> None:
     topics = client.get("/api/figures").json()
-    assert [each["topic"] for each in topics][-3:] == ["Hold", "Stand", "Drink"]
+    assert [each["topic"] for each in topics][-3:] == ["Travel", "Hide and See", "Lift"]
     assert all(figure["provenance"] for each in topics for figure in each["figures"])

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from jolly_trellis.core.errors import CoreError, InvalidMeasure, UnknownName
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.figures import all_figures
-from jolly_trellis.core.piece import Envelope, FoldedCushion, Piece, TopUp
+from jolly_trellis.core.piece import Envelope, Mechanic, Piece, TopUp
 from jolly_trellis.core.provenance import PROVENANCE_KINDS
 from jolly_trellis.core.units import render
 from tests.ordinary import conditions, piece, recipe, vessels
@@ -60,7 +60,7 @@ def test_steps_come_in_the_order_of_doing_and_warn_where_hands_are_at_risk() -> 
 
 
 def test_bare_wire_in_water_is_warned_about() -> None:
-    bare = replace(piece(), mechanic=FoldedCushion(netting="bare-25-09"))
+    bare = replace(piece(), mechanic=Mechanic(netting="bare-25-09"))
     assert any("rusts" in notice.say.text for notice in evaluate(bare, conditions()).notices)
 
 
@@ -98,7 +98,7 @@ def test_measures_that_contradict_are_refused_at_their_place(changed: dict[str, 
 
 def test_an_unknown_netting_is_refused() -> None:
     with pytest.raises(UnknownName) as caught:
-        evaluate(replace(piece(), mechanic=FoldedCushion(netting="gold")), conditions())
+        evaluate(replace(piece(), mechanic=Mechanic(netting="gold")), conditions())
     assert caught.value.path == "mechanic.netting"
 
 
@@ -119,7 +119,7 @@ def test_any_piece_gives_a_report_or_one_sentence(
         name="any",
         vessel=vessels()[key],
         envelope=Envelope(height_m=height, width_m=width, depth_m=width * 0.7),
-        mechanic=FoldedCushion(netting=netting, layers=layers),
+        mechanic=Mechanic(netting=netting, layers=layers),
         water_level_m=level,
         recipe=recipe(rose=(count, "focal"), gypsophila=(5, "airy")) if count else (),
         top_ups=(TopUp(after_h=2.0, volume_l=0.2),),

@@ -8,12 +8,18 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.mechanics import folded_cushion
-from jolly_trellis.core.piece import FoldedCushion
+from jolly_trellis.core.mechanics import fit, folded_cushion
+from jolly_trellis.core.mechanics.fit import Fit
+from jolly_trellis.core.piece import Mechanic
+from jolly_trellis.core.vessels import Vessel
 from tests.ordinary import nettings, vessels
 
 BOWL = vessels()["low-bowl-20"]
 NETTING = nettings()["coated-25-09"]
+
+
+def fitted(choice: Mechanic, *, vessel: Vessel = BOWL, tape_strips: int = 0) -> Fit:
+    return Fit(choice=choice, vessel=vessel, netting=NETTING, frog=None, tape_strips=tape_strips)
 
 
 def test_two_layers_for_a_20_cm_mouth() -> None:
@@ -53,15 +59,15 @@ def test_fold_lines_end_where_the_sheet_ends(layers: int, mouth: float, gap: flo
 
 
 def test_the_gap_leaves_room_under_the_lowest_layer() -> None:
-    assert folded_cushion.default_layer_gap_m(0.095, 2) == 0.04
-    assert folded_cushion.default_layer_gap_m(0.05, 2) == pytest.approx(0.03)
-    assert folded_cushion.default_layer_gap_m(0.095, 4) == pytest.approx(0.025)
-    assert folded_cushion.default_layer_gap_m(0.095, 1) == 0.0
+    assert fit.default_layer_gap_m(0.095, 2) == 0.04
+    assert fit.default_layer_gap_m(0.05, 2) == pytest.approx(0.03)
+    assert fit.default_layer_gap_m(0.095, 4) == pytest.approx(0.025)
+    assert fit.default_layer_gap_m(0.095, 1) == 0.0
 
 
 def test_squeeze_holds_by_friction() -> None:
     """μ·F·D/2 with 4 N per metre and per cent: 0.3 · (4 · 6 · π · 0.2) · 0.1 N·m."""
-    held = folded_cushion.seat_moment_n_m(
+    held = fit.seat_moment_n_m(
         mouth_girth_m=math.pi * 0.2, mouth_size_m=0.2, squeeze=0.06, wire_m=0.0009, rough=False
     )
     assert held == pytest.approx(0.3 * 24 * math.pi * 0.2 * 0.1)
@@ -70,7 +76,7 @@ def test_squeeze_holds_by_friction() -> None:
 @pytest.mark.parametrize(("wire", "share"), [(0.0007, 0.5), (0.0008, 1.0), (0.0009, 1.0), (0.0010, 1.5)])
 def test_thin_wire_springs_less(wire: float, share: float) -> None:
     def held(wire_m: float) -> float:
-        return folded_cushion.seat_moment_n_m(
+        return fit.seat_moment_n_m(
             mouth_girth_m=0.6, mouth_size_m=0.2, squeeze=0.05, wire_m=wire_m, rough=False
         )
 
@@ -78,21 +84,23 @@ def test_thin_wire_springs_less(wire: float, share: float) -> None:
 
 
 def test_tape_of_6_mm_holds_6_n_at_each_end() -> None:
-    assert folded_cushion.tape_moment_n_m(strips=2, tape_width_m=0.006, mouth_size_m=0.2) == pytest.approx(2.4)
+    assert fit.tape_moment_n_m(strips=2, tape_width_m=0.006, mouth_size_m=0.2) == pytest.approx(2.4)
 
 
 def test_a_sized_cushion_names_its_parts_and_levels() -> None:
-    made = folded_cushion.size(FoldedCushion(netting=NETTING.key, layers=3), BOWL, NETTING, tape_strips=2)
+    made = folded_cushion.size(fitted(Mechanic(netting=NETTING.key, layers=3), tape_strips=2))
     assert [round(level.height_m, 4) for level in made.levels] == [0.095, 0.0575, 0.02]
-    assert [part.name for part in made.parts] == ["netting, 25 mm, coated, 0.9 mm wire", "tape strip"]
+    assert [part.name for part in made.parts] == ["sheet, 25 mm, coated, 0.9 mm wire", "tape strip"]
     assert made.tape_strip_length_m == pytest.approx(0.2 + 2 * (0.006 + 0.025))
     assert 0 < made.tape_share_of_mouth < 0.1
-    assert made.price == pytest.approx(19.0 * made.sheet.width_m * made.sheet.length_m / 5.0)
+    assert made.sheet is not None
+    netting = 19.0 * made.sheet.width_m * made.sheet.length_m / 5.0
+    assert made.price == pytest.approx(netting + 2 * 0.262 * 0.12)
 
 
 def test_layers_that_do_not_fit_are_refused_with_the_gap_that_does() -> None:
     with pytest.raises(InvalidMeasure) as caught:
-        folded_cushion.size(FoldedCushion(netting="n", layers=3, layer_gap_m=0.06), BOWL, NETTING, tape_strips=0)
+        folded_cushion.size(fitted(Mechanic(netting="n", layers=3, layer_gap_m=0.06)))
     assert caught.value.path == "mechanic.layer_gap_m"
     assert caught.value.limit.quantities["room"].value == pytest.approx(0.045)
 
@@ -100,5 +108,5 @@ def test_layers_that_do_not_fit_are_refused_with_the_gap_that_does() -> None:
 def test_a_mouth_narrower_than_one_cell_is_refused() -> None:
     narrow = replace(BOWL, profile=tuple(replace(each, width_m=0.02, depth_m=0.02) for each in BOWL.profile))
     with pytest.raises(InvalidMeasure) as caught:
-        folded_cushion.size(FoldedCushion(netting="n"), narrow, NETTING, tape_strips=0)
+        folded_cushion.size(fitted(Mechanic(netting="n"), vessel=narrow))
     assert caught.value.path == "mechanic.netting"

@@ -6,7 +6,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from jolly_trellis.core.build import build, net_moment_n_m
+from jolly_trellis.core.build import build, demand_n_m
 from jolly_trellis.core.checks import hold
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.piece import Piece, RecipeLine
@@ -117,7 +117,7 @@ def test_no_recipe_cannot_be_judged() -> None:
 
 def test_taking_out_one_side_rocks_the_cushion_and_tape_is_sized_for_it() -> None:
     even = build(piece(), conditions())
-    assert net_moment_n_m(piece(), even.placement, heavy=True) < even.mechanic.seat_moment_n_m
+    assert demand_n_m(even.mechanic, piece(), even.placement) < even.mechanic.seat_moment_n_m
     assert even.mechanic.tape_strips == 0
     loose = replace(piece().mechanic, squeeze=0.0)
     heavy = RecipeLine(variety="hydrangea", count=3, role="focal")

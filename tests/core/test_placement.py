@@ -10,13 +10,16 @@ from hypothesis import strategies as st
 from jolly_trellis.core.build import Build, build
 from jolly_trellis.core.errors import InvalidMeasure, UnknownName
 from jolly_trellis.core.geometry import plan_share, ray_to_outline_m
+from jolly_trellis.core.mechanics.sized import Seating
 from jolly_trellis.core.piece import Piece, RecipeLine
 from jolly_trellis.core.placement import dome
-from jolly_trellis.core.placement.seats import cell_centres_m, under_tape
+from jolly_trellis.core.placement.seats import seat_centres_m, under_tape
 from jolly_trellis.core.placement.trace import floor_friction_needed
 from jolly_trellis.core.stems import Role
 from jolly_trellis.core.vessels import PlanShape, inside_size_m
 from tests.ordinary import conditions, piece, stems, vessels
+
+CELLS = Seating(pattern="hexagonal", pitch_m=0.0268, aperture_m=0.025, height_m=0.095)
 
 
 def made(each: Piece) -> Build:
@@ -57,7 +60,7 @@ def test_the_same_recipe_always_lands_alike() -> None:
 
 
 def test_margins_mark_the_four_sides_and_then_the_height() -> None:
-    marks = dome.directions("margin", 5, turn_rad=0.0)
+    marks = dome.directions("margin", 5, 0.0)
     assert marks[:4, :2] == pytest.approx(
         np.sqrt(1 - 0.12**2) * np.array([[0, -1], [1, 0], [0, 1], [-1, 0]]), abs=1e-12
     )
@@ -73,7 +76,7 @@ def test_margin_tips_reach_the_envelope() -> None:
 
 @pytest.mark.parametrize("role", ["line", "focal", "filler", "base", "airy"])
 def test_each_role_spreads_evenly_round_the_compass(role: Role) -> None:
-    centre = dome.directions(role, 60, turn_rad=0.7)[:, :2].mean(axis=0)
+    centre = dome.directions(role, 60, 0.7)[:, :2].mean(axis=0)
     assert np.hypot(*centre) < 0.05
 
 
@@ -102,14 +105,14 @@ def test_soft_stems_are_not_leaned_farther_than_they_can_bear() -> None:
 
 
 def test_cells_cover_the_mouth_at_the_pitch() -> None:
-    cells = cell_centres_m(vessels()["low-bowl-20"], 0.0268)
+    cells = seat_centres_m(vessels()["low-bowl-20"], CELLS, 0)
     apart = np.linalg.norm(cells[:, None] - cells[None], axis=2)
     assert apart[apart > 0].min() == pytest.approx(0.0268)
     assert len(cells) == pytest.approx(np.pi * 0.093**2 / (np.sqrt(3) / 2 * 0.0268**2), rel=0.12)
 
 
 def test_tape_takes_the_cells_under_it() -> None:
-    cells = cell_centres_m(vessels()["low-bowl-20"], 0.0268)
+    cells = seat_centres_m(vessels()["low-bowl-20"], CELLS, 0)
     assert under_tape(cells, strips=0, tape_width_m=0.006).sum() == 0
     one, two = (under_tape(cells, strips=n, tape_width_m=0.006).sum() for n in (1, 2))
     assert 0 < one < two < len(cells) / 2

@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 
 from jolly_trellis.core.build import build
-from jolly_trellis.core.checks import stand
+from jolly_trellis.core.checks import balance, stand
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.piece import Conditions, Piece, Setting
 from jolly_trellis.core.verdicts import Verdict
@@ -35,9 +35,9 @@ def test_push_and_energy_to_tip() -> None:
 def test_free_water_in_a_straight_round_vessel_rises_by_r_squared_over_four_depths() -> None:
     """Source: BM = I/V, any text on hydrostatics."""
     radius, depth = 0.1, 0.07
-    rise = stand.water_rise_m(math.pi / 4 * radius**4, math.pi * radius**2 * depth * 1000)
+    rise = balance.water_rise_m(math.pi / 4 * radius**4, math.pi * radius**2 * depth * 1000)
     assert rise == pytest.approx(radius**2 / (4 * depth))
-    assert stand.water_rise_m(1e-5, 0.0) == 0.0
+    assert balance.water_rise_m(1e-5, 0.0) == 0.0
 
 
 def test_an_ordinary_bowl_stands() -> None:
@@ -63,10 +63,10 @@ def test_a_slim_vessel_with_tall_flowers_fails_and_offers_ballast_that_mends_it(
 def test_dry_is_the_low_case_where_nobody_tops_up() -> None:
     alone = replace(conditions(), topped_up_by=None)
     made = build(piece(), alone)
-    assert stand.case_level_m(made, "low") == 0.0
-    assert stand.case_level_m(made, "typical") == piece().water_level_m
+    assert balance.case_level_m(made, "low") == 0.0
+    assert balance.case_level_m(made, "typical") == piece().water_level_m
     attended = build(piece(), conditions())
-    assert 0.0 < stand.case_level_m(attended, "low") < piece().water_level_m
+    assert 0.0 < balance.case_level_m(attended, "low") < piece().water_level_m
 
 
 @pytest.mark.parametrize(
@@ -92,7 +92,7 @@ def test_near_an_edge_sliding_counts_and_rubber_mends_it() -> None:
     pushes = [each for each in verdict_of(by_edge).findings if each.check == "push"]
     weight = build(by_edge, conditions())
     assert len(pushes) == 3
-    typical = stand.balance_of(weight, "typical").mass_kg * 9.80665
+    typical = balance.balance_of(weight, "typical").mass_kg * 9.80665
     assert pushes[0].limit.value == pytest.approx(min(20.0, 0.2 * typical))
     assert pushes[0].value.value <= 0.25 * typical + 1e-9
 
@@ -106,8 +106,8 @@ def test_mid_table_a_foot_that_slides_first_needs_no_push_limit_and_says_so() ->
 def test_the_tip_rose_is_even_for_an_even_piece_and_leans_with_a_trough() -> None:
     trough = replace(piece(), vessel=vessels()["trough-40"], water_level_m=0.06)
     made = build(trough, conditions())
-    angles = stand.tip_angles_rad(made, stand.balance_of(made, "typical"))
-    front, right = angles[0], angles[stand.DIRECTIONS // 4]
+    angles = stand.tip_angles_rad(made, balance.balance_of(made, "typical"))
+    front, right = angles[0], angles[balance.DIRECTIONS // 4]
     assert right > 1.4 * front
 
 
@@ -115,16 +115,16 @@ def test_the_composite_balances_like_its_parts() -> None:
     """Direct recomputation of the first moments, from the same parts listed by hand."""
     weighted = replace(piece(), ballast_kg=0.4)
     made = build(weighted, conditions())
-    balance = stand.balance_of(made, "typical")
+    found = balance.balance_of(made, "typical")
     water = made.water.volume_at_l(weighted.water_level_m)
     mass = 0.88 + water + made.mechanic.mass_kg + 0.4 + float(made.stem_mass_kg.sum())
-    assert balance.mass_kg == pytest.approx(mass)
-    assert balance.x_m == pytest.approx(float(np.dot(made.stem_mass_kg, made.stem_centre_m[:, 0])) / mass)
+    assert found.mass_kg == pytest.approx(mass)
+    assert found.x_m == pytest.approx(float(np.dot(made.stem_mass_kg, made.stem_centre_m[:, 0])) / mass)
 
 
 def test_ballast_lowers_the_balance_point() -> None:
     heights = []
     for ballast in (0.0, 0.5, 1.0):
         made = build(replace(piece(), ballast_kg=ballast), conditions())
-        heights.append(stand.balance_of(made, "typical").height_m)
+        heights.append(balance.balance_of(made, "typical").height_m)
     assert heights[0] > heights[1] > heights[2]

@@ -1,6 +1,7 @@
 """Opening, migrating, refusing what is newer, and all-or-nothing writes."""
 
 import sqlite3
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
@@ -42,8 +43,8 @@ def test_a_failed_transaction_leaves_nothing_behind(studio: sqlite3.Connection) 
     before = len(stock.vessels(studio))
     vessel = next(iter(stock.vessels(studio).values()))
     with pytest.raises(sqlite3.IntegrityError), transaction(studio):
-        stock.add_vessel(studio, "fresh", vessel)
-        stock.add_vessel(studio, "fresh", vessel)
+        stock.put_vessel(studio, "fresh", vessel)
+        stock.put_vessel(studio, "fresher", replace(vessel, wall_m=-1.0))
     assert len(stock.vessels(studio)) == before
 
 

@@ -1,12 +1,24 @@
 """The bench: one piece evaluated while it is drawn, saved, mended, removed."""
 
+from typing import Literal
+
 from fastapi import APIRouter
+from fastapi.responses import Response
 
 from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.line_up import event_out
-from jolly_trellis.api.models import ApplyFix, BasedOn, EvaluatePiece, EventOut, PutPiece, SavedPiece
+from jolly_trellis.api.models import ApplyFix, BasedOn, EvaluatePiece, EventOut, PutPiece, SavedPiece, SayIt
+from jolly_trellis.core.build import build
+from jolly_trellis.core.choose import Option
+from jolly_trellis.core.patterns import patterns_of
 from jolly_trellis.core.report import Report
+from jolly_trellis.core.say_it import Understood, say_it
+from jolly_trellis.exchange.pattern_dxf import write_dxf
+from jolly_trellis.exchange.pattern_pdf import Paper, write_pdf
+from jolly_trellis.exchange.pattern_svg import write_svg
 from jolly_trellis.services import judging, planning
+from jolly_trellis.services.stores import free_key
+from jolly_trellis.store import stock
 
 router = APIRouter(prefix="/api/events/{event_id}", tags=["bench"])
 
@@ -15,6 +27,37 @@ router = APIRouter(prefix="/api/events/{event_id}", tags=["bench"])
 def evaluate(event_id: Number, body: EvaluatePiece, conn: Connection) -> Report:
     brief = planning.state(conn, event_id).plan.brief
     return judging.report_of(body.piece.to_core(), judging.conditions_of(conn, brief), with_fixes=body.with_fixes)
+
+
+@router.post("/choose")
+def choose_mechanic(event_id: Number, body: EvaluatePiece, conn: Connection) -> list[Option]:
+    brief = planning.state(conn, event_id).plan.brief
+    return list(judging.options_of(conn, body.piece.to_core(), brief))
+
+
+@router.post("/say")
+def say(event_id: Number, body: SayIt, conn: Connection) -> Understood:
+    brief = planning.state(conn, event_id).plan.brief
+    conditions = judging.conditions_of(conn, brief)
+    return say_it(body.text, body.piece.to_core(), conditions, system=body.system, vessels=stock.vessels(conn))
+
+
+@router.get("/pieces/{piece_id}/patterns.{ending}")
+def patterns(
+    event_id: Number, piece_id: Number, ending: Literal["svg", "dxf", "pdf"], conn: Connection, paper: Paper = "A4"
+) -> Response:
+    piece, brief = planning.piece_of(conn, event_id, piece_id)
+    flat = patterns_of(build(piece, judging.conditions_of(conn, brief)))
+    headers = {"Content-Disposition": f'inline; filename="{free_key(piece.name, set())}.{ending}"'}
+    match ending:
+        case "svg":
+            return Response(write_svg(flat), media_type="image/svg+xml", headers=headers)
+        case "dxf":
+            return Response(write_dxf(flat), media_type="image/vnd.dxf", headers=headers)
+        case "pdf":
+            return Response(
+                write_pdf(flat, paper=paper, title=piece.name), media_type="application/pdf", headers=headers
+            )
 
 
 @router.post("/pieces", status_code=201)
@@ -43,10 +86,8 @@ def remove_piece(event_id: Number, piece_id: Number, body: BasedOn, conn: Connec
 
 @router.post("/pieces/{piece_id}/fix")
 def apply_fix(event_id: Number, piece_id: Number, body: ApplyFix, conn: Connection) -> SavedPiece:
-    plan = planning.state(conn, event_id).plan
-    if piece_id not in plan.by_id():
-        raise planning.NotFound(f"piece {piece_id}")
-    conditions = judging.conditions_of(conn, plan.brief)
-    piece, label = judging.apply_fix(plan.by_id()[piece_id], conditions, verb=body.verb, key=body.key)
+    before, brief = planning.piece_of(conn, event_id, piece_id)
+    conditions = judging.conditions_of(conn, brief)
+    piece, label = judging.apply_fix(before, conditions, verb=body.verb, key=body.key)
     state = planning.put_piece(conn, event_id, piece_id, piece, base_revision=body.base_revision, label=label)
     return SavedPiece.from_core(state, piece_id, judging.report_of(piece, conditions, with_fixes=True))

@@ -9,6 +9,7 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
+from jolly_trellis.catalog.columns import BadTable
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.services.planning import NotFound, NothingToDo, Stale
 
@@ -79,6 +80,10 @@ def install(app: FastAPI) -> None:
     def _missing(_: Request, problem: NotFound) -> JSONResponse:
         body = body_of(code="not_found", path="", message="That is no longer here.", limit="Go back to the line-up.")
         return JSONResponse(body, status_code=404)
+
+    @app.exception_handler(BadTable)
+    def _table(_: Request, problem: BadTable) -> JSONResponse:
+        return JSONResponse(body_of(code="table", path="text", message=str(problem), limit=""), status_code=422)
 
     @app.exception_handler(NothingToDo)
     def _nothing(_: Request, problem: NothingToDo) -> JSONResponse:

@@ -1,33 +1,158 @@
-"""The stores, and where every figure comes from."""
-
-import re
-import unicodedata
+"""The stores, what can be chosen, and where every figure comes from."""
 
 from fastapi import APIRouter
+from fastapi.responses import Response
 
 from jolly_trellis.api.deps import Connection
-from jolly_trellis.api.models import AddedVessel, AddVessel, FigureOut, StockOut, TopicOut
+from jolly_trellis.api.models import (
+    AboutOut,
+    CheckFill,
+    FigureOut,
+    HoldingOut,
+    ImportOut,
+    ImportTable,
+    Kept,
+    OutlineOut,
+    PutFrog,
+    PutHolding,
+    PutNetting,
+    PutVariety,
+    PutVessel,
+    ReadOutline,
+    RefusedOut,
+    SchoolOut,
+    StockOut,
+    TopicOut,
+    TradeOut,
+)
+from jolly_trellis.catalog.columns import StoreKind
+from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.figures import all_figures
+from jolly_trellis.core.mechanics.sizing import ABOUT
+from jolly_trellis.core.practice import SCHOOLS
+from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.vessels import check_vessel
+from jolly_trellis.exchange import vessel_outline
+from jolly_trellis.exchange.vessel_outline import FillCheck
+from jolly_trellis.services import stores
 from jolly_trellis.store import stock
-from jolly_trellis.store.connection import transaction
+from jolly_trellis.store.stock import Holding
 
 router = APIRouter(prefix="/api", tags=["stores"])
 
 
 @router.get("/stock")
 def get_stock(conn: Connection) -> StockOut:
-    return StockOut(vessels=stock.vessels(conn), nettings=stock.nettings(conn), varieties=stock.varieties(conn))
+    return StockOut(
+        vessels=stock.vessels(conn),
+        nettings=stock.nettings(conn),
+        frogs=stock.frogs(conn),
+        varieties=stock.varieties(conn),
+        holdings={
+            kind: {key: HoldingOut(on_hand=each.on_hand, retired=each.retired) for key, each in held.items()}
+            for kind, held in stock.holdings(conn).items()
+        },
+    )
 
 
-@router.post("/stock/vessels", status_code=201)
-def add_vessel(body: AddVessel, conn: Connection) -> AddedVessel:
+@router.get("/trade")
+def get_trade() -> TradeOut:
+    return TradeOut(
+        mechanics=[
+            AboutOut(
+                kind=each.kind,
+                name=each.name,
+                what=each.what,
+                netting=each.netting,
+                frog=each.frog,
+                tapes=each.tapes,
+            )
+            for each in ABOUT.values()
+        ],
+        schools=[
+            SchoolOut(field=each.field, question=each.question, answers=list(each.answers), why=each.why)
+            for each in SCHOOLS
+        ],
+    )
+
+
+@router.post("/stock/vessel", status_code=201)
+def add_vessel(body: PutVessel, conn: Connection) -> Kept:
+    return Kept(key=stores.add_vessel(conn, body.vessel.to_core()))
+
+
+@router.put("/stock/vessel/{key}")
+def put_vessel(key: str, body: PutVessel, conn: Connection) -> Kept:
+    stores.put(conn, "vessel", key, body.vessel.to_core())
+    return Kept(key=key)
+
+
+@router.put("/stock/netting/{key}")
+def put_netting(key: str, body: PutNetting, conn: Connection) -> Kept:
+    stores.put(conn, "netting", key, body.netting.to_core(key))
+    return Kept(key=key)
+
+
+@router.put("/stock/frog/{key}")
+def put_frog(key: str, body: PutFrog, conn: Connection) -> Kept:
+    stores.put(conn, "frog", key, body.frog.to_core(key))
+    return Kept(key=key)
+
+
+@router.put("/stock/variety/{key}")
+def put_variety(key: str, body: PutVariety, conn: Connection) -> Kept:
+    stores.put(conn, "variety", key, body.variety.to_core(key))
+    return Kept(key=key)
+
+
+@router.post("/stock/{kind}/{key}/copy", status_code=201)
+def copy(kind: StoreKind, key: str, conn: Connection) -> Kept:
+    return Kept(key=stores.copy(conn, kind, key))
+
+
+@router.put("/stock/{kind}/{key}/holding")
+def put_holding(kind: StoreKind, key: str, body: PutHolding, conn: Connection) -> Kept:
+    stores.count(conn, kind, key, Holding(on_hand=body.on_hand, retired=body.retired))
+    return Kept(key=key)
+
+
+@router.get("/tables/{kind}.csv")
+def export_table(kind: StoreKind, conn: Connection) -> Response:
+    headers = {"Content-Disposition": f'attachment; filename="{kind}.csv"'}
+    return Response(stores.export_table(conn, kind), media_type="text/csv; charset=utf-8", headers=headers)
+
+
+@router.post("/tables/{kind}")
+def import_table(kind: StoreKind, body: ImportTable, conn: Connection) -> ImportOut:
+    done = stores.import_table(conn, kind, body.text, dry_run=body.dry_run)
+    return ImportOut(
+        added=list(done.added),
+        changed=list(done.changed),
+        unchanged=done.unchanged,
+        refused=[RefusedOut(line=each.line, column=each.column, why=each.why) for each in done.refused],
+        written=done.written,
+    )
+
+
+@router.post("/outline")
+def read_outline(body: ReadOutline) -> OutlineOut:
+    if body.written_as == "table":
+        return OutlineOut(profile=list(vessel_outline.read_table(body.text, system=body.system)))
+    if body.inside_depth_m is None:
+        raise InvalidMeasure(
+            path="inside_depth_m",
+            message=phrase("A drawing has no scale of its own."),
+            limit=phrase("Give the inside depth of the vessel."),
+        )
+    points = vessel_outline.read_svg(body.text, inside_depth_m=body.inside_depth_m, half=body.half)
+    return OutlineOut(profile=list(points))
+
+
+@router.post("/fill-check")
+def check_fill(body: CheckFill) -> FillCheck:
     vessel = body.vessel.to_core()
     check_vessel(vessel)
-    with transaction(conn):
-        key = _free_key(vessel.name, set(stock.vessels(conn)))
-        stock.add_vessel(conn, key, vessel)
-    return AddedVessel(key=key, vessel=vessel)
+    return vessel_outline.check_fill(vessel, body.poured_l)
 
 
 @router.get("/figures")
@@ -47,13 +172,3 @@ def get_figures() -> list[TopicOut]:
         )
         for topic, figures in all_figures()
     ]
-
-
-def _free_key(name: str, taken: set[str]) -> str:
-    """A key made of a name: plain letters, digits and dashes, numbered where it is taken."""
-    plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
-    stem = re.sub(r"[^a-z0-9]+", "-", plain).strip("-") or "vessel"
-    key, number = stem, 2
-    while key in taken:
-        key, number = f"{stem}-{number}", number + 1
-    return key

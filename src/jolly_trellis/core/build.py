@@ -165,9 +165,7 @@ def _netting(piece: Piece, conditions: Conditions) -> Netting:
     found = conditions.nettings.get(key) if key else None
     if found is None:
         said = f"No netting in the stores is called “{key}”." if key else "No netting is chosen."
-        raise UnknownName(
-            path="mechanic.netting", message=phrase(said), limit=phrase("Choose one from the stores.")
-        )
+        raise UnknownName(path="mechanic.netting", message=phrase(said), limit=phrase("Choose one from the stores."))
     return found
 
 

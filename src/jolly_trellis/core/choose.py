@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core.build import Build, build
 from jolly_trellis.core.errors import CoreError
@@ -170,7 +172,9 @@ def _ruled_out(made: Build, about: About, on_hand: frozenset[str] | None) -> str
     if practice.no_single_use_plastic and made.mechanic.single_use_plastic:
         return "it takes single-use plastic"
     if practice.only_in_store and on_hand is not None:
-        asked = [key for key, used in ((piece.mechanic.netting, about.netting), (piece.mechanic.frog, about.frog)) if used]
+        asked = [
+            key for key, used in ((piece.mechanic.netting, about.netting), (piece.mechanic.frog, about.frog)) if used
+        ]
         if any(key not in on_hand for key in asked):
             return "the stores have none on hand"
     if piece.must_lift_off and not made.mechanic.lifts_off:
@@ -198,7 +202,9 @@ def _why(verdicts: tuple[Verdict, ...], ruled: str) -> Phrase:
         names = " and ".join(each.verb.capitalize() for each in failing)
         return Phrase(text=f"Fails on {names}. {worst.reason.text}", quantities=worst.reason.quantities)
     nearest = max(verdicts, key=lambda each: each.utilisation or 0.0)
-    return phrase(f"Nothing fails; nearest its limit is {nearest.verb.capitalize()} at {nearest.utilisation or 0:.2f}.")
+    return phrase(
+        f"Nothing fails; nearest its limit is {nearest.verb.capitalize()} at {nearest.utilisation or 0:.2f}."
+    )
 
 
 def _why_first(first: Option, others: list[Option]) -> Phrase:
@@ -206,7 +212,9 @@ def _why_first(first: Option, others: list[Option]) -> Phrase:
     uses = made.uses if made is not None else 1
     text = f"First: {first.why.text[0].lower()}{first.why.text[1:]}"
     again = f" It is used about {uses} times." if uses > 1 else ""
-    second = next((each for each in others if each.mechanic is not None and not each.fails and not each.ruled_out), None)
+    second = next(
+        (each for each in others if each.mechanic is not None and not each.fails and not each.ruled_out), None
+    )
     beats = ""
     if second is not None and second.mechanic is not None:
         if round(second.worst / _STEP) > round(first.worst / _STEP):
@@ -218,17 +226,18 @@ def _why_first(first: Option, others: list[Option]) -> Phrase:
 
 def _sketch(made: Build) -> tuple[StemLine, ...]:
     placement, floor = made.placement, made.piece.vessel.base_m + made.raised_m
-    return tuple(
-        StemLine(
-            end_x_m=float(placement.found.end_x_m[row]),
-            end_z_m=floor + float(placement.end_height_m[row]),
-            seat_x_m=float(placement.seat_x_m[row]),
-            seat_z_m=floor + placement.seat_height_m,
-            tip_x_m=float(placement.tip_m[row, 0]),
-            tip_z_m=made.raised_m + float(placement.head_z_m[row]),
-            head_radius_m=float(placement.stems.head_radius_m[row]),
-            colour=placement.stems.variety_of(row).colour,
-        )
-        for row in range(len(placement.stems))
+    columns = (
+        placement.found.end_x_m,
+        floor + placement.end_height_m,
+        placement.seat_x_m,
+        np.full(len(placement.stems), floor + placement.seat_height_m),
+        placement.tip_m[:, 0],
+        made.raised_m + placement.head_z_m,
+        placement.stems.head_radius_m,
     )
-
+    rows = zip(*(each.tolist() for each in columns), strict=True)
+    names = ("end_x_m", "end_z_m", "seat_x_m", "seat_z_m", "tip_x_m", "tip_z_m", "head_radius_m")
+    return tuple(
+        StemLine(colour=placement.stems.variety_of(row).colour, **dict(zip(names, values, strict=True)))
+        for row, values in enumerate(rows)
+    )

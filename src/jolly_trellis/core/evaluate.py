@@ -19,6 +19,7 @@ from jolly_trellis.core.verdicts import Verdict, conclude
 Judge = Callable[[Build], Verdict]
 Inverse = Callable[[Build, Verdict], list[Candidate]]
 
+
 def _no_hang(build: Build) -> Verdict:
     """A piece that stands in water hangs on nothing."""
     del build

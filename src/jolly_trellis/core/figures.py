@@ -2,19 +2,50 @@
 
 from types import ModuleType
 
-from jolly_trellis.core import air, drinking, making, netting, stems, vessels, water
-from jolly_trellis.core.checks import drink, hold, stand
-from jolly_trellis.core.mechanics import folded_cushion
-from jolly_trellis.core.placement import dome, place, seats, trace
+from jolly_trellis.core import air, build, choose, drinking, making, netting, sight, stacks, stems, vessels, water
+from jolly_trellis.core.checks import (
+    balance,
+    drink,
+    drink_own,
+    hide,
+    hold,
+    lift,
+    see,
+    stand,
+    stand_stack,
+    stand_wind,
+    travel,
+)
+from jolly_trellis.core.mechanics import (
+    blocks,
+    fills,
+    fit,
+    lattices,
+    pin_frog,
+    raised_cups,
+    rings,
+    rolls,
+    stacked_pair,
+    string_ball,
+    wire,
+)
+from jolly_trellis.core.placement import aim, dome, fan, garden, horizontal, place, seats, sweep, trace
 from jolly_trellis.core.provenance import Figure
 
 TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
-    ("Vessels and water", (vessels, water)),
-    ("Netting and the folded cushion", (netting, folded_cushion)),
-    ("Stems and where they go", (stems, dome, place, seats, trace, making)),
+    ("Vessels, water and stacks", (vessels, water, stacks)),
+    ("Netting and mechanics of netting", (netting, fit, wire, rolls, stacked_pair, string_ball)),
+    ("Frogs, rings, fills, lattices, blocks, cups", (pin_frog, rings, fills, lattices, blocks, raised_cups)),
+    (
+        "Stems and where they go",
+        (stems, dome, fan, sweep, horizontal, garden, aim, place, seats, trace, making, build, choose),
+    ),
     ("Hold", (hold,)),
-    ("Stand", (stand,)),
-    ("Drink", (drink, drinking, air)),
+    ("Stand", (stand, balance, stand_stack, stand_wind)),
+    ("Drink", (drink, drinking, drink_own, air)),
+    ("Travel", (travel,)),
+    ("Hide and See", (sight, hide, see)),
+    ("Lift", (lift,)),
 )
 
 

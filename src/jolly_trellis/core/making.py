@@ -113,7 +113,9 @@ def extras(build: Build) -> tuple[Part, ...]:
         parts.append(Part(name="packing ring, wide", quantity=1, sizes=(length(ring),)))
     if piece.support is not None and piece.support.putty:
         ring = math.pi * min(piece.support.top_width_m, piece.vessel.foot_width_m or piece.support.top_width_m)
-        parts.append(Part(name="putty ring for the joint", quantity=1, sizes=(length(ring), mass(putty_ring_kg(ring)))))
+        parts.append(
+            Part(name="putty ring for the joint", quantity=1, sizes=(length(ring), mass(putty_ring_kg(ring))))
+        )
     if piece.ballast_kg:
         parts.append(Part(name="stone", quantity=1, sizes=(mass(piece.ballast_kg),)))
     tubes = sum(line.count for line in piece.recipe if line.water == "tube")

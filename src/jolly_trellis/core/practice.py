@@ -56,7 +56,7 @@ SCHOOLS: tuple[School, ...] = (
         field="pattern",
         question="Where stems seem to grow from",
         answers=("one point", "several points"),
-        why="One point suits most vessels; several points suit long or wide ones. The form of a piece can say otherwise.",
+        why="One point suits most vessels; several suit long or wide ones. The form of a piece can say otherwise.",
     ),
     School(
         field="frog",

@@ -44,7 +44,11 @@ def usable_ml(tube: StemTube, stem_diameter_m: float = 0.0) -> float:
     if not 0 < tube.stem_in_m <= tube.length_m:
         raise InvalidMeasure(
             path="recipe",
-            message=phrase("A stem {deep} in does not fit a tube {long} long.", deep=length(tube.stem_in_m), long=length(tube.length_m)),
+            message=phrase(
+                "A stem {deep} in does not fit a tube {long} long.",
+                deep=length(tube.stem_in_m),
+                long=length(tube.length_m),
+            ),
             limit=phrase("Push it in by up to {most}.", most=length(tube.length_m)),
         )
     cosine, sine = math.cos(tube.tilt_rad), math.sin(tube.tilt_rad)

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
+from jolly_trellis.core.choose import Option, choose
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.frogs import Frog
@@ -17,7 +18,6 @@ from jolly_trellis.core.stems import Variety
 from jolly_trellis.services.planning import NotFound
 from jolly_trellis.store import stock
 from jolly_trellis.store.plan import Brief
-
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -66,6 +66,12 @@ def apply_fix(piece: Piece, conditions: Conditions, *, verb: str, key: str) -> t
             if verdict.verb == verb and fix.key == key:
                 return fix.piece, f"{verb.capitalize()}: {fix.key.replace('-', ' ')}"
     raise NotFound(f"fix {verb}/{key}")
+
+
+def options_of(conn: sqlite3.Connection, piece: Piece, brief: Brief) -> tuple[Option, ...]:
+    """Every mechanic for a piece, ranked; "only what is in the store" asks the stores. Raises CoreError."""
+    on_hand = stock_of(conn).on_hand if brief.practice.only_in_store else None
+    return choose(piece, conditions_of(conn, brief), on_hand=on_hand)
 
 
 def report_of(piece: Piece, conditions: Conditions, *, with_fixes: bool) -> Report:

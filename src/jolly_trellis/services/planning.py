@@ -79,6 +79,14 @@ def state(conn: sqlite3.Connection, event_id: int) -> EventState:
     )
 
 
+def piece_of(conn: sqlite3.Connection, event_id: int, piece_id: int) -> tuple[Piece, Brief]:
+    """A piece and the brief of its event. Raises NotFound."""
+    plan = state(conn, event_id).plan
+    if piece_id not in plan.by_id():
+        raise NotFound(f"piece {piece_id}")
+    return plan.by_id()[piece_id], plan.brief
+
+
 def put_brief(conn: sqlite3.Connection, event_id: int, brief: Brief, *, base_revision: int) -> EventState:
     """Save the brief. Raises NotFound, Stale."""
 

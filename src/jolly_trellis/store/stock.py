@@ -4,8 +4,8 @@ import json
 import sqlite3
 from collections.abc import Iterable
 from dataclasses import dataclass
-from typing import Literal
 
+from jolly_trellis.catalog.columns import StoreKind
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.provenance import Provenance
@@ -13,10 +13,9 @@ from jolly_trellis.core.stems import Variety, VarietyProvenance
 from jolly_trellis.core.vessels import ProfilePoint, Vessel
 from jolly_trellis.store import codec
 
-StockKind = Literal["vessel", "netting", "frog", "variety"]
 _VESSEL = "SELECT * FROM vessel ORDER BY position, key"
 _PROFILE = "SELECT * FROM vessel_profile ORDER BY vessel_key, height_m"
-_COLUMNS: dict[StockKind, tuple[str, ...]] = {
+_COLUMNS: dict[StoreKind, tuple[str, ...]] = {
     "vessel": (
         "name",
         "plan_shape",
@@ -150,19 +149,17 @@ def put_variety(conn: sqlite3.Connection, variety: Variety) -> None:
     _put(conn, "variety", variety.key, plain)
 
 
-def holdings(conn: sqlite3.Connection) -> dict[StockKind, dict[str, Holding]]:
+def holdings(conn: sqlite3.Connection) -> dict[StoreKind, dict[str, Holding]]:
     """What the studio has of each thing by kind and key; a thing never counted is not in it."""
-    found: dict[StockKind, dict[str, Holding]] = {kind: {} for kind in _COLUMNS}
+    found: dict[StoreKind, dict[str, Holding]] = {kind: {} for kind in _COLUMNS}
     for row in conn.execute("SELECT * FROM holding"):
         found[row["kind"]][row["key"]] = Holding(on_hand=row["on_hand"], retired=bool(row["retired"]))
     return found
 
 
-def put_holding(conn: sqlite3.Connection, kind: StockKind, key: str, holding: Holding) -> None:
+def put_holding(conn: sqlite3.Connection, kind: StoreKind, key: str, holding: Holding) -> None:
     """Say how many the studio has of a thing, and whether it is retired."""
-    conn.execute(
-        _PUT_HOLDING, {"kind": kind, "key": key, "on_hand": holding.on_hand, "retired": int(holding.retired)}
-    )
+    conn.execute(_PUT_HOLDING, {"kind": kind, "key": key, "on_hand": holding.on_hand, "retired": int(holding.retired)})
 
 
 def fill_if_empty(
@@ -188,11 +185,11 @@ def fill_if_empty(
             put_variety(conn, variety)
 
 
-def _empty(conn: sqlite3.Connection, kind: StockKind) -> bool:
+def _empty(conn: sqlite3.Connection, kind: StoreKind) -> bool:
     return not conn.execute(f"SELECT EXISTS (SELECT 1 FROM {kind})").fetchone()[0]
 
 
-def _put(conn: sqlite3.Connection, kind: StockKind, key: str, plain: dict[str, object]) -> None:
+def _put(conn: sqlite3.Connection, kind: StoreKind, key: str, plain: dict[str, object]) -> None:
     """Insert or update one row; table and column names come from this file only, values are bound."""
     columns = _COLUMNS[kind]
     names, slots = ", ".join(columns), ", ".join(f":{name}" for name in columns)

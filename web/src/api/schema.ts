@@ -107,6 +107,57 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/choose": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Choose Mechanic */
+        readonly post: operations["choose_mechanic_api_events__event_id__choose_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/say": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Say */
+        readonly post: operations["say_api_events__event_id__say_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/pieces/{piece_id}/patterns.{ending}": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /** Patterns */
+        readonly get: operations["patterns_api_events__event_id__pieces__piece_id__patterns__ending__get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/pieces": {
         readonly parameters: {
             readonly query?: never;
@@ -176,7 +227,24 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
-    readonly "/api/stock/vessels": {
+    readonly "/api/trade": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /** Get Trade */
+        readonly get: operations["get_trade_api_trade_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/stock/vessel": {
         readonly parameters: {
             readonly query?: never;
             readonly header?: never;
@@ -186,7 +254,177 @@ export interface paths {
         readonly get?: never;
         readonly put?: never;
         /** Add Vessel */
-        readonly post: operations["add_vessel_api_stock_vessels_post"];
+        readonly post: operations["add_vessel_api_stock_vessel_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/stock/vessel/{key}": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        /** Put Vessel */
+        readonly put: operations["put_vessel_api_stock_vessel__key__put"];
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/stock/netting/{key}": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        /** Put Netting */
+        readonly put: operations["put_netting_api_stock_netting__key__put"];
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/stock/frog/{key}": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        /** Put Frog */
+        readonly put: operations["put_frog_api_stock_frog__key__put"];
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/stock/variety/{key}": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        /** Put Variety */
+        readonly put: operations["put_variety_api_stock_variety__key__put"];
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/stock/{kind}/{key}/copy": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Copy */
+        readonly post: operations["copy_api_stock__kind___key__copy_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/stock/{kind}/{key}/holding": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        /** Put Holding */
+        readonly put: operations["put_holding_api_stock__kind___key__holding_put"];
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/tables/{kind}.csv": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /** Export Table */
+        readonly get: operations["export_table_api_tables__kind__csv_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/tables/{kind}": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Import Table */
+        readonly post: operations["import_table_api_tables__kind__post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/outline": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Read Outline */
+        readonly post: operations["read_outline_api_outline_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/fill-check": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Check Fill */
+        readonly post: operations["check_fill_api_fill_check_post"];
         readonly delete?: never;
         readonly options?: never;
         readonly head?: never;
@@ -231,15 +469,26 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /** AddVessel */
-        readonly AddVessel: {
-            readonly vessel: components["schemas"]["VesselIn"];
-        };
-        /** AddedVessel */
-        readonly AddedVessel: {
-            /** Key */
-            readonly key: string;
-            readonly vessel: components["schemas"]["Vessel"];
+        /**
+         * AboutOut
+         * @description A kind of mechanic, for choosing it by hand.
+         */
+        readonly AboutOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups";
+            /** Name */
+            readonly name: string;
+            /** What */
+            readonly what: string;
+            /** Netting */
+            readonly netting: boolean;
+            /** Frog */
+            readonly frog: ("pin" | "cage" | "loop" | "holed" | "cup") | null;
+            /** Tapes */
+            readonly tapes: boolean;
         };
         /**
          * Air
@@ -335,6 +584,7 @@ export interface components {
             readonly air?: components["schemas"]["Air"] | null;
             /** Topped Up By */
             readonly topped_up_by?: string | null;
+            readonly practice?: components["schemas"]["Practice"];
         };
         /** BriefIn */
         readonly BriefIn: {
@@ -357,6 +607,24 @@ export interface components {
             readonly air?: components["schemas"]["AirIn"] | null;
             /** Topped Up By */
             readonly topped_up_by?: string | null;
+            /**
+             * @default {
+             *       "wire": "coated",
+             *       "fixing": "worked out",
+             *       "fill": "worked out",
+             *       "pattern": "one point",
+             *       "frog": "worked out",
+             *       "no_single_use_plastic": false,
+             *       "only_in_store": false
+             *     }
+             */
+            readonly practice: components["schemas"]["PracticeIn"];
+        };
+        /** CheckFill */
+        readonly CheckFill: {
+            readonly vessel: components["schemas"]["VesselIn"];
+            /** Poured L */
+            readonly poured_l: number;
         };
         /**
          * CutGroup
@@ -388,9 +656,9 @@ export interface components {
             /**
              * Form
              * @default dome
-             * @constant
+             * @enum {string}
              */
-            readonly form: "dome";
+            readonly form: "dome" | "fan" | "sweep" | "mound" | "horizontal" | "garden" | "free";
         };
         /** EnvelopeIn */
         readonly EnvelopeIn: {
@@ -412,9 +680,9 @@ export interface components {
             /**
              * Form
              * @default dome
-             * @constant
+             * @enum {string}
              */
-            readonly form: "dome";
+            readonly form: "dome" | "fan" | "sweep" | "mound" | "horizontal" | "garden" | "free";
         };
         /** EvaluatePiece */
         readonly EvaluatePiece: {
@@ -469,8 +737,22 @@ export interface components {
             readonly source: string;
         };
         /**
+         * FillCheck
+         * @description What an outline holds against what was poured, litres; the words; and the vessel with its widths mended.
+         */
+        readonly FillCheck: {
+            /** Holds L */
+            readonly holds_l: number;
+            /** Poured L */
+            readonly poured_l: number;
+            /** Agrees */
+            readonly agrees: boolean;
+            readonly say: components["schemas"]["Phrase"];
+            readonly mended: components["schemas"]["Vessel"];
+        };
+        /**
          * Finding
-         * @description One limit of one check in one load case.
+         * @description One limit of one check in one load case; `tight_from` is the utilisation from which it is tight.
          */
         readonly Finding: {
             /** Check */
@@ -490,6 +772,11 @@ export interface components {
             /** Utilisation */
             readonly utilisation: number;
             readonly reason: components["schemas"]["Phrase"];
+            /**
+             * Tight From
+             * @default 0.8
+             */
+            readonly tight_from: number;
         };
         /**
          * Fix
@@ -509,6 +796,32 @@ export interface components {
             readonly utilisation_after: number;
         };
         /**
+         * FlatSheet
+         * @description A sheet of netting to cut, flat: its size, fold lines across its length, and the edge tucked in.
+         *
+         *     `diagonal_folds` tells a square whose corners go to the middle.
+         */
+        readonly FlatSheet: {
+            /** Name */
+            readonly name: string;
+            readonly sheet: components["schemas"]["Sheet"];
+            /**
+             * Folds
+             * @default []
+             */
+            readonly folds: readonly components["schemas"]["Fold"][];
+            /**
+             * Tuck M
+             * @default 0
+             */
+            readonly tuck_m: number;
+            /**
+             * Diagonal Folds
+             * @default false
+             */
+            readonly diagonal_folds: boolean;
+        };
+        /**
          * Fold
          * @description A line across the flat sheet: distance from its end, metres, and what is done there.
          */
@@ -519,67 +832,303 @@ export interface components {
             readonly act: string;
         };
         /**
-         * FoldedCushion
-         * @description One sheet of netting folded to layers and sprung into the mouth.
+         * Frog
+         * @description A frog as bought: outside size and height, mass, and its openings or pins.
          *
-         *     None leaves a quantity to be worked out: the layer gap from the depth, the tuck from the cell, the tape
-         *     strips from the net moment.
+         *     `opening_m` is the clear width of one opening, or the spacing of pins; `openings` how many there are (0 for pins,
+         *     where stems go anywhere); `volume_l` the water a cup frog holds, 0 for the rest.
          */
-        readonly FoldedCushion: {
-            /** Netting */
-            readonly netting: string;
+        readonly Frog: {
+            /** Key */
+            readonly key: string;
+            /** Name */
+            readonly name: string;
             /**
-             * Layers
-             * @default 2
+             * Kind
+             * @enum {string}
              */
-            readonly layers: number;
-            /** Layer Gap M */
-            readonly layer_gap_m?: number | null;
+            readonly kind: "pin" | "cage" | "loop" | "holed" | "cup";
+            /** Width M */
+            readonly width_m: number;
+            /** Height M */
+            readonly height_m: number;
+            /** Mass Kg */
+            readonly mass_kg: number;
+            /** Opening M */
+            readonly opening_m: number;
             /**
-             * Squeeze
-             * @default 0.06
+             * Openings
+             * @default 0
              */
-            readonly squeeze: number;
-            /** Tuck M */
-            readonly tuck_m?: number | null;
-            /** Tape Strips */
-            readonly tape_strips?: number | null;
+            readonly openings: number;
             /**
-             * Tape Width M
-             * @default 0.006
+             * Volume L
+             * @default 0
              */
-            readonly tape_width_m: number;
+            readonly volume_l: number;
+            /** Price */
+            readonly price?: number | null;
+            /**
+             * @default {
+             *       "kind": "estimate",
+             *       "source": ""
+             *     }
+             */
+            readonly provenance: components["schemas"]["Provenance"];
         };
-        /** FoldedCushionIn */
-        readonly FoldedCushionIn: {
-            /** Netting */
-            readonly netting: string;
+        /** FrogIn */
+        readonly FrogIn: {
+            /** Name */
+            readonly name: string;
             /**
-             * Layers
-             * @default 2
+             * Kind
+             * @enum {string}
              */
-            readonly layers: number;
-            /** Layer Gap M */
-            readonly layer_gap_m?: number | null;
+            readonly kind: "pin" | "cage" | "loop" | "holed" | "cup";
+            /** Width M */
+            readonly width_m: number;
+            /** Height M */
+            readonly height_m: number;
+            /** Mass Kg */
+            readonly mass_kg: number;
+            /** Opening M */
+            readonly opening_m: number;
             /**
-             * Squeeze
-             * @default 0.06
+             * Openings
+             * @default 0
              */
-            readonly squeeze: number;
-            /** Tuck M */
-            readonly tuck_m?: number | null;
-            /** Tape Strips */
-            readonly tape_strips?: number | null;
+            readonly openings: number;
             /**
-             * Tape Width M
-             * @default 0.006
+             * Volume L
+             * @default 0
              */
-            readonly tape_width_m: number;
+            readonly volume_l: number;
+            /** Price */
+            readonly price?: number | null;
+            /**
+             * @default {
+             *       "kind": "measured",
+             *       "source": ""
+             *     }
+             */
+            readonly provenance: components["schemas"]["ProvenanceIn"];
+        };
+        /**
+         * Grip
+         * @description Pins on the floor: the radius they cover, metres, and the moment one soft or woody stem may put on them, N·m.
+         */
+        readonly Grip: {
+            /** Radius M */
+            readonly radius_m: number;
+            /** Height M */
+            readonly height_m: number;
+            /** Soft N M */
+            readonly soft_n_m: number;
+            /** Woody N M */
+            readonly woody_n_m: number;
         };
         /** HTTPValidationError */
         readonly HTTPValidationError: {
             /** Detail */
             readonly detail?: readonly components["schemas"]["ValidationError"][];
+        };
+        /**
+         * HandPlaced
+         * @description A stem put where a hand wants it: its variety and the place of its tip, metres in the vessel's frame.
+         */
+        readonly HandPlaced: {
+            /** Variety */
+            readonly variety: string;
+            /** Tip X M */
+            readonly tip_x_m: number;
+            /** Tip Y M */
+            readonly tip_y_m: number;
+            /** Tip Z M */
+            readonly tip_z_m: number;
+        };
+        /** HandPlacedIn */
+        readonly HandPlacedIn: {
+            /** Variety */
+            readonly variety: string;
+            /** Tip X M */
+            readonly tip_x_m: number;
+            /** Tip Y M */
+            readonly tip_y_m: number;
+            /** Tip Z M */
+            readonly tip_z_m: number;
+        };
+        /**
+         * Heard
+         * @description Some words, and what they were taken to mean.
+         */
+        readonly Heard: {
+            /** Words */
+            readonly words: string;
+            readonly meaning: components["schemas"]["Phrase"];
+        };
+        /** HoldingOut */
+        readonly HoldingOut: {
+            /** On Hand */
+            readonly on_hand: number;
+            /** Retired */
+            readonly retired: boolean;
+        };
+        /**
+         * ImportOut
+         * @description What a table would change, or has changed: keys new and changed, rows refused and why.
+         */
+        readonly ImportOut: {
+            /** Added */
+            readonly added: readonly string[];
+            /** Changed */
+            readonly changed: readonly string[];
+            /** Unchanged */
+            readonly unchanged: number;
+            /** Refused */
+            readonly refused: readonly components["schemas"]["RefusedOut"][];
+            /** Written */
+            readonly written: boolean;
+        };
+        /** ImportTable */
+        readonly ImportTable: {
+            /** Text */
+            readonly text: string;
+            /**
+             * Dry Run
+             * @default true
+             */
+            readonly dry_run: boolean;
+        };
+        /**
+         * Insert
+         * @description The larger vessel that the piece's own vessel sits in, and how far its rim drops below the outer rim.
+         */
+        readonly Insert: {
+            readonly outer: components["schemas"]["Vessel"];
+            /**
+             * Drop M
+             * @default 0.01
+             */
+            readonly drop_m: number;
+        };
+        /** InsertIn */
+        readonly InsertIn: {
+            readonly outer: components["schemas"]["VesselIn"];
+            /**
+             * Drop M
+             * @default 0.01
+             */
+            readonly drop_m: number;
+        };
+        /** Kept */
+        readonly Kept: {
+            /** Key */
+            readonly key: string;
+        };
+        /**
+         * Level
+         * @description One level at which stems are held: height above the inside floor, and clear width of its holes, metres.
+         *
+         *     An aperture of 0 grips a stem with no play, as a pierced block or pins do.
+         */
+        readonly Level: {
+            /** Height M */
+            readonly height_m: number;
+            /** Aperture M */
+            readonly aperture_m: number;
+        };
+        /**
+         * Mechanic
+         * @description What holds the stems, as chosen; how it is sized is worked out from its kind.
+         *
+         *     None leaves a quantity to be worked out: the layer gap from the depth, the tuck from the cell, the tape strips
+         *     from the net moment. `netting` and `frog` are keys of the stores; kinds that use neither ignore them.
+         *     `cell_m` is the spacing of a tape grid or of a strung ring.
+         */
+        readonly Mechanic: {
+            /**
+             * Kind
+             * @default folded_cushion
+             * @enum {string}
+             */
+            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups";
+            /** Netting */
+            readonly netting?: string | null;
+            /** Frog */
+            readonly frog?: string | null;
+            /**
+             * Layers
+             * @default 2
+             */
+            readonly layers: number;
+            /** Layer Gap M */
+            readonly layer_gap_m?: number | null;
+            /**
+             * Squeeze
+             * @default 0.06
+             */
+            readonly squeeze: number;
+            /** Tuck M */
+            readonly tuck_m?: number | null;
+            /** Tape Strips */
+            readonly tape_strips?: number | null;
+            /**
+             * Tape Width M
+             * @default 0.006
+             */
+            readonly tape_width_m: number;
+            /** Putty */
+            readonly putty?: boolean | null;
+            /** Cell M */
+            readonly cell_m?: number | null;
+            /**
+             * Cup Ml
+             * @default 60
+             */
+            readonly cup_ml: number;
+        };
+        /** MechanicIn */
+        readonly MechanicIn: {
+            /**
+             * Kind
+             * @default folded_cushion
+             * @enum {string}
+             */
+            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups";
+            /** Netting */
+            readonly netting?: string | null;
+            /** Frog */
+            readonly frog?: string | null;
+            /**
+             * Layers
+             * @default 2
+             */
+            readonly layers: number;
+            /** Layer Gap M */
+            readonly layer_gap_m?: number | null;
+            /**
+             * Squeeze
+             * @default 0.06
+             */
+            readonly squeeze: number;
+            /** Tuck M */
+            readonly tuck_m?: number | null;
+            /** Tape Strips */
+            readonly tape_strips?: number | null;
+            /**
+             * Tape Width M
+             * @default 0.006
+             */
+            readonly tape_width_m: number;
+            /** Putty */
+            readonly putty?: boolean | null;
+            /** Cell M */
+            readonly cell_m?: number | null;
+            /**
+             * Cup Ml
+             * @default 60
+             */
+            readonly cup_ml: number;
         };
         /**
          * Netting
@@ -619,6 +1168,37 @@ export interface components {
              */
             readonly provenance: components["schemas"]["Provenance"];
         };
+        /** NettingIn */
+        readonly NettingIn: {
+            /** Name */
+            readonly name: string;
+            /** Aperture M */
+            readonly aperture_m: number;
+            /** Wire M */
+            readonly wire_m: number;
+            /**
+             * Finish
+             * @enum {string}
+             */
+            readonly finish: "coated" | "galvanized" | "bare";
+            /** Roll Width M */
+            readonly roll_width_m: number;
+            /** Roll Length M */
+            readonly roll_length_m: number;
+            /** Price */
+            readonly price?: number | null;
+            /** Counted Cells */
+            readonly counted_cells?: number | null;
+            /** Counted Length M */
+            readonly counted_length_m?: number | null;
+            /**
+             * @default {
+             *       "kind": "measured",
+             *       "source": ""
+             *     }
+             */
+            readonly provenance: components["schemas"]["ProvenanceIn"];
+        };
         /**
          * Notice
          * @description Something worth knowing that is no verdict; `path` names the measure it belongs to.
@@ -627,6 +1207,47 @@ export interface components {
             /** Path */
             readonly path: string;
             readonly say: components["schemas"]["Phrase"];
+        };
+        /**
+         * Offer
+         * @description Words that fit nothing, and the nearest thing that there is.
+         */
+        readonly Offer: {
+            /** Words */
+            readonly words: string;
+            /** Nearest */
+            readonly nearest: string;
+        };
+        /**
+         * Option
+         * @description One mechanic for this piece: what it would be, how it is judged, why it stands where it does.
+         *
+         *     `mechanic` is None, and `rungs` empty, where it cannot be made for this vessel. `ruled_out` says which wish of the
+         *     event rules it out, empty where none does.
+         */
+        readonly Option: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups";
+            /** Name */
+            readonly name: string;
+            /** What */
+            readonly what: string;
+            readonly choice: components["schemas"]["Mechanic"];
+            readonly mechanic: components["schemas"]["SizedMechanic"] | null;
+            /** Rungs */
+            readonly rungs: readonly components["schemas"]["Rung"][];
+            /** Worst */
+            readonly worst: number;
+            /** Fails */
+            readonly fails: readonly ("hold" | "stand" | "drink" | "travel" | "hang" | "hide" | "see" | "lift")[];
+            /** Ruled Out */
+            readonly ruled_out: string;
+            readonly why: components["schemas"]["Phrase"];
+            /** Sketch */
+            readonly sketch: readonly components["schemas"]["StemLine"][];
         };
         /**
          * Outline
@@ -646,6 +1267,11 @@ export interface components {
             /** Colliding Pairs */
             readonly colliding_pairs: number;
         };
+        /** OutlineOut */
+        readonly OutlineOut: {
+            /** Profile */
+            readonly profile: readonly components["schemas"]["ProfilePoint"][];
+        };
         /**
          * Part
          * @description Something to cut or take: its name, how many, and its sizes.
@@ -655,8 +1281,90 @@ export interface components {
             readonly name: string;
             /** Quantity */
             readonly quantity: number;
-            /** Sizes */
+            /**
+             * Sizes
+             * @default []
+             */
             readonly sizes: readonly components["schemas"]["Quantity"][];
+        };
+        /**
+         * People
+         * @description Who looks: seated guests' distance from the piece and whether on both sides; how near people stand.
+         */
+        readonly People: {
+            /**
+             * Seated
+             * @default true
+             */
+            readonly seated: boolean;
+            /**
+             * Both Sides
+             * @default true
+             */
+            readonly both_sides: boolean;
+            /**
+             * Seat Distance M
+             * @default 0.55
+             */
+            readonly seat_distance_m: number;
+            /**
+             * Table Height M
+             * @default 0.75
+             */
+            readonly table_height_m: number;
+            /**
+             * Standing
+             * @default true
+             */
+            readonly standing: boolean;
+            /**
+             * Standing Distance M
+             * @default 1.2
+             */
+            readonly standing_distance_m: number;
+            /**
+             * A Little May Show
+             * @default false
+             */
+            readonly a_little_may_show: boolean;
+        };
+        /** PeopleIn */
+        readonly PeopleIn: {
+            /**
+             * Seated
+             * @default true
+             */
+            readonly seated: boolean;
+            /**
+             * Both Sides
+             * @default true
+             */
+            readonly both_sides: boolean;
+            /**
+             * Seat Distance M
+             * @default 0.55
+             */
+            readonly seat_distance_m: number;
+            /**
+             * Table Height M
+             * @default 0.75
+             */
+            readonly table_height_m: number;
+            /**
+             * Standing
+             * @default true
+             */
+            readonly standing: boolean;
+            /**
+             * Standing Distance M
+             * @default 1.2
+             */
+            readonly standing_distance_m: number;
+            /**
+             * A Little May Show
+             * @default false
+             */
+            readonly a_little_may_show: boolean;
         };
         /**
          * Phrase
@@ -674,14 +1382,15 @@ export interface components {
          * Piece
          * @description One made thing: vessel, envelope, mechanic, water, recipe and setting.
          *
-         *     `water_level_m` is above the inside floor; `ballast_kg` is stone laid on that floor.
+         *     `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining`
+         *     a strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none.
          */
         readonly Piece: {
             /** Name */
             readonly name: string;
             readonly vessel: components["schemas"]["Vessel"];
             readonly envelope: components["schemas"]["Envelope"];
-            readonly mechanic: components["schemas"]["FoldedCushion"];
+            readonly mechanic: components["schemas"]["Mechanic"];
             /** Water Level M */
             readonly water_level_m: number;
             /**
@@ -705,6 +1414,35 @@ export interface components {
              * @default 1
              */
             readonly quantity: number;
+            /**
+             * Arrangement
+             * @default even
+             * @enum {string}
+             */
+            readonly arrangement: "even" | "clusters" | "gradient" | "far_side";
+            /**
+             * Hand Placed
+             * @default []
+             */
+            readonly hand_placed: readonly components["schemas"]["HandPlaced"][];
+            readonly transport?: components["schemas"]["Transport"] | null;
+            readonly support?: components["schemas"]["Support"] | null;
+            readonly insert?: components["schemas"]["Insert"] | null;
+            /**
+             * Lining
+             * @default false
+             */
+            readonly lining: boolean;
+            /**
+             * Wrap Height M
+             * @default 0
+             */
+            readonly wrap_height_m: number;
+            /**
+             * Must Lift Off
+             * @default false
+             */
+            readonly must_lift_off: boolean;
         };
         /** PieceIn */
         readonly PieceIn: {
@@ -712,7 +1450,7 @@ export interface components {
             readonly name: string;
             readonly vessel: components["schemas"]["VesselIn"];
             readonly envelope: components["schemas"]["EnvelopeIn"];
-            readonly mechanic: components["schemas"]["FoldedCushionIn"];
+            readonly mechanic: components["schemas"]["MechanicIn"];
             /**
              * Water Level M
              * @description m
@@ -725,8 +1463,20 @@ export interface components {
             readonly recipe: readonly components["schemas"]["RecipeLineIn"][];
             /**
              * @default {
+             *       "where": "table",
              *       "surface": "cloth",
-             *       "foot_material": "glazed"
+             *       "foot_material": "glazed",
+             *       "outdoors": false,
+             *       "comes_down_above": 5,
+             *       "people": {
+             *         "a_little_may_show": false,
+             *         "both_sides": true,
+             *         "seat_distance_m": 0.55,
+             *         "seated": true,
+             *         "standing": true,
+             *         "standing_distance_m": 1.2,
+             *         "table_height_m": 0.75
+             *       }
              *     }
              */
             readonly setting: components["schemas"]["SettingIn"];
@@ -745,6 +1495,35 @@ export interface components {
              * @default 1
              */
             readonly quantity: number;
+            /**
+             * Arrangement
+             * @default even
+             * @enum {string}
+             */
+            readonly arrangement: "even" | "clusters" | "gradient" | "far_side";
+            /**
+             * Hand Placed
+             * @default []
+             */
+            readonly hand_placed: readonly components["schemas"]["HandPlacedIn"][];
+            readonly transport?: components["schemas"]["TransportIn"] | null;
+            readonly support?: components["schemas"]["SupportIn"] | null;
+            readonly insert?: components["schemas"]["InsertIn"] | null;
+            /**
+             * Lining
+             * @default false
+             */
+            readonly lining: boolean;
+            /**
+             * Wrap Height M
+             * @default 0
+             */
+            readonly wrap_height_m: number;
+            /**
+             * Must Lift Off
+             * @default false
+             */
+            readonly must_lift_off: boolean;
         };
         /**
          * PieceOut
@@ -816,6 +1595,97 @@ export interface components {
             readonly sway_limit_m: number;
             /** Over Capacity */
             readonly over_capacity: boolean;
+            /** Held */
+            readonly held: boolean;
+        };
+        /**
+         * Practice
+         * @description A studio's answers for one event, and the switches that rule mechanics out.
+         */
+        readonly Practice: {
+            /**
+             * Wire
+             * @default coated
+             * @enum {string}
+             */
+            readonly wire: "coated" | "galvanized" | "bare";
+            /**
+             * Fixing
+             * @default worked out
+             * @enum {string}
+             */
+            readonly fixing: "worked out" | "tape" | "putty" | "none";
+            /**
+             * Fill
+             * @default worked out
+             * @enum {string}
+             */
+            readonly fill: "worked out" | "half" | "full";
+            /**
+             * Pattern
+             * @default one point
+             * @enum {string}
+             */
+            readonly pattern: "one point" | "several points";
+            /**
+             * Frog
+             * @default worked out
+             * @enum {string}
+             */
+            readonly frog: "worked out" | "always stuck";
+            /**
+             * No Single Use Plastic
+             * @default false
+             */
+            readonly no_single_use_plastic: boolean;
+            /**
+             * Only In Store
+             * @default false
+             */
+            readonly only_in_store: boolean;
+        };
+        /** PracticeIn */
+        readonly PracticeIn: {
+            /**
+             * Wire
+             * @default coated
+             * @enum {string}
+             */
+            readonly wire: "coated" | "galvanized" | "bare";
+            /**
+             * Fixing
+             * @default worked out
+             * @enum {string}
+             */
+            readonly fixing: "worked out" | "tape" | "putty" | "none";
+            /**
+             * Fill
+             * @default worked out
+             * @enum {string}
+             */
+            readonly fill: "worked out" | "half" | "full";
+            /**
+             * Pattern
+             * @default one point
+             * @enum {string}
+             */
+            readonly pattern: "one point" | "several points";
+            /**
+             * Frog
+             * @default worked out
+             * @enum {string}
+             */
+            readonly frog: "worked out" | "always stuck";
+            /**
+             * No Single Use Plastic
+             * @default false
+             */
+            readonly no_single_use_plastic: boolean;
+            /**
+             * Only In Store
+             * @default false
+             */
+            readonly only_in_store: boolean;
         };
         /**
          * Problem
@@ -875,11 +1745,46 @@ export interface components {
              */
             readonly source: string;
         };
+        /** ProvenanceIn */
+        readonly ProvenanceIn: {
+            /**
+             * Kind
+             * @default measured
+             * @enum {string}
+             */
+            readonly kind: "published" | "common practice" | "from memory" | "estimate" | "measured" | "computed";
+            /**
+             * Source
+             * @default
+             */
+            readonly source: string;
+        };
         /** PutBrief */
         readonly PutBrief: {
             /** Base Revision */
             readonly base_revision: number;
             readonly brief: components["schemas"]["BriefIn"];
+        };
+        /** PutFrog */
+        readonly PutFrog: {
+            readonly frog: components["schemas"]["FrogIn"];
+        };
+        /** PutHolding */
+        readonly PutHolding: {
+            /**
+             * On Hand
+             * @default 0
+             */
+            readonly on_hand: number;
+            /**
+             * Retired
+             * @default false
+             */
+            readonly retired: boolean;
+        };
+        /** PutNetting */
+        readonly PutNetting: {
+            readonly netting: components["schemas"]["NettingIn"];
         };
         /** PutPiece */
         readonly PutPiece: {
@@ -891,6 +1796,14 @@ export interface components {
              * @default Change the piece
              */
             readonly label: string;
+        };
+        /** PutVariety */
+        readonly PutVariety: {
+            readonly variety: components["schemas"]["VarietyIn"];
+        };
+        /** PutVessel */
+        readonly PutVessel: {
+            readonly vessel: components["schemas"]["VesselIn"];
         };
         /**
          * Quantity
@@ -905,9 +1818,35 @@ export interface components {
             /** Value */
             readonly value: number;
         };
+        /** ReadOutline */
+        readonly ReadOutline: {
+            /** Text */
+            readonly text: string;
+            /**
+             * Written As
+             * @enum {string}
+             */
+            readonly written_as: "svg" | "table";
+            /** Inside Depth M */
+            readonly inside_depth_m?: number | null;
+            /**
+             * Half
+             * @default false
+             */
+            readonly half: boolean;
+            /**
+             * System
+             * @default metric
+             * @enum {string}
+             */
+            readonly system: "metric" | "inch";
+        };
         /**
          * RecipeLine
          * @description Stems of one variety in one role, pushed in singly or in clumps.
+         *
+         *     `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), or nowhere. `on_site`
+         *     tells stems that go in only when the piece stands where it is shown.
          */
         readonly RecipeLine: {
             /** Variety */
@@ -924,6 +1863,20 @@ export interface components {
              * @default 1
              */
             readonly clump: number;
+            /**
+             * Water
+             * @default vessel
+             * @enum {string}
+             */
+            readonly water: "vessel" | "tube" | "wrap" | "none";
+            readonly tube?: components["schemas"]["StemTube"] | null;
+            /** Wrap Ml */
+            readonly wrap_ml?: number | null;
+            /**
+             * On Site
+             * @default false
+             */
+            readonly on_site: boolean;
         };
         /** RecipeLineIn */
         readonly RecipeLineIn: {
@@ -941,14 +1894,41 @@ export interface components {
              * @default 1
              */
             readonly clump: number;
+            /**
+             * Water
+             * @default vessel
+             * @enum {string}
+             */
+            readonly water: "vessel" | "tube" | "wrap" | "none";
+            readonly tube?: components["schemas"]["StemTubeIn"] | null;
+            /** Wrap Ml */
+            readonly wrap_ml?: number | null;
+            /**
+             * On Site
+             * @default false
+             */
+            readonly on_site: boolean;
+        };
+        /** RefusedOut */
+        readonly RefusedOut: {
+            /** Line */
+            readonly line: number;
+            /** Column */
+            readonly column: string;
+            /** Why */
+            readonly why: string;
         };
         /**
          * Report
-         * @description Everything worked out for one piece.
+         * @description Everything worked out for one piece, metres above the surface it stands on.
          *
-         *     `cells_m` are the centres of the cells stems can take; `fixes_tried` tells whether fixes were looked for.
+         *     `raised_m` is the underside of its own vessel; `cells_m` are the middles of the seats stems can take;
+         *     `envelope_front` and `envelope_above` outline what was asked for; `extras` are parts beside the mechanic;
+         *     `fixes_tried` tells whether fixes were looked for.
          */
         readonly Report: {
+            /** Raised M */
+            readonly raised_m: number;
             /** Rim M */
             readonly rim_m: number;
             /** Foot Width M */
@@ -965,6 +1945,27 @@ export interface components {
                 number,
                 number
             ])[];
+            /**
+             * Seat Pattern
+             * @enum {string}
+             */
+            readonly seat_pattern: "hexagonal" | "square" | "cups";
+            /** Envelope Front */
+            readonly envelope_front: readonly (readonly [
+                number,
+                number
+            ])[];
+            /** Envelope Above */
+            readonly envelope_above: readonly (readonly [
+                number,
+                number
+            ])[];
+            /** Extras */
+            readonly extras: readonly components["schemas"]["Part"][];
+            /** Price */
+            readonly price: number | null;
+            /** Minutes */
+            readonly minutes: number;
             readonly outline: components["schemas"]["Outline"];
             readonly water: components["schemas"]["WaterReport"];
             readonly balance: components["schemas"]["BalanceReport"] | null;
@@ -978,6 +1979,24 @@ export interface components {
             readonly verdicts: readonly components["schemas"]["Verdict"][];
             /** Fixes Tried */
             readonly fixes_tried: boolean;
+        };
+        /**
+         * Rung
+         * @description One verdict of one option, short.
+         */
+        readonly Rung: {
+            /**
+             * Verb
+             * @enum {string}
+             */
+            readonly verb: "hold" | "stand" | "drink" | "travel" | "hang" | "hide" | "see" | "lift";
+            /**
+             * State
+             * @enum {string}
+             */
+            readonly state: "holds" | "tight" | "fails" | "not needed" | "cannot say";
+            /** Utilisation */
+            readonly utilisation: number | null;
         };
         /**
          * SavedPiece
@@ -995,11 +2014,68 @@ export interface components {
             readonly piece: components["schemas"]["Piece"];
             readonly report: components["schemas"]["Report"];
         };
+        /** SayIt */
+        readonly SayIt: {
+            /** Text */
+            readonly text: string;
+            /**
+             * System
+             * @default metric
+             * @enum {string}
+             */
+            readonly system: "metric" | "inch";
+            readonly piece: components["schemas"]["PieceIn"];
+        };
+        /** SchoolOut */
+        readonly SchoolOut: {
+            /** Field */
+            readonly field: string;
+            /** Question */
+            readonly question: string;
+            /** Answers */
+            readonly answers: readonly string[];
+            /** Why */
+            readonly why: string;
+        };
+        /**
+         * Seating
+         * @description Where stems can go in: spacing and clear width of the seats, their height above the inside floor.
+         *
+         *     `half_width_m` and `half_depth_m` bound the region of a frog or ring; None is the whole mouth. `each` is how many
+         *     stems one seat takes where that is fixed; None lets the cell's size decide.
+         */
+        readonly Seating: {
+            /**
+             * Pattern
+             * @enum {string}
+             */
+            readonly pattern: "hexagonal" | "square" | "cups";
+            /** Pitch M */
+            readonly pitch_m: number;
+            /** Aperture M */
+            readonly aperture_m: number;
+            /** Height M */
+            readonly height_m: number;
+            /** Half Width M */
+            readonly half_width_m?: number | null;
+            /** Half Depth M */
+            readonly half_depth_m?: number | null;
+            /** Each */
+            readonly each?: number | null;
+        };
         /**
          * Setting
          * @description Where the piece stands. `free_table_m` is the least bare table round its foot; None is not known.
+         *
+         *     `comes_down_above` is the Beaufort force above which an outdoor piece is taken down.
          */
         readonly Setting: {
+            /**
+             * Where
+             * @default table
+             * @enum {string}
+             */
+            readonly where: "table" | "floor" | "bar";
             /**
              * Surface
              * @default cloth
@@ -1017,9 +2093,26 @@ export interface components {
              * @default 0.3
              */
             readonly free_table_m: number | null;
+            /**
+             * Outdoors
+             * @default false
+             */
+            readonly outdoors: boolean;
+            /**
+             * Comes Down Above
+             * @default 5
+             */
+            readonly comes_down_above: number;
+            readonly people?: components["schemas"]["People"] | null;
         };
         /** SettingIn */
         readonly SettingIn: {
+            /**
+             * Where
+             * @default table
+             * @enum {string}
+             */
+            readonly where: "table" | "floor" | "bar";
             /**
              * Surface
              * @default cloth
@@ -1034,6 +2127,28 @@ export interface components {
             readonly foot_material: "glass" | "glazed" | "felt" | "rubber";
             /** Free Table M */
             readonly free_table_m?: number | null;
+            /**
+             * Outdoors
+             * @default false
+             */
+            readonly outdoors: boolean;
+            /**
+             * Comes Down Above
+             * @default 5
+             */
+            readonly comes_down_above: number;
+            /**
+             * @default {
+             *       "seated": true,
+             *       "both_sides": true,
+             *       "seat_distance_m": 0.55,
+             *       "table_height_m": 0.75,
+             *       "standing": true,
+             *       "standing_distance_m": 1.2,
+             *       "a_little_may_show": false
+             *     }
+             */
+            readonly people: components["schemas"]["PeopleIn"] | null;
         };
         /**
          * Sheet
@@ -1055,45 +2170,268 @@ export interface components {
          * SizedMechanic
          * @description A mechanic sized to its vessel.
          *
-         *     `levels` run from the rim down; `seat_moment_n_m` is what it can take in its vessel before it rocks;
-         *     `displaced_volume_l` is the metal under water when full.
+         *     `levels` run from the top down. `rigid` lattices have holes that line up; their play is not taken up.
+         *     `seat_moment_n_m` is what it can take in its vessel before it rocks; `seated_by` says what holds it there.
+         *     `seat_arm_m` is how far from the middle the stems' own weight still helps to hold it, 0 where it does not.
+         *     `displaced_volume_l` is its material under water when full, `absorbed_l` the water it soaks up,
+         *     `deliverable_share` how much of that stems can drink. `slop_factor` scales how water slops in the van: 1.3 open,
+         *     1.0 under wire, 0.7 with moss. `strength_n` is the push one point bears, None where it is no netting.
          */
         readonly SizedMechanic: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups";
             /** Name */
             readonly name: string;
+            readonly seating: components["schemas"]["Seating"];
             /** Levels */
-            readonly levels: readonly components["schemas"]["WireLevel"][];
-            /** Layer Gap M */
+            readonly levels: readonly components["schemas"]["Level"][];
+            /**
+             * Layer Gap M
+             * @default 0
+             */
             readonly layer_gap_m: number;
-            readonly sheet: components["schemas"]["Sheet"];
-            /** Folds */
-            readonly folds: readonly components["schemas"]["Fold"][];
-            /** Parts */
+            /**
+             * Rigid
+             * @default false
+             */
+            readonly rigid: boolean;
+            readonly grip?: components["schemas"]["Grip"] | null;
+            /**
+             * Frog Mass Kg
+             * @default 0
+             */
+            readonly frog_mass_kg: number;
+            /**
+             * Frog Radius M
+             * @default 0
+             */
+            readonly frog_radius_m: number;
+            /**
+             * Flat
+             * @default []
+             */
+            readonly flat: readonly components["schemas"]["FlatSheet"][];
+            /**
+             * Parts
+             * @default []
+             */
             readonly parts: readonly components["schemas"]["Part"][];
-            /** Tape Strips */
+            /**
+             * Tape Strips
+             * @default 0
+             */
             readonly tape_strips: number;
-            /** Tape Strip Length M */
+            /**
+             * Tape Strip Length M
+             * @default 0
+             */
             readonly tape_strip_length_m: number;
-            /** Tape Share Of Mouth */
+            /**
+             * Tape Share Of Mouth
+             * @default 0
+             */
             readonly tape_share_of_mouth: number;
-            /** Free Cells */
-            readonly free_cells: number;
+            /**
+             * Putty Ring M
+             * @default 0
+             */
+            readonly putty_ring_m: number;
+            /**
+             * Putty Kg
+             * @default 0
+             */
+            readonly putty_kg: number;
             /** Seat Moment N M */
             readonly seat_moment_n_m: number;
+            /**
+             * Seated By
+             * @default its squeeze
+             */
+            readonly seated_by: string;
+            /** Strength N */
+            readonly strength_n?: number | null;
+            /** Capacity */
+            readonly capacity: number;
             /** Displaced Volume L */
             readonly displaced_volume_l: number;
+            /**
+             * Absorbed L
+             * @default 0
+             */
+            readonly absorbed_l: number;
+            /**
+             * Deliverable Share
+             * @default 0
+             */
+            readonly deliverable_share: number;
             /** Mass Kg */
             readonly mass_kg: number;
+            /**
+             * Dry Mass Kg
+             * @default 0
+             */
+            readonly dry_mass_kg: number;
             /** Price */
             readonly price: number | null;
             /** Minutes */
             readonly minutes: number;
             /** Uses */
             readonly uses: number;
-            /** Compostable */
+            /**
+             * Compostable
+             * @default false
+             */
             readonly compostable: boolean;
-            /** Shows */
+            /**
+             * Single Use Plastic
+             * @default false
+             */
+            readonly single_use_plastic: boolean;
+            /**
+             * Lifts Off
+             * @default false
+             */
+            readonly lifts_off: boolean;
+            /**
+             * Loose
+             * @default false
+             */
+            readonly loose: boolean;
+            /**
+             * Shows
+             * @default true
+             */
             readonly shows: boolean;
+            /**
+             * Slop Factor
+             * @default 1
+             */
+            readonly slop_factor: number;
+            /**
+             * Own Water L
+             * @default 0
+             */
+            readonly own_water_l: number;
+            /**
+             * Own Cups
+             * @default 0
+             */
+            readonly own_cups: number;
+            /**
+             * Seat Arm M
+             * @default 0
+             */
+            readonly seat_arm_m: number;
+            /**
+             * Steps
+             * @default []
+             */
+            readonly steps: readonly components["schemas"]["Step"][];
+        };
+        /**
+         * StemLine
+         * @description A stem for a small section drawing: cut end, seat, tip (x, z), head radius, metres; colour.
+         */
+        readonly StemLine: {
+            /** End X M */
+            readonly end_x_m: number;
+            /** End Z M */
+            readonly end_z_m: number;
+            /** Seat X M */
+            readonly seat_x_m: number;
+            /** Seat Z M */
+            readonly seat_z_m: number;
+            /** Tip X M */
+            readonly tip_x_m: number;
+            /** Tip Z M */
+            readonly tip_z_m: number;
+            /** Head Radius M */
+            readonly head_radius_m: number;
+            /** Colour */
+            readonly colour: string;
+        };
+        /**
+         * StemTube
+         * @description A capped tube of water on one stem: inner diameter and length, the air left at the cap, how far the stem goes
+         *     in, the angle of its mouth from upright (0 upright, π cap down), the share filled, and whether its cap seals.
+         */
+        readonly StemTube: {
+            /**
+             * Inner Diameter M
+             * @default 0.014
+             */
+            readonly inner_diameter_m: number;
+            /**
+             * Length M
+             * @default 0.09
+             */
+            readonly length_m: number;
+            /**
+             * Air Gap M
+             * @default 0.005
+             */
+            readonly air_gap_m: number;
+            /**
+             * Stem In M
+             * @default 0.06
+             */
+            readonly stem_in_m: number;
+            /**
+             * Tilt Rad
+             * @default 0
+             */
+            readonly tilt_rad: number;
+            /**
+             * Fill Share
+             * @default 1
+             */
+            readonly fill_share: number;
+            /**
+             * Cap Seals
+             * @default false
+             */
+            readonly cap_seals: boolean;
+        };
+        /** StemTubeIn */
+        readonly StemTubeIn: {
+            /**
+             * Inner Diameter M
+             * @default 0.014
+             */
+            readonly inner_diameter_m: number;
+            /**
+             * Length M
+             * @default 0.09
+             */
+            readonly length_m: number;
+            /**
+             * Air Gap M
+             * @default 0.005
+             */
+            readonly air_gap_m: number;
+            /**
+             * Stem In M
+             * @default 0.06
+             */
+            readonly stem_in_m: number;
+            /**
+             * Tilt Rad
+             * @default 0
+             */
+            readonly tilt_rad: number;
+            /**
+             * Fill Share
+             * @default 1
+             */
+            readonly fill_share: number;
+            /**
+             * Cap Seals
+             * @default false
+             */
+            readonly cap_seals: boolean;
         };
         /**
          * Step
@@ -1119,10 +2457,116 @@ export interface components {
             readonly nettings: {
                 readonly [key: string]: components["schemas"]["Netting"];
             };
+            /** Frogs */
+            readonly frogs: {
+                readonly [key: string]: components["schemas"]["Frog"];
+            };
             /** Varieties */
             readonly varieties: {
                 readonly [key: string]: components["schemas"]["Variety"];
             };
+            /** Holdings */
+            readonly holdings: {
+                readonly [key: string]: {
+                    readonly [key: string]: components["schemas"]["HoldingOut"];
+                };
+            };
+        };
+        /**
+         * Support
+         * @description What a raised bowl stands on: a stand, or a tall cylinder that may hold water as ballast.
+         *
+         *     `top_width_m` is the outside of its rim or plate, `opening_m` the hole in it (0: solid), `ridge` whether it
+         *     locates the bowl, `putty` whether a ring of putty bonds the joint. Foot and mass may be unknown (None).
+         */
+        readonly Support: {
+            /** Name */
+            readonly name: string;
+            /** Height M */
+            readonly height_m: number;
+            /** Top Width M */
+            readonly top_width_m: number;
+            /**
+             * Opening M
+             * @default 0
+             */
+            readonly opening_m: number;
+            /** Foot Width M */
+            readonly foot_width_m?: number | null;
+            /** Mass Kg */
+            readonly mass_kg?: number | null;
+            /**
+             * Column Width M
+             * @default 0.12
+             */
+            readonly column_width_m: number;
+            /**
+             * Water L
+             * @default 0
+             */
+            readonly water_l: number;
+            /**
+             * Clear
+             * @default false
+             */
+            readonly clear: boolean;
+            /**
+             * Ridge
+             * @default false
+             */
+            readonly ridge: boolean;
+            /**
+             * Putty
+             * @default false
+             */
+            readonly putty: boolean;
+        };
+        /** SupportIn */
+        readonly SupportIn: {
+            /** Name */
+            readonly name: string;
+            /** Height M */
+            readonly height_m: number;
+            /**
+             * Top Width M
+             * @description m
+             */
+            readonly top_width_m: number;
+            /**
+             * Opening M
+             * @default 0
+             */
+            readonly opening_m: number;
+            /** Foot Width M */
+            readonly foot_width_m?: number | null;
+            /** Mass Kg */
+            readonly mass_kg?: number | null;
+            /**
+             * Column Width M
+             * @description m
+             * @default 0.12
+             */
+            readonly column_width_m: number;
+            /**
+             * Water L
+             * @default 0
+             */
+            readonly water_l: number;
+            /**
+             * Clear
+             * @default false
+             */
+            readonly clear: boolean;
+            /**
+             * Ridge
+             * @default false
+             */
+            readonly ridge: boolean;
+            /**
+             * Putty
+             * @default false
+             */
+            readonly putty: boolean;
         };
         /**
          * TopUp
@@ -1147,6 +2591,128 @@ export interface components {
             readonly topic: string;
             /** Figures */
             readonly figures: readonly components["schemas"]["FigureOut"][];
+        };
+        /**
+         * TradeOut
+         * @description What can be chosen: mechanics, and the questions on which the trade disagrees.
+         */
+        readonly TradeOut: {
+            /** Mechanics */
+            readonly mechanics: readonly components["schemas"]["AboutOut"][];
+            /** Schools */
+            readonly schools: readonly components["schemas"]["SchoolOut"][];
+        };
+        /**
+         * Transport
+         * @description How the piece gets there. None is not known; `water_level_m` None lets the travelling level be worked out.
+         *
+         *     `apart` tells a raised bowl carried apart from its support.
+         */
+        readonly Transport: {
+            /**
+             * Made On Site
+             * @default false
+             */
+            readonly made_on_site: boolean;
+            /**
+             * Boxed
+             * @default true
+             */
+            readonly boxed: boolean;
+            /** Box Width M */
+            readonly box_width_m?: number | null;
+            /** Box Depth M */
+            readonly box_depth_m?: number | null;
+            /** Box Wall M */
+            readonly box_wall_m?: number | null;
+            /** Water Level M */
+            readonly water_level_m?: number | null;
+            /**
+             * Door Height M
+             * @default 1.15
+             */
+            readonly door_height_m: number;
+            /**
+             * Door Width M
+             * @default 1.1
+             */
+            readonly door_width_m: number;
+            /**
+             * Apart
+             * @default true
+             */
+            readonly apart: boolean;
+            /**
+             * Carriers
+             * @default 1
+             */
+            readonly carriers: number;
+            /**
+             * Crate
+             * @default false
+             */
+            readonly crate: boolean;
+        };
+        /** TransportIn */
+        readonly TransportIn: {
+            /**
+             * Made On Site
+             * @default false
+             */
+            readonly made_on_site: boolean;
+            /**
+             * Boxed
+             * @default true
+             */
+            readonly boxed: boolean;
+            /** Box Width M */
+            readonly box_width_m?: number | null;
+            /** Box Depth M */
+            readonly box_depth_m?: number | null;
+            /** Box Wall M */
+            readonly box_wall_m?: number | null;
+            /** Water Level M */
+            readonly water_level_m?: number | null;
+            /**
+             * Door Height M
+             * @description m
+             * @default 1.15
+             */
+            readonly door_height_m: number;
+            /**
+             * Door Width M
+             * @description m
+             * @default 1.1
+             */
+            readonly door_width_m: number;
+            /**
+             * Apart
+             * @default true
+             */
+            readonly apart: boolean;
+            /**
+             * Carriers
+             * @default 1
+             */
+            readonly carriers: number;
+            /**
+             * Crate
+             * @default false
+             */
+            readonly crate: boolean;
+        };
+        /**
+         * Understood
+         * @description The piece after a line of text, what was heard, what was not, and what may have been meant.
+         */
+        readonly Understood: {
+            readonly piece: components["schemas"]["Piece"];
+            /** Heard */
+            readonly heard: readonly components["schemas"]["Heard"][];
+            /** Unheard */
+            readonly unheard: readonly string[];
+            /** Offers */
+            readonly offers: readonly components["schemas"]["Offer"][];
         };
         /** ValidationError */
         readonly ValidationError: {
@@ -1221,6 +2787,94 @@ export interface components {
             readonly thorny: boolean;
             readonly provenance: components["schemas"]["VarietyProvenance"];
         };
+        /** VarietyIn */
+        readonly VarietyIn: {
+            /** Name */
+            readonly name: string;
+            /** Colour */
+            readonly colour: string;
+            /**
+             * Form
+             * @enum {string}
+             */
+            readonly form: "disc" | "ball" | "spike" | "spray" | "leaf" | "plume" | "tassel";
+            /** Head Diameter M */
+            readonly head_diameter_m: number;
+            /** Head Height M */
+            readonly head_height_m: number;
+            /** Stem Diameter M */
+            readonly stem_diameter_m: number;
+            /** Mass Kg */
+            readonly mass_kg: number;
+            /** Mass Length M */
+            readonly mass_length_m: number;
+            /** Head Fraction */
+            readonly head_fraction: number;
+            /** Heavy Mass Kg */
+            readonly heavy_mass_kg?: number | null;
+            /**
+             * Stiffness
+             * @enum {string}
+             */
+            readonly stiffness: "soft" | "medium" | "woody";
+            /**
+             * Branch
+             * @default false
+             */
+            readonly branch: boolean;
+            /** Uptake Ml H */
+            readonly uptake_ml_h: number;
+            /** Dry Hold H */
+            readonly dry_hold_h: number;
+            /**
+             * Thirst
+             * @default usual
+             * @enum {string}
+             */
+            readonly thirst: "low" | "usual" | "thirsty";
+            /**
+             * Bunch Size
+             * @default 10
+             */
+            readonly bunch_size: number;
+            /** Sold Lengths M */
+            readonly sold_lengths_m: readonly number[];
+            /**
+             * Toxic
+             * @default false
+             */
+            readonly toxic: boolean;
+            /**
+             * Thorny
+             * @default false
+             */
+            readonly thorny: boolean;
+            /**
+             * @default {
+             *       "size": {
+             *         "kind": "measured",
+             *         "source": ""
+             *       },
+             *       "mass": {
+             *         "kind": "measured",
+             *         "source": ""
+             *       },
+             *       "uptake": {
+             *         "kind": "measured",
+             *         "source": ""
+             *       },
+             *       "dry_hold": {
+             *         "kind": "measured",
+             *         "source": ""
+             *       },
+             *       "hazard": {
+             *         "kind": "measured",
+             *         "source": ""
+             *       }
+             *     }
+             */
+            readonly provenance: components["schemas"]["VarietyProvenanceIn"];
+        };
         /**
          * VarietyProvenance
          * @description Where each group of a variety's figures comes from.
@@ -1231,6 +2885,44 @@ export interface components {
             readonly uptake: components["schemas"]["Provenance"];
             readonly dry_hold: components["schemas"]["Provenance"];
             readonly hazard: components["schemas"]["Provenance"];
+        };
+        /** VarietyProvenanceIn */
+        readonly VarietyProvenanceIn: {
+            /**
+             * @default {
+             *       "kind": "measured",
+             *       "source": ""
+             *     }
+             */
+            readonly size: components["schemas"]["ProvenanceIn"];
+            /**
+             * @default {
+             *       "kind": "measured",
+             *       "source": ""
+             *     }
+             */
+            readonly mass: components["schemas"]["ProvenanceIn"];
+            /**
+             * @default {
+             *       "kind": "measured",
+             *       "source": ""
+             *     }
+             */
+            readonly uptake: components["schemas"]["ProvenanceIn"];
+            /**
+             * @default {
+             *       "kind": "measured",
+             *       "source": ""
+             *     }
+             */
+            readonly dry_hold: components["schemas"]["ProvenanceIn"];
+            /**
+             * @default {
+             *       "kind": "measured",
+             *       "source": ""
+             *     }
+             */
+            readonly hazard: components["schemas"]["ProvenanceIn"];
         };
         /**
          * Verdict
@@ -1313,6 +3005,12 @@ export interface components {
              * @default false
              */
             readonly clear: boolean;
+            /**
+             * Provenance
+             * @default measured
+             * @enum {string}
+             */
+            readonly provenance: "published" | "common practice" | "from memory" | "estimate" | "measured" | "computed";
         };
         /** VesselIn */
         readonly VesselIn: {
@@ -1352,12 +3050,28 @@ export interface components {
              * @default false
              */
             readonly clear: boolean;
+            /**
+             * Provenance
+             * @default measured
+             * @enum {string}
+             */
+            readonly provenance: "published" | "common practice" | "from memory" | "estimate" | "measured" | "computed";
         };
         /**
          * WaterReport
-         * @description Water of the piece: litres at the display level and at the rim; the course in the heavy case.
+         * @description Water of the piece: three levels above the inside floor, litres at the display level and at the rim, the course
+         *     in the heavy case.
+         *
+         *     `bench_level_m` is filled to before any stem goes in; `travel_level_m` is what careful driving keeps in;
+         *     `carried_l` goes apart. The last three are None where travel was not worked out.
          */
         readonly WaterReport: {
+            /** Bench Level M */
+            readonly bench_level_m: number | null;
+            /** Travel Level M */
+            readonly travel_level_m: number | null;
+            /** Carried L */
+            readonly carried_l: number | null;
             /** Display L */
             readonly display_l: number;
             /** Full L */
@@ -1372,16 +3086,6 @@ export interface components {
             readonly course_hours: readonly number[];
             /** Course Levels M */
             readonly course_levels_m: readonly number[];
-        };
-        /**
-         * WireLevel
-         * @description One level of netting: height above the inside floor and clear width of its cells, metres.
-         */
-        readonly WireLevel: {
-            /** Height M */
-            readonly height_m: number;
-            /** Aperture M */
-            readonly aperture_m: number;
         };
     };
     responses: never;
@@ -1616,6 +3320,111 @@ export interface operations {
             };
         };
     };
+    readonly choose_mechanic_api_events__event_id__choose_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["EvaluatePiece"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": readonly components["schemas"]["Option"][];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly say_api_events__event_id__say_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["SayIt"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Understood"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly patterns_api_events__event_id__pieces__piece_id__patterns__ending__get: {
+        readonly parameters: {
+            readonly query?: {
+                readonly paper?: "A4" | "Letter";
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+                readonly piece_id: number;
+                readonly ending: "svg" | "dxf" | "pdf";
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": unknown;
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     readonly add_piece_api_events__event_id__pieces_post: {
         readonly parameters: {
             readonly query?: never;
@@ -1779,7 +3588,27 @@ export interface operations {
             };
         };
     };
-    readonly add_vessel_api_stock_vessels_post: {
+    readonly get_trade_api_trade_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["TradeOut"];
+                };
+            };
+        };
+    };
+    readonly add_vessel_api_stock_vessel_post: {
         readonly parameters: {
             readonly query?: never;
             readonly header?: never;
@@ -1788,7 +3617,7 @@ export interface operations {
         };
         readonly requestBody: {
             readonly content: {
-                readonly "application/json": components["schemas"]["AddVessel"];
+                readonly "application/json": components["schemas"]["PutVessel"];
             };
         };
         readonly responses: {
@@ -1798,7 +3627,347 @@ export interface operations {
                     readonly [name: string]: unknown;
                 };
                 content: {
-                    readonly "application/json": components["schemas"]["AddedVessel"];
+                    readonly "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly put_vessel_api_stock_vessel__key__put: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly key: string;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["PutVessel"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly put_netting_api_stock_netting__key__put: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly key: string;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["PutNetting"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly put_frog_api_stock_frog__key__put: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly key: string;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["PutFrog"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly put_variety_api_stock_variety__key__put: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly key: string;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["PutVariety"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly copy_api_stock__kind___key__copy_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly kind: "vessel" | "netting" | "frog" | "variety";
+                readonly key: string;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 201: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly put_holding_api_stock__kind___key__holding_put: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly kind: "vessel" | "netting" | "frog" | "variety";
+                readonly key: string;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["PutHolding"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly export_table_api_tables__kind__csv_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly kind: "vessel" | "netting" | "frog" | "variety";
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": unknown;
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly import_table_api_tables__kind__post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly kind: "vessel" | "netting" | "frog" | "variety";
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["ImportTable"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly read_outline_api_outline_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["ReadOutline"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["OutlineOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly check_fill_api_fill_check_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["CheckFill"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["FillCheck"];
                 };
             };
             /** @description Validation Error */

@@ -29,7 +29,7 @@ _MOST_LEVELS = 8
 
 
 def judge(build: Build) -> Verdict:
-    """Drink: cut ends covered at the start, the first dry stem against the end of the event, and stems on their own."""
+    """Drink: cut ends covered at the start, the first dry stem against the event's end, stems with their own water."""
     missing = _missing(build) + missing_own(build)
     from_vessel = bool(build.placement.stems.from_vessel.any())
     soaked = build.mechanic.own_cups > 0 or (build.mechanic.absorbed_l > 0 and not build.mechanic.flat)

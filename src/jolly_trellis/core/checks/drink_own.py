@@ -64,7 +64,9 @@ def candidates_own(build: Build) -> list[Candidate]:
         changes: list[tuple[str, str, RecipeLine]] = []
         name = build.conditions.varieties[line.variety].name
         if line.water in ("none", "wrap"):
-            changes.append(("tube", f"Put a full stem tube on each {name}.", replace(line, water="tube", tube=StemTube())))
+            changes.append(
+                ("tube", f"Put a full stem tube on each {name}.", replace(line, water="tube", tube=StemTube()))
+            )
         if line.water != "vessel":
             changes.append(("vessel", f"Let the {name} drink from the vessel.", replace(line, water="vessel")))
         if not line.on_site:
@@ -84,7 +86,8 @@ def _lasts(
     limit = duration(max(needed, 1 / 6))
     words = f"{variety.name.capitalize()} {where} lasts {duration_text(hours)}; the event needs {{needed}}."
     if water_ml is not None:
-        words = f"{variety.name.capitalize()} {where} can reach {{water}}: {duration_text(hours)}; the event needs {{needed}}."
+        words = f"{variety.name.capitalize()} {where} can reach {{water}}: {duration_text(hours)}; "
+        words += "the event needs {needed}."
     return finding(
         check=f"own water, {variety.name}",
         case=case,

@@ -24,7 +24,7 @@ EYE_STANDING = constant("Height of a standing eye over the floor", "length", 1.6
 RIM_BAND = constant("Band of wire that shows over a rim", "length", 0.012)
 THROUGH_GLASS = 0.5
 _AROUND = 12
-_RING, _DISC = 24, 19
+_RING, _DISC = 18, 13
 
 
 def eyes_m(people: People, *, raised_floor_m: float, front_facing: bool) -> Array:
@@ -47,9 +47,7 @@ def eyes_m(people: People, *, raised_floor_m: float, front_facing: bool) -> Arra
     if people.standing:
         kinds.append((people.standing_distance_m, EYE_STANDING.value))
     found = [
-        np.stack(
-            [away * np.sin(turns), -away * np.cos(turns), np.full(len(turns), eye - raised_floor_m)], axis=1
-        )
+        np.stack([away * np.sin(turns), -away * np.cos(turns), np.full(len(turns), eye - raised_floor_m)], axis=1)
         for away, eye in kinds
     ]
     return np.concatenate(found) if found else np.zeros((0, 3))
@@ -100,13 +98,14 @@ def judge(build: Build) -> Verdict:
     limit = LITTLE_LIMIT if people.a_little_may_show else SHOWS_LIMIT
     mass = flower_mass(build)
     findings = []
+    rim, top = rim_points_m(build), top_points_m(build)
+    all_seen = seen_share(mass, eyes, np.concatenate([rim, top]))
     parts = (
-        ("rim band", rim_points_m(build), "the rim"),
-        ("mechanic", top_points_m(build), f"the {ABOUT[build.mechanic.kind].name.lower()}"),
+        ("rim band", rim, all_seen[:, : len(rim)], "the rim"),
+        ("mechanic", top, all_seen[:, len(rim) :], f"the {ABOUT[build.mechanic.kind].name.lower()}"),
     )
-    for check, points, words in parts:
-        seen = seen_share(mass, eyes, points)
-        facing = _facing(build, eyes, points)
+    for check, points, seen, words in parts:
+        facing = _facing(eyes, points)
         shares = (seen * facing).sum(axis=1) / np.maximum(facing.sum(axis=1), 1e-9)
         worst = int(shares.argmax())
         findings.append(_shows(check, float(shares[worst]), limit, words, _from_where(eyes[worst])))
@@ -124,8 +123,12 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
         say = phrase("Line the glass with a strip of leaf.")
         tried.append(Candidate(key="lining", say=say, piece=replace(piece, lining=True)))
     base = next((index for index, line in enumerate(piece.recipe) if line.role == "base"), None)
-    leaf = base if base is not None else next(
-        (i for i, each in enumerate(piece.recipe) if build.conditions.varieties[each.variety].form == "leaf"), None
+    leaf = (
+        base
+        if base is not None
+        else next(
+            (i for i, each in enumerate(piece.recipe) if build.conditions.varieties[each.variety].form == "leaf"), None
+        )
     )
     for more in (3, 6, 9, 14, 20):
         if leaf is not None:
@@ -146,7 +149,7 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     return tried
 
 
-def _facing(build: Build, eyes: Array, points: Array) -> Array:
+def _facing(eyes: Array, points: Array) -> Array:
     """1 where a point is on the eye's side or seen from above the rim; the far rim hides behind the vessel else."""
     above = eyes[:, None, 2] > points[None, :, 2]
     near = (eyes[:, None, :2] * points[None, :, :2]).sum(axis=2) >= 0

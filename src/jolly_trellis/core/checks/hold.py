@@ -26,6 +26,7 @@ LOCK_MOST = constant("Most that crossing stems lock one another", "ratio", 0.6)
 SWAY_BASE = constant("Sway a head may have, whatever its height", "length", 0.03)
 SWAY_SHARE = constant("Sway a head may have on top, share of visible length", "ratio", 0.10)
 
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Play:
     """How each stem is held, one row each. `unheld` has no two supports far enough apart; no swing is given."""

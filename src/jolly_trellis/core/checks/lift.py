@@ -38,7 +38,13 @@ MOVES = (
 
 
 def recommended_mass_kg(
-    *, reach_m: float, height_m: float, travel_m: float, twist_deg: float = 0.0, frequency: float = 1.0, coupling: float
+    *,
+    reach_m: float,
+    height_m: float,
+    travel_m: float,
+    twist_deg: float = 0.0,
+    frequency: float = 1.0,
+    coupling: float,
 ) -> float:
     """Recommended weight limit of the revised lifting equation, kg.
 
@@ -75,7 +81,7 @@ def recommended_mass_kg(
 
 
 def reach_of(build: Build) -> float:
-    """Reach to the middle of the load: 0.20 m + half the box or vessel front to back, + 0.10 m under overhanging flowers."""
+    """Reach to the load's middle: 0.20 m + half the box or vessel front to back, + 0.10 m where flowers overhang, m."""
     vessel, going = build.piece.vessel, build.piece.transport
     boxed = going is not None and going.boxed
     body = max(point.depth_m for point in vessel.profile) + 2 * vessel.wall_m
@@ -94,12 +100,13 @@ def judge(build: Build) -> Verdict:
         missing.append("how the piece travels, and who carries it")
     if missing:
         return conclude("lift", [], missing=missing)
-    findings = [each for move in MOVES for each in _move(build, move)]
+    kg = lifted_mass_kg(build)
+    findings = [each for move in MOVES for each in _move(build, move, kg)]
     return conclude("lift", findings, figures=_figures(build))
 
 
-def stage_mass_kg(build: Build, move: Move) -> float:
-    """Mass lifted in a move: as it travels, or finished where it is made on site, kg; a support is carried apart."""
+def lifted_mass_kg(build: Build) -> float:
+    """Mass lifted: as it travels, or finished where it is made on site, kg; a support is carried apart."""
     going = build.piece.transport
     journey = journey_of(build)
     if going is not None and not going.made_on_site and journey is not None:
@@ -128,11 +135,10 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     return tried
 
 
-def _move(build: Build, move: Move) -> list[Finding]:
+def _move(build: Build, move: Move, kg: float) -> list[Finding]:
     going = build.piece.transport
     coupling = 1.0 if going is not None and going.crate else NO_HANDLES.value
     reach = reach_of(build)
-    kg = stage_mass_kg(build, move)
     if reach > REACH_MOST.value:
         words = "Hands reach {r} out to lift it; over {most} nothing may be lifted: use a trolley, or make it on site."
         return [
@@ -158,7 +164,9 @@ def _move(build: Build, move: Move) -> list[Finding]:
             value=mass(kg),
             limit=mass(limit),
             sense="at most",
-            reason=phrase(f"{move.name.capitalize()}: {{has}}, and {who} may lift {{limit}}.", has=mass(kg), limit=mass(limit)),
+            reason=phrase(
+                f"{move.name.capitalize()}: {{has}}, and {who} may lift {{limit}}.", has=mass(kg), limit=mass(limit)
+            ),
         )
     ]
 

@@ -11,7 +11,7 @@ from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, Figure, constant
 from jolly_trellis.core.quantities import length, phrase, ratio
-from jolly_trellis.core.sight import Mass, flower_mass, seen_share
+from jolly_trellis.core.sight import Mass, flower_mass, seen_along
 from jolly_trellis.core.units import round_up
 from jolly_trellis.core.verdicts import Verdict, conclude, finding
 
@@ -42,7 +42,11 @@ def pairs_m(table_height_m: float, distance_m: float) -> tuple[Array, Array]:
     for side in (-1.0, 1.0):
         sides.append(
             [
-                (SEAT_PITCH.value * seat, side * distance_m, EYE_MEAN.value - table_height_m + spread * EYE_SPREAD.value)
+                (
+                    SEAT_PITCH.value * seat,
+                    side * distance_m,
+                    EYE_MEAN.value - table_height_m + spread * EYE_SPREAD.value,
+                )
                 for seat in _SEATS
                 for spread in _SPREADS
             ]
@@ -82,32 +86,20 @@ def clear_share(mass: Mass, near_m: Array, far_m: Array) -> float:
 
     Source: common sense of sight lines; the disc and the 15 % are estimates.
     """
+    lowest_eye = min(float(near_m[:, 2].min()), float(far_m[:, 2].min())) - VIEW_DISC.value / 2
+    if len(mass.radius_m) == 0 or float((mass.centre_m[:, 2] + mass.radius_m).max()) < lowest_eye:
+        return 1.0
     ray = far_m - near_m
     unit = ray / np.linalg.norm(ray, axis=1)[:, None]
     side = np.cross(unit, np.array([0.0, 0.0, 1.0]))
     side /= np.maximum(np.linalg.norm(side, axis=1), 1e-9)[:, None]
     up = np.cross(side, unit)
     radius = VIEW_DISC.value / 2 * 0.7
-    offsets = [np.zeros_like(side)] + [
-        radius * (math.cos(turn) * side + math.sin(turn) * up)
-        for turn in np.arange(6) * (math.pi / 3)
-    ]
-    seen = np.mean([_along(mass, near_m + each, far_m + each) for each in offsets], axis=0)
+    turns = np.arange(6) * (math.pi / 3)
+    offsets = [np.zeros_like(side)] + [radius * (math.cos(turn) * side + math.sin(turn) * up) for turn in turns]
+    starts = np.concatenate([near_m + each for each in offsets])
+    seen = seen_along(mass, starts, np.tile(ray, (len(offsets), 1))).reshape(len(offsets), -1).mean(axis=0)
     return float((1.0 - seen <= BLOCKED_FROM.value).mean())
-
-
-def _along(mass: Mass, near_m: Array, far_m: Array) -> Array:
-    """How much of its own far point each near point sees, shape (n,)."""
-    if len(mass.radius_m) == 0:
-        return np.ones(len(near_m))
-    ray = far_m - near_m
-    span = np.linalg.norm(ray, axis=1)
-    unit = ray / span[:, None]
-    to_ball = mass.centre_m[None] - near_m[:, None]
-    along = np.einsum("pk,pnk->pn", unit, to_ball)
-    away = (to_ball**2).sum(axis=2) - along**2
-    in_way = (away < mass.radius_m**2) & (along > 0) & (along < span[:, None])
-    return np.asarray(np.exp(in_way @ np.log1p(-np.minimum(mass.opacity, 0.999))))
 
 
 def judge(build: Build) -> Verdict:

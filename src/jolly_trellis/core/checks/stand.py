@@ -144,7 +144,10 @@ def _missing(build: Build) -> list[str]:
         (outer, "the weight of the urn"),
         (piece.support is not None and piece.support.mass_kg is None, "the weight of the support"),
         (piece.support is not None and piece.vessel.foot_width_m is None, "the width of the bowl's foot"),
-        (foot is None, f"the width of the {what}'s foot" if what != "empty vessel" else "the width of the foot it stands on"),
+        (
+            foot is None,
+            f"the width of the {what}'s foot" if what != "empty vessel" else "the width of the foot it stands on",
+        ),
         (setting.free_table_m is None, "how much bare table there is round the foot"),
     )
     return [words for absent, words in facts if absent]

@@ -127,9 +127,7 @@ def figures(build: Build) -> list[Figure]:
     support, foot = build.piece.support, build.piece.vessel.foot_width_m
     if support is None or foot is None:
         return []
-    tolerance = stacks.off_centre_tolerance_m(
-        bowl_foot_m=foot, support_top_m=support.top_width_m, centre_m=0.0
-    )
+    tolerance = stacks.off_centre_tolerance_m(bowl_foot_m=foot, support_top_m=support.top_width_m, centre_m=0.0)
     return [
         Figure(label="Bowl may slide off centre by", quantity=length(tolerance), provenance=COMPUTED),
         Figure(label="Support, bare", quantity=mass(support.mass_kg or 0.0), provenance=COMPUTED),

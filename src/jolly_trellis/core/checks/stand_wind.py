@@ -1,8 +1,8 @@
 """Stand in wind: the gust at the Beaufort force above which the piece is taken down."""
 
-import numpy as np
-
 from dataclasses import replace
+
+import numpy as np
 
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.balance import Balance
@@ -90,7 +90,7 @@ def judge_wind(build: Build, case: Case, balance: Balance, edges_m: Array, frict
             limit=needs,
             sense="at least",
             reason=phrase(
-                f"At Beaufort {{b}}, {words}, wind of {{push}} asks {{needs}} with a margin of half; it has {{holds}}.",
+                f"At Beaufort {{b}}, {words}, wind of {{push}} asks {{needs}} with a margin; it has {{holds}}.",
                 b=number,
                 push=force(push),
                 needs=needs,

@@ -142,8 +142,13 @@ def bench_level_m(build: Build, travel_m: float) -> float:
     """
     empty = vessels.volume_below_l
     volume_l = build.water.volume_at_l(travel_m)
-    share = 1.0 - build.mechanic.displaced_volume_l / max(empty(build.piece.vessel, build.piece.vessel.inside_depth_m), 1e-9)
-    return vessels.level_for_volume_m(build.piece.vessel, min(volume_l / max(share, 0.05), empty(build.piece.vessel, build.piece.vessel.inside_depth_m)))
+    share = 1.0 - build.mechanic.displaced_volume_l / max(
+        empty(build.piece.vessel, build.piece.vessel.inside_depth_m), 1e-9
+    )
+    return vessels.level_for_volume_m(
+        build.piece.vessel,
+        min(volume_l / max(share, 0.05), empty(build.piece.vessel, build.piece.vessel.inside_depth_m)),
+    )
 
 
 def judge(build: Build) -> Verdict:
@@ -152,7 +157,9 @@ def judge(build: Build) -> Verdict:
     if going is None:
         return conclude("travel", [], missing=["how the piece travels (boxed, bare, or made on site)"])
     if going.made_on_site:
-        return conclude("travel", [], not_needed=phrase("Made where it stands: nothing travels but stems and buckets."))
+        return conclude(
+            "travel", [], not_needed=phrase("Made where it stands: nothing travels but stems and buckets.")
+        )
     journey = journey_of(build)
     missing = []
     if build.piece.vessel.mass_kg is None:
@@ -183,7 +190,12 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
         wall = round_up(journey.box_wall_needed_m, 0.01)
         for share in (1.0, 1.3):
             high = round_up(wall * share, 0.01)
-            change(f"box-{round(share * 10)}", "Use a box with walls {h} high.", replace(going, boxed=True, box_wall_m=high), h=high)
+            change(
+                f"box-{round(share * 10)}",
+                "Use a box with walls {h} high.",
+                replace(going, boxed=True, box_wall_m=high),
+                h=high,
+            )
         wide = round_up(max(journey.box_width_m, journey.box_depth_m) + 0.12, 0.01)
         wider = replace(going, boxed=True, box_width_m=wide, box_depth_m=wide, box_wall_m=going.box_wall_m or wall)
         change("wider-box", "Use a box {w} across, wedged all round.", wider, w=wide)
@@ -264,9 +276,7 @@ def _upright(build: Build, journey: Journey, going: Transport) -> list[Finding]:
                 value=value,
                 limit=limit,
                 sense="at least",
-                reason=phrase(
-                    "Braking asks a box wall of {needs}; this one is {has}.", needs=limit, has=value
-                ),
+                reason=phrase("Braking asks a box wall of {needs}; this one is {has}.", needs=limit, has=value),
             )
         )
     box = ratio(min(journey.box_width_m, journey.box_depth_m) / 2 / max(balance.height_m, 1e-3))
@@ -293,7 +303,9 @@ def _door(journey: Journey, going: Transport) -> Finding:
         value=length(has),
         limit=length(door),
         sense="at most",
-        reason=phrase(f"The piece is {{has}} {words}; the van's door is {{door}}.", has=length(has), door=length(door)),
+        reason=phrase(
+            f"The piece is {{has}} {words}; the van's door is {{door}}.", has=length(has), door=length(door)
+        ),
     )
 
 

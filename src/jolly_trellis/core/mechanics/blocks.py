@@ -3,10 +3,18 @@
 import math
 
 from jolly_trellis.core import vessels
-from jolly_trellis.core.mechanics.fit import Fit, check_depth, tape_parts, tape_price, tape_step, taped_n_m, taped_share
+from jolly_trellis.core.mechanics.fit import (
+    Fit,
+    check_depth,
+    tape_parts,
+    tape_price,
+    tape_step,
+    taped_n_m,
+    taped_share,
+)
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step
-from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance, constant
 from jolly_trellis.core.piece import MechanicKind
+from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance, constant
 from jolly_trellis.core.quantities import length, mass, phrase, volume
 from jolly_trellis.core.stems import GRAVITY_M_S2
 

@@ -3,7 +3,15 @@
 import math
 
 from jolly_trellis.core import vessels
-from jolly_trellis.core.mechanics.fit import Fit, strip_length_m, tape_parts, tape_price, tape_step, taped_n_m, taped_share
+from jolly_trellis.core.mechanics.fit import (
+    Fit,
+    strip_length_m,
+    tape_parts,
+    tape_price,
+    tape_step,
+    taped_n_m,
+    taped_share,
+)
 from jolly_trellis.core.mechanics.rings import WOOD_DENSITY
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step
 from jolly_trellis.core.netting import cell_capacity
@@ -76,7 +84,9 @@ def size_tangle(fit: Fit) -> SizedMechanic:
         steps=(
             Step(
                 act="coil",
-                say=phrase("Coil {l} of clean, bare, pliable stem into the vessel; no leaf in the water.", l=length(stem_m)),
+                say=phrase(
+                    "Coil {l} of clean, bare, pliable stem into the vessel; no leaf in the water.", l=length(stem_m)
+                ),
             ),
             *tape_step(fit),
         ),
@@ -92,7 +102,9 @@ def size_shavings(fit: Fit) -> SizedMechanic:
     return SizedMechanic(
         kind="wood_shavings",
         name="wood shavings under a grid",
-        seating=Seating(pattern="square", pitch_m=spacing, aperture_m=spacing - fit.choice.tape_width_m, height_m=fit.depth_m),
+        seating=Seating(
+            pattern="square", pitch_m=spacing, aperture_m=spacing - fit.choice.tape_width_m, height_m=fit.depth_m
+        ),
         levels=(
             Level(height_m=fit.depth_m, aperture_m=spacing - fit.choice.tape_width_m),
             *(Level(height_m=share * sagged, aperture_m=SHAVINGS_GAP.value) for share in (0.9, 0.6, 0.25)),

@@ -78,9 +78,7 @@ class Fit:
     @property
     def mouth_area_m2(self) -> float:
         """Area of the mouth, m²."""
-        return vessels.section_area_m2(
-            self.vessel.plan_shape, self.vessel.mouth_width_m, self.vessel.mouth_depth_m
-        )
+        return vessels.section_area_m2(self.vessel.plan_shape, self.vessel.mouth_width_m, self.vessel.mouth_depth_m)
 
     @property
     def net(self) -> Netting:
@@ -174,9 +172,7 @@ def squeezed_n_m(fit: Fit) -> float:
 
 def taped_n_m(fit: Fit) -> float:
     """Moment of this fit's tape, N·m."""
-    return tape_moment_n_m(
-        strips=fit.tape_strips, tape_width_m=fit.choice.tape_width_m, mouth_size_m=fit.mouth_m
-    )
+    return tape_moment_n_m(strips=fit.tape_strips, tape_width_m=fit.choice.tape_width_m, mouth_size_m=fit.mouth_m)
 
 
 def strip_length_m(fit: Fit) -> float:

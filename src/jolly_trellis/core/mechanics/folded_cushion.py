@@ -71,9 +71,7 @@ def size(fit: Fit) -> SizedMechanic:
         squeeze=squeeze,
         tuck_m=fit.tuck_m,
     )
-    folds = fold_lines(
-        mouth_m=fit.mouth_long_m, layers=layers, layer_gap_m=gap, squeeze=squeeze, tuck_m=fit.tuck_m
-    )
+    folds = fold_lines(mouth_m=fit.mouth_long_m, layers=layers, layer_gap_m=gap, squeeze=squeeze, tuck_m=fit.tuck_m)
     sheet = nets.sheet(fit.net, width_m=width, length_m=long)
     heights = tuple(fit.depth_m - index * gap for index in range(layers))
     return of_netting(

@@ -3,7 +3,16 @@
 from dataclasses import replace
 
 from jolly_trellis.core import netting as nets
-from jolly_trellis.core.mechanics.fit import Fit, check_depth, check_mouth, cut_step, tuck_folds, tuck_step
+from jolly_trellis.core.mechanics.fit import (
+    Fit,
+    check_depth,
+    check_mouth,
+    cut_step,
+    putty_ring_kg,
+    putty_step,
+    tuck_folds,
+    tuck_step,
+)
 from jolly_trellis.core.mechanics.pin_frog import (
     PIN_SOFT,
     PIN_WOODY,
@@ -11,7 +20,6 @@ from jolly_trellis.core.mechanics.pin_frog import (
     holding_moment_n_m,
     putty_ring_m,
 )
-from jolly_trellis.core.mechanics.fit import putty_ring_kg, putty_step
 from jolly_trellis.core.mechanics.sized import FlatSheet, Grip, Part, SizedMechanic, Step
 from jolly_trellis.core.mechanics.wire import of_netting
 from jolly_trellis.core.quantities import length, mass, phrase

@@ -213,5 +213,7 @@ def _steps(fit: Fit, frog: Frog, *, woody: bool) -> tuple[Step, ...]:
     if frog.volume_l:
         done.append(Step(act="water", say=phrase("It holds {v}.", v=volume(frog.volume_l))))
     if woody:
-        done.append(Step(act="prepare", say=phrase("Cut woody stems on the slant and split them; press in, then tilt.")))
+        done.append(
+            Step(act="prepare", say=phrase("Cut woody stems on the slant and split them; press in, then tilt."))
+        )
     return tuple(done)

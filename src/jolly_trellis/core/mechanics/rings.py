@@ -3,7 +3,7 @@
 import math
 
 from jolly_trellis.core import vessels
-from jolly_trellis.core.mechanics.fit import Fit, check_depth, taped_n_m, tape_parts, tape_price, tape_step
+from jolly_trellis.core.mechanics.fit import Fit, check_depth, tape_parts, tape_price, tape_step, taped_n_m
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step
 from jolly_trellis.core.netting import STEEL_DENSITY, cell_capacity
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
@@ -87,7 +87,10 @@ def size_twigs(fit: Fit) -> SizedMechanic:
                     rim=length(outer),
                 ),
             ),
-            Step(act="seat", say=phrase("Wedge the first {h} above the floor; lay the second on the rim.", h=length(low))),
+            Step(
+                act="seat",
+                say=phrase("Wedge the first {h} above the floor; lay the second on the rim.", h=length(low)),
+            ),
             *tape_step(fit),
         ),
     )

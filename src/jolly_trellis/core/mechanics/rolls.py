@@ -48,9 +48,7 @@ def size_on_sticks(fit: Fit) -> SizedMechanic:
             limit=phrase("Use a vessel at least {long} long.", long=length(TROUGH_RATIO * fit.mouth_m)),
         )
     diameter = min(roll_diameter_m(fit.mouth_m), fit.depth_m)
-    sheet = nets.sheet(
-        fit.net, width_m=roll_sheet_width_m(diameter, TURNS.value), length_m=fit.mouth_long_m
-    )
+    sheet = nets.sheet(fit.net, width_m=roll_sheet_width_m(diameter, TURNS.value), length_m=fit.mouth_long_m)
     number, stick = sticks(fit.mouth_long_m), fit.mouth_m + 2 * (fit.vessel.wall_m + STICK_OVERHANG.value)
     low = max(fit.depth_m - diameter, 0.005)
     return of_netting(
@@ -103,6 +101,8 @@ def size_pressed(fit: Fit) -> SizedMechanic:
             cut_step(fit, sheet, "one sheet"),
             tuck_step(fit),
             Step(act="roll", say=phrase("Roll it, press it flat to three layers, twist the ends in.")),
-            Step(act="anchor", say=phrase("It sits still once three anchor stems at the edge are in: do those first.")),
+            Step(
+                act="anchor", say=phrase("It sits still once three anchor stems at the edge are in: do those first.")
+            ),
         ),
     )

@@ -54,8 +54,20 @@ def _about(
 
 
 _ALL = (
-    _about("folded_cushion", "Folded cushion", "one sheet folded to layers and sprung in", folded_cushion.size, netting=True),
-    _about("corner_pillow", "Corner pillow", "a square, its corners folded to the middle", corner_pillow.size, netting=True),
+    _about(
+        "folded_cushion",
+        "Folded cushion",
+        "one sheet folded to layers and sprung in",
+        folded_cushion.size,
+        netting=True,
+    ),
+    _about(
+        "corner_pillow",
+        "Corner pillow",
+        "a square, its corners folded to the middle",
+        corner_pillow.size,
+        netting=True,
+    ),
     _about("stacked_pair", "Stacked pair", "one piece low, one at the rim", stacked_pair.size, netting=True),
     _about(
         "moss_sandwich",
@@ -65,18 +77,41 @@ _ALL = (
         netting=True,
         least_strips=1,
     ),
-    _about("cross_stick_roll", "Roll on cross-sticks", "rolled netting hung in a trough", rolls.size_on_sticks, netting=True),
-    _about("three_layer_roll", "Three-layer roll", "rolled and pressed flat in a dish", rolls.size_pressed, netting=True),
+    _about(
+        "cross_stick_roll",
+        "Roll on cross-sticks",
+        "rolled netting hung in a trough",
+        rolls.size_on_sticks,
+        netting=True,
+    ),
+    _about(
+        "three_layer_roll", "Three-layer roll", "rolled and pressed flat in a dish", rolls.size_pressed, netting=True
+    ),
     _about("string_ball", "String-tied ball", "a ball of netting tied like a parcel", string_ball.size, netting=True),
     _about("pin_frog", "Pin frog", "a heavy base with pins on the floor", pin_frog.size_pins, frog="pin", tapes=False),
     _about(
-        "cage_frog", "Cage frog", "a wire cage on a heavy base", lambda fit: pin_frog.size_open(fit, "cage"), frog="cage", tapes=False
+        "cage_frog",
+        "Cage frog",
+        "a wire cage on a heavy base",
+        lambda fit: pin_frog.size_open(fit, "cage"),
+        frog="cage",
+        tapes=False,
     ),
     _about(
-        "loop_frog", "Loop frog", "loops of wire on a heavy base", lambda fit: pin_frog.size_open(fit, "loop"), frog="loop", tapes=False
+        "loop_frog",
+        "Loop frog",
+        "loops of wire on a heavy base",
+        lambda fit: pin_frog.size_open(fit, "loop"),
+        frog="loop",
+        tapes=False,
     ),
     _about(
-        "holed_frog", "Holed frog", "a block with holes", lambda fit: pin_frog.size_open(fit, "holed"), frog="holed", tapes=False
+        "holed_frog",
+        "Holed frog",
+        "a block with holes",
+        lambda fit: pin_frog.size_open(fit, "holed"),
+        frog="holed",
+        tapes=False,
     ),
     _about("cup_frog", "Cup frog", "pins in their own shallow cup", pin_frog.size_cup, frog="cup", tapes=False),
     _about(

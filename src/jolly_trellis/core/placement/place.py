@@ -114,9 +114,7 @@ def place(
     strips = mechanic.tape_strips if seating.pattern == "hexagonal" else 0
     lost = under_tape(cells, strips=strips, tape_width_m=tape_width_m)
     level_drops = np.array([max(seat_height - level.height_m, 0.0) for level in mechanic.levels])
-    tips, held = aim_tips(
-        stems, envelope, from_m=rim, arrangement=layout.arrangement, hand_placed=layout.hand_placed
-    )
+    tips, held = aim_tips(stems, envelope, from_m=rim, arrangement=layout.arrangement, hand_placed=layout.hand_placed)
     points = SEVERAL_POINTS if layout.several_points else FORM_RULES[envelope.form].growing_points
     if mechanic.own_cups:
         cost = _nearest_seat(tips, cells)

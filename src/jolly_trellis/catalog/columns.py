@@ -1,0 +1,412 @@
+"""The columns of every CSV of the stores, with their units in the names: read strictly, written back the same."""
+
+import csv
+import io
+import math
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from typing import Any, Literal, get_args
+
+from jolly_trellis.core.errors import CoreError
+from jolly_trellis.core.frogs import Frog, FrogKind
+from jolly_trellis.core.netting import Finish, Netting, pitch_across_m
+from jolly_trellis.core.provenance import PROVENANCE_KINDS, Provenance
+from jolly_trellis.core.stems import HeadForm, Stiffness, Thirst, Variety, VarietyProvenance
+from jolly_trellis.core.vessels import Material, PlanShape, ProfilePoint, Vessel, check_vessel
+
+StoreKind = Literal["vessel", "netting", "frog", "variety"]
+Row = dict[str, str]
+MOST_ROWS = 2000
+
+
+class BadTable(Exception):
+    """The text is no table of this kind; the message says what would be right."""
+
+
+class BadCell(Exception):
+    """One cell cannot be read: its column, and what would be right."""
+
+    def __init__(self, column: str, message: str) -> None:
+        super().__init__(message)
+        self.column = column
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Refused:
+    """A row that was not taken: its line in the file, the column, and why."""
+
+    line: int
+    column: str
+    why: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Table:
+    """The columns of one kind, in order, and how a row becomes a thing and back."""
+
+    columns: tuple[str, ...]
+    optional: frozenset[str]
+    read: Callable[[Row], Any]
+    write: Callable[[str, Any], Row]
+
+
+def rows_of(kind: StoreKind, text: str) -> Iterator[tuple[int, Any, Refused | None]]:
+    """Every row of a CSV text as (line, (key, thing) or None, refusal or None).
+
+    Raises: BadTable: no header, other columns, another delimiter, or too many rows.
+    """
+    table = TABLES[kind]
+    lines = text.removeprefix("\ufeff")
+    if "\x00" in lines:
+        raise BadTable("This is not text. Save the table as CSV in UTF-8.")
+    reader = csv.DictReader(io.StringIO(lines, newline=""))
+    header = [name.strip() for name in reader.fieldnames or []]
+    _check_header(header, table)
+    reader.fieldnames = header
+    for number, raw in enumerate(reader):
+        if number >= MOST_ROWS:
+            raise BadTable(f"The table has more than {MOST_ROWS} rows. Split it into smaller files.")
+        line = reader.line_num
+        row = {name: (raw.get(name) or "").strip() for name in table.columns}
+        try:
+            if None in raw:
+                raise BadCell("", "The row has more cells than the header. Put text with commas in double quotes.")
+            yield line, (row["key"], _thing(table, row)), None
+        except BadCell as problem:
+            yield line, None, Refused(line=line, column=problem.column, why=str(problem))
+        except CoreError as problem:
+            why = f"{problem.message.text} {problem.limit.text}".replace("{", "").replace("}", "")
+            yield line, None, Refused(line=line, column=problem.path, why=why)
+
+
+def write_table(kind: StoreKind, things: dict[str, Any]) -> str:
+    """Things by key as CSV; a cell that a spreadsheet would take for a formula gets an apostrophe before it."""
+    table = TABLES[kind]
+    stream = io.StringIO(newline="")
+    writer = csv.DictWriter(stream, fieldnames=table.columns, lineterminator="\r\n")
+    writer.writeheader()
+    for key, thing in things.items():
+        row = {name: _harmless(value) for name, value in table.write(key, thing).items()}
+        writer.writerow(row)
+    return stream.getvalue()
+
+
+def _harmless(value: str) -> str:
+    return f"'{value}" if value[:1] in ("=", "+", "@", "\t", "\r") else value
+
+
+def _check_header(header: list[str], table: Table) -> None:
+    wanted = [name for name in table.columns if name not in table.optional]
+    missing = [name for name in wanted if name not in header]
+    if not missing:
+        return
+    if len(header) == 1:
+        for delimiter, word in ((";", "semicolons"), ("\t", "tabs"), ("|", "upright strokes")):
+            if header[0].count(delimiter) >= 2:
+                raise BadTable(f"The columns are separated by {word}. Save the table with commas between them.")
+    if not header or not any(name in header for name in wanted):
+        raise BadTable(f"The first line must name the columns: {', '.join(table.columns)}.")
+    raise BadTable(f"The column {missing[0]} is missing. Needed are: {', '.join(wanted)}.")
+
+
+def _thing(table: Table, row: Row) -> Any:
+    for name, value in row.items():
+        if value[:1] in ("=", "+", "@") or (value[:1] == "-" and not _is_number(value)):
+            raise BadCell(name, f"The cell begins with “{value[0]}”, as a formula does. Type the value itself.")
+        if len(value) > 400:
+            raise BadCell(name, "The cell is longer than 400 characters. Shorten it.")
+    key = row["key"]
+    if not key or len(key) > 60 or not all((each.isalnum() and each.isascii()) or each == "-" for each in key):
+        raise BadCell("key", "A key is made of letters, digits and dashes, such as low-bowl-20.")
+    if not row["name"]:
+        raise BadCell("name", "The name is empty. Give one.")
+    return table.read(row)
+
+
+def _is_number(text: str) -> bool:
+    try:
+        float(text)
+    except ValueError:
+        return False
+    return True
+
+
+def number(row: Row, column: str, *, scale: float = 1.0, least: float = 0.0, most: float = 1e6) -> float:
+    """A number of a row, scaled to SI. Raises BadCell: no number, or outside its range."""
+    text = row[column].replace(",", ".")
+    try:
+        value = float(text)
+    except ValueError:
+        raise BadCell(column, f"“{row[column][:40]}” is no number. Type one such as 24.5.") from None
+    if not math.isfinite(value) or not least <= value <= most:
+        raise BadCell(column, f"{row[column][:40]} is out of range. Give {least:g} to {most:g}.")
+    return value * scale
+
+
+def _maybe(row: Row, column: str, *, scale: float = 1.0, least: float = 0.0, most: float = 1e6) -> float | None:
+    return number(row, column, scale=scale, least=least, most=most) if row[column] else None
+
+
+def _choice(row: Row, column: str, choices: tuple[str, ...], default: str | None = None) -> Any:
+    value = row[column] or (default or "")
+    if value not in choices:
+        raise BadCell(column, f"“{row[column][:40]}” is not known. Choose one of: {', '.join(choices)}.")
+    return value
+
+
+def _flag(row: Row, column: str) -> bool:
+    return bool(_choice(row, column, ("0", "1"), "0") == "1")
+
+
+def _whole(row: Row, column: str, *, least: int = 0, most: int = 100_000) -> int:
+    value = number(row, column, least=least, most=most)
+    if value != int(value):
+        raise BadCell(column, f"{row[column][:40]} is not a whole number. Type one such as 12.")
+    return int(value)
+
+
+def _provenance(row: Row, column: str) -> Provenance:
+    kind = _choice(row, column, PROVENANCE_KINDS, "measured")
+    return Provenance(kind=kind, source=row["provenance_note"])
+
+
+def _read_vessel(row: Row) -> Vessel:
+    points = []
+    for text in row["profile_cm"].split():
+        height, _, size = text.partition(":")
+        width, _, depth = size.partition("x")
+        try:
+            values = [float(each) / 100 for each in (height, width, depth or width)]
+        except ValueError:
+            raise BadCell("profile_cm", f"“{text[:30]}” is no measure. Type height:size, such as 9.5:20.") from None
+        if not all(math.isfinite(each) and 0 <= each <= 5 for each in values):
+            raise BadCell("profile_cm", f"“{text[:30]}” is out of range. Give centimetres, up to 500.")
+        points.append(ProfilePoint(height_m=values[0], width_m=values[1], depth_m=values[2]))
+    vessel = Vessel(
+        name=row["name"],
+        plan_shape=_choice(row, "plan_shape", get_args(PlanShape)),
+        profile=tuple(points),
+        wall_m=number(row, "wall_mm", scale=1e-3, least=0.5, most=100),
+        base_m=number(row, "base_mm", scale=1e-3, most=1000),
+        foot_width_m=_maybe(row, "foot_width_cm", scale=1e-2, least=0.1, most=500),
+        foot_depth_m=_maybe(row, "foot_depth_cm", scale=1e-2, least=0.1, most=500),
+        mass_kg=_maybe(row, "mass_g", scale=1e-3, least=1, most=200_000),
+        material=_choice(row, "material", get_args(Material)),
+        clear=_flag(row, "clear"),
+        provenance=_choice(row, "provenance", PROVENANCE_KINDS, "measured"),
+    )
+    check_vessel(vessel)
+    return vessel
+
+
+def _write_vessel(key: str, vessel: Vessel) -> Row:
+    alike = vessel.plan_shape in ("round", "square")
+    profile = " ".join(
+        f"{_plain(100 * p.height_m)}:{_plain(100 * p.width_m)}" + ("" if alike else f"x{_plain(100 * p.depth_m)}")
+        for p in vessel.profile
+    )
+    return {
+        "key": key,
+        "name": vessel.name,
+        "plan_shape": vessel.plan_shape,
+        "profile_cm": profile,
+        "wall_mm": _plain(1000 * vessel.wall_m),
+        "base_mm": _plain(1000 * vessel.base_m),
+        "foot_width_cm": _plain(vessel.foot_width_m, 100),
+        "foot_depth_cm": _plain(vessel.foot_depth_m, 100),
+        "mass_g": _plain(vessel.mass_kg, 1000),
+        "material": vessel.material,
+        "clear": str(int(vessel.clear)),
+        "provenance": vessel.provenance,
+    }
+
+
+def _read_netting(row: Row) -> Netting:
+    netting = Netting(
+        key=row["key"],
+        name=row["name"],
+        aperture_m=number(row, "aperture_mm", scale=1e-3, least=5, most=100),
+        wire_m=number(row, "wire_mm", scale=1e-3, least=0.4, most=2),
+        finish=_choice(row, "finish", get_args(Finish)),
+        roll_width_m=number(row, "roll_width_m", least=0.05, most=5),
+        roll_length_m=number(row, "roll_length_m", least=0.1, most=200),
+        price=_maybe(row, "price", most=10_000),
+        counted_cells=_whole(row, "counted_cells", least=1, most=500) if row["counted_cells"] else None,
+        counted_length_m=_maybe(row, "counted_length_cm", scale=1e-2, least=1, most=500),
+        provenance=_provenance(row, "size_provenance"),
+    )
+    pitch_across_m(netting)
+    return netting
+
+
+def _write_netting(key: str, netting: Netting) -> Row:
+    return {
+        "key": key,
+        "name": netting.name,
+        "aperture_mm": _plain(1000 * netting.aperture_m),
+        "wire_mm": _plain(1000 * netting.wire_m),
+        "finish": netting.finish,
+        "roll_width_m": _plain(netting.roll_width_m),
+        "roll_length_m": _plain(netting.roll_length_m),
+        "price": _plain(netting.price),
+        "counted_cells": _plain(netting.counted_cells),
+        "counted_length_cm": _plain(netting.counted_length_m, 100),
+        "size_provenance": netting.provenance.kind,
+        "provenance_note": netting.provenance.source,
+    }
+
+
+def _read_frog(row: Row) -> Frog:
+    return Frog(
+        key=row["key"],
+        name=row["name"],
+        kind=_choice(row, "kind", get_args(FrogKind)),
+        width_m=number(row, "width_mm", scale=1e-3, least=10, most=500),
+        height_m=number(row, "height_mm", scale=1e-3, least=5, most=300),
+        mass_kg=number(row, "mass_g", scale=1e-3, least=1, most=20_000),
+        opening_m=number(row, "opening_mm", scale=1e-3, least=1, most=60),
+        openings=_whole(row, "openings", most=500),
+        volume_l=number(row, "volume_ml", scale=1e-3, most=5000),
+        price=_maybe(row, "price", most=10_000),
+        provenance=_provenance(row, "provenance"),
+    )
+
+
+def _write_frog(key: str, frog: Frog) -> Row:
+    return {
+        "key": key,
+        "name": frog.name,
+        "kind": frog.kind,
+        "width_mm": _plain(1000 * frog.width_m),
+        "height_mm": _plain(1000 * frog.height_m),
+        "mass_g": _plain(1000 * frog.mass_kg),
+        "opening_mm": _plain(1000 * frog.opening_m),
+        "openings": str(frog.openings),
+        "volume_ml": _plain(1000 * frog.volume_l),
+        "price": _plain(frog.price),
+        "provenance": frog.provenance.kind,
+        "provenance_note": frog.provenance.source,
+    }
+
+
+def _read_variety(row: Row) -> Variety:
+    colour = row["colour"].lower()
+    if len(colour) != 7 or colour[0] != "#" or any(each not in "0123456789abcdef" for each in colour[1:]):
+        raise BadCell("colour", f"“{row['colour'][:20]}” is no colour. Type one such as #c8566b.")
+    lengths = []
+    for text in row["sold_lengths_cm"].split():
+        lengths.append(number({"sold_lengths_cm": text}, "sold_lengths_cm", scale=1e-2, least=1, most=400))
+    if not lengths:
+        raise BadCell("sold_lengths_cm", "No length is given. Type the lengths it is sold at, such as 40 50 60.")
+    return Variety(
+        key=row["key"],
+        name=row["name"],
+        colour=colour,
+        form=_choice(row, "form", get_args(HeadForm)),
+        head_diameter_m=number(row, "head_diameter_mm", scale=1e-3, least=1, most=1000),
+        head_height_m=number(row, "head_height_mm", scale=1e-3, least=1, most=1500),
+        stem_diameter_m=number(row, "stem_diameter_mm", scale=1e-3, least=0.5, most=80),
+        mass_kg=number(row, "mass_g", scale=1e-3, least=0.5, most=5000),
+        mass_length_m=number(row, "mass_length_cm", scale=1e-2, least=3, most=400),
+        head_fraction=number(row, "head_fraction", least=0.01, most=0.99),
+        heavy_mass_kg=_maybe(row, "heavy_mass_g", scale=1e-3, least=0.5, most=8000),
+        stiffness=_choice(row, "stiffness", get_args(Stiffness)),
+        branch=_flag(row, "branch"),
+        uptake_ml_h=number(row, "uptake_ml_h", most=100),
+        dry_hold_h=number(row, "dry_hold_h", most=2000),
+        thirst=_choice(row, "thirst", get_args(Thirst)),
+        bunch_size=_whole(row, "bunch_size", least=1, most=500),
+        sold_lengths_m=tuple(lengths),
+        toxic=_flag(row, "toxic"),
+        thorny=_flag(row, "thorny"),
+        provenance=VarietyProvenance(
+            size=_provenance(row, "size_provenance"),
+            mass=_provenance(row, "mass_provenance"),
+            uptake=_provenance(row, "uptake_provenance"),
+            dry_hold=_provenance(row, "dry_hold_provenance"),
+            hazard=_provenance(row, "hazard_provenance"),
+        ),
+    )
+
+
+def _write_variety(key: str, variety: Variety) -> Row:
+    known = variety.provenance
+    return {
+        "key": key,
+        "name": variety.name,
+        "colour": variety.colour,
+        "form": variety.form,
+        "head_diameter_mm": _plain(1000 * variety.head_diameter_m),
+        "head_height_mm": _plain(1000 * variety.head_height_m),
+        "stem_diameter_mm": _plain(1000 * variety.stem_diameter_m),
+        "mass_g": _plain(1000 * variety.mass_kg),
+        "mass_length_cm": _plain(100 * variety.mass_length_m),
+        "head_fraction": _plain(variety.head_fraction),
+        "heavy_mass_g": _plain(variety.heavy_mass_kg, 1000),
+        "stiffness": variety.stiffness,
+        "branch": str(int(variety.branch)),
+        "uptake_ml_h": _plain(variety.uptake_ml_h),
+        "dry_hold_h": _plain(variety.dry_hold_h),
+        "thirst": variety.thirst,
+        "bunch_size": str(variety.bunch_size),
+        "sold_lengths_cm": " ".join(_plain(100 * each) for each in variety.sold_lengths_m),
+        "toxic": str(int(variety.toxic)),
+        "thorny": str(int(variety.thorny)),
+        "size_provenance": known.size.kind,
+        "mass_provenance": known.mass.kind,
+        "uptake_provenance": known.uptake.kind,
+        "dry_hold_provenance": known.dry_hold.kind,
+        "hazard_provenance": known.hazard.kind,
+        "provenance_note": known.size.source,
+    }
+
+
+def _plain(value: float | None, scale: float = 1.0) -> str:
+    return "" if value is None else f"{round(value * scale, 4):.10g}"
+
+
+TABLES: dict[StoreKind, Table] = {
+    "vessel": Table(
+        columns=(
+            "key", "name", "plan_shape", "profile_cm", "wall_mm", "base_mm", "foot_width_cm", "foot_depth_cm",
+            "mass_g", "material", "clear", "provenance",
+        ),
+        optional=frozenset({"foot_width_cm", "foot_depth_cm", "mass_g", "provenance"}),
+        read=_read_vessel,
+        write=_write_vessel,
+    ),
+    "netting": Table(
+        columns=(
+            "key", "name", "aperture_mm", "wire_mm", "finish", "roll_width_m", "roll_length_m", "price",
+            "counted_cells", "counted_length_cm", "size_provenance", "provenance_note",
+        ),
+        optional=frozenset({"price", "counted_cells", "counted_length_cm", "size_provenance", "provenance_note"}),
+        read=_read_netting,
+        write=_write_netting,
+    ),
+    "frog": Table(
+        columns=(
+            "key", "name", "kind", "width_mm", "height_mm", "mass_g", "opening_mm", "openings", "volume_ml", "price",
+            "provenance", "provenance_note",
+        ),
+        optional=frozenset({"price", "provenance", "provenance_note"}),
+        read=_read_frog,
+        write=_write_frog,
+    ),
+    "variety": Table(
+        columns=(
+            "key", "name", "colour", "form", "head_diameter_mm", "head_height_mm", "stem_diameter_mm", "mass_g",
+            "mass_length_cm", "head_fraction", "heavy_mass_g", "stiffness", "branch", "uptake_ml_h", "dry_hold_h",
+            "thirst", "bunch_size", "sold_lengths_cm", "toxic", "thorny", "size_provenance", "mass_provenance",
+            "uptake_provenance", "dry_hold_provenance", "hazard_provenance", "provenance_note",
+        ),
+        optional=frozenset(
+            {
+                "heavy_mass_g", "size_provenance", "mass_provenance", "uptake_provenance", "dry_hold_provenance",
+                "hazard_provenance", "provenance_note",
+            }
+        ),
+        read=_read_variety,
+        write=_write_variety,
+    ),
+}  # fmt: skip

@@ -1,0 +1,1 @@
+"""Open formats: one file each, reading and writing side by side."""

@@ -1,0 +1,107 @@
+"""Flat patterns as a 1:1 PDF, tiled on A4 or Letter with overlap, cross marks and a bar to check the printer by."""
+
+import io
+import math
+from typing import Literal
+
+from reportlab.lib.pagesizes import A4, LETTER
+from reportlab.lib.units import mm
+from reportlab.pdfgen.canvas import Canvas
+
+from jolly_trellis.core.patterns import Pattern
+
+Paper = Literal["A4", "Letter"]
+_SIZES = {"A4": A4, "Letter": LETTER}
+MARGIN_M = 0.010
+OVERLAP_M = 0.010
+FOOT_M = 0.012
+_STYLES = {"CUT": (0.9, ()), "FOLD": (0.6, (4 * mm, 2 * mm)), "MARK": (0.25, ())}
+
+
+def write_pdf(patterns: tuple[Pattern, ...], *, paper: Paper, title: str) -> bytes:
+    """Every pattern over as many pages as it needs, at true size.
+
+    Neighbouring pages overlap by 10 mm; crosses mark the corners where they meet; each page says its row and column
+    and carries a bar of 50 mm.
+    """
+    stream = io.BytesIO()
+    canvas = Canvas(stream, pagesize=_SIZES[paper], invariant=1)
+    canvas.setTitle(title)
+    for pattern in patterns:
+        _tile(canvas, pattern, paper, title)
+    if not patterns:
+        canvas.drawString(20 * mm, 20 * mm, "Nothing in this piece is cut from the flat.")
+        canvas.showPage()
+    canvas.save()
+    return stream.getvalue()
+
+
+def tiles(pattern: Pattern, paper: Paper) -> tuple[int, int]:
+    """Columns and rows of pages that a pattern needs."""
+    wide, tall = _room_m(paper)
+    return (
+        max(1, math.ceil((pattern.width_m - OVERLAP_M) / (wide - OVERLAP_M) - 1e-9)),
+        max(1, math.ceil((pattern.height_m - OVERLAP_M) / (tall - OVERLAP_M) - 1e-9)),
+    )
+
+
+def _room_m(paper: Paper) -> tuple[float, float]:
+    """What of a page can be drawn on, metres."""
+    width, height = _SIZES[paper]
+    return width / mm / 1000 - 2 * MARGIN_M, height / mm / 1000 - 2 * MARGIN_M - FOOT_M
+
+
+def _tile(canvas: Canvas, pattern: Pattern, paper: Paper, title: str) -> None:
+    wide, tall = _room_m(paper)
+    columns, rows = tiles(pattern, paper)
+    for row in range(rows):
+        for column in range(columns):
+            left, bottom = column * (wide - OVERLAP_M), row * (tall - OVERLAP_M)
+            canvas.saveState()
+            frame = canvas.beginPath()
+            frame.rect(1000 * MARGIN_M * mm, 1000 * (MARGIN_M + FOOT_M) * mm, 1000 * wide * mm, 1000 * tall * mm)
+            canvas.clipPath(frame, stroke=0, fill=0)
+            canvas.translate(1000 * (MARGIN_M - left) * mm, 1000 * (MARGIN_M + FOOT_M - bottom) * mm)
+            _draw(canvas, pattern)
+            canvas.restoreState()
+            _crosses(canvas, wide, tall)
+            words = f"{title}: {pattern.name}, page row {row + 1} of {rows}, column {column + 1} of {columns}."
+            _foot(canvas, words + " Print at 100 %, no scaling; overlap the crosses.")
+            canvas.showPage()
+
+
+def _draw(canvas: Canvas, pattern: Pattern) -> None:
+    for line in pattern.lines:
+        width, dash = _STYLES[line.layer]
+        canvas.setLineWidth(width)
+        canvas.setDash(*dash) if dash else canvas.setDash()
+        path = canvas.beginPath()
+        (x, y), *rest = line.points
+        path.moveTo(1000 * x * mm, 1000 * y * mm)
+        for x, y in rest:
+            path.lineTo(1000 * x * mm, 1000 * y * mm)
+        if line.closed:
+            path.close()
+        canvas.drawPath(path)
+    canvas.setDash()
+    canvas.setFont("Helvetica", 8)
+    for label in pattern.labels:
+        canvas.drawString(1000 * label.x_m * mm, 1000 * label.y_m * mm, label.text)
+
+
+def _crosses(canvas: Canvas, wide: float, tall: float) -> None:
+    canvas.setLineWidth(0.3)
+    inset = OVERLAP_M / 2
+    for x in (MARGIN_M + inset, MARGIN_M + wide - inset):
+        for y in (MARGIN_M + FOOT_M + inset, MARGIN_M + FOOT_M + tall - inset):
+            canvas.line(1000 * (x - 0.003) * mm, 1000 * y * mm, 1000 * (x + 0.003) * mm, 1000 * y * mm)
+            canvas.line(1000 * x * mm, 1000 * (y - 0.003) * mm, 1000 * x * mm, 1000 * (y + 0.003) * mm)
+
+
+def _foot(canvas: Canvas, words: str) -> None:
+    y = 1000 * MARGIN_M * mm
+    canvas.setLineWidth(1.2)
+    canvas.line(1000 * MARGIN_M * mm, y, (1000 * MARGIN_M + 50) * mm, y)
+    canvas.setFont("Helvetica", 7)
+    canvas.drawString((1000 * MARGIN_M + 52) * mm, y - 2, "50 mm")
+    canvas.drawString(1000 * MARGIN_M * mm, y + 6, words)
