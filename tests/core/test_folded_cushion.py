@@ -67,18 +67,14 @@ def test_the_gap_leaves_room_under_the_lowest_layer() -> None:
 
 def test_squeeze_holds_by_friction() -> None:
     """μ·F·D/2 with 4 N per metre and per cent: 0.3 · (4 · 6 · π · 0.2) · 0.1 N·m."""
-    held = fit.seat_moment_n_m(
-        mouth_girth_m=math.pi * 0.2, mouth_size_m=0.2, squeeze=0.06, wire_m=0.0009, rough=False
-    )
+    held = fit.seat_moment_n_m(mouth_girth_m=math.pi * 0.2, mouth_size_m=0.2, squeeze=0.06, wire_m=0.0009, rough=False)
     assert held == pytest.approx(0.3 * 24 * math.pi * 0.2 * 0.1)
 
 
 @pytest.mark.parametrize(("wire", "share"), [(0.0007, 0.5), (0.0008, 1.0), (0.0009, 1.0), (0.0010, 1.5)])
 def test_thin_wire_springs_less(wire: float, share: float) -> None:
     def held(wire_m: float) -> float:
-        return fit.seat_moment_n_m(
-            mouth_girth_m=0.6, mouth_size_m=0.2, squeeze=0.05, wire_m=wire_m, rough=False
-        )
+        return fit.seat_moment_n_m(mouth_girth_m=0.6, mouth_size_m=0.2, squeeze=0.05, wire_m=wire_m, rough=False)
 
     assert held(wire) / held(0.0009) == pytest.approx(share)
 

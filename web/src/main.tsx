@@ -9,6 +9,7 @@ import { BenchPlace } from "./places/bench/BenchPlace";
 import { FiguresPlace } from "./places/figures/FiguresPlace";
 import { EventPlace } from "./places/line-up/EventPlace";
 import { EventsPlace } from "./places/line-up/EventsPlace";
+import { StoresPlace } from "./places/stores/StoresPlace";
 import { SettingsProvider } from "./ui/settings";
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 0 } } });
@@ -23,6 +24,7 @@ if (root) {
               <Route path="/" element={<EventsPlace />} />
               <Route path="/events/:eventId" element={<EventPlace />} />
               <Route path="/events/:eventId/pieces/:pieceId" element={<BenchPlace />} />
+              <Route path="/stores" element={<StoresPlace />} />
               <Route path="/figures" element={<FiguresPlace />} />
               <Route path="*" element={<EventsPlace />} />
             </Routes>

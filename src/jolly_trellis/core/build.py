@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from jolly_trellis.core import stacks, vessels
-from jolly_trellis.core.drinking import Course, courses
+from jolly_trellis.core.drinking import STEM_END_COVER, Course, courses
 from jolly_trellis.core.errors import InvalidMeasure, UnknownName
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.geometry import Array
@@ -224,6 +224,7 @@ def _assemble(
             arrangement=piece.arrangement,
             hand_placed=hands,
             several_points=conditions.practice.pattern == "several points",
+            water_over_m=max(piece.water_level_m - STEM_END_COVER.value, 0.0),
         ),
     )
     return mechanic, placement

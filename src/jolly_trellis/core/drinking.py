@@ -14,6 +14,7 @@ from jolly_trellis.core.vessels import BRIM_GAP
 from jolly_trellis.core.water import WaterTable
 
 HEAVY_DRAW = constant("Draw of thirsty days against typical", "ratio", 1.3)
+STEM_END_COVER = constant("Water over every cut end at the start", "length", 0.02)
 HURRIED_FILL = constant("A hurried fill stops short of the mark by", "length", 0.01)
 MOST_HOURS = 240.0
 _SAMPLES_PER_H = 2

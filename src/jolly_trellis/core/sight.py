@@ -11,7 +11,7 @@ from jolly_trellis.core.provenance import constant
 OPACITY_FLOWER = constant("How much of a view a flower head blocks", "ratio", 1.0)
 OPACITY_FOLIAGE = constant("How much of a view foliage blocks", "ratio", 0.70)
 OPACITY_AIRY = constant("How much of a view airy stems block", "ratio", 0.25)
-LEAF_PLACES = (0.12, 0.35, 0.6, 0.85)
+LEAF_PLACES = (0.06, 0.2, 0.36, 0.52, 0.7, 0.88)
 LEAF_SHARE = constant("Leaf cluster along a stem, share of the foliage's head size", "ratio", 0.8)
 STEM_LEAVES = constant("Own leaves low on a flower stem, share of its head size", "ratio", 0.5)
 _CLOSE_M = 1e-6
@@ -29,7 +29,7 @@ class Mass:
 def flower_mass(build: Build) -> Mass:
     """Heads and leaves of a piece as balls.
 
-    A flower is one ball at its head and a loose one of its own leaves just over the seat; foliage is four along its
+    A flower is one ball at its head and a loose one of its own leaves just over the seat; foliage is six along its
     stem; airy stems are see-through. Sizes and opacities are estimates.
     """
     placement = build.placement

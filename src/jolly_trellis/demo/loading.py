@@ -3,9 +3,27 @@
 import sqlite3
 from importlib.resources import files
 
+from jolly_trellis.catalog.columns import StoreKind
 from jolly_trellis.services import planning
-from jolly_trellis.store import codec, events
+from jolly_trellis.store import codec, events, stock
+from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.plan import Plan
+from jolly_trellis.store.stock import Holding
+
+ON_HAND: dict[StoreKind, dict[str, int]] = {
+    "vessel": {
+        "low-bowl-20": 14,
+        "raised-bowl-22": 2,
+        "insert-bowl-20": 1,
+        "urn-24": 1,
+        "trough-60": 1,
+        "cube-14": 2,
+        "cup-8": 9,
+        "cylinder-12": 3,
+    },
+    "netting": {"coated-25-09": 2, "coated-40-09": 1, "galvanized-50-10": 1},
+    "frog": {"pin-75": 3, "pin-100": 1, "cup-80": 9, "cage-80": 2},
+}
 
 
 def demo_plan() -> Plan:
@@ -20,4 +38,8 @@ def load_demo(conn: sqlite3.Connection) -> bool:
         return False
     plan = demo_plan()
     planning.new_event(conn, plan.brief, tuple(each.piece for each in plan.pieces))
+    with transaction(conn):
+        for kind, counts in ON_HAND.items():
+            for key, number in counts.items():
+                stock.put_holding(conn, kind, key, Holding(on_hand=number))
     return True

@@ -1,4 +1,22 @@
-import type { Brief, EventOut, Piece, Problem, Report, SavedPiece, Stock, Topic, Vessel } from "./types";
+import type { UnitSystem } from "../units/parse";
+import type {
+  Brief,
+  EventOut,
+  FillCheck,
+  ImportOut,
+  Option,
+  Piece,
+  Problem,
+  ProfilePoint,
+  Report,
+  SavedPiece,
+  Stock,
+  StoreKind,
+  Topic,
+  Trade,
+  Understood,
+  Vessel,
+} from "./types";
 
 /** A refusal with its sentence, thrown by every call below. */
 export class Refused extends Error {
@@ -55,6 +73,37 @@ export const api = {
   applyFix: (id: number, pieceId: number, base_revision: number, verb: string, key: string) =>
     call<SavedPiece>("POST", `/events/${id}/pieces/${pieceId}/fix`, { base_revision, verb, key }),
   stock: () => call<Stock>("GET", "/stock"),
-  addVessel: (vessel: Vessel) => call<{ key: string; vessel: Vessel }>("POST", "/stock/vessels", { vessel }),
+  trade: () => call<Trade>("GET", "/trade"),
+  choose: (id: number, piece: Piece, signal?: AbortSignal) =>
+    call<readonly Option[]>("POST", `/events/${id}/choose`, { piece }, signal),
+  say: (id: number, text: string, system: UnitSystem, piece: Piece) =>
+    call<Understood>("POST", `/events/${id}/say`, { text, system, piece }),
+  addVessel: (vessel: Vessel) => call<{ key: string }>("POST", "/stock/vessel", { vessel }),
+  putThing: (kind: StoreKind, key: string, thing: object) =>
+    call<{ key: string }>("PUT", `/stock/${kind}/${key}`, { [kind]: thing }),
+  copyThing: (kind: StoreKind, key: string) => call<{ key: string }>("POST", `/stock/${kind}/${key}/copy`),
+  putHolding: (kind: StoreKind, key: string, on_hand: number, retired: boolean) =>
+    call<{ key: string }>("PUT", `/stock/${kind}/${key}/holding`, { on_hand, retired }),
+  importTable: (kind: StoreKind, text: string, dry_run: boolean) =>
+    call<ImportOut>("POST", `/tables/${kind}`, { text, dry_run }),
+  readOutline: (body: {
+    text: string;
+    written_as: "svg" | "table";
+    inside_depth_m: number | null;
+    half: boolean;
+    system: UnitSystem;
+  }) => call<{ profile: readonly ProfilePoint[] }>("POST", "/outline", body),
+  checkFill: (vessel: Vessel, poured_l: number) =>
+    call<FillCheck>("POST", "/fill-check", { vessel, poured_l }),
   figures: () => call<readonly Topic[]>("GET", "/figures"),
 };
+
+/** Where a piece's flat patterns are, at true size. */
+export function patternUrl(
+  eventId: number,
+  pieceId: number,
+  ending: "svg" | "dxf" | "pdf",
+  paper: "A4" | "Letter" = "A4",
+): string {
+  return `/api/events/${eventId}/pieces/${pieceId}/patterns.${ending}?paper=${paper}`;
+}

@@ -31,6 +31,8 @@ type Props = {
   onPreview?: (id: string, value: number) => void;
   onCommit?: (id: string, value: number) => void;
   onCancel?: () => void;
+  /** Called with the id of the shape pressed on. */
+  onPick?: (id: string) => void;
   overlay?: (project: Project) => ReactNode;
 };
 
@@ -45,6 +47,7 @@ export function Drawing(props: Props) {
     onPreview,
     onCommit,
     onCancel,
+    onPick,
     overlay,
   } = props;
   const { system } = useSettings();
@@ -140,7 +143,13 @@ export function Drawing(props: Props) {
           role="group"
           aria-label={label}
         >
-          <g transform={`matrix(${scale} 0 0 ${-scale} ${originX} ${originY})`}>
+          <g
+            transform={`matrix(${scale} 0 0 ${-scale} ${originX} ${originY})`}
+            onPointerDown={(event) => {
+              const id = event.target instanceof SVGElement ? event.target.dataset.id : undefined;
+              if (id) onPick?.(id);
+            }}
+          >
             <Shapes scene={scene} />
           </g>
           <g transform={`translate(${12} ${height - 10})`} aria-hidden="true">

@@ -50,8 +50,9 @@ export function headShapes(stem: PlacedStem, { tip, along, id, opacity }: Frame)
     case "plume": {
       const long = stem.head_height_m;
       const rough = stem.form === "plume" ? 1.25 : 1;
-      const sides = [0, 0.25, 0.5, 0.75, 1];
-      const width = (share: number) => r * rough * Math.sin(Math.PI * (0.15 + 0.6 * share));
+      const sides = [0, 0.08, 0.2, 0.4, 0.6, 0.8, 0.94, 1];
+      const width = (share: number) =>
+        r * rough * 0.85 * Math.sqrt(share) * (share > 0.9 ? 0.7 : 1) + r * 0.06;
       return [
         path("spike", [
           ...sides.map((share) => back(long * share, width(share))),

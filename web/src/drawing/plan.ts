@@ -52,18 +52,23 @@ export function buildPlanScene(piece: Piece, report: Report | null, withHeads: b
         ]
       : []),
     ...(report ? [...roseShapes(report), ...seatShapes(report)] : []),
-    {
-      kind: "path",
-      id: "plan-envelope",
-      tone: "tone-envelope",
-      points: ellipse(0, 0, piece.envelope.width_m / 2, piece.envelope.depth_m / 2, 0, 64),
-      closed: true,
-    },
+    ...(report
+      ? [
+          {
+            kind: "path",
+            id: "plan-envelope",
+            tone: "tone-envelope",
+            points: report.envelope_above,
+            closed: true,
+          } satisfies Primitive,
+        ]
+      : []),
   ];
 }
 
 /** Hexagons round the cell centres that the core gives. */
 function cellShapes(report: Report): Primitive[] {
+  if (report.seat_pattern !== "hexagonal") return squareSeats(report);
   const corner = report.cell_pitch_m / Math.sqrt(3);
   return report.cells_m.map(([x, y], cell) => ({
     kind: "path",
@@ -77,8 +82,28 @@ function cellShapes(report: Report): Primitive[] {
   }));
 }
 
+function squareSeats(report: Report): Primitive[] {
+  const half =
+    (report.seat_pattern === "cups" ? report.mechanic.seating.aperture_m : report.cell_pitch_m) / 2;
+  return report.cells_m.map(([x, y], cell) => ({
+    kind: "path",
+    id: `cell-${cell}`,
+    tone: "tone-cell",
+    points:
+      report.seat_pattern === "cups"
+        ? ellipse(x, y, half, half, 0, 20)
+        : [
+            [x - half, y - half],
+            [x + half, y - half],
+            [x + half, y + half],
+            [x - half, y + half],
+          ],
+    closed: true,
+  }));
+}
+
 function tapeShapes(report: Report, halfX: number): Primitive[] {
-  const strips = report.mechanic.tape_strips;
+  const strips = report.seat_pattern === "hexagonal" ? report.mechanic.tape_strips : 0;
   return Array.from({ length: strips }, (_, index) => {
     const angle = (index * Math.PI) / strips;
     const x = halfX * Math.cos(angle);
@@ -102,7 +127,7 @@ function headsFromAbove(report: Report): Primitive[] {
   return order.flatMap(({ stem, index }) => {
     const tip: Point = [stem.tip_x_m, stem.tip_y_m];
     const along = unit([stem.seat_x_m, stem.seat_y_m], tip);
-    return headShapes(stem, { tip, along, id: `above-${index}`, opacity: 0.45 });
+    return headShapes(stem, { tip, along, id: `above-${index}`, opacity: stem.held ? 0.9 : 0.45 });
   });
 }
 

@@ -1,6 +1,7 @@
-/** The section of a vessel piece to true scale: vessel wall, water, wire, stems to their cut ends, envelope. */
+/** The section of a piece to true scale: support, vessel wall, water, mechanic, stems to their cut ends, envelope. */
 import type { Piece, PlacedStem, Report, Vessel } from "../api/types";
 import { headShapes } from "./heads";
+import { mechanicShapes } from "./mechanic";
 import { type Bounds, ellipse, type Point, type Primitive } from "./scene";
 
 /** Half the inside width at a height above the inside floor, for drawing. */
@@ -18,21 +19,34 @@ export function halfWidthAt(vessel: Vessel, heightM: number): number {
   return (low?.width_m ?? 0) / 2;
 }
 
+/** Height of the underside of the piece's own vessel over the surface: the core's, or the support's until it answers. */
+export function raisedOf(piece: Piece, report: Report | null): number {
+  return report?.raised_m ?? piece.support?.height_m ?? 0;
+}
+
+/** Height of the rim over the underside of a vessel. */
 export function rimHeight(vessel: Vessel): number {
   return vessel.base_m + (vessel.profile.at(-1)?.height_m ?? 0);
 }
 
 export function sectionBounds(piece: Piece, report: Report | null): Bounds {
-  const rim = rimHeight(piece.vessel);
-  const mouth = (piece.vessel.profile.at(-1)?.width_m ?? 0.1) / 2 + piece.vessel.wall_m;
-  const widest = Math.max(...piece.vessel.profile.map((point) => point.width_m / 2));
-  const half = Math.max(piece.envelope.width_m / 2, (report?.outline.width_m ?? 0) / 2, mouth, widest);
+  const rim = raisedOf(piece, report) + rimHeight(piece.vessel);
+  const outer = piece.insert?.outer.profile ?? [];
+  const widest = Math.max(...[...piece.vessel.profile, ...outer].map((point) => point.width_m / 2));
+  const foot = Math.max(piece.support?.foot_width_m ?? 0, piece.support?.column_width_m ?? 0) / 2;
+  const half = Math.max(
+    piece.envelope.width_m / 2,
+    (report?.outline.width_m ?? 0) / 2,
+    widest + piece.vessel.wall_m,
+    foot,
+  );
   const top = Math.max(piece.envelope.height_m, report?.outline.height_m ?? 0, rim);
   return { xMin: -half, xMax: half, yMin: 0, yMax: top };
 }
 
 export function buildSectionScene(piece: Piece, report: Report | null): Primitive[] {
   const half = sectionBounds(piece, report).xMax;
+  const up = raisedOf(piece, report);
   return [
     {
       kind: "path",
@@ -43,28 +57,38 @@ export function buildSectionScene(piece: Piece, report: Report | null): Primitiv
         [half * 1.25, 0],
       ],
     },
-    ...vesselShapes(piece.vessel),
-    ...waterShapes(piece, report),
-    ...(report ? [...stemShapes(report), ...wireShapes(piece, report), ...headsFromTheFront(report)] : []),
-    ...stoneShapes(piece),
-    ...envelopeShapes(piece),
+    ...supportShapes(piece),
+    ...(piece.insert ? vesselShapes(piece.insert.outer, 0, "urn") : []),
+    ...(piece.insert ? riserShapes(piece, up) : []),
+    ...vesselShapes(piece.vessel, up, "vessel"),
+    ...waterShapes(piece, report, up),
+    ...(report
+      ? [
+          ...mechanicShapes(piece, report, up, "under"),
+          ...stemShapes(report),
+          ...mechanicShapes(piece, report, up, "over"),
+        ]
+      : []),
+    ...(report ? headsFromTheFront(report) : []),
+    ...stoneShapes(piece, up),
+    ...envelopeShapes(report),
     ...balanceShapes(report),
   ];
 }
 
-function vesselShapes(vessel: Vessel): Primitive[] {
+function vesselShapes(vessel: Vessel, up: number, id: string): Primitive[] {
   const { base_m: base, wall_m: wall } = vessel;
-  const inner = vessel.profile.map((point): Point => [point.width_m / 2, base + point.height_m]);
+  const inner = vessel.profile.map((point): Point => [point.width_m / 2, up + base + point.height_m]);
   const outer = inner.map(([x, z]): Point => [x + wall, z]);
   const foot = (vessel.foot_width_m ?? (vessel.profile[0]?.width_m ?? 0) * 0.9) / 2;
-  const right: Point[] = [[0, 0], [foot, 0], ...outer, ...inner.toReversed(), [0, base]];
+  const right: Point[] = [[0, up], [foot, up], ...outer, ...inner.toReversed(), [0, up + base]];
   const mirror = right.toReversed().map(([x, z]): Point => [-x, z]);
   const inside: Point[] = [...inner, ...inner.toReversed().map(([x, z]): Point => [-x, z])];
   return [
-    { kind: "path", id: "vessel-inside", tone: "tone-inside", points: inside, closed: true },
+    { kind: "path", id: `${id}-inside`, tone: "tone-inside", points: inside, closed: true },
     {
       kind: "path",
-      id: "vessel-wall",
+      id: `${id}-wall`,
       tone: vessel.clear ? "tone-glass" : "tone-clay",
       points: [...right, ...mirror],
       closed: true,
@@ -72,14 +96,83 @@ function vesselShapes(vessel: Vessel): Primitive[] {
   ];
 }
 
-function waterShapes(piece: Piece, report: Report | null): Primitive[] {
+function box(left: number, bottom: number, right: number, top: number): Point[] {
+  return [
+    [left, bottom],
+    [right, bottom],
+    [right, top],
+    [left, top],
+  ];
+}
+
+/** A cylinder with its water, or a stand with plate, column and foot. */
+function supportShapes(piece: Piece): Primitive[] {
+  const { support } = piece;
+  if (!support) return [];
+  const tone = support.clear ? "tone-glass" : "tone-clay";
+  const column = support.column_width_m / 2;
+  const top = support.top_width_m / 2;
+  const foot = (support.foot_width_m ?? support.column_width_m) / 2;
+  if (support.opening_m > 0) {
+    const inside = Math.max(column - 0.004, 0.005);
+    const area = Math.PI * inside * inside;
+    const level = Math.min(support.water_l / 1000 / area, support.height_m - 0.012);
+    const shapes: Primitive[] = [
+      { kind: "path", id: "support", tone, points: box(-column, 0, column, support.height_m), closed: true },
+      {
+        kind: "path",
+        id: "support-inside",
+        tone: "tone-inside",
+        points: box(-inside, 0.01, inside, support.height_m),
+        closed: true,
+      },
+    ];
+    if (level > 0) {
+      const points = box(-inside, 0.01, inside, 0.01 + level);
+      shapes.push({ kind: "path", id: "support-water", tone: "tone-water", points, closed: true });
+    }
+    return shapes;
+  }
+  const plate = Math.min(0.008, support.height_m / 4);
+  const points: Point[] = [
+    ...box(-foot, 0, foot, plate),
+    [column, plate],
+    [column, support.height_m - plate],
+    [top, support.height_m - plate],
+    [top, support.height_m],
+    [-top, support.height_m],
+    [-top, support.height_m - plate],
+    [-column, support.height_m - plate],
+    [-column, plate],
+    [-foot, plate],
+  ];
+  const outline = [points[0], points[1], points[2], ...points.slice(4)].filter((each) => each !== undefined);
+  return [{ kind: "path", id: "support", tone, points: outline, closed: true }];
+}
+
+function riserShapes(piece: Piece, up: number): Primitive[] {
+  const outer = piece.insert?.outer;
+  if (!outer || up <= outer.base_m + 0.002) return [];
+  const half = Math.min(halfWidthAt(outer, 0), halfWidthAt(piece.vessel, 0)) * 0.8;
+  return [
+    {
+      kind: "path",
+      id: "riser",
+      tone: "tone-stone",
+      points: box(-half, outer.base_m, half, up),
+      closed: true,
+    },
+  ];
+}
+
+function waterShapes(piece: Piece, report: Report | null, up: number): Primitive[] {
   const { vessel, water_level_m: level } = piece;
   const under = vessel.profile.filter((point) => point.height_m < level).map((point) => point.height_m);
-  const heights = [...under, level];
-  const right = heights.map((height): Point => [halfWidthAt(vessel, height), vessel.base_m + height]);
+  const floor = up + vessel.base_m;
+  const right = [...under, level].map((height): Point => [halfWidthAt(vessel, height), floor + height]);
   const line = (id: string, tone: string, height: number): Primitive => {
     const half = halfWidthAt(vessel, height);
-    const z = vessel.base_m + height;
+    const z = floor + height;
     return {
       kind: "path",
       id,
@@ -91,6 +184,7 @@ function waterShapes(piece: Piece, report: Report | null): Primitive[] {
     };
   };
   const low = report?.water.lowest_level_m;
+  const travel = report?.water.travel_level_m;
   return [
     {
       kind: "path",
@@ -101,40 +195,10 @@ function waterShapes(piece: Piece, report: Report | null): Primitive[] {
     },
     line("water-line", "tone-water-line", level),
     ...(low != null && low < level - 0.002 ? [line("water-low", "tone-water-low", low)] : []),
+    ...(travel != null && Math.abs(travel - level) > 0.002
+      ? [line("water-travel", "tone-water-travel", travel)]
+      : []),
   ];
-}
-
-function wireShapes(piece: Piece, report: Report): Primitive[] {
-  const { vessel } = piece;
-  const levels = report.mechanic.levels;
-  const pitch = report.cell_pitch_m;
-  const shapes: Primitive[] = [];
-  levels.forEach((level, index) => {
-    const half = halfWidthAt(vessel, level.height_m);
-    const z = vessel.base_m + level.height_m;
-    const cells = Math.max(2, Math.round((2 * half) / (pitch / 2)));
-    const points = Array.from({ length: cells + 1 }, (_, cell): Point => {
-      const x = -half + (2 * half * cell) / cells;
-      return [x, z + (cell % 2 ? 0.0025 : -0.0025)];
-    });
-    shapes.push({ kind: "path", id: `wire-${index}`, tone: "tone-wire", points });
-    const next = levels[index + 1];
-    if (next) {
-      const side = index % 2 ? -1 : 1;
-      const low = halfWidthAt(vessel, next.height_m);
-      shapes.push({
-        kind: "path",
-        id: `fold-${index}`,
-        tone: "tone-wire",
-        points: [
-          [side * half, z],
-          [side * ((half + low) / 2), vessel.base_m + (level.height_m + next.height_m) / 2],
-          [side * low, vessel.base_m + next.height_m],
-        ],
-      });
-    }
-  });
-  return shapes;
 }
 
 /** Stems with their place in the report, the farthest back first. */
@@ -162,11 +226,20 @@ function stemShapes(report: Report): Primitive[] {
 function headsFromTheFront(report: Report): Primitive[] {
   return backToFront(report).flatMap(({ stem, index, opacity }) => {
     const along = unit([stem.seat_x_m, stem.seat_z_m], tipOf(stem));
-    return headShapes(stem, { tip: tipOf(stem), along, id: `head-${index}`, opacity });
+    const shapes = headShapes(stem, { tip: tipOf(stem), along, id: `head-${index}`, opacity });
+    if (!stem.held) return shapes;
+    const mark: Primitive = {
+      kind: "circle",
+      id: `head-${index}-held`,
+      tone: "tone-held",
+      at: tipOf(stem),
+      r: 0.006,
+    };
+    return [...shapes, mark];
   });
 }
 
-function stoneShapes(piece: Piece): Primitive[] {
+function stoneShapes(piece: Piece, up: number): Primitive[] {
   if (piece.ballast_kg <= 0) return [];
   const half = halfWidthAt(piece.vessel, 0) * 0.85;
   const stones = Math.min(14, Math.max(3, Math.round(piece.ballast_kg / 0.05)));
@@ -176,20 +249,15 @@ function stoneShapes(piece: Piece): Primitive[] {
       kind: "path",
       id: `stone-${index}`,
       tone: "tone-stone",
-      points: ellipse(x, piece.vessel.base_m + 0.006, half / stones, 0.006, 0, 14),
+      points: ellipse(x, up + piece.vessel.base_m + 0.006, half / stones, 0.006, 0, 14),
       closed: true,
     } satisfies Primitive;
   });
 }
 
-function envelopeShapes(piece: Piece): Primitive[] {
-  const rim = rimHeight(piece.vessel);
-  const { width_m: width, height_m: height } = piece.envelope;
-  const points = Array.from({ length: 33 }, (_, index): Point => {
-    const angle = (index / 32) * Math.PI;
-    return [(Math.cos(angle) * width) / 2, rim + Math.sin(angle) * (height - rim)];
-  });
-  return [{ kind: "path", id: "envelope", tone: "tone-envelope", points }];
+function envelopeShapes(report: Report | null): Primitive[] {
+  if (!report) return [];
+  return [{ kind: "path", id: "envelope", tone: "tone-envelope", points: report.envelope_front }];
 }
 
 function balanceShapes(report: Report | null): Primitive[] {

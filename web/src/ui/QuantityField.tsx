@@ -6,12 +6,21 @@ import {
   parseMass,
   parsePercent,
   parseTemperature,
+  parseVolume,
   type UnitSystem,
 } from "../units/parse";
 import { render, textOf } from "../units/text";
 import { useSettings } from "./settings";
 
-export type FieldKind = "length" | "mass" | "temperature" | "percent" | "count";
+export type FieldKind =
+  | "length"
+  | "mass"
+  | "volume"
+  | "temperature"
+  | "percent"
+  | "count"
+  | "angle"
+  | "ratio";
 
 type Props = {
   label: string;
@@ -38,6 +47,9 @@ const ASK: Record<FieldKind, string> = {
   temperature: "Type a temperature, such as 22 °C or 72 °F.",
   percent: "Type a share, such as 50 %.",
   count: "Type a whole number, such as 12.",
+  volume: "Type a volume, such as 1.5 L or 500 ml.",
+  angle: "Type an angle in degrees, such as 90.",
+  ratio: "Type a number, such as 0.7.",
 };
 
 function parse(kind: FieldKind, text: string, system: UnitSystem, cellM?: number): number | null {
@@ -46,6 +58,12 @@ function parse(kind: FieldKind, text: string, system: UnitSystem, cellM?: number
       return parseLength(text, system, cellM);
     case "mass":
       return parseMass(text, system);
+    case "volume":
+      return parseVolume(text, system);
+    case "angle": {
+      const degrees = parseCount(text.replace(/°/, ""));
+      return degrees === null ? null : (degrees * Math.PI) / 180;
+    }
     case "temperature":
       return parseTemperature(text, system);
     case "percent":
@@ -64,6 +82,9 @@ function show(kind: FieldKind, value: number | null, system: UnitSystem): string
 function stepOf(kind: FieldKind, system: UnitSystem): number {
   if (kind === "length") return system === "metric" ? 0.005 : 0.00635;
   if (kind === "mass") return system === "metric" ? 0.02 : 0.028349523125;
+  if (kind === "volume") return system === "metric" ? 0.1 : 0.0295735295625;
+  if (kind === "angle") return Math.PI / 36;
+  if (kind === "ratio") return 0.1;
   return kind === "percent" ? 0.05 : 1;
 }
 

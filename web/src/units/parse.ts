@@ -54,6 +54,22 @@ export function parseMass(text: string, system: UnitSystem): number | null {
   return scale === undefined ? null : typed.number * scale;
 }
 
+const VOLUME_UNITS_L: Readonly<Record<string, number>> = {
+  ml: 0.001,
+  cl: 0.01,
+  l: 1,
+  oz: 0.0295735295625,
+  floz: 0.0295735295625,
+};
+
+/** A volume in litres: "1.5 L", "500 ml", "16 fl oz"; a bare number is litres or fluid ounces. */
+export function parseVolume(text: string, system: UnitSystem): number | null {
+  const typed = parseNumber(text.toLowerCase().replace(/fl\.? ?oz/, "floz"));
+  if (!typed) return null;
+  const scale = VOLUME_UNITS_L[typed.unit ?? (system === "metric" ? "l" : "floz")];
+  return scale === undefined ? null : typed.number * scale;
+}
+
 /** A temperature in °C: a bare number is °C or °F by the unit system. */
 export function parseTemperature(text: string, system: UnitSystem): number | null {
   const typed = parseNumber(text);

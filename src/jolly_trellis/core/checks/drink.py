@@ -9,7 +9,15 @@ from jolly_trellis.core.air import COVER_UNDER_FLOWERS, POOL_EVAPORATION, draw_f
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.drink_own import candidates_own, judge_own, missing_own
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.drinking import HEAVY_DRAW, HURRIED_FILL, MOST_HOURS, Course, courses, needed_hours
+from jolly_trellis.core.drinking import (
+    HEAVY_DRAW,
+    HURRIED_FILL,
+    MOST_HOURS,
+    STEM_END_COVER,
+    Course,
+    courses,
+    needed_hours,
+)
 from jolly_trellis.core.piece import TopUp
 from jolly_trellis.core.provenance import COMPUTED, Figure, Provenance, constant
 from jolly_trellis.core.quantities import Quantity, duration, length, phrase, ratio, volume
@@ -17,7 +25,6 @@ from jolly_trellis.core.units import duration_text, round_up
 from jolly_trellis.core.verdicts import CASES, Case, Finding, Verdict, conclude, finding
 from jolly_trellis.core.vessels import BRIM_GAP
 
-STEM_END_COVER = constant("Water over every cut end at the start", "length", 0.02)
 TOP_UP_LEAD_H = constant("A top-up comes before the first dry stem by", "duration", 0.5)
 _CASE_WORDS: dict[Case, str] = {
     "typical": "F",

@@ -69,7 +69,8 @@ def candidates_own(build: Build) -> list[Candidate]:
             )
         if line.water != "vessel":
             changes.append(("vessel", f"Let the {name} drink from the vessel.", replace(line, water="vessel")))
-        if not line.on_site:
+        thirsty = build.conditions.varieties[line.variety].thirst == "thirsty"
+        if thirsty and not line.on_site:
             changes.append(("site", f"Put the {name} in on site.", replace(line, on_site=True)))
         if line.water == "tube":
             big = replace(line.tube or StemTube(), inner_diameter_m=0.02, length_m=0.12, stem_in_m=0.09)

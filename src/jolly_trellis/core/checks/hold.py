@@ -357,7 +357,7 @@ def _seat(build: Build) -> Finding:
     what = ABOUT[mechanic.kind].name.lower()
     verb = "tip" if mechanic.seat_arm_m or mechanic.netting_free else "pull round"
     reason = phrase(
-        f"The stems {verb} the {what} with {{value}}; {mechanic.seated_by} hold it to {{limit}}.",
+        f"The stems {verb} the {what} with {{value}}; {mechanic.seated_by} may take {{limit}}.",
         value=value,
         limit=limit,
     )

@@ -9,6 +9,7 @@ from jolly_trellis.core.piece import Arrangement, Envelope, Form, HandPlaced
 from jolly_trellis.core.placement import dome, fan, free, garden, horizontal, mound, sweep
 from jolly_trellis.core.placement.form import FormRule
 from jolly_trellis.core.placement.stem_set import StemSet
+from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
 
 FORM_RULES: dict[Form, FormRule] = {
     "dome": dome.RULE,
@@ -19,6 +20,7 @@ FORM_RULES: dict[Form, FormRule] = {
     "garden": garden.RULE,
     "free": free.RULE,
 }
+BASE_OVER_RIM = constant("Base stems reach over the rim, share of the mouth", "ratio", 1.15, COMMON_PRACTICE)
 _KEEPS_PLACE = ("margin", "base")
 
 
@@ -27,6 +29,7 @@ def aim_tips(
     envelope: Envelope,
     *,
     from_m: float,
+    mouth_m: tuple[float, float],
     arrangement: Arrangement,
     hand_placed: tuple[HandPlaced, ...],
 ) -> tuple[Array, Flags]:
@@ -39,6 +42,7 @@ def aim_tips(
         stems: the recipe laid out in order.
         envelope: total height from the vessel's underside, width, depth and form.
         from_m: height the form grows from, m: the rim.
+        mouth_m: inside width and depth of the mouth, m; base stems reach over it, or they would cover no rim.
         arrangement: even, clusters, gradient, or repeated on the far side.
         hand_placed: kept where they are; the rest fills round them.
     Returns: tips, shape (n, 3), metres in the vessel's frame; flags, shape (n,).
@@ -63,7 +67,11 @@ def aim_tips(
         aimed[row] = at / max(float(np.linalg.norm(at)), 1e-9)
         held[row] = True
     _spread_out(aimed, stems, rule.directions("filler", number, 0.0), held)
-    tips = aimed * rule.scale(aimed) * half * np.concatenate(reach)[:, None]
+    sizes = half * np.concatenate(reach)[:, None]
+    base = np.array([stems.role_of(row) == "base" for row in range(number)])
+    over_rim = BASE_OVER_RIM.value * np.array([*mouth_m, 0.0]) / 2
+    sizes[base] = np.maximum(sizes[base], over_rim)
+    tips = aimed * rule.scale(aimed) * sizes
     tips[:, 2] = from_m + np.maximum(tips[:, 2], stems.head_radius_m / 3)
     for row, place_ in placed.items():
         tips[row] = (place_.tip_x_m, place_.tip_y_m, max(place_.tip_z_m, from_m + 0.005))

@@ -12,8 +12,12 @@ DRAWN_OUT = constant("How far a horizontal draws directions to its sides", "rati
 
 
 def directions(role: Role, number: int, turn_rad: float) -> Array:
-    """Directions of the dome drawn out to both sides; margins go left, right, front, back, then up."""
+    """Directions of the dome drawn out to both sides; margins go left, right, front, back, then
+    up, and base all round.
+    """
     spread = dome.directions(role, number, turn_rad)
+    if role == "base":
+        return spread
     if role == "margin":
         spread = spread[np.argsort(-np.abs(spread[:, 0]), kind="stable")]
     spread[:, 1] *= DRAWN_OUT.value

@@ -34,7 +34,9 @@ CROWDED_CELL = 0.3
 UPRIGHT_SLOPE = 0.05
 FLATTEST_SLOPE = 3.7
 SHALLOW_END = 3.0
+DRY_END = 30.0
 _COARSE, _FINE = 12, 48
+_TURNS = 7
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -80,11 +82,15 @@ class Placement:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Layout:
-    """How a piece wants its stems laid out, beside the envelope: colour, hands, and one growing point or several."""
+    """How a piece wants its stems laid out, beside the envelope: colour, hands, and one growing point or several.
+
+    `water_over_m` is the height over the inside floor under which a cut end is covered with water.
+    """
 
     arrangement: Arrangement = "even"
     hand_placed: tuple[HandPlaced, ...] = ()
     several_points: bool = False
+    water_over_m: float = 0.0
 
 
 def place(
@@ -114,18 +120,30 @@ def place(
     strips = mechanic.tape_strips if seating.pattern == "hexagonal" else 0
     lost = under_tape(cells, strips=strips, tape_width_m=tape_width_m)
     level_drops = np.array([max(seat_height - level.height_m, 0.0) for level in mechanic.levels])
-    tips, held = aim_tips(stems, envelope, from_m=rim, arrangement=layout.arrangement, hand_placed=layout.hand_placed)
+    tips, held = aim_tips(
+        stems,
+        envelope,
+        from_m=rim,
+        mouth_m=(vessel.mouth_width_m, vessel.mouth_depth_m),
+        arrangement=layout.arrangement,
+        hand_placed=layout.hand_placed,
+    )
     points = SEVERAL_POINTS if layout.several_points else FORM_RULES[envelope.form].growing_points
     if mechanic.own_cups:
         cost = _nearest_seat(tips, cells)
     else:
-        cost = _seat_cost(stems, tips, cells, vessel, level_drops, seat_height, points)
+        cost = _seat_cost(stems, tips, cells, vessel, level_drops, seat_height, points, layout.water_over_m)
     seat_cell, rank, over = _take_seats(stems, cost, lost, seating.aperture_m, seating.each)
     shift = np.where(rank > 0, seating.aperture_m / 4, 0.0)
     seat_x = cells[seat_cell, 0] + shift * np.cos(rank * GOLDEN_ANGLE_RAD)
     seat_y = cells[seat_cell, 1] + shift * np.sin(rank * GOLDEN_ANGLE_RAD)
     tips, lean, visible = _limit_droop(stems, tips, seat_x, seat_y, seat_z, held)
     tips, lean, visible, on_rim = _pass_the_rim(vessel, stems, tips, seat_x, seat_y, seat_z, lean, visible)
+    free = ~held & stems.from_vessel
+    if layout.water_over_m > 0 and not mechanic.own_cups and not mechanic.netting_free:
+        tips, lean = _reach_water(
+            vessel, stems, tips, seat_x, seat_y, seat_height, lean, visible, free, layout.water_over_m
+        )
     rise = np.maximum(tips[:, 2] - seat_z, 1e-3)
     run_x, run_y = (tips[:, 0] - seat_x) / rise, (tips[:, 1] - seat_y) / rise
     if mechanic.own_cups:
@@ -199,8 +217,9 @@ def _seat_cost(
     level_drops: Array,
     seat_height: float,
     points: tuple[tuple[float, float], ...],
+    water_over_m: float,
 ) -> Array:
-    """Cost of every seat for every stem, shape (stems, seats): far from its line, flat, or badly held."""
+    """Cost of every seat for every stem, shape (stems, seats): far from its line, flat, dry, or badly held."""
     seat_z = vessel.base_m + seat_height
     rise = np.maximum(tips[:, 2] - seat_z, 1e-3)[:, None]
     run_x, run_y = (tips[:, :1] - cells[:, 0]) / rise, (tips[:, 1:2] - cells[:, 1]) / rise
@@ -209,11 +228,14 @@ def _seat_cost(
     mouth = min(vessel.mouth_width_m, vessel.mouth_depth_m) / 2
     off_x, off_y = natural[:, :1] - cells[:, 0], natural[:, 1:2] - cells[:, 1]
     badly_held = ~_crosses_second_wire(vessel, cells, run_x, run_y, slope, stems.diameter_m, level_drops, seat_height)
+    if len(level_drops) > 1 and seat_height - float(level_drops[1]) > water_over_m:
+        badly_held[:] = True
     held, shallow = _held_otherwise(
         badly_held, cells, run_x, run_y, slope, stems.diameter_m, vessel, level_drops, seat_height
     )
     too_flat = np.maximum(slope - FLATTEST_SLOPE, 0.0)
-    badly = 100.0 * (badly_held & ~held) + 10.0 * too_flat + SHALLOW_END * shallow
+    dry = shallow * seat_height > water_over_m
+    badly = 100.0 * (badly_held & ~held) + 10.0 * too_flat + SHALLOW_END * shallow + DRY_END * dry
     return (off_x * off_x + off_y * off_y) / mouth**2 + badly
 
 
@@ -374,6 +396,53 @@ def _pass_the_rim(
     turned = np.stack([seat_x + run_x * high_z, seat_y + run_y * high_z, seat_z + high_z], axis=1)
     lean = np.arctan2(np.hypot(run_x, run_y), 1.0)
     return np.where(on_rim[:, None], turned, tips), lean, visible, on_rim
+
+
+def _reach_water(
+    vessel: Vessel,
+    stems: StemSet,
+    tips: Array,
+    seat_x: Array,
+    seat_y: Array,
+    seat_height: float,
+    lean: Array,
+    visible: Array,
+    free: Flags,
+    water_over_m: float,
+) -> tuple[Array, Array]:
+    """Turn up stems so flat that the wall stops their cut end above the water, as a hand would; tips and lean."""
+    seat_z = vessel.base_m + seat_height
+    bore = bore_of(vessel, _COARSE, seat_height)
+    rise = np.maximum(tips[:, 2] - seat_z, 1e-3)
+    run_x, run_y = (tips[:, 0] - seat_x) / rise, (tips[:, 1] - seat_y) / rise
+
+    def dry(rows: Indices, factor: Array) -> Flags:
+        found = trace(
+            bore,
+            seat_x_m=seat_x[rows],
+            seat_y_m=seat_y[rows],
+            run_x=run_x[rows] * factor,
+            run_y=run_y[rows] * factor,
+            stem_radius_m=stems.diameter_m[rows] / 2,
+            level_drops_m=np.zeros(1),
+        )
+        return np.asarray(seat_height - found.drop_m > water_over_m)
+
+    rows = np.flatnonzero(free)
+    rows = rows[dry(rows, np.ones(len(rows)))]
+    if len(rows) == 0:
+        return tips, lean
+    low, high = np.zeros(len(rows)), np.ones(len(rows))
+    for _ in range(_TURNS):
+        middle = (low + high) / 2
+        still = dry(rows, middle)
+        low, high = np.where(still, low, middle), np.where(still, middle, high)
+    across, back = run_x[rows] * low, run_y[rows] * low
+    up = visible[rows] / np.sqrt(1.0 + across**2 + back**2)
+    tips, lean = tips.copy(), lean.copy()
+    tips[rows] = np.stack([seat_x[rows] + across * up, seat_y[rows] + back * up, seat_z + up], axis=1)
+    lean[rows] = np.arctan2(np.hypot(across, back), 1.0)
+    return tips, lean
 
 
 def _in_cups(seat_x: Array, seat_y: Array, run_x: Array, run_y: Array, deep: float, levels: int) -> Trace:

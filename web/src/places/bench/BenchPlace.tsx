@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { api } from "../../api/client";
 import { useSettings } from "../../ui/settings";
@@ -6,8 +7,9 @@ import { TextField } from "../../ui/TextField";
 import { TopBar } from "../../ui/TopBar";
 import { render } from "../../units/text";
 import { ConflictStrip } from "./ConflictStrip";
-import { DrawingSheet } from "./DrawingSheet";
 import { Ladder } from "./Ladder";
+import { SayIt } from "./SayIt";
+import { SheetViews, type View } from "./SheetViews";
 import { Tray } from "./Tray";
 import { usePieceDesk } from "./usePieceDesk";
 
@@ -18,6 +20,7 @@ export function BenchPlace() {
   const desk = usePieceDesk(eventId, Number(params.pieceId));
   const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
   const { system } = useSettings();
+  const [view, setView] = useState<View>("drawing");
   const { event, piece, report, problem } = desk;
 
   if (!event || !stock.data) {
@@ -62,7 +65,7 @@ export function BenchPlace() {
           path="name"
           problem={problem}
           onCommit={(name) => desk.commit({ ...piece, name }, "Rename the piece")}
-          className="w-64"
+          className="w-60 flex-none"
           inputClass="serif border-transparent bg-transparent text-lg hover:border-line"
         />
         <label className="flex items-center gap-1 text-soft">
@@ -82,7 +85,8 @@ export function BenchPlace() {
             }}
           />
         </label>
-        <span className="ml-auto text-sm text-soft" role="status">
+        <SayIt eventId={eventId} piece={piece} onApply={(next) => void desk.commit(next, "Set up as said")} />
+        <span className="ml-auto flex-none text-sm text-soft" role="status">
           {desk.saving ? "Saving…" : "Saved"}
         </span>
       </TopBar>
@@ -92,16 +96,27 @@ export function BenchPlace() {
       {desk.conflict && (
         <ConflictStrip conflict={desk.conflict} onKeepMine={desk.keepMine} onTakeTheirs={desk.takeTheirs} />
       )}
-      <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] grid-rows-[minmax(0,1fr)_252px] max-lg:grid-cols-1 max-lg:grid-rows-[420px_auto_auto] max-lg:overflow-auto print:block">
-        <DrawingSheet desk={desk} piece={piece} report={report} problem={problem} />
-        <aside className="row-span-2 min-h-0 overflow-y-auto border-l border-line max-lg:row-span-1 max-lg:border-l-0 print:overflow-visible print:border-0">
+      <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] ${view === "drawing" ? "grid-rows-[minmax(0,1fr)_240px]" : "grid-rows-[minmax(0,1fr)]"} max-lg:grid-cols-1 max-lg:grid-rows-[420px_auto_auto] max-lg:overflow-auto print:block">
+        <SheetViews
+          view={view}
+          onView={setView}
+          desk={desk}
+          event={event}
+          pieceId={Number(params.pieceId)}
+          piece={piece}
+          report={report}
+          problem={problem}
+        />
+        <aside className="row-span-full min-h-0 overflow-y-auto border-l border-line max-lg:row-span-1 max-lg:border-l-0 print:overflow-visible print:border-0">
           {report ? (
             <Ladder report={report} onFix={desk.fix} busy={desk.saving} />
           ) : (
             <p className="p-4">Nothing can be worked out yet: mend the measure marked on the drawing.</p>
           )}
         </aside>
-        <Tray desk={desk} event={event} piece={piece} report={report} stock={stock.data} problem={problem} />
+        {view === "drawing" && (
+          <Tray desk={desk} event={event} piece={piece} report={report} stock={stock.data} problem={problem} />
+        )}
       </main>
       <p className="print-only px-2 text-sm">
         Planning figures. Cut netting: gloves, eye protection, ends tucked in. Local rules and your own trial

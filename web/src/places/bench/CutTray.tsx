@@ -1,30 +1,42 @@
-import type { Report } from "../../api/types";
+import type { Part, Quantity, Report } from "../../api/types";
 import { useSettings } from "../../ui/settings";
-import { cutLengthText, render } from "../../units/text";
+import type { UnitSystem } from "../../units/parse";
+import { cutLengthText, render, textOf } from "../../units/text";
 
 /** What to cut, fold, tape, fill and push in, in order; and the stems by cut length. */
 export function CutTray({ report }: { report: Report | null }) {
   const { system } = useSettings();
   if (!report) return <p className="p-4">Nothing to cut yet.</p>;
   const names = [...new Set(report.cut_list.map((group) => group.name))];
-  const { sheet } = report.mechanic;
+  const { flat, parts } = report.mechanic;
+  const sheet = flat[0]?.sheet;
   return (
     <div className="grid grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)] gap-5 p-3 max-lg:grid-cols-1">
       <section>
         <h2 className="m-0 text-[17px]">
-          Sheet {cutLengthText(sheet.width_m, system)} × {cutLengthText(sheet.length_m, system)}
-          <span className="ml-2 font-sans text-[15px] text-soft">
-            {sheet.cells_across} cells × {sheet.rows_along} rows
-          </span>
+          {sheet ? (
+            <>
+              Sheet {cutLengthText(sheet.width_m, system)} × {cutLengthText(sheet.length_m, system)}
+              <span className="ml-2 font-sans text-[15px] text-soft">
+                {sheet.cells_across} cells × {sheet.rows_along} rows
+                {flat.length > 1 ? `, and ${flat.length - 1} more` : ""}
+              </span>
+            </>
+          ) : (
+            report.mechanic.name
+          )}
         </h2>
         <ol className="mt-1.5 mb-0 space-y-1 pl-5 leading-snug">
           {report.steps.map((step) => (
-            <li key={step.act}>
+            <li key={step.act + step.say.text}>
               {render(step.say, system)}
               {step.caution && <span className="text-berry"> {step.caution}</span>}
             </li>
           ))}
         </ol>
+        <p className="mt-2 mb-0 text-[15px] text-soft">
+          Parts: {[...parts, ...report.extras].map((part) => partText(part, system)).join("; ") || "none"}.
+        </p>
       </section>
       <section>
         <h2 className="m-0 text-[17px]">Stems by cut length</h2>
@@ -38,7 +50,7 @@ export function CutTray({ report }: { report: Report | null }) {
                   <th scope="row" className="py-1 pr-3 text-left font-normal">
                     {name}
                   </th>
-                  <td className="py-1">
+                  <td className="flex flex-wrap py-1">
                     {report.cut_list
                       .filter((group) => group.name === name)
                       .map((group) => (
@@ -59,4 +71,12 @@ export function CutTray({ report }: { report: Report | null }) {
       </section>
     </div>
   );
+}
+
+function partText(part: Part, system: UnitSystem): string {
+  const sizes = part.sizes.map((size: Quantity) =>
+    size.kind === "length" ? cutLengthText(size.value, system) : textOf(size, system),
+  );
+  const number = part.quantity > 1 ? `${part.quantity} × ` : "";
+  return `${number}${part.name}${sizes.length ? ` ${sizes.join(" × ")}` : ""}`;
 }

@@ -1,35 +1,68 @@
 import { useMemo, useState } from "react";
-import type { Piece, Problem, Report } from "../../api/types";
+import type { Piece, PlacedStem, Problem, Report } from "../../api/types";
 import { Drawing } from "../../drawing/Drawing";
 import { buildPlanScene, planBounds } from "../../drawing/plan";
 import type { Handle } from "../../drawing/scene";
-import { buildSectionScene, rimHeight, sectionBounds } from "../../drawing/section";
+import { buildSectionScene, raisedOf, rimHeight, sectionBounds } from "../../drawing/section";
+import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
 import { render, textOf } from "../../units/text";
-import { HANDLE_ACTS, HANDLE_PATHS, planHandles, sectionHandles, setByHandle } from "./handles";
+import {
+  HANDLE_ACTS,
+  HANDLE_PATHS,
+  planHandles,
+  sectionHandles,
+  setByHandle,
+  setStem,
+  stemHandles,
+} from "./handles";
 import type { PieceDesk } from "./usePieceDesk";
 
 type Props = { desk: PieceDesk; piece: Piece; report: Report | null; problem: Problem | null };
 
 const LEFT = new Set(["rim", "depth", "layer-gap"]);
-const SECTION_MARGINS = { left: 104, right: 104, top: 26, bottom: 40 };
+const SECTION_MARGINS = { left: 104, right: 104, top: 44, bottom: 40 };
 const PLAN_MARGINS = { left: 14, right: 14, top: 40, bottom: 34 };
 
 /** The drawing sheet: section and plan, with every dimension a field where it is drawn. */
 export function DrawingSheet({ desk, piece, report, problem }: Props) {
   const { system } = useSettings();
   const [withHeads, setWithHeads] = useState(true);
+  const [picked, setPicked] = useState<PlacedStem | null>(null);
   const section = useMemo(() => buildSectionScene(piece, report), [piece, report]);
   const plan = useMemo(() => buildPlanScene(piece, report, withHeads), [piece, report, withHeads]);
-  const handles = sectionHandles(piece, report);
+  const stem = picked && report ? sameStem(report, picked) : undefined;
+  const ofStem = stemHandles(stem);
+  const own = sectionHandles(piece, report);
+  const handles = [...own, ...ofStem.section];
   const deep = planHandles(piece);
   const failing = problem
     ? Object.entries(HANDLE_PATHS).find(([, path]) => problem.path.startsWith(path))
     : undefined;
-  const preview = (id: string, value: number) => void desk.preview(setByHandle(piece, id, value));
-  const commit = (id: string, value: number) =>
-    void desk.commit(setByHandle(piece, id, value), HANDLE_ACTS[id] ?? "Change the piece");
+  const moved = (id: string, value: number): Piece =>
+    id.startsWith("stem-") ? (stem ? setStem(piece, stem, id, value) : piece) : setByHandle(piece, id, value);
+  const follow = (id: string, value: number) => {
+    if (!stem || !id.startsWith("stem-")) return;
+    const field = id === "stem-x" ? "tip_x_m" : id === "stem-y" ? "tip_y_m" : "tip_z_m";
+    setPicked({ ...stem, [field]: value, held: true });
+  };
+  const preview = (id: string, value: number) => {
+    const next = moved(id, value);
+    follow(id, value);
+    void desk.preview(next);
+  };
+  const commit = (id: string, value: number) => {
+    const next = moved(id, value);
+    follow(id, value);
+    void desk.commit(next, HANDLE_ACTS[id] ?? "Change the piece");
+  };
+  const pick = (id: string) => {
+    const index = Number(/^(?:head|above)-(\d+)/.exec(id)?.[1] ?? Number.NaN);
+    const found = report?.stems[index];
+    if (found) setPicked(found);
+    else if (id === "surface" || id.startsWith("envelope")) setPicked(null);
+  };
   const dimension = (handle: Handle, className: string, words: string) => (
     <Dimension
       key={handle.id}
@@ -42,15 +75,17 @@ export function DrawingSheet({ desk, piece, report, problem }: Props) {
     />
   );
   const byId = (id: string) => handles.find((each) => each.id === id);
-  const rim = rimHeight(piece.vessel);
-  const shown = { desk, preview, commit, onCancel: desk.cancel };
+  const rim = raisedOf(piece, report) + rimHeight(piece.vessel);
+  const shared = {
+    problemHandle: failing?.[0] ?? null,
+    onPreview: preview,
+    onCommit: commit,
+    onCancel: desk.cancel,
+    onPick: pick,
+  };
   return (
-    <section
-      aria-label="Drawing"
-      className="relative grid min-h-0 grid-cols-[minmax(0,1.85fr)_minmax(0,1fr)] bg-sheet print:h-[105mm]"
-    >
+    <div className="relative grid h-full min-h-0 grid-cols-[minmax(0,1.85fr)_minmax(0,1fr)] bg-sheet print:h-[105mm]">
       <div className="relative min-h-0 border-r border-line">
-        <h2 className="absolute top-1.5 left-3 z-10 text-[15px] text-soft">Section</h2>
         <Facts report={report} />
         <Drawing
           label="Section, to scale"
@@ -58,10 +93,7 @@ export function DrawingSheet({ desk, piece, report, problem }: Props) {
           bounds={sectionBounds(piece, report)}
           margins={SECTION_MARGINS}
           handles={handles}
-          problemHandle={failing?.[0] ?? null}
-          onPreview={shown.preview}
-          onCommit={shown.commit}
-          onCancel={shown.onCancel}
+          {...shared}
           overlay={(project) => {
             const height = byId("envelope-height");
             const width = byId("envelope-width");
@@ -72,27 +104,48 @@ export function DrawingSheet({ desk, piece, report, problem }: Props) {
             const [, rimY] = project([0, rim]);
             const [, topY] = project([0, piece.envelope.height_m]);
             const [, floorY] = project([0, 0]);
+            const waterY = Math.min(rimY + 4, floorY - 46);
+            const widthY = Math.min(rimY - 72, waterY - 58);
+            const heightY = Math.min(topY - 10, widthY - 58);
             const column = (y: number) => ({ top: Math.max(2, y) });
             return (
               <>
-                <div className="absolute left-2 flex flex-col gap-1.5" style={column(rimY - 98)}>
+                <div
+                  className="absolute left-2 flex flex-col gap-1.5"
+                  style={column(Math.min(rimY - 98, floorY - 150))}
+                >
                   {mouth && dimension(mouth, "w-[88px]", "mouth ↔")}
                   {depth && dimension(depth, "w-[88px]", "depth ↕")}
                   {gap && dimension(gap, "w-[88px]", "layer gap")}
                 </div>
-                <div className="absolute right-2" style={column(topY - 10)}>
+                <div className="absolute right-2" style={column(Math.max(heightY, 24))}>
                   {height && dimension(height, "w-[88px]", "height ↕")}
                 </div>
-                <div className="absolute right-2" style={column(rimY - 72)}>
+                <div className="absolute right-2" style={column(Math.max(widthY, 82))}>
                   {width && dimension(width, "w-[88px]", "width ↔")}
                 </div>
-                <div className="absolute right-2" style={column(Math.min(rimY + 4, floorY - 46))}>
+                <div className="absolute right-2" style={column(Math.max(waterY, 140))}>
                   {water && dimension(water, "w-[88px]", "water ↕")}
                 </div>
               </>
             );
           }}
         />
+        {stem && (
+          <PickedStem
+            stem={stem}
+            onDone={() => setPicked(null)}
+            onFree={() => {
+              setPicked(null);
+              const rest = piece.hand_placed.filter(
+                (each) =>
+                  each.variety !== stem.variety ||
+                  Math.hypot(each.tip_x_m - stem.tip_x_m, each.tip_z_m - stem.tip_z_m) > 0.002,
+              );
+              void desk.commit({ ...piece, hand_placed: rest }, "Let a stem go");
+            }}
+          />
+        )}
       </div>
       <div className="relative min-h-0">
         <div className="absolute top-1.5 left-3 z-10 flex w-[calc(100%-20px)] items-center justify-between">
@@ -112,11 +165,8 @@ export function DrawingSheet({ desk, piece, report, problem }: Props) {
           scene={plan}
           bounds={planBounds(piece, report)}
           margins={PLAN_MARGINS}
-          handles={deep}
-          problemHandle={failing?.[0] ?? null}
-          onPreview={shown.preview}
-          onCommit={shown.commit}
-          onCancel={shown.onCancel}
+          handles={[...deep, ...ofStem.plan]}
+          {...shared}
           overlay={() => (
             <>
               <div className="absolute right-2 bottom-1.5">
@@ -137,7 +187,41 @@ export function DrawingSheet({ desk, piece, report, problem }: Props) {
           {render(problem.message, system)} {render(problem.limit, system)}
         </p>
       )}
-    </section>
+    </div>
+  );
+}
+
+/** The stem of a new report that is the one picked before: of its variety, nearest to where it was. */
+function sameStem(report: Report, picked: PlacedStem): PlacedStem | undefined {
+  const away = (each: PlacedStem) =>
+    Math.hypot(each.tip_x_m - picked.tip_x_m, each.tip_y_m - picked.tip_y_m, each.tip_z_m - picked.tip_z_m) +
+    (each.held === picked.held ? 0 : 0.02);
+  return report.stems
+    .filter((each) => each.variety === picked.variety)
+    .toSorted((a, b) => away(a) - away(b))[0];
+}
+
+type PickedProps = { stem: PlacedStem; onDone: () => void; onFree: () => void };
+
+function PickedStem({ stem, onDone, onFree }: PickedProps) {
+  const { system } = useSettings();
+  const cut = textOf({ kind: "length", value: stem.cut_length_m }, system);
+  const lean = textOf({ kind: "angle", value: stem.lean_rad }, system);
+  return (
+    <div className="no-print absolute bottom-8 left-1/2 z-20 flex -translate-x-1/2 items-center gap-2 rounded border border-marigold bg-sheet px-3 text-sm whitespace-nowrap shadow">
+      <span>
+        <strong>{stem.name}</strong> ({stem.role}): cut {cut}, leans {lean}
+        {stem.held ? ", placed by hand" : ": drag it to place it by hand"}
+      </span>
+      {stem.held && (
+        <Button look="quiet" onClick={onFree}>
+          Let it go
+        </Button>
+      )}
+      <Button look="quiet" onClick={onDone}>
+        Done
+      </Button>
+    </div>
   );
 }
 
@@ -151,7 +235,7 @@ function Facts({ report }: { report: Report | null }) {
     `${Math.round(report.outline.fullness * 100)} % full`,
   ].filter(Boolean);
   return (
-    <p className="pointer-events-none absolute top-2 right-3 z-10 text-[13px] text-soft">
+    <p className="pointer-events-none absolute top-2 right-3 left-3 z-10 truncate text-right text-[13px] text-soft">
       {facts.join(" · ")}
     </p>
   );

@@ -1,12 +1,15 @@
-import { Plus, X } from "lucide-react";
-import type { Piece, Problem, RecipeLine, Role, Stock } from "../../api/types";
+import { Ellipsis, Plus, X } from "lucide-react";
+import { useState } from "react";
+import type { Piece, Problem, RecipeLine, Report, Role, Stock } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
+import { LineDetails } from "./LineDetails";
 
 type Props = {
   piece: Piece;
+  report: Report | null;
   stock: Stock;
   problem: Problem | null;
   onCommit: (piece: Piece, label: string) => void;
@@ -21,8 +24,25 @@ const ROLES: readonly (readonly [Role, string])[] = [
   ["airy", "airy"],
 ];
 
+const FORMS = [
+  ["dome", "all-round dome"],
+  ["fan", "fan, front-facing"],
+  ["sweep", "lopsided sweep"],
+  ["mound", "low mound"],
+  ["horizontal", "horizontal"],
+  ["garden", "garden, several points"],
+  ["free", "free"],
+] as const;
+const ARRANGEMENTS = [
+  ["even", "mixed evenly"],
+  ["clusters", "in clusters"],
+  ["gradient", "a gradient"],
+  ["far_side", "repeated on the far side"],
+] as const;
+
 /** The recipe: varieties, counts, roles. A name that is not in the stores is answered with the nearest. */
-export function StemsTab({ piece, stock, problem, onCommit }: Props) {
+export function StemsTab({ piece, report, stock, problem, onCommit }: Props) {
+  const [open, setOpen] = useState<number | null>(null);
   const nameOf = (key: string) => stock.varieties[key]?.name ?? key;
   const keyOf = (typed: string) => {
     const wanted = typed.trim().toLowerCase();
@@ -36,10 +56,20 @@ export function StemsTab({ piece, stock, problem, onCommit }: Props) {
   const add = () => {
     const taken = new Set(piece.recipe.map((line) => line.variety));
     const role: Role = piece.recipe.length === 0 ? "margin" : "filler";
-    const keys = ["ruscus", "ranunculus", "spray-rose", "carnation", ...Object.keys(stock.varieties)];
+    const used = Object.keys(stock.varieties).filter((key) => !stock.holdings.variety?.[key]?.retired);
+    const keys = ["ruscus", "ranunculus", "spray-rose", "carnation", ...used];
     const variety = keys.find((key) => !taken.has(key) && stock.varieties[key]);
     if (!variety) return;
-    const line: RecipeLine = { variety, count: 5, role, clump: 1 };
+    const line: RecipeLine = {
+      variety,
+      count: 5,
+      role,
+      clump: 1,
+      water: "vessel",
+      tube: null,
+      wrap_ml: null,
+      on_site: false,
+    };
     onCommit({ ...piece, recipe: [...piece.recipe, line] }, `Add ${nameOf(variety)}`);
   };
   return (
@@ -52,6 +82,27 @@ export function StemsTab({ piece, stock, problem, onCommit }: Props) {
       {piece.recipe.length === 0 && (
         <p className="mt-0 mb-2">No stems yet. Start with the margins: they fix the envelope.</p>
       )}
+      <div className="mb-2 grid grid-cols-4 gap-2 max-lg:grid-cols-2">
+        <Choice
+          label="Form"
+          value={piece.envelope.form}
+          options={FORMS}
+          onCommit={(form) =>
+            onCommit({ ...piece, envelope: { ...piece.envelope, form } }, "Change the form")
+          }
+        />
+        <Choice
+          label="Colour"
+          value={piece.arrangement}
+          options={ARRANGEMENTS}
+          onCommit={(arrangement) => onCommit({ ...piece, arrangement }, "Change the colour")}
+        />
+        <p className="col-span-2 m-0 self-end pb-2 text-[15px] text-soft">
+          {piece.hand_placed.length === 0
+            ? "Press a flower on the drawing to place it by hand."
+            : `${piece.hand_placed.length} placed by hand; the rest fills round them.`}
+        </p>
+      </div>
       <ul className="m-0 grid list-none grid-cols-2 gap-x-6 gap-y-2 p-0 max-lg:grid-cols-1">
         {piece.recipe.map((line, index) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a recipe may name one variety twice; its place is its name
@@ -94,6 +145,15 @@ export function StemsTab({ piece, stock, problem, onCommit }: Props) {
             <Button
               look="quiet"
               className="w-11 flex-none px-0"
+              aria-expanded={open === index}
+              onClick={() => setOpen(open === index ? null : index)}
+            >
+              <Ellipsis size={18} aria-hidden="true" />
+              <span className="sr-only">More of {nameOf(line.variety)}</span>
+            </Button>
+            <Button
+              look="quiet"
+              className="w-11 flex-none px-0"
               onClick={() =>
                 onCommit(
                   { ...piece, recipe: piece.recipe.filter((_, at) => at !== index) },
@@ -107,6 +167,18 @@ export function StemsTab({ piece, stock, problem, onCommit }: Props) {
           </li>
         ))}
       </ul>
+      {open !== null && piece.recipe[open] && (
+        <LineDetails
+          name={nameOf(piece.recipe[open].variety)}
+          line={piece.recipe[open]}
+          index={open}
+          piece={piece}
+          report={report}
+          problem={problem}
+          onLine={(line) => put(open, line, `Change ${nameOf(line.variety)}`)}
+          onCommit={onCommit}
+        />
+      )}
       <Button className="mt-2" onClick={add}>
         <Plus size={18} aria-hidden="true" /> Add a variety
       </Button>

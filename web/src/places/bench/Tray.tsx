@@ -1,11 +1,12 @@
 import { Tabs } from "radix-ui";
 import type { EventOut, Piece, Problem, Report, Stock } from "../../api/types";
 import { CutTray } from "./CutTray";
+import { MechanicTab } from "./MechanicTab";
+import { PlaceTab } from "./PlaceTab";
 import { RoomTab } from "./RoomTab";
 import { StemsTab } from "./StemsTab";
 import type { PieceDesk } from "./usePieceDesk";
 import { VesselTab } from "./VesselTab";
-import { WireTab } from "./WireTab";
 
 type Props = {
   desk: PieceDesk;
@@ -20,7 +21,8 @@ const TABS = [
   ["cut", "Cut tray"],
   ["stems", "Stems"],
   ["vessel", "Vessel"],
-  ["wire", "Wire"],
+  ["mechanic", "Mechanic"],
+  ["place", "Place and road"],
   ["room", "Room and water"],
 ] as const;
 
@@ -46,13 +48,16 @@ export function Tray({ desk, event, piece, report, stock, problem }: Props) {
           <CutTray report={report} />
         </Tabs.Content>
         <Tabs.Content value="stems">
-          <StemsTab piece={piece} stock={stock} problem={problem} onCommit={commit} />
+          <StemsTab piece={piece} report={report} stock={stock} problem={problem} onCommit={commit} />
         </Tabs.Content>
         <Tabs.Content value="vessel">
           <VesselTab piece={piece} stock={stock} problem={problem} onCommit={commit} />
         </Tabs.Content>
-        <Tabs.Content value="wire">
-          <WireTab piece={piece} report={report} stock={stock} problem={problem} onCommit={commit} />
+        <Tabs.Content value="mechanic">
+          <MechanicTab piece={piece} report={report} stock={stock} problem={problem} onCommit={commit} />
+        </Tabs.Content>
+        <Tabs.Content value="place">
+          <PlaceTab piece={piece} report={report} problem={problem} onCommit={commit} />
         </Tabs.Content>
         <Tabs.Content value="room">
           <RoomTab event={event} piece={piece} problem={problem} onCommit={commit} onBrief={desk.reload} />

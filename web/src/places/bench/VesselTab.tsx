@@ -7,6 +7,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
+import { StackFields } from "./StackFields";
 
 type Props = {
   piece: Piece;
@@ -69,167 +70,172 @@ export function VesselTab({ piece, stock, problem, onCommit }: Props) {
   };
   const stored = [
     ["", "take one from the stores…"],
-    ...Object.entries(stock.vessels).map(([key, each]) => [key, each.name]),
+    ...Object.entries(stock.vessels)
+      .filter(([key]) => !stock.holdings.vessel?.[key]?.retired)
+      .map(([key, each]) => [key, each.name]),
   ] as [string, string][];
   const keep = async () => {
     const answer = await api.addVessel(vessel);
     await client.invalidateQueries({ queryKey: ["stock"] });
-    setKept(answer.vessel.name);
+    setKept(`${vessel.name} (${answer.key})`);
   };
   return (
-    <div className="grid grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)] gap-6 p-3 max-lg:grid-cols-1">
-      <section>
-        <h2 className="m-0 mb-1 text-[16px]">Inside, from the floor up</h2>
-        <table className="border-separate border-spacing-x-1.5 border-spacing-y-1">
-          <thead>
-            <tr className="text-left text-[13px] text-soft">
-              <th className="font-normal">height</th>
-              <th className="font-normal">{alike ? "inside size" : "side to side"}</th>
-              {!alike && <th className="font-normal">front to back</th>}
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {vessel.profile.map((point, index) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: a measured height is known by its place
-              <tr key={index}>
-                {(["height_m", "width_m", ...(alike ? [] : ["depth_m"])] as (keyof ProfilePoint)[]).map(
-                  (name) => (
-                    <td key={name}>
-                      <QuantityField
-                        label={`${name === "height_m" ? "Height" : name === "width_m" ? "Inside size" : "Front to back"}, measure ${index + 1}`}
-                        hideLabel
-                        kind="length"
-                        value={point[name]}
-                        path={`vessel.profile.${index}.${name}`}
-                        problem={problem}
-                        onCommit={(value) => value !== null && putPoint(index, { [name]: value })}
-                        className="w-28"
-                      />
-                    </td>
-                  ),
-                )}
-                <td>
-                  {index > 0 && index < vessel.profile.length - 1 && (
-                    <Button
-                      look="quiet"
-                      className="w-11 px-0"
-                      onClick={() =>
-                        put({ profile: vessel.profile.toSpliced(index, 1) }, "Take out a height")
-                      }
-                    >
-                      <X size={18} aria-hidden="true" />
-                      <span className="sr-only">Take out measure {index + 1}</span>
-                    </Button>
-                  )}
-                </td>
+    <>
+      <div className="grid grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)] gap-6 p-3 max-lg:grid-cols-1">
+        <section>
+          <h2 className="m-0 mb-1 text-[16px]">Inside, from the floor up</h2>
+          <table className="border-separate border-spacing-x-1.5 border-spacing-y-1">
+            <thead>
+              <tr className="text-left text-[13px] text-soft">
+                <th className="font-normal">height</th>
+                <th className="font-normal">{alike ? "inside size" : "side to side"}</th>
+                {!alike && <th className="font-normal">front to back</th>}
+                <th />
               </tr>
-            ))}
-          </tbody>
-        </table>
-        <Button className="mt-1" onClick={addPoint}>
-          <Plus size={18} aria-hidden="true" /> Measure one more height
-        </Button>
-      </section>
-      <section className="grid grid-cols-3 content-start gap-2">
-        <Choice
-          label="From the stores"
-          value=""
-          options={stored}
-          onCommit={(key) => {
-            const taken = stock.vessels[key];
-            if (taken) put(taken, `Take ${taken.name}`);
-          }}
-          className="col-span-3"
-        />
-        <TextField
-          label="Name"
-          value={vessel.name}
-          path="vessel.name"
-          problem={problem}
-          onCommit={(name) => put({ name })}
-          className="col-span-2"
-        />
-        <Choice
-          label="Seen from above"
-          value={vessel.plan_shape}
-          options={SHAPES}
-          onCommit={(plan_shape) => {
-            const even = plan_shape === "round" || plan_shape === "square";
-            const profile = vessel.profile.map((point) =>
-              even ? { ...point, depth_m: point.width_m } : point,
-            );
-            put({ plan_shape, profile });
-          }}
-        />
-        <QuantityField
-          label="Weight, empty"
-          kind="mass"
-          optional
-          placeholder="not known"
-          value={vessel.mass_kg}
-          path="vessel.mass_kg"
-          problem={problem}
-          onCommit={(mass_kg) => put({ mass_kg })}
-        />
-        <QuantityField
-          label="Foot, across"
-          kind="length"
-          optional
-          placeholder="not known"
-          value={vessel.foot_width_m}
-          path="vessel.foot_width_m"
-          problem={problem}
-          onCommit={(foot_width_m) =>
-            put(alike ? { foot_width_m, foot_depth_m: foot_width_m } : { foot_width_m })
-          }
-        />
-        {alike ? (
+            </thead>
+            <tbody>
+              {vessel.profile.map((point, index) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: a measured height is known by its place
+                <tr key={index}>
+                  {(["height_m", "width_m", ...(alike ? [] : ["depth_m"])] as (keyof ProfilePoint)[]).map(
+                    (name) => (
+                      <td key={name}>
+                        <QuantityField
+                          label={`${name === "height_m" ? "Height" : name === "width_m" ? "Inside size" : "Front to back"}, measure ${index + 1}`}
+                          hideLabel
+                          kind="length"
+                          value={point[name]}
+                          path={`vessel.profile.${index}.${name}`}
+                          problem={problem}
+                          onCommit={(value) => value !== null && putPoint(index, { [name]: value })}
+                          className="w-28"
+                        />
+                      </td>
+                    ),
+                  )}
+                  <td>
+                    {index > 0 && index < vessel.profile.length - 1 && (
+                      <Button
+                        look="quiet"
+                        className="w-11 px-0"
+                        onClick={() =>
+                          put({ profile: vessel.profile.toSpliced(index, 1) }, "Take out a height")
+                        }
+                      >
+                        <X size={18} aria-hidden="true" />
+                        <span className="sr-only">Take out measure {index + 1}</span>
+                      </Button>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <Button className="mt-1" onClick={addPoint}>
+            <Plus size={18} aria-hidden="true" /> Measure one more height
+          </Button>
+        </section>
+        <section className="grid grid-cols-3 content-start gap-2">
           <Choice
-            label="See-through"
-            value={vessel.clear ? "yes" : "no"}
-            options={CLEAR}
-            onCommit={(clear) => put({ clear: clear === "yes" })}
+            label="From the stores"
+            value=""
+            options={stored}
+            onCommit={(key) => {
+              const taken = stock.vessels[key];
+              if (taken) put(taken, `Take ${taken.name}`);
+            }}
+            className="col-span-3"
           />
-        ) : (
+          <TextField
+            label="Name"
+            value={vessel.name}
+            path="vessel.name"
+            problem={problem}
+            onCommit={(name) => put({ name })}
+            className="col-span-2"
+          />
+          <Choice
+            label="Seen from above"
+            value={vessel.plan_shape}
+            options={SHAPES}
+            onCommit={(plan_shape) => {
+              const even = plan_shape === "round" || plan_shape === "square";
+              const profile = vessel.profile.map((point) =>
+                even ? { ...point, depth_m: point.width_m } : point,
+              );
+              put({ plan_shape, profile });
+            }}
+          />
           <QuantityField
-            label="Foot, front to back"
+            label="Weight, empty"
+            kind="mass"
+            optional
+            placeholder="not known"
+            value={vessel.mass_kg}
+            path="vessel.mass_kg"
+            problem={problem}
+            onCommit={(mass_kg) => put({ mass_kg })}
+          />
+          <QuantityField
+            label="Foot, across"
             kind="length"
             optional
             placeholder="not known"
-            value={vessel.foot_depth_m}
-            path="vessel.foot_depth_m"
+            value={vessel.foot_width_m}
+            path="vessel.foot_width_m"
             problem={problem}
-            onCommit={(foot_depth_m) => put({ foot_depth_m })}
+            onCommit={(foot_width_m) =>
+              put(alike ? { foot_width_m, foot_depth_m: foot_width_m } : { foot_width_m })
+            }
           />
-        )}
-        <QuantityField
-          label="Wall"
-          kind="length"
-          value={vessel.wall_m}
-          path="vessel.wall_m"
-          problem={problem}
-          onCommit={(wall_m) => wall_m !== null && put({ wall_m })}
-        />
-        <QuantityField
-          label="Base, under the floor"
-          kind="length"
-          value={vessel.base_m}
-          path="vessel.base_m"
-          problem={problem}
-          onCommit={(base_m) => base_m !== null && put({ base_m })}
-        />
-        <Choice
-          label="Made of"
-          value={vessel.material}
-          options={MATERIALS}
-          onCommit={(material) => put({ material })}
-        />
-        <div className="col-span-3 flex items-center gap-2">
-          <Button onClick={() => void keep()}>Keep it in the stores</Button>
-          {kept && <span role="status">{kept} is in the stores.</span>}
-        </div>
-      </section>
-    </div>
+          {alike ? (
+            <Choice
+              label="See-through"
+              value={vessel.clear ? "yes" : "no"}
+              options={CLEAR}
+              onCommit={(clear) => put({ clear: clear === "yes" })}
+            />
+          ) : (
+            <QuantityField
+              label="Foot, front to back"
+              kind="length"
+              optional
+              placeholder="not known"
+              value={vessel.foot_depth_m}
+              path="vessel.foot_depth_m"
+              problem={problem}
+              onCommit={(foot_depth_m) => put({ foot_depth_m })}
+            />
+          )}
+          <QuantityField
+            label="Wall"
+            kind="length"
+            value={vessel.wall_m}
+            path="vessel.wall_m"
+            problem={problem}
+            onCommit={(wall_m) => wall_m !== null && put({ wall_m })}
+          />
+          <QuantityField
+            label="Base, under the floor"
+            kind="length"
+            value={vessel.base_m}
+            path="vessel.base_m"
+            problem={problem}
+            onCommit={(base_m) => base_m !== null && put({ base_m })}
+          />
+          <Choice
+            label="Made of"
+            value={vessel.material}
+            options={MATERIALS}
+            onCommit={(material) => put({ material })}
+          />
+          <div className="col-span-3 flex items-center gap-2">
+            <Button onClick={() => void keep()}>Keep it in the stores</Button>
+            {kept && <span role="status">{kept} is in the stores.</span>}
+          </div>
+        </section>
+      </div>
+      <StackFields piece={piece} stock={stock} problem={problem} onCommit={onCommit} />
+    </>
   );
 }

@@ -1,9 +1,11 @@
 /** The handles of the bench: each is a quantity of the piece, where it sits on the drawing, and how it is set. */
-import type { Piece, Report, Vessel } from "../../api/types";
+import type { HandPlaced, Piece, PlacedStem, Report, Vessel } from "../../api/types";
 import type { Handle } from "../../drawing/scene";
-import { halfWidthAt, rimHeight } from "../../drawing/section";
+import { halfWidthAt, raisedOf, rimHeight } from "../../drawing/section";
 
-const MOST_M = 1.5;
+const MOST_M = 2.5;
+/** Mechanics whose gap between layers is a choice. */
+const GAPPED = new Set<Piece["mechanic"]["kind"]>(["folded_cushion", "corner_pillow"]);
 
 function topPoint(vessel: Vessel) {
   return vessel.profile.at(-1) ?? { height_m: 0.1, width_m: 0.1, depth_m: 0.1 };
@@ -11,10 +13,12 @@ function topPoint(vessel: Vessel) {
 
 export function sectionHandles(piece: Piece, report: Report | null): Handle[] {
   const { vessel, envelope } = piece;
-  const rim = rimHeight(vessel);
+  const up = raisedOf(piece, report);
+  const rim = up + rimHeight(vessel);
+  const floor = up + vessel.base_m;
   const top = topPoint(vessel);
   const gap = report?.mechanic.layer_gap_m ?? 0;
-  const level = report?.mechanic.levels[1];
+  const level = GAPPED.has(piece.mechanic.kind) ? report?.mechanic.levels[1] : undefined;
   const handles: Handle[] = [
     handle("envelope-height", "Height of the flowers", [0, envelope.height_m], "y", 1, envelope.height_m),
     handle("envelope-width", "Width of the flowers", [envelope.width_m / 2, rim], "x", 2, envelope.width_m),
@@ -24,7 +28,7 @@ export function sectionHandles(piece: Piece, report: Report | null): Handle[] {
       ...handle(
         "water",
         "Water level",
-        [halfWidthAt(vessel, piece.water_level_m), vessel.base_m + piece.water_level_m],
+        [halfWidthAt(vessel, piece.water_level_m), floor + piece.water_level_m],
         "y",
         1,
         piece.water_level_m,
@@ -35,11 +39,67 @@ export function sectionHandles(piece: Piece, report: Report | null): Handle[] {
   ];
   if (level) {
     const x = -halfWidthAt(vessel, level.height_m) * 0.55;
-    handles.push(
-      handle("layer-gap", "Gap between layers", [x, vessel.base_m + level.height_m], "y", -1, gap),
-    );
+    handles.push(handle("layer-gap", "Gap between layers", [x, floor + level.height_m], "y", -1, gap));
   }
   return handles;
+}
+
+/** Handles of the stem that is picked: side to side and height in the section, front to back in the plan. */
+export function stemHandles(stem: PlacedStem | undefined): Record<"section" | "plan", Handle[]> {
+  if (!stem) return { section: [], plan: [] };
+  const { tip_x_m: x, tip_y_m: y, tip_z_m: z } = stem;
+  const wide = (
+    id: string,
+    label: string,
+    at: readonly [number, number],
+    axis: "x" | "y",
+    value: number,
+    min: number,
+  ): Handle => ({
+    id,
+    label,
+    at,
+    axis,
+    gain: 1,
+    value,
+    min,
+    max: MOST_M,
+  });
+  return {
+    section: [
+      wide("stem-x", `${stem.name}, side to side`, [x + 0.035, z], "x", x, -MOST_M),
+      wide("stem-z", `${stem.name}, height`, [x, z + 0.035], "y", z, 0.01),
+    ],
+    plan: [wide("stem-y", `${stem.name}, front to back`, [x, y + 0.03], "y", y, -MOST_M)],
+  };
+}
+
+/** The piece with the picked stem's tip moved along one axis and kept there by hand. */
+export function setStem(piece: Piece, stem: PlacedStem, id: string, value: number): Piece {
+  const before: HandPlaced = {
+    variety: stem.variety,
+    tip_x_m: stem.tip_x_m,
+    tip_y_m: stem.tip_y_m,
+    tip_z_m: stem.tip_z_m,
+  };
+  const field = id === "stem-x" ? "tip_x_m" : id === "stem-y" ? "tip_y_m" : "tip_z_m";
+  const after = { ...before, [field]: value };
+  const at = stem.held ? nearestHand(piece, before) : -1;
+  const hand_placed =
+    at < 0
+      ? [...piece.hand_placed, after]
+      : piece.hand_placed.map((each, index) => (index === at ? after : each));
+  return { ...piece, hand_placed };
+}
+
+function nearestHand(piece: Piece, to: HandPlaced): number {
+  const away = piece.hand_placed.map((each) =>
+    each.variety === to.variety
+      ? Math.hypot(each.tip_x_m - to.tip_x_m, each.tip_y_m - to.tip_y_m, each.tip_z_m - to.tip_z_m)
+      : Number.POSITIVE_INFINITY,
+  );
+  const least = Math.min(...away);
+  return Number.isFinite(least) ? away.indexOf(least) : -1;
 }
 
 export function planHandles(piece: Piece): Handle[] {
@@ -76,6 +136,9 @@ export const HANDLE_PATHS: Readonly<Record<string, string>> = {
   depth: "vessel.profile",
   water: "water_level_m",
   "layer-gap": "mechanic.layer_gap_m",
+  "stem-x": "hand_placed",
+  "stem-y": "hand_placed",
+  "stem-z": "hand_placed",
 };
 
 export const HANDLE_ACTS: Readonly<Record<string, string>> = {
@@ -86,6 +149,9 @@ export const HANDLE_ACTS: Readonly<Record<string, string>> = {
   depth: "Change the vessel's depth",
   water: "Change the water level",
   "layer-gap": "Change the layer gap",
+  "stem-x": "Place a stem by hand",
+  "stem-y": "Place a stem by hand",
+  "stem-z": "Place a stem by hand",
 };
 
 /** The piece with one quantity set. */

@@ -11,6 +11,7 @@ import { TopBar } from "../../ui/TopBar";
 import { render, textOf } from "../../units/text";
 import { BriefFields } from "./BriefFields";
 import { pieceFor, UNMEASURED } from "./newPiece";
+import { PracticeFields } from "./PracticeFields";
 import { TableLine } from "./TableLine";
 
 /** The line-up: the pieces of an event at one scale, and what to settle next, worst first. */
@@ -66,6 +67,9 @@ export function EventPlace() {
         </span>
         <h1 className="m-0 truncate text-xl">{now.brief.name}</h1>
         <span className="truncate text-soft max-md:hidden">{now.brief.place}</span>
+        <Link to="/stores" className="ml-auto flex min-h-[44px] flex-none items-center">
+          The stores
+        </Link>
       </TopBar>
       {problem && (
         <p role="alert" className="m-0 flex-none border-b border-berry bg-sheet px-4 py-2 text-berry">
@@ -88,6 +92,7 @@ export function EventPlace() {
           <section className="no-print">
             <h2 className="m-0 mb-1 text-xl">The brief</h2>
             <BriefFields event={now} onSaved={show} />
+            <PracticeFields event={now} onSaved={show} />
           </section>
         </div>
       </main>
@@ -102,7 +107,6 @@ function openVerdicts(event: EventOut): Open[] {
   return event.pieces
     .flatMap((piece) => (piece.report?.verdicts ?? []).map((verdict) => ({ piece, verdict })))
     .filter(({ verdict }) => verdict.state !== "holds" && verdict.state !== "not needed")
-    .filter(({ verdict }) => !verdict.missing.some((fact) => fact.includes("this version")))
     .toSorted((a, b) => weigh(b.verdict) - weigh(a.verdict));
 }
 
@@ -116,9 +120,7 @@ function SettleList({ event }: { event: EventOut }) {
   const broken = event.pieces.filter((each) => each.problem);
   if (event.pieces.length === 0) return <p className="mt-1 text-soft">Add a piece first.</p>;
   if (open.length === 0 && broken.length === 0) {
-    return (
-      <p className="mt-1 text-soft">Nothing fails of what this version works out: Hold, Stand and Drink.</p>
-    );
+    return <p className="mt-1 text-soft">Every piece holds.</p>;
   }
   return (
     <ul className="mt-1 mb-0 list-none space-y-1 p-0">
@@ -189,7 +191,9 @@ function NewPiece({ event, onProblem }: { event: EventOut; onProblem: (problem: 
   const { vessels, nettings } = stock.data;
   const options = [
     ["", "a vessel I measure now"],
-    ...Object.entries(vessels).map(([each, vessel]) => [each, vessel.name]),
+    ...Object.entries(vessels)
+      .filter(([each]) => !stock.data.holdings.vessel?.[each]?.retired)
+      .map(([each, vessel]) => [each, vessel.name]),
   ] as [string, string][];
   const add = async () => {
     const netting = nettings["coated-25-09"]?.key ?? Object.keys(nettings)[0] ?? "";

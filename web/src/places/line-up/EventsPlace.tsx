@@ -7,6 +7,7 @@ import { Button } from "../../ui/Button";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
 import { render } from "../../units/text";
+import { ORDINARY } from "./PracticeFields";
 
 /** All events, and starting one from nothing. With a single event it opens at once. */
 export function EventsPlace() {
@@ -55,6 +56,7 @@ function NewEvent({ first }: { first: boolean }) {
         ends_at: null,
         air: null,
         topped_up_by: null,
+        practice: ORDINARY,
       });
       void go(`/events/${event.id}`);
     } catch (reason) {

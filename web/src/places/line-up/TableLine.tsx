@@ -7,7 +7,7 @@ import { buildSectionScene, sectionBounds } from "../../drawing/section";
 import { SEVERITY, STATE_COLOUR, type State, StateMark } from "../../ui/StateMark";
 
 const GAP_M = 0.12;
-const MARGINS = { left: 30, right: 30, top: 26, bottom: 66 };
+const MARGINS = { left: 30, right: 30, top: 26, bottom: 84 };
 
 type Stood = { readonly piece: PieceOut; readonly x: number; readonly half: number };
 
@@ -50,15 +50,16 @@ export function TableLine({ event }: { event: EventOut }) {
                 key={piece.id}
                 type="button"
                 onClick={() => void go(`/events/${event.id}/pieces/${piece.id}`)}
-                className="absolute flex flex-col justify-end rounded border border-transparent bg-transparent p-0 text-center hover:border-marigold"
+                className="absolute flex flex-col rounded border border-transparent bg-transparent p-0 text-center hover:border-marigold"
                 style={{
                   left,
                   width: Math.max(right - left, 130),
                   top: top - 8,
-                  height: ground - top + 8 + 52,
+                  height: ground - top + 8 + 66,
                 }}
               >
-                <span className="serif block truncate text-[16px]">
+                <span className="block flex-none" style={{ height: ground - top + 12 }} aria-hidden="true" />
+                <span className="serif block text-[15px] leading-tight">
                   {piece.piece.name} × {piece.piece.quantity}
                 </span>
                 <span className={`flex items-center justify-center gap-1.5 ${STATE_COLOUR[worst]}`}>
@@ -74,11 +75,9 @@ export function TableLine({ event }: { event: EventOut }) {
   );
 }
 
-/** The worst of the verdicts that this version works out. */
+/** The worst of its verdicts. */
 export function worstState(piece: PieceOut): State {
-  const judged = (piece.report?.verdicts ?? []).filter(
-    (verdict) => !verdict.missing.some((fact) => fact.includes("this version")),
-  );
+  const judged = piece.report?.verdicts ?? [];
   return judged.reduce<State>(
     (worst, each) => (SEVERITY[each.state] > SEVERITY[worst] ? each.state : worst),
     judged.length ? "not needed" : "cannot say",
@@ -101,7 +100,15 @@ function boundsOf(stood: readonly Stood[]): Bounds {
   return { xMin: 0, xMax: last ? last.x + last.half : 1, yMin: 0, yMax: top };
 }
 
-const LEFT_OUT = new Set(["surface", "envelope", "balance", "balance-a", "balance-b", "water-low"]);
+const LEFT_OUT = new Set([
+  "surface",
+  "envelope",
+  "balance",
+  "balance-a",
+  "balance-b",
+  "water-low",
+  "water-travel",
+]);
 
 function sceneOf({ piece, x }: Stood): Primitive[] {
   const moved = ([px, py]: Point): Point => [px + x, py];

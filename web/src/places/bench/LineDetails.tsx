@@ -1,0 +1,167 @@
+import type { HandPlaced, Piece, Problem, RecipeLine, Report } from "../../api/types";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { QuantityField } from "../../ui/QuantityField";
+
+type Props = {
+  name: string;
+  line: RecipeLine;
+  index: number;
+  piece: Piece;
+  report: Report | null;
+  problem: Problem | null;
+  onLine: (line: RecipeLine) => void;
+  onCommit: (piece: Piece, label: string) => void;
+};
+
+const WATER = [
+  ["vessel", "the vessel"],
+  ["tube", "a stem tube each"],
+  ["wrap", "a wet wrap"],
+  ["none", "nothing"],
+] as const;
+const SITE = [
+  ["no", "with the rest"],
+  ["yes", "on site"],
+] as const;
+const CAP = [
+  ["no", "does not seal"],
+  ["yes", "seals"],
+] as const;
+const TUBE = {
+  inner_diameter_m: 0.014,
+  length_m: 0.09,
+  air_gap_m: 0.005,
+  stem_in_m: 0.06,
+  tilt_rad: 0,
+  fill_share: 1,
+  cap_seals: false,
+};
+
+/** The rest of one recipe line: clumps, what it drinks from, when it goes in, and stems of it placed by hand. */
+export function LineDetails({ name, line, index, piece, report, problem, onLine, onCommit }: Props) {
+  const tube = line.tube ?? TUBE;
+  const put = (next: Partial<typeof TUBE>) => onLine({ ...line, tube: { ...tube, ...next } });
+  const hands = piece.hand_placed.filter((each) => each.variety === line.variety);
+  const putHand = (at: HandPlaced, next: Partial<HandPlaced>) =>
+    onCommit(
+      { ...piece, hand_placed: piece.hand_placed.map((each) => (each === at ? { ...each, ...next } : each)) },
+      "Place a stem by hand",
+    );
+  const addHand = () => {
+    const stem = report?.stems.find((each) => each.variety === line.variety && !each.held);
+    if (!stem) return;
+    const { variety, tip_x_m, tip_y_m, tip_z_m } = stem;
+    const hand_placed = [...piece.hand_placed, { variety, tip_x_m, tip_y_m, tip_z_m }];
+    onCommit({ ...piece, hand_placed }, "Place a stem by hand");
+  };
+  return (
+    <section
+      aria-label={`More of ${name}`}
+      className="mt-2 grid grid-cols-6 gap-2 rounded border border-line p-2 max-lg:grid-cols-2"
+    >
+      <h3 className="col-span-6 m-0 text-[15px] max-lg:col-span-2">{name}</h3>
+      <QuantityField
+        label="Pushed in, stems at once"
+        kind="count"
+        value={line.clump}
+        path={`recipe.${index}.clump`}
+        problem={problem}
+        onCommit={(clump) => clump !== null && onLine({ ...line, clump })}
+      />
+      <Choice
+        label="Drinks from"
+        value={line.water}
+        options={WATER}
+        onCommit={(water) => onLine({ ...line, water })}
+      />
+      <Choice
+        label="Goes in"
+        value={line.on_site ? "yes" : "no"}
+        options={SITE}
+        onCommit={(site) => onLine({ ...line, on_site: site === "yes" })}
+      />
+      {line.water === "tube" && (
+        <>
+          <QuantityField
+            label="Tube, inside"
+            kind="length"
+            value={tube.inner_diameter_m}
+            onCommit={(value) => value !== null && put({ inner_diameter_m: value })}
+          />
+          <QuantityField
+            label="Tube, long"
+            kind="length"
+            value={tube.length_m}
+            onCommit={(value) => value !== null && put({ length_m: value })}
+          />
+          <QuantityField
+            label="Stem in by"
+            kind="length"
+            value={tube.stem_in_m}
+            onCommit={(value) => value !== null && put({ stem_in_m: value })}
+          />
+          <QuantityField
+            label="Turned from upright"
+            kind="angle"
+            value={tube.tilt_rad}
+            onCommit={(value) => value !== null && put({ tilt_rad: Math.min(Math.PI, Math.max(0, value)) })}
+          />
+          <QuantityField
+            label="Filled"
+            kind="percent"
+            value={tube.fill_share}
+            onCommit={(value) => value !== null && put({ fill_share: value })}
+          />
+          <Choice
+            label="Its cap"
+            value={tube.cap_seals ? "yes" : "no"}
+            options={CAP}
+            onCommit={(seals) => put({ cap_seals: seals === "yes" })}
+          />
+        </>
+      )}
+      {line.water === "wrap" && (
+        <QuantityField
+          label="Water in the wrap"
+          kind="volume"
+          value={(line.wrap_ml ?? 30) / 1000}
+          onCommit={(value) => value !== null && onLine({ ...line, wrap_ml: value * 1000 })}
+        />
+      )}
+      <div className="col-span-6 max-lg:col-span-2">
+        {hands.map((hand) => (
+          <div key={`${hand.tip_x_m}-${hand.tip_y_m}-${hand.tip_z_m}`} className="mb-1 flex items-end gap-2">
+            {(["tip_x_m", "tip_y_m", "tip_z_m"] as const).map((field) => (
+              <QuantityField
+                key={field}
+                label={
+                  field === "tip_x_m"
+                    ? "Tip to the right"
+                    : field === "tip_y_m"
+                      ? "Tip to the back"
+                      : "Tip, high"
+                }
+                kind="length"
+                value={hand[field]}
+                onCommit={(value) => value !== null && putHand(hand, { [field]: value })}
+                className="w-28"
+              />
+            ))}
+            <Button
+              onClick={() =>
+                onCommit(
+                  { ...piece, hand_placed: piece.hand_placed.filter((each) => each !== hand) },
+                  "Let a stem go",
+                )
+              }
+            >
+              Let it go
+            </Button>
+          </div>
+        ))}
+        <Button onClick={addHand}>Place one by hand</Button>
+      </div>
+    </section>
+  );
+}

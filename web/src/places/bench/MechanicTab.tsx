@@ -1,0 +1,203 @@
+import { useQuery } from "@tanstack/react-query";
+import { api } from "../../api/client";
+import type { Mechanic, MechanicKind, Piece, Problem, Report, Stock } from "../../api/types";
+import { Choice } from "../../ui/Choice";
+import { QuantityField } from "../../ui/QuantityField";
+import { useSettings } from "../../ui/settings";
+import { textOf } from "../../units/text";
+
+type Props = {
+  piece: Piece;
+  report: Report | null;
+  stock: Stock;
+  problem: Problem | null;
+  onCommit: (piece: Piece, label: string) => void;
+};
+
+const LAYERS = [
+  ["1", "1 layer"],
+  ["2", "2 layers"],
+  ["3", "3 layers"],
+  ["4", "4 layers"],
+] as const;
+const STRIPS = [
+  ["auto", "as few as hold"],
+  ...["0", "1", "2", "3", "4", "5", "6"].map((each) => [each, each === "0" ? "none" : each] as const),
+] as const;
+const PUTTY = [
+  ["auto", "where it is needed"],
+  ["yes", "stuck down"],
+  ["no", "not stuck"],
+] as const;
+
+/** What holds the stems: the kind of mechanic and what it is made of; the rest is worked out. */
+export function MechanicTab({ piece, report, stock, problem, onCommit }: Props) {
+  const { mechanic } = piece;
+  const { system } = useSettings();
+  const trade = useQuery({ queryKey: ["trade"], queryFn: api.trade, staleTime: Number.POSITIVE_INFINITY });
+  const put = (next: Partial<Mechanic>, label = "Change the mechanic") =>
+    onCommit({ ...piece, mechanic: { ...mechanic, ...next } }, label);
+  const kinds = trade.data?.mechanics ?? [];
+  const about = kinds.find((each) => each.kind === mechanic.kind);
+  const usable = <T,>(kind: "netting" | "frog", all: Readonly<Record<string, T>>) =>
+    Object.entries(all).filter(([key]) => !stock.holdings[kind]?.[key]?.retired);
+  const nettings = usable("netting", stock.nettings).map(([key, each]) => [key, each.name] as const);
+  const frogs = usable("frog", stock.frogs)
+    .filter(([, each]) => each.kind === about?.frog)
+    .map(([key, each]) => [key, each.name] as const);
+  const change = (kind: MechanicKind) => {
+    const next = kinds.find((each) => each.kind === kind);
+    if (!next) return;
+    const floor = piece.vessel.profile[0];
+    const room = Math.min(floor?.width_m ?? 0, floor?.depth_m ?? 0) - 0.002;
+    const fitting = usable("frog", stock.frogs)
+      .filter(([, each]) => each.kind === next.frog && each.width_m <= room)
+      .toSorted(([, a], [, b]) => b.width_m - a.width_m)[0];
+    put(
+      {
+        kind,
+        netting: next.netting ? (mechanic.netting ?? nettings[0]?.[0] ?? null) : mechanic.netting,
+        frog: next.frog ? (fitting?.[0] ?? null) : mechanic.frog,
+        layer_gap_m: null,
+        tape_strips: null,
+      },
+      `Use ${next.name.toLowerCase()}`,
+    );
+  };
+  const made = report?.mechanic;
+  const folded = mechanic.kind === "folded_cushion";
+  const gapped = folded || mechanic.kind === "corner_pillow";
+  const grid = ["tape_grid", "strung_ring", "wood_shavings"].includes(mechanic.kind);
+  return (
+    <div className="grid grid-cols-4 content-start gap-3 p-3 max-lg:grid-cols-2">
+      <Choice
+        label="Mechanic"
+        value={mechanic.kind}
+        options={kinds.map((each) => [each.kind, each.name] as const)}
+        onCommit={change}
+        className="col-span-2"
+      />
+      {about?.netting && (
+        <Choice
+          label="Netting"
+          value={mechanic.netting ?? ""}
+          options={mechanic.netting ? nettings : [["", "choose one…"], ...nettings]}
+          onCommit={(netting) => netting && put({ netting }, "Change the netting")}
+          className="col-span-2"
+        />
+      )}
+      {about?.frog && (
+        <Choice
+          label="Frog"
+          value={mechanic.frog ?? ""}
+          options={mechanic.frog ? frogs : [["", "choose one…"], ...frogs]}
+          onCommit={(frog) => frog && put({ frog }, "Change the frog")}
+          className="col-span-2"
+        />
+      )}
+      {folded && (
+        <Choice
+          label="Folded to"
+          value={String(mechanic.layers)}
+          options={LAYERS}
+          onCommit={(layers) => put({ layers: Number(layers), layer_gap_m: null })}
+        />
+      )}
+      {gapped && (
+        <QuantityField
+          label="Layer gap (empty: worked out)"
+          kind="length"
+          optional
+          placeholder="worked out"
+          value={mechanic.layer_gap_m}
+          path="mechanic.layer_gap_m"
+          problem={problem}
+          cellM={report?.cell_pitch_m}
+          onCommit={(layer_gap_m) => put({ layer_gap_m })}
+        />
+      )}
+      {about?.netting && (
+        <>
+          <QuantityField
+            label="Squeeze"
+            kind="percent"
+            value={mechanic.squeeze}
+            path="mechanic.squeeze"
+            problem={problem}
+            onCommit={(squeeze) => squeeze !== null && put({ squeeze })}
+          />
+          <QuantityField
+            label="Edge tucked in (empty: half a cell)"
+            kind="length"
+            optional
+            placeholder="half a cell"
+            value={mechanic.tuck_m}
+            path="mechanic.tuck_m"
+            problem={problem}
+            cellM={report?.cell_pitch_m}
+            onCommit={(tuck_m) => put({ tuck_m })}
+          />
+        </>
+      )}
+      {grid && (
+        <QuantityField
+          label="Spacing (empty: usual)"
+          kind="length"
+          optional
+          placeholder="usual"
+          value={mechanic.cell_m}
+          path="mechanic.cell_m"
+          problem={problem}
+          onCommit={(cell_m) => put({ cell_m })}
+        />
+      )}
+      {mechanic.kind === "raised_cups" && (
+        <QuantityField
+          label="A cup holds"
+          kind="volume"
+          value={mechanic.cup_ml / 1000}
+          path="mechanic.cup_ml"
+          problem={problem}
+          onCommit={(litres) => litres !== null && put({ cup_ml: Math.round(litres * 1000) })}
+        />
+      )}
+      {about?.tapes && (
+        <Choice
+          label="Tape strips"
+          value={mechanic.tape_strips === null ? "auto" : String(mechanic.tape_strips)}
+          options={STRIPS}
+          onCommit={(strips) => put({ tape_strips: strips === "auto" ? null : Number(strips) })}
+        />
+      )}
+      {(about?.tapes || grid) && (
+        <QuantityField
+          label="Tape width"
+          kind="length"
+          value={mechanic.tape_width_m}
+          path="mechanic.tape_width_m"
+          problem={problem}
+          onCommit={(tape_width_m) => tape_width_m !== null && put({ tape_width_m })}
+        />
+      )}
+      {(about?.frog || about?.netting) && (
+        <Choice
+          label="Putty"
+          value={mechanic.putty === null ? "auto" : mechanic.putty ? "yes" : "no"}
+          options={PUTTY}
+          onCommit={(putty) => put({ putty: putty === "auto" ? null : putty === "yes" })}
+        />
+      )}
+      {made && (
+        <p className="col-span-4 m-0 text-[15px] text-soft max-lg:col-span-2">
+          {made.name}: takes about {made.capacity} stems, held by {made.seated_by};{" "}
+          {textOf({ kind: "mass", value: made.mass_kg }, system)}
+          {made.price === null ? "" : `, costs ${made.price.toFixed(2)}`}, {Math.round(made.minutes)} min to
+          make, used {made.uses} time{made.uses === 1 ? "" : "s"}
+          {made.compostable ? ", compostable" : ""}
+          {made.single_use_plastic ? ", takes single-use plastic" : ""}
+          {made.lifts_off ? ", lifts off" : ""}.
+        </p>
+      )}
+    </div>
+  );
+}

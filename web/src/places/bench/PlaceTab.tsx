@@ -1,0 +1,258 @@
+import type { People, Piece, Problem, Report, Setting, Transport } from "../../api/types";
+import { Choice } from "../../ui/Choice";
+import { QuantityField } from "../../ui/QuantityField";
+import { useSettings } from "../../ui/settings";
+import { textOf } from "../../units/text";
+
+type Props = {
+  piece: Piece;
+  report: Report | null;
+  problem: Problem | null;
+  onCommit: (piece: Piece, label: string) => void;
+};
+
+const WHERE = [
+  ["table", "a table"],
+  ["bar", "a bar or counter"],
+  ["floor", "the floor"],
+] as const;
+const SURFACES = [
+  ["cloth", "cloth"],
+  ["wood", "bare wood"],
+] as const;
+const FEET = [
+  ["glazed", "glazed"],
+  ["glass", "glass"],
+  ["felt", "felt pads"],
+  ["rubber", "rubber pads"],
+] as const;
+const OUT = [
+  ["in", "indoors"],
+  ...[2, 3, 4, 5, 6, 7].map((force) => [String(force), `outdoors, down above Beaufort ${force}`] as const),
+] as const;
+const LOOK = [
+  ["both", "guests on both sides"],
+  ["one", "guests on one side"],
+  ["standing", "people standing only"],
+  ["unknown", "not known"],
+] as const;
+const SHOW = [
+  ["no", "nothing may show"],
+  ["yes", "a little may show"],
+] as const;
+const HOW = [
+  ["unknown", "not known"],
+  ["site", "made where it stands"],
+  ["box", "in a box"],
+  ["bare", "bare on the van floor"],
+] as const;
+const HANDS = [
+  ["1", "one person"],
+  ["2", "two people"],
+] as const;
+const CRATE = [
+  ["no", "no handles"],
+  ["yes", "a crate with handles"],
+] as const;
+const ROAD: Transport = {
+  made_on_site: false,
+  boxed: true,
+  box_width_m: null,
+  box_depth_m: null,
+  box_wall_m: null,
+  water_level_m: null,
+  door_height_m: 1.15,
+  door_width_m: 1.1,
+  apart: true,
+  carriers: 1,
+  crate: false,
+};
+const PEOPLE: People = {
+  seated: true,
+  both_sides: true,
+  seat_distance_m: 0.55,
+  table_height_m: 0.75,
+  standing: true,
+  standing_distance_m: 1.2,
+  a_little_may_show: false,
+};
+
+/** Where the piece stands and who looks at it; how it gets there and who carries it. */
+export function PlaceTab({ piece, report, problem, onCommit }: Props) {
+  const { system } = useSettings();
+  const { setting, transport } = piece;
+  const stand = (next: Partial<Setting>) =>
+    onCommit({ ...piece, setting: { ...setting, ...next } }, "Change the setting");
+  const look = (next: Partial<People>) => stand({ people: { ...(setting.people ?? PEOPLE), ...next } });
+  const road = (next: Partial<Transport>) =>
+    onCommit({ ...piece, transport: { ...(transport ?? ROAD), ...next } }, "Change the road");
+  const how = !transport ? "unknown" : transport.made_on_site ? "site" : transport.boxed ? "box" : "bare";
+  const { people } = setting;
+  const looks = !people ? "unknown" : !people.seated ? "standing" : people.both_sides ? "both" : "one";
+  const water = report?.water;
+  const level = (value: number | null | undefined) =>
+    value == null ? "not known" : textOf({ kind: "length", value }, system);
+  return (
+    <div className="grid grid-cols-2 gap-6 p-3 max-lg:grid-cols-1">
+      <section className="grid grid-cols-3 content-start gap-2">
+        <h2 className="col-span-3 m-0 text-[16px]">Where it stands</h2>
+        <Choice
+          label="Stands on"
+          value={setting.where}
+          options={WHERE}
+          onCommit={(where) => stand({ where })}
+        />
+        <Choice
+          label="Surface"
+          value={setting.surface}
+          options={SURFACES}
+          onCommit={(surface) => stand({ surface })}
+        />
+        <Choice
+          label="Foot"
+          value={setting.foot_material}
+          options={FEET}
+          onCommit={(foot_material) => stand({ foot_material })}
+        />
+        <QuantityField
+          label="Bare table all round"
+          kind="length"
+          optional
+          placeholder="not known"
+          value={setting.free_table_m}
+          path="setting.free_table_m"
+          problem={problem}
+          onCommit={(free_table_m) => stand({ free_table_m })}
+        />
+        <Choice
+          label="In or out"
+          value={setting.outdoors ? String(setting.comes_down_above) : "in"}
+          options={OUT}
+          onCommit={(out) =>
+            stand(out === "in" ? { outdoors: false } : { outdoors: true, comes_down_above: Number(out) })
+          }
+          className="col-span-2"
+        />
+        <Choice
+          label="Who looks"
+          value={looks}
+          options={LOOK}
+          onCommit={(who) =>
+            who === "unknown"
+              ? stand({ people: null })
+              : look({ seated: who !== "standing", both_sides: who === "both", standing: true })
+          }
+        />
+        <QuantityField
+          label="Seated eyes away by"
+          kind="length"
+          value={people?.seat_distance_m ?? PEOPLE.seat_distance_m}
+          path="setting.people.seat_distance_m"
+          problem={problem}
+          onCommit={(seat_distance_m) => seat_distance_m !== null && look({ seat_distance_m })}
+        />
+        <Choice
+          label="Wire and rim"
+          value={people?.a_little_may_show ? "yes" : "no"}
+          options={SHOW}
+          onCommit={(show) => look({ a_little_may_show: show === "yes" })}
+        />
+      </section>
+      <section className="grid grid-cols-3 content-start gap-2">
+        <h2 className="col-span-3 m-0 text-[16px]">How it gets there</h2>
+        <Choice
+          label="Travels"
+          value={how}
+          options={HOW}
+          onCommit={(next) =>
+            next === "unknown"
+              ? onCommit({ ...piece, transport: null }, "Change the road")
+              : road({ made_on_site: next === "site", boxed: next === "box" })
+          }
+        />
+        <Choice
+          label="Lifted by"
+          value={String(transport?.carriers ?? 1)}
+          options={HANDS}
+          onCommit={(carriers) => road({ carriers: Number(carriers) })}
+        />
+        <Choice
+          label="Carried in"
+          value={transport?.crate ? "yes" : "no"}
+          options={CRATE}
+          onCommit={(crate) => road({ crate: crate === "yes" })}
+        />
+        {transport && how !== "site" && (
+          <>
+            <QuantityField
+              label="Box wall, high"
+              kind="length"
+              optional
+              placeholder="not known"
+              value={transport.box_wall_m}
+              path="transport.box_wall_m"
+              problem={problem}
+              onCommit={(box_wall_m) => road({ box_wall_m })}
+            />
+            <QuantityField
+              label="Box, wide"
+              kind="length"
+              optional
+              placeholder="snug"
+              value={transport.box_width_m}
+              path="transport.box_width_m"
+              problem={problem}
+              onCommit={(box_width_m) => road({ box_width_m })}
+            />
+            <QuantityField
+              label="Box, along the van"
+              kind="length"
+              optional
+              placeholder="snug"
+              value={transport.box_depth_m}
+              path="transport.box_depth_m"
+              problem={problem}
+              onCommit={(box_depth_m) => road({ box_depth_m })}
+            />
+            <QuantityField
+              label="Water on the road"
+              kind="length"
+              optional
+              placeholder="worked out"
+              value={transport.water_level_m}
+              path="transport.water_level_m"
+              problem={problem}
+              onCommit={(water_level_m) => road({ water_level_m })}
+            />
+            <QuantityField
+              label="Door, high"
+              kind="length"
+              value={transport.door_height_m}
+              path="transport.door_height_m"
+              problem={problem}
+              onCommit={(door_height_m) => door_height_m !== null && road({ door_height_m })}
+            />
+            <QuantityField
+              label="Door, wide"
+              kind="length"
+              value={transport.door_width_m}
+              path="transport.door_width_m"
+              problem={problem}
+              onCommit={(door_width_m) => door_width_m !== null && road({ door_width_m })}
+            />
+          </>
+        )}
+        {water && (
+          <p className="col-span-3 m-0 text-[15px]">
+            Three levels: on the bench <strong>{level(water.bench_level_m)}</strong>, on the road{" "}
+            <strong>{level(water.travel_level_m)}</strong>, on show{" "}
+            <strong>{level(piece.water_level_m)}</strong>
+            {water.carried_l != null && water.carried_l > 0.005
+              ? `; carry ${textOf({ kind: "volume", value: water.carried_l }, system)} apart.`
+              : "."}
+          </p>
+        )}
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,109 @@
+import { useState } from "react";
+import { api, Refused } from "../../api/client";
+import type { Piece, Problem, Understood } from "../../api/types";
+import { Button } from "../../ui/Button";
+import { useSettings } from "../../ui/settings";
+import { render } from "../../units/text";
+
+type Props = { eventId: number; piece: Piece; onApply: (piece: Piece) => void };
+
+/** A line of plain words that sets up or changes the piece; it says what it understood before anything changes. */
+export function SayIt({ eventId, piece, onApply }: Props) {
+  const { system } = useSettings();
+  const [text, setText] = useState("");
+  const [heard, setHeard] = useState<Understood | null>(null);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const ask = async (said: string) => {
+    if (!said.trim()) return;
+    try {
+      setHeard(await api.say(eventId, said, system, piece));
+      setProblem(null);
+    } catch (reason) {
+      if (!(reason instanceof Refused)) throw reason;
+      setProblem(reason.problem);
+      setHeard(null);
+    }
+  };
+  const close = () => {
+    setHeard(null);
+    setProblem(null);
+  };
+  return (
+    <form
+      className="relative min-w-0 flex-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void ask(text);
+      }}
+    >
+      <input
+        aria-label="Say it: set up or change the piece in words"
+        className="h-11 w-full rounded border border-line bg-sheet px-3"
+        placeholder="Say it: urn 24 across 30 deep, 60 high lopsided, 9 quince…"
+        autoComplete="off"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onKeyDown={(event) => event.key === "Escape" && close()}
+      />
+      {(heard || problem) && (
+        <section
+          aria-label="What was understood"
+          className="absolute top-full right-0 left-0 z-50 mt-1 min-w-[380px] rounded border border-ink/40 bg-sheet p-3 shadow-lg"
+        >
+          {problem && (
+            <p role="alert" className="m-0 text-berry">
+              {render(problem.message, system)} {render(problem.limit, system)}
+            </p>
+          )}
+          {heard && (
+            <>
+              {heard.heard.length > 0 && (
+                <ul className="m-0 grid list-none gap-0.5 p-0">
+                  {heard.heard.map((each) => (
+                    <li key={each.words + each.meaning.text}>
+                      <span className="text-soft">“{each.words}”</span> {render(each.meaning, system)}
+                    </li>
+                  ))}
+                </ul>
+              )}
+              {heard.unheard.length > 0 && (
+                <p className="mt-2 mb-0 text-berry">Not understood: {heard.unheard.join("; ")}.</p>
+              )}
+              {heard.offers.map((offer) => (
+                <p key={offer.words} className="mt-1 mb-0">
+                  <Button
+                    onClick={() => {
+                      const mended = text.replace(new RegExp(escaped(offer.words), "i"), offer.nearest);
+                      setText(mended);
+                      void ask(mended);
+                    }}
+                  >
+                    Did you mean “{offer.nearest}” for “{offer.words}”?
+                  </Button>
+                </p>
+              ))}
+              <div className="mt-2 flex gap-2">
+                <Button
+                  look="solid"
+                  disabled={heard.heard.length === 0}
+                  onClick={() => {
+                    onApply(heard.piece);
+                    setText("");
+                    close();
+                  }}
+                >
+                  Do it
+                </Button>
+                <Button onClick={close}>Leave it</Button>
+              </div>
+            </>
+          )}
+        </section>
+      )}
+    </form>
+  );
+}
+
+function escaped(words: string): string {
+  return words.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
+}

@@ -1,0 +1,70 @@
+import { Tabs } from "radix-ui";
+import type { EventOut, Piece, Problem, Report } from "../../api/types";
+import { CutSheet } from "./CutSheet";
+import { DrawingSheet } from "./DrawingSheet";
+import { SideBySide } from "./SideBySide";
+import type { PieceDesk } from "./usePieceDesk";
+
+export type View = "drawing" | "flat" | "compare";
+
+type Props = {
+  view: View;
+  onView: (view: View) => void;
+  desk: PieceDesk;
+  event: EventOut;
+  pieceId: number;
+  piece: Piece;
+  report: Report | null;
+  problem: Problem | null;
+};
+
+const VIEWS = [
+  ["drawing", "Drawing"],
+  ["flat", "Cut sheet"],
+  ["compare", "Side by side"],
+] as const;
+
+/** The sheet on the bench: the drawing, the sheet flat, or all mechanics side by side. */
+export function SheetViews({ view, onView, desk, event, pieceId, piece, report, problem }: Props) {
+  return (
+    <Tabs.Root
+      value={view}
+      onValueChange={(next) => onView(next as View)}
+      className="flex min-h-0 flex-col bg-sheet"
+    >
+      <Tabs.List
+        aria-label="Views"
+        className="no-print flex h-[34px] flex-none items-stretch gap-1 border-b border-line/60 px-2"
+      >
+        {VIEWS.map(([key, words]) => (
+          <Tabs.Trigger
+            key={key}
+            value={key}
+            className="border-0 bg-transparent px-2.5 text-[14px] text-soft data-[state=active]:font-semibold data-[state=active]:text-ink data-[state=active]:underline data-[state=active]:decoration-leaf data-[state=active]:decoration-[3px] data-[state=active]:underline-offset-[9px]"
+          >
+            {words}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
+      <Tabs.Content
+        value="drawing"
+        forceMount
+        aria-label="Drawing"
+        className="min-h-0 flex-1 data-[state=inactive]:hidden print:!block"
+      >
+        <DrawingSheet desk={desk} piece={piece} report={report} problem={problem} />
+      </Tabs.Content>
+      <Tabs.Content value="flat" className="min-h-0 flex-1">
+        <CutSheet eventId={event.id} pieceId={pieceId} revision={event.revision} report={report} />
+      </Tabs.Content>
+      <Tabs.Content value="compare" className="min-h-0 flex-1">
+        <SideBySide
+          eventId={event.id}
+          revision={event.revision}
+          piece={piece}
+          onUse={(mechanic, name) => void desk.commit({ ...piece, mechanic }, `Use ${name.toLowerCase()}`)}
+        />
+      </Tabs.Content>
+    </Tabs.Root>
+  );
+}

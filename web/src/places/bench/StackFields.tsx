@@ -1,0 +1,212 @@
+import type { Piece, Problem, Stock, Support } from "../../api/types";
+import { Choice } from "../../ui/Choice";
+import { QuantityField } from "../../ui/QuantityField";
+
+type Props = {
+  piece: Piece;
+  stock: Stock;
+  problem: Problem | null;
+  onCommit: (piece: Piece, label: string) => void;
+};
+
+const STACKS = [
+  ["none", "stands by itself"],
+  ["cylinder", "raised on a cylinder"],
+  ["stand", "raised on a stand"],
+  ["insert", "set into a larger urn"],
+] as const;
+const BOND = [
+  ["none", "not bonded"],
+  ["putty", "a ring of putty"],
+  ["ridge", "a ridge locates it"],
+] as const;
+const CLEAR = [
+  ["no", "not clear"],
+  ["yes", "clear"],
+] as const;
+const YES = [
+  ["no", "no"],
+  ["yes", "yes"],
+] as const;
+const CYLINDER: Support = {
+  name: "tall cylinder",
+  height_m: 0.5,
+  top_width_m: 0.15,
+  opening_m: 0.14,
+  foot_width_m: null,
+  mass_kg: null,
+  column_width_m: 0.15,
+  water_l: 0,
+  clear: true,
+  ridge: false,
+  putty: false,
+};
+const STAND: Support = {
+  ...CYLINDER,
+  name: "stand",
+  height_m: 0.6,
+  top_width_m: 0.16,
+  opening_m: 0,
+  column_width_m: 0.03,
+  clear: false,
+};
+
+/** What the vessel stands on or in, what lies on its floor, what hides its inside and outside. */
+export function StackFields({ piece, stock, problem, onCommit }: Props) {
+  const { support, insert } = piece;
+  const kind = insert ? "insert" : !support ? "none" : support.opening_m > 0 ? "cylinder" : "stand";
+  const urns = Object.entries(stock.vessels).filter(
+    ([, each]) => (each.profile.at(-1)?.width_m ?? 0) > (piece.vessel.profile.at(-1)?.width_m ?? 0),
+  );
+  const put = (next: Partial<Support>) =>
+    support && onCommit({ ...piece, support: { ...support, ...next } }, "Change the support");
+  const change = (next: string) => {
+    const raised = (height: number) => ({
+      ...piece.envelope,
+      height_m: Math.round((piece.envelope.height_m - (support?.height_m ?? 0) + height) * 1000) / 1000,
+    });
+    if (next === "none")
+      onCommit({ ...piece, support: null, insert: null, envelope: raised(0) }, "Stand it by itself");
+    if (next === "cylinder")
+      onCommit(
+        { ...piece, insert: null, support: CYLINDER, envelope: raised(CYLINDER.height_m) },
+        "Raise it on a cylinder",
+      );
+    if (next === "stand")
+      onCommit(
+        { ...piece, insert: null, support: STAND, envelope: raised(STAND.height_m) },
+        "Raise it on a stand",
+      );
+    const urn = urns.find(([, each]) => (each.profile.at(-1)?.height_m ?? 0) > 0.25)?.[1] ?? urns[0]?.[1];
+    if (next === "insert" && urn) {
+      const height_m = Math.max(
+        piece.envelope.height_m,
+        (urn.profile.at(-1)?.height_m ?? 0) + urn.base_m + 0.2,
+      );
+      onCommit(
+        {
+          ...piece,
+          support: null,
+          insert: { outer: urn, drop_m: 0.01 },
+          envelope: { ...piece.envelope, height_m },
+        },
+        "Set it into an urn",
+      );
+    }
+  };
+  const length = (label: string, name: keyof Support, optional = false) => (
+    <QuantityField
+      label={label}
+      kind="length"
+      optional={optional}
+      placeholder="not known"
+      value={support ? (support[name] as number | null) : null}
+      path={`support.${name}`}
+      problem={problem}
+      onCommit={(value) => (value !== null || optional) && put({ [name]: value })}
+    />
+  );
+  return (
+    <section className="grid grid-cols-6 content-start gap-2 border-t border-line p-3 max-lg:grid-cols-2">
+      <h2 className="col-span-6 m-0 text-[16px] max-lg:col-span-2">On, in and around it</h2>
+      <Choice label="Stacked" value={kind} options={STACKS} onCommit={change} className="col-span-2" />
+      {support && (
+        <>
+          {length("Support, high", "height_m")}
+          {length("Its top, across", "top_width_m")}
+          {support.opening_m > 0 && length("Opening in it", "opening_m")}
+          {length("Its foot, across", "foot_width_m", true)}
+          {length("Its column, across", "column_width_m")}
+          <QuantityField
+            label="Its weight, empty"
+            kind="mass"
+            optional
+            placeholder="not known"
+            value={support.mass_kg}
+            path="support.mass_kg"
+            problem={problem}
+            onCommit={(mass_kg) => put({ mass_kg })}
+          />
+          {support.opening_m > 0 && (
+            <QuantityField
+              label="Water in it"
+              kind="volume"
+              value={support.water_l}
+              path="support.water_l"
+              problem={problem}
+              onCommit={(water_l) => water_l !== null && put({ water_l })}
+            />
+          )}
+          <Choice
+            label="Joint"
+            value={support.putty ? "putty" : support.ridge ? "ridge" : "none"}
+            options={BOND}
+            onCommit={(bond) => put({ putty: bond === "putty", ridge: bond === "ridge" })}
+          />
+          <Choice
+            label="Support is"
+            value={support.clear ? "yes" : "no"}
+            options={CLEAR}
+            onCommit={(clear) => put({ clear: clear === "yes" })}
+          />
+        </>
+      )}
+      {insert && (
+        <>
+          <Choice
+            label="Urn"
+            value=""
+            options={[["", insert.outer.name], ...urns.map(([key, each]) => [key, each.name] as const)]}
+            onCommit={(key) => {
+              const outer = stock.vessels[key];
+              if (outer) onCommit({ ...piece, insert: { ...insert, outer } }, `Take ${outer.name}`);
+            }}
+            className="col-span-2"
+          />
+          <QuantityField
+            label="Rim drops by"
+            kind="length"
+            value={insert.drop_m}
+            path="insert.drop_m"
+            problem={problem}
+            onCommit={(drop_m) =>
+              drop_m !== null && onCommit({ ...piece, insert: { ...insert, drop_m } }, "Change the drop")
+            }
+          />
+        </>
+      )}
+      <QuantityField
+        label="Stone, pebbles or sand"
+        kind="mass"
+        value={piece.ballast_kg}
+        path="ballast_kg"
+        problem={problem}
+        onCommit={(ballast_kg) =>
+          ballast_kg !== null && onCommit({ ...piece, ballast_kg }, "Change the ballast")
+        }
+      />
+      <Choice
+        label="Leaf lining"
+        value={piece.lining ? "yes" : "no"}
+        options={YES}
+        onCommit={(lining) => onCommit({ ...piece, lining: lining === "yes" }, "Change the lining")}
+      />
+      <QuantityField
+        label="Wire round outside, high"
+        kind="length"
+        value={piece.wrap_height_m}
+        path="wrap_height_m"
+        problem={problem}
+        onCommit={(wrap_height_m) =>
+          wrap_height_m !== null && onCommit({ ...piece, wrap_height_m }, "Change the wrap")
+        }
+      />
+      <Choice
+        label="Must lift off"
+        value={piece.must_lift_off ? "yes" : "no"}
+        options={YES}
+        onCommit={(lifts) => onCommit({ ...piece, must_lift_off: lifts === "yes" }, "Change what it must do")}
+      />
+    </section>
+  );
+}

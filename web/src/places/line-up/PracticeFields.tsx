@@ -1,0 +1,82 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, Refused } from "../../api/client";
+import type { EventOut, Practice, Problem } from "../../api/types";
+import { Choice } from "../../ui/Choice";
+import { useSettings } from "../../ui/settings";
+import { render } from "../../units/text";
+
+/** How a studio works until it says otherwise. */
+export const ORDINARY: Practice = {
+  wire: "coated",
+  fixing: "worked out",
+  fill: "worked out",
+  pattern: "one point",
+  frog: "worked out",
+  no_single_use_plastic: false,
+  only_in_store: false,
+};
+
+type Props = { event: EventOut; onSaved: (event: EventOut) => void };
+
+/** The questions on which the trade disagrees, with the default and its reason; and what the event rules out. */
+export function PracticeFields({ event, onSaved }: Props) {
+  const { system } = useSettings();
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const trade = useQuery({ queryKey: ["trade"], queryFn: api.trade, staleTime: Number.POSITIVE_INFINITY });
+  const { practice } = event.brief;
+  const put = async (next: Partial<Practice>) => {
+    try {
+      const brief = { ...event.brief, practice: { ...practice, ...next } };
+      onSaved(await api.putBrief(event.id, event.revision, brief));
+      setProblem(null);
+    } catch (reason) {
+      if (!(reason instanceof Refused)) throw reason;
+      setProblem(reason.problem);
+    }
+  };
+  return (
+    <section className="mt-4">
+      <h2 className="m-0 mb-1 text-xl">How you work</h2>
+      <div className="grid gap-2">
+        {(trade.data?.schools ?? []).map((school) => (
+          <div
+            key={school.field}
+            className="grid grid-cols-[210px_minmax(0,1fr)] items-end gap-3 max-md:grid-cols-1"
+          >
+            <Choice
+              label={school.question}
+              value={String(practice[school.field as keyof Practice])}
+              options={school.answers.map((answer) => [answer, answer] as const)}
+              onCommit={(answer) => void put({ [school.field]: answer })}
+            />
+            <p className="m-0 pb-1 text-[14px] leading-snug text-soft">{school.why}</p>
+          </div>
+        ))}
+        <label className="flex min-h-[44px] items-center gap-2">
+          <input
+            type="checkbox"
+            className="h-5 w-5 accent-leaf"
+            checked={practice.no_single_use_plastic}
+            onChange={(change) => void put({ no_single_use_plastic: change.target.checked })}
+          />
+          No single-use plastic at this event
+        </label>
+        <label className="flex min-h-[44px] items-center gap-2">
+          <input
+            type="checkbox"
+            className="h-5 w-5 accent-leaf"
+            checked={practice.only_in_store}
+            onChange={(change) => void put({ only_in_store: change.target.checked })}
+          />
+          Only what is on hand in the stores
+        </label>
+      </div>
+      {problem && (
+        <p role="alert" className="mt-1 mb-0 text-berry">
+          {render(problem.message, system)} {render(problem.limit, system)}
+        </p>
+      )}
+    </section>
+  );
+}

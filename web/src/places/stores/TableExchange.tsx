@@ -1,0 +1,89 @@
+import { useState } from "react";
+import { api, Refused } from "../../api/client";
+import type { ImportOut, Problem, StoreKind } from "../../api/types";
+import { Button } from "../../ui/Button";
+import { useSettings } from "../../ui/settings";
+import { render } from "../../units/text";
+
+type Props = { kind: StoreKind; words: string; onDone: () => void };
+
+/** A part of the stores as a table, out and in; coming in, it is looked through before anything is written. */
+export function TableExchange({ kind, words, onDone }: Props) {
+  const { system } = useSettings();
+  const [text, setText] = useState<string | null>(null);
+  const [found, setFound] = useState<ImportOut | null>(null);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const look = async (table: string, dryRun: boolean) => {
+    try {
+      const answer = await api.importTable(kind, table, dryRun);
+      setFound(answer);
+      setProblem(null);
+      if (answer.written) {
+        setText(null);
+        onDone();
+      }
+    } catch (reason) {
+      if (!(reason instanceof Refused)) throw reason;
+      setProblem(reason.problem);
+      setFound(null);
+    }
+  };
+  return (
+    <section className="no-print mt-5 border-t border-line pt-3" aria-label={`${words} as a table`}>
+      <h2 className="m-0 mb-1 text-[17px]">{words} as a table</h2>
+      <div className="flex flex-wrap items-center gap-3">
+        <a
+          href={`/api/tables/${kind}.csv`}
+          className="flex min-h-[44px] items-center rounded border border-line bg-sheet px-3 text-ink no-underline hover:border-ink"
+        >
+          Save as CSV
+        </a>
+        <label className="flex items-center gap-2">
+          Read a CSV:
+          <input
+            type="file"
+            accept=".csv,text/csv"
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              if (!file) return;
+              void file.text().then((table) => {
+                setText(table);
+                void look(table, true);
+              });
+              event.target.value = "";
+            }}
+          />
+        </label>
+      </div>
+      {problem && (
+        <p role="alert" className="mt-2 mb-0 text-berry">
+          {render(problem.message, system)} {render(problem.limit, system)} Nothing was changed.
+        </p>
+      )}
+      {found && (
+        <div role="status" className="mt-2">
+          <p className="m-0">
+            {found.written ? "Written: " : "It would write: "}
+            {found.added.length} new, {found.changed.length} changed; {found.unchanged} are as they were;{" "}
+            {found.refused.length} row{found.refused.length === 1 ? "" : "s"} refused.
+          </p>
+          {found.refused.length > 0 && (
+            <ul className="mt-1 mb-0 max-h-48 list-disc overflow-y-auto pl-5 text-berry">
+              {found.refused.map((row) => (
+                <li key={`${row.line}-${row.column}`}>
+                  Line {row.line}
+                  {row.column ? `, ${row.column}` : ""}: {row.why}
+                </li>
+              ))}
+            </ul>
+          )}
+          {!found.written && text !== null && found.added.length + found.changed.length > 0 && (
+            <Button look="solid" className="mt-2" onClick={() => void look(text, false)}>
+              Write {found.added.length + found.changed.length} rows
+            </Button>
+          )}
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,143 @@
+import { api } from "../../api/client";
+import type { Problem, Stock, StoreKind } from "../../api/types";
+import { type FieldKind, QuantityField } from "../../ui/QuantityField";
+import { TextField } from "../../ui/TextField";
+import { HoldingFields } from "./HoldingFields";
+
+type Thing = Readonly<Record<string, unknown>> & { readonly name: string };
+type Column = {
+  readonly field: string;
+  readonly words: string;
+  readonly kind: FieldKind;
+  readonly optional?: true;
+};
+type Props = {
+  kind: Exclude<StoreKind, "vessel">;
+  stock: Stock;
+  retired: boolean;
+  problem: Problem | null;
+  attempt: (act: () => Promise<unknown>) => Promise<boolean>;
+};
+
+const COLUMNS: Readonly<Record<Exclude<StoreKind, "vessel">, readonly Column[]>> = {
+  netting: [
+    { field: "aperture_m", words: "clear width", kind: "length" },
+    { field: "wire_m", words: "wire", kind: "length" },
+    { field: "roll_width_m", words: "roll, wide", kind: "length" },
+    { field: "roll_length_m", words: "roll, long", kind: "length" },
+    { field: "counted_cells", words: "cells counted", kind: "count", optional: true },
+    { field: "counted_length_m", words: "over", kind: "length", optional: true },
+    { field: "price", words: "price", kind: "ratio", optional: true },
+  ],
+  frog: [
+    { field: "width_m", words: "across", kind: "length" },
+    { field: "height_m", words: "high", kind: "length" },
+    { field: "mass_kg", words: "weight", kind: "mass" },
+    { field: "opening_m", words: "opening", kind: "length" },
+    { field: "openings", words: "openings", kind: "count" },
+    { field: "price", words: "price", kind: "ratio", optional: true },
+  ],
+  variety: [
+    { field: "head_diameter_m", words: "head", kind: "length" },
+    { field: "stem_diameter_m", words: "stem", kind: "length" },
+    { field: "mass_kg", words: "weight", kind: "mass" },
+    { field: "mass_length_m", words: "weighed at", kind: "length" },
+    { field: "uptake_ml_h", words: "drinks, ml/h", kind: "ratio" },
+    { field: "dry_hold_h", words: "dry hold, h", kind: "ratio" },
+    { field: "bunch_size", words: "bunch", kind: "count" },
+  ],
+};
+
+/** Netting, frogs or varieties, a row each; every number is a field, and every figure says where it comes from. */
+export function ThingTable({ kind, stock, retired, problem, attempt }: Props) {
+  const all = (
+    kind === "netting" ? stock.nettings : kind === "frog" ? stock.frogs : stock.varieties
+  ) as Readonly<Record<string, Thing>>;
+  const shown = Object.entries(all).filter(([key]) => retired || !stock.holdings[kind]?.[key]?.retired);
+  const put = (key: string, thing: Thing, next: Readonly<Record<string, unknown>>) => {
+    const { key: _, ...rest } = { ...thing, ...next, ...measured(kind, thing, next) };
+    void attempt(() => api.putThing(kind, key, rest));
+  };
+  return (
+    <table className="w-full border-collapse">
+      <thead>
+        <tr className="text-left text-[13px] text-soft">
+          <th className="font-normal">name</th>
+          {COLUMNS[kind].map((column) => (
+            <th key={column.field} className="font-normal">
+              {column.words}
+            </th>
+          ))}
+          <th className="font-normal">figures are</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        {shown.map(([key, thing]) => (
+          <tr
+            key={key}
+            className={`border-t border-line ${stock.holdings[kind]?.[key]?.retired ? "opacity-60" : ""}`}
+          >
+            <td className="py-1 pr-2">
+              <TextField
+                label={`Name of ${thing.name}`}
+                hideLabel
+                value={thing.name}
+                problem={problem}
+                onCommit={(name) => put(key, thing, { name })}
+                className="w-[240px]"
+              />
+            </td>
+            {COLUMNS[kind].map((column) => (
+              <td key={column.field} className="py-1 pr-1.5">
+                <QuantityField
+                  label={`${column.words} of ${thing.name}`}
+                  hideLabel
+                  kind={column.kind}
+                  optional={column.optional === true}
+                  value={thing[column.field] as number | null}
+                  onCommit={(value) =>
+                    (value !== null || column.optional) && put(key, thing, { [column.field]: value })
+                  }
+                  className="w-[84px]"
+                />
+              </td>
+            ))}
+            <td className="py-1 pr-2 text-[14px] text-soft">{provenanceOf(kind, thing)}</td>
+            <td className="py-1">
+              <HoldingFields kind={kind} id={key} name={thing.name} stock={stock} attempt={attempt} />
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+type Provenance = { readonly kind: string; readonly source: string };
+type Groups = Readonly<Record<"size" | "mass" | "uptake" | "dry_hold" | "hazard", Provenance>>;
+
+function provenanceOf(kind: StoreKind, thing: Thing): string {
+  if (kind !== "variety") return (thing.provenance as Provenance).kind;
+  const groups = thing.provenance as Groups;
+  return [...new Set(Object.values(groups).map((each) => each.kind))].join(", ");
+}
+
+const GROUP: Readonly<Record<string, keyof Groups>> = {
+  head_diameter_m: "size",
+  stem_diameter_m: "size",
+  mass_kg: "mass",
+  mass_length_m: "mass",
+  uptake_ml_h: "uptake",
+  dry_hold_h: "dry_hold",
+};
+const MEASURED: Provenance = { kind: "measured", source: "entered by you" };
+
+/** A number typed here is the studio's own: its group of figures is measured from then on. */
+function measured(kind: StoreKind, thing: Thing, next: Readonly<Record<string, unknown>>): object {
+  const field = Object.keys(next)[0] ?? "";
+  if (field === "name" || field === "price" || field === "bunch_size") return {};
+  if (kind !== "variety") return { provenance: MEASURED };
+  const group = GROUP[field];
+  return group ? { provenance: { ...(thing.provenance as Groups), [group]: MEASURED } } : {};
+}

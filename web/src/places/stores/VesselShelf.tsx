@@ -1,0 +1,123 @@
+import { useState } from "react";
+import { api } from "../../api/client";
+import type { Stock, Vessel } from "../../api/types";
+import { rimHeight } from "../../drawing/section";
+import { Button } from "../../ui/Button";
+import { useSettings } from "../../ui/settings";
+import { textOf } from "../../units/text";
+import { HoldingFields } from "./HoldingFields";
+import { VesselEditor } from "./VesselEditor";
+
+type Props = {
+  stock: Stock;
+  retired: boolean;
+  attempt: (act: () => Promise<unknown>) => Promise<boolean>;
+};
+
+const PX_PER_M = 340;
+
+/** Vessels drawn in section, all at one scale. */
+export function VesselShelf({ stock, retired, attempt }: Props) {
+  const { system } = useSettings();
+  const [open, setOpen] = useState<string | null>(null);
+  const shown = Object.entries(stock.vessels).filter(
+    ([key]) => retired || !stock.holdings.vessel?.[key]?.retired,
+  );
+  const chosen = open ? stock.vessels[open] : undefined;
+  return (
+    <>
+      {open && chosen && (
+        <VesselEditor
+          key={open}
+          vessel={chosen}
+          onClose={() => setOpen(null)}
+          onSave={(vessel) => attempt(() => api.putThing("vessel", open, vessel))}
+        />
+      )}
+      <ul className="m-0 flex list-none flex-wrap items-end gap-x-6 gap-y-4 p-0">
+        {shown.map(([key, vessel]) => (
+          <li
+            key={key}
+            className={`flex flex-col ${stock.holdings.vessel?.[key]?.retired ? "opacity-60" : ""}`}
+          >
+            <button
+              type="button"
+              className="flex flex-col items-center rounded border border-transparent bg-transparent p-1 hover:border-marigold"
+              onClick={() => setOpen(key)}
+            >
+              <VesselDrawing vessel={vessel} />
+              <span className="serif mt-1 text-[16px]">{vessel.name}</span>
+              <span className="text-[13px] text-soft">
+                {textOf({ kind: "length", value: vessel.profile.at(-1)?.width_m ?? 0 }, system)} across,{" "}
+                {textOf({ kind: "length", value: vessel.profile.at(-1)?.height_m ?? 0 }, system)} deep
+                {vessel.mass_kg === null
+                  ? ""
+                  : `, ${textOf({ kind: "mass", value: vessel.mass_kg }, system)}`}{" "}
+                · {vessel.provenance}
+              </span>
+            </button>
+            <HoldingFields kind="vessel" id={key} name={vessel.name} stock={stock} attempt={attempt} />
+          </li>
+        ))}
+      </ul>
+      <Button
+        className="mt-3"
+        onClick={() =>
+          void attempt(async () => {
+            const made = await api.addVessel(NEW_VESSEL);
+            setOpen(made.key);
+          })
+        }
+      >
+        Measure a new vessel
+      </Button>
+    </>
+  );
+}
+
+const NEW_VESSEL: Vessel = {
+  name: "New vessel",
+  plan_shape: "round",
+  profile: [
+    { height_m: 0, width_m: 0.12, depth_m: 0.12 },
+    { height_m: 0.1, width_m: 0.2, depth_m: 0.2 },
+  ],
+  wall_m: 0.005,
+  base_m: 0.006,
+  foot_width_m: null,
+  foot_depth_m: null,
+  mass_kg: null,
+  material: "glazed",
+  clear: false,
+  provenance: "measured",
+};
+
+/** A vessel's section at the shelf's scale. */
+export function VesselDrawing({ vessel }: { vessel: Vessel }) {
+  const half = Math.max(...vessel.profile.map((point) => point.width_m / 2)) + vessel.wall_m;
+  const top = rimHeight(vessel);
+  const side = (sign: number) =>
+    vessel.profile
+      .map(
+        (point, at) =>
+          `${at ? "L" : "M"}${(sign * point.width_m) / 2} ${top - vessel.base_m - point.height_m}`,
+      )
+      .join("");
+  const foot = (vessel.foot_width_m ?? (vessel.profile[0]?.width_m ?? 0) * 0.9) / 2;
+  return (
+    <svg
+      width={Math.max(2 * half * PX_PER_M, 20)}
+      height={(top + 0.006) * PX_PER_M}
+      viewBox={`${-half} -0.002 ${2 * half} ${top + 0.006}`}
+      aria-hidden="true"
+    >
+      <path
+        d={`${side(1)}M${vessel.profile[0]?.width_m ? vessel.profile[0].width_m / 2 : 0} ${top - vessel.base_m}L${foot} ${top}H${-foot}L${-(vessel.profile[0]?.width_m ?? 0) / 2} ${top - vessel.base_m}Z${side(-1)}`}
+        fill={vessel.clear ? "color-mix(in oklab, var(--slate) 14%, transparent)" : "none"}
+        stroke="var(--ink)"
+        strokeWidth={Math.max(vessel.wall_m, 0.003)}
+        strokeLinejoin="round"
+      />
+    </svg>
+  );
+}
