@@ -96,7 +96,11 @@ export function BenchPlace() {
       {desk.conflict && (
         <ConflictStrip conflict={desk.conflict} onKeepMine={desk.keepMine} onTakeTheirs={desk.takeTheirs} />
       )}
-      <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] ${view === "drawing" ? "grid-rows-[minmax(0,1fr)_240px]" : "grid-rows-[minmax(0,1fr)]"} max-lg:grid-cols-1 max-lg:grid-rows-[420px_auto_auto] max-lg:overflow-auto print:block">
+      <main
+        className={`grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] max-lg:grid-cols-1 max-lg:grid-rows-[420px_auto_auto] max-lg:overflow-auto print:block ${
+          view === "drawing" ? "grid-rows-[minmax(0,1fr)_240px]" : "grid-rows-[minmax(0,1fr)]"
+        }`}
+      >
         <SheetViews
           view={view}
           onView={setView}
@@ -115,7 +119,14 @@ export function BenchPlace() {
           )}
         </aside>
         {view === "drawing" && (
-          <Tray desk={desk} event={event} piece={piece} report={report} stock={stock.data} problem={problem} />
+          <Tray
+            desk={desk}
+            event={event}
+            piece={piece}
+            report={report}
+            stock={stock.data}
+            problem={problem}
+          />
         )}
       </main>
       <p className="print-only px-2 text-sm">
