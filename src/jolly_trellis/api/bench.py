@@ -4,6 +4,7 @@ from typing import Literal
 
 from fastapi import APIRouter
 from fastapi.responses import Response
+from pydantic import TypeAdapter
 
 from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.line_up import event_out
@@ -23,21 +24,27 @@ from jolly_trellis.store import stock
 router = APIRouter(prefix="/api/events/{event_id}", tags=["bench"])
 
 
-@router.post("/evaluate")
-def evaluate(event_id: Number, body: EvaluatePiece, conn: Connection) -> Report:
-    brief = planning.state(conn, event_id).plan.brief
-    return judging.report_of(body.piece.to_core(), judging.conditions_of(conn, brief), with_fixes=body.with_fixes)
+_REPORT = TypeAdapter(Report)
+_OPTIONS = TypeAdapter(list[Option])
 
 
-@router.post("/choose")
-def choose_mechanic(event_id: Number, body: EvaluatePiece, conn: Connection) -> list[Option]:
-    brief = planning.state(conn, event_id).plan.brief
-    return list(judging.options_of(conn, body.piece.to_core(), brief))
+@router.post("/evaluate", response_model=Report)
+def evaluate(event_id: Number, body: EvaluatePiece, conn: Connection) -> Response:
+    """Asked many times a second while a hand drags: written straight to JSON, since the core made every value."""
+    conditions = judging.conditions_of(conn, planning.brief_of(conn, event_id))
+    report = judging.report_of(body.piece.to_core(), conditions, with_fixes=body.with_fixes)
+    return Response(_REPORT.dump_json(report), media_type="application/json")
+
+
+@router.post("/choose", response_model=list[Option])
+def choose_mechanic(event_id: Number, body: EvaluatePiece, conn: Connection) -> Response:
+    options = judging.options_of(conn, body.piece.to_core(), planning.brief_of(conn, event_id))
+    return Response(_OPTIONS.dump_json(list(options)), media_type="application/json")
 
 
 @router.post("/say")
 def say(event_id: Number, body: SayIt, conn: Connection) -> Understood:
-    brief = planning.state(conn, event_id).plan.brief
+    brief = planning.brief_of(conn, event_id)
     conditions = judging.conditions_of(conn, brief)
     return say_it(body.text, body.piece.to_core(), conditions, system=body.system, vessels=stock.vessels(conn))
 
@@ -63,7 +70,7 @@ def patterns(
 @router.post("/pieces", status_code=201)
 def add_piece(event_id: Number, body: PutPiece, conn: Connection) -> SavedPiece:
     piece = body.piece.to_core()
-    brief = planning.state(conn, event_id).plan.brief
+    brief = planning.brief_of(conn, event_id)
     report = judging.report_of(piece, judging.conditions_of(conn, brief), with_fixes=True)
     state = planning.add_piece(conn, event_id, piece, base_revision=body.base_revision)
     return SavedPiece.from_core(state, state.plan.pieces[-1].id, report)
@@ -72,7 +79,7 @@ def add_piece(event_id: Number, body: PutPiece, conn: Connection) -> SavedPiece:
 @router.put("/pieces/{piece_id}")
 def put_piece(event_id: Number, piece_id: Number, body: PutPiece, conn: Connection) -> SavedPiece:
     piece = body.piece.to_core()
-    brief = planning.state(conn, event_id).plan.brief
+    brief = planning.brief_of(conn, event_id)
     report = judging.report_of(piece, judging.conditions_of(conn, brief), with_fixes=True)
     state = planning.put_piece(conn, event_id, piece_id, piece, base_revision=body.base_revision, label=body.label)
     return SavedPiece.from_core(state, piece_id, report)

@@ -159,16 +159,7 @@ def _stack_steps(build: Build) -> tuple[Step, ...]:
 
 def notices(build: Build, cuts: tuple[CutGroup, ...], fullness: float, colliding: int) -> tuple[Notice, ...]:
     """Unsold lengths, crowding, airy or crushed work, bare wire in water."""
-    said = []
-    for group in cuts:
-        if not group.sold:
-            line = next(i for i, each in enumerate(build.piece.recipe) if each.variety == group.variety)
-            say = phrase(
-                f"{group.name} is not sold at {{cut}}: {{n}} needed.",
-                cut=length(group.cut_length_m),
-                n=count(group.count),
-            )
-            said.append(Notice(path=f"recipe.{line}", say=say))
+    said = _unsold(build, cuts)
     if build.netting is not None and build.netting.finish == "bare":
         say = phrase("Bare wire rusts in water and stains it: take coated netting.")
         said.append(Notice(path="mechanic.netting", say=say))
@@ -179,6 +170,23 @@ def notices(build: Build, cuts: tuple[CutGroup, ...], fullness: float, colliding
         words = f"Crushed: heads would fill {fullness:.0%} of the envelope; {{n}} pairs collide."
         said.append(Notice(path="recipe", say=phrase(words, n=count(colliding))))
     return tuple(said)
+
+
+def _unsold(build: Build, cuts: tuple[CutGroup, ...]) -> list[Notice]:
+    """One notice for each variety that is cut longer than it is sold."""
+    said = []
+    for key in dict.fromkeys(group.variety for group in cuts if not group.sold):
+        groups = [group for group in cuts if group.variety == key and not group.sold]
+        line = next(index for index, each in enumerate(build.piece.recipe) if each.variety == key)
+        longest_sold = max(build.conditions.varieties[key].sold_lengths_m)
+        say = phrase(
+            f"{groups[0].name} is not sold so long: {{n}} cut up to {{cut}}, sold to {{sold}}.",
+            n=count(sum(group.count for group in groups)),
+            cut=length(max(group.cut_length_m for group in groups)),
+            sold=length(longest_sold),
+        )
+        said.append(Notice(path=f"recipe.{line}", say=say))
+    return said
 
 
 def _place_words(build: Build) -> Phrase:

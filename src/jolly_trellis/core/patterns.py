@@ -80,14 +80,17 @@ def sheet_pattern(flat: FlatSheet, netting: Netting) -> Pattern:
         middles = ((wide / 2, 0.0), (wide, long / 2), (wide / 2, long), (0.0, long / 2))
         lines.append(Line(layer="FOLD", points=middles, closed=True))
     lines += _cells(flat, netting)
-    cells = f"{flat.sheet.cells_across} cells across × {flat.sheet.rows_along} rows along"
+    middle = long / 2
     labels = [
-        Label(text=f"{flat.name}: {_both(wide)} × {_both(long)}", x_m=0.004, y_m=long / 2),
+        Label(text=f"{flat.name}: {_both(wide)} ×", x_m=0.004, y_m=middle + 0.008),
+        Label(text=_both(long), x_m=0.004, y_m=middle),
+        Label(text=netting.name, x_m=0.004, y_m=middle - 0.008),
         Label(
-            text=f"{netting.name}; {cells}; twists run along the long way of this page",
+            text=f"{flat.sheet.cells_across} cells across, {flat.sheet.rows_along} rows along",
             x_m=0.004,
-            y_m=long / 2 - 0.012,
+            y_m=middle - 0.016,
         ),
+        Label(text="↕ the twists run this way", x_m=0.004, y_m=middle - 0.024),
     ]
     for fold in flat.folds:
         if fold.act != "tuck":
@@ -104,9 +107,10 @@ def frog_pattern(width_m: float, *, with_putty: bool) -> Pattern:
     if with_putty:
         inner = max(middle - PUTTY_WIDTH.value, 0.002)
         lines.append(Line(layer="MARK", points=circle(middle, middle, inner), closed=True))
-    text = f"frog, {_both(width_m)} across"
-    label = Label(text=text + ("; putty between the circles" if with_putty else ""), x_m=0.003, y_m=middle + 0.002)
-    return Pattern(name="frog", width_m=width_m, height_m=width_m, lines=tuple(lines), labels=(label,))
+    labels = [Label(text=f"frog {_both(width_m)}", x_m=middle * 0.3, y_m=middle + 0.006)]
+    if with_putty:
+        labels.append(Label(text="putty: the ring", x_m=middle * 0.3, y_m=middle - 0.01))
+    return Pattern(name="frog", width_m=width_m, height_m=width_m, lines=tuple(lines), labels=tuple(labels))
 
 
 def ring_pattern(name: str, width_m: float) -> Pattern:
@@ -161,13 +165,13 @@ def _cells(flat: FlatSheet, netting: Netting) -> list[Line]:
     for row in range(int(long / along) + 1):
         base = row * along
         shift = across / 2 if row % 2 else 0.0
-        zig: list[tuple[float, float]] = []
-        for step in range(2 * int(wide / across) + 3):
-            x = step * across / 2 - shift
-            y = base + (side / 2 if step % 2 else 0.0)
-            if -1e-9 <= x <= wide + 1e-9 and y <= long:
-                zig.append((min(max(x, 0.0), wide), y))
-        if len(zig) > 1:
+        steps = [step * across / 2 - shift for step in range(2 * int(wide / across) + 3)]
+        zig = [
+            (min(max(x, 0.0), wide), base + (side / 2 if step % 2 else 0.0))
+            for step, x in enumerate(steps)
+            if -1e-9 <= x <= wide + 1e-9
+        ]
+        if len(zig) > 1 and base + side / 2 <= long:
             lines.append(Line(layer="MARK", points=tuple(zig)))
         for column in range(int(wide / across) + 2):
             x = column * across + across / 2 - shift

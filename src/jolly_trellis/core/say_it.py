@@ -142,7 +142,8 @@ def say_it(
 
     Clauses end at commas, semicolons and line ends. A clause with a vessel word speaks of the vessel; sizes in others
     speak of the flowers. Counts with variety names, singular or plural, make the recipe; a name that is nearly one is
-    not taken, but offered.
+    not taken, but offered. A line that names a vessel sets the piece up, and its stems are the whole recipe; one that
+    does not changes the lines it names.
 
     Args:
         text: as typed, at most a few thousand characters.
@@ -159,7 +160,8 @@ def say_it(
             _clause(draft, rest, conditions, system, vessels or {})
     _set_vessel(draft)
     if draft.recipe:
-        draft.piece = replace(draft.piece, recipe=_merged(draft.piece.recipe, draft.recipe))
+        kept = () if draft.shape is not None else draft.piece.recipe
+        draft.piece = replace(draft.piece, recipe=_merged(kept, draft.recipe))
     return Understood(
         piece=draft.piece, heard=tuple(draft.heard), unheard=tuple(draft.unheard), offers=tuple(draft.offers)
     )

@@ -7,9 +7,9 @@ from jolly_trellis.core.patterns import Layer, Pattern
 GAP_M = 0.02
 LAYERS: tuple[Layer, ...] = ("CUT", "FOLD", "MARK")
 _STYLE: dict[Layer, str] = {
-    "CUT": 'stroke="#000000" stroke-width="0.35"',
-    "FOLD": 'stroke="#3c6382" stroke-width="0.3" stroke-dasharray="4 2"',
-    "MARK": 'stroke="#757a80" stroke-width="0.12"',
+    "CUT": 'stroke="#000000" stroke-width="0.9"',
+    "FOLD": 'stroke="#3c6382" stroke-width="0.7" stroke-dasharray="5 3"',
+    "MARK": 'stroke="#757a80" stroke-width="0.25"',
 }
 
 
@@ -32,7 +32,7 @@ def write_svg(patterns: tuple[Pattern, ...]) -> str:
                     parts.append(f'<path d="M{at}{" Z" if line.closed else ""}"/>')
             left += pattern.width_m + GAP_M
         parts.append("</g>")
-    parts.append('<g id="LABELS" font-family="sans-serif" font-size="3.5" fill="#000000">')
+    parts.append('<g id="LABELS" font-family="sans-serif" font-size="5.5" fill="#000000">')
     left = GAP_M
     for pattern in patterns:
         for label in pattern.labels:

@@ -79,6 +79,14 @@ def state(conn: sqlite3.Connection, event_id: int) -> EventState:
     )
 
 
+def brief_of(conn: sqlite3.Connection, event_id: int) -> Brief:
+    """The brief of an event, without its pieces. Raises NotFound."""
+    brief = events.get_brief(conn, event_id)
+    if brief is None:
+        raise NotFound(f"event {event_id}")
+    return brief
+
+
 def piece_of(conn: sqlite3.Connection, event_id: int, piece_id: int) -> tuple[Piece, Brief]:
     """A piece and the brief of its event. Raises NotFound."""
     plan = state(conn, event_id).plan

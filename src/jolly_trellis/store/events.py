@@ -40,6 +40,12 @@ def add_event(conn: sqlite3.Connection, brief: Brief) -> int:
     return int(cursor.lastrowid or 0)
 
 
+def get_brief(conn: sqlite3.Connection, event_id: int) -> Brief | None:
+    """The brief of an event as it stands, or None."""
+    row = conn.execute("SELECT brief FROM event WHERE id = :id", {"id": event_id}).fetchone()
+    return None if row is None else codec.loads(row["brief"], Brief)
+
+
 def get_plan(conn: sqlite3.Connection, event_id: int) -> Plan:
     """The whole plan of an event as it stands."""
     brief = conn.execute("SELECT brief FROM event WHERE id = :id", {"id": event_id}).fetchone()[0]

@@ -23,7 +23,8 @@ type Margins = {
 };
 type Props = {
   label: string;
-  scene: readonly Primitive[];
+  /** Layers from back to front; each is drawn anew only when it is another array. */
+  layers: readonly (readonly Primitive[])[];
   bounds: Bounds;
   margins: Margins;
   handles?: readonly Handle[];
@@ -40,7 +41,7 @@ type Props = {
 export function Drawing(props: Props) {
   const {
     label,
-    scene,
+    layers,
     margins,
     handles = [],
     problemHandle,
@@ -150,7 +151,10 @@ export function Drawing(props: Props) {
               if (id) onPick?.(id);
             }}
           >
-            <Shapes scene={scene} />
+            {layers.map((layer, index) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: a layer is known by its place
+              <Shapes key={index} scene={layer} />
+            ))}
           </g>
           <g transform={`translate(${12} ${height - 10})`} aria-hidden="true">
             <path
@@ -204,7 +208,7 @@ export function Drawing(props: Props) {
 
 const Shapes = memo(function Shapes({ scene }: { scene: readonly Primitive[] }) {
   return scene.map((shape) => {
-    const style = { fill: shape.fill, opacity: shape.opacity };
+    const style = { fill: shape.fill, fillOpacity: shape.opacity, strokeOpacity: shape.opacity };
     if (shape.kind === "circle") {
       return (
         <circle
@@ -219,9 +223,26 @@ const Shapes = memo(function Shapes({ scene }: { scene: readonly Primitive[] }) 
         />
       );
     }
-    const d = shape.points
-      .map(([x, y], index) => `${index ? "L" : "M"}${x.toFixed(5)} ${y.toFixed(5)}`)
-      .join("");
+    if (shape.kind === "ellipse") {
+      const [x, y] = shape.at;
+      return (
+        <ellipse
+          key={shape.id}
+          data-id={shape.id}
+          className={shape.tone}
+          cx={x}
+          cy={y}
+          rx={shape.rx}
+          ry={shape.ry}
+          transform={shape.turn ? `rotate(${(shape.turn * 180) / Math.PI} ${x} ${y})` : undefined}
+          style={style}
+          vectorEffect="non-scaling-stroke"
+        />
+      );
+    }
+    let d = "";
+    for (const [x, y] of shape.points)
+      d += `${d ? "L" : "M"}${Math.round(x * 1e5) / 1e5} ${Math.round(y * 1e5) / 1e5}`;
     return (
       <path
         key={shape.id}

@@ -1,6 +1,6 @@
 /** Flower heads as honest simple shapes by head form, coloured by variety. */
 import type { PlacedStem } from "../api/types";
-import { ellipse, type Point, type Primitive } from "./scene";
+import type { Point, Primitive } from "./scene";
 
 type Frame = { readonly tip: Point; readonly along: Point; readonly id: string; readonly opacity: number };
 
@@ -9,13 +9,34 @@ export function headShapes(stem: PlacedStem, { tip, along, id, opacity }: Frame)
   const r = stem.head_radius_m;
   const [ax, ay] = along;
   const turn = Math.atan2(ay, ax);
-  const path = (name: string, points: Point[], tint = 0): Primitive => ({
+  const paint = (tint: number) =>
+    tint === 0 ? stem.colour : `color-mix(in oklab, ${stem.colour} ${100 - tint}%, var(--sheet))`;
+  const path = (name: string, points: Point[]): Primitive => ({
     kind: "path",
     id: `${id}-${name}`,
     tone: "tone-head",
     points,
     closed: true,
-    fill: tint === 0 ? stem.colour : `color-mix(in oklab, ${stem.colour} ${100 - tint}%, var(--sheet))`,
+    fill: paint(0),
+    opacity,
+  });
+  const oval = (
+    name: string,
+    x: number,
+    y: number,
+    rx: number,
+    ry: number,
+    angle = 0,
+    tint = 0,
+  ): Primitive => ({
+    kind: "ellipse",
+    id: `${id}-${name}`,
+    tone: "tone-head",
+    at: [x, y],
+    rx,
+    ry,
+    turn: angle,
+    fill: paint(tint),
     opacity,
   });
   const back = (distance: number, side = 0): Point => [
@@ -25,14 +46,14 @@ export function headShapes(stem: PlacedStem, { tip, along, id, opacity }: Frame)
   switch (stem.form) {
     case "disc":
       return [
-        path("petals", ellipse(tip[0], tip[1], r * 0.55, r, turn)),
-        path("eye", ellipse(tip[0], tip[1], r * 0.22, r * 0.4, turn), 45),
+        oval("petals", tip[0], tip[1], r * 0.55, r, turn),
+        oval("eye", tip[0], tip[1], r * 0.22, r * 0.4, turn, 45),
       ];
     case "ball":
       return [
-        path("outer", ellipse(tip[0], tip[1], r, r)),
-        path("inner", ellipse(tip[0], tip[1], r * 0.6, r * 0.6), 22),
-        path("heart", ellipse(tip[0], tip[1], r * 0.25, r * 0.25), 45),
+        oval("outer", tip[0], tip[1], r, r),
+        oval("inner", tip[0], tip[1], r * 0.6, r * 0.6, 0, 22),
+        oval("heart", tip[0], tip[1], r * 0.25, r * 0.25, 0, 45),
       ];
     case "spray":
       return [0, 1, 2, 3, 4].map((index) => {
@@ -40,11 +61,8 @@ export function headShapes(stem: PlacedStem, { tip, along, id, opacity }: Frame)
         const reach = r * (index % 2 ? 0.55 : 0.75);
         const size = r * (index % 2 ? 0.26 : 0.32);
         const at = back(r * 0.4);
-        return path(
-          `floret${index}`,
-          ellipse(at[0] + Math.cos(angle) * reach, at[1] + Math.sin(angle) * reach, size, size, 0, 16),
-          index * 7,
-        );
+        const [x, y] = [at[0] + Math.cos(angle) * reach, at[1] + Math.sin(angle) * reach];
+        return oval(`floret${index}`, x, y, size, size, 0, index * 7);
       });
     case "spike":
     case "plume": {
@@ -79,11 +97,7 @@ export function headShapes(stem: PlacedStem, { tip, along, id, opacity }: Frame)
           root[0] + (Math.cos(angle) * long) / 2,
           root[1] + (Math.sin(angle) * long) / 2,
         ];
-        return path(
-          `leaf${index}`,
-          ellipse(middle[0], middle[1], long / 2, long * 0.2, angle, 20),
-          index * 10,
-        );
+        return oval(`leaf${index}`, middle[0], middle[1], long / 2, long * 0.2, angle, index * 10);
       });
   }
 }

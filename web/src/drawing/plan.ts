@@ -10,7 +10,13 @@ export function planBounds(piece: Piece, report: Report | null): Bounds {
   return { xMin: -halfX, xMax: halfX, yMin: -halfY, yMax: halfY };
 }
 
-export function buildPlanScene(piece: Piece, report: Report | null, withHeads: boolean): Primitive[] {
+/** Cells, which change only when the core has answered. */
+export function cellLayer(report: Report | null): Primitive[] {
+  return report ? cellShapes(report) : [];
+}
+
+/** Rim, foot and tape, which follow the hand at once. */
+export function rimLayer(piece: Piece, report: Report | null): Primitive[] {
   const { vessel } = piece;
   const mouth = vessel.profile.at(-1);
   const halfX = (mouth?.width_m ?? 0) / 2;
@@ -27,42 +33,29 @@ export function buildPlanScene(piece: Piece, report: Report | null, withHeads: b
       : ellipse(0, 0, x, y, 0, 64);
   const footX = report?.foot_width_m;
   const footY = report?.foot_depth_m;
+  const ring = (id: string, tone: string, x: number, y: number): Primitive => ({
+    kind: "path",
+    id,
+    tone,
+    points: shape(x, y),
+    closed: true,
+  });
   return [
-    { kind: "path", id: "plan-inside", tone: "tone-inside", points: shape(halfX, halfY), closed: true },
-    ...(report ? cellShapes(report) : []),
     ...(report ? tapeShapes(report, halfX) : []),
-    { kind: "path", id: "plan-rim", tone: "tone-rim", points: shape(halfX, halfY), closed: true },
-    {
-      kind: "path",
-      id: "plan-rim-outside",
-      tone: "tone-rim",
-      points: shape(halfX + vessel.wall_m, halfY + vessel.wall_m),
-      closed: true,
-    },
-    ...(report && withHeads ? headsFromAbove(report) : []),
-    ...(footX && footY
-      ? [
-          {
-            kind: "path",
-            id: "plan-foot",
-            tone: "tone-foot",
-            points: shape(footX / 2, footY / 2),
-            closed: true,
-          } satisfies Primitive,
-        ]
-      : []),
-    ...(report ? [...roseShapes(report), ...seatShapes(report)] : []),
-    ...(report
-      ? [
-          {
-            kind: "path",
-            id: "plan-envelope",
-            tone: "tone-envelope",
-            points: report.envelope_above,
-            closed: true,
-          } satisfies Primitive,
-        ]
-      : []),
+    ring("plan-rim", "tone-rim", halfX, halfY),
+    ring("plan-rim-outside", "tone-rim", halfX + vessel.wall_m, halfY + vessel.wall_m),
+    ...(footX && footY ? [ring("plan-foot", "tone-foot", footX / 2, footY / 2)] : []),
+  ];
+}
+
+/** Heads seen from above, tip rose, seats and envelope, which change only when the core has answered. */
+export function aboveLayer(report: Report | null, withHeads: boolean): Primitive[] {
+  if (!report) return [];
+  return [
+    ...(withHeads ? headsFromAbove(report) : []),
+    ...roseShapes(report),
+    ...seatShapes(report),
+    { kind: "path", id: "plan-envelope", tone: "tone-envelope", points: report.envelope_above, closed: true },
   ];
 }
 

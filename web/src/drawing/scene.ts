@@ -22,6 +22,18 @@ export type Primitive =
       readonly r: number;
       readonly fill?: string;
       readonly opacity?: number;
+    }
+  | {
+      readonly kind: "ellipse";
+      readonly id: string;
+      readonly tone: string;
+      readonly at: Point;
+      readonly rx: number;
+      readonly ry: number;
+      /** Turn of the rx axis from x, radians. */
+      readonly turn: number;
+      readonly fill?: string;
+      readonly opacity?: number;
     };
 
 export type Bounds = {

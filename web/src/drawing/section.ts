@@ -44,7 +44,19 @@ export function sectionBounds(piece: Piece, report: Report | null): Bounds {
   return { xMin: -half, xMax: half, yMin: 0, yMax: top };
 }
 
+/** The whole section, back to front. */
 export function buildSectionScene(piece: Piece, report: Report | null): Primitive[] {
+  return [
+    ...vesselLayer(piece, report),
+    ...stemLayer(report),
+    ...mechanicLayer(piece, report),
+    ...headLayer(report),
+    ...markLayer(piece, report),
+  ];
+}
+
+/** What follows the hand at once: surface, support, vessel, water. */
+export function vesselLayer(piece: Piece, report: Report | null): Primitive[] {
   const half = sectionBounds(piece, report).xMax;
   const up = raisedOf(piece, report);
   return [
@@ -62,15 +74,28 @@ export function buildSectionScene(piece: Piece, report: Report | null): Primitiv
     ...(piece.insert ? riserShapes(piece, up) : []),
     ...vesselShapes(piece.vessel, up, "vessel"),
     ...waterShapes(piece, report, up),
-    ...(report
-      ? [
-          ...mechanicShapes(piece, report, up, "under"),
-          ...stemShapes(report),
-          ...mechanicShapes(piece, report, up, "over"),
-        ]
-      : []),
-    ...(report ? headsFromTheFront(report) : []),
-    ...stoneShapes(piece, up),
+    ...(report ? mechanicShapes(piece, report, up, "under") : []),
+  ];
+}
+
+/** Stems, which change only when the core has answered. */
+export function stemLayer(report: Report | null): Primitive[] {
+  return report ? stemShapes(report) : [];
+}
+
+export function mechanicLayer(piece: Piece, report: Report | null): Primitive[] {
+  return report ? mechanicShapes(piece, report, raisedOf(piece, report), "over") : [];
+}
+
+/** Heads, which change only when the core has answered. */
+export function headLayer(report: Report | null): Primitive[] {
+  return report ? headsFromTheFront(report) : [];
+}
+
+/** Stones, envelope and balance point, over everything. */
+export function markLayer(piece: Piece, report: Report | null): Primitive[] {
+  return [
+    ...stoneShapes(piece, raisedOf(piece, report)),
     ...envelopeShapes(report),
     ...balanceShapes(report),
   ];

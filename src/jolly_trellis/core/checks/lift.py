@@ -81,7 +81,7 @@ def recommended_mass_kg(
 
 
 def reach_of(build: Build) -> float:
-    """Reach to the load's middle: 0.20 m + half the box or vessel front to back, + 0.10 m where flowers overhang, m."""
+    """Reach to the load's middle: 0.20 m + half the box or vessel front to back, + 0.10 m under flowers, metres."""
     vessel, going = build.piece.vessel, build.piece.transport
     boxed = going is not None and going.boxed
     body = max(point.depth_m for point in vessel.profile) + 2 * vessel.wall_m

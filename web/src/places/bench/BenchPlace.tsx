@@ -111,7 +111,7 @@ export function BenchPlace() {
           report={report}
           problem={problem}
         />
-        <aside className="row-span-full min-h-0 overflow-y-auto border-l border-line max-lg:row-span-1 max-lg:border-l-0 print:overflow-visible print:border-0">
+        <aside className="col-start-2 row-span-full row-start-1 min-h-0 overflow-y-auto border-l border-line max-lg:col-start-1 max-lg:row-span-1 max-lg:row-start-2 max-lg:border-l-0 print:overflow-visible print:border-0">
           {report ? (
             <Ladder report={report} onFix={desk.fix} busy={desk.saving} />
           ) : (

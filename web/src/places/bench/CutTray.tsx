@@ -1,10 +1,11 @@
+import { memo } from "react";
 import type { Part, Quantity, Report } from "../../api/types";
 import { useSettings } from "../../ui/settings";
 import type { UnitSystem } from "../../units/parse";
 import { cutLengthText, render, textOf } from "../../units/text";
 
 /** What to cut, fold, tape, fill and push in, in order; and the stems by cut length. */
-export function CutTray({ report }: { report: Report | null }) {
+export const CutTray = memo(function CutTray({ report }: { report: Report | null }) {
   const { system } = useSettings();
   if (!report) return <p className="p-4">Nothing to cut yet.</p>;
   const names = [...new Set(report.cut_list.map((group) => group.name))];
@@ -71,7 +72,7 @@ export function CutTray({ report }: { report: Report | null }) {
       </section>
     </div>
   );
-}
+});
 
 function partText(part: Part, system: UnitSystem): string {
   const sizes = part.sizes.map((size: Quantity) =>

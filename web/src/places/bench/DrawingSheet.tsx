@@ -1,9 +1,18 @@
 import { useMemo, useState } from "react";
 import type { Piece, PlacedStem, Problem, Report } from "../../api/types";
 import { Drawing } from "../../drawing/Drawing";
-import { buildPlanScene, planBounds } from "../../drawing/plan";
+import { aboveLayer, cellLayer, planBounds, rimLayer } from "../../drawing/plan";
 import type { Handle } from "../../drawing/scene";
-import { buildSectionScene, raisedOf, rimHeight, sectionBounds } from "../../drawing/section";
+import {
+  headLayer,
+  markLayer,
+  mechanicLayer,
+  raisedOf,
+  rimHeight,
+  sectionBounds,
+  stemLayer,
+  vesselLayer,
+} from "../../drawing/section";
 import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
@@ -30,8 +39,18 @@ export function DrawingSheet({ desk, piece, report, problem }: Props) {
   const { system } = useSettings();
   const [withHeads, setWithHeads] = useState(true);
   const [picked, setPicked] = useState<PlacedStem | null>(null);
-  const section = useMemo(() => buildSectionScene(piece, report), [piece, report]);
-  const plan = useMemo(() => buildPlanScene(piece, report, withHeads), [piece, report, withHeads]);
+  const stems = useMemo(() => stemLayer(report), [report]);
+  const heads = useMemo(() => headLayer(report), [report]);
+  const cells = useMemo(() => cellLayer(report), [report]);
+  const above = useMemo(() => aboveLayer(report, withHeads), [report, withHeads]);
+  const section = [
+    vesselLayer(piece, report),
+    stems,
+    mechanicLayer(piece, report),
+    heads,
+    markLayer(piece, report),
+  ];
+  const plan = [cells, rimLayer(piece, report), above];
   const stem = picked && report ? sameStem(report, picked) : undefined;
   const ofStem = stemHandles(stem);
   const own = sectionHandles(piece, report);
@@ -89,7 +108,7 @@ export function DrawingSheet({ desk, piece, report, problem }: Props) {
         <Facts report={report} />
         <Drawing
           label="Section, to scale"
-          scene={section}
+          layers={section}
           bounds={sectionBounds(piece, report)}
           margins={SECTION_MARGINS}
           handles={handles}
@@ -162,7 +181,7 @@ export function DrawingSheet({ desk, piece, report, problem }: Props) {
         </div>
         <Drawing
           label="Plan, to scale"
-          scene={plan}
+          layers={plan}
           bounds={planBounds(piece, report)}
           margins={PLAN_MARGINS}
           handles={[...deep, ...ofStem.plan]}

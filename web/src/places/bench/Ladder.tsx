@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { memo, useState } from "react";
 import { Link } from "react-router";
 import type { Figure, Report, Verdict } from "../../api/types";
 import { Button } from "../../ui/Button";
@@ -12,7 +12,7 @@ const SHOWN_TO = 1.4;
 const BAR: Record<string, string> = { holds: "bg-leaf", tight: "bg-marigold", fails: "bg-berry" };
 
 /** The verdict ladder: eight rungs of utilisation with a mark at 1.0; the open rung says why and what to do. */
-export function Ladder({ report, onFix, busy }: Props) {
+export const Ladder = memo(function Ladder({ report, onFix, busy }: Props) {
   const worst = report.verdicts.reduce((a, b) => (rank(b) > rank(a) ? b : a));
   const [chosen, setChosen] = useState<string | null>(null);
   const open = chosen ?? worst.verb;
@@ -37,7 +37,7 @@ export function Ladder({ report, onFix, busy }: Props) {
       </p>
     </section>
   );
-}
+});
 
 function rank(verdict: Verdict): number {
   return SEVERITY[verdict.state] * 100 + (verdict.governing?.utilisation ?? 0);

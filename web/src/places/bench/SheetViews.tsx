@@ -30,7 +30,7 @@ export function SheetViews({ view, onView, desk, event, pieceId, piece, report, 
     <Tabs.Root
       value={view}
       onValueChange={(next) => onView(next as View)}
-      className="flex min-h-0 flex-col bg-sheet"
+      className="col-start-1 row-start-1 flex min-h-0 flex-col bg-sheet"
     >
       <Tabs.List
         aria-label="Views"

@@ -30,7 +30,10 @@ const TABS = [
 export function Tray({ desk, event, piece, report, stock, problem }: Props) {
   const commit = (next: Piece, label: string) => void desk.commit(next, label);
   return (
-    <Tabs.Root defaultValue="cut" className="flex min-h-0 flex-col border-t border-line print:border-0">
+    <Tabs.Root
+      defaultValue="cut"
+      className="col-start-1 row-start-2 flex min-h-0 flex-col border-t max-lg:row-start-3 border-line print:border-0"
+    >
       <Tabs.List aria-label="Tray" className="no-print flex flex-none gap-1 border-b border-line px-2">
         {TABS.map(([key, words]) => (
           <Tabs.Trigger

@@ -37,7 +37,7 @@ export function TableLine({ event }: { event: EventOut }) {
     <section aria-label="Line-up" className="h-[360px] flex-none border-b border-line bg-sheet">
       <Drawing
         label="Pieces at one scale on the table line"
-        scene={[table, ...scene]}
+        layers={[[table], scene]}
         bounds={bounds}
         margins={MARGINS}
         overlay={(project) =>
@@ -116,7 +116,7 @@ function sceneOf({ piece, x }: Stood): Primitive[] {
     .filter((shape) => !LEFT_OUT.has(shape.id))
     .map((shape) => {
       const id = `${piece.id}-${shape.id}`;
-      return shape.kind === "circle"
+      return shape.kind !== "path"
         ? { ...shape, id, at: moved(shape.at) }
         : { ...shape, id, points: shape.points.map(moved) };
     });
