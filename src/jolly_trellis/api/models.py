@@ -1,20 +1,17 @@
 """What may come in, with its ranges and units; what goes out is the core's own frozen values."""
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from jolly_trellis.catalog.columns import StoreKind
-from jolly_trellis.core.frogs import Frog, FrogKind
-from jolly_trellis.core.netting import Finish, Netting
 from jolly_trellis.core.piece import Arrangement, FootMaterial, Form, MechanicKind, Piece, Surface, WaterSource, Where
 from jolly_trellis.core.practice import FillSchool, FixingSchool, FrogSchool, PatternSchool, WireFinish
 from jolly_trellis.core.provenance import ProvenanceKind
 from jolly_trellis.core.quantities import Phrase, Quantity
 from jolly_trellis.core.report import Report
-from jolly_trellis.core.stems import HeadForm, Role, Stiffness, Thirst, Variety
+from jolly_trellis.core.stems import Role
 from jolly_trellis.core.units import UnitSystem
-from jolly_trellis.core.vessels import Material, PlanShape, ProfilePoint, Vessel
+from jolly_trellis.core.vessels import Material, PlanShape, Vessel
 from jolly_trellis.services.planning import EventState
 from jolly_trellis.store import codec
 from jolly_trellis.store.plan import Brief
@@ -25,17 +22,17 @@ Name = Annotated[str, Field(min_length=1, max_length=120)]
 Key = Annotated[str, Field(min_length=1, max_length=60)]
 
 
-class _In(BaseModel):
+class In(BaseModel):
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
 
 
-class ProfilePointIn(_In):
+class ProfilePointIn(In):
     height_m: Height
     width_m: Size
     depth_m: Size
 
 
-class VesselIn(_In):
+class VesselIn(In):
     name: Name
     plan_shape: PlanShape
     profile: Annotated[list[ProfilePointIn], Field(min_length=2, max_length=24)]
@@ -52,14 +49,14 @@ class VesselIn(_In):
         return codec.from_plain(self.model_dump(), Vessel)
 
 
-class EnvelopeIn(_In):
+class EnvelopeIn(In):
     height_m: Size
     width_m: Size
     depth_m: Size
     form: Form = "dome"
 
 
-class StemTubeIn(_In):
+class StemTubeIn(In):
     inner_diameter_m: Annotated[float, Field(ge=0.004, le=0.1)] = 0.014
     length_m: Annotated[float, Field(ge=0.02, le=0.5)] = 0.09
     air_gap_m: Annotated[float, Field(ge=0, le=0.2)] = 0.005
@@ -69,7 +66,7 @@ class StemTubeIn(_In):
     cap_seals: bool = False
 
 
-class RecipeLineIn(_In):
+class RecipeLineIn(In):
     variety: Key
     count: Annotated[int, Field(ge=1, le=400)]
     role: Role
@@ -80,7 +77,7 @@ class RecipeLineIn(_In):
     on_site: bool = False
 
 
-class MechanicIn(_In):
+class MechanicIn(In):
     kind: MechanicKind = "folded_cushion"
     netting: Key | None = None
     frog: Key | None = None
@@ -95,7 +92,7 @@ class MechanicIn(_In):
     cup_ml: Annotated[float, Field(ge=5, le=1000)] = 60.0
 
 
-class PeopleIn(_In):
+class PeopleIn(In):
     seated: bool = True
     both_sides: bool = True
     seat_distance_m: Annotated[float, Field(ge=0.2, le=5)] = 0.55
@@ -105,7 +102,7 @@ class PeopleIn(_In):
     a_little_may_show: bool = False
 
 
-class SettingIn(_In):
+class SettingIn(In):
     where: Where = "table"
     surface: Surface = "cloth"
     foot_material: FootMaterial = "glazed"
@@ -115,7 +112,7 @@ class SettingIn(_In):
     people: PeopleIn | None = PeopleIn()
 
 
-class SupportIn(_In):
+class SupportIn(In):
     name: Name
     height_m: Annotated[float, Field(gt=0, le=3)]
     top_width_m: Size
@@ -129,12 +126,12 @@ class SupportIn(_In):
     putty: bool = False
 
 
-class InsertIn(_In):
+class InsertIn(In):
     outer: VesselIn
     drop_m: Annotated[float, Field(ge=0, le=1)] = 0.01
 
 
-class TransportIn(_In):
+class TransportIn(In):
     made_on_site: bool = False
     boxed: bool = True
     box_width_m: Size | None = None
@@ -148,19 +145,19 @@ class TransportIn(_In):
     crate: bool = False
 
 
-class HandPlacedIn(_In):
+class HandPlacedIn(In):
     variety: Key
     tip_x_m: Annotated[float, Field(ge=-3, le=3)]
     tip_y_m: Annotated[float, Field(ge=-3, le=3)]
     tip_z_m: Annotated[float, Field(ge=0, le=5)]
 
 
-class TopUpIn(_In):
+class TopUpIn(In):
     after_h: Annotated[float, Field(ge=0, le=240)]
     volume_l: Annotated[float, Field(gt=0, le=100)]
 
 
-class PieceIn(_In):
+class PieceIn(In):
     name: Name
     vessel: VesselIn
     envelope: EnvelopeIn
@@ -186,14 +183,14 @@ class PieceIn(_In):
         return codec.from_plain(plain, Piece)
 
 
-class AirIn(_In):
+class AirIn(In):
     temperature_c: Annotated[float, Field(ge=-5, le=50)]
     relative_humidity: Annotated[float, Field(ge=0, le=1)]
     speed_m_s: Annotated[float, Field(ge=0, le=5)] = 0.1
     sun: bool = False
 
 
-class PracticeIn(_In):
+class PracticeIn(In):
     wire: WireFinish = "coated"
     fixing: FixingSchool = "worked out"
     fill: FillSchool = "worked out"
@@ -203,7 +200,7 @@ class PracticeIn(_In):
     only_in_store: bool = False
 
 
-class BriefIn(_In):
+class BriefIn(In):
     name: Name
     place: Annotated[str, Field(max_length=120)] = ""
     time_zone: Annotated[str, Field(max_length=60)] = "UTC"
@@ -217,7 +214,7 @@ class BriefIn(_In):
         return codec.from_plain(self.model_dump(), Brief)
 
 
-class BasedOn(_In):
+class BasedOn(In):
     """Every write names the revision it was based on."""
 
     base_revision: Annotated[int, Field(ge=0, le=2**53)]
@@ -237,125 +234,15 @@ class ApplyFix(BasedOn):
     key: Key
 
 
-class EvaluatePiece(_In):
+class EvaluatePiece(In):
     piece: PieceIn
     with_fixes: bool = True
 
 
-class SayIt(_In):
+class SayIt(In):
     text: Annotated[str, Field(min_length=1, max_length=2000)]
     system: UnitSystem = "metric"
     piece: PieceIn
-
-
-class PutVessel(_In):
-    vessel: VesselIn
-
-
-class ProvenanceIn(_In):
-    kind: ProvenanceKind = "measured"
-    source: Annotated[str, Field(max_length=400)] = ""
-
-
-class NettingIn(_In):
-    name: Name
-    aperture_m: Annotated[float, Field(ge=0.005, le=0.1)]
-    wire_m: Annotated[float, Field(ge=0.0004, le=0.002)]
-    finish: Finish
-    roll_width_m: Annotated[float, Field(ge=0.05, le=5)]
-    roll_length_m: Annotated[float, Field(ge=0.1, le=200)]
-    price: Annotated[float, Field(ge=0, le=10_000)] | None = None
-    counted_cells: Annotated[int, Field(ge=1, le=500)] | None = None
-    counted_length_m: Annotated[float, Field(gt=0, le=5)] | None = None
-    provenance: ProvenanceIn = ProvenanceIn()
-
-    def to_core(self, key: str) -> Netting:
-        return codec.from_plain({"key": key, **self.model_dump()}, Netting)
-
-
-class FrogIn(_In):
-    name: Name
-    kind: FrogKind
-    width_m: Annotated[float, Field(ge=0.01, le=0.5)]
-    height_m: Annotated[float, Field(ge=0.005, le=0.3)]
-    mass_kg: Annotated[float, Field(gt=0, le=20)]
-    opening_m: Annotated[float, Field(ge=0.001, le=0.06)]
-    openings: Annotated[int, Field(ge=0, le=500)] = 0
-    volume_l: Annotated[float, Field(ge=0, le=5)] = 0.0
-    price: Annotated[float, Field(ge=0, le=10_000)] | None = None
-    provenance: ProvenanceIn = ProvenanceIn()
-
-    def to_core(self, key: str) -> Frog:
-        return codec.from_plain({"key": key, **self.model_dump()}, Frog)
-
-
-class VarietyProvenanceIn(_In):
-    size: ProvenanceIn = ProvenanceIn()
-    mass: ProvenanceIn = ProvenanceIn()
-    uptake: ProvenanceIn = ProvenanceIn()
-    dry_hold: ProvenanceIn = ProvenanceIn()
-    hazard: ProvenanceIn = ProvenanceIn()
-
-
-class VarietyIn(_In):
-    name: Name
-    colour: Annotated[str, Field(pattern="^#[0-9a-f]{6}$")]
-    form: HeadForm
-    head_diameter_m: Annotated[float, Field(ge=0.001, le=1)]
-    head_height_m: Annotated[float, Field(ge=0.001, le=1.5)]
-    stem_diameter_m: Annotated[float, Field(ge=0.0005, le=0.08)]
-    mass_kg: Annotated[float, Field(ge=0.0005, le=5)]
-    mass_length_m: Annotated[float, Field(ge=0.03, le=4)]
-    head_fraction: Annotated[float, Field(ge=0.01, le=0.99)]
-    heavy_mass_kg: Annotated[float, Field(gt=0, le=8)] | None = None
-    stiffness: Stiffness
-    branch: bool = False
-    uptake_ml_h: Annotated[float, Field(ge=0, le=100)]
-    dry_hold_h: Annotated[float, Field(ge=0, le=2000)]
-    thirst: Thirst = "usual"
-    bunch_size: Annotated[int, Field(ge=1, le=500)] = 10
-    sold_lengths_m: Annotated[list[Annotated[float, Field(gt=0, le=4)]], Field(min_length=1, max_length=12)]
-    toxic: bool = False
-    thorny: bool = False
-    provenance: VarietyProvenanceIn = VarietyProvenanceIn()
-
-    def to_core(self, key: str) -> Variety:
-        return codec.from_plain({"key": key, **self.model_dump()}, Variety)
-
-
-class PutNetting(_In):
-    netting: NettingIn
-
-
-class PutFrog(_In):
-    frog: FrogIn
-
-
-class PutVariety(_In):
-    variety: VarietyIn
-
-
-class PutHolding(_In):
-    on_hand: Annotated[int, Field(ge=0, le=10_000)] = 0
-    retired: bool = False
-
-
-class ImportTable(_In):
-    text: Annotated[str, Field(min_length=1, max_length=900_000)]
-    dry_run: bool = True
-
-
-class ReadOutline(_In):
-    text: Annotated[str, Field(min_length=1, max_length=500_000)]
-    written_as: Literal["svg", "table"]
-    inside_depth_m: Annotated[float, Field(gt=0, le=5)] | None = None
-    half: bool = False
-    system: UnitSystem = "metric"
-
-
-class CheckFill(_In):
-    vessel: VesselIn
-    poured_l: Annotated[float, Field(gt=0, le=500)]
 
 
 class Problem(BaseModel):
@@ -422,68 +309,6 @@ class SavedPiece(BaseModel):
             piece=state.plan.by_id()[piece_id],
             report=report,
         )
-
-
-class HoldingOut(BaseModel):
-    on_hand: int
-    retired: bool
-
-
-class StockOut(BaseModel):
-    vessels: dict[str, Vessel]
-    nettings: dict[str, Netting]
-    frogs: dict[str, Frog]
-    varieties: dict[str, Variety]
-    holdings: dict[StoreKind, dict[str, HoldingOut]]
-
-
-class Kept(BaseModel):
-    key: str
-
-
-class AboutOut(BaseModel):
-    """A kind of mechanic, for choosing it by hand."""
-
-    kind: MechanicKind
-    name: str
-    what: str
-    netting: bool
-    frog: FrogKind | None
-    tapes: bool
-
-
-class SchoolOut(BaseModel):
-    field: str
-    question: str
-    answers: list[str]
-    why: str
-
-
-class TradeOut(BaseModel):
-    """What can be chosen: mechanics, and the questions on which the trade disagrees."""
-
-    mechanics: list[AboutOut]
-    schools: list[SchoolOut]
-
-
-class RefusedOut(BaseModel):
-    line: int
-    column: str
-    why: str
-
-
-class ImportOut(BaseModel):
-    """What a table would change, or has changed: keys new and changed, rows refused and why."""
-
-    added: list[str]
-    changed: list[str]
-    unchanged: int
-    refused: list[RefusedOut]
-    written: bool
-
-
-class OutlineOut(BaseModel):
-    profile: list[ProfilePoint]
 
 
 class FigureOut(BaseModel):

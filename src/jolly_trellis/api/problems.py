@@ -9,7 +9,7 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from jolly_trellis.catalog.columns import BadTable
+from jolly_trellis.catalog.cells import BadTable
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.services.planning import NotFound, NothingToDo, Stale
 

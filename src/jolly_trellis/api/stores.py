@@ -4,10 +4,10 @@ from fastapi import APIRouter
 from fastapi.responses import Response
 
 from jolly_trellis.api.deps import Connection
-from jolly_trellis.api.models import (
+from jolly_trellis.api.models import FigureOut, TopicOut
+from jolly_trellis.api.store_models import (
     AboutOut,
     CheckFill,
-    FigureOut,
     HoldingOut,
     ImportOut,
     ImportTable,
@@ -22,7 +22,6 @@ from jolly_trellis.api.models import (
     RefusedOut,
     SchoolOut,
     StockOut,
-    TopicOut,
     TradeOut,
 )
 from jolly_trellis.catalog.columns import StoreKind

@@ -7,28 +7,27 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Any, Literal, get_args
 
+from jolly_trellis.catalog.cells import (
+    BadCell,
+    BadTable,
+    Row,
+    choice,
+    flag,
+    is_number,
+    maybe,
+    number,
+    provenance,
+    whole,
+)
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.frogs import Frog, FrogKind
 from jolly_trellis.core.netting import Finish, Netting, pitch_across_m
-from jolly_trellis.core.provenance import PROVENANCE_KINDS, Provenance
+from jolly_trellis.core.provenance import PROVENANCE_KINDS
 from jolly_trellis.core.stems import HeadForm, Stiffness, Thirst, Variety, VarietyProvenance
 from jolly_trellis.core.vessels import Material, PlanShape, ProfilePoint, Vessel, check_vessel
 
 StoreKind = Literal["vessel", "netting", "frog", "variety"]
-Row = dict[str, str]
 MOST_ROWS = 2000
-
-
-class BadTable(Exception):
-    """The text is no table of this kind; the message says what would be right."""
-
-
-class BadCell(Exception):
-    """One cell cannot be read: its column, and what would be right."""
-
-    def __init__(self, column: str, message: str) -> None:
-        super().__init__(message)
-        self.column = column
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -63,8 +62,8 @@ def rows_of(kind: StoreKind, text: str) -> Iterator[tuple[int, Any, Refused | No
     header = [name.strip() for name in reader.fieldnames or []]
     _check_header(header, table)
     reader.fieldnames = header
-    for number, raw in enumerate(reader):
-        if number >= MOST_ROWS:
+    for place, raw in enumerate(reader):
+        if place >= MOST_ROWS:
             raise BadTable(f"The table has more than {MOST_ROWS} rows. Split it into smaller files.")
         line = reader.line_num
         row = {name: (raw.get(name) or "").strip() for name in table.columns}
@@ -111,7 +110,7 @@ def _check_header(header: list[str], table: Table) -> None:
 
 def _thing(table: Table, row: Row) -> Any:
     for name, value in row.items():
-        if value[:1] in ("=", "+", "@") or (value[:1] == "-" and not _is_number(value)):
+        if value[:1] in ("=", "+", "@") or (value[:1] == "-" and not is_number(value)):
             raise BadCell(name, f"The cell begins with “{value[0]}”, as a formula does. Type the value itself.")
         if len(value) > 400:
             raise BadCell(name, "The cell is longer than 400 characters. Shorten it.")
@@ -121,53 +120,6 @@ def _thing(table: Table, row: Row) -> Any:
     if not row["name"]:
         raise BadCell("name", "The name is empty. Give one.")
     return table.read(row)
-
-
-def _is_number(text: str) -> bool:
-    try:
-        float(text)
-    except ValueError:
-        return False
-    return True
-
-
-def number(row: Row, column: str, *, scale: float = 1.0, least: float = 0.0, most: float = 1e6) -> float:
-    """A number of a row, scaled to SI. Raises BadCell: no number, or outside its range."""
-    text = row[column].replace(",", ".")
-    try:
-        value = float(text)
-    except ValueError:
-        raise BadCell(column, f"“{row[column][:40]}” is no number. Type one such as 24.5.") from None
-    if not math.isfinite(value) or not least <= value <= most:
-        raise BadCell(column, f"{row[column][:40]} is out of range. Give {least:g} to {most:g}.")
-    return value * scale
-
-
-def _maybe(row: Row, column: str, *, scale: float = 1.0, least: float = 0.0, most: float = 1e6) -> float | None:
-    return number(row, column, scale=scale, least=least, most=most) if row[column] else None
-
-
-def _choice(row: Row, column: str, choices: tuple[str, ...], default: str | None = None) -> Any:
-    value = row[column] or (default or "")
-    if value not in choices:
-        raise BadCell(column, f"“{row[column][:40]}” is not known. Choose one of: {', '.join(choices)}.")
-    return value
-
-
-def _flag(row: Row, column: str) -> bool:
-    return bool(_choice(row, column, ("0", "1"), "0") == "1")
-
-
-def _whole(row: Row, column: str, *, least: int = 0, most: int = 100_000) -> int:
-    value = number(row, column, least=least, most=most)
-    if value != int(value):
-        raise BadCell(column, f"{row[column][:40]} is not a whole number. Type one such as 12.")
-    return int(value)
-
-
-def _provenance(row: Row, column: str) -> Provenance:
-    kind = _choice(row, column, PROVENANCE_KINDS, "measured")
-    return Provenance(kind=kind, source=row["provenance_note"])
 
 
 def _read_vessel(row: Row) -> Vessel:
@@ -184,16 +136,16 @@ def _read_vessel(row: Row) -> Vessel:
         points.append(ProfilePoint(height_m=values[0], width_m=values[1], depth_m=values[2]))
     vessel = Vessel(
         name=row["name"],
-        plan_shape=_choice(row, "plan_shape", get_args(PlanShape)),
+        plan_shape=choice(row, "plan_shape", get_args(PlanShape)),
         profile=tuple(points),
         wall_m=number(row, "wall_mm", scale=1e-3, least=0.5, most=100),
         base_m=number(row, "base_mm", scale=1e-3, most=1000),
-        foot_width_m=_maybe(row, "foot_width_cm", scale=1e-2, least=0.1, most=500),
-        foot_depth_m=_maybe(row, "foot_depth_cm", scale=1e-2, least=0.1, most=500),
-        mass_kg=_maybe(row, "mass_g", scale=1e-3, least=1, most=200_000),
-        material=_choice(row, "material", get_args(Material)),
-        clear=_flag(row, "clear"),
-        provenance=_choice(row, "provenance", PROVENANCE_KINDS, "measured"),
+        foot_width_m=maybe(row, "foot_width_cm", scale=1e-2, least=0.1, most=500),
+        foot_depth_m=maybe(row, "foot_depth_cm", scale=1e-2, least=0.1, most=500),
+        mass_kg=maybe(row, "mass_g", scale=1e-3, least=1, most=200_000),
+        material=choice(row, "material", get_args(Material)),
+        clear=flag(row, "clear"),
+        provenance=choice(row, "provenance", PROVENANCE_KINDS, "measured"),
     )
     check_vessel(vessel)
     return vessel
@@ -227,13 +179,13 @@ def _read_netting(row: Row) -> Netting:
         name=row["name"],
         aperture_m=number(row, "aperture_mm", scale=1e-3, least=5, most=100),
         wire_m=number(row, "wire_mm", scale=1e-3, least=0.4, most=2),
-        finish=_choice(row, "finish", get_args(Finish)),
+        finish=choice(row, "finish", get_args(Finish)),
         roll_width_m=number(row, "roll_width_m", least=0.05, most=5),
         roll_length_m=number(row, "roll_length_m", least=0.1, most=200),
-        price=_maybe(row, "price", most=10_000),
-        counted_cells=_whole(row, "counted_cells", least=1, most=500) if row["counted_cells"] else None,
-        counted_length_m=_maybe(row, "counted_length_cm", scale=1e-2, least=1, most=500),
-        provenance=_provenance(row, "size_provenance"),
+        price=maybe(row, "price", most=10_000),
+        counted_cells=whole(row, "counted_cells", least=1, most=500) if row["counted_cells"] else None,
+        counted_length_m=maybe(row, "counted_length_cm", scale=1e-2, least=1, most=500),
+        provenance=provenance(row, "size_provenance"),
     )
     pitch_across_m(netting)
     return netting
@@ -260,15 +212,15 @@ def _read_frog(row: Row) -> Frog:
     return Frog(
         key=row["key"],
         name=row["name"],
-        kind=_choice(row, "kind", get_args(FrogKind)),
+        kind=choice(row, "kind", get_args(FrogKind)),
         width_m=number(row, "width_mm", scale=1e-3, least=10, most=500),
         height_m=number(row, "height_mm", scale=1e-3, least=5, most=300),
         mass_kg=number(row, "mass_g", scale=1e-3, least=1, most=20_000),
         opening_m=number(row, "opening_mm", scale=1e-3, least=1, most=60),
-        openings=_whole(row, "openings", most=500),
+        openings=whole(row, "openings", most=500),
         volume_l=number(row, "volume_ml", scale=1e-3, most=5000),
-        price=_maybe(row, "price", most=10_000),
-        provenance=_provenance(row, "provenance"),
+        price=maybe(row, "price", most=10_000),
+        provenance=provenance(row, "provenance"),
     )
 
 
@@ -302,29 +254,29 @@ def _read_variety(row: Row) -> Variety:
         key=row["key"],
         name=row["name"],
         colour=colour,
-        form=_choice(row, "form", get_args(HeadForm)),
+        form=choice(row, "form", get_args(HeadForm)),
         head_diameter_m=number(row, "head_diameter_mm", scale=1e-3, least=1, most=1000),
         head_height_m=number(row, "head_height_mm", scale=1e-3, least=1, most=1500),
         stem_diameter_m=number(row, "stem_diameter_mm", scale=1e-3, least=0.5, most=80),
         mass_kg=number(row, "mass_g", scale=1e-3, least=0.5, most=5000),
         mass_length_m=number(row, "mass_length_cm", scale=1e-2, least=3, most=400),
         head_fraction=number(row, "head_fraction", least=0.01, most=0.99),
-        heavy_mass_kg=_maybe(row, "heavy_mass_g", scale=1e-3, least=0.5, most=8000),
-        stiffness=_choice(row, "stiffness", get_args(Stiffness)),
-        branch=_flag(row, "branch"),
+        heavy_mass_kg=maybe(row, "heavy_mass_g", scale=1e-3, least=0.5, most=8000),
+        stiffness=choice(row, "stiffness", get_args(Stiffness)),
+        branch=flag(row, "branch"),
         uptake_ml_h=number(row, "uptake_ml_h", most=100),
         dry_hold_h=number(row, "dry_hold_h", most=2000),
-        thirst=_choice(row, "thirst", get_args(Thirst)),
-        bunch_size=_whole(row, "bunch_size", least=1, most=500),
+        thirst=choice(row, "thirst", get_args(Thirst)),
+        bunch_size=whole(row, "bunch_size", least=1, most=500),
         sold_lengths_m=tuple(lengths),
-        toxic=_flag(row, "toxic"),
-        thorny=_flag(row, "thorny"),
+        toxic=flag(row, "toxic"),
+        thorny=flag(row, "thorny"),
         provenance=VarietyProvenance(
-            size=_provenance(row, "size_provenance"),
-            mass=_provenance(row, "mass_provenance"),
-            uptake=_provenance(row, "uptake_provenance"),
-            dry_hold=_provenance(row, "dry_hold_provenance"),
-            hazard=_provenance(row, "hazard_provenance"),
+            size=provenance(row, "size_provenance"),
+            mass=provenance(row, "mass_provenance"),
+            uptake=provenance(row, "uptake_provenance"),
+            dry_hold=provenance(row, "dry_hold_provenance"),
+            hazard=provenance(row, "hazard_provenance"),
         ),
     )
 

@@ -6,7 +6,7 @@ from dataclasses import replace
 import numpy as np
 
 from jolly_trellis.core.build import Build, build
-from jolly_trellis.core.checks import balance, drink, hide, hold, lift, see, stand, travel
+from jolly_trellis.core.checks import balance, drink, hide, hold, hold_fixes, lift, see, stand, travel
 from jolly_trellis.core.checks.fixing import Candidate, proven
 from jolly_trellis.core.making import MINUTES_PER_STEM, cut_list, extras, notices, steps
 from jolly_trellis.core.piece import Conditions, Piece
@@ -32,7 +32,7 @@ def _no_fixes(build: Build, verdict: Verdict) -> list[Candidate]:
 
 
 CHECKS: tuple[tuple[Judge, Inverse], ...] = (
-    (hold.judge, hold.candidates),
+    (hold.judge, hold_fixes.candidates),
     (stand.judge, stand.candidates),
     (drink.judge, drink.candidates),
     (travel.judge, travel.candidates),

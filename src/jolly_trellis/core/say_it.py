@@ -6,84 +6,26 @@ from dataclasses import dataclass, field, replace
 from difflib import get_close_matches
 
 from jolly_trellis.core.mechanics.sizing import ABOUT
-from jolly_trellis.core.piece import Conditions, Form, Mechanic, MechanicKind, Piece, RecipeLine
+from jolly_trellis.core.piece import Conditions, Mechanic, MechanicKind, Piece, RecipeLine
 from jolly_trellis.core.quantities import Phrase, count, length, phrase
 from jolly_trellis.core.stems import Role, Variety
 from jolly_trellis.core.units import UnitSystem, parse_length
-from jolly_trellis.core.vessels import Material, PlanShape, ProfilePoint, Vessel
-
-# Shapes of vessels by the word people use: plan shape, then (share of depth, share of mouth) from the floor up.
-_SHAPES: dict[str, tuple[PlanShape, tuple[tuple[float, float], ...]]] = {
-    "bowl": ("round", ((0.0, 0.6), (0.4, 0.88), (1.0, 1.0))),
-    "dish": ("round", ((0.0, 0.8), (1.0, 1.0))),
-    "urn": ("round", ((0.0, 0.5), (0.6, 1.05), (0.85, 0.92), (1.0, 1.0))),
-    "vase": ("round", ((0.0, 0.6), (0.45, 1.15), (1.0, 1.0))),
-    "cylinder": ("round", ((0.0, 1.0), (1.0, 1.0))),
-    "bucket": ("round", ((0.0, 0.78), (1.0, 1.0))),
-    "jug": ("round", ((0.0, 0.8), (0.5, 1.2), (1.0, 1.0))),
-    "compote": ("round", ((0.0, 0.45), (0.4, 0.8), (1.0, 1.0))),
-    "cube": ("square", ((0.0, 1.0), (1.0, 1.0))),
-    "trough": ("rectangular", ((0.0, 0.93), (1.0, 1.0))),
-    "oval": ("oval", ((0.0, 0.7), (1.0, 1.0))),
-}
-_FORMS: dict[str, Form] = {
-    "dome": "dome",
-    "all-round": "dome",
-    "round": "dome",
-    "fan": "fan",
-    "front-facing": "fan",
-    "front facing": "fan",
-    "lopsided": "sweep",
-    "sweep": "sweep",
-    "asymmetric": "sweep",
-    "mound": "mound",
-    "low mound": "mound",
-    "horizontal": "horizontal",
-    "garden": "garden",
-    "free": "free",
-}
-_ALL_ROLES: tuple[Role, ...] = ("margin", "line", "focal", "filler", "base", "airy")
-_ROLES: dict[str, Role] = {str(role): role for role in _ALL_ROLES}
-_MATERIALS: dict[str, Material] = {
-    "glass": "glass",
-    "ceramic": "glazed",
-    "glazed": "glazed",
-    "terracotta": "unglazed",
-    "zinc": "metal",
-    "metal": "metal",
-    "plastic": "plastic",
-    "wooden": "wood",
-}
-_NUMBER = r"(?:\d+[ -]\d+/\d+|\d+/\d+|\d*[.,]?\d+)"
-_UNIT = r"(?:mm|cm|m|inches|inch|in|ft|\"|″|'|′)"
-_SIZE = re.compile(
-    rf"(?P<size>{_NUMBER}\s*{_UNIT}?)\s*(?P<way>across|wide|deep|high|tall|long|diameter|depth|height|width)\b"
+from jolly_trellis.core.vessels import ProfilePoint, Vessel
+from jolly_trellis.core.words import (
+    CLOSE,
+    FORMS,
+    LAYERS,
+    MATERIALS,
+    MESH,
+    ROLES,
+    SHAPES,
+    SIZE,
+    SIZE_BEFORE,
+    SMALL,
+    STEMS,
+    TIMES,
+    WORDS,
 )
-_SIZE_BEFORE = re.compile(rf"(?P<size>{_NUMBER}\s*{_UNIT})(?=\s|$|,)")
-_MESH = re.compile(rf"(?P<size>{_NUMBER}\s*{_UNIT}?)\s*(?:wire|netting|mesh|cells?)\b")
-_LAYERS = re.compile(r"(?P<n>one|two|three|four|[1-4])[ -]layers?\b|(?P<w>single|double)[ -]layer\b")
-_TIMES = re.compile(r"(?:×|x|times)\s*(?P<n>\d{1,3})\b|(?P<m>\d{1,3})\s*(?:of them|pieces)\b")
-_STEMS = re.compile(r"(?P<n>\d{1,4})\s+(?P<name>[a-z][a-z' -]*)")
-_WORDS = {"one": 1, "two": 2, "three": 3, "four": 4, "single": 1, "double": 2}
-_SMALL = {
-    "a",
-    "an",
-    "the",
-    "of",
-    "with",
-    "in",
-    "and",
-    "on",
-    "it",
-    "is",
-    "please",
-    "some",
-    "stems",
-    "stem",
-    "for",
-    "to",
-}
-_CLOSE = 0.72
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -197,7 +139,7 @@ def find_variety(name: str, varieties: Mapping[str, Variety]) -> tuple[Variety |
         if len(within) == 1:
             return within[0], None
     names = [each.name.lower() for each in varieties.values()]
-    near = get_close_matches(forms[0], names, n=1, cutoff=_CLOSE - 0.15)
+    near = get_close_matches(forms[0], names, n=1, cutoff=CLOSE - 0.15)
     return None, near[0] if near else None
 
 
@@ -219,13 +161,13 @@ def _clause(
     rest = _switches(draft, rest)
     rest = _mechanic(draft, rest, conditions, system)
     rest = _stored_vessel(draft, rest, vessels)
-    about_vessel = next((word for word in _SHAPES if re.search(rf"\b{word}s?\b", rest)), None)
+    about_vessel = next((word for word in SHAPES if re.search(rf"\b{word}s?\b", rest)), None)
     if about_vessel:
         draft.shape = about_vessel
         rest = re.sub(rf"\b{about_vessel}s?\b", " ", rest, count=1)
         article = "an" if about_vessel[0] in "aeiou" else "a"
         draft.hear(about_vessel, phrase(f"{article} {about_vessel}"))
-        for word, material in _MATERIALS.items():
+        for word, material in MATERIALS.items():
             if re.search(rf"\b{word}\b", rest):
                 vessel = replace(draft.piece.vessel, material=material)
                 draft.piece = replace(draft.piece, vessel=vessel)
@@ -233,15 +175,15 @@ def _clause(
                 rest = re.sub(rf"\b{word}\b", " ", rest, count=1)
     rest = _sizes(draft, rest, system, vessel=about_vessel is not None)
     rest = _stems(draft, rest, conditions, sure=True)
-    for word in sorted(_FORMS, key=len, reverse=True):
+    for word in sorted(FORMS, key=len, reverse=True):
         if re.search(rf"\b{word}\b", rest):
-            form = _FORMS[word]
+            form = FORMS[word]
             draft.piece = replace(draft.piece, envelope=replace(draft.piece.envelope, form=form))
             draft.hear(word, phrase(f"form: {form}"))
             rest = re.sub(rf"\b{word}\b", " ", rest, count=1)
             break
     rest = _stems(draft, rest, conditions, sure=False)
-    left = [word for word in re.findall(r"[^\s]+", rest) if word not in _SMALL]
+    left = [word for word in re.findall(r"[^\s]+", rest) if word not in SMALL]
     if left:
         draft.unheard.append(" ".join(left))
 
@@ -271,7 +213,7 @@ def _switches(draft: _Draft, rest: str) -> str:
     take(r"\bon the floor\b", replace(piece, setting=replace(piece.setting, where="floor")), "on the floor")
     take(r"\b(?:must )?lifts? off\b", replace(piece, must_lift_off=True), "must lift off")
     take(r"\b(?:leaf[- ])?lin(?:ed|ing)\b", replace(piece, lining=True), "lined with leaf")
-    times = _TIMES.search(rest)
+    times = TIMES.search(rest)
     if times:
         number = int(times["n"] or times["m"])
         piece = replace(piece, quantity=max(1, min(number, 500)))
@@ -290,14 +232,14 @@ def _mechanic(draft: _Draft, rest: str, conditions: Conditions, system: UnitSyst
             draft.hear(name, phrase(f"mechanic: {name}"))
             rest = rest.replace(name, " ", 1)
             break
-    layers = _LAYERS.search(rest)
+    layers = LAYERS.search(rest)
     if layers:
         word = layers["n"] or layers["w"]
-        number = _WORDS.get(word) or int(word)
+        number = WORDS.get(word) or int(word)
         mechanic = replace(mechanic, layers=number, layer_gap_m=None)
         draft.hear(layers[0], phrase(f"{number} layer{'s' if number > 1 else ''}"))
         rest = rest.replace(layers[0], " ", 1)
-    mesh = _MESH.search(rest)
+    mesh = MESH.search(rest)
     if mesh:
         size = parse_length(mesh["size"], system=system)
         if size is not None:
@@ -329,7 +271,7 @@ def _stored_vessel(draft: _Draft, rest: str, vessels: Mapping[str, Vessel]) -> s
 
 
 def _sizes(draft: _Draft, rest: str, system: UnitSystem, *, vessel: bool) -> str:
-    for found in list(_SIZE.finditer(rest)):
+    for found in list(SIZE.finditer(rest)):
         size = parse_length(found["size"], system=system)
         if size is None or size <= 0:
             continue
@@ -338,7 +280,7 @@ def _sizes(draft: _Draft, rest: str, system: UnitSystem, *, vessel: bool) -> str
         draft.hear(found[0], phrase(f"{meaning} {{v}}", v=length(size)))
         rest = rest.replace(found[0], " ", 1)
     if vessel and draft.mouth_m is None:
-        alone = _SIZE_BEFORE.search(rest)
+        alone = SIZE_BEFORE.search(rest)
         size = parse_length(alone["size"], system=system) if alone else None
         if alone and size:
             draft.mouth_m = size
@@ -371,11 +313,11 @@ def _set_size(draft: _Draft, way: str, size: float, *, vessel: bool) -> str:
 
 def _stems(draft: _Draft, rest: str, conditions: Conditions, *, sure: bool) -> str:
     """Take counts with names: where `sure`, only those that are varieties; else also offer the nearest."""
-    for found in list(_STEMS.finditer(rest)):
+    for found in list(STEMS.finditer(rest)):
         said = re.sub(r"\s+", " ", found["name"]).strip(" -'")
         words = said.split()
-        role = next((word for word in words if word in _ROLES), None)
-        name = " ".join(word for word in words if word not in _ROLES and word not in ("stems", "stem", "of"))
+        role = next((word for word in words if word in ROLES), None)
+        name = " ".join(word for word in words if word not in ROLES and word not in ("stems", "stem", "of"))
         if not name:
             continue
         variety, nearest = find_variety(name, conditions.varieties)
@@ -389,7 +331,7 @@ def _stems(draft: _Draft, rest: str, conditions: Conditions, *, sure: bool) -> s
         elif number < 1:
             draft.unheard.append(found[0].strip())
         else:
-            line_role = _ROLES[role] if role else role_of(variety)
+            line_role = ROLES[role] if role else role_of(variety)
             draft.recipe.append(RecipeLine(variety=variety.key, count=number, role=line_role))
             draft.hear(found[0], phrase(f"{{n}} {variety.name} ({line_role})", n=count(number)))
         rest = rest.replace(found[0], " ", 1)
@@ -403,7 +345,7 @@ def _set_vessel(draft: _Draft) -> None:
     now = draft.piece.vessel
     mouth = draft.mouth_m or now.mouth_depth_m
     deep = draft.deep_m or now.inside_depth_m
-    shape, profile = _SHAPES.get(draft.shape or "", (now.plan_shape, ()))
+    shape, profile = SHAPES.get(draft.shape or "", (now.plan_shape, ()))
     if draft.shape == "cube" and draft.deep_m is None and draft.mouth_m:
         deep = mouth
     long = draft.long_m or (max(3 * mouth, now.mouth_width_m) if shape in ("rectangular", "oval") else mouth)

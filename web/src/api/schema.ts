@@ -99,7 +99,10 @@ export interface paths {
         };
         readonly get?: never;
         readonly put?: never;
-        /** Evaluate */
+        /**
+         * Evaluate
+         * @description Asked many times a second while a hand drags: written straight to JSON, since the core made every value.
+         */
         readonly post: operations["evaluate_api_events__event_id__evaluate_post"];
         readonly delete?: never;
         readonly options?: never;

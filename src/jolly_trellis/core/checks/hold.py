@@ -1,14 +1,13 @@
 """Hold: whether every stem keeps its direction, and the mechanic its place in the vessel."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core.build import Build, demand_n_m
-from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.geometry import Array, Flags, ray_to_outline_m
-from jolly_trellis.core.mechanics.fit import MAX_LAYERS, MAX_TAPE_STRIPS, point_strength
+from jolly_trellis.core.mechanics.fit import point_strength
 from jolly_trellis.core.mechanics.pin_frog import PIN_SOFT, PIN_WOODY
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.trace import SUPPORT_SPACING, farthest_support_m
@@ -161,73 +160,6 @@ def judge(build: Build) -> Verdict:
         _seat(build),
     ]
     return conclude("hold", findings, figures=_figures(build))
-
-
-def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
-    """Changes that could mend Hold: another layer, smaller cells, a wider gap, tape, putty, fewer or lower stems."""
-    piece, mechanic = build.piece, build.piece.mechanic
-    about = ABOUT[mechanic.kind]
-    tried: list[Candidate] = []
-    finer = _finer_nettings(build, float(build.placement.stems.diameter_m.max()))
-    if mechanic.kind == "folded_cushion" and mechanic.layers < MAX_LAYERS:
-        more = replace(mechanic, layers=mechanic.layers + 1, layer_gap_m=None)
-        say = phrase(f"Fold to {more.layers} layers instead of {mechanic.layers}.")
-        tried.append(Candidate(key="one-more-layer", say=say, piece=replace(piece, mechanic=more)))
-    for other in finer:
-        say = phrase("Use {a} netting, " + other.finish + ".", a=length(other.aperture_m))
-        swapped = replace(mechanic, netting=other.key)
-        tried.append(Candidate(key=f"netting-{other.key}", say=say, piece=replace(piece, mechanic=swapped)))
-    if mechanic.kind in ("folded_cushion", "corner_pillow"):
-        tried += _wider_gap(build)
-    if mechanic.cell_m is not None or mechanic.kind in ("tape_grid", "strung_ring"):
-        closer = round(0.75 * build.mechanic.seating.pitch_m, 3)
-        say = phrase("Space them {s} apart.", s=length(closer))
-        tried.append(Candidate(key="closer", say=say, piece=replace(piece, mechanic=replace(mechanic, cell_m=closer))))
-    at_seat = verdict.governing is not None and verdict.governing.check == "seat"
-    if at_seat and about.tapes and build.mechanic.tape_strips < MAX_TAPE_STRIPS:
-        strips = build.mechanic.tape_strips + 1
-        say = phrase(f"Tape the rim with {strips} strip{'s' if strips > 1 else ''}, on a clean dry rim.")
-        taped = replace(piece, mechanic=replace(mechanic, tape_strips=strips))
-        tried.append(Candidate(key="more-tape", say=say, piece=taped))
-    if at_seat and build.mechanic.putty_kg == 0 and (about.frog or about.netting):
-        stuck = replace(piece, mechanic=replace(mechanic, putty=True))
-        say = phrase("Stick it down with putty, on a dry clean surface.")
-        tried.append(Candidate(key="putty", say=say, piece=stuck))
-    over = int(build.placement.stems.stems_in_row[build.placement.over_capacity].sum())
-    if over:
-        tried.append(_fewer_stems(build, over))
-    if verdict.state == "fails" and mechanic.kind == "folded_cushion" and mechanic.layers < MAX_LAYERS:
-        tried += [_finer_and_folded(build, other) for other in finer]
-    if verdict.state == "fails":
-        tried += _other_kinds(build)
-    return tried
-
-
-def _wider_gap(build: Build) -> list[Candidate]:
-    piece, mechanic = build.piece, build.piece.mechanic
-    spaces = len(build.mechanic.levels) - 1
-    if spaces < 1:
-        return []
-    wider = round(build.mechanic.layer_gap_m + 0.01, 3)
-    if wider > piece.vessel.inside_depth_m / spaces - 0.01:
-        return []
-    gapped = replace(piece, mechanic=replace(mechanic, layer_gap_m=wider))
-    return [Candidate(key="wider-gap", say=phrase("Set the layers {gap} apart.", gap=length(wider)), piece=gapped)]
-
-
-def _other_kinds(build: Build) -> list[Candidate]:
-    """Netting mechanics that hold more firmly, for where the chosen one cannot."""
-    piece, mechanic = build.piece, build.piece.mechanic
-    netting = mechanic.netting or next(iter(build.conditions.nettings), None)
-    if netting is None:
-        return []
-    tried = []
-    for kind in ("stacked_pair", "folded_cushion"):
-        if kind != mechanic.kind:
-            other = replace(mechanic, kind=kind, netting=netting, layer_gap_m=None, tape_strips=None)
-            say = phrase(f"Use a {ABOUT[kind].name.lower()} instead.")
-            tried.append(Candidate(key=f"kind-{kind}", say=say, piece=replace(piece, mechanic=other)))
-    return tried
 
 
 def _sway(build: Build, play: Play) -> Finding:
@@ -395,47 +327,6 @@ def _figures(build: Build) -> list[Figure]:
     if build.mechanic.grip is not None:
         figures += [PIN_SOFT, PIN_WOODY]
     return figures
-
-
-def _finer_nettings(build: Build, widest_m: float) -> list[nets.Netting]:
-    """Nettings in the stores with smaller cells that the thickest stem still passes, widest first."""
-    if build.netting is None:
-        return []
-    now = nets.aperture_m(build.netting)
-    finer = [
-        each
-        for each in build.conditions.nettings.values()
-        if nets.aperture_m(each) < now - 1e-6
-        and nets.passes(nets.aperture_m(each), widest_m)
-        and each.finish == build.netting.finish
-    ]
-    return sorted(finer, key=nets.aperture_m, reverse=True)[:2]
-
-
-def _finer_and_folded(build: Build, netting: nets.Netting) -> Candidate:
-    """Smaller cells and one more layer together, for where neither alone is enough."""
-    mechanic = build.piece.mechanic
-    both = replace(mechanic, netting=netting.key, layers=mechanic.layers + 1, layer_gap_m=None)
-    say = phrase(f"Use {{a}} netting, {netting.finish}, folded to {both.layers} layers.", a=length(netting.aperture_m))
-    key = f"finer-folded-{netting.key.replace('-', '')}"
-    return Candidate(key=key, say=say, piece=replace(build.piece, mechanic=both))
-
-
-def _fewer_stems(build: Build, over: int) -> Candidate:
-    """Take the stems that find no seat out of the recipe, from the lines they belong to."""
-    piece, placement = build.piece, build.placement
-    taken: dict[str, int] = {}
-    for row in np.flatnonzero(placement.over_capacity).tolist():
-        key = placement.stems.variety_of(row).key
-        taken[key] = taken.get(key, 0) + int(placement.stems.stems_in_row[row])
-    lines = []
-    for line in piece.recipe:
-        less = min(taken.get(line.variety, 0), line.count)
-        taken[line.variety] = taken.get(line.variety, 0) - less
-        if line.count > less:
-            lines.append(replace(line, count=line.count - less))
-    say = phrase("Leave out {n} stems that find no seat.", n=count(over))
-    return Candidate(key="fewer-stems", say=say, piece=replace(piece, recipe=tuple(lines)))
 
 
 def _others_in_cell(cell: np.ndarray, diameter_m: Array) -> Array:

@@ -1,0 +1,67 @@
+"""Reading the cells of a table: numbers in range, choices, flags; each refusal says what would be right."""
+
+import math
+from typing import Any
+
+from jolly_trellis.core.provenance import PROVENANCE_KINDS, Provenance
+
+Row = dict[str, str]
+
+
+class BadTable(Exception):
+    """The text is no table of this kind; the message says what would be right."""
+
+
+class BadCell(Exception):
+    """One cell cannot be read: its column, and what would be right."""
+
+    def _init__(self, column: str, message: str) -> None:
+        super().__init__(message)
+        self.column = column
+
+
+def is_number(text: str) -> bool:
+    try:
+        float(text)
+    except ValueError:
+        return False
+    return True
+
+
+def number(row: Row, column: str, *, scale: float = 1.0, least: float = 0.0, most: float = 1e6) -> float:
+    """A number of a row, scaled to SI. Raises BadCell: no number, or outside its range."""
+    text = row[column].replace(",", ".")
+    try:
+        value = float(text)
+    except ValueError:
+        raise BadCell(column, f"“{row[column][:40]}” is no number. Type one such as 24.5.") from None
+    if not math.isfinite(value) or not least <= value <= most:
+        raise BadCell(column, f"{row[column][:40]} is out of range. Give {least:g} to {most:g}.")
+    return value * scale
+
+
+def maybe(row: Row, column: str, *, scale: float = 1.0, least: float = 0.0, most: float = 1e6) -> float | None:
+    return number(row, column, scale=scale, least=least, most=most) if row[column] else None
+
+
+def choice(row: Row, column: str, choices: tuple[str, ...], default: str | None = None) -> Any:
+    value = row[column] or (default or "")
+    if value not in choices:
+        raise BadCell(column, f"“{row[column][:40]}” is not known. Choose one of: {', '.join(choices)}.")
+    return value
+
+
+def flag(row: Row, column: str) -> bool:
+    return bool(choice(row, column, ("0", "1"), "0") == "1")
+
+
+def whole(row: Row, column: str, *, least: int = 0, most: int = 100_000) -> int:
+    value = number(row, column, least=least, most=most)
+    if value != int(value):
+        raise BadCell(column, f"{row[column][:40]} is not a whole number. Type one such as 12.")
+    return int(value)
+
+
+def provenance(row: Row, column: str) -> Provenance:
+    kind = choice(row, column, PROVENANCE_KINDS, "measured")
+    return Provenance(kind=kind, source=row["provenance_note"])
