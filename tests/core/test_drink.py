@@ -177,7 +177,7 @@ def test_top_ups_count_only_where_somebody_is_named() -> None:
 
 
 def test_a_cut_end_above_the_water_fails_and_says_which() -> None:
-    verdict = verdict_of(replace(piece(), water_level_m=0.03))
+    verdict = verdict_of(replace(piece(), water_level_m=0.008))
     assert verdict.state == "fails"
     covered = next(each for each in verdict.findings if each.check == "covered")
     assert covered.utilisation > 9.99

@@ -56,6 +56,7 @@ def test_a_slim_vessel_with_tall_flowers_fails_and_offers_ballast_that_mends_it(
     verdict = verdict_of(tall(foot=0.075))
     assert verdict.state == "fails"
     assert verdict.fixes
+    assert any(fix.key.startswith("base") for fix in verdict.fixes)
     for fix in verdict.fixes:
         assert verdict_of(fix.piece).state in ("holds", "tight")
 

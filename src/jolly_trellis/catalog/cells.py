@@ -15,7 +15,7 @@ class BadTable(Exception):
 class BadCell(Exception):
     """One cell cannot be read: its column, and what would be right."""
 
-    def _init__(self, column: str, message: str) -> None:
+    def __init__(self, column: str, message: str) -> None:
         super().__init__(message)
         self.column = column
 

@@ -29,7 +29,19 @@ from jolly_trellis.core.mechanics import (
     string_ball,
     wire,
 )
-from jolly_trellis.core.placement import aim, choosing, dome, fan, garden, horizontal, seats, sweep, trace, turning
+from jolly_trellis.core.placement import (
+    aim,
+    choosing,
+    dome,
+    fan,
+    garden,
+    horizontal,
+    place,
+    seats,
+    sweep,
+    trace,
+    turning,
+)
 from jolly_trellis.core.provenance import Figure
 
 TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
@@ -38,8 +50,25 @@ TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Frogs, rings, fills, lattices, blocks, cups", (pin_frog, rings, fills, lattices, blocks, raised_cups)),
     (
         "Stems and where they go",
-        (stems, dome, fan, sweep, horizontal, garden, aim, choosing, turning, seats, trace, making, build, choose),
+        (
+            stems,
+            dome,
+            fan,
+            sweep,
+            horizontal,
+            garden,
+            aim,
+            choosing,
+            turning,
+            place,
+            seats,
+            trace,
+            making,
+            build,
+            choose,
+        ),
     ),
+    ("Making and choosing", (making, build, choose)),
     ("Hold", (hold,)),
     ("Stand", (stand, balance, stand_stack, stand_wind)),
     ("Drink", (drink, drinking, drink_own, air)),

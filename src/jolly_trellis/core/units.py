@@ -30,13 +30,32 @@ _LENGTH_UNITS_M = {
     "'": 12 * INCH_M,
     "′": 12 * INCH_M,
 }
+# Imperial standard wire gauge, metres; a table, not a formula (BS 3737, published).
+IMPERIAL_GAUGE_M: dict[float, float] = {
+    10: 0.003251,
+    12: 0.002642,
+    14: 0.002032,
+    16: 0.001626,
+    18: 0.001219,
+    19: 0.001016,
+    20: 0.000914,
+    21: 0.000813,
+    22: 0.000711,
+    23: 0.00061,
+    24: 0.000559,
+    26: 0.000457,
+    28: 0.000376,
+    30: 0.000315,
+}
 _NUMBER = r"(?:(?P<whole>\d+)[ -]+)?(?P<top>\d+)/(?P<bottom>\d+)|(?P<decimal>\d*[.,]?\d+)"
 _LENGTH = re.compile(rf"^(?P<sign>-)?(?:{_NUMBER})\s*(?P<unit>[a-z]+|[\"″'′])?$")
 _SLOT = re.compile(r"\{(\w+)\}")
 
 
 def parse_length(text: str, *, system: UnitSystem = "metric", cell_m: float | None = None) -> float | None:
-    """Read a length as typed: "36", "36cm", "14 1/4 in", "0,5 m", "12 cells".
+    """Read a length as typed: "36", "36cm", "14 1/4 in", "0,5 m", "12 cells", or a wire as "20 swg", "20 awg".
+
+    A gauge without its standard is ambiguous, and is not read.
 
     Args:
         text: what was typed.
@@ -61,8 +80,20 @@ def parse_length(text: str, *, system: UnitSystem = "metric", cell_m: float | No
         return None if cell_m is None else number * cell_m
     if unit is None:
         unit = "cm" if system == "metric" else "in"
+    if unit in ("awg", "swg"):
+        return american_gauge_m(number) if unit == "awg" else IMPERIAL_GAUGE_M.get(number)
     scale = _LENGTH_UNITS_M.get(unit)
     return None if scale is None else number * scale
+
+
+def american_gauge_m(gauge: float) -> float:
+    """Diameter of a wire of the American wire gauge: 0.127·92^((36 − n)/39) mm, in metres.
+
+    Args:
+        gauge: n, 0-40.
+    Source: ASTM B258 (published).
+    """
+    return 0.000127 * 92 ** ((36 - gauge) / 39)
 
 
 def round_up(value: float, step: float) -> float:

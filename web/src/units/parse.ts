@@ -16,6 +16,23 @@ const LENGTH_UNITS_M: Readonly<Record<string, number>> = {
   "'": 12 * INCH_M,
   "′": 12 * INCH_M,
 };
+/** Imperial standard wire gauge: a table, not a formula. A gauge without its standard is ambiguous and not read. */
+const IMPERIAL_GAUGE_M: Readonly<Record<number, number>> = {
+  10: 0.003251,
+  12: 0.002642,
+  14: 0.002032,
+  16: 0.001626,
+  18: 0.001219,
+  19: 0.001016,
+  20: 0.000914,
+  21: 0.000813,
+  22: 0.000711,
+  23: 0.00061,
+  24: 0.000559,
+  26: 0.000457,
+  28: 0.000376,
+  30: 0.000315,
+};
 const MASS_UNITS_KG: Readonly<Record<string, number>> = {
   g: 0.001,
   kg: 1,
@@ -42,6 +59,8 @@ export function parseLength(text: string, system: UnitSystem, cellM?: number): n
   if (!typed) return null;
   const unit = typed.unit ?? (system === "metric" ? "cm" : "in");
   if (unit === "cell" || unit === "cells") return cellM === undefined ? null : typed.number * cellM;
+  if (unit === "awg") return 0.000127 * 92 ** ((36 - typed.number) / 39);
+  if (unit === "swg") return IMPERIAL_GAUGE_M[typed.number] ?? null;
   const scale = LENGTH_UNITS_M[unit];
   return scale === undefined ? null : typed.number * scale;
 }

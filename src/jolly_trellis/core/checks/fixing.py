@@ -35,7 +35,7 @@ def proven(candidates: Iterable[Candidate], before: Build, judge: Callable[[Buil
             verdict = judge(build(each.piece, before.conditions))
         except CoreError:
             continue
-        if verdict.utilisation is None or verdict.state not in ("holds", "tight"):
+        if verdict.state not in ("holds", "tight", "not needed"):
             continue
         if (family, verdict.state) in offered:
             continue
@@ -46,7 +46,7 @@ def proven(candidates: Iterable[Candidate], before: Build, judge: Callable[[Buil
                 say=each.say,
                 piece=each.piece,
                 state_after=verdict.state,
-                utilisation_after=verdict.utilisation,
+                utilisation_after=verdict.utilisation or 0.0,
             )
         )
     return tuple(fixes)

@@ -128,9 +128,25 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
         lower = replace(piece.envelope, height_m=height)
         say = phrase("Bring the flowers down to {h}.", h=length(height))
         tried.append(Candidate(key=f"lower-{round(share * 100)}", say=say, piece=replace(piece, envelope=lower)))
+    tried += _wider_base(build)
     if piece.setting.foot_material != "rubber" and stands_exposed(build):
         padded = replace(piece, setting=replace(piece.setting, foot_material="rubber"))
         tried.append(Candidate(key="rubber", say=phrase("Put rubber pads under the foot."), piece=padded))
+    return tried
+
+
+def _wider_base(build: Build) -> list[Candidate]:
+    """Bond the vessel to a wider base; where weight does not help, since the push that tips it grows with it."""
+    piece, foot = build.piece, build.piece.vessel.foot_width_m
+    if piece.support is not None or piece.insert is not None or foot is None:
+        return []
+    tried = []
+    for share in (1.15, 1.35, 1.6, 2.0):
+        wide = round_up(foot * share, 0.01)
+        deep = None if piece.vessel.foot_depth_m is None else round_up(piece.vessel.foot_depth_m * share, 0.01)
+        based = replace(piece, vessel=replace(piece.vessel, foot_width_m=wide, foot_depth_m=deep))
+        say = phrase("Bond it to a base {w} across.", w=length(wide))
+        tried.append(Candidate(key=f"base-{round(share * 100)}", say=say, piece=based))
     return tried
 
 

@@ -196,7 +196,9 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
                 replace(going, boxed=True, box_wall_m=high),
                 h=high,
             )
-        wide = round_up(max(journey.box_width_m, journey.box_depth_m) + 0.12, 0.01)
+        centre = _balance(build, journey.level_m).height_m
+        wide = round_up(max(journey.box_width_m, journey.box_depth_m) + 0.04, 0.01)
+        wide = max(wide, round_up(2.1 * BRAKING.value * centre, 0.01))
         wider = replace(going, boxed=True, box_width_m=wide, box_depth_m=wide, box_wall_m=going.box_wall_m or wall)
         change("wider-box", "Use a box {w} across, wedged all round.", wider, w=wide)
         if going.water_level_m is not None:

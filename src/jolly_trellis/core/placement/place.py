@@ -16,11 +16,14 @@ from jolly_trellis.core.placement.trace import (
     Trace,
     bore_of,
     floor_friction_needed,
+    pressed_in,
     trace,
 )
 from jolly_trellis.core.placement.turning import droop_m, limit_droop, pass_the_rim, reach_water
+from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
 from jolly_trellis.core.vessels import Vessel, floor_friction
 
+PIN_DEPTH = constant("Depth a stem is pressed onto pins", "length", 0.012, COMMON_PRACTICE)
 _FINE = 48
 
 
@@ -144,7 +147,10 @@ def place(
             level_drops_m=level_drops,
         )
     gripped = np.zeros(len(stems), dtype=np.bool_)
-    if mechanic.grip is not None:
+    if mechanic.grip is not None and mechanic.netting_free:
+        found = pressed_in(found, seat_x_m=seat_x, seat_y_m=seat_y, run_x=run_x, run_y=run_y, depth_m=PIN_DEPTH.value)
+        gripped = ~found.at_wall
+    elif mechanic.grip is not None:
         gripped = ~found.at_wall & (np.hypot(found.end_x_m, found.end_y_m) <= mechanic.grip.radius_m)
     holds = _floor_holds(stems, found, lean, visible, level_drops, floor_friction(vessel))
     return Placement(

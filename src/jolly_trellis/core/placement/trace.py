@@ -1,6 +1,6 @@
 """Where a stem goes inside the vessel: from its seat inwards to the floor or the wall, and what holds it."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -104,6 +104,28 @@ def trace(
         at_wall=at_wall,
         wall_holds=at_wall & (end_x * run_x + end_y * run_y < 0),
         crosses=drop[..., None] >= level_drops_m - 1e-9,
+    )
+
+
+def pressed_in(found: Trace, *, seat_x_m: Array, seat_y_m: Array, run_x: Array, run_y: Array, depth_m: float) -> Trace:
+    """The same stems stopped a little under their seats, as pins stop them.
+
+    Args:
+        found: followed to floor or wall.
+        seat_x_m, seat_y_m, run_x, run_y: as for `trace`.
+        depth_m: how far pins let a stem in, vertically, m, > 0.
+    Source: geometry.
+    """
+    drop = np.minimum(found.drop_m, depth_m)
+    stopped = found.at_wall & (found.drop_m <= depth_m)
+    return replace(
+        found,
+        embedded_m=drop * found.slant,
+        drop_m=drop,
+        end_x_m=seat_x_m - run_x * drop,
+        end_y_m=seat_y_m - run_y * drop,
+        at_wall=stopped,
+        wall_holds=found.wall_holds & stopped,
     )
 
 

@@ -1,0 +1,176 @@
+"""Travel and Lift: the box, the slop, the door, the levels; the mass at each move."""
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from jolly_trellis.core.build import build
+from jolly_trellis.core.checks import lift, travel
+from jolly_trellis.core.evaluate import evaluate
+from jolly_trellis.core.piece import Mechanic, Piece, Transport
+from jolly_trellis.core.verdicts import Verdict
+from tests.ordinary import conditions, piece, vessels
+
+BOXED = Transport(box_wall_m=0.2)
+
+
+def going(transport: Transport | None, base: Piece | None = None) -> Piece:
+    return replace(base or piece(), transport=transport)
+
+
+def verdict(plan: Piece, verb: str) -> Verdict:
+    return next(each for each in evaluate(plan, conditions()).verdicts if each.verb == verb)
+
+
+def test_an_ordinary_bowl_travels_in_a_box() -> None:
+    assert verdict(going(BOXED), "travel").state in ("holds", "tight")
+
+
+def test_nothing_is_said_of_a_journey_nobody_has_described() -> None:
+    said = verdict(going(None), "travel")
+    assert said.state == "cannot say"
+    assert "travels" in said.missing[0]
+
+
+def test_what_is_made_where_it_stands_need_not_travel() -> None:
+    assert verdict(going(Transport(made_on_site=True)), "travel").state == "not needed"
+
+
+def test_a_box_of_unknown_height_cannot_be_judged() -> None:
+    said = verdict(going(Transport()), "travel")
+    assert said.state == "cannot say"
+    assert any("walls" in fact for fact in said.missing)
+
+
+def test_an_unweighed_vessel_cannot_be_judged() -> None:
+    said = verdict(going(BOXED, replace(piece(), vessel=replace(piece().vessel, mass_kg=None))), "travel")
+    assert said.state == "cannot say"
+
+
+def tall() -> Piece:
+    vessel = vessels()["cylinder-15"]
+    return replace(
+        piece(),
+        vessel=vessel,
+        envelope=replace(piece().envelope, height_m=0.75, width_m=0.4, depth_m=0.4),
+        water_level_m=0.2,
+    )
+
+
+def test_a_low_box_fails_and_the_fix_is_as_high_as_the_formula_asks() -> None:
+    plan = going(Transport(box_wall_m=0.03, box_width_m=0.2, box_depth_m=0.2), tall())
+    said = verdict(plan, "travel")
+    assert said.state == "fails"
+    assert said.fixes
+    for fix in said.fixes:
+        assert verdict(fix.piece, "travel").state in ("holds", "tight", "not needed")
+
+
+def test_a_tall_vessel_bare_on_the_van_floor_tips_under_braking() -> None:
+    said = verdict(going(Transport(boxed=False), tall()), "travel")
+    assert said.state == "fails"
+    assert any(each.check == "tips unboxed" and each.utilisation > 1 for each in said.findings)
+
+
+def test_a_piece_wider_than_the_door_fails() -> None:
+    said = verdict(going(replace(BOXED, door_width_m=0.3)), "travel")
+    assert any(each.check == "door" and each.utilisation > 1 for each in said.findings)
+
+
+def test_the_three_levels_are_three_numbers_in_their_order() -> None:
+    made = build(going(BOXED), conditions())
+    journey = travel.journey_of(made)
+    assert journey is not None
+    bench = travel.bench_level_m(made, journey.level_m)
+    assert bench < journey.level_m < piece().water_level_m
+    assert journey.carried_l == pytest.approx(
+        made.water.volume_at_l(piece().water_level_m) - made.water.volume_at_l(journey.level_m)
+    )
+
+
+def test_water_never_slops_at_the_level_worked_out() -> None:
+    made = build(going(BOXED), conditions())
+    level = travel.travel_level_m(made)
+    climbs = travel.slop_m(0.3, travel.along_drive_m(made, level), made.mechanic.slop_factor)
+    assert level + climbs <= made.piece.vessel.inside_depth_m + 0.005
+
+
+def test_moss_lets_a_bowl_travel_fuller_and_open_pins_emptier() -> None:
+    def level(mechanic: Mechanic) -> float:
+        plan = replace(going(BOXED), vessel=vessels()["low-bowl-26"], mechanic=mechanic, water_level_m=0.095)
+        return travel.travel_level_m(build(plan, conditions()))
+
+    moss = level(Mechanic(kind="moss_sandwich", netting="coated-25-09"))
+    wire = level(Mechanic(kind="stacked_pair", netting="coated-25-09"))
+    pins = level(Mechanic(kind="pin_frog", frog="pin-100"))
+    assert moss > wire > pins
+
+
+def test_a_single_untied_level_is_said_to_shift() -> None:
+    loose = replace(going(BOXED), mechanic=Mechanic(netting="coated-25-09", layers=1))
+    assert any(each.check == "shifts" for each in verdict(loose, "travel").findings)
+
+
+@settings(max_examples=30, deadline=None)
+@given(st.floats(0.05, 0.6), st.floats(0.03, 0.4), st.floats(0.1, 1.2))
+def test_a_wider_box_never_needs_a_higher_wall(height: float, gap: float, accel: float) -> None:
+    def wall(each: float) -> float:
+        return travel.box_wall_m(vessel_height_m=0.1, centre_m=height, wall_gap_m=each, accel_ratio=accel)
+
+    assert wall(gap) >= wall(gap * 1.2) - 1e-12
+    assert wall(gap) >= 0.1 / 3 - 1e-12
+
+
+def test_an_ordinary_bowl_is_lifted_by_one() -> None:
+    assert verdict(going(BOXED), "lift").state == "holds"
+
+
+def test_lifting_says_what_it_lacks() -> None:
+    assert verdict(going(None), "lift").state == "cannot say"
+
+
+def heavy() -> Piece:
+    vessel = replace(vessels()["urn-30"], mass_kg=9.0)
+    return replace(
+        piece(),
+        vessel=vessel,
+        envelope=replace(piece().envelope, height_m=0.9, width_m=0.6, depth_m=0.6),
+        water_level_m=0.3,
+        mechanic=Mechanic(kind="stacked_pair", netting="coated-25-09"),
+    )
+
+
+def test_a_full_urn_is_too_heavy_for_one_and_the_fix_lightens_it() -> None:
+    plan = going(Transport(made_on_site=True), heavy())
+    said = verdict(plan, "lift")
+    assert said.state == "fails"
+    assert {fix.key for fix in said.fixes} <= {"fill-on-the-spot", "two", "crate", "two-dry"}
+
+
+def test_two_people_lift_a_third_more_than_one() -> None:
+    """Two thirds each: from memory."""
+    one = build(going(BOXED), conditions())
+    two = build(going(replace(BOXED, carriers=2)), conditions())
+    limits = [lift.judge(each).findings[0].limit.value for each in (one, two)]
+    assert limits[1] / limits[0] == pytest.approx(4 / 3)
+
+
+def test_a_crate_with_handles_helps() -> None:
+    bare, crate = (build(going(replace(BOXED, crate=each)), conditions()) for each in (False, True))
+    assert lift.judge(crate).findings[0].limit.value > lift.judge(bare).findings[0].limit.value
+
+
+def test_overhanging_flowers_keep_hands_farther_out() -> None:
+    wide = build(going(BOXED), conditions())
+    narrow = build(going(BOXED, replace(piece(), envelope=replace(piece().envelope, depth_m=0.2))), conditions())
+    assert lift.reach_of(wide) == pytest.approx(lift.reach_of(narrow) + 0.10)
+
+
+def test_a_load_out_of_reach_is_never_lifted() -> None:
+    plan = going(replace(BOXED, box_depth_m=1.0))
+    said = verdict(plan, "lift")
+    assert said.state == "fails"
+    assert said.governing is not None
+    assert said.governing.check == "reach"
