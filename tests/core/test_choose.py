@@ -1,0 +1,152 @@
+"""Choosing: every mechanic sized and judged, ranked, ruled out by the event's wishes, with the reason in words."""
+
+from dataclasses import replace
+
+import pytest
+
+from jolly_trellis.core.choose import Option, choice_of, choose, usable_frog, usable_netting
+from jolly_trellis.core.netting import aperture_m, passes
+from jolly_trellis.core.piece import MECHANIC_KINDS, Piece, Transport
+from jolly_trellis.core.practice import Practice
+from jolly_trellis.core.units import render
+from tests.ordinary import conditions, nettings, piece, recipe, vessels
+
+
+def options(
+    plan: Piece, practice: Practice | None = None, on_hand: frozenset[str] | None = None
+) -> tuple[Option, ...]:
+    asked = replace(conditions(), practice=practice or Practice())
+    return choose(plan, asked, on_hand=on_hand)
+
+
+ORDINARY = replace(
+    piece(),
+    vessel=vessels()["low-bowl-26"],
+    transport=Transport(box_wall_m=0.2),
+    water_level_m=0.09,
+    recipe=recipe(
+        ruscus=(6, "margin"),
+        pittosporum=(26, "base"),
+        rose=(7, "focal"),
+        ranunculus=(8, "filler"),
+        scabious=(4, "airy"),
+    ),
+)
+
+
+@pytest.fixture(scope="module")
+def ranked() -> tuple[Option, ...]:
+    return options(ORDINARY)
+
+
+def test_every_mechanic_is_answered_for(ranked: tuple[Option, ...]) -> None:
+    assert {each.kind for each in ranked} == set(MECHANIC_KINDS)
+
+
+def test_what_fails_nothing_comes_before_what_fails(ranked: tuple[Option, ...]) -> None:
+    good = [not each.fails and each.mechanic is not None for each in ranked]
+    assert good == sorted(good, reverse=True)
+    assert good[0]
+
+
+def test_among_the_good_the_worst_utilisation_decides_in_steps(ranked: tuple[Option, ...]) -> None:
+    steps = [round(each.worst / 0.05) for each in ranked if each.mechanic is not None and not each.fails]
+    assert steps == sorted(steps)
+
+
+def test_what_cannot_be_made_comes_last_and_says_why(ranked: tuple[Option, ...]) -> None:
+    last = ranked[-1]
+    assert last.kind == "cross_stick_roll"
+    assert last.mechanic is None
+    assert "trough" in last.why.text
+
+
+def test_each_says_why_in_whole_words(ranked: tuple[Option, ...]) -> None:
+    for option in ranked:
+        said = render(option.why, "metric")
+        assert said
+        assert "{" not in said
+        if option.fails:
+            assert said.startswith("Fails on ")
+            for verb in option.fails:
+                assert verb.capitalize() in said
+    assert render(ranked[0].why, "metric").startswith("First: ")
+
+
+def test_rungs_are_the_eight_verdicts(ranked: tuple[Option, ...]) -> None:
+    assert all(len(each.rungs) == 8 for each in ranked if each.mechanic is not None)
+
+
+def test_a_sketch_has_every_stem(ranked: tuple[Option, ...]) -> None:
+    rows = sum(line.count for line in ORDINARY.recipe)
+    assert all(len(each.sketch) == rows for each in ranked if each.mechanic is not None)
+
+
+def test_without_plastic_nothing_taped_is_offered() -> None:
+    for option in options(ORDINARY, Practice(no_single_use_plastic=True)):
+        if option.mechanic is not None and option.mechanic.single_use_plastic:
+            assert "plastic" in option.ruled_out
+            assert option.why.text.startswith("Ruled out")
+
+
+def test_only_what_is_in_the_store_rules_out_what_is_not() -> None:
+    found = {each.kind: each for each in options(ORDINARY, Practice(only_in_store=True), frozenset({"coated-19-08"}))}
+    assert found["stacked_pair"].ruled_out == ""
+    assert "on hand" in found["pin_frog"].ruled_out
+    assert found["branch_tangle"].ruled_out == ""
+
+
+def test_a_piece_that_must_lift_off_gets_a_lattice() -> None:
+    first = options(replace(ORDINARY, must_lift_off=True))
+    assert first[0].mechanic is not None
+    assert first[0].mechanic.lifts_off
+    assert all(each.ruled_out for each in first if each.mechanic is not None and not each.mechanic.lifts_off)
+
+
+def test_clear_glass_rules_out_what_shows_until_it_is_lined() -> None:
+    glass = replace(ORDINARY, vessel=replace(vessels()["low-bowl-26"], clear=True, material="glass"))
+    bare = {each.kind: each.ruled_out for each in options(glass)}
+    lined = {each.kind: each.ruled_out for each in options(replace(glass, lining=True))}
+    assert "glass" in bare["folded_cushion"]
+    assert bare["branch_tangle"] == ""
+    assert lined["folded_cushion"] == ""
+
+
+def test_the_mesh_is_the_smallest_the_thickest_stem_passes() -> None:
+    branches = replace(ORDINARY, recipe=recipe(magnolia_branch=(3, "line"), rose=(5, "focal")))
+    thin = replace(ORDINARY, recipe=recipe(sweet_pea=(9, "filler")))
+    for plan, widest in ((branches, 0.013), (thin, 0.003)):
+        netting = usable_netting(plan, conditions())
+        assert netting is not None
+        assert passes(aperture_m(netting), widest)
+        smaller = [
+            each for each in nettings().values()
+            if each.finish == netting.finish and 0.018 <= aperture_m(each) < aperture_m(netting)
+        ]  # fmt: skip
+        assert all(not passes(aperture_m(each), widest) for each in smaller)
+
+
+def test_the_wire_is_the_one_the_studio_uses() -> None:
+    galvanized = replace(conditions(), practice=Practice(wire="galvanized"))
+    netting = usable_netting(ORDINARY, galvanized)
+    assert netting is not None
+    assert netting.finish == "galvanized"
+
+
+def test_the_frog_is_the_widest_that_sits_on_the_floor() -> None:
+    frog = usable_frog(ORDINARY, conditions(), "pin")
+    assert frog is not None
+    assert frog.key == "pin-100"
+    assert usable_frog(replace(ORDINARY, vessel=vessels()["bud-cylinder-8"]), conditions(), "cage") is None
+
+
+@pytest.mark.parametrize("kind", MECHANIC_KINDS)
+def test_a_choice_names_what_its_kind_needs_and_no_more(kind: str) -> None:
+    choice = choice_of(ORDINARY, conditions(), kind)  # type: ignore[arg-type]
+    assert choice.kind == kind
+    assert choice.tape_strips is None
+
+
+def test_an_empty_recipe_can_still_be_compared() -> None:
+    empty = options(replace(ORDINARY, recipe=()))
+    assert len(empty) == len(MECHANIC_KINDS)
