@@ -62,6 +62,8 @@ def usable_ml(tube: StemTube, stem_diameter_m: float = 0.0) -> float:
     height = -along[:, None] * cosine + across[None, :] * sine
     cell = np.broadcast_to(width * (2 * radius / slices) * (tube.length_m / _SLICES), height.shape)
     filled = max(0.0, min(1.0, tube.fill_share))
+    if filled <= 0:
+        return 0.0
     if cosine > 1e-9:
         filled = min(filled, 1.0 - tube.air_gap_m / tube.length_m)
     order = np.sort(height, axis=None)

@@ -94,9 +94,16 @@ def check_fill(vessel: Vessel, poured_l: float) -> FillCheck:
     Args:
         vessel: a checked vessel.
         poured_l: litres poured in until it brims, > 0.
+    Raises: InvalidMeasure: an outline that holds less than a drop.
     Source: volume goes with the square of the widths.
     """
     holds = volume_below_l(vessel, vessel.inside_depth_m)
+    if holds < 1e-6:
+        raise InvalidMeasure(
+            path="vessel.profile",
+            message=phrase("The outline holds nothing to speak of."),
+            limit=phrase("Measure the inside in whole millimetres or more."),
+        )
     ratio = poured_l / holds
     agrees = abs(ratio - 1) <= _FILL_AGREES
     factor = math.sqrt(ratio)
