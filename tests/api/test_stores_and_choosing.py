@@ -21,7 +21,11 @@ def test_the_demo_shows_the_range_of_the_work(client: TestClient) -> None:
     assert any(each["piece"]["insert"] for each in pieces)
     assert any(each["piece"]["support"] for each in pieces)
     assert any(each["piece"]["vessel"]["clear"] for each in pieces)
-    verdicts = [verdict for each in pieces for verdict in each["report"]["verdicts"]]
+    assert not any(each["report"]["fixes_tried"] for each in pieces)
+    reports = [
+        client.post(f"{EVENT}/evaluate", json={"piece": each["piece"], "with_fixes": True}).json() for each in pieces
+    ]
+    verdicts = [verdict for report in reports for verdict in report["verdicts"]]
     failing = [verdict for verdict in verdicts if verdict["state"] == "fails"]
     assert failing
     assert all(verdict["fixes"] for verdict in failing)

@@ -52,7 +52,10 @@ def redo(event_id: Number, body: BasedOn, conn: Connection) -> EventOut:
 
 
 def event_out(conn: sqlite3.Connection, state: EventState) -> EventOut:
-    """An event with every piece judged; a piece that cannot be computed carries its problem instead."""
+    """An event with every piece judged; a piece that cannot be computed carries its problem instead.
+
+    Fixes are not tried here: with many pieces that takes seconds, and the bench asks for those of its own piece.
+    """
     conditions = judging.conditions_of(conn, state.plan.brief)
     return EventOut(
         id=state.event.id,
@@ -66,7 +69,7 @@ def event_out(conn: sqlite3.Connection, state: EventState) -> EventOut:
 
 def _piece_out(planned: PlannedPiece, conditions: Conditions) -> PieceOut:
     try:
-        report = judging.report_of(planned.piece, conditions, with_fixes=True)
+        report = judging.report_of(planned.piece, conditions, with_fixes=False)
     except CoreError as problem:
         body = body_of(code=problem.code, path=problem.path, message=problem.message, limit=problem.limit)
         return PieceOut(id=planned.id, piece=planned.piece, report=None, problem=Problem.model_validate(body))

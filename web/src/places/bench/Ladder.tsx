@@ -116,7 +116,7 @@ function Rung({ verdict, tried, open, onOpen, onFix, busy }: RungProps) {
             <p className="no-print mt-2 mb-0 text-sm text-soft">
               {tried
                 ? "No single change mends this: try fewer or shorter stems, another vessel or another netting."
-                : "Let go to see what would mend it."}
+                : "Looking for what would mend it…"}
             </p>
           )}
           {(verdict.findings.length > 1 || verdict.figures.length > 0) && <Details verdict={verdict} />}

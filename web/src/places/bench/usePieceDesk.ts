@@ -30,6 +30,21 @@ export function usePieceDesk(eventId: number, pieceId: number) {
   const asking = useRef(false);
   const writes = useRef<Promise<unknown>>(Promise.resolve());
 
+  /** Fixes take longer than verdicts, so they are asked for once the piece is on the bench. */
+  const tryFixes = useCallback(
+    async (piece: Piece) => {
+      try {
+        const report = await api.evaluate(eventId, piece, true);
+        if (saved.current?.piece !== piece) return;
+        saved.current = { ...saved.current, report };
+        setDesk((now) => (now.piece === piece ? { ...now, report } : now));
+      } catch {
+        // The verdicts stand without their fixes; whatever is wrong is said at the next change.
+      }
+    },
+    [eventId],
+  );
+
   const show = useCallback(
     (event: EventOut) => {
       const found = event.pieces.find((each) => each.id === pieceId);
@@ -42,8 +57,9 @@ export function usePieceDesk(eventId: number, pieceId: number) {
         report: found?.report ?? null,
         problem: found?.problem ?? null,
       });
+      if (found?.report && !found.report.fixes_tried) void tryFixes(found.piece);
     },
-    [pieceId],
+    [pieceId, tryFixes],
   );
 
   const load = useCallback(async () => {
