@@ -53,7 +53,7 @@ def test_dragging_the_water_line_moves_drink_and_letting_go_is_one_undo_step(pag
     bench(page, served)
     expect(rung(page, "drink")).to_have_attribute("data-state", "fails")
     expect(rung(page, "drink")).to_contain_text("First dry stem", ignore_case=True)
-    drag(page, "water", 0, -6, release=False)
+    drag(page, "water", 0, -14, release=False)
     expect(rung(page, "drink")).to_have_attribute("data-state", re.compile("tight|holds"))
     page.mouse.up()
     expect(page.get_by_role("button", name="Undo")).to_be_enabled()
@@ -66,10 +66,10 @@ def test_dragging_the_water_line_moves_drink_and_letting_go_is_one_undo_step(pag
 def test_escape_in_the_middle_of_a_drag_leaves_everything_as_it_was(page: Page, served: Served) -> None:
     bench(page, served)
     drag(page, "envelope-height", 0, -60, release=False)
-    expect(field(page, "Height of the flowers")).not_to_have_value("30 cm")
+    expect(field(page, "Height of the flowers")).not_to_have_value("28 cm")
     page.keyboard.press("Escape")
     page.mouse.up()
-    expect(field(page, "Height of the flowers")).to_have_value("30 cm")
+    expect(field(page, "Height of the flowers")).to_have_value("28 cm")
     expect(page.get_by_role("button", name="Undo")).to_be_disabled()
 
 
@@ -115,7 +115,7 @@ def test_everything_by_keyboard(page: Page, served: Served) -> None:
     expect(field(page, "Water level")).to_have_value("7.8 cm")
     field(page, "Height of the flowers").focus()
     page.keyboard.press("ArrowUp")
-    expect(field(page, "Height of the flowers")).to_have_value("30.5 cm")
+    expect(field(page, "Height of the flowers")).to_have_value("28.5 cm")
     page.get_by_role("tab", name="Cut tray").focus()
     page.keyboard.press("ArrowRight")
     expect(page.get_by_role("tab", name="Stems")).to_have_attribute("data-state", "active")
@@ -169,7 +169,7 @@ def test_a_bad_height_gets_its_sentence_beside_the_field_and_nothing_is_lost(
     assert at
     assert 0 <= beside["y"] - (at["y"] + at["height"]) < 12
     page.reload()
-    expect(field(page, "Height of the flowers")).to_have_value("30 cm")
+    expect(field(page, "Height of the flowers")).to_have_value("28 cm")
 
 
 def test_a_misspelt_variety_is_offered_the_nearest(page: Page, served: Served) -> None:
@@ -229,7 +229,9 @@ def test_the_printed_page_has_the_drawing_the_cuts_and_no_controls(page: Page, s
 
 
 @pytest.mark.parametrize("theme", ["day", "evening"])
-@pytest.mark.parametrize("path", ["/events/1/pieces/1", "/events/1/pieces/3", "/events/1", "/stores", "/figures", "/?all"])
+@pytest.mark.parametrize(
+    "path", ["/events/1/pieces/1", "/events/1/pieces/3", "/events/1", "/stores", "/figures", "/?all"]
+)
 def test_the_screens_meet_wcag_aa(page: Page, served: Served, theme: str, path: str) -> None:
     page.add_init_script(f"localStorage.setItem('theme', '{theme}')")
     page.goto(served.url + path)

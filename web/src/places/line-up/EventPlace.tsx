@@ -196,9 +196,13 @@ function NewPiece({ event, onProblem }: { event: EventOut; onProblem: (problem: 
       .map(([each, vessel]) => [each, vessel.name]),
   ] as [string, string][];
   const add = async () => {
-    const netting = nettings["coated-25-09"]?.key ?? Object.keys(nettings)[0] ?? "";
+    const { practice } = event.brief;
+    const usual = Object.values(nettings).find(
+      (each) => each.finish === practice.wire && each.aperture_m === 0.025,
+    );
+    const netting = (usual ?? Object.values(nettings)[0])?.key ?? "";
     try {
-      const piece = pieceFor(vessels[key] ?? UNMEASURED, netting);
+      const piece = pieceFor(vessels[key] ?? UNMEASURED, netting, practice.fill);
       const saved = await api.addPiece(event.id, event.revision, piece);
       void go(`/events/${event.id}/pieces/${saved.id}`);
     } catch (reason) {

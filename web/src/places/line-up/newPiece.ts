@@ -1,8 +1,8 @@
-import type { Piece, Vessel } from "../../api/types";
+import type { Piece, Practice, Vessel } from "../../api/types";
 import { rimHeight } from "../../drawing/section";
 
 /** A piece to begin with: the vessel, an ordinary dome over it, two layers of coated netting, no stems yet. */
-export function pieceFor(vessel: Vessel, netting: string): Piece {
+export function pieceFor(vessel: Vessel, netting: string, fill: Practice["fill"]): Piece {
   const top = vessel.profile.at(-1);
   const mouth = Math.max(top?.width_m ?? 0.2, 0.08);
   const depth = top?.height_m ?? 0.1;
@@ -30,7 +30,10 @@ export function pieceFor(vessel: Vessel, netting: string): Piece {
       cell_m: null,
       cup_ml: 60,
     },
-    water_level_m: Math.max(halfCentimetres(depth * 0.8), 0.005),
+    water_level_m: Math.max(
+      halfCentimetres(fill === "full" ? depth - 0.01 : depth * (fill === "half" ? 0.5 : 0.8)),
+      0.005,
+    ),
     recipe: [],
     setting: {
       where: "table",

@@ -161,7 +161,7 @@ export function VesselEditor({ vessel: kept, onSave, onClose }: Props) {
             className="mt-0.5 block h-[118px] w-full rounded border border-line bg-paper p-2 text-[15px] text-ink"
             value={outline}
             onChange={(event) => setOutline(event.target.value)}
-            onBlur={() => outline !== written && void read(outline, "table")}
+            onBlur={() => (outline !== written || problem) && void read(outline, "table")}
           />
         </label>
         <label className="flex items-center gap-2 text-[15px]">
