@@ -22,10 +22,31 @@ def _tab(name: str) -> Callable[[Page], None]:
     return show
 
 
+def _compare(page: Page) -> None:
+    page.get_by_role("tab", name="Side by side").click()
+    page.locator("[data-kind]").first.wait_for()
+
+
+def _say(page: Page) -> None:
+    said = page.get_by_role("textbox", name="Say it: set up or change the piece in words")
+    said.fill("urn 24 across 30 deep, 60 high 70 wide lopsided, 9 quince, 30 tulip, 12 fern, 5 ranunculas")
+    said.press("Enter")
+    page.get_by_role("button", name="Do it").wait_for()
+
+
 VIEWS: dict[str, tuple[str, str, Callable[[Page], None]]] = {
     "line-up": ("/events/1", "day", _nothing),
     "bench": ("/events/1/pieces/1", "day", _nothing),
     "bench-evening": ("/events/1/pieces/1", "evening", _tab("Stems")),
+    "bench-raised": ("/events/1/pieces/3", "day", _tab("Vessel")),
+    "bench-urn": ("/events/1/pieces/2", "day", _tab("Mechanic")),
+    "bench-road": ("/events/1/pieces/4", "day", _tab("Place and road")),
+    "cut-sheet": ("/events/1/pieces/1", "day", _tab("Cut sheet")),
+    "side-by-side": ("/events/1/pieces/1", "day", _compare),
+    "say-it": ("/events/1/pieces/1", "day", _say),
+    "stores-vessels": ("/stores", "day", _nothing),
+    "stores-varieties": ("/stores", "evening", _tab("Varieties")),
+    "figures": ("/figures", "day", _nothing),
 }
 
 
@@ -39,7 +60,7 @@ def main() -> None:
             page.goto(server.url + path)
             page.wait_for_load_state("networkidle")
             act(page)
-            page.wait_for_timeout(400)
+            page.wait_for_timeout(700)
             page.screenshot(path=FOLDER / f"{name}.png")
             print(f"· docs/screenshots/{name}.png")
             context.close()
