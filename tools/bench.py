@@ -13,6 +13,7 @@ from pathlib import Path
 import httpx2
 from playwright.sync_api import Page
 
+from jolly_trellis.core.choose import choose
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.demo.loading import demo_plan
 from jolly_trellis.store import codec
@@ -121,6 +122,9 @@ def main() -> None:
             "load_1_min": round(os.getloadavg()[0], 2),
         },
         "evaluate_60_stem_bowl": spread(timed(lambda: evaluate(bowl, conditions, with_fixes=False), 80), aim_ms=8.0),
+        "choose_all_mechanics_60_stems": spread(
+            timed(lambda: choose(bowl, conditions, on_hand=None), 20), aim_ms=250.0
+        ),
         "script_compressed": {"kb": round(script_kb(), 1), "aim_kb": 220.0},
     }
     with tempfile.TemporaryDirectory() as folder, served(Path(folder), demo=True) as server:

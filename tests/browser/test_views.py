@@ -186,3 +186,13 @@ def test_a_frog_is_edited_copied_and_retired(page: Page, served: Served) -> None
     expect(page.get_by_role("textbox", name="Name of pin frog, 5 cm, copy")).to_have_count(0)
     page.get_by_label("show what is retired").check()
     expect(page.get_by_role("button", name="Bring back pin frog, 5 cm, copy")).to_be_visible()
+
+
+def test_a_retired_mechanic_is_ruled_out_where_mechanics_are_compared(page: Page, served: Served) -> None:
+    page.goto(f"{served.url}/stores")
+    page.get_by_role("tab", name="Mechanics").click()
+    page.get_by_role("button", name="Retire Mineral block").click()
+    expect(page.get_by_role("button", name="Retire Mineral block")).to_have_count(0)
+    bench(page, served)
+    page.get_by_role("tab", name="Side by side").click()
+    expect(page.locator("[data-kind=mineral_block]")).to_contain_text("retired")

@@ -150,3 +150,21 @@ def test_a_choice_names_what_its_kind_needs_and_no_more(kind: str) -> None:
 def test_an_empty_recipe_can_still_be_compared() -> None:
     empty = options(replace(ORDINARY, recipe=()))
     assert len(empty) == len(MECHANIC_KINDS)
+
+
+def test_a_retired_mechanic_is_ruled_out_and_a_retired_netting_is_not_picked() -> None:
+    found = {
+        each.kind: each
+        for each in choose(ORDINARY, conditions(), on_hand=None, retired=frozenset({"moss_sandwich", "coated-19-08"}))
+    }
+    assert "retired" in found["moss_sandwich"].ruled_out
+    assert found["stacked_pair"].choice.netting not in (None, "coated-19-08")
+
+
+def test_ready_made_mechanics_must_be_on_hand() -> None:
+    asked = Practice(only_in_store=True)
+    without = {each.kind: each.ruled_out for each in options(ORDINARY, asked, frozenset())}
+    having = {each.kind: each.ruled_out for each in options(ORDINARY, asked, frozenset({"lattice_pad"}))}
+    assert "on hand" in without["lattice_pad"]
+    assert having["lattice_pad"] == ""
+    assert without["twig_rings"] == ""

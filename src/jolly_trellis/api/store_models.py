@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from jolly_trellis.api.models import In, Name, VesselIn
-from jolly_trellis.catalog.columns import StoreKind
+from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.core.frogs import Frog, FrogKind
 from jolly_trellis.core.netting import Finish, Netting
 from jolly_trellis.core.piece import MechanicKind
@@ -136,7 +136,7 @@ class StockOut(BaseModel):
     nettings: dict[str, Netting]
     frogs: dict[str, Frog]
     varieties: dict[str, Variety]
-    holdings: dict[StoreKind, dict[str, HoldingOut]]
+    holdings: dict[HeldKind, dict[str, HoldingOut]]
 
 
 class Kept(BaseModel):
@@ -152,6 +152,7 @@ class AboutOut(BaseModel):
     netting: bool
     frog: FrogKind | None
     tapes: bool
+    bought: bool
 
 
 class SchoolOut(BaseModel):

@@ -24,7 +24,7 @@ from jolly_trellis.api.store_models import (
     StockOut,
     TradeOut,
 )
-from jolly_trellis.catalog.columns import StoreKind
+from jolly_trellis.catalog.columns import HeldKind, StoreKind
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.figures import all_figures
 from jolly_trellis.core.mechanics.sizing import ABOUT
@@ -65,6 +65,7 @@ def get_trade() -> TradeOut:
                 netting=each.netting,
                 frog=each.frog,
                 tapes=each.tapes,
+                bought=each.bought,
             )
             for each in ABOUT.values()
         ],
@@ -110,7 +111,7 @@ def copy(kind: StoreKind, key: str, conn: Connection) -> Kept:
 
 
 @router.put("/stock/{kind}/{key}/holding")
-def put_holding(kind: StoreKind, key: str, body: PutHolding, conn: Connection) -> Kept:
+def put_holding(kind: HeldKind, key: str, body: PutHolding, conn: Connection) -> Kept:
     stores.count(conn, kind, key, Holding(on_hand=body.on_hand, retired=body.retired))
     return Kept(key=key)
 

@@ -27,6 +27,7 @@ from jolly_trellis.core.stems import HeadForm, Stiffness, Thirst, Variety, Varie
 from jolly_trellis.core.vessels import Material, PlanShape, ProfilePoint, Vessel, check_vessel
 
 StoreKind = Literal["vessel", "netting", "frog", "variety"]
+HeldKind = Literal["vessel", "netting", "frog", "variety", "mechanic"]
 MOST_ROWS = 2000
 
 

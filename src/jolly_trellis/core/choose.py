@@ -66,7 +66,13 @@ class Option:
     sketch: tuple[StemLine, ...]
 
 
-def choose(piece: Piece, conditions: Conditions, *, on_hand: frozenset[str] | None) -> tuple[Option, ...]:
+def choose(
+    piece: Piece,
+    conditions: Conditions,
+    *,
+    on_hand: frozenset[str] | None,
+    retired: frozenset[str] = frozenset(),
+) -> tuple[Option, ...]:
     """Size and judge every mechanic for a vessel, envelope and recipe, and rank them.
 
     No failing verdict and not ruled out first, then the worst utilisation (in steps of 0.05), then reuse, price and
@@ -75,9 +81,16 @@ def choose(piece: Piece, conditions: Conditions, *, on_hand: frozenset[str] | No
     Args:
         piece: its mechanic is replaced by each kind in turn; netting and frog are picked from the stores.
         conditions: as for `evaluate`.
-        on_hand: keys of nettings and frogs the studio has, for "only what is in the store"; None asks nothing.
+        on_hand: keys of nettings, frogs and bought mechanics the studio has, for "only what is in the store"; None
+            asks nothing.
+        retired: keys the studio no longer uses: nettings and frogs are not picked, mechanics are ruled out.
     """
-    options = [_option(piece, conditions, about, on_hand) for about in ABOUT.values()]
+    used = replace(
+        conditions,
+        nettings={key: each for key, each in conditions.nettings.items() if key not in retired},
+        frogs={key: each for key, each in conditions.frogs.items() if key not in retired},
+    )
+    options = [_option(piece, used, about, on_hand, retired) for about in ABOUT.values()]
     ranked = sorted(options, key=_rank)
     first = ranked[0]
     if first.mechanic is not None and not first.fails and not first.ruled_out:
@@ -127,7 +140,9 @@ def choice_of(piece: Piece, conditions: Conditions, kind: MechanicKind) -> Mecha
     )
 
 
-def _option(piece: Piece, conditions: Conditions, about: About, on_hand: frozenset[str] | None) -> Option:
+def _option(
+    piece: Piece, conditions: Conditions, about: About, on_hand: frozenset[str] | None, retired: frozenset[str]
+) -> Option:
     choice = choice_of(piece, conditions, about.kind)
     tried = replace(piece, mechanic=choice)
     try:
@@ -148,7 +163,7 @@ def _option(piece: Piece, conditions: Conditions, about: About, on_hand: frozens
             why=Phrase(text=f"{problem.message.text} {problem.limit.text}", quantities=quantities),
             sketch=(),
         )
-    ruled = _ruled_out(made, about, on_hand)
+    ruled = _ruled_out(made, about, on_hand, retired)
     rungs = tuple(Rung(verb=each.verb, state=each.state, utilisation=each.utilisation) for each in verdicts)
     fails = tuple(each.verb for each in verdicts if each.state == "fails")
     worst = max((each.utilisation or 0.0 for each in verdicts), default=0.0)
@@ -167,14 +182,18 @@ def _option(piece: Piece, conditions: Conditions, about: About, on_hand: frozens
     )
 
 
-def _ruled_out(made: Build, about: About, on_hand: frozenset[str] | None) -> str:
+def _ruled_out(made: Build, about: About, on_hand: frozenset[str] | None, retired: frozenset[str]) -> str:
     piece, practice = made.piece, made.conditions.practice
+    if about.kind in retired:
+        return "the studio has retired it"
     if practice.no_single_use_plastic and made.mechanic.single_use_plastic:
         return "it takes single-use plastic"
     if practice.only_in_store and on_hand is not None:
-        asked = [
+        asked: list[str | None] = [
             key for key, used in ((piece.mechanic.netting, about.netting), (piece.mechanic.frog, about.frog)) if used
         ]
+        if about.bought:
+            asked.append(about.kind)
         if any(key not in on_hand for key in asked):
             return "the stores have none on hand"
     if piece.must_lift_off and not made.mechanic.lifts_off:

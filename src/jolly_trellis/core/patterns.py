@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Literal
 
 from jolly_trellis.core import netting as nets
@@ -80,7 +81,7 @@ def sheet_pattern(flat: FlatSheet, netting: Netting) -> Pattern:
         middles = ((wide / 2, 0.0), (wide, long / 2), (wide / 2, long), (0.0, long / 2))
         lines.append(Line(layer="FOLD", points=middles, closed=True))
     lines += _cells(flat, netting)
-    middle = long / 2
+    middle = _clear_place(flat, long)
     labels = [
         Label(text=f"{flat.name}: {_both(wide)} ×", x_m=0.004, y_m=middle + 0.008),
         Label(text=_both(long), x_m=0.004, y_m=middle),
@@ -98,6 +99,13 @@ def sheet_pattern(flat: FlatSheet, netting: Netting) -> Pattern:
     if tuck:
         labels.append(Label(text=f"tuck {_both(tuck)} in all round", x_m=tuck + 0.003, y_m=tuck + 0.003))
     return Pattern(name=flat.name, width_m=wide, height_m=long, lines=tuple(lines), labels=tuple(labels))
+
+
+def _clear_place(flat: FlatSheet, long_m: float) -> float:
+    """Middle of the widest stretch between folds, where words cross no line, metres from the end."""
+    marks = sorted({0.0, long_m, *(fold.at_m for fold in flat.folds)})
+    low, high = max(pairwise(marks), key=lambda pair: pair[1] - pair[0])
+    return (low + high) / 2 + 0.008
 
 
 def frog_pattern(width_m: float, *, with_putty: bool) -> Pattern:

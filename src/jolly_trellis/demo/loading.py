@@ -3,14 +3,14 @@
 import sqlite3
 from importlib.resources import files
 
-from jolly_trellis.catalog.columns import StoreKind
+from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.services import planning
 from jolly_trellis.store import codec, events, stock
 from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.plan import Plan
 from jolly_trellis.store.stock import Holding
 
-ON_HAND: dict[StoreKind, dict[str, int]] = {
+ON_HAND: dict[HeldKind, dict[str, int]] = {
     "vessel": {
         "low-bowl-20": 14,
         "raised-bowl-22": 2,
@@ -23,6 +23,7 @@ ON_HAND: dict[StoreKind, dict[str, int]] = {
     },
     "netting": {"coated-25-09": 2, "coated-40-09": 1, "galvanized-50-10": 1},
     "frog": {"pin-75": 3, "pin-100": 1, "cup-80": 9, "cage-80": 2},
+    "mechanic": {"lattice_pad": 4, "strung_ring": 2},
 }
 
 

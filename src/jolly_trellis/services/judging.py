@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
+from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.core.choose import Option, choose
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.evaluate import evaluate
@@ -29,8 +30,10 @@ class Stock:
     nettings: Mapping[str, Netting]
     frogs: Mapping[str, Frog]
     on_hand: frozenset[str]
+    retired: frozenset[str]
 
 
+_MADE_OF: tuple[HeldKind, ...] = ("netting", "frog", "mechanic")
 _kept_stock: dict[str, Stock] = {}
 
 
@@ -70,8 +73,9 @@ def apply_fix(piece: Piece, conditions: Conditions, *, verb: str, key: str) -> t
 
 def options_of(conn: sqlite3.Connection, piece: Piece, brief: Brief) -> tuple[Option, ...]:
     """Every mechanic for a piece, ranked; "only what is in the store" asks the stores. Raises CoreError."""
-    on_hand = stock_of(conn).on_hand if brief.practice.only_in_store else None
-    return choose(piece, conditions_of(conn, brief), on_hand=on_hand)
+    kept = stock_of(conn)
+    on_hand = kept.on_hand if brief.practice.only_in_store else None
+    return choose(piece, conditions_of(conn, brief), on_hand=on_hand, retired=kept.retired)
 
 
 def report_of(piece: Piece, conditions: Conditions, *, with_fixes: bool) -> Report:
@@ -91,9 +95,8 @@ def stock_of(conn: sqlite3.Connection) -> Stock:
             varieties=stock.varieties(conn),
             nettings=stock.nettings(conn),
             frogs=stock.frogs(conn),
-            on_hand=frozenset(
-                key for kind in ("netting", "frog") for key, each in held[kind].items() if each.on_hand > 0
-            ),
+            on_hand=frozenset(key for kind in _MADE_OF for key, each in held[kind].items() if each.on_hand > 0),
+            retired=frozenset(key for kind in _MADE_OF for key, each in held[kind].items() if each.retired),
         )
         _kept_stock[path] = kept
     return kept

@@ -7,8 +7,9 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any
 
-from jolly_trellis.catalog.columns import Refused, StoreKind, rows_of, write_table
+from jolly_trellis.catalog.columns import HeldKind, Refused, StoreKind, rows_of, write_table
 from jolly_trellis.core.netting import pitch_across_m
+from jolly_trellis.core.piece import MECHANIC_KINDS
 from jolly_trellis.core.vessels import Vessel, check_vessel
 from jolly_trellis.services.planning import NotFound
 from jolly_trellis.store import stock
@@ -72,9 +73,10 @@ def copy(conn: sqlite3.Connection, kind: StoreKind, key: str) -> str:
     return new
 
 
-def count(conn: sqlite3.Connection, kind: StoreKind, key: str, holding: Holding) -> None:
+def count(conn: sqlite3.Connection, kind: HeldKind, key: str, holding: Holding) -> None:
     """Say how many there are, retire or bring back. Raises NotFound."""
-    if key not in things(conn, kind):
+    known = set(MECHANIC_KINDS) if kind == "mechanic" else set(things(conn, kind))
+    if key not in known:
         raise NotFound(f"{kind} {key}")
     with transaction(conn):
         stock.put_holding(conn, kind, key, holding)

@@ -4,8 +4,9 @@ import json
 import sqlite3
 from collections.abc import Iterable
 from dataclasses import dataclass
+from typing import get_args
 
-from jolly_trellis.catalog.columns import StoreKind
+from jolly_trellis.catalog.columns import HeldKind, StoreKind
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.provenance import Provenance
@@ -149,15 +150,15 @@ def put_variety(conn: sqlite3.Connection, variety: Variety) -> None:
     _put(conn, "variety", variety.key, plain)
 
 
-def holdings(conn: sqlite3.Connection) -> dict[StoreKind, dict[str, Holding]]:
+def holdings(conn: sqlite3.Connection) -> dict[HeldKind, dict[str, Holding]]:
     """What the studio has of each thing by kind and key; a thing never counted is not in it."""
-    found: dict[StoreKind, dict[str, Holding]] = {kind: {} for kind in _COLUMNS}
+    found: dict[HeldKind, dict[str, Holding]] = {kind: {} for kind in get_args(HeldKind)}
     for row in conn.execute("SELECT * FROM holding"):
         found[row["kind"]][row["key"]] = Holding(on_hand=row["on_hand"], retired=bool(row["retired"]))
     return found
 
 
-def put_holding(conn: sqlite3.Connection, kind: StoreKind, key: str, holding: Holding) -> None:
+def put_holding(conn: sqlite3.Connection, kind: HeldKind, key: str, holding: Holding) -> None:
     """Say how many the studio has of a thing, and whether it is retired."""
     conn.execute(_PUT_HOLDING, {"kind": kind, "key": key, "on_hand": holding.on_hand, "retired": int(holding.retired)})
 

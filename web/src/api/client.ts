@@ -3,6 +3,7 @@ import type {
   Brief,
   EventOut,
   FillCheck,
+  HeldKind,
   ImportOut,
   Option,
   Piece,
@@ -82,7 +83,7 @@ export const api = {
   putThing: (kind: StoreKind, key: string, thing: object) =>
     call<{ key: string }>("PUT", `/stock/${kind}/${key}`, { [kind]: thing }),
   copyThing: (kind: StoreKind, key: string) => call<{ key: string }>("POST", `/stock/${kind}/${key}/copy`),
-  putHolding: (kind: StoreKind, key: string, on_hand: number, retired: boolean) =>
+  putHolding: (kind: HeldKind, key: string, on_hand: number, retired: boolean) =>
     call<{ key: string }>("PUT", `/stock/${kind}/${key}/holding`, { on_hand, retired }),
   importTable: (kind: StoreKind, text: string, dry_run: boolean) =>
     call<ImportOut>("POST", `/tables/${kind}`, { text, dry_run }),

@@ -492,6 +492,8 @@ export interface components {
             readonly frog: ("pin" | "cage" | "loop" | "holed" | "cup") | null;
             /** Tapes */
             readonly tapes: boolean;
+            /** Bought */
+            readonly bought: boolean;
         };
         /**
          * Air
@@ -3821,7 +3823,7 @@ export interface operations {
             readonly query?: never;
             readonly header?: never;
             readonly path: {
-                readonly kind: "vessel" | "netting" | "frog" | "variety";
+                readonly kind: "vessel" | "netting" | "frog" | "variety" | "mechanic";
                 readonly key: string;
             };
             readonly cookie?: never;

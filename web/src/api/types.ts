@@ -30,6 +30,7 @@ export type Trade = Full<Schemas["TradeOut"]>;
 export type ImportOut = Full<Schemas["ImportOut"]>;
 export type FillCheck = Full<Schemas["FillCheck"]>;
 export type StoreKind = "vessel" | "netting" | "frog" | "variety";
+export type HeldKind = StoreKind | "mechanic";
 export type ProfilePoint = Full<Schemas["ProfilePoint"]>;
 export type RecipeLine = Full<Schemas["RecipeLine"]>;
 export type Role = RecipeLine["role"];

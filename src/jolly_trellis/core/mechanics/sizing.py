@@ -25,7 +25,10 @@ from jolly_trellis.core.piece import MechanicKind
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class About:
-    """One kind of mechanic: its name, what it is in a line, what of the stores it needs, and how it is sized."""
+    """One kind of mechanic: its name, what it is in a line, what of the stores it needs, and how it is sized.
+
+    `bought` tells one that comes ready made and must be on hand.
+    """
 
     kind: MechanicKind
     name: str
@@ -35,6 +38,7 @@ class About:
     frog: FrogKind | None = None
     tapes: bool = True
     least_strips: int = 0
+    bought: bool = False
 
 
 def _about(
@@ -47,9 +51,18 @@ def _about(
     frog: FrogKind | None = None,
     tapes: bool = True,
     least_strips: int = 0,
+    bought: bool = False,
 ) -> About:
     return About(
-        kind=kind, name=name, what=what, size=size, netting=netting, frog=frog, tapes=tapes, least_strips=least_strips
+        kind=kind,
+        name=name,
+        what=what,
+        size=size,
+        netting=netting,
+        frog=frog,
+        tapes=tapes,
+        least_strips=least_strips,
+        bought=bought,
     )
 
 
@@ -124,15 +137,33 @@ _ALL = (
         least_strips=1,
     ),
     _about("twig_rings", "Twig rings", "one ring low, one across the rim", rings.size_twigs),
-    _about("strung_ring", "Strung ring", "a metal ring strung with soft wire", rings.size_strung),
+    _about("strung_ring", "Strung ring", "a metal ring strung with soft wire", rings.size_strung, bought=True),
     _about("branch_tangle", "Branch tangle", "pliable stems coiled to fill the vessel", fills.size_tangle),
     _about("wood_shavings", "Wood shavings", "fine shavings under a grid", fills.size_shavings),
-    _about("lattice_pad", "Lattice pad", "a moulded lattice on the rim; lifts off", lattices.size_pad, tapes=False),
-    _about("lattice_disc", "Lattice disc", "a lattice disc hung on dowels", lattices.size_disc, tapes=False),
+    _about(
+        "lattice_pad",
+        "Lattice pad",
+        "a moulded lattice on the rim; lifts off",
+        lattices.size_pad,
+        tapes=False,
+        bought=True,
+    ),
+    _about(
+        "lattice_disc", "Lattice disc", "a lattice disc hung on dowels", lattices.size_disc, tapes=False, bought=True
+    ),
     _about("tape_grid", "Tape grid", "strips across the rim and nothing else", lattices.size_grid, tapes=False),
-    _about("fibre_pouch", "Fibre pouch", "a compostable block, soaked", blocks.size_fibre, least_strips=1),
-    _about("mineral_block", "Mineral block", "a block of mineral wool, soaked", blocks.size_mineral, least_strips=1),
-    _about("raised_cups", "Raised cups", "cups on rods tied to a branch", raised_cups.size, tapes=False),
+    _about(
+        "fibre_pouch", "Fibre pouch", "a compostable block, soaked", blocks.size_fibre, least_strips=1, bought=True
+    ),
+    _about(
+        "mineral_block",
+        "Mineral block",
+        "a block of mineral wool, soaked",
+        blocks.size_mineral,
+        least_strips=1,
+        bought=True,
+    ),
+    _about("raised_cups", "Raised cups", "cups on rods tied to a branch", raised_cups.size, tapes=False, bought=True),
 )
 ABOUT: dict[MechanicKind, About] = {each.kind: each for each in _ALL}
 

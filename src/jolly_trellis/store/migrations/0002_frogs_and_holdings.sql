@@ -17,7 +17,7 @@ ALTER TABLE vessel ADD COLUMN provenance TEXT NOT NULL DEFAULT 'measured';
 
 -- What the studio has of each thing in the stores, and what it no longer uses.
 CREATE TABLE holding (
-    kind TEXT NOT NULL CHECK (kind IN ('vessel', 'netting', 'frog', 'variety')),
+    kind TEXT NOT NULL CHECK (kind IN ('vessel', 'netting', 'frog', 'variety', 'mechanic')),
     key TEXT NOT NULL,
     on_hand INTEGER NOT NULL DEFAULT 0 CHECK (on_hand >= 0),
     retired INTEGER NOT NULL DEFAULT 0 CHECK (retired IN (0, 1)),

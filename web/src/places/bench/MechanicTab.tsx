@@ -195,7 +195,17 @@ export function MechanicTab({ piece, report, stock, problem, onCommit }: Props) 
           make, used {made.uses} time{made.uses === 1 ? "" : "s"}
           {made.compostable ? ", compostable" : ""}
           {made.single_use_plastic ? ", takes single-use plastic" : ""}
-          {made.lifts_off ? ", lifts off" : ""}.
+          {made.lifts_off ? ", lifts off" : ""}. It holds stems at {made.levels.length} level
+          {made.levels.length === 1 ? "" : "s"}, displaces{" "}
+          {textOf({ kind: "volume", value: made.displaced_volume_l }, system)} of water
+          {made.absorbed_l > 0
+            ? `, soaks up ${textOf({ kind: "volume", value: made.absorbed_l }, system)}`
+            : ""}
+          , takes {textOf({ kind: "moment", value: made.seat_moment_n_m }, system)} before it moves
+          {made.tape_share_of_mouth > 0
+            ? `; tape covers ${Math.round(made.tape_share_of_mouth * 100)} % of the mouth`
+            : ""}
+          .
         </p>
       )}
     </div>

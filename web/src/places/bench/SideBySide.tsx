@@ -117,8 +117,19 @@ function Sketch({ option, piece }: { option: Option; piece: Piece }) {
     0,
     (option.sketch[0]?.seat_z_m ?? 0) - vessel.base_m - (option.mechanic?.seating.height_m ?? 0),
   );
-  const half = Math.max(envelope.width_m / 2, ...vessel.profile.map((point) => point.width_m / 2)) * 1.1;
-  const top = Math.max(envelope.height_m, up + rimHeight(vessel)) * 1.06;
+  const reach = (stem: Option["sketch"][number]) => Math.min(stem.head_radius_m, 0.05);
+  const half =
+    Math.max(
+      envelope.width_m / 2,
+      ...vessel.profile.map((point) => point.width_m / 2),
+      ...option.sketch.map((stem) => Math.abs(stem.tip_x_m) + reach(stem)),
+    ) * 1.03;
+  const top =
+    Math.max(
+      envelope.height_m,
+      up + rimHeight(vessel),
+      ...option.sketch.map((stem) => stem.tip_z_m + reach(stem)),
+    ) + 0.005;
   const bottom = Math.max(0, up - 0.02);
   const floor = up + vessel.base_m;
   const y = (z: number) => top - z;

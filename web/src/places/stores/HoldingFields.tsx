@@ -1,10 +1,10 @@
 import { api } from "../../api/client";
-import type { Stock, StoreKind } from "../../api/types";
+import type { HeldKind, Stock } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
 
 type Props = {
-  kind: StoreKind;
+  kind: HeldKind;
   id: string;
   name: string;
   stock: Stock;
@@ -27,13 +27,15 @@ export function HoldingFields({ kind, id, name, stock, attempt }: Props) {
         className="w-14"
       />
       <span className="mr-1 text-[13px] text-soft">on hand</span>
-      <Button
-        look="quiet"
-        onClick={() => void attempt(() => api.copyThing(kind, id))}
-        aria-label={`Copy ${name}`}
-      >
-        Copy
-      </Button>
+      {kind !== "mechanic" && (
+        <Button
+          look="quiet"
+          onClick={() => void attempt(() => api.copyThing(kind, id))}
+          aria-label={`Copy ${name}`}
+        >
+          Copy
+        </Button>
+      )}
       <Button
         look="quiet"
         onClick={() => void attempt(() => api.putHolding(kind, id, held.on_hand, !held.retired))}

@@ -7,6 +7,7 @@ import type { Problem, StoreKind } from "../../api/types";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
 import { render } from "../../units/text";
+import { MechanicList } from "./MechanicList";
 import { TableExchange } from "./TableExchange";
 import { ThingTable } from "./ThingTable";
 import { VesselShelf } from "./VesselShelf";
@@ -79,6 +80,12 @@ export function StoresPlace() {
               {words}
             </Tabs.Trigger>
           ))}
+          <Tabs.Trigger
+            value="mechanic"
+            className="serif min-h-[44px] border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
+          >
+            Mechanics
+          </Tabs.Trigger>
         </Tabs.List>
         {KINDS.map(([kind, words]) => (
           <Tabs.Content key={kind} value={kind} className="min-h-0 flex-1 overflow-y-auto p-4">
@@ -102,6 +109,9 @@ export function StoresPlace() {
             )}
           </Tabs.Content>
         ))}
+        <Tabs.Content value="mechanic" className="min-h-0 flex-1 overflow-y-auto p-4">
+          {stock.data && <MechanicList stock={stock.data} retired={retired} attempt={attempt} />}
+        </Tabs.Content>
       </Tabs.Root>
     </div>
   );
