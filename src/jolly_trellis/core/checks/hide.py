@@ -122,31 +122,37 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     if check == "through the glass" and not piece.lining:
         say = phrase("Line the glass with a strip of leaf.")
         tried.append(Candidate(key="lining", say=say, piece=replace(piece, lining=True)))
-    base = next((index for index, line in enumerate(piece.recipe) if line.role == "base"), None)
-    leaf = (
-        base
-        if base is not None
-        else next(
-            (i for i, each in enumerate(piece.recipe) if build.conditions.varieties[each.variety].form == "leaf"), None
-        )
-    )
-    for more in (3, 6, 9, 14, 20):
-        if leaf is not None:
-            line = piece.recipe[leaf]
-            name = build.conditions.varieties[line.variety].name
-            added = replace(line, count=line.count + more, role="base") if base is not None else None
-            recipe: tuple[RecipeLine, ...]
-            if added is not None:
-                recipe = (*piece.recipe[:leaf], added, *piece.recipe[leaf + 1 :])
-            else:
-                recipe = (*piece.recipe, RecipeLine(variety=line.variety, count=more, role="base"))
-            say = phrase(f"Add {{n}} {name} low round the rim.", n=count(more))
-            tried.append(Candidate(key=f"cover-{more}", say=say, piece=replace(piece, recipe=recipe)))
+    leaf = _covering_leaf(build)
+    if leaf is not None:
+        tried += [_covered(build, leaf, more) for more in (3, 6, 9, 14, 20)]
     people = piece.setting.people
     if people is not None and not people.a_little_may_show:
         allowed = replace(piece, setting=replace(piece.setting, people=replace(people, a_little_may_show=True)))
         tried.append(Candidate(key="a-little", say=phrase("Let a little show, up to 15 %."), piece=allowed))
     return tried
+
+
+def _covering_leaf(build: Build) -> str | None:
+    """What to cover with: the recipe's base foliage, else its first leaf, else the toughest, fullest leaf stored."""
+    varieties = build.conditions.varieties
+    leaves = [each for each in build.piece.recipe if varieties[each.variety].form == "leaf"]
+    chosen = [*(each for each in leaves if each.role == "base"), *leaves]
+    if chosen:
+        return chosen[0].variety
+    stored = [each for each in varieties.values() if each.form == "leaf" and not each.branch and not each.toxic]
+    return max(stored, key=lambda each: (each.dry_hold_h, each.head_diameter_m)).key if stored else None
+
+
+def _covered(build: Build, leaf: str, more: int) -> Candidate:
+    """More of a leaf low round the rim, on its own line of the recipe where it has one."""
+    piece = build.piece
+    at = next((i for i, each in enumerate(piece.recipe) if each.variety == leaf and each.role == "base"), None)
+    recipe: tuple[RecipeLine, ...] = (*piece.recipe, RecipeLine(variety=leaf, count=more, role="base"))
+    if at is not None:
+        added = replace(piece.recipe[at], count=piece.recipe[at].count + more)
+        recipe = (*piece.recipe[:at], added, *piece.recipe[at + 1 :])
+    say = phrase(f"Add {{n}} {build.conditions.varieties[leaf].name} low round the rim.", n=count(more))
+    return Candidate(key=f"cover-{more}", say=say, piece=replace(piece, recipe=recipe))
 
 
 def _facing(eyes: Array, points: Array) -> Array:
