@@ -1,5 +1,6 @@
 """Drink: volumes, draw, the first dry stem, top-ups."""
 
+import re
 from dataclasses import replace
 from datetime import datetime
 from typing import Any
@@ -15,10 +16,11 @@ from jolly_trellis.core.drinking import needed_hours, run_down
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.piece import Air, Conditions, Piece, TopUp
+from jolly_trellis.core.units import render
 from jolly_trellis.core.verdicts import Verdict
 from jolly_trellis.core.vessels import volume_below_l
 from jolly_trellis.core.water import water_table
-from tests.ordinary import ZONE, conditions, piece, round_vessel, vessels
+from tests.ordinary import ZONE, conditions, piece, round_vessel, stems, vessels
 
 FLARED = round_vessel((0, 0.060), (0.09, 0.110))
 
@@ -213,3 +215,12 @@ def test_the_time_of_a_top_up_is_the_clock_on_the_wall() -> None:
     after_h = fix.piece.top_ups[0].after_h
     hour, minute = divmod(round(13 * 60 + after_h * 60), 60)
     assert f"{hour:02d}:{minute:02d}" in fix.say.text
+
+
+def test_the_reason_and_the_fix_ask_for_the_same_water_at_the_same_time() -> None:
+    """In the case that governs, both say when and how much: one sum, said twice."""
+    verdict = verdict_of(replace(stems(piece(), 45), water_level_m=0.06))
+    fix = next(each for each in verdict.fixes if each.key == "top-up")
+    asked = re.search(r"Top up (.+ ml) by (\d\d:\d\d)", render(verdict.reason, "metric"))
+    assert asked
+    assert f"{asked[1]} by {asked[2]}" in render(fix.say, "metric")

@@ -2,6 +2,7 @@
 
 import io
 import math
+import re
 from dataclasses import replace
 from pathlib import Path
 
@@ -14,11 +15,13 @@ from svgelements import Path as SvgPath
 from jolly_trellis.core.build import build
 from jolly_trellis.core.patterns import Pattern, patterns_of, ring_pattern, strip_pattern
 from jolly_trellis.core.piece import Mechanic, Piece
+from jolly_trellis.core.units import UnitSystem, render
 from jolly_trellis.exchange.pattern_dxf import write_dxf
 from jolly_trellis.exchange.pattern_pdf import MARGIN_M, OVERLAP_M, Paper, tiles, write_pdf
 from jolly_trellis.exchange.pattern_svg import GAP_M, write_svg
 from tests.ordinary import conditions, piece, vessels
 
+SYSTEMS: tuple[UnitSystem, ...] = ("metric", "inch")
 PAIR = replace(piece(), mechanic=Mechanic(kind="stacked_pair", netting="coated-25-09"))
 FROG = replace(
     piece(), vessel=vessels()["low-bowl-26"], mechanic=Mechanic(kind="pin_frog", frog="pin-100", putty=True)
@@ -38,6 +41,18 @@ def test_a_cushion_has_its_sheet_with_cells_folds_and_tucks() -> None:
     assert "tuck" in words
     assert "cm (" in words
     assert "twists" in words
+
+
+def test_folds_and_tuck_are_labelled_as_the_steps_say_them() -> None:
+    made = build(piece(), conditions())
+    said = " ".join(render(step.say, system) for step in made.mechanic.steps for system in SYSTEMS)
+    labels = [label.text for label in flat(piece())[0].labels if label.text.startswith(("fold", "tuck"))]
+    assert len(labels) == 3
+    for label in labels:
+        found = re.search(r"([\d.]+ cm) \((.+ in)\)", label)
+        assert found, label
+        assert found[1] in said
+        assert found[2] in said
 
 
 @pytest.mark.parametrize("plan", [piece(), PAIR, FROG])

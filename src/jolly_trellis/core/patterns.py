@@ -11,7 +11,8 @@ from jolly_trellis.core.making import lining_strip_m, wrap_length_m
 from jolly_trellis.core.mechanics.fit import PUTTY_WIDTH
 from jolly_trellis.core.mechanics.sized import FlatSheet
 from jolly_trellis.core.netting import Netting
-from jolly_trellis.core.units import cut_length_text
+from jolly_trellis.core.quantities import length
+from jolly_trellis.core.units import cut_length_text, text_of
 
 Layer = Literal["CUT", "FOLD", "MARK"]
 Points = tuple[tuple[float, float], ...]
@@ -95,9 +96,10 @@ def sheet_pattern(flat: FlatSheet, netting: Netting) -> Pattern:
     ]
     for fold in flat.folds:
         if fold.act != "tuck":
-            labels.append(Label(text=f"{fold.act}, {_both(fold.at_m)} from the end", x_m=0.004, y_m=fold.at_m + 0.002))
+            words = f"{fold.act}, {_at(round(fold.at_m * 200) / 200)} from the end"
+            labels.append(Label(text=words, x_m=0.004, y_m=fold.at_m + 0.002))
     if tuck:
-        labels.append(Label(text=f"tuck {_both(tuck)} in all round", x_m=tuck + 0.003, y_m=tuck + 0.003))
+        labels.append(Label(text=f"tuck {_at(tuck)} in all round", x_m=tuck + 0.003, y_m=tuck + 0.003))
     return Pattern(name=flat.name, width_m=wide, height_m=long, lines=tuple(lines), labels=tuple(labels))
 
 
@@ -148,6 +150,11 @@ def circle(x_m: float, y_m: float, radius_m: float) -> Points:
 def _both(value_m: float) -> str:
     """A length in both unit systems, as it is cut."""
     return f"{cut_length_text(value_m, 'metric')} ({cut_length_text(value_m, 'inch')})"
+
+
+def _at(value_m: float) -> str:
+    """Where a fold or a tuck lies in both unit systems, as the steps at the bench say it."""
+    return f"{text_of(length(value_m), 'metric')} ({text_of(length(value_m), 'inch')})"
 
 
 def _box(left: float, bottom: float, right: float, top: float) -> Points:

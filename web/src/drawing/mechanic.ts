@@ -1,7 +1,7 @@
 /** What holds the stems, drawn in section as what it is: wire, pins, openings, rings, fills, grids, blocks, cups. */
 import type { MechanicKind, Piece, Report } from "../api/types";
 import { ellipse, type Point, type Primitive } from "./scene";
-import { halfWidthAt } from "./section";
+import { halfWidthAt } from "./vessel";
 
 type Layer = "under" | "over";
 const WIRE = new Set<MechanicKind>([

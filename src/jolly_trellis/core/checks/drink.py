@@ -1,5 +1,6 @@
 """Drink: whether every cut end stays in water until the event ends, which runs dry first, and what to pour."""
 
+import math
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
@@ -117,7 +118,7 @@ def _lasts(build: Build, case: Case, going: Course, needed: float) -> Finding:
             words,
             needed=limit,
             short=HURRIED_FILL.quantity,
-            fill=volume(_refill_l(build, going, max(hours - TOP_UP_LEAD_H.value, 0.0))),
+            fill=volume(_refill_l(build, going, _top_up_h(hours))),
         ),
     )
 
@@ -127,9 +128,13 @@ def _top_up_words(build: Build, hours: float, needed: float) -> str:
         return ""
     if build.piece.top_ups and build.conditions.topped_up_by is None:
         return " Nobody is named to top up, so the planned top-ups do not count."
-    when = _clock(build, max(hours - TOP_UP_LEAD_H.value, 0.0))
-    words = f" Top up {{fill}} by {when}."
+    words = f" Top up {{fill}} by {_clock(build, _top_up_h(hours))}."
     return words if build.conditions.topped_up_by else words + " Name who does it in the brief."
+
+
+def _top_up_h(dry_h: float) -> float:
+    """When to top up, half an hour before a stem runs dry, hours after filling, down to five minutes."""
+    return math.floor(max(dry_h - TOP_UP_LEAD_H.value, 0.0) * 12) / 12
 
 
 def _refill_l(build: Build, going: Course, after_h: float) -> float:
@@ -152,7 +157,7 @@ def _with_top_ups(build: Build) -> Candidate | None:
         soonest = min(going, key=lambda each: MOST_HOURS if each.first_dry_h is None else each.first_dry_h)
         if soonest.first_dry_h is None or soonest.first_dry_h >= needed:
             break
-        after = float(np.floor(max(soonest.first_dry_h - TOP_UP_LEAD_H.value, 0.0) * 12)) / 12
+        after = _top_up_h(soonest.first_dry_h)
         litres = _refill_l(build, soonest, after)
         if litres <= 0 or (piece.top_ups and after <= piece.top_ups[-1].after_h):
             return None

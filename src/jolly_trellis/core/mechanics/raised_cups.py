@@ -21,12 +21,13 @@ def cup_depth_m(cup_ml: float, inside_m: float) -> float:
 
 
 def size(fit: Fit) -> SizedMechanic:
-    """Size raised cups: as many as the recipe's stems need, each with its own water."""
+    """Size raised cups: as many as the recipe's stems need, each with its own water, none lower than the floor."""
     inside = CUP_INSIDE.value
     each = min(5, cell_capacity(inside, fit.stem_diameter_m) + 1)
     cups = max(1, math.ceil(max(fit.stems, 1) / each))
     deep = cup_depth_m(fit.choice.cup_ml, inside)
     total = cups * fit.choice.cup_ml / 1000
+    rim = max(fit.depth_m, deep)
     return SizedMechanic(
         kind="raised_cups",
         name=f"{cups} raised cup{'s' if cups > 1 else ''}",
@@ -34,10 +35,10 @@ def size(fit: Fit) -> SizedMechanic:
             pattern="cups",
             pitch_m=max(inside * 1.4, fit.mouth_m / max(1.0, math.sqrt(cups))),
             aperture_m=inside,
-            height_m=fit.depth_m,
+            height_m=rim,
             each=each,
         ),
-        levels=(Level(height_m=fit.depth_m, aperture_m=inside), Level(height_m=fit.depth_m - deep, aperture_m=inside)),
+        levels=(Level(height_m=rim, aperture_m=inside), Level(height_m=rim - deep, aperture_m=inside)),
         layer_gap_m=deep,
         rigid=True,
         parts=(

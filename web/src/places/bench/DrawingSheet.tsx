@@ -8,11 +8,11 @@ import {
   markLayer,
   mechanicLayer,
   raisedOf,
-  rimHeight,
   sectionBounds,
   stemLayer,
   vesselLayer,
 } from "../../drawing/section";
+import { rimHeight } from "../../drawing/vessel";
 import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, Refused } from "../../api/client";
 import type { Mechanic, Option, Piece } from "../../api/types";
-import { rimHeight } from "../../drawing/section";
+import { rimHeight } from "../../drawing/vessel";
 import { Button } from "../../ui/Button";
 import { STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";

@@ -1,7 +1,8 @@
 /** The handles of the bench: each is a quantity of the piece, where it sits on the drawing, and how it is set. */
 import type { HandPlaced, Piece, PlacedStem, Report, Vessel } from "../../api/types";
 import type { Handle } from "../../drawing/scene";
-import { halfWidthAt, raisedOf, rimHeight } from "../../drawing/section";
+import { raisedOf } from "../../drawing/section";
+import { halfWidthAt, rimHeight } from "../../drawing/vessel";
 
 const MOST_M = 2.5;
 /** Mechanics whose gap between layers is a choice. */

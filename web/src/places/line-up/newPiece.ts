@@ -1,5 +1,5 @@
 import type { Piece, Practice, Vessel } from "../../api/types";
-import { rimHeight } from "../../drawing/section";
+import { rimHeight } from "../../drawing/vessel";
 
 /** A piece to begin with: the vessel, an ordinary dome over it, two layers of coated netting, no stems yet. */
 export function pieceFor(vessel: Vessel, netting: string, fill: Practice["fill"]): Piece {

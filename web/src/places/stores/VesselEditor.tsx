@@ -7,7 +7,7 @@ import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 import { render, textOf } from "../../units/text";
-import { VesselDrawing } from "./VesselShelf";
+import { VesselDrawing } from "./VesselDrawing";
 
 type Props = {
   vessel: Vessel;

@@ -1,11 +1,11 @@
 import { useState } from "react";
 import { api } from "../../api/client";
 import type { Stock, Vessel } from "../../api/types";
-import { rimHeight } from "../../drawing/section";
 import { Button } from "../../ui/Button";
 import { useSettings } from "../../ui/settings";
 import { textOf } from "../../units/text";
 import { HoldingFields } from "./HoldingFields";
+import { VesselDrawing } from "./VesselDrawing";
 import { VesselEditor } from "./VesselEditor";
 
 type Props = {
@@ -13,8 +13,6 @@ type Props = {
   retired: boolean;
   attempt: (act: () => Promise<unknown>) => Promise<boolean>;
 };
-
-const PX_PER_M = 340;
 
 /** Vessels drawn in section, all at one scale. */
 export function VesselShelf({ stock, retired, attempt }: Props) {
@@ -91,33 +89,3 @@ const NEW_VESSEL: Vessel = {
   clear: false,
   provenance: "measured",
 };
-
-/** A vessel's section at the shelf's scale. */
-export function VesselDrawing({ vessel }: { vessel: Vessel }) {
-  const half = Math.max(...vessel.profile.map((point) => point.width_m / 2)) + vessel.wall_m;
-  const top = rimHeight(vessel);
-  const side = (sign: number) =>
-    vessel.profile
-      .map(
-        (point, at) =>
-          `${at ? "L" : "M"}${(sign * point.width_m) / 2} ${top - vessel.base_m - point.height_m}`,
-      )
-      .join("");
-  const foot = (vessel.foot_width_m ?? (vessel.profile[0]?.width_m ?? 0) * 0.9) / 2;
-  return (
-    <svg
-      width={Math.max(2 * half * PX_PER_M, 20)}
-      height={(top + 0.006) * PX_PER_M}
-      viewBox={`${-half} -0.002 ${2 * half} ${top + 0.006}`}
-      aria-hidden="true"
-    >
-      <path
-        d={`${side(1)}M${vessel.profile[0]?.width_m ? vessel.profile[0].width_m / 2 : 0} ${top - vessel.base_m}L${foot} ${top}H${-foot}L${-(vessel.profile[0]?.width_m ?? 0) / 2} ${top - vessel.base_m}Z${side(-1)}`}
-        fill={vessel.clear ? "color-mix(in oklab, var(--slate) 14%, transparent)" : "none"}
-        stroke="var(--ink)"
-        strokeWidth={Math.max(vessel.wall_m, 0.003)}
-        strokeLinejoin="round"
-      />
-    </svg>
-  );
-}
