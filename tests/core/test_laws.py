@@ -121,7 +121,7 @@ def test_warmer_and_drier_air_never_leaves_more_water(warm: float, warmer: float
 
 
 @FEW
-@given(st.integers(10, 60))
+@given(st.integers(12, 60))
 def test_mass_adds_up(number: int) -> None:
     """The piece weighs what its parts weigh: vessel, water by the litre, stems by the stem, netting by the area."""
     made = build(stems(piece(), number), conditions())
