@@ -5,10 +5,15 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
+from hypothesis import settings
 
 from jolly_trellis.core.piece import Conditions, Piece
 from jolly_trellis.services.opening import open_studio
 from tests import ordinary
+
+# the same examples on every machine, however slow it is
+settings.register_profile("steady", derandomize=True, deadline=None)
+settings.load_profile("steady")
 
 
 @pytest.fixture

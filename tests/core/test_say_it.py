@@ -225,3 +225,20 @@ def test_any_order_of_known_words_makes_a_plan(words: list[str]) -> None:
     found = said(" ".join(words))
     assert found.piece.quantity >= 1
     assert all(line.count >= 1 for line in found.piece.recipe)
+
+
+@pytest.mark.parametrize(
+    ("said", "shape", "width_m", "depth_m"),
+    [
+        ("square dish 20 across", "square", 0.20, 0.20),
+        ("round bowl 24 across", "round", 0.24, 0.24),
+        ("oval bowl 30 long 18 across", "oval", 0.30, 0.18),
+        ("oblong dish 30 long 12 across", "rectangular", 0.30, 0.12),
+    ],
+)
+def test_a_plan_shape_said_before_the_vessel(said: str, shape: str, width_m: float, depth_m: float) -> None:
+    understood = say_it(f"{said}, 6 roses", piece(), conditions(), system="metric")
+    vessel = understood.piece.vessel
+    assert (vessel.plan_shape, understood.unheard) == (shape, ())
+    assert (vessel.mouth_width_m, vessel.mouth_depth_m) == pytest.approx((width_m, depth_m))
+    assert understood.piece.arrangement == piece().arrangement

@@ -10,7 +10,7 @@ from jolly_trellis.core.build import Build
 from jolly_trellis.core.mechanics.fit import putty_ring_kg
 from jolly_trellis.core.mechanics.sized import Part, Step
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
-from jolly_trellis.core.quantities import Phrase, count, length, mass, phrase, volume
+from jolly_trellis.core.quantities import Phrase, count, cut_length, length, mass, phrase, volume
 from jolly_trellis.core.report import CutGroup, Notice
 
 CUT_STEP = constant("Stems are cut to the next", "length", 0.02, COMMON_PRACTICE)
@@ -48,14 +48,16 @@ def steps(build: Build) -> tuple[Step, ...]:
     done = [*_stack_steps(build)]
     if piece.lining:
         tall, around = lining_strip_m(build)
-        say = phrase("Line the glass with leaf: a strip {a} long, {t} high.", a=length(around), t=length(tall))
+        say = phrase("Line the glass with leaf: a strip {a} long, {t} high.", a=cut_length(around), t=cut_length(tall))
         done.append(Step(act="line", say=say))
     done += mechanic.steps
     if piece.ballast_kg:
         done.append(Step(act="weight", say=phrase("Lay {m} of stone on the floor.", m=mass(piece.ballast_kg))))
     if piece.wrap_height_m:
         say = phrase(
-            "Wrap netting round the outside: {a} × {h}.", a=length(wrap_length_m(build)), h=length(piece.wrap_height_m)
+            "Wrap netting round the outside: {a} × {h}.",
+            a=cut_length(wrap_length_m(build)),
+            h=cut_length(piece.wrap_height_m),
         )
         done.append(Step(act="wrap", say=say, caution="Cut ends are sharp: gloves and eye protection."))
     litres = build.water.volume_at_l(piece.water_level_m)

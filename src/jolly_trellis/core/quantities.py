@@ -10,6 +10,7 @@ from typing import Literal
 
 QuantityKind = Literal[
     "length",  # m
+    "cut_length",  # m, said as one would cut it: up to the next half centimetre or quarter inch
     "mass",  # kg
     "volume",  # L
     "duration",  # h
@@ -54,6 +55,11 @@ def phrase(text: str, **quantities: Quantity) -> Phrase:
 def length(value_m: float) -> Quantity:
     """A length in metres."""
     return Quantity(kind="length", value=float(value_m))
+
+
+def cut_length(value_m: float) -> Quantity:
+    """A length to cut, in metres; written up to the next half centimetre or quarter inch."""
+    return Quantity(kind="cut_length", value=float(value_m))
 
 
 def mass(value_kg: float) -> Quantity:

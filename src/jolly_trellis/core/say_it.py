@@ -10,13 +10,14 @@ from jolly_trellis.core.piece import Conditions, Mechanic, MechanicKind, Piece, 
 from jolly_trellis.core.quantities import Phrase, count, length, phrase
 from jolly_trellis.core.stems import Role, Variety
 from jolly_trellis.core.units import UnitSystem, parse_length
-from jolly_trellis.core.vessels import ProfilePoint, Vessel
+from jolly_trellis.core.vessels import PlanShape, ProfilePoint, Vessel
 from jolly_trellis.core.words import (
     CLOSE,
     FORMS,
     LAYERS,
     MATERIALS,
     MESH,
+    PLAN_SHAPES,
     ROLES,
     SHAPES,
     SIZE,
@@ -66,6 +67,7 @@ class _Draft:
     long_m: float | None = None
     deep_m: float | None = None
     shape: str | None = None
+    plan_shape: PlanShape | None = None
     recipe: list[RecipeLine] = field(default_factory=list)
 
     def hear(self, words: str, meaning: Phrase) -> None:
@@ -164,6 +166,7 @@ def _clause(
     about_vessel = next((word for word in SHAPES if re.search(rf"\b{word}s?\b", rest)), None)
     if about_vessel:
         draft.shape = about_vessel
+        rest = _plan_shape(draft, rest, about_vessel)
         rest = re.sub(rf"\b{about_vessel}s?\b", " ", rest, count=1)
         article = "an" if about_vessel[0] in "aeiou" else "a"
         draft.hear(about_vessel, phrase(f"{article} {about_vessel}"))
@@ -257,6 +260,16 @@ def _mechanic(draft: _Draft, rest: str, conditions: Conditions, system: UnitSyst
     return rest
 
 
+def _plan_shape(draft: _Draft, rest: str, vessel: str) -> str:
+    """A square dish, an oval bowl: the plan shape said before the vessel."""
+    found = re.search(rf"\b({'|'.join(PLAN_SHAPES)})\s+(?={vessel}s?\b)", rest)
+    if found is None:
+        return rest
+    draft.plan_shape = PLAN_SHAPES[found[1]]
+    draft.hear(found[1], phrase(f"{draft.plan_shape} seen from above"))
+    return rest[: found.start()] + rest[found.end() :]
+
+
 def _stored_vessel(draft: _Draft, rest: str, vessels: Mapping[str, Vessel]) -> str:
     for vessel in sorted(vessels.values(), key=lambda each: -len(each.name)):
         for name in (vessel.name.lower(), vessel.name.lower().replace(",", "")):
@@ -346,6 +359,7 @@ def _set_vessel(draft: _Draft) -> None:
     mouth = draft.mouth_m or now.mouth_depth_m
     deep = draft.deep_m or now.inside_depth_m
     shape, profile = SHAPES.get(draft.shape or "", (now.plan_shape, ()))
+    shape = draft.plan_shape or shape
     if draft.shape == "cube" and draft.deep_m is None and draft.mouth_m:
         deep = mouth
     long = draft.long_m or (max(3 * mouth, now.mouth_width_m) if shape in ("rectangular", "oval") else mouth)

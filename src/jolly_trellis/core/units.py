@@ -119,6 +119,8 @@ def text_of(quantity: Quantity, system: UnitSystem) -> str:
             if system == "inch":
                 return f"{_inch_fraction(value / INCH_M, 8)} in"
             return f"{_trim(value * 1000, 1)} mm" if abs(value) < 0.01 else f"{_trim(value * 100, 1)} cm"
+        case "cut_length":
+            return cut_length_text(value, system)
         case "mass":
             if system == "inch":
                 pounds = value / POUND_KG

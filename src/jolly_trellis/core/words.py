@@ -20,6 +20,14 @@ SHAPES: dict[str, tuple[PlanShape, tuple[tuple[float, float], ...]]] = {
     "trough": ("rectangular", ((0.0, 0.93), (1.0, 1.0))),
     "oval": ("oval", ((0.0, 0.7), (1.0, 1.0))),
 }
+# Plan shapes as they are said before a vessel.
+PLAN_SHAPES: dict[str, PlanShape] = {
+    "round": "round",
+    "square": "square",
+    "oval": "oval",
+    "rectangular": "rectangular",
+    "oblong": "rectangular",
+}
 FORMS: dict[str, Form] = {
     "dome": "dome",
     "all-round": "dome",

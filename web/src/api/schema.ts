@@ -1819,7 +1819,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            readonly kind: "length" | "mass" | "volume" | "duration" | "angle" | "force" | "moment" | "energy" | "pressure" | "density" | "areal_mass" | "linear_mass" | "draw" | "temperature" | "acceleration" | "stiffness" | "ratio" | "count";
+            readonly kind: "length" | "cut_length" | "mass" | "volume" | "duration" | "angle" | "force" | "moment" | "energy" | "pressure" | "density" | "areal_mass" | "linear_mass" | "draw" | "temperature" | "acceleration" | "stiffness" | "ratio" | "count";
             /** Value */
             readonly value: number;
         };

@@ -45,6 +45,8 @@ export function textOf(quantity: Quantity, system: UnitSystem): string {
     case "length":
       if (inch) return `${inchFraction(value / INCH_M, 8)} in`;
       return Math.abs(value) < 0.01 ? `${trim(value * 1000, 1)} mm` : `${trim(value * 100, 1)} cm`;
+    case "cut_length":
+      return cutLengthText(value, system);
     case "mass": {
       if (!inch) return Math.abs(value) < 1 ? `${trim(value * 1000, 0)} g` : `${trim(value, 2)} kg`;
       const pounds = value / POUND_KG;

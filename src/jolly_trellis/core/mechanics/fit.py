@@ -11,8 +11,7 @@ from jolly_trellis.core.mechanics.sized import Fold, Part, Seating, Step
 from jolly_trellis.core.netting import Netting, Sheet
 from jolly_trellis.core.piece import Mechanic
 from jolly_trellis.core.provenance import COMMON_PRACTICE, Figure, constant
-from jolly_trellis.core.quantities import length, mass, phrase
-from jolly_trellis.core.units import round_up
+from jolly_trellis.core.quantities import cut_length, length, mass, phrase
 from jolly_trellis.core.vessels import Vessel
 
 LAYER_GAP_USUAL = constant("Usual gap between layers", "length", 0.04, COMMON_PRACTICE)
@@ -236,7 +235,7 @@ def tape_step(fit: Fit) -> tuple[Step, ...]:
         return ()
     say = phrase(
         f"Tape across the rim: {fit.tape_strips} × {{tape}}, {{wide}} wide, crossed in the middle.",
-        tape=length(round_up(strip_length_m(fit), 0.005)),
+        tape=cut_length(strip_length_m(fit)),
         wide=length(fit.choice.tape_width_m),
     )
     return (Step(act="tape", say=say, caution="Tape holds on a clean, dry rim only."),)
@@ -247,8 +246,8 @@ def cut_step(fit: Fit, sheet: Sheet, name: str) -> Step:
     say = phrase(
         f"Cut {name} {{w}} × {{l}} of {fit.net.name}: {sheet.cells_across} cells across, "
         f"{sheet.rows_along} rows along the twists.",
-        w=length(round_up(sheet.width_m, 0.005)),
-        l=length(round_up(sheet.length_m, 0.005)),
+        w=cut_length(sheet.width_m),
+        l=cut_length(sheet.length_m),
     )
     return Step(act="cut", say=say, caution=CUT_CAUTION)
 
@@ -282,7 +281,7 @@ def putty_step(girth_m: float, where: str) -> Step:
     """Sticking something down with a ring of putty."""
     say = phrase(
         f"Press a ring of putty {{long}} long, {{m}}, {where}; twist to bed it.",
-        long=length(round_up(girth_m, 0.005)),
+        long=cut_length(girth_m),
         m=mass(putty_ring_kg(girth_m)),
     )
     return Step(act="stick", say=say, caution="Putty bonds to dry, clean surfaces only.")
