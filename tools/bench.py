@@ -62,8 +62,8 @@ def spread(times_ms: list[float], aim_ms: float) -> dict[str, float]:
 
 
 def timed(act: Callable[[], object], runs: int) -> list[float]:
-    """Milliseconds of each run, after three that warm up."""
-    for _ in range(3):
+    """Milliseconds of each run, after a tenth as many, at least ten, that warm up."""
+    for _ in range(max(10, runs // 10)):
         act()
     times = []
     for _ in range(runs):
