@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from jolly_trellis.core.build import build
 from jolly_trellis.core.checks import lift, travel
 from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.piece import Mechanic, Piece, Transport
+from jolly_trellis.core.piece import Mechanic, Piece, Support, Transport
 from jolly_trellis.core.verdicts import Verdict
 from tests.ordinary import conditions, piece, vessels
 
@@ -174,3 +174,24 @@ def test_a_load_out_of_reach_is_never_lifted() -> None:
     assert said.state == "fails"
     assert said.governing is not None
     assert said.governing.check == "reach"
+
+
+@pytest.mark.parametrize(
+    ("fact", "said"), [("foot_width_m", "width of the support's foot"), ("mass_kg", "weight of the support")]
+)
+def test_a_support_carried_along_must_be_known(fact: str, said: str) -> None:
+    """Nothing is supposed of a foot nobody has measured, nor of a stand nobody has weighed."""
+    stand = Support(name="stand", height_m=0.4, top_width_m=0.12, foot_width_m=0.2, mass_kg=1.5)
+    raised = replace(piece(), envelope=replace(piece().envelope, height_m=0.7), transport=replace(BOXED, apart=False))
+    known = verdict(replace(raised, support=stand), "travel")
+    assert any(each.check == "on its support" for each in known.findings)
+    unknown = verdict(replace(raised, support=replace(stand, **{fact: None})), "travel")  # type: ignore[arg-type]
+    assert unknown.state == "cannot say"
+    assert any(said in each for each in unknown.missing)
+
+
+def test_a_bare_vessel_of_unknown_foot_cannot_be_said_to_stay_upright() -> None:
+    footless = replace(piece().vessel, foot_width_m=None, foot_depth_m=None)
+    unknown = verdict(going(Transport(boxed=False), replace(piece(), vessel=footless)), "travel")
+    assert unknown.state == "cannot say"
+    assert any("vessel's foot" in fact for fact in unknown.missing)

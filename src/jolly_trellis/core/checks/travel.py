@@ -7,7 +7,7 @@ import numpy as np
 
 from jolly_trellis.core import vessels
 from jolly_trellis.core.build import Build
-from jolly_trellis.core.checks.balance import Balance, bodies_of, outline_top_m
+from jolly_trellis.core.checks.balance import Balance, balance_of, bodies_of, foot_edge_m, outline_top_m
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.piece import Transport
@@ -166,10 +166,17 @@ def judge(build: Build) -> Verdict:
         missing.append("the weight of the empty vessel")
     if going.boxed and going.box_wall_m is None:
         missing.append("how high the walls of its box are")
+    if not going.boxed and build.piece.vessel.foot_width_m is None:
+        missing.append("the width of the vessel's foot")
+    support = None if going.apart else build.piece.support
+    if support is not None and support.foot_width_m is None:
+        missing.append("the width of the support's foot")
+    if support is not None and support.mass_kg is None:
+        missing.append("the weight of the support")
     if journey is None:
         return conclude("travel", [], missing=missing)
     findings = [_slop(build, journey), _door(journey, going), *_upright(build, journey, going), *_shifts(build)]
-    if not going.apart and build.piece.support is not None:
+    if support is not None and support.foot_width_m is not None and support.mass_kg is not None:
         findings.append(_together(build))
     return conclude("travel", findings, missing=missing, figures=_figures(journey))
 
@@ -330,9 +337,9 @@ def _shifts(build: Build) -> list[Finding]:
 
 
 def _together(build: Build) -> Finding:
-    top, support = outline_top_m(build), build.piece.support
-    foot = (support.foot_width_m if support else None) or 0.1
-    has, needs = ratio(foot / 2 / max(top * 0.6, 1e-3)), ratio(BRAKING.value)
+    """Bowl and support carried as one: tipping over the support's foot under braking, in the worst direction."""
+    balance = balance_of(build, "typical")
+    has, needs = ratio(float(foot_edge_m(build, balance).min()) / balance.height_m), ratio(BRAKING.value)
     words = "On its support it tips at {has} of gravity; braking asks {needs}: carry bowl and support apart."
     return finding(
         check="on its support",
