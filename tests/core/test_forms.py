@@ -42,8 +42,8 @@ def test_stems_keep_within_what_was_asked_for(form: Form) -> None:
 @pytest.mark.parametrize("form", FORMS)
 def test_its_outline_is_closed_above_and_as_wide_as_asked(form: Form) -> None:
     envelope = Envelope(height_m=0.5, width_m=0.6, depth_m=0.4, form=form)
-    front = outline_m(envelope, from_m=0.1, across=False)
-    above = outline_m(envelope, from_m=0.1, across=True)
+    front = outline_m(envelope, from_m=0.1, view="front")
+    above = outline_m(envelope, from_m=0.1, view="above")
     assert max(x for x, _ in front) == pytest.approx(0.3)
     assert max(z for _, z in front) <= 0.5 + 1e-9
     assert above[0] == pytest.approx(above[-1], abs=1e-9)

@@ -88,8 +88,8 @@ def test_a_bare_rim_fails_and_leaves_mend_it() -> None:
 def test_under_three_per_cent_holds_and_up_to_eight_is_tight() -> None:
     assert hide.SHOWS_GOOD.value == 0.03
     assert hide.SHOWS_LIMIT.value == 0.08
-    tight = hide._shows("rim band", 0.05, hide.SHOWS_LIMIT, "the rim", "from the front, seated")
-    good = hide._shows("rim band", 0.02, hide.SHOWS_LIMIT, "the rim", "from the front, seated")
+    tight = hide.shows("rim band", 0.05, hide.SHOWS_LIMIT, "the rim", "from the front, seated")
+    good = hide.shows("rim band", 0.02, hide.SHOWS_LIMIT, "the rim", "from the front, seated")
     assert (good.state, tight.state) == ("holds", "tight")
 
 

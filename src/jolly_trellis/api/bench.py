@@ -11,6 +11,7 @@ from jolly_trellis.api.line_up import event_out
 from jolly_trellis.api.models import ApplyFix, BasedOn, EvaluatePiece, EventOut, PutPiece, SavedPiece, SayIt
 from jolly_trellis.core.build import build
 from jolly_trellis.core.choose import Option
+from jolly_trellis.core.making_report import MakingReport, making_of
 from jolly_trellis.core.patterns import patterns_of
 from jolly_trellis.core.report import Report
 from jolly_trellis.core.say_it import Understood, say_it
@@ -25,6 +26,7 @@ router = APIRouter(prefix="/api/events/{event_id}", tags=["bench"])
 
 
 _REPORT = TypeAdapter(Report)
+_MAKING = TypeAdapter(MakingReport)
 _OPTIONS = TypeAdapter(list[Option])
 
 
@@ -34,6 +36,14 @@ def evaluate(event_id: Number, body: EvaluatePiece, conn: Connection) -> Respons
     conditions = judging.conditions_of(conn, planning.brief_of(conn, event_id))
     report = judging.report_of(body.piece.to_core(), conditions, with_fixes=body.with_fixes)
     return Response(_REPORT.dump_json(report), media_type="application/json")
+
+
+@router.post("/making", response_model=MakingReport)
+def making(event_id: Number, body: EvaluatePiece, conn: Connection) -> Response:
+    """The making order of a piece: every step with its margins, its gates, the pull list."""
+    conditions = judging.conditions_of(conn, planning.brief_of(conn, event_id))
+    report = making_of(body.piece.to_core(), conditions, with_fixes=body.with_fixes)
+    return Response(_MAKING.dump_json(report), media_type="application/json")
 
 
 @router.post("/choose", response_model=list[Option])

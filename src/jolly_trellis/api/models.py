@@ -4,7 +4,18 @@ from typing import Annotated, Any
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from jolly_trellis.core.piece import Arrangement, FootMaterial, Form, MechanicKind, Piece, Surface, WaterSource, Where
+from jolly_trellis.core.piece import (
+    Arrangement,
+    Behind,
+    FootMaterial,
+    Form,
+    MechanicKind,
+    Piece,
+    SpillHold,
+    Surface,
+    WaterSource,
+    Where,
+)
 from jolly_trellis.core.practice import FillSchool, FixingSchool, FrogSchool, PatternSchool, WireFinish
 from jolly_trellis.core.provenance import ProvenanceKind
 from jolly_trellis.core.quantities import Phrase, Quantity
@@ -102,6 +113,15 @@ class PeopleIn(In):
     a_little_may_show: bool = False
 
 
+class LedgeIn(In):
+    depth_m: Size
+    height_m: Annotated[float, Field(ge=0, le=6)]
+    set_back_m: Annotated[float, Field(ge=0, le=3)] = 0.0
+    edge_radius_m: Annotated[float, Field(ge=0, le=0.2)] = 0.0
+    behind: Behind = "weights"
+    wall: bool = True
+
+
 class SettingIn(In):
     where: Where = "table"
     surface: Surface = "cloth"
@@ -110,6 +130,8 @@ class SettingIn(In):
     outdoors: bool = False
     comes_down_above: Annotated[int, Field(ge=2, le=7)] = 5
     people: PeopleIn | None = PeopleIn()
+    ledge: LedgeIn | None = None
+    moves_to: Where | None = None
 
 
 class SupportIn(In):
@@ -157,6 +179,61 @@ class TopUpIn(In):
     volume_l: Annotated[float, Field(gt=0, le=100)]
 
 
+class CounterweightIn(In):
+    mass_kg: Annotated[float, Field(gt=0, le=100)]
+    away_m: Annotated[float, Field(ge=0, le=2)]
+    azimuth_rad: Annotated[float, Field(ge=0, le=6.2832)] = 3.141592653589793
+    tied: bool = True
+
+
+class CompanionIn(In):
+    name: Name
+    vessel: VesselIn
+    envelope: EnvelopeIn
+    mechanic: MechanicIn
+    water_level_m: Height
+    x_m: Annotated[float, Field(ge=-3, le=3)]
+    y_m: Annotated[float, Field(ge=-3, le=3)]
+    recipe: Annotated[list[RecipeLineIn], Field(max_length=40)] = []
+    ballast_kg: Annotated[float, Field(ge=0, le=50)] = 0.0
+    tied: bool = False
+
+
+class SpillIn(In):
+    drop_m: Annotated[float, Field(gt=0, le=4)]
+    width_m: Annotated[float, Field(ge=0.03, le=2)] = 0.15
+    netting: Key | None = None
+    held_by: SpillHold = "hook"
+    hook_n: Annotated[float, Field(gt=0, le=20_000)] | None = None
+    hook_stated_by: Annotated[str, Field(min_length=1, max_length=80)] | None = None
+    recipe: Annotated[list[RecipeLineIn], Field(max_length=40)] = []
+    cut_length_m: Annotated[float, Field(ge=0.05, le=1.5)] = 0.2
+
+
+class BouquetIn(In):
+    dome_m: Annotated[float, Field(gt=0, le=0.6)] | None = None
+    hand_length_m: Annotated[float, Field(gt=0, le=0.8)] | None = None
+    carried_h: Annotated[float, Field(gt=0, le=48)] | None = None
+    cooler_days: Annotated[float, Field(ge=0, le=7)] = 0.0
+    collar: bool = False
+    bow_loops: Annotated[int, Field(ge=0, le=40)] = 0
+    bow_loop_m: Annotated[float, Field(ge=0.02, le=0.5)] = 0.12
+    streamers: Annotated[int, Field(ge=0, le=40)] = 0
+    streamer_m: Annotated[float, Field(ge=0.05, le=3)] = 0.5
+
+
+class StemRefIn(In):
+    line: Annotated[int, Field(ge=0, le=40)]
+    nth: Annotated[int, Field(ge=0, le=400)]
+    vessel: Annotated[int, Field(ge=0, le=8)] = 0
+
+
+class MakingIn(In):
+    order: Annotated[list[StemRefIn], Field(max_length=1200)] = []
+    propped: bool = False
+    gates_passed: Annotated[list[Key], Field(max_length=20)] = []
+
+
 class PieceIn(In):
     name: Name
     vessel: VesselIn
@@ -176,6 +253,11 @@ class PieceIn(In):
     lining: bool = False
     wrap_height_m: Annotated[float, Field(ge=0, le=3)] = 0.0
     must_lift_off: bool = False
+    companions: Annotated[list[CompanionIn], Field(max_length=4)] = []
+    spill: SpillIn | None = None
+    counterweight: CounterweightIn | None = None
+    bouquet: BouquetIn | None = None
+    making: MakingIn = MakingIn()
 
     def to_core(self) -> Piece:
         plain = self.model_dump()

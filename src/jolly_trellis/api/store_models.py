@@ -85,6 +85,11 @@ class VarietyIn(In):
     sold_lengths_m: Annotated[list[Annotated[float, Field(gt=0, le=4)]], Field(min_length=1, max_length=12)]
     toxic: bool = False
     thorny: bool = False
+    bulb: bool = False
+    forked: bool = False
+    dip: bool = False
+    fold: bool = False
+    side_shoots: Annotated[int, Field(ge=0, le=40)] = 0
     provenance: VarietyProvenanceIn = VarietyProvenanceIn()
 
     def to_core(self, key: str) -> Variety:

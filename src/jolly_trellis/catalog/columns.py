@@ -272,6 +272,11 @@ def _read_variety(row: Row) -> Variety:
         sold_lengths_m=tuple(lengths),
         toxic=flag(row, "toxic"),
         thorny=flag(row, "thorny"),
+        bulb=flag(row, "bulb"),
+        forked=flag(row, "forked"),
+        dip=flag(row, "dip"),
+        fold=flag(row, "fold"),
+        side_shoots=whole(row, "side_shoots", least=0, most=40) if row["side_shoots"] else 0,
         provenance=VarietyProvenance(
             size=provenance(row, "size_provenance"),
             mass=provenance(row, "mass_provenance"),
@@ -305,6 +310,11 @@ def _write_variety(key: str, variety: Variety) -> Row:
         "sold_lengths_cm": " ".join(_plain(100 * each) for each in variety.sold_lengths_m),
         "toxic": str(int(variety.toxic)),
         "thorny": str(int(variety.thorny)),
+        "bulb": str(int(variety.bulb)),
+        "forked": str(int(variety.forked)),
+        "dip": str(int(variety.dip)),
+        "fold": str(int(variety.fold)),
+        "side_shoots": str(variety.side_shoots),
         "size_provenance": known.size.kind,
         "mass_provenance": known.mass.kind,
         "uptake_provenance": known.uptake.kind,
@@ -350,13 +360,14 @@ TABLES: dict[StoreKind, Table] = {
         columns=(
             "key", "name", "colour", "form", "head_diameter_mm", "head_height_mm", "stem_diameter_mm", "mass_g",
             "mass_length_cm", "head_fraction", "heavy_mass_g", "stiffness", "branch", "uptake_ml_h", "dry_hold_h",
-            "thirst", "bunch_size", "sold_lengths_cm", "toxic", "thorny", "size_provenance", "mass_provenance",
-            "uptake_provenance", "dry_hold_provenance", "hazard_provenance", "provenance_note",
+            "thirst", "bunch_size", "sold_lengths_cm", "toxic", "thorny", "bulb", "forked", "dip", "fold",
+            "side_shoots", "size_provenance", "mass_provenance", "uptake_provenance", "dry_hold_provenance",
+            "hazard_provenance", "provenance_note",
         ),
         optional=frozenset(
             {
                 "heavy_mass_g", "size_provenance", "mass_provenance", "uptake_provenance", "dry_hold_provenance",
-                "hazard_provenance", "provenance_note",
+                "hazard_provenance", "provenance_note", "bulb", "forked", "dip", "fold", "side_shoots",
             }
         ),
         read=_read_variety,

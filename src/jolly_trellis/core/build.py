@@ -5,20 +5,23 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from jolly_trellis.core import stacks, vessels
+from jolly_trellis.core import spills, stacks, vessels
 from jolly_trellis.core.drinking import STEM_END_COVER, Course, courses
-from jolly_trellis.core.errors import InvalidMeasure, UnknownName
+from jolly_trellis.core.errors import CoreError, InvalidMeasure, UnknownName
+from jolly_trellis.core.footing import ledge_edge_m
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.mechanics import sizing
 from jolly_trellis.core.mechanics.fit import MAX_TAPE_STRIPS, Fit, tape_moment_n_m
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.netting import Netting
-from jolly_trellis.core.piece import Conditions, Piece
+from jolly_trellis.core.piece import Companion, Conditions, Piece
+from jolly_trellis.core.placement import bound
 from jolly_trellis.core.placement.place import Layout, Placement, place
 from jolly_trellis.core.placement.stem_set import StemSet, expand
 from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.spills import SizedSpill
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.water import WaterTable, water_table
 
@@ -33,7 +36,8 @@ class Build:
     `raised_m` is the height of the vessel's underside above the surface; the placement is in the vessel's own frame.
     `courses` is how the water goes, typical, heavy and low; None where that cannot be said. `stem_mass_kg` is the
     typical mass of each row of stems as cut, `stem_centre_m` its centre of mass, shape (n, 3), metres in the
-    vessel's frame. `netting` and `frog` are None where the mechanic uses none.
+    vessel's frame. `netting` and `frog` are None where the mechanic uses none. `companions` are the other vessels of
+    the composition, each built in its own frame; `spill` what hangs over the ledge, None for nothing.
     """
 
     piece: Piece
@@ -47,6 +51,8 @@ class Build:
     stem_mass_kg: Array
     stem_centre_m: Array
     raised_m: float
+    companions: tuple["Build", ...] = ()
+    spill: SizedSpill | None = None
 
     @property
     def rim_z_m(self) -> float:
@@ -68,13 +74,11 @@ def build(piece: Piece, conditions: Conditions) -> Build:
     netting = _netting(piece, conditions) if about.netting else None
     frog = _frog(piece, conditions) if about.frog else None
     stems = expand(piece.recipe, conditions)
-    fit = _fit(piece, netting, frog, stems, raised, conditions)
-    strips = _strips_asked(piece, conditions)
-    mechanic, placement = _assemble(piece, fit, stems, strips or 0, raised, conditions)
-    if strips is None:
-        fewest = max(about.least_strips, fewest_strips(fit, mechanic, demand_n_m(mechanic, piece, placement)))
-        if fewest:
-            mechanic, placement = _assemble(piece, fit, stems, fewest, raised, conditions)
+    if piece.bouquet is not None:
+        mechanic, placement = bound.bind(piece, piece.bouquet, stems, netting)
+    else:
+        fit = _fit(piece, netting, frog, stems, raised, conditions)
+        mechanic, placement = _fitted(piece, fit, stems, raised, conditions)
     water = water_table(piece.vessel, placement=placement, mechanic=mechanic, ballast_kg=piece.ballast_kg)
     return Build(
         piece=piece,
@@ -88,6 +92,8 @@ def build(piece: Piece, conditions: Conditions) -> Build:
         stem_mass_kg=stems.mass_kg(placement.cut_length_m),
         stem_centre_m=stem_centres_m(piece.vessel, placement),
         raised_m=raised,
+        companions=_companions(piece, conditions),
+        spill=spills.size(piece, conditions),
     )
 
 
@@ -98,6 +104,7 @@ def check_piece(piece: Piece) -> None:
     """
     vessels.check_vessel(piece.vessel)
     vessels.check_level(piece.vessel, piece.water_level_m)
+    ledge_edge_m(piece)
     for path, size in (
         ("foot_width_m", piece.vessel.foot_width_m),
         ("foot_depth_m", piece.vessel.foot_depth_m),
@@ -108,6 +115,41 @@ def check_piece(piece: Piece) -> None:
                 message=phrase("The foot measures {value}.", value=length(size)),
                 limit=phrase("Measure across the ring it stands on, or leave it empty."),
             )
+
+
+def companion_piece(piece: Piece, companion: Companion) -> Piece:
+    """A companion as a piece of its own: on the same surface, for the same people, by the same road.
+
+    On a ledge its set-back follows from where it stands beside the piece's own vessel.
+    """
+    setting, ledge = piece.setting, piece.setting.ledge
+    if ledge is not None:
+        own, foot = (each.foot_depth_m or each.foot_width_m or 0.0 for each in (piece.vessel, companion.vessel))
+        back = ledge.set_back_m + companion.y_m + (own - foot) / 2
+        setting = replace(setting, ledge=replace(ledge, set_back_m=back))
+    return Piece(
+        name=companion.name,
+        vessel=companion.vessel,
+        envelope=companion.envelope,
+        mechanic=companion.mechanic,
+        water_level_m=companion.water_level_m,
+        recipe=companion.recipe,
+        setting=setting,
+        ballast_kg=companion.ballast_kg,
+        transport=piece.transport,
+    )
+
+
+def _companions(piece: Piece, conditions: Conditions) -> tuple[Build, ...]:
+    """Every companion built. Raises CoreError, with the companion in the path."""
+    made = []
+    for index, each in enumerate(piece.companions):
+        try:
+            made.append(build(companion_piece(piece, each), conditions))
+        except CoreError as problem:
+            path = f"companions.{index}.{problem.path}"
+            raise type(problem)(path=path, message=problem.message, limit=problem.limit) from None
+    return tuple(made)
 
 
 def stem_centres_m(vessel: vessels.Vessel, placement: Placement) -> Array:
@@ -207,6 +249,20 @@ def _strips_asked(piece: Piece, conditions: Conditions) -> int | None:
         return piece.mechanic.tape_strips
     plastic_free = conditions.practice.no_single_use_plastic
     return 0 if plastic_free or conditions.practice.fixing in ("none", "putty") else None
+
+
+def _fitted(
+    piece: Piece, fit: Fit, stems: StemSet, raised: float, conditions: Conditions
+) -> tuple[SizedMechanic, Placement]:
+    """The mechanic in its vessel, with its stems; the fewest tape strips that hold it where nobody said how many."""
+    strips = _strips_asked(piece, conditions)
+    mechanic, placement = _assemble(piece, fit, stems, strips or 0, raised, conditions)
+    if strips is None:
+        least = sizing.ABOUT[piece.mechanic.kind].least_strips
+        fewest = max(least, fewest_strips(fit, mechanic, demand_n_m(mechanic, piece, placement)))
+        if fewest:
+            mechanic, placement = _assemble(piece, fit, stems, fewest, raised, conditions)
+    return mechanic, placement
 
 
 def _assemble(

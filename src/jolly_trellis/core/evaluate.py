@@ -6,29 +6,41 @@ from dataclasses import replace
 import numpy as np
 
 from jolly_trellis.core.build import Build, build
-from jolly_trellis.core.checks import balance, drink, hide, hold, hold_fixes, lift, see, stand, travel
+from jolly_trellis.core.checks import (
+    balance,
+    drink,
+    drink_carried,
+    hang,
+    hide,
+    hide_carried,
+    hold,
+    hold_bound,
+    hold_fixes,
+    lift,
+    lift_hand,
+    see,
+    stand,
+    together,
+    travel,
+)
 from jolly_trellis.core.checks.fixing import Candidate, proven
 from jolly_trellis.core.making import MINUTES_PER_STEM, cut_list, extras, notices, steps
 from jolly_trellis.core.piece import Conditions, Piece
 from jolly_trellis.core.placement.aim import outline_m
 from jolly_trellis.core.placement.place import colliding_pairs, fullness
-from jolly_trellis.core.quantities import phrase
-from jolly_trellis.core.report import BalanceReport, Outline, PlacedStem, Report, WaterReport
-from jolly_trellis.core.verdicts import Verdict, conclude
+from jolly_trellis.core.report import (
+    BalanceReport,
+    CompanionReport,
+    Outline,
+    PlacedStem,
+    Report,
+    SpillReport,
+    WaterReport,
+)
+from jolly_trellis.core.verdicts import Verdict
 
 Judge = Callable[[Build], Verdict]
 Inverse = Callable[[Build, Verdict], list[Candidate]]
-
-
-def _no_hang(build: Build) -> Verdict:
-    """A piece that stands in water hangs on nothing."""
-    del build
-    return conclude("hang", [], not_needed=phrase("It stands; nothing hangs."))
-
-
-def _no_fixes(build: Build, verdict: Verdict) -> list[Candidate]:
-    del build, verdict
-    return []
 
 
 CHECKS: tuple[tuple[Judge, Inverse], ...] = (
@@ -36,11 +48,23 @@ CHECKS: tuple[tuple[Judge, Inverse], ...] = (
     (stand.judge, stand.candidates),
     (drink.judge, drink.candidates),
     (travel.judge, travel.candidates),
-    (_no_hang, _no_fixes),
+    (hang.judge, hang.candidates),
     (hide.judge, hide.candidates),
     (see.judge, see.candidates),
     (lift.judge, lift.candidates),
 )
+BOUQUET_CHECKS: tuple[tuple[Judge, Inverse], ...] = (
+    (hold_bound.judge, hold_bound.candidates),
+    (stand.judge, stand.candidates),
+    (drink_carried.judge, drink_carried.candidates),
+    (travel.judge, travel.candidates),
+    (hang.judge, hang.candidates),
+    (hide_carried.judge, hide_carried.candidates),
+    (see.judge_carried, see.candidates),
+    (lift_hand.judge, lift_hand.candidates),
+)
+# Checks that look at the whole composition themselves.
+_SEES_ALL: tuple[Judge, ...] = (stand.judge, hang.judge)
 
 
 def evaluate(piece: Piece, conditions: Conditions, *, with_fixes: bool = True) -> Report:
@@ -55,7 +79,7 @@ def evaluate(piece: Piece, conditions: Conditions, *, with_fixes: bool = True) -
     """
     made = build(piece, conditions)
     verdicts = []
-    for judge, inverse in CHECKS:
+    for judge, inverse in checks_of(made):
         verdict = judge(made)
         if with_fixes and verdict.state in ("fails", "tight"):
             fixes = proven(inverse(made, verdict), made, judge)
@@ -67,7 +91,19 @@ def evaluate(piece: Piece, conditions: Conditions, *, with_fixes: bool = True) -
 
 def judge_all(made: Build) -> tuple[Verdict, ...]:
     """All eight verdicts of a piece put together, with no fixes tried."""
-    return tuple(judge(made) for judge, _ in CHECKS)
+    return tuple(judge(made) for judge, _ in checks_of(made))
+
+
+def checks_of(made: Build) -> tuple[tuple[Judge, Inverse], ...]:
+    """The eight checks of a piece: those of a standing vessel, of a composition of several, or of a bouquet."""
+    if made.piece.bouquet is not None:
+        return BOUQUET_CHECKS
+    if not made.companions:
+        return CHECKS
+    return tuple(
+        (judge, inverse) if judge in _SEES_ALL else (together.judged(judge), together.mended(inverse, judge))
+        for judge, inverse in CHECKS
+    )
 
 
 def _report(made: Build, verdicts: tuple[Verdict, ...], fixes_tried: bool) -> Report:
@@ -80,12 +116,13 @@ def _report(made: Build, verdicts: tuple[Verdict, ...], fixes_tried: bool) -> Re
         foot_width_m=foot_width,
         foot_depth_m=foot_depth or foot_width,
         mechanic=made.mechanic,
-        stems=_stems(made),
+        stems=all_stems(made),
         cell_pitch_m=made.mechanic.seating.pitch_m,
         cells_m=tuple((float(x), float(y)) for x, y in made.placement.cells_m.tolist()),
         seat_pattern=made.mechanic.seating.pattern,
-        envelope_front=outline_m(piece.envelope, from_m=rim, across=False),
-        envelope_above=outline_m(piece.envelope, from_m=rim, across=True),
+        envelope_front=outline_m(piece.envelope, from_m=rim, view="front"),
+        envelope_side=outline_m(piece.envelope, from_m=rim, view="side"),
+        envelope_above=outline_m(piece.envelope, from_m=rim, view="above"),
         extras=extras(made),
         price=made.mechanic.price,
         minutes=made.mechanic.minutes + MINUTES_PER_STEM.value * int(made.placement.stems.stems_in_row.sum()),
@@ -97,6 +134,56 @@ def _report(made: Build, verdicts: tuple[Verdict, ...], fixes_tried: bool) -> Re
         notices=notices(made, cuts, outline.fullness, outline.colliding_pairs),
         verdicts=verdicts,
         fixes_tried=fixes_tried,
+        companions=_companions(made),
+        spill=_spill(made),
+    )
+
+
+def all_stems(made: Build) -> tuple[PlacedStem, ...]:
+    """Every stem of the composition, the piece's own first, then each companion's, in the rows of the making order."""
+    stems = list(_stems(made))
+    for index, (beside, each) in enumerate(zip(made.companions, made.piece.companions, strict=True), start=1):
+        stems += [_beside(stem, index, each.x_m, each.y_m) for stem in _stems(beside)]
+    return tuple(stems)
+
+
+def _beside(stem: PlacedStem, vessel: int, x: float, y: float) -> PlacedStem:
+    return replace(
+        stem,
+        vessel=vessel,
+        seat_x_m=stem.seat_x_m + x,
+        tip_x_m=stem.tip_x_m + x,
+        end_x_m=stem.end_x_m + x,
+        seat_y_m=stem.seat_y_m + y,
+        tip_y_m=stem.tip_y_m + y,
+        end_y_m=stem.end_y_m + y,
+    )
+
+
+def _companions(made: Build) -> tuple[CompanionReport, ...]:
+    return tuple(
+        CompanionReport(
+            name=each.name,
+            x_m=each.x_m,
+            y_m=each.y_m,
+            rim_m=beside.rim_z_m,
+            mechanic=beside.mechanic,
+            cut_list=cut_list(beside),
+            steps=steps(beside),
+        )
+        for beside, each in zip(made.companions, made.piece.companions, strict=True)
+    )
+
+
+def _spill(made: Build) -> SpillReport | None:
+    if made.spill is None:
+        return None
+    return SpillReport(
+        sheet=made.spill.sheet,
+        netting=made.spill.netting.name,
+        hanging_kg=made.spill.hanging_kg,
+        hanging_heavy_kg=made.spill.hanging_heavy_kg,
+        strength_n=made.spill.strength_n,
     )
 
 

@@ -15,6 +15,7 @@ from jolly_trellis.core.report import CutGroup, Notice
 
 CUT_STEP = constant("Stems are cut to the next", "length", 0.02, COMMON_PRACTICE)
 MINUTES_PER_STEM = constant("Minutes to cut and place a stem", "ratio", 0.6)
+_AFTER_STEMS = ("bind", "bow", "level")
 WRAP_LAP = constant("Lap of netting wrapped round the outside", "length", 0.02, COMMON_PRACTICE)
 FULLNESS_AIRY = constant("Fullness under which a piece is airy", "ratio", 0.35)
 FULLNESS_CRUSHED = constant("Fullness over which heads are crushed", "ratio", 1.1)
@@ -50,7 +51,8 @@ def steps(build: Build) -> tuple[Step, ...]:
         tall, around = lining_strip_m(build)
         say = phrase("Line the glass with leaf: a strip {a} long, {t} high.", a=cut_length(around), t=cut_length(tall))
         done.append(Step(act="line", say=say))
-    done += mechanic.steps
+    last = [each for each in mechanic.steps if each.act in _AFTER_STEMS]
+    done += [each for each in mechanic.steps if each.act not in _AFTER_STEMS]
     if piece.ballast_kg:
         done.append(Step(act="weight", say=phrase("Lay {m} of stone on the floor.", m=mass(piece.ballast_kg))))
     if piece.wrap_height_m:
@@ -60,6 +62,8 @@ def steps(build: Build) -> tuple[Step, ...]:
             h=cut_length(piece.wrap_height_m),
         )
         done.append(Step(act="wrap", say=say, caution="Cut ends are sharp: gloves and eye protection."))
+    if piece.bouquet is not None:
+        return (*done, *_bunched(build, last), _vase(build))
     litres = build.water.volume_at_l(piece.water_level_m)
     done.append(
         Step(
@@ -74,6 +78,21 @@ def steps(build: Build) -> tuple[Step, ...]:
     if len(build.placement.stems):
         done.append(Step(act="place", say=_place_words(build), caution=_hazards(build)))
     return tuple(done)
+
+
+def _bunched(build: Build, last: list[Step]) -> list[Step]:
+    """Stems of a bouquet laid in, then what comes after them."""
+    if not len(build.placement.stems):
+        return last
+    lines = [f"{line.count} {variety.name} ({line.role})" for line, variety, _, _ in build.placement.stems.lines]
+    how = "through the armature into the hand" if build.mechanic.levels[1:] else "across one another in the hand"
+    return [Step(act="place", say=phrase(f"Lay {how}: {', '.join(lines)}."), caution=_hazards(build)), *last]
+
+
+def _vase(build: Build) -> Step:
+    level = build.piece.water_level_m
+    words = "Stand it in its vase filled to {level}: {water}."
+    return Step(act="fill", say=phrase(words, level=length(level), water=volume(build.water.volume_at_l(level))))
 
 
 def lining_strip_m(build: Build) -> tuple[float, float]:

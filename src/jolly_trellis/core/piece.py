@@ -1,5 +1,6 @@
 """The plan of a piece as it is stored, and the conditions it is judged under."""
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import datetime
@@ -11,12 +12,14 @@ from jolly_trellis.core.practice import Practice
 from jolly_trellis.core.stems import Role, Variety
 from jolly_trellis.core.vessels import Vessel
 
-Form = Literal["dome", "fan", "sweep", "mound", "horizontal", "garden", "free"]
+Form = Literal["dome", "fan", "sweep", "mound", "horizontal", "garden", "forward", "free"]
 FORMS: tuple[Form, ...] = get_args(Form)
 Arrangement = Literal["even", "clusters", "gradient", "far_side"]
-Surface = Literal["wood", "cloth"]
+Surface = Literal["wood", "cloth", "stone"]
 FootMaterial = Literal["glass", "glazed", "felt", "rubber"]
-Where = Literal["table", "floor", "bar"]
+Where = Literal["table", "floor", "bar", "ledge"]
+Behind = Literal["nothing", "greens", "weights"]
+SpillHold = Literal["hook", "vessel"]
 WaterSource = Literal["vessel", "tube", "wrap", "none"]
 MechanicKind = Literal[
     "folded_cushion",
@@ -42,6 +45,9 @@ MechanicKind = Literal[
     "fibre_pouch",
     "mineral_block",
     "raised_cups",
+    "wire_dome",
+    "star_lattice",
+    "hand_spiral",
 ]
 MECHANIC_KINDS: tuple[MechanicKind, ...] = get_args(MechanicKind)
 
@@ -165,10 +171,28 @@ class People:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Ledge:
+    """A shelf, sill or mantel: front to back, over the floor, and how the piece stands on it.
+
+    `set_back_m` is from its front edge to the front of the foot; a rounded edge bears nothing within `edge_radius_m`.
+    `behind` says what the owner lets stand behind the piece: nothing, greens, or weights too. `wall` tells a wall at
+    its back.
+    """
+
+    depth_m: float
+    height_m: float
+    set_back_m: float = 0.0
+    edge_radius_m: float = 0.0
+    behind: Behind = "weights"
+    wall: bool = True
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Setting:
     """Where the piece stands. `free_table_m` is the least bare table round its foot; None is not known.
 
-    `comes_down_above` is the Beaufort force above which an outdoor piece is taken down.
+    `comes_down_above` is the Beaufort force above which an outdoor piece is taken down. A piece on a ledge may be
+    moved during the day: `moves_to` is where it stands then.
     """
 
     where: Where = "table"
@@ -178,6 +202,8 @@ class Setting:
     outdoors: bool = False
     comes_down_above: int = 5
     people: People | None = field(default_factory=People)
+    ledge: Ledge | None = None
+    moves_to: Where | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -209,11 +235,101 @@ class TopUp:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Counterweight:
+    """A weight beside the vessel: how far from its middle, towards which azimuth (0 front, π back), tied to it or not.
+
+    One that merely stands there holds nothing.
+    """
+
+    mass_kg: float
+    away_m: float
+    azimuth_rad: float = math.pi
+    tied: bool = True
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Companion:
+    """Another vessel of the same composition, beside the piece's own: its middle from that one's, right and back, m.
+
+    `tied` tells one fixed to the same base, so that the two stand or fall together.
+    """
+
+    name: str
+    vessel: Vessel
+    envelope: Envelope
+    mechanic: Mechanic
+    water_level_m: float
+    x_m: float
+    y_m: float
+    recipe: tuple[RecipeLine, ...] = ()
+    ballast_kg: float = 0.0
+    tied: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Spill:
+    """A strip of netting set with flowers that hangs free over a ledge's edge.
+
+    `drop_m` hangs below the edge, `width_m` is its flat width. A hook of its own carries it, or the vessel does.
+    `hook_n` is the hook's working rating and `hook_stated_by` who stated it; None is not known. Its stems are cut to
+    `cut_length_m`.
+    """
+
+    drop_m: float
+    width_m: float = 0.15
+    netting: str | None = None
+    held_by: SpillHold = "hook"
+    hook_n: float | None = None
+    hook_stated_by: str | None = None
+    recipe: tuple[RecipeLine, ...] = ()
+    cut_length_m: float = 0.2
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Bouquet:
+    """What makes a piece a bouquet: bound at one point and carried; its vessel is the vase it waits in.
+
+    Its envelope is the vase with the bouquet in it. `dome_m` is the rise of the flowers over their underside and
+    `hand_length_m` the stems below the binding; None is worked out. `carried_h` is how long it is out of water, None
+    not known; `cooler_days` it waits in the cooler before. `collar` tells a collar of leaves under the flowers.
+    """
+
+    dome_m: float | None = None
+    hand_length_m: float | None = None
+    carried_h: float | None = None
+    cooler_days: float = 0.0
+    collar: bool = False
+    bow_loops: int = 0
+    bow_loop_m: float = 0.12
+    streamers: int = 0
+    streamer_m: float = 0.5
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class StemRef:
+    """One stem or clump of a recipe: which vessel (0 the piece's own), which line, and which of that line's."""
+
+    line: int
+    nth: int
+    vessel: int = 0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Making:
+    """How the piece is made: the order by hand (empty: worked out), a prop until the last stem, gates passed."""
+
+    order: tuple[StemRef, ...] = ()
+    propped: bool = False
+    gates_passed: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Piece:
     """One made thing: vessel, envelope, mechanic, water, recipe and setting.
 
-    `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining`
-    a strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none.
+    `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining` a
+    strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none. `bouquet` makes
+    it one that is carried; its vessel is then the vase it waits in.
     """
 
     name: str
@@ -234,6 +350,11 @@ class Piece:
     lining: bool = False
     wrap_height_m: float = 0.0
     must_lift_off: bool = False
+    companions: tuple[Companion, ...] = ()
+    spill: Spill | None = None
+    counterweight: Counterweight | None = None
+    bouquet: Bouquet | None = None
+    making: Making = field(default_factory=Making)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from jolly_trellis.core.mechanics.sized import Part, SeatPattern, SizedMechanic, Step
+from jolly_trellis.core.netting import Sheet
 from jolly_trellis.core.quantities import Phrase
 from jolly_trellis.core.stems import HeadForm, Role
 from jolly_trellis.core.verdicts import Verdict
@@ -10,7 +11,10 @@ from jolly_trellis.core.verdicts import Verdict
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PlacedStem:
-    """One stem or clump where it stands; metres in the vessel's frame, z from the surface it stands on."""
+    """One stem or clump where it stands; metres from the middle of the piece's own vessel, z from the surface.
+
+    `vessel` is 0 for the piece's own, else the companion, counted from 1.
+    """
 
     variety: str
     name: str
@@ -37,6 +41,7 @@ class PlacedStem:
     sway_limit_m: float
     over_capacity: bool
     held: bool
+    vessel: int = 0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -103,12 +108,36 @@ class BalanceReport:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class CompanionReport:
+    """Another vessel of the composition as worked out: where it stands, its rim over the surface, its mechanic."""
+
+    name: str
+    x_m: float
+    y_m: float
+    rim_m: float
+    mechanic: SizedMechanic
+    cut_list: tuple[CutGroup, ...]
+    steps: tuple[Step, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SpillReport:
+    """A spill as worked out: the flat sheet, what hangs, what its netting bears; kg and newtons."""
+
+    sheet: Sheet
+    netting: str
+    hanging_kg: float
+    hanging_heavy_kg: float
+    strength_n: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Report:
     """Everything worked out for one piece, metres above the surface it stands on.
 
     `raised_m` is the underside of its own vessel; `cells_m` are the middles of the seats stems can take;
-    `envelope_front` and `envelope_above` outline what was asked for; `extras` are parts beside the mechanic;
-    `fixes_tried` tells whether fixes were looked for.
+    `envelope_front`, `envelope_side` (y, z) and `envelope_above` outline what was asked for; `extras` are parts
+    beside the mechanic; `fixes_tried` tells whether fixes were looked for.
     """
 
     raised_m: float
@@ -121,6 +150,7 @@ class Report:
     cells_m: tuple[tuple[float, float], ...]
     seat_pattern: SeatPattern
     envelope_front: tuple[tuple[float, float], ...]
+    envelope_side: tuple[tuple[float, float], ...]
     envelope_above: tuple[tuple[float, float], ...]
     extras: tuple[Part, ...]
     price: float | None
@@ -133,3 +163,5 @@ class Report:
     notices: tuple[Notice, ...]
     verdicts: tuple[Verdict, ...]
     fixes_tried: bool
+    companions: tuple[CompanionReport, ...] = ()
+    spill: SpillReport | None = None

@@ -41,7 +41,8 @@ class Variety:
 
     `mass_kg` is of a whole stem, leaves on, at `mass_length_m`; `head_fraction` is the share of it in the
     head. `uptake_ml_h` is the first day's draw at 20 °C and 60 % relative humidity. `dry_hold_h` is how long
-    it looks right with no water in the same air.
+    it looks right with no water in the same air. A `bulb` grows on after it is placed; `forked` stems catch others;
+    `dip` and `fold` say that the head is dipped, and that its petals may be folded back; `side_shoots` can be saved.
     """
 
     key: str
@@ -64,6 +65,11 @@ class Variety:
     sold_lengths_m: tuple[float, ...]
     toxic: bool
     thorny: bool
+    bulb: bool = False
+    forked: bool = False
+    dip: bool = False
+    fold: bool = False
+    side_shoots: int = 0
     provenance: VarietyProvenance
 
 

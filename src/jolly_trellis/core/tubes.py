@@ -77,6 +77,11 @@ def usable_ml(tube: StemTube, stem_diameter_m: float = 0.0) -> float:
     return max(usable, 0.0)
 
 
+def full_ml(tube: StemTube) -> float:
+    """All the water in a tube, reached or not: π·d²/4 · length · fill, ml. Source: geometry."""
+    return 1e6 * math.pi / 4 * tube.inner_diameter_m**2 * tube.length_m * tube.fill_share
+
+
 def hours_of_water(usable: float, draw_ml_h: float) -> float:
     """How long so much water lasts, hours: ml over ml/h. Source: definition."""
     return usable / max(draw_ml_h, 1e-9)

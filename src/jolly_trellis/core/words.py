@@ -42,6 +42,8 @@ FORMS: dict[str, Form] = {
     "low mound": "mound",
     "horizontal": "horizontal",
     "garden": "garden",
+    "forward": "forward",
+    "leaning forward": "forward",
     "free": "free",
 }
 ALL_ROLES: tuple[Role, ...] = ("margin", "line", "focal", "filler", "base", "airy")

@@ -73,9 +73,15 @@ _COLUMNS: dict[StoreKind, tuple[str, ...]] = {
         "sold_lengths_m",
         "toxic",
         "thorny",
+        "bulb",
+        "forked",
+        "dip",
+        "fold",
+        "side_shoots",
         "provenance",
     ),
 }
+_FLAGS = ("branch", "toxic", "thorny", "bulb", "forked", "dip", "fold")
 _PUT_PROFILE = "INSERT INTO vessel_profile VALUES (:vessel_key, :height_m, :width_m, :depth_m)"
 _PUT_HOLDING = """
     INSERT INTO holding (kind, key, on_hand, retired) VALUES (:kind, :key, :on_hand, :retired)
@@ -145,7 +151,7 @@ def varieties(conn: sqlite3.Connection) -> dict[str, Variety]:
 def put_variety(conn: sqlite3.Connection, variety: Variety) -> None:
     """Put a variety into the stores, over the one of its key."""
     plain = codec.to_plain(variety)
-    plain |= {name: int(plain[name]) for name in ("branch", "toxic", "thorny")}
+    plain |= {name: int(plain[name]) for name in _FLAGS}
     plain |= {name: json.dumps(plain[name]) for name in ("sold_lengths_m", "provenance")}
     _put(conn, "variety", variety.key, plain)
 
@@ -220,7 +226,7 @@ def _frog(row: sqlite3.Row) -> Frog:
 
 def _variety(row: sqlite3.Row) -> Variety:
     values = {name: row[name] for name in _COLUMNS["variety"]}
-    values |= {name: bool(row[name]) for name in ("branch", "toxic", "thorny")}
+    values |= {name: bool(row[name]) for name in _FLAGS}
     values["sold_lengths_m"] = tuple(json.loads(row["sold_lengths_m"]))
     values["provenance"] = codec.loads(row["provenance"], VarietyProvenance)
     return Variety(key=row["key"], **values)

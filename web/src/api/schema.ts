@@ -110,6 +110,26 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/making": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Making
+         * @description The making order of a piece: every step with its margins, its gates, the pull list.
+         */
+        readonly post: operations["making_api_events__event_id__making_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/choose": {
         readonly parameters: {
             readonly query?: never;
@@ -481,7 +501,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups";
+            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups" | "wire_dome" | "star_lattice" | "hand_spiral";
             /** Name */
             readonly name: string;
             /** What */
@@ -566,6 +586,91 @@ export interface components {
             readonly base_revision: number;
         };
         /**
+         * Bouquet
+         * @description What makes a piece a bouquet: bound at one point and carried; its vessel is the vase it waits in.
+         *
+         *     Its envelope is the vase with the bouquet in it. `dome_m` is the rise of the flowers over their underside and
+         *     `hand_length_m` the stems below the binding; None is worked out. `carried_h` is how long it is out of water, None
+         *     not known; `cooler_days` it waits in the cooler before. `collar` tells a collar of leaves under the flowers.
+         */
+        readonly Bouquet: {
+            /** Dome M */
+            readonly dome_m?: number | null;
+            /** Hand Length M */
+            readonly hand_length_m?: number | null;
+            /** Carried H */
+            readonly carried_h?: number | null;
+            /**
+             * Cooler Days
+             * @default 0
+             */
+            readonly cooler_days: number;
+            /**
+             * Collar
+             * @default false
+             */
+            readonly collar: boolean;
+            /**
+             * Bow Loops
+             * @default 0
+             */
+            readonly bow_loops: number;
+            /**
+             * Bow Loop M
+             * @default 0.12
+             */
+            readonly bow_loop_m: number;
+            /**
+             * Streamers
+             * @default 0
+             */
+            readonly streamers: number;
+            /**
+             * Streamer M
+             * @default 0.5
+             */
+            readonly streamer_m: number;
+        };
+        /** BouquetIn */
+        readonly BouquetIn: {
+            /** Dome M */
+            readonly dome_m?: number | null;
+            /** Hand Length M */
+            readonly hand_length_m?: number | null;
+            /** Carried H */
+            readonly carried_h?: number | null;
+            /**
+             * Cooler Days
+             * @default 0
+             */
+            readonly cooler_days: number;
+            /**
+             * Collar
+             * @default false
+             */
+            readonly collar: boolean;
+            /**
+             * Bow Loops
+             * @default 0
+             */
+            readonly bow_loops: number;
+            /**
+             * Bow Loop M
+             * @default 0.12
+             */
+            readonly bow_loop_m: number;
+            /**
+             * Streamers
+             * @default 0
+             */
+            readonly streamers: number;
+            /**
+             * Streamer M
+             * @default 0.5
+             */
+            readonly streamer_m: number;
+        };
+        /**
          * Brief
          * @description What is known of the job. Times are local, "YYYY-MM-DDTHH:MM", in `time_zone`; None is not known yet.
          */
@@ -632,6 +737,140 @@ export interface components {
             readonly poured_l: number;
         };
         /**
+         * Companion
+         * @description Another vessel of the same composition, beside the piece's own: its middle from that one's, right and back, m.
+         *
+         *     `tied` tells one fixed to the same base, so that the two stand or fall together.
+         */
+        readonly Companion: {
+            /** Name */
+            readonly name: string;
+            readonly vessel: components["schemas"]["Vessel"];
+            readonly envelope: components["schemas"]["Envelope"];
+            readonly mechanic: components["schemas"]["Mechanic"];
+            /** Water Level M */
+            readonly water_level_m: number;
+            /** X M */
+            readonly x_m: number;
+            /** Y M */
+            readonly y_m: number;
+            /**
+             * Recipe
+             * @default []
+             */
+            readonly recipe: readonly components["schemas"]["RecipeLine"][];
+            /**
+             * Ballast Kg
+             * @default 0
+             */
+            readonly ballast_kg: number;
+            /**
+             * Tied
+             * @default false
+             */
+            readonly tied: boolean;
+        };
+        /** CompanionIn */
+        readonly CompanionIn: {
+            /** Name */
+            readonly name: string;
+            readonly vessel: components["schemas"]["VesselIn"];
+            readonly envelope: components["schemas"]["EnvelopeIn"];
+            readonly mechanic: components["schemas"]["MechanicIn"];
+            /**
+             * Water Level M
+             * @description m
+             */
+            readonly water_level_m: number;
+            /** X M */
+            readonly x_m: number;
+            /** Y M */
+            readonly y_m: number;
+            /**
+             * Recipe
+             * @default []
+             */
+            readonly recipe: readonly components["schemas"]["RecipeLineIn"][];
+            /**
+             * Ballast Kg
+             * @default 0
+             */
+            readonly ballast_kg: number;
+            /**
+             * Tied
+             * @default false
+             */
+            readonly tied: boolean;
+        };
+        /**
+         * CompanionReport
+         * @description Another vessel of the composition as worked out: where it stands, its rim over the surface, its mechanic.
+         */
+        readonly CompanionReport: {
+            /** Name */
+            readonly name: string;
+            /** X M */
+            readonly x_m: number;
+            /** Y M */
+            readonly y_m: number;
+            /** Rim M */
+            readonly rim_m: number;
+            readonly mechanic: components["schemas"]["SizedMechanic"];
+            /** Cut List */
+            readonly cut_list: readonly components["schemas"]["CutGroup"][];
+            /** Steps */
+            readonly steps: readonly components["schemas"]["Step"][];
+        };
+        /**
+         * Counterweight
+         * @description A weight beside the vessel: how far from its middle, towards which azimuth (0 front, π back), tied to it or not.
+         *
+         *     One that merely stands there holds nothing.
+         */
+        readonly Counterweight: {
+            /** Mass Kg */
+            readonly mass_kg: number;
+            /** Away M */
+            readonly away_m: number;
+            /**
+             * Azimuth Rad
+             * @default 3.141592653589793
+             */
+            readonly azimuth_rad: number;
+            /**
+             * Tied
+             * @default true
+             */
+            readonly tied: boolean;
+        };
+        /** CounterweightIn */
+        readonly CounterweightIn: {
+            /** Mass Kg */
+            readonly mass_kg: number;
+            /** Away M */
+            readonly away_m: number;
+            /**
+             * Azimuth Rad
+             * @default 3.141592653589793
+             */
+            readonly azimuth_rad: number;
+            /**
+             * Tied
+             * @default true
+             */
+            readonly tied: boolean;
+        };
+        /**
+         * Cut
+         * @description So many stems cut to one length, metres.
+         */
+        readonly Cut: {
+            /** Count */
+            readonly count: number;
+            /** Cut Length M */
+            readonly cut_length_m: number;
+        };
+        /**
          * CutGroup
          * @description Stems of one variety cut to one length, metres, up to the next 2 cm.
          */
@@ -663,7 +902,7 @@ export interface components {
              * @default dome
              * @enum {string}
              */
-            readonly form: "dome" | "fan" | "sweep" | "mound" | "horizontal" | "garden" | "free";
+            readonly form: "dome" | "fan" | "sweep" | "mound" | "horizontal" | "garden" | "forward" | "free";
         };
         /** EnvelopeIn */
         readonly EnvelopeIn: {
@@ -687,7 +926,7 @@ export interface components {
              * @default dome
              * @enum {string}
              */
-            readonly form: "dome" | "fan" | "sweep" | "mound" | "horizontal" | "garden" | "free";
+            readonly form: "dome" | "fan" | "sweep" | "mound" | "horizontal" | "garden" | "forward" | "free";
         };
         /** EvaluatePiece */
         readonly EvaluatePiece: {
@@ -919,6 +1158,22 @@ export interface components {
             readonly provenance: components["schemas"]["ProvenanceIn"];
         };
         /**
+         * Gate
+         * @description Something to see to before going on: before which step it comes (the number of steps for the end).
+         */
+        readonly Gate: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            readonly key: "tucked" | "dry when taped" | "bonded" | "weighted" | "water in" | "rim covered" | "bound" | "seen from all sides" | "nudged";
+            /** Before */
+            readonly before: number;
+            readonly say: components["schemas"]["Phrase"];
+            /** Passed */
+            readonly passed: boolean;
+        };
+        /**
          * Grip
          * @description Pins on the floor: the radius they cover, metres, and the moment one soft or woody stem may put on them, N·m.
          */
@@ -1031,6 +1286,72 @@ export interface components {
             readonly key: string;
         };
         /**
+         * Ledge
+         * @description A shelf, sill or mantel: front to back, over the floor, and how the piece stands on it.
+         *
+         *     `set_back_m` is from its front edge to the front of the foot; a rounded edge bears nothing within `edge_radius_m`.
+         *     `behind` says what the owner lets stand behind the piece: nothing, greens, or weights too. `wall` tells a wall at
+         *     its back.
+         */
+        readonly Ledge: {
+            /** Depth M */
+            readonly depth_m: number;
+            /** Height M */
+            readonly height_m: number;
+            /**
+             * Set Back M
+             * @default 0
+             */
+            readonly set_back_m: number;
+            /**
+             * Edge Radius M
+             * @default 0
+             */
+            readonly edge_radius_m: number;
+            /**
+             * Behind
+             * @default weights
+             * @enum {string}
+             */
+            readonly behind: "nothing" | "greens" | "weights";
+            /**
+             * Wall
+             * @default true
+             */
+            readonly wall: boolean;
+        };
+        /** LedgeIn */
+        readonly LedgeIn: {
+            /**
+             * Depth M
+             * @description m
+             */
+            readonly depth_m: number;
+            /** Height M */
+            readonly height_m: number;
+            /**
+             * Set Back M
+             * @default 0
+             */
+            readonly set_back_m: number;
+            /**
+             * Edge Radius M
+             * @default 0
+             */
+            readonly edge_radius_m: number;
+            /**
+             * Behind
+             * @default weights
+             * @enum {string}
+             */
+            readonly behind: "nothing" | "greens" | "weights";
+            /**
+             * Wall
+             * @default true
+             */
+            readonly wall: boolean;
+        };
+        /**
          * Level
          * @description One level at which stems are held: height above the inside floor, and clear width of its holes, metres.
          *
@@ -1041,6 +1362,128 @@ export interface components {
             readonly height_m: number;
             /** Aperture M */
             readonly aperture_m: number;
+        };
+        /**
+         * Making
+         * @description How the piece is made: the order by hand (empty: worked out), a prop until the last stem, gates passed.
+         */
+        readonly Making: {
+            /**
+             * Order
+             * @default []
+             */
+            readonly order: readonly components["schemas"]["StemRef"][];
+            /**
+             * Propped
+             * @default false
+             */
+            readonly propped: boolean;
+            /**
+             * Gates Passed
+             * @default []
+             */
+            readonly gates_passed: readonly string[];
+        };
+        /** MakingIn */
+        readonly MakingIn: {
+            /**
+             * Order
+             * @default []
+             */
+            readonly order: readonly components["schemas"]["StemRefIn"][];
+            /**
+             * Propped
+             * @default false
+             */
+            readonly propped: boolean;
+            /**
+             * Gates Passed
+             * @default []
+             */
+            readonly gates_passed: readonly string[];
+        };
+        /**
+         * MakingReport
+         * @description The making order of a piece as it is kept, or the usual one: `kept` tells which.
+         *
+         *     `left_out` says what a kept order leaves out, None where it is whole; `curve` is the margin nearest the limit after
+         *     each step and before the first, in the unit of `margin`, with `limit`. `fails_at` is the first step past its limit.
+         */
+        readonly MakingReport: {
+            /** Kept */
+            readonly kept: boolean;
+            /** Propped */
+            readonly propped: boolean;
+            readonly left_out: components["schemas"]["Phrase"] | null;
+            readonly start: components["schemas"]["Moment"];
+            /** Steps */
+            readonly steps: readonly components["schemas"]["MakingStep"][];
+            /** Gates */
+            readonly gates: readonly components["schemas"]["Gate"][];
+            /**
+             * Margin
+             * @enum {string}
+             */
+            readonly margin: "tip angle" | "ledge ratio" | "wrist moment";
+            /** Limit */
+            readonly limit: number;
+            /** Curve */
+            readonly curve: readonly number[];
+            /** Fails At */
+            readonly fails_at: number | null;
+            readonly say: components["schemas"]["Phrase"];
+            /**
+             * State
+             * @enum {string}
+             */
+            readonly state: "holds" | "tight" | "fails" | "not needed" | "cannot say";
+            /** Fixes */
+            readonly fixes: readonly components["schemas"]["Fix"][];
+            /** Pull */
+            readonly pull: readonly components["schemas"]["PullLine"][];
+            readonly shares: components["schemas"]["Shares"] | null;
+        };
+        /**
+         * MakingStep
+         * @description One stem or clump going in: which, cut how long, and how it all stands after it.
+         *
+         *     `lay` says how a bouquet's stem is laid. `row` is its place among the report's stems. `sway_use` is the worst
+         *     head's sway over what is allowed of the stems so far (judged at the end only); `crowding` the share of the
+         *     mechanic's capacity taken; `water_level_m` in its own vessel.
+         */
+        readonly MakingStep: {
+            readonly ref: components["schemas"]["StemRef"];
+            /** Row */
+            readonly row: number;
+            /** Variety */
+            readonly variety: string;
+            /** Name */
+            readonly name: string;
+            /** Colour */
+            readonly colour: string;
+            /** Role */
+            readonly role: string;
+            /** Phase */
+            readonly phase: string;
+            /** Nth */
+            readonly nth: number;
+            /** Of */
+            readonly of: number;
+            /** Stems */
+            readonly stems: number;
+            /** Cut Length M */
+            readonly cut_length_m: number;
+            /** Side */
+            readonly side: string;
+            /** Lay */
+            readonly lay: string;
+            readonly moment: components["schemas"]["Moment"];
+            /** Sway Use */
+            readonly sway_use: number;
+            /** Crowding */
+            readonly crowding: number;
+            /** Water Level M */
+            readonly water_level_m: number;
         };
         /**
          * Mechanic
@@ -1056,7 +1499,7 @@ export interface components {
              * @default folded_cushion
              * @enum {string}
              */
-            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups";
+            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups" | "wire_dome" | "star_lattice" | "hand_spiral";
             /** Netting */
             readonly netting?: string | null;
             /** Frog */
@@ -1099,7 +1542,7 @@ export interface components {
              * @default folded_cushion
              * @enum {string}
              */
-            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups";
+            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups" | "wire_dome" | "star_lattice" | "hand_spiral";
             /** Netting */
             readonly netting?: string | null;
             /** Frog */
@@ -1134,6 +1577,40 @@ export interface components {
              * @default 60
              */
             readonly cup_ml: number;
+        };
+        /**
+         * Moment
+         * @description How it stands at one moment: balance point, least tip angle and where to, ledge ratio (None on no ledge).
+         *
+         *     `use` is the worst of all margins against their limits while making, 1.0 at the limit; `falls` tells that it has
+         *     gone over. `seat_use` is the mechanic's moment over what it takes.
+         */
+        readonly Moment: {
+            /** Mass Kg */
+            readonly mass_kg: number;
+            /** X M */
+            readonly x_m: number;
+            /** Y M */
+            readonly y_m: number;
+            /** Height M */
+            readonly height_m: number;
+            /** Tip Angle Rad */
+            readonly tip_angle_rad: number;
+            /** Towards */
+            readonly towards: string;
+            /** Ledge Ratio */
+            readonly ledge_ratio: number | null;
+            /** Seat Use */
+            readonly seat_use: number;
+            /** Use */
+            readonly use: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            readonly state: "holds" | "tight" | "fails" | "not needed" | "cannot say";
+            /** Falls */
+            readonly falls: boolean;
         };
         /**
          * Netting
@@ -1235,7 +1712,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups";
+            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups" | "wire_dome" | "star_lattice" | "hand_spiral";
             /** Name */
             readonly name: string;
             /** What */
@@ -1387,8 +1864,9 @@ export interface components {
          * Piece
          * @description One made thing: vessel, envelope, mechanic, water, recipe and setting.
          *
-         *     `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining`
-         *     a strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none.
+         *     `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining` a
+         *     strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none. `bouquet` makes
+         *     it one that is carried; its vessel is then the vase it waits in.
          */
         readonly Piece: {
             /** Name */
@@ -1448,6 +1926,15 @@ export interface components {
              * @default false
              */
             readonly must_lift_off: boolean;
+            /**
+             * Companions
+             * @default []
+             */
+            readonly companions: readonly components["schemas"]["Companion"][];
+            readonly spill?: components["schemas"]["Spill"] | null;
+            readonly counterweight?: components["schemas"]["Counterweight"] | null;
+            readonly bouquet?: components["schemas"]["Bouquet"] | null;
+            readonly making?: components["schemas"]["Making"];
         };
         /** PieceIn */
         readonly PieceIn: {
@@ -1529,6 +2016,22 @@ export interface components {
              * @default false
              */
             readonly must_lift_off: boolean;
+            /**
+             * Companions
+             * @default []
+             */
+            readonly companions: readonly components["schemas"]["CompanionIn"][];
+            readonly spill?: components["schemas"]["SpillIn"] | null;
+            readonly counterweight?: components["schemas"]["CounterweightIn"] | null;
+            readonly bouquet?: components["schemas"]["BouquetIn"] | null;
+            /**
+             * @default {
+             *       "order": [],
+             *       "propped": false,
+             *       "gates_passed": []
+             *     }
+             */
+            readonly making: components["schemas"]["MakingIn"];
         };
         /**
          * PieceOut
@@ -1543,7 +2046,9 @@ export interface components {
         };
         /**
          * PlacedStem
-         * @description One stem or clump where it stands; metres in the vessel's frame, z from the surface it stands on.
+         * @description One stem or clump where it stands; metres from the middle of the piece's own vessel, z from the surface.
+         *
+         *     `vessel` is 0 for the piece's own, else the companion, counted from 1.
          */
         readonly PlacedStem: {
             /** Variety */
@@ -1602,6 +2107,11 @@ export interface components {
             readonly over_capacity: boolean;
             /** Held */
             readonly held: boolean;
+            /**
+             * Vessel
+             * @default 0
+             */
+            readonly vessel: number;
         };
         /**
          * Practice
@@ -1763,6 +2273,39 @@ export interface components {
              * @default
              */
             readonly source: string;
+        };
+        /**
+         * PullLine
+         * @description One line of the recipe to fetch: how many, cut how long, what is done to each, what is saved and what is left.
+         *
+         *     `first_step` is the step of the making order its first stem goes in at, None for a spill's. `bunches` are bought,
+         *     `left_over` stems of them stay; `side_shoots` can be saved for small work.
+         */
+        readonly PullLine: {
+            /** Vessel */
+            readonly vessel: number;
+            /** Variety */
+            readonly variety: string;
+            /** Name */
+            readonly name: string;
+            /** Colour */
+            readonly colour: string;
+            /** Count */
+            readonly count: number;
+            /** Cuts */
+            readonly cuts: readonly components["schemas"]["Cut"][];
+            /** Preparation */
+            readonly preparation: readonly components["schemas"]["Phrase"][];
+            /** Side Shoots */
+            readonly side_shoots: number;
+            /** Bunch Size */
+            readonly bunch_size: number;
+            /** Bunches */
+            readonly bunches: number;
+            /** Left Over */
+            readonly left_over: number;
+            /** First Step */
+            readonly first_step: number | null;
         };
         /** PutBrief */
         readonly PutBrief: {
@@ -1928,8 +2471,8 @@ export interface components {
          * @description Everything worked out for one piece, metres above the surface it stands on.
          *
          *     `raised_m` is the underside of its own vessel; `cells_m` are the middles of the seats stems can take;
-         *     `envelope_front` and `envelope_above` outline what was asked for; `extras` are parts beside the mechanic;
-         *     `fixes_tried` tells whether fixes were looked for.
+         *     `envelope_front`, `envelope_side` (y, z) and `envelope_above` outline what was asked for; `extras` are parts
+         *     beside the mechanic; `fixes_tried` tells whether fixes were looked for.
          */
         readonly Report: {
             /** Raised M */
@@ -1960,6 +2503,11 @@ export interface components {
                 number,
                 number
             ])[];
+            /** Envelope Side */
+            readonly envelope_side: readonly (readonly [
+                number,
+                number
+            ])[];
             /** Envelope Above */
             readonly envelope_above: readonly (readonly [
                 number,
@@ -1984,6 +2532,12 @@ export interface components {
             readonly verdicts: readonly components["schemas"]["Verdict"][];
             /** Fixes Tried */
             readonly fixes_tried: boolean;
+            /**
+             * Companions
+             * @default []
+             */
+            readonly companions: readonly components["schemas"]["CompanionReport"][];
+            readonly spill?: components["schemas"]["SpillReport"] | null;
         };
         /**
          * Rung
@@ -2072,7 +2626,8 @@ export interface components {
          * Setting
          * @description Where the piece stands. `free_table_m` is the least bare table round its foot; None is not known.
          *
-         *     `comes_down_above` is the Beaufort force above which an outdoor piece is taken down.
+         *     `comes_down_above` is the Beaufort force above which an outdoor piece is taken down. A piece on a ledge may be
+         *     moved during the day: `moves_to` is where it stands then.
          */
         readonly Setting: {
             /**
@@ -2080,13 +2635,13 @@ export interface components {
              * @default table
              * @enum {string}
              */
-            readonly where: "table" | "floor" | "bar";
+            readonly where: "table" | "floor" | "bar" | "ledge";
             /**
              * Surface
              * @default cloth
              * @enum {string}
              */
-            readonly surface: "wood" | "cloth";
+            readonly surface: "wood" | "cloth" | "stone";
             /**
              * Foot Material
              * @default glazed
@@ -2109,6 +2664,9 @@ export interface components {
              */
             readonly comes_down_above: number;
             readonly people?: components["schemas"]["People"] | null;
+            readonly ledge?: components["schemas"]["Ledge"] | null;
+            /** Moves To */
+            readonly moves_to?: ("table" | "floor" | "bar" | "ledge") | null;
         };
         /** SettingIn */
         readonly SettingIn: {
@@ -2117,13 +2675,13 @@ export interface components {
              * @default table
              * @enum {string}
              */
-            readonly where: "table" | "floor" | "bar";
+            readonly where: "table" | "floor" | "bar" | "ledge";
             /**
              * Surface
              * @default cloth
              * @enum {string}
              */
-            readonly surface: "wood" | "cloth";
+            readonly surface: "wood" | "cloth" | "stone";
             /**
              * Foot Material
              * @default glazed
@@ -2154,6 +2712,23 @@ export interface components {
              *     }
              */
             readonly people: components["schemas"]["PeopleIn"] | null;
+            readonly ledge?: components["schemas"]["LedgeIn"] | null;
+            /** Moves To */
+            readonly moves_to?: ("table" | "floor" | "bar" | "ledge") | null;
+        };
+        /**
+         * Shares
+         * @description Read-outs of balance and form. `openness` is the share of the envelope that is air; None without stems.
+         */
+        readonly Shares: {
+            readonly mass: components["schemas"]["Sides"];
+            readonly sight: components["schemas"]["Sides"];
+            /** Depth To Width */
+            readonly depth_to_width: number;
+            /** Openness */
+            readonly openness: number;
+            /** Varieties */
+            readonly varieties: readonly components["schemas"]["VarietyShare"][];
         };
         /**
          * Sheet
@@ -2172,6 +2747,20 @@ export interface components {
             readonly mass_kg: number;
         };
         /**
+         * Sides
+         * @description Shares of one whole, 0-1: left and right make one, front and back make one.
+         */
+        readonly Sides: {
+            /** Left */
+            readonly left: number;
+            /** Right */
+            readonly right: number;
+            /** Front */
+            readonly front: number;
+            /** Back */
+            readonly back: number;
+        };
+        /**
          * SizedMechanic
          * @description A mechanic sized to its vessel.
          *
@@ -2187,7 +2776,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups";
+            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups" | "wire_dome" | "star_lattice" | "hand_spiral";
             /** Name */
             readonly name: string;
             readonly seating: components["schemas"]["Seating"];
@@ -2337,6 +2926,92 @@ export interface components {
             readonly steps: readonly components["schemas"]["Step"][];
         };
         /**
+         * Spill
+         * @description A strip of netting set with flowers that hangs free over a ledge's edge.
+         *
+         *     `drop_m` hangs below the edge, `width_m` is its flat width. A hook of its own carries it, or the vessel does.
+         *     `hook_n` is the hook's working rating and `hook_stated_by` who stated it; None is not known. Its stems are cut to
+         *     `cut_length_m`.
+         */
+        readonly Spill: {
+            /** Drop M */
+            readonly drop_m: number;
+            /**
+             * Width M
+             * @default 0.15
+             */
+            readonly width_m: number;
+            /** Netting */
+            readonly netting?: string | null;
+            /**
+             * Held By
+             * @default hook
+             * @enum {string}
+             */
+            readonly held_by: "hook" | "vessel";
+            /** Hook N */
+            readonly hook_n?: number | null;
+            /** Hook Stated By */
+            readonly hook_stated_by?: string | null;
+            /**
+             * Recipe
+             * @default []
+             */
+            readonly recipe: readonly components["schemas"]["RecipeLine"][];
+            /**
+             * Cut Length M
+             * @default 0.2
+             */
+            readonly cut_length_m: number;
+        };
+        /** SpillIn */
+        readonly SpillIn: {
+            /** Drop M */
+            readonly drop_m: number;
+            /**
+             * Width M
+             * @default 0.15
+             */
+            readonly width_m: number;
+            /** Netting */
+            readonly netting?: string | null;
+            /**
+             * Held By
+             * @default hook
+             * @enum {string}
+             */
+            readonly held_by: "hook" | "vessel";
+            /** Hook N */
+            readonly hook_n?: number | null;
+            /** Hook Stated By */
+            readonly hook_stated_by?: string | null;
+            /**
+             * Recipe
+             * @default []
+             */
+            readonly recipe: readonly components["schemas"]["RecipeLineIn"][];
+            /**
+             * Cut Length M
+             * @default 0.2
+             */
+            readonly cut_length_m: number;
+        };
+        /**
+         * SpillReport
+         * @description A spill as worked out: the flat sheet, what hangs, what its netting bears; kg and newtons.
+         */
+        readonly SpillReport: {
+            readonly sheet: components["schemas"]["Sheet"];
+            /** Netting */
+            readonly netting: string;
+            /** Hanging Kg */
+            readonly hanging_kg: number;
+            /** Hanging Heavy Kg */
+            readonly hanging_heavy_kg: number;
+            /** Strength N */
+            readonly strength_n: number;
+        };
+        /**
          * StemLine
          * @description A stem for a small section drawing: cut end, seat, tip (x, z), head radius, metres; colour.
          */
@@ -2357,6 +3032,33 @@ export interface components {
             readonly head_radius_m: number;
             /** Colour */
             readonly colour: string;
+        };
+        /**
+         * StemRef
+         * @description One stem or clump of a recipe: which vessel (0 the piece's own), which line, and which of that line's.
+         */
+        readonly StemRef: {
+            /** Line */
+            readonly line: number;
+            /** Nth */
+            readonly nth: number;
+            /**
+             * Vessel
+             * @default 0
+             */
+            readonly vessel: number;
+        };
+        /** StemRefIn */
+        readonly StemRefIn: {
+            /** Line */
+            readonly line: number;
+            /** Nth */
+            readonly nth: number;
+            /**
+             * Vessel
+             * @default 0
+             */
+            readonly vessel: number;
         };
         /**
          * StemTube
@@ -2738,7 +3440,8 @@ export interface components {
          *
          *     `mass_kg` is of a whole stem, leaves on, at `mass_length_m`; `head_fraction` is the share of it in the
          *     head. `uptake_ml_h` is the first day's draw at 20 °C and 60 % relative humidity. `dry_hold_h` is how long
-         *     it looks right with no water in the same air.
+         *     it looks right with no water in the same air. A `bulb` grows on after it is placed; `forked` stems catch others;
+         *     `dip` and `fold` say that the head is dipped, and that its petals may be folded back; `side_shoots` can be saved.
          */
         readonly Variety: {
             /** Key */
@@ -2790,6 +3493,31 @@ export interface components {
             readonly toxic: boolean;
             /** Thorny */
             readonly thorny: boolean;
+            /**
+             * Bulb
+             * @default false
+             */
+            readonly bulb: boolean;
+            /**
+             * Forked
+             * @default false
+             */
+            readonly forked: boolean;
+            /**
+             * Dip
+             * @default false
+             */
+            readonly dip: boolean;
+            /**
+             * Fold
+             * @default false
+             */
+            readonly fold: boolean;
+            /**
+             * Side Shoots
+             * @default 0
+             */
+            readonly side_shoots: number;
             readonly provenance: components["schemas"]["VarietyProvenance"];
         };
         /** VarietyIn */
@@ -2854,6 +3582,31 @@ export interface components {
              * @default false
              */
             readonly thorny: boolean;
+            /**
+             * Bulb
+             * @default false
+             */
+            readonly bulb: boolean;
+            /**
+             * Forked
+             * @default false
+             */
+            readonly forked: boolean;
+            /**
+             * Dip
+             * @default false
+             */
+            readonly dip: boolean;
+            /**
+             * Fold
+             * @default false
+             */
+            readonly fold: boolean;
+            /**
+             * Side Shoots
+             * @default 0
+             */
+            readonly side_shoots: number;
             /**
              * @default {
              *       "size": {
@@ -2928,6 +3681,24 @@ export interface components {
              *     }
              */
             readonly hazard: components["schemas"]["ProvenanceIn"];
+        };
+        /**
+         * VarietyShare
+         * @description One variety's share of the stems and of the visual mass, 0-1.
+         */
+        readonly VarietyShare: {
+            /** Variety */
+            readonly variety: string;
+            /** Name */
+            readonly name: string;
+            /** Colour */
+            readonly colour: string;
+            /** Stems */
+            readonly stems: number;
+            /** Of Stems */
+            readonly of_stems: number;
+            /** Of Sight */
+            readonly of_sight: number;
         };
         /**
          * Verdict
@@ -3312,6 +4083,41 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": components["schemas"]["Report"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly making_api_events__event_id__making_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["EvaluatePiece"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["MakingReport"];
                 };
             };
             /** @description Validation Error */

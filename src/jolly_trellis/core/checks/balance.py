@@ -1,13 +1,15 @@
-"""Balance: mass and centre of everything that stands together, and how far it is to the edge of the foot."""
+"""Balance: mass and centre of everything that stands together, and how far it is to the edge of its footing."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 from jolly_trellis.core import stacks, vessels
 from jolly_trellis.core.build import Build
-from jolly_trellis.core.geometry import Array, azimuth_rays, ray_to_outline_m
+from jolly_trellis.core.footing import Footing, Outline, ledge_edge_m
+from jolly_trellis.core.geometry import Array, azimuth_rays
 from jolly_trellis.core.netting import COATING_FACTOR_HEAVY
 from jolly_trellis.core.piece import Support
 from jolly_trellis.core.provenance import constant
@@ -15,6 +17,8 @@ from jolly_trellis.core.verdicts import Case
 from jolly_trellis.core.vessels import PlanShape
 from jolly_trellis.core.water import ballast_centre_m
 
+Body = tuple[float, float, float, float]
+WEIGHT_CENTRE = constant("Centre of a counterweight over the surface", "length", 0.03)
 STAND_CENTRE = constant("Centre of a stand with a heavier foot, share of its height", "ratio", 0.35)
 DIRECTIONS = 72
 
@@ -52,22 +56,71 @@ def standing_foot_m(build: Build) -> tuple[PlanShape, float | None, float | None
     return vessel.plan_shape, vessel.foot_width_m, vessel.foot_depth_m or vessel.foot_width_m
 
 
+def footing_of(build: Build) -> Footing:
+    """What bears everything that is tied together: the feet, cut off by a ledge's edge where there is one."""
+    feet = []
+    for each, x, y in standing_together(build):
+        shape, width, depth = standing_foot_m(each)
+        feet.append(Outline(plan_shape=shape, x_m=x, y_m=y, width_m=width or 0.0, depth_m=depth or 0.0))
+    return Footing(feet=tuple(feet), front_m=ledge_edge_m(build.piece))
+
+
 def foot_edge_m(build: Build, balance: Balance) -> Array:
-    """Distance along each of 72 azimuths from below the centre of mass to the foot's edge, metres."""
+    """Distance along each of 72 azimuths from below the centre of mass to the footing's edge, metres."""
     ray_x, ray_y = azimuth_rays(DIRECTIONS)
-    shape, width, depth = standing_foot_m(build)
     x, y = np.full(DIRECTIONS, balance.x_m), np.full(DIRECTIONS, balance.y_m)
-    return ray_to_outline_m(shape, x, y, ray_x, ray_y, (width or 0.0) / 2, (depth or 0.0) / 2)
+    return footing_of(build).edge_m(x, y, ray_x, ray_y)
 
 
-def bodies_of(build: Build, case: Case) -> list[tuple[float, float, float, float]]:
-    """(mass, x, y, height above the surface) of every part of the piece in one load case, stems as one body."""
+def standing_together(build: Build) -> tuple[tuple[Build, float, float], ...]:
+    """The piece's own vessel and every companion tied to it, each with its middle from the own one's, metres."""
+    tied = [
+        (made, each.x_m, each.y_m)
+        for made, each in zip(build.companions, build.piece.companions, strict=True)
+        if each.tied
+    ]
+    return ((build, 0.0, 0.0), *tied)
+
+
+def bodies_of(build: Build, case: Case) -> list[Body]:
+    """Every part of everything that stands together, in one load case; the stems of each vessel as one body."""
+    bodies = [*own_bodies_of(build, case), *tied_weights(build)]
+    for made, x, y in standing_together(build)[1:]:
+        bodies += [(kg, px + x, py + y, height) for kg, px, py, height in own_bodies_of(made, case)]
+    return bodies
+
+
+def tied_weights(build: Build) -> list[Body]:
+    """The counterweight, where it is tied on; one that merely stands there holds nothing."""
+    weight = build.piece.counterweight
+    if weight is None or not weight.tied:
+        return []
+    x, y = weight.away_m * math.sin(weight.azimuth_rad), -weight.away_m * math.cos(weight.azimuth_rad)
+    return [(weight.mass_kg, x, y, WEIGHT_CENTRE.value)]
+
+
+def stem_masses_kg(build: Build, case: Case) -> Array:
+    """Mass of each row of stems in a load case, kg."""
+    return build.stem_mass_kg * (1.0 if case == "typical" else build.placement.stems.heavy_factor)
+
+
+def own_bodies_of(build: Build, case: Case) -> list[Body]:
+    """Every part that stands on the piece's own foot in one load case, its stems as one body."""
+    bodies = fixed_bodies_of(build, case)
+    stems = stem_masses_kg(build, case)
+    total = float(stems.sum())
+    if total > 0:
+        centre = (stems[:, None] * build.stem_centre_m).sum(axis=0) / total
+        bodies.append((total, float(centre[0]), float(centre[1]), build.raised_m + float(centre[2])))
+    return bodies
+
+
+def fixed_bodies_of(build: Build, case: Case) -> list[Body]:
+    """Every part of a piece but its stems: (mass, x, y, height above the surface) in one load case."""
     piece, vessel = build.piece, build.piece.vessel
     level = case_level_m(build, case)
     base = build.raised_m
     heavy = case != "typical"
-    stems = build.stem_mass_kg * (build.placement.stems.heavy_factor if heavy else 1.0)
-    stem_total = float(stems.sum())
     levels = build.mechanic.levels
     hold_height = base + vessel.base_m + sum(each.height_m for each in levels) / len(levels)
     absorbed = build.mechanic.absorbed_l if build.mechanic.kind == "moss_sandwich" else 0.0
@@ -81,9 +134,6 @@ def bodies_of(build: Build, case: Case) -> list[tuple[float, float, float, float
         (wire + absorbed, 0.0, 0.0, hold_height),
         (piece.ballast_kg, 0.0, 0.0, base + vessel.base_m + ballast_centre_m(vessel, piece.ballast_kg)),
     ]
-    if stem_total > 0:
-        centre = (stems[:, None] * build.stem_centre_m).sum(axis=0) / stem_total
-        bodies.append((stem_total, float(centre[0]), float(centre[1]), base + float(centre[2])))
     if piece.insert is not None:
         outer = piece.insert.outer
         bodies.append((outer.mass_kg or 0.0, 0.0, 0.0, vessels.shell_centre_m(outer)))
@@ -115,21 +165,34 @@ def support_water_height_m(support: Support) -> float:
 
 def balance_of(build: Build, case: Case) -> Balance:
     """Composite mass and centre of everything that stands together in one load case."""
-    vessel = build.piece.vessel
     bodies = bodies_of(build, case)
     total = sum(each[0] for each in bodies)
-    level = case_level_m(build, case)
-    water_l = build.water.volume_at_l(level)
-    turning = vessels.surface_second_moment_m4(vessel, level)
-    share = water_l / total
+    turning = np.array([turning_kg_m(each, case) for each, _, _ in standing_together(build)]).sum(axis=0)
     return Balance(
         mass_kg=total,
         x_m=sum(each[0] * each[1] for each in bodies) / total,
         y_m=sum(each[0] * each[2] for each in bodies) / total,
         height_m=sum(each[0] * each[3] for each in bodies) / total,
-        water_rise_x_m=share * water_rise_m(turning[0], water_l),
-        water_rise_y_m=share * water_rise_m(turning[1], water_l),
+        water_rise_x_m=float(turning[0]) / total,
+        water_rise_y_m=float(turning[1]) / total,
     )
+
+
+def turning_kg_m(build: Build, case: Case) -> tuple[float, float]:
+    """Mass of a vessel's water times how far it raises its centre in a tilt, about both axes, kg·m."""
+    level = case_level_m(build, case)
+    water_l = build.water.volume_at_l(level)
+    turning = vessels.surface_second_moment_m4(build.piece.vessel, level)
+    return water_l * water_rise_m(turning[0], water_l), water_l * water_rise_m(turning[1], water_l)
+
+
+def centre_of(bodies: Sequence[Body]) -> tuple[float, float, float, float]:
+    """Mass and centre (x, y, height) of some bodies; zeros where there is none. Source: first moments."""
+    total = sum(each[0] for each in bodies)
+    if total <= 0:
+        return 0.0, 0.0, 0.0, 0.0
+    x, y, height = (sum(each[0] * each[axis] for each in bodies) / total for axis in (1, 2, 3))
+    return total, x, y, height
 
 
 def case_level_m(build: Build, case: Case) -> float:

@@ -41,7 +41,7 @@ def judge(build: Build) -> Verdict:
     missing = _missing(build) + missing_own(build)
     from_vessel = bool(build.placement.stems.from_vessel.any())
     soaked = build.mechanic.own_cups > 0 or (build.mechanic.absorbed_l > 0 and not build.mechanic.flat)
-    findings = [_covered(build)] if from_vessel and not soaked else []
+    findings = [covered(build)] if from_vessel and not soaked else []
     needed = needed_hours(build.conditions)
     if needed is not None and build.courses is not None:
         for case, going in zip(CASES, build.courses, strict=True):
@@ -76,7 +76,7 @@ def _missing(build: Build) -> list[str]:
     return [words for absent, words in facts if absent]
 
 
-def _covered(build: Build) -> Finding:
+def covered(build: Build) -> Finding:
     """Every cut end lies 2 cm under the display level before the event begins."""
     ends = np.where(build.placement.stems.from_vessel, build.placement.end_height_m, -1.0)
     highest = int(ends.argmax())

@@ -1,13 +1,15 @@
 """Drink for stems with water of their own, or none: tubes, wet wraps, dry hold; and thirsty varieties anywhere."""
 
 import math
+from collections.abc import Iterator
 from dataclasses import replace
 
+from jolly_trellis.core import spills
 from jolly_trellis.core.air import draw_factor
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.drinking import HEAVY_DRAW, needed_hours
-from jolly_trellis.core.piece import RecipeLine, StemTube
+from jolly_trellis.core.piece import Air, RecipeLine, StemTube
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
 from jolly_trellis.core.quantities import count, duration, length, phrase, volume
 from jolly_trellis.core.stems import Variety
@@ -23,7 +25,7 @@ _WATERLESS = 2.0
 def missing_own(build: Build) -> list[str]:
     """Facts that stems with their own water still lack: a tube turned down whose cap nobody vouches for."""
     asked = []
-    for line, variety, _, _ in build.placement.stems.lines:
+    for line, variety in _lines(build):
         tube = line.tube or StemTube()
         if line.water == "tube" and tube.tilt_rad > math.pi / 2 and not tube.cap_seals:
             asked.append(f"whether the caps of the {variety.name}'s tubes seal when turned down")
@@ -34,27 +36,49 @@ def judge_own(build: Build) -> list[Finding]:
     """Tubes, wraps and dry hold against the hours to the end, and thirsty varieties."""
     needed, air = needed_hours(build.conditions), build.conditions.air
     findings: list[Finding] = []
-    for line, variety, _, _ in build.placement.stems.lines:
+    for line, variety in _lines(build):
         findings += _thirsty(build, line, variety)
         if needed is None or air is None or line.water == "vessel":
             continue
-        factor = draw_factor(air)
-        draw = variety.uptake_ml_h * factor
-        if line.water == "none":
-            findings.append(_lasts(variety, "typical", "with no water", variety.dry_hold_h / factor, needed))
-            continue
-        if line.water == "tube":
-            tube = line.tube or StemTube()
-            if tube.tilt_rad > math.pi / 2 and not tube.cap_seals:
-                continue
-            water, words = usable_ml(tube, variety.stem_diameter_m), "in a tube"
-        else:
-            water, words = (line.wrap_ml or WRAP_ML.value) / line.clump, "in a wet wrap"
-        cases: tuple[tuple[Case, float], ...] = (("typical", 1.0), ("heavy", HEAVY_DRAW.value))
-        for case, times in cases:
-            hours = hours_of_water(water, draw * times)
-            findings.append(_lasts(variety, case, words, hours, needed, water_ml=water))
+        findings += own_lasts(line, variety, air, needed, words="the event needs {needed}.")
     return findings
+
+
+def own_lasts(line: RecipeLine, variety: Variety, air: Air, needed_h: float, *, words: str) -> list[Finding]:
+    """How long stems of one line last on what they have with them, against the hours asked of them.
+
+    Args:
+        air: where they are.
+        needed_h: hours asked.
+        words: how the sentence ends, with {needed} in it.
+    """
+    factor = draw_factor(air)
+    draw = variety.uptake_ml_h * factor
+    if line.water == "none":
+        dry = variety.dry_hold_h / factor
+        return [_lasts(variety, "typical", "with no water", dry, needed_h, words=words)]
+    if line.water == "tube":
+        tube = line.tube or StemTube()
+        if tube.tilt_rad > math.pi / 2 and not tube.cap_seals:
+            return []
+        water, where = usable_ml(tube, variety.stem_diameter_m), "in a tube"
+    else:
+        water, where = (line.wrap_ml or WRAP_ML.value) / line.clump, "in a wet wrap"
+    cases: tuple[tuple[Case, float], ...] = (("typical", 1.0), ("heavy", HEAVY_DRAW.value))
+    return [
+        _lasts(variety, case, where, hours_of_water(water, draw * times), needed_h, words=words, water_ml=water)
+        for case, times in cases
+    ]
+
+
+def _lines(build: Build) -> Iterator[tuple[RecipeLine, Variety]]:
+    """Every recipe line with its variety, a spill's too: what hangs in netting has no vessel to drink from."""
+    for line, variety, _, _ in build.placement.stems.lines:
+        yield line, variety
+    spill = build.piece.spill
+    if spill is not None:
+        for line, variety in spills.lines_of(spill, build.conditions):
+            yield (replace(line, water="none") if line.water == "vessel" else line), variety
 
 
 def candidates_own(build: Build) -> list[Candidate]:
@@ -78,24 +102,49 @@ def candidates_own(build: Build) -> list[Candidate]:
         for key, say, changed in changes:
             recipe = (*piece.recipe[:index], changed, *piece.recipe[index + 1 :])
             tried.append(Candidate(key=f"{key}{index}", say=phrase(say), piece=replace(piece, recipe=recipe)))
+    return tried + _spill_candidates(build)
+
+
+def _spill_candidates(build: Build) -> list[Candidate]:
+    """Tubes on the stems of a spill."""
+    piece, spill = build.piece, build.piece.spill
+    if spill is None:
+        return []
+    dry = [line for line in spill.recipe if line.water in ("vessel", "none")]
+    lasts = {line.variety: build.conditions.varieties[line.variety].dry_hold_h for line in dry}
+    order = sorted(dry, key=lambda line: lasts[line.variety])
+    tried = []
+    for number in range(1, len(order) + 1):
+        wet = order[:number]
+        recipe = tuple(replace(line, water="tube", tube=StemTube()) if line in wet else line for line in spill.recipe)
+        names = ", ".join(build.conditions.varieties[line.variety].name for line in wet)
+        say = phrase(f"Put a full stem tube on each {names} of the spill.")
+        changed = replace(piece, spill=replace(spill, recipe=recipe))
+        tried.append(Candidate(key=f"spill-{number}", say=say, piece=changed))
     return tried
 
 
 def _lasts(
-    variety: Variety, case: Case, where: str, hours: float, needed: float, *, water_ml: float | None = None
+    variety: Variety,
+    case: Case,
+    where: str,
+    hours: float,
+    needed: float,
+    *,
+    words: str,
+    water_ml: float | None = None,
 ) -> Finding:
     limit = duration(max(needed, 1 / 6))
-    words = f"{variety.name.capitalize()} {where} lasts {duration_text(hours)}; the event needs {{needed}}."
+    begins = f"{variety.name.capitalize()} {where} lasts {duration_text(hours)}; "
     if water_ml is not None:
-        words = f"{variety.name.capitalize()} {where} can reach {{water}}: {duration_text(hours)}; "
-        words += "the event needs {needed}."
+        begins = f"{variety.name.capitalize()} {where} can reach {{water}}: {duration_text(hours)}; "
     return finding(
         check=f"own water, {variety.name}",
         case=case,
         value=duration(hours),
         limit=limit,
         sense="at least",
-        reason=phrase(words, needed=limit, water=volume((water_ml or 0.0) / 1000)),
+        reason=phrase(begins + words, needed=limit, water=volume((water_ml or 0.0) / 1000)),
     )
 
 

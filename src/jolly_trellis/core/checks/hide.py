@@ -9,7 +9,7 @@ from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.mechanics.sizing import ABOUT
-from jolly_trellis.core.piece import People, RecipeLine
+from jolly_trellis.core.piece import People, Piece, RecipeLine
 from jolly_trellis.core.placement.aim import FORM_RULES
 from jolly_trellis.core.provenance import COMMON_PRACTICE, Figure, constant
 from jolly_trellis.core.quantities import Phrase, count, phrase, ratio
@@ -108,7 +108,7 @@ def judge(build: Build) -> Verdict:
         facing = _facing(eyes, points)
         shares = (seen * facing).sum(axis=1) / np.maximum(facing.sum(axis=1), 1e-9)
         worst = int(shares.argmax())
-        findings.append(_shows(check, float(shares[worst]), limit, words, _from_where(eyes[worst])))
+        findings.append(shows(check, float(shares[worst]), limit, words, _from_where(eyes[worst])))
     findings += _through_glass(build, limit)
     findings += _underside(build, eyes, limit)
     return conclude("hide", findings, figures=[limit, OPACITY_FOLIAGE, OPACITY_AIRY, EYE_SEATED, EYE_STANDING])
@@ -122,14 +122,18 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     if check == "through the glass" and not piece.lining:
         say = phrase("Line the glass with a strip of leaf.")
         tried.append(Candidate(key="lining", say=say, piece=replace(piece, lining=True)))
-    leaf = _covering_leaf(build)
-    if leaf is not None:
-        tried += [_covered(build, leaf, more) for more in (3, 6, 9, 14, 20)]
+    tried += with_more_base(build, piece)
     people = piece.setting.people
     if people is not None and not people.a_little_may_show:
         allowed = replace(piece, setting=replace(piece.setting, people=replace(people, a_little_may_show=True)))
         tried.append(Candidate(key="a-little", say=phrase("Let a little show, up to 15 %."), piece=allowed))
     return tried
+
+
+def with_more_base(build: Build, piece: Piece) -> list[Candidate]:
+    """More and more of a covering leaf, low round the rim or the underside, in a piece that may be changed already."""
+    leaf = _covering_leaf(build)
+    return [] if leaf is None else [_covered(build, piece, leaf, more) for more in (3, 6, 9, 14, 20)]
 
 
 def _covering_leaf(build: Build) -> str | None:
@@ -143,16 +147,18 @@ def _covering_leaf(build: Build) -> str | None:
     return max(stored, key=lambda each: (each.dry_hold_h, each.head_diameter_m)).key if stored else None
 
 
-def _covered(build: Build, leaf: str, more: int) -> Candidate:
+def _covered(build: Build, piece: Piece, leaf: str, more: int) -> Candidate:
     """More of a leaf low round the rim, on its own line of the recipe where it has one."""
-    piece = build.piece
     at = next((i for i, each in enumerate(piece.recipe) if each.variety == leaf and each.role == "base"), None)
     recipe: tuple[RecipeLine, ...] = (*piece.recipe, RecipeLine(variety=leaf, count=more, role="base"))
     if at is not None:
         added = replace(piece.recipe[at], count=piece.recipe[at].count + more)
         recipe = (*piece.recipe[:at], added, *piece.recipe[at + 1 :])
-    say = phrase(f"Add {{n}} {build.conditions.varieties[leaf].name} low round the rim.", n=count(more))
-    return Candidate(key=f"cover-{more}", say=say, piece=replace(piece, recipe=recipe))
+    bouquet = piece.bouquet
+    where = "low round the rim" if bouquet is None else "low under the flowers"
+    collar = " and a collar of leaves" if bouquet is not None and bouquet != build.piece.bouquet else ""
+    say = phrase(f"Add {{n}} {build.conditions.varieties[leaf].name} {where}{collar}.", n=count(more))
+    return Candidate(key=f"cover{'-collar' if collar else ''}-{more}", say=say, piece=replace(piece, recipe=recipe))
 
 
 def _facing(eyes: Array, points: Array) -> Array:
@@ -162,7 +168,8 @@ def _facing(eyes: Array, points: Array) -> Array:
     return np.asarray((above | near).astype(np.float64))
 
 
-def _shows(check: str, share: float, limit: Figure, words: str, where: str) -> Finding:
+def shows(check: str, share: float, limit: Figure, words: str, where: str) -> Finding:
+    """The finding that a share of something shows: at most the limit, tight from three eighths of it."""
     reason: Phrase = phrase(f"{share:.0%} of {words} shows {where}; {limit.value:.0%} may.")
     return finding(
         check=check,
@@ -211,7 +218,7 @@ def _underside(build: Build, eyes: Array, limit: Figure) -> list[Finding]:
     shares = (seen * facing).sum(axis=1) / np.maximum(facing.sum(axis=1), 1e-9)
     worst = int(shares.argmax())
     share = float(shares[worst]) * 0.2
-    return [_shows("underside", share, limit, "the underside", _from_where(below[worst]))]
+    return [shows("underside", share, limit, "the underside", _from_where(below[worst]))]
 
 
 def _from_where(eye: Array) -> str:

@@ -87,10 +87,13 @@ def netting_load_n(mass_kg: Array, centre_m: Array, lean_rad: Array, layer_gap_m
     return mass_kg * GRAVITY_M_S2 * np.maximum(centre_m, 0.0) * np.sin(lean_rad) * np.cos(lean_rad) / layer_gap_m
 
 
-def stems_play(build: Build) -> Play:
+def stems_play(build: Build, among: Flags | None = None) -> Play:
     """Follow every stem's supports and work out how far its head can sway.
 
     Supports from the top down: the rim a stem leans on, each level it crosses, the wall or a floor that holds, pins.
+
+    Args:
+        among: the rows that are in already, while the piece is being made; only they crowd and lock. None is all.
     """
     placement, vessel = build.placement, build.piece.vessel
     found, drops = placement.found, placement.level_drops_m
@@ -103,11 +106,12 @@ def stems_play(build: Build) -> Play:
     over_seat = np.where(placement.on_rim, vessel.inside_depth_m - placement.seat_height_m, 0.0)
     gap = np.maximum(support_drop + over_seat, 1e-3)
     diameter = placement.stems.diameter_m
-    play_top = play_m(placement.cell_aperture_m, diameter, _others_in_cell(placement.seat_cell, diameter))
+    crowds = diameter if among is None else diameter * among
+    play_top = play_m(placement.cell_aperture_m, diameter, _others_in_cell(placement.seat_cell, crowds))
     play_top = np.where(placement.on_rim | placement.gripped & (wires <= 1), 0.0, play_top)
-    play_low = np.where(firm_foot, 0.0, _play_at(build, lowest_wire))
+    play_low = np.where(firm_foot, 0.0, _play_at(build, lowest_wire, crowds))
     low_diameter = inside_size_m(vessel, placement.seat_height_m - float(drops[-1]))
-    crossing = float(diameter[found.crosses[:, -1]].sum()) if len(wires) else 0.0
+    crossing = float(crowds[found.crosses[:, -1]].sum()) if len(wires) else 0.0
     stagger = np.select(
         [wires <= 1, wires == 2, wires == 3],
         [STAGGER_ONE.value, STAGGER_TWO.value, STAGGER_THREE.value],
@@ -330,12 +334,12 @@ def _figures(build: Build) -> list[Figure]:
 
 
 def _others_in_cell(cell: np.ndarray, diameter_m: Array) -> Array:
-    """Sum of the other stems' diameters in each stem's cell."""
+    """Sum of the other stems' diameters in each stem's cell; a stem that is not in has none."""
     total = np.bincount(cell, weights=diameter_m)
     return total[cell] - diameter_m
 
 
-def _play_at(build: Build, drop_m: Array) -> Array:
+def _play_at(build: Build, drop_m: Array, crowds: Array) -> Array:
     """Play of each stem at a lower level, where stems have crossed into other cells."""
     placement = build.placement
     rise = placement.tip_m[:, 2] - build.piece.vessel.base_m - placement.seat_height_m
@@ -346,7 +350,7 @@ def _play_at(build: Build, drop_m: Array) -> Array:
     cell = away.argmin(axis=1)
     diameter = placement.stems.diameter_m
     last = np.maximum(placement.found.crosses.sum(axis=-1) - 1, 0)
-    return play_m(placement.level_apertures_m[last], diameter, _others_in_cell(cell, diameter))
+    return play_m(placement.level_apertures_m[last], diameter, _others_in_cell(cell, crowds))
 
 
 def _slide_to_wall_m(build: Build) -> Array:

@@ -140,6 +140,12 @@ def judge(build: Build) -> Verdict:
     return conclude("see", findings, figures=figures)
 
 
+def judge_carried(build: Build) -> Verdict:
+    """See for a bouquet: nobody sits behind it."""
+    del build
+    return conclude("see", [], not_needed=phrase("It is carried: nobody has to look past it."))
+
+
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     """Bring the flowers under the sight lines, or draw them in."""
     piece = build.piece

@@ -7,21 +7,23 @@ import numpy as np
 
 from jolly_trellis.core import vessels
 from jolly_trellis.core.build import Build
-from jolly_trellis.core.checks import stand_stack, stand_wind
+from jolly_trellis.core.checks import stand_ledge, stand_making, stand_stack, stand_wind
 from jolly_trellis.core.checks.balance import (
     DIRECTIONS,
     Balance,
     balance_of,
-    bodies_of,
     case_level_m,
     foot_edge_m,
     outline_top_m,
+    own_bodies_of,
     standing_foot_m,
+    standing_together,
 )
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.geometry import Array, azimuth_rays
+from jolly_trellis.core.piece import Where
 from jolly_trellis.core.provenance import COMPUTED, MEASURED, Figure, constant
-from jolly_trellis.core.quantities import angle, energy, force, length, mass, phrase, ratio
+from jolly_trellis.core.quantities import Phrase, angle, energy, force, length, mass, phrase, ratio
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.units import round_up
 from jolly_trellis.core.verdicts import CASES, Case, Finding, Verdict, conclude, finding
@@ -43,6 +45,10 @@ FOOT_FRICTION = {
     ("felt", "cloth"): constant("Friction, felt on cloth, dry", "ratio", 0.3),
     ("rubber", "wood"): constant("Friction, rubber pad, dry", "ratio", 0.6),
     ("rubber", "cloth"): constant("Friction, rubber pad on cloth, dry", "ratio", 0.6),
+    ("glass", "stone"): constant("Friction, glass on stone, dry", "ratio", 0.25),
+    ("glazed", "stone"): constant("Friction, glaze on stone, dry", "ratio", 0.25),
+    ("felt", "stone"): constant("Friction, felt on stone, dry", "ratio", 0.25),
+    ("rubber", "stone"): constant("Friction, rubber pad on stone, dry", "ratio", 0.6),
 }
 
 
@@ -86,26 +92,64 @@ def tip_angles_rad(build: Build, balance: Balance) -> Array:
 
 
 def judge(build: Build) -> Verdict:
-    """Stand: tip angle, push at the widest reach and sliding, each case, each direction."""
+    """Stand: at rest wherever it stands, and after every stem while it is being made."""
     missing = _missing(build)
     if missing:
         return conclude("stand", [], missing=missing)
-    findings: list[Finding] = []
-    for case in CASES:
-        balance = balance_of(build, case)
-        findings += [
-            _tilt(build, case, balance),
-            *_push(build, case, balance),
-            *stand_stack.judge_joint(build, case, bodies_of(build, case), outline_top_m(build)),
-            *stand_wind.judge_wind(build, case, balance, foot_edge_m(build, balance), foot_friction(build)),
-        ]
+    findings = at_rest(build) + stand_making.judge_making(build)
     return conclude("stand", findings, figures=_figures(build))
+
+
+def at_rest(build: Build) -> list[Finding]:
+    """Tip angle, push or ledge, joint and wind in each case; again where it is moved to; and untied vessels."""
+    findings = [found for case in CASES for found in _in_case(build, case)]
+    to = build.piece.setting.moves_to
+    if to is not None and to != build.piece.setting.where:
+        moved = moved_to(build, to)
+        findings += [_begun(f"Moved to the {to}:", found) for case in CASES for found in _in_case(moved, case)]
+    for made, each in zip(build.companions, build.piece.companions, strict=True):
+        if not each.tied:
+            alone = [found for case in CASES for found in _in_case(made, case)]
+            findings += [_begun(f"{each.name.capitalize()}:", found) for found in alone]
+    return findings
+
+
+def moved_to(build: Build, where: Where) -> Build:
+    """The same piece where it stands later: off its ledge, its spill left behind."""
+    setting = replace(build.piece.setting, where=where, ledge=None, moves_to=None)
+    companions = tuple(moved_to(each, where) for each in build.companions)
+    return replace(build, piece=replace(build.piece, setting=setting, spill=None), companions=companions, spill=None)
+
+
+def _in_case(build: Build, case: Case) -> list[Finding]:
+    balance = balance_of(build, case)
+    edges = foot_edge_m(build, balance)
+    on_ledge = build.piece.setting.where == "ledge"
+    if on_ledge:
+        reach, words = widest_reach_height_m(build), _case_words(build, case)
+        pushed = stand_ledge.judge_ledge(build, case, foot_friction(build).value, reach, words)
+    else:
+        pushed = _push(build, case, balance)
+    return [
+        _tilt(build, case, balance),
+        *pushed,
+        *stand_stack.judge_joint(build, case, own_bodies_of(build, case), outline_top_m(build)),
+        *stand_wind.judge_wind(build, case, balance, edges, foot_friction(build)),
+    ]
+
+
+def _begun(words: str, found: Finding) -> Finding:
+    reason = found.reason
+    return replace(found, reason=Phrase(text=f"{words} {reason.text}", quantities=reason.quantities))
 
 
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     """Changes that could mend Stand: ballast, more water, lower flowers, rubber, a bonded joint, an earlier strike."""
     piece, vessel = build.piece, build.piece.vessel
-    tried: list[Candidate] = []
+    tried: list[Candidate] = stand_making.candidates(build)
+    if piece.setting.where == "ledge":
+        needed = max(stand_ledge.needed_kg(build, case, widest_reach_height_m(build)) for case in CASES)
+        tried += stand_ledge.candidates(build, least_kg=needed)
     check = verdict.governing.check if verdict.governing else ""
     if piece.support is not None:
         tried += stand_stack.candidates(piece)
@@ -164,13 +208,24 @@ def _missing(build: Build) -> list[str]:
             foot is None,
             f"the width of the {what}'s foot" if what != "empty vessel" else "the width of the foot it stands on",
         ),
-        (setting.free_table_m is None, "how much bare table there is round the foot"),
+        (
+            setting.free_table_m is None and (setting.where != "ledge" or setting.moves_to is not None),
+            "how much bare table there is round the foot",
+        ),
     )
-    return [words for absent, words in facts if absent]
+    found = [words for absent, words in facts if absent]
+    for made, each in zip(build.companions, piece.companions, strict=True):
+        if made.piece.vessel.mass_kg is None:
+            found.append(f"the weight of {each.name}, empty")
+        if made.piece.vessel.foot_width_m is None:
+            found.append(f"the width of the foot of {each.name}")
+    return found
 
 
 def _tilt(build: Build, case: Case, balance: Balance) -> Finding:
     angles = tip_angles_rad(build, balance)
+    if build.piece.setting.where == "ledge":
+        angles = np.where(stand_ledge.towards_front(), np.pi, angles)
     worst = int(angles.argmin())
     top = outline_top_m(build)
     limit = (TIP_ANGLE_LOW if top <= LOW_PIECE_TOP.value else TIP_ANGLE_TALL).quantity
@@ -228,7 +283,7 @@ def stands_exposed(build: Build) -> bool:
 
 def _one_footing(build: Build) -> bool:
     """Whether it stands on one foot with no joint that could open before it slides."""
-    return build.piece.support is None
+    return build.piece.support is None and len(standing_together(build)) == 1
 
 
 def foot_friction(build: Build) -> Figure:
@@ -258,7 +313,7 @@ def _ballast_needed_kg(build: Build) -> float:
             return 0.0
         if height > height_wanted:
             needed = max(needed, balance.mass_kg * (height - height_wanted) / (height_wanted - stone))
-        for push in _push(build, case, balance):
+        for push in [] if build.piece.setting.where == "ledge" else _push(build, case, balance):
             enough = push.limit.value * widest_reach_height_m(build) / (edge * GRAVITY_M_S2)
             needed = max(needed, enough - balance.mass_kg)
     return round_up(needed * 1.05, 0.02) if needed > 0 else 0.0
@@ -285,11 +340,14 @@ def _figures(build: Build) -> list[Figure]:
         *_slides_first(build, balance, edge),
         *stand_stack.figures(build),
         *stand_wind.figures(build),
+        *(stand_ledge.figures(build) if build.piece.setting.where == "ledge" else []),
     ]
 
 
 def _slides_first(build: Build, balance: Balance, edge_m: float) -> list[Figure]:
     """Says so where no push limit applies, because a single foot with bare table round it slides first."""
+    if build.piece.setting.where == "ledge":
+        return []
     if _push(build, "typical", balance):
         return [BUMP_TABLE, BUMP_TABLE_SHARE]
     grip = ratio(edge_m / widest_reach_height_m(build))

@@ -7,7 +7,7 @@ import numpy as np
 
 from jolly_trellis.core import vessels
 from jolly_trellis.core.build import Build
-from jolly_trellis.core.checks.balance import Balance, balance_of, bodies_of, foot_edge_m, outline_top_m
+from jolly_trellis.core.checks.balance import Balance, balance_of, foot_edge_m, outline_top_m, own_bodies_of
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.piece import Transport
@@ -226,7 +226,7 @@ def _balance(build: Build, level_m: float) -> Balance:
     """Mass and centre of what rides in the box, above its floor: the vessel at its travelling level, stems typical."""
     lowered = replace(build.piece, water_level_m=level_m)
     away = build.raised_m
-    bodies = bodies_of(replace(build, piece=lowered), "typical")
+    bodies = own_bodies_of(replace(build, piece=lowered), "typical")
     if build.piece.support is not None:
         bodies = [each for each in bodies if each[3] > build.piece.support.height_m]
         away = build.piece.support.height_m

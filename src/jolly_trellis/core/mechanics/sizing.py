@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.frogs import FrogKind
 from jolly_trellis.core.mechanics import (
     blocks,
@@ -21,13 +22,15 @@ from jolly_trellis.core.mechanics import (
 from jolly_trellis.core.mechanics.fit import Fit
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.piece import MechanicKind
+from jolly_trellis.core.quantities import phrase
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class About:
     """One kind of mechanic: its name, what it is in a line, what of the stores it needs, and how it is sized.
 
-    `bought` tells one that comes ready made and must be on hand.
+    `bought` tells one that comes ready made and must be on hand, `bound` one that a bouquet is made on; that is sized
+    by `bound.size`, since it has no vessel to fit.
     """
 
     kind: MechanicKind
@@ -39,6 +42,7 @@ class About:
     tapes: bool = True
     least_strips: int = 0
     bought: bool = False
+    bound: bool = False
 
 
 def _about(
@@ -52,6 +56,7 @@ def _about(
     tapes: bool = True,
     least_strips: int = 0,
     bought: bool = False,
+    bound: bool = False,
 ) -> About:
     return About(
         kind=kind,
@@ -63,6 +68,15 @@ def _about(
         tapes=tapes,
         least_strips=least_strips,
         bought=bought,
+        bound=bound,
+    )
+
+
+def _no_vessel(fit: Fit) -> SizedMechanic:
+    raise InvalidMeasure(
+        path="mechanic.kind",
+        message=phrase(f"A {ABOUT[fit.choice.kind].name.lower()} is carried in the hand; this piece stands."),
+        limit=phrase("Choose a mechanic that sits in a vessel, or make the piece a bouquet."),
     )
 
 
@@ -164,6 +178,26 @@ _ALL = (
         bought=True,
     ),
     _about("raised_cups", "Raised cups", "cups on rods tied to a branch", raised_cups.size, tapes=False, bought=True),
+    _about(
+        "wire_dome",
+        "Wire dome",
+        "netting domed under the heads, its skirt run into the handle",
+        _no_vessel,
+        netting=True,
+        tapes=False,
+        bound=True,
+    ),
+    _about(
+        "star_lattice",
+        "Star lattice",
+        "covered wires twisted into stars, run into the handle",
+        _no_vessel,
+        tapes=False,
+        bound=True,
+    ),
+    _about(
+        "hand_spiral", "Hand spiral", "stems crossed in the hand, no armature", _no_vessel, tapes=False, bound=True
+    ),
 )
 ABOUT: dict[MechanicKind, About] = {each.kind: each for each in _ALL}
 

@@ -1,12 +1,13 @@
 """Where the tips of all stems are aimed: form, roles, colour arrangement, and what hands have placed."""
 
 import colorsys
+from typing import Literal
 
 import numpy as np
 
 from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.piece import Arrangement, Envelope, Form, HandPlaced
-from jolly_trellis.core.placement import dome, fan, free, garden, horizontal, mound, sweep
+from jolly_trellis.core.placement import dome, fan, forward, free, garden, horizontal, mound, sweep
 from jolly_trellis.core.placement.form import FormRule
 from jolly_trellis.core.placement.stem_set import StemSet
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
@@ -18,6 +19,7 @@ FORM_RULES: dict[Form, FormRule] = {
     "mound": mound.RULE,
     "horizontal": horizontal.RULE,
     "garden": garden.RULE,
+    "forward": forward.RULE,
     "free": free.RULE,
 }
 BASE_OVER_RIM = constant("Base stems reach over the rim, share of the mouth", "ratio", 1.15, COMMON_PRACTICE)
@@ -78,21 +80,33 @@ def aim_tips(
     return tips, held
 
 
-def outline_m(envelope: Envelope, *, from_m: float, across: bool) -> tuple[tuple[float, float], ...]:
-    """Outline of the envelope: (x, z) seen from the front, or (x, y) seen from above where `across`, metres."""
+View = Literal["front", "side", "above"]
+
+
+def outline_m(envelope: Envelope, *, from_m: float, view: View) -> tuple[tuple[float, float], ...]:
+    """Outline of the envelope: (x, z) from the front, (y, z) from the right side, or (x, y) from above, metres."""
     rule = FORM_RULES[envelope.form]
     half = np.array([envelope.width_m / 2, envelope.depth_m / 2, max(envelope.height_m - from_m, 1e-3)])
-    if across:
+    if view == "above":
         turn = np.linspace(0, 2 * np.pi, 61)
         rays = np.stack([np.cos(turn), np.sin(turn), np.zeros_like(turn)], axis=1)
         if rule.front_facing:
-            rays[:, 1] = np.minimum(rays[:, 1], fan.BACK_SHARE.value)
+            rays[:, 1] = np.minimum(rays[:, 1], _back_share(rule))
     else:
         turn = np.linspace(0, np.pi, 41)
-        rays = np.stack([np.cos(turn), np.zeros_like(turn), np.sin(turn)], axis=1)
+        flat = [np.cos(turn), np.zeros_like(turn)]
+        rays = np.stack([*(flat if view == "front" else flat[::-1]), np.sin(turn)], axis=1)
+        if view == "side" and rule.front_facing:
+            rays[:, 1] = np.where(rays[:, 1] > 0, rays[:, 1] * _back_share(rule), rays[:, 1])
     points = rays * rule.scale(rays) * half
-    second = points[:, 1] if across else from_m + points[:, 2]
-    return tuple(zip(points[:, 0].tolist(), second.tolist(), strict=True))
+    first = points[:, 1] if view == "side" else points[:, 0]
+    second = points[:, 1] if view == "above" else from_m + points[:, 2]
+    return tuple(zip(first.tolist(), second.tolist(), strict=True))
+
+
+def _back_share(rule: FormRule) -> float:
+    """How far a front-facing form goes back: a forward form's own scale says it, the fan is nearly flat."""
+    return 1.0 if rule is forward.RULE else fan.BACK_SHARE.value
 
 
 def _rows_placed(stems: StemSet, hand_placed: tuple[HandPlaced, ...]) -> dict[int, HandPlaced]:

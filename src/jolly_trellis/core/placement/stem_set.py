@@ -113,7 +113,7 @@ def expand(recipe: tuple[RecipeLine, ...], conditions: Conditions) -> StemSet:
             message=phrase("The recipe has {n} stems.", n=count(total)),
             limit=phrase("One piece takes at most {most}.", most=count(MOST_STEMS)),
         )
-    order = sorted(range(len(recipe)), key=lambda index: ROLE_ORDER.index(recipe[index].role))
+    order = laid_out_lines(recipe)
     lines: list[tuple[RecipeLine, Variety, int, int]] = []
     row_lines: list[int] = []
     sizes: list[int] = []
@@ -126,6 +126,11 @@ def expand(recipe: tuple[RecipeLine, ...], conditions: Conditions) -> StemSet:
         row_lines += [place] * len(rows)
         sizes += rows
     return _columns(tuple(lines), tuple(row_lines), np.array(sizes, dtype=np.float64))
+
+
+def laid_out_lines(recipe: tuple[RecipeLine, ...]) -> list[int]:
+    """Which line of a recipe comes where among the rows: by role in the order of making, then as written."""
+    return sorted(range(len(recipe)), key=lambda index: ROLE_ORDER.index(recipe[index].role))
 
 
 def _columns(

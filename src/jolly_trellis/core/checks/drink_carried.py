@@ -1,0 +1,106 @@
+"""Drink in a bouquet: cut ends in the vase's water before, and hours out of water while it is carried."""
+
+from dataclasses import replace
+
+from jolly_trellis.core.air import draw_factor
+from jolly_trellis.core.build import Build
+from jolly_trellis.core.checks.drink import covered
+from jolly_trellis.core.checks.drink_own import own_lasts
+from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.drinking import STEM_END_COVER
+from jolly_trellis.core.piece import StemTube
+from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, Figure, Provenance, constant
+from jolly_trellis.core.quantities import duration, length, phrase, ratio
+from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
+
+COOLER_MOST = constant("Longest wait of a finished bouquet in the cooler", "duration", 48.0, COMMON_PRACTICE)
+
+
+def judge(build: Build) -> Verdict:
+    """Drink: in the vase before, in the cooler, and out of water in the hand against what each variety bears."""
+    if len(build.placement.stems) == 0 or build.piece.bouquet is None:
+        return conclude("drink", [], missing=["the recipe (add stems)"])
+    bouquet, air = build.piece.bouquet, build.conditions.air
+    missing = [
+        words
+        for absent, words in (
+            (bouquet.carried_h is None, "how many hours it is carried out of water"),
+            (air is None, "the temperature and humidity where it is carried"),
+        )
+        if absent
+    ]
+    findings: list[Finding] = [covered(build)]
+    if bouquet.cooler_days:
+        findings.append(_cooler(24 * bouquet.cooler_days))
+    if air is not None and bouquet.carried_h is not None:
+        for line, variety, _, _ in build.placement.stems.lines:
+            carried = replace(line, water="none") if line.water == "vessel" else line
+            findings += own_lasts(
+                carried, variety, air, bouquet.carried_h, words="the hours in the hand need {needed}."
+            )
+    return conclude("drink", findings, missing=missing, figures=_figures(build))
+
+
+def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
+    """Water in the vase; a wet wrap or tubes on those that fade first; fewer days in the cooler."""
+    piece, bouquet = build.piece, build.piece.bouquet
+    if bouquet is None:
+        return []
+    tried = []
+    needed = float(build.placement.end_height_m.max(initial=0.0)) + STEM_END_COVER.value + 0.005
+    if piece.water_level_m < needed <= piece.vessel.inside_depth_m:
+        level = round(needed, 3)
+        say = phrase("Fill the vase to {l}.", l=length(level))
+        tried.append(Candidate(key="fill", say=say, piece=replace(piece, water_level_m=level)))
+    lasts = {line.variety: build.conditions.varieties[line.variety].dry_hold_h for line in piece.recipe}
+    dry = sorted(
+        (line for line in piece.recipe if line.water in ("vessel", "none")), key=lambda each: lasts[each.variety]
+    )
+    for kind, words in (
+        ("wrap", "Wet-wrap the ends of the {names}."),
+        ("tube", "Put a full stem tube on each {names}."),
+    ):
+        for number in range(1, len(dry) + 1):
+            wet = dry[:number]
+            names = ", ".join(build.conditions.varieties[line.variety].name for line in wet)
+            recipe = tuple(
+                (
+                    replace(line, water="wrap", wrap_ml=None)
+                    if kind == "wrap"
+                    else replace(line, water="tube", tube=StemTube())
+                )
+                if line in wet
+                else line
+                for line in piece.recipe
+            )
+            say = phrase(words.replace("{names}", names))
+            tried.append(Candidate(key=f"{kind}-{number}", say=say, piece=replace(piece, recipe=recipe)))
+    if bouquet.cooler_days > 1:
+        later = replace(piece, bouquet=replace(bouquet, cooler_days=1.0))
+        tried.append(Candidate(key="later", say=phrase("Make it the day before."), piece=later))
+    return tried
+
+
+def _cooler(hours: float) -> Finding:
+    reason = phrase("It waits {h} in the cooler; {limit} is the most.", h=duration(hours), limit=COOLER_MOST.quantity)
+    return finding(
+        check="cooler",
+        case="typical",
+        value=duration(hours),
+        limit=COOLER_MOST.quantity,
+        sense="at most",
+        reason=reason,
+    )
+
+
+def _figures(build: Build) -> list[Figure]:
+    air, bouquet = build.conditions.air, build.piece.bouquet
+    found = [STEM_END_COVER, COOLER_MOST]
+    if bouquet is not None and bouquet.carried_h is not None:
+        stated = Provenance(kind="measured", source="entered by you")
+        found.insert(0, Figure(label="Carried out of water", quantity=duration(bouquet.carried_h), provenance=stated))
+    if air is not None:
+        found.append(
+            Figure(label="This air against 20 °C and 60 %", quantity=ratio(draw_factor(air)), provenance=COMPUTED)
+        )
+    return found

@@ -1,0 +1,107 @@
+"""Hang: what hangs free from a standing piece, its spill, against its netting and its hook."""
+
+from dataclasses import replace
+
+from jolly_trellis.core.build import Build
+from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.piece import Spill
+from jolly_trellis.core.provenance import COMPUTED, Figure, Provenance, constant
+from jolly_trellis.core.quantities import force, length, mass, phrase
+from jolly_trellis.core.spills import TENSION_PER_CELL
+from jolly_trellis.core.stems import GRAVITY_M_S2
+from jolly_trellis.core.units import round_up
+from jolly_trellis.core.verdicts import Case, Finding, Verdict, conclude, finding
+
+CONTINGENCY = constant("Load counted over the take-off, for what is forgotten", "ratio", 1.10)
+HANDLING = constant("Load counted over that, for hands and fitting", "ratio", 1.25)
+
+
+def design_load_n(mass_kg: float) -> float:
+    """What a hanging mass counts as: m·g × 1.10 × 1.25, newtons. Source: statics; the factors are estimates."""
+    return mass_kg * GRAVITY_M_S2 * CONTINGENCY.value * HANDLING.value
+
+
+def judge(build: Build) -> Verdict:
+    """Hang: the spill's weight against its netting as a chain, and against the rating somebody stated for its hook."""
+    sized, spill = build.spill, build.piece.spill
+    if sized is None or spill is None:
+        words = "It is carried; nothing hangs." if build.piece.bouquet else "It stands; nothing hangs."
+        return conclude("hang", [], not_needed=phrase(words))
+    findings = []
+    cases: tuple[tuple[Case, float], ...] = (("typical", sized.hanging_kg), ("heavy", sized.hanging_heavy_kg))
+    for case, kg in cases:
+        load = force(design_load_n(kg))
+        limit = force(sized.strength_n)
+        reason = phrase(
+            "The spill weighs {kg} and counts as {load} on its netting, which bears {limit}.",
+            kg=mass(kg),
+            load=load,
+            limit=limit,
+        )
+        findings.append(
+            finding(check="netting chain", case=case, value=load, limit=limit, sense="at most", reason=reason)
+        )
+        findings += _hook(spill, case, kg)
+    return conclude("hang", findings, missing=_missing(spill), figures=_figures(build))
+
+
+def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
+    """A wider strip, or a shorter spill."""
+    piece, spill = build.piece, build.piece.spill
+    if spill is None:
+        return []
+    tried = []
+    for share in (1.3, 1.7, 2.2):
+        wide = round_up(spill.width_m * share, 0.01)
+        say = phrase("Make the spill {w} wide, flat.", w=length(wide))
+        tried.append(
+            Candidate(
+                key=f"wider-{round(share * 10)}", say=say, piece=replace(piece, spill=replace(spill, width_m=wide))
+            )
+        )
+    for share in (0.8, 0.6, 0.45):
+        short = round_up(spill.drop_m * share, 0.01)
+        fewer = tuple(replace(line, count=max(1, round(line.count * share))) for line in spill.recipe)
+        say = phrase("Let the spill hang {d}, with as many stems the fewer.", d=length(short))
+        shorter = replace(spill, drop_m=short, recipe=fewer)
+        tried.append(Candidate(key=f"shorter-{round(share * 100)}", say=say, piece=replace(piece, spill=shorter)))
+    return tried
+
+
+def _hook(spill: Spill, case: Case, kg: float) -> list[Finding]:
+    if spill.held_by != "hook" or spill.hook_n is None or spill.hook_stated_by is None:
+        return []
+    load, limit = force(design_load_n(kg)), force(spill.hook_n)
+    reason = phrase(
+        f"The spill counts as {{load}} on its hook, which {spill.hook_stated_by} rates at {{limit}}.",
+        load=load,
+        limit=limit,
+    )
+    return [finding(check="hook", case=case, value=load, limit=limit, sense="at most", reason=reason)]
+
+
+def _missing(spill: Spill) -> list[str]:
+    if spill.held_by != "hook":
+        return []
+    facts = (
+        (spill.hook_n is None, "what the spill's hook is rated to carry"),
+        (spill.hook_stated_by is None, "who stated the hook's rating"),
+    )
+    return [words for absent, words in facts if absent]
+
+
+def _figures(build: Build) -> list[Figure]:
+    sized, spill = build.spill, build.piece.spill
+    if sized is None or spill is None:
+        return []
+    figures = [
+        Figure(label="Spill, finished", quantity=mass(sized.hanging_kg), provenance=COMPUTED),
+        Figure(label="Spill, heavy", quantity=mass(sized.hanging_heavy_kg), provenance=COMPUTED),
+        TENSION_PER_CELL,
+        CONTINGENCY,
+        HANDLING,
+    ]
+    if spill.hook_n is not None and spill.hook_stated_by:
+        stated = Provenance(kind="measured", source=f"stated by {spill.hook_stated_by}")
+        figures.append(Figure(label="Hook, working rating", quantity=force(spill.hook_n), provenance=stated))
+    return figures

@@ -1,0 +1,111 @@
+"""Hide in a bouquet: its underside, its back, and the armature between the heads."""
+
+import math
+from dataclasses import replace
+
+import numpy as np
+
+from jolly_trellis.core import bouquet as bouquets
+from jolly_trellis.core.build import Build
+from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.checks.hide import LITTLE_LIMIT, SHOWS_LIMIT, shows, with_more_base
+from jolly_trellis.core.checks.hold_bound import dome_of
+from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
+from jolly_trellis.core.placement.aim import FORM_RULES
+from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.sight import OPACITY_AIRY, OPACITY_FOLIAGE, flower_mass, seen_share
+from jolly_trellis.core.verdicts import Verdict, conclude
+
+LOOKS_FROM = constant("Guests look at a carried bouquet from", "length", 1.5, COMMON_PRACTICE)
+LOOKS_DOWN = constant("A standing eye over a bouquet in the hand", "length", 0.55)
+LOOKS_UP = constant("A seated eye under a bouquet on the way up the steps", "length", -0.45)
+COLLAR_COVERS = constant("Share of the underside that a collar of leaves covers", "ratio", 0.95)
+_POINTS, _AROUND = 19, 12
+
+
+def judge(build: Build) -> Verdict:
+    """Hide: armature from above, underside from below, and the back of a one-sided bouquet."""
+    bouquet = build.piece.bouquet
+    if len(build.placement.stems) == 0 or bouquet is None:
+        return conclude("hide", [], missing=["the recipe (add stems)"])
+    people = build.piece.setting.people
+    limit = LITTLE_LIMIT if people is not None and people.a_little_may_show else SHOWS_LIMIT
+    findings = []
+    mass = flower_mass(build)
+    under, top = _under_points_m(build), _armature_points_m(build)
+    below = seen_share(mass, _eyes_m(build, LOOKS_UP.value), under)
+    seen = float(below.mean(axis=1).max()) * (1 - COLLAR_COVERS.value if bouquet.collar else 1.0)
+    findings.append(shows("underside", seen, limit, "the underside", "from below"))
+    if build.mechanic.shows:
+        above = seen_share(mass, _eyes_m(build, LOOKS_DOWN.value), top)
+        findings.append(
+            shows("armature", float(above.mean(axis=1).max()), limit, f"the {build.mechanic.name}", "as carried")
+        )
+    if FORM_RULES[build.piece.envelope.form].front_facing:
+        behind = np.array([[0.0, LOOKS_FROM.value, _middle_m(build)]])
+        back = seen_share(mass, behind, _back_points_m(build))
+        findings.append(shows("back", float(back.mean()), limit, "the back", "from behind"))
+    return conclude("hide", findings, figures=[limit, LOOKS_FROM, COLLAR_COVERS, OPACITY_FOLIAGE, OPACITY_AIRY])
+
+
+def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
+    """A collar of leaves, or more base foliage."""
+    piece, bouquet = build.piece, build.piece.bouquet
+    if bouquet is None:
+        return []
+    tried = []
+    if not bouquet.collar:
+        collared = replace(piece, bouquet=replace(bouquet, collar=True))
+        tried.append(Candidate(key="collar", say=phrase("Bind a collar of leaves under the flowers."), piece=collared))
+        tried += with_more_base(build, collared)
+    return tried + with_more_base(build, piece)
+
+
+def _middle_m(build: Build) -> float:
+    _, shape = dome_of(build)
+    return build.raised_m + shape.under_m + shape.dome_m / 3
+
+
+def _eyes_m(build: Build, over_m: float) -> Array:
+    turn = np.arange(_AROUND) * (2 * math.pi / _AROUND)
+    if FORM_RULES[build.piece.envelope.form].front_facing:
+        turn = turn[np.cos(turn) > -0.01]
+    away = LOOKS_FROM.value
+    return np.stack([away * np.sin(turn), -away * np.cos(turn), np.full(len(turn), _middle_m(build) + over_m)], axis=1)
+
+
+def _disc(build: Build, height_m: float) -> Array:
+    index = np.arange(_POINTS)
+    out, turn = np.sqrt((index + 0.5) / _POINTS), index * GOLDEN_ANGLE_RAD
+    half_x, half_y = (
+        bouquets.ARMATURE_SHARE.value * each / 2
+        for each in (build.piece.envelope.width_m, build.piece.envelope.depth_m)
+    )
+    x, y = half_x * out * np.sin(turn), half_y * out * np.cos(turn)
+    return np.stack([x, y, np.full(_POINTS, height_m)], axis=1)
+
+
+def _under_points_m(build: Build) -> Array:
+    _, shape = dome_of(build)
+    return _disc(build, build.raised_m + shape.under_m - 0.01)
+
+
+def _armature_points_m(build: Build) -> Array:
+    """Points over the armature's own dome, three quarters of the flowers'."""
+    _, shape = dome_of(build)
+    points = _disc(build, 0.0)
+    half = bouquets.ARMATURE_SHARE.value * build.piece.envelope.width_m / 2
+    out = np.clip(np.hypot(points[:, 0], points[:, 1]) / half, 0.0, 1.0)
+    points[:, 2] = build.raised_m + shape.under_m + bouquets.ARMATURE_SHARE.value * shape.dome_m * (1 - out**2)
+    return points
+
+
+def _back_points_m(build: Build) -> Array:
+    points = _disc(build, 0.0)
+    _, shape = dome_of(build)
+    flat = np.stack([points[:, 0], np.full(_POINTS, 0.02), np.abs(points[:, 1])], axis=1)
+    flat[:, 2] = (
+        build.raised_m + shape.under_m + flat[:, 2] * shape.dome_m / max(build.piece.envelope.depth_m / 2, 1e-6)
+    )
+    return flat

@@ -1,0 +1,411 @@
+"""The making order: how a piece balances after every stem, and an order that keeps it on its feet."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+import numpy.typing as npt
+
+from jolly_trellis.core import stacks
+from jolly_trellis.core.build import Build
+from jolly_trellis.core.checks import stand_ledge
+from jolly_trellis.core.checks.balance import (
+    DIRECTIONS,
+    Body,
+    fixed_bodies_of,
+    footing_of,
+    standing_together,
+    stem_masses_kg,
+    tied_weights,
+    turning_kg_m,
+)
+from jolly_trellis.core.checks.travel import journey_of
+from jolly_trellis.core.footing import Footing, Outline
+from jolly_trellis.core.geometry import Array, azimuth_rays
+from jolly_trellis.core.making_phases import phases_of, usual_order
+from jolly_trellis.core.piece import StemRef
+from jolly_trellis.core.placement.stem_set import laid_out_lines
+from jolly_trellis.core.provenance import constant
+from jolly_trellis.core.stems import GRAVITY_M_S2
+from jolly_trellis.core.verdicts import Case
+
+TIP_MAKING = constant("Tip angle a piece needs while it is being made", "angle", float(np.radians(8)))
+_CASES: tuple[Case, ...] = ("typical", "heavy")
+_MOST_USE = 10.0
+_EXACT_UP_TO = 8
+_EXACT_WIDTH = 70
+_WIDTH = 6
+_WIDTH_ACROSS = 3
+# Cost of taking a stem one phase too early, against a use of 1: phases are crossed where it helps, not for nothing.
+_JUMP = 0.03
+# Columns of a running sum: mass, its first moments, and the moments about a ledge's edge.
+_M, _X, _Y, _Z, _OUT, _IN = range(6)
+
+# A set of stems in the search: worst use so far, cost, the set as bits, the order, running sums and pulls.
+_State = tuple[float, float, int, tuple[int, ...], Array, Array]
+
+Order = npt.NDArray[np.intp]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Standing:
+    """One body that can tip by itself: what bears it, its running sum before any stem, its water's turning.
+
+    `start` has shape (cases, 6); `turning_kg_m` is water times its rise about both axes; `lift_m` is taken off
+    heights, for a bowl that tips on its support.
+    """
+
+    name: str
+    footing: Footing
+    on_ledge: bool
+    start: Array
+    turning_kg_m: Array
+    lift_m: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Work:
+    """All stems of a composition as rows, and the bodies they are put into.
+
+    `adds` is what each row adds to each body's sum, shape (rows, bodies, cases, 6). `pulls_kg_m` is each row's mass
+    and its first moments in its own vessel, heavy, shape (rows, vessels, 3); `seats` what each vessel's mechanic
+    takes, N·m, and the arm on which its stems' weight helps. `at_m` is each row's centre of mass in the composition.
+    """
+
+    refs: tuple[StemRef, ...]
+    phase: npt.NDArray[np.intp]
+    at_m: Array
+    mass_kg: Array
+    bodies: tuple[Standing, ...]
+    adds: Array
+    pulls_kg_m: Array
+    seats: tuple[tuple[float, float], ...]
+    usual: Order
+
+    def __len__(self) -> int:
+        return len(self.refs)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Margins:
+    """How a composition stands after each step, the first row before any stem: shape (steps + 1,) each.
+
+    `tip_angle_rad` is the least over bodies, cases and directions, `towards` its azimuth's index; `ledge_ratio` the
+    least holding ratio, infinite where nothing stands on a ledge; `seat_use` the worst mechanic's moment over what it
+    takes; `use` the worst of all against their limits while making. `mass_kg`, `x_m`, `y_m`, `height_m` are the first
+    body's, typical.
+    """
+
+    tip_angle_rad: Array
+    towards: npt.NDArray[np.intp]
+    ledge_ratio: Array
+    seat_use: Array
+    use: Array
+    mass_kg: Array
+    x_m: Array
+    y_m: Array
+    height_m: Array
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Found:
+    """An order and the worst use met on the way; `crossed` tells that phases had to be crossed."""
+
+    order: Order
+    worst: float
+    crossed: bool
+
+
+def lay_out(build: Build) -> Work:
+    """Everything the running balance needs, worked out once for a composition."""
+    vessels = [(build, 0.0, 0.0, True), *_others(build)]
+    bodies, body_of = _bodies(build)
+    refs: list[StemRef] = []
+    at, mass, phase, usual = [], [], [], []
+    adds = np.zeros((sum(len(each.placement.stems) for each, *_ in vessels), len(bodies), len(_CASES), 6))
+    pulls = np.zeros((len(adds), len(vessels), 3))
+    for index, (made, x, y, _) in enumerate(vessels):
+        first, count = len(refs), len(made.placement.stems)
+        refs += refs_of(made, index)
+        centre = made.stem_centre_m + np.array([x, y, made.raised_m])
+        at.append(centre)
+        mass.append(made.stem_mass_kg)
+        phase.append(phases_of(made))
+        usual.append(usual_order(made) + first)
+        rows = slice(first, first + count)
+        for place in body_of[index]:
+            for case_index, case in enumerate(_CASES):
+                adds[rows, place, case_index] = _sums(stem_masses_kg(made, case), centre, bodies[place])
+        heavy = stem_masses_kg(made, "heavy")
+        pulls[rows, index, 0] = heavy
+        pulls[rows, index, 1:] = heavy[:, None] * made.stem_centre_m[:, :2]
+    phases = np.concatenate(phase) if phase else np.zeros(0, dtype=np.intp)
+    together = np.concatenate(usual)
+    return Work(
+        refs=tuple(refs),
+        phase=phases,
+        at_m=np.concatenate(at),
+        mass_kg=np.concatenate(mass),
+        bodies=bodies,
+        adds=adds,
+        pulls_kg_m=pulls,
+        seats=tuple(_seat(made) for made, *_ in vessels),
+        usual=together[np.argsort(phases[together], kind="stable")],
+    )
+
+
+def refs_of(build: Build, vessel: int) -> list[StemRef]:
+    """The name of every row of a build: its line in the recipe as planned, and which of that line's it is."""
+    lines = laid_out_lines(build.piece.recipe)
+    seen: dict[int, int] = {}
+    refs = []
+    for place in build.placement.stems.line_index:
+        line = lines[place]
+        refs.append(StemRef(line=line, nth=seen.get(line, 0), vessel=vessel))
+        seen[line] = seen.get(line, 0) + 1
+    return refs
+
+
+def kept_order(work: Work, kept: tuple[StemRef, ...]) -> tuple[Order, int]:
+    """The order a hand has set, and how many stems of the recipe it leaves out.
+
+    Stems it leaves out come last in the usual order; stems that are gone from the recipe are passed over. An empty
+    order gives the usual one.
+    """
+    if not kept:
+        return work.usual, 0
+    place = {ref: row for row, ref in enumerate(work.refs)}
+    rows = list(dict.fromkeys(place[ref] for ref in kept if ref in place))
+    named = set(rows)
+    left = [row for row in work.usual.tolist() if row not in named]
+    return np.array([*rows, *left], dtype=np.intp), len(left)
+
+
+def walk(work: Work, order: Order) -> Margins:
+    """How the composition stands before the first stem and after each one, in an order."""
+    start = np.stack([each.start for each in work.bodies])
+    sums = np.concatenate([start[None], start + np.cumsum(work.adds[order], axis=0)])
+    pulls = np.concatenate([np.zeros((1, *work.pulls_kg_m.shape[1:])), np.cumsum(work.pulls_kg_m[order], axis=0)])
+    angle, towards, held = _stands(work, sums)
+    seat = _seat_use(work, pulls)
+    first = sums[:, 0, 0]
+    mass = np.maximum(first[:, _M], 1e-9)
+    return Margins(
+        tip_angle_rad=angle,
+        towards=towards,
+        ledge_ratio=held,
+        seat_use=seat,
+        use=_use(angle, held, seat),
+        mass_kg=first[:, _M],
+        x_m=first[:, _X] / mass,
+        y_m=first[:, _Y] / mass,
+        height_m=first[:, _Z] / mass,
+    )
+
+
+def find_order(work: Work) -> Found:
+    """An order that keeps every margin above its limit, if the search finds one; else the one that comes nearest.
+
+    First within the phases of the trade, then across them where that fails. A beam search over sets of stems: what
+    stands depends on which stems are in, not on how they came there, so each set is kept once, by the best way to it.
+    Up to eight stems it keeps every set, and is exact.
+    """
+    if len(work) == 0:
+        return Found(order=work.usual, worst=float(walk(work, work.usual).use.max()), crossed=False)
+    within = _search(work, across=False)
+    if within.worst <= 1.0:
+        return within
+    across = _search(work, across=True)
+    return across if across.worst < within.worst - 1e-9 else within
+
+
+def _search(work: Work, *, across: bool) -> Found:
+    count = len(work)
+    start = np.stack([each.start for each in work.bodies])
+    no_pull = np.zeros(work.pulls_kg_m.shape[1:])
+    first = float(_use_of(work, start[None], no_pull[None])[0])
+    beam: list[_State] = [(first, 0.0, 0, (), start, no_pull)]
+    width = _EXACT_WIDTH if count <= _EXACT_UP_TO else _WIDTH_ACROSS if across else _WIDTH
+    for _ in range(count):
+        parents, rows, ahead = [], [], []
+        for index, (_, _, taken, *_) in enumerate(beam):
+            open_rows = [row for row in range(count) if not taken >> row & 1]
+            lowest = min(work.phase[row] for row in open_rows)
+            allowed = open_rows if across else [row for row in open_rows if work.phase[row] == lowest]
+            parents += [index] * len(allowed)
+            rows += allowed
+            ahead += [int(work.phase[row] - lowest) for row in allowed]
+        sums = np.stack([beam[index][4] for index in parents]) + work.adds[rows]
+        pulls = np.stack([beam[index][5] for index in parents]) + work.pulls_kg_m[rows]
+        uses = _use_of(work, sums, pulls)
+        best: dict[int, tuple[float, float, int]] = {}
+        for place, (parent, row, use) in enumerate(zip(parents, rows, uses.tolist(), strict=True)):
+            worst, cost, taken, *_ = beam[parent]
+            key = taken | 1 << row
+            scored = (max(worst, use), cost + use + _JUMP * ahead[place], place)
+            rank = (max(scored[0], 1.0), scored[1])
+            if key not in best or rank < (max(best[key][0], 1.0), best[key][1]):
+                best[key] = scored
+        ranked = sorted(best.items(), key=lambda each: (max(each[1][0], 1.0), each[1][1]))[:width]
+        beam = [
+            (worst, cost, key, (*beam[parents[place]][3], rows[place]), sums[place], pulls[place])
+            for key, (worst, cost, place) in ranked
+        ]
+    worst, _, _, order, *_ = beam[0]
+    return Found(order=np.array(order, dtype=np.intp), worst=worst, crossed=across)
+
+
+def _use_of(work: Work, sums: Array, pulls: Array) -> Array:
+    angle, _, held = _stands(work, sums)
+    return _use(angle, held, _seat_use(work, pulls))
+
+
+def _use(angle: Array, held: Array, seat: Array) -> Array:
+    """Worst use against the limits while making: tip angle 8°, ledge ratio 1.2, the mechanic's moment."""
+    by_angle = np.where(angle > 0, TIP_MAKING.value / np.maximum(angle, 1e-9), _MOST_USE)
+    by_ledge = np.where(held > 0, stand_ledge.MAKING_FACTOR.value / np.maximum(held, 1e-9), _MOST_USE)
+    return np.minimum(np.maximum(np.maximum(by_angle, by_ledge), seat), _MOST_USE)
+
+
+def _stands(work: Work, sums: Array) -> tuple[Array, npt.NDArray[np.intp], Array]:
+    """(least tip angle, its azimuth, least ledge ratio) of running sums of shape (n, bodies, cases, 6)."""
+    ray_x, ray_y = azimuth_rays(DIRECTIONS)
+    angles, held = [], np.full(len(sums), np.inf)
+    for index, body in enumerate(work.bodies):
+        sum_ = sums[:, index]
+        mass = np.maximum(sum_[..., _M], 1e-9)
+        x, y = (sum_[..., column] / mass for column in (_X, _Y))
+        edge = body.footing.edge_m(x[..., None], y[..., None], ray_x, ray_y)
+        rise = (body.turning_kg_m[0] * ray_x**2 + body.turning_kg_m[1] * ray_y**2) / mass[..., None]
+        up = (sum_[..., _Z] / mass - body.lift_m)[..., None] + rise
+        slope = edge / np.maximum(up, 1e-3)
+        if body.on_ledge:
+            slope = np.where(stand_ledge.towards_front(), np.inf, slope)
+            ratio = np.where(sum_[..., _OUT] > 1e-9, sum_[..., _IN] / np.maximum(sum_[..., _OUT], 1e-9), np.inf)
+            held = np.minimum(held, ratio.min(axis=1))
+        angles.append(slope.min(axis=1))
+    slopes = np.stack(angles, axis=1).min(axis=1)
+    towards = slopes.argmin(axis=1)
+    return np.arctan(slopes.min(axis=1)), towards, held
+
+
+def _seat_use(work: Work, pulls: Array) -> Array:
+    """Worst mechanic's moment over what it takes, as `build.demand_n_m` has it, of sums of shape (n, vessels, 3)."""
+    worst = np.zeros(len(pulls))
+    for index, (takes, arm) in enumerate(work.seats):
+        moment = np.hypot(pulls[:, index, 1], pulls[:, index, 2]) - pulls[:, index, 0] * arm
+        worst = np.maximum(worst, np.maximum(moment, 0.0) * GRAVITY_M_S2 / takes)
+    return worst
+
+
+def _seat(build: Build) -> tuple[float, float]:
+    mechanic = build.mechanic
+    alone = mechanic.frog_radius_m if mechanic.netting_free else 0.0
+    return max(mechanic.seat_moment_n_m, 1e-3), max(mechanic.seat_arm_m, alone)
+
+
+def _others(build: Build) -> list[tuple[Build, float, float, bool]]:
+    return [
+        (made, each.x_m, each.y_m, each.tied)
+        for made, each in zip(build.companions, build.piece.companions, strict=True)
+    ]
+
+
+def _bodies(build: Build) -> tuple[tuple[Standing, ...], list[list[int]]]:
+    """Every body that can tip, and which of them each vessel's stems are part of."""
+    together = standing_together(build)
+    bodies = [_standing(build, "the composition" if len(together) > 1 else "the piece", together, footing_of(build))]
+    body_of: list[list[int]] = [[0]]
+    support = build.piece.support
+    if support is not None and not support.putty and build.piece.vessel.foot_width_m:
+        body_of[0].append(len(bodies))
+        bodies.append(_on_joint(build))
+    for made, each in zip(build.companions, build.piece.companions, strict=True):
+        if each.tied:
+            body_of.append([0])
+            continue
+        body_of.append([len(bodies)])
+        alone = replace(made, piece=replace(made.piece, name=each.name))
+        footing = footing_of(made)
+        feet = tuple(replace(foot, x_m=foot.x_m + each.x_m, y_m=foot.y_m + each.y_m) for foot in footing.feet)
+        front = None if footing.front_m is None else footing.front_m + each.y_m
+        moved = Footing(feet=feet, front_m=front)
+        bodies.append(_standing(alone, each.name, ((made, each.x_m, each.y_m),), moved))
+    return tuple(bodies), body_of
+
+
+def _standing(build: Build, name: str, together: tuple[tuple[Build, float, float], ...], footing: Footing) -> Standing:
+    on_ledge = build.piece.setting.where == "ledge"
+    watered = [(_while_made(made), x, y) for made, x, y in together]
+    turning = np.array([turning_kg_m(made, "typical") for made, _, _ in watered]).sum(axis=0)
+    fixed: list[Body] = list(tied_weights(build))
+    for made, x, y in watered:
+        fixed += [(kg, px + x, py + y, up) for kg, px, py, up in fixed_bodies_of(made, "typical")]
+    start = _fixed_sums(fixed, footing if on_ledge else None)
+    pulled = []
+    for case in _CASES:
+        each = start.copy()
+        if on_ledge:
+            each[_OUT] += stand_ledge.pull_moment_n_m(build, case)[1]
+        pulled.append(each)
+    return Standing(
+        name=name,
+        footing=footing,
+        on_ledge=on_ledge,
+        start=np.stack(pulled),
+        turning_kg_m=turning,
+        lift_m=0.0,
+    )
+
+
+def _on_joint(build: Build) -> Standing:
+    """The bowl on a support that nothing bonds: it tips over the joint's edge with its own mass."""
+    support, foot = build.piece.support, build.piece.vessel.foot_width_m or 0.0
+    top, up = (support.top_width_m, support.height_m) if support is not None else (0.0, 0.0)
+    offset = stacks.offset_of(support) if support is not None else 0.0
+    edge = stacks.joint_edge_m(bowl_foot_m=foot, support_top_m=top, offset_m=offset)
+    made = _while_made(build)
+    fixed = [each for each in fixed_bodies_of(made, "typical") if each[3] > up]
+    ring = Outline(plan_shape="round", x_m=0.0, y_m=0.0, width_m=2 * edge, depth_m=2 * edge)
+    return Standing(
+        name="the bowl on its support",
+        footing=Footing(feet=(ring,)),
+        on_ledge=False,
+        start=np.stack([_fixed_sums(fixed, None)] * len(_CASES)),
+        turning_kg_m=np.array(turning_kg_m(made, "typical")),
+        lift_m=up,
+    )
+
+
+def _while_made(build: Build) -> Build:
+    """The piece with the water it has on the bench: what it travels with, or all of it where it is made on site."""
+    going, journey = build.piece.transport, journey_of(build)
+    if going is None or going.made_on_site or journey is None or build.piece.bouquet is not None:
+        return build
+    return replace(build, piece=replace(build.piece, water_level_m=journey.level_m))
+
+
+def _fixed_sums(bodies: list[Body], ledge: Footing | None) -> Array:
+    if not bodies:
+        return np.zeros(6)
+    rows = np.array(bodies)
+    return _six(rows[:, 0], rows[:, 1:], ledge).sum(axis=0)
+
+
+def _sums(mass_kg: Array, centre_m: Array, body: Standing) -> Array:
+    return _six(mass_kg, centre_m, body.footing if body.on_ledge else None)
+
+
+def _six(mass_kg: Array, centre_m: Array, ledge: Footing | None) -> Array:
+    """Each row's mass, first moments, and moments about the ledge's edge (0 on no ledge), shape (rows, 6)."""
+    outward = np.zeros(len(mass_kg)) if ledge is None else mass_kg * GRAVITY_M_S2 * (ledge.axis_m - centre_m[:, 1])
+    return np.stack(
+        [
+            mass_kg,
+            mass_kg * centre_m[:, 0],
+            mass_kg * centre_m[:, 1],
+            mass_kg * centre_m[:, 2],
+            np.maximum(outward, 0.0),
+            np.maximum(-outward, 0.0),
+        ],
+        axis=1,
+    )

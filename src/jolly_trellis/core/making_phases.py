@@ -1,0 +1,69 @@
+"""The phases of making, as the trade works: anchors, margins, greens, branches, large, line, small, airy, last."""
+
+import numpy as np
+import numpy.typing as npt
+
+from jolly_trellis.core.build import Build
+from jolly_trellis.core.piece import RecipeLine
+from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.stems import Variety
+
+PHASES = ("anchors", "margins", "greens", "branches", "large", "line", "small", "airy", "last")
+LAST_PHASE = PHASES.index("last")
+ANCHORS = constant("Anchor stems at the edge before a pressed roll sits still", "count", 3, COMMON_PRACTICE)
+_BY_ROLE = {"margin": 1, "base": 2, "focal": 4, "line": 5, "filler": 6, "airy": 7}
+
+
+def phase_of(line: RecipeLine, variety: Variety) -> int:
+    """The phase of a recipe line, as an index of `PHASES`.
+
+    By role; foliage with the greens and forked branches after them, before they catch in flowers; bulbs, which grow
+    on, thirsty stems, and what goes in on site last.
+
+    Source: common practice, no source.
+    """
+    if line.on_site or variety.bulb or variety.thirst == "thirsty":
+        return LAST_PHASE
+    if line.role == "margin":
+        return _BY_ROLE["margin"]
+    if variety.forked and variety.branch:
+        return PHASES.index("branches")
+    if variety.form == "leaf":
+        return _BY_ROLE["base"]
+    return _BY_ROLE[line.role]
+
+
+def phases_of(build: Build) -> npt.NDArray[np.intp]:
+    """The phase of every row of a piece's stems."""
+    stems = build.placement.stems
+    by_line = [phase_of(line, variety) for line, variety, _, _ in stems.lines]
+    phases = np.array([by_line[index] for index in stems.line_index], dtype=np.intp)
+    if build.mechanic.kind == "three_layer_roll" and len(phases):
+        away = np.hypot(build.placement.seat_x_m, build.placement.seat_y_m)
+        phases[np.lexsort((-away, phases))[: int(ANCHORS.value)]] = 0
+    return phases
+
+
+def usual_order(build: Build) -> npt.NDArray[np.intp]:
+    """The order hands would take unasked: by phase; thorny, forked and heavy lines first; opposite sides in turn.
+
+    Within a line the stems are taken by azimuth, each followed by the one across from it.
+    """
+    stems, placement = build.placement.stems, build.placement
+    phases = phases_of(build)
+    order: list[int] = []
+    heft = [
+        float(build.stem_mass_kg[first : first + rows].mean()) if rows else 0.0 for _, _, first, rows in stems.lines
+    ]
+    catches = [variety.thorny or variety.forked for _, variety, _, _ in stems.lines]
+    for phase in range(len(PHASES)):
+        lines = sorted(range(len(stems.lines)), key=lambda index: (not catches[index], -heft[index]))
+        for index in lines:
+            _, _, first, rows = stems.lines[index]
+            here = [row for row in range(first, first + rows) if phases[row] == phase]
+            turn = np.arctan2(placement.tip_m[here, 0], -placement.tip_m[here, 1]) if here else np.zeros(0)
+            round_ = [here[at] for at in np.argsort(turn, kind="stable").tolist()]
+            half = (len(round_) + 1) // 2
+            for left, right in zip(round_[:half], [*round_[half:], None], strict=False):
+                order += [left] if right is None else [left, right]
+    return np.array(order, dtype=np.intp)
