@@ -7,11 +7,26 @@ from zoneinfo import ZoneInfo
 
 from jolly_trellis.catalog import loaders
 from jolly_trellis.core.frogs import Frog
+from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.netting import Netting
-from jolly_trellis.core.piece import Air, Conditions, Envelope, Mechanic, Piece, RecipeLine
+from jolly_trellis.core.piece import (
+    Air,
+    Bouquet,
+    Companion,
+    Conditions,
+    Envelope,
+    Ledge,
+    Mechanic,
+    MechanicKind,
+    Piece,
+    RecipeLine,
+    Setting,
+)
 from jolly_trellis.core.stems import Role, Variety
 from jolly_trellis.core.vessels import ProfilePoint, Vessel
 
+IN_VESSEL = tuple(kind for kind, about in ABOUT.items() if not about.bound)
+ON_BOUQUETS = tuple(kind for kind, about in ABOUT.items() if about.bound)
 ZONE = ZoneInfo("Europe/London")
 
 
@@ -89,4 +104,53 @@ def round_vessel(*points: tuple[float, float]) -> Vessel:
     profile = tuple(ProfilePoint(height_m=h, width_m=2 * r, depth_m=2 * r) for h, r in points)
     return Vessel(
         name="turned", plan_shape="round", profile=profile, foot_width_m=0.11, foot_depth_m=0.11, mass_kg=0.9
+    )
+
+
+def on_ledge(*, depth_m: float = 0.30, set_back_m: float = 0.0, edge_radius_m: float = 0.0) -> Piece:
+    """A bowl on a stone ledge with branches leaning forward over its edge."""
+    ledge = Ledge(depth_m=depth_m, height_m=1.3, set_back_m=set_back_m, edge_radius_m=edge_radius_m)
+    return replace(
+        piece(),
+        name="ledge bowl",
+        setting=Setting(where="ledge", surface="stone", foot_material="rubber", ledge=ledge),
+        envelope=Envelope(height_m=0.55, width_m=0.7, depth_m=0.7, form="forward"),
+        recipe=recipe(
+            ruscus=(6, "margin"),
+            pittosporum=(7, "base"),
+            quince_branch=(5, "line"),
+            rose=(7, "focal"),
+            scabious=(6, "airy"),
+        ),
+    )
+
+
+def beside(*, tied: bool, x_m: float = 0.24, y_m: float = 0.05) -> Companion:
+    """A second, smaller vessel of a composition."""
+    return Companion(
+        name="second bowl",
+        vessel=vessels()["low-bowl-15"],
+        envelope=Envelope(height_m=0.24, width_m=0.26, depth_m=0.26),
+        mechanic=Mechanic(netting="coated-25-09"),
+        water_level_m=0.06,
+        x_m=x_m,
+        y_m=y_m,
+        recipe=recipe(pittosporum=(5, "base"), ranunculus=(8, "filler")),
+        tied=tied,
+    )
+
+
+def bouquet(kind: MechanicKind = "star_lattice") -> Piece:
+    """An ordinary bouquet in its vase, carried for an hour."""
+    vase = vessels()["bud-cylinder-8"]
+    return Piece(
+        name="bouquet",
+        vessel=vase,
+        envelope=Envelope(height_m=vase.rim_m + 0.2, width_m=0.3, depth_m=0.3),
+        mechanic=Mechanic(kind=kind, netting="coated-25-09"),
+        water_level_m=0.8 * vase.inside_depth_m,
+        recipe=recipe(
+            ruscus=(9, "base"), garden_rose=(5, "focal"), spray_rose=(5, "filler"), ranunculus=(6, "filler")
+        ),
+        bouquet=Bouquet(carried_h=1.0),
     )

@@ -63,7 +63,8 @@ def test_patterns_that_are_not_there(client: TestClient, path: str) -> None:
 
 def test_the_trade_names_mechanics_and_schools(client: TestClient) -> None:
     trade = client.get("/api/trade").json()
-    assert len(trade["mechanics"]) == 23
+    assert sum(not each["bound"] for each in trade["mechanics"]) == 23
+    assert sum(each["bound"] for each in trade["mechanics"]) == 3
     assert {each["field"] for each in trade["schools"]} == {"wire", "fixing", "fill", "pattern", "frog"}
     assert all(each["why"] for each in trade["schools"])
 

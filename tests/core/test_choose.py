@@ -6,10 +6,10 @@ import pytest
 
 from jolly_trellis.core.choose import Option, choice_of, choose, usable_frog, usable_netting
 from jolly_trellis.core.netting import aperture_m, passes
-from jolly_trellis.core.piece import MECHANIC_KINDS, Piece, Transport
+from jolly_trellis.core.piece import Piece, Transport
 from jolly_trellis.core.practice import Practice
 from jolly_trellis.core.units import render
-from tests.ordinary import conditions, nettings, piece, recipe, vessels
+from tests.ordinary import IN_VESSEL, conditions, nettings, piece, recipe, vessels
 
 
 def options(
@@ -40,7 +40,7 @@ def ranked() -> tuple[Option, ...]:
 
 
 def test_every_mechanic_is_answered_for(ranked: tuple[Option, ...]) -> None:
-    assert {each.kind for each in ranked} == set(MECHANIC_KINDS)
+    assert {each.kind for each in ranked} == set(IN_VESSEL)
 
 
 def test_what_fails_nothing_comes_before_what_fails(ranked: tuple[Option, ...]) -> None:
@@ -140,7 +140,7 @@ def test_the_frog_is_the_widest_that_sits_on_the_floor() -> None:
     assert usable_frog(replace(ORDINARY, vessel=vessels()["bud-cylinder-8"]), conditions(), "cage") is None
 
 
-@pytest.mark.parametrize("kind", MECHANIC_KINDS)
+@pytest.mark.parametrize("kind", IN_VESSEL)
 def test_a_choice_names_what_its_kind_needs_and_no_more(kind: str) -> None:
     choice = choice_of(ORDINARY, conditions(), kind)  # type: ignore[arg-type]
     assert choice.kind == kind
@@ -149,7 +149,7 @@ def test_a_choice_names_what_its_kind_needs_and_no_more(kind: str) -> None:
 
 def test_an_empty_recipe_can_still_be_compared() -> None:
     empty = options(replace(ORDINARY, recipe=()))
-    assert len(empty) == len(MECHANIC_KINDS)
+    assert len(empty) == len(IN_VESSEL)
 
 
 def test_a_retired_mechanic_is_ruled_out_and_a_retired_netting_is_not_picked() -> None:

@@ -26,7 +26,7 @@ from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.mechanics.sizing import ABOUT, size
 from jolly_trellis.core.piece import MECHANIC_KINDS, Mechanic, MechanicKind, Piece
 from jolly_trellis.core.units import render
-from tests.ordinary import conditions, frogs, nettings, piece, stems, vessels
+from tests.ordinary import IN_VESSEL, conditions, frogs, nettings, piece, stems, vessels
 
 HOME: dict[MechanicKind, str] = {"cross_stick_roll": "trough-60", "cup_frog": "cup-8"}
 
@@ -65,10 +65,10 @@ def sized(kind: MechanicKind, **changes: object) -> SizedMechanic:
 
 def test_the_table_is_whole() -> None:
     assert set(ABOUT) == set(MECHANIC_KINDS)
-    assert len(MECHANIC_KINDS) == 23
+    assert len(IN_VESSEL) == 23
 
 
-@pytest.mark.parametrize("kind", MECHANIC_KINDS)
+@pytest.mark.parametrize("kind", IN_VESSEL)
 def test_a_mechanic_yields_everything_every_mechanic_yields(kind: MechanicKind) -> None:
     made = sized(kind)
     assert made.kind == kind
@@ -86,7 +86,7 @@ def test_a_mechanic_yields_everything_every_mechanic_yields(kind: MechanicKind) 
     assert all(render(step.say, "metric") and "{" not in render(step.say, "inch") for step in made.steps)
 
 
-@pytest.mark.parametrize("kind", MECHANIC_KINDS)
+@pytest.mark.parametrize("kind", IN_VESSEL)
 def test_its_levels_lie_in_its_vessel_from_the_top_down(kind: MechanicKind) -> None:
     made, vessel = sized(kind), plan(kind).vessel
     heights = [level.height_m for level in made.levels]
@@ -98,7 +98,7 @@ def test_its_levels_lie_in_its_vessel_from_the_top_down(kind: MechanicKind) -> N
     assert made.seating.height_m <= room + 1e-9
 
 
-@pytest.mark.parametrize("kind", MECHANIC_KINDS)
+@pytest.mark.parametrize("kind", IN_VESSEL)
 def test_a_piece_with_it_is_evaluated_whole(kind: MechanicKind) -> None:
     report = evaluate(plan(kind), conditions(), with_fixes=False)
     assert len(report.verdicts) == 8
@@ -108,21 +108,21 @@ def test_a_piece_with_it_is_evaluated_whole(kind: MechanicKind) -> None:
         assert "{" not in render(verdict.reason, "metric")
 
 
-@pytest.mark.parametrize("kind", [kind for kind in MECHANIC_KINDS if ABOUT[kind].netting])
+@pytest.mark.parametrize("kind", [kind for kind in IN_VESSEL if ABOUT[kind].netting])
 def test_what_is_made_of_netting_asks_for_it(kind: MechanicKind) -> None:
     with pytest.raises(UnknownName) as caught:
         build(replace(plan(kind), mechanic=replace(plan(kind).mechanic, netting=None)), conditions())
     assert caught.value.path == "mechanic.netting"
 
 
-@pytest.mark.parametrize("kind", [kind for kind in MECHANIC_KINDS if ABOUT[kind].frog])
+@pytest.mark.parametrize("kind", [kind for kind in IN_VESSEL if ABOUT[kind].frog])
 def test_what_needs_a_frog_asks_for_it(kind: MechanicKind) -> None:
     with pytest.raises(UnknownName) as caught:
         build(replace(plan(kind), mechanic=replace(plan(kind).mechanic, frog="gone")), conditions())
     assert caught.value.path == "mechanic.frog"
 
 
-@pytest.mark.parametrize("kind", [kind for kind in MECHANIC_KINDS if ABOUT[kind].frog])
+@pytest.mark.parametrize("kind", [kind for kind in IN_VESSEL if ABOUT[kind].frog])
 def test_a_frog_of_another_kind_is_refused(kind: MechanicKind) -> None:
     other = next(each for each in frogs().values() if each.kind != ABOUT[kind].frog)
     with pytest.raises(InvalidMeasure) as caught:
@@ -142,7 +142,7 @@ def test_a_frog_taller_than_the_vessel_is_refused() -> None:
         sized("cage_frog", vessel=vessels()["shallow-dish-28"], frog=replace(frogs()["cage-80"], height_m=0.06))
 
 
-@pytest.mark.parametrize("kind", [kind for kind in MECHANIC_KINDS if ABOUT[kind].netting])
+@pytest.mark.parametrize("kind", [kind for kind in IN_VESSEL if ABOUT[kind].netting])
 def test_a_mouth_narrower_than_one_cell_is_refused(kind: MechanicKind) -> None:
     vessel = plan(kind).vessel
     narrow = replace(
@@ -339,7 +339,7 @@ def test_a_soaked_block_weighs_nine_tenths_of_a_kilogram_per_litre(kind: Mechani
 
 @settings(max_examples=40, deadline=None)
 @given(
-    st.sampled_from(MECHANIC_KINDS),
+    st.sampled_from(IN_VESSEL),
     st.sampled_from(sorted(vessels())),
     st.integers(5, 60),
     st.floats(0.05, 0.5),

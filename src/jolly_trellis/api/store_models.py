@@ -158,6 +158,7 @@ class AboutOut(BaseModel):
     frog: FrogKind | None
     tapes: bool
     bought: bool
+    bound: bool
 
 
 class SchoolOut(BaseModel):

@@ -66,6 +66,7 @@ def get_trade() -> TradeOut:
                 frog=each.frog,
                 tapes=each.tapes,
                 bought=each.bought,
+                bound=each.bound,
             )
             for each in ABOUT.values()
         ],

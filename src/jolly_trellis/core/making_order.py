@@ -337,21 +337,19 @@ def _standing(build: Build, name: str, together: tuple[tuple[Build, float, float
     on_ledge = build.piece.setting.where == "ledge"
     watered = [(_while_made(made), x, y) for made, x, y in together]
     turning = np.array([turning_kg_m(made, "typical") for made, _, _ in watered]).sum(axis=0)
-    fixed: list[Body] = list(tied_weights(build))
-    for made, x, y in watered:
-        fixed += [(kg, px + x, py + y, up) for kg, px, py, up in fixed_bodies_of(made, "typical")]
-    start = _fixed_sums(fixed, footing if on_ledge else None)
-    pulled = []
+    started = []
     for case in _CASES:
-        each = start.copy()
-        if on_ledge:
-            each[_OUT] += stand_ledge.pull_moment_n_m(build, case)[1]
-        pulled.append(each)
+        fixed: list[Body] = list(tied_weights(build))
+        for made, x, y in watered:
+            fixed += [(kg, px + x, py + y, up) for kg, px, py, up in fixed_bodies_of(made, case)]
+        start = _fixed_sums(fixed, footing if on_ledge else None)
+        start[_OUT] += stand_ledge.pull_moment_n_m(build, case)[1] if on_ledge else 0.0
+        started.append(start)
     return Standing(
         name=name,
         footing=footing,
         on_ledge=on_ledge,
-        start=np.stack(pulled),
+        start=np.stack(started),
         turning_kg_m=turning,
         lift_m=0.0,
     )
@@ -364,13 +362,13 @@ def _on_joint(build: Build) -> Standing:
     offset = stacks.offset_of(support) if support is not None else 0.0
     edge = stacks.joint_edge_m(bowl_foot_m=foot, support_top_m=top, offset_m=offset)
     made = _while_made(build)
-    fixed = [each for each in fixed_bodies_of(made, "typical") if each[3] > up]
+    above = [[each for each in fixed_bodies_of(made, case) if each[3] > up] for case in _CASES]
     ring = Outline(plan_shape="round", x_m=0.0, y_m=0.0, width_m=2 * edge, depth_m=2 * edge)
     return Standing(
         name="the bowl on its support",
         footing=Footing(feet=(ring,)),
         on_ledge=False,
-        start=np.stack([_fixed_sums(fixed, None)] * len(_CASES)),
+        start=np.stack([_fixed_sums(fixed, None) for fixed in above]),
         turning_kg_m=np.array(turning_kg_m(made, "typical")),
         lift_m=up,
     )

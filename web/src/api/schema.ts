@@ -514,6 +514,8 @@ export interface components {
             readonly tapes: boolean;
             /** Bought */
             readonly bought: boolean;
+            /** Bound */
+            readonly bound: boolean;
         };
         /**
          * Air

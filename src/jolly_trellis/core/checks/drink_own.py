@@ -19,6 +19,7 @@ from jolly_trellis.core.verdicts import Case, Finding, finding
 
 SHALLOW = constant("A bowl is shallow for thirsty stems under", "length", 0.12)
 WRAP_ML = constant("Water of a wet wrap", "ratio", 30.0, COMMON_PRACTICE)
+LARGER_TUBE = StemTube(inner_diameter_m=0.02, length_m=0.12, stem_in_m=0.09)
 _WATERLESS = 2.0
 
 
@@ -97,7 +98,8 @@ def candidates_own(build: Build) -> list[Candidate]:
         if thirsty and not line.on_site:
             changes.append(("site", f"Put the {name} in on site.", replace(line, on_site=True)))
         if line.water == "tube":
-            big = replace(line.tube or StemTube(), inner_diameter_m=0.02, length_m=0.12, stem_in_m=0.09)
+            tilt = (line.tube or StemTube()).tilt_rad
+            big = replace(LARGER_TUBE, tilt_rad=tilt, cap_seals=(line.tube or StemTube()).cap_seals)
             changes.append(("larger", f"Give the {name} larger tubes, 20 × 120 mm.", replace(line, tube=big)))
         for key, say, changed in changes:
             recipe = (*piece.recipe[:index], changed, *piece.recipe[index + 1 :])
@@ -114,13 +116,14 @@ def _spill_candidates(build: Build) -> list[Candidate]:
     lasts = {line.variety: build.conditions.varieties[line.variety].dry_hold_h for line in dry}
     order = sorted(dry, key=lambda line: lasts[line.variety])
     tried = []
-    for number in range(1, len(order) + 1):
-        wet = order[:number]
-        recipe = tuple(replace(line, water="tube", tube=StemTube()) if line in wet else line for line in spill.recipe)
-        names = ", ".join(build.conditions.varieties[line.variety].name for line in wet)
-        say = phrase(f"Put a full stem tube on each {names} of the spill.")
-        changed = replace(piece, spill=replace(spill, recipe=recipe))
-        tried.append(Candidate(key=f"spill-{number}", say=say, piece=changed))
+    for size, words, tube in (("spill", "stem tube", StemTube()), ("spilllarger", "larger stem tube", LARGER_TUBE)):
+        for number in range(1, len(order) + 1):
+            wet = order[:number]
+            recipe = tuple(replace(line, water="tube", tube=tube) if line in wet else line for line in spill.recipe)
+            names = ", ".join(build.conditions.varieties[line.variety].name for line in wet)
+            say = phrase(f"Put a full {words} on each {names} of the spill.")
+            changed = replace(piece, spill=replace(spill, recipe=recipe))
+            tried.append(Candidate(key=f"{size}-{number}", say=say, piece=changed))
     return tried
 
 
