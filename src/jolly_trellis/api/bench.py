@@ -15,6 +15,8 @@ from jolly_trellis.core.making_report import MakingReport, making_of
 from jolly_trellis.core.patterns import patterns_of
 from jolly_trellis.core.report import Report
 from jolly_trellis.core.say_it import Understood, say_it
+from jolly_trellis.core.units import UnitSystem
+from jolly_trellis.exchange.bench_card import write_card
 from jolly_trellis.exchange.pattern_dxf import write_dxf
 from jolly_trellis.exchange.pattern_pdf import Paper, write_pdf
 from jolly_trellis.exchange.pattern_svg import write_svg
@@ -75,6 +77,20 @@ def patterns(
             return Response(
                 write_pdf(flat, paper=paper, title=piece.name), media_type="application/pdf", headers=headers
             )
+
+
+@router.get("/pieces/{piece_id}/card.pdf")
+def card(
+    event_id: Number, piece_id: Number, conn: Connection, paper: Paper = "A4", system: UnitSystem = "metric"
+) -> Response:
+    """The bench card of a piece as it is kept: one page."""
+    piece, brief = planning.piece_of(conn, event_id, piece_id)
+    conditions = judging.conditions_of(conn, brief)
+    report = judging.report_of(piece, conditions, with_fixes=False)
+    made = making_of(piece, conditions, with_fixes=False)
+    page = write_card(piece, report, made, event=brief.name, paper=paper, system=system)
+    headers = {"Content-Disposition": f'inline; filename="{free_key(piece.name, set())}-card.pdf"'}
+    return Response(page, media_type="application/pdf", headers=headers)
 
 
 @router.post("/pieces", status_code=201)

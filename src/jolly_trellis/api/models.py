@@ -196,6 +196,7 @@ class CompanionIn(In):
     y_m: Annotated[float, Field(ge=-3, le=3)]
     recipe: Annotated[list[RecipeLineIn], Field(max_length=40)] = []
     ballast_kg: Annotated[float, Field(ge=0, le=50)] = 0.0
+    top_ups: Annotated[list[TopUpIn], Field(max_length=24)] = []
     tied: bool = False
 
 
@@ -231,6 +232,7 @@ class StemRefIn(In):
 class MakingIn(In):
     order: Annotated[list[StemRefIn], Field(max_length=1200)] = []
     propped: bool = False
+    water_last: bool = False
     gates_passed: Annotated[list[Key], Field(max_length=20)] = []
 
 

@@ -136,6 +136,7 @@ def companion_piece(piece: Piece, companion: Companion) -> Piece:
         recipe=companion.recipe,
         setting=setting,
         ballast_kg=companion.ballast_kg,
+        top_ups=companion.top_ups,
         transport=piece.transport,
     )
 

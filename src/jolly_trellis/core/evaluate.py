@@ -5,6 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from jolly_trellis.core.bouquet import handle_of, shape_of
 from jolly_trellis.core.build import Build, build
 from jolly_trellis.core.checks import (
     balance,
@@ -24,13 +25,16 @@ from jolly_trellis.core.checks import (
     travel,
 )
 from jolly_trellis.core.checks.fixing import Candidate, proven
+from jolly_trellis.core.footing import ledge_edge_m
 from jolly_trellis.core.making import MINUTES_PER_STEM, cut_list, extras, notices, steps
 from jolly_trellis.core.piece import Conditions, Piece
 from jolly_trellis.core.placement.aim import outline_m
 from jolly_trellis.core.placement.place import colliding_pairs, fullness
 from jolly_trellis.core.report import (
     BalanceReport,
+    BouquetReport,
     CompanionReport,
+    LedgeReport,
     Outline,
     PlacedStem,
     Report,
@@ -136,6 +140,8 @@ def _report(made: Build, verdicts: tuple[Verdict, ...], fixes_tried: bool) -> Re
         fixes_tried=fixes_tried,
         companions=_companions(made),
         spill=_spill(made),
+        ledge=_ledge(made),
+        bouquet=_bouquet(made),
     )
 
 
@@ -172,6 +178,32 @@ def _companions(made: Build) -> tuple[CompanionReport, ...]:
             steps=steps(beside),
         )
         for beside, each in zip(made.companions, made.piece.companions, strict=True)
+    )
+
+
+def _ledge(made: Build) -> LedgeReport | None:
+    ledge, edge = made.piece.setting.ledge, ledge_edge_m(made.piece)
+    if ledge is None or edge is None:
+        return None
+    front = edge - ledge.edge_radius_m
+    return LedgeReport(front_m=front, back_m=front + ledge.depth_m, axis_m=balance.footing_of(made).axis_m)
+
+
+def _bouquet(made: Build) -> BouquetReport | None:
+    if made.piece.bouquet is None:
+        return None
+    shape = shape_of(made.piece, made.piece.bouquet)
+    up = made.raised_m
+    return BouquetReport(
+        end_m=up + shape.end_m,
+        binding_m=up + shape.binding_m,
+        under_m=up + shape.under_m,
+        hand_m=shape.hand_m,
+        neck_m=shape.neck_m,
+        dome_m=shape.dome_m,
+        handle_m=handle_of(made.placement.stems, made.mechanic.kind == "hand_spiral"),
+        carried_kg=lift_hand.carried(made, "typical")[0],
+        overall_m=shape.top_m - shape.end_m,
     )
 
 

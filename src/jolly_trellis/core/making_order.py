@@ -312,8 +312,10 @@ def _others(build: Build) -> list[tuple[Build, float, float, bool]]:
 
 def _bodies(build: Build) -> tuple[tuple[Standing, ...], list[list[int]]]:
     """Every body that can tip, and which of them each vessel's stems are part of."""
-    together = standing_together(build)
-    bodies = [_standing(build, "the composition" if len(together) > 1 else "the piece", together, footing_of(build))]
+    together, dry = standing_together(build), build.piece.making.water_last
+    bodies = [
+        _standing(build, "the composition" if len(together) > 1 else "the piece", together, footing_of(build), dry=dry)
+    ]
     body_of: list[list[int]] = [[0]]
     support = build.piece.support
     if support is not None and not support.putty and build.piece.vessel.foot_width_m:
@@ -329,13 +331,15 @@ def _bodies(build: Build) -> tuple[tuple[Standing, ...], list[list[int]]]:
         feet = tuple(replace(foot, x_m=foot.x_m + each.x_m, y_m=foot.y_m + each.y_m) for foot in footing.feet)
         front = None if footing.front_m is None else footing.front_m + each.y_m
         moved = Footing(feet=feet, front_m=front)
-        bodies.append(_standing(alone, each.name, ((made, each.x_m, each.y_m),), moved))
+        bodies.append(_standing(alone, each.name, ((made, each.x_m, each.y_m),), moved, dry=dry))
     return tuple(bodies), body_of
 
 
-def _standing(build: Build, name: str, together: tuple[tuple[Build, float, float], ...], footing: Footing) -> Standing:
+def _standing(
+    build: Build, name: str, together: tuple[tuple[Build, float, float], ...], footing: Footing, *, dry: bool
+) -> Standing:
     on_ledge = build.piece.setting.where == "ledge"
-    watered = [(_while_made(made), x, y) for made, x, y in together]
+    watered = [(_while_made(made, dry=dry), x, y) for made, x, y in together]
     turning = np.array([turning_kg_m(made, "typical") for made, _, _ in watered]).sum(axis=0)
     started = []
     for case in _CASES:
@@ -361,7 +365,7 @@ def _on_joint(build: Build) -> Standing:
     top, up = (support.top_width_m, support.height_m) if support is not None else (0.0, 0.0)
     offset = stacks.offset_of(support) if support is not None else 0.0
     edge = stacks.joint_edge_m(bowl_foot_m=foot, support_top_m=top, offset_m=offset)
-    made = _while_made(build)
+    made = _while_made(build, dry=build.piece.making.water_last)
     above = [[each for each in fixed_bodies_of(made, case) if each[3] > up] for case in _CASES]
     ring = Outline(plan_shape="round", x_m=0.0, y_m=0.0, width_m=2 * edge, depth_m=2 * edge)
     return Standing(
@@ -374,8 +378,10 @@ def _on_joint(build: Build) -> Standing:
     )
 
 
-def _while_made(build: Build) -> Build:
-    """The piece with the water it has on the bench: what it travels with, or all of it where it is made on site."""
+def _while_made(build: Build, *, dry: bool) -> Build:
+    """The piece with the water it has on the bench: none where it is made dry; what it travels with; or all of it."""
+    if dry:
+        return replace(build, piece=replace(build.piece, water_level_m=0.0))
     going, journey = build.piece.transport, journey_of(build)
     if going is None or going.made_on_site or journey is None or build.piece.bouquet is not None:
         return build

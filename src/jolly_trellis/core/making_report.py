@@ -9,6 +9,7 @@ import numpy.typing as npt
 from jolly_trellis.core import making_order
 from jolly_trellis.core.build import Build, build
 from jolly_trellis.core.checks import hold, lift_hand, stand, stand_ledge, stand_making
+from jolly_trellis.core.checks.balance import compass
 from jolly_trellis.core.checks.fixing import Candidate, proven
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.making_order import TIP_MAKING, Margins, Order, Work
@@ -100,7 +101,8 @@ class MakingReport:
     """The making order of a piece as it is kept, or the usual one: `kept` tells which.
 
     `left_out` says what a kept order leaves out, None where it is whole; `curve` is the margin nearest the limit after
-    each step and before the first, in the unit of `margin`, with `limit`. `fails_at` is the first step past its limit.
+    each step and before the first, in the unit of `margin`, with `limit`. `fails_at` is the first step past its limit,
+    `falls_at` the first at which it has gone over.
     """
 
     kept: bool
@@ -113,6 +115,7 @@ class MakingReport:
     limit: float
     curve: tuple[float, ...]
     fails_at: int | None
+    falls_at: int | None
     say: Phrase
     state: State
     fixes: tuple[Fix, ...]
@@ -136,9 +139,8 @@ def making_of(piece: Piece, conditions: Conditions, *, with_fixes: bool = True) 
     if margin == "wrist moment":
         margins = replace(margins, use=curve / limit, tip_angle_rad=np.full(len(curve), np.pi / 2))
     moments = [_moment(margins, step) for step in range(len(order) + 1)]
-    over = np.flatnonzero(margins.use > 1.0)
     found = stand_making.judge_making(made)
-    fixes = _fixes(made, found) if with_fixes and len(over) else ()
+    fixes = _fixes(made, found) if with_fixes and stand_making.first_over(margins) is not None else ()
     return MakingReport(
         kept=bool(piece.making.order),
         propped=piece.making.propped,
@@ -149,7 +151,8 @@ def making_of(piece: Piece, conditions: Conditions, *, with_fixes: bool = True) 
         margin=margin,
         limit=limit,
         curve=tuple(curve.tolist()),
-        fails_at=int(over[0]) if len(over) else None,
+        fails_at=stand_making.first_over(margins),
+        falls_at=None if made.piece.bouquet else stand_making.first_fall(margins),
         say=_say(made, found, moments, curve),
         state=state_of(float(margins.use.max())),
         fixes=fixes,
@@ -204,7 +207,7 @@ def _moment(margins: Margins, step: int) -> Moment:
         y_m=float(margins.y_m[step]),
         height_m=float(margins.height_m[step]),
         tip_angle_rad=float(margins.tip_angle_rad[step]),
-        towards=stand_making.towards(int(margins.towards[step])),
+        towards=compass(int(margins.towards[step])),
         ledge_ratio=held if np.isfinite(held) else None,
         seat_use=float(margins.seat_use[step]),
         use=use,
@@ -216,9 +219,6 @@ def _moment(margins: Margins, step: int) -> Moment:
 def _steps(made: Build, work: Work, order: Order, moments: list[Moment]) -> tuple[MakingStep, ...]:
     builds = (made, *made.companions)
     starts = np.cumsum([0, *(len(each.placement.stems) for each in builds)])
-    rows_of_line: dict[tuple[int, int], int] = {}
-    for ref in work.refs:
-        rows_of_line[ref.vessel, ref.line] = rows_of_line.get((ref.vessel, ref.line), 0) + 1
     running = [
         _Running(each, [int(row - starts[at]) for row in order if starts[at] <= row < starts[at + 1]])
         for at, each in enumerate(builds)
@@ -229,6 +229,7 @@ def _steps(made: Build, work: Work, order: Order, moments: list[Moment]) -> tupl
         each, own = builds[ref.vessel], int(row - starts[ref.vessel])
         now = running[ref.vessel].at(own)
         variety = each.placement.stems.variety_of(own)
+        _, nth, of = stand_making.name_of(made, work, order, step)
         steps.append(
             MakingStep(
                 ref=ref,
@@ -238,8 +239,8 @@ def _steps(made: Build, work: Work, order: Order, moments: list[Moment]) -> tupl
                 colour=variety.colour,
                 role=each.placement.stems.role_of(own),
                 phase=PHASES[work.phase[row]],
-                nth=ref.nth + 1,
-                of=rows_of_line[ref.vessel, ref.line],
+                nth=nth,
+                of=of,
                 stems=int(each.placement.stems.stems_in_row[own]),
                 cut_length_m=round_up(float(each.placement.cut_length_m[own]), 0.02),
                 side=_side(each, own),
@@ -341,7 +342,8 @@ def _gates(made: Build, work: Work, order: Order) -> tuple[Gate, ...]:
         gates.append(("rim covered", end, phrase("Underside and back covered: look up from below.")))
     else:
         level = length(piece.water_level_m)
-        gates.append(("water in", 0, phrase("Water in, to stand at {l} once all stems are in.", l=level)))
+        place = end if piece.making.water_last else 0
+        gates.append(("water in", place, phrase("Water in, to stand at {l} once all stems are in.", l=level)))
         gates.append(("rim covered", covered, phrase("Rim and wire covered before flowers go in.")))
     gates.append(("seen from all sides", end, phrase("Turned once round, seen from below and from a seat.")))
     if piece.bouquet is None:

@@ -263,6 +263,7 @@ class Companion:
     y_m: float
     recipe: tuple[RecipeLine, ...] = ()
     ballast_kg: float = 0.0
+    top_ups: tuple[TopUp, ...] = ()
     tied: bool = False
 
 
@@ -316,10 +317,14 @@ class StemRef:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Making:
-    """How the piece is made: the order by hand (empty: worked out), a prop until the last stem, gates passed."""
+    """How the piece is made: the order by hand (empty: the usual one), a prop until the last stem, gates passed.
+
+    `water_last` tells one that is made dry and filled when all stems are in.
+    """
 
     order: tuple[StemRef, ...] = ()
     propped: bool = False
+    water_last: bool = False
     gates_passed: tuple[str, ...] = ()
 
 

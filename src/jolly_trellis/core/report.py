@@ -121,6 +121,30 @@ class CompanionReport:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class LedgeReport:
+    """Where a ledge lies in the frame of the piece's own vessel: y of its front edge, of its back, of the axis, m."""
+
+    front_m: float
+    back_m: float
+    axis_m: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BouquetReport:
+    """A bouquet's measures over the surface its vase stands on, metres, its handle, and what is in the hand, kg."""
+
+    end_m: float
+    binding_m: float
+    under_m: float
+    hand_m: float
+    neck_m: float
+    dome_m: float
+    handle_m: float
+    carried_kg: float
+    overall_m: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SpillReport:
     """A spill as worked out: the flat sheet, what hangs, what its netting bears; kg and newtons."""
 
@@ -165,3 +189,5 @@ class Report:
     fixes_tried: bool
     companions: tuple[CompanionReport, ...] = ()
     spill: SpillReport | None = None
+    ledge: LedgeReport | None = None
+    bouquet: BouquetReport | None = None

@@ -11,7 +11,7 @@ from reportlab.pdfgen.canvas import Canvas
 from jolly_trellis.core.patterns import Pattern
 
 Paper = Literal["A4", "Letter"]
-_SIZES = {"A4": A4, "Letter": LETTER}
+SIZES = {"A4": A4, "Letter": LETTER}
 MARGIN_M = 0.010
 OVERLAP_M = 0.010
 FOOT_M = 0.012
@@ -25,7 +25,7 @@ def write_pdf(patterns: tuple[Pattern, ...], *, paper: Paper, title: str) -> byt
     and carries a bar of 50 mm.
     """
     stream = io.BytesIO()
-    canvas = Canvas(stream, pagesize=_SIZES[paper], invariant=1)
+    canvas = Canvas(stream, pagesize=SIZES[paper], invariant=1)
     canvas.setTitle(title)
     for pattern in patterns:
         _tile(canvas, pattern, paper, title)
@@ -47,7 +47,7 @@ def tiles(pattern: Pattern, paper: Paper) -> tuple[int, int]:
 
 def _room_m(paper: Paper) -> tuple[float, float]:
     """What of a page can be drawn on, metres."""
-    width, height = _SIZES[paper]
+    width, height = SIZES[paper]
     return width / mm / 1000 - 2 * MARGIN_M, height / mm / 1000 - 2 * MARGIN_M - FOOT_M
 
 

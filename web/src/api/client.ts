@@ -5,6 +5,7 @@ import type {
   FillCheck,
   HeldKind,
   ImportOut,
+  MakingReport,
   Option,
   Piece,
   Problem,
@@ -65,6 +66,8 @@ export const api = {
     call<EventOut>("POST", `/events/${id}/redo`, { base_revision }),
   evaluate: (id: number, piece: Piece, with_fixes: boolean) =>
     call<Report>("POST", `/events/${id}/evaluate`, { piece, with_fixes }),
+  making: (id: number, piece: Piece, with_fixes: boolean, signal?: AbortSignal) =>
+    call<MakingReport>("POST", `/events/${id}/making`, { piece, with_fixes }, signal),
   addPiece: (id: number, base_revision: number, piece: Piece) =>
     call<SavedPiece>("POST", `/events/${id}/pieces`, { base_revision, piece }),
   putPiece: (id: number, pieceId: number, base_revision: number, piece: Piece, label: string) =>
@@ -107,4 +110,14 @@ export function patternUrl(
   paper: "A4" | "Letter" = "A4",
 ): string {
   return `/api/events/${eventId}/pieces/${pieceId}/patterns.${ending}?paper=${paper}`;
+}
+
+/** Where a piece's bench card is: one page to print. */
+export function cardUrl(
+  eventId: number,
+  pieceId: number,
+  paper: "A4" | "Letter",
+  system: UnitSystem,
+): string {
+  return `/api/events/${eventId}/pieces/${pieceId}/card.pdf?paper=${paper}&system=${system}`;
 }

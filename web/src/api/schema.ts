@@ -181,6 +181,26 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/pieces/{piece_id}/card.pdf": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Card
+         * @description The bench card of a piece as it is kept: one page.
+         */
+        readonly get: operations["card_api_events__event_id__pieces__piece_id__card_pdf_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/pieces": {
         readonly parameters: {
             readonly query?: never;
@@ -673,6 +693,30 @@ export interface components {
             readonly streamer_m: number;
         };
         /**
+         * BouquetReport
+         * @description A bouquet's measures over the surface its vase stands on, metres, its handle, and what is in the hand, kg.
+         */
+        readonly BouquetReport: {
+            /** End M */
+            readonly end_m: number;
+            /** Binding M */
+            readonly binding_m: number;
+            /** Under M */
+            readonly under_m: number;
+            /** Hand M */
+            readonly hand_m: number;
+            /** Neck M */
+            readonly neck_m: number;
+            /** Dome M */
+            readonly dome_m: number;
+            /** Handle M */
+            readonly handle_m: number;
+            /** Carried Kg */
+            readonly carried_kg: number;
+            /** Overall M */
+            readonly overall_m: number;
+        };
+        /**
          * Brief
          * @description What is known of the job. Times are local, "YYYY-MM-DDTHH:MM", in `time_zone`; None is not known yet.
          */
@@ -767,6 +811,11 @@ export interface components {
              */
             readonly ballast_kg: number;
             /**
+             * Top Ups
+             * @default []
+             */
+            readonly top_ups: readonly components["schemas"]["TopUp"][];
+            /**
              * Tied
              * @default false
              */
@@ -798,6 +847,11 @@ export interface components {
              * @default 0
              */
             readonly ballast_kg: number;
+            /**
+             * Top Ups
+             * @default []
+             */
+            readonly top_ups: readonly components["schemas"]["TopUpIn"][];
             /**
              * Tied
              * @default false
@@ -1354,6 +1408,18 @@ export interface components {
             readonly wall: boolean;
         };
         /**
+         * LedgeReport
+         * @description Where a ledge lies in the frame of the piece's own vessel: y of its front edge, of its back, of the axis, m.
+         */
+        readonly LedgeReport: {
+            /** Front M */
+            readonly front_m: number;
+            /** Back M */
+            readonly back_m: number;
+            /** Axis M */
+            readonly axis_m: number;
+        };
+        /**
          * Level
          * @description One level at which stems are held: height above the inside floor, and clear width of its holes, metres.
          *
@@ -1367,7 +1433,9 @@ export interface components {
         };
         /**
          * Making
-         * @description How the piece is made: the order by hand (empty: worked out), a prop until the last stem, gates passed.
+         * @description How the piece is made: the order by hand (empty: the usual one), a prop until the last stem, gates passed.
+         *
+         *     `water_last` tells one that is made dry and filled when all stems are in.
          */
         readonly Making: {
             /**
@@ -1380,6 +1448,11 @@ export interface components {
              * @default false
              */
             readonly propped: boolean;
+            /**
+             * Water Last
+             * @default false
+             */
+            readonly water_last: boolean;
             /**
              * Gates Passed
              * @default []
@@ -1399,6 +1472,11 @@ export interface components {
              */
             readonly propped: boolean;
             /**
+             * Water Last
+             * @default false
+             */
+            readonly water_last: boolean;
+            /**
              * Gates Passed
              * @default []
              */
@@ -1409,7 +1487,8 @@ export interface components {
          * @description The making order of a piece as it is kept, or the usual one: `kept` tells which.
          *
          *     `left_out` says what a kept order leaves out, None where it is whole; `curve` is the margin nearest the limit after
-         *     each step and before the first, in the unit of `margin`, with `limit`. `fails_at` is the first step past its limit.
+         *     each step and before the first, in the unit of `margin`, with `limit`. `fails_at` is the first step past its limit,
+         *     `falls_at` the first at which it has gone over.
          */
         readonly MakingReport: {
             /** Kept */
@@ -1433,6 +1512,8 @@ export interface components {
             readonly curve: readonly number[];
             /** Fails At */
             readonly fails_at: number | null;
+            /** Falls At */
+            readonly falls_at: number | null;
             readonly say: components["schemas"]["Phrase"];
             /**
              * State
@@ -2030,6 +2111,7 @@ export interface components {
              * @default {
              *       "order": [],
              *       "propped": false,
+             *       "water_last": false,
              *       "gates_passed": []
              *     }
              */
@@ -2540,6 +2622,8 @@ export interface components {
              */
             readonly companions: readonly components["schemas"]["CompanionReport"][];
             readonly spill?: components["schemas"]["SpillReport"] | null;
+            readonly ledge?: components["schemas"]["LedgeReport"] | null;
+            readonly bouquet?: components["schemas"]["BouquetReport"] | null;
         };
         /**
          * Rung
@@ -4213,6 +4297,41 @@ export interface operations {
                 readonly event_id: number;
                 readonly piece_id: number;
                 readonly ending: "svg" | "dxf" | "pdf";
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": unknown;
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly card_api_events__event_id__pieces__piece_id__card_pdf_get: {
+        readonly parameters: {
+            readonly query?: {
+                readonly paper?: "A4" | "Letter";
+                readonly system?: "metric" | "inch";
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+                readonly piece_id: number;
             };
             readonly cookie?: never;
         };

@@ -1,8 +1,10 @@
 /** The section of a piece to true scale: support, vessel wall, water, mechanic, stems to their cut ends, envelope. */
 import type { Piece, PlacedStem, Report, Vessel } from "../api/types";
+import { bindingShapes, ledgeShapes, spillShapes, weightShapes } from "./beside";
 import { headShapes } from "./heads";
 import { mechanicShapes } from "./mechanic";
 import { type Bounds, ellipse, type Point, type Primitive } from "./scene";
+import type { View } from "./turned";
 import { halfWidthAt, rimHeight } from "./vessel";
 
 /** Height of the underside of the piece's own vessel over the surface: the core's, or the support's until it answers. */
@@ -20,15 +22,24 @@ export function sectionBounds(piece: Piece, report: Report | null): Bounds {
     (report?.outline.width_m ?? 0) / 2,
     widest + piece.vessel.wall_m,
     foot,
+    ...piece.companions.map((each) => Math.abs(each.x_m) + each.envelope.width_m / 2),
+    ...(report?.stems ?? []).map((each) => Math.abs(each.tip_x_m) + each.head_radius_m * 0.6),
+    weightReach(piece),
   );
+  const drop = piece.setting.where === "ledge" ? (piece.spill?.drop_m ?? 0.05) : 0;
   const top = Math.max(piece.envelope.height_m, report?.outline.height_m ?? 0, rim);
-  return { xMin: -half, xMax: half, yMin: 0, yMax: top };
+  return { xMin: -half, xMax: half, yMin: -drop, yMax: top };
+}
+
+function weightReach(piece: Piece): number {
+  const weight = piece.counterweight;
+  return weight ? Math.abs(weight.away_m * Math.sin(weight.azimuth_rad)) + 0.08 : 0;
 }
 
 /** The whole section, back to front. */
-export function buildSectionScene(piece: Piece, report: Report | null): Primitive[] {
+export function buildSectionScene(piece: Piece, report: Report | null, view: View = "front"): Primitive[] {
   return [
-    ...vesselLayer(piece, report),
+    ...vesselLayer(piece, report, view),
     ...stemLayer(report),
     ...mechanicLayer(piece, report),
     ...headLayer(report),
@@ -37,19 +48,17 @@ export function buildSectionScene(piece: Piece, report: Report | null): Primitiv
 }
 
 /** What follows the hand at once: surface, support, vessel, water. */
-export function vesselLayer(piece: Piece, report: Report | null): Primitive[] {
+export function vesselLayer(piece: Piece, report: Report | null, view: View = "front"): Primitive[] {
   const half = sectionBounds(piece, report).xMax;
   const up = raisedOf(piece, report);
+  const onLedge = piece.setting.where === "ledge" && view === "side";
+  const surface: Primitive[] = onLedge ? [] : [surfaceShape(half)];
   return [
-    {
-      kind: "path",
-      id: "surface",
-      tone: "tone-surface",
-      points: [
-        [-half * 1.25, 0],
-        [half * 1.25, 0],
-      ],
-    },
+    ...surface,
+    ...ledgeShapes(piece, report, view, half),
+    ...spillShapes(piece, report, view),
+    ...weightShapes(piece),
+    ...companionShapes(piece, report),
     ...supportShapes(piece),
     ...(piece.insert ? vesselShapes(piece.insert.outer, 0, "urn") : []),
     ...(piece.insert ? riserShapes(piece, up) : []),
@@ -57,6 +66,52 @@ export function vesselLayer(piece: Piece, report: Report | null): Primitive[] {
     ...waterShapes(piece, report, up),
     ...(report ? mechanicShapes(piece, report, up, "under") : []),
   ];
+}
+
+function surfaceShape(half: number): Primitive {
+  return {
+    kind: "path",
+    id: "surface",
+    tone: "tone-surface",
+    points: [
+      [-half * 1.25, 0],
+      [half * 1.25, 0],
+    ],
+  };
+}
+
+/** Every companion as a vessel of its own, moved to where it stands; its stems are among the report's. */
+function companionShapes(piece: Piece, report: Report | null): Primitive[] {
+  return piece.companions.flatMap((each, index) => {
+    const made = report?.companions[index];
+    const alone: Piece = {
+      ...piece,
+      vessel: each.vessel,
+      mechanic: each.mechanic,
+      water_level_m: each.water_level_m,
+      ballast_kg: each.ballast_kg,
+      support: null,
+      insert: null,
+    };
+    const own = report && made ? { ...report, mechanic: made.mechanic, raised_m: 0, water: NO_LEVELS } : null;
+    const shapes = [
+      ...vesselShapes(each.vessel, 0, "vessel"),
+      ...waterShapes(alone, own, 0),
+      ...(own ? mechanicShapes(alone, own, 0, "under") : []),
+      ...(own ? mechanicShapes(alone, own, 0, "over") : []),
+    ];
+    return shapes.map((shape) => moved(shape, each.x_m, `beside-${index}-`));
+  });
+}
+
+const NO_LEVELS = { lowest_level_m: null, travel_level_m: null } as Report["water"];
+
+/** A shape moved to the right, under another name. */
+export function moved(shape: Primitive, x: number, prefix: string): Primitive {
+  const id = prefix + shape.id;
+  return shape.kind === "path"
+    ? { ...shape, id, points: shape.points.map(([px, py]): Point => [px + x, py]) }
+    : { ...shape, id, at: [shape.at[0] + x, shape.at[1]] };
 }
 
 /** Stems, which change only when the core has answered. */
@@ -77,6 +132,7 @@ export function headLayer(report: Report | null): Primitive[] {
 export function markLayer(piece: Piece, report: Report | null): Primitive[] {
   return [
     ...stoneShapes(piece, raisedOf(piece, report)),
+    ...bindingShapes(report),
     ...envelopeShapes(report),
     ...balanceShapes(report),
   ];

@@ -2,6 +2,8 @@ import { type KeyboardEvent, useEffect, useId, useState } from "react";
 import type { Problem } from "../api/types";
 import {
   parseCount,
+  parseForce,
+  parseHours,
   parseLength,
   parseMass,
   parsePercent,
@@ -20,7 +22,9 @@ export type FieldKind =
   | "percent"
   | "count"
   | "angle"
-  | "ratio";
+  | "ratio"
+  | "force"
+  | "duration";
 
 type Props = {
   label: string;
@@ -47,6 +51,8 @@ const ASK: Record<FieldKind, string> = {
   temperature: "Type a temperature, such as 22 °C or 72 °F.",
   percent: "Type a share, such as 50 %.",
   count: "Type a whole number, such as 12.",
+  force: "Type a force, such as 60 N or 13 lbf.",
+  duration: "Type a time, such as 2 h 30 min.",
   volume: "Type a volume, such as 1.5 L or 500 ml.",
   angle: "Type an angle in degrees, such as 90.",
   ratio: "Type a number, such as 0.7.",
@@ -66,6 +72,10 @@ function parse(kind: FieldKind, text: string, system: UnitSystem, cellM?: number
     }
     case "temperature":
       return parseTemperature(text, system);
+    case "force":
+      return parseForce(text, system);
+    case "duration":
+      return parseHours(text);
     case "percent":
       return parsePercent(text);
     default:
@@ -85,6 +95,8 @@ function stepOf(kind: FieldKind, system: UnitSystem): number {
   if (kind === "volume") return system === "metric" ? 0.1 : 0.0295735295625;
   if (kind === "angle") return Math.PI / 36;
   if (kind === "ratio") return 0.1;
+  if (kind === "duration") return 0.25;
+  if (kind === "force") return system === "metric" ? 5 : 4.4482216152605;
   return kind === "percent" ? 0.05 : 1;
 }
 

@@ -109,3 +109,25 @@ export function parseCount(text: string): number | null {
   const typed = parseNumber(text);
   return typed && typed.unit === null ? typed.number : null;
 }
+
+const FORCE_UNITS_N: Readonly<Record<string, number>> = { n: 1, kn: 1000, lbf: 4.4482216152605 };
+
+/** A force in newtons: "60 N", "13 lbf"; a bare number is newtons or pounds-force. A weight in kilograms is not read. */
+export function parseForce(text: string, system: UnitSystem): number | null {
+  const typed = parseNumber(text);
+  if (!typed) return null;
+  const scale = FORCE_UNITS_N[typed.unit ?? (system === "metric" ? "n" : "lbf")];
+  return scale === undefined ? null : typed.number * scale;
+}
+
+/** A time span in hours: "2.5", "2 h 30 min", "45 min", "2 days"; a bare number is hours. */
+export function parseHours(text: string): number | null {
+  const parts = /^(?:(\d*[.,]?\d+)\s*h)?\s*(?:(\d+)\s*min)?$/i.exec(text.trim());
+  if (parts && (parts[1] !== undefined || parts[2] !== undefined)) {
+    return Number((parts[1] ?? "0").replace(",", ".")) + Number(parts[2] ?? 0) / 60;
+  }
+  const typed = parseNumber(text);
+  if (!typed) return null;
+  if (typed.unit === "d" || typed.unit === "day" || typed.unit === "days") return typed.number * 24;
+  return typed.unit === null ? typed.number : null;
+}

@@ -195,6 +195,12 @@ def centre_of(bodies: Sequence[Body]) -> tuple[float, float, float, float]:
     return total, x, y, height
 
 
+def compass(index: int) -> str:
+    """One of the 72 azimuths in words, from "to the front" round by the right in eighths."""
+    names = ("front", "front right", "right", "back right", "back", "back left", "left", "front left")
+    return f"to the {names[round(index / DIRECTIONS * 8) % 8]}"
+
+
 def case_level_m(build: Build, case: Case) -> float:
     """Water level of a load case, metres above the inside floor.
 

@@ -13,6 +13,7 @@ from jolly_trellis.core.checks.balance import (
     Balance,
     balance_of,
     case_level_m,
+    compass,
     foot_edge_m,
     outline_top_m,
     own_bodies_of,
@@ -229,7 +230,7 @@ def _tilt(build: Build, case: Case, balance: Balance) -> Finding:
     worst = int(angles.argmin())
     top = outline_top_m(build)
     limit = (TIP_ANGLE_LOW if top <= LOW_PIECE_TOP.value else TIP_ANGLE_TALL).quantity
-    towards = _compass(worst)
+    towards = compass(worst)
     reason = phrase(
         f"{_case_words(build, case)} it tips {towards} when tilted {{a}}; a piece this tall needs {{limit}}.",
         a=angle(angles[worst]),
@@ -256,7 +257,7 @@ def _push(build: Build, case: Case, balance: Balance) -> list[Finding]:
     tips = push_to_tip_n(balance.mass_kg, float(edges[worst]), height)
     slides = friction * weight if by_edge else math.inf
     value = force(min(tips, slides))
-    act = "slides off the edge" if slides < tips else f"tips {_compass(worst)}"
+    act = "slides off the edge" if slides < tips else f"tips {compass(worst)}"
     reason = phrase(
         f"{_case_words(build, case)} a push of {{push}} at {{height}} and it {act}; it must bear {{limit}}.",
         push=value,
@@ -361,8 +362,3 @@ def _case_words(build: Build, case: Case) -> str:
     if case == "heavy":
         return "With heavy stems,"
     return "Dry, with heavy stems," if case_level_m(build, "low") <= 0 else "At its lowest water,"
-
-
-def _compass(index: int) -> str:
-    names = ("to the front", "to the right", "to the back", "to the left")
-    return names[round(index / DIRECTIONS * 4) % 4]

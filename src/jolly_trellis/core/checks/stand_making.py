@@ -7,15 +7,18 @@ import numpy as np
 
 from jolly_trellis.core import making_order
 from jolly_trellis.core.build import Build
+from jolly_trellis.core.build import build as build_again
 from jolly_trellis.core.checks import stand_ledge
-from jolly_trellis.core.checks.balance import DIRECTIONS
+from jolly_trellis.core.checks.balance import DIRECTIONS, compass
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.making_order import TIP_MAKING, Margins, Order, Work
 from jolly_trellis.core.piece import Counterweight, StemRef
-from jolly_trellis.core.quantities import Quantity, angle, length, mass, phrase, ratio
+from jolly_trellis.core.quantities import Phrase, Quantity, angle, length, mass, phrase, ratio, volume
 from jolly_trellis.core.units import round_up
 from jolly_trellis.core.verdicts import Finding, Sense, finding
 
+# Weights that keep it up are offered from the lightest; a second one leaves room to spare.
+_ENOUGH = 2
 _BY_ANGLE, _BY_LEDGE, _BY_SEAT = range(3)
 
 
@@ -51,6 +54,10 @@ def candidates(build: Build) -> list[Candidate]:
         words += ", some stems before their usual turn." if found.crossed else "."
         ordered = replace(piece, making=replace(piece.making, order=kept))
         tried.append(Candidate(key="order", say=phrase(words), piece=ordered))
+    if piece.making.water_last:
+        filled = replace(piece, making=replace(piece.making, water_last=False))
+        say = phrase("Put the water in first: {w} to steady it.", w=volume(build.water.volume_at_l(piece.water_level_m)))
+        tried += _in_order(build, Candidate(key="water-first", say=say, piece=filled))
     tried += _weights(build, work, margins, order, worst)
     propped = replace(piece, making=replace(piece.making, propped=True))
     say = phrase("Prop it, or have it held, until the last stem is in.")
@@ -64,17 +71,45 @@ def _not_judged(build: Build) -> bool:
     return len(build.placement.stems) == 0 or piece.making.propped or piece.bouquet is not None
 
 
-def name_of(build: Build, ref: StemRef) -> tuple[str, int, int]:
-    """A stem in words: its variety, which of that line's rows it is from 1, and how many rows the line has."""
+def name_of(build: Build, work: Work, order: Order, step: int) -> tuple[str, int, int]:
+    """The stem that goes in at a step, in words: its variety, the how-manieth of its line it is, and of how many.
+
+    Args:
+        step: 1 for the first stem.
+    """
+    ref = work.refs[order[step - 1]]
     made = build if ref.vessel == 0 else build.companions[ref.vessel - 1]
     variety = made.conditions.varieties[made.piece.recipe[ref.line].variety].name
-    rows = [each for each in making_order.refs_of(made, ref.vessel) if each.line == ref.line]
-    return variety, ref.nth + 1, len(rows)
+    nth = sum(_same_line(work.refs[row], ref) for row in order[:step].tolist())
+    return variety, nth, sum(_same_line(each, ref) for each in work.refs)
+
+
+def _same_line(one: StemRef, other: StemRef) -> bool:
+    return (one.vessel, one.line) == (other.vessel, other.line)
 
 
 def falls(margins: Margins, step: int) -> bool:
     """Whether it has gone over at a step: past its footing, or leaning out with more than holds it."""
     return bool(margins.tip_angle_rad[step] <= 0 or margins.ledge_ratio[step] < 1.0)
+
+
+def first_over(margins: Margins) -> int | None:
+    """The first step past its limit while being made, None where none is."""
+    over = np.flatnonzero(margins.use > 1.0)
+    return int(over[0]) if len(over) else None
+
+
+def first_fall(margins: Margins) -> int | None:
+    """The first step at which it has gone over, None where it never does."""
+    return next((step for step in range(len(margins.use)) if falls(margins, step)), None)
+
+
+def named_step(margins: Margins) -> int:
+    """The step to name: where it falls, else where it first passes its limit, else the tightest."""
+    for step in (first_fall(margins), first_over(margins)):
+        if step is not None:
+            return step
+    return int(margins.use.argmax())
 
 
 def governed_by(margins: Margins, step: int) -> int:
@@ -84,25 +119,17 @@ def governed_by(margins: Margins, step: int) -> int:
     return int(np.argmax([by_angle, by_ledge, float(margins.seat_use[step])]))
 
 
-def towards(index: int) -> str:
-    """A compass index in words: to the front, right, back or left."""
-    names = ("to the front", "to the right", "to the back", "to the left")
-    return names[round(index / DIRECTIONS * 4) % 4]
-
-
 def _finding(build: Build, work: Work, order: Order, margins: Margins) -> Finding:
-    step = int(margins.use.argmax())
-    over = np.flatnonzero(margins.use > 1.0)
-    first = int(over[0]) if len(over) else step
+    first = named_step(margins)
     when = "Before any stem is in"
     if first > 0:
-        variety, nth, rows = name_of(build, work.refs[order[first - 1]])
+        variety, nth, rows = name_of(build, work, order, first)
         when = f"While being made, at {variety} {nth} of {rows},"
     kind = governed_by(margins, first)
     value: Quantity
     if kind == _BY_ANGLE:
         value, limit = angle(max(float(margins.tip_angle_rad[first]), 0.0)), TIP_MAKING.quantity
-        says = f"it tips {towards(int(margins.towards[first]))} when tilted {{v}}; {{limit}} is needed."
+        says = f"it tips {compass(int(margins.towards[first]))} when tilted {{v}}; {{limit}} is needed."
     elif kind == _BY_LEDGE:
         value, limit = ratio(float(margins.ledge_ratio[first])), stand_ledge.MAKING_FACTOR.quantity
         says = "it is held {v} times against falling off the ledge; {limit} is needed."
@@ -116,13 +143,29 @@ def _finding(build: Build, work: Work, order: Order, margins: Margins) -> Findin
     return finding(check="making", case="heavy", value=value, limit=limit, sense=sense, reason=reason)
 
 
+def _in_order(build: Build, steadied: Candidate) -> list[Candidate]:
+    """A change that keeps it up in the order as it is, else in an order found for it; nothing where neither does."""
+    made = build_again(steadied.piece, build.conditions)
+    work = making_order.lay_out(made)
+    order, _ = making_order.kept_order(work, steadied.piece.making.order)
+    if float(making_order.walk(work, order).use.max()) <= 1.0:
+        return [steadied]
+    found = making_order.find_order(work)
+    if found.worst > 1.0:
+        return []
+    making = replace(steadied.piece.making, order=tuple(work.refs[row] for row in found.order.tolist()))
+    text = steadied.say.text.removesuffix(".") + ", and make it in an order that keeps its balance."
+    say = Phrase(text=text, quantities=steadied.say.quantities)
+    return [replace(steadied, say=say, piece=replace(steadied.piece, making=making))]
+
+
 def _weights(build: Build, work: Work, margins: Margins, order: Order, worst: int) -> list[Candidate]:
     """A weight tied on opposite the side it tips to, before the first stem that needs it."""
     piece = build.piece
-    first = int(np.flatnonzero(margins.use > 1.0)[0])
+    first = first_over(margins) or 0
     before = "before the first stem"
     if first > 0:
-        variety, nth, _ = name_of(build, work.refs[order[first - 1]])
+        variety, nth, _ = name_of(build, work, order, first)
         before = f"before {variety} {nth} goes in"
     on_ledge = piece.setting.where == "ledge"
     away = stand_ledge.weight_place_m(piece)
@@ -132,7 +175,7 @@ def _weights(build: Build, work: Work, margins: Margins, order: Order, worst: in
         math.pi if on_ledge else (2 * math.pi * int(margins.towards[worst]) / DIRECTIONS + math.pi) % (2 * math.pi)
     )
     kept = piece.counterweight.mass_kg if piece.counterweight is not None and piece.counterweight.tied else 0.0
-    tried = []
+    tried: list[Candidate] = []
     for kg in (0.2, 0.4, 0.7, 1.1, 1.6, 2.4, 3.5, 5.0):
         total = round(round_up(kept + kg, 0.02), 3)
         weight = Counterweight(mass_kg=total, away_m=away, azimuth_rad=round(azimuth, 4))
@@ -141,5 +184,7 @@ def _weights(build: Build, work: Work, margins: Margins, order: Order, worst: in
             f"Tie {{m}} to the vessel {side}, {{x}} from its middle, {before}.", m=mass(total), x=length(away)
         )
         key = f"weight-{round(100 * total)}"
-        tried.append(Candidate(key=key, say=say, piece=replace(piece, counterweight=weight)))
+        tried += _in_order(build, Candidate(key=key, say=say, piece=replace(piece, counterweight=weight)))
+        if len(tried) == _ENOUGH:
+            break
     return tried

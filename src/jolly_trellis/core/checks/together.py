@@ -1,12 +1,13 @@
 """A composition of several vessels: a check judged on each of them, and answered as one."""
 
+import re
 from collections.abc import Callable
 from dataclasses import replace
 
 from jolly_trellis.core.build import Build
-from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.checks.fixing import Candidate, proven
 from jolly_trellis.core.piece import Companion, Piece, Setting
-from jolly_trellis.core.quantities import Phrase
+from jolly_trellis.core.quantities import Phrase, Quantity
 from jolly_trellis.core.verdicts import Finding, Verdict, conclude
 
 Judge = Callable[[Build], Verdict]
@@ -29,14 +30,30 @@ def judged(judge: Judge) -> Judge:
 
 
 def mended(inverse: Inverse, judge: Judge) -> Inverse:
-    """The fixes of the piece's own vessel, and of every companion that is not well by itself."""
+    """The fixes of every vessel that is not well by itself; where several are not, also the first of each together."""
 
     def inverse_all(build: Build, verdict: Verdict) -> list[Candidate]:
-        tried = inverse(build, verdict) if judge(build).state in ("fails", "tight") else []
-        for index, (made, each) in enumerate(zip(build.companions, build.piece.companions, strict=True)):
+        del verdict
+        tried: list[Candidate] = []
+        firsts: list[Candidate | None] = []
+        whole = build.piece
+        vessels = [(build, None), *zip(build.companions, range(len(build.companions)), strict=True)]
+        for made, index in vessels:
             alone = judge(made)
-            if alone.state in ("fails", "tight"):
-                tried += [_put_back(build.piece, index, each, found) for found in inverse(made, alone)]
+            if alone.state not in ("fails", "tight"):
+                continue
+            found = inverse(made, alone)
+            tried += found if index is None else [_put_back(build.piece, index, each) for each in found]
+            if alone.state == "fails":
+                mends = proven(found, made, judge)
+                first = Candidate(key=mends[0].key, say=mends[0].say, piece=mends[0].piece) if mends else None
+                if first is not None:
+                    first = first if index is None else _put_back(whole, index, first)
+                    whole = first.piece if index is not None else _with_companions(first.piece, whole)
+                firsts.append(first)
+        mended_all = [each for each in firsts if each is not None]
+        if len(firsts) > 1 and len(mended_all) == len(firsts):
+            tried.insert(0, Candidate(key="each", say=_joined(mended_all), piece=whole))
         return tried
 
     return inverse_all
@@ -47,9 +64,23 @@ def _named(companion: Companion, found: Finding) -> Finding:
     return replace(found, reason=Phrase(text=text, quantities=found.reason.quantities))
 
 
-def _put_back(piece: Piece, index: int, companion: Companion, found: Candidate) -> Candidate:
+def _with_companions(piece: Piece, other: Piece) -> Piece:
+    return replace(piece, companions=other.companions)
+
+
+def _joined(candidates: list[Candidate]) -> Phrase:
+    """Several things to do as one sentence after another; slots are kept apart by a number."""
+    texts: list[str] = []
+    quantities: dict[str, Quantity] = {}
+    for index, each in enumerate(candidates):
+        texts.append(re.sub(r"\{(\w+)\}", rf"{{\g<1>_{index}}}", each.say.text))
+        quantities |= {f"{name}_{index}": value for name, value in each.say.quantities.items()}
+    return Phrase(text=" ".join(texts), quantities=quantities)
+
+
+def _put_back(piece: Piece, index: int, found: Candidate) -> Candidate:
     """A candidate of a companion taken as a piece, put back beside the piece it belongs to."""
-    after = found.piece
+    after, companion = found.piece, piece.companions[index]
     changed = replace(
         companion,
         vessel=after.vessel,
@@ -58,6 +89,7 @@ def _put_back(piece: Piece, index: int, companion: Companion, found: Candidate) 
         water_level_m=after.water_level_m,
         recipe=after.recipe,
         ballast_kg=after.ballast_kg,
+        top_ups=after.top_ups,
     )
     companions = (*piece.companions[:index], changed, *piece.companions[index + 1 :])
     say = Phrase(text=f"{companion.name.capitalize()}: {found.say.text}", quantities=found.say.quantities)

@@ -12,6 +12,7 @@ import {
   stemLayer,
   vesselLayer,
 } from "../../drawing/section";
+import { turnPiece, turnReport, type View } from "../../drawing/turned";
 import { rimHeight } from "../../drawing/vessel";
 import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
@@ -24,9 +25,11 @@ import {
   sectionHandles,
   setByHandle,
   setStem,
+  sideHandles,
   stemHandles,
 } from "./handles";
 import type { PieceDesk } from "./usePieceDesk";
+import { ViewSwitch } from "./ViewSwitch";
 
 type Props = { desk: PieceDesk; piece: Piece; report: Report | null; problem: Problem | null };
 
@@ -38,23 +41,28 @@ const PLAN_MARGINS = { left: 14, right: 14, top: 40, bottom: 34 };
 export function DrawingSheet({ desk, piece, report, problem }: Props) {
   const { system } = useSettings();
   const [withHeads, setWithHeads] = useState(true);
+  const [view, setView] = useState<View>(piece.setting.where === "ledge" ? "side" : "front");
   const [picked, setPicked] = useState<PlacedStem | null>(null);
-  const stems = useMemo(() => stemLayer(report), [report]);
-  const heads = useMemo(() => headLayer(report), [report]);
+  const side = view === "side";
+  const shown = useMemo(() => (side ? turnPiece(piece) : piece), [side, piece]);
+  const seen = useMemo(() => (side && report ? turnReport(report) : report), [side, report]);
+  const stems = useMemo(() => stemLayer(seen), [seen]);
+  const heads = useMemo(() => headLayer(seen), [seen]);
   const cells = useMemo(() => cellLayer(report), [report]);
   const above = useMemo(() => aboveLayer(report, withHeads), [report, withHeads]);
   const section = [
-    vesselLayer(piece, report),
+    vesselLayer(shown, seen, view),
     stems,
-    mechanicLayer(piece, report),
+    mechanicLayer(shown, seen),
     heads,
-    markLayer(piece, report),
+    markLayer(shown, seen),
   ];
   const plan = [cells, rimLayer(piece, report), above];
   const stem = picked && report ? sameStem(report, picked) : undefined;
   const ofStem = stemHandles(stem);
-  const own = sectionHandles(piece, report);
-  const handles = [...own, ...ofStem.section];
+  const handles = side
+    ? [...sideHandles(piece, report), ...ofStem.side]
+    : [...sectionHandles(piece, report), ...ofStem.section];
   const deep = planHandles(piece);
   const failing = problem
     ? Object.entries(HANDLE_PATHS).find(([, path]) => problem.path.startsWith(path))
@@ -79,7 +87,7 @@ export function DrawingSheet({ desk, piece, report, problem }: Props) {
   const pick = (id: string) => {
     const index = Number(/^(?:head|above)-(\d+)/.exec(id)?.[1] ?? Number.NaN);
     const found = report?.stems[index];
-    if (found) setPicked(found);
+    if (found && found.vessel === 0) setPicked(found);
     else if (id === "surface" || id.startsWith("envelope")) setPicked(null);
   };
   const dimension = (handle: Handle, className: string, words: string) => (
@@ -106,16 +114,19 @@ export function DrawingSheet({ desk, piece, report, problem }: Props) {
     <div className="relative grid h-full min-h-0 grid-cols-[minmax(0,1.85fr)_minmax(0,1fr)] bg-sheet print:h-[105mm]">
       <div className="relative min-h-0 border-r border-line">
         <Facts report={report} />
+        <div className="absolute top-1.5 left-2 z-10">
+          <ViewSwitch view={view} onView={setView} />
+        </div>
         <Drawing
-          label="Section, to scale"
+          label={side ? "Section from the right side, to scale" : "Section, to scale"}
           layers={section}
-          bounds={sectionBounds(piece, report)}
+          bounds={sectionBounds(shown, seen)}
           margins={SECTION_MARGINS}
           handles={handles}
           {...shared}
           overlay={(project) => {
             const height = byId("envelope-height");
-            const width = byId("envelope-width");
+            const width = byId(side ? "envelope-depth" : "envelope-width");
             const mouth = byId("rim");
             const depth = byId("depth");
             const water = byId("water");
@@ -137,13 +148,13 @@ export function DrawingSheet({ desk, piece, report, problem }: Props) {
                   {depth && dimension(depth, "w-[88px]", "depth ↕")}
                   {gap && dimension(gap, "w-[88px]", "layer gap")}
                 </div>
-                <div className="absolute right-2" style={column(Math.max(heightY, 24))}>
+                <div className="absolute right-2" style={column(Math.max(heightY, 44))}>
                   {height && dimension(height, "w-[88px]", "height ↕")}
                 </div>
-                <div className="absolute right-2" style={column(Math.max(widthY, 82))}>
-                  {width && dimension(width, "w-[88px]", "width ↔")}
+                <div className="absolute right-2" style={column(Math.max(widthY, 102))}>
+                  {width && dimension(width, "w-[88px]", side ? "front–back" : "width ↔")}
                 </div>
-                <div className="absolute right-2" style={column(Math.max(waterY, 140))}>
+                <div className="absolute right-2" style={column(Math.max(waterY, 160))}>
                   {water && dimension(water, "w-[88px]", "water ↕")}
                 </div>
               </>
@@ -254,7 +265,7 @@ function Facts({ report }: { report: Report | null }) {
     `${Math.round(report.outline.fullness * 100)} % full`,
   ].filter(Boolean);
   return (
-    <p className="pointer-events-none absolute top-2 right-3 left-3 z-10 truncate text-right text-[13px] text-soft">
+    <p className="pointer-events-none absolute top-2 right-3 left-[150px] z-10 truncate text-right text-[13px] text-soft">
       {facts.join(" · ")}
     </p>
   );

@@ -37,7 +37,7 @@ export function MechanicTab({ piece, report, stock, problem, onCommit }: Props) 
   const trade = useQuery({ queryKey: ["trade"], queryFn: api.trade, staleTime: Number.POSITIVE_INFINITY });
   const put = (next: Partial<Mechanic>, label = "Change the mechanic") =>
     onCommit({ ...piece, mechanic: { ...mechanic, ...next } }, label);
-  const kinds = trade.data?.mechanics ?? [];
+  const kinds = (trade.data?.mechanics ?? []).filter((each) => each.bound === (piece.bouquet !== null));
   const about = kinds.find((each) => each.kind === mechanic.kind);
   const usable = <T,>(kind: "netting" | "frog", all: Readonly<Record<string, T>>) =>
     Object.entries(all).filter(([key]) => !stock.holdings[kind]?.[key]?.retired);

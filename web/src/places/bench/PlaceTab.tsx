@@ -1,4 +1,4 @@
-import type { People, Piece, Problem, Report, Setting, Transport } from "../../api/types";
+import type { Ledge, People, Piece, Problem, Report, Setting, Transport } from "../../api/types";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
@@ -15,10 +15,35 @@ const WHERE = [
   ["table", "a table"],
   ["bar", "a bar or counter"],
   ["floor", "the floor"],
+  ["ledge", "a ledge"],
 ] as const;
+const MOVES = [
+  ["stays", "stays there"],
+  ["table", "a table later"],
+  ["floor", "the floor later"],
+  ["bar", "a bar later"],
+] as const;
+const BEHIND = [
+  ["weights", "greens and weights"],
+  ["greens", "greens only"],
+  ["nothing", "nothing"],
+] as const;
+const WALL = [
+  ["yes", "a wall"],
+  ["no", "open"],
+] as const;
+const LEDGE: Ledge = {
+  depth_m: 0.3,
+  height_m: 1.2,
+  set_back_m: 0,
+  edge_radius_m: 0,
+  behind: "weights",
+  wall: true,
+};
 const SURFACES = [
   ["cloth", "cloth"],
   ["wood", "bare wood"],
+  ["stone", "stone"],
 ] as const;
 const FEET = [
   ["glazed", "glazed"],
@@ -81,6 +106,7 @@ const PEOPLE: People = {
 export function PlaceTab({ piece, report, problem, onCommit }: Props) {
   const { system } = useSettings();
   const { setting, transport } = piece;
+  const rest = (next: Partial<Ledge>) => stand({ ledge: { ...(setting.ledge ?? LEDGE), ...next } });
   const stand = (next: Partial<Setting>) =>
     onCommit({ ...piece, setting: { ...setting, ...next } }, "Change the setting");
   const look = (next: Partial<People>) => stand({ people: { ...(setting.people ?? PEOPLE), ...next } });
@@ -100,7 +126,9 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
           label="Stands on"
           value={setting.where}
           options={WHERE}
-          onCommit={(where) => stand({ where })}
+          onCommit={(where) =>
+            stand(where === "ledge" ? { where, ledge: setting.ledge ?? LEDGE } : { where })
+          }
         />
         <Choice
           label="Surface"
@@ -114,6 +142,17 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
           options={FEET}
           onCommit={(foot_material) => stand({ foot_material })}
         />
+        {setting.where === "ledge" && setting.ledge && (
+          <LedgeFields ledge={setting.ledge} problem={problem} onRest={rest} />
+        )}
+        {setting.where === "ledge" && (
+          <Choice
+            label="Moved during the day to"
+            value={setting.moves_to ?? "stays"}
+            options={MOVES}
+            onCommit={(to) => stand({ moves_to: to === "stays" ? null : to })}
+          />
+        )}
         <QuantityField
           label="Bare table all round"
           kind="length"
@@ -254,5 +293,44 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
         )}
       </section>
     </div>
+  );
+}
+
+type LedgeProps = { ledge: Ledge; problem: Problem | null; onRest: (next: Partial<Ledge>) => void };
+
+/** A ledge as measured: front to back, over the floor, how far back the foot stands, its edge, what may stand behind. */
+function LedgeFields({ ledge, problem, onRest }: LedgeProps) {
+  const sizes = [
+    ["depth_m", "Ledge, front to back"],
+    ["height_m", "Ledge over the floor"],
+    ["set_back_m", "Foot back from its edge"],
+    ["edge_radius_m", "Edge rounded by"],
+  ] as const;
+  return (
+    <>
+      {sizes.map(([field, label]) => (
+        <QuantityField
+          key={field}
+          label={label}
+          kind="length"
+          value={ledge[field]}
+          path={`setting.ledge.${field}`}
+          problem={problem}
+          onCommit={(value) => value !== null && onRest({ [field]: value })}
+        />
+      ))}
+      <Choice
+        label="May stand behind"
+        value={ledge.behind}
+        options={BEHIND}
+        onCommit={(behind) => onRest({ behind })}
+      />
+      <Choice
+        label="At its back"
+        value={ledge.wall ? "yes" : "no"}
+        options={WALL}
+        onCommit={(wall) => onRest({ wall: wall === "yes" })}
+      />
+    </>
   );
 }

@@ -2,10 +2,11 @@ import { Tabs } from "radix-ui";
 import type { EventOut, Piece, Problem, Report } from "../../api/types";
 import { CutSheet } from "./CutSheet";
 import { DrawingSheet } from "./DrawingSheet";
+import { MakingView } from "./MakingView";
 import { SideBySide } from "./SideBySide";
 import type { PieceDesk } from "./usePieceDesk";
 
-export type View = "drawing" | "flat" | "compare";
+export type View = "drawing" | "making" | "flat" | "compare";
 
 type Props = {
   view: View;
@@ -20,6 +21,7 @@ type Props = {
 
 const VIEWS = [
   ["drawing", "Drawing"],
+  ["making", "Making"],
   ["flat", "Cut sheet"],
   ["compare", "Side by side"],
 ] as const;
@@ -53,6 +55,9 @@ export function SheetViews({ view, onView, desk, event, pieceId, piece, report, 
         className="min-h-0 flex-1 data-[state=inactive]:hidden print:!block"
       >
         <DrawingSheet desk={desk} piece={piece} report={report} problem={problem} />
+      </Tabs.Content>
+      <Tabs.Content value="making" className="min-h-0 flex-1">
+        <MakingView desk={desk} event={event} pieceId={pieceId} piece={piece} report={report} />
       </Tabs.Content>
       <Tabs.Content value="flat" className="min-h-0 flex-1">
         <CutSheet eventId={event.id} pieceId={pieceId} revision={event.revision} report={report} />

@@ -1,5 +1,7 @@
 import { Tabs } from "radix-ui";
 import type { EventOut, Piece, Problem, Report, Stock } from "../../api/types";
+import { BesideTab } from "./BesideTab";
+import { BouquetTab } from "./BouquetTab";
 import { CutTray } from "./CutTray";
 import { MechanicTab } from "./MechanicTab";
 import { PlaceTab } from "./PlaceTab";
@@ -17,12 +19,22 @@ type Props = {
   problem: Problem | null;
 };
 
+const BOUQUET_TABS = [
+  ["cut", "Cut tray"],
+  ["stems", "Stems"],
+  ["bouquet", "Bouquet"],
+  ["mechanic", "Armature"],
+  ["vessel", "Vase"],
+  ["place", "Place and road"],
+  ["room", "Room and water"],
+] as const;
 const TABS = [
   ["cut", "Cut tray"],
   ["stems", "Stems"],
   ["vessel", "Vessel"],
   ["mechanic", "Mechanic"],
   ["place", "Place and road"],
+  ["beside", "Beside it"],
   ["room", "Room and water"],
 ] as const;
 
@@ -35,7 +47,7 @@ export function Tray({ desk, event, piece, report, stock, problem }: Props) {
       className="col-start-1 row-start-2 flex min-h-0 flex-col border-t max-lg:row-start-3 border-line print:border-0"
     >
       <Tabs.List aria-label="Tray" className="no-print flex flex-none gap-1 border-b border-line px-2">
-        {TABS.map(([key, words]) => (
+        {(piece.bouquet ? BOUQUET_TABS : TABS).map(([key, words]) => (
           <Tabs.Trigger
             key={key}
             value={key}
@@ -61,6 +73,12 @@ export function Tray({ desk, event, piece, report, stock, problem }: Props) {
         </Tabs.Content>
         <Tabs.Content value="place">
           <PlaceTab piece={piece} report={report} problem={problem} onCommit={commit} />
+        </Tabs.Content>
+        <Tabs.Content value="beside">
+          <BesideTab piece={piece} report={report} stock={stock} problem={problem} onCommit={commit} />
+        </Tabs.Content>
+        <Tabs.Content value="bouquet">
+          <BouquetTab piece={piece} report={report} problem={problem} onCommit={commit} />
         </Tabs.Content>
         <Tabs.Content value="room">
           <RoomTab event={event} piece={piece} problem={problem} onCommit={commit} onBrief={desk.reload} />

@@ -45,9 +45,27 @@ export function sectionHandles(piece: Piece, report: Report | null): Handle[] {
   return handles;
 }
 
+/** The handles seen from the right side: height, front-to-back depth and water; the vessel's own are set from the front. */
+export function sideHandles(piece: Piece, report: Report | null): Handle[] {
+  const { envelope } = piece;
+  const front = sectionHandles(piece, report);
+  const rim = raisedOf(piece, report) + rimHeight(piece.vessel);
+  return [
+    ...front.filter((each) => each.id === "envelope-height" || each.id === "water"),
+    handle(
+      "envelope-depth",
+      "Front-to-back depth of the flowers",
+      [envelope.depth_m / 2, rim],
+      "x",
+      2,
+      envelope.depth_m,
+    ),
+  ];
+}
+
 /** Handles of the stem that is picked: side to side and height in the section, front to back in the plan. */
-export function stemHandles(stem: PlacedStem | undefined): Record<"section" | "plan", Handle[]> {
-  if (!stem) return { section: [], plan: [] };
+export function stemHandles(stem: PlacedStem | undefined): Record<"section" | "side" | "plan", Handle[]> {
+  if (!stem) return { section: [], side: [], plan: [] };
   const { tip_x_m: x, tip_y_m: y, tip_z_m: z } = stem;
   const wide = (
     id: string,
@@ -70,6 +88,10 @@ export function stemHandles(stem: PlacedStem | undefined): Record<"section" | "p
     section: [
       wide("stem-x", `${stem.name}, side to side`, [x + 0.035, z], "x", x, -MOST_M),
       wide("stem-z", `${stem.name}, height`, [x, z + 0.035], "y", z, 0.01),
+    ],
+    side: [
+      wide("stem-y", `${stem.name}, front to back`, [y + 0.035, z], "x", y, -MOST_M),
+      wide("stem-z", `${stem.name}, height`, [y, z + 0.035], "y", z, 0.01),
     ],
     plan: [wide("stem-y", `${stem.name}, front to back`, [x, y + 0.03], "y", y, -MOST_M)],
   };

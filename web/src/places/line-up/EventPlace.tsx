@@ -10,7 +10,7 @@ import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
 import { render, textOf } from "../../units/text";
 import { BriefFields } from "./BriefFields";
-import { pieceFor, UNMEASURED } from "./newPiece";
+import { bouquetFor, pieceFor, UNMEASURED } from "./newPiece";
 import { PracticeFields } from "./PracticeFields";
 import { TableLine } from "./TableLine";
 
@@ -183,14 +183,26 @@ function PieceList({ event, onRemove }: { event: EventOut; onRemove: (id: number
   );
 }
 
+/** What a new piece can be. */
+const KINDS = [
+  ["vessel", "A piece in a vessel"],
+  ["star_lattice", "A bouquet on a star lattice"],
+  ["wire_dome", "A bouquet on a wire dome"],
+  ["hand_spiral", "A posy, spiralled in the hand"],
+] as const;
+type Kind = (typeof KINDS)[number][0];
+/** A narrow vase for a bouquet to wait in, where none is chosen. */
+const VASE = "bud-cylinder-8";
+
 function NewPiece({ event, onProblem }: { event: EventOut; onProblem: (problem: Problem) => void }) {
   const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
   const [key, setKey] = useState("");
+  const [kind, setKind] = useState<Kind>("vessel");
   const go = useNavigate();
   if (!stock.data) return null;
   const { vessels, nettings } = stock.data;
   const options = [
-    ["", "a vessel I measure now"],
+    ["", kind === "vessel" ? "a vessel I measure now" : "a narrow vase"],
     ...Object.entries(vessels)
       .filter(([each]) => !stock.data.holdings.vessel?.[each]?.retired)
       .map(([each, vessel]) => [each, vessel.name]),
@@ -202,7 +214,15 @@ function NewPiece({ event, onProblem }: { event: EventOut; onProblem: (problem: 
     );
     const netting = (usual ?? Object.values(nettings)[0])?.key ?? "";
     try {
-      const piece = pieceFor(vessels[key] ?? UNMEASURED, netting, practice.fill);
+      const piece =
+        kind === "vessel"
+          ? pieceFor(vessels[key] ?? UNMEASURED, netting, practice.fill)
+          : bouquetFor(
+              vessels[key] ?? vessels[VASE] ?? UNMEASURED,
+              netting,
+              kind,
+              kind === "hand_spiral" ? "Posy" : "Bouquet",
+            );
       const saved = await api.addPiece(event.id, event.revision, piece);
       void go(`/events/${event.id}/pieces/${saved.id}`);
     } catch (reason) {
@@ -212,8 +232,9 @@ function NewPiece({ event, onProblem }: { event: EventOut; onProblem: (problem: 
   };
   return (
     <div className="no-print flex items-end gap-2">
+      <Choice label="New piece" value={kind} options={KINDS} onCommit={setKind} className="min-w-0 flex-1" />
       <Choice
-        label="New piece in"
+        label={kind === "vessel" ? "In" : "Waits in"}
         value={key}
         options={options}
         onCommit={setKey}

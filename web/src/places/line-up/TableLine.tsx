@@ -2,8 +2,8 @@ import { useMemo } from "react";
 import { useNavigate } from "react-router";
 import type { EventOut, PieceOut } from "../../api/types";
 import { Drawing } from "../../drawing/Drawing";
-import type { Bounds, Point, Primitive } from "../../drawing/scene";
-import { buildSectionScene, sectionBounds } from "../../drawing/section";
+import type { Bounds, Primitive } from "../../drawing/scene";
+import { buildSectionScene, moved, sectionBounds } from "../../drawing/section";
 import { SEVERITY, STATE_COLOUR, type State, StateMark } from "../../ui/StateMark";
 
 const GAP_M = 0.12;
@@ -96,8 +96,10 @@ function standInLine(pieces: readonly PieceOut[]): Stood[] {
 
 function boundsOf(stood: readonly Stood[]): Bounds {
   const last = stood.at(-1);
-  const top = Math.max(0.2, ...stood.map(({ piece }) => sectionBounds(piece.piece, piece.report).yMax));
-  return { xMin: 0, xMax: last ? last.x + last.half : 1, yMin: 0, yMax: top };
+  const bounds = stood.map(({ piece }) => sectionBounds(piece.piece, piece.report));
+  const top = Math.max(0.2, ...bounds.map((each) => each.yMax));
+  const bottom = Math.min(0, ...bounds.map((each) => each.yMin));
+  return { xMin: 0, xMax: last ? last.x + last.half : 1, yMin: bottom, yMax: top };
 }
 
 const LEFT_OUT = new Set([
@@ -111,13 +113,7 @@ const LEFT_OUT = new Set([
 ]);
 
 function sceneOf({ piece, x }: Stood): Primitive[] {
-  const moved = ([px, py]: Point): Point => [px + x, py];
   return buildSectionScene(piece.piece, piece.report)
     .filter((shape) => !LEFT_OUT.has(shape.id))
-    .map((shape) => {
-      const id = `${piece.id}-${shape.id}`;
-      return shape.kind !== "path"
-        ? { ...shape, id, at: moved(shape.at) }
-        : { ...shape, id, points: shape.points.map(moved) };
-    });
+    .map((shape) => moved(shape, x, `${piece.id}-`));
 }

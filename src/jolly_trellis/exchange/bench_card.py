@@ -1,0 +1,239 @@
+"""The bench card: one page for one piece, to hang over the bench; the carry card of a bouquet."""
+
+import io
+from itertools import groupby
+from xml.sax.saxutils import escape
+
+from reportlab.lib.colors import HexColor
+from reportlab.lib.styles import ParagraphStyle
+from reportlab.lib.units import mm
+from reportlab.pdfgen.canvas import Canvas
+from reportlab.platypus import Flowable, Frame, KeepInFrame, Paragraph
+
+from jolly_trellis.core.making_report import Gate, MakingReport, MakingStep
+from jolly_trellis.core.mechanics.sized import Part
+from jolly_trellis.core.piece import Piece
+from jolly_trellis.core.quantities import Quantity, cut_length, length
+from jolly_trellis.core.report import CutGroup, Report
+from jolly_trellis.core.units import UnitSystem, cut_length_text, render, text_of
+from jolly_trellis.exchange.pattern_pdf import SIZES, Paper
+from jolly_trellis.exchange.section_drawing import Side, draw_section
+
+MARGIN = 11 * mm
+GAP = 4 * mm
+HEAD = 13 * mm
+FOOT = 9 * mm
+DRAWN = 0.36
+INK = HexColor("#2b2620")
+TEXT = ParagraphStyle("text", fontName="Helvetica", fontSize=8.2, leading=10.2, textColor=INK)
+SMALL = ParagraphStyle("small", parent=TEXT, fontSize=7.4, leading=9.2)
+TITLE = ParagraphStyle("title", parent=TEXT, fontName="Helvetica-Bold", fontSize=9.4, leading=12, spaceBefore=4)
+_STATE = {"holds": "HOLDS", "tight": "TIGHT", "fails": "FAILS", "not needed": "not needed", "cannot say": "CANNOT SAY"}
+CAUTIONS = (
+    "Planning figures; your own trial decides. Local rules and licensed trades come first.",
+    "Cut netting: gloves, eye protection, ends tucked in. Keep water from electricity.",
+)
+HANGS = "What hangs over people: the building's owner rates the hook, and a competent person and local rules decide."
+LEDGE = "Nobody stands under a ledge piece while it is made. Keep exits, sprinklers and detectors clear."
+
+
+def write_card(
+    piece: Piece, report: Report, making: MakingReport, *, event: str, paper: Paper, system: UnitSystem
+) -> bytes:
+    """The card of one piece as a PDF of one page: everything on it shrinks until it fits.
+
+    Args:
+        piece, report, making: the plan as it stands, worked out.
+        event: its event's name, for the head.
+        system: units of sentences; sizes to cut are given in both.
+    """
+    stream = io.BytesIO()
+    width, height = SIZES[paper]
+    canvas = Canvas(stream, pagesize=(width, height), invariant=1)
+    kind = "Carry card" if piece.bouquet is not None else "Bench card"
+    canvas.setTitle(f"{kind}: {piece.name}")
+    _head(canvas, f"{piece.name} × {piece.quantity}", f"{event} · {kind}", width, height)
+    room = height - 2 * MARGIN - HEAD - FOOT
+    tall = DRAWN * room
+    half = (width - 2 * MARGIN - GAP) / 2
+    top = height - MARGIN - HEAD - tall
+    side: Side = "side" if report.ledge is not None else "front"
+    scale = draw_section(canvas, piece, report, (MARGIN, top + 8, half, tall - 10), side=side)
+    _scale_bar(canvas, MARGIN, top, scale, side, system)
+    below = top - GAP - MARGIN - FOOT
+    frames: tuple[tuple[float, float, float, float, list[Flowable]], ...] = (
+        (MARGIN + half + GAP, top, half, tall, _sizes(piece, report, system)),
+        (MARGIN, MARGIN + FOOT, half, below, _making(piece, report, making, system)),
+        (MARGIN + half + GAP, MARGIN + FOOT, half, below, _verdicts(piece, report, system)),
+    )
+    for left, bottom, wide, high, story in frames:
+        frame = Frame(left, bottom, wide, high, leftPadding=0, rightPadding=0, topPadding=0, bottomPadding=0)
+        frame.addFromList([KeepInFrame(wide, high, story, mode="shrink")], canvas)
+    _foot(canvas, piece)
+    canvas.showPage()
+    canvas.save()
+    return stream.getvalue()
+
+
+def both(quantity: Quantity, system: UnitSystem) -> str:
+    """A size to cut in both unit systems, the reader's first."""
+    value = cut_length(quantity.value) if quantity.kind in ("length", "cut_length") else quantity
+    other: UnitSystem = "inch" if system == "metric" else "metric"
+    return f"{text_of(value, system)} ({text_of(value, other)})"
+
+
+def _head(canvas: Canvas, title: str, words: str, width: float, height: float) -> None:
+    canvas.setFillColor(INK)
+    canvas.setFont("Helvetica-Bold", 15)
+    canvas.drawString(MARGIN, height - MARGIN - 12, title[:70])
+    canvas.setFont("Helvetica", 9)
+    canvas.drawString(MARGIN, height - MARGIN - 25, words[:110])
+    canvas.setLineWidth(0.8)
+    canvas.line(MARGIN, height - MARGIN - HEAD + 4, width - MARGIN, height - MARGIN - HEAD + 4)
+
+
+def _scale_bar(canvas: Canvas, left: float, bottom: float, scale: float, side: Side, system: UnitSystem) -> None:
+    bar = 0.1 if system == "metric" else 4 * 0.0254
+    canvas.setStrokeColor(INK)
+    canvas.setLineWidth(1)
+    canvas.line(left, bottom + 2, left + bar * scale, bottom + 2)
+    canvas.setFont("Helvetica", 7)
+    canvas.setFillColor(INK)
+    seen = "from the right side, front to the left" if side == "side" else "from the front"
+    words = f"{text_of(length(bar), system)}, seen {seen}; the dot is where it balances"
+    canvas.drawString(left + bar * scale + 4, bottom, words)
+
+
+def _sizes(piece: Piece, report: Report, system: UnitSystem) -> list[Flowable]:
+    """What to cut and take, in both units; water levels; stems by cut length."""
+    story: list[Flowable] = [_title(f"Cut and take: {report.mechanic.name}")]
+    for flat in report.mechanic.flat:
+        sheet = flat.sheet
+        size = f"{both(length(sheet.width_m), system)} × {both(length(sheet.length_m), system)}"
+        story.append(_text(f"<b>{escape(flat.name)}</b> {size}, {sheet.cells_across} cells × {sheet.rows_along} rows"))
+    if report.spill is not None:
+        sheet = report.spill.sheet
+        size = f"{both(length(sheet.width_m), system)} × {both(length(sheet.length_m), system)}"
+        story.append(_text(f"<b>spill</b> {size}, {sheet.cells_across} cells × {sheet.rows_along} rows"))
+    story += [_text(_part(each, system)) for each in (*report.mechanic.parts, *report.extras)]
+    story.append(_title("Water above the inside floor"))
+    levels = (
+        ("bench, before any stem", report.water.bench_level_m),
+        ("on the road", report.water.travel_level_m),
+        ("on show" if piece.bouquet is None else "in the vase", piece.water_level_m),
+    )
+    known = [f"{words} <b>{both(length(level), system)}</b>" for words, level in levels if level is not None]
+    story.append(_text("; ".join(known) + "."))
+    story.append(_title("Stems by cut length"))
+    groups = [*report.cut_list, *(group for each in report.companions for group in each.cut_list)]
+    for name, cuts in groupby(sorted(groups, key=lambda each: each.name), key=lambda each: each.name):
+        story.append(_text(f"<b>{escape(name)}</b> " + ", ".join(_cut(each, system) for each in cuts), SMALL))
+    if piece.bouquet is not None:
+        story += _carried(piece, report, system)
+    return story
+
+
+def _carried(piece: Piece, report: Report, system: UnitSystem) -> list[Flowable]:
+    """What whoever carries it should know."""
+    made, bouquet = report.bouquet, piece.bouquet
+    if made is None or bouquet is None:
+        return []
+    drink = next(each for each in report.verdicts if each.verb == "drink")
+    words = [
+        f"It weighs {text_of(Quantity(kind='mass', value=made.carried_kg), system)}; hold it below the binding.",
+        f"Out of water: {render(drink.reason, system)}",
+        f"Between times it stands in its vase, filled to {text_of(length(piece.water_level_m), system)}.",
+    ]
+    return [_title("To whoever carries it"), *(_text(escape(each)) for each in words)]
+
+
+def _making(piece: Piece, report: Report, making: MakingReport, system: UnitSystem) -> list[Flowable]:
+    """Steps of the mechanic, then the making order with its gates as boxes to tick."""
+    story: list[Flowable] = [_title("Do, in this order")]
+    for step in report.steps:
+        if step.act == "place":
+            continue
+        caution = f" <i>{escape(step.caution)}</i>" if step.caution else ""
+        story.append(_text(f"– {escape(render(step.say, system))}{caution}", SMALL))
+    story.append(_title("Making order" + (", as kept by hand" if making.kept else "")))
+    story += [_text(words, SMALL) for words in _order_lines(piece, making, system)]
+    if making.fails_at is not None and not making.propped:
+        story.append(_text(f"<b>{escape(render(making.say, system))}</b>"))
+    if making.propped:
+        story.append(_text("<b>Propped, or held by somebody, until the last stem is in.</b>"))
+    return story
+
+
+def _order_lines(piece: Piece, making: MakingReport, system: UnitSystem) -> list[str]:
+    lines = []
+    gates, befores = list(making.gates), [gate.before for gate in making.gates]
+
+    def run_of(each: tuple[int, MakingStep]) -> tuple[int, int, int]:
+        """Steps of one line with no gate between them are one line on the card."""
+        return each[1].ref.vessel, each[1].ref.line, sum(before < each[0] for before in befores)
+
+    for _, group in groupby(enumerate(making.steps, start=1), key=run_of):
+        run = list(group)
+        while gates and gates[0].before < run[0][0]:
+            lines.append(_gate_line(gates.pop(0), system))
+        lines.append(_run_line(piece, run, system))
+    return [*lines, *(_gate_line(gate, system) for gate in gates)]
+
+
+def _gate_line(gate: Gate, system: UnitSystem) -> str:
+    return f"[{'x' if gate.passed else '&nbsp;&nbsp;'}] <i>{escape(render(gate.say, system))}</i>"
+
+
+def _run_line(piece: Piece, run: list[tuple[int, MakingStep]], system: UnitSystem) -> str:
+    first, last, step = run[0][0], run[-1][0], run[0][1]
+    numbers = f"{first}" if first == last else f"{first}–{last}"
+    sides = ", ".join(dict.fromkeys(each.side for _, each in run)) if len(run) <= 3 else "opposite sides in turn"
+    cuts = sorted({each.cut_length_m for _, each in run}, reverse=True)
+    long = " to ".join(dict.fromkeys((cut_length_text(cuts[0], system), cut_length_text(cuts[-1], system))))
+    where = f", in {escape(piece.companions[step.ref.vessel - 1].name)}" if step.ref.vessel else ""
+    return f"<b>{numbers}</b> {escape(step.name)}{where} ({step.phase}): {sides}; {long}"
+
+
+def _verdicts(piece: Piece, report: Report, system: UnitSystem) -> list[Flowable]:
+    story: list[Flowable] = [_title("Verdicts")]
+    for verdict in report.verdicts:
+        used = verdict.utilisation
+        number = "" if used is None else f" {'over 9.99' if used > 9.99 else f'{used:.2f}'}"
+        words = escape(render(verdict.reason, system))
+        story.append(_text(f"<b>{verdict.verb.capitalize()}: {_STATE[verdict.state]}{number}.</b> {words}", SMALL))
+    for notice in report.notices:
+        story.append(_text(escape(render(notice.say, system)), SMALL))
+    story.append(_title("Cautions"))
+    told = dict.fromkeys(step.caution for step in report.steps if step.caution)
+    lines = [*CAUTIONS, *told]
+    if report.ledge is not None:
+        lines.append(LEDGE)
+    if piece.spill is not None:
+        lines.append(HANGS)
+    return [*story, *(_text(f"– {escape(each)}", SMALL) for each in lines)]
+
+
+def _foot(canvas: Canvas, piece: Piece) -> None:
+    canvas.setFont("Helvetica", 7.5)
+    canvas.setFillColor(INK)
+    words = "Made by ____________________   weighed ____________   "
+    words += "handed over at ____________" if piece.bouquet is not None else "set down at ____________"
+    canvas.drawString(MARGIN, MARGIN + 2, words)
+
+
+def _part(part: Part, system: UnitSystem) -> str:
+    number = f"{part.quantity} × " if part.quantity > 1 else ""
+    return f"{number}{escape(part.name)} " + " × ".join(both(size, system) for size in part.sizes)
+
+
+def _cut(group: CutGroup, system: UnitSystem) -> str:
+    long = "" if group.sold else " (not sold so long)"
+    return f"{group.count} at {both(length(group.cut_length_m), system)}{long}"
+
+
+def _title(words: str) -> Paragraph:
+    return Paragraph(escape(words), TITLE)
+
+
+def _text(words: str, style: ParagraphStyle = TEXT) -> Paragraph:
+    return Paragraph(words, style)

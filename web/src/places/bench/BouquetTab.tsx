@@ -1,0 +1,110 @@
+import type { Bouquet, Piece, Problem, Report } from "../../api/types";
+import { Choice } from "../../ui/Choice";
+import { QuantityField } from "../../ui/QuantityField";
+import { useSettings } from "../../ui/settings";
+import { textOf } from "../../units/text";
+
+type Props = {
+  piece: Piece;
+  report: Report | null;
+  problem: Problem | null;
+  onCommit: (piece: Piece, label: string) => void;
+};
+
+const COLLAR = [
+  ["no", "no collar"],
+  ["yes", "a collar of leaves"],
+] as const;
+
+/** What a bouquet needs beside its flowers: the hand, the hours out of water, the cooler, collar, bow and streamers. */
+export function BouquetTab({ piece, report, problem, onCommit }: Props) {
+  const { system } = useSettings();
+  const { bouquet } = piece;
+  if (!bouquet) return null;
+  const put = (next: Partial<Bouquet>) =>
+    onCommit({ ...piece, bouquet: { ...bouquet, ...next } }, "Change the bouquet");
+  const made = report?.bouquet;
+  const long = (value: number) => textOf({ kind: "length", value }, system);
+  const field = (label: string, key: "dome_m" | "hand_length_m", value: number | undefined) => (
+    <QuantityField
+      label={label}
+      kind="length"
+      optional
+      placeholder={value === undefined ? "worked out" : `worked out: ${long(value)}`}
+      value={bouquet[key]}
+      path={`bouquet.${key}`}
+      problem={problem}
+      onCommit={(next) => put({ [key]: next })}
+    />
+  );
+  return (
+    <div className="grid grid-cols-5 content-start gap-3 p-3 max-lg:grid-cols-2">
+      {field("Stems below the binding", "hand_length_m", made?.hand_m)}
+      {field("Rise of the dome", "dome_m", made?.dome_m)}
+      <QuantityField
+        label="Carried out of water"
+        kind="duration"
+        optional
+        placeholder="not known"
+        value={bouquet.carried_h}
+        path="bouquet.carried_h"
+        problem={problem}
+        onCommit={(carried_h) => put({ carried_h })}
+      />
+      <QuantityField
+        label="Days in the cooler before"
+        kind="count"
+        value={bouquet.cooler_days}
+        path="bouquet.cooler_days"
+        problem={problem}
+        onCommit={(cooler_days) => cooler_days !== null && put({ cooler_days })}
+      />
+      <Choice
+        label="Underside"
+        value={bouquet.collar ? "yes" : "no"}
+        options={COLLAR}
+        onCommit={(collar) => put({ collar: collar === "yes" })}
+      />
+      <QuantityField
+        label="Loops of the bow"
+        kind="count"
+        value={bouquet.bow_loops}
+        path="bouquet.bow_loops"
+        problem={problem}
+        onCommit={(bow_loops) => bow_loops !== null && put({ bow_loops })}
+      />
+      <QuantityField
+        label="Each loop"
+        kind="length"
+        value={bouquet.bow_loop_m}
+        path="bouquet.bow_loop_m"
+        problem={problem}
+        onCommit={(bow_loop_m) => bow_loop_m !== null && put({ bow_loop_m })}
+      />
+      <QuantityField
+        label="Streamers"
+        kind="count"
+        value={bouquet.streamers}
+        path="bouquet.streamers"
+        problem={problem}
+        onCommit={(streamers) => streamers !== null && put({ streamers })}
+      />
+      <QuantityField
+        label="Each streamer"
+        kind="length"
+        value={bouquet.streamer_m}
+        path="bouquet.streamer_m"
+        problem={problem}
+        onCommit={(streamer_m) => streamer_m !== null && put({ streamer_m })}
+      />
+      {made && (
+        <p className="col-span-5 m-0 text-[15px] max-lg:col-span-2">
+          In the hand <strong>{textOf({ kind: "mass", value: made.carried_kg }, system)}</strong>, handle{" "}
+          <strong>{long(made.handle_m)}</strong> across, <strong>{long(made.overall_m)}</strong> from cut ends
+          to top; bound <strong>{long(made.neck_m)}</strong> under the flowers,{" "}
+          <strong>{long(made.hand_m)}</strong> of stem below.
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,58 @@
+import type { MakingReport, Piece, PullLine } from "../../api/types";
+import { useSettings } from "../../ui/settings";
+import { cutLengthText, render } from "../../units/text";
+
+type Props = { making: MakingReport; piece: Piece };
+
+/** Exactly the stems of this piece in order of use, cut and prepared; what the bunches leave over. */
+export function PullList({ making, piece }: Props) {
+  const { system } = useSettings();
+  const total = making.pull.reduce((sum, line) => sum + line.count, 0);
+  const shoots = making.pull.reduce((sum, line) => sum + line.side_shoots, 0);
+  return (
+    <div className="p-3">
+      <p className="mt-0 mb-2 text-[15px] text-soft">
+        {total} stems for one piece
+        {piece.quantity > 1 ? `, bunches for all ${piece.quantity}` : ""}.
+        {shoots > 0 ? ` Up to ${shoots} side shoots to save.` : ""}
+      </p>
+      <ol className="m-0 list-none p-0">
+        {making.pull.map((line, index) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a recipe may name one variety twice; its place is its name
+          <li key={index} className="border-t border-line py-1.5 leading-snug">
+            <p className="m-0 flex items-baseline gap-2">
+              <span
+                aria-hidden="true"
+                className="h-3 w-3 flex-none self-center rounded-full border border-ink/40"
+                style={{ background: line.colour }}
+              />
+              <strong>
+                {line.count} {line.name}
+              </strong>
+              <span>
+                {line.cuts
+                  .map((cut) => `${cut.count} at ${cutLengthText(cut.cut_length_m, system)}`)
+                  .join(", ")}
+              </span>
+            </p>
+            <p className="m-0 pl-5 text-[14px] text-soft">
+              {line.preparation.map((each) => render(each, system)).join("; ")}
+              {line.side_shoots > 0 ? `; save ${line.side_shoots} side shoots` : ""}.
+            </p>
+            <p className="m-0 pl-5 text-[14px] text-soft">{where(line, piece)}</p>
+          </li>
+        ))}
+      </ol>
+    </div>
+  );
+}
+
+function where(line: PullLine, piece: Piece): string {
+  const from =
+    line.first_step === null
+      ? "for the spill"
+      : `from stem ${line.first_step + 1} on${line.vessel > 0 ? `, in ${piece.companions[line.vessel - 1]?.name ?? "the other vessel"}` : ""}`;
+  if (line.bunches === 0) return `${from}; counted above.`;
+  const bunches = `${line.bunches} ${line.bunches === 1 ? "bunch" : "bunches"} of ${line.bunch_size}`;
+  return `${from}; ${bunches}, ${line.left_over} left over.`;
+}
