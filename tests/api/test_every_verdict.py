@@ -67,3 +67,54 @@ def test_a_verdict_holds_grows_tight_fails_and_is_mended(
                 mended += 1
     assert {"holds", "tight", "fails"} <= states
     assert mended
+
+
+def test_the_making_order_of_every_demo_piece_is_worked_out(client: TestClient) -> None:
+    for each in client.get("/api/events/1").json()["pieces"]:
+        making = client.post("/api/events/1/making", json={"piece": each["piece"], "with_fixes": False}).json()
+        assert len(making["curve"]) == len(making["steps"]) + 1
+        assert [gate["before"] for gate in making["gates"]] == sorted(gate["before"] for gate in making["gates"])
+
+
+def test_the_demo_ledge_falls_at_a_named_stem_and_one_act_mends_it(client: TestClient) -> None:
+    event = client.get("/api/events/1").json()
+    ledge = next(each for each in event["pieces"] if each["piece"]["setting"]["where"] == "ledge")
+    making = client.post("/api/events/1/making", json={"piece": ledge["piece"], "with_fixes": True}).json()
+    assert making["falls_at"] is not None
+    assert "quince branch" in making["say"]["text"]
+    fix = next(each for each in making["fixes"] if each["key"] != "prop")
+    body = {"base_revision": event["revision"], "piece": fix["piece"], "label": "One act"}
+    saved = client.put(f"/api/events/1/pieces/{ledge['id']}", json=body).json()
+    stand = next(each for each in saved["report"]["verdicts"] if each["verb"] == "stand")
+    assert stand["state"] in ("holds", "tight")
+    assert saved["undo"] == "One act"
+
+
+@pytest.mark.parametrize("paper", ["A4", "Letter"])
+def test_every_piece_has_its_card(client: TestClient, paper: str) -> None:
+    for each in client.get("/api/events/1").json()["pieces"]:
+        answer = client.get(f"/api/events/1/pieces/{each['id']}/card.pdf?paper={paper}&system=inch")
+        assert answer.status_code == 200
+        assert answer.content.startswith(b"%PDF")
+    assert client.get("/api/events/1/pieces/99/card.pdf").status_code == 404
+    assert client.get("/api/events/1/pieces/1/card.pdf?paper=Foolscap").status_code == 422
+
+
+@pytest.mark.parametrize(
+    ("change", "path"),
+    [
+        ({"spill": {"drop_m": 0.5}}, "spill"),
+        ({"setting": {"where": "ledge", "ledge": {"depth_m": 0.05, "height_m": 1}}}, "setting.ledge.depth_m"),
+        ({"setting": {"where": "ledge"}}, "setting.ledge"),
+        ({"counterweight": {"mass_kg": 0, "away_m": 0.1}}, "counterweight.mass_kg"),
+        ({"bouquet": {"carried_h": 1}}, "mechanic.kind"),
+        ({"making": {"order": [{"line": -1, "nth": 0}]}}, "making.order.0.line"),
+    ],
+)
+def test_what_cannot_be_is_refused_beside_its_place(client: TestClient, change: dict[str, Any], path: str) -> None:
+    piece = client.get("/api/events/1").json()["pieces"][0]["piece"] | change
+    answer = client.post("/api/events/1/making", json={"piece": piece, "with_fixes": False})
+    assert answer.status_code == 422
+    assert answer.json()["path"] == path
+    assert answer.json()["message"]["text"]
+    assert answer.json()["limit"]["text"]

@@ -205,9 +205,9 @@ def test_making_a_bouquet_follows_the_wrist_and_ends_at_lift() -> None:
     assert report.margin == "wrist moment"
     wrist = next(f for f in verdict(bouquet(), "lift").findings if f.check == "wrist" and f.case == "heavy")
     assert report.curve[-1] == pytest.approx(wrist.value.value, rel=0.02)
-    assert {step.lay for step in report.steps} == {"through the armature, straight down"}
+    assert {step.lay for step in report.steps} == {"through the armature"}
     spiral = making_of(bouquet("hand_spiral"), conditions())
-    assert {step.lay for step in spiral.steps} == {"in front, its foot to the left", "behind, its foot to the right"}
+    assert {step.lay for step in spiral.steps} == {"in front, foot to the left", "behind, foot to the right"}
     assert "bound" in {gate.key for gate in report.gates}
 
 

@@ -1,6 +1,7 @@
 """What bears a standing piece: one foot or several tied together, cut off by the edge of a ledge."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -10,7 +11,7 @@ from jolly_trellis.core.piece import Piece
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.vessels import PlanShape
 
-_AROUND = 144
+_AROUND = 96
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -24,7 +25,7 @@ class Outline:
     depth_m: float
 
     def points_m(self) -> Array:
-        """Points on the outline, shape (n, 2): the corners of a rectangle, 144 points of an ellipse."""
+        """Points on the outline, shape (n, 2): the corners of a rectangle, 96 points of an ellipse."""
         if has_corners(self.plan_shape):
             turns = np.array([[-1.0, -1.0], [1.0, -1.0], [1.0, 1.0], [-1.0, 1.0]])
         else:
@@ -76,9 +77,26 @@ class Footing:
         towards = np.where(ray_y < -1e-9, ahead / np.maximum(-ray_y, 1e-9), np.inf)
         return np.where(ahead < 0, np.minimum(edge, ahead), np.minimum(edge, towards))
 
+    def nearest_m(self, x_m: Array, y_m: Array, *, but_front: bool) -> Array:
+        """Distance from points to the nearest side of the footing, metres; negative for a point outside.
+
+        Args:
+            x_m, y_m: the points, any shape.
+            but_front: leave out the sides within 60° of the front, and a ledge's edge.
+        Source: distance to the sides of the convex hull; within 0.1 % of the least of `edge_m` over all rays.
+        """
+        sides = _hull_of(self.feet)
+        if but_front:
+            sides = sides[sides[:, 1] > -0.5]
+        out = x_m[..., None] * sides[:, 0] + y_m[..., None] * sides[:, 1] + sides[:, 2]
+        gap = -out.max(axis=-1)
+        if self.front_m is None or but_front:
+            return np.asarray(gap)
+        return np.asarray(np.minimum(gap, y_m - self.front_m))
+
     def _to_hull_m(self, x_m: Array, y_m: Array, ray_x: Array, ray_y: Array) -> Array:
         """The nearest side of the hull ahead of each ray; minus the distance outside it for a point outside."""
-        normal_x, normal_y, offset = _sides(np.concatenate([each.points_m() for each in self.feet])).T
+        normal_x, normal_y, offset = _hull_of(self.feet).T
         shape = np.broadcast_shapes(np.shape(x_m), np.shape(ray_x))
         column = (slice(None),) + (None,) * len(shape)
         gap = -(normal_x[column] * x_m + normal_y[column] * y_m + offset[column])
@@ -86,6 +104,12 @@ class Footing:
         ahead = np.where(speed > 1e-9, gap / np.maximum(speed, 1e-9), np.inf).min(axis=0)
         inside = gap.min(axis=0)
         return np.asarray(np.where(inside < 0, inside, ahead))
+
+
+@lru_cache(maxsize=256)
+def _hull_of(feet: tuple["Outline", ...]) -> Array:
+    """Sides of the hull of some feet, worked out once."""
+    return _sides(np.concatenate([each.points_m() for each in feet]))
 
 
 def _sides(points_m: Array) -> Array:

@@ -207,12 +207,14 @@ def find_order(work: Work) -> Found:
 
     First within the phases of the trade, then across them where that fails. A beam search over sets of stems: what
     stands depends on which stems are in, not on how they came there, so each set is kept once, by the best way to it.
-    Up to eight stems it keeps every set, and is exact.
+    Up to eight stems it keeps every set, and is exact; beyond that it measures by the nearest side instead of 72 rays.
+    No order mends a piece that falls bare or finished, so then none is sought across the phases.
     """
     if len(work) == 0:
         return Found(order=work.usual, worst=float(walk(work, work.usual).use.max()), crossed=False)
+    ends = walk(work, work.usual).use[[0, -1]]
     within = _search(work, across=False)
-    if within.worst <= 1.0:
+    if within.worst <= 1.0 or (len(work) > _EXACT_UP_TO and float(ends.max()) > 1.0):
         return within
     across = _search(work, across=True)
     return across if across.worst < within.worst - 1e-9 else within
@@ -222,7 +224,8 @@ def _search(work: Work, *, across: bool) -> Found:
     count = len(work)
     start = np.stack([each.start for each in work.bodies])
     no_pull = np.zeros(work.pulls_kg_m.shape[1:])
-    first = float(_use_of(work, start[None], no_pull[None])[0])
+    measure = _use_of if count <= _EXACT_UP_TO else _quick_use_of
+    first = float(measure(work, start[None], no_pull[None])[0])
     beam: list[_State] = [(first, 0.0, 0, (), start, no_pull)]
     width = _EXACT_WIDTH if count <= _EXACT_UP_TO else _WIDTH_ACROSS if across else _WIDTH
     for _ in range(count):
@@ -236,7 +239,7 @@ def _search(work: Work, *, across: bool) -> Found:
             ahead += [int(work.phase[row] - lowest) for row in allowed]
         sums = np.stack([beam[index][4] for index in parents]) + work.adds[rows]
         pulls = np.stack([beam[index][5] for index in parents]) + work.pulls_kg_m[rows]
-        uses = _use_of(work, sums, pulls)
+        uses = measure(work, sums, pulls)
         best: dict[int, tuple[float, float, int]] = {}
         for place, (parent, row, use) in enumerate(zip(parents, rows, uses.tolist(), strict=True)):
             worst, cost, taken, *_ = beam[parent]
@@ -250,12 +253,27 @@ def _search(work: Work, *, across: bool) -> Found:
             (worst, cost, key, (*beam[parents[place]][3], rows[place]), sums[place], pulls[place])
             for key, (worst, cost, place) in ranked
         ]
-    worst, _, _, order, *_ = beam[0]
-    return Found(order=np.array(order, dtype=np.intp), worst=worst, crossed=across)
+    order = np.array(beam[0][3], dtype=np.intp)
+    return Found(order=order, worst=float(walk(work, order).use.max()), crossed=across)
 
 
 def _use_of(work: Work, sums: Array, pulls: Array) -> Array:
     angle, _, held = _stands(work, sums)
+    return _use(angle, held, _seat_use(work, pulls))
+
+
+def _quick_use_of(work: Work, sums: Array, pulls: Array) -> Array:
+    """`_use_of` by the distance to the nearest side of each footing: near enough to search by."""
+    angle, held = np.full(len(sums), np.pi / 2), np.full(len(sums), np.inf)
+    for index, body in enumerate(work.bodies):
+        sum_ = sums[:, index]
+        mass = np.maximum(sum_[..., _M], 1e-9)
+        edge = body.footing.nearest_m(sum_[..., _X] / mass, sum_[..., _Y] / mass, but_front=body.on_ledge)
+        up = sum_[..., _Z] / mass - body.lift_m + float(body.turning_kg_m.max()) / mass
+        angle = np.minimum(angle, np.arctan2(edge, np.maximum(up, 1e-3)).min(axis=1))
+        if body.on_ledge:
+            ratio = np.where(sum_[..., _OUT] > 1e-9, sum_[..., _IN] / np.maximum(sum_[..., _OUT], 1e-9), np.inf)
+            held = np.minimum(held, ratio.min(axis=1))
     return _use(angle, held, _seat_use(work, pulls))
 
 

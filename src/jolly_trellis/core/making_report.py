@@ -137,7 +137,9 @@ def making_of(piece: Piece, conditions: Conditions, *, with_fixes: bool = True) 
     margins = making_order.walk(work, order)
     margin, curve, limit = _curve(made, order, margins)
     if margin == "wrist moment":
-        margins = replace(margins, use=curve / limit, tip_angle_rad=np.full(len(curve), np.pi / 2))
+        upright = np.full(len(curve), np.pi / 2)
+        mass_kg = made.mechanic.mass_kg + np.concatenate([[0.0], np.cumsum(made.stem_mass_kg[order])])
+        margins = replace(margins, use=curve / limit, tip_angle_rad=upright, mass_kg=mass_kg)
     moments = [_moment(margins, step) for step in range(len(order) + 1)]
     found = stand_making.judge_making(made)
     fixes = _fixes(made, found) if with_fixes and stand_making.first_over(margins) is not None else ()
@@ -310,9 +312,9 @@ def _lay(build_: Build, row: int) -> str:
     if build_.piece.bouquet is None:
         return ""
     if build_.mechanic.kind != "hand_spiral":
-        return "through the armature, straight down"
+        return "through the armature"
     front = float(build_.placement.tip_m[row, 1]) <= 0
-    return "in front, its foot to the left" if front else "behind, its foot to the right"
+    return "in front, foot to the left" if front else "behind, foot to the right"
 
 
 def _left_out(left: int) -> Phrase:

@@ -12,6 +12,7 @@ from reportlab.platypus import Flowable, Frame, KeepInFrame, Paragraph
 
 from jolly_trellis.core.making_report import Gate, MakingReport, MakingStep
 from jolly_trellis.core.mechanics.sized import Part
+from jolly_trellis.core.netting import Sheet
 from jolly_trellis.core.piece import Piece
 from jolly_trellis.core.quantities import Quantity, cut_length, length
 from jolly_trellis.core.report import CutGroup, Report
@@ -25,9 +26,9 @@ HEAD = 13 * mm
 FOOT = 9 * mm
 DRAWN = 0.36
 INK = HexColor("#2b2620")
-TEXT = ParagraphStyle("text", fontName="Helvetica", fontSize=8.2, leading=10.2, textColor=INK)
-SMALL = ParagraphStyle("small", parent=TEXT, fontSize=7.4, leading=9.2)
-TITLE = ParagraphStyle("title", parent=TEXT, fontName="Helvetica-Bold", fontSize=9.4, leading=12, spaceBefore=4)
+TEXT = ParagraphStyle("text", fontName="Helvetica", fontSize=10.2, leading=12.8, textColor=INK)
+SMALL = ParagraphStyle("small", parent=TEXT, fontSize=9.4, leading=11.8)
+TITLE = ParagraphStyle("title", parent=TEXT, fontName="Helvetica-Bold", fontSize=11.4, leading=14.5, spaceBefore=5)
 _STATE = {"holds": "HOLDS", "tight": "TIGHT", "fails": "FAILS", "not needed": "not needed", "cannot say": "CANNOT SAY"}
 CAUTIONS = (
     "Planning figures; your own trial decides. Local rules and licensed trades come first.",
@@ -62,7 +63,7 @@ def write_card(
     _scale_bar(canvas, MARGIN, top, scale, side, system)
     below = top - GAP - MARGIN - FOOT
     frames: tuple[tuple[float, float, float, float, list[Flowable]], ...] = (
-        (MARGIN + half + GAP, top, half, tall, _sizes(piece, report, system)),
+        (MARGIN + half + GAP, top, half, tall, _sizes(piece, report, making, system)),
         (MARGIN, MARGIN + FOOT, half, below, _making(piece, report, making, system)),
         (MARGIN + half + GAP, MARGIN + FOOT, half, below, _verdicts(piece, report, system)),
     )
@@ -104,22 +105,21 @@ def _scale_bar(canvas: Canvas, left: float, bottom: float, scale: float, side: S
     canvas.drawString(left + bar * scale + 4, bottom, words)
 
 
-def _sizes(piece: Piece, report: Report, system: UnitSystem) -> list[Flowable]:
+def _sizes(piece: Piece, report: Report, making: MakingReport, system: UnitSystem) -> list[Flowable]:
     """What to cut and take, in both units; water levels; stems by cut length."""
     story: list[Flowable] = [_title(f"Cut and take: {report.mechanic.name}")]
     for flat in report.mechanic.flat:
-        sheet = flat.sheet
-        size = f"{both(length(sheet.width_m), system)} × {both(length(sheet.length_m), system)}"
-        story.append(_text(f"<b>{escape(flat.name)}</b> {size}, {sheet.cells_across} cells × {sheet.rows_along} rows"))
+        story.append(_text(_sheet(flat.name, flat.sheet, system)))
     if report.spill is not None:
-        sheet = report.spill.sheet
-        size = f"{both(length(sheet.width_m), system)} × {both(length(sheet.length_m), system)}"
-        story.append(_text(f"<b>spill</b> {size}, {sheet.cells_across} cells × {sheet.rows_along} rows"))
+        story.append(_text(_sheet("spill", report.spill.sheet, system)))
+    for other in report.companions:
+        story += [_text(_sheet(f"{other.name}, {flat.name}", flat.sheet, system)) for flat in other.mechanic.flat]
     story += [_text(_part(each, system)) for each in (*report.mechanic.parts, *report.extras)]
     story.append(_title("Water above the inside floor"))
+    rides = piece.transport is not None and not piece.transport.made_on_site
     levels = (
-        ("bench, before any stem", report.water.bench_level_m),
-        ("on the road", report.water.travel_level_m),
+        ("bench, before any stem", report.water.bench_level_m if rides else None),
+        ("on the road", report.water.travel_level_m if rides else None),
         ("on show" if piece.bouquet is None else "in the vase", piece.water_level_m),
     )
     known = [f"{words} <b>{both(length(level), system)}</b>" for words, level in levels if level is not None]
@@ -128,6 +128,10 @@ def _sizes(piece: Piece, report: Report, system: UnitSystem) -> list[Flowable]:
     groups = [*report.cut_list, *(group for each in report.companions for group in each.cut_list)]
     for name, cuts in groupby(sorted(groups, key=lambda each: each.name), key=lambda each: each.name):
         story.append(_text(f"<b>{escape(name)}</b> " + ", ".join(_cut(each, system) for each in cuts), SMALL))
+    for line in making.pull:
+        if line.first_step is None and piece.spill is not None:
+            cut = both(length(piece.spill.cut_length_m), system)
+            story.append(_text(f"<b>{escape(line.name)}</b>, for the spill, {line.count} at {cut}", SMALL))
     if piece.bouquet is not None:
         story += _carried(piece, report, system)
     return story
@@ -219,6 +223,11 @@ def _foot(canvas: Canvas, piece: Piece) -> None:
     words = "Made by ____________________   weighed ____________   "
     words += "handed over at ____________" if piece.bouquet is not None else "set down at ____________"
     canvas.drawString(MARGIN, MARGIN + 2, words)
+
+
+def _sheet(name: str, sheet: Sheet, system: UnitSystem) -> str:
+    size = f"{both(length(sheet.width_m), system)} × {both(length(sheet.length_m), system)}"
+    return f"<b>{escape(name)}</b> {size}, {sheet.cells_across} cells × {sheet.rows_along} rows"
 
 
 def _part(part: Part, system: UnitSystem) -> str:

@@ -28,13 +28,14 @@ def draw_section(canvas: Canvas, piece: Piece, report: Report, box: Box, *, side
     Returns: the scale, points for each metre.
     """
     left, bottom, width, height = box
-    low, high, half = _reach(piece, report, side)
-    scale = min(width / (2 * half), height / (high - low))
+    low, high, near, far = _reach(piece, report, side)
+    scale = min(width / (far - near), height / (high - low))
+    middle = (near + far) / 2
     canvas.saveState()
-    canvas.translate(left + width / 2, bottom + (height - scale * (high - low)) / 2 - scale * low)
+    canvas.translate(left + width / 2 - scale * middle, bottom + (height - scale * (high - low)) / 2 - scale * low)
     canvas.scale(scale, scale)
     canvas.setLineJoin(1)
-    _ground(canvas, piece, report, side, half, scale)
+    _ground(canvas, piece, report, side, (near, far), scale)
     _weight(canvas, piece, side, scale)
     for each in piece.companions:
         at = each.x_m if side == "front" else each.y_m
@@ -55,17 +56,21 @@ def draw_section(canvas: Canvas, piece: Piece, report: Report, box: Box, *, side
     return scale
 
 
-def _reach(piece: Piece, report: Report, side: Side) -> tuple[float, float, float]:
-    """Lowest and highest point, and half the width, of everything that is drawn, metres."""
-    across = [abs(_across(stem, side)) + stem.head_radius_m for stem in report.stems]
-    vessel = max(p.width_m if side == "front" else p.depth_m for p in piece.vessel.profile) / 2 + 0.02
-    beside = [abs(each.x_m if side == "front" else each.y_m) + 0.12 for each in piece.companions]
-    ledge = [max(abs(report.ledge.front_m), abs(report.ledge.back_m))] if report.ledge and side == "side" else []
-    weight = [piece.counterweight.away_m + 0.06] if piece.counterweight else []
-    asked = (piece.envelope.width_m if side == "front" else piece.envelope.depth_m) / 2
-    half = max([vessel, asked, *across, *beside, *ledge, *weight])
+def _reach(piece: Piece, report: Report, side: Side) -> tuple[float, float, float, float]:
+    """Lowest and highest point, and the farthest to the left and right, of everything that is drawn, metres."""
+    outline = report.envelope_front if side == "front" else report.envelope_side
+    wall = max(p.width_m if side == "front" else p.depth_m for p in piece.vessel.profile) / 2 + 0.03
+    across = [-wall, wall, *(x for x, _ in outline)]
+    for stem in report.stems:
+        across += [_across(stem, side) - stem.head_radius_m, _across(stem, side) + stem.head_radius_m]
+    for each in piece.companions:
+        at = each.x_m if side == "front" else each.y_m
+        across += [at - 0.1, at + 0.1]
+    if report.ledge is not None and side == "side":
+        across += [report.ledge.front_m, report.ledge.back_m]
     low = -(piece.spill.drop_m if piece.spill else _SLAB_M) if report.ledge else -0.01
-    return low - 0.01, max(report.outline.height_m, piece.envelope.height_m, report.rim_m) + 0.01, half
+    high = max(report.outline.height_m, piece.envelope.height_m, report.rim_m) + 0.01
+    return low - 0.01, high, min(across), max(across)
 
 
 def _across(stem: PlacedStem, side: Side) -> float:
@@ -76,12 +81,14 @@ def _level(companion: Companion) -> float:
     return companion.water_level_m
 
 
-def _ground(canvas: Canvas, piece: Piece, report: Report, side: Side, half: float, scale: float) -> None:
+def _ground(
+    canvas: Canvas, piece: Piece, report: Report, side: Side, across: tuple[float, float], scale: float
+) -> None:
     ledge = report.ledge
     if ledge is None:
-        _path(canvas, [(-half, 0.0), (half, 0.0)], stroke=INK, width=1 / scale)
+        _path(canvas, [(across[0], 0.0), (across[1], 0.0)], stroke=INK, width=1 / scale)
         return
-    left, right = (-half, half) if side == "front" else (ledge.front_m, ledge.back_m)
+    left, right = across if side == "front" else (ledge.front_m, ledge.back_m)
     slab = [(left, 0.0), (right, 0.0), (right, -_SLAB_M), (left, -_SLAB_M)]
     _path(canvas, slab, fill=CLAY, stroke=INK, width=0.8 / scale, closed=True)
     if piece.spill is not None:
@@ -173,10 +180,23 @@ def _stems(canvas: Canvas, stems: tuple[PlacedStem, ...], side: Side, scale: flo
         canvas.setStrokeColor(INK)
         canvas.setLineWidth(0.3 / scale)
         if stem.form in ("leaf", "spike", "plume", "tassel"):
-            wide, tall = stem.head_radius_m * 0.35, min(stem.head_height_m, 0.16) / 2
-            canvas.ellipse(x - wide, z - tall, x + wide, z + tall, stroke=1, fill=1)
+            _long_head(canvas, stem, side)
         else:
             canvas.circle(x, z, stem.head_radius_m, stroke=1, fill=1)
+
+
+def _long_head(canvas: Canvas, stem: PlacedStem, side: Side) -> None:
+    """A leaf or spike as a long ellipse lying along its stem."""
+    x, z = _across(stem, side), stem.tip_z_m - stem.droop_m
+    seat = stem.seat_x_m if side == "front" else stem.seat_y_m
+    turn = math.degrees(math.atan2(z - stem.seat_z_m, x - seat))
+    long = stem.head_radius_m if stem.form == "leaf" else min(stem.head_height_m, 0.3) / 2
+    canvas.saveState()
+    canvas.translate(x, z)
+    canvas.rotate(turn)
+    wide = 0.38 * stem.head_radius_m
+    canvas.ellipse(-2 * long, -wide, 0.0, wide, stroke=1, fill=1)
+    canvas.restoreState()
 
 
 def _balance(canvas: Canvas, report: Report, side: Side, scale: float) -> None:

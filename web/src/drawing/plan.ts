@@ -5,9 +5,22 @@ import { type Bounds, ellipse, type Point, type Primitive } from "./scene";
 import { unit } from "./section";
 
 export function planBounds(piece: Piece, report: Report | null): Bounds {
-  const halfX = Math.max(piece.envelope.width_m / 2, (report?.outline.width_m ?? 0) / 2);
-  const halfY = Math.max(piece.envelope.depth_m / 2, (report?.outline.depth_m ?? 0) / 2);
-  return { xMin: -halfX, xMax: halfX, yMin: -halfY, yMax: halfY };
+  const mouth = piece.vessel.profile.at(-1);
+  const points = [...(report?.envelope_above ?? []), ...(report?.stems ?? []).map(tipFromAbove)];
+  const xs = points.map(([x]) => x);
+  const ys = points.map(([, y]) => y);
+  const halfX = Math.max(mouth?.width_m ?? 0.1, report ? 0 : piece.envelope.width_m) / 2;
+  const halfY = Math.max(mouth?.depth_m ?? 0.1, report ? 0 : piece.envelope.depth_m) / 2;
+  return {
+    xMin: Math.min(-halfX, ...xs),
+    xMax: Math.max(halfX, ...xs),
+    yMin: Math.min(-halfY, ...ys),
+    yMax: Math.max(halfY, ...ys),
+  };
+}
+
+function tipFromAbove(stem: Report["stems"][number]): Point {
+  return [stem.tip_x_m, stem.tip_y_m];
 }
 
 /** Cells, which change only when the core has answered. */
@@ -120,7 +133,9 @@ function headsFromAbove(report: Report): Primitive[] {
   return order.flatMap(({ stem, index }) => {
     const tip: Point = [stem.tip_x_m, stem.tip_y_m];
     const along = unit([stem.seat_x_m, stem.seat_y_m], tip);
-    return headShapes(stem, { tip, along, id: `above-${index}`, opacity: stem.held ? 0.9 : 0.45 });
+    // A long head that stands up is seen end on: only what leans is long from above.
+    const lying = { ...stem, head_height_m: stem.head_height_m * Math.max(Math.sin(stem.lean_rad), 0.2) };
+    return headShapes(lying, { tip, along, id: `above-${index}`, opacity: stem.held ? 0.9 : 0.45 });
   });
 }
 

@@ -12,28 +12,43 @@ export function raisedOf(piece: Piece, report: Report | null): number {
   return report?.raised_m ?? piece.support?.height_m ?? 0;
 }
 
-export function sectionBounds(piece: Piece, report: Report | null): Bounds {
+export function sectionBounds(piece: Piece, report: Report | null, view: View = "front"): Bounds {
   const rim = raisedOf(piece, report) + rimHeight(piece.vessel);
   const outer = piece.insert?.outer.profile ?? [];
   const widest = Math.max(...[...piece.vessel.profile, ...outer].map((point) => point.width_m / 2));
   const foot = Math.max(piece.support?.foot_width_m ?? 0, piece.support?.column_width_m ?? 0) / 2;
-  const half = Math.max(
-    piece.envelope.width_m / 2,
-    (report?.outline.width_m ?? 0) / 2,
-    widest + piece.vessel.wall_m,
-    foot,
-    ...piece.companions.map((each) => Math.abs(each.x_m) + each.envelope.width_m / 2),
-    ...(report?.stems ?? []).map((each) => Math.abs(each.tip_x_m) + each.head_radius_m * 0.6),
-    weightReach(piece),
-  );
+  const middle = Math.max(widest + piece.vessel.wall_m, foot, report ? 0 : piece.envelope.width_m / 2);
+  const reached = (report?.stems ?? []).flatMap((each) => [
+    each.tip_x_m - each.head_radius_m * 0.6,
+    each.tip_x_m + each.head_radius_m * 0.6,
+  ]);
+  const across = [
+    ...reached,
+    ...(report?.envelope_front ?? []).map(([x]) => x),
+    ...piece.companions.flatMap((each) => [
+      each.x_m - each.envelope.width_m / 2,
+      each.x_m + each.envelope.width_m / 2,
+    ]),
+    ...weightReach(piece),
+    ...(view === "side" && report?.ledge ? [report.ledge.front_m, report.ledge.back_m + 0.02] : []),
+    -middle,
+    middle,
+  ];
   const drop = piece.setting.where === "ledge" ? (piece.spill?.drop_m ?? 0.05) : 0;
   const top = Math.max(piece.envelope.height_m, report?.outline.height_m ?? 0, rim);
-  return { xMin: -half, xMax: half, yMin: -drop, yMax: top };
+  return { xMin: Math.min(...across), xMax: Math.max(...across), yMin: -drop, yMax: top };
 }
 
-function weightReach(piece: Piece): number {
+function weightReach(piece: Piece): number[] {
   const weight = piece.counterweight;
-  return weight ? Math.abs(weight.away_m * Math.sin(weight.azimuth_rad)) + 0.08 : 0;
+  if (!weight) return [];
+  const x = weight.away_m * Math.sin(weight.azimuth_rad);
+  return [x - 0.06, x + 0.06];
+}
+
+/** The widest reach to either side of the middle. */
+export function halfWidth(bounds: Bounds): number {
+  return Math.max(-bounds.xMin, bounds.xMax);
 }
 
 /** The whole section, back to front. */
@@ -49,7 +64,7 @@ export function buildSectionScene(piece: Piece, report: Report | null, view: Vie
 
 /** What follows the hand at once: surface, support, vessel, water. */
 export function vesselLayer(piece: Piece, report: Report | null, view: View = "front"): Primitive[] {
-  const half = sectionBounds(piece, report).xMax;
+  const half = halfWidth(sectionBounds(piece, report));
   const up = raisedOf(piece, report);
   const onLedge = piece.setting.where === "ledge" && view === "side";
   const surface: Primitive[] = onLedge ? [] : [surfaceShape(half)];
@@ -106,12 +121,12 @@ function companionShapes(piece: Piece, report: Report | null): Primitive[] {
 
 const NO_LEVELS = { lowest_level_m: null, travel_level_m: null } as Report["water"];
 
-/** A shape moved to the right, under another name. */
-export function moved(shape: Primitive, x: number, prefix: string): Primitive {
+/** A shape moved to the right, and up, under another name. */
+export function moved(shape: Primitive, x: number, prefix: string, up = 0): Primitive {
   const id = prefix + shape.id;
   return shape.kind === "path"
-    ? { ...shape, id, points: shape.points.map(([px, py]): Point => [px + x, py]) }
-    : { ...shape, id, at: [shape.at[0] + x, shape.at[1]] };
+    ? { ...shape, id, points: shape.points.map(([px, py]): Point => [px + x, py + up]) }
+    : { ...shape, id, at: [shape.at[0] + x, shape.at[1] + up] };
 }
 
 /** Stems, which change only when the core has answered. */

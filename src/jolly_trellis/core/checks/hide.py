@@ -56,6 +56,8 @@ def eyes_m(people: People, *, raised_floor_m: float, front_facing: bool) -> Arra
 def surface_height_m(build: Build) -> float:
     """Height of the surface the piece stands on above the floor, metres."""
     setting = build.piece.setting
+    if setting.where == "ledge" and setting.ledge is not None:
+        return setting.ledge.height_m
     if setting.where == "floor" or setting.people is None:
         return 0.0
     return 1.1 if setting.where == "bar" else setting.people.table_height_m

@@ -145,7 +145,7 @@ def _wrist(build: Build, case: Case) -> Finding:
     value = moment(wrist_moment_n_m(kg, along, aside, TILT.value))
     words = "With heavy stems" if case == "heavy" else "As planned"
     reason = phrase(
-        f"{words} leaned forward it turns the wrist with {{v}}; {{easy}} is easy, {{limit}} only for a short while.",
+        f"{words}, leaned forward, it turns the wrist with {{v}}; {{easy}} is easy, {{limit}} only for a short while.",
         v=value,
         easy=WRIST_EASY.quantity,
         limit=WRIST_SHORT.quantity,

@@ -19,10 +19,11 @@ from jolly_trellis.core.checks.balance import (
     tied_weights,
 )
 from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.footing import ledge_edge_m
 from jolly_trellis.core.geometry import Flags
-from jolly_trellis.core.piece import Counterweight, Piece
-from jolly_trellis.core.provenance import COMPUTED, FROM_MEMORY, Figure, constant
-from jolly_trellis.core.quantities import force, length, mass, moment, phrase, ratio
+from jolly_trellis.core.piece import Counterweight, HandPlaced, Piece, RecipeLine
+from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, FROM_MEMORY, Figure, constant
+from jolly_trellis.core.quantities import count, force, length, mass, moment, phrase, ratio
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.units import round_up
 from jolly_trellis.core.verdicts import Case, Finding, finding
@@ -30,6 +31,8 @@ from jolly_trellis.core.verdicts import Case, Finding, finding
 LEDGE_FACTOR = constant("Holding moment over tipping moment on a ledge, finished", "ratio", 1.5, FROM_MEMORY)
 MAKING_FACTOR = constant("Holding moment over tipping moment on a ledge, while being made", "ratio", 1.2)
 BRUSH = constant("Push of a guest who brushes past, at the widest reach", "force", 10.0)
+WALL_GAP = constant("Rear greens keep from the wall by", "length", 0.05, COMMON_PRACTICE)
+REAR_RISE = constant("Rear greens rise towards the top, share of the height", "ratio", 0.6)
 BESIDE = constant("Counterweight stands behind the foot by", "length", 0.04)
 _MOST_RATIO = 9.99
 
@@ -199,10 +202,54 @@ def candidates(build: Build, *, least_kg: float) -> list[Candidate]:
                 say = phrase("Stand it {b} farther back from the edge.", b=length(back))
                 moved = replace(piece, setting=replace(piece.setting, ledge=farther))
                 tried.append(Candidate(key=f"back-{round(back * 100)}", say=say, piece=moved))
+    tried += _rear_greens(build)
     if spill is not None and spill.held_by == "vessel":
         hooked = replace(piece, spill=replace(spill, held_by="hook"))
         tried.append(Candidate(key="own-hook", say=phrase("Hang the spill on a hook of its own."), piece=hooked))
     return tried
+
+
+def _rear_greens(build: Build) -> list[Candidate]:
+    """More and more heavy foliage leaning back over the ledge, placed by hand behind the vessel."""
+    piece, ledge = build.piece, build.piece.setting.ledge
+    edge = ledge_edge_m(piece)
+    if ledge is None or edge is None or ledge.behind == "nothing":
+        return []
+    leaf = _heaviest_leaf(build)
+    room = edge - ledge.edge_radius_m + ledge.depth_m - WALL_GAP.value if ledge.wall else piece.envelope.depth_m / 2
+    if leaf is None or room < WALL_GAP.value:
+        return []
+    tried = []
+    rim = build.rim_z_m
+    up = rim + REAR_RISE.value * max(piece.envelope.height_m - rim, 0.05)
+    for number in (3, 5, 8, 12):
+        places = [(index + 0.5) / number - 0.5 for index in range(number)]
+        tips = tuple(
+            HandPlaced(
+                variety=leaf,
+                tip_x_m=round(share * piece.envelope.width_m * 0.7, 3),
+                tip_y_m=round(min(room, piece.envelope.depth_m / 2), 3),
+                tip_z_m=round(up, 3),
+            )
+            for share in places
+        )
+        line = RecipeLine(variety=leaf, count=number, role="line")
+        say = phrase(f"Add {{n}} {build.conditions.varieties[leaf].name} leaning back behind.", n=count(number))
+        greened = replace(piece, recipe=(*piece.recipe, line), hand_placed=(*piece.hand_placed, *tips))
+        tried.append(Candidate(key=f"greens-{number}", say=say, piece=greened))
+    return tried
+
+
+def _heaviest_leaf(build: Build) -> str | None:
+    """The heaviest foliage of the recipe that no hand has placed yet, else of the stores; branches are no greens."""
+    placed = {each.variety for each in build.piece.hand_placed}
+    known = build.conditions.varieties
+    own = [known[line.variety] for line in build.piece.recipe]
+    for some in (own, list(known.values())):
+        leaves = [each for each in some if each.form == "leaf" and not each.branch and each.key not in placed]
+        if leaves:
+            return max(leaves, key=lambda each: each.mass_kg).key
+    return None
 
 
 def _arms_ratio(build: Build) -> float:

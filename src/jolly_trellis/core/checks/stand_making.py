@@ -56,7 +56,9 @@ def candidates(build: Build) -> list[Candidate]:
         tried.append(Candidate(key="order", say=phrase(words), piece=ordered))
     if piece.making.water_last:
         filled = replace(piece, making=replace(piece.making, water_last=False))
-        say = phrase("Put the water in first: {w} to steady it.", w=volume(build.water.volume_at_l(piece.water_level_m)))
+        say = phrase(
+            "Put the water in first: {w} to steady it.", w=volume(build.water.volume_at_l(piece.water_level_m))
+        )
         tried += _in_order(build, Candidate(key="water-first", say=say, piece=filled))
     tried += _weights(build, work, margins, order, worst)
     propped = replace(piece, making=replace(piece.making, propped=True))
@@ -148,13 +150,16 @@ def _in_order(build: Build, steadied: Candidate) -> list[Candidate]:
     made = build_again(steadied.piece, build.conditions)
     work = making_order.lay_out(made)
     order, _ = making_order.kept_order(work, steadied.piece.making.order)
-    if float(making_order.walk(work, order).use.max()) <= 1.0:
+    uses = making_order.walk(work, order).use
+    if float(uses.max()) <= 1.0:
         return [steadied]
+    if float(uses[[0, -1]].max()) > 1.0:
+        return []
     found = making_order.find_order(work)
     if found.worst > 1.0:
         return []
     making = replace(steadied.piece.making, order=tuple(work.refs[row] for row in found.order.tolist()))
-    text = steadied.say.text.removesuffix(".") + ", and make it in an order that keeps its balance."
+    text = steadied.say.text.removesuffix(".") + ", in an order that keeps its balance."
     say = Phrase(text=text, quantities=steadied.say.quantities)
     return [replace(steadied, say=say, piece=replace(steadied.piece, making=making))]
 
@@ -176,13 +181,12 @@ def _weights(build: Build, work: Work, margins: Margins, order: Order, worst: in
     )
     kept = piece.counterweight.mass_kg if piece.counterweight is not None and piece.counterweight.tied else 0.0
     tried: list[Candidate] = []
-    for kg in (0.2, 0.4, 0.7, 1.1, 1.6, 2.4, 3.5, 5.0):
+    for kg in (0.3, 0.6, 1.2, 2.4, 4.0):
         total = round(round_up(kept + kg, 0.02), 3)
         weight = Counterweight(mass_kg=total, away_m=away, azimuth_rad=round(azimuth, 4))
         side = "at the back" if on_ledge else "on the side it leans away from"
-        say = phrase(
-            f"Tie {{m}} to the vessel {side}, {{x}} from its middle, {before}.", m=mass(total), x=length(away)
-        )
+        words = f"Tie on {{m}} {side}, {{x}} from the middle, {before}."
+        say = phrase(words, m=mass(total), x=length(away))
         key = f"weight-{round(100 * total)}"
         tried += _in_order(build, Candidate(key=key, say=say, piece=replace(piece, counterweight=weight)))
         if len(tried) == _ENOUGH:

@@ -63,7 +63,7 @@ export function DrawingSheet({ desk, piece, report, problem }: Props) {
   const handles = side
     ? [...sideHandles(piece, report), ...ofStem.side]
     : [...sectionHandles(piece, report), ...ofStem.section];
-  const deep = planHandles(piece);
+  const deep = planHandles(piece, report);
   const failing = problem
     ? Object.entries(HANDLE_PATHS).find(([, path]) => problem.path.startsWith(path))
     : undefined;
@@ -120,7 +120,7 @@ export function DrawingSheet({ desk, piece, report, problem }: Props) {
         <Drawing
           label={side ? "Section from the right side, to scale" : "Section, to scale"}
           layers={section}
-          bounds={sectionBounds(shown, seen)}
+          bounds={sectionBounds(shown, seen, view)}
           margins={SECTION_MARGINS}
           handles={handles}
           {...shared}

@@ -79,7 +79,7 @@ export function MakingDrawing({ piece, report, making, step }: Props) {
       <Drawing
         label={`Making, step ${step}, from the ${view === "side" ? "right side" : "front"}`}
         layers={layers}
-        bounds={sectionBounds(shown, whole)}
+        bounds={sectionBounds(shown, whole, view)}
         margins={MARGINS}
       />
     </div>

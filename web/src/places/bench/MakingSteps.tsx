@@ -7,6 +7,10 @@ import { cutLengthText, render, textOf } from "../../units/text";
 
 type Props = {
   making: MakingReport;
+  /** Keys of the gates that are ticked. */
+  passed: readonly string[];
+  /** Names of the other vessels, in their order. */
+  beside: readonly string[];
   step: number;
   onStep: (step: number) => void;
   onMove: (from: number, to: number) => void;
@@ -14,7 +18,7 @@ type Props = {
 };
 
 /** The stems in order with the gates between them; a stem is moved by dragging, by its arrows, or with Alt and ↑ ↓. */
-export function MakingSteps({ making, step, onStep, onMove, onGate }: Props) {
+export function MakingSteps({ making, passed, beside, step, onStep, onMove, onGate }: Props) {
   const [dragged, setDragged] = useState<number | null>(null);
   const current = useRef<HTMLLIElement>(null);
   useEffect(() => {
@@ -27,7 +31,7 @@ export function MakingSteps({ making, step, onStep, onMove, onGate }: Props) {
       {making.steps.map((each, index) => (
         <Fragment key={`${each.ref.vessel}-${each.ref.line}-${each.ref.nth}`}>
           {gatesAt(index).map((gate) => (
-            <GateRow key={gate.key} gate={gate} onGate={onGate} />
+            <GateRow key={gate.key} gate={gate} passed={passed.includes(gate.key)} onGate={onGate} />
           ))}
           <li
             ref={index === step - 1 ? current : null}
@@ -62,7 +66,7 @@ export function MakingSteps({ making, step, onStep, onMove, onGate }: Props) {
                 className="h-3.5 w-3.5 flex-none rounded-full border border-ink/40"
                 style={{ background: each.colour }}
               />
-              <StemWords step={each} />
+              <StemWords step={each} where={beside[each.ref.vessel - 1]} current={index === step - 1} />
               <StateMark state={each.moment.state} size={15} />
             </button>
             <MoveButtons
@@ -76,13 +80,15 @@ export function MakingSteps({ making, step, onStep, onMove, onGate }: Props) {
         </Fragment>
       ))}
       {gatesAt(last).map((gate) => (
-        <GateRow key={gate.key} gate={gate} onGate={onGate} />
+        <GateRow key={gate.key} gate={gate} passed={passed.includes(gate.key)} onGate={onGate} />
       ))}
     </ol>
   );
 }
 
-function StemWords({ step }: { step: MakingStep }) {
+type WordsProps = { step: MakingStep; where: string | undefined; current: boolean };
+
+function StemWords({ step, where, current }: WordsProps) {
   const { system } = useSettings();
   const { moment } = step;
   const margin =
@@ -91,18 +97,25 @@ function StemWords({ step }: { step: MakingStep }) {
         ? "nothing leans out"
         : `held ${moment.ledge_ratio.toFixed(2)} ×`
       : step.lay || `tips at ${((moment.tip_angle_rad * 180) / Math.PI).toFixed(0)}°`;
+  const water = textOf({ kind: "length", value: step.water_level_m }, system);
   return (
-    <span className="min-w-0 flex-1 leading-tight">
+    <span className="min-w-0 flex-1 py-0.5 leading-tight">
       <span className="block truncate">
         <strong>{step.name}</strong> {step.nth} of {step.of}
-        {step.stems > 1 ? `, ${step.stems} together` : ""} · {step.side} ·{" "}
-        {cutLengthText(step.cut_length_m, system)}
+        {step.stems > 1 ? `, ${step.stems} together` : ""}
+        {where ? ` in ${where}` : ""}
       </span>
-      <span className="block truncate text-[13px] text-soft">
-        {step.phase} · {moment.falls ? <strong className="text-berry">falls</strong> : margin} · sway{" "}
-        {step.sway_use.toFixed(2)} · seats {(100 * step.crowding).toFixed(0)} % ·{" "}
-        {textOf({ kind: "length", value: step.water_level_m }, system)} water
+      <span className="block truncate text-[14px] text-soft">
+        {step.side} · {cutLengthText(step.cut_length_m, system)} ·{" "}
+        {moment.falls ? <strong className="text-berry">falls</strong> : margin}
       </span>
+      {current && (
+        <span className="block text-[13px] text-soft">
+          {step.phase}; sway {step.sway_use.toFixed(2)} of what is allowed at the end;{" "}
+          {(100 * step.crowding).toFixed(0)} % of the seats taken
+          {step.lay ? "" : `; water at ${water}`}
+        </span>
+      )}
     </span>
   );
 }
@@ -130,7 +143,9 @@ function MoveButtons(props: {
   );
 }
 
-function GateRow({ gate, onGate }: { gate: Gate; onGate: Props["onGate"] }) {
+type GateProps = { gate: Gate; passed: boolean; onGate: Props["onGate"] };
+
+function GateRow({ gate, passed, onGate }: GateProps) {
   const { system } = useSettings();
   return (
     <li className="border-b border-line/60 bg-leaf/10" data-gate={gate.key}>
@@ -138,11 +153,11 @@ function GateRow({ gate, onGate }: { gate: Gate; onGate: Props["onGate"] }) {
         <input
           type="checkbox"
           className="h-5 w-5 flex-none accent-leaf"
-          checked={gate.passed}
+          checked={passed}
           onChange={(event) => onGate(gate.key, event.target.checked)}
         />
         <Flag size={15} aria-hidden="true" className="flex-none text-leaf" />
-        <span className={gate.passed ? "text-soft line-through" : ""}>{render(gate.say, system)}</span>
+        <span className={passed ? "text-soft line-through" : ""}>{render(gate.say, system)}</span>
       </label>
     </li>
   );

@@ -23,14 +23,20 @@ export function MakingView({ desk, event, pieceId, piece, report }: Props) {
   const { system } = useSettings();
   const asked = useQuery({
     queryKey: ["making", event.id, event.brief, piece],
-    queryFn: ({ signal }) => api.making(event.id, piece, true, signal),
+    queryFn: ({ signal }) => api.making(event.id, piece, false, signal),
     placeholderData: keepPreviousData,
   });
-  const making = asked.data;
+  const failing = asked.data?.fails_at != null && !asked.isPlaceholderData;
+  const mended = useQuery({
+    queryKey: ["making-fixes", event.id, event.brief, piece],
+    queryFn: ({ signal }) => api.making(event.id, piece, true, signal),
+    enabled: failing,
+  });
+  const making = asked.data && { ...asked.data, fixes: mended.data?.fixes ?? [] };
   const [at, setAt] = useState<number | null>(null);
   const [playing, setPlaying] = useState(false);
   const last = making?.steps.length ?? 0;
-  const step = Math.min(at ?? making?.fails_at ?? last, last);
+  const step = Math.min(at ?? making?.falls_at ?? making?.fails_at ?? last, last);
   useEffect(() => {
     if (!playing) return;
     if (step >= last) {
@@ -54,6 +60,8 @@ export function MakingView({ desk, event, pieceId, piece, report }: Props) {
   const put = (making_: Partial<Piece["making"]>, label: string) =>
     void desk.commit({ ...piece, making: { ...piece.making, ...making_ } }, label);
   const move = (from: number, to: number) => {
+    // The list still shows the order before the last move: moving in it would undo that one.
+    if (asked.isPlaceholderData) return;
     const refs = making.steps.map((each) => each.ref);
     const [taken] = refs.splice(from, 1);
     if (!taken) return;
@@ -72,19 +80,22 @@ export function MakingView({ desk, event, pieceId, piece, report }: Props) {
     );
   return (
     <div className="flex h-full min-h-0 flex-col">
-      <Status
-        making={making}
-        busy={desk.saving || asked.isFetching}
-        onFix={(fix) => {
-          setAt(null);
-          void desk.commit(fix.piece as Piece, render(fix.say, "metric").slice(0, 80));
-        }}
-        onUsual={() => put({ order: [] }, "Take the usual making order")}
-      />
+      {last > 0 && (
+        <Status
+          making={making}
+          busy={desk.saving || asked.isFetching}
+          seeking={failing && mended.isFetching}
+          onFix={(fix) => {
+            setAt(null);
+            void desk.commit(fix.piece as Piece, render(fix.say, "metric").slice(0, 80));
+          }}
+          onUsual={() => put({ order: [] }, "Take the usual making order")}
+        />
+      )}
       {last === 0 ? (
         <p className="m-0 p-4 text-lg">{render(making.say, system)}</p>
       ) : (
-        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)] max-lg:grid-cols-1">
+        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] grid-rows-[minmax(0,1fr)] max-lg:grid-cols-1 max-lg:grid-rows-none">
           <div className="flex min-h-0 flex-col border-r border-line">
             <MakingDrawing piece={piece} report={report} making={making} step={step} />
             <MarginCurve
@@ -102,30 +113,31 @@ export function MakingView({ desk, event, pieceId, piece, report }: Props) {
             />
           </div>
           <Tabs.Root defaultValue="order" className="flex min-h-0 flex-col">
-            <Tabs.List
-              aria-label="Making lists"
-              className="flex flex-none flex-wrap items-center border-b border-line"
-            >
-              {(
-                [
-                  ["order", "Order"],
-                  ["pull", "Pull list"],
-                  ["balance", "Balance"],
-                ] as const
-              ).map(([key, words]) => (
-                <Tabs.Trigger
-                  key={key}
-                  value={key}
-                  className="serif min-h-[44px] border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
-                >
-                  {words}
-                </Tabs.Trigger>
-              ))}
+            <div className="flex flex-none items-center border-b border-line">
+              <Tabs.List aria-label="Making lists" className="flex items-center">
+                {(
+                  [
+                    ["order", "Order"],
+                    ["pull", "Pull list"],
+                    ["balance", "Balance"],
+                  ] as const
+                ).map(([key, words]) => (
+                  <Tabs.Trigger
+                    key={key}
+                    value={key}
+                    className="serif min-h-[44px] border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
+                  >
+                    {words}
+                  </Tabs.Trigger>
+                ))}
+              </Tabs.List>
               <Cards eventId={event.id} pieceId={pieceId} carried={piece.bouquet !== null} />
-            </Tabs.List>
-            <Tabs.Content value="order" className="min-h-0 flex-1 overflow-y-auto">
+            </div>
+            <Tabs.Content value="order" className="relative min-h-0 flex-1 overflow-y-auto">
               <MakingSteps
                 making={making}
+                passed={piece.making.gates_passed}
+                beside={piece.companions.map((each) => each.name)}
                 step={step}
                 onStep={(next) => {
                   setPlaying(false);
@@ -167,10 +179,10 @@ export function MakingView({ desk, event, pieceId, piece, report }: Props) {
                 </label>
               )}
             </Tabs.Content>
-            <Tabs.Content value="pull" className="min-h-0 flex-1 overflow-y-auto">
+            <Tabs.Content value="pull" className="relative min-h-0 flex-1 overflow-y-auto">
               <PullList making={making} piece={piece} />
             </Tabs.Content>
-            <Tabs.Content value="balance" className="min-h-0 flex-1 overflow-y-auto">
+            <Tabs.Content value="balance" className="relative min-h-0 flex-1 overflow-y-auto">
               <ReadOuts making={making} />
             </Tabs.Content>
           </Tabs.Root>
@@ -187,13 +199,15 @@ function nameOf(step: MakingStep | undefined): string {
 type StatusProps = {
   making: MakingReport;
   busy: boolean;
+  /** Fixes are still being tried out. */
+  seeking: boolean;
   onFix: (fix: MakingReport["fixes"][number]) => void;
   onUsual: () => void;
 };
 
-function Status({ making, busy, onFix, onUsual }: StatusProps) {
+function Status({ making, busy, seeking, onFix, onUsual }: StatusProps) {
   const { system } = useSettings();
-  const lead = making.propped || making.fails_at === null;
+  const lead = (making.propped || making.fails_at === null) && making.margin !== "wrist moment";
   return (
     <section aria-label="While being made" className="flex-none border-b border-line px-3 py-1.5">
       <p className="m-0 flex items-start gap-2 leading-snug" role="status" data-making={making.state}>
@@ -208,10 +222,20 @@ function Status({ making, busy, onFix, onUsual }: StatusProps) {
           {making.left_out && <span className="text-berry"> {render(making.left_out, system)}</span>}
         </span>
       </p>
+      {seeking && (
+        <p className="m-0 pl-7 text-[14px] text-soft" role="status">
+          Trying what would keep it up…
+        </p>
+      )}
       {(making.fixes.length > 0 || making.kept) && (
         <div className="mt-1 flex flex-wrap gap-1.5">
           {making.fixes.slice(0, 4).map((fix) => (
-            <Button key={fix.key} disabled={busy} onClick={() => onFix(fix)} className="text-[15px]">
+            <Button
+              key={fix.key}
+              disabled={busy}
+              onClick={() => onFix(fix)}
+              className="max-w-full text-[14px] leading-tight"
+            >
               {render(fix.say, system)}
             </Button>
           ))}

@@ -20,16 +20,16 @@ export function PullList({ making, piece }: Props) {
         {making.pull.map((line, index) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a recipe may name one variety twice; its place is its name
           <li key={index} className="border-t border-line py-1.5 leading-snug">
-            <p className="m-0 flex items-baseline gap-2">
+            <p className="m-0 flex items-start gap-2">
               <span
                 aria-hidden="true"
-                className="h-3 w-3 flex-none self-center rounded-full border border-ink/40"
+                className="mt-1.5 h-3 w-3 flex-none rounded-full border border-ink/40"
                 style={{ background: line.colour }}
               />
-              <strong>
-                {line.count} {line.name}
-              </strong>
               <span>
+                <strong>
+                  {line.count} {line.name}
+                </strong>{" "}
                 {line.cuts
                   .map((cut) => `${cut.count} at ${cutLengthText(cut.cut_length_m, system)}`)
                   .join(", ")}

@@ -27,7 +27,7 @@ export function ReadOuts({ making }: { making: MakingReport }) {
               <span className="block h-3 rounded-sm bg-line/50" aria-hidden="true">
                 <span
                   className="block h-3 rounded-sm border border-ink/30"
-                  style={{ width: percent(each.of_sight), background: each.colour }}
+                  style={{ width: `${100 * each.of_sight}%`, background: each.colour }}
                 />
               </span>
               <span className="text-right text-[14px]">

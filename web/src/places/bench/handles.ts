@@ -38,6 +38,21 @@ export function sectionHandles(piece: Piece, report: Report | null): Handle[] {
       max: top.height_m,
     },
   ];
+  const bouquet = piece.bouquet && report?.bouquet;
+  if (bouquet) {
+    const side = bouquet.handle_m / 2 + 0.012;
+    handles.push(
+      handle("hand", "Stems below the binding", [-side, bouquet.end_m], "y", -1, bouquet.hand_m),
+      handle(
+        "dome",
+        "Rise of the dome",
+        [-envelope.width_m * 0.36, bouquet.under_m],
+        "y",
+        -1,
+        bouquet.dome_m,
+      ),
+    );
+  }
   if (level) {
     const x = -halfWidthAt(vessel, level.height_m) * 0.55;
     handles.push(handle("layer-gap", "Gap between layers", [x, floor + level.height_m], "y", -1, gap));
@@ -45,19 +60,30 @@ export function sectionHandles(piece: Piece, report: Report | null): Handle[] {
   return handles;
 }
 
+/** How far the envelope goes to the front and to the back: half its depth each, unless its form leans. */
+function reaches(piece: Piece, report: Report | null): Record<"front" | "back", number> {
+  const along = (report?.envelope_side ?? []).map(([y]) => y);
+  const half = piece.envelope.depth_m / 2;
+  return {
+    front: Math.max(along.length ? -Math.min(...along) : half, 0.02),
+    back: Math.max(along.length ? Math.max(...along) : half, 0.02),
+  };
+}
+
 /** The handles seen from the right side: height, front-to-back depth and water; the vessel's own are set from the front. */
 export function sideHandles(piece: Piece, report: Report | null): Handle[] {
   const { envelope } = piece;
   const front = sectionHandles(piece, report);
+  const reach = reaches(piece, report).front;
   const rim = raisedOf(piece, report) + rimHeight(piece.vessel);
   return [
     ...front.filter((each) => each.id === "envelope-height" || each.id === "water"),
     handle(
       "envelope-depth",
       "Front-to-back depth of the flowers",
-      [envelope.depth_m / 2, rim],
+      [-reach, rim],
       "x",
-      2,
+      -envelope.depth_m / reach,
       envelope.depth_m,
     ),
   ];
@@ -125,15 +151,16 @@ function nearestHand(piece: Piece, to: HandPlaced): number {
   return Number.isFinite(least) ? away.indexOf(least) : -1;
 }
 
-export function planHandles(piece: Piece): Handle[] {
+export function planHandles(piece: Piece, report: Report | null): Handle[] {
   const { envelope } = piece;
+  const reach = reaches(piece, report).back;
   return [
     handle(
       "envelope-depth",
       "Front-to-back depth of the flowers",
-      [0, envelope.depth_m / 2],
+      [0, reach],
       "y",
-      2,
+      envelope.depth_m / reach,
       envelope.depth_m,
     ),
   ];
@@ -159,6 +186,8 @@ export const HANDLE_PATHS: Readonly<Record<string, string>> = {
   depth: "vessel.profile",
   water: "water_level_m",
   "layer-gap": "mechanic.layer_gap_m",
+  hand: "bouquet.hand_length_m",
+  dome: "bouquet.dome_m",
   "stem-x": "hand_placed",
   "stem-y": "hand_placed",
   "stem-z": "hand_placed",
@@ -172,6 +201,8 @@ export const HANDLE_ACTS: Readonly<Record<string, string>> = {
   depth: "Change the vessel's depth",
   water: "Change the water level",
   "layer-gap": "Change the layer gap",
+  hand: "Cut the handle",
+  dome: "Change the dome",
   "stem-x": "Place a stem by hand",
   "stem-y": "Place a stem by hand",
   "stem-z": "Place a stem by hand",
@@ -190,6 +221,10 @@ export function setByHandle(piece: Piece, id: string, value: number): Piece {
       return { ...piece, water_level_m: value };
     case "layer-gap":
       return { ...piece, mechanic: { ...piece.mechanic, layer_gap_m: value } };
+    case "hand":
+      return { ...piece, bouquet: piece.bouquet && { ...piece.bouquet, hand_length_m: value } };
+    case "dome":
+      return { ...piece, bouquet: piece.bouquet && { ...piece.bouquet, dome_m: value } };
     case "rim":
       return { ...piece, vessel: withMouth(piece.vessel, value) };
     case "depth":

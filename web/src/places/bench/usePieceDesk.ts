@@ -64,6 +64,8 @@ export function usePieceDesk(eventId: number, pieceId: number) {
 
   const load = useCallback(async () => {
     try {
+      // A write under way was judged before whatever is being looked for now: its answer must not come last.
+      await writes.current;
       show(await api.event(eventId));
     } catch (reason) {
       setDesk((now) => ({ ...now, problem: problemOf(reason) }));

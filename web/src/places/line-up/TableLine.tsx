@@ -1,15 +1,19 @@
-import { useMemo } from "react";
+import { Fragment, useMemo } from "react";
 import { useNavigate } from "react-router";
 import type { EventOut, PieceOut } from "../../api/types";
 import { Drawing } from "../../drawing/Drawing";
 import type { Bounds, Primitive } from "../../drawing/scene";
-import { buildSectionScene, moved, sectionBounds } from "../../drawing/section";
+import { buildSectionScene, halfWidth, moved, sectionBounds } from "../../drawing/section";
 import { SEVERITY, STATE_COLOUR, type State, StateMark } from "../../ui/StateMark";
 
 const GAP_M = 0.12;
-const MARGINS = { left: 30, right: 30, top: 26, bottom: 84 };
+const TIER_PX = 56;
+const TIERS = 2;
+const TABLE_M = 0.75;
+const LABEL_PX = 128;
 
-type Stood = { readonly piece: PieceOut; readonly x: number; readonly half: number };
+/** A piece in the line: where its middle is, half its width, and how far over the table line its ledge is. */
+type Stood = { readonly piece: PieceOut; readonly x: number; readonly half: number; readonly up: number };
 
 /** Every piece at one scale, side by side on the table line. */
 export function TableLine({ event }: { event: EventOut }) {
@@ -34,45 +38,73 @@ export function TableLine({ event }: { event: EventOut }) {
     ],
   };
   return (
-    <section aria-label="Line-up" className="h-[360px] flex-none border-b border-line bg-sheet">
+    <section aria-label="Line-up" className="h-[380px] flex-none border-b border-line bg-sheet">
       <Drawing
         label="Pieces at one scale on the table line"
         layers={[[table], scene]}
         bounds={bounds}
-        margins={MARGINS}
-        overlay={(project) =>
-          stood.map(({ piece, x, half }) => {
-            const [left, ground] = project([x - half, 0]);
+        margins={{ left: 66, right: 66, top: 20, bottom: 10 + TIERS * TIER_PX }}
+        overlay={(project) => {
+          const [, under] = project([0, bounds.yMin]);
+          const tiers = tiersOf(stood.map(({ x }) => project([x, 0])[0]));
+          return stood.map(({ piece, x, half, up }, index) => {
+            const [left, ground] = project([x - half, up]);
             const [right, top] = project([x + half, bounds.yMax]);
+            const middle = (left + right) / 2;
+            const labelTop = under + 6 + (tiers[index] ?? 0) * TIER_PX;
             const worst = worstState(piece);
+            const open = () => void go(`/events/${event.id}/pieces/${piece.id}`);
             return (
-              <button
-                key={piece.id}
-                type="button"
-                onClick={() => void go(`/events/${event.id}/pieces/${piece.id}`)}
-                className="absolute flex flex-col rounded border border-transparent bg-transparent p-0 text-center hover:border-marigold"
-                style={{
-                  left,
-                  width: Math.max(right - left, 130),
-                  top: top - 8,
-                  height: ground - top + 8 + 66,
-                }}
-              >
-                <span className="block flex-none" style={{ height: ground - top + 12 }} aria-hidden="true" />
-                <span className="serif block text-[15px] leading-tight">
-                  {piece.piece.name} × {piece.piece.quantity}
-                </span>
-                <span className={`flex items-center justify-center gap-1.5 ${STATE_COLOUR[worst]}`}>
-                  <StateMark state={worst} size={15} />
-                  {worst}
-                </span>
-              </button>
+              <Fragment key={piece.id}>
+                <button
+                  type="button"
+                  tabIndex={-1}
+                  aria-hidden="true"
+                  onClick={open}
+                  className="absolute rounded border border-transparent bg-transparent hover:border-marigold"
+                  style={{ left, width: right - left, top: top - 8, height: Math.max(ground - top + 14, 20) }}
+                />
+                {labelTop > under + 10 && (
+                  <span
+                    aria-hidden="true"
+                    className="absolute w-px bg-line"
+                    style={{ left: middle, top: under, height: labelTop - under }}
+                  />
+                )}
+                <button
+                  type="button"
+                  onClick={open}
+                  className="absolute rounded border border-transparent bg-sheet/80 p-0 text-center hover:border-marigold"
+                  style={{ left: middle - LABEL_PX / 2, width: LABEL_PX, top: labelTop, height: TIER_PX - 2 }}
+                >
+                  <span className="serif line-clamp-2 text-[14px] leading-[1.1]">
+                    {`${piece.piece.name} ×\u00a0${piece.piece.quantity}`}
+                  </span>
+                  <span
+                    className={`flex items-center justify-center gap-1.5 text-[15px] ${STATE_COLOUR[worst]}`}
+                  >
+                    <StateMark state={worst} size={14} />
+                    {worst}
+                  </span>
+                </button>
+              </Fragment>
             );
-          })
-        }
+          });
+        }}
       />
     </section>
   );
+}
+
+/** A row for each label, so that none lies over its neighbour: the first where it fits, else the one that is freest. */
+function tiersOf(middles: readonly number[]): number[] {
+  const ends = Array.from({ length: TIERS }, () => Number.NEGATIVE_INFINITY);
+  return middles.map((middle) => {
+    const fits = ends.findIndex((end) => end <= middle - LABEL_PX / 2);
+    const tier = fits >= 0 ? fits : ends.indexOf(Math.min(...ends));
+    ends[tier] = middle + LABEL_PX / 2 + 4;
+    return tier;
+  });
 }
 
 /** The worst of its verdicts. */
@@ -87,18 +119,18 @@ export function worstState(piece: PieceOut): State {
 function standInLine(pieces: readonly PieceOut[]): Stood[] {
   let edge = 0;
   return pieces.map((piece) => {
-    const half = sectionBounds(piece.piece, piece.report).xMax;
+    const half = halfWidth(sectionBounds(piece.piece, piece.report));
     const x = edge + half;
     edge = x + half + GAP_M;
-    return { piece, x, half };
+    return { piece, x, half, up: ledgeOver(piece) };
   });
 }
 
 function boundsOf(stood: readonly Stood[]): Bounds {
   const last = stood.at(-1);
   const bounds = stood.map(({ piece }) => sectionBounds(piece.piece, piece.report));
-  const top = Math.max(0.2, ...bounds.map((each) => each.yMax));
-  const bottom = Math.min(0, ...bounds.map((each) => each.yMin));
+  const top = Math.max(0.2, ...bounds.map((each, index) => each.yMax + (stood[index]?.up ?? 0)));
+  const bottom = Math.min(0, ...bounds.map((each, index) => each.yMin + (stood[index]?.up ?? 0)));
   return { xMin: 0, xMax: last ? last.x + last.half : 1, yMin: bottom, yMax: top };
 }
 
@@ -112,8 +144,15 @@ const LEFT_OUT = new Set([
   "water-travel",
 ]);
 
-function sceneOf({ piece, x }: Stood): Primitive[] {
+/** A ledge stands over the table line by what it is higher than a table. */
+function ledgeOver({ piece }: PieceOut): number {
+  const { ledge, people } = piece.setting;
+  if (piece.setting.where !== "ledge" || !ledge) return 0;
+  return Math.max(ledge.height_m - (people?.table_height_m ?? TABLE_M), 0);
+}
+
+function sceneOf({ piece, x, up }: Stood): Primitive[] {
   return buildSectionScene(piece.piece, piece.report)
     .filter((shape) => !LEFT_OUT.has(shape.id))
-    .map((shape) => moved(shape, x, `${piece.id}-`));
+    .map((shape) => moved(shape, x, `${piece.id}-`, up));
 }
