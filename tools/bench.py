@@ -13,8 +13,12 @@ from pathlib import Path
 import httpx2
 from playwright.sync_api import Page
 
+from jolly_trellis.core.build import build
 from jolly_trellis.core.choose import choose
 from jolly_trellis.core.evaluate import evaluate
+from jolly_trellis.core.making_order import lay_out
+from jolly_trellis.core.making_report import making_of
+from jolly_trellis.core.making_search import find_order
 from jolly_trellis.demo.loading import demo_plan
 from jolly_trellis.store import codec
 from tests import ordinary
@@ -114,6 +118,7 @@ def drags(page: Page, server: Served, runs: int) -> list[float]:
 def main() -> None:
     """Measure and print."""
     bowl, conditions = ordinary.stems(ordinary.piece(), 60), ordinary.conditions()
+    full_bowl = ordinary.stems(ordinary.piece(), 120)
     found: dict[str, object] = {
         "machine": {
             "processor": platform.processor() or platform.machine(),
@@ -124,6 +129,12 @@ def main() -> None:
         "evaluate_60_stem_bowl": spread(timed(lambda: evaluate(bowl, conditions, with_fixes=False), 80), aim_ms=8.0),
         "choose_all_mechanics_60_stems": spread(
             timed(lambda: choose(bowl, conditions, on_hand=None), 20), aim_ms=250.0
+        ),
+        "making_order_120_stems": spread(
+            timed(lambda: making_of(full_bowl, conditions, with_fixes=False), 10), aim_ms=400.0
+        ),
+        "search_for_an_order_120_stems": spread(
+            timed(lambda: find_order(lay_out(build(full_bowl, conditions))), 10), aim_ms=400.0
         ),
         "script_compressed": {"kb": round(script_kb(), 1), "aim_kb": 220.0},
     }

@@ -27,6 +27,16 @@ def _compare(page: Page) -> None:
     page.locator("[data-kind]").first.wait_for()
 
 
+def _making(page: Page) -> None:
+    page.get_by_role("tab", name="Making").click()
+    page.get_by_role("button", name="Put the water in first").first.wait_for(timeout=60_000)
+
+
+def _pull(page: Page) -> None:
+    page.get_by_role("tab", name="Making").click()
+    page.get_by_role("tab", name="Pull list").click()
+
+
 def _say(page: Page) -> None:
     said = page.get_by_role("textbox", name="Say it: set up or change the piece in words")
     said.fill("urn 24 across 30 deep, 60 high 70 wide lopsided, 9 quince, 30 tulip, 12 fern, 5 ranunculas")
@@ -41,6 +51,10 @@ VIEWS: dict[str, tuple[str, str, Callable[[Page], None]]] = {
     "bench-raised": ("/events/1/pieces/3", "day", _tab("Vessel")),
     "bench-urn": ("/events/1/pieces/2", "day", _tab("Mechanic")),
     "bench-road": ("/events/1/pieces/4", "day", _tab("Place and road")),
+    "bench-ledge": ("/events/1/pieces/7", "day", _tab("Beside it")),
+    "making": ("/events/1/pieces/7", "day", _making),
+    "pull-list": ("/events/1/pieces/7", "evening", _pull),
+    "bouquet": ("/events/1/pieces/8", "day", _tab("Bouquet")),
     "cut-sheet": ("/events/1/pieces/1", "day", _tab("Cut sheet")),
     "side-by-side": ("/events/1/pieces/1", "day", _compare),
     "say-it": ("/events/1/pieces/1", "day", _say),

@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jolly_trellis.core import making_order
+from jolly_trellis.core import making_order, making_search
 from jolly_trellis.core.build import Build, build
 from jolly_trellis.core.checks import balance, hold, stand, stand_ledge
 from jolly_trellis.core.errors import CoreError
@@ -104,7 +104,7 @@ def best_by_brute_force(work: Work, *, within: bool) -> float:
 @pytest.mark.parametrize("each", [piece(), on_ledge(), on_ledge(set_back_m=0.01)])
 def test_the_search_finds_what_trying_every_order_finds(each: Piece, number: int) -> None:
     _, work, _ = work_of(small(each, number))
-    found = making_order.find_order(work)
+    found = making_search.find_order(work)
     within, across = best_by_brute_force(work, within=True), best_by_brute_force(work, within=False)
     assert max(found.worst, 1.0) == pytest.approx(max(min(within, across), 1.0))
     assert sorted(found.order.tolist()) == list(range(len(work)))

@@ -5,7 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from jolly_trellis.core import making_order
+from jolly_trellis.core import making_order, making_search
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.build import build as build_again
 from jolly_trellis.core.checks import stand_ledge
@@ -46,7 +46,7 @@ def candidates(build: Build) -> list[Candidate]:
     worst = int(margins.use.argmax())
     if margins.use[worst] <= 1.0:
         return []
-    found = making_order.find_order(work)
+    found = making_search.find_order(work)
     tried = []
     if found.worst < float(margins.use[worst]) - 1e-9:
         kept = tuple(work.refs[row] for row in found.order.tolist())
@@ -155,7 +155,7 @@ def _in_order(build: Build, steadied: Candidate) -> list[Candidate]:
         return [steadied]
     if float(uses[[0, -1]].max()) > 1.0:
         return []
-    found = making_order.find_order(work)
+    found = making_search.find_order(work)
     if found.worst > 1.0:
         return []
     making = replace(steadied.piece.making, order=tuple(work.refs[row] for row in found.order.tolist()))
