@@ -250,3 +250,11 @@ def test_a_plan_that_cannot_be_is_refused_with_its_path() -> None:
 def test_gravity_is_the_standard_one() -> None:
     outward, inward = stand_ledge.moments_n_m([(1.0, 0.0, -0.2, 0.1), (1.0, 0.0, 0.1, 0.1)], 0.0)
     assert (outward, inward) == pytest.approx((0.2 * GRAVITY_M_S2, 0.1 * GRAVITY_M_S2))
+
+
+def test_stems_of_another_vessel_alone_are_an_order_too() -> None:
+    alone = replace(piece(), recipe=(), companions=(beside(tied=True),))
+    report = making_of(alone, conditions(), with_fixes=False)
+    assert len(report.steps) == 13
+    assert all(step.ref.vessel == 1 for step in report.steps)
+    assert report.say.text.startswith("While being made")

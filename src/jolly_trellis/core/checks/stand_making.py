@@ -70,7 +70,8 @@ def candidates(build: Build) -> list[Candidate]:
 def _not_judged(build: Build) -> bool:
     """Nothing to tip: no stems, a prop until the last one, or a bouquet, which is made in the hand."""
     piece = build.piece
-    return len(build.placement.stems) == 0 or piece.making.propped or piece.bouquet is not None
+    stems = sum(len(each.placement.stems) for each in (build, *build.companions))
+    return stems == 0 or piece.making.propped or piece.bouquet is not None
 
 
 def name_of(build: Build, work: Work, order: Order, step: int) -> tuple[str, int, int]:
