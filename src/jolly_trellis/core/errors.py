@@ -35,3 +35,9 @@ class NotConverged(CoreError):
     """A bounded iteration ended before its residual was small enough."""
 
     code = "not_converged"
+
+
+class Unstable(CoreError):
+    """What was drawn has no rest position: a part hangs on nothing, or stands on its head."""
+
+    code = "unstable"

@@ -1,0 +1,1 @@
+"""Hung work: lines, hang points, and where it all comes to rest."""

@@ -1,0 +1,243 @@
+"""A rig as a network: the armature cut into nodes, its load spread along it, its lines led to the hang points."""
+
+import math
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Literal
+
+import numpy as np
+
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.geometry import Array
+from jolly_trellis.core.provenance import constant
+from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.rigging import lines as line_rules
+from jolly_trellis.core.rigging.network import Indices, Network, network
+from jolly_trellis.core.rigging.rig import Rig
+
+AsIf = Literal["chain", "beam"]
+SPAN_PIECES = 8
+NETTING_EA = constant("Stiffness EA of a run of netting in tension", "force", 1.0e6)
+FRAME_EA = constant("Stiffness EA of a stiff panel or ring", "force", 2.0e5)
+BENDING = {
+    "twig-stiffened": constant("Bending stiffness of a snake stiffened with twigs", "stiffness", 4.0),
+    "cored": constant("Bending stiffness of a cored tube", "stiffness", 25.0),
+}
+STIFF_BEAM = constant("Bending stiffness a tube is also judged at, as a stiff beam", "stiffness", 20.0)
+APEX_M = 0.4
+_NEAR_M = 0.01
+_SHORT = 1e-6
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LaidOut:
+    """A rig's network and what is what in it: the node of each hang point and attachment, the link of each line.
+
+    `armature_nodes` are the armature's own nodes in order along it (its rim for a panel or ring).
+    """
+
+    net: Network
+    point_node: tuple[int, ...]
+    attachment_node: tuple[int, ...]
+    line_link: tuple[int, ...]
+    armature_nodes: tuple[int, ...]
+    chain_links: tuple[int, ...]
+
+
+def check(rig: Rig) -> None:
+    """Refuse a rig that cannot be: lines to nothing, points in one place, ratings of nothing.
+
+    Raises: InvalidMeasure, with the path of what is wrong.
+    """
+    for index, point in enumerate(rig.points):
+        if point.rating_n is not None and not point.rating_n > 0:
+            raise _wrong(
+                f"points.{index}.rating_n", "A rating of nothing holds nothing.", "Give it, or leave it empty."
+            )
+        for other in rig.points[:index]:
+            if math.dist((point.x_m, point.y_m, point.z_m), (other.x_m, other.y_m, other.z_m)) < _NEAR_M:
+                words = f"{point.name} is in the same place as {other.name}."
+                raise _wrong(f"points.{index}", words, "Move it by a hand's breadth, or lead both lines to one point.")
+    for index, line in enumerate(rig.lines):
+        if not 0 <= line.point < len(rig.points) or not 0 <= line.attachment < len(rig.attachments):
+            raise _wrong(f"lines.{index}", "This line leads to nothing.", "Lead it from a hang point to the armature.")
+    if not rig.attachments:
+        raise _wrong("attachments", "The armature has no place for a line.", "Add at least one attachment.")
+    if not rig.lines:
+        raise _wrong("lines", "Nothing holds the armature.", "Lead a line from a hang point to it.")
+
+
+def lay_out(rig: Rig, load_n: float, *, as_if: AsIf | None) -> LaidOut:
+    """The network of a rig.
+
+    Args:
+        load_n: of the armature with all that is on it, N. as_if: a run taken as a chain with no stiffness, or as a
+        stiff beam; None as its stiffness is stated. Panels and
+            rings are stiff either way.
+    Raises: InvalidMeasure: see `check`; a snake that does not reach from one attachment to the next.
+    """
+    check(rig)
+    if rig.armature.kind in ("snake", "tube"):
+        return _run(rig, load_n, as_if)
+    return _plate(rig, load_n)
+
+
+def _run(rig: Rig, load_n: float, as_if: AsIf | None) -> LaidOut:
+    """A snake or tube: nodes at the attachments and between them, more where they are farther apart."""
+    armature = rig.armature
+    order = sorted(range(len(rig.attachments)), key=lambda each: rig.attachments[each].along_m)
+    stations = [rig.attachments[each].along_m for each in order]
+    places = [(a.x_m, a.y_m, a.z_m) for a in (rig.attachments[each] for each in order)]
+    for (one, other), (here, there) in zip(pairwise(stations), pairwise(places), strict=True):
+        if other - one < math.dist(here, there) - 1e-9:
+            raise InvalidMeasure(
+                path="attachments",
+                message=phrase(
+                    "Between two lines the snake is {l} long; they are {d} apart.",
+                    l=length(other - one),
+                    d=length(math.dist(here, there)),
+                ),
+                limit=phrase("Let it be longer there, or move the attachments together."),
+            )
+    if stations[-1] > armature.length_m + 1e-9 or stations[0] < -1e-9:
+        raise _wrong("attachments", "An attachment lies past the end of the armature.", "Bring it within its length.")
+    marks = [*([0.0] if stations[0] > _SHORT else []), *stations]
+    marks += [armature.length_m] if armature.length_m - stations[-1] > _SHORT else []
+    along = [marks[0]]
+    for one, other in pairwise(marks):
+        pieces = max(2, round(SPAN_PIECES * (other - one) / max(armature.length_m, 1e-6) * (len(marks) - 1)))
+        along += np.linspace(one, other, pieces + 1)[1:].tolist()
+    station = np.array(along)
+    start = _start(station, np.array(stations), np.array(places))
+    load = _spread(station, load_n, armature.length_m, armature.fuller_first)
+    number = len(station)
+    node_of = {each: int(np.abs(station - rig.attachments[each].along_m).argmin()) for each in order}
+    rest = np.diff(station)
+    ends = np.stack([np.arange(number - 1), np.arange(1, number)], axis=1)
+    inner = np.arange(number - 2)
+    bends = np.stack([inner, inner + 1, inner + 2], axis=1) if number > 2 else np.zeros((0, 3), dtype=np.intp)
+    stated = 0.0 if armature.stiffness == "loose" else BENDING[armature.stiffness].value
+    bending = {"chain": 0.0, "beam": STIFF_BEAM.value, None: stated}[as_if]
+    mean = (rest[:-1] + rest[1:]) / 2
+    return _with_lines(
+        rig,
+        start=start,
+        load=load,
+        ends=ends,
+        rest=rest,
+        stiffness=np.full(len(rest), NETTING_EA.value),
+        slack=np.full(len(rest), as_if != "beam"),
+        bends=bends,
+        bend=bending / mean**3,
+        nodes=tuple(node_of[each] for each in range(len(rig.attachments))),
+        own=tuple(range(number)),
+    )
+
+
+def _start(station: Array, stations: Array, places: Array) -> Array:
+    """Where nodes are before they settle: on the drawn polyline, sagging a little; ends hang down from their line."""
+    inside = np.stack([np.interp(station, stations, places[:, axis]) for axis in range(3)], axis=1)
+    for index, at in enumerate(station.tolist()):
+        if at < stations[0]:
+            inside[index, 2] -= stations[0] - at
+        elif at > stations[-1]:
+            inside[index, 2] -= at - stations[-1]
+        else:
+            gap = np.abs(stations - at).min()
+            inside[index, 2] -= 0.2 * float(gap)
+    return inside
+
+
+def _spread(station: Array, load_n: float, whole_m: float, fuller_first: float) -> Array:
+    """Load of each node: a density falling evenly from `fuller_first` at the first end to 1 at the last."""
+    middle = np.concatenate([[station[0]], (station[:-1] + station[1:]) / 2, [station[-1]]])
+    share = station / max(whole_m, 1e-9)
+    density = fuller_first + (1.0 - fuller_first) * share
+    weight = density * np.diff(middle)
+    return np.asarray(load_n * weight / weight.sum())
+
+
+def _plate(rig: Rig, load_n: float) -> LaidOut:
+    """A stiff panel or ring: its attachments, its rim, and a massless apex that stiffens it out of its plane."""
+    armature = rig.armature
+    held = np.array([(a.x_m, a.y_m, a.z_m) for a in rig.attachments])
+    middle = held.mean(axis=0)
+    if armature.kind == "ring":
+        turn = np.arange(8) * (math.pi / 4)
+        rim = np.stack([np.cos(turn), np.sin(turn), np.zeros(8)], axis=1) * armature.diameter_m / 2
+    else:
+        corner = np.array([[-1.0, -1.0], [1.0, -1.0], [1.0, 1.0], [-1.0, 1.0]])
+        rim = np.column_stack([corner * [armature.length_m / 2, armature.width_m / 2], np.zeros(4)])
+    rim = rim + middle
+    fuller = np.where(rim[:, 0] < middle[0], armature.fuller_first, 1.0)
+    apex = middle + np.array([0.0, 0.0, APEX_M])
+    start = np.concatenate([held, rim, apex[None]])
+    load = np.concatenate([np.zeros(len(held)), load_n * fuller / fuller.sum(), [0.0]])
+    number = len(start)
+    pairs = [
+        (one, other)
+        for one in range(number)
+        for other in range(one + 1, number)
+        if float(np.linalg.norm(start[one] - start[other])) > _NEAR_M
+    ]
+    ends = np.array(pairs, dtype=np.intp)
+    rest = np.linalg.norm(start[ends[:, 0]] - start[ends[:, 1]], axis=1)
+    return _with_lines(
+        rig,
+        start=start,
+        load=load,
+        ends=ends,
+        rest=rest,
+        stiffness=np.full(len(rest), FRAME_EA.value),
+        slack=np.zeros(len(rest), dtype=np.bool_),
+        bends=np.zeros((0, 3), dtype=np.intp),
+        bend=np.zeros(0),
+        nodes=tuple(range(len(held))),
+        own=tuple(range(len(held), number - 1)),
+    )
+
+
+def _with_lines(
+    rig: Rig,
+    *,
+    start: Array,
+    load: Array,
+    ends: Indices,
+    rest: Array,
+    stiffness: Array,
+    slack: Array,
+    bends: Indices,
+    bend: Array,
+    nodes: tuple[int, ...],
+    own: tuple[int, ...],
+) -> LaidOut:
+    """The armature's nodes and links, then the hang points' nodes and the lines."""
+    number, links = len(start), len(ends)
+    points = np.array([(each.x_m, each.y_m, each.z_m) for each in rig.points])
+    led = np.array([(number + each.point, nodes[each.attachment]) for each in rig.lines], dtype=np.intp)
+    drawn = np.array([(a.x_m, a.y_m, a.z_m) for a in rig.attachments])
+    cut = np.array([np.linalg.norm(points[each.point] - drawn[each.attachment]) for each in rig.lines])
+    ea = np.array([line_rules.stiffness_n(each.spec) for each in rig.lines])
+    net = network(
+        start_m=np.concatenate([start, points]),
+        fixed=np.concatenate([np.zeros(number, dtype=np.bool_), np.ones(len(points), dtype=np.bool_)]),
+        load_n=np.concatenate([load, np.zeros(len(points))]),
+        ends=np.concatenate([ends, led]),
+        rest_m=np.concatenate([rest, cut]),
+        stiffness_n=np.concatenate([stiffness, ea]),
+        slack=np.concatenate([slack, np.ones(len(led), dtype=np.bool_)]),
+        bends=bends,
+        bend_n_m=bend,
+    )
+    return LaidOut(
+        net=net,
+        point_node=tuple(range(number, number + len(points))),
+        attachment_node=nodes,
+        line_link=tuple(range(links, links + len(led))),
+        armature_nodes=own,
+        chain_links=tuple(range(links)) if rig.armature.kind in ("snake", "tube") else (),
+    )
+
+
+def _wrong(path: str, words: str, right: str) -> InvalidMeasure:
+    return InvalidMeasure(path=path, message=phrase(words), limit=phrase(right))

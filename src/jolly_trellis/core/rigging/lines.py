@@ -1,0 +1,139 @@
+"""What a line may carry: breaking load, knot or fitting, edges, wet, and the design factor over people or not."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.provenance import COMMON_PRACTICE, FROM_MEMORY, Figure, constant
+from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.units import POUND_FORCE_N
+
+LineKind = Literal["monofilament", "braid", "steel rope", "polyester cord", "cable tie"]
+Fitting = Literal["knot", "ferrule", "grip"]
+KNOT_MONOFILAMENT = constant("Knot in monofilament keeps, of its strength", "ratio", 0.6, FROM_MEMORY)
+KNOT_CORD = constant("Knot in braid or polyester cord keeps, of its strength", "ratio", 0.5, FROM_MEMORY)
+FERRULE = constant("Ferrule on steel rope keeps, of its strength", "ratio", 0.9, FROM_MEMORY)
+GRIP = constant("Adjustable grip on steel rope keeps, of its strength", "ratio", 0.8, FROM_MEMORY)
+STAINLESS = constant("Stainless steel rope, against galvanized", "ratio", 0.88, FROM_MEMORY)
+WET = constant("Wet monofilament keeps, of its strength", "ratio", 0.85, FROM_MEMORY)
+EDGE = constant("A line bent over an edge keeps, of its strength", "ratio", 0.7, COMMON_PRACTICE)
+FACTOR_PEOPLE = constant("Design factor over people, whole or uneven", "ratio", 10.0, FROM_MEMORY)
+FACTOR_NOBODY = constant("Design factor where nobody can be, whole or uneven", "ratio", 5.0, FROM_MEMORY)
+FACTOR_GONE = constant("Share of the design factor with one line gone", "ratio", 0.5, FROM_MEMORY)
+STEEL_BREAKING: dict[float, Figure] = {
+    0.0010: constant("Breaking load, steel rope 7 × 7, 1.0 mm", "force", 600.0, FROM_MEMORY),
+    0.0015: constant("Breaking load, steel rope 7 × 7, 1.5 mm", "force", 1400.0, FROM_MEMORY),
+    0.0020: constant("Breaking load, steel rope 7 × 7, 2.0 mm", "force", 2500.0, FROM_MEMORY),
+    0.0030: constant("Breaking load, steel rope 7 × 7, 3.0 mm", "force", 5600.0, FROM_MEMORY),
+}
+CORD_BREAKING: dict[float, Figure] = {
+    0.002: constant("Breaking load, polyester cord, 2 mm", "force", 600.0, FROM_MEMORY),
+    0.003: constant("Breaking load, polyester cord, 3 mm", "force", 1300.0, FROM_MEMORY),
+    0.004: constant("Breaking load, polyester cord, 4 mm", "force", 2300.0, FROM_MEMORY),
+}
+TIE_STRENGTH: dict[float, Figure] = {
+    0.0025: constant("Loop strength, cable tie 2.5 mm, where the packet says nothing", "force", 80.0, FROM_MEMORY),
+    0.0036: constant("Loop strength, cable tie 3.6 mm, where the packet says nothing", "force", 178.0, FROM_MEMORY),
+    0.0048: constant("Loop strength, cable tie 4.8 mm, where the packet says nothing", "force", 222.0, FROM_MEMORY),
+    0.0076: constant("Loop strength, cable tie 7.6 mm, where the packet says nothing", "force", 534.0, FROM_MEMORY),
+}
+STEEL_EA: dict[float, Figure] = {
+    0.0010: constant("Stiffness EA, steel rope 7 × 7, 1.0 mm", "force", 31_000.0),
+    0.0015: constant("Stiffness EA, steel rope 7 × 7, 1.5 mm", "force", 70_000.0),
+    0.0020: constant("Stiffness EA, steel rope 7 × 7, 2.0 mm", "force", 123_000.0),
+    0.0030: constant("Stiffness EA, steel rope 7 × 7, 3.0 mm", "force", 277_000.0),
+}
+MONOFILAMENT_EA = constant("Stiffness EA of monofilament, times its breaking load", "ratio", 4.5)
+CORD_EA = constant("Stiffness EA of braid and cord, times their breaking load", "ratio", 8.0)
+_TABLES: dict[LineKind, dict[float, Figure]] = {
+    "steel rope": STEEL_BREAKING,
+    "polyester cord": CORD_BREAKING,
+    "cable tie": TIE_STRENGTH,
+}
+_SAME_M = 5e-5
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LineSpec:
+    """What a line is: by its test rating in newtons (monofilament, braid), or by its diameter or width in metres.
+
+    `stated_n` is the strength on the packet, which goes before the table. `over_edge` tells one bent over an edge.
+    """
+
+    kind: LineKind
+    size_m: float | None = None
+    stated_n: float | None = None
+    fitting: Fitting = "knot"
+    stainless: bool = False
+    wet: bool = False
+    over_edge: bool = False
+
+
+def pounds_test_n(pounds: float) -> float:
+    """Test rating of a fishing line in pounds-force as newtons. Source: 1 lbf = 4.448 N (definition)."""
+    return pounds * POUND_FORCE_N
+
+
+def breaking_n(spec: LineSpec) -> float:
+    """Breaking load of a line, newtons: what its packet says, else by its size.
+
+    Raises: InvalidMeasure: a size the tables have not, or a monofilament or braid with no rating.
+    Source: trade tables (from memory); see each constant.
+    """
+    if spec.stated_n is not None:
+        return spec.stated_n
+    table = _TABLES.get(spec.kind)
+    if table is None:
+        raise InvalidMeasure(
+            path="spec.stated_n",
+            message=phrase(f"A {spec.kind} line goes by its test rating, and none is given."),
+            limit=phrase("Type the rating on its packet, such as 20 lbf."),
+        )
+    found = next((each for size, each in table.items() if abs(size - (spec.size_m or 0.0)) < _SAME_M), None)
+    if found is None:
+        sizes = ", ".join(f"{1000 * size:g} mm" for size in table)
+        raise InvalidMeasure(
+            path="spec.size_m",
+            message=phrase(f"No strength is known for {spec.kind} of {{size}}.", size=length(spec.size_m or 0.0)),
+            limit=phrase(f"Choose {sizes}, or type the strength on its packet."),
+        )
+    return found.value * (STAINLESS.value if spec.kind == "steel rope" and spec.stainless else 1.0)
+
+
+def efficiency(spec: LineSpec) -> float:
+    """Share of its breaking load that a line keeps at its ends, wet, and over an edge, 0-1.
+
+    Source: common practice; see each constant.
+    """
+    match spec.kind:
+        case "monofilament":
+            kept = KNOT_MONOFILAMENT.value * (WET.value if spec.wet else 1.0)
+        case "steel rope":
+            kept = (FERRULE if spec.fitting == "ferrule" else GRIP if spec.fitting == "grip" else KNOT_CORD).value
+        case "cable tie":
+            kept = 1.0
+        case _:
+            kept = KNOT_CORD.value
+    return kept * (EDGE.value if spec.over_edge else 1.0)
+
+
+def design_factor(*, over_people: bool, one_gone: bool) -> float:
+    """Design factor: 10 where people can be under or touch it, 5 where nobody can; half of that with one line gone.
+
+    Source: common rigging practice (from memory); stricter local rules win.
+    """
+    whole = (FACTOR_PEOPLE if over_people else FACTOR_NOBODY).value
+    return whole * (FACTOR_GONE.value if one_gone else 1.0)
+
+
+def working_limit_n(spec: LineSpec, *, over_people: bool, one_gone: bool = False) -> float:
+    """What a line may carry: breaking load × efficiency / design factor, newtons. Source: as its parts."""
+    return breaking_n(spec) * efficiency(spec) / design_factor(over_people=over_people, one_gone=one_gone)
+
+
+def stiffness_n(spec: LineSpec) -> float:
+    """EA of a line, newtons. Source: estimates; see each constant."""
+    if spec.kind == "steel rope":
+        size = min(STEEL_EA, key=lambda each: abs(each - (spec.size_m or 0.0015)))
+        return STEEL_EA[size].value
+    return breaking_n(spec) * (MONOFILAMENT_EA if spec.kind == "monofilament" else CORD_EA).value

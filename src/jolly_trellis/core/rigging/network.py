@@ -1,0 +1,258 @@
+"""Static equilibrium of hung work in three dimensions: lines and chains in tension, stiff bars, bending tubes."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+import numpy.typing as npt
+
+from jolly_trellis.core.errors import InvalidMeasure, NotConverged, Unstable
+from jolly_trellis.core.geometry import Array, Flags
+from jolly_trellis.core.quantities import count, phrase
+
+Indices = npt.NDArray[np.intp]
+MOST_NODES = 200
+_ROUNDS = 300
+_TOLERANCE = 1e-6
+_ROUGH = 1e-2
+_SOFT = 8.0
+_HARDER = 100.0
+_ZERO_MODE = 1e-5
+_WEIGHTS = np.array([1.0, -2.0, 1.0])
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Network:
+    """Nodes and what joins them.
+
+    `start_m`, shape (n, 3), is where nodes are before they settle; `fixed` which of them never move; `load_n` what
+    pulls each down. Links join two nodes: `ends`, shape (k, 2), `rest_m` their lengths unloaded, `stiffness_n` their
+    EA; `slack` tells those that bear tension only. `bends`, shape (b, 3), are three nodes in a row of a stiff tube
+    and `bend_n_m` the stiffness EI/l³ of each.
+    """
+
+    start_m: Array
+    fixed: Flags
+    load_n: Array
+    ends: Indices
+    rest_m: Array
+    stiffness_n: Array
+    slack: Flags
+    bends: Indices
+    bend_n_m: Array
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Settled:
+    """Where a network comes to rest.
+
+    `tension_n` of every link (negative: pressed); `reaction_n`, shape (n, 3), is the pull on each fixed node, 0 at
+    free ones. `residual` is the largest force left over on a free node, as a share of all the load. `free_modes`
+    counts the ways it may still swing or spin with no work, which every hung thing has.
+    """
+
+    at_m: Array
+    tension_n: Array
+    reaction_n: Array
+    residual: float
+    free_modes: int
+    rounds: int
+
+
+def network(
+    *,
+    start_m: Array,
+    fixed: Flags,
+    load_n: Array,
+    ends: Indices,
+    rest_m: Array,
+    stiffness_n: Array,
+    slack: Flags,
+    bends: Indices | None = None,
+    bend_n_m: Array | None = None,
+) -> Network:
+    """A network; without bends it has no stiff tube in it."""
+    return Network(
+        start_m=start_m,
+        fixed=fixed,
+        load_n=load_n,
+        ends=ends,
+        rest_m=rest_m,
+        stiffness_n=stiffness_n,
+        slack=slack,
+        bends=np.zeros((0, 3), dtype=np.intp) if bends is None else bends,
+        bend_n_m=np.zeros(0) if bend_n_m is None else bend_n_m,
+    )
+
+
+def solve(net: Network) -> Settled:
+    """Find where a network hangs at rest.
+
+    The potential energy is brought to its minimum by Newton's method, damped so that it falls in every round; links
+    are first taken soft and then stiffened to what they are, so that long slack chains find their shape.
+
+    Raises:
+        InvalidMeasure: more than 200 nodes, no load, or a link of no length.
+        Unstable: a part has no path of links to a fixed node, or rests on no minimum.
+        NotConverged: no rest position within 300 rounds.
+    Valid for: any displacement; after it the sum of all reactions is the load, to the residual.
+    Source: minimum of the potential energy (any text on structural mechanics).
+    """
+    check(net)
+    free = np.flatnonzero(~net.fixed)
+    total = float(net.load_n[free].sum())
+    soft = np.minimum(net.stiffness_n, _SOFT * total)
+    at, rounds, damping = net.start_m, 0, 1.0
+    stages = int(np.ceil(np.log(float((net.stiffness_n / soft).max())) / np.log(_HARDER))) + 1
+    for stage in range(stages):
+        last = stage == stages - 1
+        now = replace(net, stiffness_n=net.stiffness_n if last else np.minimum(net.stiffness_n, soft * _HARDER**stage))
+        at, used, damping = _descend(now, at, free, total, _TOLERANCE if last else _ROUGH, damping)
+        rounds += used
+    return _settled(net, at, free, total, rounds)
+
+
+def check(net: Network) -> None:
+    """Refuse what has no rest position before trying. Raises InvalidMeasure, Unstable."""
+    nodes = len(net.start_m)
+    if nodes > MOST_NODES:
+        raise InvalidMeasure(
+            path="armature",
+            message=phrase("The rig has {n} nodes.", n=count(nodes)),
+            limit=phrase("Take {most} at most: fewer points or a coarser armature.", most=count(MOST_NODES)),
+        )
+    if not float(net.load_n[~net.fixed].sum()) > 0:
+        raise InvalidMeasure(
+            path="armature",
+            message=phrase("Nothing hangs on these lines: the rig has no load."),
+            limit=phrase("Give the armature its flowers, or a weight."),
+        )
+    if bool((net.rest_m <= 0).any()):
+        raise InvalidMeasure(
+            path="lines",
+            message=phrase("A line runs from a place to the same place."),
+            limit=phrase("Move one of its ends."),
+        )
+    reached = net.fixed.copy()
+    for _ in range(nodes):
+        grown = reached.copy()
+        joined = reached[net.ends].any(axis=1)
+        grown[net.ends[joined].reshape(-1)] = True
+        if (grown == reached).all():
+            break
+        reached = grown
+    if not reached.all():
+        raise Unstable(
+            path="lines",
+            message=phrase("A part of the rig hangs on nothing: no line leads from it to a hang point."),
+            limit=phrase("Lead a line from it to a hang point."),
+        )
+
+
+def tensions_n(net: Network, at_m: Array) -> Array:
+    """Tension of every link where nodes are, newtons; slack ones bear no pressure. Source: Hooke's law."""
+    along = at_m[net.ends[:, 1]] - at_m[net.ends[:, 0]]
+    pull = net.stiffness_n / net.rest_m * (np.linalg.norm(along, axis=1) - net.rest_m)
+    return np.asarray(np.where(net.slack, np.maximum(pull, 0.0), pull))
+
+
+def _descend(
+    net: Network, at: Array, free: Indices, total: float, tolerance: float, damping: float
+) -> tuple[Array, int, float]:
+    energy = _energy(net, at)
+    size = 3 * len(free)
+    for rounds in range(_ROUNDS):
+        force = _forces(net, at)[free]
+        if float(np.abs(force).max()) < tolerance * total:
+            return at, rounds, damping
+        stiff = _stiffness(net, at, free)
+        while True:
+            step = np.linalg.solve(stiff + damping * total * np.eye(size), force.reshape(-1)).reshape(-1, 3)
+            tried = at.copy()
+            tried[free] += step
+            after = _energy(net, tried)
+            if after <= energy + 1e-13 * max(1.0, abs(energy)):
+                break
+            damping *= 4
+            if damping > 1e14:
+                raise _no_rest(float(np.abs(force).max()) / total)
+        at, energy = tried, after
+        damping = max(damping / 6, 1e-9)
+    raise _no_rest(float(np.abs(_forces(net, at)[free]).max()) / total)
+
+
+def _no_rest(residual: float) -> NotConverged:
+    return NotConverged(
+        path="lines",
+        message=phrase(f"No place was found where this comes to rest (left over: {residual:.2g} of its weight)."),
+        limit=phrase("Check that lines are as long as they must be, and that none crosses another part."),
+    )
+
+
+def _energy(net: Network, at: Array) -> float:
+    pull = tensions_n(net, at)
+    energy = 0.5 * float((pull**2 * net.rest_m / net.stiffness_n).sum()) + float((net.load_n * at[:, 2]).sum())
+    if len(net.bends):
+        curve = np.einsum("k,bkx->bx", _WEIGHTS, at[net.bends])
+        energy += 0.5 * float((net.bend_n_m * (curve**2).sum(axis=1)).sum())
+    return energy
+
+
+def _forces(net: Network, at: Array) -> Array:
+    along = at[net.ends[:, 1]] - at[net.ends[:, 0]]
+    unit = along / np.maximum(np.linalg.norm(along, axis=1), 1e-12)[:, None]
+    pull = unit * tensions_n(net, at)[:, None]
+    force = np.zeros_like(at)
+    np.add.at(force, net.ends[:, 0], pull)
+    np.add.at(force, net.ends[:, 1], -pull)
+    force[:, 2] -= net.load_n
+    if len(net.bends):
+        curve = np.einsum("k,bkx->bx", _WEIGHTS, at[net.bends]) * net.bend_n_m[:, None]
+        for place, weight in enumerate(_WEIGHTS.tolist()):
+            np.add.at(force, net.bends[:, place], -weight * curve)
+    return force
+
+
+def _stiffness(net: Network, at: Array, free: Indices) -> Array:
+    """Tangent stiffness of the free nodes, tension stiffening included, shape (3·free, 3·free), N/m."""
+    along = at[net.ends[:, 1]] - at[net.ends[:, 0]]
+    far = np.maximum(np.linalg.norm(along, axis=1), 1e-12)
+    unit = along / far[:, None]
+    pull = tensions_n(net, at)
+    axial = np.where(net.slack & (far < net.rest_m), 0.0, net.stiffness_n / net.rest_m)
+    outer = unit[:, :, None] * unit[:, None, :]
+    blocks = axial[:, None, None] * outer + (pull / far)[:, None, None] * (np.eye(3) - outer)
+    place = np.full(len(at), -1)
+    place[free] = np.arange(len(free))
+    whole = np.zeros((len(free) + 1, len(free) + 1, 3, 3))
+    first, second = (place[net.ends[:, side]] for side in (0, 1))
+    for one, other, sign in ((first, first, 1), (second, second, 1), (first, second, -1), (second, first, -1)):
+        np.add.at(whole, (one, other), sign * blocks)
+    if len(net.bends):
+        for row, one in enumerate(_WEIGHTS.tolist()):
+            for column, other in enumerate(_WEIGHTS.tolist()):
+                bend = (one * other * net.bend_n_m)[:, None, None] * np.eye(3)
+                np.add.at(whole, (place[net.bends[:, row]], place[net.bends[:, column]]), bend)
+    size = 3 * len(free)
+    return np.ascontiguousarray(whole[:-1, :-1].transpose(0, 2, 1, 3)).reshape(size, size)
+
+
+def _settled(net: Network, at: Array, free: Indices, total: float, rounds: int) -> Settled:
+    force = _forces(net, at)
+    reaction = np.where(net.fixed[:, None], -force, 0.0)
+    modes = np.linalg.eigvalsh(_stiffness(net, at, free))
+    stiffest = max(float(np.abs(modes).max()), 1e-9)
+    softest = _ZERO_MODE * min(stiffest, total / max(float(np.ptp(at, axis=0).max()), 0.1))
+    if bool((modes < -10 * softest).any()):
+        raise Unstable(
+            path="lines",
+            message=phrase("It stands on its head: the least touch and it falls over."),
+            limit=phrase("Hang it from above its middle."),
+        )
+    return Settled(
+        at_m=at,
+        tension_n=tensions_n(net, at),
+        reaction_n=reaction,
+        residual=float(np.abs(force[free]).max()) / total,
+        free_modes=int((modes < softest).sum()),
+        rounds=rounds,
+    )

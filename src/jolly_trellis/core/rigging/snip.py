@@ -1,0 +1,108 @@
+"""Snipping a line: where the rig comes to rest then, what passes its working limit, and what lets go."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from jolly_trellis.core.checks.hang import CONTINGENCY, HANDLING
+from jolly_trellis.core.errors import CoreError, InvalidMeasure
+from jolly_trellis.core.piece import Conditions
+from jolly_trellis.core.provenance import constant
+from jolly_trellis.core.quantities import Phrase, length, phrase
+from jolly_trellis.core.rigging import lines as line_rules
+from jolly_trellis.core.rigging.assess import line_tensions, places
+from jolly_trellis.core.rigging.layout import LaidOut, lay_out
+from jolly_trellis.core.rigging.loads import take_off
+from jolly_trellis.core.rigging.network import Settled, solve
+from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.stems import GRAVITY_M_S2
+
+SUDDEN = constant("Sudden transfer when a line goes, times the static tension", "ratio", 2.0)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SnipStep:
+    """One settled state after a line is cut: what was cut or let go, where all came to rest, what passes its limit."""
+
+    cut: tuple[int, ...]
+    at_m: tuple[tuple[float, float, float], ...]
+    lowest_m: float
+    tension_n: tuple[float, ...]
+    over_limit: tuple[int, ...]
+    lets_go: tuple[int, ...]
+    say: Phrase
+
+
+def snip(rig: Rig, conditions: Conditions, cut: int) -> tuple[SnipStep, ...]:
+    """Cut one line and follow what happens, step by settled step, until nothing more lets go or nothing holds it.
+
+    A line lets go where twice its static tension reaches its breaking load at its knots: only that carries the
+    sequence on.
+
+    Raises: InvalidMeasure: no such line. CoreError: the rig cannot be.
+    """
+    if not 0 <= cut < len(rig.lines):
+        raise InvalidMeasure(
+            path="lines", message=phrase("There is no such line."), limit=phrase("Choose one of the rig's lines.")
+        )
+    weighed = take_off(rig, conditions)
+    load = weighed.heavy_kg * GRAVITY_M_S2
+    broken: list[int] = [cut]
+    steps: list[SnipStep] = []
+    while True:
+        left = [index for index in range(len(rig.lines)) if index not in broken]
+        if not left:
+            steps.append(_fallen(rig, tuple(broken)))
+            return tuple(steps)
+        bare = replace(rig, lines=tuple(rig.lines[index] for index in left))
+        try:
+            made = lay_out(bare, load, as_if=None)
+            settled = solve(made.net)
+        except CoreError:
+            steps.append(_fallen(rig, tuple(broken)))
+            return tuple(steps)
+        step = _snip_step(rig, tuple(broken), left, made, settled)
+        steps.append(step)
+        if not step.lets_go:
+            return tuple(steps)
+        broken += step.lets_go
+
+
+def _snip_step(rig: Rig, broken: tuple[int, ...], left: list[int], made: LaidOut, settled: Settled) -> SnipStep:
+    tension = line_tensions(made, settled)
+    all_ = np.zeros(len(rig.lines))
+    all_[left] = tension
+    over, goes = [], []
+    for place, index in enumerate(left):
+        spec = rig.lines[index].spec
+        counted = float(tension[place]) * CONTINGENCY.value * HANDLING.value
+        if counted > line_rules.working_limit_n(spec, over_people=rig.over_people, one_gone=True):
+            over.append(index)
+        if SUDDEN.value * float(tension[place]) >= line_rules.breaking_n(spec) * line_rules.efficiency(spec):
+            goes.append(index)
+    nodes = settled.at_m[list(made.armature_nodes)]
+    low = float(nodes[:, 2].min()) - rig.armature.diameter_m / 2
+    words = "It comes to rest {low} over the floor" if low > 0 else "It comes down to the floor"
+    words += f"; {len(over)} of the rest pass their working limit" if over else "; the rest stay inside their limits"
+    words += f", and {len(goes)} let go." if goes else "."
+    return SnipStep(
+        cut=broken,
+        at_m=places(nodes),
+        lowest_m=max(low, 0.0),
+        tension_n=tuple(all_.tolist()),
+        over_limit=tuple(over),
+        lets_go=tuple(goes),
+        say=phrase(words, low=length(max(low, 0.0))),
+    )
+
+
+def _fallen(rig: Rig, broken: tuple[int, ...]) -> SnipStep:
+    return SnipStep(
+        cut=broken,
+        at_m=(),
+        lowest_m=0.0,
+        tension_n=tuple(0.0 for _ in rig.lines),
+        over_limit=(),
+        lets_go=(),
+        say=phrase("Nothing holds it any more: it is on the floor."),
+    )

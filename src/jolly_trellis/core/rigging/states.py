@@ -1,0 +1,51 @@
+"""How a line and a hang point stand, once the rig is solved; what a hang point may carry."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from jolly_trellis.core.provenance import FROM_MEMORY, constant
+from jolly_trellis.core.rigging.rig import HangPoint, Rig, RigLine
+
+HALF_LABEL = constant("Adhesive and suction hooks carry, of their label", "ratio", 0.5, FROM_MEMORY)
+NEVER_OVERHEAD = ("adhesive hook", "suction hook")
+LineCase = Literal["whole", "uneven", "one gone"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LineState:
+    """One line as it is judged: its worst tension in each case with what it may carry then, and its settled angle.
+
+    `governs` is the case nearest its limit; `use` tension over limit in it; `angle_rad` to the horizontal.
+    """
+
+    name: str
+    tension_n: float
+    design_n: float
+    limit_n: float
+    breaking_n: float
+    use: float
+    governs: LineCase
+    angle_rad: float
+    cut_length_m: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PointState:
+    """One hang point: the greatest pull on it in any case, N, how far off straight down, its share of the rating."""
+
+    name: str
+    pull_n: float
+    off_rad: float
+    use: float | None
+
+
+def rating_of(point: HangPoint) -> float | None:
+    """What a hang point may carry: what was stated of it; half the label of a hook that sticks. None where unknown."""
+    if point.rating_n is None or not point.stated_by:
+        return None
+    return point.rating_n * (HALF_LABEL.value if point.kind in NEVER_OVERHEAD else 1.0)
+
+
+def name_of(rig: Rig, line: RigLine) -> str:
+    """A line in words: from which point to which place of the armature."""
+    return f"{rig.points[line.point].name} to {line.attachment + 1}"

@@ -1,0 +1,205 @@
+"""Whole rigs: take-off, what governs a line, stated ratings, the second bond, snipping to its end, what is refused."""
+
+from dataclasses import replace
+from itertools import pairwise
+
+import pytest
+
+from jolly_trellis.core.errors import CoreError, InvalidMeasure, UnknownName
+from jolly_trellis.core.rigging.assess import RigReport, assess
+from jolly_trellis.core.rigging.lines import LineSpec, pounds_test_n
+from jolly_trellis.core.rigging.loads import strip_length_m, strip_width_m, take_off, turns_of
+from jolly_trellis.core.rigging.rig import Armature, Attachment, HangPoint, Rig, RigLine
+from jolly_trellis.core.rigging.snip import snip
+from jolly_trellis.core.stems import GRAVITY_M_S2
+from tests.ordinary import conditions, recipe
+
+STEEL = LineSpec(kind="steel rope", size_m=0.0015, fitting="grip")
+THIN = LineSpec(kind="monofilament", stated_n=pounds_test_n(20))
+
+
+def run(count: int = 5, spec: LineSpec = STEEL, rating: float | None = 300.0, by: str | None = "the engineer") -> Rig:
+    """Six metres of snake on so many points, level."""
+    xs = [-3 + 6 * index / (count - 1) for index in range(count)]
+    return Rig(
+        name="run",
+        points=tuple(
+            HangPoint(name=f"beam {n}", kind="beam loop", x_m=x, y_m=0, z_m=3.6, rating_n=rating, stated_by=by)
+            for n, x in enumerate(xs, start=1)
+        ),
+        attachments=tuple(Attachment(x_m=x, y_m=0, z_m=2.6, along_m=0.1 + 1.12 * (x + 3)) for x in xs),
+        lines=tuple(RigLine(point=index, attachment=index, spec=spec) for index in range(count)),
+        armature=Armature(kind="snake", length_m=6.92, netting="galvanized-50-10"),
+        recipe=recipe(gypsophila=(60, "filler"), ruscus=(40, "base")),
+        bond=replace(STEEL, fitting="ferrule"),
+    )
+
+
+def panel(**changes: object) -> Rig:
+    corner = [(-0.5, -0.5), (-0.5, 0.5), (0.5, -0.5), (0.5, 0.5)]
+    rig = Rig(
+        name="panel",
+        points=tuple(
+            HangPoint(name=f"p{n}", kind="eye", x_m=x, y_m=y, z_m=4.0, rating_n=200, stated_by="the warden")
+            for n, (x, y) in enumerate(corner)
+        ),
+        attachments=tuple(Attachment(x_m=x, y_m=y, z_m=3.0) for x, y in corner),
+        lines=tuple(RigLine(point=index, attachment=index, spec=STEEL) for index in range(4)),
+        armature=Armature(kind="panel", length_m=1.0, width_m=1.0, netting="galvanized-50-10"),
+        recipe=recipe(gypsophila=(40, "filler")),
+        bond=STEEL,
+    )
+    return replace(rig, **changes)  # type: ignore[arg-type]
+
+
+def checks(report: RigReport) -> set[str]:
+    return {found.check for found in report.verdict.findings}
+
+
+def test_a_strip_for_a_snake() -> None:
+    """Worked from geometry: a 0.55 m strip at 0.11 m diameter goes round 1.59 times."""
+    assert turns_of(0.55, 0.11) == pytest.approx(1.59, abs=0.005)
+    assert strip_width_m(0.11, turns_of(0.55, 0.11)) == pytest.approx(0.55)
+    assert strip_length_m(3.0, twisted=False) == pytest.approx(3.45)
+    assert strip_length_m(3.0, twisted=True) > strip_length_m(3.0, twisted=False)
+
+
+def test_the_take_off_is_the_sum_of_its_parts_and_what_is_counted() -> None:
+    weighed = take_off(run(), conditions())
+    assert weighed.typical_kg == pytest.approx(sum(each.typical_kg for each in weighed.parts))
+    assert weighed.heavy_kg > weighed.typical_kg
+    assert assess(run(), conditions()).load_n == pytest.approx(weighed.heavy_kg * GRAVITY_M_S2 * 1.1 * 1.25)
+
+
+def test_tubes_are_weighed_full() -> None:
+    dry = run()
+    wet = replace(dry, recipe=tuple(replace(line, water="tube") for line in dry.recipe))
+    more = take_off(wet, conditions()).typical_kg - take_off(dry, conditions()).typical_kg
+    assert more == pytest.approx(100 * (0.004 + 0.01385), rel=0.01)
+
+
+def test_a_level_run_shares_its_load_evenly_and_in_balance() -> None:
+    report = assess(run(), conditions())
+    assert report.residual < 1e-5
+    assert report.lines[0].tension_n == pytest.approx(report.lines[4].tension_n, rel=0.02)
+    assert report.lines[1].tension_n > report.lines[0].tension_n
+    assert sum(each.tension_n for each in report.lines) >= report.load_n * 0.99
+    assert report.lowest_m < 2.6
+
+
+def test_a_square_panel_on_four_lines_shares_evenly() -> None:
+    report = assess(panel(), conditions())
+    assert [each.tension_n for each in report.lines] == pytest.approx([report.load_n / 4] * 4, rel=0.01)
+    assert report.tilt_rad == pytest.approx(0.0, abs=1e-3)
+
+
+def test_a_panel_fuller_on_one_side_pulls_more_there() -> None:
+    heavy = assess(panel(armature=replace(panel().armature, fuller_first=1.6)), conditions())
+    left = heavy.lines[0].tension_n + heavy.lines[1].tension_n
+    right = heavy.lines[2].tension_n + heavy.lines[3].tension_n
+    assert left > right
+
+
+def test_a_panel_on_one_line_is_free_to_turn() -> None:
+    middle = panel(
+        points=(HangPoint(name="hook", kind="eye", x_m=0, y_m=0, z_m=4, rating_n=200, stated_by="the warden"),),
+        attachments=(Attachment(x_m=0, y_m=0, z_m=3),),
+        lines=(RigLine(point=0, attachment=0, spec=STEEL),),
+    )
+    assert assess(middle, conditions()).free_modes >= 1
+
+
+def test_thin_line_fails_over_people_and_says_in_which_case() -> None:
+    report = assess(run(spec=THIN), conditions())
+    assert report.verdict.state == "fails"
+    assert any(each.use > 1 for each in report.lines)
+
+
+def test_a_point_nobody_rates_is_no_pass() -> None:
+    assert assess(run(rating=None), conditions()).verdict.state == "cannot say"
+    assert assess(run(by=None), conditions()).verdict.state == "cannot say"
+    rated = assess(run(), conditions())
+    assert rated.verdict.state in ("holds", "tight")
+
+
+def test_over_people_a_second_bond_is_asked_for_and_judged() -> None:
+    bare = assess(replace(run(), bond=None), conditions())
+    assert bare.verdict.state == "cannot say"
+    assert any("second bond" in words for words in bare.verdict.missing)
+    cord = assess(replace(run(), bond=LineSpec(kind="polyester cord", size_m=0.003)), conditions())
+    assert cord.verdict.state == "fails"
+    alone = assess(replace(run(), bond=None, over_people=False), conditions())
+    assert not any("second bond" in words for words in alone.verdict.missing)
+
+
+def test_an_adhesive_hook_is_never_over_people() -> None:
+    rig = run()
+    stuck = replace(rig, points=(replace(rig.points[0], kind="adhesive hook"), *rig.points[1:]))
+    report = assess(stuck, conditions())
+    assert "never overhead" in checks(report)
+    assert report.verdict.state == "fails"
+
+
+def test_over_a_walkway_it_hangs_high_enough_or_fails() -> None:
+    assert "clearance" in checks(assess(replace(run(), walkway=True), conditions()))
+    low = run()
+    down = replace(low, walkway=True, attachments=tuple(replace(each, z_m=1.9) for each in low.attachments))
+    assert assess(down, conditions()).verdict.state == "fails"
+
+
+def test_a_flat_line_is_refused_by_its_angle() -> None:
+    rig = panel()
+    wide = tuple(replace(each, x_m=6 * each.x_m, z_m=3.4) for each in rig.points)
+    report = assess(replace(rig, points=wide), conditions())
+    assert any(found.check == "line angle" and found.state == "fails" for found in report.verdict.findings)
+
+
+def test_snipping_a_strong_rig_leaves_it_hanging() -> None:
+    for cut in range(5):
+        steps = snip(run(), conditions(), cut)
+        assert len(steps) == 1
+        assert steps[0].cut == (cut,)
+        assert steps[0].tension_n[cut] == 0
+        assert not steps[0].lets_go
+
+
+def test_snipping_a_weak_rig_runs_to_its_end_in_solved_steps() -> None:
+    weak = LineSpec(kind="monofilament", stated_n=45.0)
+    steps = snip(run(spec=weak), conditions(), 2)
+    assert len(steps) > 1
+    cuts = [set(step.cut) for step in steps]
+    assert all(before < after for before, after in pairwise(cuts))
+    assert steps[-1].lets_go == ()
+
+
+def test_over_its_limit_and_letting_go_are_two_things() -> None:
+    steps = snip(run(spec=LineSpec(kind="monofilament", stated_n=110.0)), conditions(), 2)
+    assert steps[0].over_limit
+    assert not steps[0].lets_go
+
+
+@pytest.mark.parametrize(
+    ("change", "path"),
+    [
+        ({"lines": ()}, "lines"),
+        ({"attachments": ()}, "lines.0"),
+        ({"lines": (RigLine(point=9, attachment=0, spec=STEEL),)}, "lines.0"),
+        ({"points": tuple(replace(each, x_m=0.0) for each in run().points)}, "points.1"),
+        ({"points": (replace(run().points[0], rating_n=0.0), *run().points[1:])}, "points.0.rating_n"),
+        ({"armature": replace(run().armature, length_m=0.0)}, "armature.length_m"),
+        ({"armature": replace(run().armature, length_m=3.0)}, "attachments"),
+        ({"attachments": tuple(replace(a, along_m=0.9 * (a.x_m + 3)) for a in run().attachments)}, "attachments"),
+    ],
+)
+def test_a_rig_that_cannot_be_is_refused_beside_its_place(change: dict[str, object], path: str) -> None:
+    with pytest.raises(CoreError) as caught:
+        assess(replace(run(), **change), conditions())  # type: ignore[arg-type]
+    assert caught.value.path == path
+    assert caught.value.limit.text
+
+
+def test_unknown_netting_and_lines_that_are_not_there() -> None:
+    with pytest.raises(UnknownName):
+        assess(replace(run(), armature=replace(run().armature, netting=None)), conditions())
+    with pytest.raises(InvalidMeasure):
+        snip(run(), conditions(), 7)
