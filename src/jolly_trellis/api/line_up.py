@@ -5,14 +5,15 @@ import sqlite3
 from fastapi import APIRouter
 
 from jolly_trellis.api.deps import Connection, Number
-from jolly_trellis.api.models import BasedOn, BriefIn, EventOut, EventSummary, PieceOut, Problem, PutBrief
+from jolly_trellis.api.models import BasedOn, BriefIn, EventOut, EventSummary, PieceOut, Problem, PutBrief, RigOut
 from jolly_trellis.api.problems import body_of
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.piece import Conditions
+from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.services import judging, planning
 from jolly_trellis.services.planning import EventState
 from jolly_trellis.store import events
-from jolly_trellis.store.plan import PlannedPiece
+from jolly_trellis.store.plan import PlannedPiece, PlannedRig
 
 router = APIRouter(prefix="/api/events", tags=["line-up"])
 
@@ -64,6 +65,7 @@ def event_out(conn: sqlite3.Connection, state: EventState) -> EventOut:
         undo=state.undo,
         redo=state.redo,
         pieces=[_piece_out(each, conditions) for each in state.plan.pieces],
+        rigs=[_rig_out(each, conditions) for each in state.plan.rigs],
     )
 
 
@@ -71,6 +73,18 @@ def _piece_out(planned: PlannedPiece, conditions: Conditions) -> PieceOut:
     try:
         report = judging.report_of(planned.piece, conditions, with_fixes=False)
     except CoreError as problem:
-        body = body_of(code=problem.code, path=problem.path, message=problem.message, limit=problem.limit)
-        return PieceOut(id=planned.id, piece=planned.piece, report=None, problem=Problem.model_validate(body))
+        return PieceOut(id=planned.id, piece=planned.piece, report=None, problem=_problem(problem))
     return PieceOut(id=planned.id, piece=planned.piece, report=report, problem=None)
+
+
+def _rig_out(planned: PlannedRig, conditions: Conditions) -> RigOut:
+    try:
+        report = assess(planned.rig, conditions)
+    except CoreError as problem:
+        return RigOut(id=planned.id, rig=planned.rig, report=None, problem=_problem(problem))
+    return RigOut(id=planned.id, rig=planned.rig, report=report, problem=None)
+
+
+def _problem(problem: CoreError) -> Problem:
+    body = body_of(code=problem.code, path=problem.path, message=problem.message, limit=problem.limit)
+    return Problem.model_validate(body)

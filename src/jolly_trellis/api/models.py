@@ -20,6 +20,8 @@ from jolly_trellis.core.practice import FillSchool, FixingSchool, FrogSchool, Pa
 from jolly_trellis.core.provenance import ProvenanceKind
 from jolly_trellis.core.quantities import Phrase, Quantity
 from jolly_trellis.core.report import Report
+from jolly_trellis.core.rigging.assess import RigReport
+from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.stems import Role
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.core.vessels import Material, PlanShape, Vessel
@@ -364,6 +366,15 @@ class PieceOut(BaseModel):
     problem: Problem | None
 
 
+class RigOut(BaseModel):
+    """A hung piece of the line-up: its plan, and its report or the problem that prevents one."""
+
+    id: int
+    rig: Rig
+    report: RigReport | None
+    problem: Problem | None
+
+
 class EventOut(BaseModel):
     id: int
     revision: int
@@ -371,6 +382,7 @@ class EventOut(BaseModel):
     undo: str | None
     redo: str | None
     pieces: list[PieceOut]
+    rigs: list[RigOut]
 
 
 class SavedPiece(BaseModel):

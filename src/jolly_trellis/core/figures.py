@@ -69,6 +69,7 @@ from jolly_trellis.core.placement import (
     turning,
 )
 from jolly_trellis.core.provenance import Figure
+from jolly_trellis.core.rigging import assess, findings, layout, lines, loads, snip, states
 
 TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Vessels, water and stacks", (vessels, water, stacks)),
@@ -104,6 +105,7 @@ TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Hide and See", (sight, hide, see)),
     ("Lift", (lift, lift_hand)),
     ("Bouquets", (bouquet, bound, hide_carried)),
+    ("Hung work", (lines, loads, layout, states, findings, assess, snip)),
 )
 
 

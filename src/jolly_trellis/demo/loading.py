@@ -38,7 +38,8 @@ def load_demo(conn: sqlite3.Connection) -> bool:
     if events.list_events(conn):
         return False
     plan = demo_plan()
-    planning.new_event(conn, plan.brief, tuple(each.piece for each in plan.pieces))
+    pieces, rigs = (tuple(each.piece for each in plan.pieces), tuple(each.rig for each in plan.rigs))
+    planning.new_event(conn, plan.brief, pieces, rigs)
     with transaction(conn):
         for kind, counts in ON_HAND.items():
             for key, number in counts.items():

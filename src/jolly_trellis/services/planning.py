@@ -7,10 +7,11 @@ from typing import Any
 
 from jolly_trellis import __version__
 from jolly_trellis.core.piece import Piece
+from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.store import codec, events, history
 from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.events import EventRow
-from jolly_trellis.store.plan import Brief, Plan, PlannedPiece
+from jolly_trellis.store.plan import Brief, Plan, PlannedPiece, PlannedRig
 
 
 class NotFound(Exception):
@@ -49,7 +50,9 @@ class EventState:
     redo: str | None
 
 
-def new_event(conn: sqlite3.Connection, brief: Brief, pieces: tuple[Piece, ...] = ()) -> EventState:
+def new_event(
+    conn: sqlite3.Connection, brief: Brief, pieces: tuple[Piece, ...] = (), rigs: tuple[Rig, ...] = ()
+) -> EventState:
     """Start an event; its first step, which cannot be undone, is the plan it starts with."""
     with transaction(conn):
         event_id = events.add_event(conn, brief)
@@ -58,6 +61,7 @@ def new_event(conn: sqlite3.Connection, brief: Brief, pieces: tuple[Piece, ...] 
         plan = Plan(
             brief=brief,
             pieces=tuple(PlannedPiece(id=index, piece=each) for index, each in enumerate(pieces, start=1)),
+            rigs=tuple(PlannedRig(id=index, rig=each) for index, each in enumerate(rigs, start=len(pieces) + 1)),
         )
         events.put_plan(conn, event, empty, plan, revision=1, step=0, version=__version__)
         history.add_step(conn, event_id, 0, "Start", plan)
@@ -141,6 +145,51 @@ def remove_piece(conn: sqlite3.Connection, event_id: int, piece_id: int, *, base
     return _change(conn, event_id, change, base_revision=base_revision, label=label, piece_id=piece_id)
 
 
+def rig_of(conn: sqlite3.Connection, event_id: int, rig_id: int) -> tuple[Rig, Brief]:
+    """A hung piece and the brief of its event. Raises NotFound."""
+    plan = state(conn, event_id).plan
+    if rig_id not in plan.rigs_by_id():
+        raise NotFound(f"rig {rig_id}")
+    return plan.rigs_by_id()[rig_id], plan.brief
+
+
+def add_rig(conn: sqlite3.Connection, event_id: int, rig: Rig, *, base_revision: int) -> EventState:
+    """Add a hung piece at the end of the line-up. Never stale: it touches nothing. Raises NotFound."""
+    number = _event(conn, event_id).next_piece
+
+    def change(plan: Plan) -> Plan:
+        return replace(plan, rigs=(*plan.rigs, PlannedRig(id=number, rig=rig)))
+
+    return _change(conn, event_id, change, base_revision=base_revision, label=f"Add {rig.name}", piece_id=number)
+
+
+def put_rig(
+    conn: sqlite3.Connection, event_id: int, rig_id: int, rig: Rig, *, base_revision: int, label: str
+) -> EventState:
+    """Save a hung piece. Raises NotFound, Stale."""
+
+    def change(plan: Plan) -> Plan:
+        if rig_id not in plan.rigs_by_id():
+            raise NotFound(f"rig {rig_id}")
+        rigs = tuple(replace(each, rig=rig) if each.id == rig_id else each for each in plan.rigs)
+        return replace(plan, rigs=rigs)
+
+    return _change(conn, event_id, change, base_revision=base_revision, label=label, piece_id=rig_id)
+
+
+def remove_rig(conn: sqlite3.Connection, event_id: int, rig_id: int, *, base_revision: int) -> EventState:
+    """Take a hung piece out; undo brings it back. Raises NotFound, Stale."""
+    plan = state(conn, event_id).plan
+    if rig_id not in plan.rigs_by_id():
+        raise NotFound(f"rig {rig_id}")
+    label = f"Remove {plan.rigs_by_id()[rig_id].name}"
+
+    def change(plan: Plan) -> Plan:
+        return replace(plan, rigs=tuple(each for each in plan.rigs if each.id != rig_id))
+
+    return _change(conn, event_id, change, base_revision=base_revision, label=label, piece_id=rig_id)
+
+
 def undo(conn: sqlite3.Connection, event_id: int, *, base_revision: int) -> EventState:
     """Go back one step. Raises NotFound, Stale, NothingToDo."""
     return _travel(conn, event_id, -1, base_revision=base_revision)
@@ -160,12 +209,12 @@ def _change(
     label: str,
     piece_id: int | None,
 ) -> EventState:
-    """Apply a change to what it touches: one piece, or the brief where `piece_id` is None."""
+    """Apply a change to what it touches: one piece or rig, or the brief where `piece_id` is None."""
     with transaction(conn):
         event = _event(conn, event_id)
         touched = event.brief_revision
         if piece_id is not None:
-            touched = events.piece_revisions(conn, event_id).get(piece_id, 0)
+            touched = events.part_revisions(conn, event_id).get(piece_id, 0)
         before = events.get_plan(conn, event_id)
         if touched > base_revision:
             raise Stale(
@@ -224,9 +273,10 @@ def _differences(
 
 def _part(plan: Plan, piece_id: int | None) -> Any:
     if piece_id is not None:
-        piece = plan.by_id().get(piece_id)
-        return {} if piece is None else codec.to_plain(piece)
-    return {"brief": codec.to_plain(plan.brief), "pieces": {each.id: each.piece.name for each in plan.pieces}}
+        part = plan.by_id().get(piece_id) or plan.rigs_by_id().get(piece_id)
+        return {} if part is None else codec.to_plain(part)
+    names = {each: part.name for each, part in (plan.by_id() | plan.rigs_by_id()).items()}
+    return {"brief": codec.to_plain(plan.brief), "pieces": names}
 
 
 def _flat(value: Any, path: str = "") -> dict[str, Any]:

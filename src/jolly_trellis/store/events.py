@@ -1,11 +1,17 @@
 """Events and their pieces: the plan as it stands, its revisions and its history."""
 
 import sqlite3
+from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Literal, TypeVar
 
 from jolly_trellis.core.piece import Piece
+from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.store import codec
-from jolly_trellis.store.plan import Brief, Plan, PlannedPiece
+from jolly_trellis.store.plan import Brief, Plan, PlannedPiece, PlannedRig
+
+Part = Literal["piece", "rig"]
+T = TypeVar("T")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -49,14 +55,18 @@ def get_brief(conn: sqlite3.Connection, event_id: int) -> Brief | None:
 def get_plan(conn: sqlite3.Connection, event_id: int) -> Plan:
     """The whole plan of an event as it stands."""
     brief = conn.execute("SELECT brief FROM event WHERE id = :id", {"id": event_id}).fetchone()[0]
-    rows = conn.execute("SELECT id, design FROM piece WHERE event_id = :id ORDER BY position", {"id": event_id})
-    pieces = tuple(PlannedPiece(id=row["id"], piece=codec.loads(row["design"], Piece)) for row in rows)
-    return Plan(brief=codec.loads(brief, Brief), pieces=pieces)
+    pieces = tuple(PlannedPiece(id=each, piece=piece) for each, piece in _parts(conn, "piece", event_id, Piece))
+    rigs = tuple(PlannedRig(id=each, rig=rig) for each, rig in _parts(conn, "rig", event_id, Rig))
+    return Plan(brief=codec.loads(brief, Brief), pieces=pieces, rigs=rigs)
 
 
-def piece_revisions(conn: sqlite3.Connection, event_id: int) -> dict[int, int]:
-    """The revision at which each piece last changed."""
-    rows = conn.execute("SELECT id, revision FROM piece WHERE event_id = :id", {"id": event_id})
+def part_revisions(conn: sqlite3.Connection, event_id: int) -> dict[int, int]:
+    """The revision at which each piece and each rig last changed."""
+    rows = conn.execute(
+        "SELECT id, revision FROM piece WHERE event_id = :id "
+        "UNION ALL SELECT id, revision FROM rig WHERE event_id = :id",
+        {"id": event_id},
+    )
     return {row["id"]: row["revision"] for row in rows}
 
 
@@ -64,28 +74,10 @@ def put_plan(
     conn: sqlite3.Connection, event: EventRow, before: Plan, after: Plan, *, revision: int, step: int, version: str
 ) -> None:
     """Write a plan over the one before it; only what differs takes the new revision."""
-    old, new = before.by_id(), after.by_id()
-    for piece_id in old.keys() - new.keys():
-        conn.execute("DELETE FROM piece WHERE event_id = :event AND id = :id", {"event": event.id, "id": piece_id})
-    kept = piece_revisions(conn, event.id)
-    for position, planned in enumerate(after.pieces):
-        changed = old.get(planned.id) != planned.piece
-        conn.execute(
-            """
-            INSERT INTO piece (event_id, id, position, design, computed_by, revision)
-            VALUES (:event, :id, :position, :design, :version, :revision)
-            ON CONFLICT (event_id, id) DO UPDATE SET position = excluded.position, design = excluded.design,
-                computed_by = excluded.computed_by, revision = excluded.revision
-            """,
-            {
-                "event": event.id,
-                "id": planned.id,
-                "position": position,
-                "design": codec.dumps(planned.piece),
-                "version": version,
-                "revision": revision if changed else kept.get(planned.id, revision),
-            },
-        )
+    kept = part_revisions(conn, event.id)
+    numbers = (event.id, revision, version)
+    _put_parts(conn, "piece", numbers, before.by_id(), after.by_id(), kept)
+    _put_parts(conn, "rig", numbers, before.rigs_by_id(), after.rigs_by_id(), kept)
     conn.execute(
         """
         UPDATE event SET name = :name, brief = :brief, revision = :revision, step = :step,
@@ -100,9 +92,47 @@ def put_plan(
             "revision": revision,
             "step": step,
             "changed": int(before.brief != after.brief),
-            "next": max((each.id for each in after.pieces), default=0) + 1,
+            "next": max((*after.by_id(), *after.rigs_by_id()), default=0) + 1,
         },
     )
+
+
+def _parts(conn: sqlite3.Connection, table: Part, event_id: int, kind: type[T]) -> list[tuple[int, T]]:
+    """(number, thing) of every piece or rig of an event, in order; the table's name comes from this file only."""
+    rows = conn.execute(f"SELECT id, design FROM {table} WHERE event_id = :id ORDER BY position", {"id": event_id})
+    return [(row["id"], codec.loads(row["design"], kind)) for row in rows]
+
+
+def _put_parts(
+    conn: sqlite3.Connection,
+    table: Part,
+    numbers: tuple[int, int, str],
+    old: Mapping[int, object],
+    new: Mapping[int, object],
+    kept: Mapping[int, int],
+) -> None:
+    """Write the pieces or rigs of a plan, in order; only what differs takes the new revision."""
+    event_id, revision, version = numbers
+    for part in old.keys() - new.keys():
+        conn.execute(f"DELETE FROM {table} WHERE event_id = :event AND id = :id", {"event": event_id, "id": part})
+    for position, (part, thing) in enumerate(new.items()):
+        changed = old.get(part) != thing
+        conn.execute(
+            f"""
+            INSERT INTO {table} (event_id, id, position, design, computed_by, revision)
+            VALUES (:event, :id, :position, :design, :version, :revision)
+            ON CONFLICT (event_id, id) DO UPDATE SET position = excluded.position, design = excluded.design,
+                computed_by = excluded.computed_by, revision = excluded.revision
+            """,
+            {
+                "event": event_id,
+                "id": part,
+                "position": position,
+                "design": codec.dumps(thing),
+                "version": version,
+                "revision": revision if changed else kept.get(part, revision),
+            },
+        )
 
 
 def _event(row: sqlite3.Row) -> EventRow:

@@ -4,6 +4,7 @@ from dataclasses import dataclass, field
 
 from jolly_trellis.core.piece import Air, Piece
 from jolly_trellis.core.practice import Practice
+from jolly_trellis.core.rigging.rig import Rig
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -29,12 +30,25 @@ class PlannedPiece:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class PlannedRig:
+    """A hung piece with the number it keeps for life, from the same row of numbers as the pieces."""
+
+    id: int
+    rig: Rig
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Plan:
-    """An event's brief and pieces, in order."""
+    """An event's brief, its pieces and its hung pieces, each in order."""
 
     brief: Brief
     pieces: tuple[PlannedPiece, ...] = ()
+    rigs: tuple[PlannedRig, ...] = ()
 
     def by_id(self) -> dict[int, Piece]:
         """The pieces by number."""
         return {each.id: each.piece for each in self.pieces}
+
+    def rigs_by_id(self) -> dict[int, Rig]:
+        """The hung pieces by number."""
+        return {each.id: each.rig for each in self.rigs}

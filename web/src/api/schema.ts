@@ -253,6 +253,75 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/assess": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Assess Rig */
+        readonly post: operations["assess_rig_api_events__event_id__assess_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/snip": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Snip Line */
+        readonly post: operations["snip_line_api_events__event_id__snip_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/rigs": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Add Rig */
+        readonly post: operations["add_rig_api_events__event_id__rigs_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/rigs/{rig_id}": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        /** Put Rig */
+        readonly put: operations["put_rig_api_events__event_id__rigs__rig_id__put"];
+        readonly post?: never;
+        /** Remove Rig */
+        readonly delete: operations["remove_rig_api_events__event_id__rigs__rig_id__delete"];
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/stock": {
         readonly parameters: {
             readonly query?: never;
@@ -582,6 +651,142 @@ export interface components {
             readonly verb: string;
             /** Key */
             readonly key: string;
+        };
+        /**
+         * Armature
+         * @description What hangs: a snake or tube along its attachments, or a stiff panel or ring.
+         *
+         *     `length_m` is the finished length along a snake or tube; `diameter_m` its thickness, or a ring's; a panel is
+         *     `length_m` × `width_m`. `fuller_first` is how much more the first end carries than the last, 1 for even. Its
+         *     netting is a key of the stores, `turns` how often the strip goes round.
+         */
+        readonly Armature: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "snake" | "tube" | "panel" | "ring";
+            /** Length M */
+            readonly length_m: number;
+            /**
+             * Diameter M
+             * @default 0.11
+             */
+            readonly diameter_m: number;
+            /**
+             * Width M
+             * @default 0
+             */
+            readonly width_m: number;
+            /**
+             * Turns
+             * @default 1.6
+             */
+            readonly turns: number;
+            /** Netting */
+            readonly netting?: string | null;
+            /**
+             * Stiffness
+             * @default twig-stiffened
+             * @enum {string}
+             */
+            readonly stiffness: "loose" | "twig-stiffened" | "cored";
+            /**
+             * Fuller First
+             * @default 1
+             */
+            readonly fuller_first: number;
+            /**
+             * Stem Cut M
+             * @default 0.25
+             */
+            readonly stem_cut_m: number;
+        };
+        /** ArmatureIn */
+        readonly ArmatureIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "snake" | "tube" | "panel" | "ring";
+            /** Length M */
+            readonly length_m: number;
+            /**
+             * Diameter M
+             * @default 0.11
+             */
+            readonly diameter_m: number;
+            /**
+             * Width M
+             * @default 0
+             */
+            readonly width_m: number;
+            /**
+             * Turns
+             * @default 1.6
+             */
+            readonly turns: number;
+            /** Netting */
+            readonly netting?: string | null;
+            /**
+             * Stiffness
+             * @default twig-stiffened
+             * @enum {string}
+             */
+            readonly stiffness: "loose" | "twig-stiffened" | "cored";
+            /**
+             * Fuller First
+             * @default 1
+             */
+            readonly fuller_first: number;
+            /**
+             * Stem Cut M
+             * @default 0.25
+             */
+            readonly stem_cut_m: number;
+        };
+        /** AssessRig */
+        readonly AssessRig: {
+            readonly rig: components["schemas"]["RigIn"];
+        };
+        /**
+         * Attachment
+         * @description A place of the armature that lines lead to, as drawn: right, back and up, m.
+         *
+         *     `along_m` is how far along a snake or tube it lies, from its first end.
+         */
+        readonly Attachment: {
+            /** X M */
+            readonly x_m: number;
+            /** Y M */
+            readonly y_m: number;
+            /** Z M */
+            readonly z_m: number;
+            /**
+             * Along M
+             * @default 0
+             */
+            readonly along_m: number;
+        };
+        /** AttachmentIn */
+        readonly AttachmentIn: {
+            /**
+             * X M
+             * @description m
+             */
+            readonly x_m: number;
+            /**
+             * Y M
+             * @description m
+             */
+            readonly y_m: number;
+            /** Z M */
+            readonly z_m: number;
+            /**
+             * Along M
+             * @default 0
+             */
+            readonly along_m: number;
         };
         /**
          * BalanceReport
@@ -1006,6 +1211,8 @@ export interface components {
             readonly redo: string | null;
             /** Pieces */
             readonly pieces: readonly components["schemas"]["PieceOut"][];
+            /** Rigs */
+            readonly rigs: readonly components["schemas"]["RigOut"][];
         };
         /** EventSummary */
         readonly EventSummary: {
@@ -1274,6 +1481,62 @@ export interface components {
             readonly tip_z_m: number;
         };
         /**
+         * HangPoint
+         * @description A place of the building that lines are fixed to: where, m from the middle of the floor, right, back and up.
+         *
+         *     `rating_n` is its working rating straight down, `stated_by` who stated it and `stated_on` when (a date); None is
+         *     not known.
+         */
+        readonly HangPoint: {
+            /** Name */
+            readonly name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "beam loop" | "clamp" | "eye" | "wall screw" | "frame member" | "adhesive hook" | "suction hook" | "handle" | "truss";
+            /** X M */
+            readonly x_m: number;
+            /** Y M */
+            readonly y_m: number;
+            /** Z M */
+            readonly z_m: number;
+            /** Rating N */
+            readonly rating_n?: number | null;
+            /** Stated By */
+            readonly stated_by?: string | null;
+            /** Stated On */
+            readonly stated_on?: string | null;
+        };
+        /** HangPointIn */
+        readonly HangPointIn: {
+            /** Name */
+            readonly name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "beam loop" | "clamp" | "eye" | "wall screw" | "frame member" | "adhesive hook" | "suction hook" | "handle" | "truss";
+            /**
+             * X M
+             * @description m
+             */
+            readonly x_m: number;
+            /**
+             * Y M
+             * @description m
+             */
+            readonly y_m: number;
+            /** Z M */
+            readonly z_m: number;
+            /** Rating N */
+            readonly rating_n?: number | null;
+            /** Stated By */
+            readonly stated_by?: string | null;
+            /** Stated On */
+            readonly stated_on?: string | null;
+        };
+        /**
          * Heard
          * @description Some words, and what they were taken to mean.
          */
@@ -1430,6 +1693,118 @@ export interface components {
             readonly height_m: number;
             /** Aperture M */
             readonly aperture_m: number;
+        };
+        /**
+         * LineSpec
+         * @description What a line is: by its test rating in newtons (monofilament, braid), or by its diameter or width in metres.
+         *
+         *     `stated_n` is the strength on the packet, which goes before the table. `over_edge` tells one bent over an edge.
+         */
+        readonly LineSpec: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "monofilament" | "braid" | "steel rope" | "polyester cord" | "cable tie";
+            /** Size M */
+            readonly size_m?: number | null;
+            /** Stated N */
+            readonly stated_n?: number | null;
+            /**
+             * Fitting
+             * @default knot
+             * @enum {string}
+             */
+            readonly fitting: "knot" | "ferrule" | "grip";
+            /**
+             * Stainless
+             * @default false
+             */
+            readonly stainless: boolean;
+            /**
+             * Wet
+             * @default false
+             */
+            readonly wet: boolean;
+            /**
+             * Over Edge
+             * @default false
+             */
+            readonly over_edge: boolean;
+        };
+        /** LineSpecIn */
+        readonly LineSpecIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "monofilament" | "braid" | "steel rope" | "polyester cord" | "cable tie";
+            /** Size M */
+            readonly size_m?: number | null;
+            /** Stated N */
+            readonly stated_n?: number | null;
+            /**
+             * Fitting
+             * @default knot
+             * @enum {string}
+             */
+            readonly fitting: "knot" | "ferrule" | "grip";
+            /**
+             * Stainless
+             * @default false
+             */
+            readonly stainless: boolean;
+            /**
+             * Wet
+             * @default false
+             */
+            readonly wet: boolean;
+            /**
+             * Over Edge
+             * @default false
+             */
+            readonly over_edge: boolean;
+        };
+        /**
+         * LineState
+         * @description One line as it is judged: its worst tension in each case with what it may carry then, and its settled angle.
+         *
+         *     `governs` is the case nearest its limit; `use` tension over limit in it; `angle_rad` to the horizontal.
+         */
+        readonly LineState: {
+            /** Name */
+            readonly name: string;
+            /** Tension N */
+            readonly tension_n: number;
+            /** Design N */
+            readonly design_n: number;
+            /** Limit N */
+            readonly limit_n: number;
+            /** Breaking N */
+            readonly breaking_n: number;
+            /** Use */
+            readonly use: number;
+            /**
+             * Governs
+             * @enum {string}
+             */
+            readonly governs: "whole" | "uneven" | "one gone";
+            /** Angle Rad */
+            readonly angle_rad: number;
+            /** Cut Length M */
+            readonly cut_length_m: number;
+        };
+        /**
+         * LoadPart
+         * @description One part of the take-off: its name, typical and heavy mass in kg.
+         */
+        readonly LoadPart: {
+            /** Name */
+            readonly name: string;
+            /** Typical Kg */
+            readonly typical_kg: number;
+            /** Heavy Kg */
+            readonly heavy_kg: number;
         };
         /**
          * Making
@@ -2198,6 +2573,20 @@ export interface components {
             readonly vessel: number;
         };
         /**
+         * PointState
+         * @description One hang point: the greatest pull on it in any case, N, how far off straight down, its share of the rating.
+         */
+        readonly PointState: {
+            /** Name */
+            readonly name: string;
+            /** Pull N */
+            readonly pull_n: number;
+            /** Off Rad */
+            readonly off_rad: number;
+            /** Use */
+            readonly use: number | null;
+        };
+        /**
          * Practice
          * @description A studio's answers for one event, and the switches that rule mechanics out.
          */
@@ -2429,6 +2818,17 @@ export interface components {
              */
             readonly label: string;
         };
+        /** PutRig */
+        readonly PutRig: {
+            /** Base Revision */
+            readonly base_revision: number;
+            readonly rig: components["schemas"]["RigIn"];
+            /**
+             * Label
+             * @default Change the rig
+             */
+            readonly label: string;
+        };
         /** PutVariety */
         readonly PutVariety: {
             readonly variety: components["schemas"]["VarietyIn"];
@@ -2626,6 +3026,144 @@ export interface components {
             readonly bouquet?: components["schemas"]["BouquetReport"] | null;
         };
         /**
+         * Rig
+         * @description One hung piece. `over_people` tells that anybody can be under it or touch it; `walkway` that people pass below.
+         *
+         *     `extra_kg` is what else hangs on it, such as lamps. `bond` is the second bond to a hang point of its own, None
+         *     where nobody has planned one.
+         */
+        readonly Rig: {
+            /** Name */
+            readonly name: string;
+            /** Points */
+            readonly points: readonly components["schemas"]["HangPoint"][];
+            /** Attachments */
+            readonly attachments: readonly components["schemas"]["Attachment"][];
+            /** Lines */
+            readonly lines: readonly components["schemas"]["RigLine"][];
+            readonly armature: components["schemas"]["Armature"];
+            /**
+             * Recipe
+             * @default []
+             */
+            readonly recipe: readonly components["schemas"]["RecipeLine"][];
+            /**
+             * Over People
+             * @default true
+             */
+            readonly over_people: boolean;
+            /**
+             * Walkway
+             * @default false
+             */
+            readonly walkway: boolean;
+            /**
+             * Extra Kg
+             * @default 0
+             */
+            readonly extra_kg: number;
+            readonly bond?: components["schemas"]["LineSpec"] | null;
+        };
+        /** RigIn */
+        readonly RigIn: {
+            /** Name */
+            readonly name: string;
+            /** Points */
+            readonly points: readonly components["schemas"]["HangPointIn"][];
+            /** Attachments */
+            readonly attachments: readonly components["schemas"]["AttachmentIn"][];
+            /** Lines */
+            readonly lines: readonly components["schemas"]["RigLineIn"][];
+            readonly armature: components["schemas"]["ArmatureIn"];
+            /**
+             * Recipe
+             * @default []
+             */
+            readonly recipe: readonly components["schemas"]["RecipeLineIn"][];
+            /**
+             * Over People
+             * @default true
+             */
+            readonly over_people: boolean;
+            /**
+             * Walkway
+             * @default false
+             */
+            readonly walkway: boolean;
+            /**
+             * Extra Kg
+             * @default 0
+             */
+            readonly extra_kg: number;
+            readonly bond?: components["schemas"]["LineSpecIn"] | null;
+        };
+        /**
+         * RigLine
+         * @description A line from a hang point to an attachment, each by its place in the lists; cut to reach as drawn.
+         */
+        readonly RigLine: {
+            /** Point */
+            readonly point: number;
+            /** Attachment */
+            readonly attachment: number;
+            readonly spec: components["schemas"]["LineSpec"];
+        };
+        /** RigLineIn */
+        readonly RigLineIn: {
+            /** Point */
+            readonly point: number;
+            /** Attachment */
+            readonly attachment: number;
+            readonly spec: components["schemas"]["LineSpecIn"];
+        };
+        /**
+         * RigOut
+         * @description A hung piece of the line-up: its plan, and its report or the problem that prevents one.
+         */
+        readonly RigOut: {
+            /** Id */
+            readonly id: number;
+            readonly rig: components["schemas"]["Rig"];
+            readonly report: components["schemas"]["RigReport"] | null;
+            readonly problem: components["schemas"]["Problem"] | null;
+        };
+        /**
+         * RigReport
+         * @description A rig worked out: where it settles, what every line and point bears, how low it hangs, and the Hang verdict.
+         *
+         *     `at_m` are the armature's nodes in order along it; `attachments_m` where lines meet it.
+         */
+        readonly RigReport: {
+            readonly take_off: components["schemas"]["TakeOff"];
+            /** Load N */
+            readonly load_n: number;
+            /** At M */
+            readonly at_m: readonly (readonly [
+                number,
+                number,
+                number
+            ])[];
+            /** Attachments M */
+            readonly attachments_m: readonly (readonly [
+                number,
+                number,
+                number
+            ])[];
+            /** Lowest M */
+            readonly lowest_m: number;
+            /** Tilt Rad */
+            readonly tilt_rad: number;
+            /** Residual */
+            readonly residual: number;
+            /** Free Modes */
+            readonly free_modes: number;
+            /** Lines */
+            readonly lines: readonly components["schemas"]["LineState"][];
+            /** Points */
+            readonly points: readonly components["schemas"]["PointState"][];
+            readonly verdict: components["schemas"]["Verdict"];
+        };
+        /**
          * Rung
          * @description One verdict of one option, short.
          */
@@ -2658,6 +3196,22 @@ export interface components {
             readonly redo: string | null;
             readonly piece: components["schemas"]["Piece"];
             readonly report: components["schemas"]["Report"];
+        };
+        /**
+         * SavedRig
+         * @description A hung piece after a write: where the event stands now, the plan kept, and its report or why there is none.
+         */
+        readonly SavedRig: {
+            /** Id */
+            readonly id: number;
+            /** Revision */
+            readonly revision: number;
+            /** Undo */
+            readonly undo: string | null;
+            /** Redo */
+            readonly redo: string | null;
+            readonly rig: components["schemas"]["Rig"];
+            readonly report: components["schemas"]["RigReport"];
         };
         /** SayIt */
         readonly SayIt: {
@@ -3011,6 +3565,35 @@ export interface components {
              */
             readonly steps: readonly components["schemas"]["Step"][];
         };
+        /** SnipLine */
+        readonly SnipLine: {
+            readonly rig: components["schemas"]["RigIn"];
+            /** Cut */
+            readonly cut: number;
+        };
+        /**
+         * SnipStep
+         * @description One settled state after a line is cut: what was cut or let go, where all came to rest, what passes its limit.
+         */
+        readonly SnipStep: {
+            /** Cut */
+            readonly cut: readonly number[];
+            /** At M */
+            readonly at_m: readonly (readonly [
+                number,
+                number,
+                number
+            ])[];
+            /** Lowest M */
+            readonly lowest_m: number;
+            /** Tension N */
+            readonly tension_n: readonly number[];
+            /** Over Limit */
+            readonly over_limit: readonly number[];
+            /** Lets Go */
+            readonly lets_go: readonly number[];
+            readonly say: components["schemas"]["Phrase"];
+        };
         /**
          * Spill
          * @description A strip of netting set with flowers that hangs free over a ledge's edge.
@@ -3360,6 +3943,19 @@ export interface components {
              * @default false
              */
             readonly putty: boolean;
+        };
+        /**
+         * TakeOff
+         * @description Everything that hangs, by part; the strip or sheet of netting to cut, width × length in metres.
+         */
+        readonly TakeOff: {
+            /** Parts */
+            readonly parts: readonly components["schemas"]["LoadPart"][];
+            /** Strip Width M */
+            readonly strip_width_m: number;
+            /** Strip Length M */
+            readonly strip_length_m: number;
+            readonly netting: components["schemas"]["Netting"];
         };
         /**
          * TopUp
@@ -4487,6 +5083,183 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": components["schemas"]["SavedPiece"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly assess_rig_api_events__event_id__assess_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["AssessRig"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["RigReport"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly snip_line_api_events__event_id__snip_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["SnipLine"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": readonly components["schemas"]["SnipStep"][];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly add_rig_api_events__event_id__rigs_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["PutRig"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 201: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["SavedRig"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly put_rig_api_events__event_id__rigs__rig_id__put: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+                readonly rig_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["PutRig"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["SavedRig"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly remove_rig_api_events__event_id__rigs__rig_id__delete: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+                readonly rig_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["BasedOn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventOut"];
                 };
             };
             /** @description Validation Error */

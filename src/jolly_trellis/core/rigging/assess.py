@@ -65,7 +65,7 @@ def assess(rig: Rig, conditions: Conditions) -> RigReport:
         ways += [(slack, hung), (beam, solve(beam.net))]
     whole = np.max([line_tensions(made, found) for made, found in ways], axis=0)
     pulls = [_point_pulls(made, found) for made, found in ways]
-    uneven = _uneven(shown)
+    uneven = _uneven(shown, settled)
     gone, gone_pulls = _each_gone(rig, load)
     lines = tuple(_line_state(rig, index, whole, uneven, gone, shown, settled) for index in range(len(rig.lines)))
     points = tuple(_point_state(point, index, [*pulls, *gone_pulls]) for index, point in enumerate(rig.points))
@@ -97,13 +97,13 @@ def _point_pulls(made: LaidOut, settled: Settled) -> Array:
     return -settled.reaction_n[list(made.point_node)]
 
 
-def _uneven(made: LaidOut) -> Array:
+def _uneven(made: LaidOut, settled: Settled) -> Array:
     """Worst tension of every line with each line in turn 1 % long."""
     worst = np.zeros(len(made.line_link))
     for link in made.line_link:
         rest = made.net.rest_m.copy()
         rest[link] *= 1 + LONG.value
-        worst = np.maximum(worst, line_tensions(made, solve(replace(made.net, rest_m=rest))))
+        worst = np.maximum(worst, line_tensions(made, solve(replace(made.net, rest_m=rest), settled.at_m)))
     return worst
 
 

@@ -84,12 +84,14 @@ def network(
     )
 
 
-def solve(net: Network) -> Settled:
+def solve(net: Network, near_m: Array | None = None) -> Settled:
     """Find where a network hangs at rest.
 
     The potential energy is brought to its minimum by Newton's method, damped so that it falls in every round; links
     are first taken soft and then stiffened to what they are, so that long slack chains find their shape.
 
+    Args:
+        near_m: a rest position of nearly the same network, shape (n, 3), to begin from; links are then not softened.
     Raises:
         InvalidMeasure: more than 200 nodes, no load, or a link of no length.
         Unstable: a part has no path of links to a fixed node, or rests on no minimum.
@@ -101,8 +103,9 @@ def solve(net: Network) -> Settled:
     free = np.flatnonzero(~net.fixed)
     total = float(net.load_n[free].sum())
     soft = np.minimum(net.stiffness_n, _SOFT * total)
-    at, rounds, damping = net.start_m, 0, 1.0
+    at, rounds, damping = (net.start_m, 0, 1.0) if near_m is None else (near_m, 0, 1e-3)
     stages = int(np.ceil(np.log(float((net.stiffness_n / soft).max())) / np.log(_HARDER))) + 1
+    stages = stages if near_m is None else 1
     for stage in range(stages):
         last = stage == stages - 1
         now = replace(net, stiffness_n=net.stiffness_n if last else np.minimum(net.stiffness_n, soft * _HARDER**stage))
@@ -223,17 +226,25 @@ def _stiffness(net: Network, at: Array, free: Indices) -> Array:
     blocks = axial[:, None, None] * outer + (pull / far)[:, None, None] * (np.eye(3) - outer)
     place = np.full(len(at), -1)
     place[free] = np.arange(len(free))
-    whole = np.zeros((len(free) + 1, len(free) + 1, 3, 3))
+    size = 3 * (len(free) + 1)
     first, second = (place[net.ends[:, side]] for side in (0, 1))
-    for one, other, sign in ((first, first, 1), (second, second, 1), (first, second, -1), (second, first, -1)):
-        np.add.at(whole, (one, other), sign * blocks)
+    rows = [first, second, first, second]
+    columns = [first, second, second, first]
+    values = [blocks, blocks, -blocks, -blocks]
     if len(net.bends):
         for row, one in enumerate(_WEIGHTS.tolist()):
             for column, other in enumerate(_WEIGHTS.tolist()):
-                bend = (one * other * net.bend_n_m)[:, None, None] * np.eye(3)
-                np.add.at(whole, (place[net.bends[:, row]], place[net.bends[:, column]]), bend)
-    size = 3 * len(free)
-    return np.ascontiguousarray(whole[:-1, :-1].transpose(0, 2, 1, 3)).reshape(size, size)
+                rows.append(place[net.bends[:, row]])
+                columns.append(place[net.bends[:, column]])
+                values.append((one * other * net.bend_n_m)[:, None, None] * np.eye(3))
+    axis = np.arange(3)
+    # The last row and column take what belongs to fixed nodes (place −1), and are cut off.
+    down = 3 * (np.concatenate(rows) % (len(free) + 1))[:, None, None] + axis[:, None]
+    across = 3 * (np.concatenate(columns) % (len(free) + 1))[:, None, None] + axis[None, :]
+    whole = np.bincount(
+        (down * size + across).reshape(-1), weights=np.concatenate(values).reshape(-1), minlength=size * size
+    ).reshape(size, size)
+    return np.ascontiguousarray(whole[:-3, :-3])
 
 
 def _settled(net: Network, at: Array, free: Indices, total: float, rounds: int) -> Settled:

@@ -1,0 +1,45 @@
+"""The rig place: hung work solved while it is drawn, snipped, saved, removed."""
+
+from fastapi import APIRouter
+
+from jolly_trellis.api.deps import Connection, Number
+from jolly_trellis.api.line_up import event_out
+from jolly_trellis.api.models import BasedOn, EventOut
+from jolly_trellis.api.rig_models import AssessRig, PutRig, SavedRig, SnipLine
+from jolly_trellis.core.rigging.assess import RigReport, assess
+from jolly_trellis.core.rigging.snip import SnipStep, snip
+from jolly_trellis.services import judging, planning
+
+router = APIRouter(prefix="/api/events/{event_id}", tags=["rig"])
+
+
+@router.post("/assess")
+def assess_rig(event_id: Number, body: AssessRig, conn: Connection) -> RigReport:
+    return assess(body.rig.to_core(), judging.conditions_of(conn, planning.brief_of(conn, event_id)))
+
+
+@router.post("/snip")
+def snip_line(event_id: Number, body: SnipLine, conn: Connection) -> list[SnipStep]:
+    conditions = judging.conditions_of(conn, planning.brief_of(conn, event_id))
+    return list(snip(body.rig.to_core(), conditions, body.cut))
+
+
+@router.post("/rigs", status_code=201)
+def add_rig(event_id: Number, body: PutRig, conn: Connection) -> SavedRig:
+    rig = body.rig.to_core()
+    report = assess(rig, judging.conditions_of(conn, planning.brief_of(conn, event_id)))
+    state = planning.add_rig(conn, event_id, rig, base_revision=body.base_revision)
+    return SavedRig.from_core(state, state.plan.rigs[-1].id, report)
+
+
+@router.put("/rigs/{rig_id}")
+def put_rig(event_id: Number, rig_id: Number, body: PutRig, conn: Connection) -> SavedRig:
+    rig = body.rig.to_core()
+    report = assess(rig, judging.conditions_of(conn, planning.brief_of(conn, event_id)))
+    state = planning.put_rig(conn, event_id, rig_id, rig, base_revision=body.base_revision, label=body.label)
+    return SavedRig.from_core(state, rig_id, report)
+
+
+@router.delete("/rigs/{rig_id}")
+def remove_rig(event_id: Number, rig_id: Number, body: BasedOn, conn: Connection) -> EventOut:
+    return event_out(conn, planning.remove_rig(conn, event_id, rig_id, base_revision=body.base_revision))
