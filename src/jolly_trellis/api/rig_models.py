@@ -40,7 +40,7 @@ class AttachmentIn(In):
     x_m: Place
     y_m: Place
     z_m: Annotated[float, Field(ge=0, le=60)]
-    along_m: Annotated[float, Field(ge=0, le=200)] = 0.0
+    along_m: Annotated[float, Field(ge=0, le=200)] | None = None
 
 
 class RigLineIn(In):

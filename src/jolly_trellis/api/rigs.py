@@ -6,7 +6,7 @@ from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.line_up import event_out
 from jolly_trellis.api.models import BasedOn, EventOut
 from jolly_trellis.api.rig_models import AssessRig, PutRig, SavedRig, SnipLine
-from jolly_trellis.core.rigging.assess import RigReport, assess
+from jolly_trellis.core.rigging.assess import Rest, RigReport, assess, settle
 from jolly_trellis.core.rigging.snip import SnipStep, snip
 from jolly_trellis.services import judging, planning
 
@@ -16,6 +16,11 @@ router = APIRouter(prefix="/api/events/{event_id}", tags=["rig"])
 @router.post("/assess")
 def assess_rig(event_id: Number, body: AssessRig, conn: Connection) -> RigReport:
     return assess(body.rig.to_core(), judging.conditions_of(conn, planning.brief_of(conn, event_id)))
+
+
+@router.post("/settle")
+def settle_rig(event_id: Number, body: AssessRig, conn: Connection) -> Rest:
+    return settle(body.rig.to_core(), judging.conditions_of(conn, planning.brief_of(conn, event_id)))
 
 
 @router.post("/snip")

@@ -270,6 +270,23 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/settle": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Settle Rig */
+        readonly post: operations["settle_rig_api_events__event_id__settle_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/snip": {
         readonly parameters: {
             readonly query?: never;
@@ -753,7 +770,8 @@ export interface components {
          * Attachment
          * @description A place of the armature that lines lead to, as drawn: right, back and up, m.
          *
-         *     `along_m` is how far along a snake or tube it lies, from its first end.
+         *     `along_m` is how far along a snake or tube it lies, from its first end; where one of a run is None, the whole
+         *     length is shared out over the attachments in their order, as far as they are apart.
          */
         readonly Attachment: {
             /** X M */
@@ -762,11 +780,8 @@ export interface components {
             readonly y_m: number;
             /** Z M */
             readonly z_m: number;
-            /**
-             * Along M
-             * @default 0
-             */
-            readonly along_m: number;
+            /** Along M */
+            readonly along_m?: number | null;
         };
         /** AttachmentIn */
         readonly AttachmentIn: {
@@ -782,11 +797,8 @@ export interface components {
             readonly y_m: number;
             /** Z M */
             readonly z_m: number;
-            /**
-             * Along M
-             * @default 0
-             */
-            readonly along_m: number;
+            /** Along M */
+            readonly along_m?: number | null;
         };
         /**
          * BalanceReport
@@ -3026,6 +3038,39 @@ export interface components {
             readonly bouquet?: components["schemas"]["BouquetReport"] | null;
         };
         /**
+         * Rest
+         * @description Where a rig hangs at rest, all lines whole, with its design load.
+         *
+         *     `at_m` are the armature's nodes in order along it; `attachments_m` where lines meet it; `tension_n` of every line;
+         *     `lowest_m` over the floor; `tilt_rad` out of level; `residual` the unbalanced force over the load.
+         */
+        readonly Rest: {
+            /** Load N */
+            readonly load_n: number;
+            /** At M */
+            readonly at_m: readonly (readonly [
+                number,
+                number,
+                number
+            ])[];
+            /** Attachments M */
+            readonly attachments_m: readonly (readonly [
+                number,
+                number,
+                number
+            ])[];
+            /** Lowest M */
+            readonly lowest_m: number;
+            /** Tilt Rad */
+            readonly tilt_rad: number;
+            /** Residual */
+            readonly residual: number;
+            /** Free Modes */
+            readonly free_modes: number;
+            /** Tension N */
+            readonly tension_n: readonly number[];
+        };
+        /**
          * Rig
          * @description One hung piece. `over_people` tells that anybody can be under it or touch it; `walkway` that people pass below.
          *
@@ -3075,11 +3120,8 @@ export interface components {
             /** Lines */
             readonly lines: readonly components["schemas"]["RigLineIn"][];
             readonly armature: components["schemas"]["ArmatureIn"];
-            /**
-             * Recipe
-             * @default []
-             */
-            readonly recipe: readonly components["schemas"]["RecipeLineIn"][];
+            /** Recipe */
+            readonly recipe?: readonly components["schemas"]["RecipeLineIn"][];
             /**
              * Over People
              * @default true
@@ -3129,34 +3171,11 @@ export interface components {
         };
         /**
          * RigReport
-         * @description A rig worked out: where it settles, what every line and point bears, how low it hangs, and the Hang verdict.
-         *
-         *     `at_m` are the armature's nodes in order along it; `attachments_m` where lines meet it.
+         * @description A rig worked out: where it rests, what every line and point bears in the worst case, and the Hang verdict.
          */
         readonly RigReport: {
             readonly take_off: components["schemas"]["TakeOff"];
-            /** Load N */
-            readonly load_n: number;
-            /** At M */
-            readonly at_m: readonly (readonly [
-                number,
-                number,
-                number
-            ])[];
-            /** Attachments M */
-            readonly attachments_m: readonly (readonly [
-                number,
-                number,
-                number
-            ])[];
-            /** Lowest M */
-            readonly lowest_m: number;
-            /** Tilt Rad */
-            readonly tilt_rad: number;
-            /** Residual */
-            readonly residual: number;
-            /** Free Modes */
-            readonly free_modes: number;
+            readonly rest: components["schemas"]["Rest"];
             /** Lines */
             readonly lines: readonly components["schemas"]["LineState"][];
             /** Points */
@@ -5118,6 +5137,41 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": components["schemas"]["RigReport"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly settle_rig_api_events__event_id__settle_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["AssessRig"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Rest"];
                 };
             };
             /** @description Validation Error */

@@ -22,17 +22,18 @@ from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.verdicts import Verdict, conclude
 
 KNOT_TAIL = constant("Line kept for the knot or fitting at each end", "length", 0.15)
+NO_LINE_N = 1.0e6
 LONG = constant("One line longer than it should be by", "ratio", 0.01)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class RigReport:
-    """A rig worked out: where it settles, what every line and point bears, how low it hangs, and the Hang verdict.
+class Rest:
+    """Where a rig hangs at rest, all lines whole, with its design load.
 
-    `at_m` are the armature's nodes in order along it; `attachments_m` where lines meet it.
+    `at_m` are the armature's nodes in order along it; `attachments_m` where lines meet it; `tension_n` of every line;
+    `lowest_m` over the floor; `tilt_rad` out of level; `residual` the unbalanced force over the load.
     """
 
-    take_off: TakeOff
     load_n: float
     at_m: tuple[tuple[float, float, float], ...]
     attachments_m: tuple[tuple[float, float, float], ...]
@@ -40,9 +41,28 @@ class RigReport:
     tilt_rad: float
     residual: float
     free_modes: int
+    tension_n: tuple[float, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RigReport:
+    """A rig worked out: where it rests, what every line and point bears in the worst case, and the Hang verdict."""
+
+    take_off: TakeOff
+    rest: Rest
     lines: tuple[LineState, ...]
     points: tuple[PointState, ...]
     verdict: Verdict
+
+
+def settle(rig: Rig, conditions: Conditions) -> Rest:
+    """Where a rig hangs as it is drawn: what is asked for while it is being dragged.
+
+    Raises: CoreError: the rig cannot be, or has no rest position.
+    """
+    load = _design_load_n(take_off(rig, conditions))
+    shown = lay_out(rig, load, as_if=None)
+    return _rest(rig, load, shown, solve(shown.net))
 
 
 def assess(rig: Rig, conditions: Conditions) -> RigReport:
@@ -53,7 +73,7 @@ def assess(rig: Rig, conditions: Conditions) -> RigReport:
     Raises: CoreError: the rig cannot be, or has no rest position.
     """
     weighed = take_off(rig, conditions)
-    load = weighed.heavy_kg * GRAVITY_M_S2 * weighed.design_factor
+    load = _design_load_n(weighed)
     shown = lay_out(rig, load, as_if=None)
     settled = solve(shown.net)
     ways, chain = [(shown, settled)], 0.0
@@ -69,22 +89,40 @@ def assess(rig: Rig, conditions: Conditions) -> RigReport:
     gone, gone_pulls = _each_gone(rig, load)
     lines = tuple(_line_state(rig, index, whole, uneven, gone, shown, settled) for index in range(len(rig.lines)))
     points = tuple(_point_state(point, index, [*pulls, *gone_pulls]) for index, point in enumerate(rig.points))
-    nodes = settled.at_m[list(shown.armature_nodes)]
-    lowest = float(nodes[:, 2].min()) - rig.armature.diameter_m / 2
-    findings, missing = findings_of(rig, weighed, lines, points, lowest, chain)
+    rest = _rest(rig, load, shown, settled)
+    findings, missing = findings_of(rig, weighed, lines, points, rest.lowest_m, chain)
     return RigReport(
         take_off=weighed,
-        load_n=load,
-        at_m=places(nodes),
-        attachments_m=places(settled.at_m[list(shown.attachment_node)]),
-        lowest_m=lowest,
-        tilt_rad=_tilt_rad(rig, nodes),
-        residual=settled.residual,
-        free_modes=settled.free_modes,
+        rest=rest,
         lines=lines,
         points=points,
         verdict=conclude("hang", findings, missing=missing, figures=_figures(weighed, load)),
     )
+
+
+def _design_load_n(weighed: TakeOff) -> float:
+    """Weight lines are judged by: heavy mass × g × what was forgotten × handling, N."""
+    return weighed.heavy_kg * GRAVITY_M_S2 * weighed.design_factor
+
+
+def _rest(rig: Rig, load: float, made: LaidOut, settled: Settled) -> Rest:
+    nodes = settled.at_m[list(made.armature_nodes)]
+    return Rest(
+        load_n=load,
+        at_m=places(nodes),
+        attachments_m=places(settled.at_m[list(made.attachment_node)]),
+        lowest_m=float(nodes[:, 2].min()) - thickness_m(rig) / 2,
+        tilt_rad=_tilt_rad(rig, nodes),
+        residual=settled.residual,
+        free_modes=settled.free_modes,
+        tension_n=tuple(line_tensions(made, settled).tolist()),
+    )
+
+
+def thickness_m(rig: Rig) -> float:
+    """How thick what hangs is, up and down, m: a run's diameter; stems hang through a panel or ring to their cut."""
+    run = rig.armature.kind in ("snake", "tube")
+    return rig.armature.diameter_m if run else 2 * rig.armature.stem_cut_m
 
 
 def line_tensions(made: LaidOut, settled: Settled) -> Array:
@@ -144,7 +182,7 @@ def _line_state(
     return LineState(
         name=name_of(rig, line),
         tension_n=tensions["whole"],
-        design_n=tensions[governs],
+        design_n=min(tensions[governs], NO_LINE_N),
         limit_n=limits[governs],
         breaking_n=line_rules.breaking_n(line.spec),
         use=min(tensions[governs] / limits[governs], 99.0),

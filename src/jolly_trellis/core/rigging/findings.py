@@ -55,7 +55,7 @@ def findings_of(
 
 def _line_findings(line: LineState) -> list[Finding]:
     cases = {"whole": "as hung", "uneven": "with a line 1 % long", "one gone": "with one line gone"}
-    value, limit = force(min(line.design_n, 1e6)), force(line.limit_n)
+    value, limit = force(line.design_n), force(line.limit_n)
     reason = phrase(f"{line.name} bears {{t}} {cases[line.governs]}; it may carry {{limit}}.", t=value, limit=limit)
     found = [finding(check="line", case="heavy", value=value, limit=limit, sense="at most", reason=reason)]
     flat = phrase(

@@ -85,8 +85,9 @@ def lay_out(rig: Rig, load_n: float, *, as_if: AsIf | None) -> LaidOut:
 def _run(rig: Rig, load_n: float, as_if: AsIf | None) -> LaidOut:
     """A snake or tube: nodes at the attachments and between them, more where they are farther apart."""
     armature = rig.armature
-    order = sorted(range(len(rig.attachments)), key=lambda each: rig.attachments[each].along_m)
-    stations = [rig.attachments[each].along_m for each in order]
+    along_of = _along_m(rig)
+    order = sorted(range(len(rig.attachments)), key=lambda each: along_of[each])
+    stations = [along_of[each] for each in order]
     places = [(a.x_m, a.y_m, a.z_m) for a in (rig.attachments[each] for each in order)]
     for (one, other), (here, there) in zip(pairwise(stations), pairwise(places), strict=True):
         if other - one < math.dist(here, there) - 1e-9:
@@ -111,7 +112,7 @@ def _run(rig: Rig, load_n: float, as_if: AsIf | None) -> LaidOut:
     start = _start(station, np.array(stations), np.array(places))
     load = _spread(station, load_n, armature.length_m, armature.fuller_first)
     number = len(station)
-    node_of = {each: int(np.abs(station - rig.attachments[each].along_m).argmin()) for each in order}
+    node_of = {each: int(np.abs(station - along_of[each]).argmin()) for each in order}
     rest = np.diff(station)
     ends = np.stack([np.arange(number - 1), np.arange(1, number)], axis=1)
     inner = np.arange(number - 2)
@@ -132,6 +133,28 @@ def _run(rig: Rig, load_n: float, as_if: AsIf | None) -> LaidOut:
         nodes=tuple(node_of[each] for each in range(len(rig.attachments))),
         own=tuple(range(number)),
     )
+
+
+def _along_m(rig: Rig) -> list[float]:
+    """How far along the run every attachment lies: as stated, or the length shared out as they are apart."""
+    stated = [each.along_m for each in rig.attachments]
+    if None not in stated:
+        return [each for each in stated if each is not None]
+    places = [(a.x_m, a.y_m, a.z_m) for a in rig.attachments]
+    apart = np.concatenate([[0.0], np.cumsum([math.dist(one, other) for one, other in pairwise(places)])])
+    whole = float(apart[-1])
+    if len(places) > 1 and whole > rig.armature.length_m + 1e-9:
+        raise InvalidMeasure(
+            path="armature.length_m",
+            message=phrase(
+                "The run is {l} long; its lines lead over {d}.", l=length(rig.armature.length_m), d=length(whole)
+            ),
+            limit=phrase("Make it longer than the way it hangs."),
+        )
+    if whole == 0:
+        return [rig.armature.length_m / 2 for _ in places]
+    shared: list[float] = (apart * (rig.armature.length_m / whole)).tolist()
+    return shared
 
 
 def _start(station: Array, stations: Array, places: Array) -> Array:

@@ -43,13 +43,14 @@ class HangPoint:
 class Attachment:
     """A place of the armature that lines lead to, as drawn: right, back and up, m.
 
-    `along_m` is how far along a snake or tube it lies, from its first end.
+    `along_m` is how far along a snake or tube it lies, from its first end; where one of a run is None, the whole
+    length is shared out over the attachments in their order, as far as they are apart.
     """
 
     x_m: float
     y_m: float
     z_m: float
-    along_m: float = 0.0
+    along_m: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
