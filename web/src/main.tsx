@@ -9,6 +9,7 @@ import { BenchPlace } from "./places/bench/BenchPlace";
 import { FiguresPlace } from "./places/figures/FiguresPlace";
 import { EventPlace } from "./places/line-up/EventPlace";
 import { EventsPlace } from "./places/line-up/EventsPlace";
+import { RigPlace } from "./places/rig/RigPlace";
 import { StoresPlace } from "./places/stores/StoresPlace";
 import { SettingsProvider } from "./ui/settings";
 
@@ -24,6 +25,7 @@ if (root) {
               <Route path="/" element={<EventsPlace />} />
               <Route path="/events/:eventId" element={<EventPlace />} />
               <Route path="/events/:eventId/pieces/:pieceId" element={<BenchPlace />} />
+              <Route path="/events/:eventId/rigs/:rigId" element={<RigPlace />} />
               <Route path="/stores" element={<StoresPlace />} />
               <Route path="/figures" element={<FiguresPlace />} />
               <Route path="*" element={<EventsPlace />} />

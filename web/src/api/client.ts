@@ -11,7 +11,11 @@ import type {
   Problem,
   ProfilePoint,
   Report,
+  Rest,
+  Rig,
   SavedPiece,
+  SavedRig,
+  SnipStep,
   Stock,
   StoreKind,
   Topic,
@@ -76,6 +80,15 @@ export const api = {
     call<EventOut>("DELETE", `/events/${id}/pieces/${pieceId}`, { base_revision }),
   applyFix: (id: number, pieceId: number, base_revision: number, verb: string, key: string) =>
     call<SavedPiece>("POST", `/events/${id}/pieces/${pieceId}/fix`, { base_revision, verb, key }),
+  settleRig: (id: number, rig: Rig) => call<Rest>("POST", `/events/${id}/settle`, { rig }),
+  snip: (id: number, rig: Rig, cut: number) =>
+    call<readonly SnipStep[]>("POST", `/events/${id}/snip`, { rig, cut }),
+  addRig: (id: number, base_revision: number, rig: Rig) =>
+    call<SavedRig>("POST", `/events/${id}/rigs`, { base_revision, rig }),
+  putRig: (id: number, rigId: number, base_revision: number, rig: Rig, label: string) =>
+    call<SavedRig>("PUT", `/events/${id}/rigs/${rigId}`, { base_revision, rig, label }),
+  removeRig: (id: number, rigId: number, base_revision: number) =>
+    call<EventOut>("DELETE", `/events/${id}/rigs/${rigId}`, { base_revision }),
   stock: () => call<Stock>("GET", "/stock"),
   trade: () => call<Trade>("GET", "/trade"),
   choose: (id: number, piece: Piece, signal?: AbortSignal) =>
@@ -120,4 +133,14 @@ export function cardUrl(
   system: UnitSystem,
 ): string {
   return `/api/events/${eventId}/pieces/${pieceId}/card.pdf?paper=${paper}&system=${system}`;
+}
+
+/** Where the card of a hung piece is: its lines, points and what they bear. */
+export function rigCardUrl(
+  eventId: number,
+  rigId: number,
+  paper: "A4" | "Letter",
+  system: UnitSystem,
+): string {
+  return `/api/events/${eventId}/rigs/${rigId}/card.pdf?paper=${paper}&system=${system}`;
 }

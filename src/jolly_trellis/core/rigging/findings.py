@@ -59,7 +59,7 @@ def _line_findings(line: LineState) -> list[Finding]:
     reason = phrase(f"{line.name} bears {{t}} {cases[line.governs]}; it may carry {{limit}}.", t=value, limit=limit)
     found = [finding(check="line", case="heavy", value=value, limit=limit, sense="at most", reason=reason)]
     flat = phrase(
-        f"{line.name} runs at {{a}} to the horizontal; under {{limit}} the pull grows without measure.",
+        f"{line.name} runs at {{a}} to the horizontal, at least {{limit}}: flatter, the pull grows without measure.",
         a=angle(line.angle_rad),
         limit=ANGLE_LEAST.quantity,
     )

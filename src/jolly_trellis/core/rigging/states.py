@@ -48,4 +48,4 @@ def rating_of(point: HangPoint) -> float | None:
 
 def name_of(rig: Rig, line: RigLine) -> str:
     """A line in words: from which point to which place of the armature."""
-    return f"{rig.points[line.point].name} to {line.attachment + 1}"
+    return f"{rig.points[line.point].name}'s line to place {line.attachment + 1}"

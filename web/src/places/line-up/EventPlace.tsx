@@ -2,13 +2,15 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, Refused } from "../../api/client";
-import type { EventOut, PieceOut, Problem, Verdict } from "../../api/types";
+import type { Armature, EventOut, Problem, Verdict } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { SEVERITY, STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
 import { render, textOf } from "../../units/text";
+import { ARMATURES, rigFor } from "../rig/edits";
+import { BeamLine } from "./BeamLine";
 import { BriefFields } from "./BriefFields";
 import { bouquetFor, pieceFor, UNMEASURED } from "./newPiece";
 import { PracticeFields } from "./PracticeFields";
@@ -77,6 +79,7 @@ export function EventPlace() {
         </p>
       )}
       <main className="min-h-0 flex-1 overflow-y-auto print:overflow-visible">
+        {now.rigs.length > 0 && <BeamLine event={now} />}
         <TableLine event={now} />
         <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)] gap-6 p-4 max-lg:grid-cols-1">
           <section>
@@ -88,6 +91,12 @@ export function EventPlace() {
               onRemove={(id) => void attempt(() => api.removePiece(eventId, id, now.revision))}
             />
             <NewPiece event={now} onProblem={setProblem} />
+            <h2 className="mt-5 mb-0 text-xl">Hung work</h2>
+            <RigList
+              event={now}
+              onRemove={(id) => void attempt(() => api.removeRig(eventId, id, now.revision))}
+            />
+            <NewRig event={now} onProblem={setProblem} />
           </section>
           <section className="no-print">
             <h2 className="m-0 mb-1 text-xl">The brief</h2>
@@ -100,47 +109,69 @@ export function EventPlace() {
   );
 }
 
-type Open = { readonly piece: PieceOut; readonly verdict: Verdict };
+/** Something of the line-up that is judged: its name, where it is worked on, whether it hangs, one of its verdicts. */
+type Open = {
+  readonly name: string;
+  readonly to: string;
+  readonly hangs: boolean;
+  readonly verdict: Verdict;
+};
 
 /** Verdicts that fail or are tight, worst first; "cannot say" for want of a fact comes after what fails. */
 function openVerdicts(event: EventOut): Open[] {
-  return event.pieces
-    .flatMap((piece) => (piece.report?.verdicts ?? []).map((verdict) => ({ piece, verdict })))
+  const pieces = event.pieces.flatMap(({ id, piece, report }) =>
+    (report?.verdicts ?? []).map((verdict) => ({
+      name: piece.name,
+      to: `pieces/${id}`,
+      hangs: false,
+      verdict,
+    })),
+  );
+  const rigs = event.rigs.flatMap(({ id, rig, report }) =>
+    report ? [{ name: rig.name, to: `rigs/${id}`, hangs: true, verdict: report.verdict }] : [],
+  );
+  return [...rigs, ...pieces]
     .filter(({ verdict }) => verdict.state !== "holds" && verdict.state !== "not needed")
-    .toSorted((a, b) => weigh(b.verdict) - weigh(a.verdict));
+    .toSorted((a, b) => weigh(b) - weigh(a));
 }
 
-function weigh(verdict: Verdict): number {
-  return SEVERITY[verdict.state] * 100 + (verdict.governing?.utilisation ?? 0);
+/** What is not cleared to hang over people comes before all that stands. */
+function weigh({ hangs, verdict }: Open): number {
+  const over = hangs && verdict.state !== "tight" ? 1000 : 0;
+  return over + SEVERITY[verdict.state] * 100 + (verdict.governing?.utilisation ?? 0);
 }
 
 function SettleList({ event }: { event: EventOut }) {
   const { system } = useSettings();
   const open = openVerdicts(event);
-  const broken = event.pieces.filter((each) => each.problem);
-  if (event.pieces.length === 0) return <p className="mt-1 text-soft">Add a piece first.</p>;
+  const broken = [
+    ...event.pieces.map((each) => ({ ...each, name: each.piece.name, to: `pieces/${each.id}` })),
+    ...event.rigs.map((each) => ({ ...each, name: each.rig.name, to: `rigs/${each.id}` })),
+  ].filter((each) => each.problem);
+  if (event.pieces.length + event.rigs.length === 0)
+    return <p className="mt-1 text-soft">Add a piece first.</p>;
   if (open.length === 0 && broken.length === 0) {
     return <p className="mt-1 text-soft">Every piece holds.</p>;
   }
   return (
     <ul className="mt-1 mb-0 list-none space-y-1 p-0">
       {broken.map((each) => (
-        <li key={each.id}>
-          <Link to={`/events/${event.id}/pieces/${each.id}`} className="block py-1.5 text-berry">
-            {each.piece.name}: {each.problem && render(each.problem.message, system)}
+        <li key={each.to}>
+          <Link to={`/events/${event.id}/${each.to}`} className="block py-1.5 text-berry">
+            {each.name}: {each.problem && render(each.problem.message, system)}
           </Link>
         </li>
       ))}
-      {open.slice(0, 8).map(({ piece, verdict }) => (
-        <li key={`${piece.id}-${verdict.verb}`}>
+      {open.slice(0, 8).map(({ name, to, verdict }) => (
+        <li key={`${to}-${verdict.verb}`}>
           <Link
-            to={`/events/${event.id}/pieces/${piece.id}`}
+            to={`/events/${event.id}/${to}`}
             className="grid grid-cols-[20px_minmax(0,1fr)] gap-2 py-1.5 text-ink no-underline hover:underline"
           >
             <StateMark state={verdict.state} />
             <span className="leading-snug">
               <strong>
-                {piece.piece.name}: <span className="capitalize">{verdict.verb}</span>{" "}
+                {name}: <span className="capitalize">{verdict.verb}</span>{" "}
                 <span className={STATE_COLOUR[verdict.state]}>{verdict.state}.</span>
               </strong>{" "}
               {render(verdict.reason, system)}
@@ -242,6 +273,67 @@ function NewPiece({ event, onProblem }: { event: EventOut; onProblem: (problem: 
       />
       <Button look="solid" onClick={() => void add()}>
         Add the piece
+      </Button>
+    </div>
+  );
+}
+
+function RigList({ event, onRemove }: { event: EventOut; onRemove: (id: number) => void }) {
+  const { system } = useSettings();
+  if (event.rigs.length === 0) return <p className="mt-1 mb-2 text-soft">Nothing hangs in this event.</p>;
+  return (
+    <ul className="mt-1 mb-3 list-none divide-y divide-line p-0">
+      {event.rigs.map(({ id, rig, report }) => (
+        <li key={id} className="flex items-center gap-3">
+          <Link
+            to={`/events/${event.id}/rigs/${id}`}
+            className="flex min-h-[48px] flex-1 items-center gap-2 text-lg"
+          >
+            <span className="serif">{rig.name}</span>
+          </Link>
+          <span className="text-soft">
+            {report ? textOf({ kind: "force", value: report.rest.load_n }, system) : "not worked out"}
+          </span>
+          <Button
+            look="quiet"
+            className="no-print"
+            onClick={() => onRemove(id)}
+            aria-label={`Remove ${rig.name}`}
+          >
+            Remove
+          </Button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function NewRig({ event, onProblem }: { event: EventOut; onProblem: (problem: Problem) => void }) {
+  const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
+  const [kind, setKind] = useState<Armature["kind"]>("snake");
+  const go = useNavigate();
+  const add = async () => {
+    const nettings = Object.values(stock.data?.nettings ?? {});
+    const open = nettings.find((each) => each.aperture_m >= 0.05) ?? nettings[0];
+    try {
+      const saved = await api.addRig(event.id, event.revision, rigFor(kind, open?.key ?? ""));
+      void go(`/events/${event.id}/rigs/${saved.id}`);
+    } catch (reason) {
+      if (!(reason instanceof Refused)) throw reason;
+      onProblem(reason.problem);
+    }
+  };
+  return (
+    <div className="no-print flex items-end gap-2">
+      <Choice
+        label="New hung piece"
+        value={kind}
+        options={ARMATURES}
+        onCommit={setKind}
+        className="min-w-0 flex-1"
+      />
+      <Button look="solid" disabled={!stock.data} onClick={() => void add()}>
+        Hang it
       </Button>
     </div>
   );

@@ -1,0 +1,157 @@
+import { Scissors } from "lucide-react";
+import { Link } from "react-router";
+import type { Rig, RigReport } from "../../api/types";
+import { lookOf } from "../../drawing/rig";
+import { Button } from "../../ui/Button";
+import { STATE_COLOUR, StateMark } from "../../ui/StateMark";
+import { useSettings } from "../../ui/settings";
+import { render, textOf } from "../../units/text";
+import type { Chosen } from "./RigDrawing";
+
+type Props = {
+  rig: Rig;
+  report: RigReport;
+  trying: boolean;
+  chosen: Chosen;
+  onChoose: (chosen: Chosen) => void;
+  onSnip: (cut: number) => void;
+};
+
+const SHOWN_TO = 1.4;
+const CASES = { whole: "as hung", uneven: "a line 1 % long", "one gone": "one line gone" } as const;
+const BAR = { holds: "bg-leaf", tight: "bg-marigold", fails: "bg-berry", cut: "" } as const;
+
+/** Whether it may hang: the verdict and what is missing, every line and point by what it uses, what it all weighs. */
+export function HangPanel({ rig, report, trying, chosen, onChoose, onSnip }: Props) {
+  const { system } = useSettings();
+  const { verdict } = report;
+  const cleared = verdict.state === "holds" || verdict.state === "tight";
+  return (
+    <section aria-label="Hang" className={`p-3 ${trying ? "opacity-60" : ""}`}>
+      <h2 className="m-0 flex items-center gap-2 text-xl" data-hang={verdict.state}>
+        <StateMark state={verdict.state} />
+        Hang <span className={STATE_COLOUR[verdict.state]}>{verdict.state}</span>
+        {!cleared && (
+          <strong className="ml-auto rounded border-2 border-berry px-2 py-0.5 text-base text-berry uppercase">
+            Not cleared
+          </strong>
+        )}
+      </h2>
+      <p className="mt-1 mb-2 leading-snug">{render(verdict.reason, system)}</p>
+      <table className="w-full border-collapse text-[14px]">
+        <caption className="sr-only">Lines and what they bear</caption>
+        <thead>
+          <tr className="text-left text-soft">
+            <th className="font-normal">Line, worst case</th>
+            <th className="w-20 font-normal">use</th>
+            <th className="text-right font-normal">cut</th>
+            <th className="w-11">
+              <span className="sr-only">Snip</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {report.lines.map((line, index) => (
+            <tr
+              // biome-ignore lint/suspicious/noArrayIndexKey: a line is known by its place
+              key={index}
+              className={`border-t border-line ${chosen === `line-${index}` ? "bg-sheet" : ""}`}
+            >
+              <td className="py-0.5 leading-tight">
+                <button
+                  type="button"
+                  onClick={() => onChoose(`line-${index}`)}
+                  className="border-0 bg-transparent p-0 text-left underline decoration-line underline-offset-2"
+                >
+                  {line.name}
+                </button>
+                <span className="block text-soft">
+                  {line.design_n >= 1e6
+                    ? "cannot hold"
+                    : textOf({ kind: "force", value: line.design_n }, system)}
+                  {`, ${CASES[line.governs]}`}
+                </span>
+              </td>
+              <td>
+                <Bar use={line.use} />
+              </td>
+              <td className="text-right whitespace-nowrap">
+                {textOf({ kind: "cut_length", value: line.cut_length_m }, system)}
+              </td>
+              <td>
+                <Button look="quiet" title={`Snip ${line.name}`} onClick={() => onSnip(index)}>
+                  <Scissors size={16} aria-hidden="true" />
+                  <span className="sr-only">Snip {line.name}</span>
+                </Button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <h3 className="mt-3 mb-0 text-base">Hang points</h3>
+      <table className="w-full border-collapse text-[14px]">
+        <tbody>
+          {report.points.map((point, index) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a point is known by its place
+            <tr key={index} className="border-t border-line">
+              <td className="py-1">
+                {point.name}
+                {point.use === null && (
+                  <span className="block text-berry">nobody has stated what it carries</span>
+                )}
+              </td>
+              <td className="w-20">{point.use !== null && <Bar use={point.use} />}</td>
+              <td className="text-right whitespace-nowrap">
+                {textOf({ kind: "force", value: point.pull_n }, system)}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <h3 className="mt-3 mb-0 text-base">What hangs</h3>
+      <table className="w-full border-collapse text-[14px]">
+        <tbody>
+          {report.take_off.parts.map((part) => (
+            <tr key={part.name} className="border-t border-line">
+              <td className="py-0.5">{part.name}</td>
+              <td className="text-right">{textOf({ kind: "mass", value: part.typical_kg }, system)}</td>
+              <td className="w-24 text-right text-soft">
+                to {textOf({ kind: "mass", value: part.heavy_kg }, system)}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-1 mb-0 text-[14px]">
+        Counted as {textOf({ kind: "force", value: report.rest.load_n }, system)}: the heavy case, with what
+        was forgotten and handling. Strip to cut:{" "}
+        {textOf({ kind: "cut_length", value: report.take_off.strip_width_m }, system)} ×{" "}
+        {textOf({ kind: "cut_length", value: report.take_off.strip_length_m }, system)}.
+      </p>
+      {rig.over_people && (
+        <p className="mt-2 mb-0 text-[14px] text-soft">
+          Planning figures. The building's owner rates its points; a competent rigger and local rules decide
+          what hangs over people. Nobody stands under it while it goes up.
+        </p>
+      )}
+      <p className="no-print mt-2 mb-0 text-sm">
+        <Link to="/figures">Where every figure comes from</Link>
+      </p>
+    </section>
+  );
+}
+
+function Bar({ use }: { use: number }) {
+  return (
+    <span className="flex items-center gap-1">
+      <span className="relative block h-3 w-10 rounded-sm bg-line/50" aria-hidden="true">
+        <span
+          className={`absolute inset-y-0 left-0 rounded-sm ${BAR[lookOf(use)]}`}
+          style={{ width: `${(Math.min(use, SHOWN_TO) / SHOWN_TO) * 100}%` }}
+        />
+        <span className="absolute -inset-y-0.5 w-0.5 bg-ink" style={{ left: `${100 / SHOWN_TO}%` }} />
+      </span>
+      {use > 9.99 ? ">9.99" : use.toFixed(2)}
+    </span>
+  );
+}

@@ -1,0 +1,187 @@
+import { useQuery } from "@tanstack/react-query";
+import { useCallback, useEffect, useState } from "react";
+import { Link, useParams } from "react-router";
+import { api, Refused, rigCardUrl } from "../../api/client";
+import type { Rig, SnipStep } from "../../api/types";
+import { Button } from "../../ui/Button";
+import { useSettings } from "../../ui/settings";
+import { TextField } from "../../ui/TextField";
+import { TopBar } from "../../ui/TopBar";
+import { render } from "../../units/text";
+import { HangPanel } from "./HangPanel";
+import { type Chosen, RigDrawing } from "./RigDrawing";
+import { RigTray } from "./RigTray";
+import { SnipStory } from "./SnipStory";
+import { useRigDesk } from "./useRigDesk";
+
+/** A line cut to see what happens: the settled states one after the other, and which is shown. */
+export type Snipped = { readonly cut: number; readonly steps: readonly SnipStep[]; readonly at: number };
+
+/** The rig: one hung piece from the front and from above, settling while the hand moves; its lines can be snipped. */
+export function RigPlace() {
+  const params = useParams();
+  const eventId = Number(params.eventId);
+  const rigId = Number(params.rigId);
+  const desk = useRigDesk(eventId, rigId);
+  const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
+  const { system } = useSettings();
+  const [chosen, setChosen] = useState<Chosen>("");
+  const [snipped, setSnipped] = useState<Snipped | null>(null);
+  const { event, rig, problem } = desk;
+
+  const snip = useCallback(
+    async (cut: number) => {
+      if (!rig) return;
+      try {
+        setSnipped({ cut, steps: await api.snip(eventId, rig, cut), at: 0 });
+      } catch (reason) {
+        if (!(reason instanceof Refused)) throw reason;
+        setSnipped(null);
+      }
+    },
+    [eventId, rig],
+  );
+  useEffect(() => {
+    const onKey = (key: KeyboardEvent) => {
+      if (key.target instanceof HTMLInputElement || key.target instanceof HTMLSelectElement) return;
+      if (key.key === "Escape") setSnipped(null);
+      if (key.key.toLowerCase() === "s" && !key.ctrlKey && !key.metaKey && chosen.startsWith("line-")) {
+        void snip(Number(chosen.slice(5)));
+      }
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [chosen, snip]);
+
+  if (!event || !stock.data) {
+    return (
+      <>
+        <TopBar />
+        <p className="p-6" role="status">
+          {problem
+            ? `${render(problem.message, system)} ${render(problem.limit, system)}`
+            : "Putting up the rig…"}
+        </p>
+      </>
+    );
+  }
+  const bar = { undo: event.undo, redo: event.redo, onUndo: desk.undo, onRedo: desk.redo };
+  if (!rig) {
+    return (
+      <>
+        <TopBar {...bar} />
+        <p className="p-6">
+          This hung piece is not in the plan any more. Undo brings it back, or go to{" "}
+          <Link to={`/events/${eventId}`}>the line-up</Link>.
+        </p>
+      </>
+    );
+  }
+  const commit = (next: Rig, label: string) => {
+    setSnipped(null);
+    desk.commit(next, label);
+  };
+  return (
+    <div className="flex h-full flex-col print:block print:h-auto">
+      <TopBar {...bar}>
+        <Link
+          to={`/events/${eventId}`}
+          className="flex min-h-[44px] min-w-0 items-center truncate text-soft underline decoration-line underline-offset-4"
+        >
+          {event.brief.name}
+        </Link>
+        <span className="text-line" aria-hidden="true">
+          /
+        </span>
+        <TextField
+          label="Name of the hung piece"
+          hideLabel
+          value={rig.name}
+          path="name"
+          problem={problem}
+          onCommit={(name) => commit({ ...rig, name }, "Rename the hung piece")}
+          className="w-72 flex-none"
+          inputClass="serif border-transparent bg-transparent text-lg hover:border-line"
+        />
+        <span className="ml-auto flex flex-none items-center gap-1 text-[14px]">
+          Rig card
+          {(["A4", "Letter"] as const).map((paper) => (
+            <a
+              key={paper}
+              className="flex min-h-[44px] items-center px-1"
+              href={rigCardUrl(eventId, rigId, paper, system)}
+              target="_blank"
+              rel="noreferrer"
+            >
+              {paper}
+            </a>
+          ))}
+        </span>
+        <span className="w-14 flex-none text-right text-sm text-soft" role="status">
+          {desk.saving ? "Saving…" : "Saved"}
+        </span>
+      </TopBar>
+      {problem && (
+        <p role="alert" className="m-0 flex-none border-b border-berry bg-sheet px-4 py-2 text-berry">
+          {render(problem.message, system)} {render(problem.limit, system)}
+        </p>
+      )}
+      <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] grid-rows-[minmax(0,1fr)_252px] max-lg:grid-cols-1 max-lg:grid-rows-[460px_auto_auto] max-lg:overflow-auto print:block">
+        <section className="flex min-h-0 flex-col bg-sheet print:h-[420px]" aria-label="Rig drawing">
+          <RigDrawing
+            desk={desk}
+            rig={rig}
+            stock={stock.data}
+            snipped={snipped}
+            chosen={chosen}
+            onChoose={setChosen}
+          />
+        </section>
+        <aside className="col-start-2 row-span-full row-start-1 min-h-0 overflow-y-auto border-l border-line max-lg:col-start-1 max-lg:row-span-1 max-lg:row-start-2 max-lg:border-l-0 print:overflow-visible print:border-0">
+          {snipped && (
+            <SnipStory
+              rig={rig}
+              snipped={snipped}
+              onShow={(at) => setSnipped({ ...snipped, at })}
+              onBack={() => setSnipped(null)}
+            />
+          )}
+          {desk.report ? (
+            <HangPanel
+              rig={rig}
+              report={desk.report}
+              trying={desk.trying}
+              chosen={chosen}
+              onChoose={setChosen}
+              onSnip={(cut) => void snip(cut)}
+            />
+          ) : (
+            <p className="p-4">Nothing can be worked out yet: mend what is said above.</p>
+          )}
+        </aside>
+        <RigTray
+          rig={rig}
+          report={desk.report}
+          stock={stock.data}
+          problem={problem}
+          chosen={chosen}
+          onChoose={setChosen}
+          onCommit={commit}
+        />
+      </main>
+      <p className="print-only px-2 text-sm">
+        Planning figures. The building's owner and a competent rigger decide what may hang; local rules come
+        first.
+      </p>
+      {chosen.startsWith("line-") && !snipped && (
+        <Button
+          look="solid"
+          className="no-print fixed bottom-[266px] left-4 z-20"
+          onClick={() => void snip(Number(chosen.slice(5)))}
+        >
+          Snip this line <kbd className="ml-1 rounded border border-current px-1 text-xs">S</kbd>
+        </Button>
+      )}
+    </div>
+  );
+}

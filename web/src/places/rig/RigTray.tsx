@@ -1,0 +1,75 @@
+import { Tabs } from "radix-ui";
+import type { Problem, Rig, RigReport, Stock } from "../../api/types";
+import { RecipeRows } from "../bench/RecipeRows";
+import { ArmatureTab } from "./ArmatureTab";
+import { LinesTab } from "./LinesTab";
+import { PointsTab } from "./PointsTab";
+import type { Chosen } from "./RigDrawing";
+
+export type RigTabProps = {
+  rig: Rig;
+  report: RigReport | null;
+  stock: Stock;
+  problem: Problem | null;
+  chosen: Chosen;
+  onChoose: (chosen: Chosen) => void;
+  onCommit: (rig: Rig, label: string) => void;
+};
+
+const TABS = [
+  ["points", "Hang points"],
+  ["lines", "Lines"],
+  ["armature", "Armature"],
+  ["flowers", "Flowers"],
+] as const;
+
+/** Under the rig: hang points and who rates them, lines, the armature and what is on it. */
+export function RigTray(props: RigTabProps) {
+  const { rig, stock, problem, onCommit } = props;
+  const counts = {
+    points: rig.points.length,
+    lines: rig.lines.length,
+    armature: null,
+    flowers: rig.recipe.reduce((sum, line) => sum + line.count, 0),
+  };
+  return (
+    <Tabs.Root
+      defaultValue="points"
+      className="no-print col-start-1 row-start-2 flex min-h-0 flex-col border-t border-line max-lg:row-start-3"
+    >
+      <Tabs.List aria-label="Rig tray" className="flex flex-none gap-1 border-b border-line px-2">
+        {TABS.map(([key, words]) => (
+          <Tabs.Trigger
+            key={key}
+            value={key}
+            className="serif min-h-[44px] border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
+          >
+            {words}
+            {counts[key] !== null && ` (${counts[key]})`}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
+      <div className="min-h-0 flex-1 overflow-y-auto">
+        <Tabs.Content value="points">
+          <PointsTab {...props} />
+        </Tabs.Content>
+        <Tabs.Content value="lines">
+          <LinesTab {...props} />
+        </Tabs.Content>
+        <Tabs.Content value="armature">
+          <ArmatureTab {...props} />
+        </Tabs.Content>
+        <Tabs.Content value="flowers" className="p-3">
+          {rig.recipe.length === 0 && <p className="mt-0 mb-2">Nothing but the armature hangs yet.</p>}
+          <RecipeRows
+            recipe={rig.recipe}
+            path="recipe"
+            stock={stock}
+            problem={problem}
+            onCommit={(recipe, label) => onCommit({ ...rig, recipe }, label)}
+          />
+        </Tabs.Content>
+      </div>
+    </Tabs.Root>
+  );
+}
