@@ -11,7 +11,7 @@ from jolly_trellis.core.making_report import making_of
 from jolly_trellis.core.piece import Making, Piece, Spill
 from jolly_trellis.core.quantities import length
 from jolly_trellis.core.units import UnitSystem
-from jolly_trellis.exchange.bench_card import both, write_card
+from jolly_trellis.exchange.bench_card import to_cut, write_card
 from jolly_trellis.exchange.pattern_pdf import Paper
 from tests.ordinary import beside, bouquet, conditions, on_ledge, piece, recipe, stems
 
@@ -49,10 +49,10 @@ def test_everything_fits_on_one_page(name: str, paper: Paper, size: tuple[float,
 
 
 def test_sizes_to_cut_are_in_both_units_the_readers_first() -> None:
-    assert both(length(0.48), "metric") == "48 cm (19 in)"
-    assert both(length(0.48), "inch") == "19 in (48 cm)"
+    assert to_cut(length(0.48), "metric") == "48 cm (19 in)"
+    assert to_cut(length(0.48), "inch") == "19 in (48 cm)"
     sheet = evaluate(piece(), conditions(), with_fixes=False).mechanic.flat[0].sheet
-    assert both(length(sheet.length_m), "metric") in words(card(piece()))
+    assert to_cut(length(sheet.length_m), "metric") in words(card(piece()))
 
 
 def test_the_card_has_its_parts() -> None:

@@ -143,7 +143,7 @@ def _plain(difference: Any) -> Mapping[str, Any]:
 def _from_pydantic(errors: Sequence[Any]) -> dict[str, Any]:
     """The first of Pydantic's findings as a sentence."""
     first = errors[0]
-    where = [str(part) for part in first["loc"] if part not in ("body", "piece", "brief")]
+    where = [str(part) for part in first["loc"] if part not in ("body", "piece", "brief", "rig")]
     field = next((part for part in reversed(where) if not part.isdigit()), "")
     label = _LABELS.get(field, f"“{field.replace('_', ' ')}”" if field else "What was sent")
     message, limit = _sentence(first, label, field)

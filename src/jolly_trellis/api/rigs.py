@@ -1,6 +1,6 @@
 """The rig place: hung work solved while it is drawn, snipped, saved, removed."""
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 
 from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.line_up import event_out
@@ -8,7 +8,11 @@ from jolly_trellis.api.models import BasedOn, EventOut
 from jolly_trellis.api.rig_models import AssessRig, PutRig, SavedRig, SnipLine
 from jolly_trellis.core.rigging.assess import Rest, RigReport, assess, settle
 from jolly_trellis.core.rigging.snip import SnipStep, snip
+from jolly_trellis.core.units import UnitSystem
+from jolly_trellis.exchange.pattern_pdf import Paper
+from jolly_trellis.exchange.rig_card import write_rig_card
 from jolly_trellis.services import judging, planning
+from jolly_trellis.services.stores import free_key
 
 router = APIRouter(prefix="/api/events/{event_id}", tags=["rig"])
 
@@ -48,3 +52,17 @@ def put_rig(event_id: Number, rig_id: Number, body: PutRig, conn: Connection) ->
 @router.delete("/rigs/{rig_id}")
 def remove_rig(event_id: Number, rig_id: Number, body: BasedOn, conn: Connection) -> EventOut:
     return event_out(conn, planning.remove_rig(conn, event_id, rig_id, base_revision=body.base_revision))
+
+
+@router.get("/rigs/{rig_id}/card.pdf")
+def rig_card(
+    event_id: Number, rig_id: Number, conn: Connection, paper: Paper = "A4", system: UnitSystem = "metric"
+) -> Response:
+    """The rig card of a hung piece as it is kept: one page."""
+    rig, brief = planning.rig_of(conn, event_id, rig_id)
+    conditions = judging.conditions_of(conn, brief)
+    report = assess(rig, conditions)
+    snips = [list(snip(rig, conditions, cut)) for cut in range(len(rig.lines))]
+    page = write_rig_card(rig, report, snips, event=brief.name, paper=paper, system=system)
+    headers = {"Content-Disposition": f'inline; filename="{free_key(rig.name, set())}-rig-card.pdf"'}
+    return Response(page, media_type="application/pdf", headers=headers)

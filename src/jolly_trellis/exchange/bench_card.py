@@ -53,7 +53,7 @@ def write_card(
     canvas = Canvas(stream, pagesize=(width, height), invariant=1)
     kind = "Carry card" if piece.bouquet is not None else "Bench card"
     canvas.setTitle(f"{kind}: {piece.name}")
-    _head(canvas, f"{piece.name} × {piece.quantity}", f"{event} · {kind}", width, height)
+    draw_head(canvas, f"{piece.name} × {piece.quantity}", f"{event} · {kind}", width, height)
     room = height - 2 * MARGIN - HEAD - FOOT
     tall = DRAWN * room
     half = (width - 2 * MARGIN - GAP) / 2
@@ -76,17 +76,18 @@ def write_card(
     return stream.getvalue()
 
 
-def both(quantity: Quantity, system: UnitSystem) -> str:
+def to_cut(quantity: Quantity, system: UnitSystem) -> str:
     """A size to cut in both unit systems, the reader's first."""
     value = cut_length(quantity.value) if quantity.kind in ("length", "cut_length") else quantity
     other: UnitSystem = "inch" if system == "metric" else "metric"
     return f"{text_of(value, system)} ({text_of(value, other)})"
 
 
-def _head(canvas: Canvas, title: str, words: str, width: float, height: float) -> None:
+def draw_head(canvas: Canvas, name: str, words: str, width: float, height: float) -> None:
+    """The head of a card: what it is of, and a line of words, over a rule."""
     canvas.setFillColor(INK)
     canvas.setFont("Helvetica-Bold", 15)
-    canvas.drawString(MARGIN, height - MARGIN - 12, title[:70])
+    canvas.drawString(MARGIN, height - MARGIN - 12, name[:70])
     canvas.setFont("Helvetica", 9)
     canvas.drawString(MARGIN, height - MARGIN - 25, words[:110])
     canvas.setLineWidth(0.8)
@@ -107,31 +108,31 @@ def _scale_bar(canvas: Canvas, left: float, bottom: float, scale: float, side: S
 
 def _sizes(piece: Piece, report: Report, making: MakingReport, system: UnitSystem) -> list[Flowable]:
     """What to cut and take, in both units; water levels; stems by cut length."""
-    story: list[Flowable] = [_title(f"Cut and take: {report.mechanic.name}")]
+    story: list[Flowable] = [title(f"Cut and take: {report.mechanic.name}")]
     for flat in report.mechanic.flat:
-        story.append(_text(_sheet(flat.name, flat.sheet, system)))
+        story.append(paragraph(_sheet(flat.name, flat.sheet, system)))
     if report.spill is not None:
-        story.append(_text(_sheet("spill", report.spill.sheet, system)))
+        story.append(paragraph(_sheet("spill", report.spill.sheet, system)))
     for other in report.companions:
-        story += [_text(_sheet(f"{other.name}, {flat.name}", flat.sheet, system)) for flat in other.mechanic.flat]
-    story += [_text(_part(each, system)) for each in (*report.mechanic.parts, *report.extras)]
-    story.append(_title("Water above the inside floor"))
+        story += [paragraph(_sheet(f"{other.name}, {flat.name}", flat.sheet, system)) for flat in other.mechanic.flat]
+    story += [paragraph(_part(each, system)) for each in (*report.mechanic.parts, *report.extras)]
+    story.append(title("Water above the inside floor"))
     rides = piece.transport is not None and not piece.transport.made_on_site
     levels = (
         ("bench, before any stem", report.water.bench_level_m if rides else None),
         ("on the road", report.water.travel_level_m if rides else None),
         ("on show" if piece.bouquet is None else "in the vase", piece.water_level_m),
     )
-    known = [f"{words} <b>{both(length(level), system)}</b>" for words, level in levels if level is not None]
-    story.append(_text("; ".join(known) + "."))
-    story.append(_title("Stems by cut length"))
+    known = [f"{words} <b>{to_cut(length(level), system)}</b>" for words, level in levels if level is not None]
+    story.append(paragraph("; ".join(known) + "."))
+    story.append(title("Stems by cut length"))
     groups = [*report.cut_list, *(group for each in report.companions for group in each.cut_list)]
     for name, cuts in groupby(sorted(groups, key=lambda each: each.name), key=lambda each: each.name):
-        story.append(_text(f"<b>{escape(name)}</b> " + ", ".join(_cut(each, system) for each in cuts), SMALL))
+        story.append(paragraph(f"<b>{escape(name)}</b> " + ", ".join(_cut(each, system) for each in cuts), SMALL))
     for line in making.pull:
         if line.first_step is None and piece.spill is not None:
-            cut = both(length(piece.spill.cut_length_m), system)
-            story.append(_text(f"<b>{escape(line.name)}</b>, for the spill, {line.count} at {cut}", SMALL))
+            cut = to_cut(length(piece.spill.cut_length_m), system)
+            story.append(paragraph(f"<b>{escape(line.name)}</b>, for the spill, {line.count} at {cut}", SMALL))
     if piece.bouquet is not None:
         story += _carried(piece, report, system)
     return story
@@ -148,23 +149,23 @@ def _carried(piece: Piece, report: Report, system: UnitSystem) -> list[Flowable]
         f"Out of water: {render(drink.reason, system)}",
         f"Between times it stands in its vase, filled to {text_of(length(piece.water_level_m), system)}.",
     ]
-    return [_title("To whoever carries it"), *(_text(escape(each)) for each in words)]
+    return [title("To whoever carries it"), *(paragraph(escape(each)) for each in words)]
 
 
 def _making(piece: Piece, report: Report, making: MakingReport, system: UnitSystem) -> list[Flowable]:
     """Steps of the mechanic, then the making order with its gates as boxes to tick."""
-    story: list[Flowable] = [_title("Do, in this order")]
+    story: list[Flowable] = [title("Do, in this order")]
     for step in report.steps:
         if step.act == "place":
             continue
         caution = f" <i>{escape(step.caution)}</i>" if step.caution else ""
-        story.append(_text(f"– {escape(render(step.say, system))}{caution}", SMALL))
-    story.append(_title("Making order" + (", as kept by hand" if making.kept else "")))
-    story += [_text(words, SMALL) for words in _order_lines(piece, making, system)]
+        story.append(paragraph(f"– {escape(render(step.say, system))}{caution}", SMALL))
+    story.append(title("Making order" + (", as kept by hand" if making.kept else "")))
+    story += [paragraph(words, SMALL) for words in _order_lines(piece, making, system)]
     if making.fails_at is not None and not making.propped:
-        story.append(_text(f"<b>{escape(render(making.say, system))}</b>"))
+        story.append(paragraph(f"<b>{escape(render(making.say, system))}</b>"))
     if making.propped:
-        story.append(_text("<b>Propped, or held by somebody, until the last stem is in.</b>"))
+        story.append(paragraph("<b>Propped, or held by somebody, until the last stem is in.</b>"))
     return story
 
 
@@ -199,22 +200,22 @@ def _run_line(piece: Piece, run: list[tuple[int, MakingStep]], system: UnitSyste
 
 
 def _verdicts(piece: Piece, report: Report, system: UnitSystem) -> list[Flowable]:
-    story: list[Flowable] = [_title("Verdicts")]
+    story: list[Flowable] = [title("Verdicts")]
     for verdict in report.verdicts:
         used = verdict.utilisation
         number = "" if used is None else f" {'over 9.99' if used > 9.99 else f'{used:.2f}'}"
         words = escape(render(verdict.reason, system))
-        story.append(_text(f"<b>{verdict.verb.capitalize()}: {_STATE[verdict.state]}{number}.</b> {words}", SMALL))
+        story.append(paragraph(f"<b>{verdict.verb.capitalize()}: {_STATE[verdict.state]}{number}.</b> {words}", SMALL))
     for notice in report.notices:
-        story.append(_text(escape(render(notice.say, system)), SMALL))
-    story.append(_title("Cautions"))
+        story.append(paragraph(escape(render(notice.say, system)), SMALL))
+    story.append(title("Cautions"))
     told = dict.fromkeys(step.caution for step in report.steps if step.caution)
     lines = [*CAUTIONS, *told]
     if report.ledge is not None:
         lines.append(LEDGE)
     if piece.spill is not None:
         lines.append(HANGS)
-    return [*story, *(_text(f"– {escape(each)}", SMALL) for each in lines)]
+    return [*story, *(paragraph(f"– {escape(each)}", SMALL) for each in lines)]
 
 
 def _foot(canvas: Canvas, piece: Piece) -> None:
@@ -226,23 +227,25 @@ def _foot(canvas: Canvas, piece: Piece) -> None:
 
 
 def _sheet(name: str, sheet: Sheet, system: UnitSystem) -> str:
-    size = f"{both(length(sheet.width_m), system)} × {both(length(sheet.length_m), system)}"
+    size = f"{to_cut(length(sheet.width_m), system)} × {to_cut(length(sheet.length_m), system)}"
     return f"<b>{escape(name)}</b> {size}, {sheet.cells_across} cells × {sheet.rows_along} rows"
 
 
 def _part(part: Part, system: UnitSystem) -> str:
     number = f"{part.quantity} × " if part.quantity > 1 else ""
-    return f"{number}{escape(part.name)} " + " × ".join(both(size, system) for size in part.sizes)
+    return f"{number}{escape(part.name)} " + " × ".join(to_cut(size, system) for size in part.sizes)
 
 
 def _cut(group: CutGroup, system: UnitSystem) -> str:
     long = "" if group.sold else " (not sold so long)"
-    return f"{group.count} at {both(length(group.cut_length_m), system)}{long}"
+    return f"{group.count} at {to_cut(length(group.cut_length_m), system)}{long}"
 
 
-def _title(words: str) -> Paragraph:
+def title(words: str) -> Paragraph:
+    """A heading on a card, plain words."""
     return Paragraph(escape(words), TITLE)
 
 
-def _text(words: str, style: ParagraphStyle = TEXT) -> Paragraph:
+def paragraph(words: str, style: ParagraphStyle = TEXT) -> Paragraph:
+    """A paragraph on a card, with marks of its own."""
     return Paragraph(words, style)

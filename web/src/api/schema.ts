@@ -339,6 +339,26 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/rigs/{rig_id}/card.pdf": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Rig Card
+         * @description The rig card of a hung piece as it is kept: one page.
+         */
+        readonly get: operations["rig_card_api_events__event_id__rigs__rig_id__card_pdf_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/stock": {
         readonly parameters: {
             readonly query?: never;
@@ -5314,6 +5334,41 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": components["schemas"]["EventOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly rig_card_api_events__event_id__rigs__rig_id__card_pdf_get: {
+        readonly parameters: {
+            readonly query?: {
+                readonly paper?: "A4" | "Letter";
+                readonly system?: "metric" | "inch";
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+                readonly rig_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": unknown;
                 };
             };
             /** @description Validation Error */

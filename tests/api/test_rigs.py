@@ -1,0 +1,158 @@
+"""Hung work over the web: judged, settled, snipped, kept, undone; one clear sentence for what cannot be."""
+
+import copy
+import io
+from typing import Any
+
+import pdfplumber
+import pytest
+from fastapi.testclient import TestClient
+
+
+@pytest.fixture
+def event(client: TestClient) -> dict[str, Any]:
+    found: dict[str, Any] = client.get("/api/events/1").json()
+    return found
+
+
+def named(event: dict[str, Any], words: str) -> dict[str, Any]:
+    found: dict[str, Any] = next(each for each in event["rigs"] if words in each["rig"]["name"])
+    return found
+
+
+def test_the_demo_hangs_a_run_that_is_cleared_and_two_that_are_not(event: dict[str, Any]) -> None:
+    states = {each["rig"]["name"]: each["report"]["verdict"]["state"] for each in event["rigs"]}
+    assert states["Run over the long table"] == "holds"
+    assert states["Ring of hanging stems, stair hall"] == "cannot say"
+    assert states["Panel over the cake table"] == "fails"
+    ring = named(event, "Ring")["report"]["verdict"]
+    assert "eye east" in ring["reason"]["text"]
+
+
+def test_a_rating_that_is_stated_clears_what_could_not_be_said(client: TestClient, event: dict[str, Any]) -> None:
+    kept = named(event, "Ring")
+    rig = copy.deepcopy(kept["rig"])
+    rig["points"][2] |= {"rating_n": 350, "stated_by": "the works officer"}
+    act = {"base_revision": event["revision"], "rig": rig, "label": "Rate eye east"}
+    saved = client.put(f"/api/events/1/rigs/{kept['id']}", json=act).json()
+    assert saved["report"]["verdict"]["state"] in ("holds", "tight")
+    assert saved["undo"] == "Rate eye east"
+    undone = client.post("/api/events/1/undo", json={"base_revision": saved["revision"]}).json()
+    assert named(undone, "Ring")["report"]["verdict"]["state"] == "cannot say"
+
+
+def test_a_rating_without_who_stated_it_is_none(client: TestClient, event: dict[str, Any]) -> None:
+    rig = copy.deepcopy(named(event, "Run")["rig"])
+    rig["points"][0]["stated_by"] = None
+    report = client.post("/api/events/1/assess", json={"rig": rig}).json()
+    assert report["verdict"]["state"] == "cannot say"
+
+
+def test_settling_gives_the_same_rest_as_judging(client: TestClient, event: dict[str, Any]) -> None:
+    rig = named(event, "Run")["rig"]
+    rest = client.post("/api/events/1/settle", json={"rig": rig}).json()
+    assert rest == named(event, "Run")["report"]["rest"]
+
+
+def test_a_snip_tells_where_it_ends_up_and_what_passes_its_limit(client: TestClient, event: dict[str, Any]) -> None:
+    rig = named(event, "Panel")["rig"]
+    steps = client.post("/api/events/1/snip", json={"rig": rig, "cut": 0}).json()
+    assert steps[0]["cut"] == [0]
+    assert steps[0]["tension_n"][0] == 0
+    assert steps[0]["over_limit"]
+    assert steps[0]["lowest_m"] < named(event, "Panel")["report"]["rest"]["lowest_m"]
+    refused = client.post("/api/events/1/snip", json={"rig": rig, "cut": 9})
+    assert refused.status_code == 422
+    assert "no such line" in refused.json()["message"]["text"]
+
+
+def test_a_piece_is_hung_taken_down_and_hung_again(client: TestClient, event: dict[str, Any]) -> None:
+    rig = named(event, "Run")["rig"] | {"name": "Another run"}
+    added = client.post("/api/events/1/rigs", json={"base_revision": event["revision"], "rig": rig})
+    assert added.status_code == 201
+    number, revision = added.json()["id"], added.json()["revision"]
+    assert number not in {each["id"] for each in (*event["pieces"], *event["rigs"])}
+    gone = client.request("DELETE", f"/api/events/1/rigs/{number}", json={"base_revision": revision}).json()
+    assert number not in {each["id"] for each in gone["rigs"]}
+    back = client.post("/api/events/1/undo", json={"base_revision": gone["revision"]}).json()
+    assert number in {each["id"] for each in back["rigs"]}
+
+
+def test_two_windows_do_not_write_over_one_another(client: TestClient, event: dict[str, Any]) -> None:
+    kept = named(event, "Run")
+    act = {"base_revision": event["revision"], "rig": kept["rig"] | {"name": "Mine"}}
+    assert client.put(f"/api/events/1/rigs/{kept['id']}", json=act).status_code == 200
+    stale = client.put(f"/api/events/1/rigs/{kept['id']}", json=act | {"rig": kept["rig"] | {"name": "Theirs"}})
+    assert stale.status_code == 409
+    assert stale.json()["code"] == "stale"
+
+
+def broken(rig: dict[str, Any], change: str) -> dict[str, Any]:
+    rig = copy.deepcopy(rig)
+    match change:
+        case "a line to nothing":
+            rig["lines"][0]["point"] = 30
+        case "two points in one place":
+            rig["points"][1] |= {axis: rig["points"][0][axis] for axis in ("x_m", "y_m", "z_m")}
+        case "shorter than its span":
+            rig["armature"]["length_m"] = 4.0
+        case "a rating of nothing":
+            rig["points"][0]["rating_n"] = 0
+        case "no lines":
+            rig["lines"] = []
+        case "no netting":
+            rig["armature"]["netting"] = None
+    return rig
+
+
+@pytest.mark.parametrize(
+    ("change", "path", "words"),
+    [
+        ("a line to nothing", "lines.0", "leads to nothing"),
+        ("two points in one place", "points.1", "same place"),
+        ("shorter than its span", "armature.length_m", "its lines lead over"),
+        ("a rating of nothing", "points.0.rating_n", "holds nothing"),
+        ("no lines", "lines", "Nothing holds"),
+        ("no netting", "armature.netting", "No netting"),
+    ],
+)
+def test_what_cannot_be_is_refused_beside_its_place_and_nothing_is_lost(
+    client: TestClient, event: dict[str, Any], change: str, path: str, words: str
+) -> None:
+    kept = named(event, "Run")
+    act = {"base_revision": event["revision"], "rig": broken(kept["rig"], change)}
+    answer = client.put(f"/api/events/1/rigs/{kept['id']}", json=act)
+    assert answer.status_code == 422
+    assert answer.json()["path"] == path
+    assert words in answer.json()["message"]["text"]
+    assert client.get("/api/events/1").json() == event
+
+
+def test_four_hundred_points_are_refused_with_a_sentence(client: TestClient, event: dict[str, Any]) -> None:
+    rig = named(event, "Run")["rig"]
+    point = rig["points"][0]
+    many = [point | {"name": f"p{n}", "x_m": n / 10} for n in range(400)]
+    answer = client.post("/api/events/1/assess", json={"rig": rig | {"points": many}})
+    assert answer.status_code == 422
+    assert answer.json()["path"] == "points"
+
+
+@pytest.mark.parametrize("paper", ["A4", "Letter"])
+def test_the_rig_card_is_one_page_and_prints_not_cleared(
+    client: TestClient, event: dict[str, Any], paper: str
+) -> None:
+    def words(name: str) -> str:
+        answer = client.get(f"/api/events/1/rigs/{named(event, name)['id']}/card.pdf?paper={paper}")
+        assert answer.headers["content-type"] == "application/pdf"
+        with pdfplumber.open(io.BytesIO(answer.content)) as pdf:
+            assert len(pdf.pages) == 1
+            return " ".join(pdf.pages[0].extract_text().split())
+
+    assert "NOT CLEARED" in words("Panel")
+    assert "NOT STATED" in words("Ring")
+    run = words("Run")
+    assert "NOT CLEARED" not in run
+    heavy = sum(part["heavy_kg"] for part in named(event, "Run")["report"]["take_off"]["parts"])
+    assert f"Prove it with {heavy * 1.25:.2f}".rstrip("0") in run
+    assert "competent rigger" in run
+    assert "safe" not in run.lower()
