@@ -156,3 +156,12 @@ def test_the_rig_card_is_one_page_and_prints_not_cleared(
     assert f"Prove it with {heavy * 1.25:.2f}".rstrip("0") in run
     assert "competent rigger" in run
     assert "safe" not in run.lower()
+
+
+def test_a_fix_that_is_offered_clears_it_when_it_is_kept(client: TestClient, event: dict[str, Any]) -> None:
+    kept = named(event, "Panel")
+    fixes = client.post("/api/events/1/rig-fixes", json={"rig": kept["rig"]}).json()
+    assert fixes[0]["state_after"] == "holds"
+    act = {"base_revision": event["revision"], "rig": fixes[0]["rig"], "label": "Steel"}
+    saved = client.put(f"/api/events/1/rigs/{kept['id']}", json=act).json()
+    assert saved["report"]["verdict"]["state"] == "holds"

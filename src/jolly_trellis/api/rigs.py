@@ -7,6 +7,7 @@ from jolly_trellis.api.line_up import event_out
 from jolly_trellis.api.models import BasedOn, EventOut
 from jolly_trellis.api.rig_models import AssessRig, PutRig, SavedRig, SnipLine
 from jolly_trellis.core.rigging.assess import Rest, RigReport, assess, settle
+from jolly_trellis.core.rigging.fixes import RigFix, fixes_of
 from jolly_trellis.core.rigging.snip import SnipStep, snip
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.pattern_pdf import Paper
@@ -25,6 +26,12 @@ def assess_rig(event_id: Number, body: AssessRig, conn: Connection) -> RigReport
 @router.post("/settle")
 def settle_rig(event_id: Number, body: AssessRig, conn: Connection) -> Rest:
     return settle(body.rig.to_core(), judging.conditions_of(conn, planning.brief_of(conn, event_id)))
+
+
+@router.post("/rig-fixes")
+def rig_fixes(event_id: Number, body: AssessRig, conn: Connection) -> list[RigFix]:
+    rig, conditions = body.rig.to_core(), judging.conditions_of(conn, planning.brief_of(conn, event_id))
+    return list(fixes_of(rig, assess(rig, conditions), conditions))
 
 
 @router.post("/snip")

@@ -13,6 +13,7 @@ import type {
   Report,
   Rest,
   Rig,
+  RigFix,
   SavedPiece,
   SavedRig,
   SnipStep,
@@ -81,6 +82,8 @@ export const api = {
   applyFix: (id: number, pieceId: number, base_revision: number, verb: string, key: string) =>
     call<SavedPiece>("POST", `/events/${id}/pieces/${pieceId}/fix`, { base_revision, verb, key }),
   settleRig: (id: number, rig: Rig) => call<Rest>("POST", `/events/${id}/settle`, { rig }),
+  rigFixes: (id: number, rig: Rig, signal?: AbortSignal) =>
+    call<readonly RigFix[]>("POST", `/events/${id}/rig-fixes`, { rig }, signal),
   snip: (id: number, rig: Rig, cut: number) =>
     call<readonly SnipStep[]>("POST", `/events/${id}/snip`, { rig, cut }),
   addRig: (id: number, base_revision: number, rig: Rig) =>

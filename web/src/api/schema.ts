@@ -287,6 +287,23 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/rig-fixes": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Rig Fixes */
+        readonly post: operations["rig_fixes_api_events__event_id__rig_fixes_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/snip": {
         readonly parameters: {
             readonly query?: never;
@@ -3129,6 +3146,23 @@ export interface components {
             readonly extra_kg: number;
             readonly bond?: components["schemas"]["LineSpec"] | null;
         };
+        /**
+         * RigFix
+         * @description One act that was tried on the rig and worked out again: `rig` is the rig after it.
+         */
+        readonly RigFix: {
+            /** Key */
+            readonly key: string;
+            readonly say: components["schemas"]["Phrase"];
+            readonly rig: components["schemas"]["Rig"];
+            /**
+             * State After
+             * @enum {string}
+             */
+            readonly state_after: "holds" | "tight" | "fails" | "not needed" | "cannot say";
+            /** Utilisation After */
+            readonly utilisation_after: number | null;
+        };
         /** RigIn */
         readonly RigIn: {
             /** Name */
@@ -5192,6 +5226,41 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": components["schemas"]["Rest"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly rig_fixes_api_events__event_id__rig_fixes_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["AssessRig"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": readonly components["schemas"]["RigFix"][];
                 };
             };
             /** @description Validation Error */

@@ -63,6 +63,7 @@ export type LineSpec = Full<Schemas["LineSpec"]>;
 export type Armature = Full<Schemas["Armature"]>;
 export type Rest = Full<Schemas["Rest"]>;
 export type RigReport = Full<Schemas["RigReport"]>;
+export type RigFix = Full<Schemas["RigFix"]>;
 export type RigOut = Full<Schemas["RigOut"]>;
 export type SavedRig = Full<Schemas["SavedRig"]>;
 export type SnipStep = Full<Schemas["SnipStep"]>;

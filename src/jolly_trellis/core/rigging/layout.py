@@ -61,6 +61,12 @@ def check(rig: Rig) -> None:
     for index, line in enumerate(rig.lines):
         if not 0 <= line.point < len(rig.points) or not 0 <= line.attachment < len(rig.attachments):
             raise _wrong(f"lines.{index}", "This line leads to nothing.", "Lead it from a hang point to the armature.")
+        try:
+            line_rules.breaking_n(line.spec)
+        except InvalidMeasure as problem:
+            raise InvalidMeasure(
+                path=f"lines.{index}.{problem.path}", message=problem.message, limit=problem.limit
+            ) from problem
     if not rig.attachments:
         raise _wrong("attachments", "The armature has no place for a line.", "Add at least one attachment.")
     if not rig.lines:
@@ -181,7 +187,11 @@ def _spread(station: Array, load_n: float, whole_m: float, fuller_first: float) 
 
 
 def _plate(rig: Rig, load_n: float) -> LaidOut:
-    """A stiff panel or ring: its attachments, its rim, and a massless apex that stiffens it out of its plane."""
+    """A stiff panel or ring: its attachments, its rim, a massless apex that stiffens it out of its plane, and a keel.
+
+    Stems hang under it, so half of the load is on the keel, a stem's length below the middle of the load: together
+    they balance half a stem below the plane.
+    """
     armature = rig.armature
     held = np.array([(a.x_m, a.y_m, a.z_m) for a in rig.attachments])
     middle = held.mean(axis=0)
@@ -194,8 +204,10 @@ def _plate(rig: Rig, load_n: float) -> LaidOut:
     rim = rim + middle
     fuller = np.where(rim[:, 0] < middle[0], armature.fuller_first, 1.0)
     apex = middle + np.array([0.0, 0.0, APEX_M])
-    start = np.concatenate([held, rim, apex[None]])
-    load = np.concatenate([np.zeros(len(held)), load_n * fuller / fuller.sum(), [0.0]])
+    share = fuller / fuller.sum()
+    keel = share @ rim - np.array([0.0, 0.0, armature.stem_cut_m])
+    start = np.concatenate([held, rim, apex[None], keel[None]])
+    load = np.concatenate([np.zeros(len(held)), load_n * share / 2, [0.0, load_n / 2]])
     number = len(start)
     pairs = [
         (one, other)
@@ -216,7 +228,7 @@ def _plate(rig: Rig, load_n: float) -> LaidOut:
         bends=np.zeros((0, 3), dtype=np.intp),
         bend=np.zeros(0),
         nodes=tuple(range(len(held))),
-        own=tuple(range(len(held), number - 1)),
+        own=tuple(range(len(held), len(held) + len(rim))),
     )
 
 

@@ -1,5 +1,7 @@
+import { useQuery } from "@tanstack/react-query";
 import { Scissors } from "lucide-react";
 import { Link } from "react-router";
+import { api } from "../../api/client";
 import type { Rig, RigReport } from "../../api/types";
 import { lookOf } from "../../drawing/rig";
 import { Button } from "../../ui/Button";
@@ -9,12 +11,14 @@ import { render, textOf } from "../../units/text";
 import type { Chosen } from "./RigDrawing";
 
 type Props = {
+  eventId: number;
   rig: Rig;
   report: RigReport;
   trying: boolean;
   chosen: Chosen;
   onChoose: (chosen: Chosen) => void;
   onSnip: (cut: number) => void;
+  onCommit: (rig: Rig, label: string) => void;
 };
 
 const SHOWN_TO = 1.4;
@@ -22,7 +26,7 @@ const CASES = { whole: "as hung", uneven: "a line 1 % long", "one gone": "one li
 const BAR = { holds: "bg-leaf", tight: "bg-marigold", fails: "bg-berry", cut: "" } as const;
 
 /** Whether it may hang: the verdict and what is missing, every line and point by what it uses, what it all weighs. */
-export function HangPanel({ rig, report, trying, chosen, onChoose, onSnip }: Props) {
+export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSnip, onCommit }: Props) {
   const { system } = useSettings();
   const { verdict } = report;
   const cleared = verdict.state === "holds" || verdict.state === "tight";
@@ -38,6 +42,7 @@ export function HangPanel({ rig, report, trying, chosen, onChoose, onSnip }: Pro
         )}
       </h2>
       <p className="mt-1 mb-2 leading-snug">{render(verdict.reason, system)}</p>
+      {verdict.state !== "holds" && !trying && <Fixes eventId={eventId} rig={rig} onCommit={onCommit} />}
       <table className="w-full border-collapse text-[14px]">
         <caption className="sr-only">Lines and what they bear</caption>
         <thead>
@@ -138,6 +143,34 @@ export function HangPanel({ rig, report, trying, chosen, onChoose, onSnip }: Pro
         <Link to="/figures">Where every figure comes from</Link>
       </p>
     </section>
+  );
+}
+
+/** What would clear it: each tried out before it is offered. */
+function Fixes({ eventId, rig, onCommit }: Pick<Props, "eventId" | "rig" | "onCommit">) {
+  const { system } = useSettings();
+  const asked = useQuery({
+    queryKey: ["rig-fixes", eventId, rig],
+    queryFn: ({ signal }) => api.rigFixes(eventId, rig, signal),
+  });
+  if (asked.isPending) return <p className="mt-0 mb-2 text-sm text-soft">Looking for what would mend it…</p>;
+  return (
+    <ul className="no-print mt-0 mb-2 list-none space-y-1.5 p-0" aria-label="Fixes">
+      {(asked.data ?? []).map((fix) => (
+        <li key={fix.key}>
+          <Button
+            className="w-full justify-between"
+            onClick={() => onCommit(fix.rig, render(fix.say, "metric").slice(0, 80))}
+          >
+            <span className="py-1 text-left leading-snug">{render(fix.say, system)}</span>
+            <span className={`flex flex-none items-center gap-1 text-sm ${STATE_COLOUR[fix.state_after]}`}>
+              <StateMark state={fix.state_after} size={14} />
+              {fix.utilisation_after === null ? fix.state_after : fix.utilisation_after.toFixed(2)}
+            </span>
+          </Button>
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -148,12 +148,14 @@ export function RigPlace() {
           )}
           {desk.report ? (
             <HangPanel
+              eventId={eventId}
               rig={rig}
               report={desk.report}
               trying={desk.trying}
               chosen={chosen}
               onChoose={setChosen}
               onSnip={(cut) => void snip(cut)}
+              onCommit={commit}
             />
           ) : (
             <p className="p-4">Nothing can be worked out yet: mend what is said above.</p>
