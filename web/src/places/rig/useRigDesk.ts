@@ -67,16 +67,19 @@ export function useRigDesk(eventId: number, rigId: number) {
     return next;
   };
 
-  const travel = async (way: "undo" | "redo") => {
+  const travel = (way: "undo" | "redo") => {
     setTrial(null);
-    try {
-      await writes.current;
+    const next = writes.current.then(async () => {
       const now = client.getQueryData<EventOut>(["event", eventId]);
-      show(await api[way](eventId, now?.revision ?? 0));
-      setProblem(null);
-    } catch (reason) {
-      refuse(reason);
-    }
+      try {
+        show(await api[way](eventId, now?.revision ?? 0));
+        setProblem(null);
+      } catch (reason) {
+        refuse(reason);
+      }
+    });
+    writes.current = next;
+    return next;
   };
 
   return {
