@@ -19,9 +19,13 @@ from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.making_order import lay_out
 from jolly_trellis.core.making_report import making_of
 from jolly_trellis.core.making_search import find_order
+from jolly_trellis.core.rigging.assess import assess, settle
+from jolly_trellis.core.rigging.network import solve
 from jolly_trellis.demo.loading import demo_plan
 from jolly_trellis.store import codec
 from tests import ordinary
+from tests.core.rigging.test_rig import run
+from tests.published.test_rigs_against_a_structural_library import by_the_library, hung
 from tools.running import ROOT, Served, chromium, served
 
 WATCH = """
@@ -115,6 +119,14 @@ def drags(page: Page, server: Served, runs: int) -> list[float]:
     return [float(each) for each in page.evaluate("window.__repaints")[3:]]
 
 
+def against_the_library() -> dict[str, float]:
+    """Our solver and the structural library on the same small net, medians and their ratio."""
+    net = hung(1, 4)
+    ours = statistics.median(timed(lambda: solve(net), 20))
+    theirs = statistics.median(timed(lambda: by_the_library(net), 20))
+    return {"median_ms": round(ours, 2), "library_ms": round(theirs, 2), "ratio": round(ours / theirs, 3)}
+
+
 def main() -> None:
     """Measure and print."""
     bowl, conditions = ordinary.stems(ordinary.piece(), 60), ordinary.conditions()
@@ -136,6 +148,9 @@ def main() -> None:
         "search_for_an_order_120_stems": spread(
             timed(lambda: find_order(lay_out(build(full_bowl, conditions))), 10), aim_ms=400.0
         ),
+        "settle_a_run_on_8_lines": spread(timed(lambda: settle(run(8), conditions), 20), aim_ms=40.0),
+        "assess_a_run_on_8_lines": spread(timed(lambda: assess(run(8), conditions), 5), aim_ms=1000.0),
+        "small_net_against_a_structural_library": against_the_library(),
         "script_compressed": {"kb": round(script_kb(), 1), "aim_kb": 220.0},
     }
     with tempfile.TemporaryDirectory() as folder, served(Path(folder), demo=True) as server:

@@ -37,6 +37,15 @@ def _pull(page: Page) -> None:
     page.get_by_role("tab", name="Pull list").click()
 
 
+def _snip(page: Page) -> None:
+    page.get_by_title("Snip truss left's line to place 1").click()
+    page.get_by_role("region", name="After the snip").wait_for()
+
+
+def _cleared(page: Page) -> None:
+    page.get_by_role("button", name="beam 2", exact=True).click()
+
+
 def _say(page: Page) -> None:
     said = page.get_by_role("textbox", name="Say it: set up or change the piece in words")
     said.fill("urn 24 across 30 deep, 60 high 70 wide lopsided, 9 quince, 30 tulip, 12 fern, 5 ranunculas")
@@ -55,6 +64,8 @@ VIEWS: dict[str, tuple[str, str, Callable[[Page], None]]] = {
     "making": ("/events/1/pieces/7", "day", _making),
     "pull-list": ("/events/1/pieces/7", "evening", _pull),
     "bouquet": ("/events/1/pieces/8", "day", _tab("Bouquet")),
+    "rig": ("/events/1/rigs/10", "day", _cleared),
+    "rig-snip": ("/events/1/rigs/12", "day", _snip),
     "cut-sheet": ("/events/1/pieces/1", "day", _tab("Cut sheet")),
     "side-by-side": ("/events/1/pieces/1", "day", _compare),
     "say-it": ("/events/1/pieces/1", "day", _say),

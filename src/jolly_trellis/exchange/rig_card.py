@@ -7,9 +7,9 @@ from reportlab.lib.colors import HexColor
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, Frame, KeepInFrame, Table
 
-from jolly_trellis.core.provenance import FROM_MEMORY, constant
-from jolly_trellis.core.quantities import force, length, mass
+from jolly_trellis.core.quantities import angle, force, length, mass
 from jolly_trellis.core.rigging.assess import RigReport
+from jolly_trellis.core.rigging.loads import PROOF_MIN, proof_kg
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.rigging.snip import SnipStep
 from jolly_trellis.core.units import UnitSystem, render, text_of
@@ -26,10 +26,9 @@ from jolly_trellis.exchange.bench_card import (
 )
 from jolly_trellis.exchange.pattern_pdf import SIZES, Paper
 
-PROOF = constant("Proof load, times the finished load", "ratio", 1.25, FROM_MEMORY)
-PROOF_MIN = constant("Proof load hangs for, min", "count", 10, FROM_MEMORY)
 DRAWN = 0.27
 LABEL_PT = 60
+LEVEL_RAD = 0.009
 LEAF = HexColor("#41662f")
 CASES = {"whole": "as hung", "uneven": "a line 1 % long", "one gone": "one line gone"}
 CAUTIONS = (
@@ -85,15 +84,10 @@ def cleared(report: RigReport) -> bool:
     return report.verdict.state in ("holds", "tight")
 
 
-def proof_kg(report: RigReport) -> float:
-    """What is hung on it to prove it, kg: the finished heavy mass × 1.25."""
-    return report.take_off.heavy_kg * PROOF.value
-
-
 def _summary(rig: Rig, report: RigReport, system: UnitSystem) -> list[Flowable]:
     weighed = report.take_off
     state = "Every overhead check of this plan holds." if cleared(report) else "NOT CLEARED"
-    proof = text_of(mass(proof_kg(report)), system)
+    proof = text_of(mass(proof_kg(report.take_off)), system)
     lowest = text_of(length(report.rest.lowest_m), system)
     words = [
         f"<b>{state}</b> {escape(render(report.verdict.reason, system))}",
@@ -104,6 +98,9 @@ def _summary(rig: Rig, report: RigReport, system: UnitSystem) -> list[Flowable]:
         f"Netting to cut: {to_cut(length(weighed.strip_width_m), system)} × "
         f"{to_cut(length(weighed.strip_length_m), system)}.",
     ]
+    if report.half_tilt_rad is not None and report.half_tilt_rad > LEVEL_RAD:
+        tilt = text_of(angle(report.half_tilt_rad), system)
+        words.append(f"Fill both sides in turn: with one half done it hangs {tilt} out of level.")
     return [title("Load summary"), *(paragraph(each) for each in words)]
 
 

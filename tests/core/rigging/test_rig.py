@@ -1,5 +1,6 @@
 """Whole rigs: take-off, what governs a line, stated ratings, the second bond, snipping to its end, what is refused."""
 
+import math
 from dataclasses import replace
 from itertools import pairwise
 
@@ -8,7 +9,7 @@ import pytest
 from jolly_trellis.core.errors import CoreError, InvalidMeasure, UnknownName
 from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.lines import LineSpec, pounds_test_n
-from jolly_trellis.core.rigging.loads import strip_length_m, strip_width_m, take_off, turns_of
+from jolly_trellis.core.rigging.loads import proof_kg, strip_length_m, strip_width_m, take_off, turns_of
 from jolly_trellis.core.rigging.rig import Armature, Attachment, HangPoint, Rig, RigLine
 from jolly_trellis.core.rigging.snip import snip
 from jolly_trellis.core.stems import GRAVITY_M_S2
@@ -68,6 +69,7 @@ def test_the_take_off_is_the_sum_of_its_parts_and_what_is_counted() -> None:
     weighed = take_off(run(), conditions())
     assert weighed.typical_kg == pytest.approx(sum(each.typical_kg for each in weighed.parts))
     assert weighed.heavy_kg > weighed.typical_kg
+    assert proof_kg(weighed) == pytest.approx(1.25 * weighed.heavy_kg)
     assert assess(run(), conditions()).rest.load_n == pytest.approx(weighed.heavy_kg * GRAVITY_M_S2 * 1.1 * 1.25)
 
 
@@ -203,3 +205,27 @@ def test_unknown_netting_and_lines_that_are_not_there() -> None:
         assess(replace(run(), armature=replace(run().armature, netting=None)), conditions())
     with pytest.raises(InvalidMeasure):
         snip(run(), conditions(), 7)
+
+
+def on_one_point(**changes: object) -> Rig:
+    """A square panel, its four lines led to one point over its middle: it balances there and tilts like a scale."""
+    rig = panel(**changes)
+    point = HangPoint(name="hook", kind="eye", x_m=0, y_m=0, z_m=4.0, rating_n=200, stated_by="the warden")
+    return replace(rig, points=(point,), lines=tuple(replace(line, point=0) for line in rig.lines))
+
+
+def test_half_a_panel_hangs_out_of_level_as_its_balance_point_says() -> None:
+    """Closed form: on one point it turns until its centre of mass is under it: tan(tilt) = aside / below.
+
+    Half full, the load's middle is half the width aside at the rim; half a stem below the plane, a metre under it.
+    """
+    report = assess(on_one_point(), conditions())
+    assert report.half_tilt_rad == pytest.approx(math.atan(0.5 / (1.0 + 0.25 / 2)), rel=0.01)
+    assert report.rest.tilt_rad == pytest.approx(0.0, abs=1e-3)
+
+
+def test_lines_straight_up_keep_it_level_and_a_run_has_no_halves() -> None:
+    level = assess(panel(), conditions()).half_tilt_rad
+    assert level is not None
+    assert level < 0.01
+    assert assess(run(), conditions()).half_tilt_rad is None

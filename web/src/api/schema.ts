@@ -3226,10 +3226,15 @@ export interface components {
         /**
          * RigReport
          * @description A rig worked out: where it rests, what every line and point bears in the worst case, and the Hang verdict.
+         *
+         *     `half_tilt_rad` is how far a panel or ring hangs out of level while only one half of it is full; None for a run,
+         *     and where it finds no rest so.
          */
         readonly RigReport: {
             readonly take_off: components["schemas"]["TakeOff"];
             readonly rest: components["schemas"]["Rest"];
+            /** Half Tilt Rad */
+            readonly half_tilt_rad: number | null;
             /** Lines */
             readonly lines: readonly components["schemas"]["LineState"][];
             /** Points */

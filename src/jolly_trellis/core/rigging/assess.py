@@ -46,10 +46,15 @@ class Rest:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class RigReport:
-    """A rig worked out: where it rests, what every line and point bears in the worst case, and the Hang verdict."""
+    """A rig worked out: where it rests, what every line and point bears in the worst case, and the Hang verdict.
+
+    `half_tilt_rad` is how far a panel or ring hangs out of level while only one half of it is full; None for a run,
+    and where it finds no rest so.
+    """
 
     take_off: TakeOff
     rest: Rest
+    half_tilt_rad: float | None
     lines: tuple[LineState, ...]
     points: tuple[PointState, ...]
     verdict: Verdict
@@ -94,6 +99,7 @@ def assess(rig: Rig, conditions: Conditions) -> RigReport:
     return RigReport(
         take_off=weighed,
         rest=rest,
+        half_tilt_rad=_half_tilt_rad(rig, load),
         lines=lines,
         points=points,
         verdict=conclude("hang", findings, missing=missing, figures=_figures(weighed, load)),
@@ -207,6 +213,18 @@ def _tilt_rad(rig: Rig, nodes: Array) -> float:
         return abs(math.atan2(rise, max(run, 1e-9)))
     _, _, axes = np.linalg.svd(nodes - nodes.mean(axis=0))
     return math.acos(min(1.0, abs(float(axes[2, 2]))))
+
+
+def _half_tilt_rad(rig: Rig, load: float) -> float | None:
+    """Tilt of a panel or ring with half of its load, all on one side: as it hangs when one half is done first."""
+    if rig.armature.kind in ("snake", "tube"):
+        return None
+    try:
+        made = lay_out(rig, load / 2, as_if=None, one_side=True)
+        settled = solve(made.net)
+    except CoreError:
+        return None
+    return _tilt_rad(rig, settled.at_m[list(made.armature_nodes)])
 
 
 def _figures(weighed: TakeOff, load: float) -> list[Figure]:

@@ -73,19 +73,19 @@ def check(rig: Rig) -> None:
         raise _wrong("lines", "Nothing holds the armature.", "Lead a line from a hang point to it.")
 
 
-def lay_out(rig: Rig, load_n: float, *, as_if: AsIf | None) -> LaidOut:
+def lay_out(rig: Rig, load_n: float, *, as_if: AsIf | None, one_side: bool = False) -> LaidOut:
     """The network of a rig.
 
     Args:
         load_n: of the armature with all that is on it, N. as_if: a run taken as a chain with no stiffness, or as a
         stiff beam; None as its stiffness is stated. Panels and
-            rings are stiff either way.
+            rings are stiff either way. one_side: a panel or ring with its left half full and the rest bare.
     Raises: InvalidMeasure: see `check`; a snake that does not reach from one attachment to the next.
     """
     check(rig)
     if rig.armature.kind in ("snake", "tube"):
         return _run(rig, load_n, as_if)
-    return _plate(rig, load_n)
+    return _plate(rig, load_n, one_side=one_side)
 
 
 def _run(rig: Rig, load_n: float, as_if: AsIf | None) -> LaidOut:
@@ -186,7 +186,7 @@ def _spread(station: Array, load_n: float, whole_m: float, fuller_first: float) 
     return np.asarray(load_n * weight / weight.sum())
 
 
-def _plate(rig: Rig, load_n: float) -> LaidOut:
+def _plate(rig: Rig, load_n: float, *, one_side: bool) -> LaidOut:
     """A stiff panel or ring: its attachments, its rim, a massless apex that stiffens it out of its plane, and a keel.
 
     Stems hang under it, so half of the load is on the keel, a stem's length below the middle of the load: together
@@ -202,7 +202,8 @@ def _plate(rig: Rig, load_n: float) -> LaidOut:
         corner = np.array([[-1.0, -1.0], [1.0, -1.0], [1.0, 1.0], [-1.0, 1.0]])
         rim = np.column_stack([corner * [armature.length_m / 2, armature.width_m / 2], np.zeros(4)])
     rim = rim + middle
-    fuller = np.where(rim[:, 0] < middle[0], armature.fuller_first, 1.0)
+    left = rim[:, 0] < middle[0] - _SHORT
+    fuller = np.where(left, 1.0, 0.0) if one_side else np.where(left, armature.fuller_first, 1.0)
     apex = middle + np.array([0.0, 0.0, APEX_M])
     share = fuller / fuller.sum()
     keel = share @ rim - np.array([0.0, 0.0, armature.stem_cut_m])

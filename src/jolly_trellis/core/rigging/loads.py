@@ -9,7 +9,7 @@ from jolly_trellis.core.errors import InvalidMeasure, UnknownName
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.piece import Conditions, StemTube
 from jolly_trellis.core.placement.stem_set import find_variety
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE, FROM_MEMORY, constant
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.rigging.rig import Armature, Rig
 from jolly_trellis.core.stems import cut_mass_kg, heavy_factor
@@ -19,6 +19,8 @@ TAIL = constant("Netting left past the first fixing of a tube or snake", "length
 TWIST = constant("Length that twisting takes from a snake", "ratio", 1.07)
 FOLDED_IN = constant("A panel's netting folded in at its edge, cells", "count", 1, COMMON_PRACTICE)
 CANE_KG_M = constant("Mass of a metre of cane", "linear_mass", 0.06)
+PROOF = constant("Proof load, times the finished load", "ratio", 1.25, FROM_MEMORY)
+PROOF_MIN = constant("Proof load hangs for, min", "count", 10, FROM_MEMORY)
 TUBE_KG = 0.004
 
 
@@ -54,6 +56,11 @@ class TakeOff:
     def design_factor(self) -> float:
         """What the heavy mass counts as: × 1.10 for what was forgotten, × 1.25 for handling."""
         return CONTINGENCY.value * HANDLING.value
+
+
+def proof_kg(weighed: TakeOff) -> float:
+    """What is hung on the bare rig to prove it, kg: the finished heavy mass × 1.25. Source: from memory."""
+    return weighed.heavy_kg * PROOF.value
 
 
 def strip_width_m(diameter_m: float, turns: float) -> float:

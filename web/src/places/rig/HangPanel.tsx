@@ -22,6 +22,8 @@ type Props = {
 };
 
 const SHOWN_TO = 1.4;
+/** Half a degree: nobody sees less. */
+const LEVEL_RAD = 0.009;
 const CASES = { whole: "as hung", uneven: "a line 1 % long", "one gone": "one line gone" } as const;
 const BAR = { holds: "bg-leaf", tight: "bg-marigold", fails: "bg-berry", cut: "" } as const;
 
@@ -133,6 +135,12 @@ export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSn
         {textOf({ kind: "cut_length", value: report.take_off.strip_width_m }, system)} ×{" "}
         {textOf({ kind: "cut_length", value: report.take_off.strip_length_m }, system)}.
       </p>
+      {report.half_tilt_rad !== null && report.half_tilt_rad > LEVEL_RAD && (
+        <p className="mt-2 mb-0 text-[14px]">
+          Fill both sides in turn: with one half done it hangs{" "}
+          {textOf({ kind: "angle", value: report.half_tilt_rad }, system)} out of level.
+        </p>
+      )}
       {rig.over_people && (
         <p className="mt-2 mb-0 text-[14px] text-soft">
           Planning figures. The building's owner rates its points; a competent rigger and local rules decide
