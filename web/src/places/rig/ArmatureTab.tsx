@@ -2,7 +2,7 @@ import type { Armature } from "../../api/types";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { ARMATURES } from "./edits";
-import type { RigTabProps } from "./RigTray";
+import type { RigTabProps } from "./types";
 
 const STIFFNESS: readonly (readonly [Armature["stiffness"], string])[] = [
   ["loose", "loose, hangs as a chain"],

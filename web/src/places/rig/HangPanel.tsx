@@ -8,7 +8,7 @@ import { Button } from "../../ui/Button";
 import { STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
 import { render, textOf } from "../../units/text";
-import type { Chosen } from "./RigDrawing";
+import type { Chosen } from "./types";
 
 type Props = {
   eventId: number;

@@ -4,7 +4,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { STEEL, withoutLine } from "./edits";
-import type { RigTabProps } from "./RigTray";
+import type { RigTabProps } from "./types";
 
 const KINDS: readonly (readonly [LineSpec["kind"], string])[] = [
   ["steel rope", "steel rope"],

@@ -5,7 +5,7 @@ import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
 import { withoutPoint, withPoint } from "./edits";
-import type { RigTabProps } from "./RigTray";
+import type { RigTabProps } from "./types";
 
 const KINDS: readonly (readonly [HangPoint["kind"], string])[] = [
   ["beam loop", "loop round a beam"],

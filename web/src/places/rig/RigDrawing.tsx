@@ -20,11 +20,8 @@ import type { Handle } from "../../drawing/scene";
 import { useSettings } from "../../ui/settings";
 import { textOf } from "../../units/text";
 import { moved } from "./edits";
-import type { Snipped } from "./RigPlace";
+import type { Chosen, Snipped } from "./types";
 import type { RigDesk } from "./useRigDesk";
-
-/** What is chosen on the drawing: "point-0", "attachment-2", "line-1", or nothing. */
-export type Chosen = string;
 
 type Props = {
   desk: RigDesk;

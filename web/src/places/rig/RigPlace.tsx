@@ -2,20 +2,18 @@ import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, Refused, rigCardUrl } from "../../api/client";
-import type { Rig, SnipStep } from "../../api/types";
+import type { Rig } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 import { TopBar } from "../../ui/TopBar";
 import { render } from "../../units/text";
 import { HangPanel } from "./HangPanel";
-import { type Chosen, RigDrawing } from "./RigDrawing";
+import { RigDrawing } from "./RigDrawing";
 import { RigTray } from "./RigTray";
 import { SnipStory } from "./SnipStory";
+import type { Chosen, Snipped } from "./types";
 import { useRigDesk } from "./useRigDesk";
-
-/** A line cut to see what happens: the settled states one after the other, and which is shown. */
-export type Snipped = { readonly cut: number; readonly steps: readonly SnipStep[]; readonly at: number };
 
 /** The rig: one hung piece from the front and from above, settling while the hand moves; its lines can be snipped. */
 export function RigPlace() {

@@ -1,20 +1,9 @@
 import { Tabs } from "radix-ui";
-import type { Problem, Rig, RigReport, Stock } from "../../api/types";
 import { RecipeRows } from "../bench/RecipeRows";
 import { ArmatureTab } from "./ArmatureTab";
 import { LinesTab } from "./LinesTab";
 import { PointsTab } from "./PointsTab";
-import type { Chosen } from "./RigDrawing";
-
-export type RigTabProps = {
-  rig: Rig;
-  report: RigReport | null;
-  stock: Stock;
-  problem: Problem | null;
-  chosen: Chosen;
-  onChoose: (chosen: Chosen) => void;
-  onCommit: (rig: Rig, label: string) => void;
-};
+import type { Chosen, RigTabProps } from "./types";
 
 const TABS = [
   ["points", "Hang points"],

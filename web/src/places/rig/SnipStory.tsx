@@ -2,7 +2,7 @@ import type { Rig } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { useSettings } from "../../ui/settings";
 import { render } from "../../units/text";
-import type { Snipped } from "./RigPlace";
+import type { Snipped } from "./types";
 
 type Props = { rig: Rig; snipped: Snipped; onShow: (at: number) => void; onBack: () => void };
 
