@@ -3,7 +3,7 @@ import { RecipeRows } from "../bench/RecipeRows";
 import { ArmatureTab } from "./ArmatureTab";
 import { LinesTab } from "./LinesTab";
 import { PointsTab } from "./PointsTab";
-import type { Chosen, RigTabProps } from "./types";
+import type { RigTabProps } from "./types";
 
 const TABS = [
   ["points", "Hang points"],
