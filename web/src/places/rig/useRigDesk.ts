@@ -19,12 +19,22 @@ export function useRigDesk(eventId: number, rigId: number) {
   const event = asked.data ?? null;
   const kept = event?.rigs.find((each) => each.id === rigId) ?? null;
 
-  const show = (next: EventOut) => client.setQueryData(["event", eventId], next);
+  /** What is still being fetched was judged before the last write: it is dropped, so that it never comes last. */
+  const show = async (next: EventOut) => {
+    await client.cancelQueries({ queryKey: ["event", eventId] });
+    client.setQueryData(["event", eventId], next);
+  };
   const refuse = (reason: unknown) => {
     if (!(reason instanceof Refused)) throw reason;
     setProblem(reason.problem);
     setTrial(null);
     if (reason.problem.code === "stale") void client.invalidateQueries({ queryKey: ["event", eventId] });
+  };
+
+  /** The event as it stands now, whatever is still being fetched. */
+  const current = async (): Promise<EventOut | undefined> => {
+    await client.cancelQueries({ queryKey: ["event", eventId] });
+    return client.getQueryData<EventOut>(["event", eventId]);
   };
 
   const preview = async (rig: Rig) => {
@@ -52,10 +62,10 @@ export function useRigDesk(eventId: number, rigId: number) {
     setTrial((now) => ({ rig, rest: now?.rest ?? null }));
     setSaving(true);
     const next = writes.current.then(async () => {
-      const now = client.getQueryData<EventOut>(["event", eventId]);
+      const now = await current();
       try {
         const saved = await api.putRig(eventId, rigId, now?.revision ?? 0, rig, label);
-        if (now) show(withSaved(now, saved));
+        if (now) await show(withSaved(now, saved));
         setProblem(null);
         setTrial((tried) => (tried?.rig === rig ? null : tried));
       } catch (reason) {
@@ -70,9 +80,9 @@ export function useRigDesk(eventId: number, rigId: number) {
   const travel = (way: "undo" | "redo") => {
     setTrial(null);
     const next = writes.current.then(async () => {
-      const now = client.getQueryData<EventOut>(["event", eventId]);
+      const now = await current();
       try {
-        show(await api[way](eventId, now?.revision ?? 0));
+        await show(await api[way](eventId, now?.revision ?? 0));
         setProblem(null);
       } catch (reason) {
         refuse(reason);
