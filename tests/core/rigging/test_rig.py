@@ -229,3 +229,10 @@ def test_lines_straight_up_keep_it_level_and_a_run_has_no_halves() -> None:
     assert level is not None
     assert level < 0.01
     assert assess(run(), conditions()).half_tilt_rad is None
+
+
+@pytest.mark.parametrize("bond", [replace(STEEL, size_m=0.001), replace(STEEL, size_m=None, stated_n=9000.0)])
+def test_a_second_bond_that_is_thin_or_of_no_known_thickness_is_never_cleared(bond: LineSpec) -> None:
+    report = assess(panel(bond=bond), conditions())
+    assert report.verdict.state == "fails"
+    assert "bond of steel" in checks(report)

@@ -15,6 +15,7 @@ from jolly_trellis.core.verdicts import Finding, finding
 ANGLE_LEAST = constant("Angle of a line to the horizontal, least", "angle", math.radians(30), FROM_MEMORY)
 OFF_RATING = constant("A pull this far off the stated direction has no rating", "angle", math.radians(15))
 BOND_FACTOR = constant("Second bond keeps, times the weight", "ratio", 10.0, FROM_MEMORY)
+BOND_LEAST = constant("Second bond, least thickness of its steel rope", "length", 0.0015, FROM_MEMORY)
 WALKWAY = constant("Clearance over a walkway", "length", 2.2, FROM_MEMORY)
 
 
@@ -107,14 +108,19 @@ def _bond(rig: Rig, weighed: TakeOff) -> list[Finding]:
     needed = force(BOND_FACTOR.value * weighed.heavy_kg * GRAVITY_M_S2)
     reason = phrase("The second bond keeps {k} at its ends; ten times the weight is {n}.", k=keeps, n=needed)
     found = [finding(check="second bond", case="heavy", value=keeps, limit=needed, sense="at least", reason=reason)]
-    if rig.bond.kind != "steel rope":
-        words = phrase(f"The second bond is {rig.bond.kind}: it must be steel, 1.5 mm or more.")
+    size = rig.bond.size_m or 0.0
+    if rig.bond.kind != "steel rope" or size < BOND_LEAST.value - 1e-9:
+        words = phrase(
+            f"The second bond is {rig.bond.kind} of {{size}}: it must be steel rope of {{least}} or more.",
+            size=length(size),
+            least=BOND_LEAST.quantity,
+        )
         found.append(
             Finding(
                 check="bond of steel",
                 case="heavy",
-                value=length(0.0),
-                limit=length(0.0015),
+                value=length(size),
+                limit=BOND_LEAST.quantity,
                 sense="at least",
                 utilisation=10.0,
                 reason=words,
