@@ -6,9 +6,10 @@ from fastapi import APIRouter
 from fastapi.responses import Response
 from pydantic import TypeAdapter
 
+from jolly_trellis.api.answers import EventOut, SavedPiece
 from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.line_up import event_out
-from jolly_trellis.api.models import ApplyFix, BasedOn, EvaluatePiece, EventOut, PutPiece, SavedPiece, SayIt
+from jolly_trellis.api.models import ApplyFix, BasedOn, EvaluatePiece, PutPiece, SayIt
 from jolly_trellis.core.build import build
 from jolly_trellis.core.choose import Option
 from jolly_trellis.core.making_report import MakingReport, making_of

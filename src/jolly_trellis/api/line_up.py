@@ -4,16 +4,16 @@ import sqlite3
 
 from fastapi import APIRouter
 
+from jolly_trellis.api.answers import EventOut, EventSummary, PieceOut, Problem, RigOut
 from jolly_trellis.api.deps import Connection, Number
-from jolly_trellis.api.models import BasedOn, BriefIn, EventOut, EventSummary, PieceOut, Problem, PutBrief, RigOut
+from jolly_trellis.api.models import BasedOn, BriefIn, PutBrief
 from jolly_trellis.api.problems import body_of
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.piece import Conditions
-from jolly_trellis.core.rigging.assess import assess
-from jolly_trellis.services import judging, planning
+from jolly_trellis.services import judging, planning, rigging
 from jolly_trellis.services.planning import EventState
 from jolly_trellis.store import events
-from jolly_trellis.store.plan import PlannedPiece, PlannedRig
+from jolly_trellis.store.plan import Brief, PlannedPiece, PlannedRig
 
 router = APIRouter(prefix="/api/events", tags=["line-up"])
 
@@ -65,7 +65,7 @@ def event_out(conn: sqlite3.Connection, state: EventState) -> EventOut:
         undo=state.undo,
         redo=state.redo,
         pieces=[_piece_out(each, conditions) for each in state.plan.pieces],
-        rigs=[_rig_out(each, conditions) for each in state.plan.rigs],
+        rigs=[_rig_out(conn, state.plan.brief, each, conditions) for each in state.plan.rigs],
     )
 
 
@@ -77,9 +77,9 @@ def _piece_out(planned: PlannedPiece, conditions: Conditions) -> PieceOut:
     return PieceOut(id=planned.id, piece=planned.piece, report=report, problem=None)
 
 
-def _rig_out(planned: PlannedRig, conditions: Conditions) -> RigOut:
+def _rig_out(conn: sqlite3.Connection, brief: Brief, planned: PlannedRig, conditions: Conditions) -> RigOut:
     try:
-        report = assess(planned.rig, conditions)
+        report = rigging.report_of(conn, brief, planned.rig, conditions)
     except CoreError as problem:
         return RigOut(id=planned.id, rig=planned.rig, report=None, problem=_problem(problem))
     return RigOut(id=planned.id, rig=planned.rig, report=report, problem=None)

@@ -3,8 +3,8 @@
 from fastapi import APIRouter
 from fastapi.responses import Response
 
+from jolly_trellis.api.answers import FigureOut, TopicOut
 from jolly_trellis.api.deps import Connection
-from jolly_trellis.api.models import FigureOut, TopicOut
 from jolly_trellis.api.store_models import (
     AboutOut,
     CheckFill,

@@ -69,7 +69,21 @@ from jolly_trellis.core.placement import (
     turning,
 )
 from jolly_trellis.core.provenance import Figure
-from jolly_trellis.core.rigging import assess, findings, layout, lines, loads, snip, states
+from jolly_trellis.core.rigging import (
+    armatures,
+    assess,
+    clearances,
+    coverage,
+    findings,
+    layout,
+    levelling,
+    lines,
+    loads,
+    mounts,
+    resting,
+    snip,
+    states,
+)
 
 TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Vessels, water and stacks", (vessels, water, stacks)),
@@ -105,7 +119,9 @@ TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Hide and See", (sight, hide, see)),
     ("Lift", (lift, lift_hand)),
     ("Bouquets", (bouquet, bound, hide_carried)),
-    ("Hung work", (lines, loads, layout, states, findings, assess, snip)),
+    ("Armatures and what covers them", (armatures, coverage, loads)),
+    ("Hung work", (lines, layout, resting, states, findings, assess, levelling, snip, clearances)),
+    ("Mounted work", (mounts,)),
 )
 
 

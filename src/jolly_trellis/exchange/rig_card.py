@@ -9,8 +9,10 @@ from reportlab.platypus import Flowable, Frame, KeepInFrame, Table
 
 from jolly_trellis.core.quantities import angle, force, length, mass
 from jolly_trellis.core.rigging.assess import RigReport
-from jolly_trellis.core.rigging.loads import PROOF_MIN, proof_kg
-from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.rigging.drops import longest_stem_m
+from jolly_trellis.core.rigging.loads import PROOF_MIN
+from jolly_trellis.core.rigging.resting import TILT_MOST
+from jolly_trellis.core.rigging.rig import Rig, RigLine
 from jolly_trellis.core.rigging.snip import SnipStep
 from jolly_trellis.core.units import UnitSystem, render, text_of
 from jolly_trellis.exchange.bench_card import (
@@ -28,8 +30,13 @@ from jolly_trellis.exchange.pattern_pdf import SIZES, Paper
 
 DRAWN = 0.27
 LABEL_PT = 60
-LEVEL_RAD = 0.009
 LEAF = HexColor("#41662f")
+BELOW = {
+    "walkway": "people walk under it",
+    "table": "people sit under it",
+    "beside": "people come beside it",
+    "nobody": "nobody under it or beside it",
+}
 CASES = {"whole": "as hung", "uneven": "a line 1 % long", "one gone": "one line gone"}
 CAUTIONS = (
     "Planning figures. The building's owner rates its points; a competent rigger and local rules decide what hangs.",
@@ -87,20 +94,28 @@ def cleared(report: RigReport) -> bool:
 def _summary(rig: Rig, report: RigReport, system: UnitSystem) -> list[Flowable]:
     weighed = report.take_off
     state = "Every overhead check of this plan holds." if cleared(report) else "NOT CLEARED"
-    proof = text_of(mass(proof_kg(report.take_off)), system)
+    proof = text_of(mass(report.proof_kg), system)
+    sized = weighed.sized
     lowest = text_of(length(report.rest.lowest_m), system)
     words = [
         f"<b>{state}</b> {escape(render(report.verdict.reason, system))}",
         f"Finished: {text_of(mass(weighed.typical_kg), system)}, heavy {text_of(mass(weighed.heavy_kg), system)}; "
         f"counted as {text_of(force(report.rest.load_n), system)}.",
-        f"Hangs {lowest} over the floor at its lowest; {'people' if rig.over_people else 'nobody'} under it.",
+        f"Hangs {lowest} over the floor at its lowest; {BELOW[rig.below]}.",
         f"<b>Prove it with {proof}</b> for {PROOF_MIN.value:.0f} minutes, nobody under it, before any flower goes in.",
-        f"Netting to cut: {to_cut(length(weighed.strip_width_m), system)} × "
-        f"{to_cut(length(weighed.strip_length_m), system)}.",
+        f"Netting to cut: {to_cut(length(sized.sheet.width_m), system)} × "
+        f"{to_cut(length(sized.sheet.length_m), system)}"
+        + (f", in {sized.sections} sections." if sized.sections > 1 else "."),
     ]
-    if report.half_tilt_rad is not None and report.half_tilt_rad > LEVEL_RAD:
-        tilt = text_of(angle(report.half_tilt_rad), system)
-        words.append(f"Fill both sides in turn: with one half done it hangs {tilt} out of level.")
+    half = next((each for each in report.states if each.name == "one face done"), None)
+    if half is not None and half.tilt_rad > TILT_MOST.value:
+        tilt = text_of(angle(half.tilt_rad), system)
+        words.append(f"Fill both faces in turn: with one done it hangs {tilt} out of level.")
+    if report.standing is not None and rig.mount is not None:
+        ballast = text_of(mass(rig.mount.ballast_kg), system)
+        words.append(
+            f"Each of the {rig.mount.kind}'s four feet: {ballast}; tied to {escape(rig.mount.tied_to or 'NOTHING')}."
+        )
     return [title("Load summary"), *(paragraph(each) for each in words)]
 
 
@@ -137,22 +152,46 @@ def _schedule(rig: Rig, report: RigReport, snips: list[list[SnipStep]], system: 
         f"<b>{escape(state.name)} cut:</b> {escape(' Then: '.join(render(step.say, system) for step in steps))}"
         for state, steps in zip(report.lines, snips, strict=True)
     ]
-    bond = "NONE PLANNED"
+    bond = "none: it is tied all along" if rig.is_tied else "NONE PLANNED"
     if rig.bond is not None:
-        bond = f"{rig.bond.kind}{_size(rig.bond.size_m)}, {rig.bond.fitting}, slack, to a hang point of its own"
+        spec, point = rig.bond.spec, rig.bond.point
+        where = "NO POINT CHOSEN" if point is None else rig.points[point].name
+        slack = text_of(length(rig.bond.slack_m), system)
+        bond = f"{spec.kind}{_size(spec.size_m)}, {spec.fitting}, {slack} slack, to {where}"
+    names = [state.name for state in report.lines]
+    order = "; ".join(
+        f"{each + 1}. {names[step.line]}, {text_of(length(step.slack_m), system)} slack till then"
+        for each, step in enumerate(report.tightening)
+    )
+    parts_cut = ", ".join(
+        f"{each.count} {each.name}" + ("" if each.length_m is None else f" of {to_cut(length(each.length_m), system)}")
+        for each in report.take_off.sized.parts
+    )
     return [
         title("Line schedule"),
         _table(lines),
         title("Design loads of hang points"),
         _table(points),
         paragraph(f"<b>Second bond:</b> {escape(bond)}."),
+        title("Order of tightening"),
+        paragraph(escape(order) or "No lines.", SMALL),
         title("If a line goes"),
         *(paragraph(each, SMALL) for each in told),
         title("What hangs, heavy case"),
         paragraph(escape(parts), SMALL),
+        *([paragraph(f"<b>Also to cut:</b> {escape(parts_cut)}.", SMALL)] if parts_cut else []),
+        *_drop_list(report, system),
         title("Cautions"),
         *(paragraph(f"– {escape(each)}", SMALL) for each in CAUTIONS),
     ]
+
+
+def _drop_list(report: RigReport, system: UnitSystem) -> list[Flowable]:
+    """Hung stems by the length they are cut to."""
+    if not report.drops:
+        return []
+    rows = ", ".join(f"{each.count} × {to_cut(length(each.length_m), system)}" for each in report.drops)
+    return [title("Drop list"), paragraph(escape(rows), SMALL)]
 
 
 def _size(size_m: float | None) -> str:
@@ -178,12 +217,17 @@ def _table(rows: list[list[str]]) -> Table:
     return table
 
 
+def _place(rig: Rig, line: RigLine) -> tuple[float, float, float]:
+    point = rig.points[line.point or 0]
+    return point.x_m, point.y_m, point.z_m
+
+
 def _draw(canvas: Canvas, rig: Rig, report: RigReport, box: tuple[float, float, float, float]) -> None:
     """The rig from the front to scale, settled, from its beam to the floor."""
     left, bottom, wide, tall = box
     nodes, held = report.rest.at_m, report.rest.attachments_m
     xs = [*(point.x_m for point in rig.points), *(node[0] for node in nodes)]
-    high = max(point.z_m for point in rig.points)
+    high = max(*(point.z_m for point in rig.points), *(node[2] for node in nodes))
     scale = min(wide / (max(xs) - min(xs) + 0.6), (tall - 30) / high)
     middle = (max(xs) + min(xs)) / 2
 
@@ -195,14 +239,14 @@ def _draw(canvas: Canvas, rig: Rig, report: RigReport, box: tuple[float, float, 
     canvas.line(left, bottom, left + wide, bottom)
     canvas.setFont("Helvetica", 6.5)
     for index, line in enumerate(rig.lines):
-        point = rig.points[line.point]
+        start = held[line.tied_to] if line.tied_to is not None else _place(rig, line)
         over = report.lines[index].use > 1
         canvas.setLineWidth(1.8 if over else 0.8)
         canvas.setDash(*([3, 2] if over else [1, 0]))
-        canvas.line(*at(point.x_m, point.z_m), *at(held[line.attachment][0], held[line.attachment][2]))
+        canvas.line(*at(start[0], start[2]), *at(held[line.attachment][0], held[line.attachment][2]))
     canvas.setDash()
     canvas.setStrokeColor(LEAF)
-    run = rig.armature.kind in ("snake", "tube")
+    run = rig.is_run
     canvas.setLineWidth(max(rig.armature.diameter_m * scale, 2) if run else 2)
     path = canvas.beginPath()
     path.moveTo(*at(nodes[0][0], nodes[0][2]))
@@ -210,7 +254,7 @@ def _draw(canvas: Canvas, rig: Rig, report: RigReport, box: tuple[float, float, 
         path.lineTo(*at(node[0], node[2]))
     canvas.drawPath(path)
     if not run:
-        low = min(node[2] for node in nodes) - rig.armature.stem_cut_m
+        low = min(node[2] for node in nodes) - longest_stem_m(rig.armature)
         canvas.setLineWidth(0.6)
         for node in nodes:
             canvas.line(*at(node[0], node[2]), *at(node[0], low))

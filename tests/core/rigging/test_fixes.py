@@ -57,8 +57,10 @@ def test_the_thinnest_steel_that_bears_it_is_named() -> None:
 
 def test_a_missing_bond_is_planned_to_keep_ten_times_the_weight() -> None:
     bare = replace(run(), bond=None)
-    bond = offered(bare)["bond"].rig.bond
-    assert bond is not None
+    planned = offered(bare)["bond"].rig.bond
+    assert planned is not None
+    assert planned.point == 5, "to the rated point that no line leads to"
+    bond = planned.spec
     weight = assess(bare, conditions()).take_off.heavy_kg * GRAVITY_M_S2
     assert line_rules.breaking_n(bond) * line_rules.efficiency(bond) >= 10 * weight
     assert (bond.size_m or 0) >= 0.0015
@@ -69,7 +71,7 @@ def test_no_bond_is_named_where_no_rope_of_the_table_keeps_it() -> None:
 
 
 def test_what_hangs_too_low_over_a_walkway_is_raised_by_what_it_lacks() -> None:
-    rig = panel(walkway=True)
+    rig = panel(below="walkway")
     low = replace(rig, attachments=tuple(replace(each, z_m=2.2) for each in rig.attachments))
     fix = offered(low)["raise"]
     assert assess(fix.rig, conditions()).rest.lowest_m >= 2.2

@@ -9,14 +9,21 @@ import pytest
 from jolly_trellis.core.errors import CoreError, InvalidMeasure, UnknownName
 from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.lines import LineSpec, pounds_test_n
-from jolly_trellis.core.rigging.loads import proof_kg, strip_length_m, strip_width_m, take_off, turns_of
-from jolly_trellis.core.rigging.rig import Armature, Attachment, HangPoint, Rig, RigLine
+from jolly_trellis.core.rigging.armatures import strip_length_m, strip_width_m, turns_of
+from jolly_trellis.core.rigging.loads import proof_kg, take_off
+from jolly_trellis.core.rigging.rig import Armature, Attachment, Bond, HangPoint, Rig, RigLine
 from jolly_trellis.core.rigging.snip import snip
+from jolly_trellis.core.rigging.states import HangState
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from tests.ordinary import conditions, recipe
 
 STEEL = LineSpec(kind="steel rope", size_m=0.0015, fitting="grip")
 THIN = LineSpec(kind="monofilament", stated_n=pounds_test_n(20))
+OWN = HangPoint(name="own", kind="truss", x_m=0, y_m=0.2, z_m=4.0, rating_n=2000, stated_by="the engineer")
+
+
+def bond(point: int, spec: LineSpec = STEEL) -> Bond:
+    return Bond(spec=replace(spec, fitting="ferrule"), point=point)
 
 
 def run(count: int = 5, spec: LineSpec = STEEL, rating: float | None = 300.0, by: str | None = "the engineer") -> Rig:
@@ -27,12 +34,13 @@ def run(count: int = 5, spec: LineSpec = STEEL, rating: float | None = 300.0, by
         points=tuple(
             HangPoint(name=f"beam {n}", kind="beam loop", x_m=x, y_m=0, z_m=3.6, rating_n=rating, stated_by=by)
             for n, x in enumerate(xs, start=1)
-        ),
+        )
+        + (replace(OWN, x_m=0.4),),
         attachments=tuple(Attachment(x_m=x, y_m=0, z_m=2.6, along_m=0.1 + 1.12 * (x + 3)) for x in xs),
         lines=tuple(RigLine(point=index, attachment=index, spec=spec) for index in range(count)),
         armature=Armature(kind="snake", length_m=6.92, netting="galvanized-50-10"),
         recipe=recipe(gypsophila=(60, "filler"), ruscus=(40, "base")),
-        bond=replace(STEEL, fitting="ferrule"),
+        bond=bond(count),
     )
 
 
@@ -43,12 +51,13 @@ def panel(**changes: object) -> Rig:
         points=tuple(
             HangPoint(name=f"p{n}", kind="eye", x_m=x, y_m=y, z_m=4.0, rating_n=200, stated_by="the warden")
             for n, (x, y) in enumerate(corner)
-        ),
+        )
+        + (OWN,),
         attachments=tuple(Attachment(x_m=x, y_m=y, z_m=3.0) for x, y in corner),
         lines=tuple(RigLine(point=index, attachment=index, spec=STEEL) for index in range(4)),
         armature=Armature(kind="panel", length_m=1.0, width_m=1.0, netting="galvanized-50-10"),
         recipe=recipe(gypsophila=(40, "filler")),
-        bond=STEEL,
+        bond=bond(4),
     )
     return replace(rig, **changes)  # type: ignore[arg-type]
 
@@ -96,7 +105,7 @@ def test_a_square_panel_on_four_lines_shares_evenly() -> None:
 
 
 def test_a_panel_fuller_on_one_side_pulls_more_there() -> None:
-    heavy = assess(panel(armature=replace(panel().armature, fuller_first=1.6)), conditions())
+    heavy = assess(panel(armature=replace(panel().armature, density=(1.6, 1.0))), conditions())
     left = heavy.lines[0].tension_n + heavy.lines[1].tension_n
     right = heavy.lines[2].tension_n + heavy.lines[3].tension_n
     assert left > right
@@ -104,7 +113,8 @@ def test_a_panel_fuller_on_one_side_pulls_more_there() -> None:
 
 def test_a_panel_on_one_line_is_free_to_turn() -> None:
     middle = panel(
-        points=(HangPoint(name="hook", kind="eye", x_m=0, y_m=0, z_m=4, rating_n=200, stated_by="the warden"),),
+        points=(HangPoint(name="hook", kind="eye", x_m=0, y_m=0, z_m=4, rating_n=200, stated_by="the warden"), OWN),
+        bond=bond(1),
         attachments=(Attachment(x_m=0, y_m=0, z_m=3),),
         lines=(RigLine(point=0, attachment=0, spec=STEEL),),
     )
@@ -128,9 +138,9 @@ def test_over_people_a_second_bond_is_asked_for_and_judged() -> None:
     bare = assess(replace(run(), bond=None), conditions())
     assert bare.verdict.state == "cannot say"
     assert any("second bond" in words for words in bare.verdict.missing)
-    cord = assess(replace(run(), bond=LineSpec(kind="polyester cord", size_m=0.003)), conditions())
+    cord = assess(replace(run(), bond=Bond(spec=LineSpec(kind="polyester cord", size_m=0.003), point=5)), conditions())
     assert cord.verdict.state == "fails"
-    alone = assess(replace(run(), bond=None, over_people=False), conditions())
+    alone = assess(replace(run(), bond=None, below="nobody"), conditions())
     assert not any("second bond" in words for words in alone.verdict.missing)
 
 
@@ -143,9 +153,9 @@ def test_an_adhesive_hook_is_never_over_people() -> None:
 
 
 def test_over_a_walkway_it_hangs_high_enough_or_fails() -> None:
-    assert "clearance" in checks(assess(replace(run(), walkway=True), conditions()))
+    assert "clearance" in checks(assess(replace(run(), below="walkway"), conditions()))
     low = run()
-    down = replace(low, walkway=True, attachments=tuple(replace(each, z_m=1.9) for each in low.attachments))
+    down = replace(low, below="walkway", attachments=tuple(replace(each, z_m=1.9) for each in low.attachments))
     assert assess(down, conditions()).verdict.state == "fails"
 
 
@@ -211,28 +221,42 @@ def on_one_point(**changes: object) -> Rig:
     """A square panel, its four lines led to one point over its middle: it balances there and tilts like a scale."""
     rig = panel(**changes)
     point = HangPoint(name="hook", kind="eye", x_m=0, y_m=0, z_m=4.0, rating_n=200, stated_by="the warden")
-    return replace(rig, points=(point,), lines=tuple(replace(line, point=0) for line in rig.lines))
+    lines = tuple(replace(line, point=0) for line in rig.lines)
+    return replace(rig, points=(point, OWN), lines=lines, bond=bond(1))
+
+
+def state(report: RigReport, name: str) -> HangState:
+    return next(each for each in report.states if each.name == name)
 
 
 def test_half_a_panel_hangs_out_of_level_as_its_balance_point_says() -> None:
     """Closed form: on one point it turns until its centre of mass is under it: tan(tilt) = aside / below.
 
-    Half full, the load's middle is half the width aside at the rim; half a stem below the plane, a metre under it.
+    Half done, the flowers of the left half are half the width aside at the rim and the bare panel is not; half a stem
+    below the plane, a metre under the point.
     """
     report = assess(on_one_point(), conditions())
-    assert report.half_tilt_rad == pytest.approx(math.atan(0.5 / (1.0 + 0.25 / 2)), rel=0.01)
+    weighed = report.take_off
+    flowers = (weighed.heavy_kg - weighed.bare_kg) / 2
+    aside = 0.5 * flowers / (flowers + weighed.bare_kg)
+    assert state(report, "one face done").tilt_rad == pytest.approx(math.atan(aside / (1.0 + 0.25 / 2)), rel=0.01)
     assert report.rest.tilt_rad == pytest.approx(0.0, abs=1e-3)
 
 
-def test_lines_straight_up_keep_it_level_and_a_run_has_no_halves() -> None:
-    level = assess(panel(), conditions()).half_tilt_rad
-    assert level is not None
-    assert level < 0.01
-    assert assess(run(), conditions()).half_tilt_rad is None
+def test_lines_straight_up_keep_a_panel_level_and_a_run_rolls_with_one_face_done() -> None:
+    """Closed form: a run rolls about its lines until its centre is under them: tan = aside / radius."""
+    assert state(assess(panel(), conditions()), "one face done").tilt_rad < 0.01
+    report = assess(run(), conditions())
+    weighed = report.take_off
+    flowers = (weighed.heavy_kg - weighed.bare_kg) / 2
+    aside = flowers * (0.055 + 0.05) / (flowers + weighed.bare_kg)
+    assert state(report, "one face done").tilt_rad == pytest.approx(math.atan(aside / 0.055))
+    assert [each.name for each in report.states] == ["bare", "one face done", "finished"]
+    assert state(report, "bare").load_n < state(report, "finished").load_n
 
 
-@pytest.mark.parametrize("bond", [replace(STEEL, size_m=0.001), replace(STEEL, size_m=None, stated_n=9000.0)])
-def test_a_second_bond_that_is_thin_or_of_no_known_thickness_is_never_cleared(bond: LineSpec) -> None:
-    report = assess(panel(bond=bond), conditions())
+@pytest.mark.parametrize("spec", [replace(STEEL, size_m=0.001), replace(STEEL, size_m=None, stated_n=9000.0)])
+def test_a_second_bond_that_is_thin_or_of_no_known_thickness_is_never_cleared(spec: LineSpec) -> None:
+    report = assess(panel(bond=bond(4, spec)), conditions())
     assert report.verdict.state == "fails"
     assert "bond of steel" in checks(report)

@@ -304,6 +304,26 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/rig-finished": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Size Finished
+         * @description The armature to cut for a finished size.
+         */
+        readonly post: operations["size_finished_api_events__event_id__rig_finished_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/snip": {
         readonly parameters: {
             readonly query?: never;
@@ -370,6 +390,47 @@ export interface paths {
         readonly get: operations["rig_card_api_events__event_id__rigs__rig_id__card_pdf_get"];
         readonly put?: never;
         readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/survey": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Get Survey
+         * @description The survey of the event's place; an empty one, of revision 0, where nobody has made one.
+         */
+        readonly get: operations["get_survey_api_events__event_id__survey_get"];
+        /** Put Survey */
+        readonly put: operations["put_survey_api_events__event_id__survey_put"];
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/survey/put-back": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Put Survey Back
+         * @description The survey as it was before its last change.
+         */
+        readonly post: operations["put_survey_back_api_events__event_id__survey_put_back_post"];
         readonly delete?: never;
         readonly options?: never;
         readonly head?: never;
@@ -708,18 +769,22 @@ export interface components {
         };
         /**
          * Armature
-         * @description What hangs: a snake or tube along its attachments, or a stiff panel or ring.
+         * @description What is hung or mounted: a run along its attachments, or a stiff panel or ring.
          *
-         *     `length_m` is the finished length along a snake or tube; `diameter_m` its thickness, or a ring's; a panel is
-         *     `length_m` × `width_m`. `fuller_first` is how much more the first end carries than the last, 1 for even. Its
-         *     netting is a key of the stores, `turns` how often the strip goes round.
+         *     `length_m` is the armature's own length along a run; `diameter_m` its own thickness, or a ring's diameter; a panel
+         *     is `length_m` × `width_m`. The flowers stand `projection_m` off it all round, so the finished work is that much
+         *     larger on every side. `density` is how full even stations along it are, against one another; empty is even. Its
+         *     netting is a key of the stores, `turns` how often the strip goes round, `sections` in how many parts it is carried.
+         *     `core_kg` is a stone or other dense core in the foot of a sleeve. `carrier` is a cord
+         *     that runs through it and bears the pull along it. `drop` gives hung stems their lengths; without it
+         *     every stem is cut to `stem_cut_m`.
          */
         readonly Armature: {
             /**
              * Kind
              * @enum {string}
              */
-            readonly kind: "snake" | "tube" | "panel" | "ring";
+            readonly kind: "snake" | "tube" | "wrapped frame" | "sleeve" | "spill" | "runner" | "panel" | "ring";
             /** Length M */
             readonly length_m: number;
             /**
@@ -733,10 +798,20 @@ export interface components {
              */
             readonly width_m: number;
             /**
+             * Projection M
+             * @default 0.1
+             */
+            readonly projection_m: number;
+            /**
              * Turns
              * @default 1.6
              */
             readonly turns: number;
+            /**
+             * Sections
+             * @default 1
+             */
+            readonly sections: number;
             /** Netting */
             readonly netting?: string | null;
             /**
@@ -746,15 +821,22 @@ export interface components {
              */
             readonly stiffness: "loose" | "twig-stiffened" | "cored";
             /**
-             * Fuller First
-             * @default 1
+             * Density
+             * @default []
              */
-            readonly fuller_first: number;
+            readonly density: readonly number[];
             /**
              * Stem Cut M
              * @default 0.25
              */
             readonly stem_cut_m: number;
+            /**
+             * Core Kg
+             * @default 0
+             */
+            readonly core_kg: number;
+            readonly carrier?: components["schemas"]["LineSpec"] | null;
+            readonly drop?: components["schemas"]["Drop"] | null;
         };
         /** ArmatureIn */
         readonly ArmatureIn: {
@@ -762,7 +844,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            readonly kind: "snake" | "tube" | "panel" | "ring";
+            readonly kind: "snake" | "tube" | "wrapped frame" | "sleeve" | "spill" | "runner" | "panel" | "ring";
             /** Length M */
             readonly length_m: number;
             /**
@@ -776,10 +858,20 @@ export interface components {
              */
             readonly width_m: number;
             /**
+             * Projection M
+             * @default 0.1
+             */
+            readonly projection_m: number;
+            /**
              * Turns
              * @default 1.6
              */
             readonly turns: number;
+            /**
+             * Sections
+             * @default 1
+             */
+            readonly sections: number;
             /** Netting */
             readonly netting?: string | null;
             /**
@@ -788,16 +880,32 @@ export interface components {
              * @enum {string}
              */
             readonly stiffness: "loose" | "twig-stiffened" | "cored";
-            /**
-             * Fuller First
-             * @default 1
-             */
-            readonly fuller_first: number;
+            /** Density */
+            readonly density?: readonly number[];
             /**
              * Stem Cut M
              * @default 0.25
              */
             readonly stem_cut_m: number;
+            /**
+             * Core Kg
+             * @default 0
+             */
+            readonly core_kg: number;
+            readonly carrier?: components["schemas"]["LineSpecIn"] | null;
+            readonly drop?: components["schemas"]["DropIn"] | null;
+        };
+        /**
+         * ArmaturePart
+         * @description Parts of one kind and one length: twigs, canes, ties, hook wire; `length_m` None where it has no length.
+         */
+        readonly ArmaturePart: {
+            /** Name */
+            readonly name: string;
+            /** Count */
+            readonly count: number;
+            /** Length M */
+            readonly length_m: number | null;
         };
         /** AssessRig */
         readonly AssessRig: {
@@ -832,7 +940,10 @@ export interface components {
              * @description m
              */
             readonly y_m: number;
-            /** Z M */
+            /**
+             * Z M
+             * @description m
+             */
             readonly z_m: number;
             /** Along M */
             readonly along_m?: number | null;
@@ -860,6 +971,31 @@ export interface components {
         readonly BasedOn: {
             /** Base Revision */
             readonly base_revision: number;
+        };
+        /**
+         * Bond
+         * @description The second bond: its own line, with so much slack, to a hang point of its own (None: not chosen yet).
+         */
+        readonly Bond: {
+            readonly spec: components["schemas"]["LineSpec"];
+            /** Point */
+            readonly point?: number | null;
+            /**
+             * Slack M
+             * @default 0.05
+             */
+            readonly slack_m: number;
+        };
+        /** BondIn */
+        readonly BondIn: {
+            readonly spec: components["schemas"]["LineSpecIn"];
+            /** Point */
+            readonly point?: number | null;
+            /**
+             * Slack M
+             * @default 0.05
+             */
+            readonly slack_m: number;
         };
         /**
          * Bouquet
@@ -1171,6 +1307,38 @@ export interface components {
             readonly tied: boolean;
         };
         /**
+         * CoverLine
+         * @description What one line of the recipe covers, m², and how many more of it alone would cover what is still bare.
+         *
+         *     `bundles_more` counts them in bundles of the line's clump.
+         */
+        readonly CoverLine: {
+            /** Variety */
+            readonly variety: string;
+            /** Name */
+            readonly name: string;
+            /** Covers M2 */
+            readonly covers_m2: number;
+            /** More */
+            readonly more: number;
+            /** Bundles More */
+            readonly bundles_more: number;
+        };
+        /**
+         * Coverage
+         * @description Finished outline and what of it is seen, with overlap, m²; what is covered, and by which stems.
+         */
+        readonly Coverage: {
+            /** Outline M2 */
+            readonly outline_m2: number;
+            /** Needed M2 */
+            readonly needed_m2: number;
+            /** Covered M2 */
+            readonly covered_m2: number;
+            /** Lines */
+            readonly lines: readonly components["schemas"]["CoverLine"][];
+        };
+        /**
          * Cut
          * @description So many stems cut to one length, metres.
          */
@@ -1195,6 +1363,45 @@ export interface components {
             readonly cut_length_m: number;
             /** Sold */
             readonly sold: boolean;
+        };
+        /**
+         * Drop
+         * @description Stems hung under a panel or ring, from the shortest to the longest, m: how long each is by where it hangs.
+         */
+        readonly Drop: {
+            /** Shortest M */
+            readonly shortest_m: number;
+            /** Longest M */
+            readonly longest_m: number;
+            /**
+             * Curve
+             * @default dome
+             * @enum {string}
+             */
+            readonly curve: "even" | "dome" | "bowl" | "slope";
+        };
+        /** DropIn */
+        readonly DropIn: {
+            /** Shortest M */
+            readonly shortest_m: number;
+            /** Longest M */
+            readonly longest_m: number;
+            /**
+             * Curve
+             * @default dome
+             * @enum {string}
+             */
+            readonly curve: "even" | "dome" | "bowl" | "slope";
+        };
+        /**
+         * DropRow
+         * @description So many stems cut to one length, m; longest first in a list.
+         */
+        readonly DropRow: {
+            /** Length M */
+            readonly length_m: number;
+            /** Count */
+            readonly count: number;
         };
         /**
          * Envelope
@@ -1533,8 +1740,9 @@ export interface components {
          * HangPoint
          * @description A place of the building that lines are fixed to: where, m from the middle of the floor, right, back and up.
          *
-         *     `rating_n` is its working rating straight down, `stated_by` who stated it and `stated_on` when (a date); None is
-         *     not known.
+         *     `rating_n` is its working rating straight down, `pull_out_n` that of a wall screw straight out of the wall,
+         *     `stated_by` who stated it and `stated_on` when (a date); None is not known. `made_for` says what a handle was made
+         *     for. `surveyed` names the point of the place's survey it is: its kind and ratings are then the survey's.
          */
         readonly HangPoint: {
             /** Name */
@@ -1543,7 +1751,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            readonly kind: "beam loop" | "clamp" | "eye" | "wall screw" | "frame member" | "adhesive hook" | "suction hook" | "handle" | "truss";
+            readonly kind: "beam loop" | "clamp" | "eye" | "wall screw" | "frame member" | "adhesive hook" | "suction hook" | "handle" | "truss" | "sprinkler pipe" | "gas pipe" | "electrical conduit" | "lamp" | "ceiling grid" | "fire door" | "baluster" | "unknown pipe";
             /** X M */
             readonly x_m: number;
             /** Y M */
@@ -1552,10 +1760,16 @@ export interface components {
             readonly z_m: number;
             /** Rating N */
             readonly rating_n?: number | null;
+            /** Pull Out N */
+            readonly pull_out_n?: number | null;
             /** Stated By */
             readonly stated_by?: string | null;
             /** Stated On */
             readonly stated_on?: string | null;
+            /** Made For */
+            readonly made_for?: string | null;
+            /** Surveyed */
+            readonly surveyed?: string | null;
         };
         /** HangPointIn */
         readonly HangPointIn: {
@@ -1565,7 +1779,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            readonly kind: "beam loop" | "clamp" | "eye" | "wall screw" | "frame member" | "adhesive hook" | "suction hook" | "handle" | "truss";
+            readonly kind: "beam loop" | "clamp" | "eye" | "wall screw" | "frame member" | "adhesive hook" | "suction hook" | "handle" | "truss" | "sprinkler pipe" | "gas pipe" | "electrical conduit" | "lamp" | "ceiling grid" | "fire door" | "baluster" | "unknown pipe";
             /**
              * X M
              * @description m
@@ -1576,14 +1790,80 @@ export interface components {
              * @description m
              */
             readonly y_m: number;
-            /** Z M */
+            /**
+             * Z M
+             * @description m
+             */
             readonly z_m: number;
             /** Rating N */
             readonly rating_n?: number | null;
+            /** Pull Out N */
+            readonly pull_out_n?: number | null;
             /** Stated By */
             readonly stated_by?: string | null;
             /** Stated On */
             readonly stated_on?: string | null;
+            /** Made For */
+            readonly made_for?: string | null;
+            /** Surveyed */
+            readonly surveyed?: string | null;
+        };
+        /**
+         * HangState
+         * @description How it hangs while it is made: bare, with one face or half of it done, finished; N, m and rad.
+         */
+        readonly HangState: {
+            /**
+             * Name
+             * @enum {string}
+             */
+            readonly name: "bare" | "one face done" | "finished";
+            /** Load N */
+            readonly load_n: number;
+            /** Lowest M */
+            readonly lowest_m: number;
+            /** Tilt Rad */
+            readonly tilt_rad: number;
+        };
+        /**
+         * Hazard
+         * @description Something near that must be kept clear, and where it is: right, back and up, m.
+         */
+        readonly Hazard: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "sprinkler" | "detector" | "open flame" | "flame in glass" | "LED candle" | "exit sign";
+            /** X M */
+            readonly x_m: number;
+            /** Y M */
+            readonly y_m: number;
+            /** Z M */
+            readonly z_m: number;
+        };
+        /** HazardIn */
+        readonly HazardIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "sprinkler" | "detector" | "open flame" | "flame in glass" | "LED candle" | "exit sign";
+            /**
+             * X M
+             * @description m
+             */
+            readonly x_m: number;
+            /**
+             * Y M
+             * @description m
+             */
+            readonly y_m: number;
+            /**
+             * Z M
+             * @description m
+             */
+            readonly z_m: number;
         };
         /**
          * Heard
@@ -1845,7 +2125,7 @@ export interface components {
         };
         /**
          * LoadPart
-         * @description One part of the take-off: its name, typical and heavy mass in kg.
+         * @description One part of the take-off: its name, typical and heavy mass in kg; `bare` of those there before any flower.
          */
         readonly LoadPart: {
             /** Name */
@@ -1854,6 +2134,11 @@ export interface components {
             readonly typical_kg: number;
             /** Heavy Kg */
             readonly heavy_kg: number;
+            /**
+             * Bare
+             * @default false
+             */
+            readonly bare: boolean;
         };
         /**
          * Making
@@ -2118,6 +2403,152 @@ export interface components {
             readonly state: "holds" | "tight" | "fails" | "not needed" | "cannot say";
             /** Falls */
             readonly falls: boolean;
+        };
+        /**
+         * Mount
+         * @description What work is mounted on: a free-standing frame or stand, a wall, a column of the building.
+         *
+         *     `width_m` × `height_m` is the frame's outline, the stand's or column's diameter and height. A frame or stand stands
+         *     on `foot_width_m` × `foot_depth_m` and weighs `mass_kg`, with `ballast_kg` on each of its four feet; outdoors it is
+         *     struck above Beaufort `comes_down_above`. `tied_to` says what fixed thing it is guyed or tied to. On a wall,
+         *     `arm_m` is how far the middle of the work stands out, `bears_below_m` how far under a screw it leans on the wall.
+         */
+        readonly Mount: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "frame" | "wall" | "column" | "stand";
+            /**
+             * Outline
+             * @default hoop
+             * @enum {string}
+             */
+            readonly outline: "hoop" | "arch" | "rail";
+            /**
+             * X M
+             * @default 0
+             */
+            readonly x_m: number;
+            /**
+             * Width M
+             * @default 0
+             */
+            readonly width_m: number;
+            /**
+             * Height M
+             * @default 0
+             */
+            readonly height_m: number;
+            /**
+             * Foot Width M
+             * @default 0
+             */
+            readonly foot_width_m: number;
+            /**
+             * Foot Depth M
+             * @default 0
+             */
+            readonly foot_depth_m: number;
+            /** Mass Kg */
+            readonly mass_kg?: number | null;
+            /**
+             * Ballast Kg
+             * @default 0
+             */
+            readonly ballast_kg: number;
+            /**
+             * Outdoors
+             * @default false
+             */
+            readonly outdoors: boolean;
+            /**
+             * Comes Down Above
+             * @default 5
+             */
+            readonly comes_down_above: number;
+            /** Tied To */
+            readonly tied_to?: string | null;
+            /**
+             * Arm M
+             * @default 0
+             */
+            readonly arm_m: number;
+            /**
+             * Bears Below M
+             * @default 0
+             */
+            readonly bears_below_m: number;
+        };
+        /** MountIn */
+        readonly MountIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "frame" | "wall" | "column" | "stand";
+            /**
+             * Outline
+             * @default hoop
+             * @enum {string}
+             */
+            readonly outline: "hoop" | "arch" | "rail";
+            /**
+             * X M
+             * @description m
+             * @default 0
+             */
+            readonly x_m: number;
+            /**
+             * Width M
+             * @default 0
+             */
+            readonly width_m: number;
+            /**
+             * Height M
+             * @description m
+             * @default 0
+             */
+            readonly height_m: number;
+            /**
+             * Foot Width M
+             * @default 0
+             */
+            readonly foot_width_m: number;
+            /**
+             * Foot Depth M
+             * @default 0
+             */
+            readonly foot_depth_m: number;
+            /** Mass Kg */
+            readonly mass_kg?: number | null;
+            /**
+             * Ballast Kg
+             * @default 0
+             */
+            readonly ballast_kg: number;
+            /**
+             * Outdoors
+             * @default false
+             */
+            readonly outdoors: boolean;
+            /**
+             * Comes Down Above
+             * @default 5
+             */
+            readonly comes_down_above: number;
+            /** Tied To */
+            readonly tied_to?: string | null;
+            /**
+             * Arm M
+             * @default 0
+             */
+            readonly arm_m: number;
+            /**
+             * Bears Below M
+             * @default 0
+             */
+            readonly bears_below_m: number;
         };
         /**
          * Netting
@@ -2624,6 +3055,8 @@ export interface components {
         /**
          * PointState
          * @description One hang point: the greatest pull on it in any case, N, how far off straight down, its share of the rating.
+         *
+         *     `worst_n` is that pull as right, back and up, N.
          */
         readonly PointState: {
             /** Name */
@@ -2634,6 +3067,12 @@ export interface components {
             readonly off_rad: number;
             /** Use */
             readonly use: number | null;
+            /** Worst N */
+            readonly worst_n: readonly [
+                number,
+                number,
+                number
+            ];
         };
         /**
          * Practice
@@ -2878,6 +3317,13 @@ export interface components {
              */
             readonly label: string;
         };
+        /** PutSurvey */
+        readonly PutSurvey: {
+            /** Base Revision */
+            readonly base_revision: number;
+            /** Points */
+            readonly points: readonly components["schemas"]["SurveyPointIn"][];
+        };
         /** PutVariety */
         readonly PutVariety: {
             readonly variety: components["schemas"]["VarietyIn"];
@@ -3109,10 +3555,11 @@ export interface components {
         };
         /**
          * Rig
-         * @description One hung piece. `over_people` tells that anybody can be under it or touch it; `walkway` that people pass below.
+         * @description One hung or mounted piece.
          *
-         *     `extra_kg` is what else hangs on it, such as lamps. `bond` is the second bond to a hang point of its own, None
-         *     where nobody has planned one.
+         *     `below` says who can be under it or beside it. `extra_kg` is what else hangs on it, such as lamps. `bond` is the
+         *     second bond, None where nobody has planned one. `proof_kg` is the proof load somebody has chosen, None for the
+         *     usual one. Lines are left slack by `levelling_m` until it hangs level. `dried` tells that something dried is in it.
          */
         readonly Rig: {
             /** Name */
@@ -3130,21 +3577,35 @@ export interface components {
              */
             readonly recipe: readonly components["schemas"]["RecipeLine"][];
             /**
-             * Over People
-             * @default true
+             * Below
+             * @default table
+             * @enum {string}
              */
-            readonly over_people: boolean;
-            /**
-             * Walkway
-             * @default false
-             */
-            readonly walkway: boolean;
+            readonly below: "walkway" | "table" | "beside" | "nobody";
             /**
              * Extra Kg
              * @default 0
              */
             readonly extra_kg: number;
-            readonly bond?: components["schemas"]["LineSpec"] | null;
+            readonly bond?: components["schemas"]["Bond"] | null;
+            readonly mount?: components["schemas"]["Mount"] | null;
+            /**
+             * Hazards
+             * @default []
+             */
+            readonly hazards: readonly components["schemas"]["Hazard"][];
+            /** Proof Kg */
+            readonly proof_kg?: number | null;
+            /**
+             * Levelling M
+             * @default 0.03
+             */
+            readonly levelling_m: number;
+            /**
+             * Dried
+             * @default false
+             */
+            readonly dried: boolean;
         };
         /**
          * RigFix
@@ -3177,40 +3638,57 @@ export interface components {
             /** Recipe */
             readonly recipe?: readonly components["schemas"]["RecipeLineIn"][];
             /**
-             * Over People
-             * @default true
+             * Below
+             * @default table
+             * @enum {string}
              */
-            readonly over_people: boolean;
-            /**
-             * Walkway
-             * @default false
-             */
-            readonly walkway: boolean;
+            readonly below: "walkway" | "table" | "beside" | "nobody";
             /**
              * Extra Kg
              * @default 0
              */
             readonly extra_kg: number;
-            readonly bond?: components["schemas"]["LineSpecIn"] | null;
+            readonly bond?: components["schemas"]["BondIn"] | null;
+            readonly mount?: components["schemas"]["MountIn"] | null;
+            /** Hazards */
+            readonly hazards?: readonly components["schemas"]["HazardIn"][];
+            /** Proof Kg */
+            readonly proof_kg?: number | null;
+            /**
+             * Levelling M
+             * @default 0.03
+             */
+            readonly levelling_m: number;
+            /**
+             * Dried
+             * @default false
+             */
+            readonly dried: boolean;
         };
         /**
          * RigLine
-         * @description A line from a hang point to an attachment, each by its place in the lists; cut to reach as drawn.
+         * @description A line to an attachment, by its place in the list, cut to reach as drawn.
+         *
+         *     It leads from a hang point (`point`), or from another attachment (`tied_to`); one of them is None.
          */
         readonly RigLine: {
-            /** Point */
-            readonly point: number;
             /** Attachment */
             readonly attachment: number;
             readonly spec: components["schemas"]["LineSpec"];
+            /** Point */
+            readonly point?: number | null;
+            /** Tied To */
+            readonly tied_to?: number | null;
         };
         /** RigLineIn */
         readonly RigLineIn: {
-            /** Point */
-            readonly point: number;
             /** Attachment */
             readonly attachment: number;
             readonly spec: components["schemas"]["LineSpecIn"];
+            /** Point */
+            readonly point?: number | null;
+            /** Tied To */
+            readonly tied_to?: number | null;
         };
         /**
          * RigOut
@@ -3227,18 +3705,26 @@ export interface components {
          * RigReport
          * @description A rig worked out: where it rests, what every line and point bears in the worst case, and the Hang verdict.
          *
-         *     `half_tilt_rad` is how far a panel or ring hangs out of level while only one half of it is full; None for a run,
-         *     and where it finds no rest so.
+         *     `states` is how it hangs bare, with one face (of a panel or ring: one half) done, and finished; those that find no
+         *     rest are left out. `standing` is how its frame stands, None without one; `tightening` the order of levelling.
          */
         readonly RigReport: {
             readonly take_off: components["schemas"]["TakeOff"];
+            readonly coverage: components["schemas"]["Coverage"];
+            /** Drops */
+            readonly drops: readonly components["schemas"]["DropRow"][];
             readonly rest: components["schemas"]["Rest"];
-            /** Half Tilt Rad */
-            readonly half_tilt_rad: number | null;
+            /** States */
+            readonly states: readonly components["schemas"]["HangState"][];
             /** Lines */
             readonly lines: readonly components["schemas"]["LineState"][];
             /** Points */
             readonly points: readonly components["schemas"]["PointState"][];
+            /** Tightening */
+            readonly tightening: readonly components["schemas"]["Tighten"][];
+            readonly standing: components["schemas"]["Standing"] | null;
+            /** Proof Kg */
+            readonly proof_kg: number;
             readonly verdict: components["schemas"]["Verdict"];
         };
         /**
@@ -3477,6 +3963,42 @@ export interface components {
             readonly front: number;
             /** Back */
             readonly back: number;
+        };
+        /**
+         * SizeFinished
+         * @description A finished size somebody asks for; what is None stays as it is.
+         */
+        readonly SizeFinished: {
+            readonly rig: components["schemas"]["RigIn"];
+            /** Length M */
+            readonly length_m?: number | null;
+            /** Width M */
+            readonly width_m?: number | null;
+            /** Thick M */
+            readonly thick_m?: number | null;
+        };
+        /**
+         * SizedArmature
+         * @description An armature as it is cut and as it looks finished; metres.
+         *
+         *     `sheet` is the whole netting, each of `sections` pieces `section_m` long, tails and joins in. `finished_width_m` is
+         *     across a panel; `finished_thick_m` a run's thickness, a panel's depth up and down, or a ring's outer diameter.
+         */
+        readonly SizedArmature: {
+            readonly netting: components["schemas"]["Netting"];
+            readonly sheet: components["schemas"]["Sheet"];
+            /** Sections */
+            readonly sections: number;
+            /** Section M */
+            readonly section_m: number;
+            /** Finished Length M */
+            readonly finished_length_m: number;
+            /** Finished Width M */
+            readonly finished_width_m: number;
+            /** Finished Thick M */
+            readonly finished_thick_m: number;
+            /** Parts */
+            readonly parts: readonly components["schemas"]["ArmaturePart"][];
         };
         /**
          * SizedMechanic
@@ -3759,6 +4281,23 @@ export interface components {
             readonly strength_n: number;
         };
         /**
+         * Standing
+         * @description How a free-standing frame stands: in wind from the front or back, and from a side.
+         *
+         *     `wind_n` is the push on the covered outline at `height_m`, 0 indoors; `ballast_kg` on each of four feet is what the
+         *     worse of the two winds, or a guest who leans on it, asks.
+         */
+        readonly Standing: {
+            /** Area M2 */
+            readonly area_m2: number;
+            /** Height M */
+            readonly height_m: number;
+            /** Wind N */
+            readonly wind_n: number;
+            /** Ballast Kg */
+            readonly ballast_kg: number;
+        };
+        /**
          * StemLine
          * @description A stem for a small section drawing: cut end, seat, tip (x, z), head radius, metres; colour.
          */
@@ -4023,17 +4562,125 @@ export interface components {
             readonly putty: boolean;
         };
         /**
+         * Survey
+         * @description What is known of a place that pieces are hung in.
+         */
+        readonly Survey: {
+            /**
+             * Points
+             * @default []
+             */
+            readonly points: readonly components["schemas"]["SurveyPoint"][];
+        };
+        /**
+         * SurveyOut
+         * @description The survey of an event's place; `open` is what is still to be asked of each point, by its place in the list.
+         */
+        readonly SurveyOut: {
+            /** Place */
+            readonly place: string;
+            /** Revision */
+            readonly revision: number;
+            readonly survey: components["schemas"]["Survey"];
+            /** Open */
+            readonly open: readonly (readonly string[])[];
+            /** Can Put Back */
+            readonly can_put_back: boolean;
+        };
+        /**
+         * SurveyPoint
+         * @description One hang point of a place: its kind, where it is (m right, back and up of the middle of the floor), its ratings.
+         *
+         *     Ratings as in HangPoint, in newtons; `note` is whatever else is to be asked or said of it.
+         */
+        readonly SurveyPoint: {
+            /** Name */
+            readonly name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "beam loop" | "clamp" | "eye" | "wall screw" | "frame member" | "adhesive hook" | "suction hook" | "handle" | "truss" | "sprinkler pipe" | "gas pipe" | "electrical conduit" | "lamp" | "ceiling grid" | "fire door" | "baluster" | "unknown pipe";
+            /** X M */
+            readonly x_m: number;
+            /** Y M */
+            readonly y_m: number;
+            /** Z M */
+            readonly z_m: number;
+            /** Rating N */
+            readonly rating_n?: number | null;
+            /** Pull Out N */
+            readonly pull_out_n?: number | null;
+            /** Stated By */
+            readonly stated_by?: string | null;
+            /** Stated On */
+            readonly stated_on?: string | null;
+            /** Made For */
+            readonly made_for?: string | null;
+            /**
+             * Note
+             * @default
+             */
+            readonly note: string;
+        };
+        /** SurveyPointIn */
+        readonly SurveyPointIn: {
+            /** Name */
+            readonly name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "beam loop" | "clamp" | "eye" | "wall screw" | "frame member" | "adhesive hook" | "suction hook" | "handle" | "truss" | "sprinkler pipe" | "gas pipe" | "electrical conduit" | "lamp" | "ceiling grid" | "fire door" | "baluster" | "unknown pipe";
+            /**
+             * X M
+             * @description m
+             */
+            readonly x_m: number;
+            /**
+             * Y M
+             * @description m
+             */
+            readonly y_m: number;
+            /**
+             * Z M
+             * @description m
+             */
+            readonly z_m: number;
+            /** Rating N */
+            readonly rating_n?: number | null;
+            /** Pull Out N */
+            readonly pull_out_n?: number | null;
+            /** Stated By */
+            readonly stated_by?: string | null;
+            /** Stated On */
+            readonly stated_on?: string | null;
+            /** Made For */
+            readonly made_for?: string | null;
+            /**
+             * Note
+             * @default
+             */
+            readonly note: string;
+        };
+        /**
          * TakeOff
-         * @description Everything that hangs, by part; the strip or sheet of netting to cut, width × length in metres.
+         * @description Everything that hangs, by part, and the armature as it is sized for it.
          */
         readonly TakeOff: {
             /** Parts */
             readonly parts: readonly components["schemas"]["LoadPart"][];
-            /** Strip Width M */
-            readonly strip_width_m: number;
-            /** Strip Length M */
-            readonly strip_length_m: number;
-            readonly netting: components["schemas"]["Netting"];
+            readonly sized: components["schemas"]["SizedArmature"];
+        };
+        /**
+         * Tighten
+         * @description One step of levelling: which line, by its place in the list, and how slack it is until its turn, m.
+         */
+        readonly Tighten: {
+            /** Line */
+            readonly line: number;
+            /** Slack M */
+            readonly slack_m: number;
         };
         /**
          * TopUp
@@ -5279,6 +5926,39 @@ export interface operations {
             };
         };
     };
+    readonly size_finished_api_events__event_id__rig_finished_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["SizeFinished"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Armature"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     readonly snip_line_api_events__event_id__snip_post: {
         readonly parameters: {
             readonly query?: never;
@@ -5443,6 +6123,103 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": unknown;
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly get_survey_api_events__event_id__survey_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["SurveyOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly put_survey_api_events__event_id__survey_put: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["PutSurvey"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["SurveyOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly put_survey_back_api_events__event_id__survey_put_back_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["SurveyOut"];
                 };
             };
             /** @description Validation Error */

@@ -6,68 +6,55 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from jolly_trellis.core.checks.hang import CONTINGENCY, HANDLING
-from jolly_trellis.core.errors import CoreError
+from jolly_trellis.core.errors import CoreError, InvalidMeasure
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.piece import Conditions
 from jolly_trellis.core.provenance import COMPUTED, Figure, Provenance, constant
-from jolly_trellis.core.quantities import force, mass
+from jolly_trellis.core.quantities import force, mass, phrase
 from jolly_trellis.core.rigging import lines as line_rules
-from jolly_trellis.core.rigging.findings import ANGLE_LEAST, findings_of
-from jolly_trellis.core.rigging.layout import LaidOut, lay_out
-from jolly_trellis.core.rigging.loads import TakeOff, take_off
+from jolly_trellis.core.rigging import mounts
+from jolly_trellis.core.rigging.coverage import Coverage, cover
+from jolly_trellis.core.rigging.drops import DropRow, drop_list
+from jolly_trellis.core.rigging.findings import ANGLE_LEAST, Worked, findings_of
+from jolly_trellis.core.rigging.layout import LaidOut, along_m, lay_out
+from jolly_trellis.core.rigging.levelling import Tighten, cut_length_m, tightening
+from jolly_trellis.core.rigging.loads import TakeOff, proof_kg, take_off
 from jolly_trellis.core.rigging.network import Settled, solve
+from jolly_trellis.core.rigging.resting import (
+    Rest,
+    design_load_n,
+    line_tensions,
+    lying,
+    rest_of,
+    states_of,
+)
 from jolly_trellis.core.rigging.rig import HangPoint, Rig
-from jolly_trellis.core.rigging.states import LineCase, LineState, PointState, name_of, rating_of
-from jolly_trellis.core.stems import GRAVITY_M_S2
+from jolly_trellis.core.rigging.states import HangState, LineCase, LineState, PointState, name_of, rating_of
 from jolly_trellis.core.verdicts import Verdict, conclude
 
-KNOT_TAIL = constant("Line kept for the knot or fitting at each end", "length", 0.15)
 NO_LINE_N = 1.0e6
 LONG = constant("One line longer than it should be by", "ratio", 0.01)
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Rest:
-    """Where a rig hangs at rest, all lines whole, with its design load.
-
-    `at_m` are the armature's nodes in order along it; `attachments_m` where lines meet it; `tension_n` of every line;
-    `lowest_m` over the floor; `tilt_rad` out of level; `residual` the unbalanced force over the load.
-    """
-
-    load_n: float
-    at_m: tuple[tuple[float, float, float], ...]
-    attachments_m: tuple[tuple[float, float, float], ...]
-    lowest_m: float
-    tilt_rad: float
-    residual: float
-    free_modes: int
-    tension_n: tuple[float, ...]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class RigReport:
     """A rig worked out: where it rests, what every line and point bears in the worst case, and the Hang verdict.
 
-    `half_tilt_rad` is how far a panel or ring hangs out of level while only one half of it is full; None for a run,
-    and where it finds no rest so.
+    `states` is how it hangs bare, with one face (of a panel or ring: one half) done, and finished; those that find no
+    rest are left out. `standing` is how its frame stands, None without one; `tightening` the order of levelling.
     """
 
     take_off: TakeOff
+    coverage: Coverage
+    drops: tuple[DropRow, ...]
     rest: Rest
-    half_tilt_rad: float | None
+    states: tuple[HangState, ...]
     lines: tuple[LineState, ...]
     points: tuple[PointState, ...]
+    tightening: tuple[Tighten, ...]
+    standing: mounts.Standing | None
+    proof_kg: float
     verdict: Verdict
-
-
-def settle(rig: Rig, conditions: Conditions) -> Rest:
-    """Where a rig hangs as it is drawn: what is asked for while it is being dragged.
-
-    Raises: CoreError: the rig cannot be, or has no rest position.
-    """
-    load = _design_load_n(take_off(rig, conditions))
-    shown = lay_out(rig, load, as_if=None)
-    return _rest(rig, load, shown, solve(shown.net))
 
 
 def assess(rig: Rig, conditions: Conditions) -> RigReport:
@@ -75,80 +62,126 @@ def assess(rig: Rig, conditions: Conditions) -> RigReport:
 
     A line's tension is the larger of chain and beam; the shape follows the stiffness that is stated.
 
-    Raises: CoreError: the rig cannot be, or has no rest position.
+    Raises: CoreError: the rig cannot be, or has no rest position; a proof load under the finished load.
     """
     weighed = take_off(rig, conditions)
-    load = _design_load_n(weighed)
+    load = design_load_n(weighed)
+    proof = chosen_proof_kg(rig, weighed)
+    if rig.lies:
+        return _lying_report(rig, weighed, load, conditions, proof)
     shown = lay_out(rig, load, as_if=None)
     settled = solve(shown.net)
     ways, chain = [(shown, settled)], 0.0
-    if rig.armature.kind in ("snake", "tube"):
+    if rig.is_run and not rig.is_tied:
         slack = lay_out(rig, load, as_if="chain")
         hung = solve(slack.net)
         chain = float(hung.tension_n[list(slack.chain_links)].max())
         beam = lay_out(rig, load, as_if="beam")
         ways += [(slack, hung), (beam, solve(beam.net))]
     whole = np.max([line_tensions(made, found) for made, found in ways], axis=0)
-    pulls = [_point_pulls(made, found) for made, found in ways]
-    uneven = _uneven(shown, settled)
+    uneven, uneven_pulls = _uneven(rig, shown, settled)
     gone, gone_pulls = _each_gone(rig, load)
+    pulls = [*(_point_pulls(rig, made, found) for made, found in ways), *uneven_pulls, *gone_pulls]
     lines = tuple(_line_state(rig, index, whole, uneven, gone, shown, settled) for index in range(len(rig.lines)))
-    points = tuple(_point_state(point, index, [*pulls, *gone_pulls]) for index, point in enumerate(rig.points))
-    rest = _rest(rig, load, shown, settled)
-    findings, missing = findings_of(rig, weighed, lines, points, rest.lowest_m, chain)
-    return RigReport(
-        take_off=weighed,
-        rest=rest,
-        half_tilt_rad=_half_tilt_rad(rig, load),
+    points = tuple(_point_state(point, index, pulls) for index, point in enumerate(rig.points))
+    rest = rest_of(rig, load, shown, settled)
+    sized = weighed.sized
+    worked = Worked(
+        weighed=weighed,
+        load_n=load,
         lines=lines,
         points=points,
-        verdict=conclude("hang", findings, missing=missing, figures=_figures(weighed, load)),
+        at_m=rest.at_m,
+        lowest_m=rest.lowest_m,
+        along_m=tuple(along_m(rig)) if rig.is_run else (),
+        chain_n=chain,
+        thick_m=sized.finished_thick_m if rig.is_run else 2 * rig.armature.projection_m,
+        wide_m=sized.finished_thick_m,
+    )
+    findings, missing = findings_of(rig, worked, conditions)
+    reach = tuple(_reach(rig, index, shown, settled)[0] for index in range(len(rig.lines)))
+    return RigReport(
+        take_off=weighed,
+        coverage=cover(rig, conditions),
+        drops=_drops(rig),
+        rest=rest,
+        states=states_of(rig, weighed, rest),
+        lines=lines,
+        points=points,
+        tightening=tightening(rig, reach, tuple(whole.tolist())),
+        standing=mounts.standing(rig, rest.at_m, weighed.typical_kg, worked.thick_m, worked.wide_m),
+        proof_kg=proof,
+        verdict=conclude("hang", findings, missing=missing, figures=_figures(rig, weighed, load)),
     )
 
 
-def _design_load_n(weighed: TakeOff) -> float:
-    """Weight lines are judged by: heavy mass × g × what was forgotten × handling, N."""
-    return weighed.heavy_kg * GRAVITY_M_S2 * weighed.design_factor
+def chosen_proof_kg(rig: Rig, weighed: TakeOff) -> float:
+    """The proof load, kg: what somebody has chosen, else finished × 1.25.
+
+    Raises: InvalidMeasure: it is less than what will hang.
+    """
+    if rig.proof_kg is None:
+        return proof_kg(weighed)
+    if rig.proof_kg < weighed.heavy_kg - 1e-9:
+        raise InvalidMeasure(
+            path="proof_kg",
+            message=phrase(
+                "A proof load of {p} is less than what will hang, {w}: it proves nothing.",
+                p=mass(rig.proof_kg),
+                w=mass(weighed.heavy_kg),
+            ),
+            limit=phrase("Prove it with {n}, or leave it empty for that.", n=mass(proof_kg(weighed))),
+        )
+    return rig.proof_kg
 
 
-def _rest(rig: Rig, load: float, made: LaidOut, settled: Settled) -> Rest:
-    nodes = settled.at_m[list(made.armature_nodes)]
-    return Rest(
-        load_n=load,
-        at_m=places(nodes),
-        attachments_m=places(settled.at_m[list(made.attachment_node)]),
-        lowest_m=float(nodes[:, 2].min()) - thickness_m(rig) / 2,
-        tilt_rad=_tilt_rad(rig, nodes),
-        residual=settled.residual,
-        free_modes=settled.free_modes,
-        tension_n=tuple(line_tensions(made, settled).tolist()),
+def _drops(rig: Rig) -> tuple[DropRow, ...]:
+    number = sum(line.count for line in rig.recipe)
+    return drop_list(number, rig.armature.drop) if rig.armature.drop is not None and number and not rig.is_run else ()
+
+
+def _lying_report(rig: Rig, weighed: TakeOff, load: float, conditions: Conditions, proof: float) -> RigReport:
+    rest = lying(rig, load)
+    return RigReport(
+        take_off=weighed,
+        coverage=cover(rig, conditions),
+        drops=(),
+        rest=rest,
+        states=(),
+        lines=(),
+        points=(),
+        tightening=(),
+        standing=None,
+        proof_kg=proof,
+        verdict=conclude("hang", [], not_needed=phrase("It lies along its table; nothing hangs.")),
     )
 
 
-def thickness_m(rig: Rig) -> float:
-    """How thick what hangs is, up and down, m: a run's diameter; stems hang through a panel or ring to their cut."""
-    run = rig.armature.kind in ("snake", "tube")
-    return rig.armature.diameter_m if run else 2 * rig.armature.stem_cut_m
-
-
-def line_tensions(made: LaidOut, settled: Settled) -> Array:
-    """Tension of every line, newtons, shape (lines,)."""
-    return np.asarray(np.maximum(settled.tension_n[list(made.line_link)], 0.0))
-
-
-def _point_pulls(made: LaidOut, settled: Settled) -> Array:
+def _point_pulls(rig: Rig, made: LaidOut, settled: Settled) -> Array:
     """Pull on each hang point, shape (points, 3), newtons: what the lines drag it by."""
+    if made.shares_n is not None:
+        pulls = np.zeros((len(rig.points), 3))
+        for line, share in zip(rig.lines, made.shares_n.tolist(), strict=True):
+            pulls[line.point or 0, 2] -= share
+        return pulls
     return -settled.reaction_n[list(made.point_node)]
 
 
-def _uneven(made: LaidOut, settled: Settled) -> Array:
-    """Worst tension of every line with each line in turn 1 % long."""
-    worst = np.zeros(len(made.line_link))
+def _uneven(rig: Rig, made: LaidOut, settled: Settled) -> tuple[Array, list[Array]]:
+    """Worst tension of every line with each line in turn 1 % long, and the pulls on the points then.
+
+    Ties are pulled up until each bears its share, so no length of theirs makes them uneven.
+    """
+    if made.shares_n is not None:
+        return made.shares_n, []
+    worst, pulls = np.zeros(len(made.line_link)), []
     for link in made.line_link:
         rest = made.net.rest_m.copy()
         rest[link] *= 1 + LONG.value
-        worst = np.maximum(worst, line_tensions(made, solve(replace(made.net, rest_m=rest), settled.at_m)))
-    return worst
+        there = solve(replace(made.net, rest_m=rest), settled.at_m)
+        worst = np.maximum(worst, line_tensions(made, there))
+        pulls.append(_point_pulls(rig, made, there))
+    return worst, pulls
 
 
 def _each_gone(rig: Rig, load: float) -> tuple[Array, list[Array]]:
@@ -156,6 +189,8 @@ def _each_gone(rig: Rig, load: float) -> tuple[Array, list[Array]]:
     worst, pulls = np.zeros(len(rig.lines)), []
     for gone in range(len(rig.lines)):
         left = [index for index in range(len(rig.lines)) if index != gone]
+        if not left:
+            continue
         bare = replace(rig, lines=tuple(rig.lines[index] for index in left))
         try:
             made = lay_out(bare, load, as_if=None)
@@ -164,7 +199,7 @@ def _each_gone(rig: Rig, load: float) -> tuple[Array, list[Array]]:
             worst[left] = np.inf
             continue
         worst[left] = np.maximum(worst[left], line_tensions(made, settled))
-        pulls.append(_point_pulls(made, settled))
+        pulls.append(_point_pulls(bare, made, settled))
     return worst, pulls
 
 
@@ -182,9 +217,7 @@ def _line_state(
         for case in tensions
     }
     governs = max(tensions, key=lambda case: tensions[case] / limits[case])
-    one, other = (settled.at_m[node] for node in made.net.ends[made.line_link[index]])
-    rise = float(abs(one[2] - other[2]))
-    away = float(np.hypot(one[0] - other[0], one[1] - other[1]))
+    reach, angle_rad = _reach(rig, index, made, settled)
     return LineState(
         name=name_of(rig, line),
         tension_n=tensions["whole"],
@@ -193,41 +226,40 @@ def _line_state(
         breaking_n=line_rules.breaking_n(line.spec),
         use=min(tensions[governs] / limits[governs], 99.0),
         governs=governs,
-        angle_rad=math.atan2(rise, away),
-        cut_length_m=float(made.net.rest_m[made.line_link[index]]) + 2 * KNOT_TAIL.value,
+        angle_rad=angle_rad,
+        cut_length_m=cut_length_m(line.spec, reach, rig.levelling_m),
     )
+
+
+def _reach(rig: Rig, index: int, made: LaidOut, settled: Settled) -> tuple[float, float]:
+    """How far a line reaches, m, and its angle to the horizontal at rest, rad; a tie goes once round its run."""
+    if made.shares_n is not None:
+        return math.pi * rig.armature.diameter_m, math.pi / 2
+    link = made.line_link[index]
+    one, other = (settled.at_m[node] for node in made.net.ends[link])
+    rise, away = float(abs(one[2] - other[2])), float(np.hypot(one[0] - other[0], one[1] - other[1]))
+    return float(made.net.rest_m[link]), math.atan2(rise, away)
 
 
 def _point_state(point: HangPoint, index: int, pulls: list[Array]) -> PointState:
     worst = max((each[index] for each in pulls), key=lambda pull: float(np.linalg.norm(pull)))
     size = float(np.linalg.norm(worst))
-    off = math.atan2(float(np.hypot(worst[0], worst[1])), -float(worst[2])) if size > 1e-9 else 0.0
+    off = _off_rad(point, worst) if size > 1e-9 else 0.0
     rating = rating_of(point)
-    return PointState(name=point.name, pull_n=size, off_rad=off, use=None if rating is None else size / rating)
+    use = None if rating is None else size / rating
+    right, back, up = worst.tolist()
+    return PointState(name=point.name, pull_n=size, off_rad=off, use=use, worst_n=(right, back, up))
 
 
-def _tilt_rad(rig: Rig, nodes: Array) -> float:
-    """How far a panel or ring hangs out of level, or a run's two ends from one another, radians."""
-    if rig.armature.kind in ("snake", "tube"):
-        rise, run = float(nodes[-1, 2] - nodes[0, 2]), float(np.linalg.norm(nodes[-1, :2] - nodes[0, :2]))
-        return abs(math.atan2(rise, max(run, 1e-9)))
-    _, _, axes = np.linalg.svd(nodes - nodes.mean(axis=0))
-    return math.acos(min(1.0, abs(float(axes[2, 2]))))
+def _off_rad(point: HangPoint, pull: Array) -> float:
+    """How far a pull is off the direction a rating was stated for: straight down, or anywhere along a screw's wall."""
+    right, back, up = pull.tolist()
+    if point.kind == "wall screw":
+        return math.atan2(abs(back), math.hypot(right, up))
+    return math.atan2(math.hypot(right, back), -up)
 
 
-def _half_tilt_rad(rig: Rig, load: float) -> float | None:
-    """Tilt of a panel or ring with half of its load, all on one side: as it hangs when one half is done first."""
-    if rig.armature.kind in ("snake", "tube"):
-        return None
-    try:
-        made = lay_out(rig, load / 2, as_if=None, one_side=True)
-        settled = solve(made.net)
-    except CoreError:
-        return None
-    return _tilt_rad(rig, settled.at_m[list(made.armature_nodes)])
-
-
-def _figures(weighed: TakeOff, load: float) -> list[Figure]:
+def _figures(rig: Rig, weighed: TakeOff, load: float) -> list[Figure]:
     own = [
         Figure(label="Finished, typical", quantity=mass(weighed.typical_kg), provenance=COMPUTED),
         Figure(label="Finished, heavy", quantity=mass(weighed.heavy_kg), provenance=COMPUTED),
@@ -242,9 +274,5 @@ def _figures(weighed: TakeOff, load: float) -> list[Figure]:
         line_rules.FACTOR_GONE,
         ANGLE_LEAST,
         LONG,
+        *mounts.figures(rig),
     ]
-
-
-def places(at: Array) -> tuple[tuple[float, float, float], ...]:
-    """Nodes as plain (x, y, z), metres."""
-    return tuple((float(x), float(y), float(z)) for x, y, z in at.tolist())

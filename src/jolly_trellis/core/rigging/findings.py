@@ -1,13 +1,17 @@
-"""What is found of a rig: lines, hang points, the netting itself, the second bond, clearance."""
+"""What is found of a rig: lines, hang points, the netting itself, the second bond, mounts, clearances."""
 
 import math
+from dataclasses import dataclass
 
+from jolly_trellis.core.piece import Conditions
 from jolly_trellis.core.provenance import FROM_MEMORY, constant
-from jolly_trellis.core.quantities import angle, force, length, phrase
+from jolly_trellis.core.quantities import Phrase, angle, count, duration, force, length, phrase
 from jolly_trellis.core.rigging import lines as line_rules
+from jolly_trellis.core.rigging import mounts
+from jolly_trellis.core.rigging.clearances import clearances
 from jolly_trellis.core.rigging.loads import TakeOff
 from jolly_trellis.core.rigging.rig import HangPoint, Rig
-from jolly_trellis.core.rigging.states import NEVER_OVERHEAD, LineState, PointState, rating_of
+from jolly_trellis.core.rigging.states import NEVER_OVERHEAD, LineState, PointState, name_of, rating_of
 from jolly_trellis.core.spills import chain_strength_n
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.verdicts import Finding, finding
@@ -16,42 +20,77 @@ ANGLE_LEAST = constant("Angle of a line to the horizontal, least", "angle", math
 OFF_RATING = constant("A pull this far off the stated direction has no rating", "angle", math.radians(15))
 BOND_FACTOR = constant("Second bond keeps, times the weight", "ratio", 10.0, FROM_MEMORY)
 BOND_LEAST = constant("Second bond, least thickness of its steel rope", "length", 0.0015, FROM_MEMORY)
-WALKWAY = constant("Clearance over a walkway", "length", 2.2, FROM_MEMORY)
+BOND_SLACK = constant("Second bond, slack at most", "length", 0.10, FROM_MEMORY)
+BOND_POINT = constant("Hang point of a second bond is rated, times the weight", "ratio", 5.0)
+CREEPS_AFTER = constant("Nothing stays on monofilament, which creeps, longer than", "duration", 24.0, FROM_MEMORY)
 
 
-def findings_of(
-    rig: Rig,
-    weighed: TakeOff,
-    lines: tuple[LineState, ...],
-    points: tuple[PointState, ...],
-    lowest: float,
-    chain: float,
-) -> tuple[list[Finding], list[str]]:
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Worked:
+    """A rig worked out, before it is judged.
+
+    `along_m` is how far along a run its attachments lie (empty for a panel or ring); `chain_n` the greatest pull in
+    the netting of a run; `thick_m` and `wide_m` the finished work front to back and across.
+    """
+
+    weighed: TakeOff
+    load_n: float
+    lines: tuple[LineState, ...]
+    points: tuple[PointState, ...]
+    at_m: tuple[tuple[float, float, float], ...]
+    lowest_m: float
+    along_m: tuple[float, ...]
+    chain_n: float
+    thick_m: float
+    wide_m: float
+
+
+def findings_of(rig: Rig, worked: Worked, conditions: Conditions) -> tuple[list[Finding], list[str]]:
     """Everything that is found, and the facts that are missing."""
-    findings = [each for line in lines for each in _line_findings(line)]
-    missing = []
-    for point, state in zip(rig.points, points, strict=True):
-        if state.pull_n <= 0:
-            continue
-        rating = rating_of(point)
-        if rating is None:
-            missing.append(f"what {point.name} may carry, and who states it")
-            continue
-        if state.off_rad > OFF_RATING.value:
-            missing.append(
-                f"what {point.name} may carry when pulled {math.degrees(state.off_rad):.0f}° off straight down"
-            )
-        findings.append(_point_finding(point, state, rating))
-        if rig.over_people and point.kind in NEVER_OVERHEAD:
-            findings.append(_never(point))
-    findings += _bond(rig, weighed)
-    if rig.over_people and rig.bond is None:
-        missing.append("the second bond: its own steel line to its own hang point, should everything else let go")
-    if rig.walkway:
-        findings.append(_clearance(lowest))
-    if chain > 0 and rig.armature.kind in ("snake", "tube"):
-        findings.append(_netting(weighed, chain))
+    findings = [each for line in worked.lines for each in _line_findings(line)]
+    missing: list[str] = []
+    for point, state in zip(rig.points, worked.points, strict=True):
+        found, lacks = _point(rig, point, state)
+        findings += found
+        missing += lacks
+    for found, lacks in (_bond(rig, worked.weighed), _creep(rig, conditions)):
+        findings += found
+        missing += lacks
+    findings += _only(rig)
+    findings += clearances(rig, worked.at_m, worked.thick_m, worked.lowest_m)
+    findings += mounts.ties(rig, list(worked.along_m), worked.load_n)
+    findings += mounts.stands(rig, worked.at_m, worked.weighed.typical_kg, worked.thick_m, worked.wide_m)
+    missing += mounts.missing(rig) + mounts.untied(rig)
+    if worked.chain_n > 0:
+        findings.append(_chain(rig, worked))
     return findings, missing
+
+
+def _point(rig: Rig, point: HangPoint, state: PointState) -> tuple[list[Finding], list[str]]:
+    """A hang point against what was stated of it."""
+    if state.pull_n <= 0:
+        return [], []
+    if rig.over_people and point.kind in NEVER_OVERHEAD:
+        return [_never(point)], []
+    if point.kind == "handle" and not point.made_for:
+        return [], [f"what {point.name} was made for"]
+    rating = rating_of(point)
+    if rating is None:
+        return [], [f"what {point.name} may carry, and who states it"]
+    lacks = []
+    if state.off_rad > OFF_RATING.value:
+        off = f"{math.degrees(state.off_rad):.0f}° off straight down"
+        lacks.append(f"what {point.name} may carry when pulled {off}")
+    found = [_point_finding(point, state, rating)]
+    if point.kind == "wall screw":
+        if rig.mount is None or rig.mount.kind != "wall":
+            lacks.append(f"how far the work stands out from the wall that {point.name} is in")
+        elif not point.pull_out_n:
+            lacks.append(f"what {point.name} bears straight out of the wall")
+        else:
+            both = mounts.screw(point, rig.mount, state.worst_n)
+            found += [both] if both is not None else []
+    return found, lacks
 
 
 def _line_findings(line: LineState) -> list[Finding]:
@@ -87,60 +126,122 @@ def _point_finding(point: HangPoint, state: PointState, rating: float) -> Findin
 
 
 def _never(point: HangPoint) -> Finding:
-    reason = phrase(f"{point.name} is an {point.kind}: never over people.")
-    zero = force(0.0)
+    return _refused("never overhead", phrase(f"{point.name} is an {point.kind}: never over people."))
+
+
+def _refused(check: str, reason: Phrase) -> Finding:
+    """What no amount of anything makes good."""
     return Finding(
-        check="never overhead",
+        check=check,
         case="heavy",
-        value=zero,
-        limit=force(1.0),
+        value=count(0),
+        limit=count(1),
         sense="at least",
         utilisation=10.0,
         reason=reason,
     )
 
 
-def _bond(rig: Rig, weighed: TakeOff) -> list[Finding]:
-    """The second bond: steel of 1.5 mm or more that keeps ten times the weight at its ends."""
+def _bond(rig: Rig, weighed: TakeOff) -> tuple[list[Finding], list[str]]:
+    """The second bond: steel of 1.5 mm or more, ten times the weight, nearly tight, to a point of its own."""
     if rig.bond is None:
-        return []
-    keeps = force(line_rules.breaking_n(rig.bond) * line_rules.efficiency(rig.bond))
-    needed = force(BOND_FACTOR.value * weighed.heavy_kg * GRAVITY_M_S2)
-    reason = phrase("The second bond keeps {k} at its ends; ten times the weight is {n}.", k=keeps, n=needed)
-    found = [finding(check="second bond", case="heavy", value=keeps, limit=needed, sense="at least", reason=reason)]
-    size = rig.bond.size_m or 0.0
-    if rig.bond.kind != "steel rope" or size < BOND_LEAST.value - 1e-9:
-        words = phrase(
-            f"The second bond is {rig.bond.kind} of {{size}}: it must be steel rope of {{least}} or more.",
+        needed = rig.over_people and not rig.is_tied and not rig.lies
+        words = "the second bond: its own steel line to its own hang point, should everything else let go"
+        return [], [words] if needed else []
+    spec, weight = rig.bond.spec, weighed.heavy_kg * GRAVITY_M_S2
+    keeps = force(line_rules.breaking_n(spec) * line_rules.efficiency(spec))
+    needs = force(BOND_FACTOR.value * weight)
+    slack = length(rig.bond.slack_m)
+    reason = phrase("The second bond keeps {k} at its ends; ten times the weight is {n}.", k=keeps, n=needs)
+    found = [
+        finding(check="second bond", case="heavy", value=keeps, limit=needs, sense="at least", reason=reason),
+        finding(
+            check="slack of the bond",
+            case="heavy",
+            value=slack,
+            limit=BOND_SLACK.quantity,
+            sense="at most",
+            reason=phrase(
+                "The second bond hangs {s} slack; {limit} at most, or it falls first.",
+                s=slack,
+                limit=BOND_SLACK.quantity,
+            ),
+            tight_from=1.01,
+        ),
+    ]
+    size = spec.size_m or 0.0
+    if spec.kind != "steel rope" or size < BOND_LEAST.value - 1e-9:
+        thin = phrase(
+            f"The second bond is {spec.kind} of {{size}}: it must be steel rope of {{least}} or more.",
             size=length(size),
             least=BOND_LEAST.quantity,
         )
-        found.append(
-            Finding(
-                check="bond of steel",
-                case="heavy",
-                value=length(size),
-                limit=BOND_LEAST.quantity,
-                sense="at least",
-                utilisation=10.0,
-                reason=words,
-            )
-        )
+        found.append(_refused("bond of steel", thin))
+    point_found, lacks = _bond_point(rig, weight)
+    return [*found, *point_found], lacks
+
+
+def _bond_point(rig: Rig, weight: float) -> tuple[list[Finding], list[str]]:
+    """Where the second bond leads: to a point that nothing else hangs on, rated for what comes down on it."""
+    at = None if rig.bond is None else rig.bond.point
+    if at is None:
+        return [], ["which hang point of its own the second bond leads to"]
+    point = rig.points[at]
+    if any(line.point == at for line in rig.lines):
+        words = f"The second bond leads to {point.name}, where a line hangs too: should that let go, so does the bond."
+        return [_refused("bond's own point", phrase(words))], []
+    if point.kind in NEVER_OVERHEAD:
+        return [_never(point)], []
+    rating = rating_of(point)
+    if rating is None:
+        return [], [f"what {point.name} may carry, where the second bond leads, and who states it"]
+    value, limit = force(BOND_POINT.value * weight), force(rating)
+    reason = phrase(
+        f"Should it fall on its bond, {point.name} is counted with {{v}}; {point.stated_by} rates it at {{limit}}.",
+        v=value,
+        limit=limit,
+    )
+    return [
+        finding(check="bond's own point", case="heavy", value=value, limit=limit, sense="at most", reason=reason)
+    ], []
+
+
+def _only(rig: Rig) -> list[Finding]:
+    """What must not be all that holds it over people: one line with no bond, or cable ties."""
+    if not rig.over_people or rig.lies:
+        return []
+    found = []
+    if len(rig.lines) == 1 and rig.bond is None:
+        words = f"It hangs on one line: should {name_of(rig, rig.lines[0])} go, nothing holds it."
+        found.append(_refused("one line", phrase(words)))
+    if rig.lines and all(line.spec.kind == "cable tie" for line in rig.lines):
+        words = "Only cable ties hold it: they are made for wiring and are never the only thing over people."
+        found.append(_refused("only cable ties", phrase(words)))
     return found
 
 
-def _clearance(lowest: float) -> Finding:
-    value = length(lowest)
-    reason = phrase("It hangs {v} over a walkway; {limit} is needed.", v=value, limit=WALKWAY.quantity)
-    return finding(
-        check="clearance", case="heavy", value=value, limit=WALKWAY.quantity, sense="at least", reason=reason
-    )
+def _creep(rig: Rig, conditions: Conditions) -> tuple[list[Finding], list[str]]:
+    """Monofilament creeps: how long it hangs on it."""
+    if not any(line.spec.kind == "monofilament" for line in rig.lines):
+        return [], []
+    if conditions.filled_at is None or conditions.ends_at is None:
+        return [], ["how long it hangs on monofilament, which creeps: when it goes up, and when the event ends"]
+    hours = duration((conditions.ends_at - conditions.filled_at).total_seconds() / 3600)
+    limit = CREEPS_AFTER.quantity
+    reason = phrase("It hangs {h} on monofilament, which creeps; {limit} at most.", h=hours, limit=limit)
+    return [finding(check="monofilament creeps", case="heavy", value=hours, limit=limit, sense="at most",
+                    reason=reason, tight_from=1.01)], []  # fmt: skip
 
 
-def _netting(weighed: TakeOff, chain: float) -> Finding:
-    strength = max(chain_strength_n(weighed.netting, weighed.strip_width_m), 1.0)
-    value, limit = force(chain), force(strength)
-    reason = phrase(
-        "The netting itself is pulled with {v}; it bears {limit}: over that, run a cord through.", v=value, limit=limit
-    )
+def _chain(rig: Rig, worked: Worked) -> Finding:
+    """What pulls along a run, against the cord that runs through it, or against its netting where none does."""
+    value, carrier = force(worked.chain_n), rig.armature.carrier
+    if carrier is not None:
+        limit = force(line_rules.working_limit_n(carrier, over_people=rig.over_people))
+        words = "The cord through it is pulled with {v}; it may carry {limit}."
+    else:
+        sized = worked.weighed.sized
+        limit = force(max(chain_strength_n(sized.netting, sized.sheet.width_m), 1.0))
+        words = "The netting itself is pulled with {v}; it bears {limit}: over that, run a cord through."
+    reason = phrase(words, v=value, limit=limit)
     return finding(check="netting chain", case="heavy", value=value, limit=limit, sense="at most", reason=reason)

@@ -8,10 +8,13 @@ from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.piece import Conditions
 from jolly_trellis.core.quantities import Phrase, length, mass, phrase
 from jolly_trellis.core.rigging import lines as line_rules
+from jolly_trellis.core.rigging.armatures import strip_width_m
 from jolly_trellis.core.rigging.assess import RigReport, assess
-from jolly_trellis.core.rigging.findings import BOND_FACTOR, WALKWAY
+from jolly_trellis.core.rigging.clearances import TABLE, WALKWAY
+from jolly_trellis.core.rigging.findings import BOND_FACTOR
 from jolly_trellis.core.rigging.lines import LineSpec
-from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.rigging.more_lines import with_points
+from jolly_trellis.core.rigging.rig import Bond, Rig
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.verdicts import State
 
@@ -19,6 +22,12 @@ _ORDER: tuple[State, ...] = ("fails", "cannot say", "tight", "holds")
 _ROOM = 0.8
 _ROUNDS = 4
 _RAISE_STEP_M = 0.05
+_SHORTEST_STEM_M = 0.10
+_STEM_STEP_M = 0.05
+_MOST_MORE = 6
+_BALLAST_STEP_KG = 0.5
+
+Candidate = tuple[str, Phrase, Rig]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -54,37 +63,38 @@ def fixes_of(rig: Rig, report: RigReport, conditions: Conditions) -> tuple[RigFi
     return tuple(fix for _, fix in sorted(found, key=lambda each: each[0]))
 
 
-def _candidates(rig: Rig, report: RigReport, conditions: Conditions) -> Iterator[tuple[str, Phrase, Rig]]:
+def _candidates(rig: Rig, report: RigReport, conditions: Conditions) -> Iterator[Candidate]:
     failing = {each.check for each in report.verdict.findings if each.utilisation > 1}
+    stronger = stronger_line(rig, report) if failing & {"line", "only cable ties"} and not rig.is_tied else None
     mended = rig
-    if "line" in failing:
-        stronger = stronger_line(rig, report)
-        if stronger is not None:
-            mended = replace(rig, lines=tuple(replace(line, spec=stronger) for line in rig.lines))
-            words = phrase("Hang it on steel rope of {d} throughout.", d=length(stronger.size_m or 0.0))
-            yield "line", words, mended
-        lighter = _light_enough(rig, report, conditions)
-        if lighter is not None:
-            left_out = sum(each.count for each in rig.recipe) - sum(each.count for each in lighter.recipe)
-            yield "lighter", phrase(f"Leave {left_out} stems out, of every variety in its share."), lighter
-    if rig.over_people and ("second bond" in failing or "bond of steel" in failing or rig.bond is None):
-        bond = bond_for(report)
-        if bond is not None:
-            words = phrase(
-                "Plan a second bond: steel rope of {d}, ferruled, to a point of its own.", d=length(bond.size_m or 0.0)
-            )
-            yield "bond", words, replace(rig, bond=bond)
-            if mended is not rig:
-                yield "line and bond", phrase("Steel rope throughout, and a second bond."), replace(mended, bond=bond)
-    if "clearance" in failing:
-        short = WALKWAY.value - report.rest.lowest_m
-        by = math.ceil(short / _RAISE_STEP_M + 1e-6) * _RAISE_STEP_M
-        raised = tuple(replace(each, z_m=each.z_m + by) for each in rig.attachments)
-        yield "raise", phrase("Hang it {by} higher.", by=length(by)), replace(rig, attachments=raised)
-    if "netting chain" in failing:
-        spared = mass(report.take_off.heavy_kg)
-        words = phrase("Run a core through it, so that the netting does not bear its {m} alone.", m=spared)
-        yield "core", words, replace(rig, armature=replace(rig.armature, stiffness="cored"))
+    if stronger is not None:
+        mended = replace(rig, lines=tuple(replace(line, spec=stronger) for line in rig.lines))
+        yield "line", phrase("Hang it on steel rope of {d} throughout.", d=length(stronger.size_m or 0.0)), mended
+    if failing & {"line", "hang point"}:
+        yield from _less(rig, report, conditions)
+        yield from _more_lines(rig, report, conditions)
+    yield from _plumb(rig, report)
+    bond = bond_for(report) if _lacks_bond(rig, failing) else None
+    if bond is not None:
+        planned = replace(rig.bond, spec=bond) if rig.bond is not None else Bond(spec=bond, point=_spare(rig))
+        where = "" if planned.point is None else f" to {rig.points[planned.point].name}"
+        words = phrase(f"Plan a second bond: steel rope of {{d}}, ferruled{where}.", d=length(bond.size_m or 0.0))
+        yield "bond", words, replace(rig, bond=planned)
+        if mended is not rig:
+            yield "line and bond", phrase("Steel rope throughout, and a second bond."), replace(mended, bond=planned)
+    if "bond's own point" in failing and rig.bond is not None and _spare(rig) is not None:
+        at = _spare(rig)
+        words = phrase(f"Lead the second bond to {rig.points[at or 0].name}.")
+        yield "bond point", words, replace(rig, bond=replace(rig.bond, point=at))
+    if "slack of the bond" in failing and rig.bond is not None:
+        yield (
+            "bond slack",
+            phrase("Take up its slack to {s}.", s=length(0.05)),
+            replace(rig, bond=replace(rig.bond, slack_m=0.05)),
+        )
+    yield from _higher(rig, report, failing)
+    yield from _carrier(rig, report, failing)
+    yield from _ballast(rig, report, failing)
 
 
 def stronger_line(rig: Rig, report: RigReport) -> LineSpec | None:
@@ -111,6 +121,125 @@ def bond_for(report: RigReport) -> LineSpec | None:
     return None
 
 
+def _lacks_bond(rig: Rig, failing: set[str]) -> bool:
+    asked = rig.bond is None and rig.over_people and not rig.lies and not rig.is_tied
+    return asked or bool(failing & {"second bond", "bond of steel", "one line"})
+
+
+def _spare(rig: Rig) -> int | None:
+    """A rated hang point that no line leads to; the strongest."""
+    used = {line.point for line in rig.lines}
+    free = [at for at, point in enumerate(rig.points) if at not in used and point.rating_n and point.stated_by]
+    return max(free, key=lambda at: rig.points[at].rating_n or 0.0, default=None)
+
+
+def _less(rig: Rig, report: RigReport, conditions: Conditions) -> Iterator[Candidate]:
+    """The same rig lighter: fewer stems, no tubes, shorter stems."""
+    lighter = _light_enough(rig, report, conditions)
+    if lighter is not None:
+        left_out = sum(each.count for each in rig.recipe) - sum(each.count for each in lighter.recipe)
+        yield "lighter", phrase(f"Leave {left_out} stems out, of every variety in its share."), lighter
+    tubes = sum(each.count for each in rig.recipe if each.water == "tube")
+    if tubes:
+        dry = tuple(replace(each, water="none") if each.water == "tube" else each for each in rig.recipe)
+        saved = sum(each.heavy_kg for each in report.take_off.parts if each.name.startswith("stem tubes"))
+        words = phrase(f"Leave the {tubes} tubes out, {{m}} lighter: only what lasts without water.", m=mass(saved))
+        yield "no tubes", words, replace(rig, recipe=dry)
+    armature = rig.armature
+    if armature.drop is None and armature.stem_cut_m > _SHORTEST_STEM_M:
+        cut = armature.stem_cut_m
+        while cut > _SHORTEST_STEM_M + 1e-9:
+            cut = max(_SHORTEST_STEM_M, cut - _STEM_STEP_M)
+            shorter = replace(rig, armature=replace(armature, stem_cut_m=cut))
+            after = assess(shorter, conditions)
+            if all(each.use <= 1 for each in after.lines) or cut <= _SHORTEST_STEM_M + 1e-9:
+                lighter_by = report.take_off.heavy_kg - after.take_off.heavy_kg
+                words = phrase("Cut the stems to {c}: {m} lighter.", c=length(cut), m=mass(lighter_by))
+                yield "shorter stems", words, shorter
+                return
+
+
+def _more_lines(rig: Rig, report: RigReport, conditions: Conditions) -> Iterator[Candidate]:
+    """How many more points, each with a line like the first, until every line bears its share."""
+    if not rig.is_run or rig.mount is not None:
+        return
+    before = max(each.use for each in report.lines)
+    for more in range(1, _MOST_MORE + 1):
+        added = with_points(rig, more)
+        try:
+            after = assess(added, conditions)
+        except CoreError:
+            return
+        if max(each.use for each in after.lines) <= 1 < before:
+            number = "one more line" if more == 1 else f"{more} more lines"
+            words = f"Hang it on {number}, from {'a point' if more == 1 else 'points'} that somebody must rate."
+            yield "more lines", phrase(words), added
+            return
+
+
+def _plumb(rig: Rig, report: RigReport) -> Iterator[Candidate]:
+    """Where to move a hang point whose line runs flat, or that is pulled off its rated direction: over its place."""
+    moves = {}
+    for line, state in zip(rig.lines, report.lines, strict=True):
+        if line.point is None:
+            continue
+        flat = any(f.check == "line angle" and f.utilisation > 1 and state.name in f.reason.text
+                   for f in report.verdict.findings)  # fmt: skip
+        off = any(rig.points[line.point].name in words and "off straight down" in words
+                  for words in report.verdict.missing)  # fmt: skip
+        alone = sum(each.point == line.point for each in rig.lines) == 1
+        if (flat or off) and alone:
+            moves[line.point] = line.attachment
+    if not moves:
+        return
+    points = list(rig.points)
+    for at, place in moves.items():
+        held = rig.attachments[place]
+        points[at] = replace(points[at], x_m=held.x_m, y_m=held.y_m)
+    names = ", ".join(rig.points[at].name for at in moves)
+    yield "plumb", phrase(f"Move {names} straight over the place it holds."), replace(rig, points=tuple(points))
+
+
+def _higher(rig: Rig, report: RigReport, failing: set[str]) -> Iterator[Candidate]:
+    if "clearance" not in failing:
+        return
+    short = (WALKWAY if rig.below == "walkway" else TABLE).value - report.rest.lowest_m
+    by = math.ceil(short / _RAISE_STEP_M + 1e-6) * _RAISE_STEP_M
+    raised = tuple(replace(each, z_m=each.z_m + by) for each in rig.attachments)
+    yield "raise", phrase("Hang it {by} higher.", by=length(by)), replace(rig, attachments=raised)
+
+
+def _carrier(rig: Rig, report: RigReport, failing: set[str]) -> Iterator[Candidate]:
+    """A cord through a run whose netting is pulled too hard; or a wider strip of netting."""
+    if "netting chain" not in failing:
+        return
+    for size in line_rules.CORD_BREAKING:
+        spec = LineSpec(kind="polyester cord", size_m=size)
+        corded = replace(rig, armature=replace(rig.armature, carrier=spec))
+        pulled = next(each.value.value for each in report.verdict.findings if each.check == "netting chain")
+        if line_rules.working_limit_n(spec, over_people=rig.over_people) >= pulled:
+            yield "carrier", phrase("Run a polyester cord of {d} through it.", d=length(size)), corded
+            break
+    if rig.armature.carrier is None:
+        turns = rig.armature.turns + 1
+        wide = strip_width_m(rig.armature.diameter_m, turns)
+        words = phrase("Roll it of a strip {w} wide.", w=length(wide))
+        yield "wider strip", words, replace(rig, armature=replace(rig.armature, turns=turns))
+
+
+def _ballast(rig: Rig, report: RigReport, failing: set[str]) -> Iterator[Candidate]:
+    mount, standing = rig.mount, report.standing
+    if mount is None or standing is None or not any("upright" in each for each in failing):
+        return
+    each = math.ceil(standing.ballast_kg / _ROOM / _BALLAST_STEP_KG) * _BALLAST_STEP_KG
+    words = phrase("Put {b} on each of its four feet.", b=mass(each))
+    yield "ballast", words, replace(rig, mount=replace(mount, ballast_kg=each))
+    if mount.outdoors and mount.comes_down_above > 2:
+        calmer = mount.comes_down_above - 1
+        words = phrase(f"Take it down above Beaufort {calmer}.")
+        yield "calmer", words, replace(rig, mount=replace(mount, comes_down_above=calmer))
+
+
 def _light_enough(rig: Rig, report: RigReport, conditions: Conditions) -> Rig | None:
     """Stems left out until the lines bear what is left; None where leaving stems out does not do it."""
     left, now = rig, report
@@ -127,9 +256,7 @@ def _light_enough(rig: Rig, report: RigReport, conditions: Conditions) -> Rig | 
 def _lighter(rig: Rig, report: RigReport) -> Rig | None:
     """With so many stems left out, of each variety in its share, as the most used line asks."""
     use = max(each.use for each in report.lines)
-    names = {part.name for part in report.take_off.parts if part.name in ("netting", "canes")}
-    fixed = sum(part.heavy_kg for part in report.take_off.parts if part.name in names) + rig.extra_kg
-    whole = report.take_off.heavy_kg
+    fixed, whole = report.take_off.bare_kg, report.take_off.heavy_kg
     flowers = whole - fixed
     share = (whole / use * 0.97 - fixed) / flowers if flowers > 0 else 0.0
     if not 0.0 < share < 1.0:

@@ -10,13 +10,17 @@ import numpy as np
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.provenance import constant
-from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.quantities import count, length, phrase
 from jolly_trellis.core.rigging import lines as line_rules
+from jolly_trellis.core.rigging.drops import mean_stem_m
 from jolly_trellis.core.rigging.network import Indices, Network, network
-from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.rigging.rig import HangKind, Rig, RigLine
+from jolly_trellis.core.rigging.tied import tie_shares_n
 
 AsIf = Literal["chain", "beam"]
 SPAN_PIECES = 8
+RUN_PIECES = 40
+MOST_PLACES = 60
 NETTING_EA = constant("Stiffness EA of a run of netting in tension", "force", 1.0e6)
 FRAME_EA = constant("Stiffness EA of a stiff panel or ring", "force", 2.0e5)
 BENDING = {
@@ -33,7 +37,8 @@ _SHORT = 1e-6
 class LaidOut:
     """A rig's network and what is what in it: the node of each hang point and attachment, the link of each line.
 
-    `armature_nodes` are the armature's own nodes in order along it (its rim for a panel or ring).
+    `armature_nodes` are the armature's own nodes in order along it (its rim for a panel or ring). `shares_n` is what
+    each tie of a run that is tied all along bears; it has no lines in its network, and no nodes for its points.
     """
 
     net: Network
@@ -42,56 +47,154 @@ class LaidOut:
     line_link: tuple[int, ...]
     armature_nodes: tuple[int, ...]
     chain_links: tuple[int, ...]
+    shares_n: Array | None = None
+
+
+NEVER: dict[HangKind, str] = {
+    "sprinkler pipe": "Nothing hangs from a sprinkler pipe or head: it must stay free to work, and may flood it.",
+    "gas pipe": "Nothing hangs from a gas pipe: a joint that is pulled leaks.",
+    "electrical conduit": "Nothing hangs from electrical conduit: it bears its cables only, and they are live.",
+    "lamp": "Nothing hangs from a lamp: it bears itself only, and grows hot.",
+    "ceiling grid": "Nothing hangs from a ceiling grid: it bears its tiles only.",
+    "fire door": "Nothing hangs from a fire door or its closer: it must shut by itself.",
+    "baluster": "Nothing hangs from a baluster: it is not made to be pulled outwards.",
+    "unknown pipe": "Nothing hangs from a pipe that nobody knows: it may be gas, or a sprinkler's.",
+}
 
 
 def check(rig: Rig) -> None:
-    """Refuse a rig that cannot be: lines to nothing, points in one place, ratings of nothing.
+    """Refuse a rig that cannot be: lines to nothing, points in one place, ratings of nothing, points never to use.
 
     Raises: InvalidMeasure, with the path of what is wrong.
     """
     for index, point in enumerate(rig.points):
-        if point.rating_n is not None and not point.rating_n > 0:
-            raise _wrong(
-                f"points.{index}.rating_n", "A rating of nothing holds nothing.", "Give it, or leave it empty."
-            )
+        if point.kind in NEVER:
+            raise _wrong(f"points.{index}.kind", NEVER[point.kind], "Hang it from something the owner rates.")
+        for field in ("rating_n", "pull_out_n"):
+            stated: float | None = getattr(point, field)
+            if stated is not None and not stated > 0:
+                words = "A rating of nothing holds nothing."
+                raise _wrong(f"points.{index}.{field}", words, "Give it, or leave it empty.")
         for other in rig.points[:index]:
             if math.dist((point.x_m, point.y_m, point.z_m), (other.x_m, other.y_m, other.z_m)) < _NEAR_M:
                 words = f"{point.name} is in the same place as {other.name}."
                 raise _wrong(f"points.{index}", words, "Move it by a hand's breadth, or lead both lines to one point.")
+    if rig.bond is not None and rig.bond.point is not None and not 0 <= rig.bond.point < len(rig.points):
+        raise _wrong("bond.point", "The second bond leads to nothing.", "Lead it to one of the hang points.")
     for index, line in enumerate(rig.lines):
-        if not 0 <= line.point < len(rig.points) or not 0 <= line.attachment < len(rig.attachments):
-            raise _wrong(f"lines.{index}", "This line leads to nothing.", "Lead it from a hang point to the armature.")
-        try:
-            line_rules.breaking_n(line.spec)
-        except InvalidMeasure as problem:
-            raise InvalidMeasure(
-                path=f"lines.{index}.{problem.path}", message=problem.message, limit=problem.limit
-            ) from problem
+        _check_line(rig, index, line)
+    if len(rig.attachments) > MOST_PLACES:
+        raise InvalidMeasure(
+            path="attachments",
+            message=phrase("The armature is held at {n} places.", n=count(len(rig.attachments))),
+            limit=phrase("Take {most} at most: fewer places, or two pieces.", most=count(MOST_PLACES)),
+        )
     if not rig.attachments:
         raise _wrong("attachments", "The armature has no place for a line.", "Add at least one attachment.")
     if not rig.lines:
         raise _wrong("lines", "Nothing holds the armature.", "Lead a line from a hang point to it.")
 
 
-def lay_out(rig: Rig, load_n: float, *, as_if: AsIf | None, one_side: bool = False) -> LaidOut:
+def _check_line(rig: Rig, index: int, line: RigLine) -> None:
+    places = len(rig.attachments)
+    led = line.point is not None and line.tied_to is None and 0 <= line.point < len(rig.points)
+    tied = line.point is None and line.tied_to is not None and 0 <= line.tied_to < places
+    if not (led or tied) or not 0 <= line.attachment < places:
+        raise _wrong(f"lines.{index}", "This line leads to nothing.", "Lead it from a hang point to the armature.")
+    if line.tied_to == line.attachment:
+        raise _wrong(f"lines.{index}", "This line leads from a place to itself.", "Lead it to another place.")
+    try:
+        line_rules.breaking_n(line.spec)
+    except InvalidMeasure as problem:
+        raise InvalidMeasure(
+            path=f"lines.{index}.{problem.path}", message=problem.message, limit=problem.limit
+        ) from problem
+
+
+def lay_out(rig: Rig, load_n: float, *, as_if: AsIf | None, left_share: float = 0.0) -> LaidOut:
     """The network of a rig.
 
     Args:
         load_n: of the armature with all that is on it, N. as_if: a run taken as a chain with no stiffness, or as a
-        stiff beam; None as its stiffness is stated. Panels and
-            rings are stiff either way. one_side: a panel or ring with its left half full and the rest bare.
+        stiff beam; None as its stiffness is stated. Panels and rings are stiff either way. left_share: of the load of
+        a panel or ring, 0-1, how much lies on its left half only.
     Raises: InvalidMeasure: see `check`; a snake that does not reach from one attachment to the next.
     """
     check(rig)
-    if rig.armature.kind in ("snake", "tube"):
+    if rig.is_tied:
+        return _tied(rig, load_n)
+    if rig.is_run:
         return _run(rig, load_n, as_if)
-    return _plate(rig, load_n, one_side=one_side)
+    return _plate(rig, load_n, left_share)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Nodes:
+    """A run cut into nodes: how far along each lies, m; where it starts from; what pulls it down, N; which node is
+    the node of each attachment."""
+
+    station: Array
+    start: Array
+    load: Array
+    node_of: tuple[int, ...]
+
+
+def _tied(rig: Rig, load_n: float) -> LaidOut:
+    """A run moulded to what it is tied to: it stays where a tie holds it, and hangs as a chain where none does."""
+    made = _nodes(rig, load_n)
+    number = len(made.station)
+    fixed = np.zeros(number, dtype=np.bool_)
+    fixed[[made.node_of[line.attachment] for line in rig.lines]] = True
+    net = network(
+        start_m=made.start,
+        fixed=fixed,
+        load_n=made.load,
+        ends=np.stack([np.arange(number - 1), np.arange(1, number)], axis=1),
+        rest_m=np.diff(made.station),
+        stiffness_n=np.full(number - 1, NETTING_EA.value),
+        slack=np.ones(number - 1, dtype=np.bool_),
+    )
+    return LaidOut(
+        net=net,
+        point_node=(),
+        attachment_node=made.node_of,
+        line_link=(),
+        armature_nodes=tuple(range(number)),
+        chain_links=(),
+        shares_n=tie_shares_n(along_m(rig), rig.lines, made.station, made.load),
+    )
 
 
 def _run(rig: Rig, load_n: float, as_if: AsIf | None) -> LaidOut:
-    """A snake or tube: nodes at the attachments and between them, more where they are farther apart."""
+    """A snake or tube: a chain or bending tube along its nodes, hung on its lines."""
     armature = rig.armature
-    along_of = _along_m(rig)
+    made = _nodes(rig, load_n)
+    number, rest = len(made.station), np.diff(made.station)
+    ends = np.stack([np.arange(number - 1), np.arange(1, number)], axis=1)
+    inner = np.arange(number - 2)
+    bends = np.stack([inner, inner + 1, inner + 2], axis=1) if number > 2 else np.zeros((0, 3), dtype=np.intp)
+    stated = 0.0 if armature.stiffness == "loose" else BENDING[armature.stiffness].value
+    bending = {"chain": 0.0, "beam": STIFF_BEAM.value, None: stated}[as_if]
+    mean = (rest[:-1] + rest[1:]) / 2
+    return _with_lines(
+        rig,
+        start=made.start,
+        load=made.load,
+        ends=ends,
+        rest=rest,
+        stiffness=np.full(len(rest), NETTING_EA.value),
+        slack=np.full(len(rest), as_if != "beam"),
+        bends=bends,
+        bend=bending / mean**3,
+        nodes=made.node_of,
+        own=tuple(range(number)),
+    )
+
+
+def _nodes(rig: Rig, load_n: float) -> _Nodes:
+    """A run's nodes: at the attachments and between them, more where they are farther apart."""
+    armature = rig.armature
+    along_of = along_m(rig)
     order = sorted(range(len(rig.attachments)), key=lambda each: along_of[each])
     stations = [along_of[each] for each in order]
     places = [(a.x_m, a.y_m, a.z_m) for a in (rig.attachments[each] for each in order)]
@@ -111,37 +214,18 @@ def _run(rig: Rig, load_n: float, as_if: AsIf | None) -> LaidOut:
     marks = [*([0.0] if stations[0] > _SHORT else []), *stations]
     marks += [armature.length_m] if armature.length_m - stations[-1] > _SHORT else []
     along = [marks[0]]
+    usual = max(2.0, min(SPAN_PIECES, RUN_PIECES / (len(marks) - 1))) if len(marks) > 1 else SPAN_PIECES
     for one, other in pairwise(marks):
-        pieces = max(2, round(SPAN_PIECES * (other - one) / max(armature.length_m, 1e-6) * (len(marks) - 1)))
+        pieces = max(2, round(usual * (other - one) / max(armature.length_m, 1e-6) * (len(marks) - 1)))
         along += np.linspace(one, other, pieces + 1)[1:].tolist()
     station = np.array(along)
     start = _start(station, np.array(stations), np.array(places))
-    load = _spread(station, load_n, armature.length_m, armature.fuller_first)
-    number = len(station)
-    node_of = {each: int(np.abs(station - along_of[each]).argmin()) for each in order}
-    rest = np.diff(station)
-    ends = np.stack([np.arange(number - 1), np.arange(1, number)], axis=1)
-    inner = np.arange(number - 2)
-    bends = np.stack([inner, inner + 1, inner + 2], axis=1) if number > 2 else np.zeros((0, 3), dtype=np.intp)
-    stated = 0.0 if armature.stiffness == "loose" else BENDING[armature.stiffness].value
-    bending = {"chain": 0.0, "beam": STIFF_BEAM.value, None: stated}[as_if]
-    mean = (rest[:-1] + rest[1:]) / 2
-    return _with_lines(
-        rig,
-        start=start,
-        load=load,
-        ends=ends,
-        rest=rest,
-        stiffness=np.full(len(rest), NETTING_EA.value),
-        slack=np.full(len(rest), as_if != "beam"),
-        bends=bends,
-        bend=bending / mean**3,
-        nodes=tuple(node_of[each] for each in range(len(rig.attachments))),
-        own=tuple(range(number)),
-    )
+    load = _spread(station, load_n, armature.length_m, armature.density)
+    node_of = tuple(int(np.abs(station - each).argmin()) for each in along_of)
+    return _Nodes(station=station, start=start, load=load, node_of=node_of)
 
 
-def _along_m(rig: Rig) -> list[float]:
+def along_m(rig: Rig) -> list[float]:
     """How far along the run every attachment lies: as stated, or the length shared out as they are apart."""
     stated = [each.along_m for each in rig.attachments]
     if None not in stated:
@@ -177,16 +261,22 @@ def _start(station: Array, stations: Array, places: Array) -> Array:
     return inside
 
 
-def _spread(station: Array, load_n: float, whole_m: float, fuller_first: float) -> Array:
-    """Load of each node: a density falling evenly from `fuller_first` at the first end to 1 at the last."""
+def _spread(station: Array, load_n: float, whole_m: float, density: tuple[float, ...]) -> Array:
+    """Load of each node: its share of the length, times how full the armature is there."""
     middle = np.concatenate([[station[0]], (station[:-1] + station[1:]) / 2, [station[-1]]])
-    share = station / max(whole_m, 1e-9)
-    density = fuller_first + (1.0 - fuller_first) * share
-    weight = density * np.diff(middle)
+    weight = fullness(station / max(whole_m, 1e-9), density) * np.diff(middle)
     return np.asarray(load_n * weight / weight.sum())
 
 
-def _plate(rig: Rig, load_n: float, *, one_side: bool) -> LaidOut:
+def fullness(share: Array, density: tuple[float, ...]) -> Array:
+    """How full an armature is at shares 0-1 of the way along it, against its other places; 1 where it is even."""
+    if not density:
+        return np.ones_like(share)
+    number = len(density)
+    return np.interp(share, (np.arange(number) + 0.5) / number, np.array(density))
+
+
+def _plate(rig: Rig, load_n: float, left_share: float) -> LaidOut:
     """A stiff panel or ring: its attachments, its rim, a massless apex that stiffens it out of its plane, and a keel.
 
     Stems hang under it, so half of the load is on the keel, a stem's length below the middle of the load: together
@@ -203,10 +293,12 @@ def _plate(rig: Rig, load_n: float, *, one_side: bool) -> LaidOut:
         rim = np.column_stack([corner * [armature.length_m / 2, armature.width_m / 2], np.zeros(4)])
     rim = rim + middle
     left = rim[:, 0] < middle[0] - _SHORT
-    fuller = np.where(left, 1.0, 0.0) if one_side else np.where(left, armature.fuller_first, 1.0)
+    wide = max(float(np.ptp(rim[:, 0])), 1e-9)
+    even = fullness((rim[:, 0] - float(rim[:, 0].min())) / wide, armature.density)
     apex = middle + np.array([0.0, 0.0, APEX_M])
-    share = fuller / fuller.sum()
-    keel = share @ rim - np.array([0.0, 0.0, armature.stem_cut_m])
+    half = np.where(left, even, 0.0)
+    share = (1.0 - left_share) * even / even.sum() + left_share * half / half.sum()
+    keel = share @ rim - np.array([0.0, 0.0, mean_stem_m(armature)])
     start = np.concatenate([held, rim, apex[None], keel[None]])
     load = np.concatenate([np.zeros(len(held)), load_n * share / 2, [0.0, load_n / 2]])
     number = len(start)
@@ -249,10 +341,10 @@ def _with_lines(
 ) -> LaidOut:
     """The armature's nodes and links, then the hang points' nodes and the lines."""
     number, links = len(start), len(ends)
-    points = np.array([(each.x_m, each.y_m, each.z_m) for each in rig.points])
-    led = np.array([(number + each.point, nodes[each.attachment]) for each in rig.lines], dtype=np.intp)
+    points = np.array([(each.x_m, each.y_m, each.z_m) for each in rig.points]).reshape(-1, 3)
     drawn = np.array([(a.x_m, a.y_m, a.z_m) for a in rig.attachments])
-    cut = np.array([np.linalg.norm(points[each.point] - drawn[each.attachment]) for each in rig.lines])
+    led = np.array([(_from_node(each, number, nodes), nodes[each.attachment]) for each in rig.lines], dtype=np.intp)
+    cut = np.array([np.linalg.norm(_from(each, points, drawn) - drawn[each.attachment]) for each in rig.lines])
     ea = np.array([line_rules.stiffness_n(each.spec) for each in rig.lines])
     net = network(
         start_m=np.concatenate([start, points]),
@@ -271,8 +363,17 @@ def _with_lines(
         attachment_node=nodes,
         line_link=tuple(range(links, links + len(led))),
         armature_nodes=own,
-        chain_links=tuple(range(links)) if rig.armature.kind in ("snake", "tube") else (),
+        chain_links=tuple(range(links)) if rig.is_run else (),
     )
+
+
+def _from_node(line: RigLine, number: int, nodes: tuple[int, ...]) -> int:
+    return nodes[line.tied_to] if line.tied_to is not None else number + (line.point or 0)
+
+
+def _from(line: RigLine, points: Array, drawn: Array) -> Array:
+    found: Array = drawn[line.tied_to] if line.tied_to is not None else points[line.point or 0]
+    return found
 
 
 def _wrong(path: str, words: str, right: str) -> InvalidMeasure:

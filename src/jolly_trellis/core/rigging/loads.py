@@ -1,46 +1,53 @@
-"""What a rig weighs, part by part: netting, flowers, water in tubes, whatever else hangs on it."""
+"""What a rig weighs, part by part: netting, canes, flowers, water in tubes, whatever else hangs on it."""
 
-import math
 from dataclasses import dataclass
 
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core.checks.hang import CONTINGENCY, HANDLING
-from jolly_trellis.core.errors import InvalidMeasure, UnknownName
-from jolly_trellis.core.netting import Netting
+from jolly_trellis.core.errors import UnknownName
 from jolly_trellis.core.piece import Conditions, StemTube
 from jolly_trellis.core.placement.stem_set import find_variety
-from jolly_trellis.core.provenance import COMMON_PRACTICE, FROM_MEMORY, constant
-from jolly_trellis.core.quantities import length, phrase
-from jolly_trellis.core.rigging.rig import Armature, Rig
-from jolly_trellis.core.stems import cut_mass_kg, heavy_factor
+from jolly_trellis.core.provenance import FROM_MEMORY, constant
+from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.rigging.armatures import ArmaturePart, SizedArmature, size_armature
+from jolly_trellis.core.rigging.drops import mean_stem_m
+from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.stems import GRAVITY_M_S2, cut_mass_kg, heavy_factor
 from jolly_trellis.core.tubes import full_ml
 
-TAIL = constant("Netting left past the first fixing of a tube or snake", "length", 0.45, COMMON_PRACTICE)
-TWIST = constant("Length that twisting takes from a snake", "ratio", 1.07)
-FOLDED_IN = constant("A panel's netting folded in at its edge, cells", "count", 1, COMMON_PRACTICE)
 CANE_KG_M = constant("Mass of a metre of cane", "linear_mass", 0.06)
+TWIG_KG_M = constant("Mass of a metre of dry twig", "linear_mass", 0.03)
+HOOK_KG_M = constant("Mass of a metre of hook wire, 1 mm", "linear_mass", 0.006)
+TUBE_KG = constant("Mass of an empty stem tube", "mass", 0.004)
 PROOF = constant("Proof load, times the finished load", "ratio", 1.25, FROM_MEMORY)
 PROOF_MIN = constant("Proof load hangs for, min", "count", 10, FROM_MEMORY)
-TUBE_KG = 0.004
+NETTING = "netting"
+EXTRA = "whatever else hangs on it"
+WEIGHED = {
+    "dry twigs": TWIG_KG_M,
+    "canes along": CANE_KG_M,
+    "canes across": CANE_KG_M,
+    "cane bent to the ring": CANE_KG_M,
+    "hooks of wire": HOOK_KG_M,
+}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class LoadPart:
-    """One part of the take-off: its name, typical and heavy mass in kg."""
+    """One part of the take-off: its name, typical and heavy mass in kg; `bare` of those there before any flower."""
 
     name: str
     typical_kg: float
     heavy_kg: float
+    bare: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class TakeOff:
-    """Everything that hangs, by part; the strip or sheet of netting to cut, width × length in metres."""
+    """Everything that hangs, by part, and the armature as it is sized for it."""
 
     parts: tuple[LoadPart, ...]
-    strip_width_m: float
-    strip_length_m: float
-    netting: Netting
+    sized: SizedArmature
 
     @property
     def typical_kg(self) -> float:
@@ -53,6 +60,11 @@ class TakeOff:
         return sum(each.heavy_kg for each in self.parts)
 
     @property
+    def bare_kg(self) -> float:
+        """Mass of the armature before any flower, heavy, kg."""
+        return sum(each.heavy_kg for each in self.parts if each.bare)
+
+    @property
     def design_factor(self) -> float:
         """What the heavy mass counts as: × 1.10 for what was forgotten, × 1.25 for handling."""
         return CONTINGENCY.value * HANDLING.value
@@ -63,24 +75,6 @@ def proof_kg(weighed: TakeOff) -> float:
     return weighed.heavy_kg * PROOF.value
 
 
-def strip_width_m(diameter_m: float, turns: float) -> float:
-    """Width of the strip that is rolled to a tube: π·d·turns, metres. Source: geometry."""
-    return math.pi * diameter_m * turns
-
-
-def turns_of(strip_m: float, diameter_m: float) -> float:
-    """How often a strip goes round a tube: width/(π·d). Source: geometry."""
-    return strip_m / (math.pi * diameter_m)
-
-
-def strip_length_m(finished_m: float, *, twisted: bool) -> float:
-    """Length of strip for a finished length: the tail past the first fixing, and what twisting takes, metres.
-
-    Source: common practice, no source.
-    """
-    return finished_m * (TWIST.value if twisted else 1.0) + TAIL.value
-
-
 def take_off(rig: Rig, conditions: Conditions) -> TakeOff:
     """Weigh a rig part by part.
 
@@ -89,12 +83,6 @@ def take_off(rig: Rig, conditions: Conditions) -> TakeOff:
         InvalidMeasure: an armature with no length.
     """
     armature = rig.armature
-    if not armature.length_m > 0:
-        raise InvalidMeasure(
-            path="armature.length_m",
-            message=phrase("The armature is {l} long.", l=length(armature.length_m)),
-            limit=phrase("Give it a length."),
-        )
     net = conditions.nettings.get(armature.netting or "")
     if net is None:
         raise UnknownName(
@@ -102,37 +90,40 @@ def take_off(rig: Rig, conditions: Conditions) -> TakeOff:
             message=phrase("No netting is chosen for the armature."),
             limit=phrase("Choose one from the stores."),
         )
-    wide, long = _strip_m(armature, net)
-    area = wide * long
+    flowers = _flowers(rig, conditions)
+    number = sum(line.count for line in rig.recipe)
+    heavy_n = sum(each.heavy_kg for each in flowers) * GRAVITY_M_S2
+    sized = size_armature(armature, net, flowers_n=heavy_n, hung=number)
+    area = sized.sheet.width_m * sized.sheet.length_m
     parts = [
         LoadPart(
-            name="netting",
+            name=NETTING,
             typical_kg=area * nets.mass_per_area_kg_m2(net),
             heavy_kg=area * nets.mass_per_area_kg_m2(net, heavy=True),
-        )
+            bare=True,
+        ),
+        *(_solid(each) for each in sized.parts if each.name in WEIGHED),
+        *flowers,
     ]
-    if armature.kind in ("panel", "ring"):
-        canes = 2 * max(armature.length_m, armature.width_m or armature.diameter_m) * CANE_KG_M.value
-        parts.append(LoadPart(name="canes", typical_kg=canes, heavy_kg=canes))
+    if rig.extra_kg:
+        parts.append(LoadPart(name=EXTRA, typical_kg=rig.extra_kg, heavy_kg=rig.extra_kg, bare=True))
+    return TakeOff(parts=tuple(parts), sized=sized)
+
+
+def _flowers(rig: Rig, conditions: Conditions) -> list[LoadPart]:
+    """Stems by variety, each followed by its tubes, filled."""
+    long = mean_stem_m(rig.armature)
+    parts = []
     for index, line in enumerate(rig.recipe):
         variety = find_variety(conditions, line.variety, path=f"recipe.{index}.variety")
-        kg = line.count * cut_mass_kg(variety, armature.stem_cut_m)
+        kg = line.count * cut_mass_kg(variety, long)
         parts.append(LoadPart(name=variety.name, typical_kg=kg, heavy_kg=kg * heavy_factor(variety)))
         if line.water == "tube":
-            wet = line.count * (TUBE_KG + full_ml(line.tube or StemTube()) / 1000)
+            wet = line.count * (TUBE_KG.value + full_ml(line.tube or StemTube()) / 1000)
             parts.append(LoadPart(name=f"stem tubes for {variety.name}", typical_kg=wet, heavy_kg=wet))
-    if rig.extra_kg:
-        parts.append(LoadPart(name="whatever else hangs on it", typical_kg=rig.extra_kg, heavy_kg=rig.extra_kg))
-    return TakeOff(parts=tuple(parts), strip_width_m=wide, strip_length_m=long, netting=net)
+    return parts
 
 
-def _strip_m(armature: Armature, net: Netting) -> tuple[float, float]:
-    match armature.kind:
-        case "snake" | "tube":
-            wide = strip_width_m(armature.diameter_m, armature.turns)
-            return wide, strip_length_m(armature.length_m, twisted=armature.kind == "snake")
-        case "ring":
-            return strip_width_m(0.08, armature.turns), math.pi * armature.diameter_m
-        case _:
-            fold = 2 * FOLDED_IN.value * nets.pitch_across_m(net)
-            return armature.width_m + fold, armature.length_m + fold
+def _solid(part: ArmaturePart) -> LoadPart:
+    kg = part.count * (part.length_m or 0.0) * WEIGHED[part.name].value
+    return LoadPart(name=part.name, typical_kg=kg, heavy_kg=kg, bare=True)

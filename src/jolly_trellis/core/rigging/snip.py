@@ -10,10 +10,10 @@ from jolly_trellis.core.piece import Conditions
 from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.quantities import Phrase, length, phrase
 from jolly_trellis.core.rigging import lines as line_rules
-from jolly_trellis.core.rigging.assess import line_tensions, places, thickness_m
 from jolly_trellis.core.rigging.layout import LaidOut, lay_out
 from jolly_trellis.core.rigging.loads import take_off
 from jolly_trellis.core.rigging.network import Settled, solve
+from jolly_trellis.core.rigging.resting import line_tensions, lowest_m, places
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.stems import GRAVITY_M_S2
 
@@ -81,7 +81,7 @@ def _snip_step(rig: Rig, broken: tuple[int, ...], left: list[int], made: LaidOut
         if SUDDEN.value * float(tension[place]) >= line_rules.breaking_n(spec) * line_rules.efficiency(spec):
             goes.append(index)
     nodes = settled.at_m[list(made.armature_nodes)]
-    low = float(nodes[:, 2].min()) - thickness_m(rig) / 2
+    low = lowest_m(rig, nodes)
     words = "It comes to rest {low} over the floor" if low > 0 else "It comes down to the floor"
     words += f"; {len(over)} of the rest pass their working limit" if over else "; the rest stay inside their limits"
     words += f", and {len(goes)} let go." if goes else "."

@@ -8,6 +8,7 @@ from jolly_trellis.core.rigging.rig import HangPoint, Rig, RigLine
 
 HALF_LABEL = constant("Adhesive and suction hooks carry, of their label", "ratio", 0.5, FROM_MEMORY)
 NEVER_OVERHEAD = ("adhesive hook", "suction hook")
+StateName = Literal["bare", "one face done", "finished"]
 LineCase = Literal["whole", "uneven", "one gone"]
 
 
@@ -31,12 +32,26 @@ class LineState:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PointState:
-    """One hang point: the greatest pull on it in any case, N, how far off straight down, its share of the rating."""
+    """One hang point: the greatest pull on it in any case, N, how far off straight down, its share of the rating.
+
+    `worst_n` is that pull as right, back and up, N.
+    """
 
     name: str
     pull_n: float
     off_rad: float
     use: float | None
+    worst_n: tuple[float, float, float]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class HangState:
+    """How it hangs while it is made: bare, with one face or half of it done, finished; N, m and rad."""
+
+    name: StateName
+    load_n: float
+    lowest_m: float
+    tilt_rad: float
 
 
 def rating_of(point: HangPoint) -> float | None:
@@ -47,5 +62,7 @@ def rating_of(point: HangPoint) -> float | None:
 
 
 def name_of(rig: Rig, line: RigLine) -> str:
-    """A line in words: from which point to which place of the armature."""
-    return f"{rig.points[line.point].name}'s line to place {line.attachment + 1}"
+    """A line in words: from which point to which place of the armature, or between two places."""
+    if line.tied_to is not None:
+        return f"the line between places {line.tied_to + 1} and {line.attachment + 1}"
+    return f"{rig.points[line.point or 0].name}'s line to place {line.attachment + 1}"

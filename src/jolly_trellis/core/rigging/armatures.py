@@ -1,0 +1,233 @@
+"""Armatures sized: finished against armature, the strip or sheet to cut, twigs, canes, ties, hook wire."""
+
+import math
+from dataclasses import dataclass, replace
+
+from jolly_trellis.core import netting as nets
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.netting import Netting, Sheet
+from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.rigging.rig import RUNS, Armature
+from jolly_trellis.core.spills import TENSION_PER_CELL
+
+TAIL = constant("Netting left past the first fixing of a tube or snake", "length", 0.45, COMMON_PRACTICE)
+TWIST = constant("Length that twisting takes from a snake", "ratio", 1.07)
+JOIN_ROWS = constant("Rows of cells that two sections of a tube overlap by", "count", 2, COMMON_PRACTICE)
+FOLDED_IN = constant("A panel's netting folded in at its edge, cells", "count", 1, COMMON_PRACTICE)
+RING_TUBE = constant("Thickness of the tube a ring is bent from", "length", 0.08)
+TWIG_EVERY = constant("Dry twigs through a snake, one every", "length", 0.30)
+TWIG_PROUD = constant("Twigs stand proud of the netting by", "length", 0.04)
+CANE_SAG = constant("Netting sags between canes, of their distance, at most", "ratio", 0.05)
+CANE_PROUD = constant("A cane is longer than its panel by", "length", 0.04)
+CANE_TIES_EVERY = constant("Ties of a panel to its canes, one every", "length", 0.15)
+TIE_EVERY = constant("Ties of a wrapped frame, one every", "length", 0.25, COMMON_PRACTICE)
+TIES_TO_CLOSE = constant("Ties that close a tube round its frame", "count", 3, COMMON_PRACTICE)
+HOOK_WIRE = constant("Wire for the hook of one hung stem", "length", 0.12)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ArmaturePart:
+    """Parts of one kind and one length: twigs, canes, ties, hook wire; `length_m` None where it has no length."""
+
+    name: str
+    count: int
+    length_m: float | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SizedArmature:
+    """An armature as it is cut and as it looks finished; metres.
+
+    `sheet` is the whole netting, each of `sections` pieces `section_m` long, tails and joins in. `finished_width_m` is
+    across a panel; `finished_thick_m` a run's thickness, a panel's depth up and down, or a ring's outer diameter.
+    """
+
+    netting: Netting
+    sheet: Sheet
+    sections: int
+    section_m: float
+    finished_length_m: float
+    finished_width_m: float
+    finished_thick_m: float
+    parts: tuple[ArmaturePart, ...]
+
+
+def strip_width_m(diameter_m: float, turns: float) -> float:
+    """Width of the strip that is rolled to a tube: π·d·turns, metres. Source: geometry."""
+    return math.pi * diameter_m * turns
+
+
+def turns_of(strip_m: float, diameter_m: float) -> float:
+    """How often a strip goes round a tube: width/(π·d). Source: geometry."""
+    return strip_m / (math.pi * diameter_m)
+
+
+def strip_length_m(along_m: float, *, twisted: bool, joins: int = 0, overlap_m: float = 0.0) -> float:
+    """Length of strip for a run: what twisting takes, the tail past the first fixing, overlaps at joins, metres.
+
+    Source: common practice, no source.
+    """
+    return along_m * (TWIST.value if twisted else 1.0) + TAIL.value + joins * overlap_m
+
+
+def finished_m(own_m: float, projection_m: float) -> float:
+    """Finished size of an armature: its own plus the flowers on both sides, metres. Source: geometry."""
+    return own_m + 2 * projection_m
+
+
+def own_m(finished: float, projection_m: float) -> float:
+    """Size of the armature to cut for a finished size, metres.
+
+    Raises: InvalidMeasure: the flowers alone are that large.
+    Source: geometry.
+    """
+    own = finished - 2 * projection_m
+    if not own > 0:
+        raise InvalidMeasure(
+            path="armature.finished",
+            message=phrase(
+                "Flowers that stand {p} off it make {f} by themselves.",
+                p=length(projection_m),
+                f=length(2 * projection_m),
+            ),
+            limit=phrase("Give a finished size over that, or let the flowers stand off less."),
+        )
+    return own
+
+
+def for_finished(
+    armature: Armature, *, length_m: float | None = None, width_m: float | None = None, thick_m: float | None = None
+) -> Armature:
+    """The armature to cut for a finished size; what is None stays as it is.
+
+    Raises: InvalidMeasure: see `own_m`.
+    """
+    p = armature.projection_m
+    return replace(
+        armature,
+        length_m=armature.length_m if length_m is None else own_m(length_m, p),
+        width_m=armature.width_m if width_m is None else own_m(width_m, p),
+        diameter_m=armature.diameter_m if thick_m is None else own_m(thick_m, p),
+    )
+
+
+def twig_count(along_m: float) -> int:
+    """Dry twigs pushed through a run to stiffen it and catch the greens. Source: estimate."""
+    return max(2, math.ceil(along_m / TWIG_EVERY.value - 1e-9))
+
+
+def cane_span_m(load_n_m2: float, netting: Netting) -> float:
+    """How far apart canes may lie under netting that bears a load, m.
+
+    A strip of netting pulled as hard as its cells bear sags by q·s²/(8·T); that is at most 5 % of the span s, so
+    s = 8·0.05·T/q.
+
+    Args:
+        load_n_m2: weight on a square metre, N, > 0.
+    Source: parabola of a shallow chain (any text on statics); the sag allowed is an estimate.
+    """
+    return 8 * CANE_SAG.value * TENSION_PER_CELL.value / nets.pitch_across_m(netting) / load_n_m2
+
+
+def canes_across(side_m: float, span_m: float) -> int:
+    """Canes laid across a side so that no two lie farther apart than `span_m`; one at least. Source: geometry."""
+    return max(1, math.ceil(side_m / span_m - 1e-9) - 1)
+
+
+def tie_count(along_m: float) -> int:
+    """Ties of a tube to its frame: three to close, one every 0.25 m, doubled at both ends. Source: common practice."""
+    return int(TIES_TO_CLOSE.value) + math.ceil(along_m / TIE_EVERY.value - 1e-9) + 1 + 2
+
+
+def size_armature(armature: Armature, netting: Netting, *, flowers_n: float, hung: int) -> SizedArmature:
+    """Size an armature.
+
+    Args:
+        flowers_n: weight of what is on it, N, for the canes of a panel. hung: stems that hang on hooks of their own.
+    Raises: InvalidMeasure: an armature with no length, or a panel with no depth.
+    """
+    _check(armature)
+    sheet, sections = _sheet(armature, netting)
+    p = armature.projection_m
+    run, ring = armature.kind in RUNS, armature.kind == "ring"
+    return SizedArmature(
+        netting=netting,
+        sheet=sheet,
+        sections=sections,
+        section_m=_section_m(armature, netting, sections) if run else sheet.length_m,
+        finished_length_m=finished_m(armature.diameter_m if ring else armature.length_m, p),
+        finished_width_m=finished_m(armature.diameter_m if ring or run else armature.width_m, p),
+        finished_thick_m=finished_m(armature.diameter_m, p) if run or ring else 2 * p,
+        parts=tuple(_parts(armature, netting, flowers_n, hung)),
+    )
+
+
+def _check(armature: Armature) -> None:
+    sizes = {"length_m": "long", "width_m": "deep"} if armature.kind == "panel" else {"length_m": "long"}
+    for field, word in sizes.items():
+        value = getattr(armature, field)
+        if not value > 0:
+            raise InvalidMeasure(
+                path=f"armature.{field}",
+                message=phrase(f"The armature is {{l}} {word}.", l=length(value)),
+                limit=phrase("Give it a measure of more than nothing."),
+            )
+
+
+def _sheet(armature: Armature, net: Netting) -> tuple[Sheet, int]:
+    if armature.kind in RUNS:
+        wide = strip_width_m(armature.diameter_m, armature.turns)
+        long = strip_length_m(
+            armature.length_m,
+            twisted=armature.kind == "snake",
+            joins=armature.sections - 1,
+            overlap_m=JOIN_ROWS.value * nets.pitch_along_m(net),
+        )
+        return nets.sheet(net, width_m=wide, length_m=long), armature.sections
+    if armature.kind == "ring":
+        wide, long = strip_width_m(RING_TUBE.value, armature.turns), math.pi * armature.diameter_m
+        overlap = JOIN_ROWS.value * nets.pitch_along_m(net)
+        return nets.sheet(net, width_m=wide, length_m=long + overlap), 1
+    fold = 2 * FOLDED_IN.value
+    wide = armature.width_m + fold * nets.pitch_across_m(net)
+    long = armature.length_m + fold * nets.pitch_along_m(net)
+    return nets.sheet(net, width_m=wide, length_m=long), 1
+
+
+def _section_m(armature: Armature, net: Netting, sections: int) -> float:
+    """One section of a run with its share of the length, a tail, and an overlap where there is a next one."""
+    twisted = armature.kind == "snake"
+    overlap = JOIN_ROWS.value * nets.pitch_along_m(net) if sections > 1 else 0.0
+    share = armature.length_m / sections * (TWIST.value if twisted else 1.0)
+    return share + TAIL.value / sections + overlap * (sections - 1) / sections
+
+
+def _parts(armature: Armature, net: Netting, flowers_n: float, hung: int) -> list[ArmaturePart]:
+    parts = []
+    if armature.kind in ("snake", "tube", "runner") and armature.stiffness == "twig-stiffened":
+        twig = armature.diameter_m + 2 * TWIG_PROUD.value
+        parts.append(ArmaturePart(name="dry twigs", count=twig_count(armature.length_m), length_m=twig))
+    if armature.kind == "wrapped frame":
+        parts.append(ArmaturePart(name="ties to the frame", count=tie_count(armature.length_m), length_m=None))
+    if armature.kind == "panel":
+        parts += _canes(armature, net, flowers_n)
+    if armature.kind == "ring":
+        parts.append(ArmaturePart(name="cane bent to the ring", count=1, length_m=math.pi * armature.diameter_m))
+    if armature.drop is not None and hung:
+        parts.append(ArmaturePart(name="hooks of wire", count=hung, length_m=HOOK_WIRE.value))
+    return parts
+
+
+def _canes(armature: Armature, net: Netting, flowers_n: float) -> list[ArmaturePart]:
+    """Canes both ways, crossing; as many as the sag of the netting between them asks."""
+    area = armature.length_m * armature.width_m
+    span = cane_span_m(max(flowers_n, 1.0) / area, net)
+    along, across = canes_across(armature.width_m, span), canes_across(armature.length_m, span)
+    long, short = armature.length_m + CANE_PROUD.value, armature.width_m + CANE_PROUD.value
+    ties = along * math.ceil(long / CANE_TIES_EVERY.value) + across * math.ceil(short / CANE_TIES_EVERY.value)
+    return [
+        ArmaturePart(name="canes along", count=along, length_m=long),
+        ArmaturePart(name="canes across", count=across, length_m=short),
+        ArmaturePart(name="ties to the canes", count=ties, length_m=None),
+    ]

@@ -1,0 +1,105 @@
+"""Clearances: over walkways and tables, and to sprinklers, detectors, flames and exit signs."""
+
+import math
+
+from jolly_trellis.core.provenance import COMMON_PRACTICE, FROM_MEMORY, Provenance, constant
+from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.rigging.rig import Hazard, HazardKind, Rig
+from jolly_trellis.core.verdicts import Finding, finding
+
+Place = tuple[float, float, float]
+WALKWAY = constant("Clearance over a walkway", "length", 2.2, FROM_MEMORY)
+TABLE = constant("Clearance over the floor at a table: its top, and an arm's reach over it", "length", 1.35)
+SPRINKLER = constant(
+    "Clear below and beside a sprinkler head",
+    "length",
+    0.46,
+    Provenance(kind="from memory", source="NFPA 13 gives 18 in below the deflector, for stored goods"),
+)
+DETECTOR = constant("Clear round a smoke or heat detector", "length", 0.5)
+EXIT_SIGN = constant("Clear round an exit sign", "length", 0.3)
+OVER_FLAME = constant("Clear above a flame", "length", 1.0, COMMON_PRACTICE)
+BESIDE_FLAME = constant("Clear beside an open flame", "length", 0.3, COMMON_PRACTICE)
+BESIDE_GLASS = constant("Clear beside glass taller than its flame", "length", 0.1, COMMON_PRACTICE)
+DRIED = constant("Dried material clear of any flame, all round", "length", 1.0, COMMON_PRACTICE)
+ROUND: dict[HazardKind, float] = {
+    "sprinkler": SPRINKLER.value,
+    "detector": DETECTOR.value,
+    "exit sign": EXIT_SIGN.value,
+}
+BESIDE: dict[HazardKind, float] = {"open flame": BESIDE_FLAME.value, "flame in glass": BESIDE_GLASS.value}
+_TOUCHES_M = 1e-3
+
+
+def clearances(rig: Rig, at: tuple[Place, ...], thick_m: float, lowest_m: float) -> list[Finding]:
+    """What must be kept clear of a rig at rest.
+
+    Args:
+        at: nodes of the armature, m. thick_m: how thick the finished work is about them, up and down and across, m.
+        lowest_m: of the finished work over the floor, m.
+    """
+    found = []
+    if rig.below in ("walkway", "table"):
+        found.append(_under(rig, lowest_m))
+    for hazard in rig.hazards:
+        found += _near(rig, hazard, at, thick_m / 2)
+    return found
+
+
+def gap_m(hazard: Hazard, at: tuple[Place, ...], reach_m: float) -> float:
+    """How far the finished work keeps from a place, m; 0 where it touches. Source: geometry."""
+    far = min(math.dist((hazard.x_m, hazard.y_m, hazard.z_m), node) for node in at)
+    return max(0.0, far - reach_m)
+
+
+def gap_beside_m(hazard: Hazard, at: tuple[Place, ...], reach_m: float) -> float:
+    """How far aside of a place the work keeps where it is about as high, m; infinite where none of it is. Geometry."""
+    level = [node for node in at if abs(node[2] - hazard.z_m) <= reach_m + BESIDE_FLAME.value]
+    far = [math.hypot(node[0] - hazard.x_m, node[1] - hazard.y_m) - reach_m for node in level]
+    return max(0.0, min(far, default=math.inf))
+
+
+def gap_over_m(hazard: Hazard, at: tuple[Place, ...], reach_m: float, beside_m: float) -> float:
+    """How far above a place the work hangs where it is over it, m; infinite where none of it is. Source: geometry."""
+    over = [
+        node[2] - reach_m - hazard.z_m
+        for node in at
+        if math.hypot(node[0] - hazard.x_m, node[1] - hazard.y_m) <= reach_m + beside_m
+        and node[2] + reach_m > hazard.z_m
+    ]
+    return max(0.0, min(over, default=math.inf))
+
+
+def _under(rig: Rig, lowest_m: float) -> Finding:
+    limit = (WALKWAY if rig.below == "walkway" else TABLE).quantity
+    where = "over a walkway" if rig.below == "walkway" else "over the floor at a table"
+    value = length(lowest_m)
+    reason = phrase(f"It hangs {{v}} {where}; {{limit}} is needed.", v=value, limit=limit)
+    return finding(check="clearance", case="heavy", value=value, limit=limit, sense="at least", reason=reason)
+
+
+def _near(rig: Rig, hazard: Hazard, at: tuple[Place, ...], reach: float) -> list[Finding]:
+    if hazard.kind == "LED candle":
+        return []
+    if hazard.kind in ROUND:
+        return [_keeps(hazard, "of", gap_m(hazard, at, reach), ROUND[hazard.kind])]
+    if rig.dried:
+        return [_keeps(hazard, "of, being dried,", gap_m(hazard, at, reach), DRIED.value)]
+    beside = BESIDE[hazard.kind]
+    found = []
+    aside, over = gap_beside_m(hazard, at, reach), gap_over_m(hazard, at, reach, beside)
+    if math.isfinite(aside):
+        found.append(_keeps(hazard, "beside", aside, beside))
+    if math.isfinite(over):
+        found.append(_keeps(hazard, "above", over, OVER_FLAME.value))
+    return found
+
+
+def _keeps(hazard: Hazard, way: str, gap: float, limit_m: float) -> Finding:
+    value, limit = length(gap), length(limit_m)
+    article = "an" if hazard.kind[0] in "aeiouL" else "a"
+    clear = "It keeps {v} clear " if gap > _TOUCHES_M else "It touches or reaches round the place "
+    reason = phrase(f"{clear}{way} {article} {hazard.kind}; {{limit}} is needed.", v=value, limit=limit)
+    return finding(
+        check=f"clear of {hazard.kind}", case="heavy", value=value, limit=limit, sense="at least", reason=reason
+    )

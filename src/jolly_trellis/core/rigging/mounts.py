@@ -1,0 +1,285 @@
+"""Work mounted on a frame, stand, wall or column: ties, screws by the arm, how a free-standing frame stands."""
+
+import math
+from dataclasses import dataclass
+from itertools import pairwise
+
+from jolly_trellis.core.checks.stand_ledge import BRUSH
+from jolly_trellis.core.checks.stand_wind import (
+    BEAUFORT_TOP,
+    OVERTURNING,
+    ballast_needed_kg,
+    design_speed_m_s,
+    wind_force_n,
+)
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.provenance import FROM_MEMORY, Figure, Provenance, constant
+from jolly_trellis.core.quantities import count, force, length, moment, phrase, ratio
+from jolly_trellis.core.rigging import lines as line_rules
+from jolly_trellis.core.rigging.rig import HangPoint, Mount, Rig
+from jolly_trellis.core.stems import GRAVITY_M_S2
+from jolly_trellis.core.verdicts import Finding, finding
+
+Place = tuple[float, float, float]
+TIE_APART = constant("Ties along a frame, farthest apart", "length", 0.30, FROM_MEMORY)
+STEEL_APART = constant("Steel or cord ties over people, farthest apart", "length", 0.60, FROM_MEMORY)
+TIES_LEAST = constant("Ties of mounted work, fewest", "count", 3, FROM_MEMORY)
+TIES_AT_ENDS = constant("Ties at each end of mounted work", "count", 2, FROM_MEMORY)
+FEET = 4
+SCREW_POWER = constant(
+    "Shear and pull-out of a screw together: power of each share",
+    "ratio",
+    2.0,
+    Provenance(kind="from memory", source="EN 1995-1-1, 8.7.3: screws loaded both ways"),
+)
+STRONG = ("steel rope", "polyester cord")
+_ROOM_M = 0.005
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Standing:
+    """How a free-standing frame stands: in wind from the front or back, and from a side.
+
+    `wind_n` is the push on the covered outline at `height_m`, 0 indoors; `ballast_kg` on each of four feet is what the
+    worse of the two winds, or a guest who leans on it, asks.
+    """
+
+    area_m2: float
+    height_m: float
+    wind_n: float
+    ballast_kg: float
+
+
+def stands(rig: Rig, at: tuple[Place, ...], typical_kg: float, thick_m: float, wide_m: float) -> list[Finding]:
+    """Whether a free-standing frame or stand keeps upright, both ways.
+
+    Args:
+        at: nodes of the armature at rest, m. typical_kg: of what is on it. thick_m, wide_m: finished, front to back
+        and across the run or ring, m.
+    """
+    mount = rig.mount
+    if mount is None or mount.kind not in ("frame", "stand") or missing(rig):
+        return []
+    return [
+        _upright(rig, mount, at, typical_kg, push, way)
+        for way, push in (
+            ("front or back", _push(mount, at, wide_m, from_side=False)),
+            ("a side", _push(mount, at, thick_m, from_side=True)),
+        )
+    ]
+
+
+def standing(rig: Rig, at: tuple[Place, ...], typical_kg: float, thick_m: float, wide_m: float) -> Standing | None:
+    """Wind on a frame and the ballast each of its feet needs; None where it is no frame, or something is missing."""
+    mount = rig.mount
+    if mount is None or mount.kind not in ("frame", "stand") or missing(rig):
+        return None
+    front, side = _push(mount, at, wide_m, from_side=False), _push(mount, at, thick_m, from_side=True)
+    needed = max(
+        ballast_per_foot_kg(mount, at, typical_kg, push, from_side=from_side)
+        for push, from_side in ((front, False), (side, True))
+    )
+    return Standing(area_m2=front.area_m2, height_m=front.height_m, wind_n=front.force_n, ballast_kg=needed)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Push:
+    """A push on a frame: N at a height in m, over an area in m² (0 where it is a guest who leans)."""
+
+    force_n: float
+    height_m: float
+    area_m2: float
+
+
+def _push(mount: Mount, at: tuple[Place, ...], across_m: float, *, from_side: bool) -> Push:
+    """Wind on what is covered where it stands outdoors, else a guest's push at the top."""
+    top = max(node[2] for node in at)
+    if not mount.outdoors:
+        return Push(force_n=BRUSH.value, height_m=top, area_m2=0.0)
+    seen = [(0.0, node[2]) if from_side else (node[0], node[2]) for node in at]
+    pieces = [(math.dist(one, other), (one[1] + other[1]) / 2) for one, other in pairwise(seen)]
+    if from_side:
+        tall = top - min(node[2] for node in at)
+        pieces = [(tall + across_m, top - tall / 2)]
+    long = sum(each for each, _ in pieces)
+    height = sum(each * z for each, z in pieces) / long if long > 0 else top
+    area = long * across_m
+    return Push(force_n=wind_force_n(design_speed_m_s(mount.comes_down_above), area), height_m=height, area_m2=area)
+
+
+def ballast_per_foot_kg(
+    mount: Mount, at: tuple[Place, ...], typical_kg: float, push: Push, *, from_side: bool
+) -> float:
+    """Ballast on each of four feet, kg, 0 or more: (1.5·M − W·e)/(g·e_b), half the ballast a whole foot away.
+
+    Source: moments about the edge of the feet.
+    """
+    weight, edge, foot = _holds(mount, at, typical_kg, from_side=from_side)
+    needed = ballast_needed_kg(
+        wind_moment_n_m=push.force_n * push.height_m, weight_n=weight, edge_m=edge, ballast_edge_m=foot / 2
+    )
+    return needed / FEET
+
+
+def _holds(mount: Mount, at: tuple[Place, ...], typical_kg: float, *, from_side: bool) -> tuple[float, float, float]:
+    """Weight of frame and work without ballast, N; how far its centre is inside the nearer edge, m; the foot, m."""
+    axis, foot = (0, mount.foot_width_m) if from_side else (1, mount.foot_depth_m)
+    aside = sum(node[axis] for node in at) / len(at) - (mount.x_m if from_side else 0.0)
+    frame = mount.mass_kg or 0.0
+    whole = frame + typical_kg
+    centre = typical_kg * aside / whole
+    return whole * GRAVITY_M_S2, foot / 2 - abs(centre), foot
+
+
+def _upright(rig: Rig, mount: Mount, at: tuple[Place, ...], typical_kg: float, push: Push, way: str) -> Finding:
+    side = way == "a side"
+    weight, edge, foot = _holds(mount, at, typical_kg, from_side=side)
+    core = rig.armature.core_kg * GRAVITY_M_S2 * foot / 2
+    holds = moment(weight * edge + FEET * mount.ballast_kg * GRAVITY_M_S2 * foot / 2 + core)
+    needs = moment(OVERTURNING.value * push.force_n * push.height_m)
+    what = "Wind of {push} from" if mount.outdoors else "A guest who leans on it with {push} from"
+    reason = phrase(
+        f"{what} {way} asks {{needs}} of the {mount.kind} with a margin; on its feet it has {{holds}}.",
+        push=force(push.force_n),
+        needs=needs,
+        holds=holds,
+    )
+    return finding(
+        check=f"{mount.kind} upright, {way}", case="typical", value=holds, limit=needs, sense="at least", reason=reason
+    )
+
+
+def ties(rig: Rig, along_m: list[float], load_n: float) -> list[Finding]:
+    """Ties of a run to its frame, stand or column: how many, how far apart, doubled at the ends, strong ones too.
+
+    Args:
+        along_m: how far along the run each attachment lies, m. load_n: what all ties together bear, N.
+    """
+    if not rig.is_tied:
+        return []
+    number = len(rig.lines)
+    factor = line_rules.design_factor(over_people=rig.over_people, one_gone=False)
+    keeps = sum(line_rules.breaking_n(line.spec) * line_rules.efficiency(line.spec) for line in rig.lines)
+    marks = sorted(along_m[line.attachment] for line in rig.lines)
+    first, last = min(along_m), max(along_m)
+    ends = min(sum(abs(each - end) < _ROOM_M for each in marks) for end in (first, last))
+    found = [
+        _at_least("ties", "It is tied {v} times; never fewer than {limit}.", number, TIES_LEAST),
+        _at_least("ties at its ends", "An end is tied {v} times; {limit} are needed.", ends, TIES_AT_ENDS),
+        _apart("ties apart", "Ties are up to {v} apart; {limit} at most.", marks, TIE_APART),
+        finding(
+            check="ties together",
+            case="heavy",
+            value=force(load_n * factor),
+            limit=force(keeps),
+            sense="at most",
+            reason=phrase(
+                "All ties keep {k} together; the load, {f} times, is {n}.",
+                k=force(keeps),
+                f=count(factor),
+                n=force(load_n * factor),
+            ),
+        ),
+    ]
+    if rig.over_people:
+        strong = [along_m[line.attachment] for line in rig.lines if line.spec.kind in STRONG]
+        words = "Steel or cord ties, which stay when a cable tie goes, are up to {v} apart; {limit} at most."
+        found.append(_apart("steel ties apart", words, sorted([first, *strong, last]), STEEL_APART))
+        held = sum(any(abs(each - end) < _ROOM_M for each in strong) for end in (first, last))
+        both = constant("Ends with a steel or cord tie", "count", 2, FROM_MEMORY)
+        found.append(_at_least("steel ties at its ends", "{v} of {limit} ends have a steel or cord tie.", held, both))
+    return found
+
+
+def _at_least(check: str, words: str, value: int, limit: Figure) -> Finding:
+    reason = phrase(words, v=count(value), limit=limit.quantity)
+    return finding(
+        check=check, case="heavy", value=count(value), limit=limit.quantity, sense="at least", reason=reason,
+        tight_from=1.01,
+    )  # fmt: skip
+
+
+def _apart(check: str, words: str, marks: list[float], limit: Figure) -> Finding:
+    widest = max((other - one for one, other in pairwise(marks)), default=0.0)
+    reason = phrase(words, v=length(widest), limit=limit.quantity)
+    return finding(
+        check=check, case="heavy", value=length(widest), limit=limit.quantity, sense="at most", reason=reason,
+        tight_from=1.01,
+    )  # fmt: skip
+
+
+def screw_pull_n(shear_n: float, outward_n: float, mount: Mount) -> float:
+    """Pull on a wall screw straight out of the wall: V·arm/lever + H, N.
+
+    The work's middle stands `arm_m` out from the wall and leans on it `bears_below_m` under the screw.
+
+    Args:
+        shear_n: pull down the wall. outward_n: pull of the line itself away from the wall.
+    Raises: InvalidMeasure: it leans on the wall nowhere under the screw.
+    Source: moments about where it leans.
+    """
+    if not mount.bears_below_m > 0:
+        raise InvalidMeasure(
+            path="mount.bears_below_m",
+            message=phrase("It leans on the wall nowhere under its screws."),
+            limit=phrase("Say how far below a screw the work touches the wall."),
+        )
+    return shear_n * mount.arm_m / mount.bears_below_m + outward_n
+
+
+def screw(point: HangPoint, mount: Mount, pull: Place) -> Finding | None:
+    """A wall screw in shear and pull-out together; None where it is no wall screw or has not both ratings stated."""
+    if point.kind != "wall screw" or not (point.rating_n and point.pull_out_n and mount.arm_m and mount.bears_below_m):
+        return None
+    shear = math.hypot(pull[0], pull[2])
+    out = screw_pull_n(shear, abs(pull[1]), mount)
+    power = SCREW_POWER.value
+    used = (shear / point.rating_n) ** power + (out / point.pull_out_n) ** power
+    reason = phrase(
+        f"{point.name} is pulled down with {{s}} and out with {{o}} by an arm of {{a}}; rated {{rs}} and {{ro}}.",
+        s=force(shear),
+        o=force(out),
+        a=length(mount.arm_m),
+        rs=force(point.rating_n),
+        ro=force(point.pull_out_n),
+    )
+    return finding(
+        check="wall screw", case="heavy", value=ratio(used), limit=ratio(1.0), sense="at most", reason=reason
+    )
+
+
+def missing(rig: Rig) -> list[str]:
+    """Facts of what it is mounted on that nobody has given."""
+    mount, lacks = rig.mount, []
+    if mount is None:
+        return []
+    if mount.kind in ("frame", "stand"):
+        if mount.mass_kg is None:
+            lacks.append(f"what the {mount.kind} weighs")
+        if not (mount.foot_width_m > 0 and mount.foot_depth_m > 0):
+            lacks.append(f"how wide and deep the {mount.kind} stands")
+    if mount.kind == "wall" and not (mount.arm_m > 0 and mount.bears_below_m > 0):
+        lacks.append("how far its middle stands out from the wall, and how far under its screws it leans on it")
+    return lacks
+
+
+def untied(rig: Rig) -> list[str]:
+    """Over people a free-standing frame is guyed or tied to something fixed; what is missing, in words."""
+    mount = rig.mount
+    if mount is None or mount.kind not in ("frame", "stand") or not rig.over_people or mount.tied_to:
+        return []
+    return [f"what fixed thing the {mount.kind} is guyed or tied to, as people can be under or beside it"]
+
+
+def figures(rig: Rig) -> list[Figure]:
+    """Figures for the screen of what it is mounted on."""
+    mount = rig.mount
+    if mount is None:
+        return []
+    if mount.kind == "wall":
+        return [SCREW_POWER]
+    own = [TIE_APART, STEEL_APART, TIES_LEAST, TIES_AT_ENDS]
+    if mount.kind == "column":
+        return own
+    wind = BEAUFORT_TOP.get(mount.comes_down_above) if mount.outdoors else None
+    return [*own, OVERTURNING, *([wind] if wind else [BRUSH])]

@@ -1,0 +1,101 @@
+"""The survey of a place: its hang points and fixings, what each may carry and who says so, for every piece there."""
+
+from dataclasses import dataclass, replace
+
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.rigging.layout import NEVER
+from jolly_trellis.core.rigging.rig import HangKind, HangPoint, Rig
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SurveyPoint:
+    """One hang point of a place: its kind, where it is (m right, back and up of the middle of the floor), its ratings.
+
+    Ratings as in HangPoint, in newtons; `note` is whatever else is to be asked or said of it.
+    """
+
+    name: str
+    kind: HangKind
+    x_m: float
+    y_m: float
+    z_m: float
+    rating_n: float | None = None
+    pull_out_n: float | None = None
+    stated_by: str | None = None
+    stated_on: str | None = None
+    made_for: str | None = None
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Survey:
+    """What is known of a place that pieces are hung in."""
+
+    points: tuple[SurveyPoint, ...] = ()
+
+
+def check(survey: Survey) -> None:
+    """Refuse a survey with two points of one name, or a rating of nothing. Raises InvalidMeasure."""
+    names: set[str] = set()
+    for index, point in enumerate(survey.points):
+        if point.name in names:
+            raise InvalidMeasure(
+                path=f"points.{index}.name",
+                message=phrase(f"Two points are called {point.name}."),
+                limit=phrase("Give each a name of its own: pieces ask for it by that."),
+            )
+        names.add(point.name)
+        for field in ("rating_n", "pull_out_n"):
+            stated: float | None = getattr(point, field)
+            if stated is not None and not stated > 0:
+                raise InvalidMeasure(
+                    path=f"points.{index}.{field}",
+                    message=phrase("A rating of nothing holds nothing."),
+                    limit=phrase("Give it, or leave it empty."),
+                )
+
+
+def unanswered(point: SurveyPoint) -> tuple[str, ...]:
+    """What is still to be asked of a point; a point never to hang from has nothing to ask."""
+    if point.kind in NEVER:
+        return ()
+    asked = []
+    if point.rating_n is None:
+        asked.append("what it may carry")
+    if point.stated_by is None:
+        asked.append("who states that")
+    if point.stated_on is None:
+        asked.append("when it was stated")
+    if point.kind == "wall screw" and point.pull_out_n is None:
+        asked.append("what it bears straight out of the wall")
+    if point.kind == "handle" and point.made_for is None:
+        asked.append("what it was made for")
+    return tuple(asked)
+
+
+def in_place(rig: Rig, survey: Survey) -> Rig:
+    """A rig with what the survey says of its points: a point of the survey has no rating but the survey's.
+
+    One that is not in the survey any more, or that has a question unanswered, has none.
+    """
+    of = {point.name: point for point in survey.points}
+    return replace(rig, points=tuple(_surveyed(point, of) for point in rig.points))
+
+
+def _surveyed(point: HangPoint, of: dict[str, SurveyPoint]) -> HangPoint:
+    if point.surveyed is None:
+        return point
+    found = of.get(point.surveyed)
+    if found is None:
+        return replace(point, rating_n=None, pull_out_n=None, stated_by=None, stated_on=None, made_for=None)
+    open_ = bool(unanswered(found))
+    return replace(
+        point,
+        kind=found.kind,
+        rating_n=None if open_ else found.rating_n,
+        pull_out_n=found.pull_out_n,
+        stated_by=found.stated_by,
+        stated_on=found.stated_on,
+        made_for=found.made_for,
+    )

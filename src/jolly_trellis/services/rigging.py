@@ -1,0 +1,84 @@
+"""Hung work in its place: judged with what the place's survey says, and the survey itself."""
+
+import sqlite3
+from collections import OrderedDict
+
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.piece import Conditions
+from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.rigging import survey as surveying
+from jolly_trellis.core.rigging.assess import RigReport, assess
+from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.rigging.survey import Survey
+from jolly_trellis.services import judging, planning
+from jolly_trellis.services.planning import NotFound, Stale
+from jolly_trellis.store import surveys
+from jolly_trellis.store.connection import transaction
+from jolly_trellis.store.plan import Brief
+from jolly_trellis.store.surveys import SurveyRow
+
+_MOST_KEPT = 400
+_kept: OrderedDict[tuple[object, ...], RigReport] = OrderedDict()
+
+
+def in_place(conn: sqlite3.Connection, brief: Brief, rig: Rig) -> Rig:
+    """A rig with what the survey of its event's place says of its points."""
+    return surveying.in_place(rig, surveys.get_survey(conn, _place_of(brief)).survey)
+
+
+def report_of(conn: sqlite3.Connection, brief: Brief, rig: Rig, conditions: Conditions) -> RigReport:
+    """Judge a rig in its place; one that was judged before under the same conditions is not worked out again.
+
+    Raises: CoreError: the rig cannot be.
+    """
+    there = in_place(conn, brief, rig)
+    path = str(conn.execute("PRAGMA database_list").fetchone()["file"])
+    stores = judging.stock_of(conn).revision
+    key = (path, stores, conditions.filled_at, conditions.ends_at, there)
+    found = _kept.get(key)
+    if found is None:
+        found = assess(there, conditions)
+        _kept[key] = found
+        while len(_kept) > _MOST_KEPT:
+            _kept.popitem(last=False)
+    return found
+
+
+def survey_of(conn: sqlite3.Connection, event_id: int) -> tuple[str, SurveyRow]:
+    """The place of an event and its survey. Raises NotFound."""
+    place = _place_of(planning.brief_of(conn, event_id))
+    return place, surveys.get_survey(conn, place)
+
+
+def put_survey(conn: sqlite3.Connection, event_id: int, survey: Survey, *, base_revision: int) -> None:
+    """Keep the survey of an event's place.
+
+    Raises: NotFound, Stale; InvalidMeasure: the event has no place yet, or the survey cannot be.
+    """
+    surveying.check(survey)
+    with transaction(conn):
+        place, row = survey_of(conn, event_id)
+        if not place:
+            raise InvalidMeasure(
+                path="place",
+                message=phrase("This event has no place yet, and a survey is kept with its place."),
+                limit=phrase("Name the place in the brief first."),
+            )
+        if row.revision > base_revision:
+            raise Stale(revision=row.revision, differences=())
+        if survey != row.survey:
+            surveys.put_survey(conn, place, survey)
+
+
+def put_back(conn: sqlite3.Connection, event_id: int) -> None:
+    """Put back the survey as it was before its last change; doing so again brings the change back. Raises NotFound."""
+    with transaction(conn):
+        place, row = survey_of(conn, event_id)
+        if row.previous is None:
+            raise NotFound("an earlier survey")
+        surveys.put_survey(conn, place, row.previous)
+
+
+def _place_of(brief: Brief) -> str:
+    """A place's name as surveys are kept by: without its spare blanks."""
+    return " ".join(brief.place.split())
