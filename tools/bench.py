@@ -19,8 +19,9 @@ from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.making_order import lay_out
 from jolly_trellis.core.making_report import making_of
 from jolly_trellis.core.making_search import find_order
-from jolly_trellis.core.rigging.assess import assess, settle
+from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.network import solve
+from jolly_trellis.core.rigging.resting import settle
 from jolly_trellis.demo.loading import demo_plan
 from jolly_trellis.store import codec
 from tests import ordinary

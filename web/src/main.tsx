@@ -11,6 +11,7 @@ import { EventPlace } from "./places/line-up/EventPlace";
 import { EventsPlace } from "./places/line-up/EventsPlace";
 import { RigPlace } from "./places/rig/RigPlace";
 import { StoresPlace } from "./places/stores/StoresPlace";
+import { SurveyPlace } from "./places/survey/SurveyPlace";
 import { SettingsProvider } from "./ui/settings";
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 0 } } });
@@ -26,6 +27,7 @@ if (root) {
               <Route path="/events/:eventId" element={<EventPlace />} />
               <Route path="/events/:eventId/pieces/:pieceId" element={<BenchPlace />} />
               <Route path="/events/:eventId/rigs/:rigId" element={<RigPlace />} />
+              <Route path="/events/:eventId/survey" element={<SurveyPlace />} />
               <Route path="/stores" element={<StoresPlace />} />
               <Route path="/figures" element={<FiguresPlace />} />
               <Route path="*" element={<EventsPlace />} />

@@ -65,7 +65,7 @@ def event_out(conn: sqlite3.Connection, state: EventState) -> EventOut:
         undo=state.undo,
         redo=state.redo,
         pieces=[_piece_out(each, conditions) for each in state.plan.pieces],
-        rigs=[_rig_out(conn, state.plan.brief, each, conditions) for each in state.plan.rigs],
+        rigs=[rig_out(conn, state.plan.brief, each, conditions) for each in state.plan.rigs],
     )
 
 
@@ -77,7 +77,8 @@ def _piece_out(planned: PlannedPiece, conditions: Conditions) -> PieceOut:
     return PieceOut(id=planned.id, piece=planned.piece, report=report, problem=None)
 
 
-def _rig_out(conn: sqlite3.Connection, brief: Brief, planned: PlannedRig, conditions: Conditions) -> RigOut:
+def rig_out(conn: sqlite3.Connection, brief: Brief, planned: PlannedRig, conditions: Conditions) -> RigOut:
+    """A hung piece judged, or with what keeps it from being judged."""
     try:
         report = rigging.report_of(conn, brief, planned.rig, conditions)
     except CoreError as problem:

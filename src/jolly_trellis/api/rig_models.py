@@ -4,6 +4,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, Field
 
+from jolly_trellis.api.answers import Problem, RigOut
 from jolly_trellis.api.models import BasedOn, In, Key, Name, RecipeLineIn
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.lines import Fitting, LineKind
@@ -198,22 +199,24 @@ class PutRig(BasedOn):
 
 
 class SavedRig(BaseModel):
-    """A hung piece after a write: where the event stands now, the plan kept, and its report or why there is none."""
+    """A hung piece after a write: where the event stands now, the plan kept, and its report or what it still lacks."""
 
     id: int
     revision: int
     undo: str | None
     redo: str | None
     rig: Rig
-    report: RigReport
+    report: RigReport | None
+    problem: Problem | None
 
     @classmethod
-    def from_core(cls, state: EventState, rig_id: int, report: RigReport) -> "SavedRig":
+    def from_core(cls, state: EventState, out: RigOut) -> "SavedRig":
         return cls(
-            id=rig_id,
+            id=out.id,
             revision=state.event.revision,
             undo=state.undo,
             redo=state.redo,
-            rig=state.plan.rigs_by_id()[rig_id],
-            report=report,
+            rig=out.rig,
+            report=out.report,
+            problem=out.problem,
         )

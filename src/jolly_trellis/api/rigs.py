@@ -1,12 +1,15 @@
 """The rig place: hung and mounted work solved while it is drawn, snipped, saved, removed; the survey of the place."""
 
+from contextlib import suppress
+
 from fastapi import APIRouter, Response
 
 from jolly_trellis.api.answers import EventOut
 from jolly_trellis.api.deps import Connection, Number
-from jolly_trellis.api.line_up import event_out
+from jolly_trellis.api.line_up import event_out, rig_out
 from jolly_trellis.api.models import BasedOn
 from jolly_trellis.api.rig_models import AssessRig, PutRig, PutSurvey, SavedRig, SizeFinished, SnipLine, SurveyOut
+from jolly_trellis.core.errors import Unfinished
 from jolly_trellis.core.piece import Conditions
 from jolly_trellis.core.rigging.armatures import for_finished
 from jolly_trellis.core.rigging.assess import RigReport
@@ -19,6 +22,7 @@ from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.pattern_pdf import Paper
 from jolly_trellis.exchange.rig_card import write_rig_card
 from jolly_trellis.services import judging, planning, rigging
+from jolly_trellis.services.planning import EventState
 from jolly_trellis.services.stores import free_key
 
 router = APIRouter(prefix="/api/events/{event_id}", tags=["rig"])
@@ -56,17 +60,17 @@ def snip_line(event_id: Number, body: SnipLine, conn: Connection) -> list[SnipSt
 @router.post("/rigs", status_code=201)
 def add_rig(event_id: Number, body: PutRig, conn: Connection) -> SavedRig:
     rig = body.rig.to_core()
-    report = _judged(conn, event_id, rig)
+    _check(conn, event_id, rig)
     state = planning.add_rig(conn, event_id, rig, base_revision=body.base_revision)
-    return SavedRig.from_core(state, state.plan.rigs[-1].id, report)
+    return _saved(conn, state, state.plan.rigs[-1].id)
 
 
 @router.put("/rigs/{rig_id}")
 def put_rig(event_id: Number, rig_id: Number, body: PutRig, conn: Connection) -> SavedRig:
     rig = body.rig.to_core()
-    report = _judged(conn, event_id, rig)
+    _check(conn, event_id, rig)
     state = planning.put_rig(conn, event_id, rig_id, rig, base_revision=body.base_revision, label=body.label)
-    return SavedRig.from_core(state, rig_id, report)
+    return _saved(conn, state, rig_id)
 
 
 @router.delete("/rigs/{rig_id}")
@@ -118,6 +122,18 @@ def _there(conn: Connection, event_id: int, rig: Rig) -> tuple[Rig, Conditions]:
     """A rig with what its place's survey says, and the conditions of its event."""
     brief = planning.brief_of(conn, event_id)
     return rigging.in_place(conn, brief, rig), judging.conditions_of(conn, brief)
+
+
+def _check(conn: Connection, event_id: int, rig: Rig) -> None:
+    """Refuse what cannot be; what is only unfinished may be kept. Raises CoreError."""
+    with suppress(Unfinished):
+        _judged(conn, event_id, rig)
+
+
+def _saved(conn: Connection, state: EventState, rig_id: int) -> SavedRig:
+    brief = state.plan.brief
+    planned = next(each for each in state.plan.rigs if each.id == rig_id)
+    return SavedRig.from_core(state, rig_out(conn, brief, planned, judging.conditions_of(conn, brief)))
 
 
 def _judged(conn: Connection, event_id: int, rig: Rig) -> RigReport:

@@ -31,6 +31,12 @@ class UnknownName(CoreError):
     code = "unknown_name"
 
 
+class Unfinished(CoreError):
+    """A plan that lacks a part it cannot do without, such as lines; it may be kept as it is and gone on with."""
+
+    code = "unfinished"
+
+
 class NotConverged(CoreError):
     """A bounded iteration ended before its residual was small enough."""
 

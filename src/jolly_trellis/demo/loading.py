@@ -4,7 +4,8 @@ import sqlite3
 from importlib.resources import files
 
 from jolly_trellis.catalog.columns import HeldKind
-from jolly_trellis.services import planning
+from jolly_trellis.core.rigging.survey import Survey
+from jolly_trellis.services import planning, rigging
 from jolly_trellis.store import codec, events, stock
 from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.plan import Plan
@@ -33,13 +34,20 @@ def demo_plan() -> Plan:
     return codec.loads(text, Plan)
 
 
+def demo_survey() -> Survey:
+    """The survey of the demo event's place as shipped."""
+    text = (files("jolly_trellis.demo") / "ropewalk_survey.json").read_text(encoding="utf-8")
+    return codec.loads(text, Survey)
+
+
 def load_demo(conn: sqlite3.Connection) -> bool:
     """Add the demo event where there is no event yet; tells whether it did."""
     if events.list_events(conn):
         return False
     plan = demo_plan()
     pieces, rigs = (tuple(each.piece for each in plan.pieces), tuple(each.rig for each in plan.rigs))
-    planning.new_event(conn, plan.brief, pieces, rigs)
+    started = planning.new_event(conn, plan.brief, pieces, rigs)
+    rigging.put_survey(conn, started.event.id, demo_survey(), base_revision=0)
     with transaction(conn):
         for kind, counts in ON_HAND.items():
             for key, number in counts.items():

@@ -134,17 +134,17 @@ def _schedule(rig: Rig, report: RigReport, snips: list[list[SnipStep]], system: 
             ]
         )
     points = [["Hang point", "Kind", "Design load", "Off straight down", "May carry", "Stated by", "On"]]
-    for point, pulled in zip(rig.points, report.points, strict=True):
-        rated = "NOT STATED" if point.rating_n is None else text_of(force(point.rating_n), system)
+    for hung, pulled in zip(rig.points, report.points, strict=True):
+        rated = "NOT STATED" if hung.rating_n is None else text_of(force(hung.rating_n), system)
         points.append(
             [
-                point.name,
-                point.kind,
+                hung.name,
+                hung.kind,
                 text_of(force(pulled.pull_n), system),
                 f"{pulled.off_rad * 57.29578:.0f}°",
                 rated,
-                point.stated_by or "____________",
-                point.stated_on or "________",
+                hung.stated_by or "____________",
+                hung.stated_on or "________",
             ]
         )
     parts = ", ".join(f"{each.name} {text_of(mass(each.heavy_kg), system)}" for each in report.take_off.parts)

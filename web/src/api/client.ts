@@ -1,5 +1,6 @@
 import type { UnitSystem } from "../units/parse";
 import type {
+  Armature,
   Brief,
   EventOut,
   FillCheck,
@@ -19,6 +20,8 @@ import type {
   SnipStep,
   Stock,
   StoreKind,
+  SurveyOut,
+  SurveyPoint,
   Topic,
   Trade,
   Understood,
@@ -84,6 +87,12 @@ export const api = {
   settleRig: (id: number, rig: Rig) => call<Rest>("POST", `/events/${id}/settle`, { rig }),
   rigFixes: (id: number, rig: Rig, signal?: AbortSignal) =>
     call<readonly RigFix[]>("POST", `/events/${id}/rig-fixes`, { rig }, signal),
+  rigFinished: (id: number, rig: Rig, size: { length_m?: number; width_m?: number; thick_m?: number }) =>
+    call<Armature>("POST", `/events/${id}/rig-finished`, { rig, ...size }),
+  survey: (id: number) => call<SurveyOut>("GET", `/events/${id}/survey`),
+  putSurvey: (id: number, base_revision: number, points: readonly SurveyPoint[]) =>
+    call<SurveyOut>("PUT", `/events/${id}/survey`, { base_revision, points }),
+  putSurveyBack: (id: number) => call<SurveyOut>("POST", `/events/${id}/survey/put-back`),
   snip: (id: number, rig: Rig, cut: number) =>
     call<readonly SnipStep[]>("POST", `/events/${id}/snip`, { rig, cut }),
   addRig: (id: number, base_revision: number, rig: Rig) =>

@@ -3763,7 +3763,7 @@ export interface components {
         };
         /**
          * SavedRig
-         * @description A hung piece after a write: where the event stands now, the plan kept, and its report or why there is none.
+         * @description A hung piece after a write: where the event stands now, the plan kept, and its report or what it still lacks.
          */
         readonly SavedRig: {
             /** Id */
@@ -3775,7 +3775,8 @@ export interface components {
             /** Redo */
             readonly redo: string | null;
             readonly rig: components["schemas"]["Rig"];
-            readonly report: components["schemas"]["RigReport"];
+            readonly report: components["schemas"]["RigReport"] | null;
+            readonly problem: components["schemas"]["Problem"] | null;
         };
         /** SayIt */
         readonly SayIt: {

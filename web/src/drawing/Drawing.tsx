@@ -35,6 +35,15 @@ type Props = {
   /** Called with the id of the shape pressed on. */
   onPick?: (id: string) => void;
   overlay?: (project: Project) => ReactNode;
+  /** With a pen, the pointer draws on the sheet: each call has the place in metres. Esc puts it down. */
+  pen?: Pen | null;
+};
+
+export type Pen = {
+  readonly label: string;
+  readonly onDown: (at: Point) => void;
+  readonly onMove?: (at: Point) => void;
+  readonly onUp?: () => void;
 };
 
 /** One view of a scene: one transform does the scale and the flip of y; handles are sliders. */
@@ -50,6 +59,7 @@ export function Drawing(props: Props) {
     onCancel,
     onPick,
     overlay,
+    pen,
   } = props;
   const { system } = useSettings();
   const box = useRef<HTMLDivElement>(null);
@@ -133,6 +143,10 @@ export function Drawing(props: Props) {
     onCommit?.(handle.id, Math.min(Math.max(value, handle.min), handle.max));
   };
 
+  const placeOf = (event: PointerEvent<SVGRectElement>): Point => {
+    const at = event.currentTarget.getBoundingClientRect();
+    return [(event.clientX - at.left - originX) / scale, (originY - (event.clientY - at.top)) / scale];
+  };
   const bar = scaleBarM(spanX, system);
   return (
     <div ref={box} className="relative h-full w-full overflow-hidden">
@@ -165,6 +179,23 @@ export function Drawing(props: Props) {
               {textOf({ kind: "length", value: bar }, system)}
             </text>
           </g>
+          {pen && (
+            <rect
+              width={width}
+              height={height}
+              fill="transparent"
+              className="cursor-crosshair touch-none"
+              aria-label={pen.label}
+              onPointerDown={(event) => {
+                event.currentTarget.setPointerCapture(event.pointerId);
+                pen.onDown(placeOf(event));
+              }}
+              onPointerMove={(event) => {
+                if (event.buttons) pen.onMove?.(placeOf(event));
+              }}
+              onPointerUp={() => pen.onUp?.()}
+            />
+          )}
           {handles.map((handle) => {
             const [x, y] = project(handle.at);
             const active = state.phase !== "idle" && state.handle.id === handle.id;

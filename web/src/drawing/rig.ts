@@ -1,5 +1,5 @@
 /** A hung piece as primitives, from the front (x right, z up) or from above (x right, y to the back). */
-import type { Rest, Rig, RigReport, Variety } from "../api/types";
+import type { Hazard, Mount, Rest, Rig, RigLine, RigReport, Variety } from "../api/types";
 import type { Bounds, Point, Primitive } from "./scene";
 
 export type Plane = "front" | "plan";
@@ -12,6 +12,8 @@ const GOLDEN = Math.PI * (3 - Math.sqrt(5));
 const PERSON_M = 1.7;
 const WALKWAY_M = 2.2;
 const BEHIND_M = 0.25;
+/** Room that the name of a hang point takes, px. */
+const NAME_PX = [58, 16] as const;
 
 /** A place of the room on the sheet. */
 export function onSheet([x, y, z]: Place, plane: Plane): Point {
@@ -24,16 +26,34 @@ export function lookOf(use: number): LineLook {
   return use > TIGHT ? "tight" : "holds";
 }
 
+/** Whether an armature is long and thin, not a stiff panel or ring. */
+export function isRun(rig: Rig): boolean {
+  return rig.armature.kind !== "panel" && rig.armature.kind !== "ring";
+}
+
+/** Whether it is tied all along to a frame, stand or column. */
+export function isTied(rig: Rig): boolean {
+  return isRun(rig) && rig.mount !== null && rig.mount.kind !== "wall";
+}
+
+/** Where a line starts: at its hang point, or at another place of the armature. */
+function startOf(rig: Rig, line: RigLine, attachments: readonly Place[]): Place | null {
+  if (line.tied_to !== null) return attachments[line.tied_to] ?? null;
+  const point = rig.points[line.point ?? -1];
+  return point ? [point.x_m, point.y_m, point.z_m] : null;
+}
+
 /** Where the words of every line go: its middle from the front, or lower where another line hides behind it. */
 export function lineLabels(rig: Rig, attachments: readonly Place[]): Point[] {
   const taken: Point[] = [];
+  if (isTied(rig)) return tieLabels(rig);
   return rig.lines.map((line) => {
-    const point = rig.points[line.point];
+    const from = startOf(rig, line, attachments);
     const held = attachments[line.attachment];
-    if (!point || !held) return [0, 0];
+    if (!from || !held) return [0, 0];
     const at = (share: number): Point => [
-      point.x_m + (held[0] - point.x_m) * share,
-      point.z_m + (held[2] - point.z_m) * share,
+      from[0] + (held[0] - from[0]) * share,
+      from[2] + (held[2] - from[2]) * share,
     ];
     const middle = at(0.3);
     const behind = taken.filter(([x]) => Math.abs(x - middle[0]) < BEHIND_M).length;
@@ -42,32 +62,81 @@ export function lineLabels(rig: Rig, attachments: readonly Place[]): Point[] {
   });
 }
 
-/** Hang points by where they are seen from the front: those behind one another are one place with several names. */
-export function pointPlaces(rig: Rig): { readonly at: Point; readonly points: readonly number[] }[] {
-  const places: { at: Point; points: number[] }[] = [];
-  rig.points.forEach(({ x_m, z_m }, index) => {
-    const found = places.find(
-      ({ at: [x, z] }) => Math.abs(x - x_m) < BEHIND_M && Math.abs(z - z_m) < BEHIND_M,
-    );
-    if (found) found.points.push(index);
-    else places.push({ at: [x_m, z_m], points: [index] });
+/** Where the use of every tie is written: beside it, away from the middle of them all. */
+function tieLabels(rig: Rig): Point[] {
+  const middle = rig.points.reduce<Point>(
+    ([x, z], each) => [x + each.x_m / rig.points.length, z + each.z_m / rig.points.length],
+    [0, 0],
+  );
+  return rig.lines.map((line) => {
+    const point = rig.points[line.point ?? -1];
+    if (!point) return middle;
+    const [dx, dz] = [point.x_m - middle[0], point.z_m - middle[1]];
+    const upright = Math.abs(dx) < BEHIND_M && rig.mount?.kind !== "frame";
+    const long = upright ? 1 : Math.hypot(dx, dz) || 1;
+    const off = rig.armature.diameter_m / 2 + rig.armature.projection_m + 0.08;
+    return upright
+      ? [point.x_m + off + 0.04, point.z_m]
+      : [point.x_m + (dx / long) * off, point.z_m + (dz / long) * off];
   });
+}
+
+/** Hang points by where they are seen from the front: those whose names would cover one another share one place. */
+export function pointPlaces(
+  rig: Rig,
+  project: (at: Point) => readonly [number, number],
+): { readonly at: Point; readonly points: readonly number[] }[] {
+  const places: { at: Point; points: number[] }[] = [];
+  const order = rig.points.map((_, index) => index).toSorted((a, b) => xOf(rig, a) - xOf(rig, b));
+  for (const index of order) {
+    const point = rig.points[index];
+    if (!point) continue;
+    const [x, y] = project([point.x_m, point.z_m]);
+    const found = places.find(({ at }) => {
+      const [left, top] = project(at);
+      return Math.abs(left - x) < NAME_PX[0] && Math.abs(top - y) < NAME_PX[1];
+    });
+    if (found) found.points.push(index);
+    else places.push({ at: [point.x_m, point.z_m], points: [index] });
+  }
   return places;
 }
 
-/** Room for everything, with the floor in it from the front. */
-export function rigBounds(rig: Rig, report: RigReport | null, plane: Plane): Bounds {
+function xOf(rig: Rig, index: number): number {
+  return rig.points[index]?.x_m ?? 0;
+}
+
+/** Room for everything, with the floor in it from the front; close, only for the work and what holds it. */
+export function rigBounds(rig: Rig, report: RigReport | null, plane: Plane, close = false): Bounds {
   const places: Place[] = [
     ...rig.points.map((each): Place => [each.x_m, each.y_m, each.z_m]),
     ...rig.attachments.map((each): Place => [each.x_m, each.y_m, each.z_m]),
     ...(report?.rest.at_m ?? []),
+    ...(close ? [] : rig.hazards.map((each): Place => [each.x_m, each.y_m, each.z_m])),
+    ...(close ? [] : mountCorners(rig.mount)),
   ];
   const sheet = places.map((each) => onSheet(each, plane));
   const xs = sheet.map(([x]) => x);
   const ys = sheet.map(([, y]) => y);
+  if (close && sheet.length > 0) {
+    const low = plane === "front" ? hangsDown(rig) : 0.2;
+    return {
+      xMin: Math.min(...xs) - 0.25,
+      xMax: Math.max(...xs) + 0.25,
+      yMin: Math.min(...ys) - low,
+      yMax: Math.max(...ys) + (plane === "front" ? 0.1 : 0.2),
+    };
+  }
   const [xMin, xMax] = [Math.min(-0.5, ...xs) - 0.35, Math.max(0.5, ...xs) + 0.35];
   if (plane === "front") return { xMin: xMin - 0.6, xMax, yMin: -0.05, yMax: Math.max(2, ...ys) + 0.1 };
   return { xMin: xMin - 0.6, xMax, yMin: Math.min(-0.3, ...ys) - 0.15, yMax: Math.max(0.3, ...ys) + 0.15 };
+}
+
+/** How far the flowers reach below the armature, m. */
+function hangsDown({ armature }: Rig): number {
+  if (armature.kind === "panel" || armature.kind === "ring")
+    return (armature.drop?.longest_m ?? armature.stem_cut_m) + 0.05;
+  return armature.diameter_m / 2 + armature.projection_m + 0.05;
 }
 
 /** Floor, a person for measure, the clearance wanted over a walkway. */
@@ -85,7 +154,7 @@ export function roomLayer(rig: Rig, bounds: Bounds): Primitive[] {
     },
     ...person(bounds.xMin + 0.3),
   ];
-  if (rig.walkway) {
+  if (rig.below === "walkway") {
     layer.push({
       kind: "path",
       id: "walkway",
@@ -136,9 +205,9 @@ export function lineLayer(
   plane: Plane,
 ): Primitive[] {
   return rig.lines.flatMap((line, index): Primitive[] => {
-    const point = rig.points[line.point];
+    const from = startOf(rig, line, attachments);
     const drawn = rig.attachments[line.attachment];
-    if (!point || !drawn) return [];
+    if (!from || !drawn) return [];
     const look = looks[index] ?? "holds";
     const meets: Place =
       look === "cut" ? [drawn.x_m, drawn.y_m, drawn.z_m] : (attachments[line.attachment] ?? [0, 0, 0]);
@@ -147,10 +216,39 @@ export function lineLayer(
         kind: "path",
         id: `line-${index}`,
         tone: `tone-line-${look}`,
-        points: [onSheet([point.x_m, point.y_m, point.z_m], plane), onSheet(meets, plane)],
+        points: [onSheet(from, plane), onSheet(meets, plane)],
       },
     ];
   });
+}
+
+/** The second bond, slack from its own point to the nearest place of the armature. */
+export function bondLayer(rig: Rig, attachments: readonly Place[], plane: Plane): Primitive[] {
+  const point = rig.points[rig.bond?.point ?? -1];
+  if (!rig.bond || !point) return [];
+  const from: Place = [point.x_m, point.y_m, point.z_m];
+  const meets = attachments.reduce<Place | null>(
+    (near, each) => (near && distance(near, from) <= distance(each, from) ? near : each),
+    null,
+  );
+  if (!meets) return [];
+  const bow: Place = [
+    (from[0] + meets[0]) / 2 + rig.bond.slack_m,
+    (from[1] + meets[1]) / 2,
+    (from[2] + meets[2]) / 2,
+  ];
+  return [
+    {
+      kind: "path",
+      id: "bond",
+      tone: "tone-bond",
+      points: [from, bow, meets].map((each) => onSheet(each, plane)),
+    },
+  ];
+}
+
+function distance(one: Place, other: Place): number {
+  return Math.hypot(one[0] - other[0], one[1] - other[1], one[2] - other[2]);
 }
 
 /** Hang points as rings, attachments as dots; whatever is chosen is larger. */
@@ -188,11 +286,10 @@ type Stock = Readonly<Record<string, Variety>>;
 export function armatureLayer(rig: Rig, at: readonly Place[], varieties: Stock, plane: Plane): Primitive[] {
   if (at.length < 2) return [];
   const { armature } = rig;
-  if (armature.kind === "snake" || armature.kind === "tube") {
+  if (isRun(rig)) {
+    const most = Math.max(...armature.density, 1);
     const body = at.slice(1).map((place, index): Primitive => {
-      const share = (index + 0.5) / (at.length - 1);
-      const fuller = armature.fuller_first + (1 - armature.fuller_first) * share;
-      const most = Math.max(armature.fuller_first, 1);
+      const fuller = fullness(armature.density, (index + 0.5) / (at.length - 1));
       return {
         kind: "path",
         id: `run-${index}`,
@@ -231,16 +328,38 @@ function stemsOf(rig: Rig, varieties: Stock): readonly { readonly colour: string
     .toSorted((a, b) => a.at - b.at);
 }
 
+/** How full it is at a share 0-1 of the way along, against its other places. */
+export function fullness(density: readonly number[], share: number): number {
+  if (density.length === 0) return 1;
+  const place = Math.min(Math.max(share * density.length - 0.5, 0), density.length - 1);
+  const from = density[Math.floor(place)] ?? 1;
+  const to = density[Math.ceil(place)] ?? from;
+  return from + (to - from) * (place - Math.floor(place));
+}
+
+/** Shares of the way along at which so many stems stand, closer where it is fuller. */
+function sharesAlong(density: readonly number[], count: number): number[] {
+  const steps = 200;
+  const sums = [0];
+  for (let step = 0; step < steps; step += 1) {
+    sums.push((sums[step] ?? 0) + fullness(density, (step + 0.5) / steps));
+  }
+  const whole = sums[steps] ?? 1;
+  let step = 0;
+  return Array.from({ length: count }, (_, index) => {
+    const wanted = ((index + 0.5) / count) * whole;
+    while (step < steps - 1 && (sums[step + 1] ?? 0) < wanted) step += 1;
+    const before = sums[step] ?? 0;
+    return (step + (wanted - before) / Math.max((sums[step + 1] ?? 0) - before, 1e-9)) / steps;
+  });
+}
+
 function headsAlong(rig: Rig, at: readonly Place[], varieties: Stock, plane: Plane): Primitive[] {
   const stems = stemsOf(rig, varieties);
-  const first = rig.armature.fuller_first;
+  const shares = sharesAlong(rig.armature.density, stems.length);
+  const off = (rig.armature.diameter_m + rig.armature.projection_m) / 2;
   return stems.map(({ colour, r }, index): Primitive => {
-    const even = (index + 0.5) / stems.length;
-    // The share of the way along at which so much of an evenly changing density lies before it.
-    const a = (1 - first) / 2;
-    const whole = first + a;
-    const share =
-      Math.abs(a) < 1e-6 ? even : (-first + Math.sqrt(first * first + 4 * a * even * whole)) / (2 * a);
+    const share = shares[index] ?? 0;
     const place = share * (at.length - 1);
     const from = at[Math.floor(place)] ?? [0, 0, 0];
     const to = at[Math.min(Math.floor(place) + 1, at.length - 1)] ?? from;
@@ -253,12 +372,14 @@ function headsAlong(rig: Rig, at: readonly Place[], varieties: Stock, plane: Pla
       ],
       plane,
     );
-    const aside = Math.sin(index * GOLDEN) * (rig.armature.diameter_m / 2 + r * 0.6);
+    const along: Point = [to[0] - from[0], plane === "front" ? to[2] - from[2] : to[1] - from[1]];
+    const long = Math.hypot(...along) || 1;
+    const aside = Math.sin(index * GOLDEN) * off;
     return {
       kind: "circle",
       id: `head-${index}`,
       tone: "tone-head",
-      at: [x, y + aside],
+      at: [x - (along[1] / long) * aside, y + (along[0] / long) * aside],
       r,
       fill: colour,
       opacity: 0.92,
@@ -274,7 +395,7 @@ function headsUnder(rig: Rig, at: readonly Place[], varieties: Stock, plane: Pla
   );
   const quarter = at.length / 4;
   const ring = rig.armature.kind === "ring";
-  const out = (node: number): Place => {
+  const towards = (node: number): Place => {
     const one = at[node] ?? middle;
     const other = ring ? one : (at[(node + 1) % at.length] ?? middle);
     return [
@@ -283,9 +404,14 @@ function headsUnder(rig: Rig, at: readonly Place[], varieties: Stock, plane: Pla
       (one[2] + other[2]) / 2 - middle[2],
     ];
   };
-  const u = out(ring ? 0 : 1);
-  const v = out(ring ? quarter : 2);
+  const u = towards(ring ? 0 : 1);
+  const v = towards(ring ? quarter : 2);
+  const drop = rig.armature.drop;
   return stems.flatMap(({ colour, r }, index): Primitive[] => {
+    const out = (index + 0.5) / stems.length;
+    const long = drop
+      ? drop.shortest_m + (drop.longest_m - drop.shortest_m) * (drop.curve === "dome" ? 1 - out : out)
+      : rig.armature.stem_cut_m;
     const far = Math.sqrt((index + 0.5) / stems.length) * (ring ? 0.97 : 0.95);
     const [a, b] = [far * Math.cos(index * GOLDEN), far * Math.sin(index * GOLDEN)];
     const top: Place = [
@@ -293,7 +419,7 @@ function headsUnder(rig: Rig, at: readonly Place[], varieties: Stock, plane: Pla
       middle[1] + a * u[1] + b * v[1],
       middle[2] + a * u[2] + b * v[2],
     ];
-    const low: Place = [top[0], top[1], top[2] - rig.armature.stem_cut_m];
+    const low: Place = [top[0], top[1], top[2] - long];
     const head: Primitive = {
       kind: "circle",
       id: `head-${index}`,
@@ -322,4 +448,121 @@ export function attachmentPlaces(rig: Rig, rest: Rest | null): readonly Place[] 
   return rest && rest.attachments_m.length === rig.attachments.length
     ? rest.attachments_m
     : rig.attachments.map((each): Place => [each.x_m, each.y_m, each.z_m]);
+}
+
+/** The corners of what it is mounted on, for the bounds. */
+function mountCorners(mount: Mount | null): Place[] {
+  if (!mount || mount.kind === "wall") return [];
+  const wide = Math.max(mount.width_m, mount.foot_width_m) / 2;
+  const deep = mount.foot_depth_m / 2;
+  return [
+    [mount.x_m - wide, -deep, 0],
+    [mount.x_m + wide, deep, mount.height_m],
+  ];
+}
+
+/** What it is mounted on: a frame on its feet, a stand, a column, a wall. */
+export function mountLayer(rig: Rig, plane: Plane): Primitive[] {
+  const { mount } = rig;
+  if (!mount) return [];
+  const { x_m: x, width_m: wide, height_m: high } = mount;
+  const path = (id: string, tone: string, points: Point[], closed = false): Primitive => ({
+    kind: "path",
+    id: `mount-${id}`,
+    tone,
+    points,
+    closed,
+  });
+  const box = (id: string, tone: string, halfX: number, from: number, to: number) =>
+    path(
+      id,
+      tone,
+      [
+        [x - halfX, from],
+        [x + halfX, from],
+        [x + halfX, to],
+        [x - halfX, to],
+      ],
+      true,
+    );
+  if (plane === "plan") {
+    if (mount.kind === "column") {
+      return [{ kind: "circle", id: "mount-column", tone: "tone-column", at: [x, 0], r: wide / 2 }];
+    }
+    if (mount.kind === "wall") return [];
+    return [
+      box("feet", "tone-frame", mount.foot_width_m / 2, -mount.foot_depth_m / 2, mount.foot_depth_m / 2),
+    ];
+  }
+  switch (mount.kind) {
+    case "wall":
+      return [];
+    case "column":
+      return [box("column", "tone-column", wide / 2, 0, high)];
+    case "stand":
+      return [
+        path("stand", "tone-frame", [
+          [x, 0],
+          [x, high],
+        ]),
+        path("feet", "tone-frame", feet(mount)),
+      ];
+    case "frame":
+      return [path("frame", "tone-frame", outlineOf(mount)), path("feet", "tone-frame", feet(mount))];
+  }
+}
+
+function feet(mount: Mount): Point[] {
+  return [
+    [mount.x_m - mount.foot_width_m / 2, 0],
+    [mount.x_m + mount.foot_width_m / 2, 0],
+  ];
+}
+
+function outlineOf({ x_m: x, width_m: wide, height_m: high, outline }: Mount): Point[] {
+  const half = wide / 2;
+  if (outline === "rail") {
+    return [
+      [x - half, 0],
+      [x - half, high],
+      [x + half, high],
+      [x + half, 0],
+    ];
+  }
+  const turn = (from: number, to: number, middle: number): Point[] =>
+    Array.from({ length: 49 }, (_, index) => {
+      const angle = from + ((to - from) * index) / 48;
+      return [x + half * Math.cos(angle), middle + half * Math.sin(angle)];
+    });
+  if (outline === "arch") return [[x - half, 0], ...turn(Math.PI, 0, high - half), [x + half, 0]];
+  const low = high - wide;
+  return [[x, 0], [x, low], ...turn(-Math.PI / 2, 1.5 * Math.PI, high - half)];
+}
+
+const HAZARD_TONE: Record<Hazard["kind"], string> = {
+  sprinkler: "tone-water-line",
+  detector: "tone-dimension",
+  "exit sign": "tone-dimension",
+  "open flame": "tone-flame",
+  "flame in glass": "tone-flame",
+  "LED candle": "tone-dimension",
+};
+
+/** What must be kept clear, each where it is. */
+export function hazardLayer(rig: Rig, plane: Plane, unitM: number): Primitive[] {
+  return rig.hazards.map((each, index): Primitive => {
+    const [x, y] = onSheet([each.x_m, each.y_m, each.z_m], plane);
+    const r = unitM * 1.6;
+    return {
+      kind: "path",
+      id: `hazard-${index}`,
+      tone: HAZARD_TONE[each.kind],
+      points: [
+        [x - r, y - r],
+        [x, y + r],
+        [x + r, y - r],
+      ],
+      closed: true,
+    };
+  });
 }

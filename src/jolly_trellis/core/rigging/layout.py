@@ -7,7 +7,7 @@ from typing import Literal
 
 import numpy as np
 
-from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.errors import InvalidMeasure, Unfinished
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.quantities import count, length, phrase
@@ -90,9 +90,17 @@ def check(rig: Rig) -> None:
             limit=phrase("Take {most} at most: fewer places, or two pieces.", most=count(MOST_PLACES)),
         )
     if not rig.attachments:
-        raise _wrong("attachments", "The armature has no place for a line.", "Add at least one attachment.")
+        raise Unfinished(
+            path="attachments",
+            message=phrase("The armature has no place for a line yet."),
+            limit=phrase("Draw its path, or add a hang point with its line."),
+        )
     if not rig.lines:
-        raise _wrong("lines", "Nothing holds the armature.", "Lead a line from a hang point to it.")
+        raise Unfinished(
+            path="lines",
+            message=phrase("Nothing holds the armature."),
+            limit=phrase("Lead a line from a hang point to it."),
+        )
 
 
 def _check_line(rig: Rig, index: int, line: RigLine) -> None:

@@ -25,6 +25,7 @@ TIE_APART = constant("Ties along a frame, farthest apart", "length", 0.30, FROM_
 STEEL_APART = constant("Steel or cord ties over people, farthest apart", "length", 0.60, FROM_MEMORY)
 TIES_LEAST = constant("Ties of mounted work, fewest", "count", 3, FROM_MEMORY)
 TIES_AT_ENDS = constant("Ties at each end of mounted work", "count", 2, FROM_MEMORY)
+STEEL_ENDS = constant("Ends with a steel or cord tie, over people", "count", 2, FROM_MEMORY)
 FEET = 4
 SCREW_POWER = constant(
     "Shear and pull-out of a screw together: power of each share",
@@ -164,8 +165,8 @@ def ties(rig: Rig, along_m: list[float], load_n: float) -> list[Finding]:
     first, last = min(along_m), max(along_m)
     ends = min(sum(abs(each - end) < _ROOM_M for each in marks) for end in (first, last))
     found = [
-        _at_least("ties", "It is tied {v} times; never fewer than {limit}.", number, TIES_LEAST),
-        _at_least("ties at its ends", "An end is tied {v} times; {limit} are needed.", ends, TIES_AT_ENDS),
+        *_too_few("ties", "It is tied {v} times; never fewer than {limit}.", number, TIES_LEAST),
+        *_too_few("ties at its ends", "An end is tied {v} times; {limit} are needed.", ends, TIES_AT_ENDS),
         _apart("ties apart", "Ties are up to {v} apart; {limit} at most.", marks, TIE_APART),
         finding(
             check="ties together",
@@ -186,17 +187,19 @@ def ties(rig: Rig, along_m: list[float], load_n: float) -> list[Finding]:
         words = "Steel or cord ties, which stay when a cable tie goes, are up to {v} apart; {limit} at most."
         found.append(_apart("steel ties apart", words, sorted([first, *strong, last]), STEEL_APART))
         held = sum(any(abs(each - end) < _ROOM_M for each in strong) for end in (first, last))
-        both = constant("Ends with a steel or cord tie", "count", 2, FROM_MEMORY)
-        found.append(_at_least("steel ties at its ends", "{v} of {limit} ends have a steel or cord tie.", held, both))
+        words = "{v} of {limit} ends have a steel or cord tie."
+        found += _too_few("steel ties at its ends", words, held, STEEL_ENDS)
     return found
 
 
-def _at_least(check: str, words: str, value: int, limit: Figure) -> Finding:
+def _too_few(check: str, words: str, value: int, limit: Figure) -> list[Finding]:
+    """A count that is short of its least; enough is enough, so there is nothing to say of it."""
+    if value >= limit.value:
+        return []
     reason = phrase(words, v=count(value), limit=limit.quantity)
-    return finding(
-        check=check, case="heavy", value=count(value), limit=limit.quantity, sense="at least", reason=reason,
-        tight_from=1.01,
-    )  # fmt: skip
+    return [
+        finding(check=check, case="heavy", value=count(value), limit=limit.quantity, sense="at least", reason=reason)
+    ]
 
 
 def _apart(check: str, words: str, marks: list[float], limit: Figure) -> Finding:

@@ -4,7 +4,16 @@ import { useNavigate } from "react-router";
 import { api } from "../../api/client";
 import type { EventOut, RigOut } from "../../api/types";
 import { Drawing } from "../../drawing/Drawing";
-import { armatureLayer, attachmentPlaces, lineLayer, lookOf, pointLayer, rigBounds } from "../../drawing/rig";
+import {
+  armatureLayer,
+  attachmentPlaces,
+  bondLayer,
+  lineLayer,
+  lookOf,
+  mountLayer,
+  pointLayer,
+  rigBounds,
+} from "../../drawing/rig";
 import type { Bounds, Primitive } from "../../drawing/scene";
 import { moved } from "../../drawing/section";
 import { STATE_COLOUR, type State, StateMark } from "../../ui/StateMark";
@@ -26,6 +35,8 @@ export function BeamLine({ event }: { event: EventOut }) {
       const held = attachmentPlaces(rig, report?.rest ?? null);
       const looks = rig.lines.map((_, index) => lookOf(report?.lines[index]?.use ?? 0));
       return [
+        ...mountLayer(rig, "front"),
+        ...bondLayer(rig, held, "front"),
         ...lineLayer(rig, held, looks, "front"),
         ...armatureLayer(rig, report?.rest.at_m ?? [], varieties, "front"),
         ...pointLayer(rig, held, "front", DOT_M, ""),

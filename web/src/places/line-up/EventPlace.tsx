@@ -2,16 +2,16 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, Refused } from "../../api/client";
-import type { Armature, EventOut, Problem, Verdict } from "../../api/types";
+import type { EventOut, Problem, Verdict } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { SEVERITY, STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
 import { render, textOf } from "../../units/text";
-import { ARMATURES, rigFor } from "../rig/edits";
 import { BeamLine } from "./BeamLine";
 import { BriefFields } from "./BriefFields";
+import { NewRig, RigList } from "./HungWork";
 import { bouquetFor, pieceFor, UNMEASURED } from "./newPiece";
 import { PracticeFields } from "./PracticeFields";
 import { TableLine } from "./TableLine";
@@ -23,13 +23,17 @@ export function EventPlace() {
   const { system } = useSettings();
   const event = useQuery({ queryKey: ["event", eventId], queryFn: () => api.event(eventId) });
   const [problem, setProblem] = useState<Problem | null>(null);
-  const show = (next: EventOut) => {
+  /** What is still being fetched was read before the write: it is dropped, so that it never comes last. */
+  const show = async (next: EventOut) => {
     setProblem(null);
+    await client.cancelQueries({ queryKey: ["event", eventId] });
     client.setQueryData(["event", eventId], next);
   };
-  const attempt = async (act: () => Promise<EventOut>) => {
+  const attempt = async (act: (revision: number) => Promise<EventOut>) => {
+    await client.cancelQueries({ queryKey: ["event", eventId] });
+    const revision = client.getQueryData<EventOut>(["event", eventId])?.revision ?? 0;
     try {
-      show(await act());
+      await show(await act(revision));
     } catch (reason) {
       if (!(reason instanceof Refused)) throw reason;
       await client.invalidateQueries({ queryKey: ["event", eventId] });
@@ -55,8 +59,8 @@ export function EventPlace() {
       <TopBar
         undo={now.undo}
         redo={now.redo}
-        onUndo={() => void attempt(() => api.undo(eventId, now.revision))}
-        onRedo={() => void attempt(() => api.redo(eventId, now.revision))}
+        onUndo={() => void attempt((revision) => api.undo(eventId, revision))}
+        onRedo={() => void attempt((revision) => api.redo(eventId, revision))}
       >
         <Link
           to="/?all"
@@ -88,20 +92,25 @@ export function EventPlace() {
             <h2 className="mt-5 mb-0 text-xl">Pieces</h2>
             <PieceList
               event={now}
-              onRemove={(id) => void attempt(() => api.removePiece(eventId, id, now.revision))}
+              onRemove={(id) => void attempt((revision) => api.removePiece(eventId, id, revision))}
             />
             <NewPiece event={now} onProblem={setProblem} />
-            <h2 className="mt-5 mb-0 text-xl">Hung work</h2>
+            <h2 className="mt-5 mb-0 flex items-baseline gap-4 text-xl">
+              Hung and mounted work
+              <Link to={`/events/${eventId}/survey`} className="no-print text-[15px] font-normal">
+                Survey of the place
+              </Link>
+            </h2>
             <RigList
               event={now}
-              onRemove={(id) => void attempt(() => api.removeRig(eventId, id, now.revision))}
+              onRemove={(id) => void attempt((revision) => api.removeRig(eventId, id, revision))}
             />
             <NewRig event={now} onProblem={setProblem} />
           </section>
           <section className="no-print">
             <h2 className="m-0 mb-1 text-xl">The brief</h2>
-            <BriefFields event={now} onSaved={show} />
-            <PracticeFields event={now} onSaved={show} />
+            <BriefFields event={now} onSaved={(next) => void show(next)} />
+            <PracticeFields event={now} onSaved={(next) => void show(next)} />
           </section>
         </div>
       </main>
@@ -273,67 +282,6 @@ function NewPiece({ event, onProblem }: { event: EventOut; onProblem: (problem: 
       />
       <Button look="solid" onClick={() => void add()}>
         Add the piece
-      </Button>
-    </div>
-  );
-}
-
-function RigList({ event, onRemove }: { event: EventOut; onRemove: (id: number) => void }) {
-  const { system } = useSettings();
-  if (event.rigs.length === 0) return <p className="mt-1 mb-2 text-soft">Nothing hangs in this event.</p>;
-  return (
-    <ul className="mt-1 mb-3 list-none divide-y divide-line p-0">
-      {event.rigs.map(({ id, rig, report }) => (
-        <li key={id} className="flex items-center gap-3">
-          <Link
-            to={`/events/${event.id}/rigs/${id}`}
-            className="flex min-h-[48px] flex-1 items-center gap-2 text-lg"
-          >
-            <span className="serif">{rig.name}</span>
-          </Link>
-          <span className="text-soft">
-            {report ? textOf({ kind: "force", value: report.rest.load_n }, system) : "not worked out"}
-          </span>
-          <Button
-            look="quiet"
-            className="no-print"
-            onClick={() => onRemove(id)}
-            aria-label={`Remove ${rig.name}`}
-          >
-            Remove
-          </Button>
-        </li>
-      ))}
-    </ul>
-  );
-}
-
-function NewRig({ event, onProblem }: { event: EventOut; onProblem: (problem: Problem) => void }) {
-  const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
-  const [kind, setKind] = useState<Armature["kind"]>("snake");
-  const go = useNavigate();
-  const add = async () => {
-    const nettings = Object.values(stock.data?.nettings ?? {});
-    const open = nettings.find((each) => each.aperture_m >= 0.05) ?? nettings[0];
-    try {
-      const saved = await api.addRig(event.id, event.revision, rigFor(kind, open?.key ?? ""));
-      void go(`/events/${event.id}/rigs/${saved.id}`);
-    } catch (reason) {
-      if (!(reason instanceof Refused)) throw reason;
-      onProblem(reason.problem);
-    }
-  };
-  return (
-    <div className="no-print flex items-end gap-2">
-      <Choice
-        label="New hung piece"
-        value={kind}
-        options={ARMATURES}
-        onCommit={setKind}
-        className="min-w-0 flex-1"
-      />
-      <Button look="solid" disabled={!stock.data} onClick={() => void add()}>
-        Hang it
       </Button>
     </div>
   );

@@ -1,22 +1,54 @@
-import type { Armature } from "../../api/types";
+import { useState } from "react";
+import { api, Refused } from "../../api/client";
+import type { Armature, Problem } from "../../api/types";
+import { isRun } from "../../drawing/rig";
+import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
-import { ARMATURES } from "./edits";
 import type { RigTabProps } from "./types";
 
+const KINDS: readonly (readonly [Armature["kind"], string])[] = [
+  ["snake", "twisted snake"],
+  ["tube", "tube"],
+  ["wrapped frame", "tube wrapped on a frame"],
+  ["sleeve", "sleeve with a core"],
+  ["spill", "spill"],
+  ["runner", "runner on a table"],
+  ["panel", "flat panel"],
+  ["ring", "ring or round panel"],
+];
 const STIFFNESS: readonly (readonly [Armature["stiffness"], string])[] = [
   ["loose", "loose, hangs as a chain"],
   ["twig-stiffened", "stiffened with twigs"],
   ["cored", "a core runs through"],
 ];
+const CORDS = [
+  ["", "none"],
+  ["0.002", "cord, 2 mm"],
+  ["0.003", "cord, 3 mm"],
+  ["0.004", "cord, 4 mm"],
+] as const;
+const CURVES = [
+  ["", "all of one length"],
+  ["dome", "longest in the middle"],
+  ["bowl", "longest at the rim"],
+  ["slope", "longer to the right"],
+  ["even", "mixed"],
+] as const;
 
-/** What hangs: its kind, finished size, netting, stiffness, which end is fuller, and what is under it. */
-export function ArmatureTab({ rig, stock, problem, onCommit }: RigTabProps) {
+/** What hangs: its kind, armature size and finished size, netting, stiffness, how full it is and how long stems hang. */
+export function ArmatureTab(props: RigTabProps) {
+  const { eventId, rig, stock, problem, tool, onTool, onCommit } = props;
   const { armature } = rig;
-  const put = (next: Partial<Armature>) =>
-    onCommit({ ...rig, armature: { ...armature, ...next } }, "Change the armature");
-  const run = armature.kind === "snake" || armature.kind === "tube";
-  const size = (label: string, key: "length_m" | "diameter_m" | "width_m" | "stem_cut_m") => (
+  const [unsized, setUnsized] = useState<Problem | null>(null);
+  const put = (next: Partial<Armature>, label = "Change the armature") =>
+    onCommit({ ...rig, armature: { ...armature, ...next } }, label);
+  const run = isRun(rig);
+  const ring = armature.kind === "ring";
+  const size = (
+    label: string,
+    key: "length_m" | "diameter_m" | "width_m" | "stem_cut_m" | "projection_m",
+  ) => (
     <QuantityField
       label={label}
       kind="length"
@@ -26,32 +58,29 @@ export function ArmatureTab({ rig, stock, problem, onCommit }: RigTabProps) {
       onCommit={(value) => value !== null && put({ [key]: value })}
     />
   );
-  const number = (label: string, key: "turns" | "fuller_first") => (
+  const finished = async (wanted: { length_m?: number; width_m?: number; thick_m?: number }) => {
+    try {
+      const sized = await api.rigFinished(eventId, rig, wanted);
+      setUnsized(null);
+      onCommit({ ...rig, armature: sized }, "Size it for a finished size");
+    } catch (reason) {
+      if (!(reason instanceof Refused)) throw reason;
+      setUnsized({ ...reason.problem, path: `finished.${Object.keys(wanted)[0]}` });
+    }
+  };
+  const finishedField = (label: string, key: "length_m" | "width_m" | "thick_m", own: number) => (
     <QuantityField
       label={label}
-      kind="ratio"
-      value={armature[key]}
-      path={`armature.${key}`}
-      problem={problem}
-      onCommit={(value) => value !== null && put({ [key]: value })}
+      kind="length"
+      value={own + 2 * armature.projection_m}
+      path={`finished.${key}`}
+      problem={unsized}
+      onCommit={(value) => value !== null && void finished({ [key]: value })}
     />
   );
-  const flag = (key: "over_people" | "walkway", words: string) => (
-    <label className="flex min-h-[44px] items-center gap-2">
-      <input
-        type="checkbox"
-        className="h-5 w-5 flex-none accent-leaf"
-        checked={rig[key]}
-        onChange={(each) => onCommit({ ...rig, [key]: each.target.checked }, "Change what is under it")}
-      />
-      {words}
-    </label>
-  );
   return (
-    <div className="grid grid-cols-5 content-start gap-3 p-3 max-lg:grid-cols-2">
-      <Choice label="Kind" value={armature.kind} options={ARMATURES} onCommit={(kind) => put({ kind })} />
-      {armature.kind !== "ring" && size(run ? "Finished length along it" : "Wide", "length_m")}
-      {armature.kind === "panel" ? size("Deep", "width_m") : size(run ? "Thick" : "Across", "diameter_m")}
+    <div className="grid grid-cols-6 content-start gap-x-3 gap-y-2 p-3 max-lg:grid-cols-2">
+      <Choice label="Kind" value={armature.kind} options={KINDS} onCommit={(kind) => put({ kind })} />
       <Choice
         label="Netting"
         value={armature.netting ?? ""}
@@ -61,28 +90,138 @@ export function ArmatureTab({ rig, stock, problem, onCommit }: RigTabProps) {
         ]}
         onCommit={(key) => put({ netting: key || null })}
       />
-      {run && number("Turns of the strip", "turns")}
+      {!ring && size(run ? "Armature, along it" : "Armature, wide", "length_m")}
+      {armature.kind === "panel"
+        ? size("Armature, deep", "width_m")
+        : size(run ? "Armature, thick" : "Armature, across", "diameter_m")}
+      {size("Flowers stand off it", "projection_m")}
+      {armature.kind === "panel" ? (
+        <>
+          {finishedField("Finished, wide", "length_m", armature.length_m)}
+          {finishedField("Finished, deep", "width_m", armature.width_m)}
+        </>
+      ) : (
+        <>
+          {run && finishedField("Finished, long", "length_m", armature.length_m)}
+          {finishedField(run ? "Finished, thick" : "Finished, across", "thick_m", armature.diameter_m)}
+        </>
+      )}
       {run && (
-        <Choice
-          label="Stiffness"
-          value={armature.stiffness}
-          options={STIFFNESS}
-          onCommit={(stiffness) => put({ stiffness })}
+        <>
+          <QuantityField
+            label="Turns of the strip"
+            kind="ratio"
+            value={armature.turns}
+            path="armature.turns"
+            problem={problem}
+            onCommit={(turns) => turns !== null && put({ turns })}
+          />
+          <QuantityField
+            label="Carried in sections"
+            kind="count"
+            value={armature.sections}
+            path="armature.sections"
+            problem={problem}
+            onCommit={(sections) => sections !== null && put({ sections })}
+          />
+          <Choice
+            label="Stiffness"
+            value={armature.stiffness}
+            options={STIFFNESS}
+            onCommit={(stiffness) => put({ stiffness })}
+          />
+          <Choice
+            label="Cord through it"
+            value={armature.carrier ? String(armature.carrier.size_m) : ""}
+            options={CORDS}
+            onCommit={(mm) =>
+              put({
+                carrier: mm
+                  ? {
+                      kind: "polyester cord",
+                      size_m: Number(mm),
+                      stated_n: null,
+                      fitting: "knot",
+                      stainless: false,
+                      wet: false,
+                      over_edge: false,
+                    }
+                  : null,
+              })
+            }
+          />
+        </>
+      )}
+      {armature.kind === "sleeve" && (
+        <QuantityField
+          label="Core in its foot"
+          kind="mass"
+          value={armature.core_kg}
+          path="armature.core_kg"
+          problem={problem}
+          onCommit={(core_kg) => core_kg !== null && put({ core_kg })}
         />
       )}
-      {size(run ? "Stems cut to" : "Stems hang down", "stem_cut_m")}
-      {number("Fuller at the first end, times", "fuller_first")}
+      {!run && (
+        <Choice
+          label="Hung stems are"
+          value={armature.drop?.curve ?? ""}
+          options={CURVES}
+          onCommit={(curve) =>
+            put({
+              drop: curve
+                ? {
+                    shortest_m: armature.drop?.shortest_m ?? armature.stem_cut_m / 2,
+                    longest_m: armature.drop?.longest_m ?? armature.stem_cut_m,
+                    curve,
+                  }
+                : null,
+            })
+          }
+        />
+      )}
+      {armature.drop === null && size(run ? "Stems cut to" : "Stems hang down", "stem_cut_m")}
+      {armature.drop !== null &&
+        (["shortest_m", "longest_m"] as const).map((key) => (
+          <QuantityField
+            key={key}
+            label={key === "shortest_m" ? "The shortest" : "The longest"}
+            kind="length"
+            value={armature.drop?.[key] ?? null}
+            path={`armature.drop.${key}`}
+            problem={problem}
+            onCommit={(value) =>
+              value !== null && armature.drop && put({ drop: { ...armature.drop, [key]: value } })
+            }
+          />
+        ))}
       <QuantityField
-        label="Whatever else hangs on it"
+        label="What else hangs on it"
         kind="mass"
         value={rig.extra_kg}
         path="extra_kg"
         problem={problem}
         onCommit={(extra_kg) => extra_kg !== null && onCommit({ ...rig, extra_kg }, "Change what else hangs")}
       />
-      <div className="col-span-2">
-        {flag("over_people", "Somebody can be under it or touch it")}
-        {flag("walkway", "People walk under it")}
+      <div className="col-span-full flex flex-wrap items-center gap-3">
+        {(["fuller", "thinner"] as const).map((brush) => (
+          <Button
+            key={brush}
+            look={tool === brush ? "solid" : "plain"}
+            aria-pressed={tool === brush}
+            onClick={() => onTool(tool === brush ? "hand" : brush)}
+          >
+            Paint it {brush}
+          </Button>
+        ))}
+        <Button disabled={armature.density.length === 0} onClick={() => put({ density: [] }, "Even again")}>
+          Even again
+        </Button>
+        <span className="text-[14px] text-soft">
+          {tool === "fuller" || tool === "thinner"
+            ? `Stroke along it on the front view where it is to be ${tool}. Esc puts the brush down.`
+            : "Where it is fuller it is heavier: lines and points follow."}
+        </span>
       </div>
     </div>
   );

@@ -8,6 +8,7 @@ import { Button } from "../../ui/Button";
 import { STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
 import { render, textOf } from "../../units/text";
+import { PartsPanel } from "./PartsPanel";
 import type { Chosen } from "./types";
 
 type Props = {
@@ -22,8 +23,6 @@ type Props = {
 };
 
 const SHOWN_TO = 1.4;
-/** Half a degree: nobody sees less. */
-const LEVEL_RAD = 0.009;
 const CASES = { whole: "as hung", uneven: "a line 1 % long", "one gone": "one line gone" } as const;
 const BAR = { holds: "bg-leaf", tight: "bg-marigold", fails: "bg-berry", cut: "" } as const;
 
@@ -31,7 +30,7 @@ const BAR = { holds: "bg-leaf", tight: "bg-marigold", fails: "bg-berry", cut: ""
 export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSnip, onCommit }: Props) {
   const { system } = useSettings();
   const { verdict } = report;
-  const cleared = verdict.state === "holds" || verdict.state === "tight";
+  const cleared = verdict.state === "holds" || verdict.state === "tight" || verdict.state === "not needed";
   return (
     <section aria-label="Hang" className={`p-3 ${trying ? "opacity-60" : ""}`}>
       <h2 className="m-0 flex items-center gap-2 text-xl" data-hang={verdict.state}>
@@ -44,7 +43,10 @@ export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSn
         )}
       </h2>
       <p className="mt-1 mb-2 leading-snug">{render(verdict.reason, system)}</p>
-      {verdict.state !== "holds" && !trying && <Fixes eventId={eventId} rig={rig} onCommit={onCommit} />}
+      {!trying &&
+        (verdict.state === "fails" || verdict.state === "tight" || verdict.state === "cannot say") && (
+          <Fixes eventId={eventId} rig={rig} onCommit={onCommit} />
+        )}
       <table className="w-full border-collapse text-[14px]">
         <caption className="sr-only">Lines and what they bear</caption>
         <thead>
@@ -115,33 +117,8 @@ export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSn
           ))}
         </tbody>
       </table>
-      <h3 className="mt-3 mb-0 text-base">What hangs</h3>
-      <table className="w-full border-collapse text-[14px]">
-        <tbody>
-          {report.take_off.parts.map((part) => (
-            <tr key={part.name} className="border-t border-line">
-              <td className="py-0.5">{part.name}</td>
-              <td className="text-right">{textOf({ kind: "mass", value: part.typical_kg }, system)}</td>
-              <td className="w-24 text-right text-soft">
-                to {textOf({ kind: "mass", value: part.heavy_kg }, system)}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <p className="mt-1 mb-0 text-[14px]">
-        Counted as {textOf({ kind: "force", value: report.rest.load_n }, system)}: the heavy case, with what
-        was forgotten and handling. Strip to cut:{" "}
-        {textOf({ kind: "cut_length", value: report.take_off.strip_width_m }, system)} ×{" "}
-        {textOf({ kind: "cut_length", value: report.take_off.strip_length_m }, system)}.
-      </p>
-      {report.half_tilt_rad !== null && report.half_tilt_rad > LEVEL_RAD && (
-        <p className="mt-2 mb-0 text-[14px]">
-          Fill both sides in turn: with one half done it hangs{" "}
-          {textOf({ kind: "angle", value: report.half_tilt_rad }, system)} out of level.
-        </p>
-      )}
-      {rig.over_people && (
+      <PartsPanel rig={rig} report={report} />
+      {rig.below !== "nobody" && (
         <p className="mt-2 mb-0 text-[14px] text-soft">
           Planning figures. The building's owner rates its points; a competent rigger and local rules decide
           what hangs over people. Nobody stands under it while it goes up.

@@ -1,47 +1,35 @@
 import { X } from "lucide-react";
-import type { LineSpec, RigLine } from "../../api/types";
+import type { RigLine } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
-import { STEEL, withoutLine } from "./edits";
+import { lineTo, withOwnPoint, withoutLine } from "./edits";
+import { Flag } from "./Flag";
+import { SpecFields } from "./SpecFields";
+import { STEEL } from "./templates";
 import type { RigTabProps } from "./types";
 
-const KINDS: readonly (readonly [LineSpec["kind"], string])[] = [
-  ["steel rope", "steel rope"],
-  ["monofilament", "monofilament"],
-  ["braid", "braid"],
-  ["polyester cord", "polyester cord"],
-  ["cable tie", "cable tie"],
-];
-const FITTINGS: readonly (readonly [LineSpec["fitting"], string])[] = [
-  ["knot", "knotted"],
-  ["ferrule", "ferrule"],
-  ["grip", "grip"],
-];
-const EDGES = [
-  ["no", "runs free"],
-  ["yes", "over an edge"],
-] as const;
-/** What a kind is unless it is said: steel and cord go by their size, thin line by its packet. */
-const USUAL: Record<LineSpec["kind"], Partial<LineSpec>> = {
-  "steel rope": { size_m: 0.0015, stated_n: null, fitting: "grip" },
-  monofilament: { size_m: null, stated_n: 89, fitting: "knot" },
-  braid: { size_m: null, stated_n: 200, fitting: "knot" },
-  "polyester cord": { size_m: 0.003, stated_n: null, fitting: "knot" },
-  "cable tie": { size_m: 0.0048, stated_n: null, fitting: "knot" },
-};
-
-/** Every line: from where to where, of what, how it is made off; the second bond. */
+/** Every line: from where to where, of what, how it is made off; the second bond; levelling and proof. */
 export function LinesTab({ rig, problem, chosen, onChoose, onCommit }: RigTabProps) {
   const put = (index: number, next: Partial<RigLine>, label: string) =>
     onCommit(
       { ...rig, lines: rig.lines.map((each, at) => (at === index ? { ...each, ...next } : each)) },
       label,
     );
-  const points = rig.points.map((each, index) => [String(index), each.name] as const);
   const places = rig.attachments.map((_, index) => [String(index), `place ${index + 1}`] as const);
+  const starts = [
+    ...rig.points.map((each, index) => [`point-${index}`, each.name] as const),
+    ...rig.attachments.map((_, index) => [`place-${index}`, `place ${index + 1}`] as const),
+  ];
+  const lead = (index: number, from: string) => {
+    const [what, at] = from.split("-");
+    const ends =
+      what === "point" ? { point: Number(at), tied_to: null } : { point: null, tied_to: Number(at) };
+    put(index, ends, "Lead a line from elsewhere");
+  };
   return (
     <div className="p-2">
+      {rig.lines.length === 0 && <p className="mt-0 mb-2">No line yet: nothing holds the armature.</p>}
       <ul className="m-0 list-none space-y-1 p-0">
         {rig.lines.map((line, index) => (
           <li
@@ -53,9 +41,9 @@ export function LinesTab({ rig, problem, chosen, onChoose, onCommit }: RigTabPro
             <Choice
               label="From"
               hideLabel={index > 0}
-              value={String(line.point)}
-              options={points}
-              onCommit={(point) => put(index, { point: Number(point) }, "Lead a line from another point")}
+              value={line.tied_to === null ? `point-${line.point}` : `place-${line.tied_to}`}
+              options={starts}
+              onCommit={(from) => lead(index, from)}
             />
             <Choice
               label="To"
@@ -89,10 +77,7 @@ export function LinesTab({ rig, problem, chosen, onChoose, onCommit }: RigTabPro
             onCommit(
               {
                 ...rig,
-                lines: [
-                  ...rig.lines,
-                  { point: rig.points.length - 1, attachment: 0, spec: rig.lines[0]?.spec ?? STEEL },
-                ],
+                lines: [...rig.lines, lineTo(rig.points.length - 1, 0, rig.lines.at(-1)?.spec ?? STEEL)],
               },
               "Add a line",
             )
@@ -101,6 +86,7 @@ export function LinesTab({ rig, problem, chosen, onChoose, onCommit }: RigTabPro
           Add a line
         </Button>
         <Button
+          disabled={rig.lines.length === 0}
           onClick={() => {
             const spec = rig.lines[0]?.spec;
             if (spec)
@@ -112,92 +98,100 @@ export function LinesTab({ rig, problem, chosen, onChoose, onCommit }: RigTabPro
         >
           All like the first
         </Button>
+        <QuantityField
+          label="Let out for levelling"
+          kind="length"
+          className="w-36"
+          value={rig.levelling_m}
+          path="levelling_m"
+          problem={problem}
+          onCommit={(levelling_m) =>
+            levelling_m !== null && onCommit({ ...rig, levelling_m }, "Change the levelling range")
+          }
+        />
+        <QuantityField
+          label="Proof load"
+          kind="mass"
+          className="w-36"
+          optional
+          placeholder="the usual"
+          value={rig.proof_kg}
+          path="proof_kg"
+          problem={problem}
+          onCommit={(proof_kg) => onCommit({ ...rig, proof_kg }, "Change the proof load")}
+        />
       </div>
-      <section className="mt-3 border-t border-line pt-2">
-        <label className="flex min-h-[44px] items-center gap-2">
-          <input
-            type="checkbox"
-            className="h-5 w-5 accent-leaf"
-            checked={rig.bond !== null}
-            onChange={(each) =>
-              onCommit(
-                { ...rig, bond: each.target.checked ? { ...STEEL, fitting: "ferrule" } : null },
-                each.target.checked ? "Plan a second bond" : "Leave the second bond out",
-              )
-            }
-          />
-          A second bond: its own steel line, slack, to a point of its own
-        </label>
-        {rig.bond && (
-          <SpecFields
-            spec={rig.bond}
-            path="bond"
-            bare={false}
-            problem={problem}
-            onCommit={(bond) => onCommit({ ...rig, bond }, "Change the second bond")}
-          />
-        )}
-      </section>
+      <BondFields rig={rig} problem={problem} onCommit={onCommit} />
     </div>
   );
 }
 
-type SpecProps = {
-  spec: LineSpec;
-  path: string;
-  /** Without its labels, under a row that has them. */
-  bare: boolean;
-  problem: RigTabProps["problem"];
-  onCommit: (spec: LineSpec) => void;
-};
-
-function SpecFields({ spec, path, bare, problem, onCommit }: SpecProps) {
-  const thin = spec.kind === "monofilament" || spec.kind === "braid";
+function BondFields({ rig, problem, onCommit }: Pick<RigTabProps, "rig" | "problem" | "onCommit">) {
+  const { bond } = rig;
+  const used = new Set(rig.lines.map((each) => each.point));
+  const plan = (planned: boolean) =>
+    onCommit(
+      {
+        ...rig,
+        bond: planned
+          ? { spec: { ...STEEL, size_m: 0.003, fitting: "ferrule" }, point: null, slack_m: 0.05 }
+          : null,
+      },
+      planned ? "Plan a second bond" : "Leave the second bond out",
+    );
+  const toNew = () => {
+    if (!bond) return;
+    const next = withOwnPoint(rig);
+    onCommit({ ...next, bond: { ...bond, point: next.points.length - 1 } }, "A point for the second bond");
+  };
   return (
-    <div className="grid grid-cols-5 items-end gap-1">
-      <Choice
-        label="Line"
-        hideLabel={bare}
-        value={spec.kind}
-        options={KINDS}
-        onCommit={(kind) => onCommit({ ...spec, kind, ...USUAL[kind] })}
+    <section className="mt-3 border-t border-line pt-2" aria-label="Second bond">
+      <Flag
+        checked={bond !== null}
+        words="A second bond: its own steel line, nearly tight, to a point of its own"
+        onCommit={plan}
       />
-      <QuantityField
-        label="Thick"
-        hideLabel={bare}
-        kind="length"
-        optional
-        placeholder={thin ? "by its packet" : "not known"}
-        value={spec.size_m}
-        path={`${path}.size_m`}
-        problem={problem}
-        onCommit={(size_m) => onCommit({ ...spec, size_m })}
-      />
-      <QuantityField
-        label="Packet says"
-        hideLabel={bare}
-        kind="force"
-        optional
-        placeholder={thin ? "needed" : "by its size"}
-        value={spec.stated_n}
-        path={`${path}.stated_n`}
-        problem={problem}
-        onCommit={(stated_n) => onCommit({ ...spec, stated_n })}
-      />
-      <Choice
-        label="Made off"
-        hideLabel={bare}
-        value={spec.fitting}
-        options={FITTINGS}
-        onCommit={(fitting) => onCommit({ ...spec, fitting })}
-      />
-      <Choice
-        label="On its way"
-        hideLabel={bare}
-        value={spec.over_edge ? "yes" : "no"}
-        options={EDGES}
-        onCommit={(edge) => onCommit({ ...spec, over_edge: edge === "yes" })}
-      />
-    </div>
+      {bond && (
+        <div className="grid grid-cols-[1.6fr_0.8fr_3.6fr] items-end gap-1 max-lg:grid-cols-1">
+          <Choice
+            label="Leads to"
+            value={bond.point === null ? "" : String(bond.point)}
+            options={[
+              ["", "no point yet"],
+              ...rig.points.map((each, index): readonly [string, string] => [
+                String(index),
+                used.has(index) ? `${each.name} (holds a line too)` : each.name,
+              ]),
+              ["new", "a new point of its own"],
+            ]}
+            onCommit={(at) => {
+              if (at === "new") toNew();
+              else
+                onCommit(
+                  { ...rig, bond: { ...bond, point: at === "" ? null : Number(at) } },
+                  "Lead the second bond elsewhere",
+                );
+            }}
+          />
+          <QuantityField
+            label="Slack"
+            kind="length"
+            value={bond.slack_m}
+            path="bond.slack_m"
+            problem={problem}
+            onCommit={(slack_m) =>
+              slack_m !== null && onCommit({ ...rig, bond: { ...bond, slack_m } }, "Change the bond's slack")
+            }
+          />
+          <SpecFields
+            spec={bond.spec}
+            path="bond.spec"
+            bare={false}
+            problem={problem}
+            onCommit={(spec) => onCommit({ ...rig, bond: { ...bond, spec } }, "Change the second bond")}
+          />
+        </div>
+      )}
+    </section>
   );
 }

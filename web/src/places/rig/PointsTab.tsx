@@ -1,121 +1,209 @@
 import { X } from "lucide-react";
+import { Link } from "react-router";
 import type { HangPoint } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
-import { withoutPoint, withPoint } from "./edits";
+import { withoutPoint, withPoint, withSurveyed } from "./edits";
+import { AXES, HANG_KINDS } from "./kinds";
+import { STEEL } from "./templates";
 import type { RigTabProps } from "./types";
 
-const KINDS: readonly (readonly [HangPoint["kind"], string])[] = [
-  ["beam loop", "loop round a beam"],
-  ["clamp", "clamp"],
-  ["eye", "eye"],
-  ["wall screw", "wall screw"],
-  ["frame member", "frame"],
-  ["adhesive hook", "adhesive hook"],
-  ["suction hook", "suction hook"],
-  ["handle", "handle"],
-  ["truss", "truss"],
-];
-const PLACES = [
-  ["x_m", "Right"],
-  ["y_m", "Back"],
-  ["z_m", "Up"],
-] as const;
+type RowProps = Pick<RigTabProps, "rig" | "problem" | "survey" | "onCommit"> & {
+  point: HangPoint;
+  index: number;
+};
 
-/** The survey of the place, as far as this piece hangs on it: where each point is, what it may carry, who states it. */
-export function PointsTab({ rig, problem, chosen, onChoose, onCommit }: RigTabProps) {
-  const put = (index: number, next: Partial<HangPoint>, label: string) =>
-    onCommit(
-      { ...rig, points: rig.points.map((each, at) => (at === index ? { ...each, ...next } : each)) },
-      label,
-    );
+/** Where each hang point is, what it may carry and who states it: here, or in the survey of the place. */
+export function PointsTab(props: RigTabProps) {
+  const { eventId, rig, survey, problem, chosen, onChoose, onCommit } = props;
+  const taken = new Set(rig.points.map((each) => each.surveyed));
+  const free = (survey?.survey.points ?? []).filter((each) => !taken.has(each.name));
   return (
     <div className="p-2">
+      {rig.points.length === 0 && <p className="mt-0 mb-2">No hang point yet.</p>}
       <ul className="m-0 list-none space-y-1 p-0">
         {rig.points.map((point, index) => (
           <li
             // biome-ignore lint/suspicious/noArrayIndexKey: a point is known by its place
             key={index}
             onFocusCapture={() => onChoose(`point-${index}`)}
-            className={`grid grid-cols-[1.15fr_1fr_0.85fr_0.8fr_0.8fr_0.8fr_1.3fr_1.15fr_40px] items-end gap-1 max-lg:grid-cols-3 ${chosen === `point-${index}` ? "bg-sheet" : ""}`}
+            className={chosen === `point-${index}` ? "bg-sheet" : ""}
           >
-            <TextField
-              label="Name"
-              hideLabel={index > 0}
-              value={point.name}
-              path={`points.${index}.name`}
+            <Row
+              rig={rig}
+              point={point}
+              index={index}
+              survey={survey}
               problem={problem}
-              onCommit={(name) => put(index, { name }, "Rename a hang point")}
+              onCommit={onCommit}
             />
-            <Choice
-              label="Kind"
-              hideLabel={index > 0}
-              value={point.kind}
-              options={KINDS}
-              onCommit={(kind) => put(index, { kind }, `Change ${point.name}`)}
-            />
-            {PLACES.map(([axis, words]) => (
-              <QuantityField
-                key={axis}
-                label={words}
-                hideLabel={index > 0}
-                kind="length"
-                value={point[axis]}
-                path={axis === "x_m" ? `points.${index}` : `points.${index}.${axis}`}
-                problem={problem}
-                onCommit={(value) => value !== null && put(index, { [axis]: value }, `Move ${point.name}`)}
-              />
-            ))}
+          </li>
+        ))}
+      </ul>
+      <div className="mt-2 flex flex-wrap items-center gap-3">
+        <Button onClick={() => onCommit(withPoint(rig, STEEL), "Add a hang point")}>
+          Add a hang point with its line
+        </Button>
+        {free.length > 0 && (
+          <Choice
+            label="Add one from the survey"
+            hideLabel
+            value=""
+            options={[
+              ["", "add one from the survey"],
+              ...free.map((each) => [each.name, each.name] as const),
+            ]}
+            onCommit={(name) => {
+              const found = free.find((each) => each.name === name);
+              if (found) onCommit(withSurveyed(rig, found, STEEL), `Hang it from ${name}`);
+            }}
+          />
+        )}
+        <Link to={`/events/${eventId}/survey`} className="flex min-h-[44px] items-center text-[14px]">
+          The survey of this place
+        </Link>
+        <span className="text-[14px] text-soft">
+          Ratings are working loads straight down, as the owner or a competent person states them.
+        </span>
+      </div>
+    </div>
+  );
+}
+
+function Row({ rig, point, index, survey, problem, onCommit }: RowProps) {
+  const put = (next: Partial<HangPoint>, label: string) =>
+    onCommit(
+      { ...rig, points: rig.points.map((each, at) => (at === index ? { ...each, ...next } : each)) },
+      label,
+    );
+  const found = survey?.survey.points.find((each) => each.name === point.surveyed);
+  const shown = found ?? point;
+  const own = point.surveyed === null;
+  const bare = index > 0;
+  return (
+    <>
+      <div className="grid grid-cols-[1.1fr_1.1fr_0.8fr_0.75fr_0.75fr_1.1fr_0.85fr_1.3fr_1.05fr_40px] items-end gap-1 max-lg:grid-cols-3">
+        <TextField
+          label="Name"
+          hideLabel={bare}
+          value={point.name}
+          path={`points.${index}.name`}
+          problem={problem}
+          onCommit={(name) => put({ name }, "Rename a hang point")}
+        />
+        <Choice
+          label="Kind"
+          hideLabel={bare}
+          value={shown.kind}
+          options={own ? HANG_KINDS : HANG_KINDS.filter(([kind]) => kind === shown.kind)}
+          onCommit={(kind) => put({ kind }, `Change ${point.name}`)}
+        />
+        {AXES.map(([axis, words]) => (
+          <QuantityField
+            key={axis}
+            label={words}
+            hideLabel={bare}
+            kind="length"
+            value={point[axis]}
+            path={axis === "x_m" ? `points.${index}` : `points.${index}.${axis}`}
+            problem={problem}
+            onCommit={(value) => value !== null && put({ [axis]: value }, `Move ${point.name}`)}
+          />
+        ))}
+        <Choice
+          label="In the survey"
+          hideLabel={bare}
+          value={point.surveyed ?? ""}
+          options={[
+            ["", "not in it"],
+            ...(survey?.survey.points ?? []).map((each) => [each.name, each.name] as const),
+            ...(point.surveyed && !found ? [[point.surveyed, `${point.surveyed}, gone`] as const] : []),
+          ]}
+          onCommit={(name) => put({ surveyed: name || null }, `Take ${point.name} from the survey`)}
+        />
+        {own ? (
+          <>
             <QuantityField
               label="May carry"
-              hideLabel={index > 0}
+              hideLabel={bare}
               kind="force"
               optional
               placeholder="not rated"
               value={point.rating_n}
               path={`points.${index}.rating_n`}
               problem={problem}
-              onCommit={(rating_n) => put(index, { rating_n }, `Rate ${point.name}`)}
+              onCommit={(rating_n) => put({ rating_n }, `Rate ${point.name}`)}
             />
             <TextField
               label="Stated by"
-              hideLabel={index > 0}
+              hideLabel={bare}
               placeholder="nobody yet"
               value={point.stated_by ?? ""}
               path={`points.${index}.stated_by`}
               problem={problem}
-              onCommit={(by) => put(index, { stated_by: by.trim() || null }, `Who rates ${point.name}`)}
+              onCommit={(by) => put({ stated_by: by.trim() || null }, `Who rates ${point.name}`)}
             />
             <TextField
               label="On"
-              hideLabel={index > 0}
+              hideLabel={bare}
               placeholder="date"
               value={point.stated_on ?? ""}
               path={`points.${index}.stated_on`}
               problem={problem}
-              onCommit={(on) => put(index, { stated_on: on.trim() || null }, `When ${point.name} was rated`)}
+              onCommit={(on) => put({ stated_on: on.trim() || null }, `When ${point.name} was rated`)}
             />
-            <Button
-              look="quiet"
-              title={`Remove ${point.name} and its lines`}
-              onClick={() => onCommit(withoutPoint(rig, index), `Remove ${point.name}`)}
-            >
-              <X size={16} aria-hidden="true" />
-              <span className="sr-only">Remove {point.name} and its lines</span>
-            </Button>
-          </li>
-        ))}
-      </ul>
-      <div className="mt-2 flex items-center gap-3">
-        <Button onClick={() => onCommit(withPoint(rig), "Add a hang point")}>
-          Add a hang point with its line
+          </>
+        ) : (
+          <p className="col-span-3 m-0 flex min-h-[44px] items-center text-[14px] leading-tight max-lg:col-span-2">
+            {found ? "Its rating is in the survey." : "The survey has it no more: it has no rating."}
+          </p>
+        )}
+        <Button
+          look="quiet"
+          title={`Remove ${point.name} and its lines`}
+          onClick={() => onCommit(withoutPoint(rig, index), `Remove ${point.name}`)}
+        >
+          <X size={16} aria-hidden="true" />
+          <span className="sr-only">Remove {point.name} and its lines</span>
         </Button>
-        <span className="text-[14px] text-soft">
-          Ratings are working loads straight down, as the owner or a competent person states them.
-        </span>
       </div>
-    </div>
+      {own && (point.kind === "wall screw" || point.kind === "handle") && (
+        <div className="flex items-center gap-2 pl-4 text-[14px]">
+          {point.kind === "wall screw" ? (
+            <>
+              bears straight out of the wall
+              <QuantityField
+                label={`${point.name} straight out of the wall`}
+                hideLabel
+                kind="force"
+                optional
+                placeholder="not rated"
+                className="w-28"
+                value={point.pull_out_n}
+                path={`points.${index}.pull_out_n`}
+                problem={problem}
+                onCommit={(pull_out_n) => put({ pull_out_n }, `Rate ${point.name}`)}
+              />
+            </>
+          ) : (
+            <>
+              was made for
+              <TextField
+                label={`What ${point.name} was made for`}
+                hideLabel
+                placeholder="such as a sliding door of 60 kg"
+                className="w-80"
+                value={point.made_for ?? ""}
+                path={`points.${index}.made_for`}
+                problem={problem}
+                onCommit={(made) => put({ made_for: made.trim() || null }, `What ${point.name} is for`)}
+              />
+            </>
+          )}
+        </div>
+      )}
+    </>
   );
 }

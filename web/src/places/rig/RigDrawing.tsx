@@ -1,13 +1,17 @@
-import { useMemo } from "react";
-import type { Rig, Stock } from "../../api/types";
-import { Drawing } from "../../drawing/Drawing";
+import { useMemo, useState } from "react";
+import type { HangPoint, Rig, Stock } from "../../api/types";
+import { Drawing, type Pen } from "../../drawing/Drawing";
 import {
   armatureLayer,
   attachmentPlaces,
+  bondLayer,
+  hazardLayer,
+  isTied,
   type LineLook,
   lineLabels,
   lineLayer,
   lookOf,
+  mountLayer,
   onSheet,
   type Place,
   type Plane,
@@ -16,11 +20,13 @@ import {
   rigBounds,
   roomLayer,
 } from "../../drawing/rig";
-import type { Handle } from "../../drawing/scene";
+import type { Handle, Primitive } from "../../drawing/scene";
+import { Button } from "../../ui/Button";
 import { useSettings } from "../../ui/settings";
 import { textOf } from "../../units/text";
 import { moved } from "./edits";
-import type { Chosen, Snipped } from "./types";
+import type { Chosen, Snipped, Tool } from "./types";
+import { usePen } from "./usePen";
 import type { RigDesk } from "./useRigDesk";
 
 type Props = {
@@ -30,28 +36,44 @@ type Props = {
   snipped: Snipped | null;
   chosen: Chosen;
   onChoose: (chosen: Chosen) => void;
+  tool: Tool;
+  onTool: (tool: Tool) => void;
 };
 
 const AXES = { front: ["x_m", "z_m"], plan: ["x_m", "y_m"] } as const;
 const WAYS = { x_m: "right", y_m: "back", z_m: "up" } as const;
 /** A line that needs less than this of its tension is slack. */
 const SLACK_N = 0.5;
+/** Room the words of a line take, px. */
+const LABEL_PX = [72, 36] as const;
 
 /** The rig from the front and from above, both true to scale. */
 export function RigDrawing(props: Props) {
+  const { pen, drawn } = usePen(props);
+  const [close, setClose] = useState(false);
   return (
     <>
       <div className="relative min-h-0 flex-[2.6]">
-        <PlaneView {...props} plane="front" />
+        <Button
+          look="quiet"
+          aria-pressed={close}
+          className="no-print absolute top-0 right-1 z-10 text-[14px]"
+          onClick={() => setClose(!close)}
+        >
+          {close ? "Down to the floor" : "Look closer"}
+        </Button>
+        <PlaneView {...props} plane="front" pen={pen} drawn={drawn} close={close} />
       </div>
       <div className="relative min-h-0 flex-1 border-t border-line">
-        <PlaneView {...props} plane="plan" />
+        <PlaneView {...props} plane="plan" pen={null} drawn={[]} close={close} />
       </div>
     </>
   );
 }
 
-function PlaneView({ desk, rig, stock, snipped, chosen, onChoose, plane }: Props & { plane: Plane }) {
+type PlaneProps = Props & { plane: Plane; pen: Pen | null; drawn: readonly Primitive[]; close: boolean };
+
+function PlaneView({ desk, rig, stock, snipped, chosen, onChoose, plane, pen, drawn, close }: PlaneProps) {
   const { system } = useSettings();
   const { rest, report, trying } = desk;
   const step = snipped?.steps[snipped.at] ?? null;
@@ -73,11 +95,14 @@ function PlaneView({ desk, rig, stock, snipped, chosen, onChoose, plane }: Props
       }),
     [rig.lines, step, report],
   );
-  const bounds = useMemo(() => rigBounds(rig, report, plane), [rig, report, plane]);
+  const bounds = useMemo(() => rigBounds(rig, report, plane, close), [rig, report, plane, close]);
   const unit = (bounds.xMax - bounds.xMin) * 0.006;
   const layers = useMemo(
     () => [
       plane === "front" ? roomLayer(rig, bounds) : [],
+      mountLayer(rig, plane),
+      hazardLayer(rig, plane, unit),
+      bondLayer(rig, held, plane),
       lineLayer(rig, held, looks, plane),
       armatureLayer(rig, at, stock.varieties, plane),
       pointLayer(rig, held, plane, unit, chosen),
@@ -90,6 +115,7 @@ function PlaneView({ desk, rig, stock, snipped, chosen, onChoose, plane }: Props
     return moved(rig, what, Number(index), axis, value);
   };
   const front = plane === "front";
+  const tied = isTied(rig);
   return (
     <>
       <p className="pointer-events-none absolute top-1 left-3 z-10 m-0 text-[14px] text-soft">
@@ -107,7 +133,8 @@ function PlaneView({ desk, rig, stock, snipped, chosen, onChoose, plane }: Props
       </p>
       <Drawing
         label={front ? "Rig from the front" : "Rig from above"}
-        layers={layers}
+        layers={[...layers, drawn]}
+        pen={pen}
         bounds={bounds}
         margins={
           front ? { left: 12, right: 12, top: 46, bottom: 26 } : { left: 12, right: 12, top: 20, bottom: 20 }
@@ -120,28 +147,39 @@ function PlaneView({ desk, rig, stock, snipped, chosen, onChoose, plane }: Props
         overlay={(project) =>
           front && (
             <>
-              {pointPlaces(rig).map(({ at: place, points }) => {
-                const [left, top] = project(place);
-                return (
-                  <span
-                    key={points.join("-")}
-                    className="absolute flex -translate-x-1/2 -translate-y-full flex-col items-center text-[13px] leading-[1.15] whitespace-nowrap"
-                    style={{ left, top: top - 7 }}
-                  >
-                    {points.map((index) => (
-                      <PointName key={index} rig={rig} index={index} onChoose={onChoose} />
-                    ))}
-                  </span>
-                );
-              })}
-              {lineLabels(rig, held).map((middle, index) => {
+              {!tied &&
+                pointPlaces(rig, project).map(({ at: place, points }) => {
+                  const [left, top] = project(place);
+                  return (
+                    <span
+                      key={points.join("-")}
+                      className="absolute flex -translate-x-1/2 -translate-y-full flex-col items-center text-[13px] leading-[1.15] whitespace-nowrap"
+                      style={{ left, top: top - 7 }}
+                    >
+                      {points.map((index) => (
+                        <PointName
+                          key={index}
+                          point={rig.points[index]}
+                          rated={report?.points[index]?.use !== null}
+                          onChoose={() => onChoose(`point-${index}`)}
+                        />
+                      ))}
+                    </span>
+                  );
+                })}
+              {lineLabels(rig, held).map((middle, index, all) => {
                 const [left, top] = project(middle);
+                const same = sharing(rig, index);
+                if (tied && same[0] !== index && chosen !== `line-${index}` && !step) return null;
+                const crowded =
+                  tied || all.some((each, at) => at !== index && near(project(each), [left, top]));
                 const tension = step ? step.tension_n[index] : (rest?.tension_n[index] ?? 0);
                 const cut = step?.cut.includes(index);
                 const goes = step?.lets_go.includes(index);
                 const over = step?.over_limit.includes(index);
-                const use = report?.lines[index]?.use ?? 0;
+                const use = Math.max(...same.map((at) => report?.lines[at]?.use ?? 0));
                 const look = looks[index] ?? "holds";
+                const quiet = crowded && look === "holds" && chosen !== `line-${index}`;
                 const colour = {
                   holds: "text-ink",
                   tight: "text-marigold",
@@ -155,17 +193,22 @@ function PlaneView({ desk, rig, stock, snipped, chosen, onChoose, plane }: Props
                     key={index}
                     aria-pressed={chosen === `line-${index}`}
                     onClick={() => onChoose(`line-${index}`)}
-                    className={`absolute ml-2 -translate-y-1/2 rounded border bg-sheet/85 px-1 py-0.5 text-left text-[13px] leading-tight ${colour} ${chosen === `line-${index}` ? "border-marigold" : "border-transparent"}`}
+                    className={`absolute -translate-y-1/2 rounded border bg-sheet/85 px-1 py-0.5 text-left text-[13px] leading-tight ${tied ? "-translate-x-1/2" : "ml-2"} ${colour} ${chosen === `line-${index}` ? "border-marigold" : "border-transparent"}`}
                     style={{ left, top }}
+                    title={report?.lines[index]?.name}
                   >
-                    {cut
-                      ? "✂ cut"
-                      : (tension ?? 0) < SLACK_N
-                        ? "slack"
-                        : textOf({ kind: "force", value: tension ?? 0 }, system)}
+                    {quiet
+                      ? step
+                        ? ""
+                        : use.toFixed(2)
+                      : cut
+                        ? "✂ cut"
+                        : (tension ?? 0) < SLACK_N
+                          ? "slack"
+                          : textOf({ kind: "force", value: tension ?? 0 }, system)}
                     {step && goes && <strong className="block">✕ lets go</strong>}
                     {step && over && !goes && <strong className="block">△ over its limit</strong>}
-                    {!step && !trying && (
+                    {!step && !trying && !quiet && (
                       <span className="block">use {use > 9.99 ? "over 9.99" : use.toFixed(2)}</span>
                     )}
                   </button>
@@ -179,25 +222,32 @@ function PlaneView({ desk, rig, stock, snipped, chosen, onChoose, plane }: Props
   );
 }
 
+/** Lines to the same place as one, with itself. */
+function sharing(rig: Rig, index: number): readonly number[] {
+  if (!isTied(rig)) return [index];
+  const { attachment } = rig.lines[index] ?? {};
+  return rig.lines.flatMap((line, at) => (line.attachment === attachment ? [at] : []));
+}
+
+/** Whether two labels would cover one another, px. */
+function near(one: readonly [number, number], other: readonly [number, number]): boolean {
+  return Math.abs(one[0] - other[0]) < LABEL_PX[0] && Math.abs(one[1] - other[1]) < LABEL_PX[1];
+}
+
 function PointName({
-  rig,
-  index,
+  point,
+  rated,
   onChoose,
 }: {
-  rig: Rig;
-  index: number;
-  onChoose: (chosen: Chosen) => void;
+  point: HangPoint | undefined;
+  rated: boolean;
+  onChoose: () => void;
 }) {
-  const point = rig.points[index];
   if (!point) return null;
   return (
-    <button
-      type="button"
-      onClick={() => onChoose(`point-${index}`)}
-      className="border-0 bg-sheet/80 px-1 py-0 leading-[1.15]"
-    >
+    <button type="button" onClick={onChoose} className="border-0 bg-sheet/80 px-1 py-0 leading-[1.15]">
       {point.name}
-      {(point.rating_n === null || !point.stated_by) && <span className="text-berry"> · not rated</span>}
+      {!rated && <span className="text-berry"> · not rated</span>}
     </button>
   );
 }

@@ -12,7 +12,7 @@ import { HangPanel } from "./HangPanel";
 import { RigDrawing } from "./RigDrawing";
 import { RigTray } from "./RigTray";
 import { SnipStory } from "./SnipStory";
-import type { Chosen, Snipped } from "./types";
+import type { Chosen, Snipped, Tool } from "./types";
 import { useRigDesk } from "./useRigDesk";
 
 /** The rig: one hung piece from the front and from above, settling while the hand moves; its lines can be snipped. */
@@ -25,6 +25,8 @@ export function RigPlace() {
   const { system } = useSettings();
   const [chosen, setChosen] = useState<Chosen>("");
   const [snipped, setSnipped] = useState<Snipped | null>(null);
+  const [tool, setTool] = useState<Tool>("hand");
+  const survey = useQuery({ queryKey: ["survey", eventId], queryFn: () => api.survey(eventId) });
   const { event, rig, problem } = desk;
 
   const snip = useCallback(
@@ -133,6 +135,8 @@ export function RigPlace() {
             snipped={snipped}
             chosen={chosen}
             onChoose={setChosen}
+            tool={tool}
+            onTool={setTool}
           />
         </section>
         <aside className="col-start-2 row-span-full row-start-1 min-h-0 overflow-y-auto border-l border-line max-lg:col-start-1 max-lg:row-span-1 max-lg:row-start-2 max-lg:border-l-0 print:overflow-visible print:border-0">
@@ -156,10 +160,22 @@ export function RigPlace() {
               onCommit={commit}
             />
           ) : (
-            <p className="p-4">Nothing can be worked out yet: mend what is said above.</p>
+            <div className="p-4">
+              <p className="mt-0">Nothing can be worked out yet: it goes on as said above.</p>
+              <ol className="m-0 pl-6 leading-relaxed">
+                <li>Draw or type its path under Path.</li>
+                <li>Hang or tie every place, and move each point to where it is.</li>
+                <li>Put its flowers in.</li>
+                <li>Say who rates each hang point.</li>
+              </ol>
+            </div>
           )}
         </aside>
         <RigTray
+          eventId={eventId}
+          survey={survey.data ?? null}
+          tool={tool}
+          onTool={setTool}
           rig={rig}
           report={desk.report}
           stock={stock.data}

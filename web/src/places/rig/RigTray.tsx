@@ -1,24 +1,33 @@
 import { Tabs } from "radix-ui";
 import { RecipeRows } from "../bench/RecipeRows";
 import { ArmatureTab } from "./ArmatureTab";
+import { ClearTab } from "./ClearTab";
 import { LinesTab } from "./LinesTab";
+import { MountTab } from "./MountTab";
+import { PathTab } from "./PathTab";
 import { PointsTab } from "./PointsTab";
 import type { RigTabProps } from "./types";
 
 const TABS = [
   ["points", "Hang points"],
   ["lines", "Lines"],
+  ["path", "Path"],
   ["armature", "Armature"],
   ["flowers", "Flowers"],
+  ["mount", "Mounted on"],
+  ["clear", "Keep clear"],
 ] as const;
 
-/** Under the rig: hang points and who rates them, lines, the armature and what is on it. */
+/** Under the rig: hang points and who rates them, lines, the armature and what is on it, its mount, what is near. */
 export function RigTray(props: RigTabProps) {
   const { rig, stock, problem, onCommit } = props;
   const counts = {
     points: rig.points.length,
     lines: rig.lines.length,
+    path: rig.attachments.length,
     armature: null,
+    mount: null,
+    clear: rig.hazards.length,
     flowers: rig.recipe.reduce((sum, line) => sum + line.count, 0),
   };
   return (
@@ -44,6 +53,15 @@ export function RigTray(props: RigTabProps) {
         </Tabs.Content>
         <Tabs.Content value="lines">
           <LinesTab {...props} />
+        </Tabs.Content>
+        <Tabs.Content value="path">
+          <PathTab {...props} />
+        </Tabs.Content>
+        <Tabs.Content value="mount">
+          <MountTab {...props} />
+        </Tabs.Content>
+        <Tabs.Content value="clear">
+          <ClearTab {...props} />
         </Tabs.Content>
         <Tabs.Content value="armature">
           <ArmatureTab {...props} />

@@ -11,7 +11,9 @@ export function SnipStory({ rig, snipped, onShow, onBack }: Props) {
   const { system } = useSettings();
   const nameOf = (index: number) => {
     const line = rig.lines[index];
-    return line ? `the line at ${rig.points[line.point]?.name ?? "a point"}` : "a line";
+    if (!line) return "a line";
+    if (line.tied_to !== null) return `the line from place ${line.tied_to + 1}`;
+    return `the line at ${rig.points[line.point ?? -1]?.name ?? "a point"}`;
   };
   return (
     <section aria-label="After the snip" className="border-b-2 border-marigold bg-sheet p-3">

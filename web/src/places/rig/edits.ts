@@ -1,88 +1,23 @@
 /** Changes of a rig, each a new rig: what a hand does on the drawing or in the tray. */
-import type { Armature, Attachment, HangPoint, LineSpec, Rig } from "../../api/types";
+import type { Attachment, HangPoint, LineSpec, Rig, RigLine, SurveyPoint } from "../../api/types";
+import { isRun } from "../../drawing/rig";
 
-export const STEEL: LineSpec = {
-  kind: "steel rope",
-  size_m: 0.0015,
-  stated_n: null,
-  fitting: "grip",
-  stainless: false,
-  wet: false,
-  over_edge: false,
-};
-const BEAM_M = 3.6;
-const LOW_M = 2.6;
-const LONGER = 1.15;
+export const UNRATED = {
+  rating_n: null,
+  pull_out_n: null,
+  stated_by: null,
+  stated_on: null,
+  made_for: null,
+  surveyed: null,
+} as const;
+const HANG_M = 0.9;
 
-export const ARMATURES = [
-  ["snake", "A twisted snake"],
-  ["tube", "A tube"],
-  ["panel", "A flat panel"],
-  ["ring", "A ring"],
-] as const;
-
-const RUN = [
-  [-1.5, 0],
-  [0, 0],
-  [1.5, 0],
-] as const;
-/** Where a new armature is held, right and back of the middle, m. */
-const HELD: Record<Armature["kind"], readonly (readonly [number, number])[]> = {
-  snake: RUN,
-  tube: RUN,
-  panel: [
-    [-0.5, -0.5],
-    [0.5, -0.5],
-    [0.5, 0.5],
-    [-0.5, 0.5],
-  ],
-  ring: [
-    [0, 0.4],
-    [-0.35, -0.2],
-    [0.35, -0.2],
-  ],
-};
-
-/** A new hung piece: held by unrated points, so that nothing is said of it before somebody states what they carry. */
-export function rigFor(kind: Armature["kind"], netting: string): Rig {
-  const wide = kind === "snake" || kind === "tube" ? 3 : 1;
-  const corners = HELD[kind];
-  const run = kind === "snake" || kind === "tube";
-  return {
-    name: "Hung piece",
-    points: corners.map(([x_m, y_m], index) => ({
-      name: `point ${index + 1}`,
-      kind: "beam loop",
-      x_m,
-      y_m,
-      z_m: BEAM_M,
-      rating_n: null,
-      stated_by: null,
-      stated_on: null,
-    })),
-    attachments: corners.map(([x_m, y_m]) => ({ x_m, y_m, z_m: LOW_M, along_m: null })),
-    lines: corners.map((_, index) => ({ point: index, attachment: index, spec: STEEL })),
-    armature: {
-      kind,
-      length_m: run ? wide * LONGER : 1,
-      diameter_m: kind === "ring" ? 0.9 : 0.11,
-      width_m: kind === "panel" ? 1 : 0,
-      turns: 1.6,
-      netting,
-      stiffness: "twig-stiffened",
-      fuller_first: 1,
-      stem_cut_m: 0.25,
-    },
-    recipe: [],
-    over_people: true,
-    walkway: false,
-    extra_kg: 0,
-    bond: null,
-  };
+export function lineTo(point: number, attachment: number, spec: LineSpec): RigLine {
+  return { point, attachment, spec, tied_to: null };
 }
 
 /** Another hang point in the widest gap, with a line of its own down to the armature. */
-export function withPoint(rig: Rig): Rig {
+export function withPoint(rig: Rig, spec: LineSpec): Rig {
   const order = rig.points.map((_, index) => index).toSorted((a, b) => xOf(rig, a) - xOf(rig, b));
   let gap: readonly [number, number] = [order[0] ?? 0, order.at(-1) ?? 0];
   let widest = -1;
@@ -97,25 +32,46 @@ export function withPoint(rig: Rig): Rig {
   }
   const one = rig.points[gap[0]];
   const other = rig.points[gap[1]];
-  if (!one || !other) return rigFor(rig.armature.kind, rig.armature.netting ?? "");
-  const alone = one === other;
+  if (!one || !other) {
+    const place = rig.attachments[0] ?? { x_m: 0, y_m: 0, z_m: 2.6 };
+    return pointAt(rig, [place.x_m, place.y_m, place.z_m + HANG_M], spec);
+  }
+  const x = one === other ? one.x_m + 0.5 : mean(one.x_m, other.x_m);
+  return pointAt(rig, [x, mean(one.y_m, other.y_m), mean(one.z_m, other.z_m)], spec, one);
+}
+
+function pointAt(
+  rig: Rig,
+  [x_m, y_m, z_m]: readonly [number, number, number],
+  spec: LineSpec,
+  like?: HangPoint,
+): Rig {
   const point: HangPoint = {
-    ...one,
+    ...UNRATED,
+    kind: like?.kind ?? "beam loop",
     name: freeName(rig),
-    x_m: alone ? one.x_m + 0.5 : mean(one.x_m, other.x_m),
-    y_m: mean(one.y_m, other.y_m),
-    z_m: mean(one.z_m, other.z_m),
-    rating_n: null,
-    stated_by: null,
-    stated_on: null,
+    x_m,
+    y_m,
+    z_m,
   };
+  return withLineDown(rig, point, rig.lines[0]?.spec ?? spec);
+}
+
+/** A point of the place's survey, with a line of its own down to the armature. */
+export function withSurveyed(rig: Rig, from: SurveyPoint, spec: LineSpec): Rig {
+  const { name, kind, x_m, y_m, z_m } = from;
+  return withLineDown(rig, { ...UNRATED, name, kind, x_m, y_m, z_m, surveyed: name }, spec);
+}
+
+function withLineDown(rig: Rig, point: HangPoint, spec: LineSpec): Rig {
   const lows = rig.attachments.map((each) => each.z_m);
-  const low = lows.reduce((sum, each) => sum + each, 0) / Math.max(lows.length, 1);
+  const low = lows.length
+    ? lows.reduce((sum, each) => sum + each, 0) / lows.length
+    : Math.max(point.z_m - HANG_M, 0.1);
   const held: Attachment = { x_m: point.x_m, y_m: point.y_m, z_m: low, along_m: null };
-  const run = rig.armature.kind === "snake" || rig.armature.kind === "tube";
-  const found = run ? rig.attachments.findIndex((each) => each.x_m > held.x_m) : -1;
+  const found = isRun(rig) ? rig.attachments.findIndex((each) => each.x_m > held.x_m) : -1;
   const at = found < 0 ? rig.attachments.length : found;
-  const spec = rig.lines[0]?.spec ?? STEEL;
+  const after = (index: number) => (index >= at ? index + 1 : index);
   return {
     ...rig,
     points: [...rig.points, point],
@@ -123,11 +79,66 @@ export function withPoint(rig: Rig): Rig {
     lines: [
       ...rig.lines.map((each) => ({
         ...each,
-        attachment: each.attachment >= at ? each.attachment + 1 : each.attachment,
+        attachment: after(each.attachment),
+        tied_to: each.tied_to === null ? null : after(each.tied_to),
       })),
-      { point: rig.points.length, attachment: at, spec },
+      lineTo(rig.points.length, at, spec),
     ],
   };
+}
+
+/** A hang point without a line: for the second bond. */
+export function withOwnPoint(rig: Rig): Rig {
+  const high = Math.max(...rig.points.map((each) => each.z_m), 2.6);
+  const x_m = mean(...(rig.points.map((each) => each.x_m) as [number]));
+  const y_m = mean(...(rig.points.map((each) => each.y_m) as [number])) + 0.15;
+  const point: HangPoint = { ...UNRATED, name: "bond point", kind: "beam loop", x_m, y_m, z_m: high };
+  return { ...rig, points: [...rig.points, point] };
+}
+
+/** A path drawn or typed anew: its places in order; what led to the old ones is gone. */
+export function withPath(rig: Rig, path: readonly (readonly [number, number, number])[]): Rig {
+  const length = path.reduce((sum, place, index) => {
+    const before = path[index - 1];
+    return before ? sum + Math.hypot(...place.map((each, axis) => each - (before[axis] ?? 0))) : sum;
+  }, 0);
+  return {
+    ...rig,
+    attachments: path.map(([x_m, y_m, z_m]) => ({ x_m, y_m, z_m, along_m: null })),
+    lines: [],
+    points: rig.points.filter((_, index) => index === rig.bond?.point),
+    bond: rig.bond && { ...rig.bond, point: rig.bond.point === null ? null : 0 },
+    armature: {
+      ...rig.armature,
+      length_m: Math.max(Math.ceil(length * 1.05 * 100) / 100, 0.1),
+    },
+  };
+}
+
+/** Every place that nothing holds gets a hang point over it, so high, with a line; tied work is tied where it is. */
+export function withEveryPlaceHeld(rig: Rig, spec: LineSpec, tied: boolean): Rig {
+  const high = Math.max(
+    ...rig.points.map((each) => each.z_m),
+    ...rig.attachments.map((each) => each.z_m + HANG_M),
+  );
+  let next = rig;
+  for (const [index, place] of rig.attachments.entries()) {
+    if (rig.lines.some((line) => line.attachment === index || line.tied_to === index)) continue;
+    const point: HangPoint = {
+      ...UNRATED,
+      name: freeName(next),
+      kind: tied ? "frame member" : "beam loop",
+      x_m: place.x_m,
+      y_m: place.y_m,
+      z_m: tied ? place.z_m + 0.03 : high,
+    };
+    next = {
+      ...next,
+      points: [...next.points, point],
+      lines: [...next.lines, lineTo(next.points.length, index, spec)],
+    };
+  }
+  return next;
 }
 
 /** Without a line; an attachment nothing leads to any more goes with it. */
@@ -137,23 +148,46 @@ export function withoutLine(rig: Rig, index: number): Rig {
 
 /** Without a hang point and the lines that lead to it. */
 export function withoutPoint(rig: Rig, index: number): Rig {
+  const after = (point: number | null) => (point !== null && point > index ? point - 1 : point);
   return cleared({
     ...rig,
     points: rig.points.filter((_, at) => at !== index),
+    bond: rig.bond && { ...rig.bond, point: rig.bond.point === index ? null : after(rig.bond.point) },
     lines: rig.lines
       .filter((each) => each.point !== index)
-      .map((each) => ({ ...each, point: each.point > index ? each.point - 1 : each.point })),
+      .map((each) => ({ ...each, point: after(each.point) })),
   });
 }
 
+/** Without a place of the armature and the lines that lead to it. */
+export function withoutPlace(rig: Rig, index: number): Rig {
+  const after = (place: number) => (place > index ? place - 1 : place);
+  return {
+    ...rig,
+    attachments: rig.attachments.filter((_, at) => at !== index).map(shared),
+    lines: rig.lines
+      .filter((each) => each.attachment !== index && each.tied_to !== index)
+      .map((each) => ({
+        ...each,
+        attachment: after(each.attachment),
+        tied_to: each.tied_to === null ? null : after(each.tied_to),
+      })),
+  };
+}
+
 function cleared(rig: Rig): Rig {
+  if (isRun(rig)) return rig;
   const kept = rig.attachments
     .map((_, index) => index)
-    .filter((index) => rig.lines.some((line) => line.attachment === index));
+    .filter((index) => rig.lines.some((line) => line.attachment === index || line.tied_to === index));
   return {
     ...rig,
     attachments: kept.flatMap((index) => rig.attachments[index] ?? []),
-    lines: rig.lines.map((each) => ({ ...each, attachment: kept.indexOf(each.attachment) })),
+    lines: rig.lines.map((each) => ({
+      ...each,
+      attachment: kept.indexOf(each.attachment),
+      tied_to: each.tied_to === null ? null : kept.indexOf(each.tied_to),
+    })),
   };
 }
 
@@ -171,13 +205,34 @@ export function moved(
       points: rig.points.map((each, at) => (at === index ? { ...each, [axis]: value } : each)),
     };
   }
-  const run = rig.armature.kind === "snake" || rig.armature.kind === "tube";
   return {
     ...rig,
     attachments: rig.attachments
       .map((each, at) => (at === index ? { ...each, [axis]: value } : each))
-      .map((each) => (run ? shared(each) : each)),
+      .map((each) => (isRun(rig) ? shared(each) : each)),
   };
+}
+
+const STATIONS = 24;
+const THICKER = 1.12;
+const MOST = 8;
+
+/** A stroke of the brush at a share 0-1 of the way along: fuller or thinner there, less so beside it. */
+export function painted(density: readonly number[], share: number, fuller: boolean): number[] {
+  const now = density.length === STATIONS ? density : evened(density);
+  return now.map((each, index) => {
+    const far = Math.abs((index + 0.5) / STATIONS - share) * STATIONS;
+    const by = THICKER ** Math.max(0, 1 - far / 2.5);
+    const next = fuller ? each * by : each / by;
+    return Math.round(Math.min(Math.max(next, 1 / MOST), MOST) * 1000) / 1000;
+  });
+}
+
+function evened(density: readonly number[]): number[] {
+  return Array.from({ length: STATIONS }, (_, index) => {
+    const at = Math.min(Math.floor(((index + 0.5) / STATIONS) * density.length), density.length - 1);
+    return density[at] ?? 1;
+  });
 }
 
 /** Its place along the run is shared out anew. */
@@ -189,11 +244,12 @@ function xOf(rig: Rig, index: number): number {
   return rig.points[index]?.x_m ?? 0;
 }
 
-function mean(one: number, other: number): number {
-  return Math.round(((one + other) / 2) * 1000) / 1000;
+function mean(...values: number[]): number {
+  if (values.length === 0) return 0;
+  return Math.round((values.reduce((sum, each) => sum + each, 0) / values.length) * 1000) / 1000;
 }
 
-function freeName(rig: Rig): string {
+export function freeName(rig: Rig): string {
   const taken = new Set(rig.points.map((each) => each.name));
   let number = rig.points.length + 1;
   while (taken.has(`point ${number}`)) number += 1;

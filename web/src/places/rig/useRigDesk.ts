@@ -116,12 +116,12 @@ export function useRigDesk(eventId: number, rigId: number) {
 export type RigDesk = ReturnType<typeof useRigDesk>;
 
 function withSaved(event: EventOut, saved: SavedRig): EventOut {
-  const { id, rig, report, revision, undo, redo } = saved;
+  const { id, rig, report, problem, revision, undo, redo } = saved;
   return {
     ...event,
     revision,
     undo,
     redo,
-    rigs: event.rigs.map((each) => (each.id === id ? { id, rig, report, problem: null } : each)),
+    rigs: event.rigs.map((each) => (each.id === id ? { id, rig, report, problem } : each)),
   };
 }

@@ -1,0 +1,74 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { api, Refused } from "../../api/client";
+import type { EventOut, Problem } from "../../api/types";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { useSettings } from "../../ui/settings";
+import { textOf } from "../../units/text";
+import { rigFor, TEMPLATES, type Template } from "../rig/templates";
+
+/** Hung and mounted pieces: what they weigh, how they stand, and taking them out. */
+export function RigList({ event, onRemove }: { event: EventOut; onRemove: (id: number) => void }) {
+  const { system } = useSettings();
+  if (event.rigs.length === 0) return <p className="mt-1 mb-2 text-soft">Nothing hangs in this event.</p>;
+  return (
+    <ul className="mt-1 mb-3 list-none divide-y divide-line p-0">
+      {event.rigs.map(({ id, rig, report }) => (
+        <li key={id} className="flex items-center gap-3">
+          <Link
+            to={`/events/${event.id}/rigs/${id}`}
+            className="flex min-h-[48px] flex-1 items-center gap-2 text-lg"
+          >
+            <span className="serif">{rig.name}</span>
+          </Link>
+          <span className="text-soft">
+            {report ? textOf({ kind: "force", value: report.rest.load_n }, system) : "not worked out"}
+          </span>
+          <Button
+            look="quiet"
+            className="no-print"
+            onClick={() => onRemove(id)}
+            aria-label={`Remove ${rig.name}`}
+          >
+            Remove
+          </Button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** A new hung or mounted piece: as a template, or nothing yet, to be drawn. */
+export function NewRig({ event, onProblem }: { event: EventOut; onProblem: (problem: Problem) => void }) {
+  const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
+  const [kind, setKind] = useState<Template>("snake");
+  const go = useNavigate();
+  const add = async () => {
+    const nettings = Object.values(stock.data?.nettings ?? {});
+    const wide = nettings.filter((each) => each.aperture_m >= 0.05);
+    const open = wide.find((each) => each.finish === "galvanized") ?? wide[0] ?? nettings[0];
+    try {
+      const saved = await api.addRig(event.id, event.revision, rigFor(kind, open?.key ?? ""));
+      void go(`/events/${event.id}/rigs/${saved.id}`);
+    } catch (reason) {
+      if (!(reason instanceof Refused)) throw reason;
+      onProblem(reason.problem);
+    }
+  };
+  return (
+    <div className="no-print flex items-end gap-2">
+      <Choice
+        label="New hung or mounted piece"
+        value={kind}
+        options={TEMPLATES}
+        onCommit={setKind}
+        className="min-w-0 flex-1"
+      />
+      <Button look="solid" disabled={!stock.data} onClick={() => void add()}>
+        Hang it
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,16 @@
+type Props = { checked: boolean; words: string; onCommit: (checked: boolean) => void; className?: string };
+
+/** A thing that is so or not. */
+export function Flag({ checked, words, onCommit, className = "" }: Props) {
+  return (
+    <label className={`flex min-h-[44px] items-center gap-2 ${className}`}>
+      <input
+        type="checkbox"
+        className="h-5 w-5 flex-none accent-leaf"
+        checked={checked}
+        onChange={(each) => onCommit(each.target.checked)}
+      />
+      {words}
+    </label>
+  );
+}

@@ -1,0 +1,123 @@
+import type { Mount } from "../../api/types";
+import { Choice } from "../../ui/Choice";
+import { QuantityField } from "../../ui/QuantityField";
+import { TextField } from "../../ui/TextField";
+import { Flag } from "./Flag";
+import { NO_MOUNT } from "./templates";
+import type { RigTabProps } from "./types";
+
+const KINDS: readonly (readonly [Mount["kind"] | "", string])[] = [
+  ["", "nothing: it hangs"],
+  ["frame", "a free-standing frame"],
+  ["stand", "a free-standing stand"],
+  ["wall", "a wall"],
+  ["column", "a column of the building"],
+];
+const OUTLINES: readonly (readonly [Mount["outline"], string])[] = [
+  ["hoop", "hoop"],
+  ["arch", "arch"],
+  ["rail", "rail"],
+];
+type Length = "x_m" | "width_m" | "height_m" | "foot_width_m" | "foot_depth_m" | "arm_m" | "bears_below_m";
+type Weight = "mass_kg" | "ballast_kg";
+
+/** What it is mounted on: a frame's feet, weight and ballast in wind; a wall and how far the work stands out from it. */
+export function MountTab({ rig, problem, onCommit }: RigTabProps) {
+  const { mount } = rig;
+  const put = (next: Partial<Mount>) =>
+    onCommit({ ...rig, mount: { ...NO_MOUNT, ...mount, ...next } }, "Change what it is mounted on");
+  const stands = mount?.kind === "frame" || mount?.kind === "stand";
+  const length = (label: string, key: Length) => (
+    <QuantityField
+      label={label}
+      kind="length"
+      value={mount?.[key] ?? null}
+      path={`mount.${key}`}
+      problem={problem}
+      onCommit={(value) => value !== null && put({ [key]: value })}
+    />
+  );
+  const weight = (label: string, key: Weight, optional: boolean) => (
+    <QuantityField
+      label={label}
+      kind="mass"
+      optional={optional}
+      placeholder="not weighed"
+      value={mount?.[key] ?? null}
+      path={`mount.${key}`}
+      problem={problem}
+      onCommit={(value) => (value !== null || optional) && put({ [key]: value })}
+    />
+  );
+  return (
+    <div className="grid grid-cols-6 content-start gap-x-3 gap-y-2 p-3 max-lg:grid-cols-2">
+      <Choice
+        label="Mounted on"
+        value={mount?.kind ?? ""}
+        options={KINDS}
+        onCommit={(kind) =>
+          kind ? put({ kind }) : onCommit({ ...rig, mount: null }, "It hangs, mounted on nothing")
+        }
+      />
+      {mount?.kind === "frame" && (
+        <Choice
+          label="Shape"
+          value={mount.outline}
+          options={OUTLINES}
+          onCommit={(outline) => put({ outline })}
+        />
+      )}
+      {mount && mount.kind !== "wall" && (
+        <>
+          {length(mount.kind === "frame" ? "Frame, wide" : "Across", "width_m")}
+          {length("High", "height_m")}
+          {length("Its middle, right", "x_m")}
+        </>
+      )}
+      {stands && (
+        <>
+          {length("Feet, wide", "foot_width_m")}
+          {length("Feet, deep", "foot_depth_m")}
+          {weight("It weighs", "mass_kg", true)}
+          {weight("Ballast, each foot", "ballast_kg", false)}
+          <TextField
+            label="Guyed or tied to"
+            placeholder="nothing yet"
+            value={mount?.tied_to ?? ""}
+            path="mount.tied_to"
+            problem={problem}
+            onCommit={(to) => put({ tied_to: to.trim() || null })}
+          />
+          <Flag
+            checked={mount?.outdoors ?? false}
+            words="outdoors, in wind"
+            onCommit={(outdoors) => put({ outdoors })}
+          />
+          {mount?.outdoors && (
+            <Choice
+              label="Comes down above"
+              value={String(mount.comes_down_above)}
+              options={[2, 3, 4, 5, 6, 7].map((each) => [String(each), `Beaufort ${each}`] as const)}
+              onCommit={(force) => put({ comes_down_above: Number(force) })}
+            />
+          )}
+        </>
+      )}
+      {mount?.kind === "wall" && (
+        <>
+          {length("Its middle stands out", "arm_m")}
+          {length("Leans on it, under a screw", "bears_below_m")}
+        </>
+      )}
+      <p className="col-span-full m-0 text-[14px] text-soft">
+        {mount?.kind === "wall"
+          ? "The farther it stands out, the harder a screw is pulled out of the wall. The owner says what screws hold there."
+          : stands
+            ? "A frame with people by it is guyed or tied to something fixed, whatever its ballast."
+            : mount?.kind === "column"
+              ? "Bands round a column are hang points: the owner says what may go round it."
+              : "Hung work needs nothing here."}
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,145 @@
+import type { Rig, RigReport } from "../../api/types";
+import { useSettings } from "../../ui/settings";
+import { textOf } from "../../units/text";
+
+type Props = { rig: Rig; report: RigReport };
+
+const STATES = { bare: "bare", "one face done": "one side done", finished: "finished" } as const;
+/** Out of level by this much with one face done, faces are filled by turns. */
+const ALTERNATE_RAD = (5 * Math.PI) / 180;
+
+/** Under the verdict: what hangs by part, what is cut, what is covered, how it hangs while made, how it goes up. */
+export function PartsPanel({ rig, report }: Props) {
+  const { system } = useSettings();
+  const mass = (value: number) => textOf({ kind: "mass", value }, system);
+  const length = (value: number) => textOf({ kind: "length", value }, system);
+  const cut = (value: number) => textOf({ kind: "cut_length", value }, system);
+  const { sized } = report.take_off;
+  const half = report.states.find((each) => each.name === "one face done");
+  const share = report.coverage.needed_m2 > 0 ? report.coverage.covered_m2 / report.coverage.needed_m2 : 1;
+  return (
+    <>
+      <Part title="What hangs" open>
+        <table className="w-full border-collapse">
+          <tbody>
+            {report.take_off.parts.map((part) => (
+              <tr key={part.name} className="border-t border-line">
+                <td className="py-0.5">{part.name}</td>
+                <td className="text-right">{mass(part.typical_kg)}</td>
+                <td className="w-24 text-right text-soft">to {mass(part.heavy_kg)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <p className="mt-1 mb-0">
+          Counted as {textOf({ kind: "force", value: report.rest.load_n }, system)}: the heavy case, × 1.10
+          for what was forgotten, × 1.25 for handling. Proof load {mass(report.proof_kg)}.
+        </p>
+      </Part>
+      <Part title="To cut" open>
+        <ul className="m-0 list-none p-0">
+          <li>
+            Netting {cut(sized.sheet.width_m)} × {cut(sized.sheet.length_m)}: {sized.sheet.cells_across} cells
+            across, {sized.sheet.rows_along} rows
+            {sized.sections > 1 && `, in ${sized.sections} sections of ${cut(sized.section_m)}`}
+          </li>
+          {sized.parts.map((part) => (
+            <li key={part.name}>
+              {part.count} {part.name}
+              {part.length_m !== null && ` of ${cut(part.length_m)}`}
+            </li>
+          ))}
+          <li className="text-soft">
+            Finished{" "}
+            {rig.armature.kind === "ring" ? length(sized.finished_thick_m) : length(sized.finished_length_m)}
+            {rig.armature.kind === "panel" && ` × ${length(sized.finished_width_m)}`}
+            {rig.armature.kind !== "panel" &&
+              rig.armature.kind !== "ring" &&
+              ` long, ${length(sized.finished_thick_m)} thick`}
+          </li>
+        </ul>
+      </Part>
+      {report.drops.length > 0 && (
+        <Part title="Drop list">
+          <p className="m-0">
+            {report.drops.map((each) => `${each.count} × ${cut(each.length_m)}`).join(", ")}
+          </p>
+        </Part>
+      )}
+      <Part title={`Covered: ${Math.round(share * 100)} % of what is seen`} open={share < 1}>
+        <ul className="m-0 list-none p-0">
+          {report.coverage.lines.map((line) => (
+            <li key={line.variety} className="flex justify-between gap-2 border-t border-line">
+              <span>{line.name}</span>
+              <span className="text-soft">
+                {Math.round((100 * line.covers_m2) / Math.max(report.coverage.needed_m2, 1e-9))} %
+                {line.more > 0 && ` · ${line.more} more of it alone cover the rest`}
+                {line.more > 0 && line.bundles_more < line.more && ` (${line.bundles_more} bundles)`}
+              </span>
+            </li>
+          ))}
+          {report.coverage.lines.length === 0 && <li>Nothing covers it yet.</li>}
+        </ul>
+      </Part>
+      {report.states.length > 0 && (
+        <Part title="While it is made" open={(half?.tilt_rad ?? 0) > ALTERNATE_RAD}>
+          <table className="w-full border-collapse">
+            <tbody>
+              {report.states.map((state) => (
+                <tr key={state.name} className="border-t border-line">
+                  <td>{STATES[state.name]}</td>
+                  <td className="text-right">{textOf({ kind: "force", value: state.load_n }, system)}</td>
+                  <td className="text-right">lowest {length(state.lowest_m)}</td>
+                  <td className="text-right">{textOf({ kind: "angle", value: state.tilt_rad }, system)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {half && half.tilt_rad > ALTERNATE_RAD && (
+            <p className="mt-1 mb-0 text-marigold">
+              △ Fill both sides in turn: with one done it{" "}
+              {rig.armature.kind === "panel" || rig.armature.kind === "ring" ? "hangs" : "rolls"}{" "}
+              {textOf({ kind: "angle", value: half.tilt_rad }, system)} out of level.
+            </p>
+          )}
+        </Part>
+      )}
+      {report.standing && rig.mount && (
+        <Part title={`How the ${rig.mount.kind} stands`} open>
+          {report.standing.area_m2 > 0 && (
+            <p className="m-0">
+              Wind above Beaufort {rig.mount.comes_down_above} takes it down; at its top it pushes{" "}
+              {textOf({ kind: "force", value: report.standing.wind_n }, system)} at{" "}
+              {length(report.standing.height_m)}.
+            </p>
+          )}
+          <p className="m-0">
+            Each of four feet needs {mass(report.standing.ballast_kg)} of ballast; it has{" "}
+            {mass(rig.mount.ballast_kg)}.
+          </p>
+        </Part>
+      )}
+      {report.tightening.length > 0 && (
+        <Part title="Order of tightening">
+          <ol className="m-0 pl-6">
+            {report.tightening.map((step) => (
+              <li key={step.line}>
+                {report.lines[step.line]?.name}: {length(step.slack_m)} slack till then
+              </li>
+            ))}
+          </ol>
+          <p className="mt-1 mb-0 text-soft">Leave every line and tie loose until it hangs level.</p>
+        </Part>
+      )}
+    </>
+  );
+}
+
+function Part({ title, open, children }: { title: string; open?: boolean; children: React.ReactNode }) {
+  return (
+    <details open={open} className="mt-2 text-[14px]">
+      <summary className="serif min-h-[32px] cursor-pointer text-base">{title}</summary>
+      {children}
+    </details>
+  );
+}

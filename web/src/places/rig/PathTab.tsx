@@ -1,0 +1,113 @@
+import { X } from "lucide-react";
+import { isRun, isTied } from "../../drawing/rig";
+import { Button } from "../../ui/Button";
+import { QuantityField } from "../../ui/QuantityField";
+import { moved, withEveryPlaceHeld, withoutPlace } from "./edits";
+import { AXES } from "./kinds";
+import { CORD, STEEL } from "./templates";
+import type { RigTabProps } from "./types";
+
+/** The armature's path: its places typed as points, or drawn on the sheet; then each is held. */
+export function PathTab({ rig, problem, chosen, tool, onTool, onChoose, onCommit }: RigTabProps) {
+  const last = rig.attachments.at(-1);
+  const add = () =>
+    onCommit(
+      {
+        ...rig,
+        attachments: [
+          ...rig.attachments.map((each) => (isRun(rig) ? { ...each, along_m: null } : each)),
+          { x_m: (last?.x_m ?? -0.5) + 0.5, y_m: last?.y_m ?? 0, z_m: last?.z_m ?? 2.6, along_m: null },
+        ],
+      },
+      "Add a place of the armature",
+    );
+  const bare = rig.attachments.filter(
+    (_, index) => !rig.lines.some((line) => line.attachment === index || line.tied_to === index),
+  ).length;
+  return (
+    <div className="p-2">
+      <div className="mb-2 flex flex-wrap items-center gap-3">
+        <Button
+          look={tool === "path" ? "solid" : "plain"}
+          aria-pressed={tool === "path"}
+          onClick={() => onTool(tool === "path" ? "hand" : "path")}
+        >
+          {tool === "path" ? "Finish the path" : "Draw the path"}
+        </Button>
+        <Button onClick={add}>Add a place</Button>
+        <Button
+          disabled={bare === 0}
+          onClick={() =>
+            onCommit(
+              withEveryPlaceHeld(rig, isTied(rig) ? CORD : STEEL, isTied(rig)),
+              isTied(rig) ? "Tie every place" : "Hang every place",
+            )
+          }
+        >
+          {isTied(rig) ? "Tie every bare place" : "Hang every bare place"} ({bare})
+        </Button>
+        <span className="text-[14px] text-soft">
+          {tool === "path"
+            ? "Press on the front view for one place after the other; Enter finishes, Esc leaves all as it was."
+            : "Places are where the armature is held, in their order along it."}
+        </span>
+      </div>
+      <ul className="m-0 grid list-none grid-cols-2 gap-x-5 gap-y-1 p-0 max-lg:grid-cols-1">
+        {rig.attachments.map((place, index) => (
+          <li
+            // biome-ignore lint/suspicious/noArrayIndexKey: a place is known by its order
+            key={index}
+            onFocusCapture={() => onChoose(`attachment-${index}`)}
+            className={`grid grid-cols-[52px_1fr_1fr_1fr_1fr_40px] items-end gap-1 ${chosen === `attachment-${index}` ? "bg-sheet" : ""}`}
+          >
+            <span className="flex min-h-[44px] items-center text-[14px]">place {index + 1}</span>
+            {AXES.map(([axis, words]) => (
+              <QuantityField
+                key={axis}
+                label={words}
+                hideLabel={index > 1}
+                kind="length"
+                value={place[axis]}
+                path={`attachments.${index}.${axis}`}
+                problem={problem}
+                onCommit={(value) =>
+                  value !== null &&
+                  onCommit(moved(rig, "attachment", index, axis, value), `Move place ${index + 1}`)
+                }
+              />
+            ))}
+            <QuantityField
+              label="Along"
+              hideLabel={index > 1}
+              kind="length"
+              optional
+              placeholder="shared out"
+              value={place.along_m}
+              path={`attachments.${index}.along_m`}
+              problem={problem}
+              onCommit={(along_m) =>
+                onCommit(
+                  {
+                    ...rig,
+                    attachments: rig.attachments.map((each, at) =>
+                      at === index ? { ...each, along_m } : each,
+                    ),
+                  },
+                  `How far along place ${index + 1} is`,
+                )
+              }
+            />
+            <Button
+              look="quiet"
+              title={`Remove place ${index + 1}`}
+              onClick={() => onCommit(withoutPlace(rig, index), `Remove place ${index + 1}`)}
+            >
+              <X size={16} aria-hidden="true" />
+              <span className="sr-only">Remove place {index + 1}</span>
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,239 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { X } from "lucide-react";
+import { useRef, useState } from "react";
+import { Link, useParams } from "react-router";
+import { api, Refused } from "../../api/client";
+import type { Problem, SurveyOut, SurveyPoint } from "../../api/types";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { QuantityField } from "../../ui/QuantityField";
+import { useSettings } from "../../ui/settings";
+import { TextField } from "../../ui/TextField";
+import { TopBar } from "../../ui/TopBar";
+import { render } from "../../units/text";
+import { AXES, HANG_KINDS } from "../rig/kinds";
+
+/** The survey of a place: its hang points and fixings, what each may carry and who says so; for every event there. */
+export function SurveyPlace() {
+  const eventId = Number(useParams().eventId);
+  const client = useQueryClient();
+  const { system } = useSettings();
+  const event = useQuery({ queryKey: ["event", eventId], queryFn: () => api.event(eventId) });
+  const asked = useQuery({ queryKey: ["survey", eventId], queryFn: () => api.survey(eventId) });
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const writes = useRef<Promise<unknown>>(Promise.resolve());
+  const now = asked.data;
+  if (!now) {
+    return (
+      <>
+        <TopBar />
+        <p className="p-6" role="status">
+          Fetching the survey…
+        </p>
+      </>
+    );
+  }
+  /** One write at a time, each over what the one before it left; what hangs there is judged anew. */
+  const attempt = (act: (kept: SurveyOut) => Promise<SurveyOut>) => {
+    writes.current = writes.current.then(async () => {
+      try {
+        const kept = client.getQueryData<SurveyOut>(["survey", eventId]) ?? now;
+        client.setQueryData(["survey", eventId], await act(kept));
+        setProblem(null);
+        await client.invalidateQueries({ queryKey: ["event", eventId] });
+      } catch (reason) {
+        if (!(reason instanceof Refused)) throw reason;
+        setProblem(reason.problem);
+        if (reason.problem.code === "stale")
+          await client.invalidateQueries({ queryKey: ["survey", eventId] });
+      }
+    });
+  };
+  const put = (change: (points: readonly SurveyPoint[]) => readonly SurveyPoint[]) =>
+    attempt((kept) => api.putSurvey(eventId, kept.revision, change(kept.survey.points)));
+  const { points } = now.survey;
+  const unasked = now.open.filter((each) => each.length > 0).length;
+  const undo = now.can_put_back ? "The last change of the survey" : null;
+  return (
+    <div className="flex h-full flex-col">
+      <TopBar undo={undo} redo={null} onUndo={() => attempt(() => api.putSurveyBack(eventId))}>
+        <Link
+          to={`/events/${eventId}`}
+          className="flex min-h-[44px] min-w-0 items-center truncate text-soft underline decoration-line underline-offset-4"
+        >
+          {event.data?.brief.name ?? "The line-up"}
+        </Link>
+        <span className="text-line" aria-hidden="true">
+          /
+        </span>
+        <h1 className="m-0 truncate text-xl">Survey of {now.place || "the place"}</h1>
+      </TopBar>
+      {problem && (
+        <p role="alert" className="m-0 flex-none border-b border-berry bg-sheet px-4 py-2 text-berry">
+          {render(problem.message, system)} {render(problem.limit, system)}
+        </p>
+      )}
+      <main className="min-h-0 flex-1 overflow-y-auto p-4 print:overflow-visible">
+        {!now.place && (
+          <p className="mt-0">
+            A survey is kept with its place. Name the place in{" "}
+            <Link to={`/events/${eventId}`}>the brief</Link> first.
+          </p>
+        )}
+        <p className="mt-0 mb-3 max-w-4xl text-soft">
+          Kept with the place, for every piece and every event there. Ask the owner or a competent person for
+          the working load of each point. Whatever hangs on a point with a question open is not cleared.
+        </p>
+        {points.length === 0 && now.place && (
+          <p className="mt-0">No point yet. Add the first, and ask what it may carry.</p>
+        )}
+        {points.length > 0 && (
+          <p className="mt-0 mb-2" role="status">
+            {unasked === 0
+              ? "Every question is answered."
+              : `${unasked} of ${points.length} points have a question open.`}
+          </p>
+        )}
+        <ul className="m-0 list-none space-y-2 p-0">
+          {points.map((point, index) => (
+            <li
+              // biome-ignore lint/suspicious/noArrayIndexKey: known by its place
+              key={index}
+              className="border-b border-line pb-2"
+            >
+              <Row
+                point={point}
+                index={index}
+                open={now.open[index] ?? []}
+                problem={problem}
+                onCommit={(next) =>
+                  put((all) => all.map((each, at) => (at === index ? { ...each, ...next } : each)))
+                }
+                onRemove={() => put((all) => all.filter((_, at) => at !== index))}
+              />
+            </li>
+          ))}
+        </ul>
+        <Button
+          className="no-print mt-3"
+          look="solid"
+          disabled={!now.place}
+          onClick={() => put((all) => [...all, fresh(all)])}
+        >
+          Add a point
+        </Button>
+      </main>
+    </div>
+  );
+}
+
+function fresh(all: readonly SurveyPoint[]): SurveyPoint {
+  const last = all.at(-1);
+  const taken = new Set(all.map((each) => each.name));
+  let number = all.length + 1;
+  while (taken.has(`point ${number}`)) number += 1;
+  return {
+    name: `point ${number}`,
+    kind: last?.kind ?? "beam loop",
+    x_m: (last?.x_m ?? -1) + 1,
+    y_m: last?.y_m ?? 0,
+    z_m: last?.z_m ?? 3.6,
+    rating_n: null,
+    pull_out_n: null,
+    stated_by: last?.stated_by ?? null,
+    stated_on: last?.stated_on ?? null,
+    made_for: null,
+    note: "",
+  };
+}
+
+type RowProps = {
+  point: SurveyPoint;
+  index: number;
+  open: readonly string[];
+  problem: Problem | null;
+  onCommit: (next: Partial<SurveyPoint>) => void;
+  onRemove: () => void;
+};
+
+function Row({ point, index, open, problem, onCommit, onRemove }: RowProps) {
+  const bare = index > 0;
+  const words = (
+    label: string,
+    key: "name" | "stated_by" | "stated_on" | "made_for" | "note",
+    placeholder: string,
+  ) => (
+    <TextField
+      label={label}
+      hideLabel={bare}
+      placeholder={placeholder}
+      value={point[key] ?? ""}
+      path={`points.${index}.${key}`}
+      problem={problem}
+      onCommit={(text) => onCommit({ [key]: key === "name" || key === "note" ? text : text.trim() || null })}
+    />
+  );
+  const rating = (label: string, key: "rating_n" | "pull_out_n") => (
+    <QuantityField
+      label={label}
+      hideLabel={bare && key === "rating_n"}
+      kind="force"
+      optional
+      placeholder="ask"
+      value={point[key]}
+      path={`points.${index}.${key}`}
+      problem={problem}
+      onCommit={(value) => onCommit({ [key]: value })}
+    />
+  );
+  return (
+    <>
+      <div className="grid grid-cols-[1.2fr_1.2fr_0.8fr_0.8fr_0.8fr_0.9fr_1.6fr_1fr_1.6fr_44px] items-end gap-1.5 max-lg:grid-cols-2">
+        {words("Name", "name", "")}
+        <Choice
+          label="Kind"
+          hideLabel={bare}
+          value={point.kind}
+          options={HANG_KINDS}
+          onCommit={(kind) => onCommit({ kind })}
+        />
+        {AXES.map(([axis, label]) => (
+          <QuantityField
+            key={axis}
+            label={label}
+            hideLabel={bare}
+            kind="length"
+            value={point[axis]}
+            path={`points.${index}.${axis}`}
+            problem={problem}
+            onCommit={(value) => value !== null && onCommit({ [axis]: value })}
+          />
+        ))}
+        {rating("May carry", "rating_n")}
+        {words("Stated by", "stated_by", "ask who")}
+        {words("On", "stated_on", "date")}
+        {words("Note", "note", "")}
+        <Button look="quiet" className="no-print" title={`Remove ${point.name}`} onClick={onRemove}>
+          <X size={16} aria-hidden="true" />
+          <span className="sr-only">Remove {point.name}</span>
+        </Button>
+      </div>
+      {(point.kind === "wall screw" || point.kind === "handle") && (
+        <div className="mt-1 grid max-w-md gap-1 pl-4">
+          {point.kind === "wall screw"
+            ? rating(`${point.name}: straight out of the wall`, "pull_out_n")
+            : words(`${point.name}: made for`, "made_for", "such as a sliding door of 60 kg")}
+        </div>
+      )}
+      <p className="m-0 mt-0.5 text-[14px]">
+        {open.length > 0 ? (
+          <span className="text-berry">△ still to ask: {open.join("; ")}</span>
+        ) : point.rating_n === null ? (
+          <span className="text-berry">✕ nothing hangs from this</span>
+        ) : (
+          <span className="text-leaf">✓ answered</span>
+        )}
+      </p>
+    </>
+  );
+}
