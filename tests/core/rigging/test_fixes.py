@@ -8,10 +8,12 @@ from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.fixes import RigFix, bond_for, fixes_of, stronger_line
 from jolly_trellis.core.rigging.lines import LineSpec
+from jolly_trellis.core.rigging.loads import take_off
+from jolly_trellis.core.rigging.more_lines import with_points
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.stems import GRAVITY_M_S2
-from tests.core.rigging.test_rig import STEEL, THIN, panel, run
-from tests.ordinary import conditions
+from tests.core.rigging.test_rig import STEEL, THIN, bond, panel, run
+from tests.ordinary import conditions, recipe
 
 
 def offered(rig: Rig) -> dict[str, RigFix]:
@@ -87,3 +89,55 @@ def test_a_line_of_no_known_strength_is_named_by_its_place() -> None:
     with pytest.raises(Exception, match="No strength is known") as caught:
         assess(rig, conditions())
     assert getattr(caught.value, "path", "") == "lines.4.spec.size_m"
+
+
+def test_how_many_more_lines_it_takes_is_found_and_their_points_are_still_to_be_rated() -> None:
+    few = on_thin_lines(replace(run(count=3), below="nobody"))
+    before = assess(few, conditions())
+    assert before.verdict.state == "fails"
+    fix = offered(few)["more lines"]
+    after = assess(fix.rig, conditions())
+    assert max(each.use for each in after.lines) <= 1
+    assert after.verdict.state == "cannot say"
+    assert len(fix.rig.points) > len(few.points)
+    assert all(each.rating_n is None for each in fix.rig.points[len(few.points) :])
+    one_less = with_points(few, len(fix.rig.points) - len(few.points) - 1)
+    assert max(each.use for each in assess(one_less, conditions()).lines) > 1, "no fewer would do"
+
+
+def test_a_point_that_pulls_askew_is_moved_over_the_place_it_holds() -> None:
+    askew = replace(panel(), points=tuple(replace(each, x_m=each.x_m * 3) for each in panel().points))
+    fix = offered(askew)["plumb"]
+    for line in fix.rig.lines:
+        assert line.point is not None
+        assert fix.rig.points[line.point].x_m == fix.rig.attachments[line.attachment].x_m
+    assert fix.state_after in ("holds", "tight")
+
+
+def test_tubes_left_out_and_shorter_stems_are_offered_where_they_help() -> None:
+    wet = on_thin_lines(panel())
+    wet = replace(wet, recipe=tuple(replace(each, water="tube") for each in wet.recipe))
+    found = offered(wet)
+    dry = found["no tubes"].rig
+    assert all(each.water == "none" for each in dry.recipe)
+    assert take_off(dry, conditions()).heavy_kg < take_off(wet, conditions()).heavy_kg
+    assert found["shorter stems"].rig.armature.stem_cut_m < wet.armature.stem_cut_m
+
+
+def test_a_bond_that_shares_a_point_is_led_to_the_spare_one() -> None:
+    shared = panel(bond=bond(0))
+    fix = offered(shared)["bond point"]
+    assert fix.rig.bond is not None
+    assert fix.rig.bond.point == 4
+    loose = panel(bond=replace(bond(4), slack_m=0.3))
+    assert offered(loose)["bond slack"].state_after in ("holds", "tight")
+
+
+def test_netting_that_is_pulled_too_hard_is_relieved_by_a_cord() -> None:
+    tight = replace(run(count=2), armature=replace(run(count=2).armature, turns=1.0))
+    laden = replace(tight, recipe=recipe(hydrangea=(90, "focal")))
+    report = assess(laden, conditions())
+    assert any(each.check == "netting chain" and each.state == "fails" for each in report.verdict.findings)
+    fix = offered(laden)["carrier"]
+    after = assess(fix.rig, conditions())
+    assert not any(each.check == "netting chain" and each.state == "fails" for each in after.verdict.findings)

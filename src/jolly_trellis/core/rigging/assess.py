@@ -160,10 +160,7 @@ def _lying_report(rig: Rig, weighed: TakeOff, load: float, conditions: Condition
 def _point_pulls(rig: Rig, made: LaidOut, settled: Settled) -> Array:
     """Pull on each hang point, shape (points, 3), newtons: what the lines drag it by."""
     if made.shares_n is not None:
-        pulls = np.zeros((len(rig.points), 3))
-        for line, share in zip(rig.lines, made.shares_n.tolist(), strict=True):
-            pulls[line.point or 0, 2] -= share
-        return pulls
+        return _tie_pulls(rig, made.shares_n)
     return -settled.reaction_n[list(made.point_node)]
 
 
@@ -194,13 +191,28 @@ def _each_gone(rig: Rig, load: float) -> tuple[Array, list[Array]]:
         bare = replace(rig, lines=tuple(rig.lines[index] for index in left))
         try:
             made = lay_out(bare, load, as_if=None)
-            settled = solve(made.net)
+            tension, pull = _borne(bare, made)
         except CoreError:
             worst[left] = np.inf
             continue
-        worst[left] = np.maximum(worst[left], line_tensions(made, settled))
-        pulls.append(_point_pulls(bare, made, settled))
+        worst[left] = np.maximum(worst[left], tension)
+        pulls.append(pull)
     return worst, pulls
+
+
+def _borne(rig: Rig, made: LaidOut) -> tuple[Array, Array]:
+    """Tension of every line and pull on every point; ties share by where they are, with nothing to settle."""
+    if made.shares_n is not None:
+        return made.shares_n, _tie_pulls(rig, made.shares_n)
+    settled = solve(made.net)
+    return line_tensions(made, settled), _point_pulls(rig, made, settled)
+
+
+def _tie_pulls(rig: Rig, shares_n: Array) -> Array:
+    pulls = np.zeros((len(rig.points), 3))
+    for line, share in zip(rig.lines, shares_n.tolist(), strict=True):
+        pulls[line.point or 0, 2] -= share
+    return pulls
 
 
 def _line_state(

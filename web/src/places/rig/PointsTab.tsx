@@ -19,6 +19,8 @@ type RowProps = Pick<RigTabProps, "rig" | "problem" | "survey" | "onCommit"> & {
 export function PointsTab(props: RigTabProps) {
   const { eventId, rig, survey, problem, chosen, onChoose, onCommit } = props;
   const taken = new Set(rig.points.map((each) => each.surveyed));
+  const first = rig.points[0];
+  const rated = first && first.surveyed === null && first.rating_n !== null && first.stated_by ? first : null;
   const free = (survey?.survey.points ?? []).filter((each) => !taken.has(each.name));
   return (
     <div className="p-2">
@@ -45,6 +47,32 @@ export function PointsTab(props: RigTabProps) {
       <div className="mt-2 flex flex-wrap items-center gap-3">
         <Button onClick={() => onCommit(withPoint(rig, STEEL), "Add a hang point")}>
           Add a hang point with its line
+        </Button>
+        <Button
+          disabled={!rated || rig.points.length < 2}
+          title="Only where the same person states the same for every point"
+          onClick={() =>
+            rated &&
+            onCommit(
+              {
+                ...rig,
+                points: rig.points.map((each) =>
+                  each.surveyed === null
+                    ? {
+                        ...each,
+                        rating_n: rated.rating_n,
+                        pull_out_n: rated.pull_out_n,
+                        stated_by: rated.stated_by,
+                        stated_on: rated.stated_on,
+                      }
+                    : each,
+                ),
+              },
+              "Rate every point like the first",
+            )
+          }
+        >
+          The same is stated for all
         </Button>
         {free.length > 0 && (
           <Choice
