@@ -20,20 +20,80 @@ def named(event: dict[str, Any], words: str) -> dict[str, Any]:
     return found
 
 
-def test_the_demo_hangs_a_run_that_is_cleared_and_two_that_are_not(event: dict[str, Any]) -> None:
+def test_the_demo_hangs_and_mounts_six_pieces_and_says_why_two_are_not_cleared(event: dict[str, Any]) -> None:
     states = {each["rig"]["name"]: each["report"]["verdict"]["state"] for each in event["rigs"]}
-    assert states["Run over the long table"] == "holds"
-    assert states["Ring of hanging stems, stair hall"] == "cannot say"
-    assert states["Panel over the cake table"] == "fails"
+    assert states == {
+        "Run over the long table": "holds",
+        "Ring of hanging stems, stair hall": "cannot say",
+        "Panel over the cake table": "fails",
+        "Door hoop in the garden": "tight",
+        "Swag over the doorway": "holds",
+        "Crawl up the hall column": "holds",
+    }
     ring = named(event, "Ring")["report"]["verdict"]
     assert "eye east" in ring["reason"]["text"]
 
 
+def survey(client: TestClient) -> dict[str, Any]:
+    found: dict[str, Any] = client.get("/api/events/1/survey").json()
+    return found
+
+
+def test_an_answer_in_the_survey_clears_what_hangs_there_and_is_put_back(
+    client: TestClient, event: dict[str, Any]
+) -> None:
+    kept = survey(client)
+    assert kept["place"] == event["brief"]["place"]
+    points = kept["survey"]["points"]
+    assert [points[at]["name"] for at, asked in enumerate(kept["open"]) if asked] == ["eye east"]
+    for point in points:
+        if point["name"] == "eye east":
+            point |= {"rating_n": 350, "stated_by": "the works officer", "stated_on": "2027-05-01"}
+    act = {"base_revision": kept["revision"], "points": points}
+    saved = client.put("/api/events/1/survey", json=act)
+    assert saved.status_code == 200
+    assert not any(saved.json()["open"])
+    judged = client.get("/api/events/1").json()
+    assert named(judged, "Ring")["report"]["verdict"]["state"] in ("holds", "tight")
+    assert client.put("/api/events/1/survey", json=act).status_code == 409
+    back = client.post("/api/events/1/survey/put-back").json()
+    assert sum(len(each) > 0 for each in back["open"]) == 1
+    assert named(client.get("/api/events/1").json(), "Ring")["report"]["verdict"]["state"] == "cannot say"
+
+
+def test_a_survey_serves_every_event_at_its_place_and_needs_one(client: TestClient, event: dict[str, Any]) -> None:
+    elsewhere = client.post("/api/events", json=event["brief"] | {"name": "Another", "place": ""}).json()
+    act = {"base_revision": 0, "points": []}
+    refused = client.put(f"/api/events/{elsewhere['id']}/survey", json=act)
+    assert refused.status_code == 422
+    assert "no place yet" in refused.json()["message"]["text"]
+    assert client.post(f"/api/events/{elsewhere['id']}/survey/put-back").status_code == 404
+    place = f"  {event['brief']['place']} "
+    again = client.post("/api/events", json=event["brief"] | {"name": "Next year", "place": place}).json()
+    found = client.get(f"/api/events/{again['id']}/survey").json()
+    assert found["survey"] == survey(client)["survey"]
+
+
+def test_two_points_of_one_name_in_a_survey_are_refused(client: TestClient) -> None:
+    kept = survey(client)
+    points = [kept["survey"]["points"][0]] * 2
+    refused = client.put("/api/events/1/survey", json={"base_revision": kept["revision"], "points": points})
+    assert refused.status_code == 422
+    assert refused.json()["path"] == "points.1.name"
+    assert survey(client) == kept
+
+
+def own(rig: dict[str, Any]) -> dict[str, Any]:
+    """A rig whose points carry ratings of their own, not the survey's."""
+    rig = copy.deepcopy(rig)
+    for point in rig["points"]:
+        point |= {"surveyed": None, "rating_n": 2000, "stated_by": "the works officer", "stated_on": "2027-04-12"}
+    return rig
+
+
 def test_a_rating_that_is_stated_clears_what_could_not_be_said(client: TestClient, event: dict[str, Any]) -> None:
     kept = named(event, "Ring")
-    rig = copy.deepcopy(kept["rig"])
-    rig["points"][2] |= {"rating_n": 350, "stated_by": "the works officer"}
-    act = {"base_revision": event["revision"], "rig": rig, "label": "Rate eye east"}
+    act = {"base_revision": event["revision"], "rig": own(kept["rig"]), "label": "Rate eye east"}
     saved = client.put(f"/api/events/1/rigs/{kept['id']}", json=act).json()
     assert saved["report"]["verdict"]["state"] in ("holds", "tight")
     assert saved["undo"] == "Rate eye east"
@@ -42,10 +102,33 @@ def test_a_rating_that_is_stated_clears_what_could_not_be_said(client: TestClien
 
 
 def test_a_rating_without_who_stated_it_is_none(client: TestClient, event: dict[str, Any]) -> None:
-    rig = copy.deepcopy(named(event, "Run")["rig"])
+    rig = own(named(event, "Run")["rig"])
+    assert client.post("/api/events/1/assess", json={"rig": rig}).json()["verdict"]["state"] == "holds"
     rig["points"][0]["stated_by"] = None
     report = client.post("/api/events/1/assess", json={"rig": rig}).json()
     assert report["verdict"]["state"] == "cannot say"
+
+
+def test_a_piece_can_be_kept_while_it_is_drawn_and_says_what_it_lacks(
+    client: TestClient, event: dict[str, Any]
+) -> None:
+    rig = own(named(event, "Run")["rig"]) | {"points": [], "lines": [], "attachments": [], "bond": None}
+    added = client.post("/api/events/1/rigs", json={"base_revision": event["revision"], "rig": rig})
+    assert added.status_code == 201
+    assert added.json()["report"] is None
+    assert added.json()["problem"]["code"] == "unfinished"
+    card = client.get(f"/api/events/1/rigs/{added.json()['id']}/card.pdf")
+    assert card.status_code == 422
+
+
+def test_a_finished_size_is_turned_into_the_armature_to_cut(client: TestClient, event: dict[str, Any]) -> None:
+    rig = named(event, "Run")["rig"]
+    off = 2 * rig["armature"]["projection_m"]
+    sized = client.post("/api/events/1/rig-finished", json={"rig": rig, "thick_m": 0.4}).json()
+    assert sized["diameter_m"] == pytest.approx(0.4 - off)
+    refused = client.post("/api/events/1/rig-finished", json={"rig": rig, "thick_m": off})
+    assert refused.status_code == 422
+    assert refused.json()["path"] == "armature.finished"
 
 
 def test_settling_gives_the_same_rest_as_judging(client: TestClient, event: dict[str, Any]) -> None:
@@ -97,9 +180,19 @@ def broken(rig: dict[str, Any], change: str) -> dict[str, Any]:
         case "shorter than its span":
             rig["armature"]["length_m"] = 4.0
         case "a rating of nothing":
-            rig["points"][0]["rating_n"] = 0
-        case "no lines":
-            rig["lines"] = []
+            rig["points"][0] |= {"rating_n": 0, "surveyed": None}
+        case "never a hang point":
+            rig["points"][0] |= {"kind": "ceiling grid", "surveyed": None}
+        case "proof load below":
+            rig["proof_kg"] = 0.5
+        case "400 places":
+            rig["attachments"] = [{"x_m": 0.1 * n, "y_m": 0, "z_m": 2} for n in range(400)]
+        case "lines with no fixed point":
+            rig["bond"] = None
+            rig["lines"] = [
+                {"attachment": at, "tied_to": (at + 1) % 5, "point": None, "spec": rig["lines"][0]["spec"]}
+                for at in range(5)
+            ]
         case "no netting":
             rig["armature"]["netting"] = None
     return rig
@@ -112,8 +205,11 @@ def broken(rig: dict[str, Any], change: str) -> dict[str, Any]:
         ("two points in one place", "points.1", "same place"),
         ("shorter than its span", "armature.length_m", "its lines lead over"),
         ("a rating of nothing", "points.0.rating_n", "holds nothing"),
-        ("no lines", "lines", "Nothing holds"),
         ("no netting", "armature.netting", "No netting"),
+        ("never a hang point", "points.0.kind", "ceiling grid"),
+        ("proof load below", "proof_kg", "proves nothing"),
+        ("400 places", "attachments", "held at {n} places"),
+        ("lines with no fixed point", "lines", "hangs on nothing"),
     ],
 )
 def test_what_cannot_be_is_refused_beside_its_place_and_nothing_is_lost(
@@ -161,7 +257,7 @@ def test_the_rig_card_is_one_page_and_prints_not_cleared(
 def test_a_fix_that_is_offered_clears_it_when_it_is_kept(client: TestClient, event: dict[str, Any]) -> None:
     kept = named(event, "Panel")
     fixes = client.post("/api/events/1/rig-fixes", json={"rig": kept["rig"]}).json()
-    assert fixes[0]["state_after"] == "holds"
+    assert fixes[0]["state_after"] in ("holds", "tight")
     act = {"base_revision": event["revision"], "rig": fixes[0]["rig"], "label": "Steel"}
     saved = client.put(f"/api/events/1/rigs/{kept['id']}", json=act).json()
-    assert saved["report"]["verdict"]["state"] == "holds"
+    assert saved["report"]["verdict"]["state"] in ("holds", "tight")

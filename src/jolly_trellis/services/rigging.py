@@ -10,7 +10,7 @@ from jolly_trellis.core.rigging import survey as surveying
 from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.rigging.survey import Survey
-from jolly_trellis.services import judging, planning
+from jolly_trellis.services import planning
 from jolly_trellis.services.planning import NotFound, Stale
 from jolly_trellis.store import surveys
 from jolly_trellis.store.connection import transaction
@@ -27,14 +27,14 @@ def in_place(conn: sqlite3.Connection, brief: Brief, rig: Rig) -> Rig:
 
 
 def report_of(conn: sqlite3.Connection, brief: Brief, rig: Rig, conditions: Conditions) -> RigReport:
-    """Judge a rig in its place; one that was judged before under the same conditions is not worked out again.
+    """Judge a rig in its place; one that was judged before of the same parts and times is not worked out again.
 
     Raises: CoreError: the rig cannot be.
     """
     there = in_place(conn, brief, rig)
-    path = str(conn.execute("PRAGMA database_list").fetchone()["file"])
-    stores = judging.stock_of(conn).revision
-    key = (path, stores, conditions.filled_at, conditions.ends_at, there)
+    net = conditions.nettings.get(there.armature.netting or "")
+    varieties = tuple(conditions.varieties.get(line.variety) for line in there.recipe)
+    key = (there, net, varieties, conditions.filled_at, conditions.ends_at)
     found = _kept.get(key)
     if found is None:
         found = assess(there, conditions)

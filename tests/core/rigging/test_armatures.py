@@ -61,7 +61,7 @@ def test_pieces_of_about_three_metres_with_a_tail_of_45_cm() -> None:
 
 
 def test_twigs_ties_and_canes_by_their_spacing() -> None:
-    """Worked by hand from the spacings: 3 m of twigs 30 cm apart; ties of 2 m: three to close, 8 spans, both ends twice."""
+    """Worked by hand: 3 m of twigs 30 cm apart; ties of 2 m: three to close it, 8 spans, both ends twice."""
     assert twig_count(3.0) == 10
     assert tie_count(2.0) == 3 + 9 + 2
     assert canes_across(1.0, 0.6) == 1

@@ -22,6 +22,7 @@ from jolly_trellis.core.rigging.loads import TakeOff, proof_kg, take_off
 from jolly_trellis.core.rigging.network import Settled, solve
 from jolly_trellis.core.rigging.resting import (
     Rest,
+    body_m,
     design_load_n,
     line_tensions,
     lying,
@@ -92,6 +93,7 @@ def assess(rig: Rig, conditions: Conditions) -> RigReport:
         lines=lines,
         points=points,
         at_m=rest.at_m,
+        body_m=body_m(rig, rest.at_m),
         lowest_m=rest.lowest_m,
         along_m=tuple(along_m(rig)) if rig.is_run else (),
         chain_n=chain,

@@ -2,12 +2,14 @@
 
 import math
 
+import numpy as np
+
+from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.provenance import COMMON_PRACTICE, FROM_MEMORY, Provenance, constant
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.rigging.rig import Hazard, HazardKind, Rig
 from jolly_trellis.core.verdicts import Finding, finding
 
-Place = tuple[float, float, float]
 WALKWAY = constant("Clearance over a walkway", "length", 2.2, FROM_MEMORY)
 TABLE = constant("Clearance over the floor at a table: its top, and an arm's reach over it", "length", 1.35)
 SPRINKLER = constant(
@@ -31,43 +33,44 @@ BESIDE: dict[HazardKind, float] = {"open flame": BESIDE_FLAME.value, "flame in g
 _TOUCHES_M = 1e-3
 
 
-def clearances(rig: Rig, at: tuple[Place, ...], thick_m: float, lowest_m: float) -> list[Finding]:
+def clearances(rig: Rig, body: Array, thick_m: float, lowest_m: float) -> list[Finding]:
     """What must be kept clear of a rig at rest.
 
     Args:
-        at: nodes of the armature, m. thick_m: how thick the finished work is about them, up and down and across, m.
+        body: places all over the finished work, shape (n, 3), m. thick_m: how thick it is about them, m.
         lowest_m: of the finished work over the floor, m.
     """
     found = []
     if rig.below in ("walkway", "table"):
         found.append(_under(rig, lowest_m))
     for hazard in rig.hazards:
-        found += _near(rig, hazard, at, thick_m / 2)
+        found += _near(rig, hazard, body, thick_m / 2)
     return found
 
 
-def gap_m(hazard: Hazard, at: tuple[Place, ...], reach_m: float) -> float:
+def gap_m(hazard: Hazard, body: Array, reach_m: float) -> float:
     """How far the finished work keeps from a place, m; 0 where it touches. Source: geometry."""
-    far = min(math.dist((hazard.x_m, hazard.y_m, hazard.z_m), node) for node in at)
-    return max(0.0, far - reach_m)
+    return max(0.0, float(_apart(hazard, body).min()) - reach_m)
 
 
-def gap_beside_m(hazard: Hazard, at: tuple[Place, ...], reach_m: float) -> float:
+def gap_beside_m(hazard: Hazard, body: Array, reach_m: float) -> float:
     """How far aside of a place the work keeps where it is about as high, m; infinite where none of it is. Geometry."""
-    level = [node for node in at if abs(node[2] - hazard.z_m) <= reach_m + BESIDE_FLAME.value]
-    far = [math.hypot(node[0] - hazard.x_m, node[1] - hazard.y_m) - reach_m for node in level]
-    return max(0.0, min(far, default=math.inf))
+    level = body[np.abs(body[:, 2] - hazard.z_m) <= reach_m + BESIDE_FLAME.value]
+    return max(0.0, float(_aside(hazard, level).min(initial=math.inf)) - reach_m)
 
 
-def gap_over_m(hazard: Hazard, at: tuple[Place, ...], reach_m: float, beside_m: float) -> float:
+def gap_over_m(hazard: Hazard, body: Array, reach_m: float, beside_m: float) -> float:
     """How far above a place the work hangs where it is over it, m; infinite where none of it is. Source: geometry."""
-    over = [
-        node[2] - reach_m - hazard.z_m
-        for node in at
-        if math.hypot(node[0] - hazard.x_m, node[1] - hazard.y_m) <= reach_m + beside_m
-        and node[2] + reach_m > hazard.z_m
-    ]
-    return max(0.0, min(over, default=math.inf))
+    over = body[(_aside(hazard, body) <= reach_m + beside_m) & (body[:, 2] + reach_m > hazard.z_m)]
+    return max(0.0, float(over[:, 2].min(initial=math.inf)) - reach_m - hazard.z_m)
+
+
+def _apart(hazard: Hazard, body: Array) -> Array:
+    return np.asarray(np.linalg.norm(body - np.array([hazard.x_m, hazard.y_m, hazard.z_m]), axis=1))
+
+
+def _aside(hazard: Hazard, body: Array) -> Array:
+    return np.asarray(np.hypot(body[:, 0] - hazard.x_m, body[:, 1] - hazard.y_m))
 
 
 def _under(rig: Rig, lowest_m: float) -> Finding:
@@ -78,16 +81,16 @@ def _under(rig: Rig, lowest_m: float) -> Finding:
     return finding(check="clearance", case="heavy", value=value, limit=limit, sense="at least", reason=reason)
 
 
-def _near(rig: Rig, hazard: Hazard, at: tuple[Place, ...], reach: float) -> list[Finding]:
+def _near(rig: Rig, hazard: Hazard, body: Array, reach: float) -> list[Finding]:
     if hazard.kind == "LED candle":
         return []
     if hazard.kind in ROUND:
-        return [_keeps(hazard, "of", gap_m(hazard, at, reach), ROUND[hazard.kind])]
+        return [_keeps(hazard, "of", gap_m(hazard, body, reach), ROUND[hazard.kind])]
     if rig.dried:
-        return [_keeps(hazard, "of, being dried,", gap_m(hazard, at, reach), DRIED.value)]
+        return [_keeps(hazard, "of, being dried,", gap_m(hazard, body, reach), DRIED.value)]
     beside = BESIDE[hazard.kind]
     found = []
-    aside, over = gap_beside_m(hazard, at, reach), gap_over_m(hazard, at, reach, beside)
+    aside, over = gap_beside_m(hazard, body, reach), gap_over_m(hazard, body, reach, beside)
     if math.isfinite(aside):
         found.append(_keeps(hazard, "beside", aside, beside))
     if math.isfinite(over):

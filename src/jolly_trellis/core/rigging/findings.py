@@ -3,6 +3,7 @@
 import math
 from dataclasses import dataclass
 
+from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.piece import Conditions
 from jolly_trellis.core.provenance import FROM_MEMORY, constant
 from jolly_trellis.core.quantities import Phrase, angle, count, duration, force, length, phrase
@@ -29,8 +30,9 @@ CREEPS_AFTER = constant("Nothing stays on monofilament, which creeps, longer tha
 class Worked:
     """A rig worked out, before it is judged.
 
-    `along_m` is how far along a run its attachments lie (empty for a panel or ring); `chain_n` the greatest pull in
-    the netting of a run; `thick_m` and `wide_m` the finished work front to back and across.
+    `along_m` is how far along a run its attachments lie, empty for a panel or ring; `body_m`, shape (n, 3), are places
+    all over the finished work; `chain_n` the greatest pull in the netting of a run; `thick_m` and `wide_m` the
+    finished work front to back and across.
     """
 
     weighed: TakeOff
@@ -38,6 +40,7 @@ class Worked:
     lines: tuple[LineState, ...]
     points: tuple[PointState, ...]
     at_m: tuple[tuple[float, float, float], ...]
+    body_m: Array
     lowest_m: float
     along_m: tuple[float, ...]
     chain_n: float
@@ -57,7 +60,7 @@ def findings_of(rig: Rig, worked: Worked, conditions: Conditions) -> tuple[list[
         findings += found
         missing += lacks
     findings += _only(rig)
-    findings += clearances(rig, worked.at_m, worked.thick_m, worked.lowest_m)
+    findings += clearances(rig, worked.body_m, worked.thick_m, worked.lowest_m)
     findings += mounts.ties(rig, list(worked.along_m), worked.load_n)
     findings += mounts.stands(rig, worked.at_m, worked.weighed.typical_kg, worked.thick_m, worked.wide_m)
     missing += mounts.missing(rig) + mounts.untied(rig)

@@ -83,6 +83,12 @@ def check(rig: Rig) -> None:
         raise _wrong("bond.point", "The second bond leads to nothing.", "Lead it to one of the hang points.")
     for index, line in enumerate(rig.lines):
         _check_line(rig, index, line)
+    if len(rig.points) > MOST_PLACES:
+        raise InvalidMeasure(
+            path="points",
+            message=phrase("The rig has {n} hang points.", n=count(len(rig.points))),
+            limit=phrase("Take {most} at most: fewer points, or two pieces.", most=count(MOST_PLACES)),
+        )
     if len(rig.attachments) > MOST_PLACES:
         raise InvalidMeasure(
             path="attachments",

@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 
@@ -17,6 +18,7 @@ from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.rigging.states import HangState, StateName
 from jolly_trellis.core.stems import GRAVITY_M_S2
 
+_BODY_STEP_M = 0.10
 TILT_MOST = constant(
     "Out of level with one face done, most before faces are filled by turns", "angle", math.radians(5)
 )
@@ -139,6 +141,33 @@ def line_tensions(made: LaidOut, settled: Settled) -> Array:
     if made.shares_n is not None:
         return made.shares_n
     return np.asarray(np.maximum(settled.tension_n[list(made.line_link)], 0.0))
+
+
+def body_m(rig: Rig, at: tuple[tuple[float, float, float], ...]) -> Array:
+    """Places all over the finished work at rest, shape (n, 3), m, to measure from: no gap between them over 10 cm.
+
+    Along a run's middle; all over a panel or ring, from its plane down to its longest stem.
+    """
+    nodes = np.array(at)
+    if rig.is_run:
+        return _filled(nodes)
+    rim = _filled(np.concatenate([nodes, nodes[:1]]))
+    middle = nodes.mean(axis=0)
+    wide = float(np.linalg.norm(rim - middle, axis=1).max())
+    inward = np.linspace(0, 1, max(2, math.ceil(wide / _BODY_STEP_M)) + 1)
+    plane = (middle + inward[:, None, None] * (rim - middle)).reshape(-1, 3)
+    down = longest_stem_m(rig.armature)
+    levels = np.linspace(0, down, max(1, math.ceil(down / _BODY_STEP_M)) + 1)
+    return np.concatenate([plane - np.array([0.0, 0.0, level]) for level in levels.tolist()])
+
+
+def _filled(nodes: Array) -> Array:
+    """A row of places with more between them, so that no two neighbours are over 10 cm apart."""
+    rows = [nodes[:1]]
+    for one, other in pairwise(nodes):
+        parts = max(1, math.ceil(float(np.linalg.norm(other - one)) / _BODY_STEP_M))
+        rows.append(one + (np.arange(1, parts + 1) / parts)[:, None] * (other - one))
+    return np.concatenate(rows)
 
 
 def tilt_rad(rig: Rig, nodes: Array) -> float:
