@@ -66,6 +66,7 @@ VIEWS: dict[str, tuple[str, str, Callable[[Page], None]]] = {
     "bouquet": ("/events/1/pieces/8", "day", _tab("Bouquet")),
     "rig": ("/events/1/rigs/10", "day", _cleared),
     "rig-snip": ("/events/1/rigs/12", "day", _snip),
+    "rig-frame": ("/events/1/rigs/13", "day", _tab("Mounted on")),
     "cut-sheet": ("/events/1/pieces/1", "day", _tab("Cut sheet")),
     "side-by-side": ("/events/1/pieces/1", "day", _compare),
     "say-it": ("/events/1/pieces/1", "day", _say),

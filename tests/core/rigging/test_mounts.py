@@ -14,7 +14,7 @@ from jolly_trellis.core.rigging.clearances import gap_beside_m, gap_m, gap_over_
 from jolly_trellis.core.rigging.fixes import fixes_of
 from jolly_trellis.core.rigging.levelling import cut_length_m, end_takes_m, stretch_m
 from jolly_trellis.core.rigging.lines import LineSpec
-from jolly_trellis.core.rigging.mounts import Push, ballast_per_foot_kg, screw_pull_n
+from jolly_trellis.core.rigging.mounts import Push, ballast_per_foot_kg, core_bed_m2, screw_pull_n
 from jolly_trellis.core.rigging.resting import body_m
 from jolly_trellis.core.rigging.rig import Armature, Attachment, HangPoint, Hazard, HazardKind, Mount, Rig, RigLine
 from jolly_trellis.core.rigging.snip import snip
@@ -288,3 +288,33 @@ def test_a_survey_with_two_of_one_name_or_a_rating_of_nothing_is_refused() -> No
 def test_a_bonded_swag_on_a_wall_still_asks_for_its_bond() -> None:
     assert assess(replace(walled(), bond=None), conditions()).verdict.state == "cannot say"
     assert assess(replace(walled(), bond=bond(5)), conditions()).verdict.state in ("holds", "tight")
+
+
+def stand(core_kg: float = 0.0) -> Rig:
+    """A sleeve up a slender stand: eight places, 20 cm apart, a little aside of it."""
+    zs = [0.3 + 0.2 * each for each in range(8)]
+    rig = railed(ties=8)
+    return replace(
+        rig,
+        points=tuple(replace(p, x_m=0.05, z_m=z + 0.02) for p, z in zip(rig.points, zs, strict=True)),
+        attachments=tuple(Attachment(x_m=0.05, y_m=0, z_m=z) for z in zs),
+        armature=Armature(kind="sleeve", length_m=1.42, netting="galvanized-50-10", core_kg=core_kg),
+        mount=Mount(kind="stand", height_m=1.75, foot_width_m=0.24, foot_depth_m=0.24, mass_kg=2.5, tied_to="the bar"),
+    )
+
+
+def test_a_core_in_the_foot_of_a_slender_stand_brings_it_back_inside() -> None:
+    """Moments: the core on half of the foot makes good what the push asks over what the weight holds."""
+    bare = assess(stand(), conditions())
+    assert "stand upright, a side" in failing(bare)
+    fix = next(each for each in fixes_of(stand(), bare, conditions()) if each.key == "core")
+    assert not any("upright" in each for each in failing(assess(fix.rig, conditions())))
+    found = next(each for each in bare.verdict.findings if each.check == "stand upright, a side")
+    short = found.limit.value - found.value.value
+    assert fix.rig.armature.core_kg >= short / (GRAVITY_M_S2 * 0.12) - 1e-6
+
+
+def test_a_core_is_bedded_so_that_a_knock_does_not_shift_it() -> None:
+    """Shear: 3 kg at 0.3 g is 8.83 N; at 10 kPa that is 8.8 cm²."""
+    assert core_bed_m2(3.0) == pytest.approx(8.83e-4, rel=0.001)
+    assert assess(stand(3.0), conditions()).core_bed_m2 == pytest.approx(core_bed_m2(3.0))

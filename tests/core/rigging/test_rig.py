@@ -191,6 +191,18 @@ def test_snipping_a_weak_rig_runs_to_its_end_in_solved_steps() -> None:
     assert steps[-1].lets_go == ()
 
 
+def test_with_every_line_gone_it_hangs_on_its_second_bond_or_lies_on_the_floor() -> None:
+    weak = LineSpec(kind="monofilament", stated_n=20.0)
+    last = snip(panel(lines=tuple(replace(line, spec=weak) for line in panel().lines)), conditions(), 0)[-1]
+    assert "Only its second bond holds it, from own" in last.say.text
+    assert last.at_m
+    assert 0 < last.lowest_m < assess(panel(), conditions()).rest.lowest_m
+    bare = panel(lines=tuple(replace(line, spec=weak) for line in panel().lines), bond=None)
+    fallen = snip(bare, conditions(), 0)[-1]
+    assert "on the floor" in fallen.say.text
+    assert fallen.at_m == ()
+
+
 def test_over_its_limit_and_letting_go_are_two_things() -> None:
     steps = snip(run(spec=LineSpec(kind="monofilament", stated_n=110.0)), conditions(), 2)
     assert steps[0].over_limit

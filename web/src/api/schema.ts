@@ -3706,7 +3706,8 @@ export interface components {
          * @description A rig worked out: where it rests, what every line and point bears in the worst case, and the Hang verdict.
          *
          *     `states` is how it hangs bare, with one face (of a panel or ring: one half) done, and finished; those that find no
-         *     rest are left out. `standing` is how its frame stands, None without one; `tightening` the order of levelling.
+         *     rest are left out. `standing` is how its frame stands, None without one; `tightening` the order of levelling;
+         *     `core_bed_m2` the sealant that the core of a sleeve is bedded on.
          */
         readonly RigReport: {
             readonly take_off: components["schemas"]["TakeOff"];
@@ -3723,6 +3724,8 @@ export interface components {
             /** Tightening */
             readonly tightening: readonly components["schemas"]["Tighten"][];
             readonly standing: components["schemas"]["Standing"] | null;
+            /** Core Bed M2 */
+            readonly core_bed_m2: number;
             /** Proof Kg */
             readonly proof_kg: number;
             readonly verdict: components["schemas"]["Verdict"];

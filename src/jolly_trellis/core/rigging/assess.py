@@ -42,7 +42,8 @@ class RigReport:
     """A rig worked out: where it rests, what every line and point bears in the worst case, and the Hang verdict.
 
     `states` is how it hangs bare, with one face (of a panel or ring: one half) done, and finished; those that find no
-    rest are left out. `standing` is how its frame stands, None without one; `tightening` the order of levelling.
+    rest are left out. `standing` is how its frame stands, None without one; `tightening` the order of levelling;
+    `core_bed_m2` the sealant that the core of a sleeve is bedded on.
     """
 
     take_off: TakeOff
@@ -54,6 +55,7 @@ class RigReport:
     points: tuple[PointState, ...]
     tightening: tuple[Tighten, ...]
     standing: mounts.Standing | None
+    core_bed_m2: float
     proof_kg: float
     verdict: Verdict
 
@@ -112,6 +114,7 @@ def assess(rig: Rig, conditions: Conditions) -> RigReport:
         points=points,
         tightening=tightening(rig, reach, tuple(whole.tolist())),
         standing=mounts.standing(rig, rest.at_m, weighed.typical_kg, worked.thick_m, worked.wide_m),
+        core_bed_m2=mounts.core_bed_m2(rig.armature.core_kg),
         proof_kg=proof,
         verdict=conclude("hang", findings, missing=missing, figures=_figures(rig, weighed, load)),
     )
@@ -154,6 +157,7 @@ def _lying_report(rig: Rig, weighed: TakeOff, load: float, conditions: Condition
         points=(),
         tightening=(),
         standing=None,
+        core_bed_m2=0.0,
         proof_kg=proof,
         verdict=conclude("hang", [], not_needed=phrase("It lies along its table; nothing hangs.")),
     )

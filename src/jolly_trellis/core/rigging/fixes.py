@@ -6,8 +6,9 @@ from dataclasses import dataclass, replace
 
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.piece import Conditions
-from jolly_trellis.core.quantities import Phrase, length, mass, phrase
+from jolly_trellis.core.quantities import Phrase, count, length, mass, phrase
 from jolly_trellis.core.rigging import lines as line_rules
+from jolly_trellis.core.rigging import mounts
 from jolly_trellis.core.rigging.armatures import strip_width_m
 from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.clearances import TABLE, WALKWAY
@@ -234,6 +235,17 @@ def _ballast(rig: Rig, report: RigReport, failing: set[str]) -> Iterator[Candida
     each = math.ceil(standing.ballast_kg / _ROOM / _BALLAST_STEP_KG) * _BALLAST_STEP_KG
     words = phrase("Put {b} on each of its four feet.", b=mass(each))
     yield "ballast", words, replace(rig, mount=replace(mount, ballast_kg=each))
+    if rig.armature.kind == "sleeve":
+        asked = mounts.core_needed_kg(
+            mount, report.rest.at_m, report.take_off.typical_kg, report.take_off.sized.finished_thick_m
+        )
+        core = math.ceil(asked / _ROOM / _BALLAST_STEP_KG) * _BALLAST_STEP_KG
+        words = phrase(
+            "Put a core of {c} in its foot, bedded on {a} cm² of sealant.",
+            c=mass(core),
+            a=count(math.ceil(mounts.core_bed_m2(core) * 1e4)),
+        )
+        yield "core", words, replace(rig, armature=replace(rig.armature, core_kg=core))
     if mount.outdoors and mount.comes_down_above > 2:
         calmer = mount.comes_down_above - 1
         words = phrase(f"Take it down above Beaufort {calmer}.")

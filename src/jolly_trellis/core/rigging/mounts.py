@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from jolly_trellis.core.checks.stand_ledge import BRUSH
+from jolly_trellis.core.checks.stand_stack import JOINT_LIMIT
 from jolly_trellis.core.checks.stand_wind import (
     BEAUFORT_TOP,
     OVERTURNING,
@@ -13,6 +14,7 @@ from jolly_trellis.core.checks.stand_wind import (
     wind_force_n,
 )
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.mechanics.fit import PUTTY_PULL
 from jolly_trellis.core.provenance import FROM_MEMORY, Figure, Provenance, constant
 from jolly_trellis.core.quantities import count, force, length, moment, phrase, ratio
 from jolly_trellis.core.rigging import lines as line_rules
@@ -130,6 +132,29 @@ def _holds(mount: Mount, at: tuple[Place, ...], typical_kg: float, *, from_side:
     whole = frame + typical_kg
     centre = typical_kg * aside / whole
     return whole * GRAVITY_M_S2, foot / 2 - abs(centre), foot
+
+
+def core_bed_m2(core_kg: float) -> float:
+    """Sealant or putty under a core so that it stays where it is when its stand is knocked: m·0.3·g/10 kPa, m².
+
+    Source: shear over an area; the jolt and the putty's strength are estimates.
+    """
+    return core_kg * JOINT_LIMIT.value * GRAVITY_M_S2 / PUTTY_PULL.value
+
+
+def core_needed_kg(mount: Mount, at: tuple[Place, ...], typical_kg: float, wide_m: float) -> float:
+    """A dense core in the foot of a stand that brings it back inside its margin by itself, kg, 0 or more.
+
+    Source: moments about the edge of the foot.
+    """
+    needed = 0.0
+    for from_side in (False, True):
+        push = _push(mount, at, wide_m, from_side=from_side)
+        weight, edge, foot = _holds(mount, at, typical_kg, from_side=from_side)
+        ballast = FEET * mount.ballast_kg * GRAVITY_M_S2 * foot / 2
+        short = OVERTURNING.value * push.force_n * push.height_m - weight * edge - ballast
+        needed = max(needed, short / (GRAVITY_M_S2 * foot / 2))
+    return needed
 
 
 def _upright(rig: Rig, mount: Mount, at: tuple[Place, ...], typical_kg: float, push: Push, way: str) -> Finding:

@@ -1,5 +1,6 @@
 """Snipping a line: where the rig comes to rest then, what passes its working limit, and what lets go."""
 
+import math
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -14,7 +15,7 @@ from jolly_trellis.core.rigging.layout import LaidOut, lay_out
 from jolly_trellis.core.rigging.loads import take_off
 from jolly_trellis.core.rigging.network import Settled, solve
 from jolly_trellis.core.rigging.resting import line_tensions, lowest_m, places
-from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.rigging.rig import Rig, RigLine
 from jolly_trellis.core.stems import GRAVITY_M_S2
 
 SUDDEN = constant("Sudden transfer when a line goes, times the static tension", "ratio", 2.0)
@@ -52,15 +53,13 @@ def snip(rig: Rig, conditions: Conditions, cut: int) -> tuple[SnipStep, ...]:
     while True:
         left = [index for index in range(len(rig.lines)) if index not in broken]
         if not left:
-            steps.append(_fallen(rig, tuple(broken)))
-            return tuple(steps)
+            return (*steps, _last(rig, load, tuple(broken)))
         bare = replace(rig, lines=tuple(rig.lines[index] for index in left))
         try:
             made = lay_out(bare, load, as_if=None)
             settled = solve(made.net)
         except CoreError:
-            steps.append(_fallen(rig, tuple(broken)))
-            return tuple(steps)
+            return (*steps, _last(rig, load, tuple(broken)))
         step = _snip_step(rig, tuple(broken), left, made, settled)
         steps.append(step)
         if not step.lets_go:
@@ -94,6 +93,43 @@ def _snip_step(rig: Rig, broken: tuple[int, ...], left: list[int], made: LaidOut
         lets_go=tuple(goes),
         say=phrase(words, low=length(max(low, 0.0))),
     )
+
+
+def _last(rig: Rig, load: float, broken: tuple[int, ...]) -> SnipStep:
+    """With no line left: on its second bond where it has one to a point of its own, else on the floor."""
+    bond = rig.bond
+    if bond is None or bond.point is None or any(line.point == bond.point for line in rig.lines):
+        return _fallen(rig, broken)
+    point = rig.points[bond.point]
+    from_ = (point.x_m, point.y_m, point.z_m)
+    near = min(
+        range(len(rig.attachments)),
+        key=lambda each: math.dist(from_, _place(rig, each)),
+    )
+    only = replace(rig, lines=(RigLine(point=bond.point, attachment=near, spec=bond.spec),))
+    try:
+        made = lay_out(only, load, as_if=None)
+        nodes = solve(made.net).at_m[list(made.armature_nodes)]
+    except CoreError:
+        return _fallen(rig, broken)
+    nodes = nodes - np.array([0.0, 0.0, bond.slack_m])
+    low = max(lowest_m(rig, nodes), 0.0)
+    return SnipStep(
+        cut=broken,
+        at_m=places(nodes),
+        lowest_m=low,
+        tension_n=tuple(0.0 for _ in rig.lines),
+        over_limit=(),
+        lets_go=(),
+        say=phrase(
+            f"Only its second bond holds it, from {point.name}: it hangs {{low}} over the floor.", low=length(low)
+        ),
+    )
+
+
+def _place(rig: Rig, index: int) -> tuple[float, float, float]:
+    held = rig.attachments[index]
+    return held.x_m, held.y_m, held.z_m
 
 
 def _fallen(rig: Rig, broken: tuple[int, ...]) -> SnipStep:

@@ -49,6 +49,12 @@ export function PartsPanel({ rig, report }: Props) {
               {part.length_m !== null && ` of ${cut(part.length_m)}`}
             </li>
           ))}
+          {report.core_bed_m2 > 0 && (
+            <li>
+              A core of {mass(rig.armature.core_kg)}, bedded on {Math.ceil(report.core_bed_m2 * 1e4)} cm² of
+              sealant
+            </li>
+          )}
           <li className="text-soft">
             Finished{" "}
             {rig.armature.kind === "ring" ? length(sized.finished_thick_m) : length(sized.finished_length_m)}
