@@ -29,6 +29,8 @@ export function usePieceDesk(eventId: number, pieceId: number) {
   const wanted = useRef<Piece | null>(null);
   const asking = useRef(false);
   const writes = useRef<Promise<unknown>>(Promise.resolve());
+  /** How many writes have gone out; the answer of an earlier one never comes over what a later one shows. */
+  const sent = useRef(0);
 
   /** Fixes take longer than verdicts, so they are asked for once the piece is on the bench. */
   const tryFixes = useCallback(
@@ -98,16 +100,15 @@ export function usePieceDesk(eventId: number, pieceId: number) {
     [eventId],
   );
 
-  const accept = useCallback((answer: SavedPiece) => {
+  /** What was written is kept; it is shown only where no later write has gone out meanwhile, which rests on it. */
+  const accept = useCallback((answer: SavedPiece, last: boolean) => {
     saved.current = { piece: answer.piece, report: answer.report, revision: answer.revision };
     setDesk((now) => ({
       ...now,
       event: now.event && { ...now.event, revision: answer.revision, undo: answer.undo, redo: answer.redo },
-      piece: answer.piece,
-      report: answer.report,
+      ...(last ? { piece: answer.piece, report: answer.report, saving: false } : {}),
       problem: null,
       conflict: null,
-      saving: false,
     }));
   }, []);
 
@@ -128,10 +129,13 @@ export function usePieceDesk(eventId: number, pieceId: number) {
   const write = useCallback(
     (act: (revision: number) => Promise<SavedPiece>, mine: Piece | null, label: string) => {
       wanted.current = null;
+      sent.current += 1;
+      const number = sent.current;
       setDesk((now) => ({ ...now, saving: true, ...(mine ? { piece: mine } : {}) }));
       const next = writes.current.then(async () => {
         try {
-          accept(await act(saved.current?.revision ?? 0));
+          const answer = await act(saved.current?.revision ?? 0);
+          accept(answer, number === sent.current);
         } catch (reason) {
           refuse(reason, mine, label);
         }
