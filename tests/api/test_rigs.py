@@ -254,6 +254,24 @@ def test_the_rig_card_is_one_page_and_prints_not_cleared(
     assert "safe" not in run.lower()
 
 
+def test_the_card_of_mounted_work_has_its_ties_in_two_rows_and_its_ballast(
+    client: TestClient, event: dict[str, Any]
+) -> None:
+    def words(name: str) -> str:
+        answer = client.get(f"/api/events/1/rigs/{named(event, name)['id']}/card.pdf")
+        with pdfplumber.open(io.BytesIO(answer.content)) as pdf:
+            assert len(pdf.pages) == 1
+            return " ".join(pdf.pages[0].extract_text().split())
+
+    hoop = words("Door hoop")
+    assert hoop.count("8 alike") == 2
+    assert "14 alike" in hoop
+    assert "four feet: 5 kg; tied to the iron ring" in hoop
+    assert "it is tied all along" in hoop
+    assert "180 N down, 260" in words("Swag")
+    assert "Drop list" in words("Ring")
+
+
 def test_a_fix_that_is_offered_clears_it_when_it_is_kept(client: TestClient, event: dict[str, Any]) -> None:
     kept = named(event, "Panel")
     fixes = client.post("/api/events/1/rig-fixes", json={"rig": kept["rig"]}).json()

@@ -1,19 +1,19 @@
 """The rig card: one page for one hung piece, for whoever rigs it and whoever lets it be hung."""
 
 import io
+import math
 from xml.sax.saxutils import escape
 
-from reportlab.lib.colors import HexColor
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, Frame, KeepInFrame, Table
 
 from jolly_trellis.core.quantities import angle, force, length, mass
 from jolly_trellis.core.rigging.assess import RigReport
-from jolly_trellis.core.rigging.drops import longest_stem_m
 from jolly_trellis.core.rigging.loads import PROOF_MIN
 from jolly_trellis.core.rigging.resting import TILT_MOST
-from jolly_trellis.core.rigging.rig import Rig, RigLine
+from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.rigging.snip import SnipStep
+from jolly_trellis.core.rigging.states import LineState, PointState
 from jolly_trellis.core.units import UnitSystem, render, text_of
 from jolly_trellis.exchange.bench_card import (
     FOOT,
@@ -27,10 +27,10 @@ from jolly_trellis.exchange.bench_card import (
     to_cut,
 )
 from jolly_trellis.exchange.pattern_pdf import SIZES, Paper
+from jolly_trellis.exchange.rig_drawing import draw_rig
 
 DRAWN = 0.27
-LABEL_PT = 60
-LEAF = HexColor("#41662f")
+SEVERAL = 3
 BELOW = {
     "walkway": "people walk under it",
     "table": "people sit under it",
@@ -66,7 +66,7 @@ def write_rig_card(
     tall = DRAWN * room
     top = height - MARGIN - HEAD - tall
     wide = width - 2 * MARGIN
-    _draw(canvas, rig, report, (MARGIN, top + 6, wide * 0.62, tall - 8))
+    draw_rig(canvas, rig, report, (MARGIN, top + 6, wide * 0.62, tall - 8))
     frames: tuple[tuple[float, float, float, float, list[Flowable]], ...] = (
         (MARGIN + wide * 0.64, top, wide * 0.36, tall, _summary(rig, report, system)),
         (MARGIN, MARGIN + FOOT, wide, room - tall - 6, _schedule(rig, report, snips, system)),
@@ -121,36 +121,16 @@ def _summary(rig: Rig, report: RigReport, system: UnitSystem) -> list[Flowable]:
 
 def _schedule(rig: Rig, report: RigReport, snips: list[list[SnipStep]], system: UnitSystem) -> list[Flowable]:
     lines = [["Line", "Of", "Cut to, with tails", "Worst pull", "May carry", "Use", "In the case"]]
-    for line, state in zip(rig.lines, report.lines, strict=True):
-        lines.append(
-            [
-                state.name,
-                f"{line.spec.kind}{_size(line.spec.size_m)}, {line.spec.fitting}",
-                to_cut(length(state.cut_length_m), system),
-                text_of(force(state.design_n), system),
-                text_of(force(state.limit_n), system),
-                f"{state.use:.2f}",
-                CASES[state.governs],
-            ]
-        )
+    lines += _line_rows(rig, report, system)
     points = [["Hang point", "Kind", "Design load", "Off straight down", "May carry", "Stated by", "On"]]
-    for hung, pulled in zip(rig.points, report.points, strict=True):
-        rated = "NOT STATED" if hung.rating_n is None else text_of(force(hung.rating_n), system)
-        points.append(
-            [
-                hung.name,
-                hung.kind,
-                text_of(force(pulled.pull_n), system),
-                f"{pulled.off_rad * 57.29578:.0f}°",
-                rated,
-                hung.stated_by or "____________",
-                hung.stated_on or "________",
-            ]
-        )
+    points += _point_rows(rig, report, system)
     parts = ", ".join(f"{each.name} {text_of(mass(each.heavy_kg), system)}" for each in report.take_off.parts)
+    cuts: dict[str, list[str]] = {}
+    for state, steps in zip(report.lines, snips, strict=True):
+        cuts.setdefault(" Then: ".join(render(step.say, system) for step in steps), []).append(state.name)
     told = [
-        f"<b>{escape(state.name)} cut:</b> {escape(' Then: '.join(render(step.say, system) for step in steps))}"
-        for state, steps in zip(report.lines, snips, strict=True)
+        f"<b>{'any one of ' if len(names) > 1 else ''}{escape(_several(names))} cut:</b> {escape(words)}"
+        for words, names in cuts.items()
     ]
     bond = "none: it is tied all along" if rig.is_tied else "NONE PLANNED"
     if rig.bond is not None:
@@ -163,6 +143,8 @@ def _schedule(rig: Rig, report: RigReport, snips: list[list[SnipStep]], system: 
         f"{each + 1}. {names[step.line]}, {text_of(length(step.slack_m), system)} slack till then"
         for each, step in enumerate(report.tightening)
     )
+    if rig.is_tied:
+        order = "Every tie loose until the work sits right; then the ends, then inwards on either side by turns."
     parts_cut = ", ".join(
         f"{each.count} {each.name}" + ("" if each.length_m is None else f" of {to_cut(length(each.length_m), system)}")
         for each in report.take_off.sized.parts
@@ -184,6 +166,54 @@ def _schedule(rig: Rig, report: RigReport, snips: list[list[SnipStep]], system: 
         title("Cautions"),
         *(paragraph(f"– {escape(each)}", SMALL) for each in CAUTIONS),
     ]
+
+
+def _line_rows(rig: Rig, report: RigReport, system: UnitSystem) -> list[list[str]]:
+    """Lines, those alike in one row with the worst of their pulls."""
+    alike: dict[tuple[str, ...], list[LineState]] = {}
+    for line, state in zip(rig.lines, report.lines, strict=True):
+        kind = f"{line.spec.kind}{_size(line.spec.size_m)}, {line.spec.fitting}"
+        key = (kind, to_cut(length(state.cut_length_m), system), CASES[state.governs])
+        alike.setdefault(key if rig.is_tied else (*key, state.name), []).append(state)
+    rows = []
+    for (kind, cut, case, *_), states in alike.items():
+        worst = max(states, key=lambda each: each.use)
+        rows.append(
+            [
+                _several([each.name for each in states]),
+                kind,
+                cut,
+                text_of(force(worst.design_n), system),
+                text_of(force(worst.limit_n), system),
+                f"{worst.use:.2f}",
+                case,
+            ]
+        )
+    return rows
+
+
+def _point_rows(rig: Rig, report: RigReport, system: UnitSystem) -> list[list[str]]:
+    """Hang points, those alike and alike rated in one row with the greatest of their loads."""
+    alike: dict[tuple[str, ...], list[PointState]] = {}
+    for point, state in zip(rig.points, report.points, strict=True):
+        rated = "NOT STATED" if point.rating_n is None else text_of(force(point.rating_n), system)
+        if point.kind == "wall screw" and point.pull_out_n is not None:
+            rated += f" down, {text_of(force(point.pull_out_n), system)} out"
+        key = (point.kind, rated, point.stated_by or "____________", point.stated_on or "________")
+        alike.setdefault(key if rig.is_tied else (*key, point.name), []).append(state)
+    rows = []
+    for (kind, rated, by, on, *_), states in alike.items():
+        worst = max(states, key=lambda each: each.pull_n)
+        pull, off = text_of(force(worst.pull_n), system), f"{math.degrees(worst.off_rad):.0f}°"
+        rows.append([_several([each.name for each in states]), kind, pull, off, rated, by, on])
+    return rows
+
+
+def _several(names: list[str]) -> str:
+    """Names of things alike: each where there are few, else how many and the first and last of them."""
+    if len(names) <= SEVERAL:
+        return ", ".join(names)
+    return f"{len(names)} alike, {names[0]} to {names[-1]}"
 
 
 def _drop_list(report: RigReport, system: UnitSystem) -> list[Flowable]:
@@ -215,55 +245,3 @@ def _table(rows: list[list[str]]) -> Table:
         ]
     )
     return table
-
-
-def _place(rig: Rig, line: RigLine) -> tuple[float, float, float]:
-    point = rig.points[line.point or 0]
-    return point.x_m, point.y_m, point.z_m
-
-
-def _draw(canvas: Canvas, rig: Rig, report: RigReport, box: tuple[float, float, float, float]) -> None:
-    """The rig from the front to scale, settled, from its beam to the floor."""
-    left, bottom, wide, tall = box
-    nodes, held = report.rest.at_m, report.rest.attachments_m
-    xs = [*(point.x_m for point in rig.points), *(node[0] for node in nodes)]
-    high = max(*(point.z_m for point in rig.points), *(node[2] for node in nodes))
-    scale = min(wide / (max(xs) - min(xs) + 0.6), (tall - 30) / high)
-    middle = (max(xs) + min(xs)) / 2
-
-    def at(x: float, z: float) -> tuple[float, float]:
-        return left + wide / 2 + (x - middle) * scale, bottom + z * scale
-
-    canvas.setStrokeColor(INK)
-    canvas.setLineWidth(1)
-    canvas.line(left, bottom, left + wide, bottom)
-    canvas.setFont("Helvetica", 6.5)
-    for index, line in enumerate(rig.lines):
-        start = held[line.tied_to] if line.tied_to is not None else _place(rig, line)
-        over = report.lines[index].use > 1
-        canvas.setLineWidth(1.8 if over else 0.8)
-        canvas.setDash(*([3, 2] if over else [1, 0]))
-        canvas.line(*at(start[0], start[2]), *at(held[line.attachment][0], held[line.attachment][2]))
-    canvas.setDash()
-    canvas.setStrokeColor(LEAF)
-    run = rig.is_run
-    canvas.setLineWidth(max(rig.armature.diameter_m * scale, 2) if run else 2)
-    path = canvas.beginPath()
-    path.moveTo(*at(nodes[0][0], nodes[0][2]))
-    for node in nodes[1:]:
-        path.lineTo(*at(node[0], node[2]))
-    canvas.drawPath(path)
-    if not run:
-        low = min(node[2] for node in nodes) - longest_stem_m(rig.armature)
-        canvas.setLineWidth(0.6)
-        for node in nodes:
-            canvas.line(*at(node[0], node[2]), *at(node[0], low))
-    canvas.setStrokeColor(INK)
-    canvas.setLineWidth(0.8)
-    named: list[float] = []
-    for point in rig.points:
-        x, y = at(point.x_m, point.z_m)
-        canvas.circle(x, y, 2)
-        near = sum(abs(x - other) < LABEL_PT for other in named)
-        canvas.drawCentredString(x, y + 4 + 7 * near, point.name[:18])
-        named.append(x)
