@@ -34,6 +34,16 @@ def test_the_demo_hangs_and_mounts_six_pieces_and_says_why_two_are_not_cleared(e
     assert "eye east" in ring["reason"]["text"]
 
 
+def test_the_headline_counts_what_hangs_over_people_and_is_not_cleared(event: dict[str, Any]) -> None:
+    found = event["headline"]
+    assert found["not_cleared"] == 2
+    assert found["not_worked_out"] == 0
+    quantities = sum(each["piece"]["quantity"] for each in event["pieces"])
+    assert found["pieces"] == quantities + len(event["rigs"])
+    heavy = [sum(part["heavy_kg"] for part in each["report"]["take_off"]["parts"]) for each in event["rigs"]]
+    assert found["overhead_kg"] == pytest.approx(sum(heavy))
+
+
 def survey(client: TestClient) -> dict[str, Any]:
     found: dict[str, Any] = client.get("/api/events/1/survey").json()
     return found

@@ -4,6 +4,7 @@ from typing import Any
 
 from pydantic import BaseModel
 
+from jolly_trellis.core.event.headline import Headline
 from jolly_trellis.core.piece import Piece
 from jolly_trellis.core.quantities import Phrase, Quantity
 from jolly_trellis.core.report import Report
@@ -65,6 +66,7 @@ class EventOut(BaseModel):
     redo: str | None
     pieces: list[PieceOut]
     rigs: list[RigOut]
+    headline: Headline
 
 
 class SavedPiece(BaseModel):

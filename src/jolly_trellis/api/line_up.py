@@ -9,6 +9,7 @@ from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.models import BasedOn, BriefIn, PutBrief
 from jolly_trellis.api.problems import body_of
 from jolly_trellis.core.errors import CoreError
+from jolly_trellis.core.event.headline import headline
 from jolly_trellis.core.piece import Conditions
 from jolly_trellis.services import judging, planning, rigging
 from jolly_trellis.services.planning import EventState
@@ -58,14 +59,17 @@ def event_out(conn: sqlite3.Connection, state: EventState) -> EventOut:
     Fixes are not tried here: with many pieces that takes seconds, and the bench asks for those of its own piece.
     """
     conditions = judging.conditions_of(conn, state.plan.brief)
+    pieces = [_piece_out(each, conditions) for each in state.plan.pieces]
+    rigs = [rig_out(conn, state.plan.brief, each, conditions) for each in state.plan.rigs]
     return EventOut(
         id=state.event.id,
         revision=state.event.revision,
         brief=state.plan.brief,
         undo=state.undo,
         redo=state.redo,
-        pieces=[_piece_out(each, conditions) for each in state.plan.pieces],
-        rigs=[rig_out(conn, state.plan.brief, each, conditions) for each in state.plan.rigs],
+        pieces=pieces,
+        rigs=rigs,
+        headline=headline(((each.piece, each.report) for each in pieces), ((each.rig, each.report) for each in rigs)),
     )
 
 

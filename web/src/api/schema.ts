@@ -1469,6 +1469,7 @@ export interface components {
             readonly pieces: readonly components["schemas"]["PieceOut"][];
             /** Rigs */
             readonly rigs: readonly components["schemas"]["RigOut"][];
+            readonly headline: components["schemas"]["Headline"];
         };
         /** EventSummary */
         readonly EventSummary: {
@@ -1864,6 +1865,37 @@ export interface components {
              * @description m
              */
             readonly z_m: number;
+        };
+        /**
+         * Headline
+         * @description What an event comes to, each piece by its quantity.
+         *
+         *     `minutes` is the making of mechanics, as far as it is known; `water_l` is at the display level. `netting_m` is
+         *     length along the roll of all sheets, `netting_m2` their area. `overhead_kg` is what hangs over people, heavy case,
+         *     of which `not_cleared` pieces are not cleared. `failing` pieces in vessels have a verdict that fails;
+         *     `not_worked_out` could not be worked out at all, and are in no sum.
+         */
+        readonly Headline: {
+            /** Pieces */
+            readonly pieces: number;
+            /** Stems */
+            readonly stems: number;
+            /** Minutes */
+            readonly minutes: number;
+            /** Water L */
+            readonly water_l: number;
+            /** Netting M */
+            readonly netting_m: number;
+            /** Netting M2 */
+            readonly netting_m2: number;
+            /** Overhead Kg */
+            readonly overhead_kg: number;
+            /** Not Cleared */
+            readonly not_cleared: number;
+            /** Failing */
+            readonly failing: number;
+            /** Not Worked Out */
+            readonly not_worked_out: number;
         };
         /**
          * Heard

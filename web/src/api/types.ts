@@ -74,6 +74,7 @@ export type RigOut = Full<Schemas["RigOut"]>;
 export type SavedRig = Full<Schemas["SavedRig"]>;
 export type SnipStep = Full<Schemas["SnipStep"]>;
 export type Brief = Full<Schemas["Brief"]>;
+export type Headline = Full<Schemas["Headline"]>;
 export type EventOut = Full<Schemas["EventOut"]>;
 export type PieceOut = Full<Schemas["PieceOut"]>;
 export type SavedPiece = Full<Schemas["SavedPiece"]>;

@@ -11,6 +11,7 @@ import { TopBar } from "../../ui/TopBar";
 import { render, textOf } from "../../units/text";
 import { BeamLine } from "./BeamLine";
 import { BriefFields } from "./BriefFields";
+import { HeadlineStrip } from "./HeadlineStrip";
 import { NewRig, RigList } from "./HungWork";
 import { bouquetFor, pieceFor, UNMEASURED } from "./newPiece";
 import { PracticeFields } from "./PracticeFields";
@@ -83,6 +84,7 @@ export function EventPlace() {
         </p>
       )}
       <main className="min-h-0 flex-1 overflow-y-auto print:overflow-visible">
+        {now.headline.pieces > 0 && <HeadlineStrip headline={now.headline} />}
         {now.rigs.length > 0 && <BeamLine event={now} />}
         <TableLine event={now} />
         <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)] gap-6 p-4 max-lg:grid-cols-1">

@@ -1,0 +1,1 @@
+"""All the pieces of one event seen together."""
