@@ -250,6 +250,19 @@ def test_a_swag_and_a_crawl_are_set_up_from_nothing(page: Page, empty: Served) -
     hang(page, "holds|tight")
 
 
+def test_stems_in_tubes_or_bundles_weigh_more_and_cover_more(page: Page, served: Served) -> None:
+    rig(page, served, "Swag over the doorway")
+    tab(page, "Flowers")
+    page.get_by_label("Water of carnation").select_option("tube")
+    expect(page.get_by_role("region", name="Hang")).to_contain_text("stem tubes for carnation")
+    bundles = page.get_by_role("textbox", name="Bundles of carnation")
+    bundles.fill("5")
+    bundles.press("Enter")
+    saved(page)
+    page.get_by_label("Water of carnation").select_option("wrap")
+    expect(page.get_by_role("region", name="Hang")).to_contain_text("wet wraps for carnation")
+
+
 def test_what_is_painted_fuller_is_heavier_there(page: Page, served: Served) -> None:
     rig(page, served, "Run over the long table")
     use = page.locator("table").first.locator("tbody tr").nth(3).locator("td").nth(1)

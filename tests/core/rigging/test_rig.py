@@ -96,6 +96,14 @@ def test_tubes_are_weighed_full() -> None:
     assert more == pytest.approx(100 * (0.004 + 0.01385), rel=0.01)
 
 
+def test_wet_wraps_are_weighed_by_the_bundle() -> None:
+    """By hand: 60 stems in bundles of 5 are 12 wraps of 40 ml and 6 g."""
+    dry = replace(run(), recipe=recipe(gypsophila=(60, "filler")))
+    line = replace(dry.recipe[0], water="wrap", clump=5, wrap_ml=40.0)
+    more = take_off(replace(dry, recipe=(line,)), conditions()).typical_kg - take_off(dry, conditions()).typical_kg
+    assert more == pytest.approx(12 * 0.046)
+
+
 def test_a_level_run_shares_its_load_evenly_and_in_balance() -> None:
     report = assess(run(), conditions())
     assert report.rest.residual < 1e-5

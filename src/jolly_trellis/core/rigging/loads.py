@@ -1,8 +1,10 @@
 """What a rig weighs, part by part: netting, canes, flowers, water in tubes, whatever else hangs on it."""
 
+import math
 from dataclasses import dataclass
 
 from jolly_trellis.core import netting as nets
+from jolly_trellis.core.checks.drink_own import WRAP_ML
 from jolly_trellis.core.checks.hang import CONTINGENCY, HANDLING
 from jolly_trellis.core.errors import UnknownName
 from jolly_trellis.core.piece import Conditions, StemTube
@@ -19,6 +21,7 @@ CANE_KG_M = constant("Mass of a metre of cane", "linear_mass", 0.06)
 TWIG_KG_M = constant("Mass of a metre of dry twig", "linear_mass", 0.03)
 HOOK_KG_M = constant("Mass of a metre of hook wire, 1 mm", "linear_mass", 0.006)
 TUBE_KG = constant("Mass of an empty stem tube", "mass", 0.004)
+WRAP_KG = constant("Mass of the dry wrap and film of one bundle", "mass", 0.006)
 PROOF = constant("Proof load, times the finished load", "ratio", 1.25, FROM_MEMORY)
 PROOF_MIN = constant("Proof load hangs for, min", "count", 10, FROM_MEMORY)
 NETTING = "netting"
@@ -111,7 +114,7 @@ def take_off(rig: Rig, conditions: Conditions) -> TakeOff:
 
 
 def _flowers(rig: Rig, conditions: Conditions) -> list[LoadPart]:
-    """Stems by variety, each followed by its tubes, filled."""
+    """Stems by variety, each followed by its tubes, filled, or the wet wraps of its bundles."""
     long = mean_stem_m(rig.armature)
     parts = []
     for index, line in enumerate(rig.recipe):
@@ -121,6 +124,10 @@ def _flowers(rig: Rig, conditions: Conditions) -> list[LoadPart]:
         if line.water == "tube":
             wet = line.count * (TUBE_KG.value + full_ml(line.tube or StemTube()) / 1000)
             parts.append(LoadPart(name=f"stem tubes for {variety.name}", typical_kg=wet, heavy_kg=wet))
+        if line.water == "wrap":
+            each = WRAP_ML.value if line.wrap_ml is None else line.wrap_ml
+            wet = math.ceil(line.count / line.clump) * (WRAP_KG.value + each / 1000)
+            parts.append(LoadPart(name=f"wet wraps for {variety.name}", typical_kg=wet, heavy_kg=wet))
     return parts
 
 

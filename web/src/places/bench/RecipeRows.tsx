@@ -1,5 +1,5 @@
 import { Ellipsis, Plus, X } from "lucide-react";
-import { useId } from "react";
+import { type ReactNode, useId } from "react";
 import type { Problem, RecipeLine, Role, Stock } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
@@ -17,6 +17,8 @@ type Props = {
   open?: number | null;
   onOpen?: (line: number | null) => void;
   className?: string;
+  /** What more is asked of each line, in its own row. */
+  more?: (line: RecipeLine, onLine: (line: RecipeLine) => void) => ReactNode;
 };
 
 const ROLES: readonly (readonly [Role, string])[] = [
@@ -29,7 +31,7 @@ const ROLES: readonly (readonly [Role, string])[] = [
 ];
 
 /** A recipe as rows: how many of which variety in which role. A name that is not in the stores is answered with the nearest. */
-export function RecipeRows({ recipe, path, stock, problem, onCommit, open, onOpen, className }: Props) {
+export function RecipeRows({ recipe, path, stock, problem, onCommit, open, onOpen, className, more }: Props) {
   const names = useId();
   const nameOf = (key: string) => stock.varieties[key]?.name ?? key;
   const keyOf = (typed: string) => {
@@ -101,6 +103,7 @@ export function RecipeRows({ recipe, path, stock, problem, onCommit, open, onOpe
               onCommit={(role) => put(index, { ...line, role }, `Change the role of ${nameOf(line.variety)}`)}
               className="w-[92px] flex-none"
             />
+            {more?.(line, (next) => put(index, next, `Change ${nameOf(line.variety)}`))}
             {onOpen && (
               <Button
                 look="quiet"

@@ -2,6 +2,7 @@ import { Tabs } from "radix-ui";
 import { RecipeRows } from "../bench/RecipeRows";
 import { ArmatureTab } from "./ArmatureTab";
 import { ClearTab } from "./ClearTab";
+import { HungLine } from "./HungLine";
 import { LinesTab } from "./LinesTab";
 import { MountTab } from "./MountTab";
 import { PathTab } from "./PathTab";
@@ -74,6 +75,14 @@ export function RigTray(props: RigTabProps) {
             stock={stock}
             problem={problem}
             onCommit={(recipe, label) => onCommit({ ...rig, recipe }, label)}
+            className="max-w-4xl grid-cols-1"
+            more={(line, onLine) => (
+              <HungLine
+                name={stock.varieties[line.variety]?.name ?? line.variety}
+                line={line}
+                onLine={onLine}
+              />
+            )}
           />
         </Tabs.Content>
       </div>
