@@ -318,3 +318,16 @@ def test_a_core_is_bedded_so_that_a_knock_does_not_shift_it() -> None:
     """Shear: 3 kg at 0.3 g is 8.83 N; at 10 kPa that is 8.8 cm²."""
     assert core_bed_m2(3.0) == pytest.approx(8.83e-4, rel=0.001)
     assert assess(stand(3.0), conditions()).core_bed_m2 == pytest.approx(core_bed_m2(3.0))
+
+
+def test_stems_that_hang_under_a_panel_on_a_frame_stand_in_the_wind_too() -> None:
+    mount = replace(FRAME, outdoors=True)
+    short, long = (
+        assess(panel(mount=mount, armature=replace(panel().armature, stem_cut_m=cut)), conditions()).standing
+        for cut in (0.2, 0.6)
+    )
+    assert short is not None
+    assert long is not None
+    assert long.area_m2 == pytest.approx(short.area_m2 * 0.8 / 0.4, rel=1e-4), (
+        "but for what longer stems stretch the lines"
+    )

@@ -14,7 +14,7 @@ from jolly_trellis.core.quantities import force, mass, phrase
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging import mounts
 from jolly_trellis.core.rigging.coverage import Coverage, cover
-from jolly_trellis.core.rigging.drops import DropRow, drop_list
+from jolly_trellis.core.rigging.drops import DropRow, drop_list, longest_stem_m
 from jolly_trellis.core.rigging.findings import ANGLE_LEAST, Worked, findings_of
 from jolly_trellis.core.rigging.layout import LaidOut, along_m, lay_out
 from jolly_trellis.core.rigging.levelling import Tighten, cut_length_m, tightening
@@ -100,7 +100,7 @@ def assess(rig: Rig, conditions: Conditions) -> RigReport:
         along_m=tuple(along_m(rig)) if rig.is_run else (),
         chain_n=chain,
         thick_m=sized.finished_thick_m if rig.is_run else 2 * rig.armature.projection_m,
-        wide_m=sized.finished_thick_m,
+        wide_m=sized.finished_thick_m if rig.is_run else longest_stem_m(rig.armature) + 2 * rig.armature.projection_m,
     )
     findings, missing = findings_of(rig, worked, conditions)
     reach = tuple(_reach(rig, index, shown, settled)[0] for index in range(len(rig.lines)))
