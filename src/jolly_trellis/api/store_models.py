@@ -11,6 +11,7 @@ from jolly_trellis.core.netting import Finish, Netting
 from jolly_trellis.core.piece import MechanicKind
 from jolly_trellis.core.provenance import ProvenanceKind
 from jolly_trellis.core.stems import HeadForm, Stiffness, Thirst, Variety
+from jolly_trellis.core.supplies import MeasuredBy, Supplier, Supply
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.core.vessels import ProfilePoint, Vessel
 from jolly_trellis.store import codec
@@ -63,6 +64,8 @@ class VarietyProvenanceIn(In):
     uptake: ProvenanceIn = ProvenanceIn()
     dry_hold: ProvenanceIn = ProvenanceIn()
     hazard: ProvenanceIn = ProvenanceIn()
+    price: ProvenanceIn = ProvenanceIn()
+    opening: ProvenanceIn = ProvenanceIn()
 
 
 class VarietyIn(In):
@@ -90,10 +93,28 @@ class VarietyIn(In):
     dip: bool = False
     fold: bool = False
     side_shoots: Annotated[int, Field(ge=0, le=40)] = 0
+    bunch_price: Annotated[float, Field(ge=0, le=10_000)] | None = None
+    stem_price: Annotated[float, Field(ge=0, le=10_000)] | None = None
+    conditioning_h: Annotated[float, Field(ge=0, le=72)] = 6.0
+    opening_days: Annotated[float, Field(ge=0, le=60)] = 0.0
     provenance: VarietyProvenanceIn = VarietyProvenanceIn()
 
     def to_core(self, key: str) -> Variety:
         return codec.from_plain({"key": key, **self.model_dump()}, Variety)
+
+
+class SupplyIn(In):
+    name: Name
+    measured_by: MeasuredBy
+    pack: Annotated[float, Field(gt=0, le=10_000)]
+    stick_m: Annotated[float, Field(gt=0, le=10)] | None = None
+    price: Annotated[float, Field(ge=0, le=10_000)] | None = None
+    spare: Annotated[float, Field(ge=0, le=2)] = 0.0
+    supplier: Supplier = "sundries"
+    provenance: ProvenanceIn = ProvenanceIn()
+
+    def to_core(self, key: str) -> Supply:
+        return codec.from_plain({"key": key, **self.model_dump()}, Supply)
 
 
 class PutNetting(In):
@@ -106,6 +127,10 @@ class PutFrog(In):
 
 class PutVariety(In):
     variety: VarietyIn
+
+
+class PutSupply(In):
+    supply: SupplyIn
 
 
 class PutHolding(In):
@@ -141,6 +166,7 @@ class StockOut(BaseModel):
     nettings: dict[str, Netting]
     frogs: dict[str, Frog]
     varieties: dict[str, Variety]
+    supplies: dict[str, Supply]
     holdings: dict[HeldKind, dict[str, HoldingOut]]
 
 

@@ -16,6 +16,7 @@ from jolly_trellis.api.store_models import (
     PutFrog,
     PutHolding,
     PutNetting,
+    PutSupply,
     PutVariety,
     PutVessel,
     ReadOutline,
@@ -47,6 +48,7 @@ def get_stock(conn: Connection) -> StockOut:
         nettings=stock.nettings(conn),
         frogs=stock.frogs(conn),
         varieties=stock.varieties(conn),
+        supplies=stock.supplies(conn),
         holdings={
             kind: {key: HoldingOut(on_hand=each.on_hand, retired=each.retired) for key, each in held.items()}
             for kind, held in stock.holdings(conn).items()
@@ -103,6 +105,12 @@ def put_frog(key: str, body: PutFrog, conn: Connection) -> Kept:
 @router.put("/stock/variety/{key}")
 def put_variety(key: str, body: PutVariety, conn: Connection) -> Kept:
     stores.put(conn, "variety", key, body.variety.to_core(key))
+    return Kept(key=key)
+
+
+@router.put("/stock/supply/{key}")
+def put_supply(key: str, body: PutSupply, conn: Connection) -> Kept:
+    stores.put(conn, "supply", key, body.supply.to_core(key))
     return Kept(key=key)
 
 

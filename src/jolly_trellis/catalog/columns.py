@@ -24,10 +24,11 @@ from jolly_trellis.core.frogs import Frog, FrogKind
 from jolly_trellis.core.netting import Finish, Netting, pitch_across_m
 from jolly_trellis.core.provenance import PROVENANCE_KINDS
 from jolly_trellis.core.stems import HeadForm, Stiffness, Thirst, Variety, VarietyProvenance
+from jolly_trellis.core.supplies import MEASURED_BY, SUPPLIERS, Supply
 from jolly_trellis.core.vessels import Material, PlanShape, ProfilePoint, Vessel, check_vessel
 
-StoreKind = Literal["vessel", "netting", "frog", "variety"]
-HeldKind = Literal["vessel", "netting", "frog", "variety", "mechanic"]
+StoreKind = Literal["vessel", "netting", "frog", "variety", "supply"]
+HeldKind = Literal["vessel", "netting", "frog", "variety", "supply", "mechanic"]
 MOST_ROWS = 2000
 
 
@@ -277,12 +278,18 @@ def _read_variety(row: Row) -> Variety:
         dip=flag(row, "dip"),
         fold=flag(row, "fold"),
         side_shoots=whole(row, "side_shoots", least=0, most=40) if row["side_shoots"] else 0,
+        bunch_price=maybe(row, "bunch_price", most=10_000),
+        stem_price=maybe(row, "stem_price", most=10_000),
+        conditioning_h=number(row, "conditioning_h", most=72) if row["conditioning_h"] else 6.0,
+        opening_days=number(row, "opening_days", most=60) if row["opening_days"] else 0.0,
         provenance=VarietyProvenance(
             size=provenance(row, "size_provenance"),
             mass=provenance(row, "mass_provenance"),
             uptake=provenance(row, "uptake_provenance"),
             dry_hold=provenance(row, "dry_hold_provenance"),
             hazard=provenance(row, "hazard_provenance"),
+            price=provenance(row, "price_provenance"),
+            opening=provenance(row, "opening_provenance"),
         ),
     )
 
@@ -307,6 +314,8 @@ def _write_variety(key: str, variety: Variety) -> Row:
         "dry_hold_h": _plain(variety.dry_hold_h),
         "thirst": variety.thirst,
         "bunch_size": str(variety.bunch_size),
+        "bunch_price": _plain(variety.bunch_price),
+        "stem_price": _plain(variety.stem_price),
         "sold_lengths_cm": " ".join(_plain(100 * each) for each in variety.sold_lengths_m),
         "toxic": str(int(variety.toxic)),
         "thorny": str(int(variety.thorny)),
@@ -315,12 +324,48 @@ def _write_variety(key: str, variety: Variety) -> Row:
         "dip": str(int(variety.dip)),
         "fold": str(int(variety.fold)),
         "side_shoots": str(variety.side_shoots),
+        "conditioning_h": _plain(variety.conditioning_h),
+        "opening_days": _plain(variety.opening_days),
         "size_provenance": known.size.kind,
         "mass_provenance": known.mass.kind,
         "uptake_provenance": known.uptake.kind,
         "dry_hold_provenance": known.dry_hold.kind,
         "hazard_provenance": known.hazard.kind,
+        "price_provenance": known.price.kind,
+        "opening_provenance": known.opening.kind,
         "provenance_note": known.size.source,
+    }
+
+
+def _read_supply(row: Row) -> Supply:
+    measured_by = choice(row, "measured_by", MEASURED_BY)
+    if measured_by == "stick" and not row["stick_m"]:
+        raise BadCell("stick_m", "A stick has no length here. Give how long one is, in metres, such as 0.9.")
+    return Supply(
+        key=row["key"],
+        name=row["name"],
+        measured_by=measured_by,
+        pack=number(row, "pack", least=0.001, most=10_000),
+        stick_m=maybe(row, "stick_m", least=0.01, most=10),
+        price=maybe(row, "price", most=10_000),
+        spare=number(row, "spare", most=2) if row["spare"] else 0.0,
+        supplier=choice(row, "supplier", SUPPLIERS),
+        provenance=provenance(row, "provenance"),
+    )
+
+
+def _write_supply(key: str, supply: Supply) -> Row:
+    return {
+        "key": key,
+        "name": supply.name,
+        "measured_by": supply.measured_by,
+        "pack": _plain(supply.pack),
+        "stick_m": _plain(supply.stick_m),
+        "price": _plain(supply.price),
+        "spare": _plain(supply.spare),
+        "supplier": supply.supplier,
+        "provenance": supply.provenance.kind,
+        "provenance_note": supply.provenance.source,
     }
 
 
@@ -360,17 +405,29 @@ TABLES: dict[StoreKind, Table] = {
         columns=(
             "key", "name", "colour", "form", "head_diameter_mm", "head_height_mm", "stem_diameter_mm", "mass_g",
             "mass_length_cm", "head_fraction", "heavy_mass_g", "stiffness", "branch", "uptake_ml_h", "dry_hold_h",
-            "thirst", "bunch_size", "sold_lengths_cm", "toxic", "thorny", "bulb", "forked", "dip", "fold",
-            "side_shoots", "size_provenance", "mass_provenance", "uptake_provenance", "dry_hold_provenance",
-            "hazard_provenance", "provenance_note",
+            "thirst", "bunch_size", "bunch_price", "stem_price", "sold_lengths_cm", "toxic", "thorny", "bulb",
+            "forked", "dip", "fold",
+            "side_shoots", "conditioning_h", "opening_days", "size_provenance", "mass_provenance",
+            "uptake_provenance", "dry_hold_provenance", "hazard_provenance", "price_provenance",
+            "opening_provenance", "provenance_note",
         ),
         optional=frozenset(
             {
                 "heavy_mass_g", "size_provenance", "mass_provenance", "uptake_provenance", "dry_hold_provenance",
-                "hazard_provenance", "provenance_note", "bulb", "forked", "dip", "fold", "side_shoots",
+                "hazard_provenance", "provenance_note", "bulb", "forked", "dip", "fold", "side_shoots", "bunch_price",
+                "stem_price", "conditioning_h", "opening_days", "price_provenance", "opening_provenance",
             }
         ),
         read=_read_variety,
         write=_write_variety,
+    ),
+    "supply": Table(
+        columns=(
+            "key", "name", "measured_by", "pack", "stick_m", "price", "spare", "supplier", "provenance",
+            "provenance_note",
+        ),
+        optional=frozenset({"stick_m", "price", "spare", "provenance", "provenance_note"}),
+        read=_read_supply,
+        write=_write_supply,
     ),
 }  # fmt: skip

@@ -7,6 +7,7 @@ from jolly_trellis.catalog.columns import StoreKind, rows_of
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.stems import Variety
+from jolly_trellis.core.supplies import Supply
 from jolly_trellis.core.vessels import Vessel
 
 
@@ -23,6 +24,11 @@ def nettings() -> tuple[Netting, ...]:
 def frogs() -> tuple[Frog, ...]:
     """Every frog of the catalogue, in file order."""
     return tuple(thing for _, thing in _things("frog", "frogs.csv"))
+
+
+def supplies() -> tuple[Supply, ...]:
+    """Every supply of the catalogue, in file order."""
+    return tuple(thing for _, thing in _things("supply", "supplies.csv"))
 
 
 def vessels() -> tuple[tuple[str, Vessel], ...]:

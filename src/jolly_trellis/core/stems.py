@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
-from jolly_trellis.core.provenance import Figure, Provenance, constant
+from jolly_trellis.core.provenance import ESTIMATE, Figure, Provenance, constant
 
 HeadForm = Literal["disc", "ball", "spike", "spray", "leaf", "plume", "tassel"]
 Stiffness = Literal["soft", "medium", "woody"]
@@ -33,6 +33,8 @@ class VarietyProvenance:
     uptake: Provenance
     dry_hold: Provenance
     hazard: Provenance
+    price: Provenance = ESTIMATE
+    opening: Provenance = ESTIMATE
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -43,6 +45,8 @@ class Variety:
     head. `uptake_ml_h` is the first day's draw at 20 °C and 60 % relative humidity. `dry_hold_h` is how long
     it looks right with no water in the same air. A `bulb` grows on after it is placed; `forked` stems catch others;
     `dip` and `fold` say that the head is dipped, and that its petals may be folded back; `side_shoots` can be saved.
+    `bunch_price` and `stem_price` are what a bunch and a single stem cost, None not known; `conditioning_h` is how
+    long it drinks before it is used, `opening_days` how long its bud as bought takes to open at 20 °C.
     """
 
     key: str
@@ -70,6 +74,10 @@ class Variety:
     dip: bool = False
     fold: bool = False
     side_shoots: int = 0
+    bunch_price: float | None = None
+    stem_price: float | None = None
+    conditioning_h: float = 6.0
+    opening_days: float = 0.0
     provenance: VarietyProvenance
 
 

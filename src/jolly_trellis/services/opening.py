@@ -25,5 +25,6 @@ def open_studio(folder: Path) -> sqlite3.Connection:
             nettings_=loaders.nettings(),
             frogs_=loaders.frogs(),
             varieties_=loaders.varieties(),
+            supplies_=loaders.supplies(),
         )
     return conn

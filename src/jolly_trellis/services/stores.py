@@ -35,6 +35,7 @@ def things(conn: sqlite3.Connection, kind: StoreKind) -> dict[str, Any]:
         "netting": stock.nettings,
         "frog": stock.frogs,
         "variety": stock.varieties,
+        "supply": stock.supplies,
     }
     return readers[kind](conn)
 
@@ -146,3 +147,5 @@ def _put(conn: sqlite3.Connection, kind: StoreKind, key: str, thing: Any) -> Non
             stock.put_frog(conn, thing)
         case "variety":
             stock.put_variety(conn, thing)
+        case "supply":
+            stock.put_supply(conn, thing)

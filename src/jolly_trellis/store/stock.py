@@ -1,4 +1,4 @@
-"""The stores: vessels, nettings, frogs and varieties the studio has, how many, and which it has retired."""
+"""The stores: vessels, nettings, frogs, varieties and supplies the studio has, how many, and which it has retired."""
 
 import json
 import sqlite3
@@ -11,6 +11,7 @@ from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.provenance import Provenance
 from jolly_trellis.core.stems import Variety, VarietyProvenance
+from jolly_trellis.core.supplies import Supply
 from jolly_trellis.core.vessels import ProfilePoint, Vessel
 from jolly_trellis.store import codec
 
@@ -78,8 +79,13 @@ _COLUMNS: dict[StoreKind, tuple[str, ...]] = {
         "dip",
         "fold",
         "side_shoots",
+        "bunch_price",
+        "stem_price",
+        "conditioning_h",
+        "opening_days",
         "provenance",
     ),
+    "supply": ("name", "measured_by", "pack", "stick_m", "price", "spare", "supplier", "provenance"),
 }
 _FLAGS = ("branch", "toxic", "thorny", "bulb", "forked", "dip", "fold")
 _PUT_PROFILE = "INSERT INTO vessel_profile VALUES (:vessel_key, :height_m, :width_m, :depth_m)"
@@ -98,7 +104,7 @@ class Holding:
 
 
 def revision(conn: sqlite3.Connection) -> int:
-    """Counts up with every change to varieties, nettings, frogs or holdings."""
+    """Counts up with every change to varieties, nettings, frogs, supplies or holdings."""
     return int(conn.execute("SELECT revision FROM stock_revision").fetchone()[0])
 
 
@@ -156,6 +162,17 @@ def put_variety(conn: sqlite3.Connection, variety: Variety) -> None:
     _put(conn, "variety", variety.key, plain)
 
 
+def supplies(conn: sqlite3.Connection) -> dict[str, Supply]:
+    """Every supply by key, in the order of the stores."""
+    rows = conn.execute("SELECT * FROM supply ORDER BY position, key")
+    return {row["key"]: _supply(row) for row in rows}
+
+
+def put_supply(conn: sqlite3.Connection, supply: Supply) -> None:
+    """Put a supply into the stores, over the one of its key."""
+    _put(conn, "supply", supply.key, codec.to_plain(supply) | {"provenance": codec.dumps(supply.provenance)})
+
+
 def holdings(conn: sqlite3.Connection) -> dict[HeldKind, dict[str, Holding]]:
     """What the studio has of each thing by kind and key; a thing never counted is not in it."""
     found: dict[HeldKind, dict[str, Holding]] = {kind: {} for kind in get_args(HeldKind)}
@@ -176,6 +193,7 @@ def fill_if_empty(
     nettings_: Iterable[Netting],
     frogs_: Iterable[Frog],
     varieties_: Iterable[Variety],
+    supplies_: Iterable[Supply],
 ) -> None:
     """Lay the catalogue into every part of the stores that is still empty."""
     if _empty(conn, "vessel"):
@@ -190,6 +208,9 @@ def fill_if_empty(
     if _empty(conn, "variety"):
         for variety in varieties_:
             put_variety(conn, variety)
+    if _empty(conn, "supply"):
+        for supply in supplies_:
+            put_supply(conn, supply)
 
 
 def _empty(conn: sqlite3.Connection, kind: StoreKind) -> bool:
@@ -222,6 +243,11 @@ def _netting(row: sqlite3.Row) -> Netting:
 def _frog(row: sqlite3.Row) -> Frog:
     values = {name: row[name] for name in _COLUMNS["frog"]}
     return Frog(key=row["key"], **values | {"provenance": codec.loads(row["provenance"], Provenance)})
+
+
+def _supply(row: sqlite3.Row) -> Supply:
+    values = {name: row[name] for name in _COLUMNS["supply"]}
+    return Supply(key=row["key"], **values | {"provenance": codec.loads(row["provenance"], Provenance)})
 
 
 def _variety(row: sqlite3.Row) -> Variety:

@@ -1,0 +1,103 @@
+"""The job around the pieces: its times, crew, prices; and every piece with what was worked out for it."""
+
+from dataclasses import dataclass, field
+from datetime import datetime, time
+from decimal import Decimal
+from zoneinfo import ZoneInfo
+
+from jolly_trellis.core.piece import Air, Piece
+from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.report import Report
+from jolly_trellis.core.rigging.assess import RigReport
+from jolly_trellis.core.rigging.rig import Rig
+
+USUAL_WASTE = constant("Stems bought beyond the recipe, where nothing else is said", "ratio", 0.1, COMMON_PRACTICE)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CrewMember:
+    """One pair of hands: a name, as the studio calls them."""
+
+    name: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Lock:
+    """A task somebody has set by hand: its key, and when it starts, local, "YYYY-MM-DDTHH:MM"."""
+
+    task: str
+    starts_at: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Costing:
+    """What money is reckoned by: the sign of the currency, an hour's work, the share of the price that is kept.
+
+    `rate_per_h` None is not known; `margin` is the share of the price, 0 to under 1; `waste` what is bought of stems
+    beyond the recipe; `uses` how often mechanics bought for this event will be used, None as each is known to last.
+    """
+
+    currency: str = "€"
+    rate_per_h: Decimal | None = None
+    margin: float = 0.3
+    waste: float = USUAL_WASTE.value
+    uses: int | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Hours:
+    """The workshop's hours on the days before, local."""
+
+    opens: time = time(8, 0)
+    closes: time = time(19, 0)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Job:
+    """The times and means of one event. Times are aware; None is not known yet.
+
+    `access_at` is when the place lets the crew in, `filled_at` when display water goes in, `starts_at` when guests
+    come, `ends_at` when they go, `clear_by` when all must be gone. `travel_h` is one way. `air`, `workshop` are the
+    air of the place and of the workshop.
+    """
+
+    zone: ZoneInfo
+    access_at: datetime | None = None
+    filled_at: datetime | None = None
+    starts_at: datetime | None = None
+    ends_at: datetime | None = None
+    clear_by: datetime | None = None
+    travel_h: float | None = None
+    crew: tuple[CrewMember, ...] = ()
+    hours: Hours = field(default_factory=Hours)
+    air: Air | None = None
+    workshop: Air | None = None
+    topped_up_by: str | None = None
+    costing: Costing = field(default_factory=Costing)
+    locks: tuple[Lock, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PieceWork:
+    """A piece with its number and its report, None where it could not be worked out."""
+
+    id: int
+    piece: Piece
+    report: Report | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RigWork:
+    """A hung piece with its number and its report, None where it could not be worked out."""
+
+    id: int
+    rig: Rig
+    report: RigReport | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Made:
+    """Everything made for one event."""
+
+    pieces: tuple[PieceWork, ...] = ()
+    rigs: tuple[RigWork, ...] = ()
