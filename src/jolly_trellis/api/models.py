@@ -1,5 +1,6 @@
 """What may come in, with its ranges and units; what goes out is the core's own frozen values."""
 
+from decimal import Decimal
 from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -281,15 +282,49 @@ class PracticeIn(In):
     only_in_store: bool = False
 
 
+Moment = Annotated[str, Field(max_length=20)]
+Clock = Annotated[str, Field(pattern=r"^([01]\d|2[0-3]):[0-5]\d$")]
+
+
+class CrewMemberIn(In):
+    name: Annotated[str, Field(min_length=1, max_length=40)]
+
+
+class LockIn(In):
+    task: Key
+    starts_at: Moment
+
+
+class CostingIn(In):
+    currency: Annotated[str, Field(max_length=4)] = "€"
+    rate_per_h: Annotated[Decimal, Field(ge=0, le=1000, max_digits=8, decimal_places=2)] | None = None
+    margin: Annotated[float, Field(ge=0, le=0.95)] = 0.3
+    waste: Annotated[float, Field(ge=0, le=1)] = 0.1
+    uses: Annotated[int, Field(ge=1, le=1000)] | None = None
+
+
 class BriefIn(In):
     name: Name
     place: Annotated[str, Field(max_length=120)] = ""
     time_zone: Annotated[str, Field(max_length=60)] = "UTC"
-    filled_at: Annotated[str, Field(max_length=20)] | None = None
-    ends_at: Annotated[str, Field(max_length=20)] | None = None
+    filled_at: Moment | None = None
+    ends_at: Moment | None = None
     air: AirIn | None = None
     topped_up_by: Annotated[str, Field(min_length=1, max_length=80)] | None = None
     practice: PracticeIn = PracticeIn()
+    access_at: Moment | None = None
+    starts_at: Moment | None = None
+    clear_by: Moment | None = None
+    travel_h: Annotated[float, Field(ge=0, le=48)] | None = None
+    tables: Annotated[int, Field(ge=0, le=1000)] | None = None
+    crew: Annotated[list[CrewMemberIn], Field(max_length=12)] = []
+    vehicle: Annotated[str, Field(max_length=80)] = ""
+    workshop: AirIn | None = None
+    van: AirIn | None = None
+    opens: Clock = "08:00"
+    closes: Clock = "19:00"
+    costing: CostingIn = CostingIn()
+    locks: Annotated[list[LockIn], Field(max_length=400)] = []
 
     def to_core(self) -> Brief:
         return codec.from_plain(self.model_dump(), Brief)

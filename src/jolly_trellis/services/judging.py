@@ -3,13 +3,15 @@
 import sqlite3
 from collections.abc import Mapping
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import UTC, datetime, time
+from itertools import pairwise
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.core.choose import Option, choose
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.evaluate import evaluate
+from jolly_trellis.core.event.job import Hours, Job
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.piece import Conditions, Piece
@@ -37,18 +39,58 @@ _MADE_OF: tuple[HeldKind, ...] = ("netting", "frog", "mechanic")
 _kept_stock: dict[str, Stock] = {}
 
 
+_ORDER = (
+    ("access_at", "the place opens to the crew"),
+    ("filled_at", "the water goes in"),
+    ("starts_at", "the guests come"),
+    ("ends_at", "the event ends"),
+    ("clear_by", "all must be gone"),
+)
+
+
+def job_of(brief: Brief) -> Job:
+    """The times and means of an event.
+
+    Raises: InvalidMeasure: a time zone that does not exist, a time that is none or that the clocks skip, times out of
+    their order, a workshop that closes before it opens.
+    """
+    times = {field: _at(brief, field) for field, _ in _ORDER}
+    known = [(field, words, at) for (field, words), at in zip(_ORDER, times.values(), strict=True) if at is not None]
+    for (_, words_before, before), (field, words, at) in pairwise(known):
+        least = before.timestamp() + (60 if field == "ends_at" else 0)
+        if at.timestamp() < least:
+            raise InvalidMeasure(
+                path=field,
+                message=phrase(f"Here {words} before {words_before}."),
+                limit=phrase(f"Give a time after {before.strftime('%d %b, %H:%M')}."),
+            )
+    hours = Hours(opens=time.fromisoformat(brief.opens), closes=time.fromisoformat(brief.closes))
+    if hours.closes <= hours.opens:
+        raise InvalidMeasure(
+            path="closes",
+            message=phrase("The workshop closes before it opens."),
+            limit=phrase(f"Give a time after {brief.opens}."),
+        )
+    return Job(
+        zone=_zone(brief),
+        **times,
+        travel_h=brief.travel_h,
+        crew=brief.crew,
+        hours=hours,
+        air=brief.air,
+        workshop=brief.workshop,
+        topped_up_by=brief.topped_up_by,
+        costing=brief.costing,
+        locks=brief.locks,
+    )
+
+
 def conditions_of(conn: sqlite3.Connection, brief: Brief) -> Conditions:
     """The conditions that a brief and the stores make.
 
     Raises: InvalidMeasure: a time zone that does not exist, or an event that ends before it is filled.
     """
     filled_at, ends_at = (_at(brief, field) for field in ("filled_at", "ends_at"))
-    if filled_at is not None and ends_at is not None and ends_at.timestamp() <= filled_at.timestamp():
-        raise InvalidMeasure(
-            path="ends_at",
-            message=phrase("The event ends before the water goes in."),
-            limit=phrase("Give an end after the filling."),
-        )
     kept = stock_of(conn)
     return Conditions(
         filled_at=filled_at,
@@ -102,23 +144,35 @@ def stock_of(conn: sqlite3.Connection) -> Stock:
     return kept
 
 
-def _at(brief: Brief, field: str) -> datetime | None:
-    text: str | None = getattr(brief, field)
-    if not text:
-        return None
+def _zone(brief: Brief) -> ZoneInfo:
     try:
-        zone = ZoneInfo(brief.time_zone)
+        return ZoneInfo(brief.time_zone)
     except (ZoneInfoNotFoundError, ValueError, OSError):
         raise InvalidMeasure(
             path="time_zone",
             message=phrase(f"There is no time zone called “{brief.time_zone}”."),
             limit=phrase("Give one such as Europe/Lisbon."),
         ) from None
+
+
+def _at(brief: Brief, field: str) -> datetime | None:
+    text: str | None = getattr(brief, field)
+    if not text:
+        return None
+    zone = _zone(brief)
     try:
-        return datetime.fromisoformat(text).replace(tzinfo=zone)
+        at = datetime.fromisoformat(text).replace(tzinfo=zone)
     except ValueError:
         raise InvalidMeasure(
             path=field,
             message=phrase(f"“{text}” is no date and time."),
             limit=phrase("Give one such as 2027-05-15T16:30."),
         ) from None
+    if at.astimezone(UTC).astimezone(zone).replace(tzinfo=None) != at.replace(tzinfo=None):
+        shown = at.astimezone(UTC).astimezone(zone)
+        raise InvalidMeasure(
+            path=field,
+            message=phrase(f"There is no {at:%H:%M} on {at:%d %b %Y}: the clocks go forward then."),
+            limit=phrase(f"Give {shown:%H:%M} or another time."),
+        )
+    return at

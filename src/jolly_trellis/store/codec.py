@@ -2,6 +2,7 @@
 
 import json
 from datetime import datetime
+from decimal import Decimal
 from typing import Any, TypeVar
 
 from cattrs import Converter
@@ -11,6 +12,8 @@ T = TypeVar("T")
 _converter = Converter(forbid_extra_keys=True, prefer_attrib_converters=False)
 _converter.register_unstructure_hook(datetime, lambda value: value.isoformat())
 _converter.register_structure_hook(datetime, lambda value, _: datetime.fromisoformat(value))
+_converter.register_unstructure_hook(Decimal, str)
+_converter.register_structure_hook(Decimal, lambda value, _: Decimal(str(value)))
 
 
 def to_plain(value: object) -> Any:

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass, field
 
+from jolly_trellis.core.event.job import Costing, CrewMember, Lock
 from jolly_trellis.core.piece import Air, Piece
 from jolly_trellis.core.practice import Practice
 from jolly_trellis.core.rigging.rig import Rig
@@ -9,7 +10,12 @@ from jolly_trellis.core.rigging.rig import Rig
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Brief:
-    """What is known of the job. Times are local, "YYYY-MM-DDTHH:MM", in `time_zone`; None is not known yet."""
+    """What is known of the job. Times are local, "YYYY-MM-DDTHH:MM", in `time_zone`; None is not known yet.
+
+    `access_at` is when the place lets the crew in, `starts_at` when guests come, `clear_by` when all must be gone.
+    `travel_h` is one way; `tables` how many guest tables; `workshop` and `van` their air. The workshop is open from
+    `opens` to `closes`, "HH:MM". `locks` are tasks set by hand.
+    """
 
     name: str
     place: str = ""
@@ -19,6 +25,19 @@ class Brief:
     air: Air | None = None
     topped_up_by: str | None = None
     practice: Practice = field(default_factory=Practice)
+    access_at: str | None = None
+    starts_at: str | None = None
+    clear_by: str | None = None
+    travel_h: float | None = None
+    tables: int | None = None
+    crew: tuple[CrewMember, ...] = ()
+    vehicle: str = ""
+    workshop: Air | None = None
+    van: Air | None = None
+    opens: str = "08:00"
+    closes: str = "19:00"
+    costing: Costing = field(default_factory=Costing)
+    locks: tuple[Lock, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -184,10 +184,10 @@ def _solve(
         for item, number in enumerate(choice.strip.counts(len(items))):
             if number:
                 made[item].append(number * often)
-    for item, covers in zip(items, made, strict=True):
-        over = model.new_int_var(0, item.count, "")
+    for wanted, covers in zip(items, made, strict=True):
+        over = model.new_int_var(0, wanted.count, "")
         terms.append(_LEFT_OVER * over)
-        model.add(sum(covers) + over >= item.count)
+        model.add(cp_model.LinearExpr.sum([*covers, over]) >= wanted.count)
     model.minimize(sum(terms))
     _hint(model, choices, first, sheets)
     solver = cp_model.CpSolver()

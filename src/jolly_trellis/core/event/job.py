@@ -5,7 +5,7 @@ from datetime import datetime, time
 from decimal import Decimal
 from zoneinfo import ZoneInfo
 
-from jolly_trellis.core.piece import Air, Piece
+from jolly_trellis.core.piece import Air, Piece, RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
 from jolly_trellis.core.report import Report
 from jolly_trellis.core.rigging.assess import RigReport
@@ -95,9 +95,36 @@ class RigWork:
     report: RigReport | None
 
 
+Work = PieceWork | RigWork
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Made:
     """Everything made for one event."""
 
     pieces: tuple[PieceWork, ...] = ()
     rigs: tuple[RigWork, ...] = ()
+
+    @property
+    def works(self) -> tuple[Work, ...]:
+        """All of it, pieces first."""
+        return (*self.pieces, *self.rigs)
+
+
+def recipe_of(work: Work) -> tuple[RecipeLine, ...]:
+    """Every recipe line: a hung piece's; a piece's own, its companions', its spill's."""
+    if isinstance(work, RigWork):
+        return work.rig.recipe
+    piece = work.piece
+    spill = piece.spill.recipe if piece.spill is not None else ()
+    return (*piece.recipe, *(line for each in piece.companions for line in each.recipe), *spill)
+
+
+def name_of(work: Work) -> str:
+    """What it is called."""
+    return work.rig.name if isinstance(work, RigWork) else work.piece.name
+
+
+def quantity_of(work: Work) -> int:
+    """How many of it are made; hung work is made once."""
+    return 1 if isinstance(work, RigWork) else work.piece.quantity

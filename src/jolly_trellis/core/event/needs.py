@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
-from jolly_trellis.core.event.job import Made, PieceWork, RigWork
+from jolly_trellis.core.event.job import Made, PieceWork, RigWork, recipe_of
 from jolly_trellis.core.mechanics.pin_frog import FROG_USES
 from jolly_trellis.core.mechanics.sized import Part, SizedMechanic
 from jolly_trellis.core.netting import Sheet
@@ -145,7 +145,7 @@ def needs_of(made: Made) -> Needs:
         else:
             found += _of_piece(work)
     for hung in made.rigs:
-        found += _stems(hung.id, hung.rig.name, hung.rig.recipe, 1)
+        found += _stems(hung.id, hung.rig.name, recipe_of(hung), 1)
         if hung.report is None:
             missing.append(hung.rig.name)
         else:
@@ -158,13 +158,6 @@ def needs_of(made: Made) -> Needs:
         stems=tuple(each for each in found if isinstance(each, StemNeed)),
         not_worked_out=tuple(missing),
     )
-
-
-def recipe_of(work: PieceWork) -> tuple[RecipeLine, ...]:
-    """Every recipe line of a piece: its own, its companions', its spill's."""
-    piece = work.piece
-    spill = piece.spill.recipe if piece.spill is not None else ()
-    return (*piece.recipe, *(line for each in piece.companions for line in each.recipe), *spill)
 
 
 def line_supply(spec: LineSpec) -> str:

@@ -345,7 +345,8 @@ def _problem(
     items: list[Item],
     stocks: list[tuple[Source, int | None, float, float, int, int, int, int]],
 ) -> _Problem:
-    sheets, sources = [], []
+    sheets: list[Sheet] = []
+    sources: list[tuple[Source, int | None, float, float]] = []
     for source, number, wide, long, across, along, count, cost in stocks:
         if across > 0 and along > 0 and count > 0:
             sheets.append(Sheet(key=len(sheets), across=across, along=along, count=count, cost=cost))

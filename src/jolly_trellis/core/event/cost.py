@@ -1,0 +1,231 @@
+"""What each piece and the event cost, and what to ask, in decimal money to the cent."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from decimal import Decimal
+
+from jolly_trellis.core.event.buying import StemBuy
+from jolly_trellis.core.event.job import Costing, Made, Work, name_of, quantity_of, recipe_of
+from jolly_trellis.core.event.money import NOTHING, money, price_at_margin, shared_out, to_cent
+from jolly_trellis.core.event.needs import Needs
+from jolly_trellis.core.event.roll import Larder
+from jolly_trellis.core.event.tasks import CONDITION_MIN, span_of
+from jolly_trellis.core.frogs import Frog
+from jolly_trellis.core.stems import Variety
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PieceCost:
+    """What one piece of the line-up costs, all of its quantity: by kind, in all, what to ask; and what is not known.
+
+    `cost` and `price` are None while something is not known; `known` adds up what is. `minutes` are of making.
+    """
+
+    piece_id: int
+    name: str
+    quantity: int
+    stems: Decimal
+    mechanics: Decimal
+    consumables: Decimal
+    minutes: int
+    labour: Decimal | None
+    known: Decimal
+    cost: Decimal | None
+    price: Decimal | None
+    price_each: Decimal | None
+    missing: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class EventCost:
+    """What an event costs: each piece, and the sums. None while a piece has something that is not known."""
+
+    currency: str
+    pieces: tuple[PieceCost, ...]
+    stems: Decimal
+    mechanics: Decimal
+    consumables: Decimal
+    labour: Decimal | None
+    minutes: int
+    known: Decimal
+    cost: Decimal | None
+    price: Decimal | None
+    missing: tuple[str, ...]
+
+
+def cost_of(
+    made: Made,
+    needs: Needs,
+    bought: tuple[StemBuy, ...],
+    larder: Larder,
+    frogs: Mapping[str, Frog],
+    varieties: Mapping[str, Variety],
+    costing: Costing,
+) -> EventCost:
+    """Reckon an event up.
+
+    Stems: what each variety costs, bought for the whole event, shared out over the pieces by their stems, to the cent.
+    Mechanics: price ÷ uses. Consumables: by what is used of them, spares in. Labour: minutes × rate.
+
+    Source: sums; prices of the stores.
+    """
+    stems = _stems(needs, bought)
+    rows = []
+    for work in made.works:
+        row = _piece(work, needs, stems, larder, frogs, varieties, costing)
+        rows.append(row)
+    costs = [each.cost for each in rows]
+    prices = [each.price for each in rows]
+    missing = tuple(dict.fromkeys(words for row in rows for words in row.missing))
+    labours = [each.labour for each in rows]
+    return EventCost(
+        currency=costing.currency,
+        pieces=tuple(rows),
+        stems=sum((each.stems for each in rows), NOTHING),
+        mechanics=sum((each.mechanics for each in rows), NOTHING),
+        consumables=sum((each.consumables for each in rows), NOTHING),
+        labour=_all(labours),
+        minutes=sum(each.minutes for each in rows),
+        known=sum((each.known for each in rows), NOTHING),
+        cost=_all(costs),
+        price=_all(prices),
+        missing=missing,
+    )
+
+
+def _all(amounts: list[Decimal | None]) -> Decimal | None:
+    known = [each for each in amounts if each is not None]
+    return sum(known, NOTHING) if len(known) == len(amounts) else None
+
+
+def _stems(needs: Needs, bought: tuple[StemBuy, ...]) -> dict[tuple[int, str], Decimal | None]:
+    """What the stems of each variety cost each piece; None where the variety has no price."""
+    shares: dict[tuple[int, str], Decimal | None] = {}
+    for buy in bought:
+        counts: dict[int, int] = {}
+        for need in needs.stems:
+            if need.variety == buy.variety:
+                counts[need.piece_id] = counts.get(need.piece_id, 0) + need.count
+        if buy.cost is None:
+            shares |= {(piece, buy.variety): None for piece in counts}
+            continue
+        for piece, share in zip(counts, shared_out(buy.cost, list(counts.values())), strict=True):
+            shares[piece, buy.variety] = share
+    return shares
+
+
+def _piece(
+    work: Work,
+    needs: Needs,
+    stems: dict[tuple[int, str], Decimal | None],
+    larder: Larder,
+    frogs: Mapping[str, Frog],
+    varieties: Mapping[str, Variety],
+    costing: Costing,
+) -> PieceCost:
+    own = {variety: share for (piece, variety), share in stems.items() if piece == work.id}
+    missing = [f"the price of {varieties[key].name}" for key, share in own.items() if share is None]
+    stems_cost = sum((share for share in own.values() if share is not None), NOTHING)
+    mechanics, lacking = _mechanics(work, needs, larder, frogs, costing)
+    consumables, lacking_too = _consumables(work, needs, larder)
+    missing += [*lacking, *lacking_too]
+    minutes = minutes_of(work, varieties)
+    labour = None if costing.rate_per_h is None else to_cent(costing.rate_per_h * minutes / 60)
+    if labour is None:
+        missing.append("what an hour of work costs")
+    if work.report is None:
+        missing.append(f"how “{name_of(work)}” is made: it could not be worked out")
+    known = stems_cost + mechanics + consumables + (labour or NOTHING)
+    cost = known if not missing else None
+    quantity = quantity_of(work)
+    price = None if cost is None else price_at_margin(cost, costing.margin)
+    return PieceCost(
+        piece_id=work.id,
+        name=name_of(work),
+        quantity=quantity,
+        stems=stems_cost,
+        mechanics=mechanics,
+        consumables=consumables,
+        minutes=minutes,
+        labour=labour,
+        known=known,
+        cost=cost,
+        price=price,
+        price_each=None if price is None else to_cent(price / quantity),
+        missing=tuple(dict.fromkeys(missing)),
+    )
+
+
+def minutes_of(work: Work, varieties: Mapping[str, Variety]) -> int:
+    """Whole minutes of work on a piece, all of its quantity: conditioning, mechanics, greens, flowers, tubes."""
+    span = span_of(work, dict(varieties))
+    stems = sum(line.count for line in recipe_of(work)) * quantity_of(work)
+    made = span.mechanics + span.green + span.flower + span.tubes + span.on_site
+    return round(made + stems * CONDITION_MIN.value)
+
+
+def _uses(costing: Costing, lasts: int) -> int:
+    return lasts if costing.uses is None or lasts == 1 else costing.uses
+
+
+def _mechanics(
+    work: Work, needs: Needs, larder: Larder, frogs: Mapping[str, Frog], costing: Costing
+) -> tuple[Decimal, list[str]]:
+    """Netting, frogs and whatever lasts more than once: price ÷ uses."""
+    total, missing = NOTHING, []
+    for need in needs.sheets:
+        if need.piece_id != work.id:
+            continue
+        net = larder.nettings.get(need.netting)
+        if net is None or net.price is None:
+            missing.append(f"the price of {net.name if net is not None else need.netting}")
+            continue
+        share = need.sheet.width_m * need.sheet.length_m * need.quantity / (net.roll_width_m * net.roll_length_m)
+        total += to_cent(money(net.price) * Decimal(str(share)) / _uses(costing, need.uses))
+    for frog_need in needs.frogs:
+        if frog_need.piece_id != work.id:
+            continue
+        frog = frogs.get(frog_need.frog)
+        if frog is None or frog.price is None:
+            missing.append(f"the price of {frog.name if frog is not None else frog_need.frog}")
+            continue
+        total += to_cent(money(frog.price) * frog_need.quantity / _uses(costing, frog_need.uses))
+    for key, amount, uses in _supply_amounts(work, needs):
+        if uses > 1:
+            cost, lacking = _supply_cost(key, amount, larder, spare=False)
+            total += to_cent(cost / _uses(costing, uses))
+            missing += lacking
+    return total, missing
+
+
+def _consumables(work: Work, needs: Needs, larder: Larder) -> tuple[Decimal, list[str]]:
+    """What is used up, spares in."""
+    total, missing = NOTHING, []
+    for key, amount, uses in _supply_amounts(work, needs):
+        if uses == 1:
+            cost, lacking = _supply_cost(key, amount, larder, spare=True)
+            total += to_cent(cost)
+            missing += lacking
+    return total, missing
+
+
+def _supply_amounts(work: Work, needs: Needs) -> list[tuple[str, float, int]]:
+    """(supply, amount, uses) of a piece, each supply once for each number of uses."""
+    amounts: dict[tuple[str, int], float] = {}
+    for each in needs.supplies:
+        if each.piece_id == work.id:
+            amounts[each.supply, each.uses] = amounts.get((each.supply, each.uses), 0.0) + each.amount
+    for need in needs.lengths:
+        if need.piece_id == work.id:
+            key = (need.supply, need.uses)
+            amounts[key] = amounts.get(key, 0.0) + need.length_m * need.quantity
+    return [(key, amount, uses) for (key, uses), amount in amounts.items()]
+
+
+def _supply_cost(key: str, amount: float, larder: Larder, *, spare: bool) -> tuple[Decimal, list[str]]:
+    supply = larder.supplies.get(key)
+    if supply is None or supply.price is None:
+        return NOTHING, [f"the price of {supply.name if supply is not None else key}"]
+    holds = supply.pack * (supply.stick_m or 1.0) if supply.measured_by == "stick" else supply.pack
+    with_spare = amount * (1 + (supply.spare if spare else 0.0))
+    return money(supply.price) * Decimal(str(with_spare)) / Decimal(str(holds)), []

@@ -1,0 +1,120 @@
+"""What goes along beside what is bought: the pieces, tools and protective wear, water and jugs, the emergency kit."""
+
+import math
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from jolly_trellis.core.event.buying import StemBuy
+from jolly_trellis.core.event.job import Job, Made, recipe_of
+from jolly_trellis.core.event.needs import Needs
+from jolly_trellis.core.event.roll import Larder
+from jolly_trellis.core.event.water_rounds import WaterRounds
+from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.quantities import Phrase, cut_length, mass, phrase, volume
+from jolly_trellis.core.stems import Variety
+
+CAN_L = constant("Water carried in one can", "volume", 10.0, COMMON_PRACTICE)
+JUG_L = constant("Water carried in one jug", "volume", 2.0, COMMON_PRACTICE)
+PADS_EACH = constant("Felt pads under one piece", "count", 4, COMMON_PRACTICE)
+SPARE_STEMS = constant("Stems of each variety kept for mending on site, share", "ratio", 0.05, COMMON_PRACTICE)
+SPARE_TIES = constant("Cable ties in the emergency kit", "count", 20, COMMON_PRACTICE)
+NO_WORDS = phrase("")
+
+PackGroup = Literal["pieces", "tools and protection", "water", "emergency kit"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Pack:
+    """One line to take along: how many, of what, and why."""
+
+    group: PackGroup
+    name: str
+    number: int
+    why: Phrase = NO_WORDS
+
+
+def packing(
+    job: Job,
+    made: Made,
+    needs: Needs,
+    stems: tuple[StemBuy, ...],
+    larder: Larder,
+    varieties: Mapping[str, Variety],
+    water: WaterRounds,
+) -> tuple[Pack, ...]:
+    """Everything to take along, in groups. Source: common practice, no source; litres as the water rounds."""
+    packs = [Pack(group="pieces", name=work.piece.name, number=work.piece.quantity) for work in made.pieces]
+    own = phrase("with its lines, bond and rig card")
+    packs += [Pack(group="pieces", name=rig.rig.name, number=1, why=own) for rig in made.rigs]
+    packs += [*_tools(job, made, varieties), *_water(job, water), *_kit(needs, stems, larder)]
+    return tuple(packs)
+
+
+def _tools(job: Job, made: Made, varieties: Mapping[str, Variety]) -> Iterator[Pack]:
+    hands = max(1, len(job.crew))
+    used = [varieties[line.variety] for work in made.works for line in recipe_of(work) if line.variety in varieties]
+    names = sorted({each.name for each in used if each.toxic or each.thorny})
+    wired = any(work.report is not None and work.report.mechanic.flat for work in made.pieces) or bool(made.rigs)
+
+    def tool(name: str, number: int = 1, why: Phrase = NO_WORDS) -> Pack:
+        return Pack(group="tools and protection", name=name, number=number, why=why)
+
+    yield tool("snips", hands)
+    if names:
+        yield tool("pairs of gloves", hands, phrase(f"thorns or sap: {', '.join(names)}"))
+    if wired:
+        pairs = max(1, hands // 2)
+        yield tool("wire cutters", pairs)
+        yield tool("pairs of cut-proof gloves and of glasses", pairs, phrase("cut wire springs"))
+    hung = [each for each in made.rigs if not each.rig.lies]
+    if hung:
+        proof = max((each.report.proof_kg for each in hung if each.report is not None), default=0.0)
+        yield tool("ladder, footed by a second person", why=phrase("hung and mounted work"))
+        yield tool("spirit level, tape measure, pencil")
+        if proof:
+            yield tool("bags of water or sand to prove with", why=phrase("up to {m} for 10 min", m=mass(proof)))
+        yield tool("hanging load cell", why=phrase("tensions and proof loads"))
+    pads = math.ceil(PADS_EACH.value * sum(work.piece.quantity for work in made.pieces if work.piece.bouquet is None))
+    if pads:
+        yield tool("felt pads", pads, phrase("four under each piece"))
+    yield tool("cloths, broom, bags for compost and for waste")
+    yield tool("first aid box")
+
+
+def _water(job: Job, water: WaterRounds) -> Iterator[Pack]:
+    if water.total_l <= 0:
+        return
+    most = max((each.litres for each in water.rounds), default=0.0)
+    cans = math.ceil(water.total_l / CAN_L.value)
+    jugs = max(1, min(len(job.crew) or 1, math.ceil(most / JUG_L.value)))
+    why = phrase("{v} in all, the filling and the rounds", v=volume(water.total_l))
+    yield Pack(group="water", name="cans of 10 L", number=cans, why=why)
+    yield Pack(group="water", name="jugs of 2 L", number=jugs, why=phrase("the largest round is {v}", v=volume(most)))
+    yield Pack(group="water", name="funnel and long spout", number=1)
+
+
+def _kit(needs: Needs, stems: tuple[StemBuy, ...], larder: Larder) -> Iterator[Pack]:
+    """Spares of what fails on site."""
+
+    def spare(name: str, number: int = 1, why: Phrase = NO_WORDS) -> Pack:
+        return Pack(group="emergency kit", name=name, number=number, why=why)
+
+    sheets: dict[str, float] = {}
+    for need in needs.sheets:
+        sheets[need.netting] = max(sheets.get(need.netting, 0.0), need.sheet.length_m)
+    for key, long in sheets.items():
+        name = larder.nettings[key].name if key in larder.nettings else key
+        yield spare(f"spare sheet of netting, {name}", why=phrase("as long as the longest, {l}", l=cut_length(long)))
+    lines: dict[str, float] = {}
+    for each in needs.lengths:
+        supply = larder.supplies.get(each.supply)
+        if supply is not None and supply.supplier == "rigging":
+            lines[supply.name] = max(lines.get(supply.name, 0.0), each.length_m)
+    for name, long in lines.items():
+        yield spare(f"spare {name}", why=phrase("as long as the longest, {l}", l=cut_length(long)))
+    yield spare("anchor tape and putty", why=phrase("for a dry rim only"))
+    yield spare("cable ties and soft wire", round(SPARE_TIES.value))
+    mending = sum(math.ceil(each.with_waste * SPARE_STEMS.value) for each in stems)
+    if mending:
+        yield spare("stems for mending, in water", mending, phrase("a few of each variety"))

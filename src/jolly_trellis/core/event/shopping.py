@@ -1,0 +1,242 @@
+"""Shopping and packing: what is bought and from whom, what goes along, water and jugs, and the emergency kit."""
+
+import math
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from decimal import Decimal
+from typing import Literal
+
+from jolly_trellis.core.event.buying import StemBuy, buy_stems
+from jolly_trellis.core.event.job import Job, Made
+from jolly_trellis.core.event.money import money
+from jolly_trellis.core.event.needs import Needs
+from jolly_trellis.core.event.packing import Pack, packing
+from jolly_trellis.core.event.roll import CutPlan, Larder
+from jolly_trellis.core.event.water_rounds import WaterRounds
+from jolly_trellis.core.frogs import Frog
+from jolly_trellis.core.quantities import Quantity, count, length, mass
+from jolly_trellis.core.stems import Variety
+from jolly_trellis.core.supplies import Supply
+
+Group = Literal["market", "sundries", "hardware", "rigging", "frogs", "vessels"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Buy:
+    """One line to buy: from whom, what, how much is needed with spares, what is here, packs to buy, their price.
+
+    `price` is None where no price is known. `pack` says what one pack is, in words.
+    """
+
+    group: Group
+    key: str
+    name: str
+    needed: Quantity
+    here: Quantity
+    packs: int
+    pack: str
+    price: Decimal | None
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Shopping:
+    """Everything to buy and to pack. `cost` adds up what has a price, `unpriced` names what has none."""
+
+    stems: tuple[StemBuy, ...]
+    buys: tuple[Buy, ...]
+    packs: tuple[Pack, ...]
+    cost: Decimal
+    unpriced: tuple[str, ...]
+    water_l: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Shelves:
+    """What the stores have beside what is cut: frogs by key with how many, vessels by name with how many, stems."""
+
+    frogs: Mapping[str, Frog]
+    frogs_here: Mapping[str, int]
+    vessels_here: Mapping[str, int]
+    stems_here: Mapping[str, int]
+
+
+def shopping(
+    job: Job,
+    made: Made,
+    needs: Needs,
+    cuts: CutPlan,
+    larder: Larder,
+    shelves: Shelves,
+    varieties: Mapping[str, Variety],
+    water: WaterRounds,
+) -> Shopping:
+    """Gather what an event buys and packs; what the stores have is taken off.
+
+    Source: sums of what each piece needs; spares as each supply says; kit and tools are common practice.
+    """
+    stems = buy_stems(needs.stems, varieties, waste=job.costing.waste, here=shelves.stems_here)
+    buys = [
+        *_netting(cuts, larder),
+        *_supplies(needs, cuts, larder),
+        *_frogs(needs, shelves),
+        *_vessels(made, shelves),
+    ]
+    to_buy = [each for each in buys if each.packs]
+    priced = [each.price for each in to_buy if each.price is not None]
+    priced += [each.cost for each in stems if each.cost is not None]
+    unpriced = [each.name for each in to_buy if each.price is None] + [
+        each.name for each in stems if each.cost is None
+    ]
+    return Shopping(
+        stems=stems,
+        buys=tuple(buys),
+        packs=packing(job, made, needs, stems, larder, varieties, water),
+        cost=sum(priced, Decimal("0.00")),
+        unpriced=tuple(unpriced),
+        water_l=water.total_l,
+    )
+
+
+def _netting(cuts: CutPlan, larder: Larder) -> Iterator[Buy]:
+    for plan in cuts.materials:
+        if plan.material != "netting":
+            continue
+        net = larder.nettings[plan.key]
+        used = sum(each.used_m for each in plan.stocks)
+        price = None if net.price is None else plan.to_buy * money(net.price)
+        yield Buy(
+            group="hardware",
+            key=net.key,
+            name=net.name,
+            needed=length(used),
+            here=length(used - sum(each.used_m for each in plan.stocks if each.source == "to buy")),
+            packs=plan.to_buy,
+            pack=f"roll of {net.roll_length_m:g} m, {net.roll_width_m:g} m wide",
+            price=price if plan.to_buy else Decimal("0.00"),
+            note="; ".join(each.text.split(":")[0] + " cannot be cut" for each in plan.missing),
+        )
+
+
+def _supplies(needs: Needs, cuts: CutPlan, larder: Larder) -> Iterator[Buy]:
+    """Every supply with its spare, less what is here; cut ones by the cut plan."""
+    amounts: dict[str, float] = {}
+    for each in needs.supplies:
+        amounts[each.supply] = amounts.get(each.supply, 0.0) + each.amount
+    for need in needs.lengths:
+        amounts[need.supply] = amounts.get(need.supply, 0.0) + need.length_m * need.quantity
+    bought = {plan.key: plan.to_buy for plan in cuts.materials if plan.material == "supply"}
+    for key, amount in amounts.items():
+        supply = larder.supplies.get(key)
+        if supply is None:
+            yield Buy(
+                group="sundries",
+                key=key,
+                name=key,
+                needed=count(amount),
+                here=count(0),
+                packs=1,
+                pack="not in the stores",
+                price=None,
+                note="add it to the stores with its pack and price",
+            )
+            continue
+        yield _supply(supply, amount, bought.get(key, 0), larder)
+
+
+def _supply(supply: Supply, amount: float, cut: int, larder: Larder) -> Buy:
+    with_spare = amount * (1 + supply.spare)
+    packs_here = larder.packs.get(supply.key, 0)
+    stick = supply.stick_m or 1.0
+    holds = supply.pack * stick if supply.measured_by == "stick" else supply.pack
+    rest = sum(each.length_m for each in larder.supply_remnants if each.key == supply.key)
+    here = packs_here * holds + rest
+    packs = math.ceil(max(with_spare - here, 0.0) / holds - 1e-9)
+    if supply.measured_by == "stick":
+        packs = max(packs, math.ceil(cut * (1 + supply.spare) / supply.pack - 1e-9))
+    elif supply.measured_by == "length":
+        packs = max(packs, cut)
+    price = None if supply.price is None else packs * money(supply.price)
+    return Buy(
+        group=supply.supplier,
+        key=supply.key,
+        name=supply.name,
+        needed=_amount(supply, with_spare),
+        here=_amount(supply, min(here, with_spare)),
+        packs=packs,
+        pack=_pack_words(supply),
+        price=price,
+        note=f"with {supply.spare * 100:.0f} % spare" if supply.spare else "",
+    )
+
+
+def _amount(supply: Supply, value: float) -> Quantity:
+    match supply.measured_by:
+        case "piece":
+            return count(math.ceil(value - 1e-9))
+        case "mass":
+            return mass(value)
+        case _:
+            return length(value)
+
+
+def _pack_words(supply: Supply) -> str:
+    match supply.measured_by:
+        case "piece":
+            return "one" if supply.pack == 1 else f"pack of {supply.pack:g}"
+        case "mass":
+            return f"pack of {supply.pack:g} kg"
+        case "stick":
+            return (
+                f"bundle of {supply.pack:g}, each {supply.stick_m:g} m" if supply.pack > 1 else f"{supply.stick_m:g} m"
+            )
+        case "length":
+            return f"spool of {supply.pack:g} m"
+
+
+def _frogs(needs: Needs, shelves: Shelves) -> Iterator[Buy]:
+    wanted: dict[str, int] = {}
+    for each in needs.frogs:
+        wanted[each.frog] = wanted.get(each.frog, 0) + each.quantity
+    for key, number in wanted.items():
+        frog = shelves.frogs.get(key)
+        here = shelves.frogs_here.get(key, 0)
+        packs = max(number - here, 0)
+        price = None if frog is None or frog.price is None else packs * money(frog.price)
+        yield Buy(
+            group="frogs",
+            key=key,
+            name=frog.name if frog is not None else key,
+            needed=count(number),
+            here=count(min(here, number)),
+            packs=packs,
+            pack="one",
+            price=price,
+        )
+
+
+def _vessels(made: Made, shelves: Shelves) -> Iterator[Buy]:
+    """Vessels are counted by their name; what the stores have none of is bought, hired or measured into the stores."""
+    wanted: dict[str, int] = {}
+    for work in made.pieces:
+        names = [work.piece.vessel.name, *(each.vessel.name for each in work.piece.companions)]
+        if work.piece.support is not None:
+            names.append(work.piece.support.name)
+        if work.piece.insert is not None:
+            names.append(work.piece.insert.outer.name)
+        for name in names:
+            wanted[name] = wanted.get(name, 0) + work.piece.quantity
+    for name, number in wanted.items():
+        here = shelves.vessels_here.get(name, 0)
+        short = max(number - here, 0)
+        yield Buy(
+            group="vessels",
+            key=name,
+            name=name,
+            needed=count(number),
+            here=count(min(here, number)),
+            packs=short,
+            pack="one",
+            price=None if short else Decimal("0.00"),
+            note="hire, buy, or count into the stores" if short else "",
+        )
