@@ -7,7 +7,7 @@ from fastapi.responses import FileResponse, JSONResponse, Response
 from fastapi.staticfiles import StaticFiles
 
 from jolly_trellis import __version__
-from jolly_trellis.api import bench, line_up, problems, rigs, stores
+from jolly_trellis.api import bench, day, event_files, line_up, lists, problems, rigs, roll, stores
 
 WEB_BUILD = Path(__file__).resolve().parents[3] / "web" / "dist"
 
@@ -18,7 +18,16 @@ def make_app(folder: Path, web_build: Path = WEB_BUILD) -> FastAPI:
     app.state.folder = folder
     app.add_middleware(problems.BodyLimit)
     problems.install(app)
-    for router in (line_up.router, bench.router, rigs.router, stores.router):
+    for router in (
+        line_up.router,
+        event_files.router,
+        bench.router,
+        rigs.router,
+        roll.router,
+        day.router,
+        lists.router,
+        stores.router,
+    ):
         app.include_router(router)
 
     @app.get("/api/health", tags=["health"])

@@ -11,7 +11,7 @@ from jolly_trellis.api.problems import body_of
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.headline import headline
 from jolly_trellis.core.piece import Conditions
-from jolly_trellis.services import judging, planning, rigging
+from jolly_trellis.services import event_work, judging, planning, rigging
 from jolly_trellis.services.planning import EventState
 from jolly_trellis.store import events
 from jolly_trellis.store.plan import Brief, PlannedPiece, PlannedRig
@@ -27,7 +27,7 @@ def list_events(conn: Connection) -> list[EventSummary]:
 @router.post("", status_code=201)
 def new_event(brief: BriefIn, conn: Connection) -> EventOut:
     core = brief.to_core()
-    judging.conditions_of(conn, core)
+    judging.check_brief(core)
     return event_out(conn, planning.new_event(conn, core))
 
 
@@ -39,7 +39,7 @@ def get_event(event_id: Number, conn: Connection) -> EventOut:
 @router.put("/{event_id}/brief")
 def put_brief(event_id: Number, body: PutBrief, conn: Connection) -> EventOut:
     brief = body.brief.to_core()
-    judging.conditions_of(conn, brief)
+    judging.check_brief(brief)
     return event_out(conn, planning.put_brief(conn, event_id, brief, base_revision=body.base_revision))
 
 
@@ -61,6 +61,7 @@ def event_out(conn: sqlite3.Connection, state: EventState) -> EventOut:
     conditions = judging.conditions_of(conn, state.plan.brief)
     pieces = [_piece_out(each, conditions) for each in state.plan.pieces]
     rigs = [rig_out(conn, state.plan.brief, each, conditions) for each in state.plan.rigs]
+    work = event_work.work_of(conn, state.event.id)
     return EventOut(
         id=state.event.id,
         revision=state.event.revision,
@@ -69,7 +70,7 @@ def event_out(conn: sqlite3.Connection, state: EventState) -> EventOut:
         redo=state.redo,
         pieces=pieces,
         rigs=rigs,
-        headline=headline(((each.piece, each.report) for each in pieces), ((each.rig, each.report) for each in rigs)),
+        headline=headline(work.made, event_work.cost_of_event(work)),
     )
 
 

@@ -11,6 +11,8 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from jolly_trellis.catalog.cells import BadTable
 from jolly_trellis.core.errors import CoreError
+from jolly_trellis.core.quantities import Phrase, Quantity
+from jolly_trellis.core.units import render
 from jolly_trellis.services.planning import NotFound, NothingToDo, Stale
 
 MOST_BODY_BYTES = 1_000_000
@@ -148,6 +150,22 @@ def _from_pydantic(errors: Sequence[Any]) -> dict[str, Any]:
     label = _LABELS.get(field, f"“{field.replace('_', ' ')}”" if field else "What was sent")
     message, limit = _sentence(first, label, field)
     return body_of(code="measure", path=".".join(where), message=message, limit=limit)
+
+
+def sentence_of(finding: Any) -> tuple[str, str]:
+    """Where one of Pydantic's findings lies, in words, and what is wrong there with what would be right."""
+    where = [f"no. {part + 1}" if isinstance(part, int) else str(part).replace("_", " ") for part in finding["loc"]]
+    field = next((str(part) for part in reversed(finding["loc"]) if not isinstance(part, int)), "")
+    label = _LABELS.get(field, f"“{field.replace('_', ' ')}”" if field else "What was sent")
+    texts = []
+    for each in _sentence(finding, label, field):
+        plain: dict[str, Any] = {"text": each, "quantities": {}} if isinstance(each, str) else each
+        said = Phrase(
+            text=plain["text"],
+            quantities={name: Quantity(**value) for name, value in plain["quantities"].items()},
+        )
+        texts.append(render(said, "metric"))
+    return ", ".join(where), " ".join(texts)
 
 
 def _sentence(finding: Any, label: str, field: str) -> tuple[Any, Any]:

@@ -1,6 +1,7 @@
 """Evaluating pieces under the conditions of their event, with the studio's own figures."""
 
 import sqlite3
+from collections import OrderedDict
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime, time
@@ -37,6 +38,8 @@ class Stock:
 
 _MADE_OF: tuple[HeldKind, ...] = ("netting", "frog", "mechanic")
 _kept_stock: dict[str, Stock] = {}
+_MOST_KEPT = 400
+_kept_reports: OrderedDict[tuple[object, ...], tuple[Mapping[str, Variety], Report]] = OrderedDict()
 
 
 _ORDER = (
@@ -85,6 +88,13 @@ def job_of(brief: Brief) -> Job:
     )
 
 
+def check_brief(brief: Brief) -> None:
+    """Raises InvalidMeasure: the brief cannot be; see `job_of`."""
+    job_of(brief)
+    for lock in brief.locks:
+        moment(brief, lock.starts_at, path=f"locks.{lock.task}")
+
+
 def conditions_of(conn: sqlite3.Connection, brief: Brief) -> Conditions:
     """The conditions that a brief and the stores make.
 
@@ -121,8 +131,21 @@ def options_of(conn: sqlite3.Connection, piece: Piece, brief: Brief) -> tuple[Op
 
 
 def report_of(piece: Piece, conditions: Conditions, *, with_fixes: bool) -> Report:
-    """Evaluate one piece. Raises CoreError."""
-    return evaluate(piece, conditions, with_fixes=with_fixes)
+    """Evaluate one piece; one that was evaluated before under the same conditions is not worked out again.
+
+    Raises: CoreError: the piece cannot be.
+    """
+    if with_fixes:
+        return evaluate(piece, conditions, with_fixes=True)
+    around = (conditions.filled_at, conditions.ends_at, conditions.air, conditions.topped_up_by, conditions.practice)
+    key = (piece, *around, id(conditions.varieties))
+    found = _kept_reports.get(key)
+    if found is None or found[0] is not conditions.varieties:
+        found = (conditions.varieties, evaluate(piece, conditions, with_fixes=False))
+        _kept_reports[key] = found
+        while len(_kept_reports) > _MOST_KEPT:
+            _kept_reports.popitem(last=False)
+    return found[1]
 
 
 def stock_of(conn: sqlite3.Connection) -> Stock:
@@ -157,21 +180,27 @@ def _zone(brief: Brief) -> ZoneInfo:
 
 def _at(brief: Brief, field: str) -> datetime | None:
     text: str | None = getattr(brief, field)
-    if not text:
-        return None
+    return moment(brief, text, path=field) if text else None
+
+
+def moment(brief: Brief, text: str, *, path: str) -> datetime:
+    """A local time of the brief's zone, aware; a time that comes twice is the first of the two.
+
+    Raises: InvalidMeasure: it is no time, or the clocks skip it.
+    """
     zone = _zone(brief)
     try:
         at = datetime.fromisoformat(text).replace(tzinfo=zone)
     except ValueError:
         raise InvalidMeasure(
-            path=field,
+            path=path,
             message=phrase(f"“{text}” is no date and time."),
             limit=phrase("Give one such as 2027-05-15T16:30."),
         ) from None
-    if at.astimezone(UTC).astimezone(zone).replace(tzinfo=None) != at.replace(tzinfo=None):
-        shown = at.astimezone(UTC).astimezone(zone)
+    shown = at.astimezone(UTC).astimezone(zone)
+    if shown.replace(tzinfo=None) != at.replace(tzinfo=None):
         raise InvalidMeasure(
-            path=field,
+            path=path,
             message=phrase(f"There is no {at:%H:%M} on {at:%d %b %Y}: the clocks go forward then."),
             limit=phrase(f"Give {shown:%H:%M} or another time."),
         )

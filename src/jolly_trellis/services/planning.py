@@ -54,15 +54,39 @@ def new_event(
     conn: sqlite3.Connection, brief: Brief, pieces: tuple[Piece, ...] = (), rigs: tuple[Rig, ...] = ()
 ) -> EventState:
     """Start an event; its first step, which cannot be undone, is the plan it starts with."""
+    plan = Plan(
+        brief=brief,
+        pieces=tuple(PlannedPiece(id=index, piece=each) for index, each in enumerate(pieces, start=1)),
+        rigs=tuple(PlannedRig(id=index, rig=each) for index, each in enumerate(rigs, start=len(pieces) + 1)),
+    )
+    return begin(conn, plan)
+
+
+def copy_event(conn: sqlite3.Connection, event_id: int) -> EventState:
+    """A new event with the pieces, crew and ways of an old one; its times and what was set by hand are left open.
+
+    Raises: NotFound.
+    """
+    plan = state(conn, event_id).plan
+    brief = replace(
+        plan.brief,
+        name=f"{plan.brief.name[:112]}, copy",
+        access_at=None,
+        filled_at=None,
+        starts_at=None,
+        ends_at=None,
+        clear_by=None,
+        locks=(),
+    )
+    return begin(conn, replace(plan, brief=brief))
+
+
+def begin(conn: sqlite3.Connection, plan: Plan) -> EventState:
+    """Start an event from a whole plan; its pieces keep their numbers."""
     with transaction(conn):
-        event_id = events.add_event(conn, brief)
+        event_id = events.add_event(conn, plan.brief)
         event = _event(conn, event_id)
-        empty = Plan(brief=brief)
-        plan = Plan(
-            brief=brief,
-            pieces=tuple(PlannedPiece(id=index, piece=each) for index, each in enumerate(pieces, start=1)),
-            rigs=tuple(PlannedRig(id=index, rig=each) for index, each in enumerate(rigs, start=len(pieces) + 1)),
-        )
+        empty = Plan(brief=plan.brief)
         events.put_plan(conn, event, empty, plan, revision=1, step=0, version=__version__)
         history.add_step(conn, event_id, 0, "Start", plan)
         history.add_revision(conn, event_id, 1, plan)

@@ -1,20 +1,22 @@
 """The headline of an event: what all its pieces come to."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass
+from decimal import Decimal
 
+from jolly_trellis.core.event.cost import EventCost
+from jolly_trellis.core.event.job import Made
 from jolly_trellis.core.netting import Sheet
 from jolly_trellis.core.piece import Piece
 from jolly_trellis.core.report import Report
-from jolly_trellis.core.rigging.assess import RigReport
-from jolly_trellis.core.rigging.rig import Rig
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Headline:
     """What an event comes to, each piece by its quantity.
 
-    `minutes` is the making of mechanics, as far as it is known; `water_l` is at the display level. `netting_m` is
+    `minutes` are of making everything; `cost` and `price` are None while something of them is not known, and
+    `unpriced` says how many things that are. `water_l` is at the display level. `netting_m` is
     length along the roll of all sheets, `netting_m2` their area. `overhead_kg` is what hangs over people, heavy case,
     of which `not_cleared` pieces are not cleared. `failing` pieces in vessels have a verdict that fails;
     `not_worked_out` could not be worked out at all, and are in no sum.
@@ -30,16 +32,21 @@ class Headline:
     not_cleared: int
     failing: int
     not_worked_out: int
+    currency: str
+    cost: Decimal | None
+    price: Decimal | None
+    unpriced: int
 
 
-def headline(pieces: Iterable[tuple[Piece, Report | None]], rigs: Iterable[tuple[Rig, RigReport | None]]) -> Headline:
+def headline(made: Made, cost: EventCost) -> Headline:
     """Add an event up.
 
     Args:
-        pieces, rigs: every piece and hung piece with its report; None for one that could not be worked out.
+        made: every piece and hung piece with its report. cost: what they cost.
     Source: sums of what each piece reports.
     """
-    stood, hung = list(pieces), list(rigs)
+    stood = [(work.piece, work.report) for work in made.pieces]
+    hung = [(work.rig, work.report) for work in made.rigs]
     known = [(piece, report) for piece, report in stood if report is not None]
     worked = [(rig, report) for rig, report in hung if report is not None]
     sheets = [
@@ -51,7 +58,7 @@ def headline(pieces: Iterable[tuple[Piece, Report | None]], rigs: Iterable[tuple
         pieces=sum(piece.quantity for piece, _ in stood) + len(hung),
         stems=sum(_stems(piece) * piece.quantity for piece, _ in stood)
         + sum(line.count for rig, _ in hung for line in rig.recipe),
-        minutes=sum(report.minutes * piece.quantity for piece, report in known),
+        minutes=float(cost.minutes),
         water_l=sum(report.water.display_l * piece.quantity for piece, report in known),
         netting_m=sum(sheet.length_m * number for sheet, number in sheets),
         netting_m2=sum(sheet.length_m * sheet.width_m * number for sheet, number in sheets),
@@ -60,6 +67,10 @@ def headline(pieces: Iterable[tuple[Piece, Report | None]], rigs: Iterable[tuple
         + sum(report is None for rig, report in hung if rig.over_people),
         failing=sum(any(each.state == "fails" for each in report.verdicts) for _, report in known),
         not_worked_out=sum(report is None for _, report in (*stood, *hung)),
+        currency=cost.currency,
+        cost=cost.cost,
+        price=cost.price,
+        unpriced=len(cost.missing),
     )
 
 

@@ -1,0 +1,110 @@
+"""The day: the run sheet, worked out in the background; remedies, tasks set by hand, water rounds, the calendar."""
+
+from typing import Annotated
+
+from fastapi import APIRouter
+from fastapi.responses import Response
+from pydantic import BaseModel, Field
+
+from jolly_trellis.api.deps import Connection, Number
+from jolly_trellis.api.models import BasedOn, Key, Moment
+from jolly_trellis.core.event.day import Day
+from jolly_trellis.core.event.job import CrewMember
+from jolly_trellis.core.event.water_rounds import WaterRounds
+from jolly_trellis.exchange.calendar import read_times, write_calendar
+from jolly_trellis.services import day as days
+from jolly_trellis.services import event_work, planning
+from jolly_trellis.services.stores import free_key
+from jolly_trellis.store.plan import Brief
+
+router = APIRouter(prefix="/api/events/{event_id}", tags=["day"])
+
+
+class ApplyRemedy(BasedOn):
+    key: Annotated[str, Field(min_length=1, max_length=200)]
+
+
+class SetTask(BasedOn):
+    """A task and when it starts, local; None lets it go again."""
+
+    task: Key
+    starts_at: Moment | None
+
+
+class ReadCalendar(BasedOn):
+    text: Annotated[str, Field(min_length=1, max_length=900_000)]
+
+
+class DayOut(BaseModel):
+    """The day as it stands: the best sheet so far, whether a better one is looked for, water, and the brief."""
+
+    revision: int
+    undo: str | None
+    redo: str | None
+    brief: Brief
+    crew: list[CrewMember]
+    day: Day | None
+    running: bool
+    water: WaterRounds
+
+
+class CalendarRead(BaseModel):
+    """What a calendar changed: tasks moved by name, entries that are no task."""
+
+    moved: list[str]
+    unknown: list[str]
+    day: DayOut
+
+
+@router.get("/day")
+def get_day(event_id: Number, conn: Connection, wait_s: Annotated[float, Field(ge=0, le=60)] = 0.0) -> DayOut:
+    """The day; begun where it was not worked out yet for the event as it stands."""
+    state = days.state(conn, event_id, wait_s=wait_s)
+    event = planning.state(conn, event_id)
+    return DayOut(
+        revision=event.event.revision,
+        undo=event.undo,
+        redo=event.redo,
+        brief=event.plan.brief,
+        crew=list(event.plan.brief.crew) or [CrewMember(name="you")],
+        day=state.day,
+        running=state.running,
+        water=event_work.water_of(event_work.work_of(conn, event_id)),
+    )
+
+
+@router.post("/day/stop")
+def stop_day(event_id: Number, conn: Connection) -> DayOut:
+    """End the search; the best so far is kept."""
+    days.stop(conn, event_id)
+    return get_day(event_id, conn)
+
+
+@router.post("/day/remedy")
+def apply_remedy(event_id: Number, body: ApplyRemedy, conn: Connection) -> DayOut:
+    days.apply_remedy(conn, event_id, body.key, base_revision=body.base_revision)
+    return get_day(event_id, conn)
+
+
+@router.put("/day/lock")
+def set_task(event_id: Number, body: SetTask, conn: Connection) -> DayOut:
+    """Set a task to a time by hand, the rest moves round it; or let it go."""
+    days.lock(conn, event_id, body.task, body.starts_at, base_revision=body.base_revision)
+    return get_day(event_id, conn)
+
+
+@router.get("/day.ics")
+def day_calendar(event_id: Number, conn: Connection) -> Response:
+    work, day = days.finished(conn, event_id)
+    name = work.plan.brief.name
+    headers = {"Content-Disposition": f'attachment; filename="{free_key(name, set())}.ics"'}
+    text = write_calendar(name, event_id, work.job, day)
+    return Response(text, media_type="text/calendar; charset=utf-8", headers=headers)
+
+
+@router.post("/day/calendar")
+def read_calendar(event_id: Number, body: ReadCalendar, conn: Connection) -> CalendarRead:
+    """Take changed times of a calendar that was saved from here as tasks set by hand."""
+    times = read_times(body.text, event_id)
+    _, moved, unknown = days.read_times(conn, event_id, times, base_revision=body.base_revision)
+    return CalendarRead(moved=list(moved), unknown=list(unknown), day=get_day(event_id, conn))

@@ -1,0 +1,98 @@
+"""The event file: the whole event as one JSON text with a version, read strictly and written back the same."""
+
+import json
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from jolly_trellis import __version__
+from jolly_trellis.api.models import BriefIn, In, PieceIn
+from jolly_trellis.api.rig_models import RigIn, SurveyPointIn
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.rigging.survey import Survey
+from jolly_trellis.store import codec
+from jolly_trellis.store.plan import Plan, PlannedPiece, PlannedRig
+
+FORMAT = "jolly-trellis-event"
+VERSION = 1
+
+
+class FilePieceIn(In):
+    id: Annotated[int, Field(ge=1, le=1_000_000)]
+    piece: PieceIn
+
+
+class FileRigIn(In):
+    id: Annotated[int, Field(ge=1, le=1_000_000)]
+    rig: RigIn
+
+
+class EventFileIn(In):
+    """One event: what is known of the job, its pieces, its hung pieces, the survey of its place."""
+
+    format: Literal["jolly-trellis-event"]
+    version: Literal[1]
+    written_by: Annotated[str, Field(max_length=40)] = ""
+    brief: BriefIn
+    pieces: Annotated[list[FilePieceIn], Field(max_length=500)]
+    rigs: Annotated[list[FileRigIn], Field(max_length=200)]
+    survey: Annotated[list[SurveyPointIn], Field(max_length=200)]
+
+    def to_core(self) -> tuple[Plan, Survey]:
+        """The plan and the survey. Raises InvalidMeasure: two pieces with one number."""
+        numbers = [each.id for each in self.pieces] + [each.id for each in self.rigs]
+        twice = next((each for each in numbers if numbers.count(each) > 1), None)
+        if twice is not None:
+            raise InvalidMeasure(
+                path="text",
+                message=phrase(f"Two pieces of the file have the number {twice}."),
+                limit=phrase("Give each its own."),
+            )
+        plan = Plan(
+            brief=self.brief.to_core(),
+            pieces=tuple(PlannedPiece(id=each.id, piece=each.piece.to_core()) for each in self.pieces),
+            rigs=tuple(PlannedRig(id=each.id, rig=each.rig.to_core()) for each in self.rigs),
+        )
+        points = [each.model_dump() for each in self.survey]
+        return plan, codec.from_plain({"points": points}, Survey)
+
+
+def write_file(plan: Plan, survey: Survey) -> str:
+    """A whole event as text, indented so that it can be read and compared."""
+    plain = codec.to_plain(plan)
+    return json.dumps(
+        {
+            "format": FORMAT,
+            "version": VERSION,
+            "written_by": __version__,
+            **plain,
+            "survey": codec.to_plain(survey)["points"],
+        },
+        ensure_ascii=False,
+        allow_nan=False,
+        indent=1,
+    )
+
+
+def check_version(plain: Any) -> None:
+    """Raises InvalidMeasure: it is no event file, or one of a newer version."""
+    if not isinstance(plain, dict) or plain.get("format") != FORMAT:
+        raise InvalidMeasure(
+            path="text",
+            message=phrase("This is no event file: its format is not named."),
+            limit=phrase("Choose a file that ends in .event.json."),
+        )
+    version = plain.get("version")
+    if isinstance(version, int) and version > VERSION:
+        raise InvalidMeasure(
+            path="text",
+            message=phrase(f"This file is of version {version}, and this program reads up to {VERSION}."),
+            limit=phrase("Nothing was taken in. Open it with a newer Jolly Trellis."),
+        )
+
+
+def schema_of() -> dict[str, Any]:
+    """The JSON Schema of the file."""
+    schema = EventFileIn.model_json_schema()
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", "$id": "event.schema.json", **schema}

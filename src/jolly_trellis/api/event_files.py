@@ -1,0 +1,108 @@
+"""Whole events: as one file, from a file, as a copy of an old one; and the venue pack."""
+
+import json
+from typing import Annotated, Any
+
+from fastapi import APIRouter
+from fastapi.responses import Response
+from pydantic import BaseModel, Field, ValidationError
+
+from jolly_trellis.api.answers import EventOut
+from jolly_trellis.api.deps import Connection, Number
+from jolly_trellis.api.event_file import EventFileIn, check_version, schema_of, write_file
+from jolly_trellis.api.line_up import event_out
+from jolly_trellis.api.models import In
+from jolly_trellis.api.problems import sentence_of
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.units import UnitSystem
+from jolly_trellis.exchange.venue_pack import Pack, write_pack
+from jolly_trellis.services import day as days
+from jolly_trellis.services import event_work, judging, planning, rigging
+from jolly_trellis.services.stores import free_key
+
+router = APIRouter(prefix="/api", tags=["event files"])
+
+
+class ReadFile(In):
+    text: Annotated[str, Field(min_length=1, max_length=990_000)]
+
+
+class FileRead(BaseModel):
+    """An event read from a file; `survey_kept` tells that the studio's own survey of the place stayed as it was."""
+
+    event: EventOut
+    survey_kept: bool
+
+
+@router.get("/events/{event_id}/event.json")
+def event_file(event_id: Number, conn: Connection) -> Response:
+    """The whole event as one file: its schema is published beside it."""
+    plan = planning.state(conn, event_id).plan
+    _, row = rigging.survey_of(conn, event_id)
+    headers = {"Content-Disposition": f'attachment; filename="{free_key(plan.brief.name, set())}.event.json"'}
+    return Response(write_file(plan, row.survey), media_type="application/json", headers=headers)
+
+
+@router.get("/event-file.schema.json")
+def event_schema() -> dict[str, Any]:
+    """The JSON Schema of an event file."""
+    return schema_of()
+
+
+@router.post("/events/from-file", status_code=201)
+def read_event(body: ReadFile, conn: Connection) -> FileRead:
+    """Begin an event from a file. A damaged or newer file says which part, and nothing is taken in."""
+    plan, survey = _read(body.text)
+    judging.check_brief(plan.brief)
+    state, kept = rigging.begin_with_survey(conn, plan, survey)
+    return FileRead(event=event_out(conn, state), survey_kept=kept)
+
+
+@router.post("/events/{event_id}/copy", status_code=201)
+def copy_event(event_id: Number, conn: Connection) -> EventOut:
+    """A new event with the pieces and ways of an old one, its times left open."""
+    return event_out(conn, planning.copy_event(conn, event_id))
+
+
+@router.get("/events/{event_id}/pack.html")
+def venue_pack(event_id: Number, conn: Connection, system: UnitSystem = "metric") -> Response:
+    """Everything needed on site as one file that opens with no network."""
+    work, day = days.finished(conn, event_id)
+    brief = work.plan.brief
+    pack = Pack(
+        event_id=event_id,
+        name=brief.name,
+        place=brief.place,
+        job=work.job,
+        made=work.made,
+        day=day,
+        water=event_work.water_of(work),
+        shopping=event_work.shopping_of(conn, work),
+        made_for=work.made_for,
+    )
+    headers = {"Content-Disposition": f'attachment; filename="{free_key(brief.name, set())}-venue-pack.html"'}
+    return Response(write_pack(pack, system=system), media_type="text/html; charset=utf-8", headers=headers)
+
+
+def _read(text: str) -> Any:
+    try:
+        plain = json.loads(text)
+    except json.JSONDecodeError as problem:
+        raise _refused(f"The file is damaged at line {problem.lineno}, column {problem.colno}.") from None
+    except RecursionError:
+        raise _refused("The file is damaged: it is nested without end.") from None
+    check_version(plain)
+    try:
+        return EventFileIn.model_validate(plain).to_core()
+    except ValidationError as problem:
+        where, sentence = sentence_of(problem.errors()[0])
+        raise _refused(f"The file is damaged in {where}: {sentence}") from None
+
+
+def _refused(message: str) -> InvalidMeasure:
+    return InvalidMeasure(
+        path="text",
+        message=phrase(message.replace("{", "(").replace("}", ")")),
+        limit=phrase("Nothing was taken in. Save the file again where it came from."),
+    )

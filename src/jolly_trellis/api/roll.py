@@ -1,0 +1,108 @@
+"""The roll: the cut plan of an event, planned in the background, marked as cut, printed; remnants in the stores."""
+
+from typing import Annotated
+
+from fastapi import APIRouter
+from fastapi.responses import Response
+from pydantic import BaseModel, Field
+
+from jolly_trellis.api.deps import Connection, Number
+from jolly_trellis.api.models import In, Key
+from jolly_trellis.core.event.roll import CutAct, CutPlan, Material, Remnant, acts_of
+from jolly_trellis.core.units import UnitSystem
+from jolly_trellis.exchange.cut_sheets import write_cut_sheets
+from jolly_trellis.exchange.pattern_pdf import Paper
+from jolly_trellis.services import event_work, planning, rolling
+from jolly_trellis.services.stores import free_key
+from jolly_trellis.store.cuts import CutRow
+
+router = APIRouter(prefix="/api", tags=["roll"])
+
+
+class StartCuts(In):
+    seconds: Annotated[float, Field(ge=0.5, le=120)] = 10.0
+
+
+class MarkCut(In):
+    material: Material
+    key: Key
+    cut: bool
+
+
+class RemnantIn(In):
+    key: Key
+    material: Material
+    width_m: Annotated[float, Field(ge=0, le=5)] = 0.0
+    length_m: Annotated[float, Field(gt=0, le=200)]
+
+
+class RollOut(BaseModel):
+    """The roll as it stands: the plan (the best so far while one is looked for), its order of cuts, what is cut."""
+
+    plan: CutPlan | None
+    acts: list[list[CutAct]]
+    fresh: bool
+    running: bool
+    cut: list[CutRow]
+
+
+class RemnantsOut(BaseModel):
+    netting: list[Remnant]
+    supply: list[Remnant]
+
+
+@router.get("/events/{event_id}/cuts")
+def get_cuts(event_id: Number, conn: Connection) -> RollOut:
+    state = rolling.state(conn, event_id)
+    acts = [] if state.plan is None else [list(acts_of(each)) for each in state.plan.materials]
+    return RollOut(plan=state.plan, acts=acts, fresh=state.fresh, running=state.running, cut=list(state.cut))
+
+
+@router.post("/events/{event_id}/cuts/start")
+def start_cuts(event_id: Number, body: StartCuts, conn: Connection) -> RollOut:
+    """Look for the best cut plan in the background; ask for the roll again to see how it stands."""
+    rolling.start(conn, event_id, seconds=body.seconds)
+    return get_cuts(event_id, conn)
+
+
+@router.post("/events/{event_id}/cuts/stop")
+def stop_cuts(event_id: Number, conn: Connection) -> RollOut:
+    """End the search; the best so far is kept."""
+    rolling.stop(conn, event_id)
+    return get_cuts(event_id, conn)
+
+
+@router.post("/events/{event_id}/cuts/mark")
+def mark_cut(event_id: Number, body: MarkCut, conn: Connection) -> RollOut:
+    """Mark a material as cut, which moves rolls and remnants in the stores; or take that back."""
+    act = rolling.mark_cut if body.cut else rolling.unmark_cut
+    act(conn, event_id, body.material, body.key)
+    return get_cuts(event_id, conn)
+
+
+@router.get("/events/{event_id}/cuts.pdf")
+def cuts_pdf(event_id: Number, conn: Connection, paper: Paper = "A4", system: UnitSystem = "metric") -> Response:
+    work = event_work.work_of(conn, event_id)
+    name = planning.brief_of(conn, event_id).name
+    page = write_cut_sheets(event_work.cuts_of(conn, work), event=name, paper=paper, system=system)
+    headers = {"Content-Disposition": f'inline; filename="{free_key(name, set())}-cut-plan.pdf"'}
+    return Response(page, media_type="application/pdf", headers=headers)
+
+
+@router.get("/remnants")
+def get_remnants(conn: Connection) -> RemnantsOut:
+    larder = event_work.larder_of(conn)
+    return RemnantsOut(netting=list(larder.netting_remnants), supply=list(larder.supply_remnants))
+
+
+@router.post("/remnants", status_code=201)
+def add_remnant(body: RemnantIn, conn: Connection) -> RemnantsOut:
+    """Count a remnant into the stores by hand."""
+    rolling.add_remnant(conn, body.material, body.key, width_m=body.width_m, length_m=body.length_m)
+    return get_remnants(conn)
+
+
+@router.delete("/remnants/{remnant_id}")
+def remove_remnant(remnant_id: Number, conn: Connection) -> RemnantsOut:
+    rolling.remove_remnant(conn, remnant_id)
+    return get_remnants(conn)

@@ -1,0 +1,145 @@
+"""The cut plan as PDF: every roll drawn to scale with its pieces, the order of cuts beside it, lengths as lists."""
+
+import io
+from xml.sax.saxutils import escape
+
+from reportlab.pdfgen.canvas import Canvas
+from reportlab.platypus import Flowable, Frame, KeepInFrame
+
+from jolly_trellis.core.event.roll import CutPlan, CutStock, MaterialPlan, acts_of
+from jolly_trellis.core.quantities import length
+from jolly_trellis.core.units import UnitSystem, render, text_of
+from jolly_trellis.exchange.bench_card import FOOT, HEAD, INK, MARGIN, SMALL, draw_head, paragraph, title, to_cut
+from jolly_trellis.exchange.pattern_pdf import SIZES, Paper
+from jolly_trellis.exchange.section_drawing import CLAY, SOFT
+
+DRAWN = 0.46
+SOURCES = {"remnant": "remnant in the stores", "here": "in the stores", "to buy": "to buy"}
+CAUTION = "Cut netting: gloves, eye protection, ends tucked in; hold both edges when the roll is cut, it springs."
+
+
+def write_cut_sheets(plan: CutPlan, *, event: str, paper: Paper, system: UnitSystem) -> bytes:
+    """A page for each roll or remnant of netting, then the lengths of every spool and stick.
+
+    Args:
+        event: its name, for the head.
+        system: units of sentences; sizes to cut are given in both.
+    """
+    stream = io.BytesIO()
+    width, height = SIZES[paper]
+    canvas = Canvas(stream, pagesize=(width, height), invariant=1)
+    canvas.setTitle(f"Cut plan: {event}")
+    for material in plan.materials:
+        if material.material == "netting":
+            for place, stock in enumerate(material.stocks):
+                _netting_page(canvas, material, place, stock, event, (width, height), system)
+    lengths = [each for each in plan.materials if each.material == "supply"]
+    missing = [render(words, system) for material in plan.materials for words in material.missing]
+    if lengths or missing or not plan.materials:
+        draw_head(canvas, "Lengths to cut", f"{event} · Cut plan", width, height)
+        story = _lengths(lengths, missing, system)
+        _fill(canvas, story, (MARGIN, MARGIN + FOOT, width - 2 * MARGIN, height - 2 * MARGIN - HEAD - FOOT))
+        _foot(canvas)
+        canvas.showPage()
+    canvas.save()
+    return stream.getvalue()
+
+
+def _netting_page(
+    canvas: Canvas,
+    plan: MaterialPlan,
+    place: int,
+    stock: CutStock,
+    event: str,
+    page: tuple[float, float],
+    system: UnitSystem,
+) -> None:
+    width, height = page
+    number = f", roll {place + 1} of {len(plan.stocks)}" if len(plan.stocks) > 1 else ""
+    draw_head(canvas, f"{plan.name}{number}", f"{event} · Cut plan · {SOURCES[stock.source]}", width, height)
+    room = height - 2 * MARGIN - HEAD - FOOT
+    wide = (width - 2 * MARGIN) * DRAWN
+    _draw(canvas, plan, stock, (MARGIN, MARGIN + FOOT, wide, room), system)
+    story: list[Flowable] = [title("Pieces")]
+    used = sorted({each.item for each in stock.pieces})
+    for item in used:
+        number_here = sum(each.item == item for each in stock.pieces)
+        it = plan.items[item]
+        size = f"{to_cut(length(it.width_m), system)} × {to_cut(length(it.length_m), system)}"
+        story.append(paragraph(f"<b>{item + 1}</b>  {number_here} × {escape(it.label)}: {size}", SMALL))
+    story.append(title("Order of cuts"))
+    for act in acts_of(plan):
+        if act.stock == place:
+            story.append(paragraph(escape(render(act.say, system)), SMALL))
+    story.append(title("Worth keeping"))
+    kept = [f"{text_of(length(w), system)} × {text_of(length(long), system)}" for w, long in stock.keep]
+    story.append(paragraph(escape("; ".join(kept) or "nothing"), SMALL))
+    _fill(canvas, story, (MARGIN + wide + 14, MARGIN + FOOT, width - 2 * MARGIN - wide - 14, room))
+    _foot(canvas)
+    canvas.showPage()
+
+
+def _draw(
+    canvas: Canvas,
+    plan: MaterialPlan,
+    stock: CutStock,
+    box: tuple[float, float, float, float],
+    system: UnitSystem,
+) -> None:
+    """The used part of the roll, its free end up, pieces numbered as in the list."""
+    left, bottom, wide, tall = box
+    shown = min(stock.length_m, max(stock.used_m * 1.06, 0.1))
+    scale = min(wide / stock.width_m, tall / shown)
+    top = bottom + tall
+    canvas.setStrokeColor(SOFT)
+    canvas.setLineWidth(0.6)
+    canvas.rect(left, top - shown * scale, stock.width_m * scale, shown * scale)
+    canvas.setFont("Helvetica", 7)
+    for piece in stock.pieces:
+        x, y = left + piece.x * plan.cell_m * scale, top - piece.y * plan.row_m * scale
+        across, along = piece.across * plan.cell_m * scale, piece.along * plan.row_m * scale
+        canvas.setFillColor(CLAY)
+        canvas.setStrokeColor(INK)
+        canvas.setLineWidth(0.8)
+        canvas.rect(x, y - along, across, along, fill=1)
+        canvas.setFillColor(INK)
+        canvas.drawCentredString(x + across / 2, y - along / 2 - 2.5, str(piece.item + 1))
+    canvas.setDash(3, 2)
+    for end in stock.strips:
+        y = top - end * plan.row_m * scale
+        canvas.line(left, y, left + stock.width_m * scale, y)
+    canvas.setDash()
+    canvas.setFillColor(INK)
+    words = f"{text_of(length(stock.width_m), system)} across, {text_of(length(stock.used_m), system)} used"
+    canvas.drawString(left, max(top - shown * scale - 9, bottom - 2), words)
+
+
+def _lengths(plans: list[MaterialPlan], missing: list[str], system: UnitSystem) -> list[Flowable]:
+    story: list[Flowable] = []
+    for plan in plans:
+        what = "sticks" if plan.sticks else "spools"
+        total = sum(stock.count for stock in plan.stocks)
+        story.append(title(f"{plan.name}: {total} {what}, {plan.to_buy} to buy"))
+        for item in plan.items:
+            size = to_cut(length(item.length_m), system)
+            story.append(paragraph(f"{item.quantity} × {escape(item.label)}: {size}", SMALL))
+        if plan.sticks:
+            story += [paragraph(escape(render(act.say, system)), SMALL) for act in acts_of(plan)]
+    if missing:
+        story.append(title("Cannot be cut"))
+        story += [paragraph(escape(words), SMALL) for words in missing]
+    if not story:
+        story.append(paragraph("Nothing in this event is cut from a roll, spool or stick."))
+    return story
+
+
+def _fill(canvas: Canvas, story: list[Flowable], box: tuple[float, float, float, float]) -> None:
+    left, bottom, wide, high = box
+    frame = Frame(left, bottom, wide, high, leftPadding=0, rightPadding=0, topPadding=0, bottomPadding=0)
+    frame.addFromList([KeepInFrame(wide, high, story, mode="shrink")], canvas)
+
+
+def _foot(canvas: Canvas) -> None:
+    canvas.setFont("Helvetica", 7.5)
+    canvas.setFillColor(INK)
+    canvas.drawString(MARGIN, MARGIN + 2, CAUTION)

@@ -1,0 +1,99 @@
+"""The shopping and packing list as CSV and as PDF, grouped by who sells it."""
+
+import csv
+import io
+from collections.abc import Iterator
+from xml.sax.saxutils import escape
+
+from reportlab.platypus import Flowable, SimpleDocTemplate
+
+from jolly_trellis.core.event.shopping import Buy, Shopping
+from jolly_trellis.core.units import UnitSystem, render, text_of
+from jolly_trellis.exchange.bench_card import MARGIN, SMALL, TEXT, paragraph, title
+from jolly_trellis.exchange.pattern_pdf import SIZES, Paper
+
+COLUMNS = ("group", "what", "needed", "here", "buy", "pack", "price", "note")
+GROUPS = {
+    "flowers": "Flower market: stems",
+    "market": "Flower market: other",
+    "sundries": "Floristry sundries",
+    "hardware": "Hardware and netting",
+    "rigging": "Rigging",
+    "frogs": "Frogs",
+    "vessels": "Vessels",
+}
+
+
+def rows_of(shopping: Shopping, system: UnitSystem) -> Iterator[tuple[str, ...]]:
+    """Every line to buy and to pack as text, in the order of `COLUMNS`; lines with nothing to buy are left out."""
+    for stem in shopping.stems:
+        bought = [f"{stem.bunches} bunches" if stem.bunches != 1 else "1 bunch"] if stem.bunches else []
+        bought += [f"{stem.singles} stems" if stem.singles != 1 else "1 stem"] if stem.singles else []
+        price = "" if stem.cost is None else f"{stem.cost}"
+        note = f"{stem.in_recipes} in the recipes, {stem.left_over} left over"
+        yield (
+            "flowers",
+            stem.name,
+            str(stem.with_waste),
+            str(stem.here),
+            " and ".join(bought) or "0",
+            f"bunch of {stem.bunch_size}",
+            price,
+            note,
+        )
+    for buy in shopping.buys:
+        if buy.packs:
+            yield (buy.group, buy.name, *_amounts(buy, system))
+    for pack in shopping.packs:
+        yield (pack.group, pack.name, str(pack.number), "", "", "", "", render(pack.why, system))
+
+
+def write_csv(shopping: Shopping, system: UnitSystem) -> str:
+    """The list as CSV; a cell that a spreadsheet would take for a formula gets an apostrophe before it."""
+    stream = io.StringIO(newline="")
+    writer = csv.writer(stream, lineterminator="\r\n")
+    writer.writerow(COLUMNS)
+    for row in rows_of(shopping, system):
+        writer.writerow([f"'{each}" if each[:1] in ("=", "+", "@", "-", "\t") else each for each in row])
+    return stream.getvalue()
+
+
+def write_pdf(shopping: Shopping, *, event: str, currency: str, paper: Paper, system: UnitSystem) -> bytes:
+    """The list as PDF with a box to tick before each line."""
+    stream = io.BytesIO()
+    page = SimpleDocTemplate(
+        stream,
+        pagesize=SIZES[paper],
+        leftMargin=MARGIN,
+        rightMargin=MARGIN,
+        topMargin=MARGIN,
+        bottomMargin=MARGIN,
+        title=f"Shopping and packing: {event}",
+        invariant=1,
+    )
+    story: list[Flowable] = [paragraph(f"<b>{escape(event)}</b> · Shopping and packing", TEXT)]
+    group = ""
+    for row in rows_of(shopping, system):
+        if row[0] != group:
+            group = row[0]
+            story.append(title(GROUPS.get(group, group.capitalize())))
+        story.append(paragraph(_line(row, currency), SMALL))
+    total = f"With a known price: {currency} {shopping.cost}."
+    if shopping.unpriced:
+        total += f" No price is known for: {', '.join(shopping.unpriced)}."
+    story.append(paragraph(f"<br/>{escape(total)}", SMALL))
+    page.build(story)
+    return stream.getvalue()
+
+
+def _amounts(buy: Buy, system: UnitSystem) -> tuple[str, ...]:
+    price = "" if buy.price is None else f"{buy.price}"
+    return text_of(buy.needed, system), text_of(buy.here, system), str(buy.packs), buy.pack, price, buy.note
+
+
+def _line(row: tuple[str, ...], currency: str) -> str:
+    _, what, needed, here, buy, pack, price, note = (escape(each) for each in row)
+    if not buy:
+        return f"[  ]  {needed} × {what}" + (f" ({note})" if note else "")
+    words = f"[  ]  <b>{what}</b>: buy {buy} ({pack}); needed {needed}, here {here}"
+    return words + (f"; {escape(currency)} {price}" if price else "; no price known") + (f"; {note}" if note else "")

@@ -1,0 +1,160 @@
+"""The day as a person works with it: worked out, stopped, remedies applied, tasks set by hand, times read in."""
+
+import sqlite3
+from dataclasses import dataclass, replace
+from datetime import datetime
+
+from jolly_trellis.core.event.day import Day, Remedy, day_of
+from jolly_trellis.core.event.job import CrewMember, Lock
+from jolly_trellis.core.piece import RecipeLine
+from jolly_trellis.services import event_work, judging, long_work, planning
+from jolly_trellis.services.event_work import EventWork
+from jolly_trellis.services.long_work import Running
+from jolly_trellis.services.planning import EventState, NotFound
+from jolly_trellis.store.plan import Brief
+
+_EXTRA_NAME = "one more"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class DayState:
+    """Where the day of an event stands: the best sheet so far, None at first; whether a better one is looked for."""
+
+    day: Day | None
+    running: bool
+
+
+def state(conn: sqlite3.Connection, event_id: int, *, wait_s: float = 0.0) -> DayState:
+    """The day of an event; begun where it was not worked out yet for the event as it stands.
+
+    Args:
+        wait_s: how long to wait for its end.
+    Raises: NotFound, CoreError.
+    """
+    running = _running(event_work.work_of(conn, event_id))
+    running.wait(wait_s)
+    if running.problem is not None:
+        raise running.problem
+    return DayState(day=running.best, running=not running.done)
+
+
+def finished(conn: sqlite3.Connection, event_id: int) -> tuple[EventWork, Day]:
+    """An event and its day, worked out to the end. Raises NotFound, CoreError."""
+    work = event_work.work_of(conn, event_id)
+    running = _running(work)
+    running.wait(120.0)
+    if running.problem is not None:
+        raise running.problem
+    return work, running.best or Day(timed=(), conflicts=(), lives=(), missing=())
+
+
+def stop(conn: sqlite3.Connection, event_id: int) -> None:
+    """End the search for a better sheet; the best so far stays. Raises NotFound, CoreError."""
+    running = _running(event_work.work_of(conn, event_id))
+    running.stop()
+    running.wait(10.0)
+
+
+def apply_remedy(conn: sqlite3.Connection, event_id: int, key: str, *, base_revision: int) -> EventState:
+    """Make the change that a conflict offers. Raises NotFound: it offers it no longer; Stale."""
+    _, day = finished(conn, event_id)
+    found = next((each for conflict in day.conflicts for each in conflict.remedies if each.key == key), None)
+    if found is None:
+        raise NotFound(f"remedy {key}")
+    if found.kind == "tubes":
+        return _with_tubes(conn, event_id, found, base_revision)
+    brief = planning.brief_of(conn, event_id)
+    return planning.put_brief(conn, event_id, _mended(brief, found), base_revision=base_revision)
+
+
+def lock(conn: sqlite3.Connection, event_id: int, task: str, at: str | None, *, base_revision: int) -> EventState:
+    """Set a task to a time by hand, or let it go again (None).
+
+    Raises: NotFound: no such task; InvalidMeasure: no time, or one the clocks skip; Stale.
+    """
+    work, day = finished(conn, event_id)
+    if all(each.task.key != task for each in day.timed):
+        raise NotFound(f"task {task}")
+    brief = work.plan.brief
+    others = tuple(each for each in brief.locks if each.task != task)
+    locks = others if at is None else (*others, Lock(task=task, starts_at=at))
+    changed = replace(brief, locks=locks)
+    judging.check_brief(changed)
+    return planning.put_brief(conn, event_id, changed, base_revision=base_revision)
+
+
+def read_times(
+    conn: sqlite3.Connection, event_id: int, times: dict[str, datetime], *, base_revision: int
+) -> tuple[EventState, tuple[str, ...], tuple[str, ...]]:
+    """Take changed times of a calendar in as locks.
+
+    Args:
+        times: start by task key, aware.
+    Returns: the event; names of tasks that were moved; keys that are no task of it.
+    Raises: NotFound, Stale, InvalidMeasure.
+    """
+    work, day = finished(conn, event_id)
+    known = {each.task.key: each for each in day.timed}
+    moved = {
+        key: at.astimezone(work.job.zone)
+        for key, at in times.items()
+        if key in known and at.timestamp() != known[key].starts_at.timestamp()
+    }
+    brief = work.plan.brief
+    locks = {each.task: each for each in brief.locks}
+    for key, at in moved.items():
+        locks[key] = Lock(task=key, starts_at=at.strftime("%Y-%m-%dT%H:%M"))
+    changed = replace(brief, locks=tuple(locks.values()))
+    judging.check_brief(changed)
+    state_now = planning.put_brief(conn, event_id, changed, base_revision=base_revision)
+    return state_now, tuple(known[key].task.name for key in moved), tuple(key for key in times if key not in known)
+
+
+def _running(work: EventWork) -> Running[Day]:
+    def go(running: Running[Day]) -> Day:
+        return day_of(
+            work.job,
+            work.made,
+            work.conditions.varieties,
+            tell=running.tell,
+            stop=lambda: running.stopping,
+        )
+
+    return long_work.start(("day", work.made_for), go)
+
+
+def _mended(brief: Brief, remedy: Remedy) -> Brief:
+    match remedy.kind:
+        case "hands":
+            crew = brief.crew or (CrewMember(name="you"),)
+            more = tuple(CrewMember(name=f"{_EXTRA_NAME} {nth + 1}") for nth in range(remedy.hands))
+            return replace(brief, crew=crew + more)
+        case "hours":
+            return replace(brief, opens=remedy.opens)
+        case _:
+            return replace(brief, locks=tuple(each for each in brief.locks if each.task != remedy.task))
+
+
+def _with_tubes(conn: sqlite3.Connection, event_id: int, remedy: Remedy, base_revision: int) -> EventState:
+    """The variety of one piece in tubes. Raises NotFound, Stale."""
+    plan = planning.state(conn, event_id).plan
+    label = f"Tubes for {remedy.variety}"
+
+    def tubed(recipe: tuple[RecipeLine, ...]) -> tuple[RecipeLine, ...]:
+        return tuple(
+            replace(line, water="tube", tube=remedy.tube)
+            if line.variety == remedy.variety and line.water in ("none", "tube")
+            else line
+            for line in recipe
+        )
+
+    number = remedy.piece_id or 0
+    if number in plan.rigs_by_id():
+        rig = plan.rigs_by_id()[number]
+        changed = replace(rig, recipe=tubed(rig.recipe))
+        return planning.put_rig(conn, event_id, number, changed, base_revision=base_revision, label=label)
+    piece = plan.by_id().get(number)
+    if piece is None:
+        raise NotFound(f"piece {number}")
+    again = replace(piece, recipe=tubed(piece.recipe))
+    return planning.put_piece(conn, event_id, number, again, base_revision=base_revision, label=label)

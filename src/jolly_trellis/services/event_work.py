@@ -1,0 +1,172 @@
+"""An event as the core reckons with it: its job, what is made for it, what the stores have; what comes of it."""
+
+import hashlib
+import sqlite3
+from dataclasses import dataclass
+
+from jolly_trellis import __version__
+from jolly_trellis.core.errors import CoreError
+from jolly_trellis.core.event.buying import buy_stems
+from jolly_trellis.core.event.cost import EventCost, cost_of
+from jolly_trellis.core.event.days_before import VarietyDays, days_before
+from jolly_trellis.core.event.job import Job, Made, PieceWork, RigWork
+from jolly_trellis.core.event.needs import Needs, needs_of
+from jolly_trellis.core.event.roll import CutPlan, Larder, cut_plan
+from jolly_trellis.core.event.shopping import Shelves, Shopping, shopping
+from jolly_trellis.core.event.water_rounds import WaterRounds, water_rounds
+from jolly_trellis.core.piece import Conditions
+from jolly_trellis.services import judging, long_work, planning, rigging
+from jolly_trellis.store import codec, cuts, stock
+from jolly_trellis.store.connection import transaction
+from jolly_trellis.store.plan import Plan
+
+_QUICK_S = 1.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class EventWork:
+    """One event with all that the core needs to reckon with it; `made_for` tells whether a result is still of it."""
+
+    event_id: int
+    revision: int
+    plan: Plan
+    job: Job
+    conditions: Conditions
+    made: Made
+    needs: Needs
+    larder: Larder
+    shelves: Shelves
+    made_for: str
+
+
+def work_of(conn: sqlite3.Connection, event_id: int) -> EventWork:
+    """Gather an event. Raises NotFound; CoreError: the brief cannot be."""
+    state = planning.state(conn, event_id)
+    job, conditions = judging.job_of(state.plan.brief), judging.conditions_of(conn, state.plan.brief)
+    made = made_of(conn, state.plan, conditions)
+    needs, larder = needs_of(made), larder_of(conn)
+    path = str(conn.execute("PRAGMA database_list").fetchone()["file"])
+    mark = hashlib.sha256(f"{path}|{stock.revision(conn)}|".encode() + codec.dumps(state.plan).encode())
+    mark.update(codec.dumps(needs).encode())
+    return EventWork(
+        event_id=event_id,
+        revision=state.event.revision,
+        plan=state.plan,
+        job=job,
+        conditions=conditions,
+        made=made,
+        needs=needs,
+        larder=larder,
+        shelves=shelves_of(conn),
+        made_for=mark.hexdigest(),
+    )
+
+
+def made_of(conn: sqlite3.Connection, plan: Plan, conditions: Conditions) -> Made:
+    """Everything of a plan, judged; what cannot be worked out has no report."""
+    pieces, rigs = [], []
+    for planned in plan.pieces:
+        try:
+            report = judging.report_of(planned.piece, conditions, with_fixes=False)
+        except CoreError:
+            report = None
+        pieces.append(PieceWork(id=planned.id, piece=planned.piece, report=report))
+    for hung in plan.rigs:
+        try:
+            rig_report = rigging.report_of(conn, plan.brief, hung.rig, conditions)
+        except CoreError:
+            rig_report = None
+        rigs.append(RigWork(id=hung.id, rig=hung.rig, report=rig_report))
+    return Made(pieces=tuple(pieces), rigs=tuple(rigs))
+
+
+def larder_of(conn: sqlite3.Connection) -> Larder:
+    """What the stores have to cut from."""
+    held = stock.holdings(conn)
+    return Larder(
+        nettings=stock.nettings(conn),
+        supplies=stock.supplies(conn),
+        rolls={key: each.on_hand for key, each in held["netting"].items()},
+        packs={key: each.on_hand for key, each in held["supply"].items()},
+        netting_remnants=cuts.remnants(conn, "netting"),
+        supply_remnants=cuts.remnants(conn, "supply"),
+    )
+
+
+def shelves_of(conn: sqlite3.Connection) -> Shelves:
+    """What the stores have that is counted."""
+    held, vessels = stock.holdings(conn), stock.vessels(conn)
+    here: dict[str, int] = {}
+    for key, each in held["vessel"].items():
+        if key in vessels:
+            here[vessels[key].name] = here.get(vessels[key].name, 0) + each.on_hand
+    return Shelves(
+        frogs=stock.frogs(conn),
+        frogs_here={key: each.on_hand for key, each in held["frog"].items()},
+        vessels_here=here,
+        stems_here={key: each.on_hand for key, each in held["variety"].items()},
+    )
+
+
+def water_of(work: EventWork) -> WaterRounds:
+    """The water rounds of an event."""
+    return water_rounds(work.job, work.made, work.conditions)
+
+
+def days_of(work: EventWork) -> tuple[VarietyDays, ...]:
+    """The days before an event."""
+    return days_before(work.job, work.needs.stems, work.conditions.varieties)
+
+
+def shopping_of(conn: sqlite3.Connection, work: EventWork) -> Shopping:
+    """What an event buys and packs, by its cut plan where it has one of now, else by one made quickly."""
+    return shopping(
+        work.job,
+        work.made,
+        work.needs,
+        cuts_of(conn, work),
+        work.larder,
+        work.shelves,
+        work.conditions.varieties,
+        water_of(work),
+    )
+
+
+def cost_of_event(work: EventWork) -> EventCost:
+    """What an event costs."""
+    costing = work.job.costing
+    bought = buy_stems(work.needs.stems, work.conditions.varieties, waste=costing.waste, here=work.shelves.stems_here)
+    return cost_of(
+        work.made,
+        work.needs,
+        bought,
+        work.larder,
+        work.shelves.frogs,
+        work.conditions.varieties,
+        costing,
+    )
+
+
+def cuts_of(conn: sqlite3.Connection, work: EventWork) -> CutPlan:
+    """The cut plan of an event: the kept one where it is still of this event, else one made quickly."""
+    kept = cuts.get_plan(conn, work.event_id)
+    if kept is not None and kept[1] == cut_mark(work):
+        return kept[0]
+    running = long_work.start(
+        ("quick cuts", cut_mark(work)), lambda _: cut_plan(work.needs, work.larder, seconds=_QUICK_S)
+    )
+    running.wait(60.0)
+    return running.best or CutPlan(materials=())
+
+
+def cut_mark(work: EventWork) -> str:
+    """What a cut plan is made for: the needs and what there is to cut from, whatever else changes."""
+    mark = hashlib.sha256(codec.dumps(work.needs.sheets).encode() + codec.dumps(work.needs.lengths).encode())
+    mark.update(codec.dumps(work.larder).encode())
+    return mark.hexdigest()
+
+
+def keep_cuts(conn: sqlite3.Connection, work: EventWork, plan: CutPlan) -> None:
+    """Keep the cut plan of an event."""
+    with transaction(conn):
+        cuts.put_plan(conn, work.event_id, plan, made_for=cut_mark(work), version=__version__)

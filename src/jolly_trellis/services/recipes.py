@@ -1,0 +1,73 @@
+"""Recipes of an event as a person works with them: pull lists, scaling, the cost of one piece."""
+
+import sqlite3
+from dataclasses import dataclass, replace
+from decimal import Decimal
+
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.event.cost import PieceCost
+from jolly_trellis.core.event.job import name_of, quantity_of, recipe_of
+from jolly_trellis.core.event.recipes import scaled
+from jolly_trellis.core.quantities import phrase
+from jolly_trellis.services import event_work, planning
+from jolly_trellis.services.event_work import EventWork
+from jolly_trellis.services.planning import EventState, NotFound
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PullRow:
+    """Stems of one variety that go on the bench for one piece: for one of it, and for all of them; no more."""
+
+    piece_id: int
+    piece: str
+    variety: str
+    name: str
+    each: int
+    quantity: int
+    on_site: bool
+
+
+def pull_rows(work: EventWork) -> tuple[PullRow, ...]:
+    """The pull list of every piece: exactly the recipe, in its order."""
+    rows = []
+    for made in work.made.works:
+        for line in recipe_of(made):
+            variety = work.conditions.varieties.get(line.variety)
+            rows.append(
+                PullRow(
+                    piece_id=made.id,
+                    piece=name_of(made),
+                    variety=line.variety,
+                    name=variety.name if variety is not None else line.variety,
+                    each=line.count,
+                    quantity=quantity_of(made),
+                    on_site=line.on_site,
+                )
+            )
+    return tuple(rows)
+
+
+def scale(conn: sqlite3.Connection, event_id: int, piece_id: int, factor: float, *, base_revision: int) -> EventState:
+    """Keep a piece's recipe times a factor. Raises NotFound, Stale, InvalidMeasure."""
+    piece, _ = planning.piece_of(conn, event_id, piece_id)
+    changed = replace(piece, recipe=scaled(piece.recipe, factor))
+    return planning.put_piece(conn, event_id, piece_id, changed, base_revision=base_revision, label="Scale the recipe")
+
+
+def cost_of_piece(work: EventWork, piece_id: int) -> PieceCost:
+    """What one piece costs. Raises NotFound."""
+    for each in event_work.cost_of_event(work).pieces:
+        if each.piece_id == piece_id:
+            return each
+    raise NotFound(f"piece {piece_id}")
+
+
+def labour_of(cost: PieceCost) -> Decimal:
+    """Labour of a piece. Raises InvalidMeasure: an hour of work has no price."""
+    if cost.labour is None:
+        raise InvalidMeasure(
+            path="costing.rate_per_h",
+            message=phrase("What an hour of work costs is not known."),
+            limit=phrase("Give it first."),
+        )
+    return cost.labour

@@ -1,0 +1,182 @@
+"""The roll as a person works with it: plan the cuts, stop with the best, mark a material as cut, take that back."""
+
+import sqlite3
+from dataclasses import dataclass
+from pathlib import Path
+
+from jolly_trellis.catalog.columns import HeldKind
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.event.roll import CutPlan, Material, MaterialPlan, cut_plan
+from jolly_trellis.core.quantities import phrase
+from jolly_trellis.services import event_work, long_work
+from jolly_trellis.services.event_work import EventWork
+from jolly_trellis.services.long_work import Running
+from jolly_trellis.services.planning import NotFound
+from jolly_trellis.store import cuts, stock
+from jolly_trellis.store.connection import open_database, transaction
+from jolly_trellis.store.cuts import CutRow
+from jolly_trellis.store.stock import Holding
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RollState:
+    """Where the roll of an event stands: its plan, whether that is of now, whether one is sought, what is cut.
+
+    `plan` is the best so far while a search runs.
+    """
+
+    plan: CutPlan | None
+    fresh: bool
+    running: bool
+    cut: tuple[CutRow, ...]
+
+
+def state(conn: sqlite3.Connection, event_id: int) -> RollState:
+    """The roll of an event as it stands. Raises NotFound, CoreError."""
+    work = event_work.work_of(conn, event_id)
+    running: Running[CutPlan] | None = long_work.find(_key(work))
+    kept = cuts.get_plan(conn, event_id)
+    busy = running is not None and not running.done
+    if busy and running is not None and running.best is not None:
+        return RollState(plan=running.best, fresh=True, running=True, cut=cuts.cuts(conn, event_id))
+    return RollState(
+        plan=None if kept is None else kept[0],
+        fresh=kept is not None and kept[1] == event_work.cut_mark(work),
+        running=busy,
+        cut=cuts.cuts(conn, event_id),
+    )
+
+
+def start(conn: sqlite3.Connection, event_id: int, *, seconds: float) -> None:
+    """Begin to plan the cuts of an event anew; the best so far is kept when it ends or is stopped.
+
+    Raises: NotFound, CoreError.
+    """
+    work = event_work.work_of(conn, event_id)
+    path = Path(str(conn.execute("PRAGMA database_list").fetchone()["file"]))
+    if not (found := long_work.find(_key(work))) or found.done:
+        long_work.forget(_key(work))
+
+    def go(running: Running[CutPlan]) -> CutPlan:
+        plan = cut_plan(work.needs, work.larder, seconds=seconds, tell=running.tell, stop=lambda: running.stopping)
+        own = open_database(path)
+        try:
+            event_work.keep_cuts(own, work, plan)
+        finally:
+            own.close()
+        return plan
+
+    long_work.start(_key(work), go)
+
+
+def stop(conn: sqlite3.Connection, event_id: int) -> None:
+    """End the search for a better plan; the best so far is kept. Raises NotFound, CoreError."""
+    running = long_work.find(_key(event_work.work_of(conn, event_id)))
+    if running is not None:
+        running.stop()
+        running.wait(10.0)
+
+
+def mark_cut(conn: sqlite3.Connection, event_id: int, material: Material, key: str) -> None:
+    """Mark a material as cut: rolls and packs leave the stores, remnants worth keeping come into them.
+
+    Raises: NotFound: no plan for it; InvalidMeasure: it is cut already, or the plan is of an earlier state.
+    """
+    with transaction(conn):
+        plan = _plan_for(conn, event_id, material, key)
+        if any((row.material, row.key) == (material, key) for row in cuts.cuts(conn, event_id)):
+            raise InvalidMeasure(
+                path=key,
+                message=phrase(f"{plan.name} is marked as cut already."),
+                limit=phrase("Take that back first to cut it again."),
+            )
+        if not state(conn, event_id).fresh:
+            raise InvalidMeasure(
+                path=key,
+                message=phrase("This plan is of an earlier state of the event."),
+                limit=phrase("Plan the cuts again first."),
+            )
+        held = stock.holdings(conn)[_held(material)].get(key, Holding())
+        taken = min(_taken(conn, plan), held.on_hand)
+        stock.put_holding(conn, _held(material), key, Holding(on_hand=held.on_hand - taken, retired=held.retired))
+        cuts.add_cut(conn, event_id, plan, taken)
+        _keep_fresh(conn, event_id)
+
+
+def unmark_cut(conn: sqlite3.Connection, event_id: int, material: Material, key: str) -> None:
+    """Take a cut back: the stores stand as before it.
+
+    Raises: NotFound: it is not marked; InvalidMeasure: something was cut from its remnants since.
+    """
+    with transaction(conn):
+        rows = [row for row in cuts.cuts(conn, event_id) if (row.material, row.key) == (material, key)]
+        if not rows:
+            raise NotFound(f"cut of {key}")
+        if not cuts.take_back(conn, rows[0].id):
+            raise InvalidMeasure(
+                path=key,
+                message=phrase("Something was cut from its remnants since."),
+                limit=phrase("Take that cut back first."),
+            )
+        held = stock.holdings(conn)[_held(material)].get(key, Holding())
+        back = held.on_hand + rows[0].rolls
+        stock.put_holding(conn, _held(material), key, Holding(on_hand=back, retired=held.retired))
+        _keep_fresh(conn, event_id)
+
+
+def _keep_fresh(conn: sqlite3.Connection, event_id: int) -> None:
+    """What is cut is cut: the plan stays the event's, though the stores have changed by it."""
+    kept = cuts.get_plan(conn, event_id)
+    if kept is not None:
+        work = event_work.work_of(conn, event_id)
+        cuts.put_plan(conn, event_id, kept[0], made_for=event_work.cut_mark(work), version="as cut")
+
+
+def _plan_for(conn: sqlite3.Connection, event_id: int, material: Material, key: str) -> MaterialPlan:
+    kept = cuts.get_plan(conn, event_id)
+    for plan in () if kept is None else kept[0].materials:
+        if (plan.material, plan.key) == (material, key):
+            return plan
+    raise NotFound(f"cut plan of {key}")
+
+
+def _taken(conn: sqlite3.Connection, plan: MaterialPlan) -> int:
+    """Rolls or packs that leave the stores: those here, and those bought for it if they were counted in."""
+    whole = [each for each in plan.stocks if each.source != "remnant"]
+    if not plan.sticks:
+        return len(whole)
+    supply = stock.supplies(conn)[plan.key]
+    return -(-sum(each.count for each in whole) // max(round(supply.pack), 1))
+
+
+def _held(material: Material) -> HeldKind:
+    return "netting" if material == "netting" else "supply"
+
+
+def _key(work: EventWork) -> tuple[str, str]:
+    return ("cuts", work.made_for)
+
+
+def add_remnant(conn: sqlite3.Connection, material: Material, key: str, *, width_m: float, length_m: float) -> None:
+    """Count a remnant into the stores by hand.
+
+    Raises: NotFound: no such netting or supply; InvalidMeasure: netting of no width.
+    """
+    known = stock.nettings(conn) if material == "netting" else stock.supplies(conn)
+    if key not in known:
+        raise NotFound(f"{material} {key}")
+    if material == "netting" and not width_m > 0:
+        raise InvalidMeasure(
+            path="width_m",
+            message=phrase("A remnant of netting has a width."),
+            limit=phrase("Give it, such as 30 cm."),
+        )
+    with transaction(conn):
+        cuts.add_remnant(conn, material, key, width_m if material == "netting" else 0.0, length_m, None)
+
+
+def remove_remnant(conn: sqlite3.Connection, remnant: int) -> None:
+    """Take a remnant out of the stores. Raises NotFound: it is not there, or something was cut from it."""
+    with transaction(conn):
+        if not cuts.remove_remnant(conn, remnant):
+            raise NotFound(f"remnant {remnant}")
