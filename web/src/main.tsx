@@ -6,10 +6,14 @@ import "@fontsource-variable/fraunces/index.css";
 import "@fontsource-variable/atkinson-hyperlegible-next/index.css";
 import "./styles.css";
 import { BenchPlace } from "./places/bench/BenchPlace";
+import { CostPlace } from "./places/cost/CostPlace";
+import { DayPlace } from "./places/day/DayPlace";
 import { FiguresPlace } from "./places/figures/FiguresPlace";
 import { EventPlace } from "./places/line-up/EventPlace";
 import { EventsPlace } from "./places/line-up/EventsPlace";
+import { ListsPlace } from "./places/lists/ListsPlace";
 import { RigPlace } from "./places/rig/RigPlace";
+import { RollPlace } from "./places/roll/RollPlace";
 import { StoresPlace } from "./places/stores/StoresPlace";
 import { SurveyPlace } from "./places/survey/SurveyPlace";
 import { SettingsProvider } from "./ui/settings";
@@ -28,6 +32,10 @@ if (root) {
               <Route path="/events/:eventId/pieces/:pieceId" element={<BenchPlace />} />
               <Route path="/events/:eventId/rigs/:rigId" element={<RigPlace />} />
               <Route path="/events/:eventId/survey" element={<SurveyPlace />} />
+              <Route path="/events/:eventId/roll" element={<RollPlace />} />
+              <Route path="/events/:eventId/day" element={<DayPlace />} />
+              <Route path="/events/:eventId/lists" element={<ListsPlace />} />
+              <Route path="/events/:eventId/cost" element={<CostPlace />} />
               <Route path="/stores" element={<StoresPlace />} />
               <Route path="/figures" element={<FiguresPlace />} />
               <Route path="*" element={<EventsPlace />} />

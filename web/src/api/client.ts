@@ -2,21 +2,32 @@ import type { UnitSystem } from "../units/parse";
 import type {
   Armature,
   Brief,
+  CalendarRead,
+  CostOut,
+  DayOut,
   EventOut,
+  FileRead,
   FillCheck,
   HeldKind,
   ImportOut,
+  Lasting,
+  ListsOut,
   MakingReport,
+  Mix,
   Option,
   Piece,
   Problem,
   ProfilePoint,
+  RecipeLine,
+  Remnants,
   Report,
   Rest,
   Rig,
   RigFix,
+  RollOut,
   SavedPiece,
   SavedRig,
+  ScaleRecipe,
   SnipStep,
   Stock,
   StoreKind,
@@ -101,6 +112,34 @@ export const api = {
     call<SavedRig>("PUT", `/events/${id}/rigs/${rigId}`, { base_revision, rig, label }),
   removeRig: (id: number, rigId: number, base_revision: number) =>
     call<EventOut>("DELETE", `/events/${id}/rigs/${rigId}`, { base_revision }),
+  copyEvent: (id: number) => call<EventOut>("POST", `/events/${id}/copy`),
+  readEventFile: (text: string) => call<FileRead>("POST", "/events/from-file", { text }),
+  roll: (id: number) => call<RollOut>("GET", `/events/${id}/cuts`),
+  startCuts: (id: number, seconds: number) => call<RollOut>("POST", `/events/${id}/cuts/start`, { seconds }),
+  stopCuts: (id: number) => call<RollOut>("POST", `/events/${id}/cuts/stop`),
+  markCut: (id: number, material: "netting" | "supply", key: string, cut: boolean) =>
+    call<RollOut>("POST", `/events/${id}/cuts/mark`, { material, key, cut }),
+  remnants: () => call<Remnants>("GET", "/remnants"),
+  addRemnant: (material: "netting" | "supply", key: string, width_m: number, length_m: number) =>
+    call<Remnants>("POST", "/remnants", { material, key, width_m, length_m }),
+  removeRemnant: (id: number) => call<Remnants>("DELETE", `/remnants/${id}`),
+  day: (id: number) => call<DayOut>("GET", `/events/${id}/day`),
+  stopDay: (id: number) => call<DayOut>("POST", `/events/${id}/day/stop`),
+  applyRemedy: (id: number, base_revision: number, key: string) =>
+    call<DayOut>("POST", `/events/${id}/day/remedy`, { base_revision, key }),
+  setTask: (id: number, base_revision: number, task: string, starts_at: string | null) =>
+    call<DayOut>("PUT", `/events/${id}/day/lock`, { base_revision, task, starts_at }),
+  readCalendar: (id: number, base_revision: number, text: string) =>
+    call<CalendarRead>("POST", `/events/${id}/day/calendar`, { base_revision, text }),
+  lists: (id: number) => call<ListsOut>("GET", `/events/${id}/lists`),
+  cost: (id: number) => call<CostOut>("GET", `/events/${id}/cost`),
+  scaledRecipe: (id: number, pieceId: number, scale: ScaleRecipe) =>
+    call<readonly RecipeLine[]>("POST", `/events/${id}/pieces/${pieceId}/scaled`, scale),
+  scaleRecipe: (id: number, pieceId: number, base_revision: number, scale: ScaleRecipe) =>
+    call<SavedPiece>("POST", `/events/${id}/pieces/${pieceId}/scale`, { base_revision, scale }),
+  mix: (id: number, asked: object) => call<Mix>("POST", `/events/${id}/mix`, asked),
+  lasting: (id: number, pieceId: number, months: number | null) =>
+    call<Lasting>("POST", `/events/${id}/pieces/${pieceId}/lasting`, { months }),
   stock: () => call<Stock>("GET", "/stock"),
   trade: () => call<Trade>("GET", "/trade"),
   choose: (id: number, piece: Piece, signal?: AbortSignal) =>

@@ -90,6 +90,106 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/event.json": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Event File
+         * @description The whole event as one file: its schema is published beside it.
+         */
+        readonly get: operations["event_file_api_events__event_id__event_json_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/event-file.schema.json": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Event Schema
+         * @description The JSON Schema of an event file.
+         */
+        readonly get: operations["event_schema_api_event_file_schema_json_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/from-file": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Read Event
+         * @description Begin an event from a file. A damaged or newer file says which part, and nothing is taken in.
+         */
+        readonly post: operations["read_event_api_events_from_file_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/copy": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Copy Event
+         * @description A new event with the pieces and ways of an old one, its times left open.
+         */
+        readonly post: operations["copy_event_api_events__event_id__copy_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/pack.html": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Venue Pack
+         * @description Everything needed on site as one file that opens with no network.
+         */
+        readonly get: operations["venue_pack_api_events__event_id__pack_html_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/evaluate": {
         readonly parameters: {
             readonly query?: never;
@@ -437,6 +537,400 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/cuts": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /** Get Cuts */
+        readonly get: operations["get_cuts_api_events__event_id__cuts_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/cuts/start": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Start Cuts
+         * @description Look for the best cut plan in the background; ask for the roll again to see how it stands.
+         */
+        readonly post: operations["start_cuts_api_events__event_id__cuts_start_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/cuts/stop": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Stop Cuts
+         * @description End the search; the best so far is kept.
+         */
+        readonly post: operations["stop_cuts_api_events__event_id__cuts_stop_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/cuts/mark": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Mark Cut
+         * @description Mark a material as cut, which moves rolls and remnants in the stores; or take that back.
+         */
+        readonly post: operations["mark_cut_api_events__event_id__cuts_mark_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/cuts.pdf": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /** Cuts Pdf */
+        readonly get: operations["cuts_pdf_api_events__event_id__cuts_pdf_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/remnants": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /** Get Remnants */
+        readonly get: operations["get_remnants_api_remnants_get"];
+        readonly put?: never;
+        /**
+         * Add Remnant
+         * @description Count a remnant into the stores by hand.
+         */
+        readonly post: operations["add_remnant_api_remnants_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/remnants/{remnant_id}": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        readonly post?: never;
+        /** Remove Remnant */
+        readonly delete: operations["remove_remnant_api_remnants__remnant_id__delete"];
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/day": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Get Day
+         * @description The day; begun where it was not worked out yet for the event as it stands.
+         */
+        readonly get: operations["get_day_api_events__event_id__day_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/day/stop": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Stop Day
+         * @description End the search; the best so far is kept.
+         */
+        readonly post: operations["stop_day_api_events__event_id__day_stop_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/day/remedy": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Apply Remedy */
+        readonly post: operations["apply_remedy_api_events__event_id__day_remedy_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/day/lock": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        /**
+         * Set Task
+         * @description Set a task to a time by hand, the rest moves round it; or let it go.
+         */
+        readonly put: operations["set_task_api_events__event_id__day_lock_put"];
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/day.ics": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /** Day Calendar */
+        readonly get: operations["day_calendar_api_events__event_id__day_ics_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/day/calendar": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Read Calendar
+         * @description Take changed times of a calendar that was saved from here as tasks set by hand.
+         */
+        readonly post: operations["read_calendar_api_events__event_id__day_calendar_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/lists": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /** Get Lists */
+        readonly get: operations["get_lists_api_events__event_id__lists_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/shopping.csv": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /** Shopping Csv */
+        readonly get: operations["shopping_csv_api_events__event_id__shopping_csv_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/shopping.pdf": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /** Shopping Pdf */
+        readonly get: operations["shopping_pdf_api_events__event_id__shopping_pdf_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/cost": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /** Get Cost */
+        readonly get: operations["get_cost_api_events__event_id__cost_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/pieces/{piece_id}/scaled": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Scale Recipe
+         * @description A piece's recipe for another size; nothing is saved.
+         */
+        readonly post: operations["scale_recipe_api_events__event_id__pieces__piece_id__scaled_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/pieces/{piece_id}/scale": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Apply Scale
+         * @description Keep a piece's recipe for another size.
+         */
+        readonly post: operations["apply_scale_api_events__event_id__pieces__piece_id__scale_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/mix": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Mix
+         * @description How many tables can have a tall piece, and what keeps it from being more.
+         */
+        readonly post: operations["mix_api_events__event_id__mix_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/pieces/{piece_id}/lasting": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Compare Lasting
+         * @description One of a piece in dried and preserved stems against fresh ones that are renewed.
+         */
+        readonly post: operations["compare_lasting_api_events__event_id__pieces__piece_id__lasting_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/stock": {
         readonly parameters: {
             readonly query?: never;
@@ -549,6 +1043,23 @@ export interface paths {
         readonly get?: never;
         /** Put Variety */
         readonly put: operations["put_variety_api_stock_variety__key__put"];
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/stock/supply/{key}": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        /** Put Supply */
+        readonly put: operations["put_supply_api_stock_supply__key__put"];
         readonly post?: never;
         readonly delete?: never;
         readonly options?: never;
@@ -766,6 +1277,19 @@ export interface components {
             readonly verb: string;
             /** Key */
             readonly key: string;
+        };
+        /** ApplyRemedy */
+        readonly ApplyRemedy: {
+            /** Base Revision */
+            readonly base_revision: number;
+            /** Key */
+            readonly key: string;
+        };
+        /** ApplyScale */
+        readonly ApplyScale: {
+            /** Base Revision */
+            readonly base_revision: number;
+            readonly scale: components["schemas"]["ScaleRecipe"];
         };
         /**
          * Armature
@@ -1109,6 +1633,10 @@ export interface components {
         /**
          * Brief
          * @description What is known of the job. Times are local, "YYYY-MM-DDTHH:MM", in `time_zone`; None is not known yet.
+         *
+         *     `access_at` is when the place lets the crew in, `starts_at` when guests come, `clear_by` when all must be gone.
+         *     `travel_h` is one way; `tables` how many guest tables; `workshop` and `van` their air. The workshop is open from
+         *     `opens` to `closes`, "HH:MM". `locks` are tasks set by hand.
          */
         readonly Brief: {
             /** Name */
@@ -1131,6 +1659,44 @@ export interface components {
             /** Topped Up By */
             readonly topped_up_by?: string | null;
             readonly practice?: components["schemas"]["Practice"];
+            /** Access At */
+            readonly access_at?: string | null;
+            /** Starts At */
+            readonly starts_at?: string | null;
+            /** Clear By */
+            readonly clear_by?: string | null;
+            /** Travel H */
+            readonly travel_h?: number | null;
+            /** Tables */
+            readonly tables?: number | null;
+            /**
+             * Crew
+             * @default []
+             */
+            readonly crew: readonly components["schemas"]["CrewMember"][];
+            /**
+             * Vehicle
+             * @default
+             */
+            readonly vehicle: string;
+            readonly workshop?: components["schemas"]["Air"] | null;
+            readonly van?: components["schemas"]["Air"] | null;
+            /**
+             * Opens
+             * @default 08:00
+             */
+            readonly opens: string;
+            /**
+             * Closes
+             * @default 19:00
+             */
+            readonly closes: string;
+            readonly costing?: components["schemas"]["Costing"];
+            /**
+             * Locks
+             * @default []
+             */
+            readonly locks: readonly components["schemas"]["Lock"][];
         };
         /** BriefIn */
         readonly BriefIn: {
@@ -1165,6 +1731,92 @@ export interface components {
              *     }
              */
             readonly practice: components["schemas"]["PracticeIn"];
+            /** Access At */
+            readonly access_at?: string | null;
+            /** Starts At */
+            readonly starts_at?: string | null;
+            /** Clear By */
+            readonly clear_by?: string | null;
+            /** Travel H */
+            readonly travel_h?: number | null;
+            /** Tables */
+            readonly tables?: number | null;
+            /**
+             * Crew
+             * @default []
+             */
+            readonly crew: readonly components["schemas"]["CrewMemberIn"][];
+            /**
+             * Vehicle
+             * @default
+             */
+            readonly vehicle: string;
+            readonly workshop?: components["schemas"]["AirIn"] | null;
+            readonly van?: components["schemas"]["AirIn"] | null;
+            /**
+             * Opens
+             * @default 08:00
+             */
+            readonly opens: string;
+            /**
+             * Closes
+             * @default 19:00
+             */
+            readonly closes: string;
+            /**
+             * @default {
+             *       "currency": "€",
+             *       "margin": 0.3,
+             *       "waste": 0.1
+             *     }
+             */
+            readonly costing: components["schemas"]["CostingIn"];
+            /**
+             * Locks
+             * @default []
+             */
+            readonly locks: readonly components["schemas"]["LockIn"][];
+        };
+        /**
+         * Buy
+         * @description One line to buy: from whom, what, how much is needed with spares, what is here, packs to buy, their price.
+         *
+         *     `price` is None where no price is known. `pack` says what one pack is, in words.
+         */
+        readonly Buy: {
+            /**
+             * Group
+             * @enum {string}
+             */
+            readonly group: "market" | "sundries" | "hardware" | "rigging" | "frogs" | "vessels";
+            /** Key */
+            readonly key: string;
+            /** Name */
+            readonly name: string;
+            readonly needed: components["schemas"]["Quantity"];
+            readonly here: components["schemas"]["Quantity"];
+            /** Packs */
+            readonly packs: number;
+            /** Pack */
+            readonly pack: string;
+            /** Price */
+            readonly price: string | null;
+            /**
+             * Note
+             * @default
+             */
+            readonly note: string;
+        };
+        /**
+         * CalendarRead
+         * @description What a calendar changed: tasks moved by name, entries that are no task.
+         */
+        readonly CalendarRead: {
+            /** Moved */
+            readonly moved: readonly string[];
+            /** Unknown */
+            readonly unknown: readonly string[];
+            readonly day: components["schemas"]["DayOut"];
         };
         /** CheckFill */
         readonly CheckFill: {
@@ -1268,6 +1920,76 @@ export interface components {
             readonly steps: readonly components["schemas"]["Step"][];
         };
         /**
+         * Conflict
+         * @description What cannot be done as it stands: the tasks it shows at, in words, and what would mend it.
+         */
+        readonly Conflict: {
+            /** Tasks */
+            readonly tasks: readonly string[];
+            readonly say: components["schemas"]["Phrase"];
+            /** Remedies */
+            readonly remedies: readonly components["schemas"]["Remedy"][];
+        };
+        /**
+         * CostOut
+         * @description What it costs, with the revision of the event it is reckoned from.
+         */
+        readonly CostOut: {
+            /** Revision */
+            readonly revision: number;
+            readonly cost: components["schemas"]["EventCost"];
+        };
+        /**
+         * Costing
+         * @description What money is reckoned by: the sign of the currency, an hour's work, the share of the price that is kept.
+         *
+         *     `rate_per_h` None is not known; `margin` is the share of the price, 0 to under 1; `waste` what is bought of stems
+         *     beyond the recipe; `uses` how often mechanics bought for this event will be used, None as each is known to last.
+         */
+        readonly Costing: {
+            /**
+             * Currency
+             * @default €
+             */
+            readonly currency: string;
+            /** Rate Per H */
+            readonly rate_per_h?: string | null;
+            /**
+             * Margin
+             * @default 0.3
+             */
+            readonly margin: number;
+            /**
+             * Waste
+             * @default 0.1
+             */
+            readonly waste: number;
+            /** Uses */
+            readonly uses?: number | null;
+        };
+        /** CostingIn */
+        readonly CostingIn: {
+            /**
+             * Currency
+             * @default €
+             */
+            readonly currency: string;
+            /** Rate Per H */
+            readonly rate_per_h?: number | string | null;
+            /**
+             * Margin
+             * @default 0.3
+             */
+            readonly margin: number;
+            /**
+             * Waste
+             * @default 0.1
+             */
+            readonly waste: number;
+            /** Uses */
+            readonly uses?: number | null;
+        };
+        /**
          * Counterweight
          * @description A weight beside the vessel: how far from its middle, towards which azimuth (0 front, π back), tied to it or not.
          *
@@ -1339,6 +2061,19 @@ export interface components {
             readonly lines: readonly components["schemas"]["CoverLine"][];
         };
         /**
+         * CrewMember
+         * @description One pair of hands: a name, as the studio calls them.
+         */
+        readonly CrewMember: {
+            /** Name */
+            readonly name: string;
+        };
+        /** CrewMemberIn */
+        readonly CrewMemberIn: {
+            /** Name */
+            readonly name: string;
+        };
+        /**
          * Cut
          * @description So many stems cut to one length, metres.
          */
@@ -1347,6 +2082,15 @@ export interface components {
             readonly count: number;
             /** Cut Length M */
             readonly cut_length_m: number;
+        };
+        /**
+         * CutAct
+         * @description One cut, in order: on which stock, across it at a place or along a strip, and what falls off.
+         */
+        readonly CutAct: {
+            /** Stock */
+            readonly stock: number;
+            readonly say: components["schemas"]["Phrase"];
         };
         /**
          * CutGroup
@@ -1363,6 +2107,127 @@ export interface components {
             readonly cut_length_m: number;
             /** Sold */
             readonly sold: boolean;
+        };
+        /**
+         * CutItem
+         * @description One kind of piece of a cut plan: what it is and for whom, how many, its size, m; width 0 for lengths.
+         */
+        readonly CutItem: {
+            /** Key */
+            readonly key: number;
+            /** Label */
+            readonly label: string;
+            /** Piece Id */
+            readonly piece_id: number;
+            /** Quantity */
+            readonly quantity: number;
+            /** Width M */
+            readonly width_m: number;
+            /** Length M */
+            readonly length_m: number;
+            /** May Turn */
+            readonly may_turn: boolean;
+        };
+        /**
+         * CutPlan
+         * @description The cut plan of an event: one for each material, nettings first. `done` is how far a search had come, 0 to 1.
+         */
+        readonly CutPlan: {
+            /** Materials */
+            readonly materials: readonly components["schemas"]["MaterialPlan"][];
+            /**
+             * Done
+             * @default 1
+             */
+            readonly done: number;
+        };
+        /**
+         * CutRow
+         * @description A material of an event that was cut: its number, and how many rolls or packs were taken from the stores.
+         */
+        readonly CutRow: {
+            /** Id */
+            readonly id: number;
+            /**
+             * Material
+             * @enum {string}
+             */
+            readonly material: "netting" | "supply";
+            /** Key */
+            readonly key: string;
+            /** Rolls */
+            readonly rolls: number;
+        };
+        /**
+         * CutStock
+         * @description One roll, remnant or bundle that is cut: where it is from, its size, m, what is used and what is worth keeping.
+         *
+         *     `pieces` lie on it in cells and rows, `strips` are the rows at which it is cut across, in order. `keep` are
+         *     remnants, (width, length) in m; `count` is how many sticks a bundle gives.
+         */
+        readonly CutStock: {
+            /**
+             * Source
+             * @enum {string}
+             */
+            readonly source: "remnant" | "here" | "to buy";
+            /** Remnant */
+            readonly remnant: number | null;
+            /** Width M */
+            readonly width_m: number;
+            /** Length M */
+            readonly length_m: number;
+            /** Used M */
+            readonly used_m: number;
+            /** Count */
+            readonly count: number;
+            /** Strips */
+            readonly strips: readonly number[];
+            /** Pieces */
+            readonly pieces: readonly components["schemas"]["Placed"][];
+            /** Keep */
+            readonly keep: readonly (readonly [
+                number,
+                number
+            ])[];
+        };
+        /**
+         * Day
+         * @description The day of an event. `missing` are facts it lacks; without the filling there are no tasks at all.
+         */
+        readonly Day: {
+            /** Timed */
+            readonly timed: readonly components["schemas"]["Timed"][];
+            /** Conflicts */
+            readonly conflicts: readonly components["schemas"]["Conflict"][];
+            /** Lives */
+            readonly lives: readonly components["schemas"]["Life"][];
+            /** Missing */
+            readonly missing: readonly string[];
+            /**
+             * Extra Hands
+             * @default 0
+             */
+            readonly extra_hands: number;
+        };
+        /**
+         * DayOut
+         * @description The day as it stands: the best sheet so far, whether a better one is looked for, water, and the brief.
+         */
+        readonly DayOut: {
+            /** Revision */
+            readonly revision: number;
+            /** Undo */
+            readonly undo: string | null;
+            /** Redo */
+            readonly redo: string | null;
+            readonly brief: components["schemas"]["Brief"];
+            /** Crew */
+            readonly crew: readonly components["schemas"]["CrewMember"][];
+            readonly day: components["schemas"]["Day"] | null;
+            /** Running */
+            readonly running: boolean;
+            readonly water: components["schemas"]["WaterRounds"];
         };
         /**
          * Drop
@@ -1402,6 +2267,21 @@ export interface components {
             readonly length_m: number;
             /** Count */
             readonly count: number;
+        };
+        /**
+         * DryPiece
+         * @description A piece that runs dry before the end as it is planned, and when: still to settle.
+         */
+        readonly DryPiece: {
+            /** Piece Id */
+            readonly piece_id: number;
+            /** Piece */
+            readonly piece: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            readonly at: string;
         };
         /**
          * Envelope
@@ -1454,6 +2334,34 @@ export interface components {
              */
             readonly with_fixes: boolean;
         };
+        /**
+         * EventCost
+         * @description What an event costs: each piece, and the sums. None while a piece has something that is not known.
+         */
+        readonly EventCost: {
+            /** Currency */
+            readonly currency: string;
+            /** Pieces */
+            readonly pieces: readonly components["schemas"]["PieceCost"][];
+            /** Stems */
+            readonly stems: string;
+            /** Mechanics */
+            readonly mechanics: string;
+            /** Consumables */
+            readonly consumables: string;
+            /** Labour */
+            readonly labour: string | null;
+            /** Minutes */
+            readonly minutes: number;
+            /** Known */
+            readonly known: string;
+            /** Cost */
+            readonly cost: string | null;
+            /** Price */
+            readonly price: string | null;
+            /** Missing */
+            readonly missing: readonly string[];
+        };
         /** EventOut */
         readonly EventOut: {
             /** Id */
@@ -1499,6 +2407,15 @@ export interface components {
             readonly provenance: string;
             /** Source */
             readonly source: string;
+        };
+        /**
+         * FileRead
+         * @description An event read from a file; `survey_kept` tells that the studio's own survey of the place stayed as it was.
+         */
+        readonly FileRead: {
+            readonly event: components["schemas"]["EventOut"];
+            /** Survey Kept */
+            readonly survey_kept: boolean;
         };
         /**
          * FillCheck
@@ -1870,7 +2787,8 @@ export interface components {
          * Headline
          * @description What an event comes to, each piece by its quantity.
          *
-         *     `minutes` is the making of mechanics, as far as it is known; `water_l` is at the display level. `netting_m` is
+         *     `minutes` are of making everything; `cost` and `price` are None while something of them is not known, and
+         *     `unpriced` says how many things that are. `water_l` is at the display level. `netting_m` is
          *     length along the roll of all sheets, `netting_m2` their area. `overhead_kg` is what hangs over people, heavy case,
          *     of which `not_cleared` pieces are not cleared. `failing` pieces in vessels have a verdict that fails;
          *     `not_worked_out` could not be worked out at all, and are in no sum.
@@ -1896,6 +2814,14 @@ export interface components {
             readonly failing: number;
             /** Not Worked Out */
             readonly not_worked_out: number;
+            /** Currency */
+            readonly currency: string;
+            /** Cost */
+            readonly cost: string | null;
+            /** Price */
+            readonly price: string | null;
+            /** Unpriced */
+            readonly unpriced: number;
         };
         /**
          * Heard
@@ -1964,6 +2890,34 @@ export interface components {
         readonly Kept: {
             /** Key */
             readonly key: string;
+        };
+        /**
+         * Lasting
+         * @description Lasting work against fresh: stems with what settles, cost of each, cost a month, the month it pays from (None:
+         *     not within its life), and how often it is inspected.
+         */
+        readonly Lasting: {
+            /** Stems */
+            readonly stems: number;
+            /** Fresh Each */
+            readonly fresh_each: string;
+            /** Fresh A Month */
+            readonly fresh_a_month: string;
+            /** Lasting Once */
+            readonly lasting_once: string;
+            /** Lasting A Month */
+            readonly lasting_a_month: string;
+            /** Pays From Month */
+            readonly pays_from_month: string | null;
+            /** Months */
+            readonly months: number;
+            /** Inspections */
+            readonly inspections: number;
+        };
+        /** LastingIn */
+        readonly LastingIn: {
+            /** Months */
+            readonly months?: number | null;
         };
         /**
          * Ledge
@@ -2054,6 +3008,33 @@ export interface components {
             readonly height_m: number;
             /** Aperture M */
             readonly aperture_m: number;
+        };
+        /**
+         * Life
+         * @description One variety in one kind of water: when it begins to drink, is first used, how long it lasts and must last.
+         *
+         *     `lasts_until` None: it drinks from a vessel, which Drink judges, or the air is not known.
+         */
+        readonly Life: {
+            /** Variety */
+            readonly variety: string;
+            /** Name */
+            readonly name: string;
+            /** Colour */
+            readonly colour: string;
+            /** Water */
+            readonly water: string;
+            /** Drinks From */
+            readonly drinks_from: string | null;
+            /**
+             * Used From
+             * Format: date-time
+             */
+            readonly used_from: string;
+            /** Lasts Until */
+            readonly lasts_until: string | null;
+            /** Needed Until */
+            readonly needed_until: string | null;
         };
         /**
          * LineSpec
@@ -2156,6 +3137,23 @@ export interface components {
             readonly cut_length_m: number;
         };
         /**
+         * ListsOut
+         * @description Everything to buy and pack, the days before, side shoots, stems of each piece as they are pulled.
+         */
+        readonly ListsOut: {
+            /** Name */
+            readonly name: string;
+            /** Currency */
+            readonly currency: string;
+            readonly shopping: components["schemas"]["Shopping"];
+            /** Days */
+            readonly days: readonly components["schemas"]["VarietyDays"][];
+            /** Side Shoots */
+            readonly side_shoots: readonly components["schemas"]["SideShoots"][];
+            /** Pull */
+            readonly pull: readonly components["schemas"]["PullRow"][];
+        };
+        /**
          * LoadPart
          * @description One part of the take-off: its name, typical and heavy mass in kg; `bare` of those there before any flower.
          */
@@ -2171,6 +3169,23 @@ export interface components {
              * @default false
              */
             readonly bare: boolean;
+        };
+        /**
+         * Lock
+         * @description A task somebody has set by hand: its key, and when it starts, local, "YYYY-MM-DDTHH:MM".
+         */
+        readonly Lock: {
+            /** Task */
+            readonly task: string;
+            /** Starts At */
+            readonly starts_at: string;
+        };
+        /** LockIn */
+        readonly LockIn: {
+            /** Task */
+            readonly task: string;
+            /** Starts At */
+            readonly starts_at: string;
         };
         /**
          * Making
@@ -2309,6 +3324,56 @@ export interface components {
             /** Water Level M */
             readonly water_level_m: number;
         };
+        /** MarkCut */
+        readonly MarkCut: {
+            /**
+             * Material
+             * @enum {string}
+             */
+            readonly material: "netting" | "supply";
+            /** Key */
+            readonly key: string;
+            /** Cut */
+            readonly cut: boolean;
+        };
+        /**
+         * MaterialPlan
+         * @description The cut plan of one material: cells of `cell_m` by `row_m`, and what it comes to.
+         *
+         *     `waste` is the share of what is used that becomes no piece, 0 to 1; `bound_waste` what no plan of such strips gets
+         *     under, None not known. `to_buy` counts rolls, spools or sticks; `missing` says what could not be cut, and why.
+         */
+        readonly MaterialPlan: {
+            /**
+             * Material
+             * @enum {string}
+             */
+            readonly material: "netting" | "supply";
+            /** Key */
+            readonly key: string;
+            /** Name */
+            readonly name: string;
+            /** Sticks */
+            readonly sticks: boolean;
+            /** Cell M */
+            readonly cell_m: number;
+            /** Row M */
+            readonly row_m: number;
+            /** Lost */
+            readonly lost: number;
+            /** Items */
+            readonly items: readonly components["schemas"]["CutItem"][];
+            /** Stocks */
+            readonly stocks: readonly components["schemas"]["CutStock"][];
+            /** Missing */
+            readonly missing: readonly components["schemas"]["Phrase"][];
+            /** Waste */
+            readonly waste: number;
+            /** Bound Waste */
+            readonly bound_waste: number | null;
+            /** To Buy */
+            readonly to_buy: number;
+        };
         /**
          * Mechanic
          * @description What holds the stems, as chosen; how it is sized is worked out from its kind.
@@ -2401,6 +3466,36 @@ export interface components {
              * @default 60
              */
             readonly cup_ml: number;
+        };
+        /**
+         * Mix
+         * @description Tall pieces and low ones for so many tables, and what keeps the tall ones from being more.
+         */
+        readonly Mix: {
+            /** Tall */
+            readonly tall: number;
+            /** Low */
+            readonly low: number;
+            /** Limited By */
+            readonly limited_by: string;
+        };
+        /** MixIn */
+        readonly MixIn: {
+            /** Tables */
+            readonly tables: number;
+            /** Stands */
+            readonly stands: number;
+            /** Places In Van */
+            readonly places_in_van: number;
+            /** Hands */
+            readonly hands: number;
+            /**
+             * Minutes Each
+             * @default 15
+             */
+            readonly minutes_each: number;
+            /** Minutes There Are */
+            readonly minutes_there_are: number;
         };
         /**
          * Moment
@@ -2725,6 +3820,28 @@ export interface components {
             readonly profile: readonly components["schemas"]["ProfilePoint"][];
         };
         /**
+         * Pack
+         * @description One line to take along: how many, of what, and why.
+         */
+        readonly Pack: {
+            /**
+             * Group
+             * @enum {string}
+             */
+            readonly group: "pieces" | "tools and protection" | "water" | "emergency kit";
+            /** Name */
+            readonly name: string;
+            /** Number */
+            readonly number: number;
+            /**
+             * @default {
+             *       "text": "",
+             *       "quantities": {}
+             *     }
+             */
+            readonly why: components["schemas"]["Phrase"];
+        };
+        /**
          * Part
          * @description Something to cut or take: its name, how many, and its sizes.
          */
@@ -2906,6 +4023,40 @@ export interface components {
             readonly bouquet?: components["schemas"]["Bouquet"] | null;
             readonly making?: components["schemas"]["Making"];
         };
+        /**
+         * PieceCost
+         * @description What one piece of the line-up costs, all of its quantity: by kind, in all, what to ask; and what is not known.
+         *
+         *     `cost` and `price` are None while something is not known; `known` adds up what is. `minutes` are of making.
+         */
+        readonly PieceCost: {
+            /** Piece Id */
+            readonly piece_id: number;
+            /** Name */
+            readonly name: string;
+            /** Quantity */
+            readonly quantity: number;
+            /** Stems */
+            readonly stems: string;
+            /** Mechanics */
+            readonly mechanics: string;
+            /** Consumables */
+            readonly consumables: string;
+            /** Minutes */
+            readonly minutes: number;
+            /** Labour */
+            readonly labour: string | null;
+            /** Known */
+            readonly known: string;
+            /** Cost */
+            readonly cost: string | null;
+            /** Price */
+            readonly price: string | null;
+            /** Price Each */
+            readonly price_each: string | null;
+            /** Missing */
+            readonly missing: readonly string[];
+        };
         /** PieceIn */
         readonly PieceIn: {
             /** Name */
@@ -3016,6 +4167,24 @@ export interface components {
             readonly problem: components["schemas"]["Problem"] | null;
         };
         /**
+         * Placed
+         * @description A piece on a stock: its item, where its corner lies, its size there, in cells and rows.
+         */
+        readonly Placed: {
+            /** Item */
+            readonly item: number;
+            /** X */
+            readonly x: number;
+            /** Y */
+            readonly y: number;
+            /** Across */
+            readonly across: number;
+            /** Along */
+            readonly along: number;
+            /** Turned */
+            readonly turned: boolean;
+        };
+        /**
          * PlacedStem
          * @description One stem or clump where it stands; metres from the middle of the piece's own vessel, z from the surface.
          *
@@ -3105,6 +4274,22 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * Pour
+         * @description Water for one piece in a round: litres into each of so many; `vessel` names one of several, "" the only one.
+         */
+        readonly Pour: {
+            /** Piece Id */
+            readonly piece_id: number;
+            /** Piece */
+            readonly piece: string;
+            /** Vessel */
+            readonly vessel: string;
+            /** Each L */
+            readonly each_l: number;
+            /** Quantity */
+            readonly quantity: number;
         };
         /**
          * Practice
@@ -3300,6 +4485,26 @@ export interface components {
             /** First Step */
             readonly first_step: number | null;
         };
+        /**
+         * PullRow
+         * @description Stems of one variety that go on the bench for one piece: for one of it, and for all of them; no more.
+         */
+        readonly PullRow: {
+            /** Piece Id */
+            readonly piece_id: number;
+            /** Piece */
+            readonly piece: string;
+            /** Variety */
+            readonly variety: string;
+            /** Name */
+            readonly name: string;
+            /** Each */
+            readonly each: number;
+            /** Quantity */
+            readonly quantity: number;
+            /** On Site */
+            readonly on_site: boolean;
+        };
         /** PutBrief */
         readonly PutBrief: {
             /** Base Revision */
@@ -3349,6 +4554,10 @@ export interface components {
              */
             readonly label: string;
         };
+        /** PutSupply */
+        readonly PutSupply: {
+            readonly supply: components["schemas"]["SupplyIn"];
+        };
         /** PutSurvey */
         readonly PutSurvey: {
             /** Base Revision */
@@ -3376,6 +4585,18 @@ export interface components {
             readonly kind: "length" | "cut_length" | "mass" | "volume" | "duration" | "angle" | "force" | "moment" | "energy" | "pressure" | "density" | "areal_mass" | "linear_mass" | "draw" | "temperature" | "acceleration" | "stiffness" | "ratio" | "count";
             /** Value */
             readonly value: number;
+        };
+        /** ReadCalendar */
+        readonly ReadCalendar: {
+            /** Base Revision */
+            readonly base_revision: number;
+            /** Text */
+            readonly text: string;
+        };
+        /** ReadFile */
+        readonly ReadFile: {
+            /** Text */
+            readonly text: string;
         };
         /** ReadOutline */
         readonly ReadOutline: {
@@ -3476,6 +4697,82 @@ export interface components {
             readonly column: string;
             /** Why */
             readonly why: string;
+        };
+        /**
+         * Remedy
+         * @description The smallest change that mends a conflict: more hands, a workshop open earlier, tubes for a variety, or a lock
+         *     let go. Only the fields of its kind are set.
+         */
+        readonly Remedy: {
+            /** Key */
+            readonly key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "hands" | "hours" | "tubes" | "unlock";
+            readonly say: components["schemas"]["Phrase"];
+            /**
+             * Hands
+             * @default 0
+             */
+            readonly hands: number;
+            /**
+             * Opens
+             * @default
+             */
+            readonly opens: string;
+            /** Piece Id */
+            readonly piece_id?: number | null;
+            /**
+             * Variety
+             * @default
+             */
+            readonly variety: string;
+            readonly tube?: components["schemas"]["StemTube"] | null;
+            /**
+             * Task
+             * @default
+             */
+            readonly task: string;
+        };
+        /**
+         * Remnant
+         * @description What is left of a roll, spool or stick: its number in the stores, and its size; width 0 for lengths.
+         */
+        readonly Remnant: {
+            /** Id */
+            readonly id: number;
+            /** Key */
+            readonly key: string;
+            /** Width M */
+            readonly width_m: number;
+            /** Length M */
+            readonly length_m: number;
+        };
+        /** RemnantIn */
+        readonly RemnantIn: {
+            /** Key */
+            readonly key: string;
+            /**
+             * Material
+             * @enum {string}
+             */
+            readonly material: "netting" | "supply";
+            /**
+             * Width M
+             * @default 0
+             */
+            readonly width_m: number;
+            /** Length M */
+            readonly length_m: number;
+        };
+        /** RemnantsOut */
+        readonly RemnantsOut: {
+            /** Netting */
+            readonly netting: readonly components["schemas"]["Remnant"][];
+            /** Supply */
+            readonly supply: readonly components["schemas"]["Remnant"][];
         };
         /**
          * Report
@@ -3763,6 +5060,36 @@ export interface components {
             readonly verdict: components["schemas"]["Verdict"];
         };
         /**
+         * RollOut
+         * @description The roll as it stands: the plan (the best so far while one is looked for), its order of cuts, what is cut.
+         */
+        readonly RollOut: {
+            readonly plan: components["schemas"]["CutPlan"] | null;
+            /** Acts */
+            readonly acts: readonly (readonly components["schemas"]["CutAct"][])[];
+            /** Fresh */
+            readonly fresh: boolean;
+            /** Running */
+            readonly running: boolean;
+            /** Cut */
+            readonly cut: readonly components["schemas"]["CutRow"][];
+        };
+        /**
+         * Round
+         * @description One round: when it begins, what is poured, how much in all, L.
+         */
+        readonly Round: {
+            /**
+             * At
+             * Format: date-time
+             */
+            readonly at: string;
+            /** Pours */
+            readonly pours: readonly components["schemas"]["Pour"][];
+            /** Litres */
+            readonly litres: number;
+        };
+        /**
          * Rung
          * @description One verdict of one option, short.
          */
@@ -3825,6 +5152,21 @@ export interface components {
             readonly system: "metric" | "inch";
             readonly piece: components["schemas"]["PieceIn"];
         };
+        /**
+         * ScaleRecipe
+         * @description Two sizes of what is covered: metres of a length or diameter, square metres of an area.
+         */
+        readonly ScaleRecipe: {
+            /**
+             * By
+             * @enum {string}
+             */
+            readonly by: "length" | "area" | "diameter";
+            /** Was M */
+            readonly was_m: number;
+            /** Now M */
+            readonly now_m: number;
+        };
         /** SchoolOut */
         readonly SchoolOut: {
             /** Field */
@@ -3861,6 +5203,18 @@ export interface components {
             readonly half_depth_m?: number | null;
             /** Each */
             readonly each?: number | null;
+        };
+        /**
+         * SetTask
+         * @description A task and when it starts, local; None lets it go again.
+         */
+        readonly SetTask: {
+            /** Base Revision */
+            readonly base_revision: number;
+            /** Task */
+            readonly task: string;
+            /** Starts At */
+            readonly starts_at: string | null;
         };
         /**
          * Setting
@@ -3985,6 +5339,38 @@ export interface components {
             readonly rows_along: number;
             /** Mass Kg */
             readonly mass_kg: number;
+        };
+        /**
+         * Shopping
+         * @description Everything to buy and to pack. `cost` adds up what has a price, `unpriced` names what has none.
+         */
+        readonly Shopping: {
+            /** Stems */
+            readonly stems: readonly components["schemas"]["StemBuy"][];
+            /** Buys */
+            readonly buys: readonly components["schemas"]["Buy"][];
+            /** Packs */
+            readonly packs: readonly components["schemas"]["Pack"][];
+            /** Cost */
+            readonly cost: string;
+            /** Unpriced */
+            readonly unpriced: readonly string[];
+            /** Water L */
+            readonly water_l: number;
+        };
+        /**
+         * SideShoots
+         * @description Side shoots that a variety yields over an event, and the low filler stems of its look they could stand for.
+         */
+        readonly SideShoots: {
+            /** Variety */
+            readonly variety: string;
+            /** Name */
+            readonly name: string;
+            /** Stems */
+            readonly stems: number;
+            /** Shoots */
+            readonly shoots: number;
         };
         /**
          * Sides
@@ -4333,6 +5719,44 @@ export interface components {
             /** Ballast Kg */
             readonly ballast_kg: number;
         };
+        /** StartCuts */
+        readonly StartCuts: {
+            /**
+             * Seconds
+             * @default 10
+             */
+            readonly seconds: number;
+        };
+        /**
+         * StemBuy
+         * @description How one variety is bought: stems in the recipes, with waste, here already; bunches and single stems; the cost.
+         *
+         *     `cost` is None where no price is known; `left_over` is what is bought beyond the recipes.
+         */
+        readonly StemBuy: {
+            /** Variety */
+            readonly variety: string;
+            /** Name */
+            readonly name: string;
+            /** Colour */
+            readonly colour: string;
+            /** In Recipes */
+            readonly in_recipes: number;
+            /** With Waste */
+            readonly with_waste: number;
+            /** Here */
+            readonly here: number;
+            /** Bunch Size */
+            readonly bunch_size: number;
+            /** Bunches */
+            readonly bunches: number;
+            /** Singles */
+            readonly singles: number;
+            /** Cost */
+            readonly cost: string | null;
+            /** Left Over */
+            readonly left_over: number;
+        };
         /**
          * StemLine
          * @description A stem for a small section drawing: cut end, seat, tip (x, z), head radius, metres; colour.
@@ -4494,12 +5918,92 @@ export interface components {
             readonly varieties: {
                 readonly [key: string]: components["schemas"]["Variety"];
             };
+            /** Supplies */
+            readonly supplies: {
+                readonly [key: string]: components["schemas"]["Supply"];
+            };
             /** Holdings */
             readonly holdings: {
                 readonly [key: string]: {
                     readonly [key: string]: components["schemas"]["HoldingOut"];
                 };
             };
+        };
+        /**
+         * Supply
+         * @description One supply as it is sold.
+         *
+         *     `measured_by` says what `pack` counts: pieces, metres of one spool, sticks of `stick_m` each, or kilograms. `price`
+         *     is of a pack, None not known; `spare` the share that is taken beyond what is needed; `supplier` who sells it.
+         */
+        readonly Supply: {
+            /** Key */
+            readonly key: string;
+            /** Name */
+            readonly name: string;
+            /**
+             * Measured By
+             * @enum {string}
+             */
+            readonly measured_by: "piece" | "length" | "stick" | "mass";
+            /** Pack */
+            readonly pack: number;
+            /** Stick M */
+            readonly stick_m?: number | null;
+            /** Price */
+            readonly price?: number | null;
+            /**
+             * Spare
+             * @default 0
+             */
+            readonly spare: number;
+            /**
+             * Supplier
+             * @default sundries
+             * @enum {string}
+             */
+            readonly supplier: "market" | "sundries" | "hardware" | "rigging";
+            /**
+             * @default {
+             *       "kind": "estimate",
+             *       "source": ""
+             *     }
+             */
+            readonly provenance: components["schemas"]["Provenance"];
+        };
+        /** SupplyIn */
+        readonly SupplyIn: {
+            /** Name */
+            readonly name: string;
+            /**
+             * Measured By
+             * @enum {string}
+             */
+            readonly measured_by: "piece" | "length" | "stick" | "mass";
+            /** Pack */
+            readonly pack: number;
+            /** Stick M */
+            readonly stick_m?: number | null;
+            /** Price */
+            readonly price?: number | null;
+            /**
+             * Spare
+             * @default 0
+             */
+            readonly spare: number;
+            /**
+             * Supplier
+             * @default sundries
+             * @enum {string}
+             */
+            readonly supplier: "market" | "sundries" | "hardware" | "rigging";
+            /**
+             * @default {
+             *       "kind": "measured",
+             *       "source": ""
+             *     }
+             */
+            readonly provenance: components["schemas"]["ProvenanceIn"];
         };
         /**
          * Support
@@ -4709,6 +6213,61 @@ export interface components {
             readonly sized: components["schemas"]["SizedArmature"];
         };
         /**
+         * Task
+         * @description One thing to do. `soonest` and `latest` bound when it starts and ends, `after` are the keys it follows.
+         *
+         *     `rest_min` is how long what it made must rest before the next task, as stems that drink. `at` is a fixed start.
+         *     `why` says what bounds it; `variety` names the flower whose life does. `person` is who must do it, None anybody.
+         */
+        readonly Task: {
+            /** Key */
+            readonly key: string;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            readonly stage: "collect" | "condition" | "mechanics" | "green" | "flower" | "tubes" | "load" | "drive" | "install" | "fill" | "on site" | "top up" | "strike" | "return";
+            /** Name */
+            readonly name: string;
+            /**
+             * Where
+             * @enum {string}
+             */
+            readonly where: "workshop" | "road" | "venue";
+            /** Minutes */
+            readonly minutes: number;
+            /**
+             * Hands
+             * @default 1
+             */
+            readonly hands: number;
+            /** Soonest */
+            readonly soonest?: string | null;
+            /** Latest */
+            readonly latest?: string | null;
+            /**
+             * After
+             * @default []
+             */
+            readonly after: readonly string[];
+            /**
+             * Rest Min
+             * @default 0
+             */
+            readonly rest_min: number;
+            /** At */
+            readonly at?: string | null;
+            /** Piece Id */
+            readonly piece_id?: number | null;
+            /** Variety */
+            readonly variety?: string | null;
+            /**
+             * Why
+             * @default
+             */
+            readonly why: string;
+        };
+        /**
          * Tighten
          * @description One step of levelling: which line, by its place in the list, and how slack it is until its turn, m.
          */
@@ -4717,6 +6276,32 @@ export interface components {
             readonly line: number;
             /** Slack M */
             readonly slack_m: number;
+        };
+        /**
+         * Timed
+         * @description A task with its time and who does it, by their place in the crew; `early_min` is how far it breaks its bound.
+         */
+        readonly Timed: {
+            readonly task: components["schemas"]["Task"];
+            /**
+             * Starts At
+             * Format: date-time
+             */
+            readonly starts_at: string;
+            /**
+             * Ends At
+             * Format: date-time
+             */
+            readonly ends_at: string;
+            /** Crew */
+            readonly crew: readonly number[];
+            /** Locked */
+            readonly locked: boolean;
+            /**
+             * Early Min
+             * @default 0
+             */
+            readonly early_min: number;
         };
         /**
          * TopUp
@@ -4885,6 +6470,8 @@ export interface components {
          *     head. `uptake_ml_h` is the first day's draw at 20 °C and 60 % relative humidity. `dry_hold_h` is how long
          *     it looks right with no water in the same air. A `bulb` grows on after it is placed; `forked` stems catch others;
          *     `dip` and `fold` say that the head is dipped, and that its petals may be folded back; `side_shoots` can be saved.
+         *     `bunch_price` and `stem_price` are what a bunch and a single stem cost, None not known; `conditioning_h` is how
+         *     long it drinks before it is used, `opening_days` how long its bud as bought takes to open at 20 °C.
          */
         readonly Variety: {
             /** Key */
@@ -4961,7 +6548,48 @@ export interface components {
              * @default 0
              */
             readonly side_shoots: number;
+            /** Bunch Price */
+            readonly bunch_price?: number | null;
+            /** Stem Price */
+            readonly stem_price?: number | null;
+            /**
+             * Conditioning H
+             * @default 6
+             */
+            readonly conditioning_h: number;
+            /**
+             * Opening Days
+             * @default 0
+             */
+            readonly opening_days: number;
             readonly provenance: components["schemas"]["VarietyProvenance"];
+        };
+        /**
+         * VarietyDays
+         * @description The days of one variety: when it is bought, drinks from, opens, is placed; what is done to it, in words.
+         *
+         *     `opening_days` is how long its bud takes at the workshop's temperature, None where that is not known and it must
+         *     open. Dates are None without the event's times.
+         */
+        readonly VarietyDays: {
+            /** Variety */
+            readonly variety: string;
+            /** Name */
+            readonly name: string;
+            /** Colour */
+            readonly colour: string;
+            /** Count */
+            readonly count: number;
+            /** Opening Days */
+            readonly opening_days: number | null;
+            /** Buy On */
+            readonly buy_on: string | null;
+            /** Drinks By */
+            readonly drinks_by: string | null;
+            /** Place From */
+            readonly place_from: string | null;
+            /** Notes */
+            readonly notes: readonly components["schemas"]["Phrase"][];
         };
         /** VarietyIn */
         readonly VarietyIn: {
@@ -5050,6 +6678,20 @@ export interface components {
              * @default 0
              */
             readonly side_shoots: number;
+            /** Bunch Price */
+            readonly bunch_price?: number | null;
+            /** Stem Price */
+            readonly stem_price?: number | null;
+            /**
+             * Conditioning H
+             * @default 6
+             */
+            readonly conditioning_h: number;
+            /**
+             * Opening Days
+             * @default 0
+             */
+            readonly opening_days: number;
             /**
              * @default {
              *       "size": {
@@ -5071,6 +6713,14 @@ export interface components {
              *       "hazard": {
              *         "kind": "measured",
              *         "source": ""
+             *       },
+             *       "price": {
+             *         "kind": "measured",
+             *         "source": ""
+             *       },
+             *       "opening": {
+             *         "kind": "measured",
+             *         "source": ""
              *       }
              *     }
              */
@@ -5086,6 +6736,20 @@ export interface components {
             readonly uptake: components["schemas"]["Provenance"];
             readonly dry_hold: components["schemas"]["Provenance"];
             readonly hazard: components["schemas"]["Provenance"];
+            /**
+             * @default {
+             *       "kind": "estimate",
+             *       "source": ""
+             *     }
+             */
+            readonly price: components["schemas"]["Provenance"];
+            /**
+             * @default {
+             *       "kind": "estimate",
+             *       "source": ""
+             *     }
+             */
+            readonly opening: components["schemas"]["Provenance"];
         };
         /** VarietyProvenanceIn */
         readonly VarietyProvenanceIn: {
@@ -5124,6 +6788,20 @@ export interface components {
              *     }
              */
             readonly hazard: components["schemas"]["ProvenanceIn"];
+            /**
+             * @default {
+             *       "kind": "measured",
+             *       "source": ""
+             *     }
+             */
+            readonly price: components["schemas"]["ProvenanceIn"];
+            /**
+             * @default {
+             *       "kind": "measured",
+             *       "source": ""
+             *     }
+             */
+            readonly opening: components["schemas"]["ProvenanceIn"];
         };
         /**
          * VarietyShare
@@ -5305,6 +6983,26 @@ export interface components {
             readonly course_hours: readonly number[];
             /** Course Levels M */
             readonly course_levels_m: readonly number[];
+        };
+        /**
+         * WaterRounds
+         * @description All water of an event: filled at first, round by round, in all; who does it, None nobody; and what runs dry.
+         */
+        readonly WaterRounds: {
+            /** Filled At */
+            readonly filled_at: string | null;
+            /** Fill */
+            readonly fill: readonly components["schemas"]["Pour"][];
+            /** Fill L */
+            readonly fill_l: number;
+            /** Rounds */
+            readonly rounds: readonly components["schemas"]["Round"][];
+            /** Total L */
+            readonly total_l: number;
+            /** Who */
+            readonly who: string | null;
+            /** Dry */
+            readonly dry: readonly components["schemas"]["DryPiece"][];
         };
     };
     responses: never;
@@ -5491,6 +7189,156 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": components["schemas"]["EventOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly event_file_api_events__event_id__event_json_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": unknown;
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly event_schema_api_event_file_schema_json_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": {
+                        readonly [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    readonly read_event_api_events_from_file_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["ReadFile"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 201: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["FileRead"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly copy_event_api_events__event_id__copy_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 201: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly venue_pack_api_events__event_id__pack_html_get: {
+        readonly parameters: {
+            readonly query?: {
+                readonly system?: "metric" | "inch";
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": unknown;
                 };
             };
             /** @description Validation Error */
@@ -6269,6 +8117,728 @@ export interface operations {
             };
         };
     };
+    readonly get_cuts_api_events__event_id__cuts_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["RollOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly start_cuts_api_events__event_id__cuts_start_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["StartCuts"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["RollOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly stop_cuts_api_events__event_id__cuts_stop_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["RollOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly mark_cut_api_events__event_id__cuts_mark_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["MarkCut"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["RollOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly cuts_pdf_api_events__event_id__cuts_pdf_get: {
+        readonly parameters: {
+            readonly query?: {
+                readonly paper?: "A4" | "Letter";
+                readonly system?: "metric" | "inch";
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": unknown;
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly get_remnants_api_remnants_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["RemnantsOut"];
+                };
+            };
+        };
+    };
+    readonly add_remnant_api_remnants_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["RemnantIn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 201: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["RemnantsOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly remove_remnant_api_remnants__remnant_id__delete: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly remnant_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["RemnantsOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly get_day_api_events__event_id__day_get: {
+        readonly parameters: {
+            readonly query?: {
+                readonly wait_s?: number;
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["DayOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly stop_day_api_events__event_id__day_stop_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["DayOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly apply_remedy_api_events__event_id__day_remedy_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["ApplyRemedy"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["DayOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly set_task_api_events__event_id__day_lock_put: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["SetTask"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["DayOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly day_calendar_api_events__event_id__day_ics_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": unknown;
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly read_calendar_api_events__event_id__day_calendar_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["ReadCalendar"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["CalendarRead"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly get_lists_api_events__event_id__lists_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["ListsOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly shopping_csv_api_events__event_id__shopping_csv_get: {
+        readonly parameters: {
+            readonly query?: {
+                readonly system?: "metric" | "inch";
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": unknown;
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly shopping_pdf_api_events__event_id__shopping_pdf_get: {
+        readonly parameters: {
+            readonly query?: {
+                readonly paper?: "A4" | "Letter";
+                readonly system?: "metric" | "inch";
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": unknown;
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly get_cost_api_events__event_id__cost_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["CostOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly scale_recipe_api_events__event_id__pieces__piece_id__scaled_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+                readonly piece_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["ScaleRecipe"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": readonly components["schemas"]["RecipeLine"][];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly apply_scale_api_events__event_id__pieces__piece_id__scale_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+                readonly piece_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["ApplyScale"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["SavedPiece"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly mix_api_events__event_id__mix_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["MixIn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Mix"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly compare_lasting_api_events__event_id__pieces__piece_id__lasting_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+                readonly piece_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["LastingIn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Lasting"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     readonly get_stock_api_stock_get: {
         readonly parameters: {
             readonly query?: never;
@@ -6482,12 +9052,47 @@ export interface operations {
             };
         };
     };
+    readonly put_supply_api_stock_supply__key__put: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly key: string;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["PutSupply"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     readonly copy_api_stock__kind___key__copy_post: {
         readonly parameters: {
             readonly query?: never;
             readonly header?: never;
             readonly path: {
-                readonly kind: "vessel" | "netting" | "frog" | "variety";
+                readonly kind: "vessel" | "netting" | "frog" | "variety" | "supply";
                 readonly key: string;
             };
             readonly cookie?: never;
@@ -6519,7 +9124,7 @@ export interface operations {
             readonly query?: never;
             readonly header?: never;
             readonly path: {
-                readonly kind: "vessel" | "netting" | "frog" | "variety" | "mechanic";
+                readonly kind: "vessel" | "netting" | "frog" | "variety" | "supply" | "mechanic";
                 readonly key: string;
             };
             readonly cookie?: never;
@@ -6555,7 +9160,7 @@ export interface operations {
             readonly query?: never;
             readonly header?: never;
             readonly path: {
-                readonly kind: "vessel" | "netting" | "frog" | "variety";
+                readonly kind: "vessel" | "netting" | "frog" | "variety" | "supply";
             };
             readonly cookie?: never;
         };
@@ -6586,7 +9191,7 @@ export interface operations {
             readonly query?: never;
             readonly header?: never;
             readonly path: {
-                readonly kind: "vessel" | "netting" | "frog" | "variety";
+                readonly kind: "vessel" | "netting" | "frog" | "variety" | "supply";
             };
             readonly cookie?: never;
         };

@@ -9,7 +9,7 @@ type Props = {
   onCommit: (value: string) => void;
   path?: string;
   problem?: Problem | null;
-  type?: "text" | "datetime-local";
+  type?: "text" | "datetime-local" | "time";
   list?: string;
   placeholder?: string;
   hideLabel?: boolean;

@@ -46,7 +46,7 @@ export function TopBar({ children, undo, redo, onUndo, onRedo }: Props) {
             strokeWidth="2"
           />
         </svg>
-        Jolly Trellis
+        <span className="max-md:sr-only">Jolly Trellis</span>
       </Link>
       <div className="flex min-w-0 flex-1 items-center gap-2">{children}</div>
       {onUndo && (
@@ -71,7 +71,7 @@ export function TopBar({ children, undo, redo, onUndo, onRedo }: Props) {
           </Button>
         </>
       )}
-      <Button look="quiet" onClick={() => window.print()} title="Print this page">
+      <Button look="quiet" className="max-md:hidden" onClick={() => window.print()} title="Print this page">
         <Printer size={18} aria-hidden="true" />
         <span className="sr-only">Print</span>
       </Button>

@@ -95,6 +95,12 @@ function textAlike({ kind, value }: Quantity): string {
   }
 }
 
+/** A long length, as of a roll or spool: metres or feet. */
+export function longText(lengthM: number, system: UnitSystem): string {
+  if (system === "metric") return `${trim(lengthM, 2)} m`;
+  return `${trim(lengthM / (12 * INCH_M), 1)} ft`;
+}
+
 /** Fill the slots of a sentence. */
 export function render(sentence: Phrase, system: UnitSystem): string {
   return sentence.text.replace(/\{(\w+)\}/g, (slot, name: string) => {

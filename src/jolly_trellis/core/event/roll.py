@@ -189,6 +189,12 @@ def acts_of(plan: MaterialPlan) -> tuple[CutAct, ...]:
             if edges and plan.cell_m:
                 cells = ", ".join(str(each) for each in edges)
                 acts.append(CutAct(stock=place, say=phrase(f"Along that strip after cell {cells}.")))
+            for x in sorted({each.x for each in inside}):
+                column = sorted((each for each in inside if each.x == x), key=lambda each: each.y)
+                if len(column) > 1:
+                    rows = ", ".join(str(each.y + each.along - start) for each in column[:-1])
+                    say = phrase(f"The part from cell {x + 1} across after its row {rows}: {_listed(plan, column)}.")
+                    acts.append(CutAct(stock=place, say=say))
             start = end
     return tuple(acts)
 

@@ -5,14 +5,17 @@ import { api, Refused } from "../../api/client";
 import type { EventOut, Problem, Verdict } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { EventNav } from "../../ui/EventNav";
 import { SEVERITY, STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
 import { render, textOf } from "../../units/text";
 import { BeamLine } from "./BeamLine";
 import { BriefFields } from "./BriefFields";
+import { EventFiles } from "./EventFiles";
 import { HeadlineStrip } from "./HeadlineStrip";
 import { NewRig, RigList } from "./HungWork";
+import { JobFields } from "./JobFields";
 import { bouquetFor, pieceFor, UNMEASURED } from "./newPiece";
 import { PracticeFields } from "./PracticeFields";
 import { TableLine } from "./TableLine";
@@ -78,6 +81,7 @@ export function EventPlace() {
           The stores
         </Link>
       </TopBar>
+      <EventNav eventId={eventId} />
       {problem && (
         <p role="alert" className="m-0 flex-none border-b border-berry bg-sheet px-4 py-2 text-berry">
           {render(problem.message, system)} {render(problem.limit, system)}
@@ -112,7 +116,9 @@ export function EventPlace() {
           <section className="no-print">
             <h2 className="m-0 mb-1 text-xl">The brief</h2>
             <BriefFields event={now} onSaved={(next) => void show(next)} />
+            <JobFields event={now} onSaved={(next) => void show(next)} />
             <PracticeFields event={now} onSaved={(next) => void show(next)} />
+            <EventFiles eventId={eventId} />
           </section>
         </div>
       </main>

@@ -1,11 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { Link, Navigate, useLocation, useNavigate } from "react-router";
 import { api, Refused } from "../../api/client";
 import type { Problem } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
+import { useRefusal } from "../../ui/useRefusal";
 import { render } from "../../units/text";
 import { ORDINARY } from "./PracticeFields";
 
@@ -26,17 +27,94 @@ export function EventsPlace() {
             <ul className="mt-2 list-none divide-y divide-line p-0">
               {events.data.map((each) => (
                 <li key={each.id}>
-                  <Link to={`/events/${each.id}`} className="flex min-h-[52px] items-center text-lg">
-                    {each.name}
-                  </Link>
+                  <div className="flex items-center gap-3">
+                    <Link to={`/events/${each.id}`} className="flex min-h-[52px] flex-1 items-center text-lg">
+                      {each.name}
+                    </Link>
+                    <CopyEvent id={each.id} name={each.name} />
+                  </div>
                 </li>
               ))}
             </ul>
           </section>
         )}
         <NewEvent first={events.data?.length === 0} />
+        <FromFile />
       </main>
     </>
+  );
+}
+
+/** What a brief does not say yet. */
+const UNKNOWN = {
+  access_at: null,
+  starts_at: null,
+  clear_by: null,
+  travel_h: null,
+  tables: null,
+  crew: [],
+  vehicle: "",
+  workshop: null,
+  van: null,
+  opens: "08:00",
+  closes: "19:00",
+  costing: { currency: "€", rate_per_h: null, margin: 0.3, waste: 0.1, uses: null },
+  locks: [],
+};
+
+/** A new event with the pieces and ways of an old one. */
+function CopyEvent({ id, name }: { id: number; name: string }) {
+  const go = useNavigate();
+  return (
+    <Button
+      aria-label={`Copy ${name}`}
+      onClick={async () => {
+        const copy = await api.copyEvent(id);
+        void go(`/events/${copy.id}`);
+      }}
+    >
+      Copy
+    </Button>
+  );
+}
+
+/** An event from a file that was saved here or elsewhere; a damaged or newer one says which part. */
+function FromFile() {
+  const { system } = useSettings();
+  const { problem, attempt } = useRefusal();
+  const go = useNavigate();
+  const file = useRef<HTMLInputElement>(null);
+  const read = async (chosen: File) => {
+    const text = await chosen.text();
+    const found = await attempt(() => api.readEventFile(text));
+    if (found) void go(`/events/${found.event.id}`);
+  };
+  return (
+    <section className="rounded border border-line bg-sheet p-4">
+      <h2 className="m-0 text-2xl">From a file</h2>
+      <p className="mt-1 mb-3 text-soft">
+        A whole event that was saved as a file, with its survey of the place.
+      </p>
+      <Button onClick={() => file.current?.click()}>Choose an event file</Button>
+      <input
+        ref={file}
+        type="file"
+        accept=".json,application/json"
+        className="sr-only"
+        aria-label="An event file"
+        tabIndex={-1}
+        onChange={(event) => {
+          const chosen = event.target.files?.[0];
+          event.target.value = "";
+          if (chosen) void read(chosen);
+        }}
+      />
+      {problem && (
+        <p role="alert" className="mt-2 mb-0 text-berry">
+          {render(problem.message, system)} {render(problem.limit, system)}
+        </p>
+      )}
+    </section>
   );
 }
 
@@ -57,6 +135,7 @@ function NewEvent({ first }: { first: boolean }) {
         air: null,
         topped_up_by: null,
         practice: ORDINARY,
+        ...UNKNOWN,
       });
       void go(`/events/${event.id}`);
     } catch (reason) {

@@ -1,6 +1,6 @@
 import type { Headline } from "../../api/types";
 import { useSettings } from "../../ui/settings";
-import { textOf } from "../../units/text";
+import { durationText, textOf } from "../../units/text";
 
 const M_PER_YD = 0.9144;
 
@@ -13,7 +13,9 @@ export function HeadlineStrip({ headline }: { headline: Headline }) {
   const shown: readonly (readonly [string, string, boolean?])[] = [
     ["made", String(headline.pieces)],
     ["stems", String(headline.stems)],
-    ["mechanics take", textOf({ kind: "duration", value: headline.minutes / 60 }, system)],
+    ["making takes", durationText(headline.minutes / 60)],
+    ["costs", headline.cost ? `${headline.currency} ${headline.cost}` : "cannot say", !headline.cost],
+    ["to ask", headline.price ? `${headline.currency} ${headline.price}` : "cannot say"],
     ["water on show", textOf({ kind: "volume", value: headline.water_l }, system)],
     ["netting", netting],
     ["hangs over people", textOf({ kind: "mass", value: headline.overhead_kg }, system)],

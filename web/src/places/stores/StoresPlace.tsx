@@ -17,6 +17,7 @@ const KINDS: readonly (readonly [StoreKind, string])[] = [
   ["netting", "Netting"],
   ["frog", "Frogs"],
   ["variety", "Varieties"],
+  ["supply", "Supplies"],
 ];
 
 /** The stores: vessels drawn at one scale, netting, frogs, varieties; edit, copy, count, retire; tables in and out. */

@@ -45,14 +45,27 @@ const COLUMNS: Readonly<Record<Exclude<StoreKind, "vessel">, readonly Column[]>>
     { field: "uptake_ml_h", words: "drinks, ml/h", kind: "ratio" },
     { field: "dry_hold_h", words: "dry hold, h", kind: "ratio" },
     { field: "bunch_size", words: "bunch", kind: "count" },
+    { field: "bunch_price", words: "price of it", kind: "ratio", optional: true },
+    { field: "stem_price", words: "of a stem", kind: "ratio", optional: true },
+    { field: "conditioning_h", words: "drinks before, h", kind: "ratio" },
+    { field: "opening_days", words: "opens in, days", kind: "ratio" },
+  ],
+  supply: [
+    { field: "pack", words: "in a pack", kind: "ratio" },
+    { field: "stick_m", words: "one is long", kind: "length", optional: true },
+    { field: "price", words: "price of it", kind: "ratio", optional: true },
+    { field: "spare", words: "spare", kind: "percent" },
   ],
 };
 
 /** Netting, frogs or varieties, a row each; every number is a field, and every figure says where it comes from. */
 export function ThingTable({ kind, stock, retired, problem, attempt }: Props) {
-  const all = (
-    kind === "netting" ? stock.nettings : kind === "frog" ? stock.frogs : stock.varieties
-  ) as Readonly<Record<string, Thing>>;
+  const all = {
+    netting: stock.nettings,
+    frog: stock.frogs,
+    variety: stock.varieties,
+    supply: stock.supplies,
+  }[kind] as unknown as Readonly<Record<string, Thing>>;
   const shown = Object.entries(all).filter(([key]) => retired || !stock.holdings[kind]?.[key]?.retired);
   const put = (key: string, thing: Thing, next: Readonly<Record<string, unknown>>) => {
     const { key: _, ...rest } = { ...thing, ...next, ...measured(kind, thing, next) };
@@ -115,7 +128,9 @@ export function ThingTable({ kind, stock, retired, problem, attempt }: Props) {
 }
 
 type Provenance = { readonly kind: string; readonly source: string };
-type Groups = Readonly<Record<"size" | "mass" | "uptake" | "dry_hold" | "hazard", Provenance>>;
+type Groups = Readonly<
+  Record<"size" | "mass" | "uptake" | "dry_hold" | "hazard" | "price" | "opening", Provenance>
+>;
 
 function provenanceOf(kind: StoreKind, thing: Thing): string {
   if (kind !== "variety") return (thing.provenance as Provenance).kind;
@@ -130,6 +145,10 @@ const GROUP: Readonly<Record<string, keyof Groups>> = {
   mass_length_m: "mass",
   uptake_ml_h: "uptake",
   dry_hold_h: "dry_hold",
+  bunch_price: "price",
+  stem_price: "price",
+  conditioning_h: "opening",
+  opening_days: "opening",
 };
 const MEASURED: Provenance = { kind: "measured", source: "entered by you" };
 

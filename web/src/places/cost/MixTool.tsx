@@ -1,0 +1,74 @@
+import { useState } from "react";
+import { api, Refused } from "../../api/client";
+import type { EventOut, Mix } from "../../api/types";
+import { Button } from "../../ui/Button";
+import { QuantityField } from "../../ui/QuantityField";
+
+/** How many tables can have a tall piece: stands, the van and hands decide; the rest are low. */
+export function MixTool({ event }: { event: EventOut }) {
+  const { brief } = event;
+  const between =
+    brief.access_at && brief.starts_at
+      ? (Date.parse(brief.starts_at) - Date.parse(brief.access_at)) / 3_600_000
+      : null;
+  const [asked, setAsked] = useState({
+    tables: brief.tables ?? 10,
+    stands: 6,
+    places_in_van: 6,
+    hands: Math.max(brief.crew.length, 1),
+    minutes_each: 15,
+    hours: between ?? 3,
+  });
+  const [mix, setMix] = useState<Mix | null>(null);
+  const [refused, setRefused] = useState<string | null>(null);
+  const field = (key: "tables" | "stands" | "places_in_van" | "hands" | "minutes_each", label: string) => (
+    <QuantityField
+      label={label}
+      kind="count"
+      value={asked[key]}
+      onCommit={(value) => value !== null && setAsked({ ...asked, [key]: Math.round(value) })}
+    />
+  );
+  const ask = async () => {
+    const { hours, ...rest } = asked;
+    try {
+      setMix(await api.mix(event.id, { ...rest, minutes_there_are: hours * 60 }));
+      setRefused(null);
+    } catch (reason) {
+      if (!(reason instanceof Refused)) throw reason;
+      setRefused(`${reason.problem.message.text} ${reason.problem.limit.text}`);
+    }
+  };
+  return (
+    <section className="space-y-2">
+      <h3 className="m-0 text-lg">Tall and low</h3>
+      <div className="grid grid-cols-3 gap-2">
+        {field("tables", "Tables")}
+        {field("stands", "Tall stands")}
+        {field("places_in_van", "Tall in the van")}
+        {field("hands", "Hands")}
+        {field("minutes_each", "Minutes each")}
+        <QuantityField
+          label="Time there is"
+          kind="duration"
+          value={asked.hours}
+          onCommit={(value) => value !== null && setAsked({ ...asked, hours: value })}
+        />
+      </div>
+      <Button onClick={() => void ask()}>Work it out</Button>
+      {refused && (
+        <p role="alert" className="m-0 text-berry">
+          {refused}
+        </p>
+      )}
+      {mix && (
+        <p className="m-0" role="status">
+          <strong>
+            {mix.tall} tall and {mix.low} low.
+          </strong>{" "}
+          What decides: {mix.limited_by}.
+        </p>
+      )}
+    </section>
+  );
+}

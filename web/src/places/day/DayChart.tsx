@@ -1,0 +1,70 @@
+import type { Brief, Timed } from "../../api/types";
+import { axisOf, Hours } from "./Hours";
+import { LANE, TaskBlock } from "./TaskBlock";
+import { clockOf, dateOf, localTime, minutesOf } from "./times";
+
+const FOOT = 20;
+
+type Props = {
+  date: string;
+  timed: readonly Timed[];
+  crew: readonly string[];
+  extra: number;
+  times: Brief;
+  picked: string | null;
+  onPick: (key: string) => void;
+  onMove: (key: string, at: string) => void;
+};
+
+/** One day, a lane for each pair of hands. A task that is moved stays there; the rest moves round it. */
+export function DayChart({ date, timed, crew, extra, times, picked, onPick, onMove }: Props) {
+  const today = timed.filter((each) => dateOf(each.starts_at) === date);
+  const lanes = [...crew, ...Array.from({ length: extra }, (_, nth) => `one more ${nth + 1}`)];
+  const tall = lanes.length * LANE;
+  const marks = (
+    [
+      ["opens to the crew", times.access_at],
+      ["water in", times.filled_at],
+      ["guests come", times.starts_at],
+      ["ends", times.ends_at],
+    ] as const
+  ).flatMap(([words, at]) => (at && dateOf(at) === date ? [{ words, at }] : []));
+  return (
+    <Hours axis={axisOf(today)} height={tall + FOOT} label={`The day, ${lanes.length} lanes`}>
+      {(x, pxPerMin) => (
+        <>
+          {marks.map(({ words, at }) => (
+            <g key={words}>
+              <line x1={x(minutesOf(at))} x2={x(minutesOf(at))} y1={0} y2={tall} className="day-mark" />
+              <text x={x(minutesOf(at)) + 3} y={tall + FOOT - 6} fontSize={12}>
+                {clockOf(at)} {words}
+              </text>
+            </g>
+          ))}
+          {lanes.map((name, lane) => (
+            <g key={name}>
+              <line x1={0} x2="100%" y1={(lane + 1) * LANE} y2={(lane + 1) * LANE} className="day-line" />
+              <text x={2} y={lane * LANE + LANE / 2 + 5} fontSize={15} className="day-name">
+                {name}
+              </text>
+            </g>
+          ))}
+          {today.flatMap((each) =>
+            each.crew.map((person) => (
+              <TaskBlock
+                key={`${each.task.key}-${person}`}
+                timed={each}
+                person={person}
+                picked={each.task.key === picked}
+                x={x}
+                pxPerMin={pxPerMin}
+                onPick={() => onPick(each.task.key)}
+                onMoveBy={(by) => onMove(each.task.key, localTime(date, minutesOf(each.starts_at) + by))}
+              />
+            )),
+          )}
+        </>
+      )}
+    </Hours>
+  );
+}

@@ -1,0 +1,194 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { Link, useParams } from "react-router";
+import { api, Refused } from "../../api/client";
+import type { DayOut } from "../../api/types";
+import { Button } from "../../ui/Button";
+import { EventFrame } from "../../ui/EventFrame";
+import { useRefusal } from "../../ui/useRefusal";
+import { Conflicts } from "./Conflicts";
+import { DayChart } from "./DayChart";
+import { LifeRows } from "./LifeRows";
+import { TaskList } from "./TaskList";
+import { TaskPanel } from "./TaskPanel";
+import { dateOf, dayWords } from "./times";
+import { WaterList } from "./WaterList";
+
+/** The day: the run sheet with a lane for each of the crew, the life of each variety, water rounds. */
+export function DayPlace() {
+  const eventId = Number(useParams().eventId);
+  const client = useQueryClient();
+  const { problem, attempt, setProblem } = useRefusal();
+  const [date, setDate] = useState<string | null>(null);
+  const [picked, setPicked] = useState<string | null>(null);
+  const [said, setSaid] = useState<string | null>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const asked = useQuery({
+    queryKey: ["day", eventId],
+    queryFn: () => api.day(eventId),
+    refetchInterval: (query) => (query.state.data?.running ? 400 : false),
+  });
+  const now = asked.data;
+  const show = (next: DayOut | null) => {
+    if (!next) return;
+    client.setQueryData(["day", eventId], (kept: DayOut | undefined) =>
+      next.day || !kept ? next : { ...next, day: kept.day },
+    );
+    void client.invalidateQueries({ queryKey: ["event", eventId] });
+  };
+  const revision = () => client.getQueryData<DayOut>(["day", eventId])?.revision ?? 0;
+  const act = async (does: (revision: number) => Promise<DayOut>) => {
+    setSaid(null);
+    await client.cancelQueries({ queryKey: ["day", eventId] });
+    const next = await attempt(() => does(revision()));
+    show(next);
+    if (!next) await client.invalidateQueries({ queryKey: ["day", eventId] });
+  };
+  const goBy = (does: (id: number, revision: number) => Promise<unknown>) =>
+    void attempt(() => does(eventId, revision())).then(() =>
+      client.invalidateQueries({ queryKey: ["day", eventId] }),
+    );
+  const refused = asked.error instanceof Refused ? asked.error.problem : problem;
+  const timed = now?.day?.timed ?? [];
+  const dates = [...new Set(timed.map((each) => dateOf(each.starts_at)))];
+  const main = now?.brief.filled_at ? dateOf(now.brief.filled_at) : dates[0];
+  const shownDate = date && dates.includes(date) ? date : main && dates.includes(main) ? main : dates[0];
+  const task = timed.find((each) => each.task.key === picked);
+  const readBack = async (chosen: File) => {
+    const text = await chosen.text();
+    const read = await attempt(() => api.readCalendar(eventId, revision(), text));
+    if (!read) return;
+    show(read.day);
+    const moved = read.moved.length === 0 ? "No time was changed" : `Moved: ${read.moved.join(", ")}`;
+    const unknown =
+      read.unknown.length > 0 ? ` ${read.unknown.length} entries are no task of this event.` : "";
+    setSaid(`${moved}.${unknown}`);
+  };
+  return (
+    <EventFrame
+      eventId={eventId}
+      name={now?.brief.name ?? ""}
+      title="Day"
+      problem={refused}
+      undo={now?.undo ?? null}
+      redo={now?.redo ?? null}
+      onUndo={() => goBy(api.undo)}
+      onRedo={() => goBy(api.redo)}
+    >
+      <main className="min-h-0 flex-1 overflow-y-auto p-4 print:overflow-visible">
+        <div className="no-print mb-2 flex flex-wrap items-center gap-2">
+          <p role="status" className="m-0 mr-auto text-soft">
+            {!now || (!now.day && now.running)
+              ? "Working out the day…"
+              : now.running
+                ? "Looking for a better day. Stop keeps the best so far."
+                : `${timed.length} tasks, ${now.crew.length} ${now.crew.length === 1 ? "pair" : "pairs"} of hands`}
+          </p>
+          {now?.running && <Button onClick={() => void act(() => api.stopDay(eventId))}>Stop</Button>}
+          {timed.length > 0 && (
+            <a className="link-act px-2" href={`/api/events/${eventId}/day.ics`}>
+              Save as calendar
+            </a>
+          )}
+          {timed.length > 0 && (
+            <>
+              <Button onClick={() => file.current?.click()}>Read a changed calendar</Button>
+              <input
+                ref={file}
+                type="file"
+                accept=".ics,text/calendar"
+                className="sr-only"
+                aria-label="A calendar file"
+                tabIndex={-1}
+                onChange={(event) => {
+                  const chosen = event.target.files?.[0];
+                  event.target.value = "";
+                  if (chosen) void readBack(chosen);
+                }}
+              />
+            </>
+          )}
+          <a className="link-act px-2" href={`/api/events/${eventId}/pack.html`}>
+            Venue pack
+          </a>
+        </div>
+        {said && (
+          <p role="status" className="mt-0">
+            {said}
+          </p>
+        )}
+        {now?.day && now.day.missing.length > 0 && (
+          <p className="mt-0">
+            The brief does not say: {now.day.missing.join("; ")}.{" "}
+            <Link to={`/events/${eventId}`}>Fill in the brief</Link>
+          </p>
+        )}
+        {now?.day && (
+          <Conflicts
+            conflicts={now.day.conflicts}
+            onPick={(key) => {
+              setPicked(key);
+              const found = timed.find((each) => each.task.key === key);
+              if (found) setDate(dateOf(found.starts_at));
+            }}
+            onApply={(key) => void act((base) => api.applyRemedy(eventId, base, key))}
+          />
+        )}
+        {now && shownDate && (
+          <>
+            <div
+              className="no-print mb-1 flex flex-wrap gap-1 max-md:hidden"
+              role="group"
+              aria-label="Which day"
+            >
+              {dates.map((each) => (
+                <Button
+                  key={each}
+                  look={each === shownDate ? "solid" : "plain"}
+                  aria-pressed={each === shownDate}
+                  onClick={() => setDate(each)}
+                >
+                  {dayWords(each)}
+                </Button>
+              ))}
+            </div>
+            <div className="grid grid-cols-[minmax(0,1fr)_270px] gap-4 max-lg:grid-cols-1 print:block">
+              <div className="min-w-0 overflow-x-auto max-md:hidden">
+                <DayChart
+                  date={shownDate}
+                  timed={timed}
+                  crew={now.crew.map((each) => each.name)}
+                  extra={now.day?.extra_hands ?? 0}
+                  times={now.brief}
+                  picked={picked}
+                  onPick={setPicked}
+                  onMove={(key, at) => void act((base) => api.setTask(eventId, base, key, at))}
+                />
+                <LifeRows date={shownDate} lives={now.day?.lives ?? []} timed={timed} />
+              </div>
+              <TaskPanel
+                timed={task}
+                crew={now.crew.map((each) => each.name)}
+                problem={problem}
+                onSet={(at) => task && void act((base) => api.setTask(eventId, base, task.task.key, at))}
+                onClose={() => setPicked(null)}
+              />
+            </div>
+          </>
+        )}
+        <div className="mt-5 grid grid-cols-2 gap-8 max-lg:grid-cols-1">
+          <TaskList
+            timed={timed}
+            crew={now?.crew.map((each) => each.name) ?? []}
+            picked={picked}
+            onPick={(key) => {
+              setProblem(null);
+              setPicked(key);
+            }}
+          />
+          {now && <WaterList water={now.water} eventId={eventId} />}
+        </div>
+      </main>
+    </EventFrame>
+  );
+}

@@ -1,0 +1,106 @@
+import { type KeyboardEvent, type PointerEvent, useState } from "react";
+import type { Timed } from "../../api/types";
+import { between, clockOf, minutesOf } from "./times";
+
+export const LANE = 50;
+const STEP_MIN = 5;
+const INSET = 4;
+
+type Props = {
+  timed: Timed;
+  person: number;
+  picked: boolean;
+  x: (minutes: number) => number;
+  pxPerMin: number;
+  onPick: () => void;
+  /** Called with the minutes it was moved by. */
+  onMoveBy: (minutes: number) => void;
+};
+
+/** One task on one lane: pressed to see it, dragged or moved with the arrow keys to set it. */
+export function TaskBlock({ timed, person, picked, x, pxPerMin, onPick, onMoveBy }: Props) {
+  const { task } = timed;
+  const [drag, setDrag] = useState<{ fromX: number; by: number } | null>(null);
+  /** A top-up has its time from the bench. */
+  const free = task.stage !== "top up";
+  const left = x(minutesOf(timed.starts_at) + (drag?.by ?? 0));
+  const wide = Math.max(between(timed.starts_at, timed.ends_at) * pxPerMin, 3);
+  const moveBy = (minutes: number) => minutes !== 0 && onMoveBy(minutes);
+  const onKeyDown = (event: KeyboardEvent) => {
+    const way = event.key === "ArrowLeft" ? -1 : event.key === "ArrowRight" ? 1 : 0;
+    if (event.key === "Enter" || event.key === " ") onPick();
+    else if (event.key === "Escape") setDrag(null);
+    else if (way !== 0 && free) moveBy(way * (event.shiftKey ? 30 : STEP_MIN));
+    else return;
+    event.preventDefault();
+  };
+  const onPointerDown = (event: PointerEvent<SVGRectElement>) => {
+    onPick();
+    if (!free) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    setDrag({ fromX: event.clientX, by: 0 });
+  };
+  const onPointerMove = (event: PointerEvent) => {
+    if (!drag) return;
+    const minutes = (event.clientX - drag.fromX) / pxPerMin;
+    setDrag({ ...drag, by: Math.round(minutes / STEP_MIN) * STEP_MIN });
+  };
+  const look = [
+    "day-block day-task",
+    `day-${task.where}`,
+    timed.early_min > 0 ? "day-bad" : "",
+    picked ? "day-picked" : "",
+    free ? "cursor-grab" : "cursor-pointer",
+  ].join(" ");
+  return (
+    <g>
+      <rect
+        x={left}
+        y={person * LANE + INSET}
+        width={wide}
+        height={LANE - 2 * INSET}
+        rx={3}
+        className={look}
+        role="button"
+        tabIndex={person === timed.crew[0] ? 0 : -1}
+        aria-label={`${clockOf(timed.starts_at)} to ${clockOf(timed.ends_at)}, ${task.name}`}
+        aria-pressed={picked}
+        onKeyDown={onKeyDown}
+        onPointerDown={onPointerDown}
+        onPointerMove={onPointerMove}
+        onPointerUp={() => {
+          if (drag) moveBy(drag.by);
+          setDrag(null);
+        }}
+        onPointerCancel={() => setDrag(null)}
+      >
+        <title>{`${clockOf(timed.starts_at)}–${clockOf(timed.ends_at)} ${task.name}`}</title>
+      </rect>
+      <svg
+        x={left}
+        y={person * LANE + INSET}
+        width={Math.max(wide - 2, 0)}
+        height={LANE - 2 * INSET}
+        aria-hidden="true"
+        pointerEvents="none"
+      >
+        {wide > 26 && (
+          <text x={4} y={17} fontSize={12.5} className="day-words">
+            {timed.locked ? "⚓ " : ""}
+            {timed.early_min > 0 ? "✕ " : ""}
+            {shortName(task.name)}
+          </text>
+        )}
+        {wide > 38 && (
+          <text x={4} y={34} fontSize={11.5}>
+            {clockOf(timed.starts_at)}
+          </text>
+        )}
+      </svg>
+    </g>
+  );
+}
+
+function shortName(name: string): string {
+  return name.replace("Make the mechanic: ", "Mechanic: ").replace("Hang and prove: ", "Hang: ");
+}

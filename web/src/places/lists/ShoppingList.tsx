@@ -1,0 +1,110 @@
+import type { Shopping } from "../../api/types";
+import { useSettings } from "../../ui/settings";
+import { textOf } from "../../units/text";
+
+const GROUPS = [
+  ["market", "Flower market, other"],
+  ["sundries", "Floristry sundries"],
+  ["hardware", "Hardware and netting"],
+  ["rigging", "Rigging"],
+  ["frogs", "Frogs"],
+  ["vessels", "Vessels and stands"],
+] as const;
+
+/** What to buy, by who sells it; what the stores have is taken off. */
+export function ShoppingList({ shopping, currency }: { shopping: Shopping; currency: string }) {
+  const { system } = useSettings();
+  if (shopping.stems.length === 0 && shopping.buys.length === 0)
+    return <p className="mt-0 text-soft">Nothing to buy yet: add a piece with stems on the line-up first.</p>;
+  return (
+    <div className="max-w-5xl">
+      <p className="mt-0 mb-3">
+        <strong>
+          {currency} {shopping.cost}
+        </strong>{" "}
+        with a known price.
+        {shopping.unpriced.length > 0 && (
+          <span className="text-berry"> No price is known for: {shopping.unpriced.join(", ")}.</span>
+        )}
+      </p>
+      {shopping.stems.length > 0 && (
+        <table className="mb-5 w-full border-collapse">
+          <caption className="serif text-left text-xl">Flower market, stems</caption>
+          <thead>
+            <tr className="text-left text-[13px] text-soft">
+              <th className="font-normal">variety</th>
+              <th className="text-right font-normal">in recipes</th>
+              <th className="text-right font-normal">with waste</th>
+              <th className="text-right font-normal">here</th>
+              <th className="pl-4 font-normal">buy</th>
+              <th className="text-right font-normal">left over</th>
+              <th className="text-right font-normal">cost</th>
+            </tr>
+          </thead>
+          <tbody>
+            {shopping.stems.map((stem) => (
+              <tr key={stem.variety} className="border-t border-line">
+                <td className="py-1">
+                  <span
+                    aria-hidden="true"
+                    className="mr-2 inline-block h-3 w-3 rounded-full border border-ink"
+                    style={{ background: stem.colour }}
+                  />
+                  {stem.name}
+                </td>
+                <td className="text-right">{stem.in_recipes}</td>
+                <td className="text-right">{stem.with_waste}</td>
+                <td className="text-right">{stem.here || ""}</td>
+                <td className="pl-4">{bought(stem.bunches, stem.singles, stem.bunch_size)}</td>
+                <td className="text-right text-soft">{stem.left_over}</td>
+                <td className="text-right">{stem.cost ?? <span className="text-berry">no price</span>}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {GROUPS.map(([group, words]) => {
+        const lines = shopping.buys.filter((each) => each.group === group);
+        if (lines.length === 0) return null;
+        return (
+          <section key={group} className="mb-4">
+            <h2 className="m-0 text-xl">{words}</h2>
+            <ul className="m-0 list-none p-0">
+              {lines.map((line) => (
+                <li
+                  key={line.key}
+                  className="grid grid-cols-[minmax(0,1fr)_150px_minmax(0,1fr)_90px] gap-x-3 border-t border-line py-1 max-md:grid-cols-2"
+                >
+                  <span>{line.name}</span>
+                  <span className="text-soft">
+                    {textOf(line.needed, system)}
+                    {line.here.value > 0 ? `, ${textOf(line.here, system)} here` : ""}
+                  </span>
+                  <span>
+                    {line.packs > 0 ? (
+                      `buy ${line.packs} × ${line.pack}`
+                    ) : (
+                      <span className="text-leaf">✓ in the stores</span>
+                    )}
+                    {line.note && <span className="text-soft"> {line.note}</span>}
+                  </span>
+                  <span className="text-right">
+                    {line.packs === 0 ? "" : (line.price ?? <span className="text-berry">no price</span>)}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </section>
+        );
+      })}
+    </div>
+  );
+}
+
+function bought(bunches: number, singles: number, size: number): string {
+  if (bunches + singles === 0) return "nothing";
+  const parts = [];
+  if (bunches > 0) parts.push(`${bunches} ${bunches === 1 ? "bunch" : "bunches"} of ${size}`);
+  if (singles > 0) parts.push(`${singles} ${singles === 1 ? "stem" : "stems"}`);
+  return parts.join(" + ");
+}

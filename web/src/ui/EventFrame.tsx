@@ -1,0 +1,53 @@
+import type { ReactNode } from "react";
+import { Link } from "react-router";
+import type { Problem } from "../api/types";
+import { render } from "../units/text";
+import { EventNav } from "./EventNav";
+import { useSettings } from "./settings";
+import { TopBar } from "./TopBar";
+
+type Props = {
+  eventId: number;
+  name: string;
+  title: string;
+  problem: Problem | null;
+  children: ReactNode;
+  undo?: string | null;
+  redo?: string | null;
+  onUndo?: () => void;
+  onRedo?: () => void;
+};
+
+/** What every place of an event has round it: the bar, the places, and what was refused last. */
+export function EventFrame(props: Props) {
+  const { eventId, name, title, problem, children } = props;
+  const { system } = useSettings();
+  const goes = props.onUndo ? { undo: props.undo ?? null, redo: props.redo ?? null } : {};
+  return (
+    <div className="flex h-full flex-col">
+      <TopBar
+        {...goes}
+        {...(props.onUndo ? { onUndo: props.onUndo } : {})}
+        {...(props.onRedo ? { onRedo: props.onRedo } : {})}
+      >
+        <Link
+          to={`/events/${eventId}`}
+          className="flex min-h-[44px] min-w-0 items-center truncate text-soft underline decoration-line underline-offset-4"
+        >
+          {name || "The event"}
+        </Link>
+        <span className="text-line" aria-hidden="true">
+          /
+        </span>
+        <h1 className="m-0 truncate text-xl">{title}</h1>
+      </TopBar>
+      <EventNav eventId={eventId} />
+      {problem && (
+        <p role="alert" className="m-0 flex-none border-b border-berry bg-sheet px-4 py-2 text-berry">
+          {render(problem.message, system)} {render(problem.limit, system)}
+        </p>
+      )}
+      {children}
+    </div>
+  );
+}
