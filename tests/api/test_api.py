@@ -168,7 +168,16 @@ def test_two_windows_never_overwrite_each_other_silently(client: TestClient, bow
     ("changed", "path", "words"),
     [
         ({"time_zone": "Marsh/Nowhere"}, "time_zone", "There is no time zone"),
-        ({"ends_at": "2027-05-15T09:00"}, "ends_at", "The event ends before the water goes in."),
+        ({"ends_at": "2027-05-15T09:00"}, "ends_at", "Here the event ends before the guests come."),
+        ({"filled_at": "2027-05-15T07:00"}, "filled_at", "Here the water goes in before the place opens to the crew."),
+        ({"clear_by": "2027-05-15T23:00"}, "clear_by", "Here all must be gone before the event ends."),
+        ({"closes": "07:30"}, "closes", "The workshop closes before it opens."),
+        ({"opens": "25:00"}, "opens", "“opens” cannot be read"),
+        ({"filled_at": "2027-03-28T01:30", "access_at": None}, "filled_at", "There is no 01:30 on 28 Mar 2027"),
+        ({"travel_h": -1}, "travel_h", "“travel h” is too small"),
+        ({"costing": {"margin": 1.0}}, "costing.margin", "“margin” is too large"),
+        ({"costing": {"rate_per_h": "12.345"}}, "costing.rate_per_h", "“rate per h” cannot be read"),
+        ({"locks": [{"task": "fill", "starts_at": "noon"}]}, "locks.fill", "“noon” is no date and time."),
         ({"filled_at": "noonish"}, "filled_at", "“noonish” is no date and time."),
         (
             {"air": {"temperature_c": 90, "relative_humidity": 0.5}},

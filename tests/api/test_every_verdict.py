@@ -48,7 +48,7 @@ def test_a_verdict_holds_grows_tight_fails_and_is_mended(
     verb = sweep.__name__
     plan = client.get("/api/events/1").json()["pieces"][0]["piece"]
     plan["top_ups"] = [] if verb != "drink" else plan["top_ups"]
-    brief = client.get("/api/events/1").json()["brief"] | {"ends_at": "2027-05-15T18:00"}
+    brief = client.get("/api/events/1").json()["brief"] | {"starts_at": None, "ends_at": "2027-05-15T18:00"}
     client.put("/api/events/1/brief", json={"base_revision": 1, "brief": brief})
 
     def judged(each: Plan) -> dict[str, Any]:

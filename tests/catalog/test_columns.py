@@ -16,6 +16,7 @@ EVERYTHING: dict[StoreKind, dict[str, Any]] = {
     "netting": {each.key: each for each in loaders.nettings()},
     "frog": {each.key: each for each in loaders.frogs()},
     "variety": {each.key: each for each in loaders.varieties()},
+    "supply": {each.key: each for each in loaders.supplies()},
 }
 FROG = "key,name,kind,width_mm,height_mm,mass_g,opening_mm,openings,volume_ml\n"
 
@@ -182,3 +183,18 @@ def test_no_row_at_all_does_harm(cells: list[str]) -> None:
         list(rows_of("frog", FROG + ",".join(cells) + "\n"))
     except BadTable as problem:
         assert str(problem)
+
+
+@pytest.mark.parametrize(
+    ("row", "column", "words"),
+    [
+        ("rope,steel rope,metre,25,,17,0.1,rigging", "measured_by", "Choose one of: piece, length, stick, mass"),
+        ("cane,cane,stick,10,,16,0.1,hardware", "stick_m", "A stick has no length here"),
+        ("tube,tube,piece,0,,16,0.1,sundries", "pack", "out of range"),
+        ("tube,tube,piece,10,,16,0.1,corner shop", "supplier", "Choose one of"),
+    ],
+)
+def test_a_supply_that_cannot_be_is_refused(row: str, column: str, words: str) -> None:
+    (found,) = refused(f"key,name,measured_by,pack,stick_m,price,spare,supplier\n{row}\n", "supply")
+    assert found.column == column
+    assert words in found.why

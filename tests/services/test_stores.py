@@ -34,7 +34,7 @@ def test_retiring_and_bringing_back_loses_nothing(studio: sqlite3.Connection) ->
     assert not stock.holdings(studio)["vessel"]["urn-24"].retired
 
 
-@pytest.mark.parametrize("kind", ["vessel", "netting", "frog", "variety"])
+@pytest.mark.parametrize("kind", ["vessel", "netting", "frog", "variety", "supply"])
 def test_a_copy_has_a_key_and_a_name_of_its_own(studio: sqlite3.Connection, kind: StoreKind) -> None:
     before = stores.things(studio, kind)
     key = next(iter(before))

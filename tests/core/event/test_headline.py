@@ -1,53 +1,94 @@
 """What an event comes to: sums of what its pieces report, each by its quantity."""
 
 from dataclasses import replace
+from decimal import Decimal
 
 import pytest
 
 from jolly_trellis.core.evaluate import evaluate
+from jolly_trellis.core.event.buying import buy_stems
+from jolly_trellis.core.event.cost import cost_of
 from jolly_trellis.core.event.headline import Headline, headline, sheets_of
-from jolly_trellis.core.rigging.assess import assess
+from jolly_trellis.core.event.job import Costing, Made, PieceWork, RigWork
+from jolly_trellis.core.event.needs import needs_of
+from jolly_trellis.core.rigging.assess import RigReport, assess
+from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.demo.loading import demo_plan
 from tests.core.rigging.test_rig import run
-from tests.ordinary import conditions
+from tests.events import larder
+from tests.ordinary import conditions, frogs, varieties
 from tests.ordinary import piece as ordinary_piece
 
 NOTHING = Headline(
-    pieces=0, stems=0, minutes=0, water_l=0, netting_m=0, netting_m2=0, overhead_kg=0, not_cleared=0, failing=0,
+    pieces=0,
+    stems=0,
+    minutes=0,
+    water_l=0,
+    netting_m=0,
+    netting_m2=0,
+    overhead_kg=0,
+    not_cleared=0,
+    failing=0,
     not_worked_out=0,
-)  # fmt: skip
+    currency="€",
+    cost=Decimal("0.00"),
+    price=Decimal("0.00"),
+    unpriced=0,
+)
+
+
+def of(made: Made) -> Headline:
+    needs = needs_of(made)
+    bought = buy_stems(needs.stems, varieties(), waste=0.1, here={})
+    costing = Costing(rate_per_h=Decimal(20))
+    return headline(made, cost_of(made, needs, bought, larder(), frogs(), varieties(), costing))
+
+
+def stands(quantity: int = 1) -> PieceWork:
+    bowl = replace(ordinary_piece(), quantity=quantity)
+    return PieceWork(id=1, piece=bowl, report=evaluate(bowl, conditions()))
+
+
+def hangs(rig: Rig, number: int = 1) -> RigWork:
+    report: RigReport = assess(rig, conditions())
+    return RigWork(id=number, rig=rig, report=report)
 
 
 def test_an_empty_event_comes_to_nothing() -> None:
-    assert headline([], []) == NOTHING
+    assert of(Made()) == NOTHING
 
 
 def test_twelve_of_a_piece_come_to_twelve_times_one() -> None:
-    one = ordinary_piece()
-    twelve = replace(one, quantity=12)
-    single = headline([(one, evaluate(one, conditions()))], [])
-    dozen = headline([(twelve, evaluate(twelve, conditions()))], [])
-    for field in ("pieces", "stems", "minutes", "water_l", "netting_m", "netting_m2"):
+    single, dozen = of(Made(pieces=(stands(),))), of(Made(pieces=(stands(12),)))
+    for field in ("pieces", "stems", "water_l", "netting_m", "netting_m2"):
         assert getattr(dozen, field) == pytest.approx(12 * getattr(single, field)), field
         assert getattr(single, field) > 0, field
+    assert dozen.minutes == pytest.approx(12 * single.minutes, abs=6)
+    assert dozen.price is not None
+    assert single.price is not None
+    assert dozen.price > single.price
 
 
 def test_what_hangs_over_people_is_counted_by_its_heavy_mass_and_whether_it_is_cleared() -> None:
-    report = assess(run(), conditions())
-    unrated = run(rating=None)
-    both = headline([], [(run(), report), (unrated, assess(unrated, conditions()))])
-    assert both.overhead_kg == pytest.approx(2 * report.take_off.heavy_kg)
+    rated = hangs(run())
+    both = of(Made(rigs=(rated, hangs(run(rating=None), 2))))
+    assert rated.report is not None
+    assert both.overhead_kg == pytest.approx(2 * rated.report.take_off.heavy_kg)
     assert both.not_cleared == 1
-    alone = replace(run(), below="nobody")
-    assert headline([], [(alone, assess(alone, conditions()))]).overhead_kg == 0
+    assert of(Made(rigs=(hangs(replace(run(), below="nobody")),))).overhead_kg == 0
 
 
 def test_what_cannot_be_worked_out_is_counted_and_never_passes() -> None:
-    found = headline([(ordinary_piece(), None)], [(run(), None)])
+    broken = Made(
+        pieces=(PieceWork(id=1, piece=ordinary_piece(), report=None),), rigs=(RigWork(id=2, rig=run(), report=None),)
+    )
+    found = of(broken)
     assert found.pieces == 2
     assert found.not_worked_out == 2
     assert found.not_cleared == 1
     assert found.netting_m2 == 0
+    assert found.price is None
+    assert found.unpriced > 0
 
 
 def test_every_sheet_of_a_composition_is_in_the_netting() -> None:
@@ -60,5 +101,5 @@ def test_every_sheet_of_a_composition_is_in_the_netting() -> None:
     assert sheets[-1] == report.spill.sheet
     own = len(report.mechanic.flat) + sum(len(each.mechanic.flat) for each in report.companions)
     assert len(sheets) == own + 1
-    area = headline([(ledge, report)], []).netting_m2
+    area = of(Made(pieces=(PieceWork(id=1, piece=ledge, report=report),))).netting_m2
     assert area == pytest.approx(sum(each.width_m * each.length_m for each in sheets))

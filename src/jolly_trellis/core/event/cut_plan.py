@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from ortools.sat.python import cp_model
 
+from jolly_trellis.core.event.cut_fills import filled_strips
 from jolly_trellis.core.event.cut_strips import strips_for
 from jolly_trellis.core.event.cutting import (
     Column,
@@ -27,6 +28,7 @@ _ROLL_CELL = 20
 _REMNANT_CELL = 19
 _MOST_COPIES = 12
 _WORKERS = 2
+_FILLING = 0.25
 _Cuts = list[tuple[Sheet, int, list[Strip]]]
 
 
@@ -51,7 +53,7 @@ def cut(
         progress: told each better plan; may end the search, which keeps the best.
     Returns: a plan; pieces that fit no stock, or that there is no stock left for, are named in it.
     """
-    progress = progress or Progress()
+    progress = _only_better(progress or Progress(), sheets)
     ends_at = time.monotonic() + seconds
     fitting = tuple(item for item in items if any(fits(item, sheet) for sheet in sheets))
     nowhere = [(item.key, item.count) for item in items if item not in fitting]
@@ -66,7 +68,10 @@ def cut(
         if not index:
             continue
         strips, least = strips_for(tuple(fitting[each] for each in index), across, longest, kerf, progress)
-        pools[across] = [_renumbered(strip, index) for strip in strips]
+        wanted = tuple(fitting[each] for each in index)
+        until = min(time.monotonic() + seconds * _FILLING, ends_at)
+        strips += filled_strips(wanted, across, longest, kerf, until=until, progress=progress)
+        pools[across] = [_renumbered(strip, index) for strip in dict.fromkeys(strips)]
         bound = max(bound, least * across) if len({each.across for each in sheets}) == 1 else 0.0
     best = _greedy(fitting, sheets, pools, kerf)
     plan = _cutting(best, fitting, nowhere, kerf, round(bound))
@@ -76,8 +81,26 @@ def cut(
         better = _solve(fitting, sheets, pools, kerf, left, progress, (nowhere, round(bound), best))
         if better is not None:
             found = _cutting(better, fitting, nowhere, kerf, round(bound))
-            plan = min(plan, found, key=lambda each: (each.cost[0], _paid(each, sheets), each.cost[1]))
+            plan = min(plan, found, key=lambda each: _rank(each, sheets))
     return plan
+
+
+def _rank(plan: Cutting, sheets: tuple[Sheet, ...]) -> tuple[int, int, int]:
+    """What plans are compared by: pieces left over, cents paid, area used."""
+    return plan.cost[0], _paid(plan, sheets), plan.cost[1]
+
+
+def _only_better(progress: Progress, sheets: tuple[Sheet, ...]) -> Progress:
+    """Progress that passes on a plan only where it is better than the last."""
+    best: list[tuple[int, int, int]] = []
+
+    def tell(plan: Cutting) -> None:
+        rank = _rank(plan, sheets)
+        if not best or rank < best[0]:
+            best[:] = [rank]
+            progress.tell(plan)
+
+    return Progress(tell=tell, stop=progress.stop)
 
 
 def _paid(plan: Cutting, sheets: tuple[Sheet, ...]) -> int:

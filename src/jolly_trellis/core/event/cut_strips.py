@@ -14,6 +14,7 @@ from ortools.linear_solver import pywraplp
 from jolly_trellis.core.event.cutting import STRIP_ROUNDS, Column, Item, Progress, Strip, lie
 
 _Array = np.ndarray
+Ways = list[tuple[int, int, int, bool]]
 _WORTH = 1e-6
 _MOST_BEHIND = 3
 _MOST_LENGTHS = 160
@@ -31,7 +32,7 @@ def strips_for(
     Returns: strips, each worth trying; the bound, which is only a bound on plans all on stock of this width.
     Raises: ValueError: no item at all.
     """
-    ways = _ways(items, across, longest, kerf)
+    ways = ways_of(items, across, longest, kerf)
     lengths = _strip_lengths({along for _, _, along, _ in ways}, longest + kerf)
     strips = [_alone(items, index, across, longest, kerf) for index in range(len(items))]
     solver = pywraplp.Solver.CreateSolver("GLOP")
@@ -78,7 +79,7 @@ def _strip_lengths(pieces: set[int], longest: int) -> list[int]:
     return sorted(lengths)
 
 
-def _ways(items: tuple[Item, ...], across: int, longest: int, kerf: int) -> list[tuple[int, int, int, bool]]:
+def ways_of(items: tuple[Item, ...], across: int, longest: int, kerf: int) -> Ways:
     """(item, width, length, turned) of every way a piece may lie on this stock, kerf in, narrowest first."""
     found = []
     for index, item in enumerate(items):
@@ -91,17 +92,17 @@ def _ways(items: tuple[Item, ...], across: int, longest: int, kerf: int) -> list
 
 def _alone(items: tuple[Item, ...], index: int, across: int, longest: int, kerf: int) -> Strip:
     """A strip with as many of one item side by side as fit, lying the way that wastes less."""
-    ways = _ways(items[index : index + 1], across, longest, kerf)
+    ways = ways_of(items[index : index + 1], across, longest, kerf)
     best = max(ways, key=lambda way: ((across + kerf) // way[1]) / way[2])
     number = min((across + kerf) // best[1], items[index].count)
     return Strip(best[2], tuple(Column(best[1], ((index, best[3]),)) for _ in range(number)))
 
 
 def _best_strips(
-    items: tuple[Item, ...], ways: list[tuple[int, int, int, bool]], lengths: list[int], prices: _Array, width: int
+    items: tuple[Item, ...], ways: Ways, lengths: list[int], prices: _Array, width: int
 ) -> list[tuple[Strip, float]]:
     """The strip of the greatest worth for each length, at these prices."""
-    stacks = _stacks(items, ways, lengths[-1], prices)
+    stacks = stacks_of(items, ways, lengths[-1], prices)
     found = []
     for long in lengths:
         options = []
@@ -116,14 +117,14 @@ def _best_strips(
         columns = []
         for index in picked:
             wide, _, choices = options[index]
-            pieces = _unstack(choices, ways, long)
+            pieces = unstack(choices, ways, long)
             columns.append(Column(wide, tuple(pieces)))
         found.append((Strip(long, tuple(sorted(columns, key=lambda each: (-each.across, each.pieces)))), worth))
     return found
 
 
-def _stacks(
-    items: tuple[Item, ...], ways: list[tuple[int, int, int, bool]], longest: int, prices: _Array
+def stacks_of(
+    items: tuple[Item, ...], ways: Ways, longest: int, prices: _Array
 ) -> list[tuple[int, _Array, list[tuple[int, _Array]]]]:
     """For each column width, narrowest first: the best worth of a stack up to each length, and the choices so far.
 
@@ -148,9 +149,7 @@ def _stacks(
     return found
 
 
-def _unstack(
-    choices: list[tuple[int, _Array]], ways: list[tuple[int, int, int, bool]], long: int
-) -> list[tuple[int, bool]]:
+def unstack(choices: list[tuple[int, _Array]], ways: Ways, long: int) -> list[tuple[int, bool]]:
     """The pieces of the best stack of a length, read back from the choices."""
     left, pieces = long, []
     for place, taken in reversed(choices):

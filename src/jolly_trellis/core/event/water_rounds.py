@@ -126,7 +126,12 @@ def _dry(made: Made, conditions: Conditions, start: datetime) -> list[DryPiece]:
 
 
 def _first_dry_h(work: PieceWork) -> float | None:
-    return None if work.report is None else work.report.water.first_dry_h
+    """Hours to the first dry stem in the worst case that Drink judges; None where none was judged."""
+    if work.report is None:
+        return None
+    drink = next((each for each in work.report.verdicts if each.verb == "drink"), None)
+    hours = [] if drink is None else [each.value.value for each in drink.findings if each.check == "lasts"]
+    return min(hours, default=None)
 
 
 def _after(start: datetime, hours: float) -> datetime:

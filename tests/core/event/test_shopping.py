@@ -1,0 +1,108 @@
+"""Shopping and packing: what is needed with spares, less what is here, by who sells it; and what goes along."""
+
+from dataclasses import replace
+
+import pytest
+
+from jolly_trellis.core.event.job import Made
+from jolly_trellis.core.event.needs import SUPPLY_OF, Needs, needs_of
+from jolly_trellis.core.event.roll import Larder, cut_plan
+from jolly_trellis.core.event.shopping import Buy, Shelves, Shopping, shopping
+from jolly_trellis.core.event.water_rounds import water_rounds
+from tests.events import demo_made, job, larder, one_bowl, shelves, supplies
+from tests.ordinary import conditions, varieties
+
+
+def of(made: Made, stores: Larder | None = None, counted: Shelves | None = None) -> Shopping:
+    needs, kept = needs_of(made), stores or larder()
+    return shopping(
+        job(),
+        made,
+        needs,
+        cut_plan(needs, kept, seconds=1.0),
+        kept,
+        counted or shelves(),
+        varieties(),
+        water_rounds(job(), made, conditions()),
+    )
+
+
+def line(found: Shopping, key: str) -> Buy:
+    return next(each for each in found.buys if each.key == key)
+
+
+def test_every_part_that_mechanics_and_armatures_name_is_a_supply_of_the_stores() -> None:
+    assert {key for key, _ in SUPPLY_OF.values()} <= supplies().keys()
+
+
+def test_tubes_are_bought_with_their_spare_in_whole_packs() -> None:
+    found = line(of(demo_made()), "stem-tube")
+    tubes = sum(row.count for rig in demo_made().rigs for row in rig.rig.recipe if row.water == "tube")
+    assert found.needed.value == pytest.approx(-(-tubes * 1.1 // 1))
+    assert found.packs == -(-found.needed.value // 100)
+
+
+def test_what_is_here_is_not_bought_again() -> None:
+    stocked = replace(larder(), packs={"stem-tube": 5, "ribbon": 1})
+    found = of(demo_made(), stocked)
+    assert line(found, "stem-tube").packs == 0
+    assert line(found, "ribbon").packs == 0
+    assert found.cost < of(demo_made()).cost
+
+
+def test_frogs_and_vessels_that_are_counted_are_taken_off_and_the_rest_is_named() -> None:
+    found = of(demo_made(), counted=replace(shelves(), vessels_here={"low bowl, 20 cm": 12}))
+    assert line(found, "pin-100").packs == 0
+    assert line(found, "cup-80").packs == 9
+    assert line(found, "low bowl, 20 cm").packs == 0
+    trough = line(found, "long trough, 60 cm")
+    assert (trough.packs, trough.price) == (1, None)
+    assert "long trough, 60 cm" in found.unpriced
+
+
+def test_a_supply_that_the_stores_do_not_have_is_still_on_the_list() -> None:
+    bare = replace(larder(), supplies={key: each for key, each in supplies().items() if key != "stem-tube"})
+    found = line(of(demo_made(), bare), "stem-tube")
+    assert found.price is None
+    assert "add it to the stores" in found.note
+
+
+def test_the_cost_is_the_sum_of_what_has_a_price() -> None:
+    found = of(demo_made())
+    lines = [each.price for each in found.buys if each.packs and each.price is not None]
+    stems = [each.cost for each in found.stems if each.cost is not None]
+    assert found.cost == sum([*lines, *stems])
+
+
+def test_gloves_for_thorns_and_sap_ladders_and_proof_loads_for_what_hangs() -> None:
+    hung, plain = of(demo_made()), of(one_bowl())
+    names = {each.name: each for each in hung.packs}
+    assert "garden rose" in names["pairs of gloves"].why.text
+    assert "ladder, footed by a second person" in names
+    assert "bags of water or sand to prove with" in names
+    assert not any("ladder" in each.name for each in plain.packs)
+    assert any(each.group == "emergency kit" for each in plain.packs)
+
+
+def test_water_is_packed_in_cans_that_hold_all_of_it() -> None:
+    found = of(demo_made())
+    cans = next(each for each in found.packs if each.name == "cans of 10 L")
+    assert (cans.number - 1) * 10 < found.water_l <= cans.number * 10
+
+
+def test_an_empty_event_buys_nothing() -> None:
+    found = of(Made())
+    assert found.stems == ()
+    assert found.buys == ()
+    assert found.cost == 0
+
+
+def test_a_bond_a_carrier_and_every_line_of_a_rig_are_needed() -> None:
+    """By hand: a run on five lines with a bond needs six lengths, each with what both its ends take."""
+    needs: Needs = needs_of(replace(demo_made(), pieces=()))
+    run = next(each for each in demo_made().rigs if each.rig.name == "Run over the long table")
+    assert run.report is not None
+    mine = [each for each in needs.lengths if each.piece_id == run.id]
+    assert len(mine) == len(run.rig.lines) + 1
+    assert mine[0].length_m == pytest.approx(run.report.lines[0].cut_length_m)
+    assert mine[-1].name == "second bond"
