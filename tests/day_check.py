@@ -1,6 +1,7 @@
 """A run sheet checked against every window, follower, lane and opening hour, written apart from the scheduler."""
 
 from datetime import datetime, timedelta
+from itertools import pairwise
 
 from jolly_trellis.core.event.job import Job
 from jolly_trellis.core.event.schedule import Timed
@@ -51,7 +52,7 @@ def _doubled(timed: tuple[Timed, ...]) -> list[str]:
             for each in timed
             if person in each.crew
         )
-        for (_, end, key), (start, _, other) in zip(mine, mine[1:], strict=False):
+        for (_, end, key), (start, _, other) in pairwise(mine):
             if start < end:
                 found.append(f"{person} does {key} and {other} at once")
     return found

@@ -129,6 +129,7 @@ def shopping_of(conn: sqlite3.Connection, work: EventWork) -> Shopping:
         work.shelves,
         work.conditions.varieties,
         water_of(work),
+        frozenset(row.key for row in cuts.cuts(conn, work.event_id)),
     )
 
 

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import Literal
 
@@ -70,8 +70,12 @@ def shopping(
     shelves: Shelves,
     varieties: Mapping[str, Variety],
     water: WaterRounds,
+    cut: frozenset[str] = frozenset(),
 ) -> Shopping:
     """Gather what an event buys and packs; what the stores have is taken off.
+
+    Args:
+        cut: keys of nettings and supplies that are cut already: they were bought then.
 
     Source: sums of what each piece needs; spares as each supply says; kit and tools are common practice.
     """
@@ -96,6 +100,10 @@ def shopping(
         unpriced=tuple(unpriced),
         water_l=water.total_l,
     )
+
+
+def _cut_already(buy: Buy) -> Buy:
+    return replace(buy, here=buy.needed, packs=0, price=Decimal("0.00"), note="cut already")
 
 
 def _netting(cuts: CutPlan, larder: Larder) -> Iterator[Buy]:

@@ -1,0 +1,160 @@
+"""Cut plan, shopping list and venue pack as files: complete, in either unit system, and nothing in them runs away."""
+
+import csv
+import io
+import re
+from html.parser import HTMLParser
+
+import pdfplumber
+import pytest
+from reportlab.lib.colors import HexColor
+
+from jolly_trellis.core.event.day import day_of
+from jolly_trellis.core.event.needs import needs_of
+from jolly_trellis.core.event.roll import CutPlan, cut_plan
+from jolly_trellis.core.event.shopping import Shopping, shopping
+from jolly_trellis.core.event.water_rounds import water_rounds
+from jolly_trellis.core.units import UnitSystem
+from jolly_trellis.exchange.cut_sheets import write_cut_sheets
+from jolly_trellis.exchange.shopping_list import COLUMNS, write_csv, write_pdf
+from jolly_trellis.exchange.svg_page import SvgPage
+from jolly_trellis.exchange.venue_pack import Pack, write_pack
+from tests.events import demo_made, job, larder, shelves
+from tests.ordinary import conditions, varieties
+
+
+def cuts() -> CutPlan:
+    return cut_plan(needs_of(demo_made()), larder(), seconds=1.0)
+
+
+def bought() -> Shopping:
+    made = demo_made()
+    water = water_rounds(job(), made, conditions())
+    return shopping(job(), made, needs_of(made), cuts(), larder(), shelves(), varieties(), water)
+
+
+def words_of(page: bytes) -> str:
+    with pdfplumber.open(io.BytesIO(page)) as pdf:
+        return "\n".join(each.extract_text() for each in pdf.pages)
+
+
+@pytest.mark.parametrize("system", ["metric", "inch"])
+def test_the_cut_plan_has_a_page_for_each_roll_and_every_piece_on_it(system: UnitSystem) -> None:
+    plan = cuts()
+    page = write_cut_sheets(plan, event="Slipway lunch", paper="A4", system=system)
+    text = words_of(page)
+    rolls = sum(len(each.stocks) for each in plan.materials if each.material == "netting")
+    with pdfplumber.open(io.BytesIO(page)) as pdf:
+        assert len(pdf.pages) == rolls + 1
+    for material in plan.materials:
+        assert material.name in text
+    assert "Order of cuts" in text
+    assert "Cannot be cut" in text
+    assert "gloves, eye protection" in text
+
+
+def test_an_empty_cut_plan_says_so() -> None:
+    page = write_cut_sheets(CutPlan(materials=()), event="Slipway lunch", paper="Letter", system="inch")
+    assert "Nothing in this event is cut" in words_of(page)
+
+
+def test_the_shopping_list_as_csv_opens_in_a_reader_of_csv() -> None:
+    rows = list(csv.DictReader(io.StringIO(write_csv(bought(), "metric"))))
+    assert tuple(rows[0]) == COLUMNS
+    flowers = {row["what"]: row for row in rows if row["group"] == "flowers"}
+    assert flowers["garden rose"]["buy"] == "7 bunches and 3 stems"
+    assert {row["group"] for row in rows} >= {"flowers", "sundries", "hardware", "rigging", "water", "emergency kit"}
+
+
+def test_the_shopping_list_as_pdf_has_every_line() -> None:
+    found = bought()
+    text = words_of(write_pdf(found, event="Slipway lunch", currency="€", paper="A4", system="metric"))
+    for stem in found.stems:
+        assert stem.name in text
+    assert f"With a known price: € {found.cost}" in text
+    assert "Emergency kit" in text
+
+
+class Links(HTMLParser):
+    """Every address that a page refers to, and every id it has."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.out: list[str] = []
+        self.ids: set[str] = set()
+        self.ticks: list[str] = []
+
+    def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
+        for name, value in attrs:
+            if name in ("href", "src", "srcset", "action", "data", "poster") and value and not value.startswith("#"):
+                self.out.append(value)
+            if name == "id" and value:
+                self.ids.add(value)
+            if name == "data-tick" and value:
+                self.ticks.append(value)
+
+
+def pack(name: str = "Slipway lunch") -> Pack:
+    made = demo_made()
+    return Pack(
+        event_id=7,
+        name=name,
+        place="the slipway",
+        job=job(),
+        made=made,
+        day=day_of(job(), made, varieties()),
+        water=water_rounds(job(), made, conditions()),
+        shopping=bought(),
+        made_for="0" * 64,
+    )
+
+
+def test_the_venue_pack_is_one_file_with_no_outside_reference_under_two_megabytes() -> None:
+    html = write_pack(pack(), system="metric")
+    links = Links()
+    links.feed(html)
+    assert links.out == []
+    assert not re.search(r"url\(|@import|https?://(?!www\.w3\.org/2000/svg)", html)
+    assert len(html.encode()) < 2_000_000
+    assert {"day", "water", "line-up", "rigs", "bench", "lists"} <= links.ids
+    assert len(links.ticks) == len(set(links.ticks))
+
+
+@pytest.mark.parametrize("system", ["metric", "inch"])
+def test_the_venue_pack_has_every_task_rig_piece_and_round(system: UnitSystem) -> None:
+    asked = pack()
+    html = write_pack(asked, system=system)
+    for timed in asked.day.timed:
+        assert f'data-tick="day {timed.task.key}"' in html
+    for rig in asked.made.rigs:
+        assert rig.rig.name in html
+    assert html.count("<svg") == len(asked.made.pieces) + sum(each.report is not None for each in asked.made.rigs)
+    assert "NOT CLEARED" in html
+    assert "hanging amaranth lasts 2 h 9 min" in html
+    assert ("43.38 L" in html or "in all. Who" in html) if system == "metric" else "fl oz in all" in html
+
+
+def test_a_name_that_would_run_is_only_text() -> None:
+    html = write_pack(pack("<script>alert(1)</script>"), system="metric")
+    assert "<script>alert" not in html
+    assert "&lt;script&gt;alert(1)&lt;/script&gt;" in html
+
+
+def test_a_drawing_page_writes_balanced_groups_and_plain_shapes() -> None:
+    page = SvgPage(100, 50)
+    page.setStrokeColor(HexColor("#102030"))
+    page.saveState()
+    page.translate(10, 5)
+    page.scale(2, 2)
+    path = page.beginPath()
+    path.moveTo(0, 0)
+    path.lineTo(1, 1)
+    path.close()
+    page.drawPath(path)
+    page.restoreState()
+    page.circle(1, 2, 3)
+    svg = page.svg('a "drawing"')
+    assert svg.count("<g") == svg.count("</g>")
+    assert 'd="M0 0L1 1Z"' in svg
+    assert 'stroke="#102030"' in svg
+    assert "a &quot;drawing&quot;" in svg

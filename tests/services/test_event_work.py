@@ -1,0 +1,189 @@
+"""The roll and the day as a person works with them: kept, marked, taken back, locked; long work begun and stopped."""
+
+import sqlite3
+import time
+from dataclasses import replace
+
+import pytest
+
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.event.job import CrewMember
+from jolly_trellis.core.quantities import phrase
+from jolly_trellis.demo.loading import load_demo
+from jolly_trellis.services import day as days
+from jolly_trellis.services import event_work, long_work, planning, rolling
+from jolly_trellis.services.long_work import Running
+from jolly_trellis.services.planning import NotFound
+from jolly_trellis.store import cuts, stock
+
+
+@pytest.fixture
+def demo(studio: sqlite3.Connection) -> sqlite3.Connection:
+    load_demo(studio)
+    return studio
+
+
+def planned(conn: sqlite3.Connection) -> None:
+    rolling.start(conn, 1, seconds=1.0)
+    for _ in range(600):
+        if not rolling.state(conn, 1).running:
+            return
+        time.sleep(0.05)
+    raise AssertionError("the search did not end")
+
+
+def on_hand(conn: sqlite3.Connection, key: str) -> int:
+    return stock.holdings(conn)["netting"][key].on_hand
+
+
+def test_a_cut_plan_is_kept_and_is_of_the_event_until_that_changes(demo: sqlite3.Connection) -> None:
+    assert rolling.state(demo, 1).plan is None
+    planned(demo)
+    kept = rolling.state(demo, 1)
+    assert kept.fresh
+    assert kept.plan is not None
+    piece, _ = planning.piece_of(demo, 1, 1)
+    planning.put_piece(demo, 1, 1, replace(piece, quantity=13), base_revision=1, label="One more")
+    assert not rolling.state(demo, 1).fresh
+
+
+def test_marking_as_cut_moves_rolls_and_remnants_and_taking_it_back_leaves_the_stores_as_before(
+    demo: sqlite3.Connection,
+) -> None:
+    planned(demo)
+    before = on_hand(demo, "coated-25-09"), cuts.remnants(demo, "netting")
+    rolling.mark_cut(demo, 1, "netting", "coated-25-09")
+    after = on_hand(demo, "coated-25-09"), cuts.remnants(demo, "netting")
+    assert after[0] == before[0] - 1
+    assert len(after[1]) > len(before[1])
+    assert rolling.state(demo, 1).fresh
+    with pytest.raises(InvalidMeasure, match="cut already"):
+        rolling.mark_cut(demo, 1, "netting", "coated-25-09")
+    rolling.unmark_cut(demo, 1, "netting", "coated-25-09")
+    assert (on_hand(demo, "coated-25-09"), cuts.remnants(demo, "netting")) == before
+
+
+def test_a_plan_of_an_earlier_state_is_not_marked_as_cut(demo: sqlite3.Connection) -> None:
+    planned(demo)
+    piece, _ = planning.piece_of(demo, 1, 1)
+    planning.put_piece(demo, 1, 1, replace(piece, quantity=13), base_revision=1, label="One more")
+    with pytest.raises(InvalidMeasure, match="earlier state"):
+        rolling.mark_cut(demo, 1, "netting", "coated-25-09")
+
+
+def test_a_remnant_of_one_event_is_cut_by_the_next_and_then_cannot_be_taken_back(demo: sqlite3.Connection) -> None:
+    planned(demo)
+    rolling.mark_cut(demo, 1, "netting", "coated-25-09")
+    copy = planning.copy_event(demo, 1).event.id
+    rolling.start(demo, copy, seconds=1.0)
+    while rolling.state(demo, copy).running:
+        time.sleep(0.05)
+    rolling.mark_cut(demo, copy, "netting", "coated-25-09")
+    with pytest.raises(InvalidMeasure, match="cut from its remnants since"):
+        rolling.unmark_cut(demo, 1, "netting", "coated-25-09")
+    rolling.unmark_cut(demo, copy, "netting", "coated-25-09")
+    rolling.unmark_cut(demo, 1, "netting", "coated-25-09")
+
+
+def test_what_is_not_marked_is_not_taken_back_and_what_is_not_planned_is_not_marked(demo: sqlite3.Connection) -> None:
+    with pytest.raises(NotFound):
+        rolling.unmark_cut(demo, 1, "netting", "coated-25-09")
+    with pytest.raises(NotFound):
+        rolling.mark_cut(demo, 1, "netting", "coated-25-09")
+
+
+def test_a_remnant_is_counted_in_and_out_by_hand(demo: sqlite3.Connection) -> None:
+    rolling.add_remnant(demo, "netting", "coated-25-09", width_m=0.3, length_m=0.6)
+    (left,) = cuts.remnants(demo, "netting")
+    assert (left.width_m, left.length_m) == (0.3, 0.6)
+    rolling.remove_remnant(demo, left.id)
+    assert cuts.remnants(demo, "netting") == ()
+    with pytest.raises(NotFound):
+        rolling.remove_remnant(demo, left.id)
+    with pytest.raises(InvalidMeasure, match="has a width"):
+        rolling.add_remnant(demo, "netting", "coated-25-09", width_m=0.0, length_m=0.6)
+    with pytest.raises(NotFound):
+        rolling.add_remnant(demo, "supply", "moonbeam", width_m=0.0, length_m=0.6)
+
+
+def test_a_day_is_worked_out_once_for_one_state_of_the_event(demo: sqlite3.Connection) -> None:
+    first = days.finished(demo, 1)[1]
+    assert days.finished(demo, 1)[1] is first
+    brief = planning.brief_of(demo, 1)
+    planning.put_brief(demo, 1, replace(brief, crew=(*brief.crew, CrewMember(name="Thrift"))), base_revision=1)
+    assert days.finished(demo, 1)[1] is not first
+
+
+def test_a_task_is_locked_let_go_and_undone_with_the_plan(demo: sqlite3.Connection) -> None:
+    state = days.lock(demo, 1, "mechanics-1", "2027-05-13T09:00", base_revision=1)
+    locked = next(each for each in days.finished(demo, 1)[1].timed if each.task.key == "mechanics-1")
+    assert f"{locked.starts_at:%d %H:%M}" == "13 09:00"
+    planning.undo(demo, 1, base_revision=state.event.revision)
+    assert planning.brief_of(demo, 1).locks == ()
+    with pytest.raises(NotFound):
+        days.lock(demo, 1, "no-such-task", "2027-05-13T09:00", base_revision=9)
+    with pytest.raises(InvalidMeasure, match="no date and time"):
+        days.lock(demo, 1, "mechanics-1", "soon", base_revision=9)
+
+
+def test_times_read_back_become_locks_and_strangers_are_named(demo: sqlite3.Connection) -> None:
+    work, day = days.finished(demo, 1)
+    task = next(each for each in day.timed if each.task.stage == "mechanics")
+    earlier = task.starts_at.replace(hour=8, minute=0)
+    _, moved, unknown = days.read_times(
+        demo, 1, {task.task.key: earlier, "not-ours": earlier}, base_revision=work.revision
+    )
+    assert moved == (task.task.name,)
+    assert unknown == ("not-ours",)
+    assert [each.task for each in planning.brief_of(demo, 1).locks] == [task.task.key]
+
+
+def test_a_copy_keeps_pieces_and_crew_and_leaves_times_and_locks_open(demo: sqlite3.Connection) -> None:
+    days.lock(demo, 1, "mechanics-1", "2027-05-13T09:00", base_revision=1)
+    copy, plan = planning.copy_event(demo, 1).plan, planning.state(demo, 1).plan
+    assert copy.pieces == plan.pieces
+    assert copy.rigs == plan.rigs
+    assert copy.brief.crew == plan.brief.crew
+    assert copy.brief.filled_at is None
+    assert copy.brief.locks == ()
+
+
+def test_what_was_cut_is_not_bought_again_by_a_second_plan(demo: sqlite3.Connection) -> None:
+    planned(demo)
+    work = event_work.work_of(demo, 1)
+    first = event_work.shopping_of(demo, work)
+    rolling.mark_cut(demo, 1, "netting", "galvanized-25-09")
+    again = event_work.shopping_of(demo, event_work.work_of(demo, 1))
+    packs = [next(each.packs for each in found.buys if each.key == "galvanized-25-09") for found in (first, again)]
+    assert packs == [1, 0]
+
+
+def test_long_work_is_joined_stopped_and_begun_again() -> None:
+    def slowly(running: Running[int]) -> int:
+        best = 0
+        while not running.stopping and best < 400:
+            best += 1
+            running.tell(best)
+            time.sleep(0.005)
+        return best
+
+    key = ("test", time.monotonic())
+    first = long_work.start(key, slowly)
+    assert long_work.start(key, slowly) is first
+    assert long_work.find(key) is first
+    first.stop()
+    first.wait(5.0)
+    assert first.done
+    assert first.best is not None
+    assert 0 < first.best < 400
+    long_work.forget(key)
+    assert long_work.find(key) is None
+
+
+def test_long_work_that_cannot_be_done_says_why() -> None:
+    def refused(_: Running[int]) -> int:
+        raise InvalidMeasure(path="x", message=phrase("It cannot be."), limit=phrase("Nothing would be right."))
+
+    running = long_work.start(("refused", time.monotonic()), refused)
+    running.wait(5.0)
+    assert isinstance(running.problem, InvalidMeasure)
