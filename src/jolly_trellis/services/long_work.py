@@ -1,5 +1,6 @@
 """Long work in the background: one piece of work for each key, with its best so far, that can be stopped."""
 
+import atexit
 import threading
 from collections import OrderedDict
 from collections.abc import Callable
@@ -73,6 +74,19 @@ def start(key: tuple[Any, ...], work: Callable[[Running[T]], T]) -> Running[T]:
     running._thread = threading.Thread(target=go, daemon=True)
     running._thread.start()
     return running
+
+
+def stop_all(wait_s: float = 5.0) -> None:
+    """End everything that runs, before the program ends."""
+    with _lock:
+        every = list(_running.values())
+    for each in every:
+        each.stop()
+    for each in every:
+        each.wait(wait_s)
+
+
+atexit.register(stop_all)
 
 
 def find(key: tuple[Any, ...]) -> Running[Any] | None:

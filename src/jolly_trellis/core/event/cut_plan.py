@@ -21,6 +21,7 @@ from jolly_trellis.core.event.cutting import (
     laid_out,
     lie,
 )
+from jolly_trellis.core.event.searching import search
 
 _LEFT_OVER = 10_000_000
 _CENT = 1_000
@@ -228,8 +229,7 @@ def _solve(
             if progress.stop() or (found.cost[0] == len(nowhere) == 0 and 0 < found.area_used <= bound):
                 self.stop_search()
 
-    status = solver.solve(model, Told())
-    if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+    if not search(solver, model, Told(), progress.stop):
         return None
     return _cuts_of(((choice, solver.value(often)) for choice, often in choices), items, sheets, kerf)
 

@@ -10,6 +10,7 @@ from datetime import UTC, datetime, timedelta
 from ortools.sat.python import cp_model
 
 from jolly_trellis.core.event.job import Hours, Job
+from jolly_trellis.core.event.searching import search
 from jolly_trellis.core.event.tasks import MADE_WITHIN, Stage, Task
 
 SLOT_MIN = 5
@@ -93,7 +94,7 @@ def solve(
     solver.parameters.max_deterministic_time = _SEARCH
     solver.parameters.max_time_in_seconds = 30.0
     told = _Told(made, tasks, job, progress)
-    if solver.solve(made.model, told) not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+    if not search(solver, made.model, told, progress.stop if progress is not None else lambda: False):
         return None
     return _sheet(made, tasks, job, solver.value)
 

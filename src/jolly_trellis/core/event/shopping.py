@@ -80,12 +80,9 @@ def shopping(
     Source: sums of what each piece needs; spares as each supply says; kit and tools are common practice.
     """
     stems = buy_stems(needs.stems, varieties, waste=job.costing.waste, here=shelves.stems_here)
-    buys = [
-        *_netting(cuts, larder),
-        *_supplies(needs, cuts, larder),
-        *_frogs(needs, shelves),
-        *_vessels(made, shelves),
-    ]
+    cut_from = [*_netting(cuts, larder), *_supplies(needs, cuts, larder)]
+    buys = [_cut_already(each) if each.key in cut else each for each in cut_from]
+    buys += [*_frogs(needs, shelves), *_vessels(made, shelves)]
     to_buy = [each for each in buys if each.packs]
     priced = [each.price for each in to_buy if each.price is not None]
     priced += [each.cost for each in stems if each.cost is not None]

@@ -1,0 +1,206 @@
+"""Roll, day, lists, cost, files and pack over the web: they work on the demo, and refuse with one clear sentence."""
+
+import json
+import time
+from decimal import Decimal
+from pathlib import Path
+from typing import Any
+
+import icalendar
+import jsonschema_rs
+import pytest
+from fastapi.testclient import TestClient
+
+from jolly_trellis.api.event_file import schema_of
+
+EVENT = "/api/events/1"
+
+
+def planned(client: TestClient) -> dict[str, Any]:
+    client.post(f"{EVENT}/cuts/start", json={"seconds": 1})
+    for _ in range(400):
+        roll: dict[str, Any] = client.get(f"{EVENT}/cuts").json()
+        if not roll["running"]:
+            return roll
+        time.sleep(0.05)
+    raise AssertionError("the search did not end")
+
+
+def day(client: TestClient) -> dict[str, Any]:
+    found: dict[str, Any] = client.get(f"{EVENT}/day?wait_s=60").json()
+    assert not found["running"]
+    return found
+
+
+def file_of(client: TestClient, event: int = 1) -> str:
+    return client.get(f"/api/events/{event}/event.json").text
+
+
+def refused(client: TestClient, text: str) -> str:
+    before = client.get("/api/events").json()
+    answer = client.post("/api/events/from-file", json={"text": text})
+    assert answer.status_code == 422
+    assert answer.json()["path"] == "text"
+    assert client.get("/api/events").json() == before
+    return str(answer.json()["message"]["text"])
+
+
+def test_the_roll_is_planned_printed_marked_and_taken_back(client: TestClient) -> None:
+    assert client.get(f"{EVENT}/cuts").json()["plan"] is None
+    roll = planned(client)
+    assert roll["fresh"]
+    assert len(roll["acts"]) == len(roll["plan"]["materials"])
+    assert client.get(f"{EVENT}/cuts.pdf?paper=Letter&system=inch").content.startswith(b"%PDF")
+    mark = {"material": "netting", "key": "coated-25-09"}
+    assert client.post(f"{EVENT}/cuts/mark", json=mark | {"cut": True}).json()["cut"][0]["key"] == "coated-25-09"
+    assert client.get("/api/remnants").json()["netting"]
+    again = client.post(f"{EVENT}/cuts/mark", json=mark | {"cut": True})
+    assert (again.status_code, again.json()["path"]) == (422, "coated-25-09")
+    assert client.post(f"{EVENT}/cuts/mark", json=mark | {"cut": False}).json()["cut"] == []
+    assert client.post(f"{EVENT}/cuts/stop").status_code == 200
+
+
+def test_a_remnant_is_counted_in_by_hand_and_out_again(client: TestClient) -> None:
+    found = client.post(
+        "/api/remnants", json={"key": "coated-25-09", "material": "netting", "width_m": 0.3, "length_m": 0.8}
+    ).json()
+    assert client.delete(f"/api/remnants/{found['netting'][0]['id']}").json()["netting"] == []
+    assert client.delete("/api/remnants/99").status_code == 404
+
+
+def test_the_day_is_worked_out_mended_locked_and_undone(client: TestClient) -> None:
+    found = day(client)
+    (conflict,) = found["day"]["conflicts"]
+    remedy = conflict["remedies"][0]["key"]
+    mended = client.post(f"{EVENT}/day/remedy", json={"key": remedy, "base_revision": found["revision"]}).json()
+    assert mended["undo"].startswith("Tubes for")
+    assert day(client)["day"]["conflicts"] == []
+    gone = client.post(f"{EVENT}/day/remedy", json={"key": remedy, "base_revision": mended["revision"]})
+    assert gone.status_code == 404
+    body = {"task": "mechanics-1", "starts_at": "2027-05-13T09:00", "base_revision": mended["revision"]}
+    locked = client.put(f"{EVENT}/day/lock", json=body).json()
+    assert locked["brief"]["locks"] == [{"task": "mechanics-1", "starts_at": "2027-05-13T09:00"}]
+    stale = client.put(f"{EVENT}/day/lock", json=body | {"starts_at": None, "base_revision": 1})
+    assert stale.status_code == 409
+    free = client.put(f"{EVENT}/day/lock", json=body | {"starts_at": None, "base_revision": locked["revision"]}).json()
+    assert free["brief"]["locks"] == []
+
+
+def test_a_calendar_goes_out_and_changed_times_come_back(client: TestClient) -> None:
+    found = day(client)
+    text = client.get(f"{EVENT}/day.ics").text
+    calendar: Any = icalendar.Calendar.from_ical(text)
+    entry = next(each for each in calendar.walk("VEVENT") if str(each["uid"]).startswith("1.mechanics-1@"))
+    entry["dtstart"].dt = entry["dtstart"].dt.replace(hour=8, minute=30)
+    body = {"text": calendar.to_ical().decode(), "base_revision": found["revision"]}
+    read = client.post(f"{EVENT}/day/calendar", json=body).json()
+    assert read["moved"] == ["Make the mechanic: Long-table low bowl"]
+    assert read["unknown"] == []
+    broken = client.post(f"{EVENT}/day/calendar", json={"text": "no", "base_revision": 2})
+    assert (broken.status_code, broken.json()["path"]) == (422, "text")
+
+
+def test_the_lists_and_what_they_are_saved_as(client: TestClient) -> None:
+    lists = client.get(f"{EVENT}/lists").json()
+    assert sum(row["each"] * row["quantity"] for row in lists["pull"]) == sum(
+        row["in_recipes"] for row in lists["shopping"]["stems"]
+    )
+    assert lists["days"][0]["name"] in ("peony", "quince branch")
+    assert lists["side_shoots"]
+    assert client.get(f"{EVENT}/shopping.csv").text.startswith("group,what,needed")
+    assert client.get(f"{EVENT}/shopping.pdf?system=inch").content.startswith(b"%PDF")
+
+
+def test_money_goes_out_as_decimal_text_and_adds_up(client: TestClient) -> None:
+    cost = client.get(f"{EVENT}/cost").json()["cost"]
+    assert sum(Decimal(row["cost"]) for row in cost["pieces"]) == Decimal(cost["cost"])
+    headline = client.get(EVENT).json()["headline"]
+    assert (headline["cost"], headline["price"]) == (cost["cost"], cost["price"])
+
+
+def test_a_recipe_is_seen_at_another_size_then_kept(client: TestClient) -> None:
+    was = client.get(EVENT).json()
+    scale = {"by": "diameter", "was_m": 0.38, "now_m": 0.54}
+    seen = client.post(f"{EVENT}/pieces/1/scaled", json=scale).json()
+    assert client.get(EVENT).json()["revision"] == was["revision"]
+    kept = client.post(f"{EVENT}/pieces/1/scale", json={"scale": scale, "base_revision": was["revision"]}).json()
+    assert [each["count"] for each in kept["piece"]["recipe"]] == [each["count"] for each in seen]
+    nothing = client.post(f"{EVENT}/pieces/1/scaled", json=scale | {"now_m": 0})
+    assert (nothing.status_code, nothing.json()["path"]) == (422, "now_m")
+
+
+def test_tall_and_low_and_lasting_work(client: TestClient) -> None:
+    asked = {"tables": 14, "stands": 6, "places_in_van": 4, "hands": 4, "minutes_there_are": 120}
+    assert client.post(f"{EVENT}/mix", json=asked).json()["tall"] == 4
+    assert client.post(f"{EVENT}/pieces/1/lasting", json={"months": 12}).json()["months"] == 12
+    assert client.post(f"{EVENT}/pieces/1/lasting", json={"months": 0}).status_code == 422
+    assert client.post(f"{EVENT}/pieces/99/lasting", json={}).status_code == 404
+
+
+def test_an_event_file_round_trips_exactly_and_follows_its_published_schema(client: TestClient) -> None:
+    text = file_of(client)
+    jsonschema_rs.validate(client.get("/api/event-file.schema.json").json(), json.loads(text))
+    read = client.post("/api/events/from-file", json={"text": text})
+    assert read.status_code == 201
+    assert read.json()["survey_kept"] is False
+    assert file_of(client, read.json()["event"]["id"]) == text
+
+
+@pytest.mark.parametrize(
+    ("was", "becomes", "words"),
+    [
+        ('"version": 1', '"version": 2', "This file is of version 2, and this program reads up to 1."),
+        ('"format": "jolly-trellis-event"', '"format": "something"', "This is no event file"),
+        ('"width_m": 0.11', '"width_m": -0.11', "pieces, no. 1, piece, vessel, profile, no. 1, width m"),
+        ('"name": "Wren"', '"nick": "Wren"', "brief, crew, no. 1"),
+        ('"time_zone": "Europe/London"', '"time_zone": 7', "brief, time zone"),
+        ('"id": 2', '"id": 1', "Two pieces of the file have the number 1"),
+        ('"kind": "snake"', '"kind": "serpent"', "rigs, no. 1, rig, armature, kind"),
+    ],
+)
+def test_a_damaged_or_newer_file_says_which_part_and_takes_nothing_in(
+    client: TestClient, was: str, becomes: str, words: str
+) -> None:
+    text = file_of(client)
+    assert was in text
+    assert words in refused(client, text.replace(was, becomes, 1))
+
+
+def test_a_file_cut_short_says_where(client: TestClient) -> None:
+    assert "damaged at line" in refused(client, file_of(client)[:4000])
+    assert "no event file" in refused(client, "[]")
+    assert "nested without end" in refused(client, "[" * 100_000)
+
+
+def test_a_file_with_a_zone_that_does_not_exist_takes_nothing_in(client: TestClient) -> None:
+    before = client.get("/api/events").json()
+    text = file_of(client).replace("Europe/London", "Marsh/Nowhere")
+    answer = client.post("/api/events/from-file", json={"text": text})
+    assert (answer.status_code, answer.json()["path"]) == (422, "time_zone")
+    assert client.get("/api/events").json() == before
+
+
+def test_the_studios_own_survey_of_a_place_is_kept_over_one_from_a_file(client: TestClient) -> None:
+    text = file_of(client).replace('"name": "beam 1"', '"name": "beam one"')
+    read = client.post("/api/events/from-file", json={"text": text}).json()
+    assert read["survey_kept"] is True
+
+
+def test_an_event_is_copied_with_its_times_open(client: TestClient) -> None:
+    copy = client.post(f"{EVENT}/copy").json()
+    assert copy["brief"]["filled_at"] is None
+    assert copy["brief"]["name"] == "Reopening supper, copy"
+    assert len(copy["pieces"]) == len(client.get(EVENT).json()["pieces"])
+    assert client.post("/api/events/99/copy").status_code == 404
+
+
+def test_the_venue_pack_is_served_whole(client: TestClient) -> None:
+    pack = client.get(f"{EVENT}/pack.html?system=inch")
+    assert pack.headers["content-type"].startswith("text/html")
+    assert "Reopening supper" in pack.text
+    assert "1/4 in" in pack.text
+
+
+def test_the_schema_in_the_docs_is_the_schema_of_the_program() -> None:
+    kept = Path(__file__).parents[2] / "docs" / "event.schema.json"
+    assert json.loads(kept.read_text(encoding="utf-8")) == schema_of()
