@@ -39,7 +39,7 @@ def get_event(event_id: Number, conn: Connection) -> EventOut:
 @router.put("/{event_id}/brief")
 def put_brief(event_id: Number, body: PutBrief, conn: Connection) -> EventOut:
     brief = body.brief.to_core()
-    judging.check_brief(brief)
+    judging.check_brief(brief, planning.brief_of(conn, event_id))
     return event_out(conn, planning.put_brief(conn, event_id, brief, base_revision=body.base_revision))
 
 

@@ -51,22 +51,16 @@ _ORDER = (
 )
 
 
-def job_of(brief: Brief) -> Job:
+def job_of(brief: Brief, before: Brief | None = None) -> Job:
     """The times and means of an event.
 
+    Args:
+        before: the brief as it was kept, so that of two times out of order the one that was typed is named.
     Raises: InvalidMeasure: a time zone that does not exist, a time that is none or that the clocks skip, times out of
     their order, a workshop that closes before it opens.
     """
     times = {field: _at(brief, field) for field, _ in _ORDER}
-    known = [(field, words, at) for (field, words), at in zip(_ORDER, times.values(), strict=True) if at is not None]
-    for (_, words_before, before), (field, words, at) in pairwise(known):
-        least = before.timestamp() + (60 if field == "ends_at" else 0)
-        if at.timestamp() < least:
-            raise InvalidMeasure(
-                path=field,
-                message=phrase(f"Here {words} before {words_before}."),
-                limit=phrase(f"Give a time after {before.strftime('%d %b, %H:%M')}."),
-            )
+    _in_order(times, brief, before)
     hours = Hours(opens=time.fromisoformat(brief.opens), closes=time.fromisoformat(brief.closes))
     if hours.closes <= hours.opens:
         raise InvalidMeasure(
@@ -88,9 +82,26 @@ def job_of(brief: Brief) -> Job:
     )
 
 
-def check_brief(brief: Brief) -> None:
+def _in_order(times: Mapping[str, datetime | None], brief: Brief, before: Brief | None) -> None:
+    known = [(field, words, at) for field, words in _ORDER if (at := times[field]) is not None]
+    for (first, first_words, early), (second, second_words, late) in pairwise(known):
+        if late.timestamp() >= early.timestamp() + (60 if second == "ends_at" else 0):
+            continue
+        typed_first = before is not None and getattr(before, second) == getattr(brief, second)
+        raise InvalidMeasure(
+            path=first if typed_first else second,
+            message=phrase(f"Here {second_words} before {first_words}."),
+            limit=phrase(
+                f"Give a time before {late.strftime('%d %b, %H:%M')}."
+                if typed_first
+                else f"Give a time after {early.strftime('%d %b, %H:%M')}."
+            ),
+        )
+
+
+def check_brief(brief: Brief, before: Brief | None = None) -> None:
     """Raises InvalidMeasure: the brief cannot be; see `job_of`."""
-    job_of(brief)
+    job_of(brief, before)
     for lock in brief.locks:
         moment(brief, lock.starts_at, path=f"locks.{lock.task}")
 

@@ -4,6 +4,7 @@ import { Button } from "../../ui/Button";
 import { useSettings } from "../../ui/settings";
 import { durationText, textOf } from "../../units/text";
 import { BriefFields } from "../line-up/BriefFields";
+import { useBrief } from "../line-up/useBrief";
 
 type Props = {
   event: EventOut;
@@ -16,9 +17,10 @@ type Props = {
 /** The room, which all pieces of the event share, and this piece's top-ups. */
 export function RoomTab({ event, piece, onCommit, onBrief }: Props) {
   const { system } = useSettings();
+  const desk = useBrief(event, onBrief);
   return (
     <div className="grid grid-cols-[minmax(0,2.2fr)_minmax(0,1fr)] gap-6 p-3 max-lg:grid-cols-1">
-      <BriefFields event={event} onSaved={onBrief} short />
+      <BriefFields event={event} desk={desk} short />
       <section>
         <h2 className="m-0 text-[16px]">Top-ups of this piece</h2>
         {piece.top_ups.length === 0 && (

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, Refused } from "../../api/client";
-import type { DayOut } from "../../api/types";
+import type { DayOut, EventOut } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { EventFrame } from "../../ui/EventFrame";
 import { useRefusal } from "../../ui/useRefusal";
@@ -23,6 +23,7 @@ export function DayPlace() {
   const [picked, setPicked] = useState<string | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   const file = useRef<HTMLInputElement>(null);
+  const steps = useRef<Promise<void>>(Promise.resolve());
   const asked = useQuery({
     queryKey: ["day", eventId],
     queryFn: () => api.day(eventId),
@@ -44,10 +45,17 @@ export function DayPlace() {
     show(next);
     if (!next) await client.invalidateQueries({ queryKey: ["day", eventId] });
   };
-  const goBy = (does: (id: number, revision: number) => Promise<unknown>) =>
-    void attempt(() => does(eventId, revision())).then(() =>
-      client.invalidateQueries({ queryKey: ["day", eventId] }),
-    );
+  /** One step back or forth at a time, each from where the one before it left the event. */
+  const goBy = (does: (id: number, revision: number) => Promise<EventOut>) => {
+    steps.current = steps.current.then(async () => {
+      const next = await attempt(() => does(eventId, revision()));
+      if (next)
+        client.setQueryData(["day", eventId], (kept: DayOut | undefined) =>
+          kept ? { ...kept, revision: next.revision } : kept,
+        );
+      await client.invalidateQueries({ queryKey: ["day", eventId] });
+    });
+  };
   const refused = asked.error instanceof Refused ? asked.error.problem : problem;
   const timed = now?.day?.timed ?? [];
   const dates = [...new Set(timed.map((each) => dateOf(each.starts_at)))];

@@ -1,40 +1,22 @@
-import { useRef, useState } from "react";
-import { api, Refused } from "../../api/client";
-import type { Brief, EventOut, Problem } from "../../api/types";
+import { useState } from "react";
+import type { EventOut } from "../../api/types";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 import { render } from "../../units/text";
+import type { BriefDesk } from "./useBrief";
 
-type Props = { event: EventOut; onSaved: (event: EventOut) => void; short?: boolean };
+type Props = { event: EventOut; desk: BriefDesk; short?: boolean };
 
 /** What is known of the job. Air needs both temperature and humidity; half of it is kept here until then. */
-export function BriefFields({ event, onSaved, short }: Props) {
+export function BriefFields({ event, desk, short }: Props) {
   const { brief } = event;
   const { system } = useSettings();
-  const [problem, setProblem] = useState<Problem | null>(null);
+  const { put, problem, takeOther } = desk;
   const [half, setHalf] = useState<{ temperature_c: number | null; relative_humidity: number | null }>({
     temperature_c: null,
     relative_humidity: null,
   });
-  const newest = useRef(event);
-  if (event.id !== newest.current.id || event.revision > newest.current.revision) newest.current = event;
-  const writes = useRef<Promise<void>>(Promise.resolve());
-  /** One write at a time, each over what the one before it left: two fields filled quickly are both kept. */
-  const put = (next: Partial<Brief>) => {
-    writes.current = writes.current.then(async () => {
-      const { id, revision, brief: kept } = newest.current;
-      try {
-        newest.current = await api.putBrief(id, revision, { ...kept, ...next });
-        setProblem(null);
-        onSaved(newest.current);
-      } catch (reason) {
-        if (!(reason instanceof Refused)) throw reason;
-        setProblem(reason.problem);
-      }
-    });
-    return writes.current;
-  };
   const putAir = (next: Partial<typeof half>) => {
     const now = {
       temperature_c: brief.air?.temperature_c ?? half.temperature_c,
@@ -123,15 +105,7 @@ export function BriefFields({ event, onSaved, short }: Props) {
       {stale && (
         <p role="alert" className="col-span-3 m-0 text-berry max-md:col-span-1">
           {render(problem.message, system)}{" "}
-          <button
-            type="button"
-            className="underline"
-            onClick={async () => {
-              newest.current = await api.event(event.id);
-              setProblem(null);
-              onSaved(newest.current);
-            }}
-          >
+          <button type="button" className="underline" onClick={() => void takeOther()}>
             Show the other
           </button>
         </p>

@@ -11,14 +11,12 @@ import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
 import { render, textOf } from "../../units/text";
 import { BeamLine } from "./BeamLine";
-import { BriefFields } from "./BriefFields";
 import { EventFiles } from "./EventFiles";
 import { HeadlineStrip } from "./HeadlineStrip";
 import { NewRig, RigList } from "./HungWork";
-import { JobFields } from "./JobFields";
 import { bouquetFor, pieceFor, UNMEASURED } from "./newPiece";
-import { PracticeFields } from "./PracticeFields";
 import { TableLine } from "./TableLine";
+import { TheBrief } from "./TheBrief";
 
 /** The line-up: the pieces of an event at one scale, and what to settle next, worst first. */
 export function EventPlace() {
@@ -115,9 +113,7 @@ export function EventPlace() {
           </section>
           <section className="no-print">
             <h2 className="m-0 mb-1 text-xl">The brief</h2>
-            <BriefFields event={now} onSaved={(next) => void show(next)} />
-            <JobFields event={now} onSaved={(next) => void show(next)} />
-            <PracticeFields event={now} onSaved={(next) => void show(next)} />
+            <TheBrief event={now} onSaved={(next) => void show(next)} />
             <EventFiles eventId={eventId} />
           </section>
         </div>

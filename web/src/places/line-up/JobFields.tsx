@@ -1,25 +1,20 @@
 import { X } from "lucide-react";
 import { useState } from "react";
-import { api } from "../../api/client";
-import type { Air, Brief, EventOut } from "../../api/types";
+import type { Air, EventOut } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
-import { useRefusal } from "../../ui/useRefusal";
+import type { BriefDesk } from "./useBrief";
 
-type Props = { event: EventOut; onSaved: (event: EventOut) => void };
+type Props = { event: EventOut; desk: BriefDesk };
 type AirField = "workshop" | "van";
 
 /** When the crew gets in and must be gone, who works, the road, the workshop and the van. */
-export function JobFields({ event, onSaved }: Props) {
+export function JobFields({ event, desk }: Props) {
   const { brief } = event;
-  const { problem, attempt } = useRefusal();
+  const { put, problem } = desk;
   const [half, setHalf] = useState<Record<AirField, Partial<Air>>>({ workshop: {}, van: {} });
   const [name, setName] = useState("");
-  const put = async (next: Partial<Brief>) => {
-    const saved = await attempt(() => api.putBrief(event.id, event.revision, { ...brief, ...next }));
-    if (saved) onSaved(saved);
-  };
   const putAir = (field: AirField, next: Partial<Air>) => {
     const now = { ...brief[field], ...half[field], ...next };
     setHalf({ ...half, [field]: now });
@@ -64,7 +59,8 @@ export function JobFields({ event, onSaved }: Props) {
   );
   const add = () => {
     if (!name.trim()) return;
-    void put({ crew: [...brief.crew, { name: name.trim() }] });
+    const added = name.trim();
+    void put((kept) => ({ crew: [...kept.crew, { name: added }] }));
     setName("");
   };
   return (
@@ -136,7 +132,7 @@ export function JobFields({ event, onSaved }: Props) {
             <Button
               look="quiet"
               aria-label={`Take ${member.name} out of the crew`}
-              onClick={() => void put({ crew: brief.crew.filter((_, at) => at !== index) })}
+              onClick={() => void put((kept) => ({ crew: kept.crew.filter((_, at) => at !== index) }))}
             >
               <X size={16} aria-hidden="true" />
             </Button>

@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
-import { api, Refused } from "../../api/client";
-import type { EventOut, Practice, Problem } from "../../api/types";
+import { api } from "../../api/client";
+import type { EventOut, Practice } from "../../api/types";
 import { Choice } from "../../ui/Choice";
 import { useSettings } from "../../ui/settings";
 import { render } from "../../units/text";
+import type { BriefDesk } from "./useBrief";
 
 /** How a studio works until it says otherwise. */
 export const ORDINARY: Practice = {
@@ -17,24 +17,15 @@ export const ORDINARY: Practice = {
   only_in_store: false,
 };
 
-type Props = { event: EventOut; onSaved: (event: EventOut) => void };
+type Props = { event: EventOut; desk: BriefDesk };
 
 /** The questions on which the trade disagrees, with the default and its reason; and what the event rules out. */
-export function PracticeFields({ event, onSaved }: Props) {
+export function PracticeFields({ event, desk }: Props) {
   const { system } = useSettings();
-  const [problem, setProblem] = useState<Problem | null>(null);
+  const { put: save, problem } = desk;
   const trade = useQuery({ queryKey: ["trade"], queryFn: api.trade, staleTime: Number.POSITIVE_INFINITY });
   const { practice } = event.brief;
-  const put = async (next: Partial<Practice>) => {
-    try {
-      const brief = { ...event.brief, practice: { ...practice, ...next } };
-      onSaved(await api.putBrief(event.id, event.revision, brief));
-      setProblem(null);
-    } catch (reason) {
-      if (!(reason instanceof Refused)) throw reason;
-      setProblem(reason.problem);
-    }
-  };
+  const put = (next: Partial<Practice>) => save((kept) => ({ practice: { ...kept.practice, ...next } }));
   return (
     <section className="mt-4">
       <h2 className="m-0 mb-1 text-xl">How you work</h2>

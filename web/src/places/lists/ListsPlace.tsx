@@ -32,41 +32,43 @@ export function ListsPlace() {
         </p>
       )}
       {now && (
-        <Tabs.Root defaultValue="shopping" className="flex min-h-0 flex-1 flex-col">
-          <div className="no-print flex flex-none flex-wrap items-center gap-1 border-b border-line px-3">
-            <Tabs.List aria-label="Lists of the event" className="flex gap-1 overflow-x-auto">
-              {TABS.map(([key, words]) => (
-                <Tabs.Trigger
-                  key={key}
-                  value={key}
-                  className="min-h-[44px] flex-none -outline-offset-4 border-0 border-b-[3px] border-transparent bg-transparent px-3 text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
-                >
-                  {words}
-                </Tabs.Trigger>
-              ))}
-            </Tabs.List>
-            <a
-              className="link-act ml-auto px-2"
-              href={`/api/events/${eventId}/shopping.pdf?system=${system}&paper=${paper}`}
-            >
-              Print as PDF
-            </a>
-            <a className="link-act px-2" href={`/api/events/${eventId}/shopping.csv?system=${system}`}>
-              Save as CSV
-            </a>
-          </div>
-          <Tabs.Content value="shopping" className="min-h-0 flex-1 overflow-y-auto p-4">
-            <ShoppingList shopping={now.shopping} currency={now.currency} />
-          </Tabs.Content>
-          <Tabs.Content value="packing" className="min-h-0 flex-1 overflow-y-auto p-4">
-            <PackingList shopping={now.shopping} />
-          </Tabs.Content>
-          <Tabs.Content value="days" className="min-h-0 flex-1 overflow-y-auto p-4">
-            <DaysBefore days={now.days} />
-          </Tabs.Content>
-          <Tabs.Content value="pull" className="min-h-0 flex-1 overflow-y-auto p-4">
-            <PullLists lists={now} eventId={eventId} />
-          </Tabs.Content>
+        <Tabs.Root asChild defaultValue="shopping">
+          <main className="flex min-h-0 flex-1 flex-col">
+            <div className="no-print flex flex-none flex-wrap items-center gap-1 border-b border-line px-3">
+              <Tabs.List aria-label="Lists of the event" className="flex gap-1 overflow-x-auto">
+                {TABS.map(([key, words]) => (
+                  <Tabs.Trigger
+                    key={key}
+                    value={key}
+                    className="min-h-[44px] flex-none -outline-offset-4 border-0 border-b-[3px] border-transparent bg-transparent px-3 text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
+                  >
+                    {words}
+                  </Tabs.Trigger>
+                ))}
+              </Tabs.List>
+              <a
+                className="link-act ml-auto px-2"
+                href={`/api/events/${eventId}/shopping.pdf?system=${system}&paper=${paper}`}
+              >
+                Print as PDF
+              </a>
+              <a className="link-act px-2" href={`/api/events/${eventId}/shopping.csv?system=${system}`}>
+                Save as CSV
+              </a>
+            </div>
+            <Tabs.Content value="shopping" className="min-h-0 flex-1 overflow-y-auto p-4">
+              <ShoppingList shopping={now.shopping} currency={now.currency} />
+            </Tabs.Content>
+            <Tabs.Content value="packing" className="min-h-0 flex-1 overflow-y-auto p-4">
+              <PackingList shopping={now.shopping} />
+            </Tabs.Content>
+            <Tabs.Content value="days" className="min-h-0 flex-1 overflow-y-auto p-4">
+              <DaysBefore days={now.days} />
+            </Tabs.Content>
+            <Tabs.Content value="pull" className="min-h-0 flex-1 overflow-y-auto p-4">
+              <PullLists lists={now} eventId={eventId} />
+            </Tabs.Content>
+          </main>
         </Tabs.Root>
       )}
     </EventFrame>
