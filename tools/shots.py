@@ -32,11 +32,6 @@ def _making(page: Page) -> None:
     page.get_by_role("button", name="Put the water in first").first.wait_for(timeout=60_000)
 
 
-def _pull(page: Page) -> None:
-    page.get_by_role("tab", name="Making").click()
-    page.get_by_role("tab", name="Pull list").click()
-
-
 def _snip(page: Page) -> None:
     page.get_by_title("Snip truss left's line to place 1").click()
     page.get_by_role("region", name="After the snip").wait_for()
@@ -53,16 +48,26 @@ def _say(page: Page) -> None:
     page.get_by_role("button", name="Do it").wait_for()
 
 
+def _cuts(page: Page) -> None:
+    page.get_by_role("button", name="Plan the cuts").click()
+    page.get_by_text("Planned for the event as it stands.").wait_for(timeout=60_000)
+
+
+def _day(page: Page) -> None:
+    page.get_by_text("tasks, 4 pairs of hands").wait_for(timeout=60_000)
+    page.get_by_role("button", name="Show it").click()
+
+
+def _lists(page: Page) -> None:
+    page.get_by_text("with a known price").wait_for(timeout=60_000)
+
+
 VIEWS: dict[str, tuple[str, str, Callable[[Page], None]]] = {
     "line-up": ("/events/1", "day", _nothing),
     "bench": ("/events/1/pieces/1", "day", _nothing),
     "bench-evening": ("/events/1/pieces/1", "evening", _tab("Stems")),
-    "bench-raised": ("/events/1/pieces/3", "day", _tab("Vessel")),
-    "bench-urn": ("/events/1/pieces/2", "day", _tab("Mechanic")),
-    "bench-road": ("/events/1/pieces/4", "day", _tab("Place and road")),
     "bench-ledge": ("/events/1/pieces/7", "day", _tab("Beside it")),
     "making": ("/events/1/pieces/7", "day", _making),
-    "pull-list": ("/events/1/pieces/7", "evening", _pull),
     "bouquet": ("/events/1/pieces/8", "day", _tab("Bouquet")),
     "rig": ("/events/1/rigs/10", "day", _cleared),
     "rig-snip": ("/events/1/rigs/12", "day", _snip),
@@ -70,6 +75,10 @@ VIEWS: dict[str, tuple[str, str, Callable[[Page], None]]] = {
     "cut-sheet": ("/events/1/pieces/1", "day", _tab("Cut sheet")),
     "side-by-side": ("/events/1/pieces/1", "day", _compare),
     "say-it": ("/events/1/pieces/1", "day", _say),
+    "roll": ("/events/1/roll", "day", _cuts),
+    "lists": ("/events/1/lists", "day", _lists),
+    "cost": ("/events/1/cost", "day", _nothing),
+    "day": ("/events/1/day", "day", _day),
     "stores-vessels": ("/stores", "day", _nothing),
     "stores-varieties": ("/stores", "evening", _tab("Varieties")),
     "figures": ("/figures", "day", _nothing),

@@ -129,7 +129,7 @@ def test_the_price_follows_the_rate_and_a_recipe_is_scaled(page: Page, served: S
     page.get_by_label("It shall be").fill("54 cm")
     page.keyboard.press("Enter")
     page.get_by_role("button", name="Show it").click()
-    expect(page.get_by_role("list", name="The scaled recipe").get_by_role("listitem")).to_have_count(4)
+    expect(page.get_by_role("list", name="The scaled recipe").get_by_role("listitem")).to_have_count(7)
     page.get_by_role("button", name="Keep it").click()
     expect(asked).not_to_contain_text("5541.91")
 

@@ -63,7 +63,7 @@ export function PracticeFields({ event, desk }: Props) {
           Only what is on hand in the stores
         </label>
       </div>
-      {problem && (
+      {problem?.path.startsWith("practice") && (
         <p role="alert" className="mt-1 mb-0 text-berry">
           {render(problem.message, system)} {render(problem.limit, system)}
         </p>

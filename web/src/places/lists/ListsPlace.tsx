@@ -27,9 +27,9 @@ export function ListsPlace() {
   return (
     <EventFrame eventId={eventId} name={now?.name ?? ""} title="Lists" problem={refused}>
       {!now && !refused && (
-        <p className="p-4" role="status">
-          Counting…
-        </p>
+        <main className="p-4">
+          <p role="status">Counting…</p>
+        </main>
       )}
       {now && (
         <Tabs.Root asChild defaultValue="shopping">
