@@ -219,3 +219,29 @@ def test_the_places_of_an_event_are_accessible(page: Page, served: Served, place
     page.wait_for_timeout(300)
     found = Axe().run(page)
     assert found.violations_count == 0, found.generate_report()
+
+
+def test_a_remnant_is_counted_in_used_first_and_its_place_is_in_the_stores(page: Page, served: Served) -> None:
+    page.goto(f"{served.url}/stores")
+    page.get_by_role("tab", name="Netting").click()
+    remnants = page.get_by_role("region", name="Remnants")
+    remnants.get_by_label("Count one in, of").select_option("25 mm, coated, 0.9 mm wire")
+    remnants.get_by_label("Wide").fill("0 cm")
+    page.keyboard.press("Enter")
+    remnants.get_by_role("button", name="Count it in").click()
+    expect(remnants.get_by_role("alert")).to_contain_text("A remnant of netting has a width.")
+    remnants.get_by_label("Wide").fill("12 in")
+    page.keyboard.press("Enter")
+    remnants.get_by_role("button", name="Count it in").click()
+    expect(remnants.get_by_text("30.5 cm × 60 cm")).to_be_visible()
+    page.goto(f"{served.url}/events/1/roll")
+    page.get_by_role("button", name="Plan the cuts").click()
+    expect(page.get_by_text("a remnant in the stores, 30.5 cm wide")).to_be_visible(timeout=60_000)
+
+
+def test_what_the_day_and_the_roll_leave_open_is_to_settle_on_the_line_up(page: Page, served: Served) -> None:
+    page.goto(f"{served.url}/events/1/day")
+    worked_out(page)
+    page.get_by_role("link", name="Line-up").click()
+    page.get_by_role("link", name=re.compile("day: On site: 30 hanging amaranth", re.IGNORECASE)).click()
+    expect(page.get_by_role("region", name="Conflicts")).to_be_visible()

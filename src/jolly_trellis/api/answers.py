@@ -11,6 +11,7 @@ from jolly_trellis.core.report import Report
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services.planning import EventState
+from jolly_trellis.services.settling import ToSettle
 from jolly_trellis.store.plan import Brief
 
 
@@ -67,6 +68,7 @@ class EventOut(BaseModel):
     pieces: list[PieceOut]
     rigs: list[RigOut]
     headline: Headline
+    to_settle: list[ToSettle]
 
 
 class SavedPiece(BaseModel):

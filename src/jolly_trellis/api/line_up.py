@@ -13,6 +13,7 @@ from jolly_trellis.core.event.headline import headline
 from jolly_trellis.core.piece import Conditions
 from jolly_trellis.services import event_work, judging, planning, rigging
 from jolly_trellis.services.planning import EventState
+from jolly_trellis.services.settling import to_settle
 from jolly_trellis.store import events
 from jolly_trellis.store.plan import Brief, PlannedPiece, PlannedRig
 
@@ -62,6 +63,7 @@ def event_out(conn: sqlite3.Connection, state: EventState) -> EventOut:
     pieces = [_piece_out(each, conditions) for each in state.plan.pieces]
     rigs = [rig_out(conn, state.plan.brief, each, conditions) for each in state.plan.rigs]
     work = event_work.work_of(conn, state.event.id)
+    cost = event_work.cost_of_event(work)
     return EventOut(
         id=state.event.id,
         revision=state.event.revision,
@@ -70,7 +72,8 @@ def event_out(conn: sqlite3.Connection, state: EventState) -> EventOut:
         redo=state.redo,
         pieces=pieces,
         rigs=rigs,
-        headline=headline(work.made, event_work.cost_of_event(work)),
+        headline=headline(work.made, cost),
+        to_settle=list(to_settle(conn, work, cost)),
     )
 
 

@@ -2378,6 +2378,8 @@ export interface components {
             /** Rigs */
             readonly rigs: readonly components["schemas"]["RigOut"][];
             readonly headline: components["schemas"]["Headline"];
+            /** To Settle */
+            readonly to_settle: readonly components["schemas"]["ToSettle"][];
         };
         /** EventSummary */
         readonly EventSummary: {
@@ -6302,6 +6304,18 @@ export interface components {
              * @default 0
              */
             readonly early_min: number;
+        };
+        /**
+         * ToSettle
+         * @description One thing to settle and the place of the event that settles it.
+         */
+        readonly ToSettle: {
+            /**
+             * Place
+             * @enum {string}
+             */
+            readonly place: "roll" | "cost" | "day" | "brief";
+            readonly say: components["schemas"]["Phrase"];
         };
         /**
          * TopUp

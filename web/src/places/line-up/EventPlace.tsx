@@ -112,7 +112,9 @@ export function EventPlace() {
             <NewRig event={now} onProblem={setProblem} />
           </section>
           <section className="no-print">
-            <h2 className="m-0 mb-1 text-xl">The brief</h2>
+            <h2 id="brief" className="m-0 mb-1 text-xl">
+              The brief
+            </h2>
             <TheBrief event={now} onSaved={(next) => void show(next)} />
             <EventFiles eventId={eventId} />
           </section>
@@ -163,7 +165,7 @@ function SettleList({ event }: { event: EventOut }) {
   ].filter((each) => each.problem);
   if (event.pieces.length + event.rigs.length === 0)
     return <p className="mt-1 text-soft">Add a piece first.</p>;
-  if (open.length === 0 && broken.length === 0) {
+  if (open.length === 0 && broken.length === 0 && event.to_settle.length === 0) {
     return <p className="mt-1 text-soft">Every piece holds.</p>;
   }
   return (
@@ -172,6 +174,19 @@ function SettleList({ event }: { event: EventOut }) {
         <li key={each.to}>
           <Link to={`/events/${event.id}/${each.to}`} className="block py-1.5 text-berry">
             {each.name}: {each.problem && render(each.problem.message, system)}
+          </Link>
+        </li>
+      ))}
+      {event.to_settle.map((each) => (
+        <li key={render(each.say, system)}>
+          <Link
+            to={each.place === "brief" ? "#brief" : `/events/${event.id}/${each.place}`}
+            className="grid grid-cols-[20px_minmax(0,1fr)] gap-2 py-1.5 text-ink no-underline hover:underline"
+          >
+            <StateMark state={each.place === "day" || each.place === "roll" ? "fails" : "cannot say"} />
+            <span className="leading-snug">
+              <strong className="capitalize">{each.place}:</strong> {render(each.say, system)}
+            </span>
           </Link>
         </li>
       ))}

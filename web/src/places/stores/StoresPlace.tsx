@@ -8,6 +8,7 @@ import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
 import { render } from "../../units/text";
 import { MechanicList } from "./MechanicList";
+import { RemnantList } from "./RemnantList";
 import { TableExchange } from "./TableExchange";
 import { ThingTable } from "./ThingTable";
 import { VesselShelf } from "./VesselShelf";
@@ -104,6 +105,9 @@ export function StoresPlace() {
                     problem={problem}
                     attempt={attempt}
                   />
+                )}
+                {(kind === "netting" || kind === "supply") && (
+                  <RemnantList material={kind} stock={stock.data} />
                 )}
                 <TableExchange kind={kind} words={words} onDone={() => void attempt(async () => undefined)} />
               </>

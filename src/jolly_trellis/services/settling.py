@@ -1,0 +1,56 @@
+"""What is still to settle in an event beside its verdicts: facts of the brief, cuts, prices, the day."""
+
+import sqlite3
+from dataclasses import dataclass
+from typing import Literal
+
+from jolly_trellis.core.event.cost import EventCost
+from jolly_trellis.core.event.day import Day
+from jolly_trellis.core.quantities import Phrase, phrase
+from jolly_trellis.services import event_work, long_work
+from jolly_trellis.services.event_work import EventWork
+from jolly_trellis.services.long_work import Running
+from jolly_trellis.store import cuts
+
+Place = Literal["roll", "cost", "day", "brief"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ToSettle:
+    """One thing to settle and the place of the event that settles it."""
+
+    place: Place
+    say: Phrase
+
+
+def to_settle(conn: sqlite3.Connection, work: EventWork, cost: EventCost) -> tuple[ToSettle, ...]:
+    """What is known to be open, without working anything out anew: the kept cut plan, the last day, prices, the brief.
+
+    Conflicts of a day come first, then what cannot be cut, then what has no price, then facts that are missing.
+    """
+    found: list[ToSettle] = []
+    running: Running[Day] | None = long_work.find(("day", work.made_for))
+    if running is not None and running.best is not None:
+        found += [ToSettle(place="day", say=each.say) for each in running.best.conflicts]
+    kept = cuts.get_plan(conn, work.event_id)
+    if kept is not None:
+        found += [ToSettle(place="roll", say=each) for plan in kept[0].materials for each in plan.missing]
+        if kept[1] != event_work.cut_mark(work):
+            found.append(ToSettle(place="roll", say=phrase("The event has changed since its cuts were planned.")))
+    if work.made.works and cost.missing:
+        more = f" and {len(cost.missing) - 2} more" if len(cost.missing) > 2 else ""
+        found.append(ToSettle(place="cost", say=phrase(f"Not known: {'; '.join(cost.missing[:2])}{more}.")))
+    missing = [words for absent, words in _facts(work) if absent]
+    if work.made.works and missing:
+        found.append(ToSettle(place="brief", say=phrase(f"The brief does not say {', '.join(missing)}.")))
+    return tuple(found)
+
+
+def _facts(work: EventWork) -> tuple[tuple[bool, str], ...]:
+    job = work.job
+    return (
+        (job.filled_at is None, "when the water goes in"),
+        (job.ends_at is None, "when the event ends"),
+        (job.air is None, "how warm and dry the room is"),
+        (not job.crew, "who works"),
+    )
