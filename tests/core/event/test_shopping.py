@@ -77,7 +77,7 @@ def test_the_cost_is_the_sum_of_what_has_a_price() -> None:
 def test_gloves_for_thorns_and_sap_ladders_and_proof_loads_for_what_hangs() -> None:
     hung, plain = of(demo_made()), of(one_bowl())
     names = {each.name: each for each in hung.packs}
-    assert "garden rose" in names["pairs of gloves"].why.text
+    assert "garden rose" in names["pair of gloves"].why.text
     assert "ladder, footed by a second person" in names
     assert "bags of water or sand to prove with" in names
     assert not any("ladder" in each.name for each in plain.packs)
@@ -86,7 +86,7 @@ def test_gloves_for_thorns_and_sap_ladders_and_proof_loads_for_what_hangs() -> N
 
 def test_water_is_packed_in_cans_that_hold_all_of_it() -> None:
     found = of(demo_made())
-    cans = next(each for each in found.packs if each.name == "cans of 10 L")
+    cans = next(each for each in found.packs if each.name == "can of 10 L")
     assert (cans.number - 1) * 10 < found.water_l <= cans.number * 10
 
 

@@ -18,6 +18,7 @@ CAN_L = constant("Water carried in one can", "volume", 10.0, COMMON_PRACTICE)
 JUG_L = constant("Water carried in one jug", "volume", 2.0, COMMON_PRACTICE)
 PADS_EACH = constant("Felt pads under one piece", "count", 4, COMMON_PRACTICE)
 SPARE_STEMS = constant("Stems of each variety kept for mending on site, share", "ratio", 0.05, COMMON_PRACTICE)
+SPARE_PATCH = constant("A spare sheet of netting is no longer than", "length", 1.0, COMMON_PRACTICE)
 SPARE_TIES = constant("Cable ties in the emergency kit", "count", 20, COMMON_PRACTICE)
 NO_WORDS = phrase("")
 
@@ -62,11 +63,11 @@ def _tools(job: Job, made: Made, varieties: Mapping[str, Variety]) -> Iterator[P
 
     yield tool("snips", hands)
     if names:
-        yield tool("pairs of gloves", hands, phrase(f"thorns or sap: {', '.join(names)}"))
+        yield tool("pair of gloves", hands, phrase(f"thorns or sap: {', '.join(names)}"))
     if wired:
         pairs = max(1, hands // 2)
         yield tool("wire cutters", pairs)
-        yield tool("pairs of cut-proof gloves and of glasses", pairs, phrase("cut wire springs"))
+        yield tool("pair of cut-proof gloves and of glasses", pairs, phrase("cut wire springs"))
     hung = [each for each in made.rigs if not each.rig.lies]
     if hung:
         proof = max((each.report.proof_kg for each in hung if each.report is not None), default=0.0)
@@ -77,7 +78,7 @@ def _tools(job: Job, made: Made, varieties: Mapping[str, Variety]) -> Iterator[P
         yield tool("hanging load cell", why=phrase("tensions and proof loads"))
     pads = math.ceil(PADS_EACH.value * sum(work.piece.quantity for work in made.pieces if work.piece.bouquet is None))
     if pads:
-        yield tool("felt pads", pads, phrase("four under each piece"))
+        yield tool("felt pad", pads, phrase("four under each piece"))
     yield tool("cloths, broom, bags for compost and for waste")
     yield tool("first aid box")
 
@@ -89,8 +90,8 @@ def _water(job: Job, water: WaterRounds) -> Iterator[Pack]:
     cans = math.ceil(water.total_l / CAN_L.value)
     jugs = max(1, min(len(job.crew) or 1, math.ceil(most / JUG_L.value)))
     why = phrase("{v} in all, the filling and the rounds", v=volume(water.total_l))
-    yield Pack(group="water", name="cans of 10 L", number=cans, why=why)
-    yield Pack(group="water", name="jugs of 2 L", number=jugs, why=phrase("the largest round is {v}", v=volume(most)))
+    yield Pack(group="water", name="can of 10 L", number=cans, why=why)
+    yield Pack(group="water", name="jug of 2 L", number=jugs, why=phrase("the largest round is {v}", v=volume(most)))
     yield Pack(group="water", name="funnel and long spout", number=1)
 
 
@@ -105,7 +106,8 @@ def _kit(needs: Needs, stems: tuple[StemBuy, ...], larder: Larder) -> Iterator[P
         sheets[need.netting] = max(sheets.get(need.netting, 0.0), need.sheet.length_m)
     for key, long in sheets.items():
         name = larder.nettings[key].name if key in larder.nettings else key
-        yield spare(f"spare sheet of netting, {name}", why=phrase("as long as the longest, {l}", l=cut_length(long)))
+        patch = min(long, SPARE_PATCH.value)
+        yield spare(f"spare sheet of netting, {name}", why=phrase("{l}, to replace or to patch", l=cut_length(patch)))
     lines: dict[str, float] = {}
     for each in needs.lengths:
         supply = larder.supplies.get(each.supply)
@@ -114,7 +116,7 @@ def _kit(needs: Needs, stems: tuple[StemBuy, ...], larder: Larder) -> Iterator[P
     for name, long in lines.items():
         yield spare(f"spare {name}", why=phrase("as long as the longest, {l}", l=cut_length(long)))
     yield spare("anchor tape and putty", why=phrase("for a dry rim only"))
-    yield spare("cable ties and soft wire", round(SPARE_TIES.value))
+    yield spare("cable tie, and soft wire", round(SPARE_TIES.value))
     mending = sum(math.ceil(each.with_waste * SPARE_STEMS.value) for each in stems)
     if mending:
-        yield spare("stems for mending, in water", mending, phrase("a few of each variety"))
+        yield spare("stem for mending, in water", mending, phrase("a few of each variety"))

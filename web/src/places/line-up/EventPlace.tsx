@@ -156,6 +156,28 @@ function weigh({ hangs, verdict }: Open): number {
   return over + SEVERITY[verdict.state] * 100 + (verdict.governing?.utilisation ?? 0);
 }
 
+function OpenRow({ event, open }: { event: EventOut; open: Open }) {
+  const { system } = useSettings();
+  const { name, to, verdict } = open;
+  return (
+    <li>
+      <Link
+        to={`/events/${event.id}/${to}`}
+        className="grid grid-cols-[20px_minmax(0,1fr)] gap-2 py-1.5 text-ink no-underline hover:underline"
+      >
+        <StateMark state={verdict.state} />
+        <span className="leading-snug">
+          <strong>
+            {name}: <span className="capitalize">{verdict.verb}</span>{" "}
+            <span className={STATE_COLOUR[verdict.state]}>{verdict.state}.</span>
+          </strong>{" "}
+          {render(verdict.reason, system)}
+        </span>
+      </Link>
+    </li>
+  );
+}
+
 function SettleList({ event }: { event: EventOut }) {
   const { system } = useSettings();
   const open = openVerdicts(event);
@@ -168,6 +190,8 @@ function SettleList({ event }: { event: EventOut }) {
   if (open.length === 0 && broken.length === 0 && event.to_settle.length === 0) {
     return <p className="mt-1 text-soft">Every piece holds.</p>;
   }
+  const first = open.filter(({ verdict }) => verdict.state !== "tight").slice(0, 8);
+  const then = open.filter(({ verdict }) => verdict.state === "tight").slice(0, 8 - first.length);
   return (
     <ul className="mt-1 mb-0 list-none space-y-1 p-0">
       {broken.map((each) => (
@@ -176,6 +200,9 @@ function SettleList({ event }: { event: EventOut }) {
             {each.name}: {each.problem && render(each.problem.message, system)}
           </Link>
         </li>
+      ))}
+      {first.map((each) => (
+        <OpenRow key={`${each.to}-${each.verdict.verb}`} event={event} open={each} />
       ))}
       {event.to_settle.map((each) => (
         <li key={render(each.say, system)}>
@@ -190,22 +217,8 @@ function SettleList({ event }: { event: EventOut }) {
           </Link>
         </li>
       ))}
-      {open.slice(0, 8).map(({ name, to, verdict }) => (
-        <li key={`${to}-${verdict.verb}`}>
-          <Link
-            to={`/events/${event.id}/${to}`}
-            className="grid grid-cols-[20px_minmax(0,1fr)] gap-2 py-1.5 text-ink no-underline hover:underline"
-          >
-            <StateMark state={verdict.state} />
-            <span className="leading-snug">
-              <strong>
-                {name}: <span className="capitalize">{verdict.verb}</span>{" "}
-                <span className={STATE_COLOUR[verdict.state]}>{verdict.state}.</span>
-              </strong>{" "}
-              {render(verdict.reason, system)}
-            </span>
-          </Link>
-        </li>
+      {then.map((each) => (
+        <OpenRow key={`${each.to}-${each.verdict.verb}`} event={event} open={each} />
       ))}
     </ul>
   );

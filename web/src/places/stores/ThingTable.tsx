@@ -1,5 +1,5 @@
 import { api } from "../../api/client";
-import type { Problem, Stock, StoreKind } from "../../api/types";
+import type { Problem, Stock, StoreKind, Supply } from "../../api/types";
 import { type FieldKind, QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
 import { HoldingFields } from "./HoldingFields";
@@ -116,7 +116,10 @@ export function ThingTable({ kind, stock, retired, problem, attempt }: Props) {
                 />
               </td>
             ))}
-            <td className="py-1 pr-2 text-[14px] text-soft">{provenanceOf(kind, thing)}</td>
+            <td className="py-1 pr-2 text-[14px] text-soft">
+              {kind === "supply" ? `${PACKS[(thing as unknown as Supply).measured_by]}; ` : ""}
+              {provenanceOf(kind, thing)}
+            </td>
             <td className="py-1">
               <HoldingFields kind={kind} id={key} name={thing.name} stock={stock} attempt={attempt} />
             </td>
@@ -126,6 +129,14 @@ export function ThingTable({ kind, stock, retired, problem, attempt }: Props) {
     </table>
   );
 }
+
+/** What a pack counts. */
+const PACKS: Readonly<Record<Supply["measured_by"], string>> = {
+  piece: "pieces",
+  length: "metres of a spool",
+  stick: "sticks",
+  mass: "kilograms",
+};
 
 type Provenance = { readonly kind: string; readonly source: string };
 type Groups = Readonly<
