@@ -5,7 +5,7 @@ from itertools import pairwise
 
 from jolly_trellis.core.event.job import Job
 from jolly_trellis.core.event.schedule import Timed
-from jolly_trellis.core.event.tasks import Task
+from jolly_trellis.core.event.task import Task
 
 
 def problems_of(timed: tuple[Timed, ...], tasks: tuple[Task, ...], job: Job, *, let_off: frozenset[str]) -> list[str]:

@@ -9,7 +9,7 @@ from jolly_trellis.catalog import loaders
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.event.job import Costing, CrewMember, Job, Made, PieceWork, RigWork
-from jolly_trellis.core.event.roll import Larder
+from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.shopping import Shelves
 from jolly_trellis.core.piece import Air
 from jolly_trellis.core.rigging.assess import assess

@@ -8,7 +8,8 @@ from hypothesis import strategies as st
 
 from jolly_trellis.catalog import loaders
 from jolly_trellis.catalog.cells import BadTable
-from jolly_trellis.catalog.columns import MOST_ROWS, TABLES, Refused, StoreKind, rows_of, write_table
+from jolly_trellis.catalog.columns import MOST_ROWS, Refused, rows_of, write_table
+from jolly_trellis.catalog.rows import TABLES, StoreKind
 
 KINDS: tuple[StoreKind, ...] = get_args(StoreKind)
 EVERYTHING: dict[StoreKind, dict[str, Any]] = {

@@ -5,7 +5,7 @@ from dataclasses import replace
 
 import pytest
 
-from jolly_trellis.catalog.columns import StoreKind
+from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.services import judging, stores
 from jolly_trellis.services.planning import NotFound

@@ -8,7 +8,8 @@ from pydantic import BaseModel, Field
 
 from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.models import In, Key
-from jolly_trellis.core.event.roll import CutAct, CutPlan, Material, Remnant, acts_of
+from jolly_trellis.core.event.roll import CutAct, CutPlan, acts_of
+from jolly_trellis.core.event.roll_problems import Material, Remnant
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.cut_sheets import write_cut_sheets
 from jolly_trellis.exchange.pattern_pdf import Paper

@@ -25,7 +25,8 @@ from jolly_trellis.api.store_models import (
     StockOut,
     TradeOut,
 )
-from jolly_trellis.catalog.columns import HeldKind, StoreKind
+from jolly_trellis.catalog.columns import HeldKind
+from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.figures import all_figures
 from jolly_trellis.core.mechanics.sizing import ABOUT

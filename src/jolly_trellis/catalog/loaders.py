@@ -3,7 +3,8 @@
 from importlib.resources import files
 from typing import Any
 
-from jolly_trellis.catalog.columns import StoreKind, rows_of
+from jolly_trellis.catalog.columns import rows_of
+from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.stems import Variety

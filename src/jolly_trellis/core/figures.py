@@ -40,7 +40,7 @@ from jolly_trellis.core.checks import (
     stand_wind,
     travel,
 )
-from jolly_trellis.core.event import days_before, job, needs, packing, recipes, roll, tasks, water_rounds
+from jolly_trellis.core.event import days_before, job, needs, packing, recipes, roll, roll_problems, task, water_rounds
 from jolly_trellis.core.mechanics import (
     blocks,
     bound,
@@ -123,8 +123,8 @@ TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Armatures and what covers them", (armatures, coverage, loads)),
     ("Hung work", (lines, layout, resting, states, findings, assess, levelling, snip, clearances)),
     ("Mounted work", (mounts,)),
-    ("The roll", (needs, roll)),
-    ("The days and the day", (days_before, tasks, water_rounds)),
+    ("The roll", (needs, roll_problems, roll)),
+    ("The days and the day", (days_before, task, water_rounds)),
     ("Buying, packing, recipes", (job, packing, recipes)),
 )
 

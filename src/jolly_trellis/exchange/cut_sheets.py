@@ -6,7 +6,8 @@ from xml.sax.saxutils import escape
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, Frame, KeepInFrame
 
-from jolly_trellis.core.event.roll import CutPlan, CutStock, MaterialPlan, acts_of
+from jolly_trellis.core.event.roll import CutPlan, acts_of
+from jolly_trellis.core.event.roll_problems import CutStock, MaterialPlan
 from jolly_trellis.core.quantities import length
 from jolly_trellis.core.units import UnitSystem, render, text_of
 from jolly_trellis.exchange.bench_card import FOOT, HEAD, INK, MARGIN, SMALL, draw_head, paragraph, title, to_cut

@@ -11,7 +11,8 @@ from jolly_trellis.core.event.cost import EventCost, cost_of
 from jolly_trellis.core.event.days_before import VarietyDays, days_before
 from jolly_trellis.core.event.job import Job, Made, PieceWork, RigWork
 from jolly_trellis.core.event.needs import Needs, needs_of
-from jolly_trellis.core.event.roll import CutPlan, Larder, cut_plan
+from jolly_trellis.core.event.roll import CutPlan, cut_plan
+from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.shopping import Shelves, Shopping, shopping
 from jolly_trellis.core.event.water_rounds import WaterRounds, water_rounds
 from jolly_trellis.core.piece import Conditions

@@ -6,7 +6,8 @@ from pathlib import Path
 
 from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.roll import CutPlan, Material, MaterialPlan, cut_plan
+from jolly_trellis.core.event.roll import CutPlan, cut_plan
+from jolly_trellis.core.event.roll_problems import Material, MaterialPlan
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.services import event_work, long_work
 from jolly_trellis.services.event_work import EventWork

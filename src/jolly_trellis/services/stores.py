@@ -7,7 +7,8 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any
 
-from jolly_trellis.catalog.columns import HeldKind, Refused, StoreKind, rows_of, write_table
+from jolly_trellis.catalog.columns import HeldKind, Refused, rows_of, write_table
+from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.core.netting import pitch_across_m
 from jolly_trellis.core.piece import MECHANIC_KINDS
 from jolly_trellis.core.vessels import Vessel, check_vessel

@@ -6,7 +6,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import get_args
 
-from jolly_trellis.catalog.columns import HeldKind, StoreKind
+from jolly_trellis.catalog.columns import HeldKind
+from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.provenance import Provenance

@@ -8,7 +8,9 @@ import pytest
 from jolly_trellis.core.event.day import Day, day_of
 from jolly_trellis.core.event.job import CrewMember, Job, Lock, Made, RigWork
 from jolly_trellis.core.event.schedule import solve
-from jolly_trellis.core.event.tasks import FLOWER_WITHIN, GREEN_WITHIN, Task, in_rig_order, tasks_of
+from jolly_trellis.core.event.task import FLOWER_WITHIN, GREEN_WITHIN, Task
+from jolly_trellis.core.event.tasks import tasks_of
+from jolly_trellis.core.event.tasks_there import in_rig_order
 from jolly_trellis.core.units import render
 from tests.day_check import problems_of
 from tests.events import at, demo_made, job, one_bowl

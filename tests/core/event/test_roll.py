@@ -6,7 +6,8 @@ import pytest
 
 from jolly_trellis.core.event.cutting import Cutting, Item, Sheet, Used
 from jolly_trellis.core.event.needs import needs_of
-from jolly_trellis.core.event.roll import KEPT_LENGTH, CutPlan, MaterialPlan, Remnant, acts_of, cut_plan
+from jolly_trellis.core.event.roll import KEPT_LENGTH, CutPlan, acts_of, cut_plan
+from jolly_trellis.core.event.roll_problems import MaterialPlan, Remnant
 from jolly_trellis.core.netting import pitch_across_m, pitch_along_m, whole_cells
 from jolly_trellis.core.units import render
 from tests.cutting_check import problems_of

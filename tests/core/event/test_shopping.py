@@ -6,7 +6,8 @@ import pytest
 
 from jolly_trellis.core.event.job import Made
 from jolly_trellis.core.event.needs import SUPPLY_OF, Needs, needs_of
-from jolly_trellis.core.event.roll import Larder, cut_plan
+from jolly_trellis.core.event.roll import cut_plan
+from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.shopping import Buy, Shelves, Shopping, shopping
 from jolly_trellis.core.event.water_rounds import water_rounds
 from tests.events import demo_made, job, larder, one_bowl, shelves, supplies

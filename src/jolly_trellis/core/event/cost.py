@@ -8,8 +8,8 @@ from jolly_trellis.core.event.buying import StemBuy
 from jolly_trellis.core.event.job import Costing, Made, Work, name_of, quantity_of, recipe_of
 from jolly_trellis.core.event.money import NOTHING, money, price_at_margin, shared_out, to_cent
 from jolly_trellis.core.event.needs import Needs
-from jolly_trellis.core.event.roll import Larder
-from jolly_trellis.core.event.tasks import CONDITION_MIN, span_of
+from jolly_trellis.core.event.roll_problems import Larder
+from jolly_trellis.core.event.task import CONDITION_MIN, span_of
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.stems import Variety
 

@@ -9,7 +9,8 @@ from jolly_trellis.core.air import draw_factor
 from jolly_trellis.core.checks.drink_own import LARGER_TUBE
 from jolly_trellis.core.event.job import CrewMember, Hours, Job, Made, recipe_of
 from jolly_trellis.core.event.schedule import Progress, Solved, Timed, solve
-from jolly_trellis.core.event.tasks import Task, hours_of_tube, tasks_of
+from jolly_trellis.core.event.task import Task, hours_of_tube
+from jolly_trellis.core.event.tasks import tasks_of
 from jolly_trellis.core.piece import RecipeLine, StemTube
 from jolly_trellis.core.quantities import Phrase, phrase
 from jolly_trellis.core.stems import Variety

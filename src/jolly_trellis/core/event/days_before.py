@@ -7,7 +7,7 @@ from datetime import UTC, date, datetime, timedelta
 
 from jolly_trellis.core.event.job import Job
 from jolly_trellis.core.event.needs import StemNeed
-from jolly_trellis.core.event.tasks import FLOWER_WITHIN, GREEN_WITHIN
+from jolly_trellis.core.event.task import FLOWER_WITHIN, GREEN_WITHIN
 from jolly_trellis.core.provenance import FROM_MEMORY, constant
 from jolly_trellis.core.pull_list import FOLD_WITHIN
 from jolly_trellis.core.quantities import Phrase, Quantity, duration, phrase

@@ -8,7 +8,7 @@ from typing import Literal
 from jolly_trellis.core.event.buying import StemBuy
 from jolly_trellis.core.event.job import Job, Made, recipe_of
 from jolly_trellis.core.event.needs import Needs
-from jolly_trellis.core.event.roll import Larder
+from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.water_rounds import WaterRounds
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
 from jolly_trellis.core.quantities import Phrase, cut_length, mass, phrase, volume

@@ -11,7 +11,7 @@ from ortools.sat.python import cp_model
 
 from jolly_trellis.core.event.job import Hours, Job
 from jolly_trellis.core.event.searching import search
-from jolly_trellis.core.event.tasks import MADE_WITHIN, Stage, Task
+from jolly_trellis.core.event.task import MADE_WITHIN, Stage, Task
 
 SLOT_MIN = 5
 _SEARCH = 0.25

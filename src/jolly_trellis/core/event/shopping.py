@@ -11,7 +11,8 @@ from jolly_trellis.core.event.job import Job, Made
 from jolly_trellis.core.event.money import money
 from jolly_trellis.core.event.needs import Needs
 from jolly_trellis.core.event.packing import Pack, packing
-from jolly_trellis.core.event.roll import CutPlan, Larder
+from jolly_trellis.core.event.roll import CutPlan
+from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.water_rounds import WaterRounds
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.quantities import Quantity, count, length, mass

@@ -1,0 +1,180 @@
+"""A task of an event, how long making takes, and what the makers of tasks share."""
+
+import math
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from typing import Literal
+
+from jolly_trellis.core.air import draw_factor
+from jolly_trellis.core.event.job import Job, PieceWork, Work, quantity_of, recipe_of
+from jolly_trellis.core.making import MINUTES_PER_STEM
+from jolly_trellis.core.piece import RecipeLine, StemTube
+from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.stems import Variety
+from jolly_trellis.core.tubes import hours_of_water, usable_ml
+
+COLLECT_MIN = constant("Fetching the flowers, min", "count", 60)
+
+CONDITION_MIN = constant("Minutes to condition a stem", "ratio", 0.3)
+
+TUBE_MIN = constant("Minutes to fill and put on a tube", "ratio", 0.5)
+
+LOAD_MIN = constant("Minutes to pack and load one piece", "ratio", 3.0)
+
+PLACE_MIN = constant("Minutes to carry in and place one piece", "ratio", 4.0)
+
+FILL_MIN = constant("Minutes to fill one piece with display water", "ratio", 1.5)
+
+TOP_UP_MIN = constant("Minutes to top up one piece", "ratio", 2.0)
+
+RIG_MIN = constant("Minutes to hang or mount a piece, beside its lines", "ratio", 20.0)
+
+LINE_MIN = constant("Minutes to fix one line and level it", "ratio", 6.0)
+
+PROOF_MIN = constant("Minutes to proof-load a hung piece", "ratio", 20.0)
+
+STRIKE_MIN = constant("Minutes to strike one piece", "ratio", 3.0)
+
+STRIKE_RIG_MIN = constant("Minutes to strike a hung piece", "ratio", 15.0)
+
+UNLOAD_MIN = constant("Unloading at the workshop, min", "count", 40)
+
+GREEN_WITHIN = constant("Greens are placed at most before the display", "duration", 48.0, COMMON_PRACTICE)
+
+FLOWER_WITHIN = constant("Flowers are placed at most before the display", "duration", 24.0, COMMON_PRACTICE)
+
+MADE_WITHIN = constant("Mechanics are made at most before the display", "duration", 96.0)
+
+HEAVY_KG = constant("A piece is carried by two from a mass of", "mass", 12.0)
+
+LONGEST_MIN = constant("A task is shared out in parts of at most, min", "count", 120)
+
+Stage = Literal[
+    "collect",
+    "condition",
+    "mechanics",
+    "green",
+    "flower",
+    "tubes",
+    "load",
+    "drive",
+    "install",
+    "fill",
+    "on site",
+    "top up",
+    "strike",
+    "return",
+]
+
+Where = Literal["workshop", "road", "venue"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Task:
+    """One thing to do. `soonest` and `latest` bound when it starts and ends, `after` are the keys it follows.
+
+    `rest_min` is how long what it made must rest before the next task, as stems that drink. `at` is a fixed start.
+    `why` says what bounds it; `variety` names the flower whose life does. `person` is who must do it, None anybody.
+    """
+
+    key: str
+    stage: Stage
+    name: str
+    where: Where
+    minutes: int
+    hands: int = 1
+    soonest: datetime | None = None
+    latest: datetime | None = None
+    after: tuple[str, ...] = ()
+    rest_min: int = 0
+    at: datetime | None = None
+    piece_id: int | None = None
+    variety: str | None = None
+    why: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Span:
+    """Minutes of work on a piece by stage: what the run sheet and the price both reckon with."""
+
+    mechanics: float
+    green: float
+    flower: float
+    tubes: float
+    on_site: float
+
+
+def span_of(work: Work, varieties: dict[str, Variety]) -> Span:
+    """Minutes of making a piece, all of its quantity. Source: minutes per stem and per mechanic are estimates."""
+    quantity = quantity_of(work)
+    lines = recipe_of(work)
+    per_stem = MINUTES_PER_STEM.value * quantity
+    here = [line for line in lines if not line.on_site]
+    green = sum(line.count for line in here if is_green(line, varieties))
+    others = sum(line.count for line in here) - green
+    on_site = sum(line.count for line in lines if line.on_site)
+    tubes = sum(line.count for line in lines if line.water == "tube")
+    if isinstance(work, PieceWork):
+        sized = (
+            [] if work.report is None else [work.report.mechanic, *(each.mechanic for each in work.report.companions)]
+        )
+        mechanics = sum(each.minutes for each in sized) * quantity
+    else:
+        parts = 0 if work.report is None else sum(each.count for each in work.report.take_off.sized.parts)
+        mechanics = 15.0 + work.rig.armature.length_m * 6.0 + parts * 0.3
+    return Span(
+        mechanics=mechanics,
+        green=green * per_stem,
+        flower=others * per_stem,
+        tubes=tubes * TUBE_MIN.value * quantity,
+        on_site=on_site * per_stem,
+    )
+
+
+def hours_of_tube(line: RecipeLine, variety: Variety, factor: float) -> float:
+    """How long one tube lasts its stem, h. Source: as `tubes.usable_ml`."""
+    usable = usable_ml(line.tube or StemTube(), variety.stem_diameter_m)
+    return hours_of_water(usable, variety.uptake_ml_h * factor)
+
+
+def holds_h(job: Job, line: RecipeLine, variety: Variety) -> float | None:
+    """How long a stem lasts in the air of the place by what it has with it, h; None where it drinks from a vessel."""
+    if job.air is None or line.water not in ("none", "tube"):
+        return None
+    factor = draw_factor(job.air)
+    return variety.dry_hold_h / factor if line.water == "none" else hours_of_tube(line, variety, factor)
+
+
+def is_green(line: RecipeLine, varieties: dict[str, Variety]) -> bool:
+    variety = varieties.get(line.variety)
+    return variety is not None and variety.form == "leaf"
+
+
+def parts_of(minutes: float) -> list[int]:
+    """Minutes shared out evenly over as many parts as keep each under two hours, each a whole five minutes."""
+    if minutes <= 0:
+        return []
+    number = math.ceil(minutes / LONGEST_MIN.value - 1e-9)
+    return [slots(minutes / number)] * number
+
+
+def slots(minutes: float) -> int:
+    """Up to the next whole five minutes."""
+    return max(5, 5 * math.ceil(minutes / 5 - 1e-9))
+
+
+def numbered(name: str, nth: int, of: int) -> str:
+    return name if of == 1 else f"{name} ({nth + 1} of {of})"
+
+
+def back(at: datetime, hours: float) -> datetime:
+    """So many elapsed hours before a time, over clock changes too."""
+    return (at.astimezone(UTC) - timedelta(hours=hours)).astimezone(at.tzinfo)
+
+
+def later(one: datetime | None, other: datetime) -> datetime:
+    return other if one is None or other > one else one
+
+
+def floored(at: datetime) -> datetime:
+    return at.replace(minute=at.minute - at.minute % 5, second=0, microsecond=0)
