@@ -10,6 +10,11 @@ const WATER: Readonly<Record<string, string>> = {
   none: "no water",
 };
 
+/** What lasts least comes first; what drinks from a vessel last. */
+function lastsTo(life: Life): number {
+  return life.lasts_until ? Date.parse(life.lasts_until) : Number.MAX_SAFE_INTEGER;
+}
+
 type Props = { date: string; lives: readonly Life[]; timed: readonly Timed[] };
 
 /** The life of each variety across the day: from when it is used to when it is needed, and how long it lasts. */
@@ -17,7 +22,7 @@ export function LifeRows({ date, lives, timed }: Props) {
   const today = timed.filter((each) => dateOf(each.starts_at) === date);
   const shown = lives
     .filter((each) => dateOf(each.used_from) <= date)
-    .toSorted((a, b) => (a.lasts_until ?? "~").localeCompare(b.lasts_until ?? "~"));
+    .toSorted((a, b) => lastsTo(a) - lastsTo(b));
   if (shown.length === 0) return null;
   const axis = axisOf(today);
   const midnight = today[0]?.starts_at

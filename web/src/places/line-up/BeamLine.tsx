@@ -4,13 +4,13 @@ import { useNavigate } from "react-router";
 import { api } from "../../api/client";
 import type { EventOut, RigOut } from "../../api/types";
 import { Drawing } from "../../drawing/Drawing";
+import { mountLayer } from "../../drawing/mounted";
 import {
   armatureLayer,
   attachmentPlaces,
   bondLayer,
   lineLayer,
   lookOf,
-  mountLayer,
   pointLayer,
   rigBounds,
 } from "../../drawing/rig";

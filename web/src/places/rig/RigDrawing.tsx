@@ -1,20 +1,17 @@
 import { useMemo, useState } from "react";
 import type { HangPoint, Rig, Stock } from "../../api/types";
 import { Drawing, type Pen } from "../../drawing/Drawing";
+import { hazardLayer, mountLayer } from "../../drawing/mounted";
+import { onSheet, type Place, type Plane } from "../../drawing/plane";
 import {
   armatureLayer,
   attachmentPlaces,
   bondLayer,
-  hazardLayer,
   isTied,
   type LineLook,
   lineLabels,
   lineLayer,
   lookOf,
-  mountLayer,
-  onSheet,
-  type Place,
-  type Plane,
   pointLayer,
   pointPlaces,
   rigBounds,

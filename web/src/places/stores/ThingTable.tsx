@@ -1,5 +1,7 @@
+import { useState } from "react";
 import { api } from "../../api/client";
 import type { Problem, Stock, StoreKind, Supply } from "../../api/types";
+import { Button } from "../../ui/Button";
 import { type FieldKind, QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
 import { HoldingFields } from "./HoldingFields";
@@ -19,7 +21,7 @@ type Props = {
   attempt: (act: () => Promise<unknown>) => Promise<boolean>;
 };
 
-const COLUMNS: Readonly<Record<Exclude<StoreKind, "vessel">, readonly Column[]>> = {
+const COLUMNS: Readonly<Record<Exclude<StoreKind, "vessel"> | "variety, bought", readonly Column[]>> = {
   netting: [
     { field: "aperture_m", words: "clear width", kind: "length" },
     { field: "wire_m", words: "wire", kind: "length" },
@@ -44,6 +46,8 @@ const COLUMNS: Readonly<Record<Exclude<StoreKind, "vessel">, readonly Column[]>>
     { field: "mass_length_m", words: "weighed at", kind: "length" },
     { field: "uptake_ml_h", words: "drinks, ml/h", kind: "ratio" },
     { field: "dry_hold_h", words: "dry hold, h", kind: "ratio" },
+  ],
+  "variety, bought": [
     { field: "bunch_size", words: "bunch", kind: "count" },
     { field: "bunch_price", words: "price of it", kind: "ratio", optional: true },
     { field: "stem_price", words: "of a stem", kind: "ratio", optional: true },
@@ -60,6 +64,7 @@ const COLUMNS: Readonly<Record<Exclude<StoreKind, "vessel">, readonly Column[]>>
 
 /** Netting, frogs or varieties, a row each; every number is a field, and every figure says where it comes from. */
 export function ThingTable({ kind, stock, retired, problem, attempt }: Props) {
+  const [bought, setBought] = useState(false);
   const all = {
     netting: stock.nettings,
     frog: stock.frogs,
@@ -71,62 +76,75 @@ export function ThingTable({ kind, stock, retired, problem, attempt }: Props) {
     const { key: _, ...rest } = { ...thing, ...next, ...measured(kind, thing, next) };
     void attempt(() => api.putThing(kind, key, rest));
   };
+  const columns = COLUMNS[kind === "variety" && bought ? "variety, bought" : kind];
   return (
-    <table className="w-full border-collapse">
-      <thead>
-        <tr className="text-left text-[13px] text-soft">
-          <th className="font-normal">name</th>
-          {COLUMNS[kind].map((column) => (
-            <th key={column.field} className="font-normal">
-              {column.words}
-            </th>
-          ))}
-          <th className="font-normal">figures are</th>
-          <th />
-        </tr>
-      </thead>
-      <tbody>
-        {shown.map(([key, thing]) => (
-          <tr
-            key={key}
-            className={`border-t border-line ${stock.holdings[kind]?.[key]?.retired ? "opacity-60" : ""}`}
-          >
-            <td className="py-1 pr-2">
-              <TextField
-                label={`Name of ${thing.name}`}
-                hideLabel
-                value={thing.name}
-                problem={problem}
-                onCommit={(name) => put(key, thing, { name })}
-                className="w-[240px]"
-              />
-            </td>
-            {COLUMNS[kind].map((column) => (
-              <td key={column.field} className="py-1 pr-1.5">
-                <QuantityField
-                  label={`${column.words} of ${thing.name}`}
+    <>
+      {kind === "variety" && (
+        <div role="group" aria-label="Which figures" className="no-print mb-2 flex gap-1">
+          <Button aria-pressed={!bought} look={bought ? "plain" : "solid"} onClick={() => setBought(false)}>
+            Sizes and water
+          </Button>
+          <Button aria-pressed={bought} look={bought ? "solid" : "plain"} onClick={() => setBought(true)}>
+            Buying and days
+          </Button>
+        </div>
+      )}
+      <table className="w-full border-collapse">
+        <thead>
+          <tr className="text-left text-[13px] text-soft">
+            <th className="font-normal">name</th>
+            {columns.map((column) => (
+              <th key={column.field} className="font-normal">
+                {column.words}
+              </th>
+            ))}
+            <th className="font-normal">figures are</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {shown.map(([key, thing]) => (
+            <tr
+              key={key}
+              className={`border-t border-line ${stock.holdings[kind]?.[key]?.retired ? "opacity-60" : ""}`}
+            >
+              <td className="py-1 pr-2">
+                <TextField
+                  label={`Name of ${thing.name}`}
                   hideLabel
-                  kind={column.kind}
-                  optional={column.optional === true}
-                  value={thing[column.field] as number | null}
-                  onCommit={(value) =>
-                    (value !== null || column.optional) && put(key, thing, { [column.field]: value })
-                  }
-                  className="w-[84px]"
+                  value={thing.name}
+                  problem={problem}
+                  onCommit={(name) => put(key, thing, { name })}
+                  className="w-[240px]"
                 />
               </td>
-            ))}
-            <td className="py-1 pr-2 text-[14px] text-soft">
-              {kind === "supply" ? `${PACKS[(thing as unknown as Supply).measured_by]}; ` : ""}
-              {provenanceOf(kind, thing)}
-            </td>
-            <td className="py-1">
-              <HoldingFields kind={kind} id={key} name={thing.name} stock={stock} attempt={attempt} />
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+              {columns.map((column) => (
+                <td key={column.field} className="py-1 pr-1.5">
+                  <QuantityField
+                    label={`${column.words} of ${thing.name}`}
+                    hideLabel
+                    kind={column.kind}
+                    optional={column.optional === true}
+                    value={thing[column.field] as number | null}
+                    onCommit={(value) =>
+                      (value !== null || column.optional) && put(key, thing, { [column.field]: value })
+                    }
+                    className="w-[84px]"
+                  />
+                </td>
+              ))}
+              <td className="py-1 pr-2 text-[14px] text-soft">
+                {kind === "supply" ? `${PACKS[(thing as unknown as Supply).measured_by]}; ` : ""}
+                {provenanceOf(kind, thing)}
+              </td>
+              <td className="py-1">
+                <HoldingFields kind={kind} id={key} name={thing.name} stock={stock} attempt={attempt} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
   );
 }
 
