@@ -187,3 +187,18 @@ def test_long_work_that_cannot_be_done_says_why() -> None:
     running = long_work.start(("refused", time.monotonic()), refused)
     running.wait(5.0)
     assert isinstance(running.problem, InvalidMeasure)
+
+
+def test_a_variety_is_put_in_on_site_everywhere_in_one_step(demo: sqlite3.Connection) -> None:
+    plan = planning.state(demo, 1).plan
+    changed = planning.put_recipes(
+        demo,
+        1,
+        lambda recipe: tuple(replace(line, on_site=False) for line in recipe),
+        base_revision=1,
+        label="Nothing on site",
+    )
+    assert not any(line.on_site for rig in changed.plan.rigs for line in rig.rig.recipe)
+    with pytest.raises(planning.Stale):
+        planning.put_recipes(demo, 1, lambda recipe: recipe, base_revision=1, label="Late")
+    assert planning.undo(demo, 1, base_revision=changed.event.revision).plan == plan

@@ -4,7 +4,7 @@ import sqlite3
 from dataclasses import dataclass, replace
 from datetime import datetime
 
-from jolly_trellis.core.event.day import Day, Remedy, day_of
+from jolly_trellis.core.event.day import Day, Remedy, day_of, put_on_site
 from jolly_trellis.core.event.job import CrewMember, Lock
 from jolly_trellis.core.piece import RecipeLine
 from jolly_trellis.services import event_work, judging, long_work, planning
@@ -63,6 +63,15 @@ def apply_remedy(conn: sqlite3.Connection, event_id: int, key: str, *, base_revi
         raise NotFound(f"remedy {key}")
     if found.kind == "tubes":
         return _with_tubes(conn, event_id, found, base_revision)
+    if found.kind == "on site":
+        variety = found.variety
+        return planning.put_recipes(
+            conn,
+            event_id,
+            lambda recipe: put_on_site(recipe, variety),
+            base_revision=base_revision,
+            label=f"{variety.replace('-', ' ').capitalize()} on site",
+        )
     brief = planning.brief_of(conn, event_id)
     return planning.put_brief(conn, event_id, _mended(brief, found), base_revision=base_revision)
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from jolly_trellis import __version__
-from jolly_trellis.core.piece import Piece
+from jolly_trellis.core.piece import Piece, RecipeLine
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.store import codec, events, history
 from jolly_trellis.store.connection import transaction
@@ -130,6 +130,34 @@ def put_brief(conn: sqlite3.Connection, event_id: int, brief: Brief, *, base_rev
         return replace(plan, brief=brief)
 
     return _change(conn, event_id, change, base_revision=base_revision, label="Change the brief", piece_id=None)
+
+
+def put_recipes(
+    conn: sqlite3.Connection,
+    event_id: int,
+    change_recipe: Callable[[tuple[RecipeLine, ...]], tuple[RecipeLine, ...]],
+    *,
+    base_revision: int,
+    label: str,
+) -> EventState:
+    """Change the recipe of every piece and hung piece as one step. Raises NotFound; Stale: anything changed since."""
+    event = _event(conn, event_id)
+    if event.revision > base_revision:
+        raise Stale(revision=event.revision, differences=())
+
+    def change(plan: Plan) -> Plan:
+        return replace(
+            plan,
+            pieces=tuple(
+                replace(each, piece=replace(each.piece, recipe=change_recipe(each.piece.recipe)))
+                for each in plan.pieces
+            ),
+            rigs=tuple(
+                replace(each, rig=replace(each.rig, recipe=change_recipe(each.rig.recipe))) for each in plan.rigs
+            ),
+        )
+
+    return _change(conn, event_id, change, base_revision=base_revision, label=label, piece_id=None)
 
 
 def add_piece(conn: sqlite3.Connection, event_id: int, piece: Piece, *, base_revision: int) -> EventState:

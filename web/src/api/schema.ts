@@ -4702,8 +4702,8 @@ export interface components {
         };
         /**
          * Remedy
-         * @description The smallest change that mends a conflict: more hands, a workshop open earlier, tubes for a variety, or a lock
-         *     let go. Only the fields of its kind are set.
+         * @description The smallest change that mends a conflict: more hands, a workshop open earlier, tubes for a variety, a
+         *     variety put in on site, or a lock let go. Only the fields of its kind are set.
          */
         readonly Remedy: {
             /** Key */
@@ -4712,7 +4712,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            readonly kind: "hands" | "hours" | "tubes" | "unlock";
+            readonly kind: "hands" | "hours" | "tubes" | "on site" | "unlock";
             readonly say: components["schemas"]["Phrase"];
             /**
              * Hands

@@ -5,11 +5,11 @@ from dataclasses import dataclass, replace
 from datetime import UTC, datetime, time, timedelta
 from typing import Literal
 
-from jolly_trellis.core.air import draw_factor
 from jolly_trellis.core.checks.drink_own import LARGER_TUBE
 from jolly_trellis.core.event.job import CrewMember, Hours, Job, Made, recipe_of
+from jolly_trellis.core.event.lives import Life, lives_of, soonest_use
 from jolly_trellis.core.event.schedule import Progress, Solved, Timed, solve
-from jolly_trellis.core.event.task import Task, hours_of_tube
+from jolly_trellis.core.event.task import Task, back
 from jolly_trellis.core.event.tasks import tasks_of
 from jolly_trellis.core.piece import RecipeLine, StemTube
 from jolly_trellis.core.quantities import Phrase, phrase
@@ -17,13 +17,13 @@ from jolly_trellis.core.stems import Variety
 from jolly_trellis.core.units import duration_text
 
 DEEP_TUBE = StemTube(stem_in_m=0.08)
-RemedyKind = Literal["hands", "hours", "tubes", "unlock"]
+RemedyKind = Literal["hands", "hours", "tubes", "on site", "unlock"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Remedy:
-    """The smallest change that mends a conflict: more hands, a workshop open earlier, tubes for a variety, or a lock
-    let go. Only the fields of its kind are set.
+    """The smallest change that mends a conflict: more hands, a workshop open earlier, tubes for a variety, a
+    variety put in on site, or a lock let go. Only the fields of its kind are set.
     """
 
     key: str
@@ -44,23 +44,6 @@ class Conflict:
     tasks: tuple[str, ...]
     say: Phrase
     remedies: tuple[Remedy, ...]
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Life:
-    """One variety in one kind of water: when it begins to drink, is first used, how long it lasts and must last.
-
-    `lasts_until` None: it drinks from a vessel, which Drink judges, or the air is not known.
-    """
-
-    variety: str
-    name: str
-    colour: str
-    water: str
-    drinks_from: datetime | None
-    used_from: datetime
-    lasts_until: datetime | None
-    needed_until: datetime | None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -95,22 +78,47 @@ def day_of(
 
     def telling(found: Solved) -> None:
         if tell is not None:
-            lives = tuple(_lives(job, made, known, found.timed))
+            lives = tuple(lives_of(job, made, known, found.timed))
             tell(Day(timed=found.timed, conflicts=(), lives=lives, missing=missing, extra_hands=found.extra_hands))
 
     progress = Progress(tell=telling, stop=stop or (lambda: False))
     solved = solve(tasks, job, relaxed=narrow, progress=progress)
     conflicts = [_life_conflict(task, job, made, known) for task in tasks if task.key in narrow]
     if solved is None:
-        solved = solve(tasks, job, relaxed=frozenset(task.key for task in tasks), progress=progress)
+        by_life = narrow | frozenset(task.key for task in tasks if task.variety is not None)
+        everything = frozenset(task.key for task in tasks)
+        solved = solve(tasks, job, relaxed=by_life, progress=progress) or solve(
+            tasks, job, relaxed=everything, progress=progress
+        )
         conflicts.append(_crowded(tasks, job, made, known, narrow, solved))
     timed = () if solved is None else solved.timed
     return Day(
         timed=timed,
         conflicts=tuple(conflicts),
-        lives=tuple(_lives(job, made, known, timed)),
+        lives=tuple(lives_of(job, made, known, timed)),
         missing=missing,
         extra_hands=0 if solved is None else solved.extra_hands,
+    )
+
+
+def on_site(made: Made, variety: str) -> Made:
+    """Everything made, with a variety put in on site wherever it does not drink from a vessel."""
+
+    def changed(recipe: tuple[RecipeLine, ...]) -> tuple[RecipeLine, ...]:
+        return put_on_site(recipe, variety)
+
+    return Made(
+        pieces=tuple(
+            replace(each, piece=replace(each.piece, recipe=changed(each.piece.recipe))) for each in made.pieces
+        ),
+        rigs=tuple(replace(each, rig=replace(each.rig, recipe=changed(each.rig.recipe))) for each in made.rigs),
+    )
+
+
+def put_on_site(recipe: tuple[RecipeLine, ...], variety: str) -> tuple[RecipeLine, ...]:
+    """A recipe with a variety put in on site where it does not drink from the vessel."""
+    return tuple(
+        replace(line, on_site=True) if line.variety == variety and line.water != "vessel" else line for line in recipe
     )
 
 
@@ -141,24 +149,13 @@ def _too_narrow(tasks: tuple[Task, ...]) -> frozenset[str]:
 def _life_conflict(task: Task, job: Job, made: Made, varieties: dict[str, Variety]) -> Conflict:
     """A task that its own bounds leave no room for: a flower that does not last, or a place that opens too late."""
     remedies: list[Remedy] = []
-    if task.variety is not None and task.latest is not None and task.piece_id is not None:
-        work = next(each for each in made.works if each.id == task.piece_id)
+    work = next((each for each in made.works if each.id == task.piece_id), None)
+    if work is not None and task.variety is not None:
         variety = varieties[task.variety]
-        lines = recipe_of(work)
-        line = next(each for each in lines if each.variety == task.variety and each.on_site)
+        line = next(each for each in recipe_of(work) if each.variety == task.variety and each.water != "vessel")
         tube = _tube_that_lasts(line, variety, job, task)
         if tube is not None:
-            large = "a larger tube" if tube == LARGER_TUBE else "a tube"
-            remedies.append(
-                Remedy(
-                    key=f"tubes-{task.piece_id}-{variety.key}",
-                    kind="tubes",
-                    say=phrase(f"Give each {variety.name} {large}, with the stem deep in it."),
-                    piece_id=task.piece_id,
-                    variety=variety.key,
-                    tube=tube,
-                )
-            )
+            remedies.append(_tubes(work.id, variety, tube))
     bounds = ""
     if task.soonest is not None and task.latest is not None:
         bounds = f": not before {task.soonest:%H:%M}, done by {task.latest:%H:%M}"
@@ -166,13 +163,26 @@ def _life_conflict(task: Task, job: Job, made: Made, varieties: dict[str, Variet
     return Conflict(tasks=(task.key,), say=phrase(f"{task.name}{bounds}{why}."), remedies=tuple(remedies))
 
 
+def _tubes(piece_id: int, variety: Variety, tube: StemTube) -> Remedy:
+    large = "a larger tube" if tube == LARGER_TUBE else "a tube"
+    return Remedy(
+        key=f"tubes-{piece_id}-{variety.key}",
+        kind="tubes",
+        say=phrase(f"Give each {variety.name} {large}, with the stem deep in it."),
+        piece_id=piece_id,
+        variety=variety.key,
+        tube=tube,
+    )
+
+
 def _tube_that_lasts(line: RecipeLine, variety: Variety, job: Job, task: Task) -> StemTube | None:
-    if job.air is None or job.ends_at is None or task.latest is None:
+    """The smaller of two tubes in which a stem placed by the task's end lasts; None where neither does."""
+    if task.latest is None:
         return None
-    needed = (job.ends_at.timestamp() - task.latest.timestamp()) / 3600 + task.minutes / 60
+    starts = back(task.latest, task.minutes / 60)
     for tube in (DEEP_TUBE, LARGER_TUBE):
-        tubed = replace(line, water="tube", tube=tube)
-        if hours_of_tube(tubed, variety, draw_factor(job.air)) >= needed:
+        soonest = soonest_use(job, replace(line, water="tube", tube=tube), variety)
+        if soonest is not None and soonest <= starts:
             return tube
     return None
 
@@ -190,25 +200,37 @@ def _crowded(
         [] if solved is None else [each for each in solved.timed if each.early_min and each.task.key not in narrow]
     )
     worst = sorted(broken, key=lambda each: -each.early_min)
+    short = dict.fromkeys(each.task.variety for each in worst if each.task.variety and each.task.stage != "on site")
     named = ", ".join(f"{each.task.name} ({duration_text(each.early_min / 60)})" for each in worst[:3])
     more = f" and {len(worst) - 3} more" if len(worst) > 3 else ""
+    whys = list(dict.fromkeys(each.task.why for each in worst if each.task.variety))
+    because = f" Not everything lasts to the end: {'; '.join(whys[:3])}." if whys else ""
+    extra = "" if solved is None or not solved.extra_hands else f" {solved.extra_hands} more hands would be needed."
+    said = "There is more to do than the hands and hours allow."
+    if named:
+        said = f"There is more to do than the hands and hours allow: {named}{more} out of bounds."
+    whys = list(dict.fromkeys(each.task.why for each in worst if each.task.variety))
+    because = f" Of these, {'; '.join(whys[:3])}." if whys else ""
     extra = "" if solved is None or not solved.extra_hands else f" {solved.extra_hands} more hands would be needed."
     said = f"There is more to do than the hands and hours allow: {named}{more} out of bounds." if named else (
         "There is more to do than the hands and hours allow."
     )  # fmt: skip
     return Conflict(
         tasks=tuple(each.task.key for each in worst),
-        say=phrase(said + extra),
-        remedies=tuple(_remedies(job, made, varieties, narrow)),
+        say=phrase(said + because + extra),
+        remedies=tuple(_remedies(job, made, varieties, narrow, tuple(short))),
     )
 
 
-def _remedies(job: Job, made: Made, varieties: dict[str, Variety], narrow: frozenset[str]) -> Iterator[Remedy]:
-    """Changes that were tried and work, the smallest of each kind: a lock let go, more hands, an earlier start."""
+def _remedies(
+    job: Job, made: Made, varieties: dict[str, Variety], narrow: frozenset[str], short: tuple[str, ...]
+) -> Iterator[Remedy]:
+    """Changes that were tried and work, the smallest of each kind: a lock let go, a variety on site, hands, hours."""
 
-    def works(other: Job) -> bool:
-        tasks = tasks_of(other, made, varieties)
-        return solve(tasks, other, relaxed=narrow, only_feasible=True) is not None
+    def works(other: Job, others: Made = made) -> bool:
+        tasks = tasks_of(other, others, varieties)
+        let_off = narrow | _too_narrow(tasks) if others is made else narrow
+        return solve(tasks, other, relaxed=let_off, only_feasible=True) is not None
 
     for lock in job.locks:
         if works(replace(job, locks=tuple(each for each in job.locks if each != lock))):
@@ -218,6 +240,10 @@ def _remedies(job: Job, made: Made, varieties: dict[str, Variety], narrow: froze
                 say=phrase(f"Let “{lock.task}” go from its time."),
                 task=lock.task,
             )
+    for key in short:
+        if works(job, on_site(made, key)):
+            say = phrase(f"Put the {varieties[key].name} in on site, wherever it has no vessel to drink from.")
+            yield Remedy(key=f"on-site-{key}", kind="on site", say=say, variety=key)
     crew = job.crew or (CrewMember(name="you"),)
     for more in (1, 2, 3):
         extra = tuple(CrewMember(name=f"extra {nth + 1}") for nth in range(more))
@@ -234,60 +260,3 @@ def _remedies(job: Job, made: Made, varieties: dict[str, Variety], narrow: froze
             words = f"Start {hours} h earlier on every day, at {earlier:%H:%M}."
             yield Remedy(key=f"hours-{hours}", kind="hours", say=phrase(words), opens=f"{earlier:%H:%M}")
             break
-
-
-def _lives(job: Job, made: Made, varieties: dict[str, Variety], timed: tuple[Timed, ...]) -> Iterator[Life]:
-    """The life of every variety by the water it has, from its bucket to the end."""
-    conditioned = [each for each in timed if each.task.stage == "condition"]
-    drinks_from = min((each.starts_at for each in conditioned), default=None)
-    seen: set[tuple[str, str, bool]] = set()
-    for work in made.works:
-        for line in recipe_of(work):
-            variety = varieties.get(line.variety)
-            key = (line.variety, line.water, line.on_site)
-            if variety is None or key in seen:
-                continue
-            used = _used_from(line, made, varieties, timed)
-            if used is None:
-                continue
-            seen.add(key)
-            yield Life(
-                variety=variety.key,
-                name=variety.name,
-                colour=variety.colour,
-                water=line.water,
-                drinks_from=drinks_from,
-                used_from=used,
-                lasts_until=_lasts_until(job, line, variety, used),
-                needed_until=job.ends_at,
-            )
-
-
-def _used_from(
-    line: RecipeLine, made: Made, varieties: dict[str, Variety], timed: tuple[Timed, ...]
-) -> datetime | None:
-    """When the first stem like this one goes in anywhere."""
-    holding = {
-        work.id
-        for work in made.works
-        for each in recipe_of(work)
-        if (each.variety, each.water, each.on_site) == (line.variety, line.water, line.on_site)
-    }
-    green = varieties[line.variety].form == "leaf"
-    stage = "on site" if line.on_site else "green" if green else "flower"
-    times = [
-        each.starts_at
-        for each in timed
-        if each.task.stage == stage
-        and each.task.piece_id in holding
-        and (stage != "on site" or each.task.variety in (None, line.variety))
-    ]
-    return min(times, default=None)
-
-
-def _lasts_until(job: Job, line: RecipeLine, variety: Variety, used: datetime) -> datetime | None:
-    if job.air is None or line.water not in ("none", "tube"):
-        return None
-    factor = draw_factor(job.air)
-    hours = variety.dry_hold_h / factor if line.water == "none" else hours_of_tube(line, variety, factor)
-    return (used.astimezone(UTC) + timedelta(hours=hours)).astimezone(used.tzinfo)

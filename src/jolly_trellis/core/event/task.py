@@ -5,13 +5,11 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from typing import Literal
 
-from jolly_trellis.core.air import draw_factor
-from jolly_trellis.core.event.job import Job, PieceWork, Work, quantity_of, recipe_of
+from jolly_trellis.core.event.job import PieceWork, Work, quantity_of, recipe_of
 from jolly_trellis.core.making import MINUTES_PER_STEM
-from jolly_trellis.core.piece import RecipeLine, StemTube
+from jolly_trellis.core.piece import RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
 from jolly_trellis.core.stems import Variety
-from jolly_trellis.core.tubes import hours_of_water, usable_ml
 
 COLLECT_MIN = constant("Fetching the flowers, min", "count", 60)
 
@@ -131,20 +129,6 @@ def span_of(work: Work, varieties: dict[str, Variety]) -> Span:
     )
 
 
-def hours_of_tube(line: RecipeLine, variety: Variety, factor: float) -> float:
-    """How long one tube lasts its stem, h. Source: as `tubes.usable_ml`."""
-    usable = usable_ml(line.tube or StemTube(), variety.stem_diameter_m)
-    return hours_of_water(usable, variety.uptake_ml_h * factor)
-
-
-def holds_h(job: Job, line: RecipeLine, variety: Variety) -> float | None:
-    """How long a stem lasts in the air of the place by what it has with it, h; None where it drinks from a vessel."""
-    if job.air is None or line.water not in ("none", "tube"):
-        return None
-    factor = draw_factor(job.air)
-    return variety.dry_hold_h / factor if line.water == "none" else hours_of_tube(line, variety, factor)
-
-
 def is_green(line: RecipeLine, varieties: dict[str, Variety]) -> bool:
     variety = varieties.get(line.variety)
     return variety is not None and variety.form == "leaf"
@@ -173,6 +157,7 @@ def back(at: datetime, hours: float) -> datetime:
 
 
 def later(one: datetime | None, other: datetime) -> datetime:
+    """The later of two times, the first of which may not be known."""
     return other if one is None or other > one else one
 
 

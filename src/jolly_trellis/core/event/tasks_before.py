@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from datetime import datetime
 
 from jolly_trellis.core.event.job import Job, Made, Work, name_of, quantity_of, recipe_of
+from jolly_trellis.core.event.lives import lasts_words, soonest_use
 from jolly_trellis.core.event.task import (
     COLLECT_MIN,
     CONDITION_MIN,
@@ -14,14 +15,13 @@ from jolly_trellis.core.event.task import (
     Stage,
     Task,
     back,
-    holds_h,
+    is_green,
     numbered,
     parts_of,
     span_of,
 )
-from jolly_trellis.core.piece import WaterSource
+from jolly_trellis.core.piece import RecipeLine
 from jolly_trellis.core.stems import Variety
-from jolly_trellis.core.units import duration_text
 
 
 def before_the_drive(job: Job, made: Made, varieties: dict[str, Variety], start: datetime) -> Iterator[Task]:
@@ -96,11 +96,18 @@ def _made(
     name = name_of(work)
     span = span_of(work, varieties)
     before: tuple[str, ...] = ()
+    greens = _limit(job, work, varieties, "green", (back(start, GREEN_WITHIN.value), "greens keep 48 h in the work"))
+    tubes = _limit(
+        job, work, varieties, "tubes", (back(start, FLOWER_WITHIN.value), "tubes are not filled days ahead")
+    )
+    flowers = _limit(
+        job, work, varieties, "flower", (back(start, FLOWER_WITHIN.value), "flowers keep 24 h in the work")
+    )
     stages: tuple[tuple[Stage, float, str, datetime, str, str | None], ...] = (
         ("mechanics", span.mechanics, "Make the mechanic", early, "", None),
-        ("green", span.green, "Green", back(start, GREEN_WITHIN.value), "greens keep 48 h in the work", None),
-        ("tubes", span.tubes, "Fill tubes", *_limits(job, work, varieties, start, "tube")),
-        ("flower", span.flower, "Flower", *_limits(job, work, varieties, start, "none")),
+        ("green", span.green, "Green", *greens),
+        ("tubes", span.tubes, "Fill tubes", *tubes),
+        ("flower", span.flower, "Flower", *flowers),
     )
     for stage, minutes, verb, soonest, why, variety in stages:
         if minutes <= 0:
@@ -125,19 +132,24 @@ def _made(
         before = tuple(keys) if stage != "tubes" else (*before, *keys)
 
 
-def _limits(
-    job: Job, work: Work, varieties: dict[str, Variety], start: datetime, water: WaterSource
+def _limit(
+    job: Job, work: Work, varieties: dict[str, Variety], stage: Stage, usual: tuple[datetime, str]
 ) -> tuple[datetime, str, str | None]:
-    """The soonest that flowers go in, or tubes are filled: a day before, or as long as the first of them lasts."""
-    words = {"none": "flowers keep 24 h in the work", "tube": "tubes are not filled two days ahead"}
-    soonest, why, named = back(start, FLOWER_WITHIN.value), words[water], None
+    """The soonest that a stage of a piece may be done: the usual, or as long as the first of its stems lasts."""
+    soonest, why = usual
+    named = None
     for line in recipe_of(work):
         variety = varieties.get(line.variety)
-        if variety is None or line.water != water or line.on_site or job.ends_at is None:
+        if variety is None or line.on_site or _stage_of(line, varieties) != stage:
             continue
-        holds = holds_h(job, line, variety)
-        if holds is not None and back(job.ends_at, holds) > soonest:
-            soonest, named = back(job.ends_at, holds), variety.key
-            has = "in its tube" if water == "tube" else "with no water"
-            why = f"{variety.name} lasts {duration_text(holds)} {has}"
+        least = soonest_use(job, line, variety)
+        if least is not None and least > soonest:
+            soonest, why, named = least, lasts_words(job, line, variety), variety.key
     return soonest, why, named
+
+
+def _stage_of(line: RecipeLine, varieties: dict[str, Variety]) -> Stage:
+    """The stage in which a stem's own water, or its life without, begins to count."""
+    if line.water == "tube":
+        return "tubes"
+    return "green" if is_green(line, varieties) else "flower"

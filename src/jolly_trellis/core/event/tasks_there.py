@@ -3,7 +3,8 @@
 from collections.abc import Iterator
 from datetime import datetime, timedelta
 
-from jolly_trellis.core.event.job import Job, Made, RigWork, name_of, quantity_of, recipe_of
+from jolly_trellis.core.event.job import Job, Made, RigWork, Work, name_of, quantity_of, recipe_of
+from jolly_trellis.core.event.lives import lasts_words, soonest_use
 from jolly_trellis.core.event.task import (
     FILL_MIN,
     HEAVY_KG,
@@ -19,15 +20,15 @@ from jolly_trellis.core.event.task import (
     Task,
     back,
     floored,
-    holds_h,
+    is_green,
     later,
     numbered,
     parts_of,
     slots,
 )
 from jolly_trellis.core.making import MINUTES_PER_STEM
+from jolly_trellis.core.piece import RecipeLine
 from jolly_trellis.core.stems import Variety
-from jolly_trellis.core.units import duration_text
 
 
 def at_the_place(job: Job, made: Made, varieties: dict[str, Variety], start: datetime) -> Iterator[Task]:
@@ -103,39 +104,58 @@ def at_the_place(job: Job, made: Made, varieties: dict[str, Variety], start: dat
 def _on_site(
     job: Job, made: Made, varieties: dict[str, Variety], guests: datetime, after: tuple[str, ...]
 ) -> Iterator[Task]:
-    """What goes in only where the piece is shown: by variety where it lacks water, the rest together."""
+    """What goes in only where the piece is shown: greens, then by variety what does not drink, the rest together."""
     for work in made.works:
         own = f"install-{work.id}"
-        name = name_of(work)
-        quantity = quantity_of(work)
+        follows = (own,) if own in after or isinstance(work, RigWork) else after
         lines = [line for line in recipe_of(work) if line.on_site and line.variety in varieties]
-        lasting = [line for line in lines if holds_h(job, line, varieties[line.variety]) is None]
-        groups = [([line], f"-{line.variety}") for line in lines if line not in lasting]
-        for group, ending in [*groups, *([(lasting, "")] if lasting else [])]:
-            stems = sum(line.count for line in group) * quantity
-            parts = parts_of(stems * MINUTES_PER_STEM.value)
-            variety = varieties[group[0].variety] if ending else None
-            holds = holds_h(job, group[0], variety) if variety is not None else None
-            soonest, why = job.access_at, "thirsty flowers go in last"
-            if variety is not None and holds is not None and job.ends_at is not None:
-                soonest = later(soonest, back(job.ends_at, holds))
-                has = "in its tube" if group[0].water == "tube" else "with no water"
-                why = f"{variety.name} lasts {duration_text(holds)} {has}"
-            for nth, minutes in enumerate(parts):
-                what = variety.name if variety is not None else "stems"
-                yield Task(
-                    key=f"on-site-{work.id}{ending}" + (f"-{nth + 1}" if len(parts) > 1 else ""),
-                    stage="on site",
-                    name=numbered(f"On site: {stems} {what} into {name}", nth, len(parts)),
-                    where="venue",
-                    minutes=minutes,
-                    soonest=soonest,
-                    latest=guests,
-                    after=(own,) if own in after or isinstance(work, RigWork) else after,
-                    piece_id=work.id,
-                    variety=variety.key if variety is not None else None,
-                    why=why,
-                )
+        alone = [line for line in lines if soonest_use(job, line, varieties[line.variety]) is not None]
+        groups = [([line], f"-{line.variety}") for line in alone]
+        groups += [([line for line in lines if line not in alone], "")]
+        groups.sort(key=lambda group: not any(is_green(line, varieties) for line in group[0]))
+        for group, ending in groups:
+            if not group:
+                continue
+            keys = []
+            for task in _into(job, work, varieties, guests, (group, ending, follows)):
+                keys.append(task.key)
+                yield task
+            if any(is_green(line, varieties) for line in group):
+                follows = (*follows, *keys)
+
+
+def _into(
+    job: Job,
+    work: Work,
+    varieties: dict[str, Variety],
+    guests: datetime,
+    group: tuple[list[RecipeLine], str, tuple[str, ...]],
+) -> Iterator[Task]:
+    """The tasks of one group of stems that go into a piece on site."""
+    lines, ending, follows = group
+    stems = sum(line.count for line in lines) * quantity_of(work)
+    parts = parts_of(stems * MINUTES_PER_STEM.value)
+    variety = varieties[lines[0].variety] if ending else None
+    soonest, why = job.access_at, "thirsty flowers go in last"
+    if variety is not None:
+        least = soonest_use(job, lines[0], variety)
+        soonest = soonest if least is None else later(soonest, least)
+        why = lasts_words(job, lines[0], variety)
+    for nth, minutes in enumerate(parts):
+        what = variety.name if variety is not None else "stems"
+        yield Task(
+            key=f"on-site-{work.id}{ending}" + (f"-{nth + 1}" if len(parts) > 1 else ""),
+            stage="on site",
+            name=numbered(f"On site: {stems} {what} into {name_of(work)}", nth, len(parts)),
+            where="venue",
+            minutes=minutes,
+            soonest=soonest,
+            latest=guests,
+            after=follows,
+            piece_id=work.id,
+            variety=variety.key if variety is not None else None,
+            why=why,
+        )
 
 
 def _top_ups(made: Made, start: datetime) -> Iterator[Task]:

@@ -1,0 +1,151 @@
+"""How long each flower lasts on what water it has: in the workshop's air until the place opens, then the place's."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+
+from jolly_trellis.core.air import draw_factor
+from jolly_trellis.core.checks.drink_own import WRAP_ML
+from jolly_trellis.core.event.job import Job, Made, recipe_of
+from jolly_trellis.core.event.schedule import Timed
+from jolly_trellis.core.piece import RecipeLine, StemTube
+from jolly_trellis.core.stems import Variety
+from jolly_trellis.core.tubes import hours_of_water, usable_ml
+from jolly_trellis.core.units import duration_text
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Life:
+    """One variety in one kind of water: when it begins to drink, is first used, how long it lasts and must last.
+
+    `lasts_until` None: it drinks from a vessel, which Drink judges, or the air is not known.
+    """
+
+    variety: str
+    name: str
+    colour: str
+    water: str
+    drinks_from: datetime | None
+    used_from: datetime
+    lasts_until: datetime | None
+    needed_until: datetime | None
+
+
+def reference_h(line: RecipeLine, variety: Variety) -> float | None:
+    """How long a stem lasts at 20 °C and 60 % on what it has with it, h; None where it drinks from a vessel.
+
+    Source: dry hold and uptake are the variety's own; a tube's usable water as `tubes.usable_ml`.
+    """
+    match line.water:
+        case "none":
+            return variety.dry_hold_h
+        case "tube":
+            usable = usable_ml(line.tube or StemTube(), variety.stem_diameter_m)
+            return hours_of_water(usable, variety.uptake_ml_h)
+        case "wrap":
+            return hours_of_water((line.wrap_ml or WRAP_ML.value) / line.clump, variety.uptake_ml_h)
+        case _:
+            return None
+
+
+def soonest_use(job: Job, line: RecipeLine, variety: Variety) -> datetime | None:
+    """The soonest that a stem may go in so that it lasts to the end; None where it drinks, or that is not known.
+
+    Source: what it has is used up by the draw of the air it is in, the workshop's and then the place's.
+    """
+    lasts = reference_h(line, variety)
+    if lasts is None or job.ends_at is None or job.air is None:
+        return None
+    there = draw_factor(job.air)
+    arrives = job.access_at or job.filled_at
+    needed = there * _hours(arrives, job.ends_at) if arrives is not None else lasts
+    if arrives is None or lasts <= needed:
+        return _moved(job.ends_at, -lasts / there)
+    return _moved(arrives, -(lasts - needed) / _before(job, there))
+
+
+def lasts_until(job: Job, line: RecipeLine, variety: Variety, used: datetime) -> datetime | None:
+    """Until when a stem lasts that goes in at a time; None where it drinks from a vessel or the air is not known.
+
+    Source: as `soonest_use`.
+    """
+    lasts = reference_h(line, variety)
+    if lasts is None or job.air is None:
+        return None
+    there = draw_factor(job.air)
+    arrives = job.access_at or job.filled_at
+    if arrives is None or used >= arrives:
+        return _moved(used, lasts / there)
+    before = _before(job, there)
+    spent = before * _hours(used, arrives)
+    return _moved(used, lasts / before) if spent >= lasts else _moved(arrives, (lasts - spent) / there)
+
+
+def lasts_words(job: Job, line: RecipeLine, variety: Variety) -> str:
+    """How long it lasts in the air of the place, in words."""
+    lasts = reference_h(line, variety) or 0.0
+    hours = lasts if job.air is None else lasts / draw_factor(job.air)
+    has = {"tube": "in its tube", "wrap": "in its wrap"}.get(line.water, "with no water")
+    return f"{variety.name} lasts {duration_text(hours)} {has}"
+
+
+def _before(job: Job, there: float) -> float:
+    """The draw before the place: the workshop's air, or the place's where that is not known."""
+    return draw_factor(job.workshop) if job.workshop is not None else there
+
+
+def _hours(start: datetime, end: datetime) -> float:
+    return (end.timestamp() - start.timestamp()) / 3600
+
+
+def _moved(at: datetime, hours: float) -> datetime:
+    return (at.astimezone(UTC) + timedelta(hours=hours)).astimezone(at.tzinfo)
+
+
+def lives_of(job: Job, made: Made, varieties: dict[str, Variety], timed: tuple[Timed, ...]) -> Iterator[Life]:
+    """The life of every variety by the water it has, from its bucket to the end."""
+    conditioned = [each for each in timed if each.task.stage == "condition"]
+    drinks_from = min((each.starts_at for each in conditioned), default=None)
+    seen: set[tuple[str, str, bool]] = set()
+    for work in made.works:
+        for line in recipe_of(work):
+            variety = varieties.get(line.variety)
+            key = (line.variety, line.water, line.on_site)
+            if variety is None or key in seen:
+                continue
+            used = _used_from(line, made, varieties, timed)
+            if used is None:
+                continue
+            seen.add(key)
+            yield Life(
+                variety=variety.key,
+                name=variety.name,
+                colour=variety.colour,
+                water=line.water,
+                drinks_from=drinks_from,
+                used_from=used,
+                lasts_until=lasts_until(job, line, variety, used),
+                needed_until=job.ends_at,
+            )
+
+
+def _used_from(
+    line: RecipeLine, made: Made, varieties: dict[str, Variety], timed: tuple[Timed, ...]
+) -> datetime | None:
+    """When the first stem like this one goes in anywhere."""
+    holding = {
+        work.id
+        for work in made.works
+        for each in recipe_of(work)
+        if (each.variety, each.water, each.on_site) == (line.variety, line.water, line.on_site)
+    }
+    green = varieties[line.variety].form == "leaf"
+    stage = "on site" if line.on_site else "green" if green else "flower"
+    times = [
+        each.starts_at
+        for each in timed
+        if each.task.stage == stage
+        and each.task.piece_id in holding
+        and (stage != "on site" or each.task.variety in (None, line.variety))
+    ]
+    return min(times, default=None)
