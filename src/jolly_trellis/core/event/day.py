@@ -206,15 +206,8 @@ def _crowded(
     whys = list(dict.fromkeys(each.task.why for each in worst if each.task.variety))
     because = f" Not everything lasts to the end: {'; '.join(whys[:3])}." if whys else ""
     extra = "" if solved is None or not solved.extra_hands else f" {solved.extra_hands} more hands would be needed."
-    said = "There is more to do than the hands and hours allow."
-    if named:
-        said = f"There is more to do than the hands and hours allow: {named}{more} out of bounds."
-    whys = list(dict.fromkeys(each.task.why for each in worst if each.task.variety))
-    because = f" Of these, {'; '.join(whys[:3])}." if whys else ""
-    extra = "" if solved is None or not solved.extra_hands else f" {solved.extra_hands} more hands would be needed."
-    said = f"There is more to do than the hands and hours allow: {named}{more} out of bounds." if named else (
-        "There is more to do than the hands and hours allow."
-    )  # fmt: skip
+    out = f": {named}{more} out of bounds" if named else ""
+    said = f"There is more to do than the hands and hours allow{out}."
     return Conflict(
         tasks=tuple(each.task.key for each in worst),
         say=phrase(said + because + extra),
