@@ -205,7 +205,9 @@ def _crowded(
     more = f" and {len(worst) - 3} more" if len(worst) > 3 else ""
     whys = list(dict.fromkeys(each.task.why for each in worst if each.task.variety))
     because = f" Not everything lasts to the end: {'; '.join(whys[:3])}." if whys else ""
-    extra = "" if solved is None or not solved.extra_hands else f" {solved.extra_hands} more hands would be needed."
+    more_hands = 0 if solved is None else solved.extra_hands
+    extra = f" {'One more pair' if more_hands == 1 else f'{more_hands} more pairs'} of hands would be needed."
+    extra = extra if more_hands else ""
     out = f": {named}{more} out of bounds" if named else ""
     said = f"There is more to do than the hands and hours allow{out}."
     return Conflict(

@@ -5,6 +5,7 @@ import { api, Refused } from "../../api/client";
 import type { DayOut, EventOut } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { EventFrame } from "../../ui/EventFrame";
+import { FileButton } from "../../ui/FileButton";
 import { useRefusal } from "../../ui/useRefusal";
 import { Conflicts } from "./Conflicts";
 import { DayChart } from "./DayChart";
@@ -22,7 +23,6 @@ export function DayPlace() {
   const [date, setDate] = useState<string | null>(null);
   const [picked, setPicked] = useState<string | null>(null);
   const [said, setSaid] = useState<string | null>(null);
-  const file = useRef<HTMLInputElement>(null);
   const steps = useRef<Promise<void>>(Promise.resolve());
   const asked = useQuery({
     queryKey: ["day", eventId],
@@ -62,8 +62,7 @@ export function DayPlace() {
   const main = now?.brief.filled_at ? dateOf(now.brief.filled_at) : dates[0];
   const shownDate = date && dates.includes(date) ? date : main && dates.includes(main) ? main : dates[0];
   const task = timed.find((each) => each.task.key === picked);
-  const readBack = async (chosen: File) => {
-    const text = await chosen.text();
+  const readBack = async (text: string) => {
     const read = await attempt(() => api.readCalendar(eventId, revision(), text));
     if (!read) return;
     show(read.day);
@@ -99,22 +98,13 @@ export function DayPlace() {
             </a>
           )}
           {timed.length > 0 && (
-            <>
-              <Button onClick={() => file.current?.click()}>Read a changed calendar</Button>
-              <input
-                ref={file}
-                type="file"
-                accept=".ics,text/calendar"
-                className="sr-only"
-                aria-label="A calendar file"
-                tabIndex={-1}
-                onChange={(event) => {
-                  const chosen = event.target.files?.[0];
-                  event.target.value = "";
-                  if (chosen) void readBack(chosen);
-                }}
-              />
-            </>
+            <FileButton
+              label="A calendar file"
+              accept=".ics,text/calendar"
+              onText={(text) => void readBack(text)}
+            >
+              Read a changed calendar
+            </FileButton>
           )}
           <a className="link-act px-2" href={`/api/events/${eventId}/pack.html`}>
             Venue pack

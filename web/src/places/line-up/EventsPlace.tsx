@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { Link, Navigate, useLocation, useNavigate } from "react-router";
 import { api, Refused } from "../../api/client";
 import type { Problem } from "../../api/types";
 import { Button } from "../../ui/Button";
+import { FileButton } from "../../ui/FileButton";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
 import { useRefusal } from "../../ui/useRefusal";
@@ -83,9 +84,7 @@ function FromFile() {
   const { system } = useSettings();
   const { problem, attempt } = useRefusal();
   const go = useNavigate();
-  const file = useRef<HTMLInputElement>(null);
-  const read = async (chosen: File) => {
-    const text = await chosen.text();
+  const read = async (text: string) => {
     const found = await attempt(() => api.readEventFile(text));
     if (found) void go(`/events/${found.event.id}`);
   };
@@ -95,20 +94,9 @@ function FromFile() {
       <p className="mt-1 mb-3 text-soft">
         A whole event that was saved as a file, with its survey of the place.
       </p>
-      <Button onClick={() => file.current?.click()}>Choose an event file</Button>
-      <input
-        ref={file}
-        type="file"
-        accept=".json,application/json"
-        className="sr-only"
-        aria-label="An event file"
-        tabIndex={-1}
-        onChange={(event) => {
-          const chosen = event.target.files?.[0];
-          event.target.value = "";
-          if (chosen) void read(chosen);
-        }}
-      />
+      <FileButton label="An event file" accept=".json,application/json" onText={(text) => void read(text)}>
+        Choose an event file
+      </FileButton>
       {problem && (
         <p role="alert" className="mt-2 mb-0 text-berry">
           {render(problem.message, system)} {render(problem.limit, system)}
