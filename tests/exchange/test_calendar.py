@@ -22,7 +22,7 @@ def day() -> Day:
 
 
 def text(asked: Job | None = None, sheet: Day | None = None) -> str:
-    return write_calendar("Slipway lunch", 7, asked or job(), sheet or day()).decode()
+    return write_calendar("Slipway lunch", 7, 3, asked or job(), sheet or day()).decode()
 
 
 def parsed(words: str) -> Any:
@@ -39,6 +39,7 @@ def test_every_task_opens_in_an_independent_parser_at_its_own_time() -> None:
         assert entry["dtstart"].dt.timestamp() == timed.starts_at.timestamp()
         assert entry["dtend"].dt.timestamp() == timed.ends_at.timestamp()
         assert str(entry["summary"]) == timed.task.name
+        assert entry["sequence"] == 3
         assert str(entry["dtstart"].params["TZID"]) == "Europe/London"
 
 

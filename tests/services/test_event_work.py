@@ -15,6 +15,8 @@ from jolly_trellis.services import event_work, long_work, planning, rolling
 from jolly_trellis.services.long_work import Running
 from jolly_trellis.services.planning import NotFound
 from jolly_trellis.store import cuts, stock
+from jolly_trellis.store.connection import transaction
+from jolly_trellis.store.stock import Holding
 
 
 @pytest.fixture
@@ -202,3 +204,17 @@ def test_a_variety_is_put_in_on_site_everywhere_in_one_step(demo: sqlite3.Connec
     with pytest.raises(planning.Stale):
         planning.put_recipes(demo, 1, lambda recipe: recipe, base_revision=1, label="Late")
     assert planning.undo(demo, 1, base_revision=changed.event.revision).plan == plan
+
+
+def test_sticks_of_an_opened_bundle_that_were_not_used_stay_in_the_stores(demo: sqlite3.Connection) -> None:
+    with transaction(demo):
+        stock.put_holding(demo, "supply", "stick", Holding(on_hand=1))
+    planned(demo)
+    rolling.mark_cut(demo, 1, "supply", "stick")
+    left = [each.length_m for each in cuts.remnants(demo, "supply") if each.key == "stick"]
+    assert left.count(0.9) == 24
+    assert len(left) == 25
+    assert stock.holdings(demo)["supply"]["stick"].on_hand == 0
+    rolling.unmark_cut(demo, 1, "supply", "stick")
+    assert cuts.remnants(demo, "supply") == ()
+    assert stock.holdings(demo)["supply"]["stick"].on_hand == 1

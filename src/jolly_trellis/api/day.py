@@ -98,7 +98,7 @@ def day_calendar(event_id: Number, conn: Connection) -> Response:
     work, day = days.finished(conn, event_id)
     name = work.plan.brief.name
     headers = {"Content-Disposition": f'attachment; filename="{free_key(name, set())}.ics"'}
-    text = write_calendar(name, event_id, work.job, day)
+    text = write_calendar(name, event_id, work.revision, work.job, day)
     return Response(text, media_type="text/calendar; charset=utf-8", headers=headers)
 
 

@@ -14,8 +14,12 @@ MOST_EVENTS = 2000
 _STAMP = datetime(2020, 1, 1, tzinfo=UTC)
 
 
-def write_calendar(name: str, event_id: int, job: Job, day: Day) -> bytes:
-    """Every task of a day as an event of a calendar, in the zone of the place; a task keeps its UID for life."""
+def write_calendar(name: str, event_id: int, revision: int, job: Job, day: Day) -> bytes:
+    """Every task of a day as an event of a calendar, in the zone of the place; a task keeps its UID for life.
+
+    Args:
+        revision: of the event; as the SEQUENCE of every entry it tells a calendar which of two is the newer.
+    """
     calendar = Calendar()
     calendar.add("prodid", "-//Jolly Trellis//run sheet//EN")
     calendar.add("version", "2.0")
@@ -25,6 +29,7 @@ def write_calendar(name: str, event_id: int, job: Job, day: Day) -> bytes:
         entry = Event()
         entry.add("uid", f"{event_id}.{timed.task.key}{UID_END}")
         entry.add("dtstamp", _STAMP)
+        entry.add("sequence", revision)
         entry.add("dtstart", timed.starts_at)
         entry.add("dtend", timed.ends_at)
         entry.add("summary", timed.task.name)

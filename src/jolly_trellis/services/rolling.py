@@ -100,7 +100,9 @@ def mark_cut(conn: sqlite3.Connection, event_id: int, material: Material, key: s
         held = stock.holdings(conn)[_held(material)].get(key, Holding())
         taken = min(_taken(conn, plan), held.on_hand)
         stock.put_holding(conn, _held(material), key, Holding(on_hand=held.on_hand - taken, retired=held.retired))
-        cuts.add_cut(conn, event_id, plan, taken)
+        cut = cuts.add_cut(conn, event_id, plan, taken)
+        for _ in range(_sticks_left(conn, plan, taken)):
+            cuts.add_remnant(conn, material, key, 0.0, stock.supplies(conn)[key].stick_m or 0.0, cut)
         _keep_fresh(conn, event_id)
 
 
@@ -148,6 +150,14 @@ def _taken(conn: sqlite3.Connection, plan: MaterialPlan) -> int:
         return len(whole)
     supply = stock.supplies(conn)[plan.key]
     return -(-sum(each.count for each in whole) // max(round(supply.pack), 1))
+
+
+def _sticks_left(conn: sqlite3.Connection, plan: MaterialPlan, taken: int) -> int:
+    """Whole sticks that are left of the bundles that were opened for a cut."""
+    if not plan.sticks or not taken:
+        return 0
+    used = sum(each.count for each in plan.stocks if each.source != "remnant")
+    return max(taken * round(stock.supplies(conn)[plan.key].pack) - used, 0)
 
 
 def _held(material: Material) -> HeldKind:

@@ -33,6 +33,7 @@ export function RollPlace() {
     const next = await attempt(does);
     if (next) client.setQueryData(["roll", eventId], next);
     await client.invalidateQueries({ queryKey: ["stock"] });
+    await client.invalidateQueries({ queryKey: ["remnants"] });
   };
   const refused = roll.error instanceof Refused ? roll.error.problem : problem;
   const materials = now?.plan?.materials ?? [];
