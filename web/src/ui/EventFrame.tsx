@@ -32,11 +32,11 @@ export function EventFrame(props: Props) {
       >
         <Link
           to={`/events/${eventId}`}
-          className="flex min-h-[44px] min-w-0 items-center truncate text-soft underline decoration-line underline-offset-4"
+          className="flex min-h-[44px] min-w-0 items-center truncate text-soft underline decoration-line underline-offset-4 max-md:hidden"
         >
           {name || "The event"}
         </Link>
-        <span className="text-line" aria-hidden="true">
+        <span className="text-line max-md:hidden" aria-hidden="true">
           /
         </span>
         <h1 className="m-0 truncate text-xl">{title}</h1>
