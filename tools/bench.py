@@ -30,9 +30,9 @@ from jolly_trellis.demo.loading import demo_plan
 from jolly_trellis.store import codec
 from tests import ordinary
 from tests.core.event.test_cutting import items_of, library_rows
-from tests.core.rigging.test_rig import run
 from tests.events import demo_made, job
 from tests.published.test_rigs_against_a_structural_library import by_the_library, hung
+from tests.rigs import run
 from tools.running import ROOT, Served, chromium, served
 
 WATCH = """

@@ -14,10 +14,10 @@ from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.demo.loading import demo_plan
-from tests.core.rigging.test_rig import run
 from tests.events import larder
 from tests.ordinary import conditions, frogs, varieties
 from tests.ordinary import piece as ordinary_piece
+from tests.rigs import run
 
 NOTHING = Headline(
     pieces=0,

@@ -23,8 +23,8 @@ from jolly_trellis.core.rigging.coverage import COVERS, cover, line_covers_m2, n
 from jolly_trellis.core.rigging.drops import drop_lengths_m, drop_list, mean_stem_m
 from jolly_trellis.core.rigging.loads import take_off
 from jolly_trellis.core.rigging.rig import Armature, Drop, DropCurve
-from tests.core.rigging.test_rig import panel, run
 from tests.ordinary import conditions, recipe
+from tests.rigs import panel, run
 
 NET = conditions().nettings["galvanized-50-10"]
 TUBE = Armature(kind="tube", length_m=3.0)

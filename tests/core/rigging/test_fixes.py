@@ -12,8 +12,8 @@ from jolly_trellis.core.rigging.loads import take_off
 from jolly_trellis.core.rigging.more_lines import with_points
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.stems import GRAVITY_M_S2
-from tests.core.rigging.test_rig import STEEL, THIN, bond, panel, run
 from tests.ordinary import conditions, recipe
+from tests.rigs import STEEL, THIN, bond, panel, run
 
 
 def offered(rig: Rig) -> dict[str, RigFix]:

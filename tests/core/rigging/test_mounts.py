@@ -21,8 +21,8 @@ from jolly_trellis.core.rigging.snip import snip
 from jolly_trellis.core.rigging.survey import Survey, SurveyPoint, check, in_place, unanswered
 from jolly_trellis.core.rigging.tied import tie_shares_n
 from jolly_trellis.core.stems import GRAVITY_M_S2
-from tests.core.rigging.test_rig import STEEL, bond, panel, run
 from tests.ordinary import conditions, recipe
+from tests.rigs import STEEL, bond, panel, run
 
 TIE = LineSpec(kind="cable tie", size_m=0.0048)
 CORD = LineSpec(kind="polyester cord", size_m=0.002)

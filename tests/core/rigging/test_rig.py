@@ -2,75 +2,20 @@
 
 import math
 from dataclasses import replace
-from datetime import timedelta
 from itertools import pairwise
 
 import pytest
 
-from jolly_trellis.core.errors import CoreError, InvalidMeasure, Unfinished, UnknownName, Unstable
+from jolly_trellis.core.errors import CoreError, InvalidMeasure, UnknownName
 from jolly_trellis.core.rigging.armatures import strip_length_m, strip_width_m, turns_of
-from jolly_trellis.core.rigging.assess import RigReport, assess
-from jolly_trellis.core.rigging.layout import NEVER
-from jolly_trellis.core.rigging.lines import LineSpec, pounds_test_n
+from jolly_trellis.core.rigging.assess import assess
+from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.loads import proof_kg, take_off
-from jolly_trellis.core.rigging.resting import settle
-from jolly_trellis.core.rigging.rig import Armature, Attachment, Bond, HangKind, HangPoint, Rig, RigLine
+from jolly_trellis.core.rigging.rig import Attachment, Bond, HangPoint, RigLine
 from jolly_trellis.core.rigging.snip import snip
-from jolly_trellis.core.rigging.states import HangState
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from tests.ordinary import conditions, recipe
-
-STEEL = LineSpec(kind="steel rope", size_m=0.0015, fitting="grip")
-THIN = LineSpec(kind="monofilament", stated_n=pounds_test_n(20))
-OWN = HangPoint(name="own", kind="truss", x_m=0, y_m=0.2, z_m=4.0, rating_n=2000, stated_by="the engineer")
-
-
-def bond(point: int, spec: LineSpec = STEEL) -> Bond:
-    return Bond(spec=replace(spec, fitting="ferrule"), point=point)
-
-
-def run(count: int = 5, spec: LineSpec = STEEL, rating: float | None = 300.0, by: str | None = "the engineer") -> Rig:
-    """Six metres of snake on so many points, level."""
-    xs = [-3 + 6 * index / (count - 1) for index in range(count)]
-    return Rig(
-        name="run",
-        points=(
-            *(
-                HangPoint(name=f"beam {n}", kind="beam loop", x_m=x, y_m=0, z_m=3.6, rating_n=rating, stated_by=by)
-                for n, x in enumerate(xs, start=1)
-            ),
-            replace(OWN, x_m=0.4),
-        ),
-        attachments=tuple(Attachment(x_m=x, y_m=0, z_m=2.6, along_m=0.1 + 1.12 * (x + 3)) for x in xs),
-        lines=tuple(RigLine(point=index, attachment=index, spec=spec) for index in range(count)),
-        armature=Armature(kind="snake", length_m=6.92, netting="galvanized-50-10"),
-        recipe=recipe(gypsophila=(60, "filler"), ruscus=(40, "base")),
-        bond=bond(count),
-    )
-
-
-def panel(**changes: object) -> Rig:
-    corner = [(-0.5, -0.5), (-0.5, 0.5), (0.5, -0.5), (0.5, 0.5)]
-    rig = Rig(
-        name="panel",
-        points=(
-            *(
-                HangPoint(name=f"p{n}", kind="eye", x_m=x, y_m=y, z_m=4.0, rating_n=200, stated_by="the warden")
-                for n, (x, y) in enumerate(corner)
-            ),
-            OWN,
-        ),
-        attachments=tuple(Attachment(x_m=x, y_m=y, z_m=3.0) for x, y in corner),
-        lines=tuple(RigLine(point=index, attachment=index, spec=STEEL) for index in range(4)),
-        armature=Armature(kind="panel", length_m=1.0, width_m=1.0, netting="galvanized-50-10"),
-        recipe=recipe(gypsophila=(40, "filler")),
-        bond=bond(4),
-    )
-    return replace(rig, **changes)  # type: ignore[arg-type]
-
-
-def checks(report: RigReport) -> set[str]:
-    return {found.check for found in report.verdict.findings}
+from tests.rigs import OWN, STEEL, THIN, bond, checks, on_one_point, panel, run, state
 
 
 def test_a_strip_for_a_snake() -> None:
@@ -244,18 +189,6 @@ def test_unknown_netting_and_lines_that_are_not_there() -> None:
         snip(run(), conditions(), 7)
 
 
-def on_one_point(**changes: object) -> Rig:
-    """A square panel, its four lines led to one point over its middle: it balances there and tilts like a scale."""
-    rig = panel(**changes)
-    point = HangPoint(name="hook", kind="eye", x_m=0, y_m=0, z_m=4.0, rating_n=200, stated_by="the warden")
-    lines = tuple(replace(line, point=0) for line in rig.lines)
-    return replace(rig, points=(point, OWN), lines=lines, bond=bond(1))
-
-
-def state(report: RigReport, name: str) -> HangState:
-    return next(each for each in report.states if each.name == name)
-
-
 def test_half_a_panel_hangs_out_of_level_as_its_balance_point_says() -> None:
     """Closed form: on one point it turns until its centre of mass is under it: tan(tilt) = aside / below.
 
@@ -280,150 +213,3 @@ def test_lines_straight_up_keep_a_panel_level_and_a_run_rolls_with_one_face_done
     assert state(report, "one face done").tilt_rad == pytest.approx(math.atan(aside / 0.055))
     assert [each.name for each in report.states] == ["bare", "one face done", "finished"]
     assert state(report, "bare").load_n < state(report, "finished").load_n
-
-
-@pytest.mark.parametrize("spec", [replace(STEEL, size_m=0.001), replace(STEEL, size_m=None, stated_n=9000.0)])
-def test_a_second_bond_that_is_thin_or_of_no_known_thickness_is_never_cleared(spec: LineSpec) -> None:
-    report = assess(panel(bond=bond(4, spec)), conditions())
-    assert report.verdict.state == "fails"
-    assert "bond of steel" in checks(report)
-
-
-def test_the_second_bond_leads_to_a_rated_point_of_its_own_or_is_no_bond() -> None:
-    shared = assess(panel(bond=bond(0)), conditions())
-    assert shared.verdict.state == "fails"
-    assert "where a line hangs too" in shared.verdict.reason.text
-    nowhere = assess(panel(bond=Bond(spec=STEEL)), conditions())
-    assert nowhere.verdict.state == "cannot say"
-    assert "which hang point of its own" in nowhere.verdict.reason.text
-    unrated = assess(panel(points=(*panel().points[:4], replace(OWN, rating_n=None))), conditions())
-    assert unrated.verdict.state == "cannot say"
-    weak = assess(panel(points=(*panel().points[:4], replace(OWN, rating_n=20.0))), conditions())
-    assert weak.verdict.state == "fails"
-    slack = assess(panel(bond=replace(bond(4), slack_m=0.2)), conditions())
-    assert any(each.check == "slack of the bond" and each.state == "fails" for each in slack.verdict.findings)
-
-
-def test_on_one_line_over_people_without_a_bond_nothing_else_holds_it() -> None:
-    hook = HangPoint(name="hook", kind="eye", x_m=0, y_m=0, z_m=4, rating_n=300, stated_by="the warden")
-    alone = panel(
-        points=(hook,),
-        attachments=(Attachment(x_m=0, y_m=0, z_m=3),),
-        lines=(RigLine(point=0, attachment=0, spec=STEEL),),
-        bond=None,
-    )
-    report = assess(alone, conditions())
-    assert report.verdict.state == "fails"
-    assert "one line" in checks(report)
-
-
-def test_cable_ties_are_never_all_that_holds_it_over_people() -> None:
-    tie = LineSpec(kind="cable tie", size_m=0.0076)
-    report = assess(run(spec=tie), conditions())
-    assert "only cable ties" in checks(report)
-    assert "only cable ties" not in checks(assess(replace(run(spec=tie), below="nobody"), conditions()))
-
-
-def test_nothing_stays_on_monofilament_for_longer_than_a_day() -> None:
-    thick = LineSpec(kind="monofilament", stated_n=2000.0)
-    day = conditions()
-    assert "monofilament creeps" in checks(assess(run(spec=thick), day))
-    assert day.ends_at is not None
-    weekend = replace(day, ends_at=day.ends_at + timedelta(days=2))
-    assert assess(run(spec=thick), weekend).verdict.state == "fails"
-    unknown = assess(run(spec=thick), replace(day, ends_at=None))
-    assert unknown.verdict.state == "cannot say"
-
-
-def test_points_are_judged_by_their_worst_pull_with_a_line_long_too() -> None:
-    """With one of four lines 1 % long a stiff panel hangs on the other diagonal: its points bear half of it each."""
-    report = assess(panel(), conditions())
-    for point in report.points[:4]:
-        assert point.pull_n >= 0.49 * report.rest.load_n
-
-
-def test_a_line_between_two_places_of_the_armature_is_part_of_the_rig() -> None:
-    rig = panel()
-    tied = replace(rig, lines=(*rig.lines, RigLine(tied_to=0, attachment=1, spec=STEEL)))
-    report = assess(tied, conditions())
-    assert report.lines[4].tension_n == pytest.approx(0.0, abs=0.5)
-    assert "between places 1 and 2" in report.lines[4].name
-
-
-def test_lines_in_a_ring_with_no_hang_point_are_refused() -> None:
-    rig = panel(bond=None)
-    ring = tuple(RigLine(tied_to=each, attachment=(each + 1) % 4, spec=STEEL) for each in range(4))
-    with pytest.raises(Unstable, match="hangs on nothing"):
-        assess(replace(rig, lines=ring), conditions())
-
-
-@pytest.mark.parametrize(
-    "line",
-    [RigLine(attachment=0, spec=STEEL), RigLine(attachment=0, tied_to=0, spec=STEEL)],
-    ids=["from nothing", "to itself"],
-)
-def test_a_line_from_nothing_or_to_itself_is_refused(line: RigLine) -> None:
-    with pytest.raises(InvalidMeasure) as caught:
-        assess(panel(lines=(*panel().lines, line)), conditions())
-    assert caught.value.path == "lines.4"
-
-
-def test_what_has_no_place_or_no_line_yet_is_unfinished() -> None:
-    for change in ({"attachments": (), "lines": ()}, {"lines": ()}):
-        with pytest.raises(Unfinished):
-            assess(replace(run(), **change), conditions())  # type: ignore[arg-type]
-
-
-def test_more_places_than_can_be_solved_are_refused_in_words() -> None:
-    rig = panel(attachments=tuple(Attachment(x_m=0.01 * n, y_m=0, z_m=3) for n in range(400)))
-    with pytest.raises(InvalidMeasure, match="held at"):
-        assess(rig, conditions())
-
-
-@pytest.mark.parametrize("kind", sorted(NEVER))
-def test_nothing_hangs_from_what_is_never_a_hang_point(kind: HangKind) -> None:
-    rig = run()
-    with pytest.raises(InvalidMeasure, match="Nothing hangs from") as caught:
-        assess(replace(rig, points=(replace(rig.points[0], kind=kind), *rig.points[1:])), conditions())
-    assert caught.value.path == "points.0.kind"
-
-
-def test_a_handle_says_what_it_was_made_for() -> None:
-    rig = run()
-    handle = replace(rig.points[0], kind="handle")
-    asked = assess(replace(rig, points=(handle, *rig.points[1:])), conditions())
-    assert asked.verdict.state == "cannot say"
-    said = replace(handle, made_for="a sliding door of 60 kg")
-    assert assess(replace(rig, points=(said, *rig.points[1:])), conditions()).verdict.state == "holds"
-
-
-def test_a_proof_load_under_what_hangs_is_refused() -> None:
-    weighs = take_off(run(), conditions()).heavy_kg
-    with pytest.raises(InvalidMeasure) as caught:
-        assess(replace(run(), proof_kg=0.9 * weighs), conditions())
-    assert caught.value.path == "proof_kg"
-    assert assess(replace(run(), proof_kg=1.5 * weighs), conditions()).proof_kg == pytest.approx(1.5 * weighs)
-
-
-def test_a_cord_through_a_run_bears_what_its_netting_would() -> None:
-    def chain(rig: Rig) -> float:
-        found = assess(rig, conditions()).verdict.findings
-        return next(each.limit.value for each in found if each.check == "netting chain")
-
-    corded = replace(run().armature, carrier=LineSpec(kind="polyester cord", size_m=0.004))
-    assert chain(replace(run(), armature=corded)) == pytest.approx(2300 * 0.5 / 10)
-    assert chain(run()) != chain(replace(run(), armature=corded))
-
-
-def test_a_runner_lies_along_its_table_and_nothing_hangs() -> None:
-    runner = replace(run(), armature=replace(run().armature, kind="runner"), lines=(), points=(), bond=None)
-    report = assess(runner, conditions())
-    assert report.verdict.state == "not needed"
-    assert settle(runner, conditions()).at_m == report.rest.at_m
-
-
-def test_the_order_of_tightening_takes_every_line_once_from_outside_in() -> None:
-    report = assess(run(), conditions())
-    order = [each.line for each in report.tightening]
-    assert order == [0, 4, 1, 3, 2]
-    assert all(each.slack_m >= 0.03 for each in report.tightening)
