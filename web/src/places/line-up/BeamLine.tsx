@@ -4,16 +4,9 @@ import { useNavigate } from "react-router";
 import { api } from "../../api/client";
 import type { EventOut, RigOut } from "../../api/types";
 import { Drawing } from "../../drawing/Drawing";
+import { armatureLayer } from "../../drawing/hung";
 import { mountLayer } from "../../drawing/mounted";
-import {
-  armatureLayer,
-  attachmentPlaces,
-  bondLayer,
-  lineLayer,
-  lookOf,
-  pointLayer,
-  rigBounds,
-} from "../../drawing/rig";
+import { attachmentPlaces, bondLayer, lineLayer, lookOf, pointLayer, rigBounds } from "../../drawing/rig";
 import type { Bounds, Primitive } from "../../drawing/scene";
 import { moved } from "../../drawing/section";
 import { STATE_COLOUR, type State, StateMark } from "../../ui/StateMark";

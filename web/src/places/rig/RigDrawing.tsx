@@ -1,10 +1,10 @@
 import { useMemo, useState } from "react";
 import type { HangPoint, Rig, Stock } from "../../api/types";
 import { Drawing, type Pen } from "../../drawing/Drawing";
+import { armatureLayer } from "../../drawing/hung";
 import { hazardLayer, mountLayer } from "../../drawing/mounted";
 import { onSheet, type Place, type Plane } from "../../drawing/plane";
 import {
-  armatureLayer,
   attachmentPlaces,
   bondLayer,
   isTied,
