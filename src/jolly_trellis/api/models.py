@@ -325,6 +325,7 @@ class BriefIn(In):
     closes: Clock = "19:00"
     costing: CostingIn = CostingIn()
     locks: Annotated[list[LockIn], Field(max_length=400)] = []
+    turning: bool = True
 
     def to_core(self) -> Brief:
         return codec.from_plain(self.model_dump(), Brief)

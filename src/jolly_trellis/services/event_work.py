@@ -45,7 +45,7 @@ def work_of(conn: sqlite3.Connection, event_id: int) -> EventWork:
     state = planning.state(conn, event_id)
     job, conditions = judging.job_of(state.plan.brief), judging.conditions_of(conn, state.plan.brief)
     made = made_of(conn, state.plan, conditions)
-    needs, larder = needs_of(made), larder_of(conn)
+    needs, larder = needs_of(made, turning=state.plan.brief.turning), larder_of(conn)
     path = str(conn.execute("PRAGMA database_list").fetchone()["file"])
     mark = hashlib.sha256(f"{path}|{stock.revision(conn)}|".encode() + codec.dumps(state.plan).encode())
     mark.update(codec.dumps(needs).encode())

@@ -14,7 +14,8 @@ class Brief:
 
     `access_at` is when the place lets the crew in, `starts_at` when guests come, `clear_by` when all must be gone.
     `travel_h` is one way; `tables` how many guest tables; `workshop` and `van` their air. The workshop is open from
-    `opens` to `closes`, "HH:MM". `locks` are tasks set by hand.
+    `opens` to `closes`, "HH:MM". `locks` are tasks set by hand; `turning` lets sheets lie across
+    the roll's length where that saves netting.
     """
 
     name: str
@@ -38,6 +39,7 @@ class Brief:
     closes: str = "19:00"
     costing: Costing = field(default_factory=Costing)
     locks: tuple[Lock, ...] = ()
+    turning: bool = True
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

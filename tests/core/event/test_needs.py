@@ -108,3 +108,10 @@ def test_what_could_not_be_worked_out_is_named_and_its_stems_still_count() -> No
 
 def test_ready_made_mechanics_are_supplies_of_the_stores() -> None:
     assert set(READY_MADE.values()) <= supplies().keys()
+
+
+def test_turning_is_let_or_left_and_never_let_for_runs() -> None:
+    let, left = needs_of(demo_made()), needs_of(demo_made(), turning=False)
+    assert any(each.may_turn for each in let.sheets)
+    assert not any(each.may_turn for each in left.sheets)
+    assert replace(let, sheets=()) == replace(left, sheets=())

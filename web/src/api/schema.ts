@@ -1636,7 +1636,8 @@ export interface components {
          *
          *     `access_at` is when the place lets the crew in, `starts_at` when guests come, `clear_by` when all must be gone.
          *     `travel_h` is one way; `tables` how many guest tables; `workshop` and `van` their air. The workshop is open from
-         *     `opens` to `closes`, "HH:MM". `locks` are tasks set by hand.
+         *     `opens` to `closes`, "HH:MM". `locks` are tasks set by hand; `turning` lets sheets lie across
+         *     the roll's length where that saves netting.
          */
         readonly Brief: {
             /** Name */
@@ -1697,6 +1698,11 @@ export interface components {
              * @default []
              */
             readonly locks: readonly components["schemas"]["Lock"][];
+            /**
+             * Turning
+             * @default true
+             */
+            readonly turning: boolean;
         };
         /** BriefIn */
         readonly BriefIn: {
@@ -1776,6 +1782,11 @@ export interface components {
              * @default []
              */
             readonly locks: readonly components["schemas"]["LockIn"][];
+            /**
+             * Turning
+             * @default true
+             */
+            readonly turning: boolean;
         };
         /**
          * Buy

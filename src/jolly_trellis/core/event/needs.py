@@ -1,7 +1,7 @@
 """What an event needs: sheets, lengths to cut, supplies, frogs and stems, each with the piece that needs it."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from jolly_trellis.core.event.job import Made, PieceWork, RigWork, recipe_of
@@ -134,8 +134,13 @@ class Needs:
 Need = SheetNeed | LengthNeed | SupplyNeed | FrogNeed | StemNeed
 
 
-def needs_of(made: Made) -> Needs:
-    """Gather what every piece needs, times its quantity. Source: sums of what each piece reports."""
+def needs_of(made: Made, *, turning: bool = True) -> Needs:
+    """Gather what every piece needs, times its quantity.
+
+    Args:
+        turning: whether sheets may lie turned on the roll; those of runs never do.
+    Source: sums of what each piece reports.
+    """
     found: list[Need] = []
     missing = []
     for work in made.pieces:
@@ -151,7 +156,9 @@ def needs_of(made: Made) -> Needs:
         else:
             found += _of_rig(hung)
     return Needs(
-        sheets=tuple(each for each in found if isinstance(each, SheetNeed)),
+        sheets=tuple(
+            replace(each, may_turn=each.may_turn and turning) for each in found if isinstance(each, SheetNeed)
+        ),
         lengths=tuple(each for each in found if isinstance(each, LengthNeed)),
         supplies=tuple(each for each in found if isinstance(each, SupplyNeed)),
         frogs=tuple(each for each in found if isinstance(each, FrogNeed)),

@@ -75,6 +75,11 @@ export function EventPlace() {
         </span>
         <h1 className="m-0 truncate text-xl">{now.brief.name}</h1>
         <span className="truncate text-soft max-md:hidden">{now.brief.place}</span>
+        {event.isFetching && (
+          <span role="status" className="flex-none text-[14px] text-soft max-md:hidden">
+            reckoning…
+          </span>
+        )}
         <Link to="/stores" className="ml-auto flex min-h-[44px] flex-none items-center">
           The stores
         </Link>

@@ -61,6 +61,7 @@ const UNKNOWN = {
   closes: "19:00",
   costing: { currency: "€", rate_per_h: null, margin: 0.3, waste: 0.1, uses: null },
   locks: [],
+  turning: true,
 };
 
 /** A new event with the pieces and ways of an old one. */

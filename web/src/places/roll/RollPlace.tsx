@@ -11,6 +11,7 @@ import { longText, render, textOf } from "../../units/text";
 import { CutOrder } from "./CutOrder";
 import { LengthList } from "./LengthList";
 import { RollDrawing } from "./RollDrawing";
+import { TurningField } from "./TurningField";
 
 const SECONDS = 10;
 
@@ -32,6 +33,7 @@ export function RollPlace() {
   const act = async (does: () => Promise<RollOut>) => {
     const next = await attempt(does);
     if (next) client.setQueryData(["roll", eventId], next);
+    await client.invalidateQueries({ queryKey: ["event", eventId] });
     await client.invalidateQueries({ queryKey: ["stock"] });
     await client.invalidateQueries({ queryKey: ["remnants"] });
   };
@@ -63,6 +65,9 @@ export function RollPlace() {
               Print as PDF
             </a>
           </div>
+          {event.data && (
+            <TurningField event={event.data} onSaved={() => void act(() => api.roll(eventId))} />
+          )}
           <p role="status" className="m-0 border-b border-line px-3 py-2 text-[15px] text-soft">
             {words(now)}
           </p>
