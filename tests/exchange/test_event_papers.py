@@ -66,6 +66,13 @@ def test_the_shopping_list_as_csv_opens_in_a_reader_of_csv() -> None:
     assert {row["group"] for row in rows} >= {"flowers", "sundries", "hardware", "rigging", "water", "emergency kit"}
 
 
+def test_each_group_of_the_list_stands_together() -> None:
+    groups = [row["group"] for row in csv.DictReader(io.StringIO(write_csv(bought(), "metric")))]
+    runs = [group for place, group in enumerate(groups) if place == 0 or groups[place - 1] != group]
+    assert len(runs) == len(set(runs))
+    assert runs[0] == "flowers"
+
+
 def test_the_shopping_list_as_pdf_has_every_line() -> None:
     found = bought()
     text = words_of(write_pdf(found, event="Slipway lunch", currency="€", paper="A4", system="metric"))

@@ -118,9 +118,10 @@ def _draw(
 def _lengths(plans: list[MaterialPlan], missing: list[str], system: UnitSystem) -> list[Flowable]:
     story: list[Flowable] = []
     for plan in plans:
-        what = "sticks" if plan.sticks else "spools"
         total = sum(stock.count for stock in plan.stocks)
-        story.append(title(f"{plan.name}: {total} {what}, {plan.to_buy} to buy"))
+        what = ("stick" if plan.sticks else "spool") + ("" if total == 1 else "s")
+        bought = f", {plan.to_buy} to buy" if plan.to_buy else ""
+        story.append(title(f"{plan.name}: {total} {what}{bought}"))
         for item in plan.items:
             size = to_cut(length(item.length_m), system)
             story.append(paragraph(f"{item.quantity} × {escape(item.label)}: {size}", SMALL))

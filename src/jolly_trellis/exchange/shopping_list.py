@@ -35,13 +35,14 @@ def rows_of(shopping: Shopping, system: UnitSystem) -> Iterator[tuple[str, ...]]
             "flowers",
             stem.name,
             str(stem.with_waste),
-            str(stem.here),
+            str(stem.here) if stem.here else "",
             " and ".join(bought) or "0",
             f"bunch of {stem.bunch_size}",
             price,
             note,
         )
-    for buy in shopping.buys:
+    order = list(GROUPS)
+    for buy in sorted(shopping.buys, key=lambda each: order.index(each.group)):
         if buy.packs:
             yield (buy.group, buy.name, *_amounts(buy, system))
     for pack in shopping.packs:
@@ -88,12 +89,13 @@ def write_pdf(shopping: Shopping, *, event: str, currency: str, paper: Paper, sy
 
 def _amounts(buy: Buy, system: UnitSystem) -> tuple[str, ...]:
     price = "" if buy.price is None else f"{buy.price}"
-    return text_of(buy.needed, system), text_of(buy.here, system), str(buy.packs), buy.pack, price, buy.note
+    here = text_of(buy.here, system) if buy.here.value > 0 else ""
+    return text_of(buy.needed, system), here, str(buy.packs), buy.pack, price, buy.note
 
 
 def _line(row: tuple[str, ...], currency: str) -> str:
     _, what, needed, here, buy, pack, price, note = (escape(each) for each in row)
     if not buy:
         return f"[  ]  {needed} × {what}" + (f" ({note})" if note else "")
-    words = f"[  ]  <b>{what}</b>: buy {buy} ({pack}); needed {needed}, here {here}"
+    words = f"[  ]  <b>{what}</b>: buy {buy} ({pack}); needed {needed}" + (f", here {here}" if here else "")
     return words + (f"; {escape(currency)} {price}" if price else "; no price known") + (f"; {note}" if note else "")
