@@ -213,6 +213,7 @@ function SettleList({ event }: { event: EventOut }) {
         <li key={render(each.say, system)}>
           <Link
             to={each.place === "brief" ? "#brief" : `/events/${event.id}/${each.place}`}
+            onClick={() => each.place === "brief" && document.getElementById("brief")?.scrollIntoView()}
             className="grid grid-cols-[20px_minmax(0,1fr)] gap-2 py-1.5 text-ink no-underline hover:underline"
           >
             <StateMark state={each.place === "day" || each.place === "roll" ? "fails" : "cannot say"} />
