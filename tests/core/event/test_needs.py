@@ -5,7 +5,6 @@ from dataclasses import replace
 
 import pytest
 
-from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.event.job import Made, PieceWork
 from jolly_trellis.core.event.needs import READY_MADE, SUPPLY_OF, line_supply, needs_of
@@ -30,19 +29,15 @@ def made(plan: Piece) -> Made:
 
 def of_kind(kind: MechanicKind) -> Piece:
     frog = "pin-75" if kind in ("pin_frog", "frog_with_wire") else None
-    frog = {"cage_frog": "cage-80", "loop_frog": "loop-70", "holed_frog": "holed-65", "cup_frog": "cup-80"}.get(
+    frog = {"cage_frog": "cage-80", "loop_frog": "loop-70", "holed_frog": "holed-70", "cup_frog": "cup-80"}.get(
         kind, frog
     )
     return replace(piece(), mechanic=Mechanic(kind=kind, netting="coated-25-09", frog=frog), quantity=2)
 
 
-@pytest.mark.parametrize("kind", IN_VESSEL)
+@pytest.mark.parametrize("kind", [each for each in IN_VESSEL if each != "cross_stick_roll"])
 def test_every_part_of_every_mechanic_is_needed_as_a_supply_or_is_known_to_be_none(kind: MechanicKind) -> None:
-    plan = of_kind(kind)
-    try:
-        work = made(plan)
-    except CoreError:  # a mechanic that this bowl does not take has no parts here
-        pytest.skip(f"{kind} does not fit the ordinary bowl")
+    work = made(of_kind(kind))
     report = work.pieces[0].report
     assert report is not None
     found = needs_of(work)
