@@ -120,6 +120,7 @@ def test_without_a_filling_there_is_no_day_and_it_says_what_is_missing() -> None
     assert found.timed == ()
     assert "when the water goes in" in found.missing
     assert "how long the drive takes" in found.missing
+    assert {"the air of the place", "the air of the workshop"} <= set(found.missing)
 
 
 def test_an_event_with_nothing_in_it_has_no_tasks() -> None:

@@ -130,6 +130,7 @@ def _missing(job: Job) -> tuple[str, ...]:
         (job.access_at is None, "when the place opens to the crew"),
         (not job.crew, "who works (one pair of hands is taken)"),
         (job.air is None, "the air of the place"),
+        (job.workshop is None, "the air of the workshop"),
     )
     return tuple(words for absent, words in facts if absent)
 
