@@ -3,6 +3,7 @@
 import csv
 import io
 import re
+from dataclasses import replace
 from html.parser import HTMLParser
 
 import pdfplumber
@@ -10,6 +11,7 @@ import pytest
 from reportlab.lib.colors import HexColor
 
 from jolly_trellis.core.event.day import day_of
+from jolly_trellis.core.event.job import Made
 from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.event.roll import CutPlan, cut_plan
 from jolly_trellis.core.event.shopping import Shopping, shopping
@@ -19,7 +21,7 @@ from jolly_trellis.exchange.cut_sheets import write_cut_sheets
 from jolly_trellis.exchange.shopping_list import COLUMNS, write_csv, write_pdf
 from jolly_trellis.exchange.svg_page import SvgPage
 from jolly_trellis.exchange.venue_pack import Pack, write_pack
-from tests.events import demo_made, job, larder, shelves
+from tests.events import demo_made, job, larder, one_bowl, shelves
 from tests.ordinary import conditions, varieties
 
 
@@ -165,3 +167,22 @@ def test_a_drawing_page_writes_balanced_groups_and_plain_shapes() -> None:
     assert 'd="M0 0L1 1Z"' in svg
     assert 'stroke="#102030"' in svg
     assert "a &quot;drawing&quot;" in svg
+
+
+def test_what_could_not_be_worked_out_stands_on_every_paper() -> None:
+    work = one_bowl(1).pieces[0]
+    name, made = work.piece.name, Made(pieces=(replace(work, report=None),))
+    needs, around = needs_of(made), conditions()
+    plan, water = cut_plan(needs, larder(), seconds=0.2), water_rounds(job(), made, around)
+    found = shopping(job(), made, needs, plan, larder(), shelves(), varieties(), water)
+    assert f"{name} could not be worked out" in words_of(
+        write_cut_sheets(plan, event="Slipway lunch", paper="A4", system="metric")
+    )
+    assert f"{name} could not be worked out" in words_of(
+        write_pdf(found, event="Slipway lunch", currency="EUR", paper="A4", system="metric")
+    )
+    assert f"left out,{name} could not be worked out" in write_csv(found, "metric")
+    asked = replace(pack(), made=made, water=water, shopping=found)
+    text = write_pack(asked, system="metric")
+    assert f"{name} could not be worked out: its water is not in this sum." in text
+    assert "there is no drawing, no figure and no step for it" in text

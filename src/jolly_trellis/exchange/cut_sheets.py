@@ -36,6 +36,7 @@ def write_cut_sheets(plan: CutPlan, *, event: str, paper: Paper, system: UnitSys
                 _netting_page(canvas, material, place, stock, event, (width, height), system)
     lengths = [each for each in plan.materials if each.material == "supply"]
     missing = [render(words, system) for material in plan.materials for words in material.missing]
+    missing += [render(words, system) for words in plan.left_out]
     if lengths or missing or not plan.materials:
         draw_head(canvas, "Lengths to cut", f"{event} · Cut plan", width, height)
         story = _lengths(lengths, missing, system)

@@ -21,11 +21,12 @@ GROUPS = {
     "rigging": "Rigging",
     "frogs": "Frogs",
     "vessels": "Vessels",
+    "left out": "Not in this list",
 }
 
 
 def rows_of(shopping: Shopping, system: UnitSystem) -> Iterator[tuple[str, ...]]:
-    """Every line to buy and to pack as text, in the order of `COLUMNS`; lines with nothing to buy are left out."""
+    """Every line to buy and to pack, then what is in no line, as text in the order of `COLUMNS`."""
     for stem in shopping.stems:
         bought = [f"{stem.bunches} bunches" if stem.bunches != 1 else "1 bunch"] if stem.bunches else []
         bought += [f"{stem.singles} stems" if stem.singles != 1 else "1 stem"] if stem.singles else []
@@ -47,6 +48,8 @@ def rows_of(shopping: Shopping, system: UnitSystem) -> Iterator[tuple[str, ...]]
             yield (buy.group, buy.name, *_amounts(buy, system))
     for pack in shopping.packs:
         yield (pack.group, pack.name, str(pack.number), "", "", "", "", render(pack.why, system))
+    for words in shopping.left_out:
+        yield ("left out", render(words, system), "", "", "", "", "", "")
 
 
 def write_csv(shopping: Shopping, system: UnitSystem) -> str:
@@ -94,7 +97,9 @@ def _amounts(buy: Buy, system: UnitSystem) -> tuple[str, ...]:
 
 
 def _line(row: tuple[str, ...], currency: str) -> str:
-    _, what, needed, here, buy, pack, price, note = (escape(each) for each in row)
+    group, what, needed, here, buy, pack, price, note = (escape(each) for each in row)
+    if group == "left out":
+        return what
     if not buy:
         return f"[  ]  {needed} × {what}" + (f" ({note})" if note else "")
     words = f"[  ]  <b>{what}</b>: buy {buy} ({pack}); needed {needed}" + (f", here {here}" if here else "")

@@ -120,6 +120,7 @@ def _piece(work: PieceWork, system: UnitSystem) -> dict[str, Any]:
         "id": work.id,
         "name": piece.name,
         "quantity": piece.quantity,
+        "worked_out": report is not None,
         "drawing": "" if report is None else _section(work, report),
         "facts": [] if report is None else _facts(work, report, system),
         "states": [] if report is None else [(each.verb, each.state) for each in report.verdicts],

@@ -164,6 +164,7 @@ def cuts_of(conn: sqlite3.Connection, work: EventWork) -> CutPlan:
 def cut_mark(work: EventWork) -> str:
     """What a cut plan is made for: the needs and what there is to cut from, whatever else changes."""
     mark = hashlib.sha256(codec.dumps(work.needs.sheets).encode() + codec.dumps(work.needs.lengths).encode())
+    mark.update(codec.dumps(work.needs.not_worked_out).encode())
     mark.update(codec.dumps(work.larder).encode())
     return mark.hexdigest()
 

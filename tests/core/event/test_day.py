@@ -176,3 +176,9 @@ def test_better_sheets_are_told_and_a_stop_keeps_the_best() -> None:
     found = day_of(job(), one_bowl(), varieties(), tell=told.append, stop=lambda: True)
     assert told
     assert problems_of(found.timed, tasks(), job(), let_off=frozenset()) == []
+
+
+def test_a_piece_whose_weight_is_not_known_is_named() -> None:
+    work = one_bowl(1).pieces[0]
+    assert kept(job(), one_bowl(1)).weight_unknown == ()
+    assert kept(job(), Made(pieces=(replace(work, report=None),))).weight_unknown == (work.piece.name,)

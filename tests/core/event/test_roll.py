@@ -5,9 +5,10 @@ from dataclasses import replace
 import pytest
 
 from jolly_trellis.core.event.cutting import Cutting, Item, Sheet, Used
+from jolly_trellis.core.event.job import Made
 from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.event.roll import KEPT_LENGTH, CutPlan, acts_of, cut_plan
-from jolly_trellis.core.event.roll_problems import MaterialPlan, Remnant
+from jolly_trellis.core.event.roll_problems import MaterialPlan, Remnant, left_out_of
 from jolly_trellis.core.netting import pitch_across_m, pitch_along_m, whole_cells
 from jolly_trellis.core.units import render
 from tests.cutting_check import problems_of
@@ -118,3 +119,31 @@ def test_lengths_of_a_spool_add_up_to_what_is_used() -> None:
 def test_an_event_with_nothing_to_cut_has_an_empty_plan() -> None:
     empty = needs_of(replace(one_bowl(), pieces=()))
     assert cut_plan(empty, larder(), seconds=0.5).materials == ()
+
+
+def test_netting_that_the_stores_do_not_have_is_named_and_not_passed_over() -> None:
+    found = cut_plan(needs_of(one_bowl()), replace(larder(), nettings={}), seconds=0.5)
+    assert not [each for each in found.materials if each.material == "netting"]
+    said = [render(each, "metric") for each in found.left_out]
+    assert any("coated-25-09" in each and one_bowl().pieces[0].piece.name in each for each in said), said
+
+
+def test_what_is_not_cut_by_the_metre_is_named_and_not_passed_over() -> None:
+    needs = needs_of(demo_made())
+    by_count = {key: replace(each, measured_by="piece") for key, each in larder().supplies.items()}
+    found = cut_plan(needs, replace(larder(), supplies=by_count), seconds=0.5)
+    said = " ".join(render(each, "metric") for each in found.left_out)
+    assert needs.lengths
+    assert all(each.supply in said for each in needs.lengths)
+
+
+def test_a_piece_that_could_not_be_worked_out_is_named_in_the_plan() -> None:
+    work = one_bowl().pieces[0]
+    plan = cut_plan(needs_of(Made(pieces=(replace(work, report=None),))), larder(), seconds=0.5)
+    assert plan.materials == ()
+    assert [work.piece.name in render(each, "metric") for each in plan.left_out] == [True]
+
+
+def test_nothing_is_left_out_of_the_demo() -> None:
+    known = Made(pieces=demo_made().pieces)
+    assert left_out_of(needs_of(known), larder()) == ()

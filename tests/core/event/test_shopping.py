@@ -10,6 +10,7 @@ from jolly_trellis.core.event.roll import cut_plan
 from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.shopping import Buy, Shelves, Shopping, shopping
 from jolly_trellis.core.event.water_rounds import water_rounds
+from jolly_trellis.core.units import render
 from tests.events import demo_made, job, larder, one_bowl, shelves, supplies
 from tests.ordinary import conditions, varieties
 
@@ -107,3 +108,21 @@ def test_a_bond_a_carrier_and_every_line_of_a_rig_are_needed() -> None:
     assert len(mine) == len(run.rig.lines) + 1
     assert mine[0].length_m == pytest.approx(run.report.lines[0].cut_length_m)
     assert mine[-1].name == "second bond"
+
+
+def test_a_piece_that_could_not_be_worked_out_is_named_on_the_list() -> None:
+    work = one_bowl(1).pieces[0]
+    found = of(Made(pieces=(replace(work, report=None),)))
+    assert [render(each, "metric").startswith(work.piece.name) for each in found.left_out] == [True]
+    assert {each.variety for each in found.stems} == {line.variety for line in work.piece.recipe}
+    assert of(one_bowl(1)).left_out == ()
+
+
+def test_a_variety_that_the_stores_do_not_know_is_named_with_its_number() -> None:
+    work = one_bowl(2).pieces[0]
+    strange = (*work.piece.recipe, replace(work.piece.recipe[0], variety="moonbell", count=4))
+    piece = replace(work.piece, recipe=strange, quantity=2)
+    found = of(Made(pieces=(replace(work, piece=piece),)))
+    assert [render(each, "metric") for each in found.left_out] == [
+        "8 × moonbell: the stores do not know this variety. Add it to the stores."
+    ]

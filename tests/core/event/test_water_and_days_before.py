@@ -106,3 +106,12 @@ def test_every_variety_of_the_demo_has_its_days_the_first_to_buy_first() -> None
     bought = [each.buy_on for each in rows]
     assert bought == sorted(bought)  # type: ignore[type-var]
     assert sum(each.count for each in rows) == sum(each.count for each in needs_of(demo_made()).stems)
+
+
+def test_a_piece_whose_filling_is_not_known_is_named_and_in_no_sum() -> None:
+    made = one_bowl()
+    unknown = replace(made, pieces=(*made.pieces, replace(made.pieces[0], id=2, report=None)))
+    found = water_rounds(job(), unknown, conditions())
+    assert found.not_worked_out == (made.pieces[0].piece.name,)
+    assert found.fill_l == pytest.approx(rounds().fill_l)
+    assert rounds().not_worked_out == ()

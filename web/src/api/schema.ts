@@ -2142,6 +2142,8 @@ export interface components {
         /**
          * CutPlan
          * @description The cut plan of an event: one for each material, nettings first. `done` is how far a search had come, 0 to 1.
+         *
+         *     `left_out` says what is cut for the event and is in no plan, and why.
          */
         readonly CutPlan: {
             /** Materials */
@@ -2151,6 +2153,11 @@ export interface components {
              * @default 1
              */
             readonly done: number;
+            /**
+             * Left Out
+             * @default []
+             */
+            readonly left_out: readonly components["schemas"]["Phrase"][];
         };
         /**
          * CutRow
@@ -2205,6 +2212,8 @@ export interface components {
         /**
          * Day
          * @description The day of an event. `missing` are facts it lacks; without the filling there are no tasks at all.
+         *
+         *     `weight_unknown` names pieces that one person is taken to place, as nobody knows how heavy they are.
          */
         readonly Day: {
             /** Timed */
@@ -2220,6 +2229,11 @@ export interface components {
              * @default 0
              */
             readonly extra_hands: number;
+            /**
+             * Weight Unknown
+             * @default []
+             */
+            readonly weight_unknown: readonly string[];
         };
         /**
          * DayOut
@@ -5356,6 +5370,8 @@ export interface components {
         /**
          * Shopping
          * @description Everything to buy and to pack. `cost` adds up what has a price, `unpriced` names what has none.
+         *
+         *     `left_out` says what the event needs and is in no line, and why.
          */
         readonly Shopping: {
             /** Stems */
@@ -5370,6 +5386,8 @@ export interface components {
             readonly unpriced: readonly string[];
             /** Water L */
             readonly water_l: number;
+            /** Left Out */
+            readonly left_out: readonly components["schemas"]["Phrase"][];
         };
         /**
          * SideShoots
@@ -7012,6 +7030,8 @@ export interface components {
         /**
          * WaterRounds
          * @description All water of an event: filled at first, round by round, in all; who does it, None nobody; and what runs dry.
+         *
+         *     `not_worked_out` names pieces whose filling is not known, and is in no sum.
          */
         readonly WaterRounds: {
             /** Filled At */
@@ -7028,6 +7048,8 @@ export interface components {
             readonly who: string | null;
             /** Dry */
             readonly dry: readonly components["schemas"]["DryPiece"][];
+            /** Not Worked Out */
+            readonly not_worked_out: readonly string[];
         };
     };
     responses: never;

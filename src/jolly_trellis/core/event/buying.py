@@ -76,6 +76,8 @@ def buy_stems(
 ) -> tuple[StemBuy, ...]:
     """Buy every variety of an event together, by name; what the stores have is not bought again.
 
+    A variety that is not in `varieties` is in no line; shopping names it.
+
     Args:
         waste: share bought beyond the recipes, ≥ 0.
         here: stems in the stores by variety.

@@ -48,13 +48,17 @@ class Conflict:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Day:
-    """The day of an event. `missing` are facts it lacks; without the filling there are no tasks at all."""
+    """The day of an event. `missing` are facts it lacks; without the filling there are no tasks at all.
+
+    `weight_unknown` names pieces that one person is taken to place, as nobody knows how heavy they are.
+    """
 
     timed: tuple[Timed, ...]
     conflicts: tuple[Conflict, ...]
     lives: tuple[Life, ...]
     missing: tuple[str, ...]
     extra_hands: int = 0
+    weight_unknown: tuple[str, ...] = ()
 
 
 def day_of(
@@ -98,6 +102,11 @@ def day_of(
         lives=tuple(lives_of(job, made, known, timed)),
         missing=missing,
         extra_hands=0 if solved is None else solved.extra_hands,
+        weight_unknown=tuple(
+            each.piece.name
+            for each in made.pieces
+            if each.piece.bouquet is None and (each.report is None or each.report.balance is None)
+        ),
     )
 
 

@@ -11,6 +11,7 @@ from jolly_trellis.core.event.roll_problems import (
     Larder,
     MaterialPlan,
     Problem,
+    left_out_of,
     length_problems,
     netting_problems,
 )
@@ -26,10 +27,14 @@ SECONDS = 10.0
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CutPlan:
-    """The cut plan of an event: one for each material, nettings first. `done` is how far a search had come, 0 to 1."""
+    """The cut plan of an event: one for each material, nettings first. `done` is how far a search had come, 0 to 1.
+
+    `left_out` says what is cut for the event and is in no plan, and why.
+    """
 
     materials: tuple[MaterialPlan, ...]
     done: float = 1.0
+    left_out: tuple[Phrase, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -55,6 +60,7 @@ def cut_plan(
         tell: called with each better plan; stop: ends the search with the best so far.
     """
     problems = [*netting_problems(needs, larder), *length_problems(needs, larder)]
+    left_out = left_out_of(needs, larder)
     done: list[MaterialPlan] = []
     halt = stop or (lambda: False)
     weight = {id(each): 1 + sum(item.count for item in each.items) for each in problems}
@@ -65,7 +71,7 @@ def cut_plan(
 
         def told(cutting: Cutting, problem: Problem = problem, share: float = share) -> None:
             if tell is not None:
-                tell(CutPlan(materials=(*done, _plan_of(problem, cutting)), done=share))
+                tell(CutPlan(materials=(*done, _plan_of(problem, cutting)), done=share, left_out=left_out))
 
         mine = seconds * weight[id(problem)] / total
         cutting = cut(
@@ -77,7 +83,7 @@ def cut_plan(
         )
         done.append(_plan_of(problem, cutting))
         passed += weight[id(problem)]
-    return CutPlan(materials=tuple(done))
+    return CutPlan(materials=tuple(done), left_out=left_out)
 
 
 def acts_of(plan: MaterialPlan) -> tuple[CutAct, ...]:

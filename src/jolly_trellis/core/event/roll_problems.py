@@ -10,7 +10,7 @@ from jolly_trellis.core.event.cutting import Item, Placed, Sheet
 from jolly_trellis.core.event.needs import LengthNeed, Needs, SheetNeed
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
-from jolly_trellis.core.quantities import Phrase
+from jolly_trellis.core.quantities import Phrase, phrase
 from jolly_trellis.core.supplies import Supply
 
 LOST_CELLS = constant("Cells of netting lost at a cut", "count", 1, COMMON_PRACTICE)
@@ -113,10 +113,32 @@ class Problem:
     sources: tuple[tuple[Source, int | None, float, float], ...]
 
 
+def left_out_of(needs: Needs, larder: Larder) -> tuple[Phrase, ...]:
+    """What no problem is made for, and why: material the stores cannot cut, pieces that could not be worked out."""
+    absent = [(each.netting, each) for each in needs.sheets if each.netting not in larder.nettings]
+    absent += [(each.supply, each) for each in needs.lengths if _cuttable(larder, each.supply) is None]
+    found = [
+        phrase(
+            f"{need.quantity} × {need.name}, {need.piece}: the stores have no {key} that is cut by the metre or from "
+            "sticks. Add it to the stores."
+        )
+        for key, need in absent
+    ]
+    found += [
+        phrase(f"{name} could not be worked out: nothing it needs is cut here. Settle it first.")
+        for name in needs.not_worked_out
+    ]
+    return tuple(found)
+
+
+def _cuttable(larder: Larder, key: str) -> Supply | None:
+    supply = larder.supplies.get(key)
+    return supply if supply is not None and supply.measured_by in ("length", "stick") else None
+
+
 def netting_problems(needs: Needs, larder: Larder) -> Iterable[Problem]:
     for key in dict.fromkeys(each.netting for each in needs.sheets):
-        net = larder.nettings.get(key)
-        if net is not None:
+        if (net := larder.nettings.get(key)) is not None:
             yield _netting_problem([each for each in needs.sheets if each.netting == key], net, larder)
 
 
@@ -175,8 +197,7 @@ def _netting_problem(sheets: list[SheetNeed], net: Netting, larder: Larder) -> P
 
 def length_problems(needs: Needs, larder: Larder) -> Iterable[Problem]:
     for key in dict.fromkeys(each.supply for each in needs.lengths):
-        supply = larder.supplies.get(key)
-        if supply is not None and supply.measured_by in ("length", "stick"):
+        if (supply := _cuttable(larder, key)) is not None:
             yield _length_problem([each for each in needs.lengths if each.supply == key], supply, larder)
 
 

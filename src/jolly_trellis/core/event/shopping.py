@@ -15,7 +15,7 @@ from jolly_trellis.core.event.roll import CutPlan
 from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.water_rounds import WaterRounds
 from jolly_trellis.core.frogs import Frog
-from jolly_trellis.core.quantities import Quantity, count, length, mass
+from jolly_trellis.core.quantities import Phrase, Quantity, count, length, mass, phrase
 from jolly_trellis.core.stems import Variety
 from jolly_trellis.core.supplies import Supply
 
@@ -42,7 +42,10 @@ class Buy:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Shopping:
-    """Everything to buy and to pack. `cost` adds up what has a price, `unpriced` names what has none."""
+    """Everything to buy and to pack. `cost` adds up what has a price, `unpriced` names what has none.
+
+    `left_out` says what the event needs and is in no line, and why.
+    """
 
     stems: tuple[StemBuy, ...]
     buys: tuple[Buy, ...]
@@ -50,6 +53,7 @@ class Shopping:
     cost: Decimal
     unpriced: tuple[str, ...]
     water_l: float
+    left_out: tuple[Phrase, ...]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -97,7 +101,16 @@ def shopping(
         cost=sum(priced, Decimal("0.00")),
         unpriced=tuple(unpriced),
         water_l=water.total_l,
+        left_out=tuple(_left_out(needs, varieties)),
     )
+
+
+def _left_out(needs: Needs, varieties: Mapping[str, Variety]) -> Iterator[Phrase]:
+    for name in needs.not_worked_out:
+        yield phrase(f"{name} could not be worked out: only its stems are in these lists. Settle it first.")
+    for key in dict.fromkeys(each.variety for each in needs.stems if each.variety not in varieties):
+        number = sum(each.count for each in needs.stems if each.variety == key)
+        yield phrase(f"{number} × {key}: the stores do not know this variety. Add it to the stores.")
 
 
 def _cut_already(buy: Buy) -> Buy:

@@ -47,7 +47,10 @@ class DryPiece:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class WaterRounds:
-    """All water of an event: filled at first, round by round, in all; who does it, None nobody; and what runs dry."""
+    """All water of an event: filled at first, round by round, in all; who does it, None nobody; and what runs dry.
+
+    `not_worked_out` names pieces whose filling is not known, and is in no sum.
+    """
 
     filled_at: datetime | None
     fill: tuple[Pour, ...]
@@ -56,6 +59,7 @@ class WaterRounds:
     total_l: float
     who: str | None
     dry: tuple[DryPiece, ...]
+    not_worked_out: tuple[str, ...]
 
 
 def water_rounds(job: Job, made: Made, conditions: Conditions) -> WaterRounds:
@@ -92,6 +96,9 @@ def water_rounds(job: Job, made: Made, conditions: Conditions) -> WaterRounds:
         total_l=fill_l + sum(each.litres for each in rounds),
         who=job.topped_up_by,
         dry=tuple(_dry(made, conditions, start)) if start is not None else (),
+        not_worked_out=tuple(
+            work.piece.name for work in made.pieces if work.report is None and work.piece.bouquet is None
+        ),
     )
 
 

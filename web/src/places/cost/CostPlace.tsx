@@ -51,7 +51,13 @@ export function CostPlace() {
       <main className="min-h-0 flex-1 overflow-y-auto p-4 print:overflow-visible">
         {now && <CostingFields event={now} onSaved={() => void again()} />}
         {!cost.data && !refused && <p role="status">Reckoning…</p>}
-        {cost.data && <CostTable cost={cost.data.cost} eventId={eventId} />}
+        {cost.data && (
+          <CostTable
+            cost={cost.data.cost}
+            eventId={eventId}
+            rigs={new Set(now?.rigs.map((each) => each.id))}
+          />
+        )}
         {now && (
           <section className="no-print mt-6">
             <h2 className="m-0 text-xl">Recipe tools</h2>

@@ -3,7 +3,15 @@ import type { CostOut } from "../../api/types";
 import { durationText } from "../../units/text";
 
 /** What each piece costs, by kind, and the event in all, to the cent. */
-export function CostTable({ cost, eventId }: { cost: CostOut["cost"]; eventId: number }) {
+export function CostTable({
+  cost,
+  eventId,
+  rigs,
+}: {
+  cost: CostOut["cost"];
+  eventId: number;
+  rigs: ReadonlySet<number>;
+}) {
   if (cost.pieces.length === 0) return <p className="text-soft">Nothing to reckon yet: add a piece first.</p>;
   const unknown = <span className="text-berry">cannot say</span>;
   return (
@@ -28,7 +36,11 @@ export function CostTable({ cost, eventId }: { cost: CostOut["cost"]; eventId: n
               <tr key={row.piece_id} className="border-t border-line text-right">
                 <td className="py-1 text-left">
                   {row.quantity > 1 ? `${row.quantity} × ` : ""}
-                  <PieceLink row={row} eventId={eventId} />
+                  <Link
+                    to={`/events/${eventId}/${rigs.has(row.piece_id) ? "rigs" : "pieces"}/${row.piece_id}`}
+                  >
+                    {row.name}
+                  </Link>
                 </td>
                 <td>{row.stems}</td>
                 <td>{row.mechanics}</td>
@@ -63,8 +75,4 @@ export function CostTable({ cost, eventId }: { cost: CostOut["cost"]; eventId: n
       )}
     </>
   );
-}
-
-function PieceLink({ row, eventId }: { row: CostOut["cost"]["pieces"][number]; eventId: number }) {
-  return <Link to={`/events/${eventId}`}>{row.name}</Link>;
 }

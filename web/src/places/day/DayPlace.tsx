@@ -121,6 +121,11 @@ export function DayPlace() {
             <Link to={`/events/${eventId}`}>Fill in the brief</Link>
           </p>
         )}
+        {now?.day && now.day.weight_unknown.length > 0 && (
+          <p className="mt-0 text-berry">
+            ✕ Cannot say how heavy, so one person is taken to place it: {now.day.weight_unknown.join("; ")}.
+          </p>
+        )}
         {now?.day && (
           <Conflicts
             conflicts={now.day.conflicts}

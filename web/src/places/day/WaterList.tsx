@@ -22,6 +22,11 @@ export function WaterList({ water, eventId }: { water: WaterRounds; eventId: num
           {clockOf(each.at)} as it is planned.
         </p>
       ))}
+      {water.not_worked_out.map((name) => (
+        <p key={name} className="mt-1 mb-0 text-berry">
+          ✕ {name} could not be worked out: its water is not in this sum.
+        </p>
+      ))}
       {water.rounds.length === 0 && <p className="mt-1 text-soft">No piece is topped up.</p>}
       <ul className="m-0 list-none p-0">
         {water.rounds.map((round) => (

@@ -1,6 +1,6 @@
 import type { Shopping } from "../../api/types";
 import { useSettings } from "../../ui/settings";
-import { textOf } from "../../units/text";
+import { render, textOf } from "../../units/text";
 
 const GROUPS = [
   ["market", "Flower market, other"],
@@ -14,7 +14,7 @@ const GROUPS = [
 /** What to buy, by who sells it; what the stores have is taken off. */
 export function ShoppingList({ shopping, currency }: { shopping: Shopping; currency: string }) {
   const { system } = useSettings();
-  if (shopping.stems.length === 0 && shopping.buys.length === 0)
+  if (shopping.stems.length + shopping.buys.length + shopping.left_out.length === 0)
     return <p className="mt-0 text-soft">Nothing to buy yet: add a piece with stems on the line-up first.</p>;
   return (
     <div className="max-w-5xl">
@@ -27,6 +27,11 @@ export function ShoppingList({ shopping, currency }: { shopping: Shopping; curre
           <span className="text-berry"> No price is known for: {shopping.unpriced.join(", ")}.</span>
         )}
       </p>
+      {shopping.left_out.map((each) => (
+        <p key={render(each, system)} className="mt-0 mb-2 text-berry">
+          ✕ {render(each, system)}
+        </p>
+      ))}
       {shopping.stems.length > 0 && (
         <table className="mb-5 w-full border-collapse">
           <caption className="serif text-left text-xl">Flower market, stems</caption>

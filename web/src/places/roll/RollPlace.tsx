@@ -109,9 +109,14 @@ export function RollPlace() {
               the event are laid on what the stores have, remnants first, then on rolls to buy.
             </p>
           )}
-          {now?.plan && materials.length === 0 && (
+          {now?.plan && materials.length === 0 && now.plan.left_out.length === 0 && (
             <p>Nothing in this event is cut from a roll, spool or stick.</p>
           )}
+          {now?.plan?.left_out.map((each) => (
+            <p key={render(each, system)} className="mt-0 mb-2 text-berry">
+              ✕ {render(each, system)}
+            </p>
+          ))}
           {shown && (
             <>
               <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1">
