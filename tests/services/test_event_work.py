@@ -160,6 +160,40 @@ def test_what_was_cut_is_not_bought_again_by_a_second_plan(demo: sqlite3.Connect
     assert packs == [1, 0]
 
 
+def test_what_was_cut_stays_as_it_was_cut_and_a_change_since_is_said(demo: sqlite3.Connection) -> None:
+    planned(demo)
+    rolling.mark_cut(demo, 1, "netting", "coated-25-09")
+    was = event_work.materials_cut(demo, 1)
+    planned(demo)
+    unchanged = rolling.state(demo, 1).plan
+    assert unchanged is not None
+    assert not [each for each in unchanged.left_out if "was cut for other pieces" in each.text]
+    piece, _ = planning.piece_of(demo, 1, 1)
+    planning.put_piece(demo, 1, 1, replace(piece, quantity=piece.quantity + 1), base_revision=1, label="One more")
+    listed = event_work.shopping_of(demo, event_work.work_of(demo, 1))
+    planned(demo)
+    plan = rolling.state(demo, 1).plan
+    assert plan is not None
+    assert event_work.materials_cut(demo, 1) == was
+    for said in (plan.left_out, listed.left_out):
+        assert ["was cut for other pieces" in each.text for each in said].count(True) == 1
+    rolling.unmark_cut(demo, 1, "netting", "coated-25-09")
+    assert not rolling.state(demo, 1).fresh
+    planned(demo)
+    again = rolling.state(demo, 1).plan
+    assert again is not None
+    assert not [each for each in again.left_out if "was cut for other pieces" in each.text]
+
+
+def test_a_cut_taken_back_after_a_change_leaves_the_plan_of_an_earlier_state(demo: sqlite3.Connection) -> None:
+    planned(demo)
+    rolling.mark_cut(demo, 1, "netting", "coated-25-09")
+    piece, _ = planning.piece_of(demo, 1, 1)
+    planning.put_piece(demo, 1, 1, replace(piece, quantity=piece.quantity + 1), base_revision=1, label="One more")
+    rolling.unmark_cut(demo, 1, "netting", "coated-25-09")
+    assert not rolling.state(demo, 1).fresh
+
+
 def test_long_work_is_joined_stopped_and_begun_again() -> None:
     def slowly(running: Running[int]) -> int:
         best = 0

@@ -11,8 +11,8 @@ from jolly_trellis.core.event.cost import EventCost, cost_of
 from jolly_trellis.core.event.days_before import VarietyDays, days_before
 from jolly_trellis.core.event.job import Job, Made, PieceWork, RigWork
 from jolly_trellis.core.event.needs import Needs, needs_of
-from jolly_trellis.core.event.roll import CutPlan, cut_plan
-from jolly_trellis.core.event.roll_problems import Larder
+from jolly_trellis.core.event.roll import CutPlan, cut_plan, keeping_cut
+from jolly_trellis.core.event.roll_problems import Larder, MaterialPlan
 from jolly_trellis.core.event.shopping import Shelves, Shopping, shopping
 from jolly_trellis.core.event.water_rounds import WaterRounds, water_rounds
 from jolly_trellis.core.piece import Conditions
@@ -158,7 +158,14 @@ def cuts_of(conn: sqlite3.Connection, work: EventWork) -> CutPlan:
         ("quick cuts", cut_mark(work)), lambda _: cut_plan(work.needs, work.larder, seconds=_QUICK_S)
     )
     running.wait(60.0)
-    return running.best or CutPlan(materials=())
+    return keeping_cut(running.best or CutPlan(materials=()), materials_cut(conn, work.event_id))
+
+
+def materials_cut(conn: sqlite3.Connection, event_id: int) -> tuple[MaterialPlan, ...]:
+    """The plans by which materials of an event were cut."""
+    kept = cuts.get_plan(conn, event_id)
+    marked = {(row.material, row.key) for row in cuts.cuts(conn, event_id)}
+    return tuple(each for each in (kept[0].materials if kept else ()) if (each.material, each.key) in marked)
 
 
 def cut_mark(work: EventWork) -> str:

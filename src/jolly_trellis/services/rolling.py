@@ -6,7 +6,7 @@ from pathlib import Path
 
 from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.roll import CutPlan, cut_plan
+from jolly_trellis.core.event.roll import CutPlan, cut_plan, keeping_cut
 from jolly_trellis.core.event.roll_problems import Material, MaterialPlan
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.services import event_work, long_work
@@ -58,8 +58,11 @@ def start(conn: sqlite3.Connection, event_id: int, *, seconds: float) -> None:
     if not (found := long_work.find(_key(work))) or found.done:
         long_work.forget(_key(work))
 
+    cut = event_work.materials_cut(conn, event_id)
+
     def go(running: Running[CutPlan]) -> CutPlan:
-        plan = cut_plan(work.needs, work.larder, seconds=seconds, tell=running.tell, stop=lambda: running.stopping)
+        found = cut_plan(work.needs, work.larder, seconds=seconds, tell=running.tell, stop=lambda: running.stopping)
+        plan = keeping_cut(found, cut)
         own = open_database(path)
         try:
             event_work.keep_cuts(own, work, plan)
@@ -115,6 +118,7 @@ def unmark_cut(conn: sqlite3.Connection, event_id: int, material: Material, key:
         rows = [row for row in cuts.cuts(conn, event_id) if (row.material, row.key) == (material, key)]
         if not rows:
             raise NotFound(f"cut of {key}")
+        now = state(conn, event_id)
         if not cuts.take_back(conn, rows[0].id):
             raise InvalidMeasure(
                 path=key,
@@ -124,7 +128,8 @@ def unmark_cut(conn: sqlite3.Connection, event_id: int, material: Material, key:
         held = stock.holdings(conn)[_held(material)].get(key, Holding())
         back = held.on_hand + rows[0].rolls
         stock.put_holding(conn, _held(material), key, Holding(on_hand=back, retired=held.retired))
-        _keep_fresh(conn, event_id)
+        if now.fresh and now.plan is not None and not now.plan.left_out:
+            _keep_fresh(conn, event_id)
 
 
 def _keep_fresh(conn: sqlite3.Connection, event_id: int) -> None:

@@ -7,7 +7,7 @@ import pytest
 from jolly_trellis.core.event.cutting import Cutting, Item, Sheet, Used
 from jolly_trellis.core.event.job import Made
 from jolly_trellis.core.event.needs import needs_of
-from jolly_trellis.core.event.roll import KEPT_LENGTH, CutPlan, acts_of, cut_plan
+from jolly_trellis.core.event.roll import KEPT_LENGTH, CutPlan, acts_of, cut_plan, keeping_cut
 from jolly_trellis.core.event.roll_problems import MaterialPlan, Remnant, left_out_of
 from jolly_trellis.core.netting import pitch_across_m, pitch_along_m, whole_cells
 from jolly_trellis.core.units import render
@@ -147,3 +147,11 @@ def test_a_piece_that_could_not_be_worked_out_is_named_in_the_plan() -> None:
 def test_nothing_is_left_out_of_the_demo() -> None:
     known = Made(pieces=demo_made().pieces)
     assert left_out_of(needs_of(known), larder()) == ()
+
+
+def test_what_was_cut_stays_in_the_plan_though_nothing_needs_it_now() -> None:
+    was = cut_plan(needs_of(one_bowl()), larder(), seconds=0.5)
+    found = keeping_cut(cut_plan(needs_of(Made()), larder()), was.materials)
+    assert found.materials == was.materials
+    assert len(found.left_out) == len(was.materials)
+    assert keeping_cut(was, was.materials) == was

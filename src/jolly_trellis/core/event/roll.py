@@ -86,6 +86,31 @@ def cut_plan(
     return CutPlan(materials=tuple(done), left_out=left_out)
 
 
+def keeping_cut(plan: CutPlan, cut: Iterable[MaterialPlan]) -> CutPlan:
+    """A plan in which what was cut already stays as it was cut; where the event needs other pieces now, that is said.
+
+    Args:
+        cut: the plans by which materials were cut.
+    """
+    was = {(each.material, each.key): each for each in cut}
+    now = {(each.material, each.key): each for each in plan.materials}
+    changed = tuple(
+        phrase(
+            f"{old.name} was cut for other pieces than are needed now, and stays as it was cut. Press “Not cut after "
+            "all” there, then plan the cuts again."
+        )
+        for of, old in was.items()
+        if _sizes(now.get(of)) != _sizes(old)
+    )
+    return replace(plan, materials=tuple((now | was).values()), left_out=(*plan.left_out, *changed))
+
+
+def _sizes(plan: MaterialPlan | None) -> list[tuple[float, float]]:
+    """Every piece of a material by its size to the millimetre, m."""
+    items = () if plan is None else plan.items
+    return sorted((round(each.width_m, 3), round(each.length_m, 3)) for each in items for _ in range(each.quantity))
+
+
 def acts_of(plan: MaterialPlan) -> tuple[CutAct, ...]:
     """The order of cuts: across each stock strip by strip, then along the strip, then across its columns.
 

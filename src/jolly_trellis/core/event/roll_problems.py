@@ -115,7 +115,9 @@ class Problem:
 
 def left_out_of(needs: Needs, larder: Larder) -> tuple[Phrase, ...]:
     """What no problem is made for, and why: material the stores cannot cut, pieces that could not be worked out."""
-    absent = [(each.netting, each) for each in needs.sheets if each.netting not in larder.nettings]
+    absent: list[tuple[str, SheetNeed | LengthNeed]] = [
+        (each.netting, each) for each in needs.sheets if each.netting not in larder.nettings
+    ]
     absent += [(each.supply, each) for each in needs.lengths if _cuttable(larder, each.supply) is None]
     found = [
         phrase(
@@ -125,7 +127,7 @@ def left_out_of(needs: Needs, larder: Larder) -> tuple[Phrase, ...]:
         for key, need in absent
     ]
     found += [
-        phrase(f"{name} could not be worked out: nothing it needs is cut here. Settle it first.")
+        phrase(f"{name} could not be worked out: nothing but its stems is counted. Settle it first.")
         for name in needs.not_worked_out
     ]
     return tuple(found)

@@ -101,13 +101,11 @@ def shopping(
         cost=sum(priced, Decimal("0.00")),
         unpriced=tuple(unpriced),
         water_l=water.total_l,
-        left_out=tuple(_left_out(needs, varieties)),
+        left_out=(*cuts.left_out, *_unknown(needs, varieties)),
     )
 
 
-def _left_out(needs: Needs, varieties: Mapping[str, Variety]) -> Iterator[Phrase]:
-    for name in needs.not_worked_out:
-        yield phrase(f"{name} could not be worked out: only its stems are in these lists. Settle it first.")
+def _unknown(needs: Needs, varieties: Mapping[str, Variety]) -> Iterator[Phrase]:
     for key in dict.fromkeys(each.variety for each in needs.stems if each.variety not in varieties):
         number = sum(each.count for each in needs.stems if each.variety == key)
         yield phrase(f"{number} × {key}: the stores do not know this variety. Add it to the stores.")
