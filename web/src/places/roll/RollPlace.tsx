@@ -189,7 +189,7 @@ function takes(plan: MaterialPlan): string {
   const number = plan.stocks.reduce((sum, each) => sum + each.count, 0);
   const pieces = plan.items.reduce((sum, each) => sum + each.quantity, 0);
   const bought = plan.to_buy > 0 ? `, ${plan.to_buy} to buy` : "";
-  return `${pieces} pieces from ${number} ${one}${number === 1 ? "" : "s"}${bought}`;
+  return `${pieces} piece${pieces === 1 ? "" : "s"} from ${number} ${one}${number === 1 ? "" : "s"}${bought}`;
 }
 
 function words(now: RollOut | undefined): string {
