@@ -2,6 +2,7 @@
 
 import json
 import time
+from dataclasses import replace
 from decimal import Decimal
 from pathlib import Path
 from typing import Any
@@ -12,6 +13,8 @@ import pytest
 from fastapi.testclient import TestClient
 
 from jolly_trellis.api.event_file import schema_of
+from jolly_trellis.services import planning
+from jolly_trellis.services.opening import open_studio
 
 EVENT = "/api/events/1"
 
@@ -204,3 +207,19 @@ def test_the_venue_pack_is_served_whole(client: TestClient) -> None:
 def test_the_schema_in_the_docs_is_the_schema_of_the_program() -> None:
     kept = Path(__file__).parents[2] / "docs" / "event.schema.json"
     assert json.loads(kept.read_text(encoding="utf-8")) == schema_of()
+
+
+def test_a_piece_of_netting_that_the_stores_lost_is_named_in_every_place(client: TestClient, tmp_path: Path) -> None:
+    conn = open_studio(tmp_path)
+    piece, _ = planning.piece_of(conn, 1, 1)
+    strange = replace(piece, mechanic=replace(piece.mechanic, netting="moon-net"))
+    planning.put_piece(conn, 1, 1, strange, base_revision=1, label="Netting from elsewhere")
+    conn.close()
+    said = [each["text"] for each in client.get(f"{EVENT}/lists").json()["shopping"]["left_out"]]
+    assert [each.startswith(f"{piece.name} could not be worked out") for each in said] == [True]
+    assert [each["text"] for each in planned(client)["plan"]["left_out"]] == said
+    assert day(client)["day"]["weight_unknown"] == [piece.name]
+    assert f"{piece.name} could not be worked out" in client.get(f"{EVENT}/pack.html").text
+    cost = client.get(f"{EVENT}/cost").json()["cost"]
+    assert cost["price"] is None
+    assert any(piece.name in each for each in cost["missing"])

@@ -160,6 +160,26 @@ def test_what_was_cut_is_not_bought_again_by_a_second_plan(demo: sqlite3.Connect
     assert packs == [1, 0]
 
 
+def test_every_material_marked_as_cut_and_taken_back_leaves_the_stores_as_before(demo: sqlite3.Connection) -> None:
+    planned(demo)
+    plan = rolling.state(demo, 1).plan
+    assert plan is not None
+    before = (stock.holdings(demo), cuts.remnants(demo, "netting"), cuts.remnants(demo, "supply"))
+    for each in plan.materials:
+        rolling.mark_cut(demo, 1, each.material, each.key)
+    kept = [(each.material, *size) for each in plan.materials for stock_ in each.stocks for size in stock_.keep]
+    netting = sorted((each.width_m, each.length_m) for each in cuts.remnants(demo, "netting"))
+    assert netting == sorted((wide, long) for material, wide, long in kept if material == "netting")
+    for each in reversed(plan.materials):
+        rolling.unmark_cut(demo, 1, each.material, each.key)
+    after = stock.holdings(demo)
+    for kind, rows in before[0].items():
+        assert {key: row.on_hand for key, row in rows.items() if row.on_hand} == {
+            key: row.on_hand for key, row in after[kind].items() if row.on_hand
+        }
+    assert (cuts.remnants(demo, "netting"), cuts.remnants(demo, "supply")) == before[1:]
+
+
 def test_what_was_cut_stays_as_it_was_cut_and_a_change_since_is_said(demo: sqlite3.Connection) -> None:
     planned(demo)
     rolling.mark_cut(demo, 1, "netting", "coated-25-09")
