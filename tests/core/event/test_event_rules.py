@@ -66,8 +66,10 @@ def test_every_piece_to_cut_is_on_a_stock_or_is_named_as_missing(chosen: list[in
     needs = needs_of(Made(pieces=tuple(works)))
     placed, missing = placed_and_missing(cut_plan(needs, larder(), seconds=0.3))
     wanted: Counter[str] = Counter()
-    for each in (*needs.sheets, *needs.lengths):
-        wanted[f"{each.name}, {each.piece}"] += each.quantity
+    for sheet in needs.sheets:
+        wanted[f"{sheet.name}, {sheet.piece}"] += sheet.quantity
+    for cut in needs.lengths:
+        wanted[f"{cut.name}, {cut.piece}"] += cut.quantity
     assert set(placed) <= set(wanted)
     for label, number in wanted.items():
         assert placed[label] == number or missing[label] > 0, label
