@@ -1,5 +1,6 @@
 """Ordinary hung work for tests: a run and a panel, their bonds and lines."""
 
+import math
 from dataclasses import replace
 
 from jolly_trellis.core.rigging.assess import RigReport
@@ -11,6 +12,8 @@ from tests.ordinary import recipe
 STEEL = LineSpec(kind="steel rope", size_m=0.0015, fitting="grip")
 
 THIN = LineSpec(kind="monofilament", stated_n=pounds_test_n(20))
+
+WIDE = math.radians(30)
 
 OWN = HangPoint(name="own", kind="truss", x_m=0, y_m=0.2, z_m=4.0, rating_n=2000, stated_by="the engineer")
 
@@ -26,7 +29,16 @@ def run(count: int = 5, spec: LineSpec = STEEL, rating: float | None = 300.0, by
         name="run",
         points=(
             *(
-                HangPoint(name=f"beam {n}", kind="beam loop", x_m=x, y_m=0, z_m=3.6, rating_n=rating, stated_by=by)
+                HangPoint(
+                    name=f"beam {n}",
+                    kind="beam loop",
+                    x_m=x,
+                    y_m=0,
+                    z_m=3.6,
+                    rating_n=rating,
+                    rated_within_rad=WIDE if n in (1, count) else None,
+                    stated_by=by,
+                )
                 for n, x in enumerate(xs, start=1)
             ),
             replace(OWN, x_m=0.4),

@@ -51,7 +51,7 @@ def test_its_outline_is_closed_above_and_as_wide_as_asked(form: Form) -> None:
 
 def test_a_fan_faces_the_front() -> None:
     fan, dome = formed("fan"), formed("dome")
-    assert fan.stem_centre_m[:, 1].mean() < dome.stem_centre_m[:, 1].mean() - 0.01
+    assert fan.rows.centre_m[:, 1].mean() < dome.rows.centre_m[:, 1].mean() - 0.01
 
 
 def test_a_sweep_is_high_on_the_left_and_low_on_the_right() -> None:

@@ -126,7 +126,7 @@ def test_mass_adds_up(number: int) -> None:
     """The piece weighs what its parts weigh: vessel, water by the litre, stems by the stem, netting by the area."""
     made = build(stems(piece(), number), conditions())
     parts = (piece().vessel.mass_kg or 0.0) + made.water.volume_at_l(piece().water_level_m)
-    parts += float(made.stem_mass_kg.sum()) + made.mechanic.mass_kg
+    parts += float(made.rows.mass_kg.sum()) + made.mechanic.mass_kg
     assert balance_of(made, "typical").mass_kg == pytest.approx(parts, rel=1e-6)
 
 

@@ -32,10 +32,10 @@ def work_of(each: Piece) -> tuple[Build, Work, Margins]:
 def direct(made: Build, rows: list[int], case: Case) -> tuple[float, float, float, float]:
     """Mass and centre of the vessel with only some of its stems in it, summed from nothing."""
     bodies = balance.fixed_bodies_of(made, case) + balance.tied_weights(made)
-    masses = balance.stem_masses_kg(made, case)
+    placed = balance.rows_in(made, case)
     for row in rows:
-        x, y, z = made.stem_centre_m[row].tolist()
-        bodies.append((float(masses[row]), x, y, made.raised_m + z))
+        x, y, z = placed.centre_m[row].tolist()
+        bodies.append((float(placed.mass_kg[row]), x, y, made.raised_m + z))
     return balance.centre_of(bodies)
 
 

@@ -10,7 +10,7 @@ from jolly_trellis.core.build import build
 from jolly_trellis.core.checks import balance, stand, stand_wind
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.making import lining_strip_m, wrap_length_m
+from jolly_trellis.core.extras import lining_strip_m, wrap_length_m
 from jolly_trellis.core.piece import Insert, Mechanic, Piece, Setting, Support
 from jolly_trellis.core.verdicts import Verdict
 from tests.ordinary import conditions, piece, vessels
@@ -170,11 +170,11 @@ def test_flowers_must_end_above_a_raised_rim() -> None:
 def test_a_leaf_lining_is_as_long_as_the_inside() -> None:
     lined = build(replace(piece(), vessel=vessels()["cylinder-12"], water_level_m=0.1, lining=True,
                           envelope=replace(piece().envelope, height_m=0.5)), conditions())  # fmt: skip
-    tall, around = lining_strip_m(lined)
+    tall, around = lining_strip_m(lined.piece.vessel)
     assert tall == pytest.approx(0.25)
     assert around == pytest.approx(math.pi * 0.12)
-    assert wrap_length_m(lined) == pytest.approx(math.pi * 0.128 + 0.02)
-    assert around < wrap_length_m(lined) - 0.02
+    assert wrap_length_m(lined.piece.vessel) == pytest.approx(math.pi * 0.128 + 0.02)
+    assert around < wrap_length_m(lined.piece.vessel) - 0.02
 
 
 def outdoors(force: int) -> Piece:

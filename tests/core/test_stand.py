@@ -118,9 +118,9 @@ def test_the_composite_balances_like_its_parts() -> None:
     made = build(weighted, conditions())
     found = balance.balance_of(made, "typical")
     water = made.water.volume_at_l(weighted.water_level_m)
-    mass = 0.88 + water + made.mechanic.mass_kg + 0.4 + float(made.stem_mass_kg.sum())
+    mass = 0.88 + water + made.mechanic.mass_kg + 0.4 + float(made.rows.mass_kg.sum())
     assert found.mass_kg == pytest.approx(mass)
-    assert found.x_m == pytest.approx(float(np.dot(made.stem_mass_kg, made.stem_centre_m[:, 0])) / mass)
+    assert found.x_m == pytest.approx(float(np.dot(made.rows.mass_kg, made.rows.centre_m[:, 0])) / mass)
 
 
 def test_ballast_lowers_the_balance_point() -> None:

@@ -15,9 +15,10 @@ from jolly_trellis.core.units import cut_length_text, parse_length, render, roun
 CASES: dict[str, Any] = json.loads((Path(__file__).parents[1] / "units_cases.json").read_text(encoding="utf-8"))
 
 
-@pytest.mark.parametrize(("text", "system", "cell_m", "expected"), CASES["parse_length"])
-def test_a_typed_length_is_read(text: str, system: Any, cell_m: float | None, expected: float | None) -> None:
-    read = parse_length(text, system=system, cell_m=cell_m)
+@pytest.mark.parametrize("case", CASES["parse_length"])
+def test_a_typed_length_is_read(case: list[Any]) -> None:
+    text, system, cell_m, expected, *bare = case
+    read = parse_length(text, system=system, cell_m=cell_m, bare=bare[0] if bare else None)
     assert read == (None if expected is None else pytest.approx(expected, abs=1e-9))
 
 

@@ -53,7 +53,7 @@ class History(RuleBasedStateMachine):
     @precondition(lambda self: len(self.seen.plan.pieces) < 4)
     def add(self) -> None:
         before = self.seen.plan.by_id()
-        state = planning.add_piece(self.conn, 1, piece(), base_revision=self.seen.event.revision)
+        state, _ = planning.add_piece(self.conn, 1, piece(), base_revision=self.seen.event.revision)
         assert len(state.plan.by_id()) == len(before) + 1
         self._did(state)
 

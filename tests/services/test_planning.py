@@ -1,17 +1,20 @@
 """Saving, stale writes, undo and redo across restarts."""
 
 import sqlite3
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 from pathlib import Path
 
 import pytest
 from cattrs.errors import ClassValidationError
 
+from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.services import planning
-from jolly_trellis.services.opening import open_studio
+from jolly_trellis.services.opening import DATABASE_NAME, open_studio
 from jolly_trellis.services.planning import NotFound, NothingToDo, Stale
 from jolly_trellis.store import codec
-from jolly_trellis.store.plan import Brief, Plan
+from jolly_trellis.store.connection import open_database
+from jolly_trellis.store.plan import MOST_PIECES, Brief, Plan, PlannedPiece
 from tests.ordinary import piece
 
 BRIEF = Brief(name="Quay lunch", time_zone="Europe/London")
@@ -86,7 +89,7 @@ def test_a_write_based_on_the_newest_revision_goes_over_the_other(studio: sqlite
 
 def test_two_windows_on_different_pieces_do_not_disturb_one_another(studio: sqlite3.Connection) -> None:
     state = begun(studio)
-    second = planning.add_piece(studio, 1, replace(piece(), name="second"), base_revision=1)
+    second, _ = planning.add_piece(studio, 1, replace(piece(), name="second"), base_revision=1)
     save(studio, state, 0.07)
     changed = replace(second.plan.pieces[1].piece, quantity=3)
     state = planning.put_piece(studio, 1, 2, changed, base_revision=second.event.revision, label="Three")
@@ -107,7 +110,7 @@ def test_a_removed_piece_comes_back_with_its_number(studio: sqlite3.Connection) 
     assert state.plan.pieces == ()
     state = planning.undo(studio, 1, base_revision=state.event.revision)
     assert [each.id for each in state.plan.pieces] == [1]
-    state = planning.add_piece(studio, 1, piece(), base_revision=state.event.revision)
+    state, _ = planning.add_piece(studio, 1, piece(), base_revision=state.event.revision)
     assert [each.id for each in state.plan.pieces] == [1, 2]
 
 
@@ -130,9 +133,58 @@ def test_what_is_not_there_is_not_found(studio: sqlite3.Connection) -> None:
     with pytest.raises(NotFound):
         planning.state(studio, 7)
     with pytest.raises(NotFound):
-        planning.remove_piece(studio, 1, 7, base_revision=9)
+        planning.remove_piece(studio, 1, 7, base_revision=1)
     with pytest.raises(NotFound):
-        planning.put_piece(studio, 1, 7, piece(), base_revision=9, label="x")
+        planning.put_piece(studio, 1, 7, piece(), base_revision=1, label="x")
+
+
+def test_a_write_based_on_a_revision_that_is_not_there_yet_is_refused_and_changes_nothing(
+    studio: sqlite3.Connection,
+) -> None:
+    state = begun(studio)
+    ahead = state.event.revision + 5
+    acts = (
+        lambda: planning.put_piece(studio, 1, 1, piece(), base_revision=ahead, label="x"),
+        lambda: planning.add_piece(studio, 1, piece(), base_revision=ahead),
+        lambda: planning.put_brief(studio, 1, BRIEF, base_revision=ahead),
+        lambda: planning.remove_piece(studio, 1, 1, base_revision=ahead),
+        lambda: planning.undo(studio, 1, base_revision=ahead),
+    )
+    for act in acts:
+        with pytest.raises(Stale) as caught:
+            act()
+        assert caught.value.revision == state.event.revision
+    assert planning.state(studio, 1) == state
+
+
+def test_parallel_adds_are_all_kept_under_numbers_of_their_own(tmp_path: Path) -> None:
+    """Twenty-four at once, each on a connection of its own."""
+    conn = open_studio(tmp_path)
+    begun(conn)
+    conn.close()
+
+    def add(nth: int) -> int:
+        own = open_database(tmp_path / DATABASE_NAME)
+        try:
+            return planning.add_piece(own, 1, replace(piece(), name=f"bowl {nth}"), base_revision=1)[1]
+        finally:
+            own.close()
+
+    with ThreadPoolExecutor(8) as pool:
+        numbers = list(pool.map(add, range(24)))
+    conn = open_database(tmp_path / DATABASE_NAME)
+    kept = planning.state(conn, 1).plan.by_id()
+    conn.close()
+    assert sorted(numbers) == list(range(2, 26))
+    assert [kept[number].name for number in numbers] == [f"bowl {nth}" for nth in range(24)]
+
+
+def test_an_event_takes_no_more_pieces_than_its_file_does(studio: sqlite3.Connection) -> None:
+    many = Plan(brief=BRIEF, pieces=tuple(PlannedPiece(id=each, piece=piece()) for each in range(1, MOST_PIECES + 1)))
+    event = planning.begin(studio, many)
+    with pytest.raises(InvalidMeasure) as caught:
+        planning.add_piece(studio, event.id, piece(), base_revision=1)
+    assert "500" in caught.value.limit.text
 
 
 def test_a_plan_survives_its_json_exactly(studio: sqlite3.Connection) -> None:

@@ -54,6 +54,6 @@ def test_a_missing_rate_is_settled_at_the_cost_and_missing_facts_in_the_brief(de
 def test_an_event_with_nothing_in_it_has_nothing_to_settle(studio: sqlite3.Connection) -> None:
     load_demo(studio)
     plan = planning.state(studio, 1).plan
-    empty = planning.begin(studio, replace(plan, pieces=(), rigs=())).event.id
+    empty = planning.begin(studio, replace(plan, pieces=(), rigs=())).id
     work = event_work.work_of(studio, empty)
     assert to_settle(studio, work, event_work.cost_of_event(work)) == ()

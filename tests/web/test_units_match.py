@@ -12,11 +12,15 @@ ROOT = Path(__file__).parents[2]
 WEB = ROOT / "web"
 
 HARNESS = """
-import { parseLength } from "PARSE";
+import { ambiguous, parseHours, parseLength, parseMass } from "PARSE";
 import { cutLengthText, textOf } from "TEXT";
 const cases = JSON.parse(require("node:fs").readFileSync(0, "utf8"));
 console.log(JSON.stringify({
-  parse_length: cases.parse_length.map(([text, system, cell]) => parseLength(text, system, cell ?? undefined)),
+  parse_length: cases.parse_length.map(([text, system, cell, , bare]) =>
+    parseLength(text, system, cell ?? undefined, bare)),
+  parse_mass: cases.parse_mass.map(([text, system, , bare]) => parseMass(text, system, bare)),
+  parse_hours: cases.parse_hours.map(([text]) => parseHours(text)),
+  ambiguous: cases.ambiguous.map(([text]) => ambiguous(text)),
   text_of: cases.text_of.map(([kind, value, system]) => textOf({ kind, value }, system)),
   cut_length: cases.cut_length.map(([value, system]) => cutLengthText(value, system)),
 }));
@@ -52,6 +56,16 @@ def test_lengths_are_read_alike(table: dict[str, list[list[Any]]], screen: dict[
     for case, answer in zip(table["parse_length"], screen["parse_length"], strict=True):
         expected = case[3]
         assert answer == (None if expected is None else pytest.approx(expected, abs=1e-9)), case
+
+
+@pytest.mark.parametrize(("name", "at"), [("parse_mass", 2), ("parse_hours", 1), ("ambiguous", 1)])
+def test_what_is_typed_is_read_as_people_mean_it_or_asked_about(
+    table: dict[str, list[list[Any]]], screen: dict[str, list[Any]], name: str, at: int
+) -> None:
+    """A bare number has the unit the field shows; "1,200 g" is neither 1.2 g nor 1 200 g before it is asked."""
+    for case, answer in zip(table[name], screen[name], strict=True):
+        expected = case[at]
+        assert answer == (pytest.approx(expected) if isinstance(expected, float) else expected), case
 
 
 @pytest.mark.parametrize("name", ["text_of", "cut_length"])

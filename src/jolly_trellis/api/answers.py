@@ -4,12 +4,14 @@ from typing import Any
 
 from pydantic import BaseModel
 
+from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.headline import Headline
 from jolly_trellis.core.piece import Piece
 from jolly_trellis.core.quantities import Phrase, Quantity
 from jolly_trellis.core.report import Report
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.services.judging import Judged
 from jolly_trellis.services.planning import EventState
 from jolly_trellis.services.settling import ToSettle
 from jolly_trellis.store.plan import Brief
@@ -22,6 +24,10 @@ class Problem(BaseModel):
     path: str
     message: Phrase
     limit: Phrase
+
+    @classmethod
+    def of(cls, problem: CoreError) -> "Problem":
+        return cls(code=problem.code, path=problem.path, message=problem.message, limit=problem.limit)
 
 
 class DifferenceOut(BaseModel):
@@ -42,7 +48,7 @@ class EventSummary(BaseModel):
 
 
 class PieceOut(BaseModel):
-    """A piece of the line-up: its plan, and its report or the problem that prevents one."""
+    """A piece of the line-up: its plan, and its report or what prevents one."""
 
     id: int
     piece: Piece
@@ -51,7 +57,7 @@ class PieceOut(BaseModel):
 
 
 class RigOut(BaseModel):
-    """A hung piece of the line-up: its plan, and its report or the problem that prevents one."""
+    """A hung piece of the line-up: its plan, and its report or what prevents one."""
 
     id: int
     rig: Rig
@@ -72,24 +78,26 @@ class EventOut(BaseModel):
 
 
 class SavedPiece(BaseModel):
-    """A piece after a write: where the event stands now, the plan kept, and its report."""
+    """A piece after a write: where the event stands now, the plan kept, its report or what prevents one."""
 
     id: int
     revision: int
     undo: str | None
     redo: str | None
     piece: Piece
-    report: Report
+    report: Report | None
+    problem: Problem | None
 
     @classmethod
-    def from_core(cls, state: EventState, piece_id: int, report: Report) -> "SavedPiece":
+    def from_core(cls, state: EventState, piece_id: int, judged: Judged) -> "SavedPiece":
         return cls(
             id=piece_id,
             revision=state.event.revision,
             undo=state.undo,
             redo=state.redo,
             piece=state.plan.by_id()[piece_id],
-            report=report,
+            report=judged.report,
+            problem=None if judged.problem is None else Problem.of(judged.problem),
         )
 
 

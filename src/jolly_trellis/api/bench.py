@@ -37,7 +37,7 @@ _OPTIONS = TypeAdapter(list[Option])
 def evaluate(event_id: Number, body: EvaluatePiece, conn: Connection) -> Response:
     """Asked many times a second while a hand drags: written straight to JSON, since the core made every value."""
     conditions = judging.conditions_of(conn, planning.brief_of(conn, event_id))
-    report = judging.report_of(body.piece.to_core(), conditions, with_fixes=body.with_fixes)
+    report = judging.report_of(body.piece, conditions, with_fixes=body.with_fixes)
     return Response(_REPORT.dump_json(report), media_type="application/json")
 
 
@@ -45,13 +45,13 @@ def evaluate(event_id: Number, body: EvaluatePiece, conn: Connection) -> Respons
 def making(event_id: Number, body: EvaluatePiece, conn: Connection) -> Response:
     """The making order of a piece: every step with its margins, its gates, the pull list."""
     conditions = judging.conditions_of(conn, planning.brief_of(conn, event_id))
-    report = making_of(body.piece.to_core(), conditions, with_fixes=body.with_fixes)
+    report = making_of(body.piece, conditions, with_fixes=body.with_fixes)
     return Response(_MAKING.dump_json(report), media_type="application/json")
 
 
 @router.post("/choose", response_model=list[Option])
 def choose_mechanic(event_id: Number, body: EvaluatePiece, conn: Connection) -> Response:
-    options = judging.options_of(conn, body.piece.to_core(), planning.brief_of(conn, event_id))
+    options = judging.options_of(conn, body.piece, planning.brief_of(conn, event_id))
     return Response(_OPTIONS.dump_json(list(options)), media_type="application/json")
 
 
@@ -59,7 +59,7 @@ def choose_mechanic(event_id: Number, body: EvaluatePiece, conn: Connection) -> 
 def say(event_id: Number, body: SayIt, conn: Connection) -> Understood:
     brief = planning.brief_of(conn, event_id)
     conditions = judging.conditions_of(conn, brief)
-    return say_it(body.text, body.piece.to_core(), conditions, system=body.system, vessels=stock.vessels(conn))
+    return say_it(body.text, body.piece, conditions, system=body.system, vessels=stock.vessels(conn))
 
 
 @router.get("/pieces/{piece_id}/patterns.{ending}")
@@ -96,20 +96,20 @@ def card(
 
 @router.post("/pieces", status_code=201)
 def add_piece(event_id: Number, body: PutPiece, conn: Connection) -> SavedPiece:
-    piece = body.piece.to_core()
     brief = planning.brief_of(conn, event_id)
-    report = judging.report_of(piece, judging.conditions_of(conn, brief), with_fixes=True)
-    state = planning.add_piece(conn, event_id, piece, base_revision=body.base_revision)
-    return SavedPiece.from_core(state, state.plan.pieces[-1].id, report)
+    judged = judging.judged(body.piece, judging.conditions_of(conn, brief), kept=None, with_fixes=True)
+    state, number = planning.add_piece(conn, event_id, body.piece, base_revision=body.base_revision)
+    return SavedPiece.from_core(state, number, judged)
 
 
 @router.put("/pieces/{piece_id}")
 def put_piece(event_id: Number, piece_id: Number, body: PutPiece, conn: Connection) -> SavedPiece:
-    piece = body.piece.to_core()
-    brief = planning.brief_of(conn, event_id)
-    report = judging.report_of(piece, judging.conditions_of(conn, brief), with_fixes=True)
-    state = planning.put_piece(conn, event_id, piece_id, piece, base_revision=body.base_revision, label=body.label)
-    return SavedPiece.from_core(state, piece_id, report)
+    kept, brief = planning.piece_of(conn, event_id, piece_id)
+    judged = judging.judged(body.piece, judging.conditions_of(conn, brief), kept=kept, with_fixes=True)
+    state = planning.put_piece(
+        conn, event_id, piece_id, body.piece, base_revision=body.base_revision, label=body.label
+    )
+    return SavedPiece.from_core(state, piece_id, judged)
 
 
 @router.delete("/pieces/{piece_id}")
@@ -124,4 +124,4 @@ def apply_fix(event_id: Number, piece_id: Number, body: ApplyFix, conn: Connecti
     conditions = judging.conditions_of(conn, brief)
     piece, label = judging.apply_fix(before, conditions, verb=body.verb, key=body.key)
     state = planning.put_piece(conn, event_id, piece_id, piece, base_revision=body.base_revision, label=label)
-    return SavedPiece.from_core(state, piece_id, judging.report_of(piece, conditions, with_fixes=True))
+    return SavedPiece.from_core(state, piece_id, judging.judged(piece, conditions, kept=None, with_fixes=True))

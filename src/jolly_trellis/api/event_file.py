@@ -1,48 +1,57 @@
 """The event file: the whole event as one JSON text with a version, read strictly and written back the same."""
 
 import json
+from collections import Counter
 from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import BeforeValidator, Field
 
 from jolly_trellis import __version__
-from jolly_trellis.api.models import BriefIn, In, PieceIn
-from jolly_trellis.api.rig_models import RigIn, SurveyPointIn
+from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.piece import Piece
 from jolly_trellis.core.quantities import phrase
-from jolly_trellis.core.rigging.survey import Survey
+from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.rigging.survey import Survey, SurveyPoint
 from jolly_trellis.store import codec
-from jolly_trellis.store.plan import Plan, PlannedPiece, PlannedRig
+from jolly_trellis.store.plan import MOST_PIECES, MOST_RIGS, Brief, Plan, PlannedPiece, PlannedRig
 
 FORMAT = "jolly-trellis-event"
 VERSION = 1
 
 
-class FilePieceIn(In):
+def _number(value: Any) -> Any:
+    """A version is a whole number: true, which equals 1, is none."""
+    if isinstance(value, bool):
+        raise ValueError("a version is a number")
+    return value
+
+
+class FilePiece(In):
     id: Annotated[int, Field(ge=1, le=1_000_000)]
-    piece: PieceIn
+    piece: Annotated[Piece, Sent()]
 
 
-class FileRigIn(In):
+class FileRig(In):
     id: Annotated[int, Field(ge=1, le=1_000_000)]
-    rig: RigIn
+    rig: Annotated[Rig, Sent()]
 
 
-class EventFileIn(In):
+class EventFile(In):
     """One event: what is known of the job, its pieces, its hung pieces, the survey of its place."""
 
     format: Literal["jolly-trellis-event"]
-    version: Literal[1]
+    version: Annotated[Literal[1], BeforeValidator(_number)]
     written_by: Annotated[str, Field(max_length=40)] = ""
-    brief: BriefIn
-    pieces: Annotated[list[FilePieceIn], Field(max_length=500)]
-    rigs: Annotated[list[FileRigIn], Field(max_length=200)]
-    survey: Annotated[list[SurveyPointIn], Field(max_length=200)]
+    brief: Annotated[Brief, Sent()]
+    pieces: Annotated[list[FilePiece], Field(max_length=MOST_PIECES)]
+    rigs: Annotated[list[FileRig], Field(max_length=MOST_RIGS)]
+    survey: Annotated[list[Annotated[SurveyPoint, Sent()]], Field(max_length=200)]
 
     def to_core(self) -> tuple[Plan, Survey]:
-        """The plan and the survey. Raises InvalidMeasure: two pieces with one number."""
-        numbers = [each.id for each in self.pieces] + [each.id for each in self.rigs]
-        twice = next((each for each in numbers if numbers.count(each) > 1), None)
+        """The plan and the survey. Raises InvalidMeasure: two pieces with one number, or something out of range."""
+        numbers = Counter([each.id for each in self.pieces] + [each.id for each in self.rigs])
+        twice = next((number for number, times in numbers.items() if times > 1), None)
         if twice is not None:
             raise InvalidMeasure(
                 path="text",
@@ -50,12 +59,11 @@ class EventFileIn(In):
                 limit=phrase("Give each its own."),
             )
         plan = Plan(
-            brief=self.brief.to_core(),
-            pieces=tuple(PlannedPiece(id=each.id, piece=each.piece.to_core()) for each in self.pieces),
-            rigs=tuple(PlannedRig(id=each.id, rig=each.rig.to_core()) for each in self.rigs),
+            brief=self.brief,
+            pieces=tuple(PlannedPiece(id=each.id, piece=each.piece) for each in self.pieces),
+            rigs=tuple(PlannedRig(id=each.id, rig=each.rig) for each in self.rigs),
         )
-        points = [each.model_dump() for each in self.survey]
-        return plan, codec.from_plain({"points": points}, Survey)
+        return plan, Survey(points=tuple(self.survey))
 
 
 def write_file(plan: Plan, survey: Survey) -> str:
@@ -84,7 +92,7 @@ def check_version(plain: Any) -> None:
             limit=phrase("Choose a file that ends in .event.json."),
         )
     version = plain.get("version")
-    if isinstance(version, int) and version > VERSION:
+    if isinstance(version, int) and not isinstance(version, bool) and version > VERSION:
         raise InvalidMeasure(
             path="text",
             message=phrase(f"This file is of version {version}, and this program reads up to {VERSION}."),
@@ -94,5 +102,5 @@ def check_version(plain: Any) -> None:
 
 def schema_of() -> dict[str, Any]:
     """The JSON Schema of the file."""
-    schema = EventFileIn.model_json_schema()
+    schema = EventFile.model_json_schema()
     return {"$schema": "https://json-schema.org/draft/2020-12/schema", "$id": "event.schema.json", **schema}

@@ -7,31 +7,34 @@ from fastapi import APIRouter
 from fastapi.responses import Response
 from pydantic import BaseModel, Field, ValidationError
 
-from jolly_trellis.api.answers import EventOut
+from jolly_trellis.api.answers import EventOut, EventSummary
 from jolly_trellis.api.deps import Connection, Number
-from jolly_trellis.api.event_file import EventFileIn, check_version, schema_of, write_file
+from jolly_trellis.api.event_file import EventFile, check_version, schema_of, write_file
 from jolly_trellis.api.line_up import event_out
-from jolly_trellis.api.models import In
-from jolly_trellis.api.problems import sentence_of
+from jolly_trellis.api.problems import MOST_FILE_BYTES, sentence_of, where_of
+from jolly_trellis.api.sent import In
+from jolly_trellis.core import ranges
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.quantities import phrase
-from jolly_trellis.core.units import UnitSystem
+from jolly_trellis.core.rigging.survey import Survey
+from jolly_trellis.core.units import UnitSystem, render
 from jolly_trellis.exchange.venue_pack import Pack, write_pack
 from jolly_trellis.services import day as days
 from jolly_trellis.services import event_work, judging, planning, rigging
 from jolly_trellis.services.stores import free_key
+from jolly_trellis.store.plan import Plan
 
 router = APIRouter(prefix="/api", tags=["event files"])
 
 
 class ReadFile(In):
-    text: Annotated[str, Field(min_length=1, max_length=990_000)]
+    text: Annotated[str, Field(min_length=1, max_length=MOST_FILE_BYTES)]
 
 
 class FileRead(BaseModel):
     """An event read from a file; `survey_kept` tells that the studio's own survey of the place stayed as it was."""
 
-    event: EventOut
+    event: EventSummary
     survey_kept: bool
 
 
@@ -55,8 +58,8 @@ def read_event(body: ReadFile, conn: Connection) -> FileRead:
     """Begin an event from a file. A damaged or newer file says which part, and nothing is taken in."""
     plan, survey = _read(body.text)
     judging.check_brief(plan.brief)
-    state, kept = rigging.begin_with_survey(conn, plan, survey)
-    return FileRead(event=event_out(conn, state), survey_kept=kept)
+    event, kept = rigging.begin_with_survey(conn, plan, survey)
+    return FileRead(event=EventSummary(id=event.id, name=event.name, revision=event.revision), survey_kept=kept)
 
 
 @router.post("/events/{event_id}/copy", status_code=201)
@@ -85,19 +88,28 @@ def venue_pack(event_id: Number, conn: Connection, system: UnitSystem = "metric"
     return Response(write_pack(pack, system=system), media_type="text/html; charset=utf-8", headers=headers)
 
 
-def _read(text: str) -> Any:
+def _read(text: str) -> tuple[Plan, Survey]:
+    """A file's plan and survey. Raises InvalidMeasure: it is damaged, newer, or holds what is out of range."""
     try:
         plain = json.loads(text)
     except json.JSONDecodeError as problem:
         raise _refused(f"The file is damaged at line {problem.lineno}, column {problem.colno}.") from None
     except RecursionError:
         raise _refused("The file is damaged: it is nested without end.") from None
+    except ValueError:
+        raise _refused("The file is damaged: it holds a number that nobody could have typed.") from None
     check_version(plain)
     try:
-        return EventFileIn.model_validate(plain).to_core()
+        plan, survey = EventFile.model_validate(plain).to_core()
     except ValidationError as problem:
         where, sentence = sentence_of(problem.errors()[0])
         raise _refused(f"The file is damaged in {where}: {sentence}") from None
+    for part, path in ((plan, ""), (survey, "survey")):
+        wrong = next(ranges.outside(part, path), None)
+        if wrong is not None:
+            said = f"{render(wrong.message, 'metric')} {render(wrong.limit, 'metric')}"
+            raise _refused(f"The file is damaged in {where_of(wrong.path.split('.'))}: {said}")
+    return plan, survey
 
 
 def _refused(message: str) -> InvalidMeasure:

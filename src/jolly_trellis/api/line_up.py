@@ -1,13 +1,14 @@
 """The line-up: events, their brief, their pieces, and going back and forth over their history."""
 
 import sqlite3
+from typing import Annotated
 
 from fastapi import APIRouter
 
 from jolly_trellis.api.answers import EventOut, EventSummary, PieceOut, Problem, RigOut
 from jolly_trellis.api.deps import Connection, Number
-from jolly_trellis.api.models import BasedOn, BriefIn, PutBrief
-from jolly_trellis.api.problems import body_of
+from jolly_trellis.api.models import BasedOn, PutBrief
+from jolly_trellis.api.sent import Sent
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.headline import headline
 from jolly_trellis.core.piece import Conditions
@@ -26,10 +27,9 @@ def list_events(conn: Connection) -> list[EventSummary]:
 
 
 @router.post("", status_code=201)
-def new_event(brief: BriefIn, conn: Connection) -> EventOut:
-    core = brief.to_core()
-    judging.check_brief(core)
-    return event_out(conn, planning.new_event(conn, core))
+def new_event(brief: Annotated[Brief, Sent()], conn: Connection) -> EventOut:
+    judging.check_brief(brief)
+    return event_out(conn, planning.new_event(conn, brief))
 
 
 @router.get("/{event_id}")
@@ -39,9 +39,8 @@ def get_event(event_id: Number, conn: Connection) -> EventOut:
 
 @router.put("/{event_id}/brief")
 def put_brief(event_id: Number, body: PutBrief, conn: Connection) -> EventOut:
-    brief = body.brief.to_core()
-    judging.check_brief(brief, planning.brief_of(conn, event_id))
-    return event_out(conn, planning.put_brief(conn, event_id, brief, base_revision=body.base_revision))
+    judging.check_brief(body.brief, planning.brief_of(conn, event_id))
+    return event_out(conn, planning.put_brief(conn, event_id, body.brief, base_revision=body.base_revision))
 
 
 @router.post("/{event_id}/undo")
@@ -78,11 +77,9 @@ def event_out(conn: sqlite3.Connection, state: EventState) -> EventOut:
 
 
 def _piece_out(planned: PlannedPiece, conditions: Conditions) -> PieceOut:
-    try:
-        report = judging.report_of(planned.piece, conditions, with_fixes=False)
-    except CoreError as problem:
-        return PieceOut(id=planned.id, piece=planned.piece, report=None, problem=_problem(problem))
-    return PieceOut(id=planned.id, piece=planned.piece, report=report, problem=None)
+    judged = judging.judged(planned.piece, conditions, kept=planned.piece, with_fixes=False)
+    problem = None if judged.problem is None else Problem.of(judged.problem)
+    return PieceOut(id=planned.id, piece=planned.piece, report=judged.report, problem=problem)
 
 
 def rig_out(conn: sqlite3.Connection, brief: Brief, planned: PlannedRig, conditions: Conditions) -> RigOut:
@@ -90,10 +87,5 @@ def rig_out(conn: sqlite3.Connection, brief: Brief, planned: PlannedRig, conditi
     try:
         report = rigging.report_of(conn, brief, planned.rig, conditions)
     except CoreError as problem:
-        return RigOut(id=planned.id, rig=planned.rig, report=None, problem=_problem(problem))
+        return RigOut(id=planned.id, rig=planned.rig, report=None, problem=Problem.of(problem))
     return RigOut(id=planned.id, rig=planned.rig, report=report, problem=None)
-
-
-def _problem(problem: CoreError) -> Problem:
-    body = body_of(code=problem.code, path=problem.path, message=problem.message, limit=problem.limit)
-    return Problem.model_validate(body)

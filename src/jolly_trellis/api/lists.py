@@ -9,7 +9,8 @@ from pydantic import BaseModel, Field
 
 from jolly_trellis.api.answers import SavedPiece
 from jolly_trellis.api.deps import Connection, Number
-from jolly_trellis.api.models import BasedOn, In
+from jolly_trellis.api.models import BasedOn
+from jolly_trellis.api.sent import In
 from jolly_trellis.core.event.cost import EventCost
 from jolly_trellis.core.event.days_before import VarietyDays
 from jolly_trellis.core.event.recipes import (
@@ -128,8 +129,8 @@ def apply_scale(event_id: Number, piece_id: Number, body: ApplyScale, conn: Conn
     factor = scale_factor(body.scale.by, body.scale.was_m, body.scale.now_m)
     state = recipes.scale(conn, event_id, piece_id, factor, base_revision=body.base_revision)
     conditions = judging.conditions_of(conn, state.plan.brief)
-    report = judging.report_of(state.plan.by_id()[piece_id], conditions, with_fixes=True)
-    return SavedPiece.from_core(state, piece_id, report)
+    piece = state.plan.by_id()[piece_id]
+    return SavedPiece.from_core(state, piece_id, judging.judged(piece, conditions, kept=piece, with_fixes=True))
 
 
 @router.post("/mix")

@@ -16,6 +16,8 @@ from jolly_trellis.core.units import render
 from jolly_trellis.services.planning import NotFound, NothingToDo, Stale
 
 MOST_BODY_BYTES = 1_000_000
+MOST_FILE_BYTES = 40_000_000
+LARGE = ("/api/events/from-file",)
 _LABELS = {
     "height_m": "The height",
     "width_m": "The width",
@@ -93,7 +95,7 @@ def install(app: FastAPI) -> None:
 
 
 class BodyLimit:
-    """Refuses bodies over a megabyte, however they are sent."""
+    """Refuses bodies over a megabyte, however they are sent; event files, and tables of plans, may be larger."""
 
     def __init__(self, app: ASGIApp) -> None:
         self.app = app
@@ -102,21 +104,23 @@ class BodyLimit:
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return
+        most = MOST_FILE_BYTES if scope["path"] in LARGE else MOST_BODY_BYTES
         declared = dict(scope["headers"]).get(b"content-length", b"0")
-        if not declared.isdigit() or int(declared) > MOST_BODY_BYTES:
+        if not declared.isdigit() or len(declared) > 12 or int(declared) > most:
             await _refuse(scope, receive, send)
             return
-        body, more = b"", True
+        parts, size, more = [], 0, True
         while more:
             message = await receive()
             if message["type"] != "http.request":
                 break
-            body += message.get("body", b"")
+            parts.append(message.get("body", b""))
+            size += len(parts[-1])
             more = message.get("more_body", False)
-            if len(body) > MOST_BODY_BYTES:
+            if size > most:
                 await _refuse(scope, receive, send)
                 return
-        given = False
+        body, given = b"".join(parts), False
 
         async def replay() -> Message:
             nonlocal given
@@ -132,8 +136,8 @@ async def _refuse(scope: Scope, receive: Receive, send: Send) -> None:
     body = body_of(
         code="too_large",
         path="",
-        message="That is more than a megabyte.",
-        limit="A plan is a few kilobytes; nothing was saved.",
+        message="That is more than the program takes in at once.",
+        limit="A plan is a few kilobytes, an event file at most forty megabytes; nothing was saved.",
     )
     await JSONResponse(body, status_code=413)(scope, receive, send)
 
@@ -154,7 +158,7 @@ def _from_pydantic(errors: Sequence[Any]) -> dict[str, Any]:
 
 def sentence_of(finding: Any) -> tuple[str, str]:
     """Where one of Pydantic's findings lies, in words, and what is wrong there with what would be right."""
-    where = [f"no. {part + 1}" if isinstance(part, int) else str(part).replace("_", " ") for part in finding["loc"]]
+    where = where_of(finding["loc"])
     field = next((str(part) for part in reversed(finding["loc"]) if not isinstance(part, int)), "")
     label = _LABELS.get(field, f"“{field.replace('_', ' ')}”" if field else "What was sent")
     texts = []
@@ -165,7 +169,12 @@ def sentence_of(finding: Any) -> tuple[str, str]:
             quantities={name: Quantity(**value) for name, value in plain["quantities"].items()},
         )
         texts.append(render(said, "metric"))
-    return ", ".join(where), " ".join(texts)
+    return where, " ".join(texts)
+
+
+def where_of(path: Sequence[str | int]) -> str:
+    """A path in words: ("pieces", 0, "name") is “pieces, no. 1, name”."""
+    return ", ".join(f"no. {int(part) + 1}" if str(part).isdigit() else str(part).replace("_", " ") for part in path)
 
 
 def _sentence(finding: Any, label: str, field: str) -> tuple[Any, Any]:

@@ -17,7 +17,7 @@ from jolly_trellis.core.rigging.fixes import RigFix, fixes_of
 from jolly_trellis.core.rigging.resting import Rest, settle
 from jolly_trellis.core.rigging.rig import Armature, Rig
 from jolly_trellis.core.rigging.snip import SnipStep, snip
-from jolly_trellis.core.rigging.survey import unanswered
+from jolly_trellis.core.rigging.survey import Survey, unanswered
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.pattern_pdf import Paper
 from jolly_trellis.exchange.rig_card import write_rig_card
@@ -30,44 +30,43 @@ router = APIRouter(prefix="/api/events/{event_id}", tags=["rig"])
 
 @router.post("/assess")
 def assess_rig(event_id: Number, body: AssessRig, conn: Connection) -> RigReport:
-    return _judged(conn, event_id, body.rig.to_core())
+    return _judged(conn, event_id, body.rig)
 
 
 @router.post("/settle")
 def settle_rig(event_id: Number, body: AssessRig, conn: Connection) -> Rest:
-    return settle(body.rig.to_core(), judging.conditions_of(conn, planning.brief_of(conn, event_id)))
+    return settle(body.rig, judging.conditions_of(conn, planning.brief_of(conn, event_id)))
 
 
 @router.post("/rig-fixes")
 def rig_fixes(event_id: Number, body: AssessRig, conn: Connection) -> list[RigFix]:
-    rig, conditions = _there(conn, event_id, body.rig.to_core())
+    rig, conditions = _there(conn, event_id, body.rig)
     return list(fixes_of(rig, _judged(conn, event_id, rig), conditions))
 
 
 @router.post("/rig-finished")
 def size_finished(body: SizeFinished) -> Armature:
     """The armature to cut for a finished size."""
-    armature = body.rig.to_core().armature
+    armature = body.rig.armature
     return for_finished(armature, length_m=body.length_m, width_m=body.width_m, thick_m=body.thick_m)
 
 
 @router.post("/snip")
 def snip_line(event_id: Number, body: SnipLine, conn: Connection) -> list[SnipStep]:
-    rig, conditions = _there(conn, event_id, body.rig.to_core())
+    rig, conditions = _there(conn, event_id, body.rig)
     return list(snip(rig, conditions, body.cut))
 
 
 @router.post("/rigs", status_code=201)
 def add_rig(event_id: Number, body: PutRig, conn: Connection) -> SavedRig:
-    rig = body.rig.to_core()
-    _check(conn, event_id, rig)
-    state = planning.add_rig(conn, event_id, rig, base_revision=body.base_revision)
-    return _saved(conn, state, state.plan.rigs[-1].id)
+    _check(conn, event_id, body.rig)
+    state, number = planning.add_rig(conn, event_id, body.rig, base_revision=body.base_revision)
+    return _saved(conn, state, number)
 
 
 @router.put("/rigs/{rig_id}")
 def put_rig(event_id: Number, rig_id: Number, body: PutRig, conn: Connection) -> SavedRig:
-    rig = body.rig.to_core()
+    rig = body.rig
     _check(conn, event_id, rig)
     state = planning.put_rig(conn, event_id, rig_id, rig, base_revision=body.base_revision, label=body.label)
     return _saved(conn, state, rig_id)
@@ -107,7 +106,7 @@ def get_survey(event_id: Number, conn: Connection) -> SurveyOut:
 
 @router.put("/survey")
 def put_survey(event_id: Number, body: PutSurvey, conn: Connection) -> SurveyOut:
-    rigging.put_survey(conn, event_id, body.to_core(), base_revision=body.base_revision)
+    rigging.put_survey(conn, event_id, Survey(points=tuple(body.points)), base_revision=body.base_revision)
     return get_survey(event_id, conn)
 
 

@@ -7,7 +7,8 @@ from fastapi.responses import Response
 from pydantic import BaseModel, Field
 
 from jolly_trellis.api.deps import Connection, Number
-from jolly_trellis.api.models import In, Key
+from jolly_trellis.api.models import Key
+from jolly_trellis.api.sent import In
 from jolly_trellis.core.event.roll import CutAct, CutPlan, acts_of
 from jolly_trellis.core.event.roll_problems import Material, Remnant
 from jolly_trellis.core.units import UnitSystem

@@ -1,5 +1,7 @@
 """The stores, what can be chosen, and where every figure comes from."""
 
+from dataclasses import replace
+
 from fastapi import APIRouter
 from fastapi.responses import Response
 
@@ -82,36 +84,36 @@ def get_trade() -> TradeOut:
 
 @router.post("/stock/vessel", status_code=201)
 def add_vessel(body: PutVessel, conn: Connection) -> Kept:
-    return Kept(key=stores.add_vessel(conn, body.vessel.to_core()))
+    return Kept(key=stores.add_vessel(conn, body.vessel))
 
 
 @router.put("/stock/vessel/{key}")
 def put_vessel(key: str, body: PutVessel, conn: Connection) -> Kept:
-    stores.put(conn, "vessel", key, body.vessel.to_core())
+    stores.put(conn, "vessel", key, body.vessel)
     return Kept(key=key)
 
 
 @router.put("/stock/netting/{key}")
 def put_netting(key: str, body: PutNetting, conn: Connection) -> Kept:
-    stores.put(conn, "netting", key, body.netting.to_core(key))
+    stores.put(conn, "netting", key, replace(body.netting, key=key))
     return Kept(key=key)
 
 
 @router.put("/stock/frog/{key}")
 def put_frog(key: str, body: PutFrog, conn: Connection) -> Kept:
-    stores.put(conn, "frog", key, body.frog.to_core(key))
+    stores.put(conn, "frog", key, replace(body.frog, key=key))
     return Kept(key=key)
 
 
 @router.put("/stock/variety/{key}")
 def put_variety(key: str, body: PutVariety, conn: Connection) -> Kept:
-    stores.put(conn, "variety", key, body.variety.to_core(key))
+    stores.put(conn, "variety", key, replace(body.variety, key=key))
     return Kept(key=key)
 
 
 @router.put("/stock/supply/{key}")
 def put_supply(key: str, body: PutSupply, conn: Connection) -> Kept:
-    stores.put(conn, "supply", key, body.supply.to_core(key))
+    stores.put(conn, "supply", key, replace(body.supply, key=key))
     return Kept(key=key)
 
 
@@ -160,7 +162,7 @@ def read_outline(body: ReadOutline) -> OutlineOut:
 
 @router.post("/fill-check")
 def check_fill(body: CheckFill) -> FillCheck:
-    vessel = body.vessel.to_core()
+    vessel = body.vessel
     check_vessel(vessel)
     return vessel_outline.check_fill(vessel, body.poured_l)
 

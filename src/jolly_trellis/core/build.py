@@ -5,9 +5,10 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from jolly_trellis.core import spills, stacks, vessels
+from jolly_trellis.core import ranges, spills, stacks, vessels
 from jolly_trellis.core.drinking import STEM_END_COVER, Course, courses
 from jolly_trellis.core.errors import CoreError, InvalidMeasure, UnknownName
+from jolly_trellis.core.extras import Extra, extras_of
 from jolly_trellis.core.footing import ledge_edge_m
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.geometry import Array
@@ -20,13 +21,23 @@ from jolly_trellis.core.placement import bound
 from jolly_trellis.core.placement.place import Layout, Placement, place
 from jolly_trellis.core.placement.stem_set import StemSet, expand
 from jolly_trellis.core.provenance import constant
-from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.quantities import length, mass, phrase, volume
 from jolly_trellis.core.spills import SizedSpill
 from jolly_trellis.core.stems import GRAVITY_M_S2
-from jolly_trellis.core.water import WaterTable, water_table
+from jolly_trellis.core.water import WaterTable, stone_most_kg, water_table
 
 LEAST_TOP_OVER_RIM_M = 0.03
 TALL_WORK = constant("Frog work is tall, and stuck down, from this over the rim", "length", 0.35)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Rows:
+    """Rows of stems in one load case, each as cut, with the tube or wet wrap it carries: what each weighs, kg, shape
+    (n,), and its centre of mass, shape (n, 3), metres in the vessel's frame.
+    """
+
+    mass_kg: Array
+    centre_m: Array
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -34,9 +45,9 @@ class Build:
     """A piece with everything worked out from it that the checks share.
 
     `raised_m` is the height of the vessel's underside above the surface; the placement is in the vessel's own frame.
-    `courses` is how the water goes, typical, heavy and low; None where that cannot be said. `stem_mass_kg` is the
-    typical mass of each row of stems as cut, `stem_centre_m` its centre of mass, shape (n, 3), metres in the
-    vessel's frame. `netting` and `frog` are None where the mechanic uses none. `companions` are the other vessels of
+    `courses` is how the water goes, typical, heavy and low; None where that cannot be said. `rows` and `heavy_rows`
+    are the rows of stems as they weigh, typical and heavy. `extras` is what goes with vessel and mechanic.
+    `netting` and `frog` are None where the mechanic uses none. `companions` are the other vessels of
     the composition, each built in its own frame; `spill` what hangs over the ledge, None for nothing.
     """
 
@@ -48,8 +59,9 @@ class Build:
     placement: Placement
     water: WaterTable
     courses: tuple[Course, Course, Course] | None
-    stem_mass_kg: Array
-    stem_centre_m: Array
+    rows: Rows
+    heavy_rows: Rows
+    extras: tuple[Extra, ...]
     raised_m: float
     companions: tuple["Build", ...] = ()
     spill: SizedSpill | None = None
@@ -68,6 +80,8 @@ def build(piece: Piece, conditions: Conditions) -> Build:
         UnknownName: a variety, netting or frog the studio does not have.
     """
     check_piece(piece)
+    if conditions.air is not None:
+        ranges.check(conditions.air, "air")
     raised = stacks.raised_m(piece)
     _check_envelope(piece, raised)
     about = sizing.ABOUT[piece.mechanic.kind]
@@ -89,8 +103,9 @@ def build(piece: Piece, conditions: Conditions) -> Build:
         placement=placement,
         water=water,
         courses=courses(piece, conditions, mechanic, placement, water),
-        stem_mass_kg=stems.mass_kg(placement.cut_length_m),
-        stem_centre_m=stem_centres_m(piece.vessel, placement),
+        rows=rows_of(piece.vessel, placement),
+        heavy_rows=rows_of(piece.vessel, placement, heavy=True),
+        extras=extras_of(piece, netting, placement, raised),
         raised_m=raised,
         companions=_companions(piece, conditions),
         spill=spills.size(piece, conditions),
@@ -102,8 +117,10 @@ def check_piece(piece: Piece) -> None:
 
     Raises: InvalidMeasure, with the path of the measure and what would be right.
     """
+    ranges.check(piece)
     vessels.check_vessel(piece.vessel)
     vessels.check_level(piece.vessel, piece.water_level_m)
+    _check_room(piece)
     ledge_edge_m(piece)
     for path, size in (
         ("foot_width_m", piece.vessel.foot_width_m),
@@ -114,6 +131,50 @@ def check_piece(piece: Piece) -> None:
                 path=f"vessel.{path}",
                 message=phrase("The foot measures {value}.", value=length(size)),
                 limit=phrase("Measure across the ring it stands on, or leave it empty."),
+            )
+
+
+def _check_room(piece: Piece) -> None:
+    """Refuse what does not go in: more stone than the vessel holds, more water than its support does, a box too small.
+
+    Raises: InvalidMeasure, with the capacity named.
+    """
+    most = stone_most_kg(piece.vessel)
+    if piece.ballast_kg > most + 1e-9:
+        raise InvalidMeasure(
+            path="ballast_kg",
+            message=phrase("{m} of stone does not go into this vessel.", m=mass(piece.ballast_kg)),
+            limit=phrase(
+                "It holds {most} at the most, which fills its {full}.",
+                most=mass(most),
+                full=volume(vessels.volume_below_l(piece.vessel, piece.vessel.inside_depth_m)),
+            ),
+        )
+    support = piece.support
+    if support is not None and support.water_l > stacks.support_holds_l(support) + 1e-9:
+        holds = stacks.support_holds_l(support)
+        raise InvalidMeasure(
+            path="support.water_l",
+            message=phrase("{w} of water does not go into the support.", w=volume(support.water_l)),
+            limit=phrase("It holds {most} to its rim.", most=volume(holds))
+            if holds
+            else phrase("It is closed at its top, and holds none."),
+        )
+    going = piece.transport
+    if going is None or not going.boxed:
+        return
+    wall = 2 * piece.vessel.wall_m
+    for path, box, across in (
+        ("transport.box_width_m", going.box_width_m, max(point.width_m for point in piece.vessel.profile) + wall),
+        ("transport.box_depth_m", going.box_depth_m, max(point.depth_m for point in piece.vessel.profile) + wall),
+    ):
+        if box is not None and box < across - 1e-9:
+            raise InvalidMeasure(
+                path=path,
+                message=phrase(
+                    "The vessel, {v} across outside, does not go into a box of {b}.", v=length(across), b=length(box)
+                ),
+                limit=phrase("Take a box of {v} or more.", v=length(across)),
             )
 
 
@@ -153,13 +214,21 @@ def _companions(piece: Piece, conditions: Conditions) -> tuple[Build, ...]:
     return tuple(made)
 
 
-def stem_centres_m(vessel: vessels.Vessel, placement: Placement) -> Array:
-    """Centre of mass of each row of stems, shape (n, 3), metres in the vessel's frame."""
-    found = placement.found
-    cut = placement.cut_length_m
-    share = (placement.stems.centre_from_foot_m(cut) / np.maximum(cut, 1e-9))[:, None]
+def rows_of(vessel: vessels.Vessel, placement: Placement, *, heavy: bool = False) -> Rows:
+    """Every row of stems as it weighs: as cut, and with the tube or wrap at its cut end.
+
+    Source: first moments; heavy stems by their own factor, tubes filled to their air gap.
+    """
+    found, stems, cut = placement.found, placement.stems, placement.cut_length_m
+    share = (stems.centre_from_foot_m(cut) / np.maximum(cut, 1e-9))[:, None]
     end = np.stack([found.end_x_m, found.end_y_m, vessel.base_m + placement.end_height_m], axis=1)
-    return end + share * (placement.tip_m - end)
+    centre = end + share * (placement.tip_m - end)
+    kg = stems.mass_kg(cut) * (stems.heavy_factor if heavy else 1.0)
+    wet = stems.own_water_kg(heavy=heavy)
+    if not wet.any():
+        return Rows(mass_kg=kg, centre_m=centre)
+    both = kg + wet
+    return Rows(mass_kg=both, centre_m=(kg[:, None] * centre + wet[:, None] * end) / both[:, None])
 
 
 def demand_n_m(mechanic: SizedMechanic, piece: Piece, placement: Placement) -> float:
@@ -170,12 +239,12 @@ def demand_n_m(mechanic: SizedMechanic, piece: Piece, placement: Placement) -> f
 
     Source: statics; as if the mechanic carried every stem, which overstates it.
     """
-    mass = placement.stems.mass_kg(placement.cut_length_m) * placement.stems.heavy_factor
-    first = (mass[:, None] * stem_centres_m(piece.vessel, placement)[:, :2]).sum(axis=0)
+    rows = rows_of(piece.vessel, placement, heavy=True)
+    first = (rows.mass_kg[:, None] * rows.centre_m[:, :2]).sum(axis=0)
     about_middle = float(GRAVITY_M_S2 * np.hypot(first[0], first[1]))
     alone = mechanic.frog_radius_m if mechanic.netting_free else 0.0
     arm = max(mechanic.seat_arm_m, alone)
-    return max(0.0, about_middle - float(mass.sum()) * GRAVITY_M_S2 * arm)
+    return max(0.0, about_middle - float(rows.mass_kg.sum()) * GRAVITY_M_S2 * arm)
 
 
 def fewest_strips(fit: Fit, mechanic: SizedMechanic, moment_n_m: float) -> int:
@@ -209,6 +278,7 @@ def _netting(piece: Piece, conditions: Conditions) -> Netting:
     if found is None:
         said = f"No netting in the stores is called “{key}”." if key else "No netting is chosen."
         raise UnknownName(path="mechanic.netting", message=phrase(said), limit=phrase("Choose one from the stores."))
+    ranges.check(found, f"nettings.{key}")
     return found
 
 
@@ -218,6 +288,7 @@ def _frog(piece: Piece, conditions: Conditions) -> Frog:
     if found is None:
         said = f"No frog in the stores is called “{key}”." if key else "No frog is chosen."
         raise UnknownName(path="mechanic.frog", message=phrase(said), limit=phrase("Choose one from the stores."))
+    ranges.check(found, f"frogs.{key}")
     return found
 
 

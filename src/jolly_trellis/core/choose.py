@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from jolly_trellis.core import netting as nets
-from jolly_trellis.core.build import Build, build
+from jolly_trellis.core.build import Build, build, check_piece
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.evaluate import judge_all
 from jolly_trellis.core.frogs import Frog, FrogKind
@@ -84,7 +84,9 @@ def choose(
         on_hand: keys of nettings, frogs and bought mechanics the studio has, for "only what is in the store"; None
             asks nothing.
         retired: keys the studio no longer uses: nettings and frogs are not picked, mechanics are ruled out.
+    Raises: InvalidMeasure: the piece cannot be, whatever its mechanic.
     """
+    check_piece(replace(piece, mechanic=Mechanic()))
     used = replace(
         conditions,
         nettings={key: each for key, each in conditions.nettings.items() if key not in retired},

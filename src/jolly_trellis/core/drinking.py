@@ -182,7 +182,8 @@ def courses(
     drinks = placement.stems.from_vessel
     if conditions.air is None or needed is None or not drinks.any():
         return None
-    air, top_ups = conditions.air, piece.top_ups if conditions.topped_up_by else ()
+    air = conditions.air
+    top_ups = tuple(sorted(piece.top_ups, key=lambda each: each.after_h)) if conditions.topped_up_by else ()
     draws = placement.stems.uptake_ml_h * draw_factor(air) * drinks
     level = piece.water_level_m
     short = max(level - HURRIED_FILL.value, 0.0)

@@ -26,7 +26,7 @@ from jolly_trellis.core.checks import (
 )
 from jolly_trellis.core.checks.fixing import Candidate, proven
 from jolly_trellis.core.footing import ledge_edge_m
-from jolly_trellis.core.making import MINUTES_PER_STEM, cut_list, extras, notices, steps
+from jolly_trellis.core.making import MINUTES_PER_STEM, cut_list, notices, steps
 from jolly_trellis.core.piece import Conditions, Piece
 from jolly_trellis.core.placement.aim import outline_m
 from jolly_trellis.core.placement.place import colliding_pairs, fullness
@@ -127,7 +127,7 @@ def _report(made: Build, verdicts: tuple[Verdict, ...], fixes_tried: bool) -> Re
         envelope_front=outline_m(piece.envelope, from_m=rim, view="front"),
         envelope_side=outline_m(piece.envelope, from_m=rim, view="side"),
         envelope_above=outline_m(piece.envelope, from_m=rim, view="above"),
-        extras=extras(made),
+        extras=tuple(each.part for each in made.extras),
         price=made.mechanic.price,
         minutes=made.mechanic.minutes + MINUTES_PER_STEM.value * int(made.placement.stems.stems_in_row.sum()),
         outline=outline,
@@ -174,6 +174,7 @@ def _companions(made: Build) -> tuple[CompanionReport, ...]:
             y_m=each.y_m,
             rim_m=beside.rim_z_m,
             mechanic=beside.mechanic,
+            extras=tuple(part.part for part in beside.extras),
             cut_list=cut_list(beside),
             steps=steps(beside),
         )

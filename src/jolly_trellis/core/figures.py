@@ -8,6 +8,8 @@ from jolly_trellis.core import (
     build,
     choose,
     drinking,
+    extras,
+    footing,
     making,
     making_order,
     making_phases,
@@ -18,6 +20,7 @@ from jolly_trellis.core import (
     spills,
     stacks,
     stems,
+    tubes,
     vessels,
     water,
 )
@@ -87,7 +90,7 @@ from jolly_trellis.core.rigging import (
 )
 
 TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
-    ("Vessels, water and stacks", (vessels, water, stacks)),
+    ("Vessels, water and stacks", (vessels, water, stacks, extras)),
     ("Netting and mechanics of netting", (netting, fit, wire, rolls, stacked_pair, string_ball)),
     ("Frogs, rings, fills, lattices, blocks, cups", (pin_frog, rings, fills, lattices, blocks, raised_cups)),
     (
@@ -113,8 +116,8 @@ TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ),
     ("Making and choosing", (making, build, choose, making_order, making_phases, pull_list, shares)),
     ("Hold", (hold, hold_bound)),
-    ("Stand", (stand, balance, stand_stack, stand_ledge, stand_wind)),
-    ("Drink", (drink, drinking, drink_own, drink_carried, air)),
+    ("Stand", (footing, stand, balance, stand_stack, stand_ledge, stand_wind)),
+    ("Drink", (drink, drinking, drink_own, drink_carried, tubes, air)),
     ("Travel", (travel,)),
     ("Hang", (hang, spills)),
     ("Hide and See", (sight, hide, see)),

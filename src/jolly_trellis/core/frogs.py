@@ -1,9 +1,10 @@
 """Frogs: heavy bases with pins or openings that hold stems from the floor of a vessel."""
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
 
 from jolly_trellis.core.provenance import ESTIMATE, Provenance
+from jolly_trellis.core.ranges import Key, Range, Text
 
 FrogKind = Literal["pin", "cage", "loop", "holed", "cup"]
 
@@ -16,14 +17,14 @@ class Frog:
     where stems go anywhere); `volume_l` the water a cup frog holds, 0 for the rest.
     """
 
-    key: str
-    name: str
+    key: Key
+    name: Annotated[str, Text(120, least=1)]
     kind: FrogKind
-    width_m: float
-    height_m: float
-    mass_kg: float
-    opening_m: float
-    openings: int = 0
-    volume_l: float = 0.0
-    price: float | None = None
+    width_m: Annotated[float, Range("length", 0.01, 0.5)]
+    height_m: Annotated[float, Range("length", 0.005, 0.3)]
+    mass_kg: Annotated[float, Range("mass", 0, 20, above=True)]
+    opening_m: Annotated[float, Range("length", 0.001, 0.06)]
+    openings: Annotated[int, Range("count", 0, 500)] = 0
+    volume_l: Annotated[float, Range("volume", 0, 5)] = 0.0
+    price: Annotated[float | None, Range("ratio", 0, 10000)] = None
     provenance: Provenance = ESTIMATE

@@ -1,22 +1,17 @@
 """The cut tray: stems grouped by cut length, and what to cut, fold, fix, fill and push in, in order."""
 
-import math
-from itertools import pairwise
-
 import numpy as np
 
-from jolly_trellis.core import stacks, vessels
 from jolly_trellis.core.build import Build
-from jolly_trellis.core.mechanics.fit import putty_ring_kg
-from jolly_trellis.core.mechanics.sized import Part, Step
+from jolly_trellis.core.extras import insert_sizes_m, joint_ring_m, lining_strip_m, wrap_length_m
+from jolly_trellis.core.mechanics.sized import Step
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
-from jolly_trellis.core.quantities import Phrase, count, cut_length, length, mass, phrase, volume
+from jolly_trellis.core.quantities import Phrase, count, cut_length, length, level_least, mass, phrase, volume
 from jolly_trellis.core.report import CutGroup, Notice
 
 CUT_STEP = constant("Stems are cut to the next", "length", 0.02, COMMON_PRACTICE)
 MINUTES_PER_STEM = constant("Minutes to cut and place a stem", "ratio", 0.6)
-_AFTER_STEMS = ("bind", "bow", "level")
-WRAP_LAP = constant("Lap of netting wrapped round the outside", "length", 0.02, COMMON_PRACTICE)
+_AFTER_STEMS = ("bind", "collar", "bow", "level")
 FULLNESS_AIRY = constant("Fullness under which a piece is airy", "ratio", 0.35)
 FULLNESS_CRUSHED = constant("Fullness over which heads are crushed", "ratio", 1.1)
 
@@ -48,7 +43,7 @@ def steps(build: Build) -> tuple[Step, ...]:
     piece, mechanic = build.piece, build.mechanic
     done = [*_stack_steps(build)]
     if piece.lining:
-        tall, around = lining_strip_m(build)
+        tall, around = lining_strip_m(piece.vessel)
         say = phrase("Line the glass with leaf: a strip {a} long, {t} high.", a=cut_length(around), t=cut_length(tall))
         done.append(Step(act="line", say=say))
     last = [each for each in mechanic.steps if each.act in _AFTER_STEMS]
@@ -58,7 +53,7 @@ def steps(build: Build) -> tuple[Step, ...]:
     if piece.wrap_height_m:
         say = phrase(
             "Wrap netting round the outside: {a} × {h}.",
-            a=cut_length(wrap_length_m(build)),
+            a=cut_length(wrap_length_m(piece.vessel)),
             h=cut_length(piece.wrap_height_m),
         )
         done.append(Step(act="wrap", say=say, caution="Cut ends are sharp: gloves and eye protection."))
@@ -70,7 +65,7 @@ def steps(build: Build) -> tuple[Step, ...]:
             act="fill",
             say=phrase(
                 "Fill to {level} above the inside floor: {water} once all stems are in.",
-                level=length(piece.water_level_m),
+                level=level_least(piece.water_level_m),
                 water=volume(litres),
             ),
         )
@@ -92,73 +87,13 @@ def _bunched(build: Build, last: list[Step]) -> list[Step]:
 def _vase(build: Build) -> Step:
     level = build.piece.water_level_m
     words = "Stand it in its vase filled to {level}: {water}."
-    return Step(act="fill", say=phrase(words, level=length(level), water=volume(build.water.volume_at_l(level))))
-
-
-def lining_strip_m(build: Build) -> tuple[float, float]:
-    """Leaf lining of clear glass: height along the wall and length of the inside circumference, metres.
-
-    The inside circumference is less than the outside one that people wrap to measure.
-
-    Source: geometry.
-    """
-    vessel = build.piece.vessel
-    tall = sum(
-        math.hypot(high.height_m - low.height_m, (high.width_m - low.width_m) / 2)
-        for low, high in pairwise(vessel.profile)
-    )
-    widest = max(vessel.profile, key=lambda point: point.width_m + point.depth_m)
-    return tall, vessels.girth_m(vessel.plan_shape, widest.width_m, widest.depth_m)
-
-
-def wrap_length_m(build: Build) -> float:
-    """Netting round the outside of the vessel: outside circumference and 2 cm of lap, metres. Source: geometry."""
-    vessel = build.piece.vessel
-    widest = max(vessel.profile, key=lambda point: point.width_m + point.depth_m)
-    wall = 2 * vessel.wall_m
-    return vessels.girth_m(vessel.plan_shape, widest.width_m + wall, widest.depth_m + wall) + WRAP_LAP.value
-
-
-def extras(build: Build) -> tuple[Part, ...]:
-    """Parts beside the mechanic: lining, outside wrap, riser and packing ring, joint putty, ballast."""
-    piece, parts = build.piece, []
-    if piece.lining:
-        tall, around = lining_strip_m(build)
-        parts.append(Part(name="leaf lining strip", quantity=1, sizes=(length(around), length(tall))))
-    if piece.wrap_height_m:
-        sizes = (length(wrap_length_m(build)), length(piece.wrap_height_m))
-        parts.append(Part(name="netting round the outside", quantity=1, sizes=sizes))
-    if piece.insert is not None:
-        riser, ring = _insert_sizes_m(build)
-        parts.append(Part(name="riser block", quantity=1, sizes=(length(riser),)))
-        parts.append(Part(name="packing ring, wide", quantity=1, sizes=(length(ring),)))
-    if piece.support is not None and piece.support.putty:
-        ring = math.pi * min(piece.support.top_width_m, piece.vessel.foot_width_m or piece.support.top_width_m)
-        parts.append(
-            Part(name="putty ring for the joint", quantity=1, sizes=(length(ring), mass(putty_ring_kg(ring))))
-        )
-    if piece.ballast_kg:
-        parts.append(Part(name="stone", quantity=1, sizes=(mass(piece.ballast_kg),)))
-    tubes = sum(line.count for line in piece.recipe if line.water == "tube")
-    if tubes:
-        parts.append(Part(name="stem tube", quantity=tubes))
-    return tuple(parts)
-
-
-def _insert_sizes_m(build: Build) -> tuple[float, float]:
-    insert = build.piece.insert
-    if insert is None:
-        return 0.0, 0.0
-    outer, vessel = insert.outer, build.piece.vessel
-    riser = stacks.riser_m(outer.inside_depth_m, vessel.rim_m, insert.drop_m)
-    room = min(vessels.inside_size_m(outer, outer.inside_depth_m - insert.drop_m))
-    return max(riser, 0.0), stacks.packing_ring_m(room, vessel.mouth_width_m + 2 * vessel.wall_m)
+    return Step(act="fill", say=phrase(words, level=level_least(level), water=volume(build.water.volume_at_l(level))))
 
 
 def _stack_steps(build: Build) -> tuple[Step, ...]:
     piece, done = build.piece, []
     if piece.insert is not None:
-        riser, ring = _insert_sizes_m(build)
+        riser, ring = insert_sizes_m(piece.insert, piece.vessel)
         say = phrase(
             "Set the bowl in the urn on a block {r} high; pack the gap of {g} all round.",
             r=length(riser),
@@ -170,7 +105,7 @@ def _stack_steps(build: Build) -> tuple[Step, ...]:
             water = volume(piece.support.water_l)
             done.append(Step(act="steady", say=phrase("Fill the support with {v} of water.", v=water)))
         if piece.support.putty:
-            ring = math.pi * min(piece.support.top_width_m, piece.vessel.foot_width_m or piece.support.top_width_m)
+            ring = joint_ring_m(piece.support, piece.vessel)
             say = phrase("Press a ring of putty {l} long on the support's rim and bed the bowl on it.", l=length(ring))
             done.append(Step(act="bond", say=say, caution="Putty bonds to dry, clean surfaces only."))
         else:

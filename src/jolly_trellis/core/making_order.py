@@ -13,8 +13,8 @@ from jolly_trellis.core.checks.balance import (
     Body,
     fixed_bodies_of,
     footing_of,
+    rows_in,
     standing_together,
-    stem_masses_kg,
     tied_weights,
     turning_kg_m,
 )
@@ -109,18 +109,20 @@ def lay_out(build: Build) -> Work:
     for index, (made, x, y, _) in enumerate(vessels):
         first, count = len(refs), len(made.placement.stems)
         refs += refs_of(made, index)
-        centre = made.stem_centre_m + np.array([x, y, made.raised_m])
+        place_m = np.array([x, y, made.raised_m])
+        centre = made.rows.centre_m + place_m
         at.append(centre)
-        mass.append(made.stem_mass_kg)
+        mass.append(made.rows.mass_kg)
         phase.append(phases_of(made))
         usual.append(usual_order(made) + first)
         rows = slice(first, first + count)
         for place in body_of[index]:
             for case_index, case in enumerate(_CASES):
-                adds[rows, place, case_index] = _sums(stem_masses_kg(made, case), centre, bodies[place])
-        heavy = stem_masses_kg(made, "heavy")
-        pulls[rows, index, 0] = heavy
-        pulls[rows, index, 1:] = heavy[:, None] * made.stem_centre_m[:, :2]
+                in_case = rows_in(made, case)
+                adds[rows, place, case_index] = _sums(in_case.mass_kg, in_case.centre_m + place_m, bodies[place])
+        heavy = made.heavy_rows
+        pulls[rows, index, 0] = heavy.mass_kg
+        pulls[rows, index, 1:] = heavy.mass_kg[:, None] * heavy.centre_m[:, :2]
     phases = np.concatenate(phase) if phase else np.zeros(0, dtype=np.intp)
     together = np.concatenate(usual)
     return Work(

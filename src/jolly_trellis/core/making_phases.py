@@ -53,7 +53,7 @@ def usual_order(build: Build) -> npt.NDArray[np.intp]:
     phases = phases_of(build)
     order: list[int] = []
     heft = [
-        float(build.stem_mass_kg[first : first + rows].mean()) if rows else 0.0 for _, _, first, rows in stems.lines
+        float(build.rows.mass_kg[first : first + rows].mean()) if rows else 0.0 for _, _, first, rows in stems.lines
     ]
     catches = [variety.thorny or variety.forked for _, variety, _, _ in stems.lines]
     for phase in range(len(PHASES)):

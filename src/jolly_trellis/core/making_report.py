@@ -16,7 +16,7 @@ from jolly_trellis.core.making_order import TIP_MAKING, Margins, Order, Work
 from jolly_trellis.core.making_phases import PHASES
 from jolly_trellis.core.piece import Conditions, Piece, StemRef
 from jolly_trellis.core.pull_list import PullLine, pull_list
-from jolly_trellis.core.quantities import Phrase, count, length, mass, moment, phrase
+from jolly_trellis.core.quantities import Phrase, count, level_least, mass, moment, phrase
 from jolly_trellis.core.shares import Shares, shares_of
 from jolly_trellis.core.units import round_up
 from jolly_trellis.core.verdicts import CASES, Finding, Fix, State, Verdict, conclude, state_of
@@ -138,7 +138,7 @@ def making_of(piece: Piece, conditions: Conditions, *, with_fixes: bool = True) 
     margin, curve, limit = _curve(made, order, margins)
     if margin == "wrist moment":
         upright = np.full(len(curve), np.pi / 2)
-        mass_kg = made.mechanic.mass_kg + np.concatenate([[0.0], np.cumsum(made.stem_mass_kg[order])])
+        mass_kg = made.mechanic.mass_kg + np.concatenate([[0.0], np.cumsum(made.rows.mass_kg[order])])
         margins = replace(margins, use=curve / limit, tip_angle_rad=upright, mass_kg=mass_kg)
     moments = [_moment(margins, step) for step in range(len(order) + 1)]
     found = stand_making.judge_making(made)
@@ -343,7 +343,7 @@ def _gates(made: Build, work: Work, order: Order) -> tuple[Gate, ...]:
         gates.append(("bound", end, phrase("Bound at one point, tight, dry, and taped over.")))
         gates.append(("rim covered", end, phrase("Underside and back covered: look up from below.")))
     else:
-        level = length(piece.water_level_m)
+        level = level_least(piece.water_level_m)
         place = end if piece.making.water_last else 0
         gates.append(("water in", place, phrase("Water in, to stand at {l} once all stems are in.", l=level)))
         gates.append(("rim covered", covered, phrase("Rim and wire covered before flowers go in.")))

@@ -2,11 +2,12 @@
 
 import math
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
 
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.provenance import ESTIMATE, Provenance, constant
 from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.ranges import Key, Range, Text
 
 Finish = Literal["coated", "galvanized", "bare"]
 
@@ -26,16 +27,16 @@ class Netting:
     `aperture_m` is the width between the two twisted sides; the twists run along the roll.
     """
 
-    key: str
-    name: str
-    aperture_m: float
-    wire_m: float
+    key: Key
+    name: Annotated[str, Text(120, least=1)]
+    aperture_m: Annotated[float, Range("length", 0.005, 0.1)]
+    wire_m: Annotated[float, Range("length", 0.0004, 0.002)]
     finish: Finish
-    roll_width_m: float
-    roll_length_m: float
-    price: float | None = None
-    counted_cells: int | None = None
-    counted_length_m: float | None = None
+    roll_width_m: Annotated[float, Range("length", 0.05, 5)]
+    roll_length_m: Annotated[float, Range("length", 0.1, 200)]
+    price: Annotated[float | None, Range("ratio", 0, 10000)] = None
+    counted_cells: Annotated[int | None, Range("count", 1, 500)] = None
+    counted_length_m: Annotated[float | None, Range("length", 0, 5, above=True)] = None
     provenance: Provenance = ESTIMATE
 
 

@@ -7,7 +7,7 @@ from typing import Literal
 
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core.build import Build
-from jolly_trellis.core.making import lining_strip_m, wrap_length_m
+from jolly_trellis.core.extras import lining_strip_m, wrap_length_m
 from jolly_trellis.core.mechanics.fit import PUTTY_WIDTH
 from jolly_trellis.core.mechanics.sized import FlatSheet
 from jolly_trellis.core.netting import Netting
@@ -58,10 +58,12 @@ def patterns_of(build: Build) -> tuple[Pattern, ...]:
     if support is not None and support.putty:
         found.append(ring_pattern("putty ring of the joint", min(support.top_width_m, foot or support.top_width_m)))
     if build.piece.lining:
-        tall, around = lining_strip_m(build)
+        tall, around = lining_strip_m(build.piece.vessel)
         found.append(strip_pattern("leaf lining strip", around, tall))
     if build.piece.wrap_height_m:
-        found.append(strip_pattern("netting round the outside", wrap_length_m(build), build.piece.wrap_height_m))
+        found.append(
+            strip_pattern("netting round the outside", wrap_length_m(build.piece.vessel), build.piece.wrap_height_m)
+        )
     return tuple(found)
 
 

@@ -4,11 +4,12 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import datetime
-from typing import Literal, get_args
+from typing import Annotated, Literal, get_args
 
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.practice import Practice
+from jolly_trellis.core.ranges import Many, Range, Text
 from jolly_trellis.core.stems import Role, Variety
 from jolly_trellis.core.vessels import Vessel
 
@@ -56,9 +57,9 @@ MECHANIC_KINDS: tuple[MechanicKind, ...] = get_args(MechanicKind)
 class Envelope:
     """What was asked for: total height from the surface, overall width and front-to-back depth."""
 
-    height_m: float
-    width_m: float
-    depth_m: float
+    height_m: Annotated[float, Range("length", 0, 5, above=True)]
+    width_m: Annotated[float, Range("length", 0, 5, above=True)]
+    depth_m: Annotated[float, Range("length", 0, 5, above=True)]
     form: Form = "dome"
 
 
@@ -68,12 +69,12 @@ class StemTube:
     in, the angle of its mouth from upright (0 upright, π cap down), the share filled, and whether its cap seals.
     """
 
-    inner_diameter_m: float = 0.014
-    length_m: float = 0.09
-    air_gap_m: float = 0.005
-    stem_in_m: float = 0.06
-    tilt_rad: float = 0.0
-    fill_share: float = 1.0
+    inner_diameter_m: Annotated[float, Range("length", 0.004, 0.1)] = 0.014
+    length_m: Annotated[float, Range("length", 0.02, 0.5)] = 0.09
+    air_gap_m: Annotated[float, Range("length", 0, 0.2)] = 0.005
+    stem_in_m: Annotated[float, Range("length", 0, 0.5, above=True)] = 0.06
+    tilt_rad: Annotated[float, Range("angle", 0, 3.1416)] = 0.0
+    fill_share: Annotated[float, Range("ratio", 0, 1)] = 1.0
     cap_seals: bool = False
 
 
@@ -85,13 +86,13 @@ class RecipeLine:
     tells stems that go in only when the piece stands where it is shown.
     """
 
-    variety: str
-    count: int
+    variety: Annotated[str, Text(60, least=1)]
+    count: Annotated[int, Range("count", 1, 400)]
     role: Role
-    clump: int = 1
+    clump: Annotated[int, Range("count", 1, 40)] = 1
     water: WaterSource = "vessel"
     tube: StemTube | None = None
-    wrap_ml: float | None = None
+    wrap_ml: Annotated[float | None, Range("ratio", 0, 5000, above=True)] = None
     on_site: bool = False
 
 
@@ -99,10 +100,10 @@ class RecipeLine:
 class HandPlaced:
     """A stem put where a hand wants it: its variety and the place of its tip, metres in the vessel's frame."""
 
-    variety: str
-    tip_x_m: float
-    tip_y_m: float
-    tip_z_m: float
+    variety: Annotated[str, Text(60, least=1)]
+    tip_x_m: Annotated[float, Range("length", -3, 3)]
+    tip_y_m: Annotated[float, Range("length", -3, 3)]
+    tip_z_m: Annotated[float, Range("length", 0, 5)]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -115,17 +116,17 @@ class Mechanic:
     """
 
     kind: MechanicKind = "folded_cushion"
-    netting: str | None = None
-    frog: str | None = None
-    layers: int = 2
-    layer_gap_m: float | None = None
-    squeeze: float = 0.06
-    tuck_m: float | None = None
-    tape_strips: int | None = None
-    tape_width_m: float = 0.006
+    netting: Annotated[str | None, Text(60, least=1)] = None
+    frog: Annotated[str | None, Text(60, least=1)] = None
+    layers: Annotated[int, Range("count", 1, 4)] = 2
+    layer_gap_m: Annotated[float | None, Range("length", 0, 2, above=True)] = None
+    squeeze: Annotated[float, Range("ratio", 0, 0.15)] = 0.06
+    tuck_m: Annotated[float | None, Range("length", 0, 0.1)] = None
+    tape_strips: Annotated[int | None, Range("count", 0, 6)] = None
+    tape_width_m: Annotated[float, Range("length", 0.003, 0.05)] = 0.006
     putty: bool | None = None
-    cell_m: float | None = None
-    cup_ml: float = 60.0
+    cell_m: Annotated[float | None, Range("length", 0.008, 0.1)] = None
+    cup_ml: Annotated[float, Range("ratio", 5, 1000)] = 60.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -136,14 +137,14 @@ class Support:
     locates the bowl, `putty` whether a ring of putty bonds the joint. Foot and mass may be unknown (None).
     """
 
-    name: str
-    height_m: float
-    top_width_m: float
-    opening_m: float = 0.0
-    foot_width_m: float | None = None
-    mass_kg: float | None = None
-    column_width_m: float = 0.12
-    water_l: float = 0.0
+    name: Annotated[str, Text(120, least=1)]
+    height_m: Annotated[float, Range("length", 0, 3, above=True)]
+    top_width_m: Annotated[float, Range("length", 0, 5, above=True)]
+    opening_m: Annotated[float, Range("length", 0, 2)] = 0.0
+    foot_width_m: Annotated[float | None, Range("length", 0, 5, above=True)] = None
+    mass_kg: Annotated[float | None, Range("mass", 0, 200, above=True)] = None
+    column_width_m: Annotated[float, Range("length", 0, 5, above=True)] = 0.12
+    water_l: Annotated[float, Range("volume", 0, 200)] = 0.0
     clear: bool = False
     ridge: bool = False
     putty: bool = False
@@ -154,7 +155,7 @@ class Insert:
     """The larger vessel that the piece's own vessel sits in, and how far its rim drops below the outer rim."""
 
     outer: Vessel
-    drop_m: float = 0.01
+    drop_m: Annotated[float, Range("length", 0, 1)] = 0.01
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -163,10 +164,10 @@ class People:
 
     seated: bool = True
     both_sides: bool = True
-    seat_distance_m: float = 0.55
-    table_height_m: float = 0.75
+    seat_distance_m: Annotated[float, Range("length", 0.2, 5)] = 0.55
+    table_height_m: Annotated[float, Range("length", 0, 2)] = 0.75
     standing: bool = True
-    standing_distance_m: float = 1.2
+    standing_distance_m: Annotated[float, Range("length", 0.3, 10)] = 1.2
     a_little_may_show: bool = False
 
 
@@ -179,10 +180,10 @@ class Ledge:
     its back.
     """
 
-    depth_m: float
-    height_m: float
-    set_back_m: float = 0.0
-    edge_radius_m: float = 0.0
+    depth_m: Annotated[float, Range("length", 0, 5, above=True)]
+    height_m: Annotated[float, Range("length", 0, 6)]
+    set_back_m: Annotated[float, Range("length", 0, 3)] = 0.0
+    edge_radius_m: Annotated[float, Range("length", 0, 0.2)] = 0.0
     behind: Behind = "weights"
     wall: bool = True
 
@@ -198,9 +199,9 @@ class Setting:
     where: Where = "table"
     surface: Surface = "cloth"
     foot_material: FootMaterial = "glazed"
-    free_table_m: float | None = 0.3
+    free_table_m: Annotated[float | None, Range("length", 0, 5)] = 0.3
     outdoors: bool = False
-    comes_down_above: int = 5
+    comes_down_above: Annotated[int, Range("count", 2, 7)] = 5
     people: People | None = field(default_factory=People)
     ledge: Ledge | None = None
     moves_to: Where | None = None
@@ -215,14 +216,14 @@ class Transport:
 
     made_on_site: bool = False
     boxed: bool = True
-    box_width_m: float | None = None
-    box_depth_m: float | None = None
-    box_wall_m: float | None = None
-    water_level_m: float | None = None
-    door_height_m: float = 1.15
-    door_width_m: float = 1.10
+    box_width_m: Annotated[float | None, Range("length", 0, 5, above=True)] = None
+    box_depth_m: Annotated[float | None, Range("length", 0, 5, above=True)] = None
+    box_wall_m: Annotated[float | None, Range("length", 0, 3)] = None
+    water_level_m: Annotated[float | None, Range("length", 0, 5)] = None
+    door_height_m: Annotated[float, Range("length", 0, 5, above=True)] = 1.15
+    door_width_m: Annotated[float, Range("length", 0, 5, above=True)] = 1.10
     apart: bool = True
-    carriers: int = 1
+    carriers: Annotated[int, Range("count", 1, 2)] = 1
     crate: bool = False
 
 
@@ -230,8 +231,8 @@ class Transport:
 class TopUp:
     """Water poured in during the display: hours after the first filling, and litres."""
 
-    after_h: float
-    volume_l: float
+    after_h: Annotated[float, Range("duration", 0, 240)]
+    volume_l: Annotated[float, Range("volume", 0, 100, above=True)]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -241,9 +242,9 @@ class Counterweight:
     One that merely stands there holds nothing.
     """
 
-    mass_kg: float
-    away_m: float
-    azimuth_rad: float = math.pi
+    mass_kg: Annotated[float, Range("mass", 0, 100, above=True)]
+    away_m: Annotated[float, Range("length", 0, 2)]
+    azimuth_rad: Annotated[float, Range("angle", 0, 6.2832)] = math.pi
     tied: bool = True
 
 
@@ -254,16 +255,16 @@ class Companion:
     `tied` tells one fixed to the same base, so that the two stand or fall together.
     """
 
-    name: str
+    name: Annotated[str, Text(120, least=1)]
     vessel: Vessel
     envelope: Envelope
     mechanic: Mechanic
-    water_level_m: float
-    x_m: float
-    y_m: float
-    recipe: tuple[RecipeLine, ...] = ()
-    ballast_kg: float = 0.0
-    top_ups: tuple[TopUp, ...] = ()
+    water_level_m: Annotated[float, Range("length", 0, 5)]
+    x_m: Annotated[float, Range("length", -3, 3)]
+    y_m: Annotated[float, Range("length", -3, 3)]
+    recipe: Annotated[tuple[RecipeLine, ...], Many(40)] = ()
+    ballast_kg: Annotated[float, Range("mass", 0, 50)] = 0.0
+    top_ups: Annotated[tuple[TopUp, ...], Many(24)] = ()
     tied: bool = False
 
 
@@ -276,14 +277,14 @@ class Spill:
     `cut_length_m`.
     """
 
-    drop_m: float
-    width_m: float = 0.15
-    netting: str | None = None
+    drop_m: Annotated[float, Range("length", 0, 4, above=True)]
+    width_m: Annotated[float, Range("length", 0.03, 2)] = 0.15
+    netting: Annotated[str | None, Text(60, least=1)] = None
     held_by: SpillHold = "hook"
-    hook_n: float | None = None
-    hook_stated_by: str | None = None
-    recipe: tuple[RecipeLine, ...] = ()
-    cut_length_m: float = 0.2
+    hook_n: Annotated[float | None, Range("force", 0, 20000, above=True)] = None
+    hook_stated_by: Annotated[str | None, Text(80, least=1)] = None
+    recipe: Annotated[tuple[RecipeLine, ...], Many(40)] = ()
+    cut_length_m: Annotated[float, Range("length", 0.05, 1.5)] = 0.2
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -295,24 +296,24 @@ class Bouquet:
     not known; `cooler_days` it waits in the cooler before. `collar` tells a collar of leaves under the flowers.
     """
 
-    dome_m: float | None = None
-    hand_length_m: float | None = None
-    carried_h: float | None = None
-    cooler_days: float = 0.0
+    dome_m: Annotated[float | None, Range("length", 0, 0.6, above=True)] = None
+    hand_length_m: Annotated[float | None, Range("length", 0, 0.8, above=True)] = None
+    carried_h: Annotated[float | None, Range("duration", 0, 48, above=True)] = None
+    cooler_days: Annotated[float, Range("ratio", 0, 7)] = 0.0
     collar: bool = False
-    bow_loops: int = 0
-    bow_loop_m: float = 0.12
-    streamers: int = 0
-    streamer_m: float = 0.5
+    bow_loops: Annotated[int, Range("count", 0, 40)] = 0
+    bow_loop_m: Annotated[float, Range("length", 0.02, 0.5)] = 0.12
+    streamers: Annotated[int, Range("count", 0, 40)] = 0
+    streamer_m: Annotated[float, Range("length", 0.05, 3)] = 0.5
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class StemRef:
     """One stem or clump of a recipe: which vessel (0 the piece's own), which line, and which of that line's."""
 
-    line: int
-    nth: int
-    vessel: int = 0
+    line: Annotated[int, Range("count", 0, 40)]
+    nth: Annotated[int, Range("count", 0, 400)]
+    vessel: Annotated[int, Range("count", 0, 8)] = 0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -322,10 +323,10 @@ class Making:
     `water_last` tells one that is made dry and filled when all stems are in.
     """
 
-    order: tuple[StemRef, ...] = ()
+    order: Annotated[tuple[StemRef, ...], Many(1200)] = ()
     propped: bool = False
     water_last: bool = False
-    gates_passed: tuple[str, ...] = ()
+    gates_passed: Annotated[tuple[Annotated[str, Text(60, least=1)], ...], Many(20)] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -337,25 +338,25 @@ class Piece:
     it one that is carried; its vessel is then the vase it waits in.
     """
 
-    name: str
+    name: Annotated[str, Text(120, least=1)]
     vessel: Vessel
     envelope: Envelope
     mechanic: Mechanic
-    water_level_m: float
-    recipe: tuple[RecipeLine, ...] = ()
+    water_level_m: Annotated[float, Range("length", 0, 5)]
+    recipe: Annotated[tuple[RecipeLine, ...], Many(40)] = ()
     setting: Setting = field(default_factory=Setting)
-    ballast_kg: float = 0.0
-    top_ups: tuple[TopUp, ...] = ()
-    quantity: int = 1
+    ballast_kg: Annotated[float, Range("mass", 0, 50)] = 0.0
+    top_ups: Annotated[tuple[TopUp, ...], Many(24)] = ()
+    quantity: Annotated[int, Range("count", 1, 500)] = 1
     arrangement: Arrangement = "even"
-    hand_placed: tuple[HandPlaced, ...] = ()
+    hand_placed: Annotated[tuple[HandPlaced, ...], Many(100)] = ()
     transport: Transport | None = None
     support: Support | None = None
     insert: Insert | None = None
     lining: bool = False
-    wrap_height_m: float = 0.0
+    wrap_height_m: Annotated[float, Range("length", 0, 3)] = 0.0
     must_lift_off: bool = False
-    companions: tuple[Companion, ...] = ()
+    companions: Annotated[tuple[Companion, ...], Many(4)] = ()
     spill: Spill | None = None
     counterweight: Counterweight | None = None
     bouquet: Bouquet | None = None
@@ -366,9 +367,9 @@ class Piece:
 class Air:
     """The air of a place: °C, relative humidity 0-1, draught in m/s, and whether the sun is on the piece."""
 
-    temperature_c: float
-    relative_humidity: float
-    speed_m_s: float = 0.1
+    temperature_c: Annotated[float, Range("temperature", -5, 50)]
+    relative_humidity: Annotated[float, Range("ratio", 0, 1)]
+    speed_m_s: Annotated[float, Range("ratio", 0, 5)] = 0.1
     sun: bool = False
 
 

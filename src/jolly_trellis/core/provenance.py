@@ -1,9 +1,10 @@
 """Where every figure comes from, so that the screen can show it beside the verdict it decided."""
 
 from dataclasses import dataclass
-from typing import Literal, get_args
+from typing import Annotated, Literal, get_args
 
 from jolly_trellis.core.quantities import Quantity, QuantityKind
+from jolly_trellis.core.ranges import Text
 
 ProvenanceKind = Literal["published", "common practice", "from memory", "estimate", "measured", "computed"]
 PROVENANCE_KINDS: tuple[ProvenanceKind, ...] = get_args(ProvenanceKind)
@@ -14,7 +15,7 @@ class Provenance:
     """One of the six kinds, and the source in words where there is one."""
 
     kind: ProvenanceKind
-    source: str = ""
+    source: Annotated[str, Text(400)] = ""
 
 
 ESTIMATE = Provenance(kind="estimate")

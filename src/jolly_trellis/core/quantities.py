@@ -11,6 +11,8 @@ from typing import Literal
 QuantityKind = Literal[
     "length",  # m
     "cut_length",  # m, said as one would cut it: up to the next half centimetre or quarter inch
+    "level_most",  # m, a water level that may not be passed: rounded down, to the millimetre or 1/8 in
+    "level_least",  # m, a water level that must be reached: rounded up
     "mass",  # kg
     "volume",  # L
     "duration",  # h
@@ -60,6 +62,16 @@ def length(value_m: float) -> Quantity:
 def cut_length(value_m: float) -> Quantity:
     """A length to cut, in metres; written up to the next half centimetre or quarter inch."""
     return Quantity(kind="cut_length", value=float(value_m))
+
+
+def level_most(value_m: float) -> Quantity:
+    """A water level in metres that may not be passed; written down to the millimetre or the eighth of an inch."""
+    return Quantity(kind="level_most", value=float(value_m))
+
+
+def level_least(value_m: float) -> Quantity:
+    """A water level in metres that must be reached; written up to the millimetre or the eighth of an inch."""
+    return Quantity(kind="level_least", value=float(value_m))
 
 
 def mass(value_kg: float) -> Quantity:

@@ -109,13 +109,14 @@ class BalanceReport:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CompanionReport:
-    """Another vessel of the composition as worked out: where it stands, its rim over the surface, its mechanic."""
+    """Another vessel of the composition as worked out: where it stands, its rim over the surface, its parts."""
 
     name: str
     x_m: float
     y_m: float
     rim_m: float
     mechanic: SizedMechanic
+    extras: tuple[Part, ...]
     cut_list: tuple[CutGroup, ...]
     steps: tuple[Step, ...]
 

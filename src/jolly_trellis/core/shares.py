@@ -61,7 +61,7 @@ def shares_of(build: Build) -> Shares | None:
     wide = float((placement.tip_m[:, 0] + radius).max() - (placement.tip_m[:, 0] - radius).min())
     deep = float((placement.tip_m[:, 1] + radius).max() - (placement.tip_m[:, 1] - radius).min())
     return Shares(
-        mass=_sides(build.stem_mass_kg, build.stem_centre_m),
+        mass=_sides(build.rows.mass_kg, build.rows.centre_m),
         sight=_sides(_visual(seen), seen.centre_m),
         depth_to_width=deep / max(wide, 1e-6),
         openness=openness(build, seen),

@@ -11,6 +11,7 @@ from jolly_trellis.core.placement.stem_set import find_variety
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.stems import GRAVITY_M_S2, Variety, cut_mass_kg, heavy_factor
+from jolly_trellis.core.tubes import line_water_kg
 
 TAIL = constant("Netting left past the edge of a ledge, to fix it by", "length", 0.45, COMMON_PRACTICE)
 LAYERS = constant("Layers of netting in a spill", "count", 1.6)
@@ -82,7 +83,9 @@ def size(piece: Piece, conditions: Conditions) -> SizedSpill | None:
     typical, heavy, number = 0.0, 0.0, 0
     for line, variety in lines_of(spill, conditions):
         kg = line.count * cut_mass_kg(variety, spill.cut_length_m)
-        typical, heavy, number = typical + kg, heavy + kg * heavy_factor(variety), number + line.count
+        typical += kg + line_water_kg(line)
+        heavy += kg * heavy_factor(variety) + line_water_kg(line, heavy=True)
+        number += line.count
     return SizedSpill(
         netting=net,
         sheet=sheet,

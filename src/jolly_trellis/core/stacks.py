@@ -56,6 +56,16 @@ def putty_joint_moment_n_m(ring_m: float, edge_m: float) -> float:
     return PUTTY_PULL.value * math.pi * ring_m * PUTTY_WIDTH.value * max(edge_m, 0.0)
 
 
+def support_holds_l(support: Support) -> float:
+    """Water that a support holds to its rim: π/4·d²·h of its column, litres; 0 where its top is closed.
+
+    Source: geometry of a straight column.
+    """
+    if support.opening_m <= 0:
+        return 0.0
+    return 1000 * math.pi / 4 * support.column_width_m**2 * support.height_m
+
+
 def offset_of(support: Support) -> float:
     """How far the bowl may stand off the middle of its support, metres."""
     return (OFFSET_RIDGED if support.ridge else OFFSET_FREE).value

@@ -2,9 +2,10 @@
 
 import math
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
 
 from jolly_trellis.core.provenance import ESTIMATE, Figure, Provenance, constant
+from jolly_trellis.core.ranges import Key, Many, Range, Text
 
 HeadForm = Literal["disc", "ball", "spike", "spray", "leaf", "plume", "tassel"]
 Stiffness = Literal["soft", "medium", "woody"]
@@ -49,35 +50,35 @@ class Variety:
     long it drinks before it is used, `opening_days` how long its bud as bought takes to open at 20 °C.
     """
 
-    key: str
-    name: str
-    colour: str
+    key: Key
+    name: Annotated[str, Text(120, least=1)]
+    colour: Annotated[str, Text(7, like="#[0-9a-f]{6}", such="#c8566b")]
     form: HeadForm
-    head_diameter_m: float
-    head_height_m: float
-    stem_diameter_m: float
-    mass_kg: float
-    mass_length_m: float
-    head_fraction: float
-    heavy_mass_kg: float | None
+    head_diameter_m: Annotated[float, Range("length", 0.001, 1)]
+    head_height_m: Annotated[float, Range("length", 0.001, 1.5)]
+    stem_diameter_m: Annotated[float, Range("length", 0.0005, 0.08)]
+    mass_kg: Annotated[float, Range("mass", 0.0005, 5)]
+    mass_length_m: Annotated[float, Range("length", 0.03, 4)]
+    head_fraction: Annotated[float, Range("ratio", 0.01, 0.99)]
+    heavy_mass_kg: Annotated[float | None, Range("mass", 0, 8, above=True)]
     stiffness: Stiffness
     branch: bool
-    uptake_ml_h: float
-    dry_hold_h: float
+    uptake_ml_h: Annotated[float, Range("draw", 0, 100)]
+    dry_hold_h: Annotated[float, Range("duration", 0, 2000)]
     thirst: Thirst
-    bunch_size: int
-    sold_lengths_m: tuple[float, ...]
+    bunch_size: Annotated[int, Range("count", 1, 500)]
+    sold_lengths_m: Annotated[tuple[Annotated[float, Range("length", 0, 4, above=True)], ...], Many(12, least=1)]
     toxic: bool
     thorny: bool
     bulb: bool = False
     forked: bool = False
     dip: bool = False
     fold: bool = False
-    side_shoots: int = 0
-    bunch_price: float | None = None
-    stem_price: float | None = None
-    conditioning_h: float = 6.0
-    opening_days: float = 0.0
+    side_shoots: Annotated[int, Range("count", 0, 40)] = 0
+    bunch_price: Annotated[float | None, Range("ratio", 0, 10000)] = None
+    stem_price: Annotated[float | None, Range("ratio", 0, 10000)] = None
+    conditioning_h: Annotated[float, Range("duration", 0, 72)] = 6.0
+    opening_days: Annotated[float, Range("ratio", 0, 60)] = 0.0
     provenance: VarietyProvenance
 
 

@@ -1,9 +1,10 @@
 """Supplies: what is used up or taken along beside netting, frogs and vessels, as it is sold."""
 
 from dataclasses import dataclass
-from typing import Literal, get_args
+from typing import Annotated, Literal, get_args
 
 from jolly_trellis.core.provenance import ESTIMATE, Provenance
+from jolly_trellis.core.ranges import Key, Range, Text
 
 MeasuredBy = Literal["piece", "length", "stick", "mass"]
 MEASURED_BY: tuple[MeasuredBy, ...] = get_args(MeasuredBy)
@@ -19,12 +20,12 @@ class Supply:
     is of a pack, None not known; `spare` the share that is taken beyond what is needed; `supplier` who sells it.
     """
 
-    key: str
-    name: str
+    key: Key
+    name: Annotated[str, Text(120, least=1)]
     measured_by: MeasuredBy
-    pack: float
-    stick_m: float | None = None
-    price: float | None = None
-    spare: float = 0.0
+    pack: Annotated[float, Range("ratio", 0, 10000, above=True)]
+    stick_m: Annotated[float | None, Range("length", 0, 10, above=True)] = None
+    price: Annotated[float | None, Range("ratio", 0, 10000)] = None
+    spare: Annotated[float, Range("ratio", 0, 2)] = 0.0
     supplier: Supplier = "sundries"
     provenance: Provenance = ESTIMATE

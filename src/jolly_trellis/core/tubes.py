@@ -5,9 +5,14 @@ import math
 import numpy as np
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.piece import StemTube
+from jolly_trellis.core.piece import RecipeLine, StemTube
+from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
 from jolly_trellis.core.quantities import length, phrase
 
+WRAP_ML = constant("Water of a wet wrap", "ratio", 30.0, COMMON_PRACTICE)
+WRAP_KG = constant("Dry wrap and film of one bundle", "mass", 0.006)
+_USUAL_WALL_M2 = math.pi * 0.014 * 0.09
+TUBE_WALL_KG_M2 = constant("Stem tube with its cap, for each m² of its wall", "areal_mass", 0.005 / _USUAL_WALL_M2)
 _SLICES = 1200
 
 
@@ -77,9 +82,44 @@ def usable_ml(tube: StemTube, stem_diameter_m: float = 0.0) -> float:
     return max(usable, 0.0)
 
 
-def full_ml(tube: StemTube) -> float:
-    """All the water in a tube, reached or not: π·d²/4 · length · fill, ml. Source: geometry."""
-    return 1e6 * math.pi / 4 * tube.inner_diameter_m**2 * tube.length_m * tube.fill_share
+def held_ml(tube: StemTube, *, full: bool = False) -> float:
+    """All the water in a tube, reached or not, the stem's own section not taken off: π·d²/4 · length · fill, ml.
+
+    Upright or level it stops short of the cap by the air gap. `full` takes it filled, whatever its share is.
+
+    Source: geometry.
+    """
+    share = 1.0 if full else tube.fill_share
+    if math.cos(tube.tilt_rad) > -1e-9:
+        share = min(share, max(0.0, 1.0 - tube.air_gap_m / tube.length_m))
+    return 1e6 * math.pi / 4 * tube.inner_diameter_m**2 * tube.length_m * share
+
+
+def empty_kg(tube: StemTube) -> float:
+    """Mass of a tube with its cap: 1.26 kg on each m² of its wall, so 5 g for 14 × 90 mm. Source: estimate."""
+    return TUBE_WALL_KG_M2.value * math.pi * tube.inner_diameter_m * tube.length_m
+
+
+def own_water_kg(line: RecipeLine, stems: int, *, heavy: bool = False) -> float:
+    """What stems of one line that go in together carry with them beside themselves: full tubes, or their wet wrap, kg.
+
+    Args:
+        stems: how many go in together, as a clump. heavy: tubes filled to their air gap.
+    Source: sum of tube and water, or wrap and water.
+    """
+    if line.water == "tube":
+        tube = line.tube or StemTube()
+        return stems * (empty_kg(tube) + held_ml(tube, full=heavy) / 1000)
+    if line.water == "wrap":
+        return WRAP_KG.value + (WRAP_ML.value if line.wrap_ml is None else line.wrap_ml) / 1000
+    return 0.0
+
+
+def line_water_kg(line: RecipeLine, *, heavy: bool = False) -> float:
+    """Tubes or wraps of a recipe line with their water, kg: a tube each stem, a wrap each bundle. Source: sum."""
+    bundles, rest = divmod(line.count, line.clump)
+    kg = bundles * own_water_kg(line, line.clump, heavy=heavy)
+    return kg + (own_water_kg(line, rest, heavy=heavy) if rest else 0.0)
 
 
 def hours_of_water(usable: float, draw_ml_h: float) -> float:

@@ -47,25 +47,52 @@ IMPERIAL_GAUGE_M: dict[float, float] = {
     28: 0.000376,
     30: 0.000315,
 }
+_WORDS_M = {
+    "metre": 1.0,
+    "metres": 1.0,
+    "meter": 1.0,
+    "meters": 1.0,
+    "centimetre": 0.01,
+    "centimetres": 0.01,
+    "centimeter": 0.01,
+    "centimeters": 0.01,
+    "millimetre": 0.001,
+    "millimetres": 0.001,
+    "millimeter": 0.001,
+    "millimeters": 0.001,
+    "foot": 12 * INCH_M,
+    "feet": 12 * INCH_M,
+}
+_FRACTIONS = {"¼": " 1/4", "½": " 1/2", "¾": " 3/4", "⅛": " 1/8", "⅜": " 3/8", "⅝": " 5/8", "⅞": " 7/8"}
+_FEET_AND_INCHES = re.compile(r"^(?P<feet>\d+)\s*(?:ft|foot|feet|'|′)\s*(?P<rest>\d.*)$")
+_GROUPED = re.compile(r"(?<![\d.,])\d{1,3}(?:,\d{3})+(?![\d,])")
 _NUMBER = r"(?:(?P<whole>\d+)[ -]+)?(?P<top>\d+)/(?P<bottom>\d+)|(?P<decimal>\d*[.,]?\d+)"
 _LENGTH = re.compile(rf"^(?P<sign>-)?(?:{_NUMBER})\s*(?P<unit>[a-z]+|[\"″'′])?$")
 _SLOT = re.compile(r"\{(\w+)\}")
 
 
-def parse_length(text: str, *, system: UnitSystem = "metric", cell_m: float | None = None) -> float | None:
-    """Read a length as typed: "36", "36cm", "14 1/4 in", "0,5 m", "12 cells", or a wire as "20 swg", "20 awg".
+def parse_length(
+    text: str, *, system: UnitSystem = "metric", cell_m: float | None = None, bare: str | None = None
+) -> float | None:
+    """Read a length as typed: "36", "36cm", "14 1/4 in", "10¾", "5'6\"", "0,5 m", "12 cells", or a wire as "20 swg".
 
-    A gauge without its standard is ambiguous, and is not read.
+    A gauge without its standard is ambiguous, and is not read; nor is "1,200", which may be one and a fifth.
 
     Args:
         text: what was typed.
-        system: the unit of a bare number, centimetres or inches.
+        system: the unit of a bare number where `bare` says none, centimetres or inches.
         cell_m: pitch of one cell in metres; without it "cells" cannot be read.
+        bare: the unit of a bare number, as it is shown in the field it is typed into.
     Returns:
         Length in metres, or None where the text is no length. The sign is kept for the caller to judge.
     Source: definition of the inch (international inch, 25.4 mm exactly).
     """
-    match = _LENGTH.match(text.strip().lower())
+    plain = _plain_number(text)
+    feet = _FEET_AND_INCHES.match(plain)
+    if feet is not None:
+        inches = parse_length(feet["rest"], bare="in")
+        return None if inches is None else int(feet["feet"]) * 12 * INCH_M + inches
+    match = None if _GROUPED.search(plain) else _LENGTH.match(plain)
     if match is None:
         return None
     if match["decimal"]:
@@ -79,11 +106,19 @@ def parse_length(text: str, *, system: UnitSystem = "metric", cell_m: float | No
     if unit in ("cell", "cells"):
         return None if cell_m is None else number * cell_m
     if unit is None:
-        unit = "cm" if system == "metric" else "in"
+        unit = bare or ("cm" if system == "metric" else "in")
     if unit in ("awg", "swg"):
         return american_gauge_m(number) if unit == "awg" else IMPERIAL_GAUGE_M.get(number)
-    scale = _LENGTH_UNITS_M.get(unit)
+    scale = _LENGTH_UNITS_M.get(unit, _WORDS_M.get(unit))
     return None if scale is None else number * scale
+
+
+def _plain_number(text: str) -> str:
+    """What was typed in small letters, fractions of one sign written out."""
+    plain = text.strip().lower()
+    for sign, written in _FRACTIONS.items():
+        plain = plain.replace(sign, written)
+    return plain.strip()
 
 
 def american_gauge_m(gauge: float) -> float:
@@ -111,6 +146,13 @@ def cut_length_text(length_m: float, system: UnitSystem) -> str:
     return f"{_inch_fraction(round_up(length_m / INCH_M, 0.25), 4)} in"
 
 
+def level_text(level_m: float, system: UnitSystem, *, up: bool) -> str:
+    """A water level as one marks it: to the millimetre or the eighth of an inch, up or down."""
+    step = 0.001 if system == "metric" else INCH_M / 8
+    steps = math.ceil(level_m / step - 1e-6) if up else math.floor(level_m / step + 1e-6)
+    return text_of(Quantity(kind="length", value=steps * step), system)
+
+
 def text_of(quantity: Quantity, system: UnitSystem) -> str:
     """A quantity in words for one unit system, rounded as people read it."""
     value = quantity.value
@@ -121,6 +163,8 @@ def text_of(quantity: Quantity, system: UnitSystem) -> str:
             return f"{_trim(value * 1000, 1)} mm" if abs(value) < 0.01 else f"{_trim(value * 100, 1)} cm"
         case "cut_length":
             return cut_length_text(value, system)
+        case "level_most" | "level_least":
+            return level_text(value, system, up=quantity.kind == "level_least")
         case "mass":
             if system == "inch":
                 pounds = value / POUND_KG

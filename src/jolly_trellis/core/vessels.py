@@ -7,11 +7,12 @@ surface the vessel stands on.
 import math
 from dataclasses import dataclass
 from itertools import pairwise
-from typing import Literal
+from typing import Annotated, Literal
 
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance, ProvenanceKind, constant
 from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.ranges import Many, Range, Text
 
 PlanShape = Literal["round", "oval", "square", "rectangular"]
 Material = Literal["glass", "glazed", "unglazed", "metal", "plastic", "wood"]
@@ -28,9 +29,9 @@ BRIM_GAP = constant("Gap kept between water and rim", "length", 0.01, COMMON_PRA
 class ProfilePoint:
     """Inside size at one height: side to side (x) and front to back (y), both in metres."""
 
-    height_m: float
-    width_m: float
-    depth_m: float
+    height_m: Annotated[float, Range("length", 0, 5)]
+    width_m: Annotated[float, Range("length", 0, 5, above=True)]
+    depth_m: Annotated[float, Range("length", 0, 5, above=True)]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -40,14 +41,14 @@ class Vessel:
     `foot_width_m`, `foot_depth_m` and `mass_kg` may be missing (None); what needs them then cannot say.
     """
 
-    name: str
+    name: Annotated[str, Text(120, least=1)]
     plan_shape: PlanShape
-    profile: tuple[ProfilePoint, ...]
-    wall_m: float = 0.005
-    base_m: float = 0.006
-    foot_width_m: float | None = None
-    foot_depth_m: float | None = None
-    mass_kg: float | None = None
+    profile: Annotated[tuple[ProfilePoint, ...], Many(24, least=2)]
+    wall_m: Annotated[float, Range("length", 0.0005, 0.1)] = 0.005
+    base_m: Annotated[float, Range("length", 0, 1)] = 0.006
+    foot_width_m: Annotated[float | None, Range("length", 0, 5, above=True)] = None
+    foot_depth_m: Annotated[float | None, Range("length", 0, 5, above=True)] = None
+    mass_kg: Annotated[float | None, Range("mass", 0, 200, above=True)] = None
     material: Material = "glazed"
     clear: bool = False
     provenance: ProvenanceKind = "measured"

@@ -80,6 +80,14 @@ def water_table(
     )
 
 
+def stone_most_kg(vessel: Vessel) -> float:
+    """The most stone a vessel holds, filled to its rim: 0.6 × volume × 2500 kg/m³, kg.
+
+    Source: geometry; stone density and fill are estimates.
+    """
+    return STONE_FILL.value * STONE_DENSITY.value * volume_below_l(vessel, vessel.inside_depth_m) / 1000
+
+
 def ballast_centre_m(vessel: Vessel, ballast_kg: float) -> float:
     """Height of the centre of a bed of stone above the inside floor, metres; a bed over the rim is cut there.
 

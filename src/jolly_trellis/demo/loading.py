@@ -8,6 +8,7 @@ from jolly_trellis.core.rigging.survey import Survey
 from jolly_trellis.services import planning, rigging
 from jolly_trellis.store import codec, events, stock
 from jolly_trellis.store.connection import transaction
+from jolly_trellis.store.events import EventRow
 from jolly_trellis.store.plan import Plan
 from jolly_trellis.store.stock import Holding
 
@@ -41,15 +42,29 @@ def demo_survey() -> Survey:
 
 
 def load_demo(conn: sqlite3.Connection) -> bool:
-    """Add the demo event where there is no event yet; tells whether it did."""
-    if events.list_events(conn):
-        return False
-    plan = demo_plan()
-    pieces, rigs = (tuple(each.piece for each in plan.pieces), tuple(each.rig for each in plan.rigs))
-    started = planning.new_event(conn, plan.brief, pieces, rigs)
-    rigging.put_survey(conn, started.event.id, demo_survey(), base_revision=0)
+    """Add the demo event where there is no event yet, all of it or nothing; tells whether it did.
+
+    A demo that an earlier start had left half laid out, without the survey of its place, is completed.
+    """
     with transaction(conn):
+        known = events.list_events(conn)
+        if known and not _half_laid_out(conn, known):
+            return False
+        plan = demo_plan()
+        if known:
+            rigging.put_survey(conn, known[0].id, demo_survey(), base_revision=0)
+        else:
+            pieces, rigs = (tuple(each.piece for each in plan.pieces), tuple(each.rig for each in plan.rigs))
+            started = planning.new_event(conn, plan.brief, pieces, rigs)
+            rigging.put_survey(conn, started.event.id, demo_survey(), base_revision=0)
         for kind, counts in ON_HAND.items():
             for key, number in counts.items():
                 stock.put_holding(conn, kind, key, Holding(on_hand=number))
     return True
+
+
+def _half_laid_out(conn: sqlite3.Connection, known: tuple[EventRow, ...]) -> bool:
+    """Whether all there is is the demo event as it was begun, with no survey of its place."""
+    if len(known) != 1 or known[0].revision != 1 or known[0].name != demo_plan().brief.name:
+        return False
+    return rigging.survey_of(conn, known[0].id)[1].revision == 0

@@ -14,7 +14,7 @@ from jolly_trellis.core.making_report import Gate, MakingReport, MakingStep
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.netting import Sheet
 from jolly_trellis.core.piece import Piece
-from jolly_trellis.core.quantities import Quantity, cut_length, length
+from jolly_trellis.core.quantities import Quantity, cut_length, length, level_least, level_most
 from jolly_trellis.core.report import CutGroup, Report
 from jolly_trellis.core.units import UnitSystem, cut_length_text, render, text_of
 from jolly_trellis.exchange.pattern_pdf import SIZES, Paper
@@ -118,12 +118,13 @@ def _sizes(piece: Piece, report: Report, making: MakingReport, system: UnitSyste
     story += [paragraph(_part(each, system)) for each in (*report.mechanic.parts, *report.extras)]
     story.append(title("Water above the inside floor"))
     rides = piece.transport is not None and not piece.transport.made_on_site
+    going = (report.water.bench_level_m, report.water.travel_level_m) if rides else (None, None)
     levels = (
-        ("bench, before any stem", report.water.bench_level_m if rides else None),
-        ("on the road", report.water.travel_level_m if rides else None),
-        ("on show" if piece.bouquet is None else "in the vase", piece.water_level_m),
+        ("bench, before any stem, at most", None if going[0] is None else level_most(going[0])),
+        ("on the road, at most", None if going[1] is None else level_most(going[1])),
+        ("on show" if piece.bouquet is None else "in the vase", level_least(piece.water_level_m)),
     )
-    known = [f"{words} <b>{to_cut(length(level), system)}</b>" for words, level in levels if level is not None]
+    known = [f"{words} <b>{to_cut(level, system)}</b>" for words, level in levels if level is not None]
     story.append(paragraph("; ".join(known) + "."))
     story.append(title("Stems by cut length"))
     groups = [*report.cut_list, *(group for each in report.companions for group in each.cut_list)]
@@ -147,7 +148,7 @@ def _carried(piece: Piece, report: Report, system: UnitSystem) -> list[Flowable]
     words = [
         f"It weighs {text_of(Quantity(kind='mass', value=made.carried_kg), system)}; hold it below the binding.",
         f"Out of water: {render(drink.reason, system)}",
-        f"Between times it stands in its vase, filled to {text_of(length(piece.water_level_m), system)}.",
+        f"Between times it stands in its vase, filled to {text_of(level_least(piece.water_level_m), system)}.",
     ]
     return [title("To whoever carries it"), *(paragraph(escape(each)) for each in words)]
 

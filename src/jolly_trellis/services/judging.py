@@ -9,8 +9,9 @@ from itertools import pairwise
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from jolly_trellis.catalog.columns import HeldKind
+from jolly_trellis.core import ranges
 from jolly_trellis.core.choose import Option, choose
-from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.errors import CoreError, InvalidMeasure
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.event.job import Hours, Job
 from jolly_trellis.core.frogs import Frog
@@ -37,6 +38,16 @@ class Stock:
 
 
 _MADE_OF: tuple[HeldKind, ...] = ("netting", "frog", "mechanic")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Judged:
+    """A piece's report, or the problem that prevents one: one of the two."""
+
+    report: Report | None = None
+    problem: CoreError | None = None
+
+
 _kept_stock: dict[str, Stock] = {}
 _MOST_KEPT = 400
 _kept_reports: OrderedDict[tuple[object, ...], tuple[Mapping[str, Variety], Report]] = OrderedDict()
@@ -101,6 +112,7 @@ def _in_order(times: Mapping[str, datetime | None], brief: Brief, before: Brief 
 
 def check_brief(brief: Brief, before: Brief | None = None) -> None:
     """Raises InvalidMeasure: the brief cannot be; see `job_of`."""
+    ranges.check(brief)
     job_of(brief, before)
     for lock in brief.locks:
         moment(brief, lock.starts_at, path=f"locks.{lock.task}")
@@ -157,6 +169,32 @@ def report_of(piece: Piece, conditions: Conditions, *, with_fixes: bool) -> Repo
         while len(_kept_reports) > _MOST_KEPT:
             _kept_reports.popitem(last=False)
     return found[1]
+
+
+def judged(piece: Piece, conditions: Conditions, *, kept: Piece | None, with_fixes: bool) -> Judged:
+    """Evaluate a piece that is to be kept, or is kept already.
+
+    A kept plan that cannot be worked out, as one saved before a range was made narrower, may be kept in another state
+    that cannot be either, so that it can be mended one measure after the other; nothing new may be out of range.
+
+    Args:
+        kept: the piece as it stands in the plan; None for a new one.
+    Raises: CoreError: the piece cannot be, and the one that is kept could.
+    """
+    try:
+        return Judged(report=report_of(piece, conditions, with_fixes=with_fixes))
+    except CoreError as problem:
+        if kept is None or not _as_bad_before(piece, kept, conditions):
+            raise
+        return Judged(problem=problem)
+
+
+def _as_bad_before(piece: Piece, kept: Piece, conditions: Conditions) -> bool:
+    try:
+        report_of(kept, conditions, with_fixes=False)
+    except CoreError:
+        return not ranges.new_outside(piece, kept)
+    return False
 
 
 def stock_of(conn: sqlite3.Connection) -> Stock:

@@ -6,12 +6,14 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from jolly_trellis import __version__
+from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.piece import Piece, RecipeLine
+from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.store import codec, events, history
 from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.events import EventRow
-from jolly_trellis.store.plan import Brief, Plan, PlannedPiece, PlannedRig
+from jolly_trellis.store.plan import MOST_PIECES, MOST_RIGS, Brief, Plan, PlannedPiece, PlannedRig
 
 
 class NotFound(Exception):
@@ -59,7 +61,7 @@ def new_event(
         pieces=tuple(PlannedPiece(id=index, piece=each) for index, each in enumerate(pieces, start=1)),
         rigs=tuple(PlannedRig(id=index, rig=each) for index, each in enumerate(rigs, start=len(pieces) + 1)),
     )
-    return begin(conn, plan)
+    return state(conn, begin(conn, plan).id)
 
 
 def copy_event(conn: sqlite3.Connection, event_id: int) -> EventState:
@@ -78,10 +80,10 @@ def copy_event(conn: sqlite3.Connection, event_id: int) -> EventState:
         clear_by=None,
         locks=(),
     )
-    return begin(conn, replace(plan, brief=brief))
+    return state(conn, begin(conn, replace(plan, brief=brief)).id)
 
 
-def begin(conn: sqlite3.Connection, plan: Plan) -> EventState:
+def begin(conn: sqlite3.Connection, plan: Plan) -> EventRow:
     """Start an event from a whole plan; its pieces keep their numbers."""
     with transaction(conn):
         event_id = events.add_event(conn, plan.brief)
@@ -90,7 +92,7 @@ def begin(conn: sqlite3.Connection, plan: Plan) -> EventState:
         events.put_plan(conn, event, empty, plan, revision=1, step=0, version=__version__)
         history.add_step(conn, event_id, 0, "Start", plan)
         history.add_revision(conn, event_id, 1, plan)
-    return state(conn, event_id)
+        return _event(conn, event_id)
 
 
 def state(conn: sqlite3.Connection, event_id: int) -> EventState:
@@ -141,11 +143,10 @@ def put_recipes(
     label: str,
 ) -> EventState:
     """Change the recipe of every piece and hung piece as one step. Raises NotFound; Stale: anything changed since."""
-    event = _event(conn, event_id)
-    if event.revision > base_revision:
-        raise Stale(revision=event.revision, differences=())
 
     def change(plan: Plan) -> Plan:
+        if (now := _event(conn, event_id).revision) > base_revision:
+            raise Stale(revision=now, differences=())
         return replace(
             plan,
             pieces=tuple(
@@ -160,14 +161,17 @@ def put_recipes(
     return _change(conn, event_id, change, base_revision=base_revision, label=label, piece_id=None)
 
 
-def add_piece(conn: sqlite3.Connection, event_id: int, piece: Piece, *, base_revision: int) -> EventState:
-    """Add a piece at the end of the line-up. Never stale: it touches nothing. Raises NotFound."""
-    number = _event(conn, event_id).next_piece
+def add_piece(conn: sqlite3.Connection, event_id: int, piece: Piece, *, base_revision: int) -> tuple[EventState, int]:
+    """Add a piece at the end of the line-up, with its number. Never stale: it touches nothing.
 
-    def change(plan: Plan) -> Plan:
+    Raises: NotFound; InvalidMeasure: the event has as many as it takes.
+    """
+
+    def add(plan: Plan, number: int) -> Plan:
+        _room_for(len(plan.pieces), MOST_PIECES, "pieces")
         return replace(plan, pieces=(*plan.pieces, PlannedPiece(id=number, piece=piece)))
 
-    return _change(conn, event_id, change, base_revision=base_revision, label=f"Add {piece.name}", piece_id=number)
+    return _add(conn, event_id, add, base_revision=base_revision, label=f"Add {piece.name}")
 
 
 def put_piece(
@@ -186,10 +190,7 @@ def put_piece(
 
 def remove_piece(conn: sqlite3.Connection, event_id: int, piece_id: int, *, base_revision: int) -> EventState:
     """Take a piece out; undo brings it back. Raises NotFound, Stale."""
-    plan = state(conn, event_id).plan
-    if piece_id not in plan.by_id():
-        raise NotFound(f"piece {piece_id}")
-    label = f"Remove {plan.by_id()[piece_id].name}"
+    label = f"Remove {piece_of(conn, event_id, piece_id)[0].name}"
 
     def change(plan: Plan) -> Plan:
         return replace(plan, pieces=tuple(each for each in plan.pieces if each.id != piece_id))
@@ -205,14 +206,17 @@ def rig_of(conn: sqlite3.Connection, event_id: int, rig_id: int) -> tuple[Rig, B
     return plan.rigs_by_id()[rig_id], plan.brief
 
 
-def add_rig(conn: sqlite3.Connection, event_id: int, rig: Rig, *, base_revision: int) -> EventState:
-    """Add a hung piece at the end of the line-up. Never stale: it touches nothing. Raises NotFound."""
-    number = _event(conn, event_id).next_piece
+def add_rig(conn: sqlite3.Connection, event_id: int, rig: Rig, *, base_revision: int) -> tuple[EventState, int]:
+    """Add a hung piece at the end of the line-up, with its number. Never stale: it touches nothing.
 
-    def change(plan: Plan) -> Plan:
+    Raises: NotFound; InvalidMeasure: the event has as many as it takes.
+    """
+
+    def add(plan: Plan, number: int) -> Plan:
+        _room_for(len(plan.rigs), MOST_RIGS, "hung pieces")
         return replace(plan, rigs=(*plan.rigs, PlannedRig(id=number, rig=rig)))
 
-    return _change(conn, event_id, change, base_revision=base_revision, label=f"Add {rig.name}", piece_id=number)
+    return _add(conn, event_id, add, base_revision=base_revision, label=f"Add {rig.name}")
 
 
 def put_rig(
@@ -231,10 +235,7 @@ def put_rig(
 
 def remove_rig(conn: sqlite3.Connection, event_id: int, rig_id: int, *, base_revision: int) -> EventState:
     """Take a hung piece out; undo brings it back. Raises NotFound, Stale."""
-    plan = state(conn, event_id).plan
-    if rig_id not in plan.rigs_by_id():
-        raise NotFound(f"rig {rig_id}")
-    label = f"Remove {plan.rigs_by_id()[rig_id].name}"
+    label = f"Remove {rig_of(conn, event_id, rig_id)[0].name}"
 
     def change(plan: Plan) -> Plan:
         return replace(plan, rigs=tuple(each for each in plan.rigs if each.id != rig_id))
@@ -252,6 +253,43 @@ def redo(conn: sqlite3.Connection, event_id: int, *, base_revision: int) -> Even
     return _travel(conn, event_id, 1, base_revision=base_revision)
 
 
+def _room_for(have: int, most: int, what: str) -> None:
+    if have >= most:
+        raise InvalidMeasure(
+            path="",
+            message=phrase(f"This event has {have} {what} already."),
+            limit=phrase(f"An event takes {most} {what}: plan the rest as an event of its own."),
+        )
+
+
+def _add(
+    conn: sqlite3.Connection, event_id: int, add: Callable[[Plan, int], Plan], *, base_revision: int, label: str
+) -> tuple[EventState, int]:
+    """Add a part under the next number, which is read in the transaction that takes it."""
+    with transaction(conn):
+        event = _event(conn, event_id)
+        _not_ahead(event, base_revision)
+        before = events.get_plan(conn, event_id)
+        _write(conn, event, before, add(before, event.next_piece), label)
+    return state(conn, event_id), event.next_piece
+
+
+def _not_ahead(event: EventRow, base_revision: int) -> None:
+    """A write based on a revision that is not there yet, as after an older copy was put back, is stale too."""
+    if base_revision > event.revision:
+        raise Stale(revision=event.revision, differences=())
+
+
+def _write(conn: sqlite3.Connection, event: EventRow, before: Plan, after: Plan, label: str) -> None:
+    """Keep a changed plan as the next step, inside a transaction."""
+    if after == before:
+        return
+    revision, step = event.revision + 1, event.step + 1
+    events.put_plan(conn, event, before, after, revision=revision, step=step, version=__version__)
+    history.add_step(conn, event.id, step, label, after)
+    history.add_revision(conn, event.id, revision, after)
+
+
 def _change(
     conn: sqlite3.Connection,
     event_id: int,
@@ -264,6 +302,7 @@ def _change(
     """Apply a change to what it touches: one piece or rig, or the brief where `piece_id` is None."""
     with transaction(conn):
         event = _event(conn, event_id)
+        _not_ahead(event, base_revision)
         touched = event.brief_revision
         if piece_id is not None:
             touched = events.part_revisions(conn, event_id).get(piece_id, 0)
@@ -273,18 +312,14 @@ def _change(
                 revision=event.revision,
                 differences=_differences(conn, event_id, base_revision, before, piece_id),
             )
-        after = change(before)
-        if after != before:
-            revision, step = event.revision + 1, event.step + 1
-            events.put_plan(conn, event, before, after, revision=revision, step=step, version=__version__)
-            history.add_step(conn, event_id, step, label, after)
-            history.add_revision(conn, event_id, revision, after)
+        _write(conn, event, before, change(before), label)
     return state(conn, event_id)
 
 
 def _travel(conn: sqlite3.Connection, event_id: int, by: int, *, base_revision: int) -> EventState:
     with transaction(conn):
         event = _event(conn, event_id)
+        _not_ahead(event, base_revision)
         before = events.get_plan(conn, event_id)
         if event.revision > base_revision:
             raise Stale(

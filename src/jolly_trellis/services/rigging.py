@@ -11,9 +11,10 @@ from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.rigging.survey import Survey
 from jolly_trellis.services import planning
-from jolly_trellis.services.planning import EventState, NotFound, Stale
+from jolly_trellis.services.planning import NotFound, Stale
 from jolly_trellis.store import surveys
 from jolly_trellis.store.connection import transaction
+from jolly_trellis.store.events import EventRow
 from jolly_trellis.store.plan import Brief, Plan
 from jolly_trellis.store.surveys import SurveyRow
 
@@ -70,23 +71,23 @@ def put_survey(conn: sqlite3.Connection, event_id: int, survey: Survey, *, base_
             surveys.put_survey(conn, place, survey)
 
 
-def begin_with_survey(conn: sqlite3.Connection, plan: Plan, survey: Survey) -> tuple[EventState, bool]:
-    """Start an event from a plan, with the survey of its place where the studio has none of it yet.
+def begin_with_survey(conn: sqlite3.Connection, plan: Plan, survey: Survey) -> tuple[EventRow, bool]:
+    """Start an event from a plan, with the survey of its place where the studio has none of it yet: both or neither.
 
     Returns: the event; whether the studio's own survey was kept instead of another one that came with the plan.
     Raises: InvalidMeasure: the survey cannot be.
     """
     surveying.check(survey)
-    state = planning.begin(conn, plan)
     place = _place_of(plan.brief)
-    if not place or not survey.points:
-        return state, False
     with transaction(conn):
+        event = planning.begin(conn, plan)
+        if not place or not survey.points:
+            return event, False
         row = surveys.get_survey(conn, place)
         if row.revision == 0:
             surveys.put_survey(conn, place, survey)
-            return state, False
-    return state, row.survey != survey
+            return event, False
+    return event, row.survey != survey
 
 
 def put_back(conn: sqlite3.Connection, event_id: int) -> None:

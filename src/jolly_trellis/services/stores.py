@@ -9,8 +9,10 @@ from typing import Any
 
 from jolly_trellis.catalog.columns import HeldKind, Refused, rows_of, write_table
 from jolly_trellis.catalog.rows import StoreKind
+from jolly_trellis.core import ranges
 from jolly_trellis.core.netting import pitch_across_m
 from jolly_trellis.core.piece import MECHANIC_KINDS
+from jolly_trellis.core.ranges import Key
 from jolly_trellis.core.vessels import Vessel, check_vessel
 from jolly_trellis.services.planning import NotFound
 from jolly_trellis.store import stock
@@ -29,6 +31,13 @@ class Imported:
     written: bool
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Keyed:
+    """What a thing of the stores is kept under."""
+
+    key: Key
+
+
 def things(conn: sqlite3.Connection, kind: StoreKind) -> dict[str, Any]:
     """Everything of one kind by key."""
     readers: dict[StoreKind, Callable[[sqlite3.Connection], dict[str, Any]]] = {
@@ -43,6 +52,7 @@ def things(conn: sqlite3.Connection, kind: StoreKind) -> dict[str, Any]:
 
 def add_vessel(conn: sqlite3.Connection, vessel: Vessel) -> str:
     """Keep a vessel under a key made of its name; the key. Raises CoreError."""
+    ranges.check(vessel)
     check_vessel(vessel)
     with transaction(conn):
         key = free_key(vessel.name, set(stock.vessels(conn)))
@@ -52,7 +62,9 @@ def add_vessel(conn: sqlite3.Connection, vessel: Vessel) -> str:
 
 
 def put(conn: sqlite3.Connection, kind: StoreKind, key: str, thing: Any) -> None:
-    """Keep a thing under its key. Raises CoreError: it is no vessel or no net."""
+    """Keep a thing under its key. Raises CoreError: it is no vessel or no net, or no key."""
+    ranges.check(Keyed(key=key))
+    ranges.check(thing)
     if kind == "vessel":
         check_vessel(thing)
     if kind == "netting":

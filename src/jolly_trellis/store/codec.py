@@ -6,6 +6,9 @@ from decimal import Decimal
 from typing import Any, TypeVar
 
 from cattrs import Converter
+from cattrs.gen import make_dict_structure_fn
+
+from jolly_trellis.core.rigging.lines import LineSpec
 
 T = TypeVar("T")
 
@@ -14,6 +17,17 @@ _converter.register_unstructure_hook(datetime, lambda value: value.isoformat())
 _converter.register_structure_hook(datetime, lambda value, _: datetime.fromisoformat(value))
 _converter.register_unstructure_hook(Decimal, str)
 _converter.register_structure_hook(Decimal, lambda value, _: Decimal(str(value)))
+
+
+def _line_spec(plain: Any, _: Any) -> LineSpec:
+    """A line; a cable tie, whose head plans once called a knot, has its head."""
+    if isinstance(plain, dict) and plain.get("kind") == "cable tie" and plain.get("fitting") == "knot":
+        plain = {**plain, "fitting": "head"}
+    return _structure_line(plain, LineSpec)
+
+
+_structure_line = make_dict_structure_fn(LineSpec, _converter, _cattrs_forbid_extra_keys=True)
+_converter.register_structure_hook(LineSpec, _line_spec)
 
 
 def to_plain(value: object) -> Any:

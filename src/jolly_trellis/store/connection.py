@@ -22,7 +22,13 @@ def open_database(path: Path) -> sqlite3.Connection:
 
 @contextmanager
 def transaction(conn: sqlite3.Connection) -> Iterator[None]:
-    """All or nothing: takes the write lock at once, commits at the end, rolls back on any exception."""
+    """All or nothing: takes the write lock at once, commits at the end, rolls back on any exception.
+
+    Inside another one it is part of that.
+    """
+    if conn.in_transaction:
+        yield
+        return
     conn.execute("BEGIN IMMEDIATE")
     try:
         yield

@@ -1,11 +1,18 @@
 """The plan of an event: its brief and its pieces, kept and undone as one."""
 
 from dataclasses import dataclass, field
+from typing import Annotated
 
 from jolly_trellis.core.event.job import Costing, CrewMember, Lock
 from jolly_trellis.core.piece import Air, Piece
 from jolly_trellis.core.practice import Practice
+from jolly_trellis.core.ranges import Many, Range, Text
 from jolly_trellis.core.rigging.rig import Rig
+
+MOST_PIECES = 500
+MOST_RIGS = 200
+Clock = Annotated[str, Text(5, like=r"([01]\d|2[0-3]):[0-5]\d", such="08:00")]
+Local = Annotated[str | None, Text(20)]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -18,27 +25,27 @@ class Brief:
     the roll's length where that saves netting.
     """
 
-    name: str
-    place: str = ""
-    time_zone: str = "UTC"
-    filled_at: str | None = None
-    ends_at: str | None = None
+    name: Annotated[str, Text(120, least=1)]
+    place: Annotated[str, Text(120)] = ""
+    time_zone: Annotated[str, Text(60)] = "UTC"
+    filled_at: Local = None
+    ends_at: Local = None
     air: Air | None = None
-    topped_up_by: str | None = None
+    topped_up_by: Annotated[str | None, Text(80, least=1)] = None
     practice: Practice = field(default_factory=Practice)
-    access_at: str | None = None
-    starts_at: str | None = None
-    clear_by: str | None = None
-    travel_h: float | None = None
-    tables: int | None = None
-    crew: tuple[CrewMember, ...] = ()
-    vehicle: str = ""
+    access_at: Local = None
+    starts_at: Local = None
+    clear_by: Local = None
+    travel_h: Annotated[float | None, Range("duration", 0, 48)] = None
+    tables: Annotated[int | None, Range("count", 0, 1000)] = None
+    crew: Annotated[tuple[CrewMember, ...], Many(12)] = ()
+    vehicle: Annotated[str, Text(80)] = ""
     workshop: Air | None = None
     van: Air | None = None
-    opens: str = "08:00"
-    closes: str = "19:00"
+    opens: Clock = "08:00"
+    closes: Clock = "19:00"
     costing: Costing = field(default_factory=Costing)
-    locks: tuple[Lock, ...] = ()
+    locks: Annotated[tuple[Lock, ...], Many(400)] = ()
     turning: bool = True
 
 

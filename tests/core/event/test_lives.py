@@ -65,13 +65,15 @@ def test_what_does_not_last_from_the_opening_goes_in_after_it() -> None:
     assert (at("2027-05-15T23:30") - found).total_seconds() / 3600 == pytest.approx(12.0 / draw_factor(asked.air))
 
 
-def test_a_tube_lasts_its_usable_water_over_the_draw() -> None:
+def test_a_tube_lasts_its_usable_water_over_the_draw_and_then_as_a_dry_stem() -> None:
     rose = varieties()["rose"]
     line = tubed("rose")
     assert line.tube is not None
-    assert reference_h(line, rose) == pytest.approx(usable_ml(line.tube, rose.stem_diameter_m) / rose.uptake_ml_h)
+    drunk = usable_ml(line.tube, rose.stem_diameter_m) / rose.uptake_ml_h
+    assert reference_h(line, rose) == pytest.approx(drunk + rose.dry_hold_h)
     assert reference_h(replace(line, water="vessel"), rose) is None
-    assert reference_h(replace(line, water="wrap", wrap_ml=30.0, clump=3), rose) == pytest.approx(10 / 0.7)
+    wrapped = replace(line, water="wrap", wrap_ml=30.0, clump=3)
+    assert reference_h(wrapped, rose) == pytest.approx(10 / 0.7 + rose.dry_hold_h)
 
 
 def test_without_air_or_an_end_nothing_is_said() -> None:

@@ -120,7 +120,7 @@ def test_a_frame_nobody_weighed_or_tied_cannot_be_said() -> None:
         report = assess(railed(replace(FRAME, **changes)), conditions())  # type: ignore[arg-type]
         assert report.verdict.state == "cannot say"
         assert any(words in each for each in report.verdict.missing)
-    alone = railed(replace(FRAME, tied_to=None), below="nobody")
+    alone = railed(replace(FRAME, tied_to=None, foot_material="rubber", surface="wood"), below="nobody")
     assert assess(alone, conditions()).verdict.state in ("holds", "tight")
 
 

@@ -1252,7 +1252,10 @@ export interface components {
              */
             readonly sun: boolean;
         };
-        /** AirIn */
+        /**
+         * AirIn
+         * @description The air of a place: °C, relative humidity 0-1, draught in m/s, and whether the sun is on the piece.
+         */
         readonly AirIn: {
             /** Temperature C */
             readonly temperature_c: number;
@@ -1362,7 +1365,18 @@ export interface components {
             readonly carrier?: components["schemas"]["LineSpec"] | null;
             readonly drop?: components["schemas"]["Drop"] | null;
         };
-        /** ArmatureIn */
+        /**
+         * ArmatureIn
+         * @description What is hung or mounted: a run along its attachments, or a stiff panel or ring.
+         *
+         *     `length_m` is the armature's own length along a run; `diameter_m` its own thickness, or a ring's diameter; a panel
+         *     is `length_m` × `width_m`. The flowers stand `projection_m` off it all round, so the finished work is that much
+         *     larger on every side. `density` is how full even stations along it are, against one another; empty is even. Its
+         *     netting is a key of the stores, `turns` how often the strip goes round, `sections` in how many parts it is carried.
+         *     `core_kg` is a stone or other dense core in the foot of a sleeve. `carrier` is a cord
+         *     that runs through it and bears the pull along it. `drop` gives hung stems their lengths; without it
+         *     every stem is cut to `stem_cut_m`.
+         */
         readonly ArmatureIn: {
             /**
              * Kind
@@ -1404,8 +1418,11 @@ export interface components {
              * @enum {string}
              */
             readonly stiffness: "loose" | "twig-stiffened" | "cored";
-            /** Density */
-            readonly density?: readonly number[];
+            /**
+             * Density
+             * @default []
+             */
+            readonly density: readonly number[];
             /**
              * Stem Cut M
              * @default 0.25
@@ -1422,6 +1439,8 @@ export interface components {
         /**
          * ArmaturePart
          * @description Parts of one kind and one length: twigs, canes, ties, hook wire; `length_m` None where it has no length.
+         *
+         *     `mass_kg` is of all of them.
          */
         readonly ArmaturePart: {
             /** Name */
@@ -1430,6 +1449,8 @@ export interface components {
             readonly count: number;
             /** Length M */
             readonly length_m: number | null;
+            /** Mass Kg */
+            readonly mass_kg: number;
         };
         /** AssessRig */
         readonly AssessRig: {
@@ -1452,22 +1473,19 @@ export interface components {
             /** Along M */
             readonly along_m?: number | null;
         };
-        /** AttachmentIn */
+        /**
+         * AttachmentIn
+         * @description A place of the armature that lines lead to, as drawn: right, back and up, m.
+         *
+         *     `along_m` is how far along a snake or tube it lies, from its first end; where one of a run is None, the whole
+         *     length is shared out over the attachments in their order, as far as they are apart.
+         */
         readonly AttachmentIn: {
-            /**
-             * X M
-             * @description m
-             */
+            /** X M */
             readonly x_m: number;
-            /**
-             * Y M
-             * @description m
-             */
+            /** Y M */
             readonly y_m: number;
-            /**
-             * Z M
-             * @description m
-             */
+            /** Z M */
             readonly z_m: number;
             /** Along M */
             readonly along_m?: number | null;
@@ -1510,7 +1528,10 @@ export interface components {
              */
             readonly slack_m: number;
         };
-        /** BondIn */
+        /**
+         * BondIn
+         * @description The second bond: its own line, with so much slack, to a hang point of its own (None: not chosen yet).
+         */
         readonly BondIn: {
             readonly spec: components["schemas"]["LineSpecIn"];
             /** Point */
@@ -1567,7 +1588,14 @@ export interface components {
              */
             readonly streamer_m: number;
         };
-        /** BouquetIn */
+        /**
+         * BouquetIn
+         * @description What makes a piece a bouquet: bound at one point and carried; its vessel is the vase it waits in.
+         *
+         *     Its envelope is the vase with the bouquet in it. `dome_m` is the rise of the flowers over their underside and
+         *     `hand_length_m` the stems below the binding; None is worked out. `carried_h` is how long it is out of water, None
+         *     not known; `cooler_days` it waits in the cooler before. `collar` tells a collar of leaves under the flowers.
+         */
         readonly BouquetIn: {
             /** Dome M */
             readonly dome_m?: number | null;
@@ -1704,7 +1732,15 @@ export interface components {
              */
             readonly turning: boolean;
         };
-        /** BriefIn */
+        /**
+         * BriefIn
+         * @description What is known of the job. Times are local, "YYYY-MM-DDTHH:MM", in `time_zone`; None is not known yet.
+         *
+         *     `access_at` is when the place lets the crew in, `starts_at` when guests come, `clear_by` when all must be gone.
+         *     `travel_h` is one way; `tables` how many guest tables; `workshop` and `van` their air. The workshop is open from
+         *     `opens` to `closes`, "HH:MM". `locks` are tasks set by hand; `turning` lets sheets lie across
+         *     the roll's length where that saves netting.
+         */
         readonly BriefIn: {
             /** Name */
             readonly name: string;
@@ -1874,17 +1910,19 @@ export interface components {
              */
             readonly tied: boolean;
         };
-        /** CompanionIn */
+        /**
+         * CompanionIn
+         * @description Another vessel of the same composition, beside the piece's own: its middle from that one's, right and back, m.
+         *
+         *     `tied` tells one fixed to the same base, so that the two stand or fall together.
+         */
         readonly CompanionIn: {
             /** Name */
             readonly name: string;
             readonly vessel: components["schemas"]["VesselIn"];
             readonly envelope: components["schemas"]["EnvelopeIn"];
             readonly mechanic: components["schemas"]["MechanicIn"];
-            /**
-             * Water Level M
-             * @description m
-             */
+            /** Water Level M */
             readonly water_level_m: number;
             /** X M */
             readonly x_m: number;
@@ -1913,7 +1951,7 @@ export interface components {
         };
         /**
          * CompanionReport
-         * @description Another vessel of the composition as worked out: where it stands, its rim over the surface, its mechanic.
+         * @description Another vessel of the composition as worked out: where it stands, its rim over the surface, its parts.
          */
         readonly CompanionReport: {
             /** Name */
@@ -1925,6 +1963,8 @@ export interface components {
             /** Rim M */
             readonly rim_m: number;
             readonly mechanic: components["schemas"]["SizedMechanic"];
+            /** Extras */
+            readonly extras: readonly components["schemas"]["Part"][];
             /** Cut List */
             readonly cut_list: readonly components["schemas"]["CutGroup"][];
             /** Steps */
@@ -1978,7 +2018,13 @@ export interface components {
             /** Uses */
             readonly uses?: number | null;
         };
-        /** CostingIn */
+        /**
+         * CostingIn
+         * @description What money is reckoned by: the sign of the currency, an hour's work, the share of the price that is kept.
+         *
+         *     `rate_per_h` None is not known; `margin` is the share of the price, 0 to under 1; `waste` what is bought of stems
+         *     beyond the recipe; `uses` how often mechanics bought for this event will be used, None as each is known to last.
+         */
         readonly CostingIn: {
             /**
              * Currency
@@ -2022,7 +2068,12 @@ export interface components {
              */
             readonly tied: boolean;
         };
-        /** CounterweightIn */
+        /**
+         * CounterweightIn
+         * @description A weight beside the vessel: how far from its middle, towards which azimuth (0 front, π back), tied to it or not.
+         *
+         *     One that merely stands there holds nothing.
+         */
         readonly CounterweightIn: {
             /** Mass Kg */
             readonly mass_kg: number;
@@ -2079,7 +2130,10 @@ export interface components {
             /** Name */
             readonly name: string;
         };
-        /** CrewMemberIn */
+        /**
+         * CrewMemberIn
+         * @description One pair of hands: a name, as the studio calls them.
+         */
         readonly CrewMemberIn: {
             /** Name */
             readonly name: string;
@@ -2270,7 +2324,10 @@ export interface components {
              */
             readonly curve: "even" | "dome" | "bowl" | "slope";
         };
-        /** DropIn */
+        /**
+         * DropIn
+         * @description Stems hung under a panel or ring, from the shortest to the longest, m: how long each is by where it hangs.
+         */
         readonly DropIn: {
             /** Shortest M */
             readonly shortest_m: number;
@@ -2326,22 +2383,16 @@ export interface components {
              */
             readonly form: "dome" | "fan" | "sweep" | "mound" | "horizontal" | "garden" | "forward" | "free";
         };
-        /** EnvelopeIn */
+        /**
+         * EnvelopeIn
+         * @description What was asked for: total height from the surface, overall width and front-to-back depth.
+         */
         readonly EnvelopeIn: {
-            /**
-             * Height M
-             * @description m
-             */
+            /** Height M */
             readonly height_m: number;
-            /**
-             * Width M
-             * @description m
-             */
+            /** Width M */
             readonly width_m: number;
-            /**
-             * Depth M
-             * @description m
-             */
+            /** Depth M */
             readonly depth_m: number;
             /**
              * Form
@@ -2440,7 +2491,7 @@ export interface components {
          * @description An event read from a file; `survey_kept` tells that the studio's own survey of the place stayed as it was.
          */
         readonly FileRead: {
-            readonly event: components["schemas"]["EventOut"];
+            readonly event: components["schemas"]["EventSummary"];
             /** Survey Kept */
             readonly survey_kept: boolean;
         };
@@ -2584,7 +2635,13 @@ export interface components {
              */
             readonly provenance: components["schemas"]["Provenance"];
         };
-        /** FrogIn */
+        /**
+         * FrogIn
+         * @description A frog as bought: outside size and height, mass, and its openings or pins.
+         *
+         *     `opening_m` is the clear width of one opening, or the spacing of pins; `openings` how many there are (0 for pins,
+         *     where stems go anywhere); `volume_l` the water a cup frog holds, 0 for the rest.
+         */
         readonly FrogIn: {
             /** Name */
             readonly name: string;
@@ -2615,7 +2672,7 @@ export interface components {
             readonly price?: number | null;
             /**
              * @default {
-             *       "kind": "measured",
+             *       "kind": "estimate",
              *       "source": ""
              *     }
              */
@@ -2670,7 +2727,10 @@ export interface components {
             /** Tip Z M */
             readonly tip_z_m: number;
         };
-        /** HandPlacedIn */
+        /**
+         * HandPlacedIn
+         * @description A stem put where a hand wants it: its variety and the place of its tip, metres in the vessel's frame.
+         */
         readonly HandPlacedIn: {
             /** Variety */
             readonly variety: string;
@@ -2685,7 +2745,8 @@ export interface components {
          * HangPoint
          * @description A place of the building that lines are fixed to: where, m from the middle of the floor, right, back and up.
          *
-         *     `rating_n` is its working rating straight down, `pull_out_n` that of a wall screw straight out of the wall,
+         *     `rating_n` is its working rating straight down, or as far off that as `rated_within_rad` (None: the usual 15°),
+         *     `pull_out_n` that of a wall screw straight out of the wall,
          *     `stated_by` who stated it and `stated_on` when (a date); None is not known. `made_for` says what a handle was made
          *     for. `surveyed` names the point of the place's survey it is: its kind and ratings are then the survey's.
          */
@@ -2707,6 +2768,8 @@ export interface components {
             readonly rating_n?: number | null;
             /** Pull Out N */
             readonly pull_out_n?: number | null;
+            /** Rated Within Rad */
+            readonly rated_within_rad?: number | null;
             /** Stated By */
             readonly stated_by?: string | null;
             /** Stated On */
@@ -2716,7 +2779,15 @@ export interface components {
             /** Surveyed */
             readonly surveyed?: string | null;
         };
-        /** HangPointIn */
+        /**
+         * HangPointIn
+         * @description A place of the building that lines are fixed to: where, m from the middle of the floor, right, back and up.
+         *
+         *     `rating_n` is its working rating straight down, or as far off that as `rated_within_rad` (None: the usual 15°),
+         *     `pull_out_n` that of a wall screw straight out of the wall,
+         *     `stated_by` who stated it and `stated_on` when (a date); None is not known. `made_for` says what a handle was made
+         *     for. `surveyed` names the point of the place's survey it is: its kind and ratings are then the survey's.
+         */
         readonly HangPointIn: {
             /** Name */
             readonly name: string;
@@ -2725,25 +2796,18 @@ export interface components {
              * @enum {string}
              */
             readonly kind: "beam loop" | "clamp" | "eye" | "wall screw" | "frame member" | "adhesive hook" | "suction hook" | "handle" | "truss" | "sprinkler pipe" | "gas pipe" | "electrical conduit" | "lamp" | "ceiling grid" | "fire door" | "baluster" | "unknown pipe";
-            /**
-             * X M
-             * @description m
-             */
+            /** X M */
             readonly x_m: number;
-            /**
-             * Y M
-             * @description m
-             */
+            /** Y M */
             readonly y_m: number;
-            /**
-             * Z M
-             * @description m
-             */
+            /** Z M */
             readonly z_m: number;
             /** Rating N */
             readonly rating_n?: number | null;
             /** Pull Out N */
             readonly pull_out_n?: number | null;
+            /** Rated Within Rad */
+            readonly rated_within_rad?: number | null;
             /** Stated By */
             readonly stated_by?: string | null;
             /** Stated On */
@@ -2787,27 +2851,21 @@ export interface components {
             /** Z M */
             readonly z_m: number;
         };
-        /** HazardIn */
+        /**
+         * HazardIn
+         * @description Something near that must be kept clear, and where it is: right, back and up, m.
+         */
         readonly HazardIn: {
             /**
              * Kind
              * @enum {string}
              */
             readonly kind: "sprinkler" | "detector" | "open flame" | "flame in glass" | "LED candle" | "exit sign";
-            /**
-             * X M
-             * @description m
-             */
+            /** X M */
             readonly x_m: number;
-            /**
-             * Y M
-             * @description m
-             */
+            /** Y M */
             readonly y_m: number;
-            /**
-             * Z M
-             * @description m
-             */
+            /** Z M */
             readonly z_m: number;
         };
         /**
@@ -2904,7 +2962,10 @@ export interface components {
              */
             readonly drop_m: number;
         };
-        /** InsertIn */
+        /**
+         * InsertIn
+         * @description The larger vessel that the piece's own vessel sits in, and how far its rim drops below the outer rim.
+         */
         readonly InsertIn: {
             readonly outer: components["schemas"]["VesselIn"];
             /**
@@ -2981,12 +3042,16 @@ export interface components {
              */
             readonly wall: boolean;
         };
-        /** LedgeIn */
+        /**
+         * LedgeIn
+         * @description A shelf, sill or mantel: front to back, over the floor, and how the piece stands on it.
+         *
+         *     `set_back_m` is from its front edge to the front of the foot; a rounded edge bears nothing within `edge_radius_m`.
+         *     `behind` says what the owner lets stand behind the piece: nothing, greens, or weights too. `wall` tells a wall at
+         *     its back.
+         */
         readonly LedgeIn: {
-            /**
-             * Depth M
-             * @description m
-             */
+            /** Depth M */
             readonly depth_m: number;
             /** Height M */
             readonly height_m: number;
@@ -3067,7 +3132,8 @@ export interface components {
          * LineSpec
          * @description What a line is: by its test rating in newtons (monofilament, braid), or by its diameter or width in metres.
          *
-         *     `stated_n` is the strength on the packet, which goes before the table. `over_edge` tells one bent over an edge.
+         *     `stated_n` is the strength on the packet, which goes before the table. `fitting` is what it is made off with; None
+         *     becomes its kind's own. `over_edge` tells one bent over an edge.
          */
         readonly LineSpec: {
             /**
@@ -3079,12 +3145,8 @@ export interface components {
             readonly size_m?: number | null;
             /** Stated N */
             readonly stated_n?: number | null;
-            /**
-             * Fitting
-             * @default knot
-             * @enum {string}
-             */
-            readonly fitting: "knot" | "ferrule" | "grip";
+            /** Fitting */
+            readonly fitting?: ("knot" | "splice" | "ferrule" | "grip" | "head") | null;
             /**
              * Stainless
              * @default false
@@ -3101,7 +3163,13 @@ export interface components {
              */
             readonly over_edge: boolean;
         };
-        /** LineSpecIn */
+        /**
+         * LineSpecIn
+         * @description What a line is: by its test rating in newtons (monofilament, braid), or by its diameter or width in metres.
+         *
+         *     `stated_n` is the strength on the packet, which goes before the table. `fitting` is what it is made off with; None
+         *     becomes its kind's own. `over_edge` tells one bent over an edge.
+         */
         readonly LineSpecIn: {
             /**
              * Kind
@@ -3112,12 +3180,8 @@ export interface components {
             readonly size_m?: number | null;
             /** Stated N */
             readonly stated_n?: number | null;
-            /**
-             * Fitting
-             * @default knot
-             * @enum {string}
-             */
-            readonly fitting: "knot" | "ferrule" | "grip";
+            /** Fitting */
+            readonly fitting?: ("knot" | "splice" | "ferrule" | "grip" | "head") | null;
             /**
              * Stainless
              * @default false
@@ -3207,7 +3271,10 @@ export interface components {
             /** Starts At */
             readonly starts_at: string;
         };
-        /** LockIn */
+        /**
+         * LockIn
+         * @description A task somebody has set by hand: its key, and when it starts, local, "YYYY-MM-DDTHH:MM".
+         */
         readonly LockIn: {
             /** Task */
             readonly task: string;
@@ -3242,7 +3309,12 @@ export interface components {
              */
             readonly gates_passed: readonly string[];
         };
-        /** MakingIn */
+        /**
+         * MakingIn
+         * @description How the piece is made: the order by hand (empty: the usual one), a prop until the last stem, gates passed.
+         *
+         *     `water_last` tells one that is made dry and filled when all stems are in.
+         */
         readonly MakingIn: {
             /**
              * Order
@@ -3451,7 +3523,14 @@ export interface components {
              */
             readonly cup_ml: number;
         };
-        /** MechanicIn */
+        /**
+         * MechanicIn
+         * @description What holds the stems, as chosen; how it is sized is worked out from its kind.
+         *
+         *     None leaves a quantity to be worked out: the layer gap from the depth, the tuck from the cell, the tape strips
+         *     from the net moment. `netting` and `frog` are keys of the stores; kinds that use neither ignore them.
+         *     `cell_m` is the spacing of a tape grid or of a strung ring.
+         */
         readonly MechanicIn: {
             /**
              * Kind
@@ -3563,9 +3642,10 @@ export interface components {
          * @description What work is mounted on: a free-standing frame or stand, a wall, a column of the building.
          *
          *     `width_m` × `height_m` is the frame's outline, the stand's or column's diameter and height. A frame or stand stands
-         *     on `foot_width_m` × `foot_depth_m` and weighs `mass_kg`, with `ballast_kg` on each of its four feet; outdoors it is
-         *     struck above Beaufort `comes_down_above`. `tied_to` says what fixed thing it is guyed or tied to. On a wall,
-         *     `arm_m` is how far the middle of the work stands out, `bears_below_m` how far under a screw it leans on the wall.
+         *     on `foot_width_m` × `foot_depth_m`, its feet of `foot_material` on `surface` (None is not known), and weighs
+         *     `mass_kg`, with `ballast_kg` on each of its four feet; outdoors it is struck above Beaufort `comes_down_above`.
+         *     `tied_to` says what fixed thing it is guyed or tied to. On a wall, `arm_m` is how far the middle of the work stands
+         *     out, `bears_below_m` how far under a screw it leans on the wall.
          */
         readonly Mount: {
             /**
@@ -3604,6 +3684,10 @@ export interface components {
              * @default 0
              */
             readonly foot_depth_m: number;
+            /** Foot Material */
+            readonly foot_material?: ("glass" | "glazed" | "felt" | "rubber") | null;
+            /** Surface */
+            readonly surface?: ("wood" | "cloth" | "stone") | null;
             /** Mass Kg */
             readonly mass_kg?: number | null;
             /**
@@ -3634,7 +3718,16 @@ export interface components {
              */
             readonly bears_below_m: number;
         };
-        /** MountIn */
+        /**
+         * MountIn
+         * @description What work is mounted on: a free-standing frame or stand, a wall, a column of the building.
+         *
+         *     `width_m` × `height_m` is the frame's outline, the stand's or column's diameter and height. A frame or stand stands
+         *     on `foot_width_m` × `foot_depth_m`, its feet of `foot_material` on `surface` (None is not known), and weighs
+         *     `mass_kg`, with `ballast_kg` on each of its four feet; outdoors it is struck above Beaufort `comes_down_above`.
+         *     `tied_to` says what fixed thing it is guyed or tied to. On a wall, `arm_m` is how far the middle of the work stands
+         *     out, `bears_below_m` how far under a screw it leans on the wall.
+         */
         readonly MountIn: {
             /**
              * Kind
@@ -3649,7 +3742,6 @@ export interface components {
             readonly outline: "hoop" | "arch" | "rail";
             /**
              * X M
-             * @description m
              * @default 0
              */
             readonly x_m: number;
@@ -3660,7 +3752,6 @@ export interface components {
             readonly width_m: number;
             /**
              * Height M
-             * @description m
              * @default 0
              */
             readonly height_m: number;
@@ -3674,6 +3765,10 @@ export interface components {
              * @default 0
              */
             readonly foot_depth_m: number;
+            /** Foot Material */
+            readonly foot_material?: ("glass" | "glazed" | "felt" | "rubber") | null;
+            /** Surface */
+            readonly surface?: ("wood" | "cloth" | "stone") | null;
             /** Mass Kg */
             readonly mass_kg?: number | null;
             /**
@@ -3742,7 +3837,12 @@ export interface components {
              */
             readonly provenance: components["schemas"]["Provenance"];
         };
-        /** NettingIn */
+        /**
+         * NettingIn
+         * @description A netting as sold, or as counted: `counted_cells` over `counted_length_m` overrides the label.
+         *
+         *     `aperture_m` is the width between the two twisted sides; the twists run along the roll.
+         */
         readonly NettingIn: {
             /** Name */
             readonly name: string;
@@ -3767,7 +3867,7 @@ export interface components {
             readonly counted_length_m?: number | null;
             /**
              * @default {
-             *       "kind": "measured",
+             *       "kind": "estimate",
              *       "source": ""
              *     }
              */
@@ -3870,7 +3970,9 @@ export interface components {
         };
         /**
          * Part
-         * @description Something to cut or take: its name, how many, and its sizes.
+         * @description Something to cut or take: its name, how many, its sizes, and what all of it weighs as it is put in, kg.
+         *
+         *     `made_of` names the part that it is made of and weighed with, as rings are of their twigs.
          */
         readonly Part: {
             /** Name */
@@ -3882,6 +3984,13 @@ export interface components {
              * @default []
              */
             readonly sizes: readonly components["schemas"]["Quantity"][];
+            /** Mass Kg */
+            readonly mass_kg: number;
+            /**
+             * Made Of
+             * @default
+             */
+            readonly made_of: string;
         };
         /**
          * People
@@ -3924,7 +4033,10 @@ export interface components {
              */
             readonly a_little_may_show: boolean;
         };
-        /** PeopleIn */
+        /**
+         * PeopleIn
+         * @description Who looks: seated guests' distance from the piece and whether on both sides; how near people stand.
+         */
         readonly PeopleIn: {
             /**
              * Seated
@@ -4084,17 +4196,21 @@ export interface components {
             /** Missing */
             readonly missing: readonly string[];
         };
-        /** PieceIn */
+        /**
+         * PieceIn
+         * @description One made thing: vessel, envelope, mechanic, water, recipe and setting.
+         *
+         *     `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining` a
+         *     strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none. `bouquet` makes
+         *     it one that is carried; its vessel is then the vase it waits in.
+         */
         readonly PieceIn: {
             /** Name */
             readonly name: string;
             readonly vessel: components["schemas"]["VesselIn"];
             readonly envelope: components["schemas"]["EnvelopeIn"];
             readonly mechanic: components["schemas"]["MechanicIn"];
-            /**
-             * Water Level M
-             * @description m
-             */
+            /** Water Level M */
             readonly water_level_m: number;
             /**
              * Recipe
@@ -4106,6 +4222,7 @@ export interface components {
              *       "where": "table",
              *       "surface": "cloth",
              *       "foot_material": "glazed",
+             *       "free_table_m": 0.3,
              *       "outdoors": false,
              *       "comes_down_above": 5,
              *       "people": {
@@ -4184,7 +4301,7 @@ export interface components {
         };
         /**
          * PieceOut
-         * @description A piece of the line-up: its plan, and its report or the problem that prevents one.
+         * @description A piece of the line-up: its plan, and its report or what prevents one.
          */
         readonly PieceOut: {
             /** Id */
@@ -4282,9 +4399,10 @@ export interface components {
         };
         /**
          * PointState
-         * @description One hang point: the greatest pull on it in any case, N, how far off straight down, its share of the rating.
+         * @description One hang point: the greatest pull on it in any case, N, and its share of the rating.
          *
-         *     `worst_n` is that pull as right, back and up, N.
+         *     `off_rad` is the most that any pull lies off the direction it is rated for; `pulls_n` is the pull in every case as
+         *     right, back and up, N.
          */
         readonly PointState: {
             /** Name */
@@ -4295,12 +4413,12 @@ export interface components {
             readonly off_rad: number;
             /** Use */
             readonly use: number | null;
-            /** Worst N */
-            readonly worst_n: readonly [
+            /** Pulls N */
+            readonly pulls_n: readonly (readonly [
                 number,
                 number,
                 number
-            ];
+            ])[];
         };
         /**
          * Pour
@@ -4364,7 +4482,10 @@ export interface components {
              */
             readonly only_in_store: boolean;
         };
-        /** PracticeIn */
+        /**
+         * PracticeIn
+         * @description A studio's answers for one event, and the switches that rule mechanics out.
+         */
         readonly PracticeIn: {
             /**
              * Wire
@@ -4431,22 +4552,16 @@ export interface components {
             /** Depth M */
             readonly depth_m: number;
         };
-        /** ProfilePointIn */
+        /**
+         * ProfilePointIn
+         * @description Inside size at one height: side to side (x) and front to back (y), both in metres.
+         */
         readonly ProfilePointIn: {
-            /**
-             * Height M
-             * @description m
-             */
+            /** Height M */
             readonly height_m: number;
-            /**
-             * Width M
-             * @description m
-             */
+            /** Width M */
             readonly width_m: number;
-            /**
-             * Depth M
-             * @description m
-             */
+            /** Depth M */
             readonly depth_m: number;
         };
         /**
@@ -4465,11 +4580,13 @@ export interface components {
              */
             readonly source: string;
         };
-        /** ProvenanceIn */
+        /**
+         * ProvenanceIn
+         * @description One of the six kinds, and the source in words where there is one.
+         */
         readonly ProvenanceIn: {
             /**
              * Kind
-             * @default measured
              * @enum {string}
              */
             readonly kind: "published" | "common practice" | "from memory" | "estimate" | "measured" | "computed";
@@ -4609,7 +4726,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            readonly kind: "length" | "cut_length" | "mass" | "volume" | "duration" | "angle" | "force" | "moment" | "energy" | "pressure" | "density" | "areal_mass" | "linear_mass" | "draw" | "temperature" | "acceleration" | "stiffness" | "ratio" | "count";
+            readonly kind: "length" | "cut_length" | "level_most" | "level_least" | "mass" | "volume" | "duration" | "angle" | "force" | "moment" | "energy" | "pressure" | "density" | "areal_mass" | "linear_mass" | "draw" | "temperature" | "acceleration" | "stiffness" | "ratio" | "count";
             /** Value */
             readonly value: number;
         };
@@ -4685,7 +4802,13 @@ export interface components {
              */
             readonly on_site: boolean;
         };
-        /** RecipeLineIn */
+        /**
+         * RecipeLineIn
+         * @description Stems of one variety in one role, pushed in singly or in clumps.
+         *
+         *     `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), or nowhere. `on_site`
+         *     tells stems that go in only when the piece stands where it is shown.
+         */
         readonly RecipeLineIn: {
             /** Variety */
             readonly variety: string;
@@ -4980,7 +5103,14 @@ export interface components {
             /** Utilisation After */
             readonly utilisation_after: number | null;
         };
-        /** RigIn */
+        /**
+         * RigIn
+         * @description One hung or mounted piece.
+         *
+         *     `below` says who can be under it or beside it. `extra_kg` is what else hangs on it, such as lamps. `bond` is the
+         *     second bond, None where nobody has planned one. `proof_kg` is the proof load somebody has chosen, None for the
+         *     usual one. Lines are left slack by `levelling_m` until it hangs level. `dried` tells that something dried is in it.
+         */
         readonly RigIn: {
             /** Name */
             readonly name: string;
@@ -4991,8 +5121,11 @@ export interface components {
             /** Lines */
             readonly lines: readonly components["schemas"]["RigLineIn"][];
             readonly armature: components["schemas"]["ArmatureIn"];
-            /** Recipe */
-            readonly recipe?: readonly components["schemas"]["RecipeLineIn"][];
+            /**
+             * Recipe
+             * @default []
+             */
+            readonly recipe: readonly components["schemas"]["RecipeLineIn"][];
             /**
              * Below
              * @default table
@@ -5006,8 +5139,11 @@ export interface components {
             readonly extra_kg: number;
             readonly bond?: components["schemas"]["BondIn"] | null;
             readonly mount?: components["schemas"]["MountIn"] | null;
-            /** Hazards */
-            readonly hazards?: readonly components["schemas"]["HazardIn"][];
+            /**
+             * Hazards
+             * @default []
+             */
+            readonly hazards: readonly components["schemas"]["HazardIn"][];
             /** Proof Kg */
             readonly proof_kg?: number | null;
             /**
@@ -5036,7 +5172,12 @@ export interface components {
             /** Tied To */
             readonly tied_to?: number | null;
         };
-        /** RigLineIn */
+        /**
+         * RigLineIn
+         * @description A line to an attachment, by its place in the list, cut to reach as drawn.
+         *
+         *     It leads from a hang point (`point`), or from another attachment (`tied_to`); one of them is None.
+         */
         readonly RigLineIn: {
             /** Attachment */
             readonly attachment: number;
@@ -5048,7 +5189,7 @@ export interface components {
         };
         /**
          * RigOut
-         * @description A hung piece of the line-up: its plan, and its report or the problem that prevents one.
+         * @description A hung piece of the line-up: its plan, and its report or what prevents one.
          */
         readonly RigOut: {
             /** Id */
@@ -5136,7 +5277,7 @@ export interface components {
         };
         /**
          * SavedPiece
-         * @description A piece after a write: where the event stands now, the plan kept, and its report.
+         * @description A piece after a write: where the event stands now, the plan kept, its report or what prevents one.
          */
         readonly SavedPiece: {
             /** Id */
@@ -5148,7 +5289,8 @@ export interface components {
             /** Redo */
             readonly redo: string | null;
             readonly piece: components["schemas"]["Piece"];
-            readonly report: components["schemas"]["Report"];
+            readonly report: components["schemas"]["Report"] | null;
+            readonly problem: components["schemas"]["Problem"] | null;
         };
         /**
          * SavedRig
@@ -5289,7 +5431,13 @@ export interface components {
             /** Moves To */
             readonly moves_to?: ("table" | "floor" | "bar" | "ledge") | null;
         };
-        /** SettingIn */
+        /**
+         * SettingIn
+         * @description Where the piece stands. `free_table_m` is the least bare table round its foot; None is not known.
+         *
+         *     `comes_down_above` is the Beaufort force above which an outdoor piece is taken down. A piece on a ledge may be
+         *     moved during the day: `moves_to` is where it stands then.
+         */
         readonly SettingIn: {
             /**
              * Where
@@ -5309,8 +5457,11 @@ export interface components {
              * @enum {string}
              */
             readonly foot_material: "glass" | "glazed" | "felt" | "rubber";
-            /** Free Table M */
-            readonly free_table_m?: number | null;
+            /**
+             * Free Table M
+             * @default 0.3
+             */
+            readonly free_table_m: number | null;
             /**
              * Outdoors
              * @default false
@@ -5556,11 +5707,6 @@ export interface components {
             readonly deliverable_share: number;
             /** Mass Kg */
             readonly mass_kg: number;
-            /**
-             * Dry Mass Kg
-             * @default 0
-             */
-            readonly dry_mass_kg: number;
             /** Price */
             readonly price: number | null;
             /** Minutes */
@@ -5686,7 +5832,14 @@ export interface components {
              */
             readonly cut_length_m: number;
         };
-        /** SpillIn */
+        /**
+         * SpillIn
+         * @description A strip of netting set with flowers that hangs free over a ledge's edge.
+         *
+         *     `drop_m` hangs below the edge, `width_m` is its flat width. A hook of its own carries it, or the vessel does.
+         *     `hook_n` is the hook's working rating and `hook_stated_by` who stated it; None is not known. Its stems are cut to
+         *     `cut_length_m`.
+         */
         readonly SpillIn: {
             /** Drop M */
             readonly drop_m: number;
@@ -5825,7 +5978,10 @@ export interface components {
              */
             readonly vessel: number;
         };
-        /** StemRefIn */
+        /**
+         * StemRefIn
+         * @description One stem or clump of a recipe: which vessel (0 the piece's own), which line, and which of that line's.
+         */
         readonly StemRefIn: {
             /** Line */
             readonly line: number;
@@ -5879,7 +6035,11 @@ export interface components {
              */
             readonly cap_seals: boolean;
         };
-        /** StemTubeIn */
+        /**
+         * StemTubeIn
+         * @description A capped tube of water on one stem: inner diameter and length, the air left at the cap, how far the stem goes
+         *     in, the angle of its mouth from upright (0 upright, π cap down), the share filled, and whether its cap seals.
+         */
         readonly StemTubeIn: {
             /**
              * Inner Diameter M
@@ -6002,7 +6162,13 @@ export interface components {
              */
             readonly provenance: components["schemas"]["Provenance"];
         };
-        /** SupplyIn */
+        /**
+         * SupplyIn
+         * @description One supply as it is sold.
+         *
+         *     `measured_by` says what `pack` counts: pieces, metres of one spool, sticks of `stick_m` each, or kilograms. `price`
+         *     is of a pack, None not known; `spare` the share that is taken beyond what is needed; `supplier` who sells it.
+         */
         readonly SupplyIn: {
             /** Name */
             readonly name: string;
@@ -6030,7 +6196,7 @@ export interface components {
             readonly supplier: "market" | "sundries" | "hardware" | "rigging";
             /**
              * @default {
-             *       "kind": "measured",
+             *       "kind": "estimate",
              *       "source": ""
              *     }
              */
@@ -6085,16 +6251,19 @@ export interface components {
              */
             readonly putty: boolean;
         };
-        /** SupportIn */
+        /**
+         * SupportIn
+         * @description What a raised bowl stands on: a stand, or a tall cylinder that may hold water as ballast.
+         *
+         *     `top_width_m` is the outside of its rim or plate, `opening_m` the hole in it (0: solid), `ridge` whether it
+         *     locates the bowl, `putty` whether a ring of putty bonds the joint. Foot and mass may be unknown (None).
+         */
         readonly SupportIn: {
             /** Name */
             readonly name: string;
             /** Height M */
             readonly height_m: number;
-            /**
-             * Top Width M
-             * @description m
-             */
+            /** Top Width M */
             readonly top_width_m: number;
             /**
              * Opening M
@@ -6107,7 +6276,6 @@ export interface components {
             readonly mass_kg?: number | null;
             /**
              * Column Width M
-             * @description m
              * @default 0.12
              */
             readonly column_width_m: number;
@@ -6182,6 +6350,8 @@ export interface components {
             readonly rating_n?: number | null;
             /** Pull Out N */
             readonly pull_out_n?: number | null;
+            /** Rated Within Rad */
+            readonly rated_within_rad?: number | null;
             /** Stated By */
             readonly stated_by?: string | null;
             /** Stated On */
@@ -6194,7 +6364,12 @@ export interface components {
              */
             readonly note: string;
         };
-        /** SurveyPointIn */
+        /**
+         * SurveyPointIn
+         * @description One hang point of a place: its kind, where it is (m right, back and up of the middle of the floor), its ratings.
+         *
+         *     Ratings as in HangPoint, in newtons; `note` is whatever else is to be asked or said of it.
+         */
         readonly SurveyPointIn: {
             /** Name */
             readonly name: string;
@@ -6203,25 +6378,18 @@ export interface components {
              * @enum {string}
              */
             readonly kind: "beam loop" | "clamp" | "eye" | "wall screw" | "frame member" | "adhesive hook" | "suction hook" | "handle" | "truss" | "sprinkler pipe" | "gas pipe" | "electrical conduit" | "lamp" | "ceiling grid" | "fire door" | "baluster" | "unknown pipe";
-            /**
-             * X M
-             * @description m
-             */
+            /** X M */
             readonly x_m: number;
-            /**
-             * Y M
-             * @description m
-             */
+            /** Y M */
             readonly y_m: number;
-            /**
-             * Z M
-             * @description m
-             */
+            /** Z M */
             readonly z_m: number;
             /** Rating N */
             readonly rating_n?: number | null;
             /** Pull Out N */
             readonly pull_out_n?: number | null;
+            /** Rated Within Rad */
+            readonly rated_within_rad?: number | null;
             /** Stated By */
             readonly stated_by?: string | null;
             /** Stated On */
@@ -6236,12 +6404,17 @@ export interface components {
         };
         /**
          * TakeOff
-         * @description Everything that hangs, by part, and the armature as it is sized for it.
+         * @description Everything that hangs, by part, and the armature as it is sized for it; `core_kg` of it hangs at its foot.
          */
         readonly TakeOff: {
             /** Parts */
             readonly parts: readonly components["schemas"]["LoadPart"][];
             readonly sized: components["schemas"]["SizedArmature"];
+            /**
+             * Core Kg
+             * @default 0
+             */
+            readonly core_kg: number;
         };
         /**
          * Task
@@ -6356,7 +6529,10 @@ export interface components {
             /** Volume L */
             readonly volume_l: number;
         };
-        /** TopUpIn */
+        /**
+         * TopUpIn
+         * @description Water poured in during the display: hours after the first filling, and litres.
+         */
         readonly TopUpIn: {
             /** After H */
             readonly after_h: number;
@@ -6431,7 +6607,12 @@ export interface components {
              */
             readonly crate: boolean;
         };
-        /** TransportIn */
+        /**
+         * TransportIn
+         * @description How the piece gets there. None is not known; `water_level_m` None lets the travelling level be worked out.
+         *
+         *     `apart` tells a raised bowl carried apart from its support.
+         */
         readonly TransportIn: {
             /**
              * Made On Site
@@ -6453,13 +6634,11 @@ export interface components {
             readonly water_level_m?: number | null;
             /**
              * Door Height M
-             * @description m
              * @default 1.15
              */
             readonly door_height_m: number;
             /**
              * Door Width M
-             * @description m
              * @default 1.1
              */
             readonly door_width_m: number;
@@ -6634,7 +6813,17 @@ export interface components {
             /** Notes */
             readonly notes: readonly components["schemas"]["Phrase"][];
         };
-        /** VarietyIn */
+        /**
+         * VarietyIn
+         * @description One variety as the studio buys it.
+         *
+         *     `mass_kg` is of a whole stem, leaves on, at `mass_length_m`; `head_fraction` is the share of it in the
+         *     head. `uptake_ml_h` is the first day's draw at 20 °C and 60 % relative humidity. `dry_hold_h` is how long
+         *     it looks right with no water in the same air. A `bulb` grows on after it is placed; `forked` stems catch others;
+         *     `dip` and `fold` say that the head is dipped, and that its petals may be folded back; `side_shoots` can be saved.
+         *     `bunch_price` and `stem_price` are what a bunch and a single stem cost, None not known; `conditioning_h` is how
+         *     long it drinks before it is used, `opening_days` how long its bud as bought takes to open at 20 °C.
+         */
         readonly VarietyIn: {
             /** Name */
             readonly name: string;
@@ -6658,16 +6847,13 @@ export interface components {
             /** Head Fraction */
             readonly head_fraction: number;
             /** Heavy Mass Kg */
-            readonly heavy_mass_kg?: number | null;
+            readonly heavy_mass_kg: number | null;
             /**
              * Stiffness
              * @enum {string}
              */
             readonly stiffness: "soft" | "medium" | "woody";
-            /**
-             * Branch
-             * @default false
-             */
+            /** Branch */
             readonly branch: boolean;
             /** Uptake Ml H */
             readonly uptake_ml_h: number;
@@ -6675,26 +6861,16 @@ export interface components {
             readonly dry_hold_h: number;
             /**
              * Thirst
-             * @default usual
              * @enum {string}
              */
             readonly thirst: "low" | "usual" | "thirsty";
-            /**
-             * Bunch Size
-             * @default 10
-             */
+            /** Bunch Size */
             readonly bunch_size: number;
             /** Sold Lengths M */
             readonly sold_lengths_m: readonly number[];
-            /**
-             * Toxic
-             * @default false
-             */
+            /** Toxic */
             readonly toxic: boolean;
-            /**
-             * Thorny
-             * @default false
-             */
+            /** Thorny */
             readonly thorny: boolean;
             /**
              * Bulb
@@ -6735,38 +6911,6 @@ export interface components {
              * @default 0
              */
             readonly opening_days: number;
-            /**
-             * @default {
-             *       "size": {
-             *         "kind": "measured",
-             *         "source": ""
-             *       },
-             *       "mass": {
-             *         "kind": "measured",
-             *         "source": ""
-             *       },
-             *       "uptake": {
-             *         "kind": "measured",
-             *         "source": ""
-             *       },
-             *       "dry_hold": {
-             *         "kind": "measured",
-             *         "source": ""
-             *       },
-             *       "hazard": {
-             *         "kind": "measured",
-             *         "source": ""
-             *       },
-             *       "price": {
-             *         "kind": "measured",
-             *         "source": ""
-             *       },
-             *       "opening": {
-             *         "kind": "measured",
-             *         "source": ""
-             *       }
-             *     }
-             */
             readonly provenance: components["schemas"]["VarietyProvenanceIn"];
         };
         /**
@@ -6794,53 +6938,26 @@ export interface components {
              */
             readonly opening: components["schemas"]["Provenance"];
         };
-        /** VarietyProvenanceIn */
+        /**
+         * VarietyProvenanceIn
+         * @description Where each group of a variety's figures comes from.
+         */
         readonly VarietyProvenanceIn: {
-            /**
-             * @default {
-             *       "kind": "measured",
-             *       "source": ""
-             *     }
-             */
             readonly size: components["schemas"]["ProvenanceIn"];
-            /**
-             * @default {
-             *       "kind": "measured",
-             *       "source": ""
-             *     }
-             */
             readonly mass: components["schemas"]["ProvenanceIn"];
-            /**
-             * @default {
-             *       "kind": "measured",
-             *       "source": ""
-             *     }
-             */
             readonly uptake: components["schemas"]["ProvenanceIn"];
-            /**
-             * @default {
-             *       "kind": "measured",
-             *       "source": ""
-             *     }
-             */
             readonly dry_hold: components["schemas"]["ProvenanceIn"];
-            /**
-             * @default {
-             *       "kind": "measured",
-             *       "source": ""
-             *     }
-             */
             readonly hazard: components["schemas"]["ProvenanceIn"];
             /**
              * @default {
-             *       "kind": "measured",
+             *       "kind": "estimate",
              *       "source": ""
              *     }
              */
             readonly price: components["schemas"]["ProvenanceIn"];
             /**
              * @default {
-             *       "kind": "measured",
+             *       "kind": "estimate",
              *       "source": ""
              *     }
              */
@@ -6952,7 +7069,12 @@ export interface components {
              */
             readonly provenance: "published" | "common practice" | "from memory" | "estimate" | "measured" | "computed";
         };
-        /** VesselIn */
+        /**
+         * VesselIn
+         * @description A vessel as measured with a tape: inner profile from the floor up, walls, foot and mass.
+         *
+         *     `foot_width_m`, `foot_depth_m` and `mass_kg` may be missing (None); what needs them then cannot say.
+         */
         readonly VesselIn: {
             /** Name */
             readonly name: string;

@@ -1,6 +1,7 @@
 import { type KeyboardEvent, useEffect, useId, useState } from "react";
 import type { Problem } from "../api/types";
 import {
+  ambiguous,
   parseCount,
   parseForce,
   parseHours,
@@ -58,14 +59,26 @@ const ASK: Record<FieldKind, string> = {
   ratio: "Type a number, such as 0.7.",
 };
 
-function parse(kind: FieldKind, text: string, system: UnitSystem, cellM?: number): number | null {
+/** The unit of a text such as "5 mm" or "1.65 L": what a bare number typed over it is in. */
+function unitShown(shown: string): string | null {
+  return /([a-zA-Z][a-zA-Z .]*)$/.exec(shown)?.[1]?.trim().toLowerCase() ?? null;
+}
+
+function parse(
+  kind: FieldKind,
+  text: string,
+  system: UnitSystem,
+  cellM: number | undefined,
+  shown: string,
+): number | null {
+  const bare = unitShown(shown);
   switch (kind) {
     case "length":
-      return parseLength(text, system, cellM);
+      return parseLength(text, system, cellM, bare);
     case "mass":
-      return parseMass(text, system);
+      return parseMass(text, system, bare);
     case "volume":
-      return parseVolume(text, system);
+      return parseVolume(text, system, bare);
     case "angle": {
       const degrees = parseCount(text.replace(/°/, ""));
       return degrees === null ? null : (degrees * Math.PI) / 180;
@@ -81,6 +94,13 @@ function parse(kind: FieldKind, text: string, system: UnitSystem, cellM?: number
     default:
       return parseCount(text);
   }
+}
+
+/** What to type instead of what cannot be read; of "1,200", which of its two meanings it has. */
+function askFor(kind: FieldKind, text: string): string {
+  const grouped = ambiguous(text);
+  if (!grouped) return ASK[kind];
+  return `Is that ${grouped.replaceAll(",", "")} or ${grouped.replace(",", ".")}? Type it without the comma.`;
 }
 
 function show(kind: FieldKind, value: number | null, system: UnitSystem): string {
@@ -125,8 +145,8 @@ export function QuantityField(props: Props) {
       setUnread(null);
       return;
     }
-    const read = parse(kind, text, system, cellM);
-    setUnread(read === null ? ASK[kind] : null);
+    const read = parse(kind, text, system, cellM, show(kind, value, system));
+    setUnread(read === null ? askFor(kind, text) : null);
     if (read !== null) onCommit(read);
   };
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {

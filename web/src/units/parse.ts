@@ -38,12 +38,62 @@ const MASS_UNITS_KG: Readonly<Record<string, number>> = {
   kg: 1,
   oz: 0.45359237 / 16,
   lb: 0.45359237,
+  lbs: 0.45359237,
+  gram: 0.001,
+  grams: 0.001,
+  kilogram: 1,
+  kilograms: 1,
+  ounce: 0.45359237 / 16,
+  ounces: 0.45359237 / 16,
+  pound: 0.45359237,
+  pounds: 0.45359237,
 };
+const WORDS_M: Readonly<Record<string, number>> = {
+  metre: 1,
+  metres: 1,
+  meter: 1,
+  meters: 1,
+  centimetre: 0.01,
+  centimetres: 0.01,
+  centimeter: 0.01,
+  centimeters: 0.01,
+  millimetre: 0.001,
+  millimetres: 0.001,
+  millimeter: 0.001,
+  millimeters: 0.001,
+  foot: 12 * INCH_M,
+  feet: 12 * INCH_M,
+};
+const FRACTIONS: Readonly<Record<string, string>> = {
+  "¼": " 1/4",
+  "½": " 1/2",
+  "¾": " 3/4",
+  "⅛": " 1/8",
+  "⅜": " 3/8",
+  "⅝": " 5/8",
+  "⅞": " 7/8",
+};
+const FEET_AND_INCHES = /^(\d+)\s*(?:ft|foot|feet|'|′)\s*(\d.*)$/;
+const POUNDS_AND_OUNCES = /^(\d+)\s*(?:lb|lbs|pound|pounds)\s*(\d.*)$/;
+const GROUPED = /(?<![\d.,])\d{1,3}(?:,\d{3})+(?![\d,])/;
 const TYPED = /^(-)?(?:(?:(\d+)[ -]+)?(\d+)\/(\d+)|(\d*[.,]?\d+))\s*([a-zµ°]+|["″'′%])?$/;
+
+/** What was typed in small letters, fractions of one sign written out. */
+function plain(text: string): string {
+  return text
+    .toLowerCase()
+    .replace(/[¼½¾⅛⅜⅝⅞]/g, (sign) => FRACTIONS[sign] ?? sign)
+    .trim();
+}
+
+/** The part of a text that may be a thousand or a fraction, as "1,200" may: it is asked about, and not read. */
+export function ambiguous(text: string): string | null {
+  return GROUPED.exec(text)?.[0] ?? null;
+}
 
 /** A typed number and its unit, or null where the text is neither. */
 export function parseNumber(text: string): { number: number; unit: string | null } | null {
-  const match = TYPED.exec(text.trim().toLowerCase());
+  const match = ambiguous(text) ? null : TYPED.exec(plain(text));
   if (!match) return null;
   const [, sign, whole, top, bottom, decimal, unit] = match;
   let number: number;
@@ -53,23 +103,41 @@ export function parseNumber(text: string): { number: number; unit: string | null
   return { number: sign ? -number : number, unit: unit ?? null };
 }
 
-/** A length in metres: "36", "36cm", "14 1/4 in", "12 cells"; null where the text is no length. */
-export function parseLength(text: string, system: UnitSystem, cellM?: number): number | null {
+/**
+ * A length in metres: "36", "36cm", "14 1/4 in", "10¾", "5'6\"", "12 cells"; null where the text is no length.
+ * A bare number is in `bare`, the unit the field shows; else in centimetres or inches.
+ */
+export function parseLength(
+  text: string,
+  system: UnitSystem,
+  cellM?: number,
+  bare?: string | null,
+): number | null {
+  const feet = FEET_AND_INCHES.exec(plain(text));
+  if (feet) {
+    const inches = parseLength(feet[2] ?? "", "inch", undefined, "in");
+    return inches === null ? null : Number(feet[1]) * 12 * INCH_M + inches;
+  }
   const typed = parseNumber(text);
   if (!typed) return null;
-  const unit = typed.unit ?? (system === "metric" ? "cm" : "in");
+  const unit = typed.unit ?? bare ?? (system === "metric" ? "cm" : "in");
   if (unit === "cell" || unit === "cells") return cellM === undefined ? null : typed.number * cellM;
   if (unit === "awg") return 0.000127 * 92 ** ((36 - typed.number) / 39);
   if (unit === "swg") return IMPERIAL_GAUGE_M[typed.number] ?? null;
-  const scale = LENGTH_UNITS_M[unit];
+  const scale = LENGTH_UNITS_M[unit] ?? WORDS_M[unit];
   return scale === undefined ? null : typed.number * scale;
 }
 
-/** A mass in kilograms: "880", "880 g", "1 1/2 lb"; a bare number is grams or ounces. */
-export function parseMass(text: string, system: UnitSystem): number | null {
+/** A mass in kilograms: "880 g", "1 1/2 lb", "2 lb 4 oz"; a bare number is in `bare`, else in grams or ounces. */
+export function parseMass(text: string, system: UnitSystem, bare?: string | null): number | null {
+  const pounds = POUNDS_AND_OUNCES.exec(plain(text));
+  if (pounds) {
+    const ounces = parseMass(pounds[2] ?? "", "inch", "oz");
+    return ounces === null ? null : Number(pounds[1]) * 0.45359237 + ounces;
+  }
   const typed = parseNumber(text);
   if (!typed) return null;
-  const scale = MASS_UNITS_KG[typed.unit ?? (system === "metric" ? "g" : "oz")];
+  const scale = MASS_UNITS_KG[typed.unit ?? bare ?? (system === "metric" ? "g" : "oz")];
   return scale === undefined ? null : typed.number * scale;
 }
 
@@ -77,15 +145,20 @@ const VOLUME_UNITS_L: Readonly<Record<string, number>> = {
   ml: 0.001,
   cl: 0.01,
   l: 1,
+  litre: 1,
+  litres: 1,
+  liter: 1,
+  liters: 1,
   oz: 0.0295735295625,
   floz: 0.0295735295625,
 };
 
-/** A volume in litres: "1.5 L", "500 ml", "16 fl oz"; a bare number is litres or fluid ounces. */
-export function parseVolume(text: string, system: UnitSystem): number | null {
+/** A volume in litres: "1.5 L", "500 ml", "16 fl oz"; a bare number is in `bare`, else in litres or fluid ounces. */
+export function parseVolume(text: string, system: UnitSystem, bare?: string | null): number | null {
   const typed = parseNumber(text.toLowerCase().replace(/fl\.? ?oz/, "floz"));
   if (!typed) return null;
-  const scale = VOLUME_UNITS_L[typed.unit ?? (system === "metric" ? "l" : "floz")];
+  const unit = typed.unit ?? bare?.replace(/fl\.? ?oz/, "floz") ?? (system === "metric" ? "l" : "floz");
+  const scale = VOLUME_UNITS_L[unit.toLowerCase()];
   return scale === undefined ? null : typed.number * scale;
 }
 
@@ -122,8 +195,8 @@ export function parseForce(text: string, system: UnitSystem): number | null {
 
 /** A time span in hours: "2.5", "2 h 30 min", "45 min", "2 days"; a bare number is hours. */
 export function parseHours(text: string): number | null {
-  const parts = /^(?:(\d*[.,]?\d+)\s*h)?\s*(?:(\d+)\s*min)?$/i.exec(text.trim());
-  if (parts && (parts[1] !== undefined || parts[2] !== undefined)) {
+  const parts = /^(?:(\d*[.,]?\d+)\s*h)?\s*(?:(\d+)\s*(?:min)?)?$/i.exec(text.trim());
+  if (parts && (parts[1] !== undefined || /min/i.test(text))) {
     return Number((parts[1] ?? "0").replace(",", ".")) + Number(parts[2] ?? 0) / 60;
   }
   const typed = parseNumber(text);

@@ -47,6 +47,12 @@ export function textOf(quantity: Quantity, system: UnitSystem): string {
       return Math.abs(value) < 0.01 ? `${trim(value * 1000, 1)} mm` : `${trim(value * 100, 1)} cm`;
     case "cut_length":
       return cutLengthText(value, system);
+    case "level_most":
+    case "level_least": {
+      const step = inch ? INCH_M / 8 : 0.001;
+      const steps = kind === "level_least" ? Math.ceil(value / step - 1e-6) : Math.floor(value / step + 1e-6);
+      return textOf({ kind: "length", value: steps * step }, system);
+    }
     case "mass": {
       if (!inch) return Math.abs(value) < 1 ? `${trim(value * 1000, 0)} g` : `${trim(value, 2)} kg`;
       const pounds = value / POUND_KG;

@@ -6,8 +6,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from jolly_trellis.core import stacks, vessels
-from jolly_trellis.core.build import Build
+from jolly_trellis.core import vessels
+from jolly_trellis.core.build import Build, Rows
+from jolly_trellis.core.extras import OUTSIDE
 from jolly_trellis.core.footing import Footing, Outline, ledge_edge_m
 from jolly_trellis.core.geometry import Array, azimuth_rays
 from jolly_trellis.core.netting import COATING_FACTOR_HEAVY
@@ -15,7 +16,6 @@ from jolly_trellis.core.piece import Support
 from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.verdicts import Case
 from jolly_trellis.core.vessels import PlanShape
-from jolly_trellis.core.water import ballast_centre_m
 
 Body = tuple[float, float, float, float]
 WEIGHT_CENTRE = constant("Centre of a counterweight over the surface", "length", 0.03)
@@ -99,18 +99,18 @@ def tied_weights(build: Build) -> list[Body]:
     return [(weight.mass_kg, x, y, WEIGHT_CENTRE.value)]
 
 
-def stem_masses_kg(build: Build, case: Case) -> Array:
-    """Mass of each row of stems in a load case, kg."""
-    return build.stem_mass_kg * (1.0 if case == "typical" else build.placement.stems.heavy_factor)
+def rows_in(build: Build, case: Case) -> Rows:
+    """The rows of stems in a load case, with what they carry."""
+    return build.rows if case == "typical" else build.heavy_rows
 
 
 def own_bodies_of(build: Build, case: Case) -> list[Body]:
     """Every part that stands on the piece's own foot in one load case, its stems as one body."""
     bodies = fixed_bodies_of(build, case)
-    stems = stem_masses_kg(build, case)
-    total = float(stems.sum())
+    rows = rows_in(build, case)
+    total = float(rows.mass_kg.sum())
     if total > 0:
-        centre = (stems[:, None] * build.stem_centre_m).sum(axis=0) / total
+        centre = (rows.mass_kg[:, None] * rows.centre_m).sum(axis=0) / total
         bodies.append((total, float(centre[0]), float(centre[1]), build.raised_m + float(centre[2])))
     return bodies
 
@@ -123,28 +123,40 @@ def fixed_bodies_of(build: Build, case: Case) -> list[Body]:
     heavy = case != "typical"
     levels = build.mechanic.levels
     hold_height = base + vessel.base_m + sum(each.height_m for each in levels) / len(levels)
-    absorbed = build.mechanic.absorbed_l if build.mechanic.kind == "moss_sandwich" else 0.0
-    wire = build.mechanic.mass_kg
+    absorbed = build.mechanic.absorbed_l if build.mechanic.flat else 0.0
+    wire, coating = build.mechanic.mass_kg, 1.0
     if heavy and build.netting is not None and build.netting.finish == "coated":
-        sheets = sum(each.sheet.mass_kg for each in build.mechanic.flat)
-        wire += sheets * (COATING_FACTOR_HEAVY.value - 1.0)
+        coating = COATING_FACTOR_HEAVY.value
+        wire += sum(each.sheet.mass_kg for each in build.mechanic.flat) * (coating - 1.0)
     bodies = [
         (vessel.mass_kg or 0.0, 0.0, 0.0, base + vessels.shell_centre_m(vessel)),
         (build.water.volume_at_l(level), 0.0, 0.0, base + vessel.base_m + build.water.centre_at_m(level)),
         (wire + absorbed, 0.0, 0.0, hold_height),
-        (piece.ballast_kg, 0.0, 0.0, base + vessel.base_m + ballast_centre_m(vessel, piece.ballast_kg)),
+        (own_water_l(build, case), 0.0, 0.0, hold_height),
     ]
+    for extra in build.extras:
+        if extra.height_m is not None:
+            kg = extra.part.mass_kg * (coating if extra.part.name == OUTSIDE else 1.0)
+            bodies.append((kg, 0.0, 0.0, extra.height_m))
     if piece.insert is not None:
         outer = piece.insert.outer
         bodies.append((outer.mass_kg or 0.0, 0.0, 0.0, vessels.shell_centre_m(outer)))
-        riser = max(base - outer.base_m, 0.0)
-        floor = vessels.section_area_m2(outer.plan_shape, outer.profile[0].width_m, outer.profile[0].depth_m)
-        bodies.append((0.7 * floor * riser * stacks.RISER_DENSITY.value, 0.0, 0.0, outer.base_m + riser / 2))
     if piece.support is not None:
         support = piece.support
         bodies.append((support.mass_kg or 0.0, 0.0, 0.0, support_centre_m(support)))
         bodies.append((support.water_l, 0.0, 0.0, support_water_height_m(support) / 2 + 0.01))
     return bodies
+
+
+def own_water_l(build: Build, case: Case) -> float:
+    """Water in cups of the mechanic's own, litres: full, or as much as is left of it in the low case."""
+    mechanic = build.mechanic
+    if not mechanic.own_cups:
+        return 0.0
+    if case != "low":
+        return mechanic.own_water_l
+    full = build.piece.water_level_m
+    return mechanic.own_water_l * case_level_m(build, "low") / full if full > 0 else 0.0
 
 
 def support_centre_m(support: Support) -> float:

@@ -21,7 +21,7 @@ from jolly_trellis.core.drinking import (
 )
 from jolly_trellis.core.piece import TopUp
 from jolly_trellis.core.provenance import COMPUTED, Figure, Provenance, constant
-from jolly_trellis.core.quantities import Quantity, duration, length, phrase, ratio, volume
+from jolly_trellis.core.quantities import Quantity, duration, length, level_least, phrase, ratio, volume
 from jolly_trellis.core.units import duration_text, round_up
 from jolly_trellis.core.verdicts import CASES, Case, Finding, Verdict, conclude, finding
 from jolly_trellis.core.vessels import BRIM_GAP
@@ -60,7 +60,7 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     level = piece.water_level_m
     while level < fullest - 1e-6 and len(tried) < _MOST_LEVELS:
         level = round(min(round_up(level + 0.005, 0.005), fullest), 4)
-        say = phrase("Fill to {level} at the start.", level=length(level))
+        say = phrase("Fill to {level} at the start.", level=level_least(level))
         tried.append(Candidate(key=f"fill-{round(level * 1000)}", say=say, piece=replace(piece, water_level_m=level)))
     return tried + candidates_own(build)
 

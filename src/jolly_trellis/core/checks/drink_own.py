@@ -10,27 +10,31 @@ from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.drinking import HEAVY_DRAW, needed_hours
 from jolly_trellis.core.piece import Air, RecipeLine, StemTube
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.quantities import count, duration, length, phrase, volume
 from jolly_trellis.core.stems import Variety
-from jolly_trellis.core.tubes import hours_of_water, usable_ml
+from jolly_trellis.core.tubes import WRAP_ML, hours_of_water, usable_ml
 from jolly_trellis.core.units import duration_text
 from jolly_trellis.core.verdicts import Case, Finding, finding
 
 SHALLOW = constant("A bowl is shallow for thirsty stems under", "length", 0.12)
-WRAP_ML = constant("Water of a wet wrap", "ratio", 30.0, COMMON_PRACTICE)
 LARGER_TUBE = StemTube(inner_diameter_m=0.02, length_m=0.12, stem_in_m=0.09)
 _WATERLESS = 2.0
+CAP_ASKED_FROM = constant("A tube leaned this far asks whether its cap seals", "angle", math.radians(45))
 
 
 def missing_own(build: Build) -> list[str]:
-    """Facts that stems with their own water still lack: a tube turned down whose cap nobody vouches for."""
-    asked = []
-    for line, variety in _lines(build):
-        tube = line.tube or StemTube()
-        if line.water == "tube" and tube.tilt_rad > math.pi / 2 and not tube.cap_seals:
-            asked.append(f"whether the caps of the {variety.name}'s tubes seal when turned down")
-    return asked
+    """Facts that stems with their own water still lack: a tube leaned over whose cap nobody vouches for."""
+    return [asked for line, variety in _lines(build) if (asked := cap_asked(line, variety)) is not None]
+
+
+def cap_asked(line: RecipeLine, variety: Variety) -> str | None:
+    """What is to be asked of a line's tubes, in words: from 45° over, whether their caps seal; None for nothing."""
+    tube = line.tube or StemTube()
+    if line.water != "tube" or tube.cap_seals or tube.tilt_rad < CAP_ASKED_FROM.value - 1e-9:
+        return None
+    lies = "turned down" if tube.tilt_rad > math.pi / 2 + 1e-9 else "leaned over"
+    return f"whether the caps of the {variety.name}'s tubes seal when {lies}"
 
 
 def judge_own(build: Build) -> list[Finding]:
@@ -48,6 +52,8 @@ def judge_own(build: Build) -> list[Finding]:
 def own_lasts(line: RecipeLine, variety: Variety, air: Air, needed_h: float, *, words: str) -> list[Finding]:
     """How long stems of one line last on what they have with them, against the hours asked of them.
 
+    A tube or wrap gives its hours, and then those of a dry stem.
+
     Args:
         air: where they are.
         needed_h: hours asked.
@@ -60,14 +66,15 @@ def own_lasts(line: RecipeLine, variety: Variety, air: Air, needed_h: float, *, 
         return [_lasts(variety, "typical", "with no water", dry, needed_h, words=words)]
     if line.water == "tube":
         tube = line.tube or StemTube()
-        if tube.tilt_rad > math.pi / 2 and not tube.cap_seals:
+        if cap_asked(line, variety) is not None:
             return []
         water, where = usable_ml(tube, variety.stem_diameter_m), "in a tube"
     else:
         water, where = (line.wrap_ml or WRAP_ML.value) / line.clump, "in a wet wrap"
     cases: tuple[tuple[Case, float], ...] = (("typical", 1.0), ("heavy", HEAVY_DRAW.value))
+    dry = variety.dry_hold_h / factor
     return [
-        _lasts(variety, case, where, hours_of_water(water, draw * times), needed_h, words=words, water_ml=water)
+        _lasts(variety, case, where, hours_of_water(water, draw * times) + dry, needed_h, words=words, water_ml=water)
         for case, times in cases
     ]
 

@@ -243,7 +243,7 @@ def _load(build: Build, play: Play) -> list[Finding]:
         return []
     cut = placement.cut_length_m
     below = placement.found.embedded_m - play.support_drop_m * placement.found.slant
-    heavy = build.stem_mass_kg * placement.stems.heavy_factor
+    heavy = placement.stems.mass_kg(placement.cut_length_m) * placement.stems.heavy_factor
     centre = placement.stems.centre_from_foot_m(cut) - below
     loads = netting_load_n(heavy, centre, placement.lean_rad, np.maximum(play.support_drop_m, 1e-3))
     worst = int(loads.argmax())
@@ -271,7 +271,7 @@ def _pins(build: Build) -> list[Finding]:
     alone = placement.gripped & (placement.found.crosses.sum(axis=-1) <= 1) & ~placement.on_rim
     if grip is None or not alone.any():
         return []
-    heavy = build.stem_mass_kg * placement.stems.heavy_factor
+    heavy = placement.stems.mass_kg(placement.cut_length_m) * placement.stems.heavy_factor
     centre = placement.stems.centre_from_foot_m(placement.cut_length_m)
     loads = np.where(alone, pin_moment_n_m(heavy, centre, placement.lean_rad), 0.0)
     each = placement.stems.stems_in_row

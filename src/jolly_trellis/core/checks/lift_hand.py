@@ -8,14 +8,14 @@ import numpy.typing as npt
 
 from jolly_trellis.core import bouquet as bouquets
 from jolly_trellis.core.build import Build
-from jolly_trellis.core.checks.drink_own import WRAP_ML
+from jolly_trellis.core.checks.balance import rows_in
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.hold_bound import dome_of
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.provenance import COMPUTED, Figure, constant
 from jolly_trellis.core.quantities import count, length, mass, moment, phrase
 from jolly_trellis.core.stems import GRAVITY_M_S2
-from jolly_trellis.core.tubes import full_ml
+from jolly_trellis.core.tubes import line_water_kg
 from jolly_trellis.core.verdicts import Case, Finding, Verdict, conclude, finding
 
 Rows = npt.NDArray[np.intp]
@@ -44,30 +44,20 @@ def wrist_moment_n_m(mass_kg: float, along_m: float, aside_m: float, tilt_rad: f
 def carried(build: Build, case: Case) -> tuple[float, float, float]:
     """(mass kg, height of the centre over mid-grip, its offset from the handle's line), metres, in one load case."""
     _, shape = dome_of(build)
-    stems = build.stem_mass_kg * (1.0 if case == "typical" else build.placement.stems.heavy_factor)
-    total = float(stems.sum())
-    first = (stems[:, None] * build.stem_centre_m).sum(axis=0)
+    rows = rows_in(build, case)
+    first = (rows.mass_kg[:, None] * rows.centre_m).sum(axis=0)
     grip = shape.binding_m - shape.hand_m / 2
-    parts = [
-        (build.mechanic.mass_kg, build.piece.vessel.base_m + build.mechanic.levels[0].height_m),
-        (water_carried_kg(build), shape.end_m),
-    ]
-    kg = total + sum(each for each, _ in parts)
+    armature, at = build.mechanic.mass_kg, build.piece.vessel.base_m + build.mechanic.levels[0].height_m
+    kg = float(rows.mass_kg.sum()) + armature
     if kg <= 0:
         return 0.0, 0.0, 0.0
-    height = (float(first[2]) + sum(each * at for each, at in parts)) / kg
+    height = (float(first[2]) + armature * at) / kg
     return kg, height - grip, math.hypot(float(first[0]), float(first[1])) / kg
 
 
 def water_carried_kg(build: Build) -> float:
-    """Water in tubes and wet wraps, kg."""
-    total = 0.0
-    for line, _, _, rows in build.placement.stems.lines:
-        if line.water == "tube" and line.tube is not None:
-            total += line.count * full_ml(line.tube) / 1000
-        elif line.water == "wrap":
-            total += rows * (line.wrap_ml or WRAP_ML.value) / 1000
-    return total
+    """Tubes and wet wraps with their water, kg."""
+    return sum(line_water_kg(line) for line, _, _, _ in build.placement.stems.lines)
 
 
 def judge(build: Build) -> Verdict:
@@ -112,8 +102,7 @@ def wrist_so_far_n_m(build: Build, order: Rows) -> Array:
     """
     _, shape = dome_of(build)
     grip = shape.binding_m - shape.hand_m / 2
-    kg = (build.stem_mass_kg * build.placement.stems.heavy_factor)[order]
-    at = build.stem_centre_m[order]
+    kg, at = build.heavy_rows.mass_kg[order], build.heavy_rows.centre_m[order]
     own = build.mechanic.mass_kg * (build.piece.vessel.base_m + build.mechanic.levels[0].height_m - grip)
     up = np.concatenate([[own], own + np.cumsum(kg * (at[:, 2] - grip))])
     aside = np.hypot(*(np.concatenate([[0.0], np.cumsum(kg * at[:, axis])]) for axis in (0, 1)))
@@ -218,7 +207,7 @@ def _figures(build: Build) -> list[Figure]:
         ("Centre of mass beside the handle", length(aside)),
         ("Handle, across", length(handle)),
         ("Stems below the binding", length(shape.hand_m)),
-        ("Water carried in tubes and wraps", mass(water_carried_kg(build))),
+        ("Tubes and wraps with their water", mass(water_carried_kg(build))),
     ]
     return [
         *(Figure(label=label, quantity=value, provenance=COMPUTED) for label, value in computed),

@@ -21,6 +21,7 @@ from jolly_trellis.core.checks.balance import (
     standing_together,
 )
 from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.footing import FOOT_FRICTION
 from jolly_trellis.core.geometry import Array, azimuth_rays
 from jolly_trellis.core.piece import Where
 from jolly_trellis.core.provenance import COMPUTED, MEASURED, Figure, constant
@@ -37,20 +38,6 @@ BUMP_TABLE_SHARE = constant("Push mid-table, share of its weight", "ratio", 0.12
 BUMP_EDGE = constant("Push by an edge that must not tip it, at most", "force", 20.0)
 BUMP_EDGE_SHARE = constant("Push by an edge, share of its weight", "ratio", 0.2)
 FREE_TABLE = constant("Bare table that lets a piece slide instead of tip", "length", 0.10)
-FOOT_FRICTION = {
-    ("glass", "wood"): constant("Friction, glass on wood, dry", "ratio", 0.25),
-    ("glazed", "cloth"): constant("Friction, glaze on cloth, dry", "ratio", 0.3),
-    ("felt", "wood"): constant("Friction, felt on wood, dry", "ratio", 0.25),
-    ("glass", "cloth"): constant("Friction, glass on cloth, dry", "ratio", 0.3),
-    ("glazed", "wood"): constant("Friction, glaze on wood, dry", "ratio", 0.25),
-    ("felt", "cloth"): constant("Friction, felt on cloth, dry", "ratio", 0.3),
-    ("rubber", "wood"): constant("Friction, rubber pad, dry", "ratio", 0.6),
-    ("rubber", "cloth"): constant("Friction, rubber pad on cloth, dry", "ratio", 0.6),
-    ("glass", "stone"): constant("Friction, glass on stone, dry", "ratio", 0.25),
-    ("glazed", "stone"): constant("Friction, glaze on stone, dry", "ratio", 0.25),
-    ("felt", "stone"): constant("Friction, felt on stone, dry", "ratio", 0.25),
-    ("rubber", "stone"): constant("Friction, rubber pad on stone, dry", "ratio", 0.6),
-}
 
 
 def tip_angle_rad(edge_m: float, height_m: float) -> float:
@@ -134,7 +121,7 @@ def _in_case(build: Build, case: Case) -> list[Finding]:
     return [
         _tilt(build, case, balance),
         *pushed,
-        *stand_stack.judge_joint(build, case, own_bodies_of(build, case), outline_top_m(build)),
+        *stand_stack.judge_joint(build, case, own_bodies_of(build, case), widest_reach_height_m(build)),
         *stand_wind.judge_wind(build, case, balance, edges, foot_friction(build)),
     ]
 

@@ -14,8 +14,8 @@ from jolly_trellis.core.checks.balance import (
     case_level_m,
     fixed_bodies_of,
     footing_of,
+    rows_in,
     standing_together,
-    stem_masses_kg,
     tied_weights,
 )
 from jolly_trellis.core.checks.fixing import Candidate
@@ -81,8 +81,9 @@ def bodies_by_stem(build: Build, case: Case) -> list[Body]:
     bodies = list(tied_weights(build))
     for made, x, y in standing_together(build):
         bodies += [(kg, px + x, py + y, up) for kg, px, py, up in fixed_bodies_of(made, case)]
-        centres = made.stem_centre_m + np.array([x, y, made.raised_m])
-        bodies += [(kg, *at) for kg, at in zip(stem_masses_kg(made, case).tolist(), centres.tolist(), strict=True)]
+        rows = rows_in(made, case)
+        centres = rows.centre_m + np.array([x, y, made.raised_m])
+        bodies += [(kg, *at) for kg, at in zip(rows.mass_kg.tolist(), centres.tolist(), strict=True)]
     return bodies
 
 

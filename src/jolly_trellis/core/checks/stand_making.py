@@ -107,11 +107,8 @@ def first_fall(margins: Margins) -> int | None:
     return next((step for step in range(len(margins.use)) if falls(margins, step)), None)
 
 
-def named_step(margins: Margins) -> int:
-    """The step to name: where it falls, else where it first passes its limit, else the tightest."""
-    for step in (first_fall(margins), first_over(margins)):
-        if step is not None:
-            return step
+def worst_step(margins: Margins) -> int:
+    """The step that comes nearest to a fall, or is farthest past its limit; the first of several alike."""
     return int(margins.use.argmax())
 
 
@@ -123,11 +120,10 @@ def governed_by(margins: Margins, step: int) -> int:
 
 
 def _finding(build: Build, work: Work, order: Order, margins: Margins) -> Finding:
-    first = named_step(margins)
+    first = worst_step(margins)
     when = "Before any stem is in"
     if first > 0:
-        variety, nth, rows = name_of(build, work, order, first)
-        when = f"While being made, at {variety} {nth} of {rows},"
+        when = f"While being made, at {_named(build, work, order, first)},"
     kind = governed_by(margins, first)
     value: Quantity
     if kind == _BY_ANGLE:
@@ -141,9 +137,19 @@ def _finding(build: Build, work: Work, order: Order, margins: Margins) -> Findin
         says = "the stems so far turn their mechanic with {v} of what it takes; {limit} is the most."
     if falls(margins, first):
         says = "it falls: " + says
+    began = first_over(margins)
+    if began is not None and began < first:
+        before = "before any stem is in" if began == 0 else f"at {_named(build, work, order, began)}"
+        says += f" It is first past its limit {before}."
     sense: Sense = "at most" if kind == _BY_SEAT else "at least"
     reason = phrase(f"{when} {says}", v=value, limit=limit)
     return finding(check="making", case="heavy", value=value, limit=limit, sense=sense, reason=reason)
+
+
+def _named(build: Build, work: Work, order: Order, step: int) -> str:
+    """A stem of the making order in words: "rose 3 of 7"."""
+    variety, nth, rows = name_of(build, work, order, step)
+    return f"{variety} {nth} of {rows}"
 
 
 def _in_order(build: Build, steadied: Candidate) -> list[Candidate]:

@@ -17,16 +17,17 @@ DROP_IN_MARGIN = constant("Bowl's foot over the support's opening, all round", "
 BUMP_LEAST = constant("Push mid-table that must not tip a bowl off its joint, at most", "force", 10.0)
 BUMP_SHARE = constant("Push at a joint, share of the bowl's weight", "ratio", 0.12)
 BALLAST_WATER_L = (2.0, 4.0, 6.0, 8.0)
+BALLAST_SHARE = 0.9
 
 
 def judge_joint(
-    build: Build, case: Case, bodies: list[tuple[float, float, float, float]], top_m: float
+    build: Build, case: Case, bodies: list[tuple[float, float, float, float]], push_height_m: float
 ) -> list[Finding]:
     """Push at the bowl's widest reach with the bowl's own mass, sliding on the joint, and dropping into the opening.
 
     Args:
         bodies: (mass, x, y, height) of the whole piece in this case; those above the joint are the bowl's.
-        top_m: of the flowers above the surface, m.
+        push_height_m: of the widest reach above the surface, m, where a passer-by bumps.
     """
     support, foot = build.piece.support, build.piece.vessel.foot_width_m
     if support is None or foot is None:
@@ -36,7 +37,7 @@ def judge_joint(
     kg = sum(each[0] for each in above)
     lean = math.hypot(*(sum(each[0] * each[axis] for each in above) / kg for axis in (1, 2)))
     edge = stacks.joint_edge_m(bowl_foot_m=foot, support_top_m=support.top_width_m, offset_m=offset) - lean
-    arm = max((top_m - support.height_m) / 2, 0.05)
+    arm = max(push_height_m - support.height_m, 0.05)
     weight = kg * GRAVITY_M_S2
     bond = stacks.putty_joint_moment_n_m(min(foot, support.top_width_m), edge) if support.putty else 0.0
     tips = (weight * edge + bond) / arm
@@ -109,7 +110,7 @@ def candidates(piece: Piece) -> list[Candidate]:
         say = phrase("Bond the joint with a ring of putty, on dry clean surfaces.")
         tried.append(Candidate(key="bond", say=say, piece=bonded))
     if support.opening_m > 0:
-        room = 0.9 * 1000 * math.pi / 4 * support.column_width_m**2 * support.height_m
+        room = BALLAST_SHARE * stacks.support_holds_l(support)
         for litres in BALLAST_WATER_L:
             if support.water_l < litres <= room:
                 for putty in (False, True) if not support.putty else (True,):

@@ -12,7 +12,7 @@ from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.piece import Transport
 from jolly_trellis.core.provenance import COMPUTED, Figure, Provenance, constant
-from jolly_trellis.core.quantities import length, phrase, ratio, volume
+from jolly_trellis.core.quantities import length, level_most, phrase, ratio, volume
 from jolly_trellis.core.units import round_up
 from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
 
@@ -254,7 +254,7 @@ def _slop(build: Build, journey: Journey) -> Finding:
         value=value,
         limit=limit,
         sense="at most",
-        reason=phrase(words, up=value, room=limit, level=length(journey.level_m)),
+        reason=phrase(words, up=value, room=limit, level=level_most(journey.level_m)),
     )
 
 
@@ -353,7 +353,7 @@ def _together(build: Build) -> Finding:
 
 def _figures(journey: Journey) -> list[Figure]:
     computed = (
-        ("Travelling level", length(journey.level_m)),
+        ("Travelling level", level_most(journey.level_m)),
         ("Water carried apart", volume(journey.carried_l)),
         ("A tray under it takes", volume(journey.tray_l)),
         ("Box wall needed", length(journey.box_wall_needed_m)),

@@ -3,10 +3,12 @@
 from dataclasses import dataclass, field
 from datetime import datetime, time
 from decimal import Decimal
+from typing import Annotated
 from zoneinfo import ZoneInfo
 
 from jolly_trellis.core.piece import Air, Piece, RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.ranges import Range, Text
 from jolly_trellis.core.report import Report
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
@@ -18,15 +20,15 @@ USUAL_WASTE = constant("Stems bought beyond the recipe, where nothing else is sa
 class CrewMember:
     """One pair of hands: a name, as the studio calls them."""
 
-    name: str
+    name: Annotated[str, Text(40, least=1)]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Lock:
     """A task somebody has set by hand: its key, and when it starts, local, "YYYY-MM-DDTHH:MM"."""
 
-    task: str
-    starts_at: str
+    task: Annotated[str, Text(60, least=1)]
+    starts_at: Annotated[str, Text(20)]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -37,11 +39,11 @@ class Costing:
     beyond the recipe; `uses` how often mechanics bought for this event will be used, None as each is known to last.
     """
 
-    currency: str = "€"
-    rate_per_h: Decimal | None = None
-    margin: float = 0.3
-    waste: float = USUAL_WASTE.value
-    uses: int | None = None
+    currency: Annotated[str, Text(4)] = "€"
+    rate_per_h: Annotated[Decimal | None, Range("ratio", 0, 1000)] = None
+    margin: Annotated[float, Range("ratio", 0, 0.95)] = 0.3
+    waste: Annotated[float, Range("ratio", 0, 1)] = USUAL_WASTE.value
+    uses: Annotated[int | None, Range("count", 1, 1000)] = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -5,12 +5,11 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
 from jolly_trellis.core.air import draw_factor
-from jolly_trellis.core.checks.drink_own import WRAP_ML
 from jolly_trellis.core.event.job import Job, Made, recipe_of
 from jolly_trellis.core.event.schedule import Timed
 from jolly_trellis.core.piece import RecipeLine, StemTube
 from jolly_trellis.core.stems import Variety
-from jolly_trellis.core.tubes import hours_of_water, usable_ml
+from jolly_trellis.core.tubes import WRAP_ML, hours_of_water, usable_ml
 from jolly_trellis.core.units import duration_text
 
 
@@ -34,6 +33,8 @@ class Life:
 def reference_h(line: RecipeLine, variety: Variety) -> float | None:
     """How long a stem lasts at 20 °C and 60 % on what it has with it, h; None where it drinks from a vessel.
 
+    A tube or wrap gives its hours and then those of the dry stem.
+
     Source: dry hold and uptake are the variety's own; a tube's usable water as `tubes.usable_ml`.
     """
     match line.water:
@@ -41,9 +42,10 @@ def reference_h(line: RecipeLine, variety: Variety) -> float | None:
             return variety.dry_hold_h
         case "tube":
             usable = usable_ml(line.tube or StemTube(), variety.stem_diameter_m)
-            return hours_of_water(usable, variety.uptake_ml_h)
+            return hours_of_water(usable, variety.uptake_ml_h) + variety.dry_hold_h
         case "wrap":
-            return hours_of_water((line.wrap_ml or WRAP_ML.value) / line.clump, variety.uptake_ml_h)
+            water = (line.wrap_ml or WRAP_ML.value) / line.clump
+            return hours_of_water(water, variety.uptake_ml_h) + variety.dry_hold_h
         case _:
             return None
 

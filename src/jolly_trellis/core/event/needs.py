@@ -4,11 +4,12 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from jolly_trellis.core.event.job import Made, PieceWork, RigWork, recipe_of
+from jolly_trellis.core.event.job import Made, PieceWork, RigWork, Work, name_of, quantity_of, recipe_of
+from jolly_trellis.core.extras import OUTSIDE
 from jolly_trellis.core.mechanics.pin_frog import FROG_USES
 from jolly_trellis.core.mechanics.sized import Part, SizedMechanic
 from jolly_trellis.core.netting import Sheet
-from jolly_trellis.core.piece import Mechanic, MechanicKind, RecipeLine
+from jolly_trellis.core.piece import Mechanic, MechanicKind, RecipeLine, StemTube
 from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.rigging.levelling import end_takes_m
 from jolly_trellis.core.rigging.lines import LineSpec
@@ -42,8 +43,8 @@ SUPPLY_OF: dict[str, tuple[str, How]] = {
     "metal ring for the bowl": ("metal-ring", "pieces"),
     "cup": ("cup", "pieces"),
     "rod": ("rod", "pieces"),
-    "stem tube": ("stem-tube", "pieces"),
     "leaf lining strip": ("large-leaf", "leaves"),
+    "leaf of the collar": ("large-leaf", "pieces"),
     "dry twigs": ("dry-twig", "cut"),
     "canes along": ("cane", "cut"),
     "canes across": ("cane", "cut"),
@@ -52,6 +53,8 @@ SUPPLY_OF: dict[str, tuple[str, How]] = {
     "ties to the frame": ("cable-tie-36", "pieces"),
     "ties to the canes": ("cable-tie-25", "pieces"),
 }
+# Stem tubes as they are sold: inner diameter and length up to which each does, m, and its key.
+TUBES: tuple[tuple[float, float, str], ...] = ((0.017, 0.105, "stem-tube"), (0.1, 0.5, "stem-tube-20"))
 READY_MADE: dict[MechanicKind, str] = {
     "lattice_pad": "lattice-pad",
     "lattice_disc": "lattice-pad",
@@ -194,8 +197,8 @@ def _of_piece(work: PieceWork) -> Iterator[Need]:
     vessels += [(each.mechanic, made.mechanic) for each, made in zip(piece.companions, report.companions, strict=True)]
     for choice, sized in vessels:
         yield from _of_mechanic(work, choice, sized)
-    for part in report.extras:
-        if part.name == "netting round the outside" and piece.mechanic.netting:
+    for part in (*report.extras, *(part for each in report.companions for part in each.extras)):
+        if part.name == OUTSIDE and piece.mechanic.netting:
             long, wide = (each.value for each in part.sizes[:2])
             sheet = Sheet(width_m=wide, length_m=long, cells_across=0, rows_along=0, mass_kg=0.0)
             yield _sheet(work, part.name, piece.mechanic.netting, sheet, report.mechanic.uses)
@@ -204,9 +207,27 @@ def _of_piece(work: PieceWork) -> Iterator[Need]:
     if report.spill is not None:
         key = (piece.spill.netting if piece.spill is not None else None) or piece.mechanic.netting or ""
         yield _sheet(work, "spill", key, report.spill.sheet, 1)
-    wraps = sum(-(-line.count // line.clump) for line in recipe_of(work) if line.water == "wrap")
-    if wraps:
-        yield SupplyNeed(piece_id=work.id, piece=piece.name, supply="wet-wrap", amount=wraps * piece.quantity)
+    yield from _own_water(work)
+
+
+def _own_water(work: Work) -> Iterator[Need]:
+    """Stem tubes by their size, and wraps, of every recipe of a piece: its own, its companions', its spill's."""
+    found: dict[str, int] = {}
+    for line in recipe_of(work):
+        if line.water == "tube":
+            key = tube_supply(line.tube or StemTube())
+            found[key] = found.get(key, 0) + line.count
+        elif line.water == "wrap":
+            found["wet-wrap"] = found.get("wet-wrap", 0) - (-line.count // line.clump)
+    for key, number in found.items():
+        amount = float(number * quantity_of(work))
+        yield SupplyNeed(piece_id=work.id, piece=name_of(work), supply=key, amount=amount)
+
+
+def tube_supply(tube: StemTube) -> str:
+    """The key of the supply that a stem tube is bought as: the smallest sold that is as wide and as long."""
+    fits = (key for wide, long, key in TUBES if tube.inner_diameter_m <= wide and tube.length_m <= long)
+    return next(fits, TUBES[-1][2])
 
 
 def _of_mechanic(work: PieceWork, choice: Mechanic, sized: SizedMechanic) -> Iterator[Need]:
@@ -312,11 +333,7 @@ def _of_rig(hung: RigWork) -> Iterator[Need]:
         yield _line(hung, state.name, line.spec, state.cut_length_m)
     for name, spec, long in _other_lines(rig):
         yield _line(hung, name, spec, long)
-    for key, water in (("stem-tube", "tube"), ("wet-wrap", "wrap")):
-        lines = [line for line in rig.recipe if line.water == water]
-        number = sum(line.count if water == "tube" else -(-line.count // line.clump) for line in lines)
-        if number:
-            yield SupplyNeed(piece_id=hung.id, piece=rig.name, supply=key, amount=float(number))
+    yield from _own_water(hung)
 
 
 def _other_lines(rig: Rig) -> Iterator[tuple[str, LineSpec, float]]:

@@ -12,7 +12,7 @@ from jolly_trellis.core.mechanics.fit import (
     taped_n_m,
     taped_share,
 )
-from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step
+from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.piece import MechanicKind
 from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance, constant
 from jolly_trellis.core.quantities import length, mass, phrase, volume
@@ -50,6 +50,8 @@ def _block(fit: Fit, kind: MechanicKind, name: str, *, delivers: float, composta
     water = 0.85 * soaked
     pitch = max(STEM_PITCH.value * fit.stem_diameter_m, 0.012)
     capacity = max(1, int(across * along / pitch**2))
+    sizes = (length(across), length(along), length(height))
+    parts = (Part(name=name, quantity=1, sizes=sizes, mass_kg=soaked), *tape_parts(fit))
     under = min(litres * fit.depth_m / height, litres)
     return SizedMechanic(
         kind=kind,
@@ -68,10 +70,7 @@ def _block(fit: Fit, kind: MechanicKind, name: str, *, delivers: float, composta
             for share in (0.0, 0.5, 1.0)
         ),
         layer_gap_m=0.5 * PUSHED_IN.value * fit.depth_m,
-        parts=(
-            Part(name=name, quantity=1, sizes=(length(across), length(along), length(height))),
-            *tape_parts(fit),
-        ),
+        parts=parts,
         tape_strips=fit.tape_strips,
         tape_share_of_mouth=taped_share(fit),
         seat_moment_n_m=soaked * GRAVITY_M_S2 * across / 2 + taped_n_m(fit),
@@ -81,8 +80,7 @@ def _block(fit: Fit, kind: MechanicKind, name: str, *, delivers: float, composta
         displaced_volume_l=under,
         absorbed_l=water,
         deliverable_share=delivers,
-        mass_kg=soaked,
-        dry_mass_kg=0.08 * litres,
+        mass_kg=weight_kg(parts),
         price=(2.6 if compostable else 1.8) * litres + tape_price(fit),
         minutes=3.0 + fit.tape_strips,
         uses=1,

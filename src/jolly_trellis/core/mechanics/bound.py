@@ -6,7 +6,17 @@ from jolly_trellis.core import bouquet as bouquets
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core.bouquet import Shape
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.mechanics.sized import FlatSheet, Level, Part, Seating, SeatPattern, SizedMechanic, Step
+from jolly_trellis.core.mechanics.fit import TAPE_KG_M2
+from jolly_trellis.core.mechanics.sized import (
+    FlatSheet,
+    Level,
+    Part,
+    Seating,
+    SeatPattern,
+    SizedMechanic,
+    Step,
+    weight_kg,
+)
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.piece import Bouquet, Piece
 from jolly_trellis.core.placement.stem_set import StemSet
@@ -14,7 +24,12 @@ from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.quantities import cut_length, length, phrase
 
 STAR_WIRE_M = 0.0012
+COLLAR = "leaf of the collar"
 COVERED_WIRE_KG_M = constant("Mass of a metre of covered wire", "linear_mass", 0.0075)
+VINE_KG_M = constant("Mass of a metre of vine", "linear_mass", 0.02)
+RIBBON_KG_M = constant("Mass of a metre of ribbon, 25 mm", "linear_mass", 0.004)
+COLLAR_LEAF_M = constant("Width that one leaf of a collar covers", "length", 0.08)
+COLLAR_LEAF_KG = constant("Mass of a leaf of a collar", "mass", 0.005)
 MINUTES_DOME = constant("Minutes to shape and bind a wire dome", "ratio", 8.0)
 MINUTES_STARS = constant("Minutes to twist a star lattice, for each star", "ratio", 0.35)
 
@@ -26,6 +41,11 @@ def size(piece: Piece, bouquet: Bouquet, shape: Shape, stems: StemSet, netting: 
     armature = shape.under_m - floor + 0.5 * bouquets.ARMATURE_SHARE.value * shape.dome_m
     handle = bouquets.handle_of(stems, piece.mechanic.kind == "hand_spiral")
     parts, steps = _finish(bouquet, handle)
+    if bouquet.collar:
+        leaves = math.ceil(math.pi * max(piece.envelope.width_m, piece.envelope.depth_m) / COLLAR_LEAF_M.value)
+        parts = (*parts, Part(name=COLLAR, quantity=leaves, mass_kg=leaves * COLLAR_LEAF_KG.value))
+        collared = phrase(f"Bind {leaves} leaves under the flowers as a collar.")
+        steps = (*steps, Step(act="collar", say=collared))
     match piece.mechanic.kind:
         case "wire_dome" if netting is not None:
             return _wire_dome(piece, shape, netting, armature, binding, parts, steps)
@@ -54,6 +74,8 @@ def _wire_dome(
     rise = bouquets.ARMATURE_SHARE.value * shape.dome_m
     side = bouquets.dome_arc_m(wide / 2, max(rise, 0.01)) + 2 * (shape.neck_m + bouquets.SKIRT.value)
     sheet = nets.sheet(netting, width_m=side, length_m=side)
+    name = f"square for the dome, {netting.name}"
+    square = Part(name=name, quantity=1, sizes=(length(side), length(side)), mass_kg=sheet.mass_kg)
     aperture = nets.aperture_m(netting)
     pitch = nets.pitch_across_m(netting)
     area = bouquets.cap_area_m2(wide / 2, wide / 2, rise)
@@ -77,12 +99,12 @@ def _wire_dome(
         levels=(Level(height_m=armature_m, aperture_m=aperture), binding),
         layer_gap_m=armature_m - binding.height_m,
         flat=(FlatSheet(name="square for the dome", sheet=sheet, tuck_m=pitch / 2),),
-        parts=parts,
+        parts=(square, *parts),
         seat_moment_n_m=1.0,
         seated_by="its binding",
         capacity=max(1, int(area / nets.cell_area_m2(pitch))),
         displaced_volume_l=0.0,
-        mass_kg=side * side * nets.mass_per_area_kg_m2(netting),
+        mass_kg=weight_kg((square, *parts)),
         price=_price(netting, side * side),
         minutes=MINUTES_DOME.value,
         uses=3,
@@ -111,8 +133,10 @@ def _star_lattice(
     vine = 2 * math.pi * wide
     work = Step(act="weave", say=phrase("Work {v} of vine in and out round the rim.", v=cut_length(vine)))
     own = (
-        Part(name="covered wire", quantity=wires, sizes=(length(each),)),
-        Part(name="vine, in all", quantity=1, sizes=(length(vine),)),
+        Part(
+            name="covered wire", quantity=wires, sizes=(length(each),), mass_kg=wires * each * COVERED_WIRE_KG_M.value
+        ),
+        Part(name="vine, in all", quantity=1, sizes=(length(vine),), mass_kg=vine * VINE_KG_M.value),
     )
     return SizedMechanic(
         kind="star_lattice",
@@ -125,7 +149,7 @@ def _star_lattice(
         seated_by="its binding",
         capacity=stars,
         displaced_volume_l=0.0,
-        mass_kg=wires * each * COVERED_WIRE_KG_M.value,
+        mass_kg=weight_kg((*own, *parts)),
         price=None,
         minutes=MINUTES_STARS.value * stars,
         uses=1,
@@ -157,7 +181,7 @@ def _hand_spiral(
         seated_by="its binding",
         capacity=max(1, bouquets.heads_on_dome(area, mean, bouquets.HEADS_FILL_MOST.value) + green),
         displaced_volume_l=0.0,
-        mass_kg=0.0,
+        mass_kg=weight_kg(parts),
         price=0.0,
         minutes=0.0,
         uses=1,
@@ -172,15 +196,20 @@ def _finish(bouquet: Bouquet, handle: float) -> tuple[tuple[Part, ...], tuple[St
     if handle <= 0:
         return (), ()
     tape = bouquets.tape_length_m(handle, bouquets.TAPE_BAND.value, bouquets.TAPE_WIDTH.value, bouquets.TAPE_LAP.value)
-    parts = [Part(name="tape over the binding", quantity=1, sizes=(length(tape),))]
+    kg = tape * bouquets.TAPE_WIDTH.value * TAPE_KG_M2.value
+    parts = [Part(name="tape over the binding", quantity=1, sizes=(length(tape),), mass_kg=kg)]
     steps = [Step(act="bind", say=phrase("Bind tightly at one point and tape over it: {t}.", t=cut_length(tape)))]
     bow = bouquets.bow_length_m(bouquet.bow_loops, bouquet.bow_loop_m)
     if bow:
-        parts.append(Part(name="ribbon for the bow", quantity=1, sizes=(length(bow),)))
+        parts.append(
+            Part(name="ribbon for the bow", quantity=1, sizes=(length(bow),), mass_kg=bow * RIBBON_KG_M.value)
+        )
         words = f"Tie a bow of {bouquet.bow_loops} loops from {{b}} of ribbon."
         steps.append(Step(act="bow", say=phrase(words, b=cut_length(bow))))
     if bouquet.streamers:
-        parts.append(Part(name="streamer", quantity=bouquet.streamers, sizes=(length(bouquet.streamer_m),)))
+        number, long = bouquet.streamers, bouquet.streamer_m
+        kg = number * long * RIBBON_KG_M.value
+        parts.append(Part(name="streamer", quantity=number, sizes=(length(long),), mass_kg=kg))
     steps.append(Step(act="level", say=phrase("Cut the ends level, on the slant, under water.")))
     return tuple(parts), tuple(steps)
 

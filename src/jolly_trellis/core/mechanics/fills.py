@@ -1,6 +1,7 @@
 """Vessels filled with something that holds: a tangle of branches, wood shavings under a grid."""
 
 import math
+from dataclasses import replace
 
 from jolly_trellis.core import vessels
 from jolly_trellis.core.mechanics.fit import (
@@ -13,7 +14,7 @@ from jolly_trellis.core.mechanics.fit import (
     taped_share,
 )
 from jolly_trellis.core.mechanics.rings import WOOD_DENSITY
-from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step
+from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.netting import cell_capacity
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
 from jolly_trellis.core.quantities import length, mass, phrase, volume
@@ -26,6 +27,7 @@ SHAVINGS_DRY_KG_L = constant("Dry shavings per litre, kg", "ratio", 0.05)
 SHAVINGS_SOLID = constant("Share of shavings that is solid", "ratio", 0.10)
 SHAVINGS_GAP = constant("Clear width among shavings", "length", 0.014)
 SHAVINGS_MOMENT = constant("Moment a packed fill takes", "moment", 0.8)
+LEAST_GRID = 2
 GRID_SPACING = constant("Usual spacing of a grid across the rim", "length", 0.03, COMMON_PRACTICE)
 
 
@@ -56,6 +58,10 @@ def size_tangle(fit: Fit) -> SizedMechanic:
     gap = tangle_gap_m(TANGLE_FILL.value, TANGLE_STEM.value)
     pitch = gap + TANGLE_STEM.value
     wood = full / 1000 * TANGLE_FILL.value
+    stems = Part(
+        name="pliable bare stems, in all", quantity=1, sizes=(length(stem_m),), mass_kg=wood * WOOD_DENSITY.value
+    )
+    parts = (stems, *tape_parts(fit))
     heights = (1.0, 0.78, 0.6, 0.35, 0.15)
     return SizedMechanic(
         kind="branch_tangle",
@@ -63,7 +69,7 @@ def size_tangle(fit: Fit) -> SizedMechanic:
         seating=Seating(pattern="hexagonal", pitch_m=max(pitch, 0.018), aperture_m=gap, height_m=fit.depth_m),
         levels=tuple(Level(height_m=share * fit.depth_m, aperture_m=gap) for share in heights),
         layer_gap_m=0.22 * fit.depth_m,
-        parts=(Part(name="pliable bare stems, in all", quantity=1, sizes=(length(stem_m),)), *tape_parts(fit)),
+        parts=parts,
         tape_strips=fit.tape_strips,
         tape_strip_length_m=strip_length_m(fit),
         tape_share_of_mouth=taped_share(fit),
@@ -71,8 +77,7 @@ def size_tangle(fit: Fit) -> SizedMechanic:
         seated_by="its spring",
         capacity=max(1, int(fit.mouth_area_m2 / max(pitch, 0.018) ** 2)),
         displaced_volume_l=full * TANGLE_FILL.value,
-        mass_kg=wood * WOOD_DENSITY.value,
-        dry_mass_kg=wood * WOOD_DENSITY.value,
+        mass_kg=weight_kg(parts),
         price=3.0 + tape_price(fit),
         minutes=12.0,
         uses=4,
@@ -98,6 +103,9 @@ def size_shavings(fit: Fit) -> SizedMechanic:
     full = vessels.volume_below_l(fit.vessel, fit.depth_m)
     dry = SHAVINGS_DRY_KG_L.value * full * (1 + SHAVINGS_SAG.value)
     spacing = fit.choice.cell_m or GRID_SPACING.value
+    fit = replace(fit, tape_strips=max(fit.tape_strips, LEAST_GRID))
+    sizes = (volume(full * (1 + SHAVINGS_SAG.value)), mass(dry))
+    parts = (Part(name="fine wood shavings", quantity=1, sizes=sizes, mass_kg=dry), *tape_parts(fit))
     sagged = fit.depth_m * (1 - SHAVINGS_SAG.value)
     return SizedMechanic(
         kind="wood_shavings",
@@ -110,19 +118,15 @@ def size_shavings(fit: Fit) -> SizedMechanic:
             *(Level(height_m=share * sagged, aperture_m=SHAVINGS_GAP.value) for share in (0.9, 0.6, 0.25)),
         ),
         layer_gap_m=fit.depth_m - 0.9 * sagged,
-        parts=(
-            Part(name="fine wood shavings", quantity=1, sizes=(volume(full * (1 + SHAVINGS_SAG.value)), mass(dry))),
-            *tape_parts(fit),
-        ),
-        tape_strips=max(fit.tape_strips, 2),
+        parts=parts,
+        tape_strips=fit.tape_strips,
         tape_strip_length_m=strip_length_m(fit),
         tape_share_of_mouth=taped_share(fit),
         seat_moment_n_m=SHAVINGS_MOMENT.value + taped_n_m(fit),
         seated_by="its packing",
         capacity=max(1, int(fit.mouth_area_m2 / spacing**2)) * cell_capacity(spacing, fit.stem_diameter_m),
         displaced_volume_l=full * SHAVINGS_SOLID.value,
-        mass_kg=dry,
-        dry_mass_kg=dry,
+        mass_kg=weight_kg(parts),
         price=1.5 * full / 2 + tape_price(fit),
         minutes=6.0,
         uses=1,

@@ -24,6 +24,8 @@ WALL_FRICTION_GLAZED = constant("Friction of netting on a glazed wall", "ratio",
 WALL_FRICTION_ROUGH = constant("Friction of netting on a rough wall", "ratio", 0.4)
 TAPE_END_N_PER_MM = constant("Hold of a tape end on a clean dry rim, N per mm width", "ratio", 1.0)
 TAPE_OVERHANG = constant("Tape down the outside at each end", "length", 0.025, COMMON_PRACTICE)
+TAPE_KG_M2 = constant("Mass of tape", "areal_mass", 0.33)
+STRING_KG_M = constant("Mass of a metre of string", "linear_mass", 0.0015)
 TAPE_PRICE_M = constant("Price of a metre of tape", "ratio", 0.12)
 PUTTY_PULL = constant("Putty on a clean dry surface, in pull and in shear", "pressure", 10_000.0)
 PUTTY_WIDTH = constant("Width of a putty ring", "length", 0.008, COMMON_PRACTICE)
@@ -226,7 +228,22 @@ def tape_parts(fit: Fit) -> tuple[Part, ...]:
     """The tape strips as parts, none where there are none."""
     if not fit.tape_strips:
         return ()
-    return (Part(name="tape strip", quantity=fit.tape_strips, sizes=(length(strip_length_m(fit)),)),)
+    long, strips = strip_length_m(fit), fit.tape_strips
+    kg = tape_kg(strips * long, fit.choice.tape_width_m)
+    return (Part(name="tape strip", quantity=strips, sizes=(length(long),), mass_kg=kg),)
+
+
+def tape_kg(length_m: float, width_m: float) -> float:
+    """Mass of a length of tape, kg. Source: area; its mass is an estimate."""
+    return TAPE_KG_M2.value * length_m * width_m
+
+
+def putty_parts(ring_m: float) -> tuple[Part, ...]:
+    """A ring of putty as a part, none where there is none."""
+    if not ring_m:
+        return ()
+    kg = putty_ring_kg(ring_m)
+    return (Part(name="putty ring", quantity=1, sizes=(length(ring_m), mass(kg)), mass_kg=kg),)
 
 
 def tape_step(fit: Fit) -> tuple[Step, ...]:

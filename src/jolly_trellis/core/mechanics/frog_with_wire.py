@@ -8,6 +8,7 @@ from jolly_trellis.core.mechanics.fit import (
     check_depth,
     check_mouth,
     cut_step,
+    putty_parts,
     putty_ring_kg,
     putty_step,
     tuck_folds,
@@ -43,9 +44,8 @@ def size(fit: Fit) -> SizedMechanic:
     ring = putty_ring_m(frog.width_m) if fit.putty else 0.0
     stuck = (putty_step(ring, "under the frog, on a dry floor"),) if fit.putty else ()
     half = (fit.depth_m + frog.height_m) / 2
-    parts = [Part(name=frog.name, quantity=1, sizes=(length(frog.width_m), mass(frog.mass_kg)))]
-    if fit.putty:
-        parts.append(Part(name="putty ring", quantity=1, sizes=(length(ring), mass(putty_ring_kg(ring)))))
+    sizes = (length(frog.width_m), mass(frog.mass_kg))
+    parts = (Part(name=frog.name, quantity=1, sizes=sizes, mass_kg=frog.mass_kg), *putty_parts(ring))
     made = of_netting(
         fit,
         kind="frog_with_wire",
@@ -55,7 +55,7 @@ def size(fit: Fit) -> SizedMechanic:
             FlatSheet(name="top layer", sheet=top, folds=tuck_folds(fit, long), tuck_m=tuck),
             FlatSheet(name="loose middle", sheet=middle),
         ),
-        parts=tuple(parts),
+        parts=parts,
         extra_moment_n_m=holding_moment_n_m(mass_kg=frog.mass_kg, radius_m=radius, putty_ring_m=ring),
         seated_by="squeeze and frog",
         extra_minutes=4.0,
@@ -81,8 +81,6 @@ def size(fit: Fit) -> SizedMechanic:
         frog_radius_m=radius,
         putty_ring_m=ring,
         putty_kg=putty_ring_kg(ring),
-        mass_kg=made.mass_kg + frog.mass_kg,
-        dry_mass_kg=made.dry_mass_kg + frog.mass_kg,
         displaced_volume_l=made.displaced_volume_l + frog.mass_kg / 7.8,
         price=price,
     )

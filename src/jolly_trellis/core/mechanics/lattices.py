@@ -2,8 +2,8 @@
 
 import math
 
-from jolly_trellis.core.mechanics.fit import TAPE_END_N_PER_MM, TAPE_PRICE_M, Fit, strip_length_m
-from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step
+from jolly_trellis.core.mechanics.fit import TAPE_END_N_PER_MM, TAPE_PRICE_M, Fit, strip_length_m, tape_kg
+from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.netting import cell_capacity
 from jolly_trellis.core.piece import MechanicKind
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
@@ -17,6 +17,7 @@ PAD_RIB = constant("Rib of a moulded lattice", "length", 0.002)
 PAD_KG_M2 = constant("Mass of a moulded lattice", "areal_mass", 3.2)
 PAD_USES = constant("Times a moulded lattice is used again", "count", 40)
 DOWEL_OVERHANG = constant("Dowel past the mouth at each end", "length", 0.02, COMMON_PRACTICE)
+DOWEL_KG_M = constant("Mass of a metre of dowel", "linear_mass", 0.035)
 DOWEL_MOMENT = constant("Moment two dowels on the rim add", "moment", 0.25)
 GRID_SPACING = constant("Usual spacing of tape strips", "length", 0.03, COMMON_PRACTICE)
 
@@ -60,7 +61,7 @@ def size_grid(fit: Fit) -> SizedMechanic:
         name="tape grid",
         seating=Seating(pattern="square", pitch_m=spacing, aperture_m=aperture, height_m=fit.depth_m),
         levels=(Level(height_m=fit.depth_m, aperture_m=aperture),),
-        parts=(Part(name="tape, in all", quantity=1, sizes=(length(tape),)),),
+        parts=(Part(name="tape, in all", quantity=1, sizes=(length(tape),), mass_kg=tape_kg(tape, width)),),
         tape_strips=2 * number,
         tape_strip_length_m=strip_length_m(fit),
         tape_share_of_mouth=min(1.0, 2 * number * width * math.pi / 4 * fit.mouth_m / fit.mouth_area_m2),
@@ -69,8 +70,7 @@ def size_grid(fit: Fit) -> SizedMechanic:
         strength_n=2 * ends,
         capacity=max(1, int(fit.mouth_area_m2 / spacing**2)) * cell_capacity(aperture, fit.stem_diameter_m),
         displaced_volume_l=0.0,
-        mass_kg=0.002 * tape,
-        dry_mass_kg=0.002 * tape,
+        mass_kg=tape_kg(tape, width),
         price=tape * TAPE_PRICE_M.value,
         minutes=1.0 + number,
         uses=1,
@@ -99,10 +99,10 @@ def _lattice(fit: Fit, kind: MechanicKind, name: str, size_m: float, *, dowels: 
     thickness = min(PAD_THICKNESS.value, fit.depth_m)
     aperture, pitch = PAD_CELL.value - PAD_RIB.value, PAD_CELL.value
     dowel = fit.mouth_m + 2 * (fit.vessel.wall_m + DOWEL_OVERHANG.value)
-    parts = [Part(name=name, quantity=1, sizes=(length(size_m), length(size_m * ratio)))]
+    parts = [Part(name=name, quantity=1, sizes=(length(size_m), length(size_m * ratio)), mass_kg=kg)]
     say = phrase("Rest it on the rim; it lifts off whole for the road.")
     if dowels:
-        parts.append(Part(name="dowel", quantity=2, sizes=(length(dowel),)))
+        parts.append(Part(name="dowel", quantity=2, sizes=(length(dowel),), mass_kg=2 * dowel * DOWEL_KG_M.value))
         say = phrase("Push two dowels, {d} each, through its edge and hang it on the rim.", d=length(dowel))
     return SizedMechanic(
         kind=kind,
@@ -121,8 +121,7 @@ def _lattice(fit: Fit, kind: MechanicKind, name: str, size_m: float, *, dowels: 
         strength_n=12.0,
         capacity=max(1, int(fit.mouth_area_m2 / pitch**2 / 2)),
         displaced_volume_l=1000 * kg / 950,
-        mass_kg=kg,
-        dry_mass_kg=kg,
+        mass_kg=weight_kg(parts),
         price=9.0 + 120.0 * area,
         minutes=1.5,
         uses=round(PAD_USES.value),

@@ -9,10 +9,11 @@ from jolly_trellis.core.mechanics.fit import (
     PUTTY_WIDTH,
     Fit,
     putty_moment_n_m,
+    putty_parts,
     putty_ring_kg,
     putty_step,
 )
-from jolly_trellis.core.mechanics.sized import Grip, Level, Part, Seating, SizedMechanic, Step
+from jolly_trellis.core.mechanics.sized import Grip, Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.netting import cell_capacity
 from jolly_trellis.core.piece import MechanicKind
 from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance, constant
@@ -141,8 +142,7 @@ def size_open(fit: Fit, kind: str) -> SizedMechanic:
         seated_by="its weight" if not fit.putty else "its weight and putty",
         capacity=max(frog.openings, 1) * each,
         displaced_volume_l=1000 * frog.mass_kg / FROG_DENSITY.value,
-        mass_kg=frog.mass_kg + putty_ring_kg(ring),
-        dry_mass_kg=frog.mass_kg,
+        mass_kg=weight_kg(_parts(frog, fit)),
         price=_price(frog, ring),
         minutes=2.0 + (1.0 if fit.putty else 0.0),
         uses=round(FROG_USES.value),
@@ -181,8 +181,7 @@ def _pins(fit: Fit, frog: Frog, *, kind: MechanicKind, own_water_l: float) -> Si
         seated_by="its weight" if not fit.putty else "its weight and putty",
         capacity=capacity,
         displaced_volume_l=1000 * frog.mass_kg / FROG_DENSITY.value,
-        mass_kg=frog.mass_kg + putty_ring_kg(ring),
-        dry_mass_kg=frog.mass_kg,
+        mass_kg=weight_kg(_parts(frog, fit)),
         price=_price(frog, ring),
         minutes=2.0 + (1.0 if fit.putty else 0.0),
         uses=round(FROG_USES.value),
@@ -197,11 +196,9 @@ def _price(frog: Frog, ring_m: float) -> float | None:
 
 
 def _parts(frog: Frog, fit: Fit) -> tuple[Part, ...]:
-    parts = [Part(name=frog.name, quantity=1, sizes=(length(frog.width_m), mass(frog.mass_kg)))]
-    if fit.putty:
-        ring = putty_ring_m(frog.width_m)
-        parts.append(Part(name="putty ring", quantity=1, sizes=(length(ring), mass(putty_ring_kg(ring)))))
-    return tuple(parts)
+    sizes = (length(frog.width_m), mass(frog.mass_kg))
+    ring = putty_ring_m(frog.width_m) if fit.putty else 0.0
+    return (Part(name=frog.name, quantity=1, sizes=sizes, mass_kg=frog.mass_kg), *putty_parts(ring))
 
 
 def _steps(fit: Fit, frog: Frog, *, woody: bool) -> tuple[Step, ...]:

@@ -2,8 +2,8 @@
 
 import math
 
-from jolly_trellis.core.mechanics.fit import Fit
-from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step
+from jolly_trellis.core.mechanics.fit import STRING_KG_M, Fit
+from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.netting import cell_capacity
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
 from jolly_trellis.core.quantities import length, phrase, volume
@@ -11,7 +11,8 @@ from jolly_trellis.core.quantities import length, phrase, volume
 CUP_INSIDE = constant("Inside of a cup", "length", 0.024, COMMON_PRACTICE)
 CUP_HIGH_SHARE = constant("Depth of a cup against its inside size", "ratio", 4.0)
 TIE_PER_CUP = constant("Tie for one cup on its rod", "length", 0.40, COMMON_PRACTICE)
-CUP_KG = constant("Empty cup with its rod", "mass", 0.035)
+CUP_KG = constant("Empty cup", "mass", 0.025)
+ROD_KG = constant("Rod of a raised cup", "mass", 0.010)
 TIE_MOMENT = constant("Moment one tied rod takes", "moment", 0.15)
 
 
@@ -28,6 +29,12 @@ def size(fit: Fit) -> SizedMechanic:
     deep = cup_depth_m(fit.choice.cup_ml, inside)
     total = cups * fit.choice.cup_ml / 1000
     rim = max(fit.depth_m, deep)
+    tie = cups * TIE_PER_CUP.value
+    parts = (
+        Part(name="cup", quantity=cups, sizes=(volume(fit.choice.cup_ml / 1000),), mass_kg=cups * CUP_KG.value),
+        Part(name="rod", quantity=cups, mass_kg=cups * ROD_KG.value),
+        Part(name="tie, in all", quantity=1, sizes=(length(tie),), mass_kg=tie * STRING_KG_M.value),
+    )
     return SizedMechanic(
         kind="raised_cups",
         name=f"{cups} raised cup{'s' if cups > 1 else ''}",
@@ -41,18 +48,13 @@ def size(fit: Fit) -> SizedMechanic:
         levels=(Level(height_m=rim, aperture_m=inside), Level(height_m=rim - deep, aperture_m=inside)),
         layer_gap_m=deep,
         rigid=True,
-        parts=(
-            Part(name="cup", quantity=cups, sizes=(volume(fit.choice.cup_ml / 1000),)),
-            Part(name="rod", quantity=cups),
-            Part(name="tie, in all", quantity=1, sizes=(length(cups * TIE_PER_CUP.value),)),
-        ),
+        parts=parts,
         seat_moment_n_m=cups * TIE_MOMENT.value,
         seated_by="its ties",
         seat_arm_m=fit.mouth_m / 2,
         capacity=cups * each,
         displaced_volume_l=0.0,
-        mass_kg=cups * CUP_KG.value,
-        dry_mass_kg=cups * CUP_KG.value,
+        mass_kg=weight_kg(parts),
         price=1.6 * cups,
         minutes=2.5 * cups,
         uses=30,

@@ -4,7 +4,7 @@ import math
 
 from jolly_trellis.core import vessels
 from jolly_trellis.core.mechanics.fit import Fit, check_depth, tape_parts, tape_price, tape_step, taped_n_m
-from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step
+from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.netting import STEEL_DENSITY, cell_capacity
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
 from jolly_trellis.core.quantities import length, phrase
@@ -20,6 +20,7 @@ RING_FRICTION_MOMENT = constant("Moment a twig ring wedged in a vessel takes", "
 STRUNG_WIRE = constant("Soft wire of a strung ring", "length", 0.002, COMMON_PRACTICE)
 STRUNG_CELL = constant("Usual cell of a strung ring", "length", 0.025, COMMON_PRACTICE)
 RING_ROD = constant("Rod of the metal ring", "length", 0.004, COMMON_PRACTICE)
+TWIGS = "pliable twigs, in all"
 
 
 def strung_wire_length_m(ring_m: float, cell_m: float) -> float:
@@ -44,6 +45,7 @@ def size_twigs(fit: Fit) -> SizedMechanic:
     outer = fit.mouth_m + RING_OVERHANG.value
     twig_m = TWIG_WINDS.value * math.pi * (inside + outer) * 0.85
     volume = twig_m * math.pi / 4 * TWIG_DIAMETER.value**2
+    twigs = Part(name=TWIGS, quantity=1, sizes=(length(twig_m),), mass_kg=volume * WOOD_DENSITY.value)
     cells = max(1, int(0.75 * fit.mouth_area_m2 / TWIG_PITCH.value**2))
     return SizedMechanic(
         kind="twig_rings",
@@ -57,9 +59,9 @@ def size_twigs(fit: Fit) -> SizedMechanic:
         ),
         layer_gap_m=fit.depth_m - low,
         parts=(
-            Part(name="low twig ring, outside", quantity=1, sizes=(length(inside),)),
-            Part(name="rim twig ring, outside", quantity=1, sizes=(length(outer),)),
-            Part(name="pliable twigs, in all", quantity=1, sizes=(length(twig_m),)),
+            Part(name="low twig ring, outside", quantity=1, sizes=(length(inside),), mass_kg=0.0, made_of=TWIGS),
+            Part(name="rim twig ring, outside", quantity=1, sizes=(length(outer),), mass_kg=0.0, made_of=TWIGS),
+            twigs,
             *tape_parts(fit),
         ),
         tape_strips=fit.tape_strips,
@@ -68,8 +70,7 @@ def size_twigs(fit: Fit) -> SizedMechanic:
         seat_arm_m=fit.mouth_m / 2,
         capacity=cells * cell_capacity(TWIG_GAP.value, fit.stem_diameter_m),
         displaced_volume_l=1000 * volume / 2,
-        mass_kg=volume * WOOD_DENSITY.value,
-        dry_mass_kg=volume * WOOD_DENSITY.value,
+        mass_kg=weight_kg((twigs, *tape_parts(fit))),
         price=2.0 + tape_price(fit),
         minutes=14.0,
         uses=3,
@@ -96,6 +97,12 @@ def size_twigs(fit: Fit) -> SizedMechanic:
     )
 
 
+def _of_steel(name: str, size_m: float, wire_m: float, thick_m: float) -> Part:
+    """A part of round steel: its size, and its mass from the wire or rod in it."""
+    kg = math.pi / 4 * thick_m**2 * wire_m * STEEL_DENSITY.value
+    return Part(name=name, quantity=1, sizes=(length(size_m),), mass_kg=kg)
+
+
 def size_strung(fit: Fit) -> SizedMechanic:
     """Size strung rings: one on the mouth, a second low where the vessel is deep enough."""
     cell = fit.choice.cell_m or STRUNG_CELL.value
@@ -108,11 +115,12 @@ def size_strung(fit: Fit) -> SizedMechanic:
     rods = math.pi * (ring + (low_ring if two else 0.0))
     steel = math.pi / 4 * (wire * STRUNG_WIRE.value**2 + rods * RING_ROD.value**2)
     levels = [Level(height_m=fit.depth_m, aperture_m=aperture)]
-    parts = [Part(name="metal ring for the mouth", quantity=1, sizes=(length(ring),))]
+    parts = [_of_steel("metal ring for the mouth", ring, math.pi * ring, RING_ROD.value)]
     if two:
         levels.append(Level(height_m=low, aperture_m=aperture))
-        parts.append(Part(name="metal ring for the bowl", quantity=1, sizes=(length(low_ring),)))
-    parts.append(Part(name="soft wire, 2 mm", quantity=1, sizes=(length(wire),)))
+        parts.append(_of_steel("metal ring for the bowl", low_ring, math.pi * low_ring, RING_ROD.value))
+    parts.append(_of_steel("soft wire, 2 mm", wire, wire, STRUNG_WIRE.value))
+    parts += tape_parts(fit)
     return SizedMechanic(
         kind="strung_ring",
         name="strung rings" if two else "strung ring",
@@ -120,7 +128,7 @@ def size_strung(fit: Fit) -> SizedMechanic:
         levels=tuple(levels),
         layer_gap_m=fit.depth_m - low if two else 0.0,
         rigid=True,
-        parts=(*parts, *tape_parts(fit)),
+        parts=tuple(parts),
         tape_strips=fit.tape_strips,
         seat_moment_n_m=steel * STEEL_DENSITY.value * 9.80665 * ring / 2 + taped_n_m(fit),
         seated_by="its weight on the rim",
@@ -128,8 +136,7 @@ def size_strung(fit: Fit) -> SizedMechanic:
         strength_n=12.0,
         capacity=max(1, int(fit.mouth_area_m2 / cell**2)) * cell_capacity(aperture, fit.stem_diameter_m),
         displaced_volume_l=1000 * steel / 2,
-        mass_kg=steel * STEEL_DENSITY.value,
-        dry_mass_kg=steel * STEEL_DENSITY.value,
+        mass_kg=weight_kg(parts),
         price=6.0 + 0.4 * wire + tape_price(fit),
         minutes=16.0,
         uses=40,

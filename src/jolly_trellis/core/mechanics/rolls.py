@@ -14,6 +14,7 @@ ROLL_OVERSIZE = constant("Roll against the inner width of its trough", "ratio", 
 TURNS = constant("Turns of a roll", "ratio", 1.5, COMMON_PRACTICE)
 STICK_OVERHANG = constant("Stick past the outside of the trough at each end", "length", 0.03, COMMON_PRACTICE)
 STICK_SPACING = constant("One stick for every", "length", 0.30, COMMON_PRACTICE)
+STICK_KG_M = constant("Mass of a metre of bamboo stick", "linear_mass", 0.04)
 STICK_MOMENT = constant("Moment a stick across the rim adds", "moment", 0.6)
 PRESSED_GAP = constant("Gap between pressed layers", "length", 0.015)
 TROUGH_RATIO = 1.8
@@ -50,6 +51,7 @@ def size_on_sticks(fit: Fit) -> SizedMechanic:
     diameter = min(roll_diameter_m(fit.mouth_m), fit.depth_m)
     sheet = nets.sheet(fit.net, width_m=roll_sheet_width_m(diameter, TURNS.value), length_m=fit.mouth_long_m)
     number, stick = sticks(fit.mouth_long_m), fit.mouth_m + 2 * (fit.vessel.wall_m + STICK_OVERHANG.value)
+    sticks_kg = number * stick * STICK_KG_M.value
     low = max(fit.depth_m - diameter, 0.005)
     return of_netting(
         fit,
@@ -57,7 +59,7 @@ def size_on_sticks(fit: Fit) -> SizedMechanic:
         name="roll on cross-sticks",
         heights_m=(fit.depth_m, (fit.depth_m + low) / 2, low),
         flat=(FlatSheet(name="sheet", sheet=sheet),),
-        parts=(Part(name="stick", quantity=number, sizes=(length(stick),)),),
+        parts=(Part(name="stick", quantity=number, sizes=(length(stick),), mass_kg=sticks_kg),),
         extra_moment_n_m=number * STICK_MOMENT.value,
         seated_by=f"its squeeze and {number} stick{'s' if number > 1 else ''}",
         extra_minutes=2.0 * number,

@@ -1,5 +1,6 @@
 """What every mechanic returns, the same for all: seats, levels with their play, seat in the vessel, parts, cost."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
@@ -72,11 +73,21 @@ class FlatSheet:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Part:
-    """Something to cut or take: its name, how many, and its sizes."""
+    """Something to cut or take: its name, how many, its sizes, and what all of it weighs as it is put in, kg.
+
+    `made_of` names the part that it is made of and weighed with, as rings are of their twigs.
+    """
 
     name: str
     quantity: int
     sizes: tuple[Quantity, ...] = ()
+    mass_kg: float
+    made_of: str = ""
+
+
+def weight_kg(parts: Iterable[Part]) -> float:
+    """What some parts weigh together, kg: whatever is listed weighs. Source: sum."""
+    return sum(each.mass_kg for each in parts)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -124,7 +135,6 @@ class SizedMechanic:
     absorbed_l: float = 0.0
     deliverable_share: float = 0.0
     mass_kg: float
-    dry_mass_kg: float = 0.0
     price: float | None
     minutes: float
     uses: int

@@ -64,7 +64,7 @@ def size_with_moss(fit: Fit) -> SizedMechanic:
         name="moss sandwich",
         heights_m=heights,
         flat=flat,
-        parts=(Part(name="dry moss", quantity=1, sizes=(mass(dry),)),),
+        parts=(Part(name="dry moss", quantity=1, sizes=(mass(dry),), mass_kg=dry),),
         slop_factor=MOSS_SLOP.value,
         extra_minutes=3.0,
         steps=(
@@ -82,8 +82,6 @@ def size_with_moss(fit: Fit) -> SizedMechanic:
         made,
         absorbed_l=taken,
         deliverable_share=MOSS_DELIVERS.value,
-        mass_kg=made.mass_kg + dry,
-        dry_mass_kg=made.dry_mass_kg + dry,
         displaced_volume_l=made.displaced_volume_l + dry,
         price=None if made.price is None else made.price + dry * MOSS_PRICE_KG.value,
     )

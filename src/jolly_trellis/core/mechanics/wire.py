@@ -11,6 +11,7 @@ from jolly_trellis.core.mechanics.fit import (
     netting_seating,
     point_strength,
     putty_moment_n_m,
+    putty_parts,
     putty_ring_kg,
     putty_step,
     squeezed_n_m,
@@ -21,7 +22,7 @@ from jolly_trellis.core.mechanics.fit import (
     tape_step,
     taped_share,
 )
-from jolly_trellis.core.mechanics.sized import FlatSheet, Level, Part, SizedMechanic, Step
+from jolly_trellis.core.mechanics.sized import FlatSheet, Level, Part, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.piece import MechanicKind
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
 from jolly_trellis.core.quantities import length
@@ -67,6 +68,7 @@ def of_netting(
             name=f"{each.name}, {net.name}",
             quantity=1,
             sizes=(length(each.sheet.width_m), length(each.sheet.length_m)),
+            mass_kg=each.sheet.mass_kg,
         )
         for each in flat
     )
@@ -81,6 +83,7 @@ def of_netting(
     if gap is None:
         gap = heights_m[0] - heights_m[1] if len(heights_m) > 1 else 0.0
     strips = fit.tape_strips
+    all_parts = (*pieces, *parts, *tape_parts(fit), *putty_parts(putty_m))
     return SizedMechanic(
         kind=kind,
         name=name,
@@ -88,7 +91,7 @@ def of_netting(
         levels=tuple(Level(height_m=each, aperture_m=aperture * aperture_share) for each in heights_m),
         layer_gap_m=gap,
         flat=flat,
-        parts=pieces + parts + tape_parts(fit),
+        parts=all_parts,
         tape_strips=strips,
         tape_strip_length_m=strip_length_m(fit),
         tape_share_of_mouth=taped_share(fit),
@@ -99,8 +102,7 @@ def of_netting(
         strength_n=point_strength(net.wire_m).value,
         capacity=stems_taken(fit, cells_free(fit, nets.pitch_across_m(net)), aperture),
         displaced_volume_l=1000 * wire_kg / nets.STEEL_DENSITY.value,
-        mass_kg=wire_kg,
-        dry_mass_kg=wire_kg,
+        mass_kg=weight_kg(all_parts),
         price=None if price is None else price + tape_price(fit),
         minutes=MINUTES_PER_LAYER.value * max(1, len(heights_m)) + strips + extra_minutes,
         uses=round(NETTING_USES.value),

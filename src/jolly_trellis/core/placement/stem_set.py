@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from jolly_trellis.core import ranges
 from jolly_trellis.core.errors import InvalidMeasure, UnknownName
 from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.piece import Conditions, RecipeLine
@@ -18,6 +19,7 @@ from jolly_trellis.core.stems import (
     heavy_factor,
     linear_density_kg_m,
 )
+from jolly_trellis.core.tubes import own_water_kg
 
 MOST_STEMS = 400
 ROLE_ORDER: tuple[Role, ...] = ("margin", "base", "focal", "line", "filler", "airy")
@@ -67,6 +69,11 @@ class StemSet:
         """Mass of each row at its cut length, kg."""
         return self.head_mass_kg + self.linear_density_kg_m * cut_length_m
 
+    def own_water_kg(self, *, heavy: bool) -> Array:
+        """What the tube or wet wrap of each row weighs with its water, kg; 0 where it drinks from the vessel."""
+        pairs = zip(self.line_index, self.stems_in_row.tolist(), strict=True)
+        return np.array([own_water_kg(self.lines[at][0], int(stems), heavy=heavy) for at, stems in pairs])
+
     def centre_from_foot_m(self, cut_length_m: Array) -> Array:
         """Distance from the cut end to the centre of mass of each row, metres (`stems.centre_from_foot_m`)."""
         stem = self.linear_density_kg_m * cut_length_m
@@ -87,6 +94,7 @@ def find_variety(conditions: Conditions, key: str, *, path: str) -> Variety:
             message=phrase(f"No variety in the stores is called “{key}”."),
             limit=phrase(f"The nearest is “{near}”." if near else "Choose one from the stores."),
         )
+    ranges.check(found, f"varieties.{key}")
     return found
 
 

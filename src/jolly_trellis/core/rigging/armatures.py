@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.netting import Netting, Sheet
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE, Figure, constant
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.rigging.rig import RUNS, Armature
 from jolly_trellis.core.spills import TENSION_PER_CELL
@@ -23,16 +23,25 @@ CANE_PROUD = constant("A cane is longer than its panel by", "length", 0.04)
 CANE_TIES_EVERY = constant("Ties of a panel to its canes, one every", "length", 0.15)
 TIE_EVERY = constant("Ties of a wrapped frame, one every", "length", 0.25, COMMON_PRACTICE)
 TIES_TO_CLOSE = constant("Ties that close a tube round its frame", "count", 3, COMMON_PRACTICE)
+CANE_KG_M = constant("Mass of a metre of cane", "linear_mass", 0.06)
+TWIG_KG_M = constant("Mass of a metre of dry twig", "linear_mass", 0.03)
+HOOK_KG_M = constant("Mass of a metre of hook wire, 1 mm", "linear_mass", 0.006)
+FRAME_TIE_KG = constant("Cable tie of a wrapped frame, 3.6 mm", "mass", 0.0012)
+CANE_TIE_KG = constant("Cable tie of a cane, 2.5 mm", "mass", 0.0006)
 HOOK_WIRE = constant("Wire for the hook of one hung stem", "length", 0.12)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ArmaturePart:
-    """Parts of one kind and one length: twigs, canes, ties, hook wire; `length_m` None where it has no length."""
+    """Parts of one kind and one length: twigs, canes, ties, hook wire; `length_m` None where it has no length.
+
+    `mass_kg` is of all of them.
+    """
 
     name: str
     count: int
     length_m: float | None
+    mass_kg: float
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -207,15 +216,15 @@ def _parts(armature: Armature, net: Netting, flowers_n: float, hung: int) -> lis
     parts = []
     if armature.kind in ("snake", "tube", "runner") and armature.stiffness == "twig-stiffened":
         twig = armature.diameter_m + 2 * TWIG_PROUD.value
-        parts.append(ArmaturePart(name="dry twigs", count=twig_count(armature.length_m), length_m=twig))
+        parts.append(_lengths("dry twigs", twig_count(armature.length_m), twig, TWIG_KG_M))
     if armature.kind == "wrapped frame":
-        parts.append(ArmaturePart(name="ties to the frame", count=tie_count(armature.length_m), length_m=None))
+        parts.append(_ties("ties to the frame", tie_count(armature.length_m), FRAME_TIE_KG))
     if armature.kind == "panel":
         parts += _canes(armature, net, flowers_n)
     if armature.kind == "ring":
-        parts.append(ArmaturePart(name="cane bent to the ring", count=1, length_m=math.pi * armature.diameter_m))
+        parts.append(_lengths("cane bent to the ring", 1, math.pi * armature.diameter_m, CANE_KG_M))
     if armature.drop is not None and hung:
-        parts.append(ArmaturePart(name="hooks of wire", count=hung, length_m=HOOK_WIRE.value))
+        parts.append(_lengths("hooks of wire", hung, HOOK_WIRE.value, HOOK_KG_M))
     return parts
 
 
@@ -227,7 +236,15 @@ def _canes(armature: Armature, net: Netting, flowers_n: float) -> list[ArmatureP
     long, short = armature.length_m + CANE_PROUD.value, armature.width_m + CANE_PROUD.value
     ties = along * math.ceil(long / CANE_TIES_EVERY.value) + across * math.ceil(short / CANE_TIES_EVERY.value)
     return [
-        ArmaturePart(name="canes along", count=along, length_m=long),
-        ArmaturePart(name="canes across", count=across, length_m=short),
-        ArmaturePart(name="ties to the canes", count=ties, length_m=None),
+        _lengths("canes along", along, long, CANE_KG_M),
+        _lengths("canes across", across, short, CANE_KG_M),
+        _ties("ties to the canes", ties, CANE_TIE_KG),
     ]
+
+
+def _lengths(name: str, count: int, length_m: float, kg_m: Figure) -> ArmaturePart:
+    return ArmaturePart(name=name, count=count, length_m=length_m, mass_kg=count * length_m * kg_m.value)
+
+
+def _ties(name: str, count: int, each: Figure) -> ArmaturePart:
+    return ArmaturePart(name=name, count=count, length_m=None, mass_kg=count * each.value)

@@ -16,14 +16,14 @@ from jolly_trellis.core.rigging import mounts
 from jolly_trellis.core.rigging.coverage import Coverage, cover
 from jolly_trellis.core.rigging.drops import DropRow, drop_list, longest_stem_m
 from jolly_trellis.core.rigging.findings import ANGLE_LEAST, Worked, findings_of
-from jolly_trellis.core.rigging.layout import LaidOut, along_m, lay_out
+from jolly_trellis.core.rigging.layout import LaidOut, along_m, chain_pull_n, hung_as_chain, lay_out
 from jolly_trellis.core.rigging.levelling import Tighten, cut_length_m, tightening
-from jolly_trellis.core.rigging.loads import TakeOff, proof_kg, take_off
+from jolly_trellis.core.rigging.loads import Load, TakeOff, proof_kg, take_off
 from jolly_trellis.core.rigging.network import Settled, solve
 from jolly_trellis.core.rigging.resting import (
     Rest,
     body_m,
-    design_load_n,
+    design_load,
     line_tensions,
     lying,
     rest_of,
@@ -34,6 +34,7 @@ from jolly_trellis.core.rigging.states import HangState, LineCase, LineState, Po
 from jolly_trellis.core.verdicts import Verdict, conclude
 
 NO_LINE_N = 1.0e6
+PULL_COUNTS = constant("A pull on a hang point has a direction from", "force", 0.5)
 LONG = constant("One line longer than it should be by", "ratio", 0.01)
 
 
@@ -68,17 +69,16 @@ def assess(rig: Rig, conditions: Conditions) -> RigReport:
     Raises: CoreError: the rig cannot be, or has no rest position; a proof load under the finished load.
     """
     weighed = take_off(rig, conditions)
-    load = design_load_n(weighed)
+    load = design_load(weighed)
     proof = chosen_proof_kg(rig, weighed)
     if rig.lies:
-        return _lying_report(rig, weighed, load, conditions, proof)
+        return _lying_report(rig, weighed, load.total_n, conditions, proof)
     shown = lay_out(rig, load, as_if=None)
     settled = solve(shown.net)
     ways, chain = [(shown, settled)], 0.0
     if rig.is_run and not rig.is_tied:
-        slack = lay_out(rig, load, as_if="chain")
-        hung = solve(slack.net)
-        chain = float(hung.tension_n[list(slack.chain_links)].max())
+        slack, hung = hung_as_chain(rig, load)
+        chain = chain_pull_n(slack, hung.at_m, hung.tension_n)
         beam = lay_out(rig, load, as_if="beam")
         ways += [(slack, hung), (beam, solve(beam.net))]
     whole = np.max([line_tensions(made, found) for made, found in ways], axis=0)
@@ -87,11 +87,11 @@ def assess(rig: Rig, conditions: Conditions) -> RigReport:
     pulls = [*(_point_pulls(rig, made, found) for made, found in ways), *uneven_pulls, *gone_pulls]
     lines = tuple(_line_state(rig, index, whole, uneven, gone, shown, settled) for index in range(len(rig.lines)))
     points = tuple(_point_state(point, index, pulls) for index, point in enumerate(rig.points))
-    rest = rest_of(rig, load, shown, settled)
+    rest = rest_of(rig, load.total_n, shown, settled)
     sized = weighed.sized
     worked = Worked(
         weighed=weighed,
-        load_n=load,
+        load_n=load.total_n,
         lines=lines,
         points=points,
         at_m=rest.at_m,
@@ -116,7 +116,7 @@ def assess(rig: Rig, conditions: Conditions) -> RigReport:
         standing=mounts.standing(rig, rest.at_m, weighed.typical_kg, worked.thick_m, worked.wide_m),
         core_bed_m2=mounts.core_bed_m2(rig.armature.core_kg),
         proof_kg=proof,
-        verdict=conclude("hang", findings, missing=missing, figures=_figures(rig, weighed, load)),
+        verdict=conclude("hang", findings, missing=missing, figures=_figures(rig, weighed, load.total_n)),
     )
 
 
@@ -187,7 +187,7 @@ def _uneven(rig: Rig, made: LaidOut, settled: Settled) -> tuple[Array, list[Arra
     return worst, pulls
 
 
-def _each_gone(rig: Rig, load: float) -> tuple[Array, list[Array]]:
+def _each_gone(rig: Rig, load: Load) -> tuple[Array, list[Array]]:
     """Worst tension of every line with each other line gone, and the pulls on the points then."""
     worst, pulls = np.zeros(len(rig.lines)), []
     for gone in range(len(rig.lines)):
@@ -260,13 +260,21 @@ def _reach(rig: Rig, index: int, made: LaidOut, settled: Settled) -> tuple[float
 
 
 def _point_state(point: HangPoint, index: int, pulls: list[Array]) -> PointState:
-    worst = max((each[index] for each in pulls), key=lambda pull: float(np.linalg.norm(pull)))
-    size = float(np.linalg.norm(worst))
-    off = _off_rad(point, worst) if size > 1e-9 else 0.0
+    """A hang point over all cases: its greatest pull, and how far off its rated direction it is pulled in any."""
+    here = [each[index] for each in pulls]
+    sizes = [float(np.linalg.norm(each)) for each in here]
+    size = max(sizes)
+    counted = [pull for pull, newtons in zip(here, sizes, strict=True) if newtons > PULL_COUNTS.value]
+    off = max((_off_rad(point, pull) for pull in counted), default=0.0)
     rating = rating_of(point)
     use = None if rating is None else size / rating
-    right, back, up = worst.tolist()
-    return PointState(name=point.name, pull_n=size, off_rad=off, use=use, worst_n=(right, back, up))
+    return PointState(
+        name=point.name,
+        pull_n=size,
+        off_rad=off,
+        use=use,
+        pulls_n=tuple((float(right), float(back), float(up)) for right, back, up in (each.tolist() for each in here)),
+    )
 
 
 def _off_rad(point: HangPoint, pull: Array) -> float:

@@ -60,6 +60,7 @@ def findings_of(rig: Rig, worked: Worked, conditions: Conditions) -> tuple[list[
         findings += found
         missing += lacks
     findings += _only(rig)
+    missing += _unfit(rig)
     findings += clearances(rig, worked.body_m, worked.thick_m, worked.lowest_m)
     findings += mounts.ties(rig, list(worked.along_m), worked.load_n)
     findings += mounts.stands(rig, worked.at_m, worked.weighed.typical_kg, worked.thick_m, worked.wide_m)
@@ -81,8 +82,10 @@ def _point(rig: Rig, point: HangPoint, state: PointState) -> tuple[list[Finding]
     if rating is None:
         return [], [f"what {point.name} may carry, and who states it"]
     lacks = []
-    if state.off_rad > OFF_RATING.value:
-        off = f"{math.degrees(state.off_rad):.0f}° off straight down"
+    within = OFF_RATING.value if point.rated_within_rad is None else point.rated_within_rad
+    if state.off_rad > within + 1e-9:
+        way = "its wall" if point.kind == "wall screw" else "straight down"
+        off = f"{math.degrees(state.off_rad):.0f}° off {way}"
         lacks.append(f"what {point.name} may carry when pulled {off}")
     found = [_point_finding(point, state, rating)]
     if point.kind == "wall screw":
@@ -91,7 +94,7 @@ def _point(rig: Rig, point: HangPoint, state: PointState) -> tuple[list[Finding]
         elif not point.pull_out_n:
             lacks.append(f"what {point.name} bears straight out of the wall")
         else:
-            both = mounts.screw(point, rig.mount, state.worst_n)
+            both = mounts.screw(point, rig.mount, state.pulls_n)
             found += [both] if both is not None else []
     return found, lacks
 
@@ -234,6 +237,19 @@ def _creep(rig: Rig, conditions: Conditions) -> tuple[list[Finding], list[str]]:
     reason = phrase("It hangs {h} on monofilament, which creeps; {limit} at most.", h=hours, limit=limit)
     return [finding(check="monofilament creeps", case="heavy", value=hours, limit=limit, sense="at most",
                     reason=reason, tight_from=1.01)], []  # fmt: skip
+
+
+def _unfit(rig: Rig) -> list[str]:
+    """Lines made off with what does not belong to their kind: nothing is known of what that keeps."""
+    names = [(name_of(rig, line), line.spec) for line in rig.lines]
+    names += [("the second bond", rig.bond.spec)] if rig.bond is not None else []
+    names += [("the cord through it", rig.armature.carrier)] if rig.armature.carrier is not None else []
+    return [
+        f"what {name} keeps at its ends: a {spec.fitting} does not belong in {spec.kind}; "
+        f"take {line_rules.remedy_words(spec)}"
+        for name, spec in names
+        if not spec.fits
+    ]
 
 
 def _chain(rig: Rig, worked: Worked) -> Finding:

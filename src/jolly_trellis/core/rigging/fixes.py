@@ -15,7 +15,7 @@ from jolly_trellis.core.rigging.clearances import TABLE, WALKWAY
 from jolly_trellis.core.rigging.findings import BOND_FACTOR
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.more_lines import with_points
-from jolly_trellis.core.rigging.rig import Bond, Rig
+from jolly_trellis.core.rigging.rig import Bond, Mount, Rig
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.verdicts import State
 
@@ -87,6 +87,9 @@ def _candidates(rig: Rig, report: RigReport, conditions: Conditions) -> Iterator
         at = _spare(rig)
         words = phrase(f"Lead the second bond to {rig.points[at or 0].name}.")
         yield "bond point", words, replace(rig, bond=replace(rig.bond, point=at))
+    fitted = _fitted(rig)
+    if fitted != rig:
+        yield "made off", phrase("Make every line off with what belongs to its kind: steel rope with grips."), fitted
     if "slack of the bond" in failing and rig.bond is not None:
         yield (
             "bond slack",
@@ -201,6 +204,18 @@ def _plumb(rig: Rig, report: RigReport) -> Iterator[Candidate]:
     yield "plumb", phrase(f"Move {names} straight over the place it holds."), replace(rig, points=tuple(points))
 
 
+def _fitted(rig: Rig) -> Rig:
+    """The rig with its kind's own fitting on every line whose fitting does not belong to it."""
+
+    def own(spec: LineSpec) -> LineSpec:
+        return spec if spec.fits else replace(spec, fitting=None)
+
+    bond = None if rig.bond is None else replace(rig.bond, spec=own(rig.bond.spec))
+    carrier = None if rig.armature.carrier is None else own(rig.armature.carrier)
+    lines = tuple(replace(line, spec=own(line.spec)) for line in rig.lines)
+    return replace(rig, lines=lines, bond=bond, armature=replace(rig.armature, carrier=carrier))
+
+
 def _higher(rig: Rig, report: RigReport, failing: set[str]) -> Iterator[Candidate]:
     if "clearance" not in failing:
         return
@@ -230,7 +245,11 @@ def _carrier(rig: Rig, report: RigReport, failing: set[str]) -> Iterator[Candida
 
 def _ballast(rig: Rig, report: RigReport, failing: set[str]) -> Iterator[Candidate]:
     mount, standing = rig.mount, report.standing
-    if mount is None or standing is None or not any("upright" in each for each in failing):
+    if mount is None or standing is None:
+        return
+    if f"{mount.kind} sliding" in failing:
+        yield from _grip(rig, mount, report)
+    if not any("upright" in each for each in failing):
         return
     each = math.ceil(standing.ballast_kg / _ROOM / _BALLAST_STEP_KG) * _BALLAST_STEP_KG
     words = phrase("Put {b} on each of its four feet.", b=mass(each))
@@ -250,6 +269,21 @@ def _ballast(rig: Rig, report: RigReport, failing: set[str]) -> Iterator[Candida
         calmer = mount.comes_down_above - 1
         words = phrase(f"Take it down above Beaufort {calmer}.")
         yield "calmer", words, replace(rig, mount=replace(mount, comes_down_above=calmer))
+
+
+def _grip(rig: Rig, mount: Mount, report: RigReport) -> Iterator[Candidate]:
+    """What keeps a frame from sliding: rubber under its feet, or as much more ballast as its grip is short of."""
+    if mount.foot_material != "rubber":
+        padded = replace(mount, foot_material="rubber")
+        yield "rubber", phrase("Put rubber pads under its feet."), replace(rig, mount=padded)
+    slid = next(each for each in report.verdict.findings if each.check == f"{mount.kind} sliding")
+    weight = (
+        report.take_off.typical_kg + (mount.mass_kg or 0.0) + mounts.FEET * mount.ballast_kg + rig.armature.core_kg
+    )
+    more = weight * (slid.limit.value / slid.value.value - 1.0) / mounts.FEET
+    each = math.ceil((mount.ballast_kg + more) / _ROOM / _BALLAST_STEP_KG) * _BALLAST_STEP_KG
+    words = phrase("Put {b} on each of its four feet, so that they grip.", b=mass(each))
+    yield "grip", words, replace(rig, mount=replace(mount, ballast_kg=each))
 
 
 def _light_enough(rig: Rig, report: RigReport, conditions: Conditions) -> Rig | None:

@@ -13,12 +13,14 @@ from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.quantities import count, length, phrase
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging.drops import mean_stem_m
-from jolly_trellis.core.rigging.network import Indices, Network, network
+from jolly_trellis.core.rigging.loads import Load
+from jolly_trellis.core.rigging.network import MOST_NODES, Indices, Network, Settled, network, solve
 from jolly_trellis.core.rigging.rig import HangKind, Rig, RigLine
 from jolly_trellis.core.rigging.tied import tie_shares_n
 
 AsIf = Literal["chain", "beam"]
 SPAN_PIECES = 8
+CHAIN_PIECES = 12
 RUN_PIECES = 40
 MOST_PLACES = 60
 NETTING_EA = constant("Stiffness EA of a run of netting in tension", "force", 1.0e6)
@@ -39,6 +41,8 @@ class LaidOut:
 
     `armature_nodes` are the armature's own nodes in order along it (its rim for a panel or ring). `shares_n` is what
     each tie of a run that is tied all along bears; it has no lines in its network, and no nodes for its points.
+    `ends_n`, shape (links, 2), is the weight of each half link of a chain, at the node it is lumped into; `station_m`
+    how far along the run each of its nodes lies.
     """
 
     net: Network
@@ -48,6 +52,8 @@ class LaidOut:
     armature_nodes: tuple[int, ...]
     chain_links: tuple[int, ...]
     shares_n: Array | None = None
+    ends_n: Array | None = None
+    station_m: Array | None = None
 
 
 NEVER: dict[HangKind, str] = {
@@ -125,37 +131,39 @@ def _check_line(rig: Rig, index: int, line: RigLine) -> None:
         ) from problem
 
 
-def lay_out(rig: Rig, load_n: float, *, as_if: AsIf | None, left_share: float = 0.0) -> LaidOut:
+def lay_out(rig: Rig, load: Load, *, as_if: AsIf | None, left_share: float = 0.0, least: int = 2) -> LaidOut:
     """The network of a rig.
 
     Args:
-        load_n: of the armature with all that is on it, N. as_if: a run taken as a chain with no stiffness, or as a
+        load: of the armature with all that is on it. as_if: a run taken as a chain with no stiffness, or as a
         stiff beam; None as its stiffness is stated. Panels and rings are stiff either way. left_share: of the load of
-        a panel or ring, 0-1, how much lies on its left half only.
+        a panel or ring, 0-1, how much lies on its left half only. least: links of every span of a run, where the whole
+        of it has room for so many.
     Raises: InvalidMeasure: see `check`; a snake that does not reach from one attachment to the next.
     """
     check(rig)
     if rig.is_tied:
-        return _tied(rig, load_n)
+        return _tied(rig, load)
     if rig.is_run:
-        return _run(rig, load_n, as_if)
-    return _plate(rig, load_n, left_share)
+        return _run(rig, load, as_if, least)
+    return _plate(rig, load.total_n, left_share)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class _Nodes:
     """A run cut into nodes: how far along each lies, m; where it starts from; what pulls it down, N; which node is
-    the node of each attachment."""
+    the node of each attachment; what each half link weighs, N, shape (links, 2)."""
 
     station: Array
     start: Array
     load: Array
     node_of: tuple[int, ...]
+    ends: Array
 
 
-def _tied(rig: Rig, load_n: float) -> LaidOut:
+def _tied(rig: Rig, load: Load) -> LaidOut:
     """A run moulded to what it is tied to: it stays where a tie holds it, and hangs as a chain where none does."""
-    made = _nodes(rig, load_n)
+    made = _nodes(rig, load)
     number = len(made.station)
     fixed = np.zeros(number, dtype=np.bool_)
     fixed[[made.node_of[line.attachment] for line in rig.lines]] = True
@@ -179,10 +187,10 @@ def _tied(rig: Rig, load_n: float) -> LaidOut:
     )
 
 
-def _run(rig: Rig, load_n: float, as_if: AsIf | None) -> LaidOut:
+def _run(rig: Rig, load: Load, as_if: AsIf | None, least: int) -> LaidOut:
     """A snake or tube: a chain or bending tube along its nodes, hung on its lines."""
     armature = rig.armature
-    made = _nodes(rig, load_n)
+    made = _nodes(rig, load, least=least)
     number, rest = len(made.station), np.diff(made.station)
     ends = np.stack([np.arange(number - 1), np.arange(1, number)], axis=1)
     inner = np.arange(number - 2)
@@ -202,11 +210,13 @@ def _run(rig: Rig, load_n: float, as_if: AsIf | None) -> LaidOut:
         bend=bending / mean**3,
         nodes=made.node_of,
         own=tuple(range(number)),
+        ends_n=made.ends,
+        station_m=made.station,
     )
 
 
-def _nodes(rig: Rig, load_n: float) -> _Nodes:
-    """A run's nodes: at the attachments and between them, more where they are farther apart."""
+def _nodes(rig: Rig, load: Load, *, least: int = 2) -> _Nodes:
+    """A run's nodes: at the attachments and between them, more where they are farther apart; `least` links a span."""
     armature = rig.armature
     along_of = along_m(rig)
     order = sorted(range(len(rig.attachments)), key=lambda each: along_of[each])
@@ -231,12 +241,22 @@ def _nodes(rig: Rig, load_n: float) -> _Nodes:
     usual = max(2.0, min(SPAN_PIECES, RUN_PIECES / (len(marks) - 1))) if len(marks) > 1 else SPAN_PIECES
     for one, other in pairwise(marks):
         pieces = max(2, round(usual * (other - one) / max(armature.length_m, 1e-6) * (len(marks) - 1)))
+        pieces = max(pieces, least if (len(marks) - 1) * least + len(rig.points) < MOST_NODES else 2)
         along += np.linspace(one, other, pieces + 1)[1:].tolist()
     station = np.array(along)
     start = _start(station, np.array(stations), np.array(places))
-    load = _spread(station, load_n, armature.length_m, armature.density)
+    ends_n = _link_ends(station, load.spread_n, armature.length_m, armature.density)
+    pulls = np.zeros(len(station))
+    pulls[:-1] += ends_n[:, 0]
+    pulls[1:] += ends_n[:, 1]
+    pulls[_foot(places)] += load.foot_n
     node_of = tuple(int(np.abs(station - each).argmin()) for each in along_of)
-    return _Nodes(station=station, start=start, load=load, node_of=node_of)
+    return _Nodes(station=station, start=start, load=pulls, node_of=node_of, ends=ends_n)
+
+
+def _foot(places: list[tuple[float, float, float]]) -> int:
+    """Which end of a run its core hangs in: the one drawn lower, the last of two alike; a node's place, 0 or -1."""
+    return 0 if places[0][2] < places[-1][2] - _NEAR_M else -1
 
 
 def along_m(rig: Rig) -> list[float]:
@@ -275,11 +295,50 @@ def _start(station: Array, stations: Array, places: Array) -> Array:
     return inside
 
 
-def _spread(station: Array, load_n: float, whole_m: float, density: tuple[float, ...]) -> Array:
-    """Load of each node: its share of the length, times how full the armature is there."""
-    middle = np.concatenate([[station[0]], (station[:-1] + station[1:]) / 2, [station[-1]]])
-    weight = fullness(station / max(whole_m, 1e-9), density) * np.diff(middle)
+def _link_ends(station: Array, load_n: float, whole_m: float, density: tuple[float, ...]) -> Array:
+    """Weight of each half link, lumped into its node, N, shape (links, 2): its length, as full as it is there."""
+    full = fullness(station / max(whole_m, 1e-9), density)
+    weight = np.stack([full[:-1], full[1:]], axis=1) * np.diff(station)[:, None] / 2
     return np.asarray(load_n * weight / weight.sum())
+
+
+def hung_as_chain(rig: Rig, load: Load) -> tuple[LaidOut, Settled]:
+    """A run at rest with no stiffness of its own, in links fine enough for its pull: twelve a span.
+
+    It is settled in coarse links first, and from there in fine ones.
+
+    Raises: CoreError: it has no rest position.
+    """
+    coarse = lay_out(rig, load, as_if="chain")
+    rough = solve(coarse.net)
+    fine = lay_out(rig, load, as_if="chain", least=CHAIN_PIECES)
+    if coarse.station_m is None or fine.station_m is None or len(coarse.net.start_m) == len(fine.net.start_m):
+        return coarse, rough
+    own = len(coarse.station_m)
+    along = [np.interp(fine.station_m, coarse.station_m, rough.at_m[:own, axis]) for axis in range(3)]
+    near = np.concatenate([np.stack(along, axis=1), rough.at_m[own:]])
+    return fine, solve(fine.net, near)
+
+
+def chain_pull_n(made: LaidOut, at_m: Array, tension_n: Array) -> float:
+    """Greatest pull along a chain, N: at the end of a link, its own pull and its half link's weight as vectors.
+
+    A link's tension is the chain's at its middle; at an attachment the weight of the half link beyond it is added.
+
+    Args:
+        at_m: nodes at rest, shape (n, 3). tension_n: of every link.
+    Source: equilibrium of the half link; the catenary in the limit of many.
+    """
+    if made.ends_n is None or not made.chain_links:
+        return 0.0
+    links = list(made.chain_links)
+    one, other = at_m[made.net.ends[links, 0]], at_m[made.net.ends[links, 1]]
+    along = (other - one) / np.maximum(np.linalg.norm(other - one, axis=1), 1e-12)[:, None]
+    pull = tension_n[links][:, None] * along
+    down = np.array([0.0, 0.0, -1.0])
+    at_one = np.linalg.norm(pull + made.ends_n[:, :1] * down, axis=1)
+    at_other = np.linalg.norm(-pull + made.ends_n[:, 1:] * down, axis=1)
+    return float(np.maximum(at_one, at_other).max())
 
 
 def fullness(share: Array, density: tuple[float, ...]) -> Array:
@@ -352,6 +411,8 @@ def _with_lines(
     bend: Array,
     nodes: tuple[int, ...],
     own: tuple[int, ...],
+    ends_n: Array | None = None,
+    station_m: Array | None = None,
 ) -> LaidOut:
     """The armature's nodes and links, then the hang points' nodes and the lines."""
     number, links = len(start), len(ends)
@@ -378,6 +439,8 @@ def _with_lines(
         line_link=tuple(range(links, links + len(led))),
         armature_nodes=own,
         chain_links=tuple(range(links)) if rig.is_run else (),
+        ends_n=ends_n,
+        station_m=station_m,
     )
 
 

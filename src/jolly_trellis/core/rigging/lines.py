@@ -1,17 +1,27 @@
 """What a line may carry: breaking load, knot or fitting, edges, wet, and the design factor over people or not."""
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
 
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.provenance import COMMON_PRACTICE, FROM_MEMORY, Figure, constant
 from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.ranges import Range
 from jolly_trellis.core.units import POUND_FORCE_N
 
 LineKind = Literal["monofilament", "braid", "steel rope", "polyester cord", "cable tie"]
-Fitting = Literal["knot", "ferrule", "grip"]
+Fitting = Literal["knot", "splice", "ferrule", "grip", "head"]
+# What each kind of line can be made off with; the first is what it is unless somebody says.
+FITTINGS: dict[LineKind, tuple[Fitting, ...]] = {
+    "monofilament": ("knot",),
+    "braid": ("knot", "splice"),
+    "steel rope": ("grip", "ferrule"),
+    "polyester cord": ("knot", "splice"),
+    "cable tie": ("head",),
+}
 KNOT_MONOFILAMENT = constant("Knot in monofilament keeps, of its strength", "ratio", 0.6, FROM_MEMORY)
 KNOT_CORD = constant("Knot in braid or polyester cord keeps, of its strength", "ratio", 0.5, FROM_MEMORY)
+SPLICE = constant("Splice in braid or polyester cord keeps, of its strength", "ratio", 0.8, FROM_MEMORY)
 FERRULE = constant("Ferrule on steel rope keeps, of its strength", "ratio", 0.9, FROM_MEMORY)
 GRIP = constant("Adjustable grip on steel rope keeps, of its strength", "ratio", 0.8, FROM_MEMORY)
 STAINLESS = constant("Stainless steel rope, against galvanized", "ratio", 0.88, FROM_MEMORY)
@@ -43,6 +53,10 @@ STEEL_EA: dict[float, Figure] = {
     0.0020: constant("Stiffness EA, steel rope 7 × 7, 2.0 mm", "force", 123_000.0),
     0.0030: constant("Stiffness EA, steel rope 7 × 7, 3.0 mm", "force", 277_000.0),
 }
+STEEL_KG_M = constant("Steel rope, mass of a metre for its diameter in mm squared", "linear_mass", 0.0040, FROM_MEMORY)
+CORD_KG_M = constant("Cord, mass of a metre for its diameter in mm squared", "linear_mass", 0.00075, FROM_MEMORY)
+TIE_KG_M = constant("Cable tie, mass of a metre for its width in mm", "linear_mass", 0.0016)
+FISHING_KG_M = constant("Monofilament or braid, mass of a metre", "linear_mass", 0.001)
 MONOFILAMENT_EA = constant("Stiffness EA of monofilament, times its breaking load", "ratio", 4.5)
 CORD_EA = constant("Stiffness EA of braid and cord, times their breaking load", "ratio", 8.0)
 _TABLES: dict[LineKind, dict[float, Figure]] = {
@@ -57,16 +71,26 @@ _SAME_M = 5e-5
 class LineSpec:
     """What a line is: by its test rating in newtons (monofilament, braid), or by its diameter or width in metres.
 
-    `stated_n` is the strength on the packet, which goes before the table. `over_edge` tells one bent over an edge.
+    `stated_n` is the strength on the packet, which goes before the table. `fitting` is what it is made off with; None
+    becomes its kind's own. `over_edge` tells one bent over an edge.
     """
 
     kind: LineKind
-    size_m: float | None = None
-    stated_n: float | None = None
-    fitting: Fitting = "knot"
+    size_m: Annotated[float | None, Range("length", 0, 0.05, above=True)] = None
+    stated_n: Annotated[float | None, Range("force", 0, 200000, above=True)] = None
+    fitting: Fitting | None = None
     stainless: bool = False
     wet: bool = False
     over_edge: bool = False
+
+    def __post_init__(self) -> None:
+        if self.fitting is None and self.kind in FITTINGS:
+            object.__setattr__(self, "fitting", FITTINGS[self.kind][0])
+
+    @property
+    def fits(self) -> bool:
+        """Whether what it is made off with belongs to its kind: a knot in steel rope does not."""
+        return self.fitting in FITTINGS[self.kind]
 
 
 def pounds_test_n(pounds: float) -> float:
@@ -103,18 +127,46 @@ def breaking_n(spec: LineSpec) -> float:
 def efficiency(spec: LineSpec) -> float:
     """Share of its breaking load that a line keeps at its ends, wet, and over an edge, 0-1.
 
+    Valid for: a fitting of the line's own kind (`LineSpec.fits`); for another one it is that of a knot in cord, and
+    nothing may pass on it.
     Source: common practice; see each constant.
     """
-    match spec.kind:
-        case "monofilament":
+    match spec.kind, spec.fitting:
+        case "monofilament", _:
             kept = KNOT_MONOFILAMENT.value * (WET.value if spec.wet else 1.0)
-        case "steel rope":
-            kept = (FERRULE if spec.fitting == "ferrule" else GRIP if spec.fitting == "grip" else KNOT_CORD).value
-        case "cable tie":
+        case "steel rope", "ferrule":
+            kept = FERRULE.value
+        case "steel rope", "grip":
+            kept = GRIP.value
+        case "cable tie", _:
             kept = 1.0
+        case "braid" | "polyester cord", "splice":
+            kept = SPLICE.value
         case _:
             kept = KNOT_CORD.value
     return kept * (EDGE.value if spec.over_edge else 1.0)
+
+
+def remedy_words(spec: LineSpec) -> str:
+    """What a kind of line is made off with, in words: "a grip or a ferrule"."""
+    return " or ".join(f"a {each}" if each != "head" else "its own head" for each in FITTINGS[spec.kind])
+
+
+def mass_kg_m(spec: LineSpec) -> float:
+    """Mass of a metre of line, kg/m, by its section; a fishing line's is a round figure.
+
+    Source: steel rope 7 × 7 and polyester cord by d² (from memory of trade tables); the rest are estimates.
+    """
+    size_mm = 1000 * (spec.size_m or 0.0)
+    match spec.kind:
+        case "steel rope":
+            return STEEL_KG_M.value * size_mm**2
+        case "polyester cord":
+            return CORD_KG_M.value * size_mm**2
+        case "cable tie":
+            return TIE_KG_M.value * size_mm
+        case _:
+            return FISHING_KG_M.value
 
 
 def design_factor(*, over_people: bool, one_gone: bool) -> float:

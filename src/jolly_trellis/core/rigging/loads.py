@@ -4,35 +4,41 @@ import math
 from dataclasses import dataclass
 
 from jolly_trellis.core import netting as nets
-from jolly_trellis.core.checks.drink_own import WRAP_ML
+from jolly_trellis.core import ranges
 from jolly_trellis.core.checks.hang import CONTINGENCY, HANDLING
 from jolly_trellis.core.errors import UnknownName
-from jolly_trellis.core.piece import Conditions, StemTube
+from jolly_trellis.core.piece import Conditions
 from jolly_trellis.core.placement.stem_set import find_variety
 from jolly_trellis.core.provenance import FROM_MEMORY, constant
 from jolly_trellis.core.quantities import phrase
-from jolly_trellis.core.rigging.armatures import ArmaturePart, SizedArmature, size_armature
+from jolly_trellis.core.rigging import lines as line_rules
+from jolly_trellis.core.rigging.armatures import SizedArmature, size_armature
 from jolly_trellis.core.rigging.drops import mean_stem_m
-from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.rigging.levelling import end_takes_m
+from jolly_trellis.core.rigging.rig import Rig, RigLine
 from jolly_trellis.core.stems import GRAVITY_M_S2, cut_mass_kg, heavy_factor
-from jolly_trellis.core.tubes import full_ml
+from jolly_trellis.core.tubes import line_water_kg
 
-CANE_KG_M = constant("Mass of a metre of cane", "linear_mass", 0.06)
-TWIG_KG_M = constant("Mass of a metre of dry twig", "linear_mass", 0.03)
-HOOK_KG_M = constant("Mass of a metre of hook wire, 1 mm", "linear_mass", 0.006)
-TUBE_KG = constant("Mass of an empty stem tube", "mass", 0.004)
-WRAP_KG = constant("Mass of the dry wrap and film of one bundle", "mass", 0.006)
 PROOF = constant("Proof load, times the finished load", "ratio", 1.25, FROM_MEMORY)
 PROOF_MIN = constant("Proof load hangs for, min", "count", 10, FROM_MEMORY)
 NETTING = "netting"
 EXTRA = "whatever else hangs on it"
-WEIGHED = {
-    "dry twigs": TWIG_KG_M,
-    "canes along": CANE_KG_M,
-    "canes across": CANE_KG_M,
-    "cane bent to the ring": CANE_KG_M,
-    "hooks of wire": HOOK_KG_M,
-}
+CORE = "core"
+LINES = "lines, with their ends"
+CARRIER = "cord through it"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Load:
+    """What pulls a rig down, N: spread all along it as full as it is there, and what hangs at its foot."""
+
+    spread_n: float
+    foot_n: float = 0.0
+
+    @property
+    def total_n(self) -> float:
+        """All of it, N."""
+        return self.spread_n + self.foot_n
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -47,10 +53,11 @@ class LoadPart:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class TakeOff:
-    """Everything that hangs, by part, and the armature as it is sized for it."""
+    """Everything that hangs, by part, and the armature as it is sized for it; `core_kg` of it hangs at its foot."""
 
     parts: tuple[LoadPart, ...]
     sized: SizedArmature
+    core_kg: float = 0.0
 
     @property
     def typical_kg(self) -> float:
@@ -66,6 +73,15 @@ class TakeOff:
     def bare_kg(self) -> float:
         """Mass of the armature before any flower, heavy, kg."""
         return sum(each.heavy_kg for each in self.parts if each.bare)
+
+    def load(self, per_kg_n: float, kg: float | None = None) -> Load:
+        """What pulls it down where each kilogram pulls so hard, N.
+
+        Args:
+            kg: of all that hangs by then, the core in; None for the finished heavy mass.
+        """
+        whole = self.heavy_kg if kg is None else kg
+        return Load(spread_n=(whole - self.core_kg) * per_kg_n, foot_n=self.core_kg * per_kg_n)
 
     @property
     def design_factor(self) -> float:
@@ -85,6 +101,7 @@ def take_off(rig: Rig, conditions: Conditions) -> TakeOff:
         UnknownName: a netting or variety the studio does not have.
         InvalidMeasure: an armature with no length.
     """
+    ranges.check(rig)
     armature = rig.armature
     net = conditions.nettings.get(armature.netting or "")
     if net is None:
@@ -105,12 +122,57 @@ def take_off(rig: Rig, conditions: Conditions) -> TakeOff:
             heavy_kg=area * nets.mass_per_area_kg_m2(net, heavy=True),
             bare=True,
         ),
-        *(_solid(each) for each in sized.parts if each.name in WEIGHED),
+        *(_solid(each.name, each.mass_kg) for each in sized.parts),
+        *_in_lines(rig),
         *flowers,
     ]
+    core = hung_core_kg(rig)
+    if core:
+        parts.append(_solid(CORE, core))
     if rig.extra_kg:
         parts.append(LoadPart(name=EXTRA, typical_kg=rig.extra_kg, heavy_kg=rig.extra_kg, bare=True))
-    return TakeOff(parts=tuple(parts), sized=sized)
+    return TakeOff(parts=tuple(parts), sized=sized, core_kg=core)
+
+
+def hung_core_kg(rig: Rig) -> float:
+    """A core that hangs with the work, kg; one in the foot of a frame or stand is borne there, and only there."""
+    on_foot = rig.mount is not None and rig.mount.kind in ("frame", "stand")
+    return 0.0 if on_foot or rig.lies else rig.armature.core_kg
+
+
+def _in_lines(rig: Rig) -> list[LoadPart]:
+    """Lines, bond and the cord through a run, by the length they are drawn with and what their ends take.
+
+    All of it is counted as hanging with the work, which overstates what the lines bear of themselves.
+    """
+    kg = 0.0
+    for line in rig.lines:
+        if line.spec.kind == "cable tie":
+            reach = math.pi * rig.armature.diameter_m
+        else:
+            reach = _drawn_m(rig, line) + 2 * end_takes_m(line.spec) + rig.levelling_m
+        kg += reach * line_rules.mass_kg_m(line.spec)
+    if rig.bond is not None and rig.bond.point is not None and rig.attachments and rig.bond.point < len(rig.points):
+        point = rig.points[rig.bond.point]
+        reach = min(math.dist((point.x_m, point.y_m, point.z_m), (a.x_m, a.y_m, a.z_m)) for a in rig.attachments)
+        kg += (reach + rig.bond.slack_m + 2 * end_takes_m(rig.bond.spec)) * line_rules.mass_kg_m(rig.bond.spec)
+    parts = [_solid(LINES, kg)] if kg else []
+    cord = rig.armature.carrier
+    if cord is not None:
+        long = rig.armature.length_m + 2 * end_takes_m(cord)
+        parts.append(_solid(CARRIER, long * line_rules.mass_kg_m(cord)))
+    return parts
+
+
+def _drawn_m(rig: Rig, line: RigLine) -> float:
+    """How far a line reaches as it is drawn, m; 0 for one that leads to nothing, which `layout.check` refuses."""
+    places = len(rig.attachments)
+    begin = rig.points if line.point is not None else rig.attachments
+    at = line.point if line.point is not None else line.tied_to
+    if at is None or at >= len(begin) or line.attachment >= places:
+        return 0.0
+    one, other = begin[at], rig.attachments[line.attachment]
+    return math.dist((one.x_m, one.y_m, one.z_m), (other.x_m, other.y_m, other.z_m))
 
 
 def _flowers(rig: Rig, conditions: Conditions) -> list[LoadPart]:
@@ -121,16 +183,12 @@ def _flowers(rig: Rig, conditions: Conditions) -> list[LoadPart]:
         variety = find_variety(conditions, line.variety, path=f"recipe.{index}.variety")
         kg = line.count * cut_mass_kg(variety, long)
         parts.append(LoadPart(name=variety.name, typical_kg=kg, heavy_kg=kg * heavy_factor(variety)))
-        if line.water == "tube":
-            wet = line.count * (TUBE_KG.value + full_ml(line.tube or StemTube()) / 1000)
-            parts.append(LoadPart(name=f"stem tubes for {variety.name}", typical_kg=wet, heavy_kg=wet))
-        if line.water == "wrap":
-            each = WRAP_ML.value if line.wrap_ml is None else line.wrap_ml
-            wet = math.ceil(line.count / line.clump) * (WRAP_KG.value + each / 1000)
-            parts.append(LoadPart(name=f"wet wraps for {variety.name}", typical_kg=wet, heavy_kg=wet))
+        wet, full = line_water_kg(line), line_water_kg(line, heavy=True)
+        if full:
+            what = "stem tubes" if line.water == "tube" else "wet wraps"
+            parts.append(LoadPart(name=f"{what} for {variety.name}", typical_kg=wet, heavy_kg=full))
     return parts
 
 
-def _solid(part: ArmaturePart) -> LoadPart:
-    kg = part.count * (part.length_m or 0.0) * WEIGHED[part.name].value
-    return LoadPart(name=part.name, typical_kg=kg, heavy_kg=kg, bare=True)
+def _solid(name: str, kg: float) -> LoadPart:
+    return LoadPart(name=name, typical_kg=kg, heavy_kg=kg, bare=True)

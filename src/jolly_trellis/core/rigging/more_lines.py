@@ -37,6 +37,7 @@ def _with_point(rig: Rig) -> Rig:
         z_m=high,
         rating_n=None,
         pull_out_n=None,
+        rated_within_rad=None,
         stated_by=None,
         stated_on=None,
         surveyed=None,

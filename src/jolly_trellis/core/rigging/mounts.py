@@ -14,6 +14,7 @@ from jolly_trellis.core.checks.stand_wind import (
     wind_force_n,
 )
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.footing import FOOT_FRICTION
 from jolly_trellis.core.mechanics.fit import PUTTY_PULL
 from jolly_trellis.core.provenance import FROM_MEMORY, Figure, Provenance, constant
 from jolly_trellis.core.quantities import count, force, length, moment, phrase, ratio
@@ -61,21 +62,21 @@ def stands(rig: Rig, at: tuple[Place, ...], typical_kg: float, thick_m: float, w
         and across the run or ring, m.
     """
     mount = rig.mount
-    if mount is None or mount.kind not in ("frame", "stand") or missing(rig):
+    if mount is None or mount.kind not in ("frame", "stand") or _unmeasured(mount):
         return []
-    return [
-        _upright(rig, mount, at, typical_kg, push, way)
-        for way, push in (
-            ("front or back", _push(mount, at, wide_m, from_side=False)),
-            ("a side", _push(mount, at, thick_m, from_side=True)),
-        )
-    ]
+    ways = (
+        ("front or back", _push(mount, at, wide_m, from_side=False)),
+        ("a side", _push(mount, at, thick_m, from_side=True)),
+    )
+    found = [_upright(rig, mount, at, typical_kg, push, way) for way, push in ways]
+    slides = _slides(rig, mount, typical_kg, max((push for _, push in ways), key=lambda push: push.force_n))
+    return [*found, *([slides] if slides is not None else [])]
 
 
 def standing(rig: Rig, at: tuple[Place, ...], typical_kg: float, thick_m: float, wide_m: float) -> Standing | None:
     """Wind on a frame and the ballast each of its feet needs; None where it is no frame, or something is missing."""
     mount = rig.mount
-    if mount is None or mount.kind not in ("frame", "stand") or missing(rig):
+    if mount is None or mount.kind not in ("frame", "stand") or _unmeasured(mount):
         return None
     front, side = _push(mount, at, wide_m, from_side=False), _push(mount, at, thick_m, from_side=True)
     needed = max(
@@ -217,6 +218,29 @@ def ties(rig: Rig, along_m: list[float], load_n: float) -> list[Finding]:
     return found
 
 
+def _slides(rig: Rig, mount: Mount, typical_kg: float, push: Push) -> Finding | None:
+    """Whether a frame's feet grip what they stand on: 1.5·F ≤ μ·W; None where a guy holds it, or feet are not known.
+
+    W is frame and work as planned, with its ballast and core.
+    """
+    if mount.tied_to or mount.foot_material is None or mount.surface is None:
+        return None
+    friction = FOOT_FRICTION[(mount.foot_material, mount.surface)]
+    kg = (mount.mass_kg or 0.0) + typical_kg + FEET * mount.ballast_kg + rig.armature.core_kg
+    grip = force(friction.value * kg * GRAVITY_M_S2)
+    needs = force(OVERTURNING.value * push.force_n)
+    what = "Wind of {push}" if mount.outdoors else "A guest who leans on it with {push}"
+    reason = phrase(
+        f"{what} asks a grip of {{needs}} of the {mount.kind}'s feet with a margin; dry, they have {{grip}}.",
+        push=force(push.force_n),
+        needs=needs,
+        grip=grip,
+    )
+    return finding(
+        check=f"{mount.kind} sliding", case="typical", value=grip, limit=needs, sense="at least", reason=reason
+    )
+
+
 def _too_few(check: str, words: str, value: int, limit: Figure) -> list[Finding]:
     """A count that is short of its least; enough is enough, so there is nothing to say of it."""
     if value >= limit.value:
@@ -255,14 +279,18 @@ def screw_pull_n(shear_n: float, outward_n: float, mount: Mount) -> float:
     return shear_n * mount.arm_m / mount.bears_below_m + outward_n
 
 
-def screw(point: HangPoint, mount: Mount, pull: Place) -> Finding | None:
-    """A wall screw in shear and pull-out together; None where it is no wall screw or has not both ratings stated."""
+def screw(point: HangPoint, mount: Mount, pulls: tuple[Place, ...]) -> Finding | None:
+    """A wall screw in shear and pull-out together, in the worst of all cases; None where it is no wall screw or has
+    not both ratings stated.
+    """
     if point.kind != "wall screw" or not (point.rating_n and point.pull_out_n and mount.arm_m and mount.bears_below_m):
         return None
-    shear = math.hypot(pull[0], pull[2])
-    out = screw_pull_n(shear, abs(pull[1]), mount)
-    power = SCREW_POWER.value
-    used = (shear / point.rating_n) ** power + (out / point.pull_out_n) ** power
+    power, cases = SCREW_POWER.value, []
+    for pull in pulls:
+        shear = math.hypot(pull[0], pull[2])
+        out = screw_pull_n(shear, abs(pull[1]), mount)
+        cases.append(((shear / point.rating_n) ** power + (out / point.pull_out_n) ** power, shear, out))
+    used, shear, out = max(cases)
     reason = phrase(
         f"{point.name} is pulled down with {{s}} and out with {{o}} by an arm of {{a}}; rated {{rs}} and {{ro}}.",
         s=force(shear),
@@ -286,9 +314,17 @@ def missing(rig: Rig) -> list[str]:
             lacks.append(f"what the {mount.kind} weighs")
         if not (mount.foot_width_m > 0 and mount.foot_depth_m > 0):
             lacks.append(f"how wide and deep the {mount.kind} stands")
+        if not mount.tied_to and (mount.foot_material is None or mount.surface is None):
+            words = f"what the {mount.kind}'s feet are of and stand on, or what it is guyed to, as it may slide"
+            lacks.append(words)
     if mount.kind == "wall" and not (mount.arm_m > 0 and mount.bears_below_m > 0):
         lacks.append("how far its middle stands out from the wall, and how far under its screws it leans on it")
     return lacks
+
+
+def _unmeasured(mount: Mount) -> bool:
+    """Whether weight or footprint of a frame is not known, so that nothing can be said of how it stands."""
+    return mount.mass_kg is None or not (mount.foot_width_m > 0 and mount.foot_depth_m > 0)
 
 
 def untied(rig: Rig) -> list[str]:
@@ -309,5 +345,7 @@ def figures(rig: Rig) -> list[Figure]:
     own = [TIE_APART, STEEL_APART, TIES_LEAST, TIES_AT_ENDS]
     if mount.kind == "column":
         return own
+    feet = (mount.foot_material, mount.surface)
+    own += [FOOT_FRICTION[feet[0], feet[1]]] if feet[0] is not None and feet[1] is not None else []
     wind = BEAUFORT_TOP.get(mount.comes_down_above) if mount.outdoors else None
     return [*own, OVERTURNING, *([wind] if wind else [BRUSH])]

@@ -10,7 +10,7 @@ from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.quantities import count, phrase
 
 Indices = npt.NDArray[np.intp]
-MOST_NODES = 200
+MOST_NODES = 260
 _ROUNDS = 300
 _TOLERANCE = 1e-6
 _ROUGH = 1e-2
@@ -93,7 +93,7 @@ def solve(net: Network, near_m: Array | None = None) -> Settled:
     Args:
         near_m: a rest position of nearly the same network, shape (n, 3), to begin from; links are then not softened.
     Raises:
-        InvalidMeasure: more than 200 nodes, no load, or a link of no length.
+        InvalidMeasure: more than 260 nodes, no load, or a link of no length.
         Unstable: a part has no path of links to a fixed node, or rests on no minimum.
         NotConverged: no rest position within 300 rounds.
     Valid for: any displacement; after it the sum of all reactions is the load, to the residual.

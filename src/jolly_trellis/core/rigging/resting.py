@@ -12,7 +12,7 @@ from jolly_trellis.core.piece import Conditions
 from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.rigging.drops import longest_stem_m
 from jolly_trellis.core.rigging.layout import LaidOut, lay_out
-from jolly_trellis.core.rigging.loads import TakeOff, take_off
+from jolly_trellis.core.rigging.loads import Load, TakeOff, take_off
 from jolly_trellis.core.rigging.network import Settled, solve
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.rigging.states import HangState, StateName
@@ -48,11 +48,11 @@ def settle(rig: Rig, conditions: Conditions) -> Rest:
 
     Raises: CoreError: the rig cannot be, or has no rest position.
     """
-    load = design_load_n(take_off(rig, conditions))
+    load = design_load(take_off(rig, conditions))
     if rig.lies:
-        return lying(rig, load)
+        return lying(rig, load.total_n)
     shown = lay_out(rig, load, as_if=None)
-    return rest_of(rig, load, shown, solve(shown.net))
+    return rest_of(rig, load.total_n, shown, solve(shown.net))
 
 
 def lying(rig: Rig, load: float) -> Rest:
@@ -76,20 +76,21 @@ def lying(rig: Rig, load: float) -> Rest:
 def states_of(rig: Rig, weighed: TakeOff, rest: Rest) -> tuple[HangState, ...]:
     """Bare, with one face of a run or one half of a panel or ring done, and finished; without those of no rest."""
     factor = GRAVITY_M_S2 * weighed.design_factor
-    bare, half = weighed.bare_kg * factor, (weighed.bare_kg + weighed.heavy_kg) / 2 * factor
+    bare = weighed.load(factor, weighed.bare_kg)
+    half = weighed.load(factor, (weighed.bare_kg + weighed.heavy_kg) / 2)
     found = []
-    left = 0.0 if rig.is_run else 1.0 - bare / half
-    ways: tuple[tuple[StateName, float, float], ...] = (("bare", bare, 0.0), ("one face done", half, left))
+    left = 0.0 if rig.is_run else 1.0 - bare.total_n / half.total_n
+    ways: tuple[tuple[StateName, Load, float], ...] = (("bare", bare, 0.0), ("one face done", half, left))
     for name, load, left_share in ways:
         try:
             made = lay_out(rig, load, as_if=None, left_share=left_share)
-            there = rest_of(rig, load, made, solve(made.net))
+            there = rest_of(rig, load.total_n, made, solve(made.net))
         except CoreError:
             continue
         tilt = there.tilt_rad
         if name == "one face done" and rig.is_run and rig.mount is None:
             tilt = roll_rad(rig, weighed)
-        found.append(HangState(name=name, load_n=load, lowest_m=there.lowest_m, tilt_rad=tilt))
+        found.append(HangState(name=name, load_n=load.total_n, lowest_m=there.lowest_m, tilt_rad=tilt))
     finished = HangState(name="finished", load_n=rest.load_n, lowest_m=rest.lowest_m, tilt_rad=rest.tilt_rad)
     return (*found, finished)
 
@@ -110,9 +111,9 @@ def roll_rad(rig: Rig, weighed: TakeOff) -> float:
     return math.atan2(aside, radius)
 
 
-def design_load_n(weighed: TakeOff) -> float:
-    """Weight lines are judged by: heavy mass × g × what was forgotten × handling, N."""
-    return weighed.heavy_kg * GRAVITY_M_S2 * weighed.design_factor
+def design_load(weighed: TakeOff) -> Load:
+    """What lines are judged by: heavy mass × g × what was forgotten × handling."""
+    return weighed.load(GRAVITY_M_S2 * weighed.design_factor)
 
 
 def rest_of(rig: Rig, load: float, made: LaidOut, settled: Settled) -> Rest:

@@ -1,9 +1,10 @@
 """The plan of hung, mounted and leaning work as it is stored: hang points, lines, armature, what it is mounted on."""
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
 
-from jolly_trellis.core.piece import RecipeLine
+from jolly_trellis.core.piece import FootMaterial, RecipeLine, Surface
+from jolly_trellis.core.ranges import Many, Range, Text
 from jolly_trellis.core.rigging.lines import LineSpec
 
 HangKind = Literal[
@@ -39,22 +40,24 @@ HazardKind = Literal["sprinkler", "detector", "open flame", "flame in glass", "L
 class HangPoint:
     """A place of the building that lines are fixed to: where, m from the middle of the floor, right, back and up.
 
-    `rating_n` is its working rating straight down, `pull_out_n` that of a wall screw straight out of the wall,
+    `rating_n` is its working rating straight down, or as far off that as `rated_within_rad` (None: the usual 15°),
+    `pull_out_n` that of a wall screw straight out of the wall,
     `stated_by` who stated it and `stated_on` when (a date); None is not known. `made_for` says what a handle was made
     for. `surveyed` names the point of the place's survey it is: its kind and ratings are then the survey's.
     """
 
-    name: str
+    name: Annotated[str, Text(120, least=1)]
     kind: HangKind
-    x_m: float
-    y_m: float
-    z_m: float
-    rating_n: float | None = None
-    pull_out_n: float | None = None
-    stated_by: str | None = None
-    stated_on: str | None = None
-    made_for: str | None = None
-    surveyed: str | None = None
+    x_m: Annotated[float, Range("length", -60, 60)]
+    y_m: Annotated[float, Range("length", -60, 60)]
+    z_m: Annotated[float, Range("length", 0, 60)]
+    rating_n: Annotated[float | None, Range("force", 0, 1000000)] = None
+    pull_out_n: Annotated[float | None, Range("force", 0, 1000000)] = None
+    rated_within_rad: Annotated[float | None, Range("angle", 0, 1.5708)] = None
+    stated_by: Annotated[str | None, Text(120, least=1)] = None
+    stated_on: Annotated[str | None, Text(20, least=1)] = None
+    made_for: Annotated[str | None, Text(120, least=1)] = None
+    surveyed: Annotated[str | None, Text(120, least=1)] = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -65,10 +68,10 @@ class Attachment:
     length is shared out over the attachments in their order, as far as they are apart.
     """
 
-    x_m: float
-    y_m: float
-    z_m: float
-    along_m: float | None = None
+    x_m: Annotated[float, Range("length", -60, 60)]
+    y_m: Annotated[float, Range("length", -60, 60)]
+    z_m: Annotated[float, Range("length", 0, 60)]
+    along_m: Annotated[float | None, Range("length", 0, 200)] = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -78,10 +81,10 @@ class RigLine:
     It leads from a hang point (`point`), or from another attachment (`tied_to`); one of them is None.
     """
 
-    attachment: int
+    attachment: Annotated[int, Range("count", 0, 400)]
     spec: LineSpec
-    point: int | None = None
-    tied_to: int | None = None
+    point: Annotated[int | None, Range("count", 0, 400)] = None
+    tied_to: Annotated[int | None, Range("count", 0, 400)] = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -89,16 +92,16 @@ class Bond:
     """The second bond: its own line, with so much slack, to a hang point of its own (None: not chosen yet)."""
 
     spec: LineSpec
-    point: int | None = None
-    slack_m: float = 0.05
+    point: Annotated[int | None, Range("count", 0, 400)] = None
+    slack_m: Annotated[float, Range("length", 0, 5)] = 0.05
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Drop:
     """Stems hung under a panel or ring, from the shortest to the longest, m: how long each is by where it hangs."""
 
-    shortest_m: float
-    longest_m: float
+    shortest_m: Annotated[float, Range("length", 0, 5, above=True)]
+    longest_m: Annotated[float, Range("length", 0, 5, above=True)]
     curve: DropCurve = "dome"
 
 
@@ -116,17 +119,17 @@ class Armature:
     """
 
     kind: ArmatureKind
-    length_m: float
-    diameter_m: float = 0.11
-    width_m: float = 0.0
-    projection_m: float = 0.10
-    turns: float = 1.6
-    sections: int = 1
-    netting: str | None = None
+    length_m: Annotated[float, Range("length", 0, 100, above=True)]
+    diameter_m: Annotated[float, Range("length", 0, 5, above=True)] = 0.11
+    width_m: Annotated[float, Range("length", 0, 10)] = 0.0
+    projection_m: Annotated[float, Range("length", 0, 2)] = 0.10
+    turns: Annotated[float, Range("ratio", 1, 6)] = 1.6
+    sections: Annotated[int, Range("count", 1, 40)] = 1
+    netting: Annotated[str | None, Text(60, least=1)] = None
     stiffness: Stiffness = "twig-stiffened"
-    density: tuple[float, ...] = ()
-    stem_cut_m: float = 0.25
-    core_kg: float = 0.0
+    density: Annotated[tuple[Annotated[float, Range("ratio", 0.05, 20)], ...], Many(60)] = ()
+    stem_cut_m: Annotated[float, Range("length", 0.03, 2)] = 0.25
+    core_kg: Annotated[float, Range("mass", 0, 200)] = 0.0
     carrier: LineSpec | None = None
     drop: Drop | None = None
 
@@ -136,25 +139,28 @@ class Mount:
     """What work is mounted on: a free-standing frame or stand, a wall, a column of the building.
 
     `width_m` × `height_m` is the frame's outline, the stand's or column's diameter and height. A frame or stand stands
-    on `foot_width_m` × `foot_depth_m` and weighs `mass_kg`, with `ballast_kg` on each of its four feet; outdoors it is
-    struck above Beaufort `comes_down_above`. `tied_to` says what fixed thing it is guyed or tied to. On a wall,
-    `arm_m` is how far the middle of the work stands out, `bears_below_m` how far under a screw it leans on the wall.
+    on `foot_width_m` × `foot_depth_m`, its feet of `foot_material` on `surface` (None is not known), and weighs
+    `mass_kg`, with `ballast_kg` on each of its four feet; outdoors it is struck above Beaufort `comes_down_above`.
+    `tied_to` says what fixed thing it is guyed or tied to. On a wall, `arm_m` is how far the middle of the work stands
+    out, `bears_below_m` how far under a screw it leans on the wall.
     """
 
     kind: MountKind
     outline: Outline = "hoop"
-    x_m: float = 0.0
-    width_m: float = 0.0
-    height_m: float = 0.0
-    foot_width_m: float = 0.0
-    foot_depth_m: float = 0.0
-    mass_kg: float | None = None
-    ballast_kg: float = 0.0
+    x_m: Annotated[float, Range("length", -60, 60)] = 0.0
+    width_m: Annotated[float, Range("length", 0, 30)] = 0.0
+    height_m: Annotated[float, Range("length", 0, 60)] = 0.0
+    foot_width_m: Annotated[float, Range("length", 0, 20)] = 0.0
+    foot_depth_m: Annotated[float, Range("length", 0, 20)] = 0.0
+    foot_material: FootMaterial | None = None
+    surface: Surface | None = None
+    mass_kg: Annotated[float | None, Range("mass", 0, 5000, above=True)] = None
+    ballast_kg: Annotated[float, Range("mass", 0, 2000)] = 0.0
     outdoors: bool = False
-    comes_down_above: int = 5
-    tied_to: str | None = None
-    arm_m: float = 0.0
-    bears_below_m: float = 0.0
+    comes_down_above: Annotated[int, Range("count", 2, 7)] = 5
+    tied_to: Annotated[str | None, Text(120, least=1)] = None
+    arm_m: Annotated[float, Range("length", 0, 3)] = 0.0
+    bears_below_m: Annotated[float, Range("length", 0, 10)] = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -162,9 +168,9 @@ class Hazard:
     """Something near that must be kept clear, and where it is: right, back and up, m."""
 
     kind: HazardKind
-    x_m: float
-    y_m: float
-    z_m: float
+    x_m: Annotated[float, Range("length", -60, 60)]
+    y_m: Annotated[float, Range("length", -60, 60)]
+    z_m: Annotated[float, Range("length", 0, 60)]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -176,19 +182,19 @@ class Rig:
     usual one. Lines are left slack by `levelling_m` until it hangs level. `dried` tells that something dried is in it.
     """
 
-    name: str
-    points: tuple[HangPoint, ...]
-    attachments: tuple[Attachment, ...]
-    lines: tuple[RigLine, ...]
+    name: Annotated[str, Text(120, least=1)]
+    points: Annotated[tuple[HangPoint, ...], Many(400)]
+    attachments: Annotated[tuple[Attachment, ...], Many(400)]
+    lines: Annotated[tuple[RigLine, ...], Many(400)]
     armature: Armature
-    recipe: tuple[RecipeLine, ...] = ()
+    recipe: Annotated[tuple[RecipeLine, ...], Many(40)] = ()
     below: Below = "table"
-    extra_kg: float = 0.0
+    extra_kg: Annotated[float, Range("mass", 0, 500)] = 0.0
     bond: Bond | None = None
     mount: Mount | None = None
-    hazards: tuple[Hazard, ...] = ()
-    proof_kg: float | None = None
-    levelling_m: float = 0.03
+    hazards: Annotated[tuple[Hazard, ...], Many(60)] = ()
+    proof_kg: Annotated[float | None, Range("mass", 0, 2000, above=True)] = None
+    levelling_m: Annotated[float, Range("length", 0, 1)] = 0.03
     dried: bool = False
 
     @property

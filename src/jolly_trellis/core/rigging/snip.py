@@ -12,7 +12,7 @@ from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.quantities import Phrase, length, phrase
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging.layout import LaidOut, lay_out
-from jolly_trellis.core.rigging.loads import take_off
+from jolly_trellis.core.rigging.loads import Load, take_off
 from jolly_trellis.core.rigging.network import Settled, solve
 from jolly_trellis.core.rigging.resting import line_tensions, lowest_m, places
 from jolly_trellis.core.rigging.rig import Rig, RigLine
@@ -47,7 +47,7 @@ def snip(rig: Rig, conditions: Conditions, cut: int) -> tuple[SnipStep, ...]:
             path="lines", message=phrase("There is no such line."), limit=phrase("Choose one of the rig's lines.")
         )
     weighed = take_off(rig, conditions)
-    load = weighed.heavy_kg * GRAVITY_M_S2
+    load = weighed.load(GRAVITY_M_S2)
     broken: list[int] = [cut]
     steps: list[SnipStep] = []
     while True:
@@ -95,7 +95,7 @@ def _snip_step(rig: Rig, broken: tuple[int, ...], left: list[int], made: LaidOut
     )
 
 
-def _last(rig: Rig, load: float, broken: tuple[int, ...]) -> SnipStep:
+def _last(rig: Rig, load: Load, broken: tuple[int, ...]) -> SnipStep:
     """With no line left: on its second bond where it has one to a point of its own, else on the floor."""
     bond = rig.bond
     if bond is None or bond.point is None or any(line.point == bond.point for line in rig.lines):

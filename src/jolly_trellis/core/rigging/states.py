@@ -32,16 +32,17 @@ class LineState:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PointState:
-    """One hang point: the greatest pull on it in any case, N, how far off straight down, its share of the rating.
+    """One hang point: the greatest pull on it in any case, N, and its share of the rating.
 
-    `worst_n` is that pull as right, back and up, N.
+    `off_rad` is the most that any pull lies off the direction it is rated for; `pulls_n` is the pull in every case as
+    right, back and up, N.
     """
 
     name: str
     pull_n: float
     off_rad: float
     use: float | None
-    worst_n: tuple[float, float, float]
+    pulls_n: tuple[tuple[float, float, float], ...]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -1,9 +1,12 @@
 """The survey of a place: its hang points and fixings, what each may carry and who says so, for every piece there."""
 
 from dataclasses import dataclass, replace
+from typing import Annotated
 
+from jolly_trellis.core import ranges
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.ranges import Many, Range, Text
 from jolly_trellis.core.rigging.layout import NEVER
 from jolly_trellis.core.rigging.rig import HangKind, HangPoint, Rig
 
@@ -15,28 +18,30 @@ class SurveyPoint:
     Ratings as in HangPoint, in newtons; `note` is whatever else is to be asked or said of it.
     """
 
-    name: str
+    name: Annotated[str, Text(120, least=1)]
     kind: HangKind
-    x_m: float
-    y_m: float
-    z_m: float
-    rating_n: float | None = None
-    pull_out_n: float | None = None
-    stated_by: str | None = None
-    stated_on: str | None = None
-    made_for: str | None = None
-    note: str = ""
+    x_m: Annotated[float, Range("length", -60, 60)]
+    y_m: Annotated[float, Range("length", -60, 60)]
+    z_m: Annotated[float, Range("length", 0, 60)]
+    rating_n: Annotated[float | None, Range("force", 0, 1000000)] = None
+    pull_out_n: Annotated[float | None, Range("force", 0, 1000000)] = None
+    rated_within_rad: Annotated[float | None, Range("angle", 0, 1.5708)] = None
+    stated_by: Annotated[str | None, Text(120, least=1)] = None
+    stated_on: Annotated[str | None, Text(20, least=1)] = None
+    made_for: Annotated[str | None, Text(120, least=1)] = None
+    note: Annotated[str, Text(400, lines=True)] = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Survey:
     """What is known of a place that pieces are hung in."""
 
-    points: tuple[SurveyPoint, ...] = ()
+    points: Annotated[tuple[SurveyPoint, ...], Many(200)] = ()
 
 
 def check(survey: Survey) -> None:
     """Refuse a survey with two points of one name, or a rating of nothing. Raises InvalidMeasure."""
+    ranges.check(survey)
     names: set[str] = set()
     for index, point in enumerate(survey.points):
         if point.name in names:
@@ -88,13 +93,16 @@ def _surveyed(point: HangPoint, of: dict[str, SurveyPoint]) -> HangPoint:
         return point
     found = of.get(point.surveyed)
     if found is None:
-        return replace(point, rating_n=None, pull_out_n=None, stated_by=None, stated_on=None, made_for=None)
+        return replace(
+            point, rating_n=None, pull_out_n=None, rated_within_rad=None, stated_by=None, stated_on=None, made_for=None
+        )
     open_ = bool(unanswered(found))
     return replace(
         point,
         kind=found.kind,
         rating_n=None if open_ else found.rating_n,
         pull_out_n=found.pull_out_n,
+        rated_within_rad=found.rated_within_rad,
         stated_by=found.stated_by,
         stated_on=found.stated_on,
         made_for=found.made_for,

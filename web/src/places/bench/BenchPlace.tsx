@@ -2,11 +2,12 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { api } from "../../api/client";
+import { ConflictStrip } from "../../ui/ConflictStrip";
+import { SavedMark } from "../../ui/SavedMark";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 import { TopBar } from "../../ui/TopBar";
 import { render } from "../../units/text";
-import { ConflictStrip } from "./ConflictStrip";
 import { Ladder } from "./Ladder";
 import { SayIt } from "./SayIt";
 import { SheetViews, type View } from "./SheetViews";
@@ -86,16 +87,14 @@ export function BenchPlace() {
           />
         </label>
         <SayIt eventId={eventId} piece={piece} onApply={(next) => void desk.commit(next, "Set up as said")} />
-        <span className="ml-auto flex-none text-sm text-soft" role="status">
-          {desk.saving ? "Saving…" : "Saved"}
+        <span className="ml-auto flex-none">
+          <SavedMark saving={desk.saving} />
         </span>
       </TopBar>
       <h1 className="print-only px-2 text-2xl">
         {event.brief.name}: {piece.name} × {piece.quantity}
       </h1>
-      {desk.conflict && (
-        <ConflictStrip conflict={desk.conflict} onKeepMine={desk.keepMine} onTakeTheirs={desk.takeTheirs} />
-      )}
+      {desk.conflict && <ConflictStrip conflict={desk.conflict} onTakeTheirs={desk.takeTheirs} />}
       <main
         className={`grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] max-lg:grid-cols-1 max-lg:grid-rows-[420px_auto_auto] max-lg:overflow-auto print:block ${
           view === "drawing" ? "grid-rows-[minmax(0,1fr)_240px]" : "grid-rows-[minmax(0,1fr)]"
@@ -113,7 +112,7 @@ export function BenchPlace() {
         />
         <aside className="col-start-2 row-span-full row-start-1 min-h-0 overflow-y-auto border-l border-line max-lg:col-start-1 max-lg:row-span-1 max-lg:row-start-2 max-lg:border-l-0 print:overflow-visible print:border-0">
           {report ? (
-            <Ladder report={report} onFix={desk.fix} busy={desk.saving} />
+            <Ladder report={report} onFix={desk.fix} busy={desk.saving !== "saved"} />
           ) : (
             <p className="p-4">Nothing can be worked out yet: mend the measure marked on the drawing.</p>
           )}

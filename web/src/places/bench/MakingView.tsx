@@ -83,7 +83,7 @@ export function MakingView({ desk, event, pieceId, piece, report }: Props) {
       {last > 0 && (
         <Status
           making={making}
-          busy={desk.saving || asked.isFetching}
+          busy={desk.saving !== "saved" || asked.isFetching}
           seeking={failing && mended.isFetching}
           onFix={(fix) => {
             setAt(null);

@@ -116,8 +116,8 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
   const { people } = setting;
   const looks = !people ? "unknown" : !people.seated ? "standing" : people.both_sides ? "both" : "one";
   const water = report?.water;
-  const level = (value: number | null | undefined) =>
-    value == null ? "not known" : textOf({ kind: "length", value }, system);
+  const level = (value: number | null | undefined, kind: "level_most" | "level_least" = "level_most") =>
+    value == null ? "not known" : textOf({ kind, value }, system);
   return (
     <div className="grid grid-cols-2 gap-6 p-3 max-lg:grid-cols-1">
       <section className="grid grid-cols-3 content-start gap-2">
@@ -285,7 +285,7 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
           <p className="col-span-3 m-0 text-[15px]">
             Three levels: on the bench <strong>{level(water.bench_level_m)}</strong>, on the road{" "}
             <strong>{level(water.travel_level_m)}</strong>, on show{" "}
-            <strong>{level(piece.water_level_m)}</strong>
+            <strong>{level(piece.water_level_m, "level_least")}</strong>
             {water.carried_l != null && water.carried_l > 0.005
               ? `; carry ${textOf({ kind: "volume", value: water.carried_l }, system)} apart.`
               : "."}

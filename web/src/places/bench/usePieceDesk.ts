@@ -1,18 +1,23 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { api, Refused } from "../../api/client";
 import type { EventOut, Piece, Problem, Report, SavedPiece } from "../../api/types";
+import { type Conflict, unreached, useWriteLine } from "../../ui/useWriteLine";
 
-export type Conflict = { readonly mine: Piece; readonly label: string; readonly problem: Problem };
 type Desk = {
   readonly event: EventOut | null;
   readonly piece: Piece | null;
   readonly report: Report | null;
   readonly problem: Problem | null;
   readonly conflict: Conflict | null;
-  readonly saving: boolean;
+};
+type Kept = {
+  readonly piece: Piece;
+  readonly report: Report | null;
+  readonly problem: Problem | null;
+  readonly revision: number;
 };
 
-const EMPTY: Desk = { event: null, piece: null, report: null, problem: null, conflict: null, saving: false };
+const EMPTY: Desk = { event: null, piece: null, report: null, problem: null, conflict: null };
 
 function problemOf(reason: unknown): Problem {
   if (reason instanceof Refused) return reason.problem;
@@ -25,12 +30,12 @@ function problemOf(reason: unknown): Problem {
  */
 export function usePieceDesk(eventId: number, pieceId: number) {
   const [desk, setDesk] = useState<Desk>(EMPTY);
-  const saved = useRef<{ piece: Piece; report: Report; revision: number } | null>(null);
+  const saved = useRef<Kept | null>(null);
   const wanted = useRef<Piece | null>(null);
   const asking = useRef(false);
-  const writes = useRef<Promise<unknown>>(Promise.resolve());
-  /** How many writes have gone out; the answer of an earlier one never comes over what a later one shows. */
-  const sent = useRef(0);
+  /** Counts what the hand has begun or given up: the answer to an earlier question is dropped. */
+  const asked = useRef(0);
+  const { write, saving, tail } = useWriteLine();
 
   /** Fixes take longer than verdicts, so they are asked for once the piece is on the bench. */
   const tryFixes = useCallback(
@@ -49,9 +54,11 @@ export function usePieceDesk(eventId: number, pieceId: number) {
 
   const show = useCallback(
     (event: EventOut) => {
+      asked.current += 1;
       const found = event.pieces.find((each) => each.id === pieceId);
-      if (found?.report)
-        saved.current = { piece: found.piece, report: found.report, revision: event.revision };
+      saved.current = found
+        ? { piece: found.piece, report: found.report, problem: found.problem, revision: event.revision }
+        : null;
       setDesk({
         ...EMPTY,
         event,
@@ -67,12 +74,12 @@ export function usePieceDesk(eventId: number, pieceId: number) {
   const load = useCallback(async () => {
     try {
       // A write under way was judged before whatever is being looked for now: its answer must not come last.
-      await writes.current;
+      await tail.current;
       show(await api.event(eventId));
     } catch (reason) {
       setDesk((now) => ({ ...now, problem: problemOf(reason) }));
     }
-  }, [eventId, show]);
+  }, [eventId, show, tail]);
 
   useEffect(() => {
     void load();
@@ -85,14 +92,15 @@ export function usePieceDesk(eventId: number, pieceId: number) {
       if (asking.current) return;
       asking.current = true;
       while (wanted.current) {
-        const asked = wanted.current;
+        const question = wanted.current;
+        const number = asked.current;
         wanted.current = null;
         try {
-          const report = await api.evaluate(eventId, asked, false);
-          setDesk((now) => (now.piece === null || now.saving ? now : { ...now, report, problem: null }));
+          const report = await api.evaluate(eventId, question, false);
+          if (number === asked.current) setDesk((now) => ({ ...now, report, problem: null }));
         } catch (reason) {
           const problem = problemOf(reason);
-          setDesk((now) => ({ ...now, problem }));
+          if (number === asked.current) setDesk((now) => ({ ...now, problem }));
         }
       }
       asking.current = false;
@@ -102,99 +110,106 @@ export function usePieceDesk(eventId: number, pieceId: number) {
 
   /** What was written is kept; it is shown only where no later write has gone out meanwhile, which rests on it. */
   const accept = useCallback((answer: SavedPiece, last: boolean) => {
-    saved.current = { piece: answer.piece, report: answer.report, revision: answer.revision };
+    const { piece, report, problem, revision, undo, redo } = answer;
+    saved.current = { piece, report, problem, revision };
     setDesk((now) => ({
       ...now,
-      event: now.event && { ...now.event, revision: answer.revision, undo: answer.undo, redo: answer.redo },
-      ...(last ? { piece: answer.piece, report: answer.report, saving: false } : {}),
-      problem: null,
-      conflict: null,
+      event: now.event && { ...now.event, revision, undo, redo },
+      ...(last ? { piece, report, problem, conflict: null } : {}),
     }));
   }, []);
 
   /** Back to what is saved, with the sentence that says why the change was not taken. */
-  const refuse = useCallback((reason: unknown, mine: Piece | null, label: string) => {
-    const problem = problemOf(reason);
+  const refuse = useCallback((problem: Problem | null) => {
     const kept = saved.current;
     setDesk((now) => ({
       ...now,
       piece: kept?.piece ?? now.piece,
       report: kept?.report ?? now.report,
-      problem: problem.code === "stale" ? null : problem,
-      conflict: problem.code === "stale" && mine ? { mine, label, problem } : now.conflict,
-      saving: false,
+      problem,
     }));
   }, []);
 
-  const write = useCallback(
-    (act: (revision: number) => Promise<SavedPiece>, mine: Piece | null, label: string) => {
+  /** Sends a change of the piece; where another window was faster, both ways out are offered. */
+  const send = useCallback(
+    (act: (revision: number) => Promise<SavedPiece>, mine: Piece | null, words: string) => {
       wanted.current = null;
-      sent.current += 1;
-      const number = sent.current;
-      setDesk((now) => ({ ...now, saving: true, ...(mine ? { piece: mine } : {}) }));
-      const next = writes.current.then(async () => {
+      asked.current += 1;
+      setDesk((now) => ({ ...now, conflict: null, ...(mine ? { piece: mine } : {}) }));
+      return write(async (last) => {
         try {
-          const answer = await act(saved.current?.revision ?? 0);
-          accept(answer, number === sent.current);
+          accept(await act(saved.current?.revision ?? 0), last());
         } catch (reason) {
-          refuse(reason, mine, label);
+          const problem = problemOf(reason);
+          if (unreached(reason)) {
+            // What was typed stays on the screen and is tried again; a press that is not is said.
+            setDesk((now) => ({ ...now, problem }));
+            throw reason;
+          }
+          if (!last()) return;
+          refuse(problem.code === "stale" ? (saved.current?.problem ?? null) : problem);
+          if (problem.code !== "stale") return;
+          const again = () => {
+            if (saved.current) saved.current = { ...saved.current, revision: problem.revision ?? 0 };
+            void send(act, mine, words);
+          };
+          setDesk((now) => ({ ...now, conflict: { problem, words, again } }));
         }
-      });
-      writes.current = next;
-      return next;
+      }, mine !== null);
     },
-    [accept, refuse],
+    [accept, refuse, write],
   );
 
   const commit = useCallback(
     (piece: Piece, label: string) =>
-      write((revision) => api.putPiece(eventId, pieceId, revision, piece, label), piece, label),
-    [eventId, pieceId, write],
+      send((revision) => api.putPiece(eventId, pieceId, revision, piece, label), piece, "Keep mine over it"),
+    [eventId, pieceId, send],
   );
   const fix = useCallback(
     (verb: string, key: string) =>
-      write((revision) => api.applyFix(eventId, pieceId, revision, verb, key), null, "fix"),
-    [eventId, pieceId, write],
+      send((revision) => api.applyFix(eventId, pieceId, revision, verb, key), null, "Do it all the same"),
+    [eventId, pieceId, send],
   );
   const cancel = useCallback(() => {
     wanted.current = null;
+    asked.current += 1;
     const kept = saved.current;
     setDesk((now) => ({
       ...now,
       piece: kept?.piece ?? now.piece,
       report: kept?.report ?? now.report,
-      problem: null,
+      problem: kept?.problem ?? null,
     }));
   }, []);
   const travel = useCallback(
-    async (way: "undo" | "redo") => {
-      try {
-        show(await api[way](eventId, saved.current?.revision ?? 0));
-      } catch (reason) {
-        const problem = problemOf(reason);
-        await load();
-        setDesk((now) => ({ ...now, problem }));
-      }
-    },
-    [eventId, load, show],
+    (way: "undo" | "redo", base?: number): Promise<void> =>
+      write(async () => {
+        try {
+          show(await api[way](eventId, base ?? saved.current?.revision ?? desk.event?.revision ?? 0));
+        } catch (reason) {
+          const problem = problemOf(reason);
+          if (problem.code !== "stale") {
+            setDesk((now) => ({ ...now, problem }));
+            return;
+          }
+          const again = () => void travel(way, problem.revision);
+          const words = way === "undo" ? "Undo all the same" : "Redo all the same";
+          setDesk((now) => ({ ...now, conflict: { problem, words, again } }));
+        }
+      }, false),
+    [desk.event?.revision, eventId, show, write],
   );
-  const keepMine = useCallback(() => {
-    const { conflict } = desk;
-    if (!conflict) return;
-    if (saved.current) saved.current = { ...saved.current, revision: conflict.problem.revision ?? 0 };
-    void commit(conflict.mine, conflict.label);
-  }, [commit, desk]);
 
   return {
     ...desk,
+    saving,
     preview,
     commit,
     fix,
     cancel,
-    undo: () => travel("undo"),
-    redo: () => travel("redo"),
-    keepMine,
-    takeTheirs: load,
+    undo: () => void travel("undo"),
+    redo: () => void travel("redo"),
+    takeTheirs: () => void load(),
     reload: load,
   };
 }

@@ -141,7 +141,7 @@ export function ArmatureTab(props: RigTabProps) {
                       kind: "polyester cord",
                       size_m: Number(mm),
                       stated_n: null,
-                      fitting: "knot",
+                      fitting: null,
                       stainless: false,
                       wet: false,
                       over_edge: false,

@@ -134,7 +134,7 @@ function BondFields({ rig, problem, onCommit }: Pick<RigTabProps, "rig" | "probl
       {
         ...rig,
         bond: planned
-          ? { spec: { ...STEEL, size_m: 0.003, fitting: "ferrule" }, point: null, slack_m: 0.05 }
+          ? { spec: { ...STEEL, size_m: 0.003, fitting: "ferrule" as const }, point: null, slack_m: 0.05 }
           : null,
       },
       planned ? "Plan a second bond" : "Leave the second bond out",

@@ -18,6 +18,19 @@ const OUTLINES: readonly (readonly [Mount["outline"], string])[] = [
   ["arch", "arch"],
   ["rail", "rail"],
 ];
+const FEET: readonly (readonly [NonNullable<Mount["foot_material"]> | "", string])[] = [
+  ["", "not known"],
+  ["rubber", "rubber pads"],
+  ["felt", "felt"],
+  ["glazed", "smooth, glazed"],
+  ["glass", "bare metal or glass"],
+];
+const SURFACES: readonly (readonly [NonNullable<Mount["surface"]> | "", string])[] = [
+  ["", "not known"],
+  ["wood", "wood"],
+  ["stone", "stone or paving"],
+  ["cloth", "carpet or cloth"],
+];
 type Length = "x_m" | "width_m" | "height_m" | "foot_width_m" | "foot_depth_m" | "arm_m" | "bears_below_m";
 type Weight = "mass_kg" | "ballast_kg";
 
@@ -78,6 +91,18 @@ export function MountTab({ rig, problem, onCommit }: RigTabProps) {
         <>
           {length("Feet, wide", "foot_width_m")}
           {length("Feet, deep", "foot_depth_m")}
+          <Choice
+            label="Its feet"
+            value={mount?.foot_material ?? ""}
+            options={FEET}
+            onCommit={(feet) => put({ foot_material: feet || null })}
+          />
+          <Choice
+            label="stand on"
+            value={mount?.surface ?? ""}
+            options={SURFACES}
+            onCommit={(surface) => put({ surface: surface || null })}
+          />
           {weight("It weighs", "mass_kg", true)}
           {weight("Ballast, each foot", "ballast_kg", false)}
           <TextField

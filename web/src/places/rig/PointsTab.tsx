@@ -12,12 +12,14 @@ import type { RigTabProps } from "./types";
 
 type RowProps = Pick<RigTabProps, "rig" | "problem" | "survey" | "onCommit"> & {
   point: HangPoint;
+  /** What Hang still asks for, in words. */
+  asked: readonly string[];
   index: number;
 };
 
 /** Where each hang point is, what it may carry and who states it: here, or in the survey of the place. */
 export function PointsTab(props: RigTabProps) {
-  const { eventId, rig, survey, problem, chosen, onChoose, onCommit } = props;
+  const { eventId, rig, report, survey, problem, chosen, onChoose, onCommit } = props;
   const taken = new Set(rig.points.map((each) => each.surveyed));
   const first = rig.points[0];
   const rated = first && first.surveyed === null && first.rating_n !== null && first.stated_by ? first : null;
@@ -38,6 +40,7 @@ export function PointsTab(props: RigTabProps) {
               point={point}
               index={index}
               survey={survey}
+              asked={report?.verdict.missing ?? []}
               problem={problem}
               onCommit={onCommit}
             />
@@ -62,6 +65,7 @@ export function PointsTab(props: RigTabProps) {
                         ...each,
                         rating_n: rated.rating_n,
                         pull_out_n: rated.pull_out_n,
+                        rated_within_rad: rated.rated_within_rad,
                         stated_by: rated.stated_by,
                         stated_on: rated.stated_on,
                       }
@@ -100,7 +104,7 @@ export function PointsTab(props: RigTabProps) {
   );
 }
 
-function Row({ rig, point, index, survey, problem, onCommit }: RowProps) {
+function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) {
   const put = (next: Partial<HangPoint>, label: string) =>
     onCommit(
       { ...rig, points: rig.points.map((each, at) => (at === index ? { ...each, ...next } : each)) },
@@ -109,6 +113,7 @@ function Row({ rig, point, index, survey, problem, onCommit }: RowProps) {
   const found = survey?.survey.points.find((each) => each.name === point.surveyed);
   const shown = found ?? point;
   const own = point.surveyed === null;
+  const aslant = asked.some((words) => words.includes(point.name) && words.includes("° off "));
   const bare = index > 0;
   return (
     <>
@@ -197,6 +202,23 @@ function Row({ rig, point, index, survey, problem, onCommit }: RowProps) {
           <span className="sr-only">Remove {point.name} and its lines</span>
         </Button>
       </div>
+      {own && (aslant || point.rated_within_rad !== null) && (
+        <div className="flex items-center gap-2 pl-4 text-[14px]">
+          its rating holds off plumb up to
+          <QuantityField
+            label={`${point.name}: rated off plumb up to`}
+            hideLabel
+            kind="angle"
+            optional
+            placeholder="ask: not stated"
+            className="w-32"
+            value={point.rated_within_rad}
+            path={`points.${index}.rated_within_rad`}
+            problem={problem}
+            onCommit={(rated_within_rad) => put({ rated_within_rad }, `How ${point.name} is rated`)}
+          />
+        </div>
+      )}
       {own && (point.kind === "wall screw" || point.kind === "handle") && (
         <div className="flex items-center gap-2 pl-4 text-[14px]">
           {point.kind === "wall screw" ? (

@@ -4,6 +4,8 @@ import { Link, useParams } from "react-router";
 import { api, Refused, rigCardUrl } from "../../api/client";
 import type { Rig } from "../../api/types";
 import { Button } from "../../ui/Button";
+import { ConflictStrip } from "../../ui/ConflictStrip";
+import { SavedMark } from "../../ui/SavedMark";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 import { TopBar } from "../../ui/TopBar";
@@ -117,10 +119,9 @@ export function RigPlace() {
             </a>
           ))}
         </span>
-        <span className="w-14 flex-none text-right text-sm text-soft" role="status">
-          {desk.saving ? "Saving…" : "Saved"}
-        </span>
+        <SavedMark saving={desk.saving} />
       </TopBar>
+      {desk.conflict && <ConflictStrip conflict={desk.conflict} onTakeTheirs={desk.takeTheirs} />}
       {problem && (
         <p role="alert" className="m-0 flex-none border-b border-berry bg-sheet px-4 py-2 text-berry">
           {render(problem.message, system)} {render(problem.limit, system)}

@@ -9,22 +9,33 @@ const KINDS: readonly (readonly [LineSpec["kind"], string])[] = [
   ["polyester cord", "polyester cord"],
   ["cable tie", "cable tie"],
 ];
-const FITTINGS: readonly (readonly [LineSpec["fitting"], string])[] = [
-  ["knot", "knotted"],
-  ["ferrule", "ferrule"],
-  ["grip", "grip"],
-];
+type Fitting = NonNullable<LineSpec["fitting"]>;
+const FITTINGS: Record<Fitting, string> = {
+  knot: "knotted",
+  splice: "spliced",
+  ferrule: "ferrule",
+  grip: "grip",
+  head: "its own head",
+};
+/** What each kind can be made off with, its own first. */
+const OF_KIND: Record<LineSpec["kind"], readonly Fitting[]> = {
+  "steel rope": ["grip", "ferrule"],
+  monofilament: ["knot"],
+  braid: ["knot", "splice"],
+  "polyester cord": ["knot", "splice"],
+  "cable tie": ["head"],
+};
 const EDGES = [
   ["no", "runs free"],
   ["yes", "over an edge"],
 ] as const;
 /** What a kind is unless it is said: steel and cord go by their size, thin line by its packet. */
 const USUAL: Record<LineSpec["kind"], Partial<LineSpec>> = {
-  "steel rope": { size_m: 0.0015, stated_n: null, fitting: "grip" },
-  monofilament: { size_m: null, stated_n: 89, fitting: "knot" },
-  braid: { size_m: null, stated_n: 200, fitting: "knot" },
-  "polyester cord": { size_m: 0.003, stated_n: null, fitting: "knot" },
-  "cable tie": { size_m: 0.0048, stated_n: null, fitting: "knot" },
+  "steel rope": { size_m: 0.0015, stated_n: null, fitting: null },
+  monofilament: { size_m: null, stated_n: 89, fitting: null },
+  braid: { size_m: null, stated_n: 200, fitting: null },
+  "polyester cord": { size_m: 0.003, stated_n: null, fitting: null },
+  "cable tie": { size_m: 0.0048, stated_n: null, fitting: null },
 };
 
 type Props = {
@@ -38,6 +49,12 @@ type Props = {
 
 /** What a line is made of and how it is made off. */
 export function SpecFields({ spec, path, bare, problem, onCommit }: Props) {
+  const own = OF_KIND[spec.kind];
+  const fitting = spec.fitting ?? own[0] ?? "knot";
+  const fittings = [
+    ...own.map((each) => [each, FITTINGS[each]] as const),
+    ...(own.includes(fitting) ? [] : [[fitting, `${FITTINGS[fitting]}: not in ${spec.kind}`] as const]),
+  ];
   const thin = spec.kind === "monofilament" || spec.kind === "braid";
   return (
     <div className="grid grid-cols-5 items-end gap-1">
@@ -73,9 +90,9 @@ export function SpecFields({ spec, path, bare, problem, onCommit }: Props) {
       <Choice
         label="Made off"
         hideLabel={bare}
-        value={spec.fitting}
-        options={FITTINGS}
-        onCommit={(fitting) => onCommit({ ...spec, fitting })}
+        value={fitting}
+        options={fittings}
+        onCommit={(next) => onCommit({ ...spec, fitting: next })}
       />
       <Choice
         label="On its way"

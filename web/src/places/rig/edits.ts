@@ -5,6 +5,7 @@ import { isRun } from "../../drawing/rig";
 export const UNRATED = {
   rating_n: null,
   pull_out_n: null,
+  rated_within_rad: null,
   stated_by: null,
   stated_on: null,
   made_for: null,

@@ -6,13 +6,13 @@ export const STEEL: LineSpec = {
   kind: "steel rope",
   size_m: 0.0015,
   stated_n: null,
-  fitting: "grip",
+  fitting: null,
   stainless: false,
   wet: false,
   over_edge: false,
 };
-export const CORD: LineSpec = { ...STEEL, kind: "polyester cord", size_m: 0.002, fitting: "knot" };
-export const TIE: LineSpec = { ...STEEL, kind: "cable tie", size_m: 0.0048, fitting: "knot" };
+export const CORD: LineSpec = { ...STEEL, kind: "polyester cord", size_m: 0.002 };
+export const TIE: LineSpec = { ...STEEL, kind: "cable tie", size_m: 0.0048 };
 export const NO_MOUNT: Mount = {
   kind: "frame",
   outline: "hoop",
@@ -21,6 +21,8 @@ export const NO_MOUNT: Mount = {
   height_m: 0,
   foot_width_m: 0,
   foot_depth_m: 0,
+  foot_material: null,
+  surface: null,
   mass_kg: null,
   ballast_kg: 0,
   outdoors: false,

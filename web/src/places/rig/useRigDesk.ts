@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, Refused } from "../../api/client";
 import type { EventOut, Problem, Rest, Rig, SavedRig } from "../../api/types";
+import { type Conflict, unreached, useWriteLine } from "../../ui/useWriteLine";
 
 /** What is tried while a hand drags: the rig as it would be, and where that hangs. */
 type Trial = { readonly rig: Rig; readonly rest: Rest | null };
@@ -9,26 +10,22 @@ type Trial = { readonly rig: Rig; readonly rest: Rest | null };
 /** One hung piece: what is kept, what is being tried, and what the core says of it. A commit is one undo step. */
 export function useRigDesk(eventId: number, rigId: number) {
   const client = useQueryClient();
-  const asked = useQuery({ queryKey: ["event", eventId], queryFn: () => api.event(eventId) });
+  const stored = useQuery({ queryKey: ["event", eventId], queryFn: () => api.event(eventId) });
   const [trial, setTrial] = useState<Trial | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
-  const [saving, setSaving] = useState(false);
+  const [conflict, setConflict] = useState<Conflict | null>(null);
   const wanted = useRef<Rig | null>(null);
   const asking = useRef(false);
-  const writes = useRef<Promise<unknown>>(Promise.resolve());
-  const event = asked.data ?? null;
+  /** Counts what the hand has begun or given up: the answer to an earlier question is dropped. */
+  const asked = useRef(0);
+  const { write, saving } = useWriteLine();
+  const event = stored.data ?? null;
   const kept = event?.rigs.find((each) => each.id === rigId) ?? null;
 
   /** What is still being fetched was judged before the last write: it is dropped, so that it never comes last. */
   const show = async (next: EventOut) => {
     await client.cancelQueries({ queryKey: ["event", eventId] });
     client.setQueryData(["event", eventId], next);
-  };
-  const refuse = (reason: unknown) => {
-    if (!(reason instanceof Refused)) throw reason;
-    setProblem(reason.problem);
-    setTrial(null);
-    if (reason.problem.code === "stale") void client.invalidateQueries({ queryKey: ["event", eventId] });
   };
 
   /** The event as it stands now, whatever is still being fetched. */
@@ -44,52 +41,81 @@ export function useRigDesk(eventId: number, rigId: number) {
     asking.current = true;
     while (wanted.current) {
       const next = wanted.current;
+      const number = asked.current;
       wanted.current = null;
       try {
         const rest = await api.settleRig(eventId, next);
+        if (number !== asked.current) continue;
         setTrial((now) => now && { ...now, rest });
         setProblem(null);
       } catch (reason) {
         if (!(reason instanceof Refused)) throw reason;
-        setProblem(reason.problem);
+        if (number === asked.current) setProblem(reason.problem);
       }
     }
     asking.current = false;
   };
 
-  const commit = (rig: Rig, label: string) => {
+  const commit = (rig: Rig, label: string, base?: number): Promise<void> => {
     wanted.current = null;
+    asked.current += 1;
+    setConflict(null);
     setTrial((now) => ({ rig, rest: now?.rest ?? null }));
-    setSaving(true);
-    const next = writes.current.then(async () => {
+    return write(async (last) => {
       const now = await current();
       try {
-        const saved = await api.putRig(eventId, rigId, now?.revision ?? 0, rig, label);
-        if (now) await show(withSaved(now, saved));
+        const answer = await api.putRig(eventId, rigId, base ?? now?.revision ?? 0, rig, label);
+        if (now) await show(withSaved(now, answer));
+        if (!last()) return;
         setProblem(null);
         setTrial((tried) => (tried?.rig === rig ? null : tried));
       } catch (reason) {
-        refuse(reason);
+        if (!(reason instanceof Refused)) throw reason;
+        if (unreached(reason)) {
+          // What was typed stays on the screen and is tried again.
+          setProblem(reason.problem);
+          throw reason;
+        }
+        if (!last()) return;
+        setTrial(null);
+        const { problem } = reason;
+        if (problem.code !== "stale") {
+          setProblem(problem);
+          return;
+        }
+        const again = () => void commit(rig, label, problem.revision);
+        setConflict({ problem, words: "Keep mine over it", again });
       }
-      setSaving(false);
-    });
-    writes.current = next;
-    return next;
+    }, true);
   };
 
-  const travel = (way: "undo" | "redo") => {
+  const travel = (way: "undo" | "redo", base?: number): Promise<void> => {
+    asked.current += 1;
     setTrial(null);
-    const next = writes.current.then(async () => {
+    setConflict(null);
+    return write(async () => {
       const now = await current();
       try {
-        await show(await api[way](eventId, now?.revision ?? 0));
+        await show(await api[way](eventId, base ?? now?.revision ?? 0));
         setProblem(null);
       } catch (reason) {
-        refuse(reason);
+        if (!(reason instanceof Refused)) throw reason;
+        const { problem } = reason;
+        if (problem.code !== "stale") {
+          setProblem(problem);
+          return;
+        }
+        const again = () => void travel(way, problem.revision);
+        setConflict({ problem, words: way === "undo" ? "Undo all the same" : "Redo all the same", again });
       }
-    });
-    writes.current = next;
-    return next;
+    }, false);
+  };
+
+  const takeTheirs = async () => {
+    setTrial(null);
+    setProblem(null);
+    setConflict(null);
+    await client.invalidateQueries({ queryKey: ["event", eventId] });
   };
 
   return {
@@ -99,17 +125,20 @@ export function useRigDesk(eventId: number, rigId: number) {
     report: kept?.report ?? null,
     /** What is shown is not judged yet. */
     trying: trial !== null,
-    problem: problem ?? kept?.problem ?? (asked.error instanceof Refused ? asked.error.problem : null),
+    problem: problem ?? kept?.problem ?? (stored.error instanceof Refused ? stored.error.problem : null),
+    conflict,
     saving,
     preview: (rig: Rig) => void preview(rig),
     commit: (rig: Rig, label: string) => void commit(rig, label),
     cancel: () => {
       wanted.current = null;
+      asked.current += 1;
       setTrial(null);
       setProblem(null);
     },
     undo: () => void travel("undo"),
     redo: () => void travel("redo"),
+    takeTheirs: () => void takeTheirs(),
   };
 }
 

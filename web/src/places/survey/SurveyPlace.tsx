@@ -140,6 +140,7 @@ function fresh(all: readonly SurveyPoint[]): SurveyPoint {
     z_m: last?.z_m ?? 3.6,
     rating_n: null,
     pull_out_n: null,
+    rated_within_rad: null,
     stated_by: last?.stated_by ?? null,
     stated_on: last?.stated_on ?? null,
     made_for: null,
@@ -218,13 +219,23 @@ function Row({ point, index, open, problem, onCommit, onRemove }: RowProps) {
           <span className="sr-only">Remove {point.name}</span>
         </Button>
       </div>
-      {(point.kind === "wall screw" || point.kind === "handle") && (
-        <div className="mt-1 grid max-w-md gap-1 pl-4">
-          {point.kind === "wall screw"
-            ? rating(`${point.name}: straight out of the wall`, "pull_out_n")
-            : words(`${point.name}: made for`, "made_for", "such as a sliding door of 60 kg")}
-        </div>
-      )}
+      <div className="mt-1 flex flex-wrap items-end gap-3 pl-4">
+        {point.kind === "wall screw" && rating(`${point.name}: straight out of the wall`, "pull_out_n")}
+        {point.kind === "handle" &&
+          words(`${point.name}: made for`, "made_for", "such as a sliding door of 60 kg")}
+        {point.rating_n !== null && (
+          <QuantityField
+            label={`${point.name}: rated for pulls off plumb up to`}
+            kind="angle"
+            optional
+            placeholder="straight down only"
+            value={point.rated_within_rad}
+            path={`points.${index}.rated_within_rad`}
+            problem={problem}
+            onCommit={(value) => onCommit({ rated_within_rad: value })}
+          />
+        )}
+      </div>
       <p className="m-0 mt-0.5 text-[14px]">
         {open.length > 0 ? (
           <span className="text-berry">△ still to ask: {open.join("; ")}</span>

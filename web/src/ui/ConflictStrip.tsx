@@ -1,12 +1,12 @@
-import { Button } from "../../ui/Button";
-import { useSettings } from "../../ui/settings";
-import { textOf } from "../../units/text";
-import type { Conflict } from "./usePieceDesk";
+import { textOf } from "../units/text";
+import { Button } from "./Button";
+import { useSettings } from "./settings";
+import type { Conflict } from "./useWriteLine";
 
-type Props = { conflict: Conflict; onKeepMine: () => void; onTakeTheirs: () => void };
+type Props = { conflict: Conflict; onTakeTheirs: () => void };
 
-/** Two windows on one piece: what the other one changed, and both ways out. */
-export function ConflictStrip({ conflict, onKeepMine, onTakeTheirs }: Props) {
+/** Two windows on one plan: what the other one changed, and both ways out. */
+export function ConflictStrip({ conflict, onTakeTheirs }: Props) {
   const { system } = useSettings();
   const say = (path: string, value: unknown): string => {
     if (typeof value !== "number") return value === null || value === undefined ? "nothing" : String(value);
@@ -28,7 +28,7 @@ export function ConflictStrip({ conflict, onKeepMine, onTakeTheirs }: Props) {
               .slice(0, 4)
               .map((each) => {
                 const name = each.path
-                  .replace(/_(m|kg|l|h)$/, "")
+                  .replace(/_(m|kg|l|h|n|rad)$/, "")
                   .replaceAll("_", " ")
                   .replaceAll(".", " ");
                 return `${name}: ${say(each.path, each.was)} → ${say(each.path, each.now)}`;
@@ -36,8 +36,8 @@ export function ConflictStrip({ conflict, onKeepMine, onTakeTheirs }: Props) {
               .join("; ")}
         {differences.length > 4 ? ` and ${differences.length - 4} more` : ""}
       </div>
-      <Button look="solid" onClick={onKeepMine}>
-        Keep mine over it
+      <Button look="solid" onClick={conflict.again}>
+        {conflict.words}
       </Button>
       <Button onClick={onTakeTheirs}>Take the other</Button>
     </section>

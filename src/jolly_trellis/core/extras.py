@@ -1,0 +1,140 @@
+"""What goes with a vessel and its mechanic: lining, netting outside, riser and packing, joint putty, stone, tubes."""
+
+import math
+from dataclasses import dataclass
+from itertools import pairwise
+
+from jolly_trellis.core import netting as nets
+from jolly_trellis.core import stacks, vessels
+from jolly_trellis.core.mechanics.fit import putty_ring_kg
+from jolly_trellis.core.mechanics.sized import Part
+from jolly_trellis.core.netting import Netting
+from jolly_trellis.core.piece import Insert, Piece, StemTube, Support
+from jolly_trellis.core.placement.place import Placement
+from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.quantities import length, mass
+from jolly_trellis.core.tubes import empty_kg
+from jolly_trellis.core.vessels import Vessel
+from jolly_trellis.core.water import ballast_centre_m
+
+WRAP_LAP = constant("Lap of netting wrapped round the outside", "length", 0.02, COMMON_PRACTICE)
+LEAF_KG_M2 = constant("Mass of leaf that lines a glass", "areal_mass", 0.30)
+PACKING_KG_M3 = constant("Moss or wood wool packed round an insert", "density", 60.0)
+RISER_FILLS = constant("Share of the urn's floor that a riser block covers", "ratio", 0.7)
+OUTSIDE = "netting round the outside"
+STEM_TUBE = "stem tube"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Extra:
+    """A part that goes with the vessel, and where its weight is: the height of its centre over the surface, m.
+
+    `height_m` None is carried by the stems: a tube weighs with its row, as `build.rows_of` has it.
+    """
+
+    part: Part
+    height_m: float | None
+
+
+def extras_of(piece: Piece, netting: Netting | None, placement: Placement, raised_m: float) -> tuple[Extra, ...]:
+    """Every part of a piece beside vessel, mechanic and stems, with what it weighs and where.
+
+    Args:
+        netting: of the mechanic, None where it has none. raised_m: of the vessel's underside over the surface.
+    """
+    vessel = piece.vessel
+    middle = raised_m + vessel.base_m + vessel.inside_depth_m / 2
+    found = []
+    if piece.lining:
+        tall, around = lining_strip_m(vessel)
+        kg = LEAF_KG_M2.value * tall * around
+        found.append(_extra("leaf lining strip", (around, tall), kg, middle))
+    if piece.wrap_height_m and netting is not None:
+        around = wrap_length_m(vessel)
+        kg = around * piece.wrap_height_m * nets.mass_per_area_kg_m2(netting)
+        found.append(_extra(OUTSIDE, (around, piece.wrap_height_m), kg, raised_m + piece.wrap_height_m / 2))
+    if piece.insert is not None:
+        found += _of_insert(piece.insert, vessel, raised_m)
+    if piece.support is not None and piece.support.putty:
+        ring = joint_ring_m(piece.support, vessel)
+        kg = putty_ring_kg(ring)
+        part = Part(name="putty ring for the joint", quantity=1, sizes=(length(ring), mass(kg)), mass_kg=kg)
+        found.append(Extra(part=part, height_m=piece.support.height_m))
+    if piece.ballast_kg:
+        part = Part(name="stone", quantity=1, sizes=(mass(piece.ballast_kg),), mass_kg=piece.ballast_kg)
+        height = raised_m + vessel.base_m + ballast_centre_m(vessel, piece.ballast_kg)
+        found.append(Extra(part=part, height_m=height))
+    return (*found, *_tubes(piece))
+
+
+def insert_sizes_m(insert: Insert, vessel: Vessel) -> tuple[float, float]:
+    """Height of the block under an insert, and width of the ring that is packed round it, metres. Source: geometry."""
+    outer = insert.outer
+    riser = stacks.riser_m(outer.inside_depth_m, vessel.rim_m, insert.drop_m)
+    room = min(vessels.inside_size_m(outer, outer.inside_depth_m - insert.drop_m))
+    return max(riser, 0.0), stacks.packing_ring_m(room, vessel.mouth_width_m + 2 * vessel.wall_m)
+
+
+def joint_ring_m(support: Support, vessel: Vessel) -> float:
+    """Length of the ring of putty between a support and its bowl: π·d of the lesser of them, m. Source: geometry."""
+    return math.pi * min(support.top_width_m, vessel.foot_width_m or support.top_width_m)
+
+
+def lining_strip_m(vessel: Vessel) -> tuple[float, float]:
+    """Leaf lining of clear glass: height along the wall and length of the inside circumference, metres.
+
+    The inside circumference is less than the outside one that people wrap to measure.
+
+    Source: geometry.
+    """
+    tall = sum(
+        math.hypot(high.height_m - low.height_m, (high.width_m - low.width_m) / 2)
+        for low, high in pairwise(vessel.profile)
+    )
+    widest = max(vessel.profile, key=lambda point: point.width_m + point.depth_m)
+    return tall, vessels.girth_m(vessel.plan_shape, widest.width_m, widest.depth_m)
+
+
+def wrap_length_m(vessel: Vessel) -> float:
+    """Netting round the outside of a vessel: outside circumference and 2 cm of lap, metres. Source: geometry."""
+    widest = max(vessel.profile, key=lambda point: point.width_m + point.depth_m)
+    wall = 2 * vessel.wall_m
+    return vessels.girth_m(vessel.plan_shape, widest.width_m + wall, widest.depth_m + wall) + WRAP_LAP.value
+
+
+def _of_insert(insert: Insert, vessel: Vessel, raised_m: float) -> list[Extra]:
+    """The block under an insert, 0.7 of the urn's floor, and what is packed into the gap all round it.
+
+    Source: volumes; share, densities and depth of the packing are estimates.
+    """
+    outer, (riser, ring) = insert.outer, insert_sizes_m(insert, vessel)
+    floor = vessels.section_area_m2(outer.plan_shape, outer.profile[0].width_m, outer.profile[0].depth_m)
+    block_kg = RISER_FILLS.value * floor * riser * stacks.RISER_DENSITY.value
+    around = vessels.girth_m(vessel.plan_shape, vessel.mouth_width_m, vessel.mouth_depth_m) + math.pi * ring
+    packing_kg = PACKING_KG_M3.value * around * ring * vessel.inside_depth_m
+    found = [_extra("packing ring, wide", (ring,), packing_kg, raised_m + vessel.rim_m / 2)] if ring > 0 else []
+    if riser > 0:
+        found.insert(0, _extra("riser block", (riser,), block_kg, outer.base_m + riser / 2))
+    return found
+
+
+def _tubes(piece: Piece) -> list[Extra]:
+    """Stem tubes by their size; their weight is with the stems they are on."""
+    sizes: dict[tuple[float, float], tuple[int, float]] = {}
+    for line in piece.recipe:
+        if line.water == "tube":
+            tube = line.tube or StemTube()
+            key = (tube.inner_diameter_m, tube.length_m)
+            number, kg = sizes.get(key, (0, 0.0))
+            sizes[key] = number + line.count, kg + line.count * empty_kg(tube)
+    return [Extra(part=tube_part(size, number, kg), height_m=None) for size, (number, kg) in sorted(sizes.items())]
+
+
+def tube_part(size_m: tuple[float, float], number: int, kg: float) -> Part:
+    """Stem tubes of one size as a part: inner diameter and length, m."""
+    return Part(name=STEM_TUBE, quantity=number, sizes=tuple(length(each) for each in size_m), mass_kg=kg)
+
+
+def _extra(name: str, sizes_m: tuple[float, ...], kg: float, height_m: float) -> Extra:
+    part = Part(name=name, quantity=1, sizes=tuple(length(each) for each in sizes_m), mass_kg=kg)
+    return Extra(part=part, height_m=height_m)

@@ -1,0 +1,86 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import { Refused } from "../api/client";
+import type { Problem } from "../api/types";
+
+export type Saving = "saved" | "saving" | "not saved";
+/** Something changed meanwhile: what was tried, and how to do it all the same over the newest state. */
+export type Conflict = {
+  readonly problem: Problem;
+  readonly words: string;
+  readonly again: () => void;
+};
+
+const FIRST_WAIT_MS = 1000;
+const LONGEST_WAIT_MS = 15_000;
+
+/** Windows ask before they are left while anything of theirs is not saved yet. */
+const unsaved = new Set<object>();
+window.addEventListener("beforeunload", (event) => {
+  if (unsaved.size > 0) event.preventDefault();
+});
+
+export function unreached(reason: unknown): boolean {
+  return reason instanceof Refused && (reason.status === 0 || reason.status >= 500);
+}
+
+/**
+ * One line of writes, each after the one before it, whatever became of that. A write that does not reach the program is
+ * tried again until it does, or until a later one goes out that holds its change too.
+ */
+export function useWriteLine() {
+  const [saving, setSaving] = useState<Saving>("saved");
+  const tail = useRef<Promise<void>>(Promise.resolve());
+  const open = useRef(0);
+  const newest = useRef(0);
+  const wake = useRef<() => void>(() => {});
+  const mark = useRef({});
+
+  useEffect(() => {
+    const online = () => wake.current();
+    window.addEventListener("online", online);
+    return () => window.removeEventListener("online", online);
+  }, []);
+
+  /**
+   * Sends a write. `act` deals with its own refusals and throws only what did not reach the program.
+   * `whole` tells one that holds everything on the screen: it is tried again, and stands for those before it.
+   */
+  const write = useCallback((act: (last: () => boolean) => Promise<void>, whole: boolean) => {
+    if (whole) newest.current += 1;
+    const number = newest.current;
+    const last = () => number === newest.current;
+    open.current += 1;
+    unsaved.add(mark.current);
+    setSaving((now) => (now === "not saved" ? now : "saving"));
+    if (whole) wake.current();
+    const run = async () => {
+      for (let wait = FIRST_WAIT_MS; ; wait = Math.min(2 * wait, LONGEST_WAIT_MS)) {
+        try {
+          await act(last);
+          break;
+        } catch (reason) {
+          if (!unreached(reason)) break;
+          if (!whole || !last()) break;
+          setSaving("not saved");
+          await new Promise<void>((go) => {
+            const timer = setTimeout(go, wait);
+            wake.current = () => {
+              clearTimeout(timer);
+              go();
+            };
+          });
+          if (!last()) break;
+        }
+      }
+      open.current -= 1;
+      if (open.current === 0) {
+        unsaved.delete(mark.current);
+        setSaving("saved");
+      } else setSaving("saving");
+    };
+    tail.current = tail.current.then(run, run);
+    return tail.current;
+  }, []);
+
+  return { write, saving, tail };
+}
