@@ -98,6 +98,7 @@ def own(rig: dict[str, Any]) -> dict[str, Any]:
     rig = copy.deepcopy(rig)
     for point in rig["points"]:
         point |= {"surveyed": None, "rating_n": 2000, "stated_by": "the works officer", "stated_on": "2027-04-12"}
+        point["rated_within_rad"] = 0.7
     return rig
 
 

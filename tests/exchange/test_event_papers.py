@@ -134,7 +134,9 @@ def test_the_venue_pack_has_every_task_rig_piece_and_round(system: UnitSystem) -
     asked = pack()
     html = write_pack(asked, system=system)
     for timed in asked.day.timed:
-        assert f'data-tick="day {timed.task.key}"' in html
+        assert timed.task.name in html
+        assert (f'data-tick="day {timed.task.key}"' in html) == (timed.task.gate is None)
+    assert any(timed.task.gate is not None for timed in asked.day.timed)
     for rig in asked.made.rigs:
         assert rig.rig.name in html
     assert html.count("<svg") == len(asked.made.pieces) + sum(each.report is not None for each in asked.made.rigs)

@@ -24,7 +24,14 @@ from jolly_trellis.core.checks import (
     together,
     travel,
 )
-from jolly_trellis.core.checks.fixing import Candidate, proven
+from jolly_trellis.core.checks.fixing import (
+    Candidate,
+    judged_by_all,
+    mending,
+    one_of_each_family,
+    outcomes,
+    two_acts,
+)
 from jolly_trellis.core.footing import ledge_edge_m
 from jolly_trellis.core.making import MINUTES_PER_STEM, cut_list, notices, steps
 from jolly_trellis.core.piece import Conditions, Piece
@@ -82,20 +89,30 @@ def evaluate(piece: Piece, conditions: Conditions, *, with_fixes: bool = True) -
         CoreError: the plan cannot be computed; `path` names the measure.
     """
     made = build(piece, conditions)
-    verdicts = []
-    for judge, inverse in checks_of(made):
-        verdict = judge(made)
-        if with_fixes and verdict.state in ("fails", "tight"):
-            fixes = proven(inverse(made, verdict), made, judge)
-            better = tuple(each for each in fixes if each.utilisation_after < (verdict.utilisation or 0.0))
-            verdict = replace(verdict, fixes=better)
-        verdicts.append(verdict)
-    return _report(made, tuple(verdicts), with_fixes)
+    verdicts = judge_all(made)
+    if with_fixes:
+        verdicts = tuple(_mended(made, verdict, verdicts) for verdict in verdicts)
+    return _report(made, verdicts, with_fixes)
 
 
 def judge_all(made: Build) -> tuple[Verdict, ...]:
     """All eight verdicts of a piece put together, with no fixes tried."""
     return tuple(judge(made) for judge, _ in checks_of(made))
+
+
+def _mended(made: Build, verdict: Verdict, before: tuple[Verdict, ...]) -> Verdict:
+    """A verdict that fails or is tight with the fixes that mend it, or with what was tried in vain."""
+    if verdict.state not in ("fails", "tight"):
+        return verdict
+    checks = checks_of(made)
+    judge, inverse = checks[[each.verb for each in before].index(verdict.verb)]
+    tried = list(outcomes(inverse(made, verdict), made, judge))
+    mends = [each for each in mending(tried) if each.used < (verdict.utilisation or 0.0)]
+    if not mends and verdict.state == "fails":
+        mends = list(two_acts(tried, verdict, made, judge, inverse))
+    fixes = judged_by_all(mends, before, [each for each, _ in checks], verdict.verb)
+    in_vain = () if fixes else tuple(each.candidate.say for each in one_of_each_family(tried))
+    return replace(verdict, fixes=fixes, tried=in_vain)
 
 
 def checks_of(made: Build) -> tuple[tuple[Judge, Inverse], ...]:

@@ -91,19 +91,35 @@ def finding(
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Worse:
+    """Another verdict that an act makes worse: its state before and after."""
+
+    verb: Verb
+    before: State
+    after: State
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Fix:
-    """One act that was tried on the piece and re-checked: `piece` is the piece after it."""
+    """One act, or two together, tried on the piece and judged again by every verdict: `piece` is the piece after it.
+
+    `worse` are other verdicts that it makes worse.
+    """
 
     key: str
     say: Phrase
     piece: Piece
     state_after: State
     utilisation_after: float
+    worse: tuple[Worse, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Verdict:
-    """The answer of one check: its state, the finding that governs, the rest, and the fixes."""
+    """The answer of one check: its state, the finding that governs, the rest, and the fixes.
+
+    `tried` is what was tried and did not mend it, where nothing did; one act of each kind.
+    """
 
     verb: Verb
     state: State
@@ -113,6 +129,7 @@ class Verdict:
     missing: tuple[str, ...] = ()
     figures: tuple[Figure, ...] = ()
     fixes: tuple[Fix, ...] = ()
+    tried: tuple[Phrase, ...] = ()
 
     @property
     def utilisation(self) -> float | None:

@@ -8,6 +8,7 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.day import Day
 from jolly_trellis.core.event.job import Job
 from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.units import render
 
 UID_END = "@jolly-trellis"
 MOST_EVENTS = 2000
@@ -32,10 +33,12 @@ def write_calendar(name: str, event_id: int, revision: int, job: Job, day: Day) 
         entry.add("sequence", revision)
         entry.add("dtstart", timed.starts_at)
         entry.add("dtend", timed.ends_at)
-        entry.add("summary", timed.task.name)
+        gate = timed.task.gate
+        entry.add("summary", timed.task.name if gate is None else f"NOT CLEARED: {timed.task.name}")
         entry.add("location", timed.task.where)
         who = [crew[each] if each < len(crew) else "somebody more" for each in timed.crew]
         said = [
+            "" if gate is None else render(gate, "metric"),
             f"Who: {', '.join(who)}.",
             f"{timed.task.why[:1].upper()}{timed.task.why[1:]}." if timed.task.why else "",
         ]

@@ -7,6 +7,7 @@ from xml.sax.saxutils import escape
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, Frame, KeepInFrame, Table
 
+from jolly_trellis.core.event.gates import cleared
 from jolly_trellis.core.quantities import angle, force, length, mass
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.loads import PROOF_MIN
@@ -86,14 +87,9 @@ def write_rig_card(
     return stream.getvalue()
 
 
-def cleared(report: RigReport) -> bool:
-    """Whether every overhead check holds; anything unknown is not cleared."""
-    return report.verdict.state in ("holds", "tight")
-
-
 def _summary(rig: Rig, report: RigReport, system: UnitSystem) -> list[Flowable]:
     weighed = report.take_off
-    state = "Every overhead check of this plan holds." if cleared(report) else "NOT CLEARED"
+    state = "Every overhead check of this plan holds." if cleared(report.verdict) else "NOT CLEARED"
     proof = text_of(mass(report.proof_kg), system)
     sized = weighed.sized
     lowest = text_of(length(report.rest.lowest_m), system)

@@ -11,6 +11,7 @@ from markupsafe import Markup
 from reportlab.pdfgen.canvas import Canvas
 
 from jolly_trellis.core.event.day import Day
+from jolly_trellis.core.event.gates import cleared
 from jolly_trellis.core.event.job import Job, Made, PieceWork, RigWork
 from jolly_trellis.core.event.schedule import Timed
 from jolly_trellis.core.event.shopping import Shopping
@@ -21,7 +22,7 @@ from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.units import UnitSystem, render, text_of
 from jolly_trellis.exchange.bench_card import CAUTIONS, to_cut
-from jolly_trellis.exchange.rig_card import BELOW, cleared
+from jolly_trellis.exchange.rig_card import BELOW
 from jolly_trellis.exchange.rig_card import CAUTIONS as RIG_CAUTIONS
 from jolly_trellis.exchange.rig_drawing import draw_rig
 from jolly_trellis.exchange.section_drawing import Side, draw_section
@@ -59,11 +60,13 @@ def write_pack(pack: Pack, *, system: UnitSystem) -> str:
         system: units of sentences; lengths to cut are given in both.
     """
     crew = [each.name for each in pack.job.crew] or ["you"]
+    rows = _rows(pack.day.timed, crew, system)
     return _templates.get_template("venue_pack.html.j2").render(
         pack=pack,
         key=f"jolly-trellis-pack-{pack.event_id}-{pack.made_for[:12]}",
         times=_times(pack.job),
-        days=[(day, list(rows)) for day, rows in groupby(_rows(pack.day.timed, crew), key=lambda row: row["day"])],
+        days=[(day, list(each)) for day, each in groupby(rows, key=lambda row: row["day"])],
+        no_day=_no_day(pack.day),
         conflicts=[render(each.say, system) for each in pack.day.conflicts],
         fill=[_pour(each, system) for each in pack.water.fill],
         rounds=[_round(each.at, each.pours, each.litres, system) for each in pack.water.rounds],
@@ -77,6 +80,13 @@ def write_pack(pack: Pack, *, system: UnitSystem) -> str:
     )
 
 
+def _no_day(day: Day) -> str:
+    """Why there is no run sheet, truly."""
+    if day.missing:
+        return f"No run sheet: the brief does not say {', '.join(day.missing)}."
+    return "No run sheet: no order of the tasks was found, see what is not settled."
+
+
 def _times(job: Job) -> list[tuple[str, str]]:
     known = (
         ("The place opens to the crew", job.access_at),
@@ -88,7 +98,7 @@ def _times(job: Job) -> list[tuple[str, str]]:
     return [(words, f"{at:%a %d %b, %H:%M}") for words, at in known if at is not None]
 
 
-def _rows(timed: Iterable[Timed], crew: list[str]) -> Iterable[dict[str, Any]]:
+def _rows(timed: Iterable[Timed], crew: list[str], system: UnitSystem) -> Iterable[dict[str, Any]]:
     for each in timed:
         yield {
             "key": each.task.key,
@@ -99,6 +109,7 @@ def _rows(timed: Iterable[Timed], crew: list[str]) -> Iterable[dict[str, Any]]:
             "where": each.task.where,
             "who": ", ".join(crew[one] if one < len(crew) else "somebody more" for one in each.crew),
             "early": each.early_min,
+            "gate": "" if each.task.gate is None else render(each.task.gate, system),
         }
 
 
@@ -158,7 +169,7 @@ def _rig(work: RigWork, system: UnitSystem) -> dict[str, Any]:
         "id": work.id,
         "name": work.rig.name,
         "below": BELOW[work.rig.below],
-        "cleared": report is not None and cleared(report),
+        "cleared": report is not None and cleared(report.verdict),
         "why": "It could not be worked out." if report is None else render(report.verdict.reason, system),
         "drawing": "" if report is None else _elevation(work.rig, report),
         "weighs": "" if report is None else text_of(mass(report.take_off.heavy_kg), system),

@@ -6,6 +6,7 @@ from datetime import datetime
 
 from jolly_trellis.core.event.day import Day, Remedy, day_of, put_on_site
 from jolly_trellis.core.event.job import CrewMember, Lock
+from jolly_trellis.core.event.tasks import tasks_of
 from jolly_trellis.core.piece import RecipeLine
 from jolly_trellis.services import event_work, judging, long_work, planning
 from jolly_trellis.services.event_work import EventWork
@@ -77,14 +78,18 @@ def apply_remedy(conn: sqlite3.Connection, event_id: int, key: str, *, base_revi
 
 
 def lock(conn: sqlite3.Connection, event_id: int, task: str, at: str | None, *, base_revision: int) -> EventState:
-    """Set a task to a time by hand, or let it go again (None).
+    """Set a task to a time by hand, or let it go again (None), which always works.
 
     Raises: NotFound: no such task; InvalidMeasure: no time, or one the clocks skip; Stale.
     """
-    work, day = finished(conn, event_id)
-    if all(each.task.key != task for each in day.timed):
+    brief = planning.brief_of(conn, event_id)
+    if at is not None:
+        work = event_work.work_of(conn, event_id)
+        known = tasks_of(work.job, work.made, dict(work.conditions.varieties))
+        if all(each.key != task for each in known):
+            raise NotFound(f"task {task}")
+    elif all(each.task != task for each in brief.locks):
         raise NotFound(f"task {task}")
-    brief = work.plan.brief
     others = tuple(each for each in brief.locks if each.task != task)
     locks = others if at is None else (*others, Lock(task=task, starts_at=at))
     changed = replace(brief, locks=locks)

@@ -53,6 +53,7 @@ _MOST_KEPT = 400
 _kept_reports: OrderedDict[tuple[object, ...], tuple[Mapping[str, Variety], Report]] = OrderedDict()
 
 
+FIRST_YEAR, LAST_YEAR = 2000, 2199
 _ORDER = (
     ("access_at", "the place opens to the crew"),
     ("filled_at", "the water goes in"),
@@ -246,6 +247,12 @@ def moment(brief: Brief, text: str, *, path: str) -> datetime:
             message=phrase(f"“{text}” is no date and time."),
             limit=phrase("Give one such as 2027-05-15T16:30."),
         ) from None
+    if not FIRST_YEAR <= at.year <= LAST_YEAR:
+        raise InvalidMeasure(
+            path=path,
+            message=phrase(f"“{text}” lies outside the years that can be planned."),
+            limit=phrase(f"Give a date from {FIRST_YEAR} to {LAST_YEAR}."),
+        )
     shown = at.astimezone(UTC).astimezone(zone)
     if shown.replace(tzinfo=None) != at.replace(tzinfo=None):
         raise InvalidMeasure(

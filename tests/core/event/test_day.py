@@ -5,16 +5,20 @@ from datetime import timedelta
 
 import pytest
 
+from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.event.day import Day, day_of
-from jolly_trellis.core.event.job import CrewMember, Job, Lock, Made, RigWork
+from jolly_trellis.core.event.gates import gate_of
+from jolly_trellis.core.event.job import CrewMember, Job, Lock, Made, PieceWork, RigWork
 from jolly_trellis.core.event.schedule import solve
 from jolly_trellis.core.event.task import FLOWER_WITHIN, GREEN_WITHIN, Task
 from jolly_trellis.core.event.tasks import tasks_of
 from jolly_trellis.core.event.tasks_there import in_rig_order
+from jolly_trellis.core.piece import Spill
 from jolly_trellis.core.units import render
+from tests import rigs
 from tests.day_check import problems_of
 from tests.events import at, demo_made, job, one_bowl
-from tests.ordinary import varieties
+from tests.ordinary import conditions, on_ledge, recipe, varieties
 
 
 def tasks(asked: Job | None = None, made: Made | None = None) -> tuple[Task, ...]:
@@ -182,3 +186,51 @@ def test_a_piece_whose_weight_is_not_known_is_named() -> None:
     work = one_bowl(1).pieces[0]
     assert kept(job(), one_bowl(1)).weight_unknown == ()
     assert kept(job(), Made(pieces=(replace(work, report=None),))).weight_unknown == (work.piece.name,)
+
+
+def test_times_set_by_hand_that_cannot_be_met_never_empty_the_day() -> None:
+    """Placed before the road, or years away: named with both times, and let go by a press."""
+    asked = job()
+    first = next(each.task.key for each in day(asked).timed if each.task.stage == "install")
+    impossible = (Lock(task=first, starts_at="2027-05-13T03:00"), Lock(task="drive", starts_at="2027-05-15T09:00"))
+    locked = replace(asked, locks=impossible)
+    far = replace(asked, locks=(Lock(task="drive", starts_at="2031-01-01T09:00"),))
+    for each in (locked, far):
+        found = day(each)
+        assert len(found.timed) == len(tasks(asked))
+        unmet = [conflict for conflict in found.conflicts if "cannot be met" in render(conflict.say, "metric")]
+        assert len(unmet) == 1
+        said = render(unmet[0].say, "metric")
+        assert "was set by hand to" in said
+        assert "Here it starts at" in said
+        assert [remedy.kind for remedy in unmet[0].remedies] == ["unlock"]
+        free = replace(each, locks=tuple(lock for lock in each.locks if lock.task != unmet[0].remedies[0].task))
+        assert not any("cannot be met" in render(conflict.say, "metric") for conflict in day(free).conflicts)
+
+
+def test_hung_work_that_is_not_cleared_is_a_gate_and_the_rest_is_none() -> None:
+    made = demo_made()
+    states = {each.id: None if each.report is None else each.report.verdict.state for each in made.rigs}
+    for task in tasks(job(), made):
+        shut = task.stage == "install" and states.get(task.piece_id or 0, "holds") in ("fails", "cannot say", None)
+        assert (task.gate is not None) == shut, task.key
+        if task.gate is not None:
+            assert render(task.gate, "metric").startswith("Not before it is cleared: ")
+    assert {"fails", "cannot say"} & {each for each in states.values() if each}
+
+
+def test_a_spill_that_is_not_cleared_gates_its_piece_and_a_runner_nothing() -> None:
+    spill = Spill(drop_m=0.5, netting="coated-25-09", recipe=recipe(statice=(4, "filler")))
+    ledge = replace(on_ledge(), spill=spill)
+    report = evaluate(ledge, conditions(), with_fixes=False)
+    gated = PieceWork(id=1, piece=ledge, report=report)
+    gate = gate_of(gated)
+    assert gate is not None
+    assert "rated to carry" in gate.text
+    assert gate_of(replace(gated, report=None)) is not None
+    rated = replace(ledge, spill=replace(spill, hook_n=400.0, hook_stated_by="the warden"))
+    assert gate_of(PieceWork(id=1, piece=rated, report=evaluate(rated, conditions(), with_fixes=False))) is None
+    assert gate_of(PieceWork(id=1, piece=on_ledge(), report=None)) is None
+    lying = replace(rigs.run(), armature=replace(rigs.run().armature, kind="runner"))
+    assert gate_of(RigWork(id=2, rig=lying, report=None)) is None
+    assert gate_of(RigWork(id=2, rig=rigs.run(), report=None)) is not None

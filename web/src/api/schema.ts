@@ -2539,7 +2539,9 @@ export interface components {
         };
         /**
          * Fix
-         * @description One act that was tried on the piece and re-checked: `piece` is the piece after it.
+         * @description One act, or two together, tried on the piece and judged again by every verdict: `piece` is the piece after it.
+         *
+         *     `worse` are other verdicts that it makes worse.
          */
         readonly Fix: {
             /** Key */
@@ -2553,6 +2555,11 @@ export interface components {
             readonly state_after: "holds" | "tight" | "fails" | "not needed" | "cannot say";
             /** Utilisation After */
             readonly utilisation_after: number;
+            /**
+             * Worse
+             * @default []
+             */
+            readonly worse: readonly components["schemas"]["Worse"][];
         };
         /**
          * FlatSheet
@@ -6421,7 +6428,8 @@ export interface components {
          * @description One thing to do. `soonest` and `latest` bound when it starts and ends, `after` are the keys it follows.
          *
          *     `rest_min` is how long what it made must rest before the next task, as stems that drink. `at` is a fixed start.
-         *     `why` says what bounds it; `variety` names the flower whose life does. `person` is who must do it, None anybody.
+         *     `why` says what bounds it; `variety` names the flower whose life does. `gate` says what must be cleared before it
+         *     may be done at all, None for nothing.
          */
         readonly Task: {
             /** Key */
@@ -6470,6 +6478,7 @@ export interface components {
              * @default
              */
             readonly why: string;
+            readonly gate?: components["schemas"]["Phrase"] | null;
         };
         /**
          * Tighten
@@ -6984,6 +6993,8 @@ export interface components {
         /**
          * Verdict
          * @description The answer of one check: its state, the finding that governs, the rest, and the fixes.
+         *
+         *     `tried` is what was tried and did not mend it, where nothing did; one act of each kind.
          */
         readonly Verdict: {
             /**
@@ -7018,6 +7029,11 @@ export interface components {
              * @default []
              */
             readonly fixes: readonly components["schemas"]["Fix"][];
+            /**
+             * Tried
+             * @default []
+             */
+            readonly tried: readonly components["schemas"]["Phrase"][];
         };
         /**
          * Vessel
@@ -7172,6 +7188,27 @@ export interface components {
             readonly dry: readonly components["schemas"]["DryPiece"][];
             /** Not Worked Out */
             readonly not_worked_out: readonly string[];
+        };
+        /**
+         * Worse
+         * @description Another verdict that an act makes worse: its state before and after.
+         */
+        readonly Worse: {
+            /**
+             * Verb
+             * @enum {string}
+             */
+            readonly verb: "hold" | "stand" | "drink" | "travel" | "hang" | "hide" | "see" | "lift";
+            /**
+             * Before
+             * @enum {string}
+             */
+            readonly before: "holds" | "tight" | "fails" | "not needed" | "cannot say";
+            /**
+             * After
+             * @enum {string}
+             */
+            readonly after: "holds" | "tight" | "fails" | "not needed" | "cannot say";
         };
     };
     responses: never;

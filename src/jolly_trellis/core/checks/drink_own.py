@@ -111,7 +111,19 @@ def candidates_own(build: Build) -> list[Candidate]:
         for key, say, changed in changes:
             recipe = (*piece.recipe[:index], changed, *piece.recipe[index + 1 :])
             tried.append(Candidate(key=f"{key}{index}", say=phrase(say), piece=replace(piece, recipe=recipe)))
-    return tried + _spill_candidates(build)
+    return [*_all_on_site(build), *tried, *_spill_candidates(build)]
+
+
+def _all_on_site(build: Build) -> list[Candidate]:
+    """Every thirsty line put in on site at once, where more than one is not."""
+    piece = build.piece
+    known = build.conditions.varieties
+    waits = [line for line in piece.recipe if known[line.variety].thirst == "thirsty" and not line.on_site]
+    if len(waits) < 2:
+        return []
+    names = ", ".join(known[line.variety].name for line in waits)
+    recipe = tuple(replace(line, on_site=True) if line in waits else line for line in piece.recipe)
+    return [Candidate(key="site", say=phrase(f"Put the {names} in on site."), piece=replace(piece, recipe=recipe))]
 
 
 def _spill_candidates(build: Build) -> list[Candidate]:

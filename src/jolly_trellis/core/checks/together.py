@@ -1,13 +1,12 @@
 """A composition of several vessels: a check judged on each of them, and answered as one."""
 
-import re
 from collections.abc import Callable
 from dataclasses import replace
 
 from jolly_trellis.core.build import Build
-from jolly_trellis.core.checks.fixing import Candidate, proven
+from jolly_trellis.core.checks.fixing import Candidate, joined, proven
 from jolly_trellis.core.piece import Companion, Piece, Setting
-from jolly_trellis.core.quantities import Phrase, Quantity
+from jolly_trellis.core.quantities import Phrase
 from jolly_trellis.core.verdicts import Finding, Verdict, conclude
 
 Judge = Callable[[Build], Verdict]
@@ -53,7 +52,7 @@ def mended(inverse: Inverse, judge: Judge) -> Inverse:
                 firsts.append(first)
         mended_all = [each for each in firsts if each is not None]
         if len(firsts) > 1 and len(mended_all) == len(firsts):
-            tried.insert(0, Candidate(key="each", say=_joined(mended_all), piece=whole))
+            tried.insert(0, Candidate(key="each", say=joined([each.say for each in mended_all]), piece=whole))
         return tried
 
     return inverse_all
@@ -66,16 +65,6 @@ def _named(companion: Companion, found: Finding) -> Finding:
 
 def _with_companions(piece: Piece, other: Piece) -> Piece:
     return replace(piece, companions=other.companions)
-
-
-def _joined(candidates: list[Candidate]) -> Phrase:
-    """Several things to do as one sentence after another; slots are kept apart by a number."""
-    texts: list[str] = []
-    quantities: dict[str, Quantity] = {}
-    for index, each in enumerate(candidates):
-        texts.append(re.sub(r"\{(\w+)\}", rf"{{\g<1>_{index}}}", each.say.text))
-        quantities |= {f"{name}_{index}": value for name, value in each.say.quantities.items()}
-    return Phrase(text=" ".join(texts), quantities=quantities)
 
 
 def _put_back(piece: Piece, index: int, found: Candidate) -> Candidate:

@@ -6,7 +6,7 @@ from datetime import UTC, datetime, time, timedelta
 from typing import Literal
 
 from jolly_trellis.core.checks.drink_own import LARGER_TUBE
-from jolly_trellis.core.event.job import CrewMember, Hours, Job, Made, recipe_of
+from jolly_trellis.core.event.job import CrewMember, Hours, Job, Lock, Made, recipe_of
 from jolly_trellis.core.event.lives import Life, lives_of, soonest_use
 from jolly_trellis.core.event.schedule import Progress, Solved, Timed, solve
 from jolly_trellis.core.event.task import Task, back
@@ -94,7 +94,12 @@ def day_of(
         solved = solve(tasks, job, relaxed=by_life, progress=progress) or solve(
             tasks, job, relaxed=everything, progress=progress
         )
-        conflicts.append(_crowded(tasks, job, made, known, narrow, solved))
+        if solved is None and job.locks:
+            broken = _unmet(job, made, known, progress)
+            solved, tasks = broken.solved, broken.tasks
+            conflicts += broken.conflicts
+        else:
+            conflicts.append(_crowded(tasks, job, made, known, narrow, solved))
     timed = () if solved is None else solved.timed
     return Day(
         timed=timed,
@@ -108,6 +113,51 @@ def day_of(
             if each.piece.bouquet is None and (each.report is None or each.report.balance is None)
         ),
     )
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Unmet:
+    """The day with the times that can be kept of those set by hand, and each that cannot."""
+
+    solved: Solved | None
+    tasks: tuple[Task, ...]
+    conflicts: tuple[Conflict, ...]
+
+
+def _unmet(job: Job, made: Made, varieties: dict[str, Variety], progress: Progress) -> _Unmet:
+    """Times set by hand that cannot all be met: as many are kept as go, one after the other; the rest are named."""
+
+    def relaxed(locks: tuple[Lock, ...], *, only_feasible: bool) -> tuple[tuple[Task, ...], Solved | None]:
+        tasks = tasks_of(replace(job, locks=locks), made, varieties)
+        everything = frozenset(task.key for task in tasks)
+        found = solve(tasks, job, relaxed=everything, only_feasible=only_feasible, progress=progress)
+        return tasks, found
+
+    kept: tuple[Lock, ...] = ()
+    for lock in job.locks:
+        if relaxed((*kept, lock), only_feasible=True)[1] is not None:
+            kept = (*kept, lock)
+    tasks = tasks_of(replace(job, locks=kept), made, varieties)
+    solved = solve(tasks, job, relaxed=_too_narrow(tasks), progress=progress)
+    if solved is None:
+        tasks, solved = relaxed(kept, only_feasible=False)
+    stands = {} if solved is None else {each.task.key: each for each in solved.timed}
+    return _Unmet(
+        solved=solved,
+        tasks=tasks,
+        conflicts=tuple(_unmet_lock(lock, stands.get(lock.task)) for lock in job.locks if lock not in kept),
+    )
+
+
+def _unmet_lock(lock: Lock, stands: Timed | None) -> Conflict:
+    name = lock.task if stands is None else stands.task.name
+    asked = lock.starts_at.replace("T", ", ")
+    now = "" if stands is None else f" Here it starts at {stands.starts_at:%Y-%m-%d, %H:%M}."
+    remedy = Remedy(
+        key=f"unlock-{lock.task}", kind="unlock", say=phrase(f"Let “{name}” go from its time."), task=lock.task
+    )
+    say = phrase(f"“{name}” was set by hand to {asked}, which cannot be met.{now}")
+    return Conflict(tasks=(lock.task,), say=say, remedies=(remedy,))
 
 
 def on_site(made: Made, variety: str) -> Made:

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 
 from jolly_trellis.core.event.cost import EventCost
+from jolly_trellis.core.event.gates import cleared
 from jolly_trellis.core.event.job import Made
 from jolly_trellis.core.netting import Sheet
 from jolly_trellis.core.piece import Piece
@@ -63,7 +64,7 @@ def headline(made: Made, cost: EventCost) -> Headline:
         netting_m=sum(sheet.length_m * number for sheet, number in sheets),
         netting_m2=sum(sheet.length_m * sheet.width_m * number for sheet, number in sheets),
         overhead_kg=sum(report.take_off.heavy_kg for report in over),
-        not_cleared=sum(report.verdict.state in ("fails", "cannot say") for report in over)
+        not_cleared=sum(not cleared(report.verdict) for report in over)
         + sum(report is None for rig, report in hung if rig.over_people),
         failing=sum(any(each.state == "fails" for each in report.verdicts) for _, report in known),
         not_worked_out=sum(report is None for _, report in (*stood, *hung)),

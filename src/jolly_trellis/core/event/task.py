@@ -9,6 +9,7 @@ from jolly_trellis.core.event.job import PieceWork, Work, quantity_of, recipe_of
 from jolly_trellis.core.making import MINUTES_PER_STEM
 from jolly_trellis.core.piece import RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.quantities import Phrase
 from jolly_trellis.core.stems import Variety
 
 COLLECT_MIN = constant("Fetching the flowers, min", "count", 60)
@@ -72,7 +73,8 @@ class Task:
     """One thing to do. `soonest` and `latest` bound when it starts and ends, `after` are the keys it follows.
 
     `rest_min` is how long what it made must rest before the next task, as stems that drink. `at` is a fixed start.
-    `why` says what bounds it; `variety` names the flower whose life does. `person` is who must do it, None anybody.
+    `why` says what bounds it; `variety` names the flower whose life does. `gate` says what must be cleared before it
+    may be done at all, None for nothing.
     """
 
     key: str
@@ -89,6 +91,7 @@ class Task:
     piece_id: int | None = None
     variety: str | None = None
     why: str = ""
+    gate: Phrase | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from datetime import datetime, timedelta
 
+from jolly_trellis.core.event.gates import gate_of
 from jolly_trellis.core.event.job import Job, Made, RigWork, Work, name_of, quantity_of, recipe_of
 from jolly_trellis.core.event.lives import lasts_words, soonest_use
 from jolly_trellis.core.event.task import (
@@ -60,6 +61,7 @@ def at_the_place(job: Job, made: Made, varieties: dict[str, Variety], start: dat
             after=before if hung else arrive,
             piece_id=rig.id,
             why="hung work goes up before what stands under it" if hung else "",
+            gate=gate_of(rig),
         )
         before = (f"install-{rig.id}",) if hung else before
         if hung and rig.rig.below == "table":
@@ -82,6 +84,7 @@ def at_the_place(job: Job, made: Made, varieties: dict[str, Variety], start: dat
             latest=start,
             after=tuple(over_tables),
             piece_id=work.id,
+            gate=gate_of(work),
         )
     if placed:
         number = sum(each.piece.quantity for each in made.pieces if each.piece.bouquet is None)

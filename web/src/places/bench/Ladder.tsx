@@ -1,6 +1,6 @@
 import { memo, useState } from "react";
 import { Link } from "react-router";
-import type { Figure, Report, Verdict } from "../../api/types";
+import type { Figure, Fix, Report, Verdict } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { SEVERITY, STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
@@ -108,6 +108,7 @@ function Rung({ verdict, tried, open, onOpen, onFix, busy }: RungProps) {
                       {fix.utilisation_after.toFixed(2)}
                     </span>
                   </Button>
+                  {fix.worse.length > 0 && <p className="m-0 mt-0.5 text-sm text-berry">{worseWords(fix)}</p>}
                 </li>
               ))}
             </ul>
@@ -115,8 +116,11 @@ function Rung({ verdict, tried, open, onOpen, onFix, busy }: RungProps) {
           {verdict.state === "fails" && verdict.fixes.length === 0 && (
             <p className="no-print mt-2 mb-0 text-sm text-soft">
               {tried
-                ? "No single change mends this: try fewer or shorter stems, another vessel or another netting."
+                ? "Nothing tried here mends this, alone or two together."
                 : "Looking for what would mend it…"}
+              {tried && verdict.tried.length > 0 && (
+                <> Tried: {verdict.tried.map((each) => render(each, system)).join(" ")}</>
+              )}
             </p>
           )}
           {(verdict.findings.length > 1 || verdict.figures.length > 0) && <Details verdict={verdict} />}
@@ -124,6 +128,16 @@ function Rung({ verdict, tried, open, onOpen, onFix, busy }: RungProps) {
       )}
     </li>
   );
+}
+
+/** What a fix makes worse elsewhere: "Hold goes from holds to fails." */
+function worseWords(fix: Fix): string {
+  return fix.worse
+    .map(
+      ({ verb, before, after }) =>
+        `${verb[0]?.toUpperCase()}${verb.slice(1)} goes from ${before} to ${after}.`,
+    )
+    .join(" ");
 }
 
 function Details({ verdict }: { verdict: Verdict }) {

@@ -48,7 +48,7 @@ export function TaskBlock({ timed, person, picked, x, pxPerMin, onPick, onMoveBy
   const look = [
     "day-block day-task",
     `day-${task.where}`,
-    timed.early_min > 0 ? "day-bad" : "",
+    timed.early_min > 0 || task.gate ? "day-bad" : "",
     picked ? "day-picked" : "",
     free ? "cursor-grab" : "cursor-pointer",
   ].join(" ");
@@ -63,7 +63,7 @@ export function TaskBlock({ timed, person, picked, x, pxPerMin, onPick, onMoveBy
         className={look}
         role="button"
         tabIndex={person === timed.crew[0] ? 0 : -1}
-        aria-label={`${clockOf(timed.starts_at)} to ${clockOf(timed.ends_at)}, ${task.name}`}
+        aria-label={`${clockOf(timed.starts_at)} to ${clockOf(timed.ends_at)}, ${task.name}${task.gate ? ", not cleared" : ""}`}
         aria-pressed={picked}
         onKeyDown={onKeyDown}
         onPointerDown={onPointerDown}
@@ -87,7 +87,7 @@ export function TaskBlock({ timed, person, picked, x, pxPerMin, onPick, onMoveBy
         {wide > 26 && (
           <text x={4} y={17} fontSize={12.5} className="day-words">
             {timed.locked ? "⚓ " : ""}
-            {timed.early_min > 0 ? "✕ " : ""}
+            {timed.early_min > 0 || task.gate ? "✕ " : ""}
             {shortName(task.name)}
           </text>
         )}

@@ -1,4 +1,6 @@
 import type { Timed } from "../../api/types";
+import { useSettings } from "../../ui/settings";
+import { render } from "../../units/text";
 import { clockOf, dateOf, dayWords } from "./times";
 
 type Props = {
@@ -10,6 +12,7 @@ type Props = {
 
 /** The run sheet as a list: what a phone shows, and what is printed. */
 export function TaskList({ timed, crew, picked, onPick }: Props) {
+  const { system } = useSettings();
   if (timed.length === 0) return <section />;
   const dates = [...new Set(timed.map((each) => dateOf(each.starts_at)))];
   return (
@@ -38,6 +41,9 @@ export function TaskList({ timed, crew, picked, onPick }: Props) {
                       <span className="text-soft">
                         {each.crew.map((person) => crew[person] ?? "somebody more").join(", ")}
                       </span>
+                      {each.task.gate && (
+                        <strong className="block text-berry">✕ {render(each.task.gate, system)}</strong>
+                      )}
                       {each.early_min > 0 && <strong className="text-berry"> ✕ outside its bounds</strong>}
                     </span>
                   </button>

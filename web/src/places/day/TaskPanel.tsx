@@ -1,7 +1,8 @@
 import type { Problem, Timed } from "../../api/types";
 import { Button } from "../../ui/Button";
+import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
-import { durationText } from "../../units/text";
+import { durationText, render } from "../../units/text";
 import { clockOf, dateOf, dayWords } from "./times";
 
 type Props = {
@@ -14,6 +15,7 @@ type Props = {
 
 /** One task: when, who, why then; its start typed, or let go again. */
 export function TaskPanel({ timed, crew, problem, onSet, onClose }: Props) {
+  const { system } = useSettings();
   if (!timed) {
     return (
       <aside className="no-print border-l border-line pl-4 text-soft max-lg:border-0 max-lg:pl-0 max-md:hidden">
@@ -59,6 +61,7 @@ export function TaskPanel({ timed, crew, problem, onSet, onClose }: Props) {
         )}
       </dl>
       {task.why && <p className="my-1">{task.why[0]?.toUpperCase() + task.why.slice(1)}.</p>}
+      {task.gate && <p className="my-1 font-bold text-berry">✕ {render(task.gate, system)}</p>}
       {timed.early_min > 0 && (
         <p className="my-1 text-berry">✕ {durationText(timed.early_min / 60)} outside its bounds.</p>
       )}
