@@ -17,7 +17,7 @@ def client(tmp_path: Path) -> TestClient:
     conn = open_studio(tmp_path)
     load_demo(conn)
     conn.close()
-    return TestClient(make_app(tmp_path, web_build=tmp_path / "none"))
+    return TestClient(make_app(tmp_path, web_build=tmp_path / "none", hosts=("testserver",)))
 
 
 @pytest.fixture

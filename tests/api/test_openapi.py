@@ -17,7 +17,8 @@ def test_no_described_request_ends_in_a_server_error(tmp_path: Path) -> None:
     conn = open_studio(tmp_path)
     load_demo(conn)
     conn.close()
-    schema = schemathesis.openapi.from_asgi("/openapi.json", make_app(tmp_path, web_build=tmp_path / "none"))
+    application = make_app(tmp_path, web_build=tmp_path / "none", hosts=("localhost", "testserver"))
+    schema = schemathesis.openapi.from_asgi("/openapi.json", application)
     cases = st.one_of([found.ok().as_strategy() for found in schema.get_all_operations() if isinstance(found, Ok)])
 
     @settings(max_examples=120, deadline=None, suppress_health_check=list(HealthCheck), database=None)

@@ -3,8 +3,8 @@
 import csv
 import io
 import re
-from html import unescape
 from dataclasses import replace
+from html import unescape
 from html.parser import HTMLParser
 
 import pdfplumber

@@ -47,6 +47,14 @@ class EventSummary(BaseModel):
     revision: int
 
 
+class DeletedEvent(BaseModel):
+    """An event that was deleted and can be brought back; `deleted_at` is UTC, ISO 8601."""
+
+    id: int
+    name: str
+    deleted_at: str
+
+
 class PieceOut(BaseModel):
     """A piece of the line-up: its plan, and its report or what prevents one."""
 

@@ -1,22 +1,38 @@
 """The application: the API under /api, and the built screens for everything else."""
 
+import asyncio
+import sys
+from collections.abc import AsyncIterator, Collection
+from contextlib import asynccontextmanager
+from datetime import datetime
 from pathlib import Path
 
-from fastapi import FastAPI
-from fastapi.responses import FileResponse, JSONResponse, Response
+from fastapi import FastAPI, HTTPException
+from fastapi.concurrency import run_in_threadpool
+from fastapi.responses import FileResponse, Response
 from fastapi.staticfiles import StaticFiles
 
 from jolly_trellis import __version__
-from jolly_trellis.api import bench, day, event_files, line_up, lists, problems, rigs, roll, stores
+from jolly_trellis.api import bench, data, day, event_files, line_up, lists, problems, rigs, roll, stores
+from jolly_trellis.api.bodies import BodyLimit
+from jolly_trellis.api.doors import Doors
+from jolly_trellis.services import copies
+from jolly_trellis.store.connection import StoreError
 
+_AN_HOUR_S = 3600.0
 WEB_BUILD = Path(__file__).resolve().parents[3] / "web" / "dist"
 
 
-def make_app(folder: Path, web_build: Path = WEB_BUILD) -> FastAPI:
-    """The application over a studio's data folder, which `opening.open_studio` has prepared."""
-    app = FastAPI(title="Jolly Trellis", version=__version__, docs_url=None, redoc_url=None)
+def make_app(folder: Path, web_build: Path = WEB_BUILD, hosts: Collection[str] = ()) -> FastAPI:
+    """The application over a studio's data folder, which `opening.open_studio` has prepared.
+
+    Args:
+        hosts: host names with their port by which it may be asked, such as "127.0.0.1:8420"; nothing else is answered.
+    """
+    app = FastAPI(title="Jolly Trellis", version=__version__, docs_url=None, redoc_url=None, lifespan=_copying)
     app.state.folder = folder
-    app.add_middleware(problems.BodyLimit)
+    app.add_middleware(BodyLimit)
+    app.add_middleware(Doors, hosts=hosts)
     problems.install(app)
     for router in (
         line_up.router,
@@ -27,6 +43,7 @@ def make_app(folder: Path, web_build: Path = WEB_BUILD) -> FastAPI:
         day.router,
         lists.router,
         stores.router,
+        data.router,
     ):
         app.include_router(router)
 
@@ -39,9 +56,25 @@ def make_app(folder: Path, web_build: Path = WEB_BUILD) -> FastAPI:
 
         @app.get("/{path:path}", include_in_schema=False)
         def screen(path: str) -> Response:
-            if path.startswith("api/"):
-                body = problems.body_of(code="not_found", path="", message="No such address.", limit="")
-                return JSONResponse(body, status_code=404)
+            if path.split("/")[0] == "api":
+                raise HTTPException(404)
             return FileResponse(web_build / "index.html", headers={"Cache-Control": "no-cache"})
 
     return app
+
+
+@asynccontextmanager
+async def _copying(app: FastAPI) -> AsyncIterator[None]:
+    """While the application runs, a copy of everything is made each day."""
+
+    async def go() -> None:
+        while True:
+            try:
+                await run_in_threadpool(copies.daily, app.state.folder, datetime.now())
+            except StoreError as problem:
+                print(f"Today's copy was not made: {problem}", file=sys.stderr)
+            await asyncio.sleep(_AN_HOUR_S)
+
+    copying = asyncio.create_task(go())
+    yield
+    copying.cancel()

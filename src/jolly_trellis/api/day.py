@@ -1,12 +1,14 @@
 """The day: the run sheet, worked out in the background; remedies, tasks set by hand, water rounds, the calendar."""
 
+import sqlite3
 from typing import Annotated
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Request
+from fastapi.concurrency import run_in_threadpool
 from fastapi.responses import Response
 from pydantic import BaseModel, Field
 
-from jolly_trellis.api.deps import Connection, Number
+from jolly_trellis.api.deps import Connection, DayDone, Number, wait_for_day
 from jolly_trellis.api.models import BasedOn, Key, Moment
 from jolly_trellis.core.event.day import Day
 from jolly_trellis.core.event.job import CrewMember
@@ -57,9 +59,16 @@ class CalendarRead(BaseModel):
 
 
 @router.get("/day")
-def get_day(event_id: Number, conn: Connection, wait_s: Annotated[float, Field(ge=0, le=60)] = 0.0) -> DayOut:
-    """The day; begun where it was not worked out yet for the event as it stands."""
-    state = days.state(conn, event_id, wait_s=wait_s)
+async def get_day(
+    event_id: Number, request: Request, conn: Connection, wait_s: Annotated[float, Field(ge=0, le=60)] = 0.0
+) -> DayOut:
+    """The day; begun where it was not worked out yet for the event as it stands. `wait_s`: how long for its end."""
+    await wait_for_day(request, event_id, wait_s)
+    return await run_in_threadpool(_day_out, event_id, conn)
+
+
+def _day_out(event_id: int, conn: sqlite3.Connection) -> DayOut:
+    state = days.state(conn, event_id)
     event = planning.state(conn, event_id)
     return DayOut(
         revision=event.event.revision,
@@ -77,23 +86,23 @@ def get_day(event_id: Number, conn: Connection, wait_s: Annotated[float, Field(g
 def stop_day(event_id: Number, conn: Connection) -> DayOut:
     """End the search; the best so far is kept."""
     days.stop(conn, event_id)
-    return get_day(event_id, conn)
+    return _day_out(event_id, conn)
 
 
-@router.post("/day/remedy")
+@router.post("/day/remedy", dependencies=[DayDone])
 def apply_remedy(event_id: Number, body: ApplyRemedy, conn: Connection) -> DayOut:
     days.apply_remedy(conn, event_id, body.key, base_revision=body.base_revision)
-    return get_day(event_id, conn)
+    return _day_out(event_id, conn)
 
 
 @router.put("/day/lock")
 def set_task(event_id: Number, body: SetTask, conn: Connection) -> DayOut:
     """Set a task to a time by hand, the rest moves round it; or let it go."""
     days.lock(conn, event_id, body.task, body.starts_at, base_revision=body.base_revision)
-    return get_day(event_id, conn)
+    return _day_out(event_id, conn)
 
 
-@router.get("/day.ics")
+@router.get("/day.ics", dependencies=[DayDone])
 def day_calendar(event_id: Number, conn: Connection) -> Response:
     work, day = days.finished(conn, event_id)
     name = work.plan.brief.name
@@ -102,9 +111,9 @@ def day_calendar(event_id: Number, conn: Connection) -> Response:
     return Response(text, media_type="text/calendar; charset=utf-8", headers=headers)
 
 
-@router.post("/day/calendar")
+@router.post("/day/calendar", dependencies=[DayDone])
 def read_calendar(event_id: Number, body: ReadCalendar, conn: Connection) -> CalendarRead:
     """Take changed times of a calendar that was saved from here as tasks set by hand."""
     times = read_times(body.text, event_id)
     _, moved, unknown = days.read_times(conn, event_id, times, base_revision=body.base_revision)
-    return CalendarRead(moved=list(moved), unknown=list(unknown), day=get_day(event_id, conn))
+    return CalendarRead(moved=list(moved), unknown=list(unknown), day=_day_out(event_id, conn))

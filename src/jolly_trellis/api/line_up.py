@@ -5,7 +5,7 @@ from typing import Annotated
 
 from fastapi import APIRouter
 
-from jolly_trellis.api.answers import EventOut, EventSummary, PieceOut, Problem, RigOut
+from jolly_trellis.api.answers import DeletedEvent, EventOut, EventSummary, PieceOut, Problem, RigOut
 from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.models import BasedOn, PutBrief
 from jolly_trellis.api.sent import Sent
@@ -30,6 +30,24 @@ def list_events(conn: Connection) -> list[EventSummary]:
 def new_event(brief: Annotated[Brief, Sent()], conn: Connection) -> EventOut:
     judging.check_brief(brief)
     return event_out(conn, planning.new_event(conn, brief))
+
+
+@router.get("/deleted")
+def list_deleted(conn: Connection) -> list[DeletedEvent]:
+    return [DeletedEvent(id=each.id, name=each.name, deleted_at=at) for each, at in events.list_deleted(conn)]
+
+
+@router.delete("/{event_id}", status_code=204)
+def delete_event(event_id: Number, conn: Connection) -> None:
+    """Delete an event; it can be brought back."""
+    planning.delete_event(conn, event_id)
+
+
+@router.post("/{event_id}/bring-back")
+def bring_back_event(event_id: Number, conn: Connection) -> EventSummary:
+    planning.bring_back_event(conn, event_id)
+    event = planning.state(conn, event_id).event
+    return EventSummary(id=event.id, name=event.name, revision=event.revision)
 
 
 @router.get("/{event_id}")

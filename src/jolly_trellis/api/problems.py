@@ -1,5 +1,6 @@
 """Turning what went wrong into one clear sentence beside the place where it was typed."""
 
+import sqlite3
 from collections.abc import Mapping, Sequence
 from typing import Any
 
@@ -7,17 +8,16 @@ from fastapi import FastAPI, Request
 from fastapi.encoders import jsonable_encoder
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
-from starlette.types import ASGIApp, Message, Receive, Scope, Send
+from starlette.exceptions import HTTPException
 
+from jolly_trellis.api.bodies import body_of
 from jolly_trellis.catalog.cells import BadTable
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.quantities import Phrase, Quantity
 from jolly_trellis.core.units import render
 from jolly_trellis.services.planning import NotFound, NothingToDo, Stale
+from jolly_trellis.store.connection import StoreError, in_words
 
-MOST_BODY_BYTES = 1_000_000
-MOST_FILE_BYTES = 40_000_000
-LARGE = ("/api/events/from-file",)
 _LABELS = {
     "height_m": "The height",
     "width_m": "The width",
@@ -45,16 +45,12 @@ _LABELS = {
     "profile": "The profile",
     "base_revision": "The revision",
 }
+_STATUS = {
+    400: ("What was sent cannot be read.", "Send a plan as the application writes it."),
+    404: ("No such address.", "Go back to the line-up."),
+    405: ("That cannot be done at this address.", "Go back to the line-up."),
+}
 _KINDS = {"_m": "length", "_kg": "mass", "_l": "volume", "_h": "duration", "_c": "temperature"}
-
-
-def body_of(*, code: str, path: str, message: Any, limit: Any) -> dict[str, Any]:
-    """A problem as JSON; plain strings become sentences without quantities."""
-
-    def sentence(value: Any) -> Any:
-        return {"text": value, "quantities": {}} if isinstance(value, str) else jsonable_encoder(value)
-
-    return {"code": code, "path": path, "message": sentence(message), "limit": sentence(limit)}
 
 
 def install(app: FastAPI) -> None:
@@ -89,57 +85,40 @@ def install(app: FastAPI) -> None:
     def _table(_: Request, problem: BadTable) -> JSONResponse:
         return JSONResponse(body_of(code="table", path="text", message=str(problem), limit=""), status_code=422)
 
+    @app.exception_handler(HTTPException)
+    def _http(_: Request, problem: HTTPException) -> JSONResponse:
+        message, limit = _STATUS.get(problem.status_code, ("That cannot be answered.", "Go back to the line-up."))
+        body = body_of(code=f"http_{problem.status_code}", path="", message=message, limit=limit)
+        return JSONResponse(body, status_code=problem.status_code, headers=problem.headers)
+
+    @app.exception_handler(StoreError)
+    def _copy(_: Request, problem: StoreError) -> JSONResponse:
+        return JSONResponse(body_of(code="copy", path="", message=str(problem), limit=""), status_code=422)
+
+    @app.exception_handler(sqlite3.Error)
+    @app.exception_handler(OSError)
+    def _unwritten(_: Request, problem: sqlite3.Error | OSError) -> JSONResponse:
+        body = body_of(
+            code="not_saved",
+            path="",
+            message=f"The data {in_words(problem)}.",
+            limit="Nothing was saved of this; mend that and try again.",
+        )
+        return JSONResponse(body, status_code=503)
+
+    @app.exception_handler(Exception)
+    def _unforeseen(_: Request, problem: Exception) -> JSONResponse:
+        body = body_of(
+            code="unforeseen",
+            path="",
+            message="The program met something it does not know how to handle.",
+            limit="Nothing was saved of this; all before it is. Do it another way, or start the program again.",
+        )
+        return JSONResponse(body, status_code=500)
+
     @app.exception_handler(NothingToDo)
     def _nothing(_: Request, problem: NothingToDo) -> JSONResponse:
         return JSONResponse(body_of(code="nothing", path="", message=str(problem), limit=""), status_code=409)
-
-
-class BodyLimit:
-    """Refuses bodies over a megabyte, however they are sent; event files, and tables of plans, may be larger."""
-
-    def __init__(self, app: ASGIApp) -> None:
-        self.app = app
-
-    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
-        if scope["type"] != "http":
-            await self.app(scope, receive, send)
-            return
-        most = MOST_FILE_BYTES if scope["path"] in LARGE else MOST_BODY_BYTES
-        declared = dict(scope["headers"]).get(b"content-length", b"0")
-        if not declared.isdigit() or len(declared) > 12 or int(declared) > most:
-            await _refuse(scope, receive, send)
-            return
-        parts, size, more = [], 0, True
-        while more:
-            message = await receive()
-            if message["type"] != "http.request":
-                break
-            parts.append(message.get("body", b""))
-            size += len(parts[-1])
-            more = message.get("more_body", False)
-            if size > most:
-                await _refuse(scope, receive, send)
-                return
-        body, given = b"".join(parts), False
-
-        async def replay() -> Message:
-            nonlocal given
-            if given:
-                return await receive()
-            given = True
-            return {"type": "http.request", "body": body, "more_body": False}
-
-        await self.app(scope, replay, send)
-
-
-async def _refuse(scope: Scope, receive: Receive, send: Send) -> None:
-    body = body_of(
-        code="too_large",
-        path="",
-        message="That is more than the program takes in at once.",
-        limit="A plan is a few kilobytes, an event file at most forty megabytes; nothing was saved.",
-    )
-    await JSONResponse(body, status_code=413)(scope, receive, send)
 
 
 def _plain(difference: Any) -> Mapping[str, Any]:

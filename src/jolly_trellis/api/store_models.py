@@ -13,6 +13,7 @@ from jolly_trellis.core.stems import Variety
 from jolly_trellis.core.supplies import Supply
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.core.vessels import ProfilePoint, Vessel
+from jolly_trellis.store.stock_history import Deleted
 
 
 class PutVessel(In):
@@ -33,6 +34,12 @@ class PutVariety(In):
 
 class PutSupply(In):
     supply: Annotated[Supply, Sent(keyed=True)]
+
+
+class AtStep(In):
+    """Where the stores stood in their history for whoever asks."""
+
+    step: Annotated[int, Field(ge=0, le=2**53)]
 
 
 class PutHolding(In):
@@ -64,6 +71,12 @@ class HoldingOut(BaseModel):
 
 
 class StockOut(BaseModel):
+    """All the stores have, where they stand in their history, what undo and redo would do, and what was deleted."""
+
+    step: int
+    undo: str | None
+    redo: str | None
+    deleted: list[Deleted]
     vessels: dict[str, Vessel]
     nettings: dict[str, Netting]
     frogs: dict[str, Frog]

@@ -9,6 +9,7 @@ from jolly_trellis.api.answers import FigureOut, TopicOut
 from jolly_trellis.api.deps import Connection
 from jolly_trellis.api.store_models import (
     AboutOut,
+    AtStep,
     CheckFill,
     HoldingOut,
     ImportOut,
@@ -38,7 +39,7 @@ from jolly_trellis.core.vessels import check_vessel
 from jolly_trellis.exchange import vessel_outline
 from jolly_trellis.exchange.vessel_outline import FillCheck
 from jolly_trellis.services import stores
-from jolly_trellis.store import stock
+from jolly_trellis.store import stock, stock_history
 from jolly_trellis.store.stock import Holding
 
 router = APIRouter(prefix="/api", tags=["stores"])
@@ -46,7 +47,12 @@ router = APIRouter(prefix="/api", tags=["stores"])
 
 @router.get("/stock")
 def get_stock(conn: Connection) -> StockOut:
+    place = stock_history.place(conn)
     return StockOut(
+        step=place.step,
+        undo=place.undo,
+        redo=place.redo,
+        deleted=list(stock_history.deleted(conn)),
         vessels=stock.vessels(conn),
         nettings=stock.nettings(conn),
         frogs=stock.frogs(conn),
@@ -120,6 +126,31 @@ def put_supply(key: str, body: PutSupply, conn: Connection) -> Kept:
 @router.post("/stock/{kind}/{key}/copy", status_code=201)
 def copy(kind: StoreKind, key: str, conn: Connection) -> Kept:
     return Kept(key=stores.copy(conn, kind, key))
+
+
+@router.delete("/stock/{kind}/{key}")
+def delete(kind: StoreKind, key: str, conn: Connection) -> StockOut:
+    """Take a thing out of the stores; it can be brought back."""
+    stores.delete(conn, kind, key)
+    return get_stock(conn)
+
+
+@router.post("/stock/{kind}/{key}/bring-back")
+def bring_back(kind: StoreKind, key: str, conn: Connection) -> StockOut:
+    stores.bring_back(conn, kind, key)
+    return get_stock(conn)
+
+
+@router.post("/stock/undo")
+def undo(body: AtStep, conn: Connection) -> StockOut:
+    stores.travel(conn, back=True, step=body.step)
+    return get_stock(conn)
+
+
+@router.post("/stock/redo")
+def redo(body: AtStep, conn: Connection) -> StockOut:
+    stores.travel(conn, back=False, step=body.step)
+    return get_stock(conn)
 
 
 @router.put("/stock/{kind}/{key}/holding")

@@ -48,7 +48,7 @@ def load_demo(conn: sqlite3.Connection) -> bool:
     """
     with transaction(conn):
         known = events.list_events(conn)
-        if known and not _half_laid_out(conn, known):
+        if events.list_deleted(conn) or (known and not _half_laid_out(conn, known)):
             return False
         plan = demo_plan()
         if known:

@@ -25,15 +25,20 @@ class DayState:
     running: bool
 
 
-def state(conn: sqlite3.Connection, event_id: int, *, wait_s: float = 0.0) -> DayState:
-    """The day of an event; begun where it was not worked out yet for the event as it stands.
+def begin(conn: sqlite3.Connection, event_id: int) -> Running[Day]:
+    """The work on the day of an event, begun where there is none yet of the event as it stands.
 
-    Args:
-        wait_s: how long to wait for its end.
     Raises: NotFound, CoreError.
     """
-    running = _running(event_work.work_of(conn, event_id))
-    running.wait(wait_s)
+    return _running(event_work.work_of(conn, event_id))
+
+
+def state(conn: sqlite3.Connection, event_id: int) -> DayState:
+    """The day of an event; begun where it was not worked out yet for the event as it stands.
+
+    Raises: NotFound, CoreError.
+    """
+    running = begin(conn, event_id)
     if running.problem is not None:
         raise running.problem
     return DayState(day=running.best, running=not running.done)

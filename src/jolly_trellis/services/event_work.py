@@ -49,6 +49,7 @@ def work_of(conn: sqlite3.Connection, event_id: int) -> EventWork:
     path = str(conn.execute("PRAGMA database_list").fetchone()["file"])
     mark = hashlib.sha256(f"{path}|{stock.revision(conn)}|".encode() + codec.dumps(state.plan).encode())
     mark.update(codec.dumps(needs).encode())
+    mark.update(codec.dumps(rigging.survey_of(conn, event_id)[1].survey).encode())
     return EventWork(
         event_id=event_id,
         revision=state.event.revision,

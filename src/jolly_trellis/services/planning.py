@@ -3,6 +3,7 @@
 import sqlite3
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from datetime import UTC, datetime
 from typing import Any
 
 from jolly_trellis import __version__
@@ -93,6 +94,20 @@ def begin(conn: sqlite3.Connection, plan: Plan) -> EventRow:
         history.add_step(conn, event_id, 0, "Start", plan)
         history.add_revision(conn, event_id, 1, plan)
         return _event(conn, event_id)
+
+
+def delete_event(conn: sqlite3.Connection, event_id: int) -> None:
+    """Delete an event; it can be brought back as it is. Raises NotFound."""
+    with transaction(conn):
+        if not events.set_deleted(conn, event_id, datetime.now(UTC).isoformat(timespec="seconds")):
+            raise NotFound(f"event {event_id}")
+
+
+def bring_back_event(conn: sqlite3.Connection, event_id: int) -> None:
+    """Bring a deleted event back. Raises NotFound."""
+    with transaction(conn):
+        if not events.set_deleted(conn, event_id, None):
+            raise NotFound(f"deleted event {event_id}")
 
 
 def state(conn: sqlite3.Connection, event_id: int) -> EventState:

@@ -1,6 +1,7 @@
 """The roll as a person works with it: plan the cuts, stop with the best, mark a material as cut, take that back."""
 
 import sqlite3
+from collections.abc import Iterable
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -8,12 +9,14 @@ from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.roll import CutPlan, cut_plan, keeping_cut
 from jolly_trellis.core.event.roll_problems import Material, MaterialPlan
+from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.supplies import Supply
 from jolly_trellis.services import event_work, long_work
 from jolly_trellis.services.event_work import EventWork
 from jolly_trellis.services.long_work import Running
 from jolly_trellis.services.planning import NotFound
-from jolly_trellis.store import cuts, stock
+from jolly_trellis.store import cuts, stock, stock_history
 from jolly_trellis.store.connection import open_database, transaction
 from jolly_trellis.store.cuts import CutRow
 from jolly_trellis.store.stock import Holding
@@ -178,8 +181,8 @@ def add_remnant(conn: sqlite3.Connection, material: Material, key: str, *, width
 
     Raises: NotFound: no such netting or supply; InvalidMeasure: netting of no width.
     """
-    known = stock.nettings(conn) if material == "netting" else stock.supplies(conn)
-    if key not in known:
+    names = {each.key: each.name for each in _things(conn, material)}
+    if key not in names:
         raise NotFound(f"{material} {key}")
     if material == "netting" and not width_m > 0:
         raise InvalidMeasure(
@@ -188,11 +191,16 @@ def add_remnant(conn: sqlite3.Connection, material: Material, key: str, *, width
             limit=phrase("Give it, such as 30 cm."),
         )
     with transaction(conn):
-        cuts.add_remnant(conn, material, key, width_m if material == "netting" else 0.0, length_m, None)
+        number = cuts.add_remnant(conn, material, key, width_m if material == "netting" else 0.0, length_m, None)
+        stock_history.note_new(conn, f"Count in a remnant of {names[key]}", ("remnant", str(number)))
+
+
+def _things(conn: sqlite3.Connection, material: Material) -> Iterable[Netting | Supply]:
+    return (stock.nettings(conn) if material == "netting" else stock.supplies(conn)).values()
 
 
 def remove_remnant(conn: sqlite3.Connection, remnant: int) -> None:
     """Take a remnant out of the stores. Raises NotFound: it is not there, or something was cut from it."""
-    with transaction(conn):
+    with stock_history.act(conn, "Take a remnant out", [("remnant", str(remnant))]):
         if not cuts.remove_remnant(conn, remnant):
             raise NotFound(f"remnant {remnant}")

@@ -10,14 +10,19 @@ from typing import Any
 from jolly_trellis.catalog.columns import HeldKind, Refused, rows_of, write_table
 from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.core import ranges
+from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.netting import pitch_across_m
 from jolly_trellis.core.piece import MECHANIC_KINDS
+from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.ranges import Key
 from jolly_trellis.core.vessels import Vessel, check_vessel
-from jolly_trellis.services.planning import NotFound
-from jolly_trellis.store import stock
+from jolly_trellis.services.planning import NotFound, NothingToDo, Stale
+from jolly_trellis.store import codec, events, stock, stock_history
 from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.stock import Holding
+from jolly_trellis.store.stock_history import Moved
+
+_NAMING = frozenset({"variety", "netting", "frog"})
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -55,9 +60,10 @@ def add_vessel(conn: sqlite3.Connection, vessel: Vessel) -> str:
     ranges.check(vessel)
     check_vessel(vessel)
     with transaction(conn):
-        key = free_key(vessel.name, set(stock.vessels(conn)))
-        _put(conn, "vessel", key, vessel)
-        stock.put_holding(conn, "vessel", key, Holding(on_hand=1))
+        key = free_key(vessel.name, _taken(conn, "vessel"))
+        with stock_history.act(conn, f"Add {vessel.name}", [("vessel", key)]):
+            _put(conn, "vessel", key, vessel)
+            stock.put_holding(conn, "vessel", key, Holding(on_hand=1))
     return key
 
 
@@ -69,31 +75,86 @@ def put(conn: sqlite3.Connection, kind: StoreKind, key: str, thing: Any) -> None
         check_vessel(thing)
     if kind == "netting":
         pitch_across_m(thing)
-    with transaction(conn):
+    with stock_history.act(conn, f"Change {thing.name}", [(kind, key)]):
         _put(conn, kind, key, thing)
 
 
 def copy(conn: sqlite3.Connection, kind: StoreKind, key: str) -> str:
     """Copy a thing under a new key and name; the new key. Raises NotFound."""
-    known = things(conn, kind)
-    if key not in known:
-        raise NotFound(f"{kind} {key}")
-    thing = replace(known[key], name=f"{known[key].name}, copy")
     with transaction(conn):
-        new = free_key(thing.name, set(known))
+        known = things(conn, kind)
+        if key not in known:
+            raise NotFound(f"{kind} {key}")
+        thing = replace(known[key], name=f"{known[key].name}, copy")
+        new = free_key(thing.name, _taken(conn, kind))
         if kind != "vessel":
             thing = replace(thing, key=new)
-        _put(conn, kind, new, thing)
+        with stock_history.act(conn, f"Copy {known[key].name}", [(kind, new)]):
+            _put(conn, kind, new, thing)
     return new
 
 
 def count(conn: sqlite3.Connection, kind: HeldKind, key: str, holding: Holding) -> None:
     """Say how many there are, retire or bring back. Raises NotFound."""
-    known = set(MECHANIC_KINDS) if kind == "mechanic" else set(things(conn, kind))
-    if key not in known:
-        raise NotFound(f"{kind} {key}")
     with transaction(conn):
-        stock.put_holding(conn, kind, key, holding)
+        if kind == "mechanic":
+            names: dict[str, str] = {each: each.replace("_", " ") for each in MECHANIC_KINDS}
+        else:
+            names = {each: thing.name for each, thing in things(conn, kind).items()}
+        if key not in names:
+            raise NotFound(f"{kind} {key}")
+        with stock_history.act(conn, f"Count {names[key]}", [(kind, key)]):
+            stock.put_holding(conn, kind, key, holding)
+
+
+def delete(conn: sqlite3.Connection, kind: StoreKind, key: str) -> None:
+    """Take a thing out of the stores; it can be brought back.
+
+    Raises: NotFound; InvalidMeasure: a piece of an event is made with it.
+    """
+    with transaction(conn):
+        known = things(conn, kind)
+        if key not in known:
+            raise NotFound(f"{kind} {key}")
+        used = [] if kind in ("vessel", "supply") else _made_with(conn, key)
+        if used:
+            more = f" and {len(used) - 1} more" if len(used) > 1 else ""
+            raise InvalidMeasure(
+                path=key,
+                message=phrase(f"{known[key].name} is in {used[0]}{more}."),
+                limit=phrase("Retire it instead: it is offered no longer, and what is planned with it stays."),
+            )
+        with stock_history.act(conn, f"Delete {known[key].name}", [(kind, key)]):
+            stock_history.delete(conn, kind, key, known[key].name)
+
+
+def bring_back(conn: sqlite3.Connection, kind: StoreKind, key: str) -> None:
+    """Bring back what was deleted, with its count. Raises NotFound."""
+    with transaction(conn):
+        names = {(each.kind, each.key): each.name for each in stock_history.deleted(conn)}
+        if (kind, key) not in names:
+            raise NotFound(f"deleted {kind} {key}")
+        with stock_history.act(conn, f"Bring back {names[kind, key]}", [(kind, key)]):
+            stock_history.bring_back(conn, kind, key)
+
+
+def travel(conn: sqlite3.Connection, *, back: bool, step: int) -> None:
+    """Undo or redo one act in the stores.
+
+    Args:
+        step: where the stores stood for whoever asks.
+    Raises: Stale: they stand elsewhere by now; NothingToDo; InvalidMeasure: what it would undo has been used since.
+    """
+    with transaction(conn):
+        now = stock_history.place(conn).step
+        if now != step:
+            raise Stale(revision=now, differences=())
+        try:
+            went = stock_history.travel(conn, back=back)
+        except Moved as problem:
+            raise InvalidMeasure(path="", message=phrase(str(problem)), limit=phrase("Nothing was changed.")) from None
+        if not went:
+            raise NothingToDo("There is nothing to undo." if back else "There is nothing to redo.")
 
 
 def export_table(conn: sqlite3.Connection, kind: StoreKind) -> str:
@@ -106,6 +167,11 @@ def import_table(conn: sqlite3.Connection, kind: StoreKind, text: str, *, dry_ru
 
     Raises: BadTable: the text is no such table at all.
     """
+    with transaction(conn):
+        return _import(conn, kind, text, dry_run=dry_run)
+
+
+def _import(conn: sqlite3.Connection, kind: StoreKind, text: str, *, dry_run: bool) -> Imported:
     known = things(conn, kind)
     added: list[str] = []
     changed: list[str] = []
@@ -128,7 +194,7 @@ def import_table(conn: sqlite3.Connection, kind: StoreKind, text: str, *, dry_ru
         else:
             unchanged += 1
     if not dry_run:
-        with transaction(conn):
+        with stock_history.act(conn, f"Read a table of {kind}s", [(kind, key) for key in (*added, *changed)]):
             for key in (*added, *changed):
                 _put(conn, kind, key, taken[key])
     return Imported(
@@ -148,6 +214,29 @@ def free_key(name: str, taken: set[str]) -> str:
     while key in taken:
         key, number = f"{stem}-{number}", number + 1
     return key
+
+
+def _taken(conn: sqlite3.Connection, kind: StoreKind) -> set[str]:
+    """Keys that are in use or were, so that what was deleted can come back."""
+    return set(things(conn, kind)) | {each.key for each in stock_history.deleted(conn) if each.kind == kind}
+
+
+def _made_with(conn: sqlite3.Connection, key: str) -> list[str]:
+    """Every piece, with its event, whose plan names a netting, frog or variety by this key."""
+    found = []
+    for event in events.list_events(conn):
+        plan = events.get_plan(conn, event.id)
+        works = [(each.piece.name, each.piece) for each in plan.pieces] + [
+            (each.rig.name, each.rig) for each in plan.rigs
+        ]
+        found += [f"“{name}” of {event.name}" for name, work in works if _names(codec.to_plain(work), key)]
+    return found
+
+
+def _names(plain: Any, key: str) -> bool:
+    if isinstance(plain, dict):
+        return any(value == key if field in _NAMING else _names(value, key) for field, value in plain.items())
+    return isinstance(plain, (list, tuple)) and any(_names(each, key) for each in plain)
 
 
 def _put(conn: sqlite3.Connection, kind: StoreKind, key: str, thing: Any) -> None:

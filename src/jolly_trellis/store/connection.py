@@ -1,5 +1,6 @@
 """Opening the database: pragmas, one transaction helper, and numbered migrations."""
 
+import errno
 import sqlite3
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -8,7 +9,7 @@ from pathlib import Path
 
 
 class StoreError(Exception):
-    """The database cannot be used as it is; the message says what to do."""
+    """The data cannot be used as it is; the message says why, and what to do."""
 
 
 def open_database(path: Path) -> sqlite3.Connection:
@@ -39,25 +40,55 @@ def transaction(conn: sqlite3.Connection) -> Iterator[None]:
 
 
 def migrate(conn: sqlite3.Connection) -> int:
-    """Bring the schema up to date, each migration in one transaction with its record.
+    """Bring the schema of a database that `check` has passed up to date, each migration with its record.
 
     Returns: how many migrations ran.
-    Raises: StoreError: the database was written by a newer version of the program.
     """
     conn.execute("PRAGMA journal_mode = WAL")
     known = _migrations()
     version = int(conn.execute("PRAGMA user_version").fetchone()[0])
-    if version > len(known):
-        raise StoreError(
-            f"This data was written by a newer Jolly Trellis (data version {version}; this one knows "
-            f"{len(known)}). Nothing was changed: start the newer version, or point --data at another folder."
-        )
     for number, sql in known[version:]:
         with transaction(conn):
             for statement in _statements(sql):
                 conn.execute(statement)
             conn.execute(f"PRAGMA user_version = {number:d}")
     return len(known) - version
+
+
+def check(conn: sqlite3.Connection) -> None:
+    """Look whether a database is a studio's, whole, and of a version that is known; an empty one is.
+
+    Raises: StoreError: it is not.
+    """
+    known = len(_migrations())
+    try:
+        version = int(conn.execute("PRAGMA user_version").fetchone()[0])
+        tables = {row[0] for row in conn.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+        whole = conn.execute("PRAGMA quick_check(1)").fetchone()[0] == "ok"
+    except sqlite3.OperationalError:
+        raise
+    except sqlite3.DatabaseError:
+        raise StoreError("is damaged, or no data of Jolly Trellis at all") from None
+    if tables and not {"event", "piece", "vessel", "stock_revision"} <= tables:
+        raise StoreError("holds the data of another program")
+    if version > known:
+        raise StoreError(f"was written by a newer Jolly Trellis (data version {version}; this one knows {known})")
+    if not whole:
+        raise StoreError("is damaged")
+
+
+def in_words(problem: sqlite3.Error | OSError) -> str:
+    """What keeps the data from being read or written, as the end of a sentence that begins with it."""
+    said = str(problem)
+    if isinstance(problem, PermissionError) or "readonly" in said or "unable to open" in said:
+        return "cannot be written: the folder is read-only or not yours"
+    if "locked" in said or "busy" in said:
+        return "is held by another program"
+    if "full" in said or getattr(problem, "errno", None) == errno.ENOSPC:
+        return "cannot be written: the disk is full"
+    if isinstance(problem, OSError):
+        return f"cannot be used: {problem.strerror or said}"
+    return "is damaged, or no data of Jolly Trellis at all"
 
 
 def _migrations() -> list[tuple[int, str]]:

@@ -53,10 +53,10 @@ def remnants(conn: sqlite3.Connection, material: Material) -> tuple[Remnant, ...
 
 def add_remnant(
     conn: sqlite3.Connection, material: Material, key: str, width_m: float, length_m: float, cut: int | None
-) -> None:
-    """Put a remnant into the stores; `cut` is the cut that left it, None for one counted in by hand."""
+) -> int:
+    """Put a remnant into the stores; `cut` is the cut that left it, None for one counted in by hand; its number."""
     values = {"material": material, "key": key, "width": width_m, "length": length_m, "cut": cut}
-    conn.execute(_ADD_REMNANT, values)
+    return int(conn.execute(_ADD_REMNANT, values).lastrowid or 0)
 
 
 def remove_remnant(conn: sqlite3.Connection, remnant: int) -> bool:

@@ -27,13 +27,26 @@ class EventRow:
 
 
 def list_events(conn: sqlite3.Connection) -> tuple[EventRow, ...]:
-    """Every event, the newest first."""
-    return tuple(_event(row) for row in conn.execute("SELECT * FROM event ORDER BY id DESC"))
+    """Every event that is not deleted, the newest first."""
+    rows = conn.execute("SELECT * FROM event WHERE deleted_at IS NULL ORDER BY id DESC")
+    return tuple(_event(row) for row in rows)
+
+
+def list_deleted(conn: sqlite3.Connection) -> tuple[tuple[EventRow, str], ...]:
+    """Every deleted event with when that was, in UTC, the latest first."""
+    rows = conn.execute("SELECT * FROM event WHERE deleted_at IS NOT NULL ORDER BY deleted_at DESC, id DESC")
+    return tuple((_event(row), str(row["deleted_at"])) for row in rows)
+
+
+def set_deleted(conn: sqlite3.Connection, event_id: int, at: str | None) -> bool:
+    """Delete an event, or bring it back (None); tells whether it was there to be."""
+    sql = "UPDATE event SET deleted_at = :at WHERE id = :id AND (deleted_at IS NULL) = (:at IS NOT NULL)"
+    return conn.execute(sql, {"id": event_id, "at": at}).rowcount > 0
 
 
 def get_event(conn: sqlite3.Connection, event_id: int) -> EventRow | None:
-    """One event, or None."""
-    row = conn.execute("SELECT * FROM event WHERE id = :id", {"id": event_id}).fetchone()
+    """One event, or None where there is none or it is deleted."""
+    row = conn.execute("SELECT * FROM event WHERE id = :id AND deleted_at IS NULL", {"id": event_id}).fetchone()
     return None if row is None else _event(row)
 
 
@@ -47,8 +60,8 @@ def add_event(conn: sqlite3.Connection, brief: Brief) -> int:
 
 
 def get_brief(conn: sqlite3.Connection, event_id: int) -> Brief | None:
-    """The brief of an event as it stands, or None."""
-    row = conn.execute("SELECT brief FROM event WHERE id = :id", {"id": event_id}).fetchone()
+    """The brief of an event as it stands, or None where there is none or it is deleted."""
+    row = conn.execute("SELECT brief FROM event WHERE id = :id AND deleted_at IS NULL", {"id": event_id}).fetchone()
     return None if row is None else codec.loads(row["brief"], Brief)
 
 

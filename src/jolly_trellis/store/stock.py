@@ -196,26 +196,27 @@ def fill_if_empty(
     varieties_: Iterable[Variety],
     supplies_: Iterable[Supply],
 ) -> None:
-    """Lay the catalogue into every part of the stores that is still empty."""
-    if _empty(conn, "vessel"):
+    """Lay the catalogue into every part of the stores that is empty and from which nothing was deleted."""
+    if _never_filled(conn, "vessel"):
         for key, vessel in vessels_:
             put_vessel(conn, key, vessel)
-    if _empty(conn, "netting"):
+    if _never_filled(conn, "netting"):
         for netting in nettings_:
             put_netting(conn, netting)
-    if _empty(conn, "frog"):
+    if _never_filled(conn, "frog"):
         for frog in frogs_:
             put_frog(conn, frog)
-    if _empty(conn, "variety"):
+    if _never_filled(conn, "variety"):
         for variety in varieties_:
             put_variety(conn, variety)
-    if _empty(conn, "supply"):
+    if _never_filled(conn, "supply"):
         for supply in supplies_:
             put_supply(conn, supply)
 
 
-def _empty(conn: sqlite3.Connection, kind: StoreKind) -> bool:
-    return not conn.execute(f"SELECT EXISTS (SELECT 1 FROM {kind})").fetchone()[0]
+def _never_filled(conn: sqlite3.Connection, kind: StoreKind) -> bool:
+    known = f"SELECT EXISTS (SELECT 1 FROM {kind}) OR EXISTS (SELECT 1 FROM deleted_thing WHERE kind = :kind)"
+    return not conn.execute(known, {"kind": kind}).fetchone()[0]
 
 
 def _put(conn: sqlite3.Connection, kind: StoreKind, key: str, plain: dict[str, object]) -> None:

@@ -22,6 +22,23 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/deleted": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /** List Deleted */
+        readonly get: operations["list_deleted_api_events_deleted_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}": {
         readonly parameters: {
             readonly query?: never;
@@ -33,6 +50,27 @@ export interface paths {
         readonly get: operations["get_event_api_events__event_id__get"];
         readonly put?: never;
         readonly post?: never;
+        /**
+         * Delete Event
+         * @description Delete an event; it can be brought back.
+         */
+        readonly delete: operations["delete_event_api_events__event_id__delete"];
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/bring-back": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Bring Back Event */
+        readonly post: operations["bring_back_event_api_events__event_id__bring_back_post"];
         readonly delete?: never;
         readonly options?: never;
         readonly head?: never;
@@ -678,7 +716,7 @@ export interface paths {
         };
         /**
          * Get Day
-         * @description The day; begun where it was not worked out yet for the event as it stands.
+         * @description The day; begun where it was not worked out yet for the event as it stands. `wait_s`: how long for its end.
          */
         readonly get: operations["get_day_api_events__event_id__day_get"];
         readonly put?: never;
@@ -1084,6 +1122,77 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/stock/{kind}/{key}": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        readonly post?: never;
+        /**
+         * Delete
+         * @description Take a thing out of the stores; it can be brought back.
+         */
+        readonly delete: operations["delete_api_stock__kind___key__delete"];
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/stock/{kind}/{key}/bring-back": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Bring Back */
+        readonly post: operations["bring_back_api_stock__kind___key__bring_back_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/stock/undo": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Undo */
+        readonly post: operations["undo_api_stock_undo_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/stock/redo": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Redo */
+        readonly post: operations["redo_api_stock_redo_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/stock/{kind}/{key}/holding": {
         readonly parameters: {
             readonly query?: never;
@@ -1180,6 +1289,83 @@ export interface paths {
         readonly get: operations["get_figures_api_figures_get"];
         readonly put?: never;
         readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/data": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /** Get Copies */
+        readonly get: operations["get_copies_api_data_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/data/backup.sqlite": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Backup
+         * @description Everything the studio has as one file, looked through before it is sent.
+         */
+        readonly get: operations["backup_api_data_backup_sqlite_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/data/restore": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Restore
+         * @description Put a saved file back in place of everything; what it replaces is kept as a copy.
+         */
+        readonly post: operations["restore_api_data_restore_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/data/copies/{name}/restore": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Restore Copy
+         * @description Put a copy of the studio's own folder back.
+         */
+        readonly post: operations["restore_copy_api_data_copies__name__restore_post"];
         readonly delete?: never;
         readonly options?: never;
         readonly head?: never;
@@ -1455,6 +1641,14 @@ export interface components {
         /** AssessRig */
         readonly AssessRig: {
             readonly rig: components["schemas"]["RigIn"];
+        };
+        /**
+         * AtStep
+         * @description Where the stores stood in their history for whoever asks.
+         */
+        readonly AtStep: {
+            /** Step */
+            readonly step: number;
         };
         /**
          * Attachment
@@ -1982,6 +2176,31 @@ export interface components {
             readonly remedies: readonly components["schemas"]["Remedy"][];
         };
         /**
+         * CopiesOut
+         * @description The copies in the studio's own folder, the newest first.
+         */
+        readonly CopiesOut: {
+            /** Copies */
+            readonly copies: readonly components["schemas"]["Copy"][];
+        };
+        /**
+         * Copy
+         * @description A copy in the studio's folder: file name, when it was made (local), size; `replaced` is what a copy replaced.
+         */
+        readonly Copy: {
+            /** Name */
+            readonly name: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            readonly made_at: string;
+            /** Size Bytes */
+            readonly size_bytes: number;
+            /** Replaced */
+            readonly replaced: boolean;
+        };
+        /**
          * CostOut
          * @description What it costs, with the revision of the event it is reckoned from.
          */
@@ -2307,6 +2526,35 @@ export interface components {
             /** Running */
             readonly running: boolean;
             readonly water: components["schemas"]["WaterRounds"];
+        };
+        /**
+         * Deleted
+         * @description A thing that was taken out of the stores; `deleted_at` is UTC, ISO 8601.
+         */
+        readonly Deleted: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "vessel" | "netting" | "frog" | "variety" | "supply";
+            /** Key */
+            readonly key: string;
+            /** Name */
+            readonly name: string;
+            /** Deleted At */
+            readonly deleted_at: string;
+        };
+        /**
+         * DeletedEvent
+         * @description An event that was deleted and can be brought back; `deleted_at` is UTC, ISO 8601.
+         */
+        readonly DeletedEvent: {
+            /** Id */
+            readonly id: number;
+            /** Name */
+            readonly name: string;
+            /** Deleted At */
+            readonly deleted_at: string;
         };
         /**
          * Drop
@@ -4656,6 +4904,14 @@ export interface components {
             /** On Site */
             readonly on_site: boolean;
         };
+        /**
+         * PutBack
+         * @description What was put back, and the copy of what it replaced.
+         */
+        readonly PutBack: {
+            /** Replaced */
+            readonly replaced: string | null;
+        };
         /** PutBrief */
         readonly PutBrief: {
             /** Base Revision */
@@ -6098,8 +6354,19 @@ export interface components {
              */
             readonly caution: string;
         };
-        /** StockOut */
+        /**
+         * StockOut
+         * @description All the stores have, where they stand in their history, what undo and redo would do, and what was deleted.
+         */
         readonly StockOut: {
+            /** Step */
+            readonly step: number;
+            /** Undo */
+            readonly undo: string | null;
+            /** Redo */
+            readonly redo: string | null;
+            /** Deleted */
+            readonly deleted: readonly components["schemas"]["Deleted"][];
             /** Vessels */
             readonly vessels: {
                 readonly [key: string]: components["schemas"]["Vessel"];
@@ -7272,6 +7539,26 @@ export interface operations {
             };
         };
     };
+    readonly list_deleted_api_events_deleted_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": readonly components["schemas"]["DeletedEvent"][];
+                };
+            };
+        };
+    };
     readonly get_event_api_events__event_id__get: {
         readonly parameters: {
             readonly query?: never;
@@ -7290,6 +7577,66 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": components["schemas"]["EventOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly delete_event_api_events__event_id__delete: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 204: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly bring_back_event_api_events__event_id__bring_back_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventSummary"];
                 };
             };
             /** @description Validation Error */
@@ -9325,6 +9672,136 @@ export interface operations {
             };
         };
     };
+    readonly delete_api_stock__kind___key__delete: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly kind: "vessel" | "netting" | "frog" | "variety" | "supply";
+                readonly key: string;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly bring_back_api_stock__kind___key__bring_back_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly kind: "vessel" | "netting" | "frog" | "variety" | "supply";
+                readonly key: string;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly undo_api_stock_undo_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["AtStep"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly redo_api_stock_redo_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["AtStep"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     readonly put_holding_api_stock__kind___key__holding_put: {
         readonly parameters: {
             readonly query?: never;
@@ -9509,6 +9986,99 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": readonly components["schemas"]["TopicOut"][];
+                };
+            };
+        };
+    };
+    readonly get_copies_api_data_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["CopiesOut"];
+                };
+            };
+        };
+    };
+    readonly backup_api_data_backup_sqlite_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    readonly restore_api_data_restore_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/octet-stream": unknown;
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["PutBack"];
+                };
+            };
+        };
+    };
+    readonly restore_copy_api_data_copies__name__restore_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly name: string;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["PutBack"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };
