@@ -34,11 +34,19 @@ def rows_of(kind: StoreKind, text: str) -> Iterator[tuple[int, Any, Refused | No
 
     Raises: BadTable: no header, other columns, another delimiter, or too many rows.
     """
-    table = TABLES[kind]
     lines = text.removeprefix("\ufeff")
     if "\x00" in lines:
         raise BadTable("This is not text. Save the table as CSV in UTF-8.")
     reader = csv.DictReader(io.StringIO(lines, newline=""))
+    try:
+        yield from _rows_in(reader, TABLES[kind])
+    except csv.Error:
+        raise BadTable(
+            f"Line {reader.line_num + 1} holds a cell longer than any table has. Mend that line, or save it anew."
+        ) from None
+
+
+def _rows_in(reader: "csv.DictReader[str]", table: Table) -> Iterator[tuple[int, Any, Refused | None]]:
     header = [name.strip() for name in reader.fieldnames or []]
     _check_header(header, table)
     reader.fieldnames = header

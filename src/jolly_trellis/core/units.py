@@ -17,6 +17,8 @@ POUND_KG = 0.45359237
 US_FLUID_OUNCE_L = 0.0295735295625
 POUND_FORCE_N = 4.4482216152605
 
+MOST_CHARACTERS = 40
+MOST_GAUGE = 40
 _LENGTH_UNITS_M = {
     "m": 1.0,
     "cm": 0.01,
@@ -76,7 +78,8 @@ def parse_length(
 ) -> float | None:
     """Read a length as typed: "36", "36cm", "14 1/4 in", "10¾", "5'6\"", "0,5 m", "12 cells", or a wire as "20 swg".
 
-    A gauge without its standard is ambiguous, and is not read; nor is "1,200", which may be one and a fifth.
+    A gauge without its standard is ambiguous, and is not read; nor is "1,200", which may be one and a fifth, nor what
+    is longer than anyone would type.
 
     Args:
         text: what was typed.
@@ -87,6 +90,8 @@ def parse_length(
         Length in metres, or None where the text is no length. The sign is kept for the caller to judge.
     Source: definition of the inch (international inch, 25.4 mm exactly).
     """
+    if len(text) > MOST_CHARACTERS:
+        return None
     plain = _plain_number(text)
     feet = _FEET_AND_INCHES.match(plain)
     if feet is not None:
@@ -108,7 +113,9 @@ def parse_length(
     if unit is None:
         unit = bare or ("cm" if system == "metric" else "in")
     if unit in ("awg", "swg"):
-        return american_gauge_m(number) if unit == "awg" else IMPERIAL_GAUGE_M.get(number)
+        if unit == "swg":
+            return IMPERIAL_GAUGE_M.get(number)
+        return american_gauge_m(number) if 0 <= number <= MOST_GAUGE else None
     scale = _LENGTH_UNITS_M.get(unit, _WORDS_M.get(unit))
     return None if scale is None else number * scale
 

@@ -6,7 +6,7 @@ from icalendar import Calendar, Event
 
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.day import Day
-from jolly_trellis.core.event.job import Job
+from jolly_trellis.core.event.job import FIRST_YEAR, LAST_YEAR, Job
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.units import render
 
@@ -67,10 +67,18 @@ def read_times(text: str, event_id: int) -> dict[str, datetime]:
         own, _, key = str(entry.get("uid", "")).removesuffix(UID_END).partition(".")
         if own != str(event_id) or not key or not str(entry.get("uid", "")).endswith(UID_END):
             continue
-        start = entry.get("dtstart")
-        at = getattr(start, "dt", None)
+        name = str(entry.get("summary", key))[:60]
+        try:
+            at = getattr(entry.get("dtstart"), "dt", None)
+        except (ValueError, ArithmeticError):
+            at = None
         if not isinstance(at, datetime) or at.tzinfo is None:
-            raise _refused(f"The start of “{str(entry.get('summary', key))[:60]}” is no time with a zone.", "Mend it.")
+            raise _refused(f"The start of “{name}” is no time with a zone.", "Mend it.")
+        if not FIRST_YEAR < at.year < LAST_YEAR:
+            raise _refused(
+                f"The start of “{name}” lies outside the years that can be planned.",
+                f"Give a date from {FIRST_YEAR + 1} to {LAST_YEAR - 1}.",
+            )
         found[key] = at
     if not found:
         raise _refused("None of its entries is a task of this event.", "Choose the calendar that was saved from here.")

@@ -10,8 +10,9 @@ from defusedxml.common import DefusedXmlException
 from defusedxml.ElementTree import fromstring
 from svgelements import Path
 
+from jolly_trellis.core import ranges
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.quantities import Phrase, phrase, volume
+from jolly_trellis.core.quantities import Phrase, length, phrase, volume
 from jolly_trellis.core.units import UnitSystem, parse_length
 from jolly_trellis.core.vessels import ProfilePoint, Vessel, volume_below_l
 
@@ -70,6 +71,7 @@ def read_table(text: str, *, system: UnitSystem) -> tuple[ProfilePoint, ...]:
                 f"Line {number}, “{line[:40]}”, is no height and size.", "Type two lengths, such as 9.5 20."
             )
         points.append(ProfilePoint(height_m=sizes[0], width_m=sizes[1], depth_m=sizes[1]))
+        _check_line(number, points)
         if len(points) > 60:
             raise _refused("The table has more than 60 heights.", "A few heights are enough: floor, belly, rim.")
     if len(points) < 2:
@@ -126,6 +128,20 @@ def check_fill(vessel: Vessel, poured_l: float) -> FillCheck:
     )
 
 
+def _check_line(number: int, points: list[ProfilePoint]) -> None:
+    """Refuse a line that no vessel has: a size out of range, or a height that is not above the one before."""
+    wrong = next(ranges.outside(points[-1]), None)
+    if wrong is not None:
+        said = Phrase(text=f"Line {number}: {wrong.message.text}", quantities=wrong.message.quantities)
+        raise InvalidMeasure(path="outline", message=said, limit=wrong.limit)
+    if len(points) > 1 and points[-1].height_m <= points[-2].height_m:
+        raise InvalidMeasure(
+            path="outline",
+            message=phrase(f"Line {number}: the height does not rise."),
+            limit=phrase("From the floor up, each height lies above {last}.", last=length(points[-2].height_m)),
+        )
+
+
 def _safe_root(text: str) -> Any:
     if len(text) > MOST_SVG_CHARACTERS:
         raise _refused("The drawing is larger than 400 kB.", "Save the outline alone, as one path.")
@@ -163,6 +179,9 @@ def _profile_of(points: list[tuple[float, float]], inside_depth_m: float, half: 
             raise _refused("The outline has a gap.", "Draw one side from the floor up to the rim without a break.")
         width = round(2 * reach * scale, 5)
         found.append(ProfilePoint(height_m=round((height - bottom) * scale, 5), width_m=width, depth_m=width))
+        wrong = next(ranges.outside(found[-1]), None)
+        if wrong is not None:
+            raise InvalidMeasure(path="outline", message=wrong.message, limit=wrong.limit)
     return tuple(found)
 
 

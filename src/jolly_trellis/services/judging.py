@@ -13,7 +13,7 @@ from jolly_trellis.core import ranges
 from jolly_trellis.core.choose import Option, choose
 from jolly_trellis.core.errors import CoreError, InvalidMeasure
 from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.event.job import Hours, Job
+from jolly_trellis.core.event.job import FIRST_YEAR, LAST_YEAR, Hours, Job
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.piece import Conditions, Piece
@@ -53,7 +53,6 @@ _MOST_KEPT = 400
 _kept_reports: OrderedDict[tuple[object, ...], tuple[Mapping[str, Variety], Report]] = OrderedDict()
 
 
-FIRST_YEAR, LAST_YEAR = 2000, 2199
 _ORDER = (
     ("access_at", "the place opens to the crew"),
     ("filled_at", "the water goes in"),
@@ -240,7 +239,7 @@ def moment(brief: Brief, text: str, *, path: str) -> datetime:
     """
     zone = _zone(brief)
     try:
-        at = datetime.fromisoformat(text).replace(tzinfo=zone)
+        at = datetime.strptime(text[:16], "%Y-%m-%dT%H:%M").replace(tzinfo=zone)
     except ValueError:
         raise InvalidMeasure(
             path=path,

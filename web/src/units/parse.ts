@@ -3,6 +3,8 @@
 export type UnitSystem = "metric" | "inch";
 
 const INCH_M = 0.0254;
+const MOST_CHARACTERS = 40;
+const MOST_GAUGE = 40;
 const LENGTH_UNITS_M: Readonly<Record<string, number>> = {
   m: 1,
   cm: 0.01,
@@ -113,6 +115,7 @@ export function parseLength(
   cellM?: number,
   bare?: string | null,
 ): number | null {
+  if (text.length > MOST_CHARACTERS) return null;
   const feet = FEET_AND_INCHES.exec(plain(text));
   if (feet) {
     const inches = parseLength(feet[2] ?? "", "inch", undefined, "in");
@@ -122,7 +125,11 @@ export function parseLength(
   if (!typed) return null;
   const unit = typed.unit ?? bare ?? (system === "metric" ? "cm" : "in");
   if (unit === "cell" || unit === "cells") return cellM === undefined ? null : typed.number * cellM;
-  if (unit === "awg") return 0.000127 * 92 ** ((36 - typed.number) / 39);
+  if (unit === "awg") {
+    return typed.number >= 0 && typed.number <= MOST_GAUGE
+      ? 0.000127 * 92 ** ((36 - typed.number) / 39)
+      : null;
+  }
   if (unit === "swg") return IMPERIAL_GAUGE_M[typed.number] ?? null;
   const scale = LENGTH_UNITS_M[unit] ?? WORDS_M[unit];
   return scale === undefined ? null : typed.number * scale;

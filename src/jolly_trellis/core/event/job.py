@@ -13,6 +13,7 @@ from jolly_trellis.core.report import Report
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
 
+FIRST_YEAR, LAST_YEAR = 2000, 2199
 USUAL_WASTE = constant("Stems bought beyond the recipe, where nothing else is said", "ratio", 0.1, COMMON_PRACTICE)
 
 
