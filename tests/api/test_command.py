@@ -8,8 +8,8 @@ import sqlite3
 import subprocess
 import sys
 import time
-from collections.abc import Iterator
-from contextlib import contextmanager
+from collections.abc import Callable, Iterator
+from contextlib import closing, contextmanager
 from pathlib import Path
 
 import httpx2 as httpx
@@ -17,7 +17,9 @@ import pytest
 from typer.testing import CliRunner
 
 from jolly_trellis.__main__ import app
-from jolly_trellis.services.opening import DATABASE_NAME, open_studio
+from jolly_trellis.services.opening import DATABASE_NAME, hold, open_studio
+from jolly_trellis.store import connection
+from jolly_trellis.store.connection import in_words
 
 ROOT = Path(__file__).resolve().parents[2]
 PATIENCE_S = 30
@@ -88,6 +90,124 @@ def test_data_of_a_newer_program_is_refused_in_one_sentence(tmp_path: Path) -> N
     assert ended.exit_code == 1
     assert "newer Jolly Trellis" in ended.output
     assert "Traceback" not in ended.output
+
+
+def damaged(folder: Path) -> None:
+    (folder / DATABASE_NAME).write_bytes(b"rose petals " * 900)
+
+
+def foreign(folder: Path) -> None:
+    with closing(sqlite3.connect(folder / DATABASE_NAME)) as conn:
+        conn.execute("CREATE TABLE invoices (id INTEGER)")
+
+
+def a_folder_in_its_place(folder: Path) -> None:
+    (folder / DATABASE_NAME).mkdir()
+
+
+def held(folder: Path) -> sqlite3.Connection:
+    conn = sqlite3.connect(folder / DATABASE_NAME, isolation_level=None)
+    conn.execute("BEGIN EXCLUSIVE")
+    return conn
+
+
+def running(folder: Path) -> sqlite3.Connection:
+    return hold(folder)
+
+
+@pytest.mark.parametrize(
+    ("spoil", "words", "way_out"),
+    [
+        (damaged, "damaged", "trellis restore"),
+        (foreign, "another program", "--data"),
+        (a_folder_in_its_place, "cannot be written", "--data"),
+        (held, "held by another program", "end the other program"),
+        (running, "running on", "stop it first"),
+    ],
+)
+def test_data_that_cannot_be_used_is_told_in_one_sentence_with_the_way_out(
+    tmp_path: Path,
+    spoil: Callable[[Path], sqlite3.Connection | None],
+    words: str,
+    way_out: str,
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    monkeypatch.setattr(connection, "PATIENCE_S", 0.05)
+    kept = spoil(tmp_path)
+    ended = CliRunner().invoke(app, ["serve", "--data", str(tmp_path), "--port", str(free_port())])
+    if kept is not None:
+        kept.close()
+    assert ended.exit_code == 1
+    assert isinstance(ended.exception, SystemExit)
+    assert words in ended.output
+    assert way_out in ended.output
+    assert "is at http" not in ended.output
+    assert "Traceback" not in ended.output
+
+
+@pytest.mark.skipif(os.geteuid() == 0, reason="nothing is read-only to this user")
+def test_a_folder_that_is_read_only_is_told_so(tmp_path: Path) -> None:
+    tmp_path.chmod(0o500)
+    ended = CliRunner().invoke(app, ["serve", "--data", str(tmp_path / "in it"), "--port", str(free_port())])
+    tmp_path.chmod(0o700)
+    assert ended.exit_code == 1
+    assert "read-only" in ended.output
+
+
+def test_the_words_for_what_keeps_data_from_being_written() -> None:
+    assert "read-only" in in_words(sqlite3.OperationalError("attempt to write a readonly database"))
+    assert "read-only" in in_words(PermissionError(13, "Permission denied"))
+    assert "full" in in_words(OSError(28, "No space left on device"))
+    assert "held" in in_words(sqlite3.OperationalError("database is locked"))
+    assert "damaged" in in_words(sqlite3.DatabaseError("file is not a database"))
+
+
+def test_a_port_that_is_taken_is_told_so_and_another_is_named(tmp_path: Path) -> None:
+    with socket.socket() as taken:
+        taken.bind(("127.0.0.1", 0))
+        taken.listen()
+        port = int(taken.getsockname()[1])
+        ended = CliRunner().invoke(app, ["serve", "--data", str(tmp_path), "--port", str(port)])
+    assert ended.exit_code == 1
+    assert f"Port {port} is taken" in ended.output
+    assert "--port " in ended.output
+    assert "is at http" not in ended.output
+
+
+def test_a_second_one_on_the_same_folder_is_refused_and_the_first_goes_on(tmp_path: Path) -> None:
+    with served(tmp_path, "--demo") as address:
+        ended = CliRunner().invoke(app, ["serve", "--data", str(tmp_path), "--port", str(free_port())])
+        assert ended.exit_code == 1
+        assert "running on" in ended.output
+        again = CliRunner().invoke(app, ["restore", str(tmp_path / "x"), "--data", str(tmp_path)])
+        assert "stop it first" in again.output
+        saved = tmp_path / "saved while it runs.sqlite"
+        assert CliRunner().invoke(app, ["backup", str(saved), "--data", str(tmp_path)]).exit_code == 0
+        assert httpx.get(f"{address}/api/events").status_code == 200
+    assert len(list((tmp_path / "copies").glob("????-??-??.sqlite"))) == 1
+    fresh = tmp_path / "elsewhere"
+    done = CliRunner().invoke(app, ["restore", str(saved), "--data", str(fresh)])
+    assert done.exit_code == 0, done.output
+    assert "is put back" in done.output
+    over = CliRunner().invoke(app, ["restore", str(saved), "--data", str(fresh)])
+    assert "is kept in" in over.output
+    with served(fresh) as address:
+        assert len(httpx.get(f"{address}/api/events").json()) == 1
+
+
+def test_a_backup_that_cannot_be_is_told_in_one_sentence(tmp_path: Path) -> None:
+    open_studio(tmp_path).close()
+    there = tmp_path / "there"
+    there.write_text("mine")
+    for command, file, words in (
+        ("backup", there, "is there already"),
+        ("restore", there, "no data of Jolly Trellis"),
+        ("restore", tmp_path / "nowhere", "no file"),
+    ):
+        ended = CliRunner().invoke(app, [command, str(file), "--data", str(tmp_path)])
+        assert ended.exit_code == 1
+        assert words in ended.output
+        assert isinstance(ended.exception, SystemExit)
 
 
 @pytest.mark.parametrize("port", ["0", "65536", "front door"])

@@ -7,6 +7,8 @@ from contextlib import contextmanager
 from importlib.resources import files
 from pathlib import Path
 
+PATIENCE_S = 10.0
+
 
 class StoreError(Exception):
     """The data cannot be used as it is; the message says why, and what to do."""
@@ -14,7 +16,7 @@ class StoreError(Exception):
 
 def open_database(path: Path) -> sqlite3.Connection:
     """Open one connection, never shared between threads at the same time; rows answer to column names."""
-    conn = sqlite3.connect(path, check_same_thread=False, isolation_level=None, timeout=10.0)
+    conn = sqlite3.connect(path, check_same_thread=False, isolation_level=None, timeout=PATIENCE_S)
     conn.row_factory = sqlite3.Row
     conn.execute("PRAGMA foreign_keys = ON")
     conn.execute("PRAGMA synchronous = NORMAL")
@@ -34,7 +36,8 @@ def transaction(conn: sqlite3.Connection) -> Iterator[None]:
     try:
         yield
     except BaseException:
-        conn.execute("ROLLBACK")
+        if conn.in_transaction:  # a full disk has ended it by itself
+            conn.execute("ROLLBACK")
         raise
     conn.execute("COMMIT")
 
@@ -88,6 +91,8 @@ def in_words(problem: sqlite3.Error | OSError) -> str:
         return "cannot be written: the disk is full"
     if isinstance(problem, OSError):
         return f"cannot be used: {problem.strerror or said}"
+    if isinstance(problem, sqlite3.OperationalError):
+        return f"cannot be used: {said}"
     return "is damaged, or no data of Jolly Trellis at all"
 
 
