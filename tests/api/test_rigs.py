@@ -2,6 +2,7 @@
 
 import copy
 import io
+import json
 from typing import Any
 
 import pdfplumber
@@ -290,3 +291,35 @@ def test_a_fix_that_is_offered_clears_it_when_it_is_kept(client: TestClient, eve
     act = {"base_revision": event["revision"], "rig": fixes[0]["rig"], "label": "Steel"}
     saved = client.put(f"/api/events/1/rigs/{kept['id']}", json=act).json()
     assert saved["report"]["verdict"]["state"] in ("holds", "tight")
+
+
+def test_a_knot_in_steel_rope_is_refused_where_it_is_chosen_and_one_that_is_kept_is_mended(
+    client: TestClient, event: dict[str, Any]
+) -> None:
+    kept = named(event, "Run")
+    act: dict[str, Any] = {"base_revision": event["revision"], "rig": copy.deepcopy(kept["rig"]), "label": "Tie it"}
+    act["rig"]["lines"][1]["spec"]["fitting"] = "knot"
+    refused = client.put(f"/api/events/1/rigs/{kept['id']}", json=act)
+    assert refused.status_code == 422
+    assert refused.json()["path"] == "lines.1.spec.fitting"
+    assert "knot does not hold in steel rope" in refused.json()["message"]["text"]
+    assert "grip" in refused.json()["limit"]["text"]
+    assert client.post("/api/events/1/rigs", json=act | {"label": "x"}).status_code == 422
+
+    file = client.get("/api/events/1/event.json").json()
+    at = next(index for index, each in enumerate(file["rigs"]) if "Run" in each["rig"]["name"])
+    file["rigs"][at]["rig"]["lines"][1]["spec"]["fitting"] = "knot"
+    read = client.post("/api/events/from-file", json={"text": json.dumps(file)}).json()["event"]
+    opened = named(client.get(f"/api/events/{read['id']}").json(), "Run")
+    assert opened["report"]["verdict"]["state"] == "cannot say"
+    assert any("take a grip or a ferrule" in each for each in opened["report"]["verdict"]["missing"])
+    renamed = opened["rig"] | {"name": "Run, still tied"}
+    base = {"base_revision": read["revision"], "label": "Rename"}
+    again = client.put(f"/api/events/{read['id']}/rigs/{opened['id']}", json=base | {"rig": renamed})
+    assert again.status_code == 200
+    renamed["lines"][1]["spec"]["fitting"] = "grip"
+    mended = client.put(
+        f"/api/events/{read['id']}/rigs/{opened['id']}",
+        json={"base_revision": again.json()["revision"], "label": "Grip", "rig": renamed},
+    )
+    assert mended.json()["report"]["verdict"]["state"] == "holds"

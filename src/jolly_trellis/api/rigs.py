@@ -1,7 +1,5 @@
 """The rig place: hung and mounted work solved while it is drawn, snipped, saved, removed; the survey of the place."""
 
-from contextlib import suppress
-
 from fastapi import APIRouter, Response
 
 from jolly_trellis.api.answers import EventOut
@@ -9,7 +7,6 @@ from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.line_up import event_out, rig_out
 from jolly_trellis.api.models import BasedOn
 from jolly_trellis.api.rig_models import AssessRig, PutRig, PutSurvey, SavedRig, SizeFinished, SnipLine, SurveyOut
-from jolly_trellis.core.errors import Unfinished
 from jolly_trellis.core.piece import Conditions
 from jolly_trellis.core.rigging.armatures import for_finished
 from jolly_trellis.core.rigging.assess import RigReport
@@ -59,7 +56,7 @@ def snip_line(event_id: Number, body: SnipLine, conn: Connection) -> list[SnipSt
 
 @router.post("/rigs", status_code=201)
 def add_rig(event_id: Number, body: PutRig, conn: Connection) -> SavedRig:
-    _check(conn, event_id, body.rig)
+    _check(conn, event_id, body.rig, None)
     state, number = planning.add_rig(conn, event_id, body.rig, base_revision=body.base_revision)
     return _saved(conn, state, number)
 
@@ -67,7 +64,7 @@ def add_rig(event_id: Number, body: PutRig, conn: Connection) -> SavedRig:
 @router.put("/rigs/{rig_id}")
 def put_rig(event_id: Number, rig_id: Number, body: PutRig, conn: Connection) -> SavedRig:
     rig = body.rig
-    _check(conn, event_id, rig)
+    _check(conn, event_id, rig, planning.rig_of(conn, event_id, rig_id)[0])
     state = planning.put_rig(conn, event_id, rig_id, rig, base_revision=body.base_revision, label=body.label)
     return _saved(conn, state, rig_id)
 
@@ -123,10 +120,9 @@ def _there(conn: Connection, event_id: int, rig: Rig) -> tuple[Rig, Conditions]:
     return rigging.in_place(conn, brief, rig), judging.conditions_of(conn, brief)
 
 
-def _check(conn: Connection, event_id: int, rig: Rig) -> None:
-    """Refuse what cannot be; what is only unfinished may be kept. Raises CoreError."""
-    with suppress(Unfinished):
-        _judged(conn, event_id, rig)
+def _check(conn: Connection, event_id: int, rig: Rig, kept: Rig | None) -> None:
+    brief = planning.brief_of(conn, event_id)
+    rigging.check(conn, brief, rig, judging.conditions_of(conn, brief), kept=kept)
 
 
 def _saved(conn: Connection, state: EventState, rig_id: int) -> SavedRig:
