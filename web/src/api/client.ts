@@ -3,8 +3,10 @@ import type {
   Armature,
   Brief,
   CalendarRead,
+  CopiesOut,
   CostOut,
   DayOut,
+  DeletedEvent,
   EventOut,
   FileRead,
   FillCheck,
@@ -18,6 +20,7 @@ import type {
   Piece,
   Problem,
   ProfilePoint,
+  PutBack,
   RecipeLine,
   Remnants,
   Report,
@@ -62,8 +65,11 @@ async function call<T>(method: string, path: string, body?: unknown, signal?: Ab
     answer = await fetch(`/api${path}`, {
       method,
       signal: signal ?? null,
-      headers: body === undefined ? {} : { "Content-Type": "application/json" },
-      body: body === undefined ? null : JSON.stringify(body),
+      headers:
+        body === undefined
+          ? {}
+          : { "Content-Type": body instanceof Blob ? "application/octet-stream" : "application/json" },
+      body: body === undefined ? null : body instanceof Blob ? body : JSON.stringify(body),
     });
   } catch {
     throw new Refused(0, UNREACHED);
@@ -112,6 +118,12 @@ export const api = {
     call<SavedRig>("PUT", `/events/${id}/rigs/${rigId}`, { base_revision, rig, label }),
   removeRig: (id: number, rigId: number, base_revision: number) =>
     call<EventOut>("DELETE", `/events/${id}/rigs/${rigId}`, { base_revision }),
+  deleteEvent: (id: number) => call<null>("DELETE", `/events/${id}`),
+  deletedEvents: () => call<readonly DeletedEvent[]>("GET", "/events/deleted"),
+  bringBackEvent: (id: number) => call<{ id: number }>("POST", `/events/${id}/bring-back`),
+  copies: () => call<CopiesOut>("GET", "/data"),
+  restoreCopy: (name: string) => call<PutBack>("POST", `/data/copies/${encodeURIComponent(name)}/restore`),
+  restoreFile: (file: Blob) => call<PutBack>("POST", "/data/restore", file),
   copyEvent: (id: number) => call<EventOut>("POST", `/events/${id}/copy`),
   readEventFile: (text: string) => call<FileRead>("POST", "/events/from-file", { text }),
   roll: (id: number) => call<RollOut>("GET", `/events/${id}/cuts`),
@@ -150,6 +162,9 @@ export const api = {
   putThing: (kind: StoreKind, key: string, thing: object) =>
     call<{ key: string }>("PUT", `/stock/${kind}/${key}`, { [kind]: thing }),
   copyThing: (kind: StoreKind, key: string) => call<{ key: string }>("POST", `/stock/${kind}/${key}/copy`),
+  deleteThing: (kind: StoreKind, key: string) => call<Stock>("DELETE", `/stock/${kind}/${key}`),
+  bringBackThing: (kind: StoreKind, key: string) => call<Stock>("POST", `/stock/${kind}/${key}/bring-back`),
+  travelStock: (way: "undo" | "redo", step: number) => call<Stock>("POST", `/stock/${way}`, { step }),
   putHolding: (kind: HeldKind, key: string, on_hand: number, retired: boolean) =>
     call<{ key: string }>("PUT", `/stock/${kind}/${key}/holding`, { on_hand, retired }),
   importTable: (kind: StoreKind, text: string, dry_run: boolean) =>

@@ -2,9 +2,11 @@ import type { ReactNode } from "react";
 import { Link } from "react-router";
 import type { Problem } from "../api/types";
 import { render } from "../units/text";
+import { ConflictStrip } from "./ConflictStrip";
 import { EventNav } from "./EventNav";
 import { useSettings } from "./settings";
 import { TopBar } from "./TopBar";
+import type { Conflict } from "./useWriteLine";
 
 type Props = {
   eventId: number;
@@ -16,6 +18,8 @@ type Props = {
   redo?: string | null;
   onUndo?: () => void;
   onRedo?: () => void;
+  conflict?: Conflict | null;
+  onTakeTheirs?: () => void;
 };
 
 /** What every place of an event has round it: the bar, the places, and what was refused last. */
@@ -42,6 +46,9 @@ export function EventFrame(props: Props) {
         <h1 className="m-0 truncate text-xl">{title}</h1>
       </TopBar>
       <EventNav eventId={eventId} />
+      {props.conflict && props.onTakeTheirs && (
+        <ConflictStrip conflict={props.conflict} onTakeTheirs={props.onTakeTheirs} />
+      )}
       {problem && (
         <p role="alert" className="m-0 flex-none border-b border-berry bg-sheet px-4 py-2 text-berry">
           {render(problem.message, system)} {render(problem.limit, system)}

@@ -2,6 +2,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { Refused } from "../api/client";
 import type { Problem } from "../api/types";
 
+export type Kind = "once" | "each" | "whole";
 export type Saving = "saved" | "saving" | "not saved";
 /** Something changed meanwhile: what was tried, and how to do it all the same over the newest state. */
 export type Conflict = {
@@ -43,16 +44,18 @@ export function useWriteLine() {
 
   /**
    * Sends a write. `act` deals with its own refusals and throws only what did not reach the program.
-   * `whole` tells one that holds everything on the screen: it is tried again, and stands for those before it.
+   * One that did not is not tried again where it is asked for "once"; "each" is, in its turn; "whole" tells one that
+   * holds everything on the screen: it is tried again, and stands for those before it.
    */
-  const write = useCallback((act: (last: () => boolean) => Promise<void>, whole: boolean) => {
+  const write = useCallback((act: (last: () => boolean) => Promise<void>, kind: Kind) => {
+    const whole = kind === "whole";
     if (whole) newest.current += 1;
     const number = newest.current;
     const last = () => number === newest.current;
     open.current += 1;
     unsaved.add(mark.current);
     setSaving((now) => (now === "not saved" ? now : "saving"));
-    if (whole) wake.current();
+    wake.current();
     const run = async () => {
       for (let wait = FIRST_WAIT_MS; ; wait = Math.min(2 * wait, LONGEST_WAIT_MS)) {
         try {
@@ -60,7 +63,7 @@ export function useWriteLine() {
           break;
         } catch (reason) {
           if (!unreached(reason)) break;
-          if (!whole || !last()) break;
+          if (kind === "once" || (whole && !last())) break;
           setSaving("not saved");
           await new Promise<void>((go) => {
             const timer = setTimeout(go, wait);
@@ -69,7 +72,7 @@ export function useWriteLine() {
               go();
             };
           });
-          if (!last()) break;
+          if (whole && !last()) break;
         }
       }
       open.current -= 1;

@@ -4,6 +4,7 @@ import { Button } from "../../ui/Button";
 import { useSettings } from "../../ui/settings";
 import { durationText, textOf } from "../../units/text";
 import { BriefFields } from "../line-up/BriefFields";
+import { BriefState } from "../line-up/BriefState";
 import { useBrief } from "../line-up/useBrief";
 
 type Props = {
@@ -20,7 +21,10 @@ export function RoomTab({ event, piece, onCommit, onBrief }: Props) {
   const desk = useBrief(event, onBrief);
   return (
     <div className="grid grid-cols-[minmax(0,2.2fr)_minmax(0,1fr)] gap-6 p-3 max-lg:grid-cols-1">
-      <BriefFields event={event} desk={desk} short />
+      <div>
+        <BriefState desk={desk} />
+        <BriefFields event={desk.shown} desk={desk} short />
+      </div>
       <section>
         <h2 className="m-0 text-[16px]">Top-ups of this piece</h2>
         {piece.top_ups.length === 0 && (

@@ -136,26 +136,29 @@ export function usePieceDesk(eventId: number, pieceId: number) {
       wanted.current = null;
       asked.current += 1;
       setDesk((now) => ({ ...now, conflict: null, ...(mine ? { piece: mine } : {}) }));
-      return write(async (last) => {
-        try {
-          accept(await act(saved.current?.revision ?? 0), last());
-        } catch (reason) {
-          const problem = problemOf(reason);
-          if (unreached(reason)) {
-            // What was typed stays on the screen and is tried again; a press that is not is said.
-            setDesk((now) => ({ ...now, problem }));
-            throw reason;
+      return write(
+        async (last) => {
+          try {
+            accept(await act(saved.current?.revision ?? 0), last());
+          } catch (reason) {
+            const problem = problemOf(reason);
+            if (unreached(reason)) {
+              // What was typed stays on the screen and is tried again; a press that is not is said.
+              setDesk((now) => ({ ...now, problem }));
+              throw reason;
+            }
+            if (!last()) return;
+            refuse(problem.code === "stale" ? (saved.current?.problem ?? null) : problem);
+            if (problem.code !== "stale") return;
+            const again = () => {
+              if (saved.current) saved.current = { ...saved.current, revision: problem.revision ?? 0 };
+              void send(act, mine, words);
+            };
+            setDesk((now) => ({ ...now, conflict: { problem, words, again } }));
           }
-          if (!last()) return;
-          refuse(problem.code === "stale" ? (saved.current?.problem ?? null) : problem);
-          if (problem.code !== "stale") return;
-          const again = () => {
-            if (saved.current) saved.current = { ...saved.current, revision: problem.revision ?? 0 };
-            void send(act, mine, words);
-          };
-          setDesk((now) => ({ ...now, conflict: { problem, words, again } }));
-        }
-      }, mine !== null);
+        },
+        mine === null ? "once" : "whole",
+      );
     },
     [accept, refuse, write],
   );
@@ -196,7 +199,7 @@ export function usePieceDesk(eventId: number, pieceId: number) {
           const words = way === "undo" ? "Undo all the same" : "Redo all the same";
           setDesk((now) => ({ ...now, conflict: { problem, words, again } }));
         }
-      }, false),
+      }, "once"),
     [desk.event?.revision, eventId, show, write],
   );
 

@@ -1,10 +1,10 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { useParams } from "react-router";
 import { api, Refused } from "../../api/client";
 import type { EventOut } from "../../api/types";
 import { EventFrame } from "../../ui/EventFrame";
-import { useRefusal } from "../../ui/useRefusal";
+import { useActs } from "../../ui/useActs";
 import { CostingFields } from "./CostingFields";
 import { CostTable } from "./CostTable";
 import { LastingTool } from "./LastingTool";
@@ -15,26 +15,27 @@ import { ScaleTool } from "./ScaleTool";
 export function CostPlace() {
   const eventId = Number(useParams().eventId);
   const client = useQueryClient();
-  const { problem, attempt, setProblem } = useRefusal();
+  const { act, problem, setProblem, conflict, forget } = useActs();
   const [pieceId, setPieceId] = useState<number | null>(null);
   const event = useQuery({ queryKey: ["event", eventId], queryFn: () => api.event(eventId) });
   const cost = useQuery({ queryKey: ["cost", eventId], queryFn: () => api.cost(eventId) });
   const refused = cost.error instanceof Refused ? cost.error.problem : null;
-  const steps = useRef<Promise<void>>(Promise.resolve());
   const now = event.data;
   const again = async () => {
     await client.invalidateQueries({ queryKey: ["event", eventId] });
     await client.invalidateQueries({ queryKey: ["cost", eventId] });
   };
   /** One step back or forth at a time, each from where the one before it left the event. */
-  const goBy = (does: (id: number, revision: number) => Promise<EventOut>) => {
-    steps.current = steps.current.then(async () => {
-      const kept = client.getQueryData<EventOut>(["event", eventId]);
-      const next = kept && (await attempt(() => does(eventId, kept.revision)));
-      if (next) client.setQueryData(["event", eventId], next);
-      await again();
-    });
-  };
+  const goBy = (does: (id: number, revision: number) => Promise<EventOut>, words: string) =>
+    void act(
+      async (over) => {
+        const kept = client.getQueryData<EventOut>(["event", eventId]);
+        client.setQueryData(["event", eventId], await does(eventId, over ?? kept?.revision ?? 0));
+        await again();
+      },
+      "once",
+      words,
+    );
   const pieces = now?.pieces ?? [];
   const chosen = pieces.find((each) => each.id === pieceId) ?? pieces[0];
   return (
@@ -45,8 +46,13 @@ export function CostPlace() {
       problem={refused ?? problem}
       undo={now?.undo ?? null}
       redo={now?.redo ?? null}
-      onUndo={() => goBy(api.undo)}
-      onRedo={() => goBy(api.redo)}
+      onUndo={() => goBy(api.undo, "Undo all the same")}
+      onRedo={() => goBy(api.redo, "Redo all the same")}
+      conflict={conflict}
+      onTakeTheirs={() => {
+        forget();
+        void again();
+      }}
     >
       <main className="min-h-0 flex-1 overflow-y-auto p-4 print:overflow-visible">
         {now && <CostingFields event={now} onSaved={() => void again()} />}

@@ -1,15 +1,20 @@
 import type { Costing, EventOut } from "../../api/types";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
+import { BriefState } from "../line-up/BriefState";
 import { useBrief } from "../line-up/useBrief";
 
 /** What money is reckoned by. */
 export function CostingFields({ event, onSaved }: { event: EventOut; onSaved: (event: EventOut) => void }) {
-  const { put: save, problem } = useBrief(event, onSaved);
-  const { costing } = event.brief;
+  const desk = useBrief(event, onSaved);
+  const { put: save, problem } = desk;
+  const { costing } = desk.shown.brief;
   const put = (next: Partial<Costing>) => save((kept) => ({ costing: { ...kept.costing, ...next } }));
   return (
     <div className="mb-4 grid max-w-4xl grid-cols-5 gap-3 max-md:grid-cols-2">
+      <div className="col-span-full empty:hidden">
+        <BriefState desk={desk} />
+      </div>
       <TextField
         label="Currency"
         value={costing.currency}

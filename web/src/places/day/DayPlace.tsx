@@ -1,12 +1,12 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, Refused } from "../../api/client";
 import type { DayOut, EventOut } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { EventFrame } from "../../ui/EventFrame";
 import { FileButton } from "../../ui/FileButton";
-import { useRefusal } from "../../ui/useRefusal";
+import { useActs } from "../../ui/useActs";
 import { Conflicts } from "./Conflicts";
 import { DayChart } from "./DayChart";
 import { LifeRows } from "./LifeRows";
@@ -19,11 +19,10 @@ import { WaterList } from "./WaterList";
 export function DayPlace() {
   const eventId = Number(useParams().eventId);
   const client = useQueryClient();
-  const { problem, attempt, setProblem } = useRefusal();
+  const { act: send, problem, setProblem, conflict, forget } = useActs();
   const [date, setDate] = useState<string | null>(null);
   const [picked, setPicked] = useState<string | null>(null);
   const [said, setSaid] = useState<string | null>(null);
-  const steps = useRef<Promise<void>>(Promise.resolve());
   const asked = useQuery({
     queryKey: ["day", eventId],
     queryFn: () => api.day(eventId),
@@ -38,23 +37,29 @@ export function DayPlace() {
     void client.invalidateQueries({ queryKey: ["event", eventId] });
   };
   const revision = () => client.getQueryData<DayOut>(["day", eventId])?.revision ?? 0;
-  const act = async (does: (revision: number) => Promise<DayOut>) => {
+  const act = (does: (revision: number) => Promise<DayOut>) => {
     setSaid(null);
-    await client.cancelQueries({ queryKey: ["day", eventId] });
-    const next = await attempt(() => does(revision()));
-    show(next);
-    if (!next) await client.invalidateQueries({ queryKey: ["day", eventId] });
+    return send(async (over) => {
+      await client.cancelQueries({ queryKey: ["day", eventId] });
+      show(await does(over ?? revision()));
+    });
   };
   /** One step back or forth at a time, each from where the one before it left the event. */
-  const goBy = (does: (id: number, revision: number) => Promise<EventOut>) => {
-    steps.current = steps.current.then(async () => {
-      const next = await attempt(() => does(eventId, revision()));
-      if (next)
+  const goBy = (does: (id: number, revision: number) => Promise<EventOut>, words: string) =>
+    void send(
+      async (over) => {
+        const next = await does(eventId, over ?? revision());
         client.setQueryData(["day", eventId], (kept: DayOut | undefined) =>
           kept ? { ...kept, revision: next.revision } : kept,
         );
-      await client.invalidateQueries({ queryKey: ["day", eventId] });
-    });
+        await client.invalidateQueries({ queryKey: ["day", eventId] });
+      },
+      "once",
+      words,
+    );
+  const takeOther = async () => {
+    forget();
+    await client.invalidateQueries({ queryKey: ["day", eventId] });
   };
   const refused = asked.error instanceof Refused ? asked.error.problem : problem;
   const timed = now?.day?.timed ?? [];
@@ -62,15 +67,15 @@ export function DayPlace() {
   const main = now?.brief.filled_at ? dateOf(now.brief.filled_at) : dates[0];
   const shownDate = date && dates.includes(date) ? date : main && dates.includes(main) ? main : dates[0];
   const task = timed.find((each) => each.task.key === picked);
-  const readBack = async (text: string) => {
-    const read = await attempt(() => api.readCalendar(eventId, revision(), text));
-    if (!read) return;
-    show(read.day);
-    const moved = read.moved.length === 0 ? "No time was changed" : `Moved: ${read.moved.join(", ")}`;
-    const unknown =
-      read.unknown.length > 0 ? ` ${read.unknown.length} entries are no task of this event.` : "";
-    setSaid(`${moved}.${unknown}`);
-  };
+  const readBack = (text: string) =>
+    send(async (over) => {
+      const read = await api.readCalendar(eventId, over ?? revision(), text);
+      show(read.day);
+      const moved = read.moved.length === 0 ? "No time was changed" : `Moved: ${read.moved.join(", ")}`;
+      const unknown =
+        read.unknown.length > 0 ? ` ${read.unknown.length} entries are no task of this event.` : "";
+      setSaid(`${moved}.${unknown}`);
+    });
   return (
     <EventFrame
       eventId={eventId}
@@ -79,8 +84,10 @@ export function DayPlace() {
       problem={refused}
       undo={now?.undo ?? null}
       redo={now?.redo ?? null}
-      onUndo={() => goBy(api.undo)}
-      onRedo={() => goBy(api.redo)}
+      onUndo={() => goBy(api.undo, "Undo all the same")}
+      onRedo={() => goBy(api.redo, "Redo all the same")}
+      conflict={conflict}
+      onTakeTheirs={() => void takeOther()}
     >
       <main className="min-h-0 flex-1 overflow-y-auto p-4 print:overflow-visible">
         <div className="no-print mb-2 flex flex-wrap items-center gap-2">

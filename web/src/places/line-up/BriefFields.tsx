@@ -1,9 +1,7 @@
 import { useState } from "react";
 import type { EventOut } from "../../api/types";
 import { QuantityField } from "../../ui/QuantityField";
-import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
-import { render } from "../../units/text";
 import type { BriefDesk } from "./useBrief";
 
 type Props = { event: EventOut; desk: BriefDesk; short?: boolean };
@@ -11,8 +9,7 @@ type Props = { event: EventOut; desk: BriefDesk; short?: boolean };
 /** What is known of the job. Air needs both temperature and humidity; half of it is kept here until then. */
 export function BriefFields({ event, desk, short }: Props) {
   const { brief } = event;
-  const { system } = useSettings();
-  const { put, problem, takeOther } = desk;
+  const { put, problem } = desk;
   const [half, setHalf] = useState<{ temperature_c: number | null; relative_humidity: number | null }>({
     temperature_c: null,
     relative_humidity: null,
@@ -29,7 +26,6 @@ export function BriefFields({ event, desk, short }: Props) {
       void put({ air: { speed_m_s: 0.1, sun: false, ...brief.air, temperature_c, relative_humidity } });
     } else if (brief.air) void put({ air: null });
   };
-  const stale = problem?.code === "stale";
   return (
     <div className="grid grid-cols-[1.3fr_1.3fr_1fr] content-start gap-2 max-md:grid-cols-1">
       {!short && (
@@ -102,14 +98,6 @@ export function BriefFields({ event, desk, short }: Props) {
         problem={problem}
         onCommit={(who) => put({ topped_up_by: who.trim() || null })}
       />
-      {stale && (
-        <p role="alert" className="col-span-3 m-0 text-berry max-md:col-span-1">
-          {render(problem.message, system)}{" "}
-          <button type="button" className="underline" onClick={() => void takeOther()}>
-            Show the other
-          </button>
-        </p>
-      )}
     </div>
   );
 }

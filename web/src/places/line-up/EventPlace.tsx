@@ -5,10 +5,12 @@ import { api, Refused } from "../../api/client";
 import type { EventOut, Problem, Verdict } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { ConflictStrip } from "../../ui/ConflictStrip";
 import { EventNav } from "../../ui/EventNav";
 import { SEVERITY, STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
+import { useActs } from "../../ui/useActs";
 import { render, textOf } from "../../units/text";
 import { BeamLine } from "./BeamLine";
 import { EventFiles } from "./EventFiles";
@@ -24,23 +26,26 @@ export function EventPlace() {
   const client = useQueryClient();
   const { system } = useSettings();
   const event = useQuery({ queryKey: ["event", eventId], queryFn: () => api.event(eventId) });
-  const [problem, setProblem] = useState<Problem | null>(null);
+  const { act, problem, setProblem, conflict, forget } = useActs();
   /** What is still being fetched was read before the write: it is dropped, so that it never comes last. */
   const show = async (next: EventOut) => {
     setProblem(null);
     await client.cancelQueries({ queryKey: ["event", eventId] });
     client.setQueryData(["event", eventId], next);
   };
-  const attempt = async (act: (revision: number) => Promise<EventOut>) => {
-    await client.cancelQueries({ queryKey: ["event", eventId] });
-    const revision = client.getQueryData<EventOut>(["event", eventId])?.revision ?? 0;
-    try {
-      await show(await act(revision));
-    } catch (reason) {
-      if (!(reason instanceof Refused)) throw reason;
-      await client.invalidateQueries({ queryKey: ["event", eventId] });
-      setProblem(reason.problem);
-    }
+  const attempt = (does: (revision: number) => Promise<EventOut>, words: string) =>
+    act(
+      async (over) => {
+        await client.cancelQueries({ queryKey: ["event", eventId] });
+        const revision = client.getQueryData<EventOut>(["event", eventId])?.revision ?? 0;
+        await show(await does(over ?? revision));
+      },
+      "once",
+      words,
+    );
+  const takeOther = async () => {
+    forget();
+    await client.invalidateQueries({ queryKey: ["event", eventId] });
   };
   const now = event.data;
   if (!now) {
@@ -61,8 +66,8 @@ export function EventPlace() {
       <TopBar
         undo={now.undo}
         redo={now.redo}
-        onUndo={() => void attempt((revision) => api.undo(eventId, revision))}
-        onRedo={() => void attempt((revision) => api.redo(eventId, revision))}
+        onUndo={() => void attempt((revision) => api.undo(eventId, revision), "Undo all the same")}
+        onRedo={() => void attempt((revision) => api.redo(eventId, revision), "Redo all the same")}
       >
         <Link
           to="/?all"
@@ -85,6 +90,7 @@ export function EventPlace() {
         </Link>
       </TopBar>
       <EventNav eventId={eventId} />
+      {conflict && <ConflictStrip conflict={conflict} onTakeTheirs={() => void takeOther()} />}
       {problem && (
         <p role="alert" className="m-0 flex-none border-b border-berry bg-sheet px-4 py-2 text-berry">
           {render(problem.message, system)} {render(problem.limit, system)}
@@ -101,7 +107,9 @@ export function EventPlace() {
             <h2 className="mt-5 mb-0 text-xl">Pieces</h2>
             <PieceList
               event={now}
-              onRemove={(id) => void attempt((revision) => api.removePiece(eventId, id, revision))}
+              onRemove={(id) =>
+                void attempt((revision) => api.removePiece(eventId, id, revision), "Remove it all the same")
+              }
             />
             <NewPiece event={now} onProblem={setProblem} />
             <h2 className="mt-5 mb-0 flex items-baseline gap-4 text-xl">
@@ -112,7 +120,9 @@ export function EventPlace() {
             </h2>
             <RigList
               event={now}
-              onRemove={(id) => void attempt((revision) => api.removeRig(eventId, id, revision))}
+              onRemove={(id) =>
+                void attempt((revision) => api.removeRig(eventId, id, revision), "Remove it all the same")
+              }
             />
             <NewRig event={now} onProblem={setProblem} />
           </section>

@@ -1,4 +1,5 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Trash2 } from "lucide-react";
 import { useState } from "react";
 import { Link, Navigate, useLocation, useNavigate } from "react-router";
 import { api, Refused } from "../../api/client";
@@ -9,14 +10,24 @@ import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
 import { useRefusal } from "../../ui/useRefusal";
 import { render } from "../../units/text";
+import { Everything } from "./Everything";
 import { ORDINARY } from "./PracticeFields";
 
 /** All events, and starting one from nothing. With a single event it opens at once. */
 export function EventsPlace() {
+  const client = useQueryClient();
+  const { system } = useSettings();
+  const { problem, attempt } = useRefusal();
   const events = useQuery({ queryKey: ["events"], queryFn: api.events });
+  const gone = useQuery({ queryKey: ["deleted events"], queryFn: api.deletedEvents });
+  const act = async (does: () => Promise<unknown>) => {
+    await attempt(does);
+    await client.invalidateQueries({ queryKey: ["events"] });
+    await client.invalidateQueries({ queryKey: ["deleted events"] });
+  };
   const location = useLocation();
   const asked = location.search.includes("all");
-  const only = events.data?.length === 1 ? events.data[0] : undefined;
+  const only = events.data?.length === 1 && gone.data?.length === 0 ? events.data[0] : undefined;
   if (only && !asked) return <Navigate to={`/events/${only.id}`} replace />;
   return (
     <>
@@ -33,14 +44,47 @@ export function EventsPlace() {
                       {each.name}
                     </Link>
                     <CopyEvent id={each.id} name={each.name} />
+                    <Button
+                      look="quiet"
+                      aria-label={`Delete ${each.name}`}
+                      title={`Delete ${each.name}; it can be brought back`}
+                      onClick={() => void act(() => api.deleteEvent(each.id))}
+                    >
+                      <Trash2 size={16} aria-hidden="true" />
+                    </Button>
                   </div>
                 </li>
               ))}
             </ul>
           </section>
         )}
+        {gone.data && gone.data.length > 0 && (
+          <section aria-label="Deleted events">
+            <h2 className="m-0 text-xl">Deleted</h2>
+            <ul className="m-0 list-none divide-y divide-line p-0">
+              {gone.data.map((each) => (
+                <li key={each.id} className="flex items-center gap-3">
+                  <span className="flex-1">{each.name}</span>
+                  <span className="text-soft">{new Date(each.deleted_at).toLocaleDateString()}</span>
+                  <Button
+                    aria-label={`Bring back ${each.name}`}
+                    onClick={() => void act(() => api.bringBackEvent(each.id))}
+                  >
+                    Bring back
+                  </Button>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+        {problem && (
+          <p role="alert" className="m-0 text-berry">
+            {render(problem.message, system)} {render(problem.limit, system)}
+          </p>
+        )}
         <NewEvent first={events.data?.length === 0} />
         <FromFile />
+        <Everything />
       </main>
     </>
   );

@@ -1,5 +1,6 @@
 import type { EventOut } from "../../api/types";
 import { BriefFields } from "./BriefFields";
+import { BriefState } from "./BriefState";
 import { JobFields } from "./JobFields";
 import { PracticeFields } from "./PracticeFields";
 import { useBrief } from "./useBrief";
@@ -9,9 +10,10 @@ export function TheBrief({ event, onSaved }: { event: EventOut; onSaved: (event:
   const desk = useBrief(event, onSaved);
   return (
     <>
-      <BriefFields event={event} desk={desk} />
-      <JobFields event={event} desk={desk} />
-      <PracticeFields event={event} desk={desk} />
+      <BriefState desk={desk} />
+      <BriefFields event={desk.shown} desk={desk} />
+      <JobFields event={desk.shown} desk={desk} />
+      <PracticeFields event={desk.shown} desk={desk} />
     </>
   );
 }

@@ -1,8 +1,11 @@
 import { useState } from "react";
-import { api, Refused } from "../../api/client";
-import type { Brief, EventOut, Problem } from "../../api/types";
+import { api } from "../../api/client";
+import type { Brief, EventOut } from "../../api/types";
+import { useActs } from "../../ui/useActs";
+import { unreached } from "../../ui/useWriteLine";
 
 type Line = { newest: EventOut; writes: Promise<void> };
+type Change = Partial<Brief> | ((brief: Brief) => Partial<Brief>);
 /** One line of writes for each event, whichever part of the screen they come from. */
 const lines = new Map<number, Line>();
 
@@ -10,30 +13,41 @@ export type BriefDesk = ReturnType<typeof useBrief>;
 
 /** Saving what is known of the job: one write at a time, each over what the one before it left. */
 export function useBrief(event: EventOut, onSaved: (event: EventOut) => void) {
-  const [problem, setProblem] = useState<Problem | null>(null);
+  const { act, saving, problem, conflict, forget } = useActs();
+  /** What was set and is not saved yet: it stays on the screen. */
+  const [pending, setPending] = useState<Partial<Brief>>({});
   const line = lines.get(event.id) ?? { newest: event, writes: Promise.resolve() };
   lines.set(event.id, line);
   if (event.revision > line.newest.revision) line.newest = event;
-  const put = (change: Partial<Brief> | ((brief: Brief) => Partial<Brief>)) => {
-    line.writes = line.writes.then(async () => {
-      const { id, revision, brief } = line.newest;
-      const next = typeof change === "function" ? change(brief) : change;
+
+  const put = (change: Change): Promise<void> => {
+    const next = (brief: Brief) => (typeof change === "function" ? change(brief) : change);
+    setPending((now) => ({ ...now, ...next({ ...event.brief, ...now }) }));
+    return act(async (over) => {
+      const run = line.writes.then(async () => {
+        if (over !== null) line.newest = await api.event(event.id);
+        const { id, revision, brief } = line.newest;
+        line.newest = await api.putBrief(id, revision, { ...brief, ...next(brief) });
+      });
+      line.writes = run.catch(() => undefined);
       try {
-        line.newest = await api.putBrief(id, revision, { ...brief, ...next });
-        setProblem(null);
-        onSaved(line.newest);
+        await run;
       } catch (reason) {
-        if (!(reason instanceof Refused)) throw reason;
-        setProblem(reason.problem);
+        if (!unreached(reason)) setPending({});
+        throw reason;
       }
-    });
-    return line.writes;
+      setPending({});
+      onSaved(line.newest);
+    }, "each");
   };
   /** After another window has changed the event: take its state, and show that. */
   const takeOther = async () => {
     line.newest = await api.event(event.id);
-    setProblem(null);
+    setPending({});
+    forget();
     onSaved(line.newest);
   };
-  return { put, problem, takeOther };
+  const away = saving === "not saved";
+  const shown = away ? { ...event, brief: { ...event.brief, ...pending } } : event;
+  return { put, shown, saving, problem, conflict, takeOther };
 }

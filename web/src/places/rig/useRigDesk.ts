@@ -86,7 +86,7 @@ export function useRigDesk(eventId: number, rigId: number) {
         const again = () => void commit(rig, label, problem.revision);
         setConflict({ problem, words: "Keep mine over it", again });
       }
-    }, true);
+    }, "whole");
   };
 
   const travel = (way: "undo" | "redo", base?: number): Promise<void> => {
@@ -108,7 +108,7 @@ export function useRigDesk(eventId: number, rigId: number) {
         const again = () => void travel(way, problem.revision);
         setConflict({ problem, words: way === "undo" ? "Undo all the same" : "Redo all the same", again });
       }
-    }, false);
+    }, "once");
   };
 
   const takeTheirs = async () => {

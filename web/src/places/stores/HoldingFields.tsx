@@ -1,3 +1,4 @@
+import { Trash2 } from "lucide-react";
 import { api } from "../../api/client";
 import type { HeldKind, Stock } from "../../api/types";
 import { Button } from "../../ui/Button";
@@ -11,7 +12,7 @@ type Props = {
   attempt: (act: () => Promise<unknown>) => Promise<boolean>;
 };
 
-/** How many there are, copy, retire and bring back. */
+/** How many there are; copy, retire, delete. */
 export function HoldingFields({ kind, id, name, stock, attempt }: Props) {
   const held = stock.holdings[kind]?.[id] ?? { on_hand: 0, retired: false };
   return (
@@ -39,10 +40,20 @@ export function HoldingFields({ kind, id, name, stock, attempt }: Props) {
       <Button
         look="quiet"
         onClick={() => void attempt(() => api.putHolding(kind, id, held.on_hand, !held.retired))}
-        aria-label={`${held.retired ? "Bring back" : "Retire"} ${name}`}
+        aria-label={`${held.retired ? "Use again" : "Retire"} ${name}`}
       >
-        {held.retired ? "Bring back" : "Retire"}
+        {held.retired ? "Use again" : "Retire"}
       </Button>
+      {kind !== "mechanic" && (
+        <Button
+          look="quiet"
+          onClick={() => void attempt(() => api.deleteThing(kind, id))}
+          aria-label={`Delete ${name}`}
+          title={`Delete ${name}; it can be brought back`}
+        >
+          <Trash2 size={16} aria-hidden="true" />
+        </Button>
+      )}
     </div>
   );
 }

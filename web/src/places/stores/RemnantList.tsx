@@ -26,6 +26,7 @@ export function RemnantList({ material, stock }: Props) {
   const act = async (does: () => ReturnType<typeof api.remnants>) => {
     const next = await attempt(does);
     if (next) client.setQueryData(["remnants"], next);
+    await client.invalidateQueries({ queryKey: ["stock"] });
   };
   const say = (value: number) =>
     value > 3 ? longText(value, system) : textOf({ kind: "length", value }, system);

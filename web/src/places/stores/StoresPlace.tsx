@@ -2,11 +2,15 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useState } from "react";
 import { Link } from "react-router";
-import { api, Refused } from "../../api/client";
-import type { Problem, StoreKind } from "../../api/types";
+import { api } from "../../api/client";
+import type { Stock, StoreKind } from "../../api/types";
+import { ConflictStrip } from "../../ui/ConflictStrip";
+import { SavedMark } from "../../ui/SavedMark";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
+import { useActs } from "../../ui/useActs";
 import { render } from "../../units/text";
+import { DeletedThings } from "./DeletedThings";
 import { MechanicList } from "./MechanicList";
 import { RemnantList } from "./RemnantList";
 import { TableExchange } from "./TableExchange";
@@ -26,23 +30,40 @@ export function StoresPlace() {
   const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
   const client = useQueryClient();
   const { system } = useSettings();
-  const [problem, setProblem] = useState<Problem | null>(null);
+  const { act, saving, problem, conflict, forget } = useActs();
   const [retired, setRetired] = useState(false);
-  const attempt = async (act: () => Promise<unknown>) => {
-    try {
-      await act();
-      setProblem(null);
-      await client.invalidateQueries({ queryKey: ["stock"] });
-      return true;
-    } catch (reason) {
-      if (!(reason instanceof Refused)) throw reason;
-      setProblem(reason.problem);
-      return false;
-    }
+  const fetchAnew = async () => {
+    await client.invalidateQueries({ queryKey: ["stock"] });
+    await client.invalidateQueries({ queryKey: ["remnants"] });
   };
+  /** One act after the other; one that does not reach the program is tried again. Tells whether it went well. */
+  const attempt = async (does: () => Promise<unknown>) => {
+    let done = false;
+    await act(async () => {
+      await does();
+      done = true;
+      await fetchAnew();
+    }, "each");
+    return done;
+  };
+  const goBy = (way: "undo" | "redo") =>
+    void act(
+      async (over) => {
+        const now = client.getQueryData<Stock>(["stock"]);
+        client.setQueryData(["stock"], await api.travelStock(way, over ?? now?.step ?? 0));
+        await client.invalidateQueries({ queryKey: ["remnants"] });
+      },
+      "once",
+      way === "undo" ? "Undo all the same" : "Redo all the same",
+    );
   return (
     <div className="flex h-full flex-col">
-      <TopBar>
+      <TopBar
+        undo={stock.data?.undo ?? null}
+        redo={stock.data?.redo ?? null}
+        onUndo={() => goBy("undo")}
+        onRedo={() => goBy("redo")}
+      >
         <Link
           to="/?all"
           className="flex min-h-[44px] items-center text-soft underline decoration-line underline-offset-4"
@@ -62,7 +83,17 @@ export function StoresPlace() {
           />
           show what is retired
         </label>
+        {saving === "not saved" && <SavedMark saving={saving} />}
       </TopBar>
+      {conflict && (
+        <ConflictStrip
+          conflict={conflict}
+          onTakeTheirs={() => {
+            forget();
+            void fetchAnew();
+          }}
+        />
+      )}
       {problem && (
         <p role="alert" className="m-0 flex-none border-b border-berry bg-sheet px-4 py-2 text-berry">
           {render(problem.message, system)} {render(problem.limit, system)}
@@ -106,6 +137,7 @@ export function StoresPlace() {
                     attempt={attempt}
                   />
                 )}
+                <DeletedThings kind={kind} stock={stock.data} attempt={attempt} />
                 {(kind === "netting" || kind === "supply") && (
                   <RemnantList material={kind} stock={stock.data} />
                 )}

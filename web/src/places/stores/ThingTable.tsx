@@ -65,6 +65,8 @@ const COLUMNS: Readonly<Record<Exclude<StoreKind, "vessel"> | "variety, bought",
 /** Netting, frogs or varieties, a row each; every number is a field, and every figure says where it comes from. */
 export function ThingTable({ kind, stock, retired, problem, attempt }: Props) {
   const [bought, setBought] = useState(false);
+  /** The row that was changed last: what is refused is said in it. */
+  const [row, setRow] = useState("");
   const all = {
     netting: stock.nettings,
     frog: stock.frogs,
@@ -74,8 +76,10 @@ export function ThingTable({ kind, stock, retired, problem, attempt }: Props) {
   const shown = Object.entries(all).filter(([key]) => retired || !stock.holdings[kind]?.[key]?.retired);
   const put = (key: string, thing: Thing, next: Readonly<Record<string, unknown>>) => {
     const { key: _, ...rest } = { ...thing, ...next, ...measured(kind, thing, next) };
+    setRow(key);
     void attempt(() => api.putThing(kind, key, rest));
   };
+  const refused = problem && { ...problem, path: problem.path.split(".").at(-1) ?? "" };
   const columns = COLUMNS[kind === "variety" && bought ? "variety, bought" : kind];
   return (
     <>
@@ -113,7 +117,8 @@ export function ThingTable({ kind, stock, retired, problem, attempt }: Props) {
                   label={`Name of ${thing.name}`}
                   hideLabel
                   value={thing.name}
-                  problem={problem}
+                  path="name"
+                  problem={row === key ? refused : null}
                   onCommit={(name) => put(key, thing, { name })}
                   className="w-[240px]"
                 />
@@ -126,6 +131,8 @@ export function ThingTable({ kind, stock, retired, problem, attempt }: Props) {
                     kind={column.kind}
                     optional={column.optional === true}
                     value={thing[column.field] as number | null}
+                    path={column.field}
+                    problem={row === key ? refused : null}
                     onCommit={(value) =>
                       (value !== null || column.optional) && put(key, thing, { [column.field]: value })
                     }

@@ -2,14 +2,18 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { useRef, useState } from "react";
 import { Link, useParams } from "react-router";
-import { api, Refused } from "../../api/client";
+import { api } from "../../api/client";
 import type { Problem, SurveyOut, SurveyPoint } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { ConflictStrip } from "../../ui/ConflictStrip";
 import { QuantityField } from "../../ui/QuantityField";
+import { SavedMark } from "../../ui/SavedMark";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 import { TopBar } from "../../ui/TopBar";
+import { useActs } from "../../ui/useActs";
+import { unreached } from "../../ui/useWriteLine";
 import { render } from "../../units/text";
 import { AXES, HANG_KINDS } from "../rig/kinds";
 
@@ -20,8 +24,10 @@ export function SurveyPlace() {
   const { system } = useSettings();
   const event = useQuery({ queryKey: ["event", eventId], queryFn: () => api.event(eventId) });
   const asked = useQuery({ queryKey: ["survey", eventId], queryFn: () => api.survey(eventId) });
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const writes = useRef<Promise<unknown>>(Promise.resolve());
+  const { act, saving, problem, conflict, forget } = useActs();
+  /** The points as they were set and are not saved yet: they stay on the screen. */
+  const [pending, setPending] = useState<readonly SurveyPoint[] | null>(null);
+  const newest = useRef<readonly SurveyPoint[]>([]);
   const now = asked.data;
   if (!now) {
     return (
@@ -33,30 +39,39 @@ export function SurveyPlace() {
       </>
     );
   }
-  /** One write at a time, each over what the one before it left; what hangs there is judged anew. */
-  const attempt = (act: (kept: SurveyOut) => Promise<SurveyOut>) => {
-    writes.current = writes.current.then(async () => {
-      try {
-        const kept = client.getQueryData<SurveyOut>(["survey", eventId]) ?? now;
-        client.setQueryData(["survey", eventId], await act(kept));
-        setProblem(null);
-        await client.invalidateQueries({ queryKey: ["event", eventId] });
-      } catch (reason) {
-        if (!(reason instanceof Refused)) throw reason;
-        setProblem(reason.problem);
-        if (reason.problem.code === "stale")
-          await client.invalidateQueries({ queryKey: ["survey", eventId] });
-      }
-    });
+  const keep = async (next: SurveyOut) => {
+    client.setQueryData(["survey", eventId], next);
+    await client.invalidateQueries({ queryKey: ["event", eventId] });
   };
-  const put = (change: (points: readonly SurveyPoint[]) => readonly SurveyPoint[]) =>
-    attempt((kept) => api.putSurvey(eventId, kept.revision, change(kept.survey.points)));
-  const { points } = now.survey;
+  const revision = () => client.getQueryData<SurveyOut>(["survey", eventId])?.revision ?? now.revision;
+  if (!pending) newest.current = now.survey.points;
+  /** One write at a time, each of all the points; what hangs there is judged anew. */
+  const put = (change: (points: readonly SurveyPoint[]) => readonly SurveyPoint[]) => {
+    const next = change(newest.current);
+    newest.current = next;
+    setPending(next);
+    void act(async (over, last) => {
+      try {
+        await keep(await api.putSurvey(eventId, over ?? revision(), next));
+      } catch (reason) {
+        if (!unreached(reason)) setPending(null);
+        throw reason;
+      }
+      if (last()) setPending(null);
+    }, "whole");
+  };
+  const putBack = () => void act(async () => keep(await api.putSurveyBack(eventId)));
+  const takeOther = async () => {
+    setPending(null);
+    forget();
+    await client.invalidateQueries({ queryKey: ["survey", eventId] });
+  };
+  const points = saving === "not saved" ? (pending ?? now.survey.points) : now.survey.points;
   const unasked = now.open.filter((each) => each.length > 0).length;
   const undo = now.can_put_back ? "The last change of the survey" : null;
   return (
     <div className="flex h-full flex-col">
-      <TopBar undo={undo} redo={null} onUndo={() => attempt(() => api.putSurveyBack(eventId))}>
+      <TopBar undo={undo} redo={null} onUndo={putBack}>
         <Link
           to={`/events/${eventId}`}
           className="flex min-h-[44px] min-w-0 items-center truncate text-soft underline decoration-line underline-offset-4"
@@ -67,7 +82,10 @@ export function SurveyPlace() {
           /
         </span>
         <h1 className="m-0 truncate text-xl">Survey of {now.place || "the place"}</h1>
+        <span className="ml-auto" />
+        <SavedMark saving={saving} />
       </TopBar>
+      {conflict && <ConflictStrip conflict={conflict} onTakeTheirs={() => void takeOther()} />}
       {problem && (
         <p role="alert" className="m-0 flex-none border-b border-berry bg-sheet px-4 py-2 text-berry">
           {render(problem.message, system)} {render(problem.limit, system)}
