@@ -6,7 +6,7 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_bench import field
+from tests.browser.test_bench import field, saved
 from tools.running import Served
 
 pytestmark = pytest.mark.browser
@@ -20,10 +20,6 @@ def rig(page: Page, served: Served, name: str) -> None:
 
 def hang(page: Page, state: str) -> None:
     expect(page.locator("[data-hang]")).to_have_attribute("data-hang", re.compile(state))
-
-
-def saved(page: Page) -> None:
-    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
 
 
 def test_a_panel_on_thin_lines_is_not_cleared_until_one_act_hangs_it_on_steel(page: Page, served: Served) -> None:
@@ -95,6 +91,12 @@ def test_from_an_empty_place_to_a_cleared_run_and_its_card(page: Page, empty: Se
             box.press("Enter")
             saved(page)
     hang(page, "cannot say")
+    for number in range(4):
+        box = page.get_by_role("textbox", name=re.compile("rated off plumb")).nth(number)
+        box.fill("40")
+        box.press("Enter")
+        saved(page)
+    hang(page, "fails")
     page.get_by_role("tab", name=re.compile("Lines")).click()
     page.get_by_label("A second bond").check()
     page.get_by_label("Leads to").select_option("new")

@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_bench import bench, field, rung
+from tests.browser.test_bench import bench, field, rung, saved
 from tools.running import Served
 
 pytestmark = pytest.mark.browser
@@ -70,6 +70,7 @@ def test_a_flower_is_placed_by_hand_and_let_go_again(page: Page, served: Served)
     field(page, "Tip, high").fill("25 cm")
     page.keyboard.press("Enter")
     expect(field(page, "Tip, high")).to_have_value("25 cm")
+    saved(page)
     page.reload()
     page.get_by_role("tab", name=re.compile("Stems")).click()
     expect(page.get_by_text("1 placed by hand")).to_be_visible()
@@ -185,7 +186,7 @@ def test_a_frog_is_edited_copied_and_retired(page: Page, served: Served) -> None
     page.get_by_role("button", name="Retire pin frog, 5 cm, copy").click()
     expect(page.get_by_role("textbox", name="Name of pin frog, 5 cm, copy")).to_have_count(0)
     page.get_by_label("show what is retired").check()
-    expect(page.get_by_role("button", name="Bring back pin frog, 5 cm, copy")).to_be_visible()
+    expect(page.get_by_role("button", name="Use again pin frog, 5 cm, copy")).to_be_visible()
 
 
 def test_a_retired_mechanic_is_ruled_out_where_mechanics_are_compared(page: Page, served: Served) -> None:

@@ -210,9 +210,11 @@ def _crowding(build: Build) -> list[Finding]:
         return []
     total = int(placement.stems.stems_in_row.sum())
     first = placement.stems.variety_of(int(placement.over_capacity.argmax())).name
+    name, takes = ABOUT[build.mechanic.kind].name.lower(), build.mechanic.capacity
+    crowded = f"{{total}} stems are too many for this {name}, which takes about {takes}"
+    apart = f"Where they are wanted, this {name} has not enough free cells for {{total}} stems"
     reason = phrase(
-        f"{{total}} stems are too many for this {ABOUT[build.mechanic.kind].name.lower()}, which takes about "
-        f"{build.mechanic.capacity}: {{over}} find no free seat, first a {first}.",
+        f"{crowded if total > takes else apart}: {{over}} without a seat, first a {first}.",
         total=count(total),
         over=count(over),
     )

@@ -1,0 +1,199 @@
+"""What is typed is kept or said not to be: late answers, a server away, two windows, deleting, copies, the stores."""
+
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, Route, expect
+
+from tests.browser.test_bench import bench, drag, field, saved
+from tests.browser.test_rigs import rig
+from tools.running import Served
+
+pytestmark = pytest.mark.browser
+
+
+def test_a_late_answer_after_esc_never_shows_the_cancelled_trial(page: Page, served: Served) -> None:
+    bench(page, served)
+    rungs = page.locator("[data-verb]")
+    before, said = field(page, "Width of the flowers").input_value(), rungs.all_inner_texts()
+    held: list[Route] = []
+    page.route("**/evaluate", held.append)
+    drag(page, "envelope-width", 50, 0, release=False)
+    expect(field(page, "Width of the flowers")).not_to_have_value(before)
+    while not held:
+        page.wait_for_timeout(20)
+    page.keyboard.press("Escape")
+    page.mouse.up()
+    answered = [route.request for route in held]
+    for route in held:
+        route.continue_()
+    for request in answered:
+        while request.response() is None:
+            page.wait_for_timeout(20)
+    page.wait_for_timeout(300)
+    expect(field(page, "Width of the flowers")).to_have_value(before)
+    assert rungs.all_inner_texts() == said
+
+
+def test_with_the_server_away_what_was_typed_stays_is_said_not_to_be_saved_and_is_tried_again(
+    page: Page, served: Served
+) -> None:
+    bench(page, served)
+    served.stop()
+    field(page, "Width of the flowers").fill("41 cm")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("Not saved: trying again")).to_be_visible()
+    expect(field(page, "Width of the flowers")).to_have_value("41 cm")
+    served.start()
+    saved(page)
+    page.reload()
+    expect(field(page, "Width of the flowers")).to_have_value("41 cm")
+
+
+def test_with_the_server_away_the_brief_and_the_survey_wait_too(page: Page, served: Served) -> None:
+    page.goto(f"{served.url}/events/1/survey")
+    expect(field(page, "Note").first).to_be_visible()
+    served.stop()
+    field(page, "Note").first.fill("ask again")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("Not saved: trying again")).to_be_visible()
+    served.start()
+    saved(page)
+    expect(field(page, "Note").first).to_have_value("ask again")
+    page.goto(f"{served.url}/events/1")
+    expect(field(page, "Who tops up")).to_be_visible()
+    served.stop()
+    field(page, "Who tops up").fill("Runa")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("Not saved: trying again")).to_be_visible()
+    served.start()
+    expect(page.get_by_text("Not saved: trying again")).to_have_count(0)
+    page.reload()
+    expect(field(page, "Who tops up")).to_have_value("Runa")
+
+
+def test_two_windows_on_one_rig_have_both_ways_out_and_undo_too(page: Page, served: Served) -> None:
+    rig(page, served, "Run over the long table")
+    other = page.context.new_page()
+    rig(other, served, "Run over the long table")
+    name = "Name of the hung piece"
+    field(page, name).fill("Mine")
+    page.keyboard.press("Enter")
+    saved(page)
+    expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+    field(other, name).fill("Theirs")
+    other.keyboard.press("Enter")
+    strip = other.get_by_role("alert").filter(has_text="Changed in another window")
+    expect(strip).to_contain_text("Run over the long table → Mine")
+    strip.get_by_role("button", name="Take the other").click()
+    expect(field(other, name)).to_have_value("Mine")
+    field(page, name).fill("Mine again")
+    page.keyboard.press("Enter")
+    saved(page)
+    field(other, name).fill("Theirs all the same")
+    other.keyboard.press("Enter")
+    strip.get_by_role("button", name="Keep mine over it").click()
+    expect(strip).to_have_count(0)
+    expect(field(other, name)).to_have_value("Theirs all the same")
+    page.get_by_role("button", name="Undo").click()
+    mine = page.get_by_role("alert").filter(has_text="Changed in another window")
+    mine.get_by_role("button", name="Undo all the same").click()
+    expect(mine).to_have_count(0)
+    expect(field(page, name)).to_have_value("Mine again")
+    other.close()
+
+
+def test_two_windows_on_one_survey_and_one_brief_have_both_ways_out(page: Page, served: Served) -> None:
+    other = page.context.new_page()
+    for window in (page, other):
+        window.goto(f"{served.url}/events/1/survey")
+        expect(field(window, "Note").first).to_be_visible()
+    field(page, "Note").first.fill("first")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+    saved(page)
+    field(other, "Note").first.fill("second")
+    other.keyboard.press("Enter")
+    strip = other.get_by_role("alert").filter(has_text="Changed in another window")
+    strip.get_by_role("button", name="Keep mine over it").click()
+    expect(strip).to_have_count(0)
+    page.reload()
+    expect(field(page, "Note").first).to_have_value("second")
+    for window in (page, other):
+        window.goto(f"{served.url}/events/1")
+        expect(field(window, "Who tops up")).to_be_visible()
+    field(page, "Who tops up").fill("Runa")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+    field(other, "Room temperature").fill("23")
+    other.keyboard.press("Enter")
+    strip.get_by_role("button", name="Keep mine over it").click()
+    expect(strip).to_have_count(0)
+    expect(field(other, "Who tops up")).to_have_value("Runa")
+    page.reload()
+    expect(field(page, "Room temperature")).to_have_value(re.compile("^23"))
+    expect(field(page, "Who tops up")).to_have_value("Runa")
+    other.close()
+
+
+def test_an_event_is_deleted_and_brought_back(page: Page, served: Served) -> None:
+    page.goto(f"{served.url}/?all")
+    page.get_by_role("button", name="Delete Reopening supper").click()
+    gone = page.get_by_role("region", name="Deleted events")
+    expect(gone).to_contain_text("Reopening supper")
+    expect(page.get_by_role("link", name="Reopening supper")).to_have_count(0)
+    page.reload()
+    gone.get_by_role("button", name="Bring back Reopening supper").click()
+    expect(gone).to_have_count(0)
+    page.get_by_role("link", name="Reopening supper").click()
+    expect(page.get_by_role("heading", name="Reopening supper")).to_be_visible()
+
+
+def test_the_stores_are_undone_and_what_is_deleted_comes_back(page: Page, served: Served) -> None:
+    page.goto(f"{served.url}/stores")
+    page.get_by_role("tab", name="Frogs").click()
+    page.get_by_role("button", name="Delete pin frog, 3 cm").click()
+    gone = page.get_by_role("region", name="Deleted")
+    expect(gone).to_contain_text("pin frog, 3 cm")
+    page.get_by_role("button", name="Undo").click()
+    expect(gone).to_have_count(0)
+    field(page, "On hand of pin frog, 3 cm").fill("6")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="Redo")).to_be_disabled()
+    page.get_by_role("button", name="Undo").click()
+    expect(field(page, "On hand of pin frog, 3 cm")).to_have_value("0")
+    page.get_by_role("button", name="Redo").click()
+    expect(field(page, "On hand of pin frog, 3 cm")).to_have_value("6")
+    field(page, "weight of pin frog, 3 cm").fill("-2")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("alert").filter(has_text="too small").last).to_be_visible()
+    page.get_by_role("tab", name="Varieties").click()
+    page.get_by_role("button", name="Delete rose", exact=True).click()
+    expect(page.get_by_role("alert")).to_contain_text("Retire it instead")
+
+
+def test_everything_is_saved_as_a_file_and_put_back(page: Page, served: Served, tmp_path: Path) -> None:
+    page.goto(f"{served.url}/?all")
+    with page.expect_download() as asked:
+        page.get_by_role("link", name="Save everything as a file").click()
+    file = tmp_path / "saved.sqlite"
+    asked.value.save_as(file)
+    page.get_by_role("button", name="Delete Reopening supper").click()
+    expect(page.get_by_role("region", name="Deleted events")).to_be_visible()
+    page.get_by_label("A file of everything").set_input_files(file)
+    dialog = page.get_by_role("alertdialog")
+    expect(dialog).to_contain_text("kept as a copy")
+    page.keyboard.press("Escape")
+    expect(dialog).to_have_count(0)
+    page.get_by_label("A file of everything").set_input_files(file)
+    dialog.get_by_role("button", name="Put it back").click()
+    expect(page.get_by_role("status").filter(has_text="is put back")).to_be_visible()
+    expect(page.get_by_role("link", name="Reopening supper")).to_be_visible()
+    expect(page.get_by_text("before another was put back")).to_be_visible()
+    wrong = tmp_path / "wrong.sqlite"
+    wrong.write_text("no copy at all")
+    page.get_by_label("A file of everything").set_input_files(wrong)
+    dialog.get_by_role("button", name="Put it back").click()
+    expect(page.get_by_role("alert")).to_contain_text("no data of Jolly Trellis")
+    expect(page.get_by_role("link", name="Reopening supper")).to_be_visible()
