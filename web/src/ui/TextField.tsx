@@ -24,7 +24,9 @@ export function TextField(props: Props) {
   const [text, setText] = useState(value);
   const id = useId();
   const refused = problem && path !== undefined && problem.path === path ? problem : null;
-  useEffect(() => setText(value), [value]);
+  useEffect(() => {
+    if (!refused) setText(value);
+  }, [value, refused]);
   const commit = () => {
     if (text !== value) onCommit(text);
   };

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { api } from "../../api/client";
 import type { Brief, EventOut } from "../../api/types";
 import { useActs } from "../../ui/useActs";
@@ -16,6 +16,7 @@ export function useBrief(event: EventOut, onSaved: (event: EventOut) => void) {
   const { act, saving, problem, conflict, forget } = useActs();
   /** What was set and is not saved yet: it stays on the screen. */
   const [pending, setPending] = useState<Partial<Brief>>({});
+  const open = useRef(0);
   const line = lines.get(event.id) ?? { newest: event, writes: Promise.resolve() };
   lines.set(event.id, line);
   if (event.revision > line.newest.revision) line.newest = event;
@@ -23,6 +24,11 @@ export function useBrief(event: EventOut, onSaved: (event: EventOut) => void) {
   const put = (change: Change): Promise<void> => {
     const next = (brief: Brief) => (typeof change === "function" ? change(brief) : change);
     setPending((now) => ({ ...now, ...next({ ...event.brief, ...now }) }));
+    open.current += 1;
+    const close = () => {
+      open.current -= 1;
+      if (open.current === 0) setPending({});
+    };
     return act(async (over) => {
       const run = line.writes.then(async () => {
         if (over !== null) line.newest = await api.event(event.id);
@@ -33,11 +39,11 @@ export function useBrief(event: EventOut, onSaved: (event: EventOut) => void) {
       try {
         await run;
       } catch (reason) {
-        if (!unreached(reason)) setPending({});
+        if (!unreached(reason)) close();
         throw reason;
       }
-      setPending({});
       onSaved(line.newest);
+      close();
     }, "each");
   };
   /** After another window has changed the event: take its state, and show that. */
@@ -47,7 +53,6 @@ export function useBrief(event: EventOut, onSaved: (event: EventOut) => void) {
     forget();
     onSaved(line.newest);
   };
-  const away = saving === "not saved";
-  const shown = away ? { ...event, brief: { ...event.brief, ...pending } } : event;
+  const shown = { ...event, brief: { ...event.brief, ...pending } };
   return { put, shown, saving, problem, conflict, takeOther };
 }

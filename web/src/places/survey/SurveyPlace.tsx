@@ -66,7 +66,7 @@ export function SurveyPlace() {
     forget();
     await client.invalidateQueries({ queryKey: ["survey", eventId] });
   };
-  const points = saving === "not saved" ? (pending ?? now.survey.points) : now.survey.points;
+  const points = pending ?? now.survey.points;
   const unasked = now.open.filter((each) => each.length > 0).length;
   const undo = now.can_put_back ? "The last change of the survey" : null;
   return (
