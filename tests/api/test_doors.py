@@ -16,8 +16,9 @@ from fastapi.testclient import TestClient
 
 from jolly_trellis.api.app import make_app
 from jolly_trellis.core.event.day import Day
+from jolly_trellis.core.event.roll import CutPlan
 from jolly_trellis.services import day as days
-from jolly_trellis.services import long_work
+from jolly_trellis.services import event_work, long_work
 from jolly_trellis.services.event_work import EventWork
 from jolly_trellis.services.long_work import Running
 from jolly_trellis.services.opening import DATABASE_NAME
@@ -311,7 +312,7 @@ def test_an_outline_that_no_vessel_has_is_refused(doors: TestClient, text: str, 
 def test_many_who_wait_for_a_day_keep_nobody_from_being_answered(
     client: TestClient, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    """Three times as many wait as there are workers, and none of them is done before somebody else was answered."""
+    """More wait than there are workers, and none of them is done before somebody else was answered."""
     over = threading.Event()
 
     def endless(work: EventWork) -> Running[Day]:
@@ -321,7 +322,12 @@ def test_many_who_wait_for_a_day_keep_nobody_from_being_answered(
 
         return long_work.start(("endless", work.made_for), go)
 
+    def endless_cuts(*_: object, **__: object) -> CutPlan:
+        over.wait(60)
+        return CutPlan(materials=())
+
     monkeypatch.setattr(days, "_running", endless)
+    monkeypatch.setattr(event_work, "cut_plan", endless_cuts)
     application = make_app(tmp_path, web_build=tmp_path / "none", hosts=("testserver",))
     waiting: list[int] = []
 
@@ -333,8 +339,8 @@ def test_many_who_wait_for_a_day_keep_nobody_from_being_answered(
                 waiting.append((await asking.get(path, timeout=None)).status_code)
 
             async with anyio.create_task_group() as everyone:
-                for nth in range(120):
-                    path = ("day?wait_s=60", "pack.html", "day.ics")[nth % 3]
+                for nth in range(44):
+                    path = ("day?wait_s=60", "day.ics", "cuts.pdf")[nth % 3]
                     everyone.start_soon(wait, f"/api/events/1/{path}")
                 await anyio.sleep(0.5)
                 with anyio.fail_after(50):
@@ -348,4 +354,4 @@ def test_many_who_wait_for_a_day_keep_nobody_from_being_answered(
         assert anyio.run(ask) == 0
     finally:
         over.set()
-    assert waiting == [200] * 120
+    assert waiting == [200] * 44

@@ -8,7 +8,7 @@ from fastapi.concurrency import run_in_threadpool
 from fastapi.responses import Response
 from pydantic import BaseModel, Field
 
-from jolly_trellis.api.deps import Connection, DayDone, Number, wait_for_day
+from jolly_trellis.api.deps import Connection, DayDone, Number, wait_for
 from jolly_trellis.api.models import BasedOn, Key, Moment
 from jolly_trellis.core.event.day import Day
 from jolly_trellis.core.event.job import CrewMember
@@ -63,7 +63,7 @@ async def get_day(
     event_id: Number, request: Request, conn: Connection, wait_s: Annotated[float, Field(ge=0, le=60)] = 0.0
 ) -> DayOut:
     """The day; begun where it was not worked out yet for the event as it stands. `wait_s`: how long for its end."""
-    await wait_for_day(request, event_id, wait_s)
+    await wait_for(request, lambda waiting: days.begin(waiting, event_id), wait_s)
     return await run_in_threadpool(_day_out, event_id, conn)
 
 

@@ -1,24 +1,24 @@
-"""What every route takes: a connection for each request, the number of an event or piece, the day once it is done."""
+"""What every route takes: a connection for each request, the number of an event or piece, long work once done."""
 
 import asyncio
 import sqlite3
 import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import closing
 from pathlib import Path
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import Depends, Request
 from fastapi import Path as PathParameter
 from fastapi.concurrency import run_in_threadpool
 
-from jolly_trellis.core.event.day import Day
 from jolly_trellis.services import day as days
+from jolly_trellis.services import event_work
 from jolly_trellis.services.long_work import Running
 from jolly_trellis.services.opening import DATABASE_NAME
 from jolly_trellis.store.connection import open_database
 
-_LONGEST_DAY_S = 120.0
+_LONGEST_S = 120.0
 _LOOK_EVERY_S = 0.05
 
 
@@ -35,25 +35,36 @@ Number = Annotated[int, PathParameter(ge=1, le=2**53)]
 Connection = Annotated[sqlite3.Connection, Depends(_connection)]
 
 
-async def wait_for_day(request: Request, event_id: int, seconds: float) -> None:
-    """Wait for the day of an event to be worked out, so long at most, without keeping others from being answered.
+async def wait_for(
+    request: Request, begin: Callable[[sqlite3.Connection], Running[Any] | None], seconds: float = _LONGEST_S
+) -> None:
+    """Wait for work in the background, so long at most, without keeping others from being answered.
 
-    Raises: NotFound, CoreError.
+    Args:
+        begin: begins the work, or joins it; None where there is nothing to wait for.
+    Raises: whatever `begin` does.
     """
 
-    def begin() -> Running[Day]:
+    def begun() -> Running[Any] | None:
         folder: Path = request.app.state.folder
         with closing(open_database(folder / DATABASE_NAME)) as conn:
-            return days.begin(conn, event_id)
+            return begin(conn)
 
-    running = await run_in_threadpool(begin)
+    running = await run_in_threadpool(begun)
     until = time.monotonic() + seconds
-    while not running.done and time.monotonic() < until and not await request.is_disconnected():
+    while (
+        running is not None and not running.done and time.monotonic() < until and not await request.is_disconnected()
+    ):
         await asyncio.sleep(_LOOK_EVERY_S)
 
 
 async def _day_done(request: Request, event_id: Number) -> None:
-    await wait_for_day(request, event_id, _LONGEST_DAY_S)
+    await wait_for(request, lambda conn: days.begin(conn, event_id))
+
+
+async def _cuts_done(request: Request, event_id: Number) -> None:
+    await wait_for(request, lambda conn: event_work.begin_quick_cuts(conn, event_work.work_of(conn, event_id)))
 
 
 DayDone = Depends(_day_done)
+CutsDone = Depends(_cuts_done)

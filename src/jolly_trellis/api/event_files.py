@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field, ValidationError
 
 from jolly_trellis.api.answers import EventOut, EventSummary
 from jolly_trellis.api.bodies import MOST_FILE_BYTES
-from jolly_trellis.api.deps import Connection, DayDone, Number
+from jolly_trellis.api.deps import Connection, CutsDone, DayDone, Number
 from jolly_trellis.api.event_file import EventFile, check_version, schema_of, write_file
 from jolly_trellis.api.line_up import event_out
 from jolly_trellis.api.problems import sentence_of, where_of
@@ -69,7 +69,7 @@ def copy_event(event_id: Number, conn: Connection) -> EventOut:
     return event_out(conn, planning.copy_event(conn, event_id))
 
 
-@router.get("/events/{event_id}/pack.html", dependencies=[DayDone])
+@router.get("/events/{event_id}/pack.html", dependencies=[DayDone, CutsDone])
 def venue_pack(event_id: Number, conn: Connection, system: UnitSystem = "metric") -> Response:
     """Everything needed on site as one file that opens with no network."""
     work, day = days.finished(conn, event_id)

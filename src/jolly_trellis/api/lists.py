@@ -8,7 +8,7 @@ from fastapi.responses import Response
 from pydantic import BaseModel, Field
 
 from jolly_trellis.api.answers import SavedPiece
-from jolly_trellis.api.deps import Connection, Number
+from jolly_trellis.api.deps import Connection, CutsDone, Number
 from jolly_trellis.api.models import BasedOn
 from jolly_trellis.api.sent import In
 from jolly_trellis.core.event.cost import EventCost
@@ -79,7 +79,7 @@ class CostOut(BaseModel):
     cost: EventCost
 
 
-@router.get("/lists")
+@router.get("/lists", dependencies=[CutsDone])
 def get_lists(event_id: Number, conn: Connection) -> ListsOut:
     work = event_work.work_of(conn, event_id)
     return ListsOut(
@@ -92,7 +92,7 @@ def get_lists(event_id: Number, conn: Connection) -> ListsOut:
     )
 
 
-@router.get("/shopping.csv")
+@router.get("/shopping.csv", dependencies=[CutsDone])
 def shopping_csv(event_id: Number, conn: Connection, system: UnitSystem = "metric") -> Response:
     work = event_work.work_of(conn, event_id)
     text = write_csv(event_work.shopping_of(conn, work), system)
@@ -100,7 +100,7 @@ def shopping_csv(event_id: Number, conn: Connection, system: UnitSystem = "metri
     return Response(text, media_type="text/csv; charset=utf-8", headers=headers)
 
 
-@router.get("/shopping.pdf")
+@router.get("/shopping.pdf", dependencies=[CutsDone])
 def shopping_pdf(event_id: Number, conn: Connection, paper: Paper = "A4", system: UnitSystem = "metric") -> Response:
     work = event_work.work_of(conn, event_id)
     name, currency = work.plan.brief.name, work.job.costing.currency

@@ -6,7 +6,7 @@ from fastapi import APIRouter
 from fastapi.responses import Response
 from pydantic import BaseModel, Field
 
-from jolly_trellis.api.deps import Connection, Number
+from jolly_trellis.api.deps import Connection, CutsDone, Number
 from jolly_trellis.api.models import Key
 from jolly_trellis.api.sent import In
 from jolly_trellis.core.event.roll import CutAct, CutPlan, acts_of
@@ -82,7 +82,7 @@ def mark_cut(event_id: Number, body: MarkCut, conn: Connection) -> RollOut:
     return get_cuts(event_id, conn)
 
 
-@router.get("/events/{event_id}/cuts.pdf")
+@router.get("/events/{event_id}/cuts.pdf", dependencies=[CutsDone])
 def cuts_pdf(event_id: Number, conn: Connection, paper: Paper = "A4", system: UnitSystem = "metric") -> Response:
     work = event_work.work_of(conn, event_id)
     name = planning.brief_of(conn, event_id).name

@@ -17,6 +17,7 @@ from jolly_trellis.core.event.shopping import Shelves, Shopping, shopping
 from jolly_trellis.core.event.water_rounds import WaterRounds, water_rounds
 from jolly_trellis.core.piece import Conditions
 from jolly_trellis.services import judging, long_work, planning, rigging
+from jolly_trellis.services.long_work import Running
 from jolly_trellis.store import codec, cuts, stock
 from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.plan import Plan
@@ -152,14 +153,22 @@ def cost_of_event(work: EventWork) -> EventCost:
 
 def cuts_of(conn: sqlite3.Connection, work: EventWork) -> CutPlan:
     """The cut plan of an event: the kept one where it is still of this event, else one made quickly."""
-    kept = cuts.get_plan(conn, work.event_id)
-    if kept is not None and kept[1] == cut_mark(work):
-        return kept[0]
-    running = long_work.start(
-        ("quick cuts", cut_mark(work)), lambda _: cut_plan(work.needs, work.larder, seconds=_QUICK_S)
-    )
+    running = begin_quick_cuts(conn, work)
+    if running is None:
+        kept = cuts.get_plan(conn, work.event_id)
+        return CutPlan(materials=()) if kept is None else kept[0]
     running.wait(60.0)
     return keeping_cut(running.best or CutPlan(materials=()), materials_cut(conn, work.event_id))
+
+
+def begin_quick_cuts(conn: sqlite3.Connection, work: EventWork) -> Running[CutPlan] | None:
+    """The work on a cut plan that is made quickly, begun or joined; None where the kept one is of now."""
+    kept = cuts.get_plan(conn, work.event_id)
+    if kept is not None and kept[1] == cut_mark(work):
+        return None
+    return long_work.start(
+        ("quick cuts", cut_mark(work)), lambda _: cut_plan(work.needs, work.larder, seconds=_QUICK_S)
+    )
 
 
 def materials_cut(conn: sqlite3.Connection, event_id: int) -> tuple[MaterialPlan, ...]:

@@ -2166,7 +2166,7 @@ export interface components {
         };
         /**
          * Conflict
-         * @description What cannot be done as it stands: the tasks it shows at, in words, and what would mend it.
+         * @description What cannot be done as it stands: the tasks it shows at, in words, what would mend it, and what was tried.
          */
         readonly Conflict: {
             /** Tasks */
@@ -2174,6 +2174,11 @@ export interface components {
             readonly say: components["schemas"]["Phrase"];
             /** Remedies */
             readonly remedies: readonly components["schemas"]["Remedy"][];
+            /**
+             * Tried
+             * @default []
+             */
+            readonly tried: readonly string[];
         };
         /**
          * CopiesOut

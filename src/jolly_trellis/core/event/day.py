@@ -17,6 +17,8 @@ from jolly_trellis.core.stems import Variety
 from jolly_trellis.core.units import duration_text
 
 DEEP_TUBE = StemTube(stem_in_m=0.08)
+MOST_MORE_HANDS = 3
+MOST_EARLIER_H = 4
 RemedyKind = Literal["hands", "hours", "tubes", "on site", "unlock"]
 
 
@@ -39,11 +41,12 @@ class Remedy:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Conflict:
-    """What cannot be done as it stands: the tasks it shows at, in words, and what would mend it."""
+    """What cannot be done as it stands: the tasks it shows at, in words, what would mend it, and what was tried."""
 
     tasks: tuple[str, ...]
     say: Phrase
     remedies: tuple[Remedy, ...]
+    tried: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -209,18 +212,21 @@ def _too_narrow(tasks: tuple[Task, ...]) -> frozenset[str]:
 def _life_conflict(task: Task, job: Job, made: Made, varieties: dict[str, Variety]) -> Conflict:
     """A task that its own bounds leave no room for: a flower that does not last, or a place that opens too late."""
     remedies: list[Remedy] = []
+    tried: tuple[str, ...] = ()
     work = next((each for each in made.works if each.id == task.piece_id), None)
     if work is not None and task.variety is not None:
         variety = varieties[task.variety]
         line = next(each for each in recipe_of(work) if each.variety == task.variety and each.water != "vessel")
         tube = _tube_that_lasts(line, variety, job, task)
+        tried = ("a tube", "a larger tube")
         if tube is not None:
             remedies.append(_tubes(work.id, variety, tube))
     bounds = ""
     if task.soonest is not None and task.latest is not None:
         bounds = f": not before {task.soonest:%H:%M}, done by {task.latest:%H:%M}"
     why = f" ({task.why})" if task.why else ""
-    return Conflict(tasks=(task.key,), say=phrase(f"{task.name}{bounds}{why}."), remedies=tuple(remedies))
+    say = phrase(f"{task.name}{bounds}{why}.")
+    return Conflict(tasks=(task.key,), say=say, remedies=tuple(remedies), tried=tried)
 
 
 def _tubes(piece_id: int, variety: Variety, tube: StemTube) -> Remedy:
@@ -274,6 +280,12 @@ def _crowded(
         tasks=tuple(each.task.key for each in worst),
         say=phrase(said + because + extra),
         remedies=tuple(_remedies(job, made, varieties, narrow, tuple(short))),
+        tried=(
+            *(["each task set by hand let go"] if job.locks else []),
+            *(f"{varieties[key].name} put in on site" for key in short),
+            f"up to {MOST_MORE_HANDS} more pairs of hands",
+            f"starting up to {MOST_EARLIER_H} h earlier",
+        ),
     )
 
 
@@ -300,14 +312,14 @@ def _remedies(
             say = phrase(f"Put the {varieties[key].name} in on site, wherever it has no vessel to drink from.")
             yield Remedy(key=f"on-site-{key}", kind="on site", say=say, variety=key)
     crew = job.crew or (CrewMember(name="you"),)
-    for more in (1, 2, 3):
+    for more in range(1, MOST_MORE_HANDS + 1):
         extra = tuple(CrewMember(name=f"extra {nth + 1}") for nth in range(more))
         if works(replace(job, crew=crew + extra)):
             words = "One more pair of hands." if more == 1 else f"{more} more pairs of hands."
             yield Remedy(key=f"hands-{more}", kind="hands", say=phrase(words), hands=more)
             break
     opens = datetime.combine(datetime(2000, 1, 1, tzinfo=UTC), job.hours.opens)
-    for hours in (1, 2, 3, 4):
+    for hours in range(1, MOST_EARLIER_H + 1):
         if opens.hour - hours < 4:
             break
         earlier = (opens - timedelta(hours=hours)).time()

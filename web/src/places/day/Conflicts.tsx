@@ -27,7 +27,8 @@ export function Conflicts({ conflicts, onPick, onApply }: Props) {
             ))}
             {each.remedies.length === 0 && (
               <span className="text-soft">
-                No single change mends it: choose other flowers, or other times.
+                {each.tried.length > 0 ? `Tried, and not enough: ${each.tried.join("; ")}. ` : ""}
+                Choose other flowers, or other times.
               </span>
             )}
             {each.tasks[0] && (
