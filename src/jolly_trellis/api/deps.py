@@ -8,9 +8,10 @@ from contextlib import closing
 from pathlib import Path
 from typing import Annotated, Any
 
+import anyio
+import anyio.to_thread
 from fastapi import Depends, Request
 from fastapi import Path as PathParameter
-from fastapi.concurrency import run_in_threadpool
 
 from jolly_trellis.services import day as days
 from jolly_trellis.services import event_work
@@ -20,6 +21,8 @@ from jolly_trellis.store.connection import open_database
 
 _LONGEST_S = 120.0
 _LOOK_EVERY_S = 0.05
+# Gathering an event is work itself: many who ask for the same do it one after the other, beside the workers.
+_beginners = anyio.CapacityLimiter(2)
 
 
 def _connection(request: Request) -> Iterator[sqlite3.Connection]:
@@ -50,7 +53,7 @@ async def wait_for(
         with closing(open_database(folder / DATABASE_NAME)) as conn:
             return begin(conn)
 
-    running = await run_in_threadpool(begun)
+    running = await anyio.to_thread.run_sync(begun, limiter=_beginners)
     until = time.monotonic() + seconds
     while (
         running is not None and not running.done and time.monotonic() < until and not await request.is_disconnected()
