@@ -1,0 +1,218 @@
+"""Ordinary work worked out whole, and its figures: what any change of a rule moves.
+
+The figures in `worked.json` are no proof that a rule is right, which the other tests are for: they tell that nothing
+moved unseen. Where a rule is meant to change, write them anew with `python -m tests.worked` and look at what moved.
+"""
+
+import json
+import math
+import zlib
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import fields, is_dataclass, replace
+from datetime import datetime, time
+from decimal import Decimal
+from functools import cache, partial
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+from jolly_trellis.core.build import build
+from jolly_trellis.core.choose import choose
+from jolly_trellis.core.errors import CoreError
+from jolly_trellis.core.evaluate import evaluate
+from jolly_trellis.core.event.cost import cost_of
+from jolly_trellis.core.event.days_before import days_before
+from jolly_trellis.core.event.headline import headline
+from jolly_trellis.core.event.needs import needs_of
+from jolly_trellis.core.event.roll import CutPlan
+from jolly_trellis.core.event.shopping import shopping
+from jolly_trellis.core.event.tasks import tasks_of
+from jolly_trellis.core.event.water_rounds import water_rounds
+from jolly_trellis.core.making import cut_list, steps
+from jolly_trellis.core.making_report import making_of
+from jolly_trellis.core.patterns import patterns_of
+from jolly_trellis.core.piece import (
+    Counterweight,
+    Insert,
+    Piece,
+    Setting,
+    Spill,
+    StemTube,
+    Support,
+    TopUp,
+    Transport,
+)
+from jolly_trellis.core.rigging.assess import assess
+from jolly_trellis.core.rigging.fixes import fixes_of
+from jolly_trellis.core.rigging.lines import LineSpec
+from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.rigging.snip import snip
+from jolly_trellis.core.rigging.survey import in_place
+from jolly_trellis.demo.loading import demo_plan, demo_survey
+from tests import events, ordinary, rigs
+from tests.core.test_what_weighs import ARMATURES, CHANGES, WITH, held_by
+
+FILE = Path(__file__).parent / "worked.json"
+Figures = dict[str, list[float]]
+_DEEP = 3
+THIN = LineSpec(kind="polyester cord", size_m=0.002)
+
+
+def _pieces() -> Iterator[tuple[str, Piece]]:
+    plain = ordinary.piece()
+    for kind in ordinary.IN_VESSEL:
+        yield f"on {kind}", held_by(kind)
+    for bound in ordinary.ON_BOUQUETS:
+        yield f"bound, {bound}", ordinary.bouquet(bound)
+    yield from WITH.items()
+    yield from CHANGES.items()
+    spilled = replace(ordinary.on_ledge(), spill=Spill(drop_m=0.6, recipe=ordinary.recipe(ruscus=(8, "base"))))
+    yield "ledge", ordinary.on_ledge()
+    yield "ledge with a spill", spilled
+    tied = Spill(drop_m=0.6, held_by="vessel", recipe=ordinary.recipe(ruscus=(8, "base")))
+    yield "ledge, held by the vessel", replace(spilled, spill=tied)
+    yield "ledge, two free", replace(ordinary.on_ledge(), companions=(ordinary.beside(tied=False),))
+    yield "ledge, two tied", replace(ordinary.on_ledge(), companions=(ordinary.beside(tied=True),))
+    yield "driven", replace(plain, transport=Transport(box_wall_m=0.12, crate=True, carriers=2))
+    yield "topped up", replace(plain, top_ups=(TopUp(after_h=4.0, volume_l=0.4), TopUp(after_h=2.0, volume_l=0.2)))
+    yield "outside", replace(plain, setting=Setting(outdoors=True, comes_down_above=4))
+    yield "dry glass", replace(plain, vessel=replace(plain.vessel, material="glass", clear=True))
+    yield (
+        "large tubes",
+        replace(
+            plain, recipe=tuple(replace(line, water="tube", tube=StemTube(stem_in_m=0.08)) for line in plain.recipe)
+        ),
+    )
+    raised = Support(name="column", height_m=0.4, top_width_m=0.13, opening_m=0.1, column_width_m=0.12,
+                     foot_width_m=0.2, mass_kg=1.4)  # fmt: skip
+    yield "raised, dry joint", replace(plain, support=raised, envelope=replace(plain.envelope, height_m=0.8))
+    yield "in an urn", replace(WITH["riser block"], insert=Insert(outer=ordinary.vessels()["urn-24"], drop_m=0.03))
+    yield "weighed behind", replace(ordinary.on_ledge(), counterweight=Counterweight(mass_kg=0.5, away_m=0.1))
+
+
+def _reports() -> Iterator[tuple[str, Callable[[], object]]]:
+    around = ordinary.conditions()
+    pieces = dict(_pieces())
+    for name, each in pieces.items():
+        yield name, partial(evaluate, each, around, with_fixes=False)
+    for name in ("ledge", "raised, dry joint", "driven", "stem tube", "large tubes", "ledge with a spill", "outside"):
+        yield f"{name}, mended", partial(evaluate, pieces[name], around, with_fixes=True)
+    for planned in demo_plan().pieces:
+        yield f"demo, {planned.piece.name}", partial(evaluate, planned.piece, around, with_fixes=False)
+        yield f"demo, {planned.piece.name}, flat", partial(_flat, planned.piece)
+    for name in ("ledge", "ledge, two free", "raised, dry joint"):
+        yield f"{name}, being made", partial(making_of, pieces[name], around, with_fixes=False)
+    yield "chosen", partial(choose, ordinary.piece(), around, on_hand=None)
+    hung = {each.rig.name: in_place(each.rig, demo_survey()) for each in demo_plan().rigs}
+    hung |= {f"plain {name}": rig for name, rig in ARMATURES.items()}
+    hung["thin lines"] = rigs.panel(lines=tuple(replace(each, spec=THIN) for each in rigs.panel().lines))
+    hung["aslant"] = rigs.on_one_point()
+    for name, rig in hung.items():
+        yield f"rig, {name}", partial(assess, rig, around)
+    hoop = hung["Door hoop in the garden"]
+    hung["hoop in the wind"] = replace(hoop, mount=replace(hoop.mount, ballast_kg=0.0)) if hoop.mount else hoop
+    for name in ("Panel over the cake table", "hoop in the wind"):
+        yield f"rig, {name}, mended", partial(_mended, hung[name])
+    yield "rig, snipped", partial(_snipped, rigs.run())
+    yield "event", _event
+
+
+def _flat(plan: Piece) -> object:
+    made = build(plan, ordinary.conditions())
+    return patterns_of(made), steps(made), cut_list(made)
+
+
+def _mended(rig: Rig) -> object:
+    around = ordinary.conditions()
+    return fixes_of(rig, assess(rig, around), around)
+
+
+def _snipped(rig: Rig) -> object:
+    return [snip(rig, ordinary.conditions(), cut) for cut in range(len(rig.lines))]
+
+
+def _event() -> object:
+    """What an event needs, buys, costs and does, but for the times that a search gives its tasks."""
+    job, made, known = events.job(), events.demo_made(), ordinary.varieties()
+    needs, larder = needs_of(made), events.larder()
+    water = water_rounds(job, made, ordinary.conditions())
+    bought = shopping(job, made, needs, CutPlan(materials=()), larder, events.shelves(), known, water)
+    cost = cost_of(made, needs, bought.stems, larder, ordinary.frogs(), known, job.costing)
+    days = days_before(job, needs.stems, known)
+    return needs, tasks_of(job, made, known), water, bought, cost, headline(made, cost), days
+
+
+@cache
+def worked() -> dict[str, Callable[[], object]]:
+    """Every piece of work by name, worked out when it is asked for."""
+    return dict(_reports())
+
+
+def figures_of(name: str) -> Figures:
+    """For each part of what comes of it: how many figures, their sum, and their sum by where they stand."""
+    try:
+        found = worked()[name]()
+    except CoreError as problem:
+        found = (problem.path, problem.message, problem.limit)
+    parts: dict[str, list[float]] = {}
+    _gather(found, (), parts)
+    return {path: _summed(values) for path, values in sorted(parts.items())}
+
+
+def kept() -> dict[str, Figures]:
+    """The figures as they were last written."""
+    found: dict[str, Figures] = json.loads(FILE.read_text(encoding="utf-8"))
+    return found
+
+
+def same(was: list[float], now: list[float]) -> bool:
+    """Whether two summaries are of the same figures, as far as machines differ."""
+    return was[0] == now[0] and all(
+        math.isclose(one, other, rel_tol=2e-4, abs_tol=1e-6) for one, other in zip(was[1:], now[1:], strict=True)
+    )
+
+
+def _summed(values: list[float]) -> list[float]:
+    there = [each for each in values if math.isfinite(each)]
+    weighed = math.fsum(each * (1 + at % 7) for at, each in enumerate(there))
+    return [len(values), float(f"{math.fsum(there):.6g}"), float(f"{weighed:.6g}")]
+
+
+def _gather(value: object, path: tuple[str, ...], parts: dict[str, list[float]]) -> None:
+    """Every leaf as a number under its path, which is cut where it is deep; of a text, a number made of it."""
+    if is_dataclass(value) and not isinstance(value, type):
+        for each in fields(value):
+            _gather(getattr(value, each.name), (*path, each.name), parts)
+    elif isinstance(value, Mapping):
+        for key in value:
+            _gather(value[key], (*path, str(key)), parts)
+    elif isinstance(value, (list, tuple, frozenset)):
+        for each in sorted(value) if isinstance(value, frozenset) else value:
+            _gather(each, path, parts)
+    elif isinstance(value, np.ndarray):
+        for each in value.ravel().tolist():
+            _gather(each, path, parts)
+    elif value is not None:
+        parts.setdefault(".".join(path[:_DEEP]), []).append(_number(value))
+
+
+def _number(value: Any) -> float:
+    if isinstance(value, (bool, int, float, Decimal, np.generic)):
+        return float(value)
+    if isinstance(value, datetime):
+        return value.timestamp() / 60
+    if isinstance(value, time):
+        return value.hour * 60 + value.minute
+    return zlib.crc32(str(value).encode()) % 9973
+
+
+def _write() -> None:
+    """Write the figures anew."""
+    found = {name: figures_of(name) for name in worked()}
+    rows = ",\n".join(f"{json.dumps(name)}: {json.dumps(each, separators=(',', ':'))}" for name, each in found.items())
+    FILE.write_text("{\n" + rows + "\n}\n", encoding="utf-8")
+
+
+if __name__ == "__main__":
+    _write()
