@@ -106,6 +106,8 @@ def _reports() -> Iterator[tuple[str, Callable[[], object]]]:
     for planned in demo_plan().pieces:
         yield f"demo, {planned.piece.name}", partial(evaluate, planned.piece, around, with_fixes=False)
         yield f"demo, {planned.piece.name}, flat", partial(_flat, planned.piece)
+        if planned.piece.name.startswith(("Statement urn", "Raised bowl")):
+            yield f"demo, {planned.piece.name}, mended", partial(evaluate, planned.piece, around, with_fixes=True)
     for name in ("ledge", "ledge, two free", "raised, dry joint"):
         yield f"{name}, being made", partial(making_of, pieces[name], around, with_fixes=False)
     yield "chosen", partial(choose, ordinary.piece(), around, on_hand=None)
@@ -194,7 +196,7 @@ def same(was: list[float], now: list[float]) -> bool:
 def _summed(values: list[float]) -> list[float]:
     there = [each for each in values if math.isfinite(each)]
     weighed = math.fsum(each * (1 + at % 7) for at, each in enumerate(there))
-    return [len(values), float(f"{math.fsum(there):.7g}"), float(f"{weighed:.7g}")]
+    return [len(values), *(float(f"{round(each, 6):.7g}") for each in (math.fsum(there), weighed))]
 
 
 def _gather(value: object, path: tuple[str, ...], parts: dict[str, list[float]]) -> None:
