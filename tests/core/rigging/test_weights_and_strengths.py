@@ -7,8 +7,9 @@ import numpy as np
 import pytest
 
 from jolly_trellis.core.rigging.assess import RigReport, assess
+from jolly_trellis.core.rigging.chains import CHAIN_PIECES, chain_pull_n, hung_as_chain
 from jolly_trellis.core.rigging.fixes import fixes_of
-from jolly_trellis.core.rigging.layout import CHAIN_PIECES, LaidOut, chain_pull_n, hung_as_chain
+from jolly_trellis.core.rigging.layout import LaidOut
 from jolly_trellis.core.rigging.lines import FITTINGS, Fitting, LineKind, LineSpec, efficiency
 from jolly_trellis.core.rigging.loads import hung_core_kg, proof_kg, take_off
 from jolly_trellis.core.rigging.mounts import screw

@@ -13,10 +13,11 @@ from jolly_trellis.core.provenance import COMPUTED, Figure, Provenance, constant
 from jolly_trellis.core.quantities import force, mass, phrase
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging import mounts
+from jolly_trellis.core.rigging.chains import chain_pull_n, hung_as_chain
 from jolly_trellis.core.rigging.coverage import Coverage, cover
 from jolly_trellis.core.rigging.drops import DropRow, drop_list, longest_stem_m
 from jolly_trellis.core.rigging.findings import ANGLE_LEAST, Worked, findings_of
-from jolly_trellis.core.rigging.layout import LaidOut, along_m, chain_pull_n, hung_as_chain, lay_out
+from jolly_trellis.core.rigging.layout import LaidOut, along_m, lay_out
 from jolly_trellis.core.rigging.levelling import Tighten, cut_length_m, tightening
 from jolly_trellis.core.rigging.loads import Load, TakeOff, proof_kg, take_off
 from jolly_trellis.core.rigging.network import Settled, solve
