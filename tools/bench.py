@@ -33,7 +33,7 @@ from tests.core.event.test_cutting import items_of, library_rows
 from tests.events import demo_made, job
 from tests.published.test_rigs_against_a_structural_library import by_the_library, hung
 from tests.rigs import run
-from tools.running import ROOT, Served, chromium, served
+from tools.running import ROOT, Served, chromium, served, until
 
 WATCH = """
 (() => {
@@ -121,7 +121,7 @@ def drags(page: Page, server: Served, runs: int) -> list[float]:
     page.mouse.down()
     for turn in range(runs + 3):
         page.mouse.move(x, y + 4 + 3 * (turn % 4))
-        page.wait_for_function(f"window.__repaints.length > {turn}")
+        until(page, f"window.__repaints.length > {turn}")
     page.mouse.up()
     return [float(each) for each in page.evaluate("window.__repaints")[3:]]
 

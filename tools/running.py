@@ -11,9 +11,11 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
-from playwright.sync_api import Browser, sync_playwright
+from playwright.sync_api import Browser, Page, sync_playwright
 
 ROOT = Path(__file__).parents[1]
+STARTS_WITHIN_S = 120
+HAPPENS_WITHIN_S = 20
 QUIET = [
     "--no-sandbox",
     "--disable-gpu",
@@ -43,7 +45,8 @@ class Served:
         command += ["--port", str(self.port)] + (["--demo"] if self.demo else [])
         env = os.environ | {"PYTHONPATH": str(ROOT / "src")}
         self.process = subprocess.Popen(command, env=env, stdout=subprocess.DEVNULL)
-        for _ in range(200):
+        given_up = time.monotonic() + STARTS_WITHIN_S
+        while time.monotonic() < given_up and self.process.poll() is None:
             try:
                 with urllib.request.urlopen(f"{self.url}/api/health", timeout=1):
                     return
@@ -67,6 +70,18 @@ def served(folder: Path, *, demo: bool) -> Iterator[Served]:
         yield server
     finally:
         server.stop()
+
+
+def until(page: Page, expression: str, arg: object = None) -> None:
+    """Wait until an expression is true in the page, asked from outside: the page's policy makes no script of text.
+
+    Raises: TimeoutError: it never was.
+    """
+    given_up = time.monotonic() + HAPPENS_WITHIN_S
+    while not page.evaluate(expression, arg):
+        if time.monotonic() > given_up:
+            raise TimeoutError(expression)
+        page.wait_for_timeout(5)
 
 
 @contextmanager

@@ -7,7 +7,7 @@ from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
 from tests.browser.test_bench import field, saved
-from tools.running import Served
+from tools.running import Served, until
 
 pytestmark = pytest.mark.browser
 
@@ -287,7 +287,7 @@ def test_what_is_painted_fuller_is_heavier_there(page: Page, served: Served) -> 
     saved(page)
     expect(page.get_by_role("button", name="Even again")).to_be_enabled()
     heavier = "before => parseFloat(document.querySelectorAll('table tbody tr')[3].cells[1].innerText) > before"
-    page.wait_for_function(heavier, arg=before)
+    until(page, heavier, before)
     page.keyboard.press("Escape")
     page.get_by_role("button", name="Even again").click()
 

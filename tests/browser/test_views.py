@@ -7,7 +7,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.test_bench import bench, field, rung, saved
-from tools.running import Served
+from tools.running import Served, until
 
 pytestmark = pytest.mark.browser
 SAY = "Say it: set up or change the piece in words"
@@ -38,7 +38,7 @@ def test_the_cut_sheet_is_shown_and_can_be_had_at_true_size(page: Page, served: 
     page.get_by_role("tab", name="Cut sheet").click()
     picture = page.get_by_role("img", name=re.compile("Flat patterns"))
     expect(picture).to_be_visible()
-    page.wait_for_function("[...document.images].some(image => image.complete && image.naturalWidth > 100)")
+    until(page, "[...document.images].some(image => image.complete && image.naturalWidth > 100)")
     for name in ("PDF, A4", "PDF, Letter", "SVG", "DXF"):
         url = page.get_by_role("link", name=name).get_attribute("href")
         assert page.request.get(served.url + str(url)).ok

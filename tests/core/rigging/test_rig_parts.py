@@ -7,9 +7,9 @@ import pytest
 
 from jolly_trellis.core.errors import InvalidMeasure, Unfinished, Unstable
 from jolly_trellis.core.rigging.assess import assess
-from jolly_trellis.core.rigging.layout import NEVER
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.loads import take_off
+from jolly_trellis.core.rigging.refusals import NEVER
 from jolly_trellis.core.rigging.resting import settle
 from jolly_trellis.core.rigging.rig import Attachment, Bond, HangKind, HangPoint, Rig, RigLine
 from tests.ordinary import conditions

@@ -7,21 +7,21 @@ from typing import Literal
 
 import numpy as np
 
-from jolly_trellis.core.errors import InvalidMeasure, Unfinished
+from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.provenance import constant
-from jolly_trellis.core.quantities import count, length, phrase
+from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.rigging import lines as line_rules
+from jolly_trellis.core.rigging import refusals
 from jolly_trellis.core.rigging.drops import mean_stem_m
 from jolly_trellis.core.rigging.loads import Load
 from jolly_trellis.core.rigging.network import MOST_NODES, Indices, Network, network
-from jolly_trellis.core.rigging.rig import HangKind, Rig, RigLine
+from jolly_trellis.core.rigging.rig import Rig, RigLine
 from jolly_trellis.core.rigging.tied import tie_shares_n
 
 AsIf = Literal["chain", "beam"]
 SPAN_PIECES = 8
 RUN_PIECES = 40
-MOST_PLACES = 60
 NETTING_EA = constant("Stiffness EA of a run of netting in tension", "force", 1.0e6)
 FRAME_EA = constant("Stiffness EA of a stiff panel or ring", "force", 2.0e5)
 BENDING = {
@@ -55,81 +55,6 @@ class LaidOut:
     station_m: Array | None = None
 
 
-NEVER: dict[HangKind, str] = {
-    "sprinkler pipe": "Nothing hangs from a sprinkler pipe or head: it must stay free to work, and may flood it.",
-    "gas pipe": "Nothing hangs from a gas pipe: a joint that is pulled leaks.",
-    "electrical conduit": "Nothing hangs from electrical conduit: it bears its cables only, and they are live.",
-    "lamp": "Nothing hangs from a lamp: it bears itself only, and grows hot.",
-    "ceiling grid": "Nothing hangs from a ceiling grid: it bears its tiles only.",
-    "fire door": "Nothing hangs from a fire door or its closer: it must shut by itself.",
-    "baluster": "Nothing hangs from a baluster: it is not made to be pulled outwards.",
-    "unknown pipe": "Nothing hangs from a pipe that nobody knows: it may be gas, or a sprinkler's.",
-}
-
-
-def check(rig: Rig) -> None:
-    """Refuse a rig that cannot be: lines to nothing, points in one place, ratings of nothing, points never to use.
-
-    Raises: InvalidMeasure, with the path of what is wrong.
-    """
-    for index, point in enumerate(rig.points):
-        if point.kind in NEVER:
-            raise _wrong(f"points.{index}.kind", NEVER[point.kind], "Hang it from something the owner rates.")
-        for field in ("rating_n", "pull_out_n"):
-            stated: float | None = getattr(point, field)
-            if stated is not None and not stated > 0:
-                words = "A rating of nothing holds nothing."
-                raise _wrong(f"points.{index}.{field}", words, "Give it, or leave it empty.")
-        for other in rig.points[:index]:
-            if math.dist((point.x_m, point.y_m, point.z_m), (other.x_m, other.y_m, other.z_m)) < _NEAR_M:
-                words = f"{point.name} is in the same place as {other.name}."
-                raise _wrong(f"points.{index}", words, "Move it by a hand's breadth, or lead both lines to one point.")
-    if rig.bond is not None and rig.bond.point is not None and not 0 <= rig.bond.point < len(rig.points):
-        raise _wrong("bond.point", "The second bond leads to nothing.", "Lead it to one of the hang points.")
-    for index, line in enumerate(rig.lines):
-        _check_line(rig, index, line)
-    if len(rig.points) > MOST_PLACES:
-        raise InvalidMeasure(
-            path="points",
-            message=phrase("The rig has {n} hang points.", n=count(len(rig.points))),
-            limit=phrase("Take {most} at most: fewer points, or two pieces.", most=count(MOST_PLACES)),
-        )
-    if len(rig.attachments) > MOST_PLACES:
-        raise InvalidMeasure(
-            path="attachments",
-            message=phrase("The armature is held at {n} places.", n=count(len(rig.attachments))),
-            limit=phrase("Take {most} at most: fewer places, or two pieces.", most=count(MOST_PLACES)),
-        )
-    if not rig.attachments:
-        raise Unfinished(
-            path="attachments",
-            message=phrase("The armature has no place for a line yet."),
-            limit=phrase("Draw its path, or add a hang point with its line."),
-        )
-    if not rig.lines:
-        raise Unfinished(
-            path="lines",
-            message=phrase("Nothing holds the armature."),
-            limit=phrase("Lead a line from a hang point to it."),
-        )
-
-
-def _check_line(rig: Rig, index: int, line: RigLine) -> None:
-    places = len(rig.attachments)
-    led = line.point is not None and line.tied_to is None and 0 <= line.point < len(rig.points)
-    tied = line.point is None and line.tied_to is not None and 0 <= line.tied_to < places
-    if not (led or tied) or not 0 <= line.attachment < places:
-        raise _wrong(f"lines.{index}", "This line leads to nothing.", "Lead it from a hang point to the armature.")
-    if line.tied_to == line.attachment:
-        raise _wrong(f"lines.{index}", "This line leads from a place to itself.", "Lead it to another place.")
-    try:
-        line_rules.breaking_n(line.spec)
-    except InvalidMeasure as problem:
-        raise InvalidMeasure(
-            path=f"lines.{index}.{problem.path}", message=problem.message, limit=problem.limit
-        ) from problem
-
-
 def lay_out(rig: Rig, load: Load, *, as_if: AsIf | None, left_share: float = 0.0, least: int = 2) -> LaidOut:
     """The network of a rig.
 
@@ -138,9 +63,9 @@ def lay_out(rig: Rig, load: Load, *, as_if: AsIf | None, left_share: float = 0.0
         stiff beam; None as its stiffness is stated. Panels and rings are stiff either way. left_share: of the load of
         a panel or ring, 0-1, how much lies on its left half only. least: links of every span of a run, where the whole
         of it has room for so many.
-    Raises: InvalidMeasure: see `check`; a snake that does not reach from one attachment to the next.
+    Raises: InvalidMeasure: see `refusals.check`; a snake that does not reach from one attachment to the next.
     """
-    check(rig)
+    refusals.check(rig)
     if rig.is_tied:
         return _tied(rig, load)
     if rig.is_run:
@@ -233,7 +158,11 @@ def _nodes(rig: Rig, load: Load, *, least: int = 2) -> _Nodes:
                 limit=phrase("Let it be longer there, or move the attachments together."),
             )
     if stations[-1] > armature.length_m + 1e-9 or stations[0] < -1e-9:
-        raise _wrong("attachments", "An attachment lies past the end of the armature.", "Bring it within its length.")
+        raise InvalidMeasure(
+            path="attachments",
+            message=phrase("An attachment lies past the end of the armature."),
+            limit=phrase("Bring it within its length."),
+        )
     marks = [*([0.0] if stations[0] > _SHORT else []), *stations]
     marks += [armature.length_m] if armature.length_m - stations[-1] > _SHORT else []
     along = [marks[0]]
@@ -411,7 +340,3 @@ def _from_node(line: RigLine, number: int, nodes: tuple[int, ...]) -> int:
 def _from(line: RigLine, points: Array, drawn: Array) -> Array:
     found: Array = drawn[line.tied_to] if line.tied_to is not None else points[line.point or 0]
     return found
-
-
-def _wrong(path: str, words: str, right: str) -> InvalidMeasure:
-    return InvalidMeasure(path=path, message=phrase(words), limit=phrase(right))

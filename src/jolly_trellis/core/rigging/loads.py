@@ -165,7 +165,7 @@ def _in_lines(rig: Rig) -> list[LoadPart]:
 
 
 def _drawn_m(rig: Rig, line: RigLine) -> float:
-    """How far a line reaches as it is drawn, m; 0 for one that leads to nothing, which `layout.check` refuses."""
+    """How far a line reaches as it is drawn, m; 0 for one that leads to nothing, which `refusals.check` refuses."""
     places = len(rig.attachments)
     begin = rig.points if line.point is not None else rig.attachments
     at = line.point if line.point is not None else line.tied_to

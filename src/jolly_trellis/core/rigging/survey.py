@@ -7,7 +7,7 @@ from jolly_trellis.core import ranges
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.ranges import Many, Range, Text
-from jolly_trellis.core.rigging.layout import NEVER
+from jolly_trellis.core.rigging.refusals import NEVER
 from jolly_trellis.core.rigging.rig import HangKind, HangPoint, Rig
 
 
