@@ -35,6 +35,7 @@ from jolly_trellis.core.making import cut_list, steps
 from jolly_trellis.core.making_report import making_of
 from jolly_trellis.core.patterns import patterns_of
 from jolly_trellis.core.piece import (
+    Air,
     Counterweight,
     Insert,
     Piece,
@@ -77,6 +78,15 @@ def _pieces() -> Iterator[tuple[str, Piece]]:
     yield "ledge, held by the vessel", replace(spilled, spill=tied)
     yield "ledge, two free", replace(ordinary.on_ledge(), companions=(ordinary.beside(tied=False),))
     yield "ledge, two tied", replace(ordinary.on_ledge(), companions=(ordinary.beside(tied=True),))
+    wet = replace(ordinary.recipe(ruscus=(8, "base"))[0], water="tube")
+    yield "ledge, a spill in tubes", replace(spilled, spill=replace(tied, held_by="hook", recipe=(wet,)))
+    far = replace(ordinary.on_ledge(set_back_m=0.03), companions=(ordinary.beside(tied=True, y_m=0.04),))
+    yield "ledge, set back", far
+    yield "to the water", replace(plain, feet="to the water", water_level_m=0.06)
+    yield "waits", replace(plain, transport=Transport(overnight_level_m=0.06, water_level_m=0.04))
+    yield "in the sun", replace(plain, setting=Setting(air=Air(temperature_c=24, relative_humidity=0.4, sun=True)))
+    yield "on a floor", replace(plain, setting=Setting(where="floor"))
+    yield "meant to be seen", replace(plain, look=("mechanic",))
     yield "driven", replace(plain, transport=Transport(box_wall_m=0.12, crate=True, carriers=2))
     yield "topped up", replace(plain, top_ups=(TopUp(after_h=4.0, volume_l=0.4), TopUp(after_h=2.0, volume_l=0.2)))
     yield "outside", replace(plain, setting=Setting(outdoors=True, comes_down_above=4))
@@ -96,9 +106,16 @@ def _pieces() -> Iterator[tuple[str, Piece]]:
 
 def _reports() -> Iterator[tuple[str, Callable[[], object]]]:
     around = ordinary.conditions()
+    waited = replace(
+        around,
+        finished_at=datetime(2027, 5, 14, 19, 0, tzinfo=ordinary.ZONE),
+        loaded_at=datetime(2027, 5, 15, 9, 0, tzinfo=ordinary.ZONE),
+        workshop=Air(temperature_c=16, relative_humidity=0.6),
+        van=Air(temperature_c=14, relative_humidity=0.55),
+    )
     pieces = dict(_pieces())
     for name, each in pieces.items():
-        yield name, partial(evaluate, each, around, with_fixes=False)
+        yield name, partial(evaluate, each, waited if name == "waits" else around, with_fixes=False)
     for kind in ordinary.IN_VESSEL:
         yield f"on {kind}, sized", partial(_sized, held_by(kind))
     for name in ("ledge", "raised, dry joint", "driven", "stem tube", "large tubes", "ledge with a spill", "outside"):
@@ -203,7 +220,8 @@ def _gather(value: object, path: tuple[str, ...], parts: dict[str, list[float]])
     """Every leaf as a number under its path, which is cut where it is deep; of a text, a number made of it."""
     if is_dataclass(value) and not isinstance(value, type):
         for each in fields(value):
-            _gather(getattr(value, each.name), (*path, each.name), parts)
+            if each.name != "dealt":  # the seats stand in the stems
+                _gather(getattr(value, each.name), (*path, each.name), parts)
     elif isinstance(value, Mapping):
         for key in value:
             _gather(value[key], (*path, str(key)), parts)

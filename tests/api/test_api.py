@@ -72,6 +72,7 @@ def test_an_event_from_nothing_cannot_say_until_it_is_told(client: TestClient, b
         "the room's temperature and humidity",
         "when the vessel is filled",
         "when the event ends",
+        "the workshop's temperature and humidity",
     ]
     assert verdict(report, "stand")["missing"][0] == "the weight of the empty vessel"
 

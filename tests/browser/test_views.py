@@ -197,3 +197,46 @@ def test_a_retired_mechanic_is_ruled_out_where_mechanics_are_compared(page: Page
     bench(page, served)
     page.get_by_role("tab", name="Side by side").click()
     expect(page.locator("[data-kind=mineral_block]")).to_contain_text("retired")
+
+
+def test_seats_stay_until_they_are_dealt_again_and_stems_may_end_at_the_water(page: Page, served: Served) -> None:
+    bench(page, served)
+    page.get_by_role("tab", name="Stems").click()
+    page.get_by_role("button", name="Deal the seats again").click()
+    saved(page)
+    expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+    page.get_by_label("Feet").click()
+    page.get_by_role("option", name="just under the water").click()
+    saved(page)
+    expect(rung(page, "hold")).to_have_attribute("data-state", "fails")
+    page.get_by_role("button", name="Undo").click()
+    expect(rung(page, "hold")).to_have_attribute("data-state", "holds")
+
+
+def test_a_piece_in_the_sun_dries_sooner_than_its_room(page: Page, served: Served) -> None:
+    bench(page, served)
+    before = rung(page, "drink").inner_text()
+    page.get_by_role("tab", name="Room and water").click()
+    page.get_by_label("Stands in air").click()
+    page.get_by_role("option", name="its own").click()
+    saved(page)
+    page.get_by_label("Sun", exact=True).click()
+    page.get_by_role("option", name="in the sun").click()
+    saved(page)
+    expect(rung(page, "drink")).not_to_have_text(before)
+    field(page, "Temperature there").fill("70")
+    field(page, "Temperature there").press("Enter")
+    expect(page.get_by_text(re.compile("too large|Give ")).first).to_be_visible()
+
+
+def test_what_is_meant_to_be_seen_is_not_to_be_hidden(page: Page, served: Served) -> None:
+    open_piece(page, served, 5)
+    page.get_by_role("tab", name="Place and road").click()
+    page.get_by_label("Meant to be seen").click()
+    page.get_by_role("option", name="mechanic and rim").click()
+    saved(page)
+    expect(rung(page, "hide")).to_have_attribute("data-state", "not needed")
+    page.get_by_label("Stands on").click()
+    page.get_by_role("option", name="the floor").click()
+    saved(page)
+    expect(page.get_by_label("Bare table all round")).to_have_count(0)

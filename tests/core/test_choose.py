@@ -6,10 +6,10 @@ import pytest
 
 from jolly_trellis.core.choose import Option, choice_of, choose, usable_frog, usable_netting
 from jolly_trellis.core.netting import aperture_m, passes
-from jolly_trellis.core.piece import Piece, Transport
+from jolly_trellis.core.piece import Air, Piece, Transport
 from jolly_trellis.core.practice import Practice
 from jolly_trellis.core.units import render
-from tests.ordinary import IN_VESSEL, conditions, nettings, piece, recipe, vessels
+from tests.ordinary import IN_VESSEL, conditions, nettings, piece, recipe, stems, vessels
 
 
 def options(
@@ -49,9 +49,44 @@ def test_what_fails_nothing_comes_before_what_fails(ranked: tuple[Option, ...]) 
     assert good[0]
 
 
-def test_among_the_good_the_worst_utilisation_decides_in_steps(ranked: tuple[Option, ...]) -> None:
-    steps = [round(each.worst / 0.05) for each in ranked if each.mechanic is not None and not each.fails]
-    assert steps == sorted(steps)
+def test_among_the_good_states_decide_then_use_again_then_price(ranked: tuple[Option, ...]) -> None:
+    """Bands, not decimals: holding at 0.3 comes no sooner than holding at 0.6."""
+    good = [each for each in ranked if each.mechanic is not None and not each.fails and not each.ruled_out]
+    bands = ("holds", "tight", "cannot say")
+    order = [
+        (
+            max(bands.index(rung.state) for rung in each.rungs if rung.state != "not needed"),
+            each.mechanic.uses <= 1,
+            99.0 if each.mechanic.price is None else each.mechanic.price / each.mechanic.uses,
+            each.mechanic.minutes,
+        )
+        for each in good
+        if each.mechanic is not None
+    ]
+    assert order == sorted(order)
+    assert [each.worst for each in good] != sorted(each.worst for each in good)
+
+
+def test_what_is_used_once_is_never_first_for_an_ordinary_bowl(ranked: tuple[Option, ...]) -> None:
+    first = ranked[0].mechanic
+    assert first is not None
+    assert first.uses > 1
+
+
+def test_each_mechanic_is_shown_at_its_best_and_says_what_that_takes() -> None:
+    """A bowl that drinks too fast is judged with the top-up that mends it, for whoever is there to give it."""
+    hot = replace(conditions(), air=Air(temperature_c=27, relative_humidity=0.35))
+    low = replace(stems(ORDINARY, 45), water_level_m=0.05)
+    found = {each.kind: each for each in choose(low, hot, on_hand=None)}
+    cushion = found["folded_cushion"]
+    assert cushion.act is not None
+    assert "Top up" in cushion.act.text
+    assert cushion.act.text in cushion.why.text
+    assert cushion.piece.top_ups
+    assert "drink" not in cushion.fails
+    alone = {each.kind: each for each in choose(low, replace(hot, topped_up_by=None), on_hand=None)}
+    assert "drink" in alone["folded_cushion"].fails
+    assert alone["folded_cushion"].act is None
 
 
 def test_what_cannot_be_made_comes_last_and_says_why(ranked: tuple[Option, ...]) -> None:
@@ -158,7 +193,7 @@ def test_a_retired_mechanic_is_ruled_out_and_a_retired_netting_is_not_picked() -
         for each in choose(ORDINARY, conditions(), on_hand=None, retired=frozenset({"moss_sandwich", "coated-19-08"}))
     }
     assert "retired" in found["moss_sandwich"].ruled_out
-    assert found["stacked_pair"].choice.netting not in (None, "coated-19-08")
+    assert found["stacked_pair"].piece.mechanic.netting not in (None, "coated-19-08")
 
 
 def test_ready_made_mechanics_must_be_on_hand() -> None:

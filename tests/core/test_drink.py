@@ -11,15 +11,15 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core import air
+from jolly_trellis.core.books.water import needed_hours, run_down
 from jolly_trellis.core.build import build
-from jolly_trellis.core.drinking import needed_hours, run_down
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.piece import Air, Conditions, Piece, TopUp
 from jolly_trellis.core.units import render
 from jolly_trellis.core.verdicts import Verdict
 from jolly_trellis.core.vessels import volume_below_l
-from jolly_trellis.core.water import water_table
+from jolly_trellis.core.water_table import water_table
 from tests.ordinary import ZONE, conditions, piece, round_vessel, stems, vessels
 
 FLARED = round_vessel((0, 0.060), (0.09, 0.110))
@@ -161,9 +161,12 @@ def test_an_ordinary_bowl_drinks_through_an_evening() -> None:
     assert verdict_of(piece()).state in ("holds", "tight")
 
 
+LOW = replace(stems(piece(), 45), water_level_m=0.05)
+
+
 def test_a_long_hot_evening_fails_and_every_fix_mends_it() -> None:
     hot = replace(conditions(), air=Air(temperature_c=27, relative_humidity=0.35))
-    verdict = verdict_of(piece(), hot)
+    verdict = verdict_of(LOW, hot)
     assert verdict.state == "fails"
     assert "top-up" in {fix.key for fix in verdict.fixes}
     for fix in verdict.fixes:
@@ -172,7 +175,7 @@ def test_a_long_hot_evening_fails_and_every_fix_mends_it() -> None:
 
 def test_top_ups_count_only_where_somebody_is_named() -> None:
     hot = replace(conditions(), air=Air(temperature_c=27, relative_humidity=0.35))
-    topped = next(fix for fix in verdict_of(piece(), hot).fixes if fix.key == "top-up").piece
+    topped = next(fix for fix in verdict_of(LOW, hot).fixes if fix.key == "top-up").piece
     verdict = verdict_of(topped, replace(hot, topped_up_by=None))
     assert verdict.state == "fails"
     assert "Nobody is named" in verdict.reason.text
@@ -211,7 +214,7 @@ def test_a_night_with_a_clock_change_has_its_real_length() -> None:
 
 def test_the_time_of_a_top_up_is_the_clock_on_the_wall() -> None:
     hot = replace(conditions(), air=Air(temperature_c=27, relative_humidity=0.35))
-    fix = next(each for each in verdict_of(piece(), hot).fixes if each.key == "top-up")
+    fix = next(each for each in verdict_of(LOW, hot).fixes if each.key == "top-up")
     after_h = fix.piece.top_ups[0].after_h
     hour, minute = divmod(round(13 * 60 + after_h * 60), 60)
     assert f"{hour:02d}:{minute:02d}" in fix.say.text
@@ -219,7 +222,7 @@ def test_the_time_of_a_top_up_is_the_clock_on_the_wall() -> None:
 
 def test_the_reason_and_the_fix_ask_for_the_same_water_at_the_same_time() -> None:
     """In the case that governs, both say when and how much: one sum, said twice."""
-    verdict = verdict_of(replace(stems(piece(), 45), water_level_m=0.06))
+    verdict = verdict_of(LOW)
     fix = next(each for each in verdict.fixes if each.key == "top-up")
     asked = re.search(r"Top up (.+ ml) by (\d\d:\d\d)", render(verdict.reason, "metric"))
     assert asked

@@ -56,11 +56,11 @@ def test_load_on_the_netting_is_moments_about_the_lower_support() -> None:
 
 @pytest.mark.parametrize("number", [25, 30, 36, 40])
 def test_ordinary_work_holds_as_ordinary_work_does(number: int) -> None:
-    """A 20 cm bowl, 25 to 40 mixed stems, two layers of 25 mm: sways at 0.5 to 0.85 of what is allowed."""
+    """A 20 cm bowl, 25 to 40 mixed stems, two layers of 25 mm: sways at 0.4 to 0.85 of what is allowed."""
     verdict = verdict_of(stems(piece(), number))
     assert verdict.state in ("holds", "tight")
     sway = next(each for each in verdict.findings if each.check == "sway")
-    assert 0.5 <= sway.utilisation <= 0.85
+    assert 0.4 <= sway.utilisation <= 0.85
 
 
 def test_a_dozen_stems_in_one_wide_layer_do_not_hold() -> None:

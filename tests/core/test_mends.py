@@ -107,7 +107,7 @@ class TestHold:
         assert "wider-gap" not in keys(LOOSE, "hold")
 
     def test_stems_without_a_seat_may_be_left_out_line_by_line(self) -> None:
-        crowded = stems(piece(), 150)
+        crowded = stems(piece(), 300)
         made = build(crowded, conditions())
         over = int(made.placement.stems.stems_in_row[made.placement.over_capacity].sum())
         assert over > 0

@@ -86,9 +86,11 @@ def test_a_recipe_of_ordinary_size_finds_a_free_cell_for_every_stem() -> None:
 
 
 def test_too_many_stems_are_named_not_hidden() -> None:
+    """What is stated is what is seated: 90 stocks of 10 mm, two to each of 43 cells of 24 mm."""
     thick = RecipeLine(variety="stock", count=90, role="filler")
-    placed = made(replace(piece(), recipe=(thick,))).placement
-    assert placed.over_capacity.sum() == 90 - len(placed.cells_m)
+    crowded = made(replace(piece(), recipe=(thick,)))
+    assert crowded.placement.over_capacity.sum() == 90 - 2 * len(crowded.placement.cells_m) == 4
+    assert crowded.mechanic.capacity == 86
 
 
 def test_no_stem_takes_a_seat_with_one_support_while_a_free_seat_gives_two() -> None:

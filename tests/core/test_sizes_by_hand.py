@@ -8,14 +8,17 @@ import pytest
 
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core import patterns, spills, stacks
-from jolly_trellis.core.build import build
-from jolly_trellis.core.checks.travel import SPILL_TRAY, along_drive_m, journey_of, slop_m
+from jolly_trellis.core.books.water import along_drive_m, slop_m
+from jolly_trellis.core.build import build, companion_piece
+from jolly_trellis.core.checks.travel import SPILL_TRAY, journey_of
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.extras import _of_insert, insert_sizes_m
 from jolly_trellis.core.making import cut_list, notices
 from jolly_trellis.core.making_order import lay_out
 from jolly_trellis.core.mechanics import fills, lattices, rings, rolls, stacked_pair
 from jolly_trellis.core.mechanics.fit import Fit, cells_free, taped_share
 from jolly_trellis.core.piece import Insert, Mechanic, Spill, Transport
+from jolly_trellis.core.units import american_gauge_m
 from jolly_trellis.core.vessels import inside_size_m, level_for_volume_m, volume_below_l
 from tests.ordinary import beside, conditions, nettings, on_ledge, piece, recipe, vessels
 
@@ -48,6 +51,43 @@ def test_a_spills_netting_weighs_by_its_area_and_its_stems_by_their_number() -> 
         0.15 * 1.6 * 0.6 * nets.mass_per_area_kg_m2(NET, heavy=True)
     )
     assert heavy > stems > 0
+
+
+def test_tubes_on_a_spill_weigh_full_in_its_heavy_case() -> None:
+    """Eight tubes of 14 × 90 mm: 5 g each, and 13.1 ml to 5 mm under the cap; only the stems are heavier then."""
+    line = replace(recipe(ruscus=(8, "base"))[0], water="tube")
+    wet, dry = (
+        spills.size(replace(on_ledge(), spill=Spill(drop_m=0.6, width_m=0.15, recipe=(each,))), conditions())
+        for each in (line, replace(line, water="none"))
+    )
+    assert wet is not None
+    assert dry is not None
+    assert wet.hanging_kg - dry.hanging_kg == pytest.approx(8 * 0.0181, abs=0.0005)
+    assert wet.hanging_heavy_kg - dry.hanging_heavy_kg == pytest.approx(8 * 0.0181, abs=0.0005)
+
+
+def test_a_companion_on_a_ledge_stands_as_far_back_as_its_own_foot_lets_it() -> None:
+    """A foot of 8 cm whose middle is 5 cm behind that of one of 11 cm: 1 cm + 5 cm + 1.5 cm back from the edge."""
+    ledge = on_ledge(set_back_m=0.01)
+    both = replace(ledge, companions=(beside(tied=False, y_m=0.05),))
+    alone = companion_piece(both, both.companions[0])
+    assert alone.setting.ledge is not None
+    assert alone.setting.ledge.set_back_m == pytest.approx(0.01 + 0.05 + 0.015)
+
+
+def test_a_bowl_that_stands_on_the_floor_of_its_urn_has_no_block_under_it() -> None:
+    urn = vessels()["urn-24"]
+    flush = Insert(outer=urn, drop_m=urn.inside_depth_m - BOWL.rim_m)
+    assert insert_sizes_m(flush, BOWL)[0] == 0.0
+    assert "riser block" not in {each.part.name for each in _of_insert(flush, BOWL, 0.0)}
+    raised = replace(flush, drop_m=flush.drop_m - 0.02)
+    assert "riser block" in {each.part.name for each in _of_insert(raised, BOWL, 0.0)}
+
+
+@pytest.mark.parametrize(("gauge", "millimetres"), [(18, 1.0237), (20, 0.8118), (22, 0.6438), (24, 0.5106)])
+def test_american_wire_by_its_gauge(gauge: int, millimetres: float) -> None:
+    """0.127·92^((36 − n)/39) mm, published."""
+    assert 1000 * american_gauge_m(gauge) == pytest.approx(millimetres, abs=5e-5)
 
 
 @pytest.mark.parametrize(("wire_m", "newtons"), [(0.0009, 24.0), (0.0007, 12.0), (0.00075, 12.0), (0.00076, 24.0)])
@@ -121,7 +161,7 @@ def test_a_cut_as_long_as_what_is_sold_is_sold_and_one_longer_is_not() -> None:
     cuts = cut_list(made)
     longest = max(cuts, key=lambda each: each.cut_length_m)
     sold = replace(conditions().varieties[longest.variety], sold_lengths_m=(longest.cut_length_m,))
-    short = replace(sold, sold_lengths_m=(longest.cut_length_m - 0.01,))
+    short = replace(sold, sold_lengths_m=(0.05,))
     for variety, is_sold in ((sold, True), (short, False)):
         around = replace(conditions(), varieties={**conditions().varieties, variety.key: variety})
         again = build(piece(), around)
@@ -183,7 +223,7 @@ def test_a_tray_under_a_piece_takes_a_quarter_of_the_wedge_that_slops_over() -> 
     there = journey_of(made)
     assert there is not None
     room = BOWL.inside_depth_m - there.level_m
-    climbs = slop_m(SPILL_TRAY.value, along_drive_m(made, there.level_m), made.mechanic.slop_factor)
+    climbs = slop_m(SPILL_TRAY.value, along_drive_m(made.piece.vessel, there.level_m), made.mechanic.slop_factor)
     area_m2 = math.pi / 4 * inside_size_m(BOWL, there.level_m)[0] ** 2
     assert climbs > room
     assert there.tray_l == pytest.approx(1000 * area_m2 * (climbs - room) / 4, rel=0.1)

@@ -7,10 +7,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jolly_trellis.core.air import draw_factor
 from jolly_trellis.core.build import build
 from jolly_trellis.core.checks import drink
 from jolly_trellis.core.checks.drink_own import own_lasts
+from jolly_trellis.core.dry_life import dry_rate
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.piece import Piece, RecipeLine, StemTube, WaterSource
@@ -123,7 +123,7 @@ def test_a_tube_is_judged_in_two_cases_and_a_wrap_shares_its_water() -> None:
 
     air = conditions().air
     assert air is not None
-    dry = varieties()["rose"].dry_hold_h / draw_factor(air)
+    dry = varieties()["rose"].dry_hold_h / dry_rate(air)
     assert hours(alone) - dry == pytest.approx(4 * (hours(shared) - dry))
 
 
@@ -133,7 +133,9 @@ def test_a_full_tube_is_never_worse_than_none() -> None:
     assert air is not None
     for variety in varieties().values():
         lines = [RecipeLine(variety=variety.key, count=1, role="focal", water=each) for each in ("tube", "none")]
-        with_tube, bare = (own_lasts(line, variety, air, 10.0, words="{needed}")[0].value.value for line in lines)
+        with_tube, bare = (
+            own_lasts(line, variety, [(10.0, air)], 10.0, words="{needed}")[0].value.value for line in lines
+        )
         assert with_tube >= bare, variety.name
         assert with_tube > bare or variety.stem_diameter_m >= StemTube().inner_diameter_m, variety.name
 

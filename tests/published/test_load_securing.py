@@ -2,7 +2,8 @@
 
 import pytest
 
-from jolly_trellis.core.checks.travel import BRAKING, CORNERING, box_wall_m, slop_m
+from jolly_trellis.core.books.water import slop_m
+from jolly_trellis.core.checks.travel import BRAKING, CORNERING, box_wall_m
 
 
 def test_the_accelerations_of_the_standard() -> None:

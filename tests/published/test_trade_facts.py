@@ -51,7 +51,7 @@ def test_hydrangea_drinks_several_times_what_a_rose_does() -> None:
 
 
 def test_a_stiff_spike_keeps_ten_to_twelve_hours_without_water() -> None:
-    assert 10 <= varieties()["liatris"].dry_hold_h <= 12
+    assert 10 <= varieties()["delphinium"].dry_hold_h <= 12
 
 
 def test_a_45_g_rose_weighs_about_31_g_when_cut_to_28_cm() -> None:

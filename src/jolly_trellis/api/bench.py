@@ -98,7 +98,8 @@ def card(
 def add_piece(event_id: Number, body: PutPiece, conn: Connection) -> SavedPiece:
     brief = planning.brief_of(conn, event_id)
     judged = judging.judged(body.piece, judging.conditions_of(conn, brief), kept=None, with_fixes=True)
-    state, number = planning.add_piece(conn, event_id, body.piece, base_revision=body.base_revision)
+    seated = judging.with_seats(body.piece, judged)
+    state, number = planning.add_piece(conn, event_id, seated, base_revision=body.base_revision)
     return SavedPiece.from_core(state, number, judged)
 
 
@@ -106,9 +107,8 @@ def add_piece(event_id: Number, body: PutPiece, conn: Connection) -> SavedPiece:
 def put_piece(event_id: Number, piece_id: Number, body: PutPiece, conn: Connection) -> SavedPiece:
     kept, brief = planning.piece_of(conn, event_id, piece_id)
     judged = judging.judged(body.piece, judging.conditions_of(conn, brief), kept=kept, with_fixes=True)
-    state = planning.put_piece(
-        conn, event_id, piece_id, body.piece, base_revision=body.base_revision, label=body.label
-    )
+    seated = judging.with_seats(body.piece, judged)
+    state = planning.put_piece(conn, event_id, piece_id, seated, base_revision=body.base_revision, label=body.label)
     return SavedPiece.from_core(state, piece_id, judged)
 
 
@@ -123,5 +123,7 @@ def apply_fix(event_id: Number, piece_id: Number, body: ApplyFix, conn: Connecti
     before, brief = planning.piece_of(conn, event_id, piece_id)
     conditions = judging.conditions_of(conn, brief)
     piece, label = judging.apply_fix(before, conditions, verb=body.verb, key=body.key)
-    state = planning.put_piece(conn, event_id, piece_id, piece, base_revision=body.base_revision, label=label)
-    return SavedPiece.from_core(state, piece_id, judging.judged(piece, conditions, kept=None, with_fixes=True))
+    judged = judging.judged(piece, conditions, kept=None, with_fixes=True)
+    seated = judging.with_seats(piece, judged)
+    state = planning.put_piece(conn, event_id, piece_id, seated, base_revision=body.base_revision, label=label)
+    return SavedPiece.from_core(state, piece_id, judged)

@@ -97,7 +97,8 @@ def event_out(conn: sqlite3.Connection, state: EventState) -> EventOut:
 def _piece_out(planned: PlannedPiece, conditions: Conditions) -> PieceOut:
     judged = judging.judged(planned.piece, conditions, kept=planned.piece, with_fixes=False)
     problem = None if judged.problem is None else Problem.of(judged.problem)
-    return PieceOut(id=planned.id, piece=planned.piece, report=judged.report, problem=problem)
+    seated = judging.with_seats(planned.piece, judged)
+    return PieceOut(id=planned.id, piece=seated, report=judged.report, problem=problem)
 
 
 def rig_out(conn: sqlite3.Connection, brief: Brief, planned: PlannedRig, conditions: Conditions) -> RigOut:

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from jolly_trellis.core import ranges, spills, stacks, vessels
-from jolly_trellis.core.drinking import STEM_END_COVER, Course, courses
+from jolly_trellis.core.books.water import STEM_END_COVER, Course, Dry, Stage, courses, stages_of, waiting
 from jolly_trellis.core.errors import CoreError, InvalidMeasure, UnknownName
 from jolly_trellis.core.extras import Extra, extras_of
 from jolly_trellis.core.footing import ledge_edge_m
@@ -16,17 +16,21 @@ from jolly_trellis.core.mechanics import sizing
 from jolly_trellis.core.mechanics.fit import MAX_TAPE_STRIPS, Fit, tape_moment_n_m
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.netting import Netting
-from jolly_trellis.core.piece import Companion, Conditions, Piece
+from jolly_trellis.core.piece import Air, Companion, Conditions, Piece
 from jolly_trellis.core.placement import bound
+from jolly_trellis.core.placement.dealing import kept_seats_m
 from jolly_trellis.core.placement.place import Layout, Placement, place
 from jolly_trellis.core.placement.stem_set import StemSet, expand
-from jolly_trellis.core.provenance import constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
 from jolly_trellis.core.quantities import length, mass, phrase, volume
 from jolly_trellis.core.spills import SizedSpill
 from jolly_trellis.core.stems import GRAVITY_M_S2
-from jolly_trellis.core.water import WaterTable, stone_most_kg, water_table
+from jolly_trellis.core.water_table import WaterTable, stone_most_kg, water_table
 
 LEAST_TOP_OVER_RIM_M = 0.03
+DEEP_FEET = constant(
+    "Feet reach down to, share of the vessel's depth where the water is higher", "ratio", 1 / 3, COMMON_PRACTICE
+)
 TALL_WORK = constant("Frog work is tall, and stuck down, from this over the rim", "length", 0.35)
 
 
@@ -45,7 +49,8 @@ class Build:
     """A piece with everything worked out from it that the checks share.
 
     `raised_m` is the height of the vessel's underside above the surface; the placement is in the vessel's own frame.
-    `courses` is how the water goes, typical, heavy and low; None where that cannot be said. `rows` and `heavy_rows`
+    `courses` is how the display water goes, typical, heavy and low; None where that cannot be said. `stages` are where
+    it stands before that water goes in, `waits` what runs dry then; None where it does not wait. `rows`, `heavy_rows`
     are the rows of stems as they weigh, typical and heavy. `extras` is what goes with vessel and mechanic.
     `netting` and `frog` are None where the mechanic uses none. `companions` are the other vessels of
     the composition, each built in its own frame; `spill` what hangs over the ledge, None for nothing.
@@ -59,12 +64,19 @@ class Build:
     placement: Placement
     water: WaterTable
     courses: tuple[Course, Course, Course] | None
+    stages: tuple[Stage, ...]
+    waits: tuple[Dry, Dry, Dry] | None
     rows: Rows
     heavy_rows: Rows
     extras: tuple[Extra, ...]
     raised_m: float
     companions: tuple["Build", ...] = ()
     spill: SizedSpill | None = None
+
+    @property
+    def air(self) -> Air | None:
+        """The air it stands in on show: its own where it has one, else the place's."""
+        return self.piece.setting.air or self.conditions.air
 
     @property
     def rim_z_m(self) -> float:
@@ -93,6 +105,7 @@ def build(piece: Piece, conditions: Conditions) -> Build:
     else:
         fit = _fit(piece, netting, frog, stems, raised, conditions)
         mechanic, placement = _fitted(piece, fit, stems, raised, conditions)
+    stages = stages_of(piece, conditions, mechanic)
     water = water_table(piece.vessel, placement=placement, mechanic=mechanic, ballast_kg=piece.ballast_kg)
     return Build(
         piece=piece,
@@ -103,6 +116,8 @@ def build(piece: Piece, conditions: Conditions) -> Build:
         placement=placement,
         water=water,
         courses=courses(piece, conditions, mechanic, placement, water),
+        stages=stages,
+        waits=waiting(piece, stages, mechanic, placement, water),
         rows=rows_of(piece.vessel, placement),
         heavy_rows=rows_of(piece.vessel, placement, heavy=True),
         extras=extras_of(piece, netting, placement, raised),
@@ -198,6 +213,9 @@ def companion_piece(piece: Piece, companion: Companion) -> Piece:
         setting=setting,
         ballast_kg=companion.ballast_kg,
         top_ups=companion.top_ups,
+        feet=companion.feet,
+        dealt=companion.dealt,
+        look=companion.look,
         transport=piece.transport,
     )
 
@@ -295,8 +313,6 @@ def _frog(piece: Piece, conditions: Conditions) -> Frog:
 def _fit(
     piece: Piece, netting: Netting | None, frog: Frog | None, stems: StemSet, raised: float, conditions: Conditions
 ) -> Fit:
-    number = int(stems.stems_in_row.sum())
-    mean = float((stems.diameter_m * stems.stems_in_row).sum() / number) if number else 0.006
     tall = piece.envelope.height_m - raised - piece.vessel.rim_m >= TALL_WORK.value
     putty = piece.mechanic.putty
     if putty is None:
@@ -309,8 +325,8 @@ def _fit(
         netting=netting,
         frog=frog,
         putty=putty,
-        stems=number,
-        stem_diameter_m=mean,
+        stems=int(stems.stems_in_row.sum()),
+        stem_diameter_m=stems.mean_diameter_m,
     )
 
 
@@ -341,6 +357,8 @@ def _assemble(
     piece: Piece, fit: Fit, stems: StemSet, strips: int, raised: float, conditions: Conditions
 ) -> tuple[SizedMechanic, Placement]:
     mechanic = sizing.size(replace(fit, tape_strips=strips))
+    covered = max(piece.water_level_m - STEM_END_COVER.value, 0.0)
+    several = conditions.practice.several_points
     hands = tuple(replace(each, tip_z_m=each.tip_z_m - raised) for each in piece.hand_placed)
     placement = place(
         stems,
@@ -351,8 +369,10 @@ def _assemble(
         layout=Layout(
             arrangement=piece.arrangement,
             hand_placed=hands,
-            several_points=conditions.practice.pattern == "several points",
-            water_over_m=max(piece.water_level_m - STEM_END_COVER.value, 0.0),
+            several_points=several,
+            feet_under_m=max(min(covered, DEEP_FEET.value * piece.vessel.inside_depth_m), 0.0),
+            feet_at_m=covered if piece.feet == "to the water" else None,
+            kept_m=kept_seats_m(piece, several_points=several, rows=len(stems)),
         ),
     )
-    return mechanic, placement
+    return replace(mechanic, capacity=placement.takes), placement

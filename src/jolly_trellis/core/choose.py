@@ -7,7 +7,7 @@ import numpy as np
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core.build import Build, build, check_piece
 from jolly_trellis.core.errors import CoreError
-from jolly_trellis.core.evaluate import judge_all
+from jolly_trellis.core.evaluate import checks_of, judge_all
 from jolly_trellis.core.frogs import Frog, FrogKind
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.mechanics.sizing import ABOUT, About
@@ -19,7 +19,10 @@ from jolly_trellis.core.quantities import Phrase, phrase
 from jolly_trellis.core.verdicts import State, Verb, Verdict
 
 LEAST_CELL = constant("Smallest cell chosen for a vessel", "length", 0.018, COMMON_PRACTICE)
-_STEP = 0.05
+NO_PRICE = 99.0
+FREE_ACTS = ("top-up", "fill", "order")
+_BANDS: tuple[State, ...] = ("holds", "tight", "cannot say")
+_MOST_ACTS = 1
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -47,8 +50,9 @@ class StemLine:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Option:
-    """One mechanic for this piece: what it would be, how it is judged, why it stands where it does.
+    """One mechanic for this piece at its best: what it would be, how it is judged, why it stands where it does.
 
+    `piece` is the piece with it, and with the one act that costs nothing, `act`, where that is needed; None for none.
     `mechanic` is None, and `rungs` empty, where it cannot be made for this vessel. `ruled_out` says which wish of the
     event rules it out, empty where none does.
     """
@@ -56,7 +60,8 @@ class Option:
     kind: MechanicKind
     name: str
     what: str
-    choice: Mechanic
+    piece: Piece
+    act: Phrase | None
     mechanic: SizedMechanic | None
     rungs: tuple[Rung, ...]
     worst: float
@@ -75,8 +80,9 @@ def choose(
 ) -> tuple[Option, ...]:
     """Size and judge every mechanic for a vessel, envelope and recipe, and rank them.
 
-    No failing verdict and not ruled out first, then the worst utilisation (in steps of 0.05), then reuse, price and
-    minutes; what cannot be made comes last.
+    What the studio's schools and switches rule out comes last of what can be made; before that the fewest verdicts
+    that fail, then the worst of the others by its state, what is used again before what is not, the price of one use,
+    minutes.
 
     Args:
         piece: its mechanic is replaced by each kind in turn; netting and frog are picked from the stores.
@@ -157,7 +163,8 @@ def _option(
             kind=about.kind,
             name=about.name,
             what=about.what,
-            choice=choice,
+            piece=tried,
+            act=None,
             mechanic=None,
             rungs=(),
             worst=99.0,
@@ -166,6 +173,7 @@ def _option(
             why=Phrase(text=f"{problem.message.text} {problem.limit.text}", quantities=quantities),
             sketch=(),
         )
+    made, verdicts, act = _at_its_best(made, verdicts)
     ruled = _ruled_out(made, about, on_hand, retired)
     rungs = tuple(Rung(verb=each.verb, state=each.state, utilisation=each.utilisation) for each in verdicts)
     fails = tuple(each.verb for each in verdicts if each.state == "fails")
@@ -174,15 +182,37 @@ def _option(
         kind=about.kind,
         name=about.name,
         what=about.what,
-        choice=choice,
+        piece=replace(made.piece, dealt=None),
+        act=act,
         mechanic=made.mechanic,
         rungs=rungs,
         worst=worst,
         fails=fails,
         ruled_out=ruled,
-        why=_why(verdicts, ruled),
+        why=_why(verdicts, ruled, act),
         sketch=_sketch(made),
     )
+
+
+def _at_its_best(made: Build, verdicts: tuple[Verdict, ...]) -> tuple[Build, tuple[Verdict, ...], Phrase | None]:
+    """The piece with the one act that costs nothing (a top-up, a fill, another order) that leaves fewest failing."""
+    best, fails, act = (made, verdicts), _failing(verdicts), None
+    for (_, inverse), verdict in zip(checks_of(made), verdicts, strict=True):
+        if verdict.state != "fails":
+            continue
+        for each in [free for free in inverse(made, verdict) if free.key in FREE_ACTS][:_MOST_ACTS]:
+            try:
+                other = build(each.piece, made.conditions)
+            except CoreError:
+                continue
+            again = judge_all(other)
+            if _failing(again) < fails:
+                best, fails, act = (other, again), _failing(again), each.say
+    return *best, act
+
+
+def _failing(verdicts: tuple[Verdict, ...]) -> int:
+    return sum(each.state == "fails" for each in verdicts)
 
 
 def _ruled_out(made: Build, about: About, on_hand: frozenset[str] | None, retired: frozenset[str]) -> str:
@@ -209,13 +239,24 @@ def _ruled_out(made: Build, about: About, on_hand: frozenset[str] | None, retire
 def _rank(option: Option) -> tuple[object, ...]:
     made = option.mechanic
     if made is None:
-        return (3, 0, 0.0, 0, 0.0, 0.0)
-    good = 0 if not option.fails and not option.ruled_out else 1 if not option.ruled_out else 2
-    price = 99.0 if made.price is None else made.price / max(made.uses, 1)
-    return (good, len(option.fails), round(option.worst / _STEP), -made.uses, price, made.minutes)
+        return (2, 0, 0, 0, 0.0, 0.0)
+    price = NO_PRICE if made.price is None else made.price / max(made.uses, 1)
+    return (int(bool(option.ruled_out)), len(option.fails), _band(option), int(made.uses <= 1), price, made.minutes)
 
 
-def _why(verdicts: tuple[Verdict, ...], ruled: str) -> Phrase:
+def _band(option: Option) -> int:
+    """The worst state of the verdicts that do not fail: 0 holds, 1 tight, 2 cannot say."""
+    return max((_BANDS.index(each.state) for each in option.rungs if each.state in _BANDS), default=0)
+
+
+def _why(verdicts: tuple[Verdict, ...], ruled: str, act: Phrase | None) -> Phrase:
+    said = _why_alone(verdicts, ruled)
+    if act is None:
+        return said
+    return Phrase(text=f"{said.text} With this: {act.text}", quantities={**said.quantities, **act.quantities})
+
+
+def _why_alone(verdicts: tuple[Verdict, ...], ruled: str) -> Phrase:
     if ruled:
         return phrase(f"Ruled out: {ruled}.")
     failing = [each for each in verdicts if each.state == "fails"]
@@ -239,10 +280,15 @@ def _why_first(first: Option, others: list[Option]) -> Phrase:
     )
     beats = ""
     if second is not None and second.mechanic is not None:
-        if round(second.worst / _STEP) > round(first.worst / _STEP):
-            beats = f" The next, {second.name.lower()}, comes nearer its limits at {second.worst:.2f}."
-        elif second.mechanic.uses < uses:
-            beats = f" The next, {second.name.lower()}, holds as well but is used less often."
+        name = second.name.lower()
+        if _band(second) > _band(first):
+            beats = f" The next, {name}, comes nearer its limits."
+        elif second.mechanic.uses <= 1 < uses:
+            beats = f" The next, {name}, does as well, but once only."
+        elif _rank(second)[4] != _rank(first)[4]:
+            beats = f" The next, {name}, does as well, but costs more for each use."
+        else:
+            beats = f" The next, {name}, does as well, but takes longer."
     return Phrase(text=text + again + beats, quantities=first.why.quantities)
 
 

@@ -34,8 +34,9 @@ from jolly_trellis.core.checks.fixing import (
 )
 from jolly_trellis.core.footing import ledge_edge_m
 from jolly_trellis.core.making import MINUTES_PER_STEM, cut_list, notices, steps
-from jolly_trellis.core.piece import Conditions, Piece
+from jolly_trellis.core.piece import Conditions, Dealt, Piece
 from jolly_trellis.core.placement.aim import outline_m
+from jolly_trellis.core.placement.dealing import dealt_as
 from jolly_trellis.core.placement.place import colliding_pairs, fullness
 from jolly_trellis.core.report import (
     BalanceReport,
@@ -159,7 +160,17 @@ def _report(made: Build, verdicts: tuple[Verdict, ...], fixes_tried: bool) -> Re
         spill=_spill(made),
         ledge=_ledge(made),
         bouquet=_bouquet(made),
+        dealt=_dealt(made),
     )
+
+
+def _dealt(made: Build) -> Dealt | None:
+    """The seats its stems have taken, to be kept; a bouquet has none, and no stems take none."""
+    placement = made.placement
+    if made.piece.bouquet is not None or len(placement.stems) == 0:
+        return None
+    several = made.conditions.practice.several_points
+    return dealt_as(made.piece, several_points=several, seats_m=placement.cells_m[placement.seat_cell])
 
 
 def all_stems(made: Build) -> tuple[PlacedStem, ...]:
@@ -194,6 +205,7 @@ def _companions(made: Build) -> tuple[CompanionReport, ...]:
             extras=tuple(part.part for part in beside.extras),
             cut_list=cut_list(beside),
             steps=steps(beside),
+            dealt=_dealt(beside),
         )
         for beside, each in zip(made.companions, made.piece.companions, strict=True)
     )

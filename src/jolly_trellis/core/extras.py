@@ -15,7 +15,7 @@ from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
 from jolly_trellis.core.quantities import length, mass
 from jolly_trellis.core.tubes import empty_kg
 from jolly_trellis.core.vessels import Vessel
-from jolly_trellis.core.water import ballast_centre_m
+from jolly_trellis.core.water_table import ballast_centre_m
 
 WRAP_LAP = constant("Lap of netting wrapped round the outside", "length", 0.02, COMMON_PRACTICE)
 LEAF_KG_M2 = constant("Mass of leaf that lines a glass", "areal_mass", 0.30)

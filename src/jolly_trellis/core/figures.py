@@ -7,7 +7,7 @@ from jolly_trellis.core import (
     bouquet,
     build,
     choose,
-    drinking,
+    dry_life,
     extras,
     footing,
     making,
@@ -22,8 +22,9 @@ from jolly_trellis.core import (
     stems,
     tubes,
     vessels,
-    water,
+    water_table,
 )
+from jolly_trellis.core.books import water
 from jolly_trellis.core.checks import (
     balance,
     drink,
@@ -90,7 +91,7 @@ from jolly_trellis.core.rigging import (
 )
 
 TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
-    ("Vessels, water and stacks", (vessels, water, stacks, extras)),
+    ("Vessels, water and stacks", (vessels, water_table, stacks, extras)),
     ("Netting and mechanics of netting", (netting, fit, wire, rolls, stacked_pair, string_ball)),
     ("Frogs, rings, fills, lattices, blocks, cups", (pin_frog, rings, fills, lattices, blocks, raised_cups)),
     (
@@ -117,7 +118,7 @@ TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Making and choosing", (making, build, choose, making_order, making_phases, pull_list, shares)),
     ("Hold", (hold, hold_bound)),
     ("Stand", (footing, stand, balance, stand_stack, stand_ledge, stand_wind)),
-    ("Drink", (drink, drinking, drink_own, drink_carried, tubes, air)),
+    ("Drink", (drink, water, drink_own, drink_carried, dry_life, tubes, air)),
     ("Travel", (travel,)),
     ("Hang", (hang, spills)),
     ("Hide and See", (sight, hide, see)),

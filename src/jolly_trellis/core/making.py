@@ -20,6 +20,8 @@ def cut_list(build: Build) -> tuple[CutGroup, ...]:
     """Cut lengths up to the next 2 cm, longest first within each variety, with what is not sold so long."""
     placement = build.placement
     lengths = np.ceil(placement.cut_length_m / CUT_STEP.value - 1e-6) * CUT_STEP.value
+    as_sold = placement.cut_length_m <= placement.stems.longest_m + 1e-6
+    lengths = np.where(as_sold, np.minimum(lengths, placement.stems.longest_m), lengths)
     groups: dict[tuple[int, float], int] = {}
     for row, cut in enumerate(lengths.tolist()):
         key = (placement.stems.line_index[row], round(cut, 3))

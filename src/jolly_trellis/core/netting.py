@@ -130,7 +130,7 @@ def sheet(netting: Netting, *, width_m: float, length_m: float) -> Sheet:
 
 
 def cell_capacity(aperture: float, stem_diameter_m: float) -> int:
-    """Stems of one diameter that a cell takes: max(1, ⌊0.15·(a/d)²⌋).
+    """Stems of one diameter that a cell takes: max(1, ⌊0.30·(a/d)²⌋).
 
     Args:
         aperture: clear width of the cell, m.
@@ -145,5 +145,5 @@ def passes(aperture: float, stem_diameter_m: float) -> bool:
     return aperture >= PASSING_FACTOR.value * stem_diameter_m
 
 
-CELL_FILL = constant("Share of a cell that stems may fill", "ratio", 0.15)
+CELL_FILL = constant("Share of a cell that stems may fill", "ratio", 0.30)
 PASSING_FACTOR = constant("Cell against the thickest stem it must pass", "ratio", 1.1)

@@ -21,6 +21,8 @@ FootMaterial = Literal["glass", "glazed", "felt", "rubber"]
 Where = Literal["table", "floor", "bar", "ledge"]
 Behind = Literal["nothing", "greens", "weights"]
 SpillHold = Literal["hook", "vessel"]
+Look = Literal["mechanic", "rim", "underside"]
+Feet = Literal["on the floor", "to the water"]
 WaterSource = Literal["vessel", "tube", "wrap", "none"]
 MechanicKind = Literal[
     "folded_cushion",
@@ -189,6 +191,16 @@ class Ledge:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Air:
+    """The air of a place: °C, relative humidity 0-1, draught in m/s, and whether the sun is on the piece."""
+
+    temperature_c: Annotated[float, Range("temperature", -5, 50)]
+    relative_humidity: Annotated[float, Range("ratio", 0, 1)]
+    speed_m_s: Annotated[float, Range("ratio", 0, 5)] = 0.1
+    sun: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Setting:
     """Where the piece stands. `free_table_m` is the least bare table round its foot; None is not known.
 
@@ -204,6 +216,7 @@ class Setting:
     comes_down_above: Annotated[int, Range("count", 2, 7)] = 5
     people: People | None = field(default_factory=People)
     ledge: Ledge | None = None
+    air: Air | None = None
     moves_to: Where | None = None
 
 
@@ -220,6 +233,7 @@ class Transport:
     box_depth_m: Annotated[float | None, Range("length", 0, 5, above=True)] = None
     box_wall_m: Annotated[float | None, Range("length", 0, 3)] = None
     water_level_m: Annotated[float | None, Range("length", 0, 5)] = None
+    overnight_level_m: Annotated[float | None, Range("length", 0, 5)] = None
     door_height_m: Annotated[float, Range("length", 0, 5, above=True)] = 1.15
     door_width_m: Annotated[float, Range("length", 0, 5, above=True)] = 1.10
     apart: bool = True
@@ -249,6 +263,30 @@ class Counterweight:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Seat:
+    """Where a row of stems sits on the plane of the seats, right and back of the vessel's middle, m."""
+
+    x_m: Annotated[float, Range("length", -3, 3)]
+    y_m: Annotated[float, Range("length", -3, 3)]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Dealt:
+    """Seats as they were dealt, a row each, and what they were dealt for: `made_for` tells recipe, form and mechanic.
+
+    Sizes are of the mouth and of the envelope, whose height counts from the surface, as they were then, m.
+    """
+
+    seats: Annotated[tuple[Seat, ...], Many(400)]
+    made_for: Annotated[str, Text(16, least=1)]
+    mouth_width_m: Annotated[float, Range("length", 0, 5, above=True)]
+    mouth_depth_m: Annotated[float, Range("length", 0, 5, above=True)]
+    height_m: Annotated[float, Range("length", 0, 10, above=True)]
+    width_m: Annotated[float, Range("length", 0, 10, above=True)]
+    depth_m: Annotated[float, Range("length", 0, 10, above=True)]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Companion:
     """Another vessel of the same composition, beside the piece's own: its middle from that one's, right and back, m.
 
@@ -266,6 +304,9 @@ class Companion:
     ballast_kg: Annotated[float, Range("mass", 0, 50)] = 0.0
     top_ups: Annotated[tuple[TopUp, ...], Many(24)] = ()
     tied: bool = False
+    feet: Feet = "on the floor"
+    dealt: Dealt | None = None
+    look: Annotated[tuple[Look, ...], Many(3)] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -335,7 +376,9 @@ class Piece:
 
     `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining` a
     strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none. `bouquet` makes
-    it one that is carried; its vessel is then the vase it waits in.
+    it one that is carried; its vessel is then the vase it waits in. `feet` tells whether stems are cut to stand on the
+    floor, or to end just under the display water. `dealt` keeps the seats; None deals them afresh. `look` are parts of
+    the mechanic that are meant to be seen.
     """
 
     name: Annotated[str, Text(120, least=1)]
@@ -361,23 +404,17 @@ class Piece:
     counterweight: Counterweight | None = None
     bouquet: Bouquet | None = None
     making: Making = field(default_factory=Making)
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Air:
-    """The air of a place: °C, relative humidity 0-1, draught in m/s, and whether the sun is on the piece."""
-
-    temperature_c: Annotated[float, Range("temperature", -5, 50)]
-    relative_humidity: Annotated[float, Range("ratio", 0, 1)]
-    speed_m_s: Annotated[float, Range("ratio", 0, 5)] = 0.1
-    sun: bool = False
+    feet: Feet = "on the floor"
+    dealt: Dealt | None = None
+    look: Annotated[tuple[Look, ...], Many(3)] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Conditions:
     """What surrounds a piece: times, air, who tops up, how the studio works, and its stores by key.
 
-    `filled_at` is when the display water goes in; times are aware. None is a fact nobody has given yet.
+    `filled_at` is when the display water goes in; what travels is finished on the bench at `finished_at` and loaded at
+    `loaded_at`. `air` is the place's, `workshop` and `van` theirs. Times are aware. None is a fact nobody has given.
     """
 
     filled_at: datetime | None
@@ -388,3 +425,7 @@ class Conditions:
     nettings: Mapping[str, Netting]
     frogs: Mapping[str, Frog] = field(default_factory=dict)
     practice: Practice = field(default_factory=Practice)
+    finished_at: datetime | None = None
+    loaded_at: datetime | None = None
+    workshop: Air | None = None
+    van: Air | None = None

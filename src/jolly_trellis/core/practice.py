@@ -22,6 +22,11 @@ class Practice:
     no_single_use_plastic: bool = False
     only_in_store: bool = False
 
+    @property
+    def several_points(self) -> bool:
+        """Whether stems seem to grow from several points."""
+        return self.pattern == "several points"
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class School:

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from jolly_trellis.core.books.water import needed_hours
 from jolly_trellis.core.build import Build
-from jolly_trellis.core.drinking import needed_hours
 from jolly_trellis.core.making import CUT_STEP
 from jolly_trellis.core.making_order import Order, Work
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant

@@ -83,6 +83,10 @@ _LABELS = {
 }
 
 
+# Control characters, and halves of a pair that no text can hold.
+_CONTROL = re.compile("[\x00-\x1f\x7f-\x9f\ud800-\udfff]")
+
+
 def check(value: object, path: str = "") -> None:
     """Refuse a value of the core that holds a number, a text or a list outside its range.
 
@@ -195,23 +199,24 @@ def _within(limits: Range, *, whole: bool, optional: bool) -> _Check:
     def run(value: Any, path: str) -> Found:
         if value is None and optional:
             return
-        label = label_of(path)
         if (
             isinstance(value, bool)
             or not isinstance(value, int if whole else (int, float, Decimal))
             or not _finite(value)
         ):
-            yield _problem(path, _plain(f"The {label} is not a number that can be used."), right)
+            yield _problem(path, _plain(f"The {label_of(path)} is not a number that can be used."), right)
         elif value < limits.low or (limits.above and value <= limits.low):
             has = Quantity(kind=limits.kind, value=float(value))
-            yield _problem(path, phrase(f"The {label}, {{has}}, is too small.", has=has), right)
+            yield _problem(path, phrase(f"The {label_of(path)}, {{has}}, is too small.", has=has), right)
         elif isinstance(value, Decimal) and round(value, 2) != value:
             yield _problem(
-                path, _plain(f"The {label} goes beyond the cent."), _plain("Give it to the cent, such as 24.50.")
+                path,
+                _plain(f"The {label_of(path)} goes beyond the cent."),
+                _plain("Give it to the cent, such as 24.50."),
             )
         elif value > limits.high:
             has = Quantity(kind=limits.kind, value=_shown(value))
-            yield _problem(path, phrase(f"The {label}, {{has}}, is too large.", has=has), right)
+            yield _problem(path, phrase(f"The {label_of(path)}, {{has}}, is too large.", has=has), right)
 
     return run
 
@@ -229,25 +234,19 @@ def _text(limits: Text) -> _Check:
     def run(value: Any, path: str) -> Found:
         if value is None:
             return
-        words = label_of(path)
         if not isinstance(value, str) or len(value) < limits.least:
-            yield _problem(path, _plain(f"The {words} is empty."), _plain("Type at least one character."))
+            yield _problem(path, _plain(f"The {label_of(path)} is empty."), _plain("Type at least one character."))
         elif len(value) > limits.most:
             right = _plain(f"Give at most {limits.most} characters.")
-            yield _problem(path, _plain(f"The {words} is too long."), right)
-        elif any(_is_control(each) and not (limits.lines and each == "\n") for each in value):
-            said = _plain(f"The {words} holds a character that cannot be written.")
+            yield _problem(path, _plain(f"The {label_of(path)} is too long."), right)
+        elif _CONTROL.search(value.replace("\n", "") if limits.lines else value):
+            said = _plain(f"The {label_of(path)} holds a character that cannot be written.")
             yield _problem(path, said, _plain("Type letters, digits and signs only."))
         elif limits.like and not re.fullmatch(limits.like, value):
             said = _plain(f"“{value}” is no {label_of(path)} that can be used.")
             yield _problem(path, said, _plain(f"Type one such as {limits.such}."))
 
     return run
-
-
-def _is_control(letter: str) -> bool:
-    """Control characters, and halves of a pair that no text can hold."""
-    return letter < " " or "\x7f" <= letter <= "\x9f" or "\ud800" <= letter <= "\udfff"
 
 
 def _many(limits: Many) -> _Check:

@@ -1,9 +1,10 @@
 """What `evaluate` gives back: the piece as drawn, as cut, and as judged."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from jolly_trellis.core.mechanics.sized import Part, SeatPattern, SizedMechanic, Step
 from jolly_trellis.core.netting import Sheet
+from jolly_trellis.core.piece import Dealt, Piece
 from jolly_trellis.core.quantities import Phrase
 from jolly_trellis.core.stems import HeadForm, Role
 from jolly_trellis.core.verdicts import Verdict
@@ -119,6 +120,7 @@ class CompanionReport:
     extras: tuple[Part, ...]
     cut_list: tuple[CutGroup, ...]
     steps: tuple[Step, ...]
+    dealt: Dealt | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -162,7 +164,7 @@ class Report:
 
     `raised_m` is the underside of its own vessel; `cells_m` are the middles of the seats stems can take;
     `envelope_front`, `envelope_side` (y, z) and `envelope_above` outline what was asked for; `extras` are parts
-    beside the mechanic; `fixes_tried` tells whether fixes were looked for.
+    beside the mechanic; `fixes_tried` tells whether fixes were looked for; `dealt` are the seats taken, to be kept.
     """
 
     raised_m: float
@@ -192,3 +194,12 @@ class Report:
     spill: SpillReport | None = None
     ledge: LedgeReport | None = None
     bouquet: BouquetReport | None = None
+    dealt: Dealt | None = None
+
+
+def with_seats(piece: Piece, report: Report) -> Piece:
+    """The piece with the seats that its report found kept in it, its companions' too."""
+    beside = tuple(
+        replace(each, dealt=found.dealt) for each, found in zip(piece.companions, report.companions, strict=True)
+    )
+    return replace(piece, dealt=report.dealt, companions=beside)

@@ -4,7 +4,7 @@ import sqlite3
 from collections import OrderedDict
 from collections.abc import Mapping
 from dataclasses import dataclass
-from datetime import UTC, datetime, time
+from datetime import UTC, datetime, time, timedelta
 from itertools import pairwise
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
@@ -19,6 +19,7 @@ from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.piece import Conditions, Piece
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.report import Report
+from jolly_trellis.core.report import with_seats as seats_kept
 from jolly_trellis.core.stems import Variety
 from jolly_trellis.services.planning import NotFound
 from jolly_trellis.store import stock
@@ -123,9 +124,14 @@ def conditions_of(conn: sqlite3.Connection, brief: Brief) -> Conditions:
 
     Raises: InvalidMeasure: a time zone that does not exist, or an event that ends before it is filled.
     """
-    filled_at, ends_at = (_at(brief, field) for field in ("filled_at", "ends_at"))
+    filled_at, ends_at, access_at = (_at(brief, field) for field in ("filled_at", "ends_at", "access_at"))
     kept = stock_of(conn)
+    finished_at, loaded_at = waits_in(brief, access_at or filled_at)
     return Conditions(
+        finished_at=finished_at,
+        loaded_at=loaded_at,
+        workshop=brief.workshop,
+        van=brief.van,
         filled_at=filled_at,
         ends_at=ends_at,
         air=brief.air,
@@ -135,6 +141,20 @@ def conditions_of(conn: sqlite3.Connection, brief: Brief) -> Conditions:
         frogs=kept.frogs,
         practice=brief.practice,
     )
+
+
+def waits_in(brief: Brief, arrives_at: datetime | None) -> tuple[datetime | None, datetime | None]:
+    """When pieces that travel are finished, at the workshop's last closing before, and when they are loaded.
+
+    Args:
+        arrives_at: when the van is at the place; None where that is not known.
+    """
+    if arrives_at is None:
+        return None, None
+    zone, at = _zone(brief), time.fromisoformat(brief.closes)
+    loaded = (arrives_at.astimezone(UTC) - timedelta(hours=brief.travel_h or 0.0)).astimezone(zone)
+    closings = (datetime.combine(loaded.date() - timedelta(days=back), at, tzinfo=zone) for back in (0, 1))
+    return next(each for each in closings if each.timestamp() < loaded.timestamp()), loaded
 
 
 def apply_fix(piece: Piece, conditions: Conditions, *, verb: str, key: str) -> tuple[Piece, str]:
@@ -160,8 +180,9 @@ def report_of(piece: Piece, conditions: Conditions, *, with_fixes: bool) -> Repo
     """
     if with_fixes:
         return evaluate(piece, conditions, with_fixes=True)
-    around = (conditions.filled_at, conditions.ends_at, conditions.air, conditions.topped_up_by, conditions.practice)
-    key = (piece, *around, id(conditions.varieties))
+    times = (conditions.finished_at, conditions.loaded_at, conditions.filled_at, conditions.ends_at)
+    airs = (conditions.workshop, conditions.van, conditions.air)
+    key = (piece, times, airs, conditions.topped_up_by, conditions.practice, id(conditions.varieties))
     found = _kept_reports.get(key)
     if found is None or found[0] is not conditions.varieties:
         found = (conditions.varieties, evaluate(piece, conditions, with_fixes=False))
@@ -187,6 +208,11 @@ def judged(piece: Piece, conditions: Conditions, *, kept: Piece | None, with_fix
         if kept is None or not _as_bad_before(piece, kept, conditions):
             raise
         return Judged(problem=problem)
+
+
+def with_seats(piece: Piece, judged: Judged) -> Piece:
+    """The piece with the seats its stems have taken, so that they stay; as it is where it could not be worked out."""
+    return piece if judged.report is None else seats_kept(piece, judged.report)
 
 
 def _as_bad_before(piece: Piece, kept: Piece, conditions: Conditions) -> bool:

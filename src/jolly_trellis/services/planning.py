@@ -16,6 +16,8 @@ from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.events import EventRow
 from jolly_trellis.store.plan import MOST_PIECES, MOST_RIGS, Brief, Plan, PlannedPiece, PlannedRig
 
+_SEATS = "dealt"
+
 
 class NotFound(Exception):
     """No such event, piece or fix."""
@@ -382,7 +384,7 @@ def _part(plan: Plan, piece_id: int | None) -> Any:
 
 
 def _flat(value: Any, path: str = "") -> dict[str, Any]:
-    """Leaves of nested plain data by dotted path."""
+    """Leaves of nested plain data by dotted path; seats follow from the rest, and nobody changes them by hand."""
     if isinstance(value, dict):
         items = list(value.items())
     elif isinstance(value, (list, tuple)):
@@ -391,5 +393,7 @@ def _flat(value: Any, path: str = "") -> dict[str, Any]:
         return {path: value}
     flat: dict[str, Any] = {}
     for key, each in items:
+        if key == _SEATS:
+            continue
         flat |= _flat(each, f"{path}.{key}" if path else str(key))
     return flat

@@ -58,7 +58,7 @@ def test_the_whole_demo_is_scheduled_and_only_the_flower_that_cannot_last_is_out
     found = kept(job(), demo_made())
     assert len(found.conflicts) == 1
     said = render(found.conflicts[0].say, "metric")
-    assert "hanging amaranth lasts" in said
+    assert "bellflower lasts" in said
     assert [each.task.key for each in found.timed if each.early_min] == list(found.conflicts[0].tasks)
     assert found.extra_hands == 0
 
@@ -169,9 +169,9 @@ def test_hung_work_goes_up_highest_first_and_before_what_stands_under_it() -> No
 
 def test_a_life_that_ends_too_soon_is_shown_to() -> None:
     lives = {(each.variety, each.water): each for each in day(job(), demo_made()).lives}
-    amaranth = lives["amaranthus", "none"]
-    assert amaranth.lasts_until is not None
-    assert amaranth.needed_until == job().ends_at
+    hung = lives["campanula", "none"]
+    assert hung.lasts_until is not None
+    assert hung.needed_until == job().ends_at
     assert lives["ranunculus", "vessel"].lasts_until is None
 
 

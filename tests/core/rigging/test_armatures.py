@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.netting import pitch_along_m
 from jolly_trellis.core.rigging.armatures import (
     cane_span_m,
     canes_across,
@@ -22,7 +23,7 @@ from jolly_trellis.core.rigging.armatures import (
 from jolly_trellis.core.rigging.coverage import COVERS, cover, line_covers_m2, needed_m2, outline_m2, stem_covers_m2
 from jolly_trellis.core.rigging.drops import drop_lengths_m, drop_list, mean_stem_m
 from jolly_trellis.core.rigging.loads import take_off
-from jolly_trellis.core.rigging.rig import Armature, Drop, DropCurve
+from jolly_trellis.core.rigging.rig import Armature, ArmatureKind, Drop, DropCurve
 from tests.ordinary import conditions, recipe
 from tests.rigs import panel, run
 
@@ -60,9 +61,19 @@ def test_pieces_of_about_three_metres_with_a_tail_of_45_cm() -> None:
     assert 2 * halves.section_m == pytest.approx(halves.sheet.length_m, rel=0.01)
 
 
+@pytest.mark.parametrize(("kind", "tail"), [("wrapped frame", 0.0), ("runner", 0.0), ("tube", 0.45), ("sleeve", 0.45)])
+def test_what_does_not_hang_by_its_end_has_no_tail(kind: ArmatureKind, tail: float) -> None:
+    """An arch section of 82 cm wrapped in netting is cut 82 cm long, to whole rows; common practice, no source."""
+    sized = size_armature(Armature(kind=kind, length_m=0.82, netting=NET.key), NET, flowers_n=20.0, hung=0)
+    assert 0 <= sized.sheet.length_m - (0.82 + tail) < pitch_along_m(NET)
+    assert sized.section_m == pytest.approx(0.82 + tail)
+
+
 def test_twigs_ties_and_canes_by_their_spacing() -> None:
     """Worked by hand: 3 m of twigs 30 cm apart; ties of 2 m: three to close it, 8 spans, both ends twice."""
     assert twig_count(3.0) == 10
+    assert twig_count(3.1) == 11
+    assert twig_count(0.3) == twig_count(0.6) == 2
     assert tie_count(2.0) == 3 + 9 + 2
     assert canes_across(1.0, 0.6) == 1
     assert canes_across(1.0, 0.3) == 3

@@ -232,6 +232,10 @@ def test_the_middle_of_a_panel_and_its_hanging_stems_are_near_too() -> None:
     flame = panel(hazards=(Hazard(kind="open flame", x_m=0.1, y_m=0.1, z_m=1.8),))
     assert "clear of open flame" in failing(assess(flame, conditions()))
     body = body_m(panel(), assess(panel(), conditions()).rest.at_m)
+    corners = np.array(assess(panel(), conditions()).rest.at_m)
+    assert body[:, 0].min() == pytest.approx(corners[:, 0].min(), abs=1e-6)
+    assert body[:, 1].max() == pytest.approx(corners[:, 1].max(), abs=1e-6)
+    assert body[:, 2].max() == pytest.approx(corners[:, 2].max(), abs=1e-6)
     assert body[:, 2].min() == pytest.approx(assess(panel(), conditions()).rest.lowest_m, abs=0.01)
 
 
@@ -312,6 +316,15 @@ def test_a_core_in_the_foot_of_a_slender_stand_brings_it_back_inside() -> None:
     found = next(each for each in bare.verdict.findings if each.check == "stand upright, a side")
     short = found.limit.value - found.value.value
     assert fix.rig.armature.core_kg >= short / (GRAVITY_M_S2 * 0.12) - 1e-6
+
+
+def test_a_core_holds_a_stand_upright_by_its_weight_on_half_of_the_foot() -> None:
+    """Moments: 6 kg on a foot of 24 cm add 6 × 9.80665 × 0.12 N·m."""
+    holds = [
+        next(f for f in assess(stand(kg), conditions()).verdict.findings if f.check == "stand upright, a side")
+        for kg in (0.0, 6.0)
+    ]
+    assert holds[1].value.value - holds[0].value.value == pytest.approx(6 * GRAVITY_M_S2 * 0.12, rel=0.01)
 
 
 def test_a_core_is_bedded_so_that_a_knock_does_not_shift_it() -> None:

@@ -2103,6 +2103,18 @@ export interface components {
              * @default false
              */
             readonly tied: boolean;
+            /**
+             * Feet
+             * @default on the floor
+             * @enum {string}
+             */
+            readonly feet: "on the floor" | "to the water";
+            readonly dealt?: components["schemas"]["Dealt"] | null;
+            /**
+             * Look
+             * @default []
+             */
+            readonly look: readonly ("mechanic" | "rim" | "underside")[];
         };
         /**
          * CompanionIn
@@ -2142,6 +2154,18 @@ export interface components {
              * @default false
              */
             readonly tied: boolean;
+            /**
+             * Feet
+             * @default on the floor
+             * @enum {string}
+             */
+            readonly feet: "on the floor" | "to the water";
+            readonly dealt?: components["schemas"]["DealtIn"] | null;
+            /**
+             * Look
+             * @default []
+             */
+            readonly look: readonly ("mechanic" | "rim" | "underside")[];
         };
         /**
          * CompanionReport
@@ -2163,6 +2187,7 @@ export interface components {
             readonly cut_list: readonly components["schemas"]["CutGroup"][];
             /** Steps */
             readonly steps: readonly components["schemas"]["Step"][];
+            readonly dealt?: components["schemas"]["Dealt"] | null;
         };
         /**
          * Conflict
@@ -2531,6 +2556,50 @@ export interface components {
             /** Running */
             readonly running: boolean;
             readonly water: components["schemas"]["WaterRounds"];
+        };
+        /**
+         * Dealt
+         * @description Seats as they were dealt, a row each, and what they were dealt for: `made_for` tells recipe, form and mechanic.
+         *
+         *     Sizes are of the mouth and of the envelope, whose height counts from the surface, as they were then, m.
+         */
+        readonly Dealt: {
+            /** Seats */
+            readonly seats: readonly components["schemas"]["Seat"][];
+            /** Made For */
+            readonly made_for: string;
+            /** Mouth Width M */
+            readonly mouth_width_m: number;
+            /** Mouth Depth M */
+            readonly mouth_depth_m: number;
+            /** Height M */
+            readonly height_m: number;
+            /** Width M */
+            readonly width_m: number;
+            /** Depth M */
+            readonly depth_m: number;
+        };
+        /**
+         * DealtIn
+         * @description Seats as they were dealt, a row each, and what they were dealt for: `made_for` tells recipe, form and mechanic.
+         *
+         *     Sizes are of the mouth and of the envelope, whose height counts from the surface, as they were then, m.
+         */
+        readonly DealtIn: {
+            /** Seats */
+            readonly seats: readonly components["schemas"]["SeatIn"][];
+            /** Made For */
+            readonly made_for: string;
+            /** Mouth Width M */
+            readonly mouth_width_m: number;
+            /** Mouth Depth M */
+            readonly mouth_depth_m: number;
+            /** Height M */
+            readonly height_m: number;
+            /** Width M */
+            readonly width_m: number;
+            /** Depth M */
+            readonly depth_m: number;
         };
         /**
          * Deleted
@@ -4154,8 +4223,9 @@ export interface components {
         };
         /**
          * Option
-         * @description One mechanic for this piece: what it would be, how it is judged, why it stands where it does.
+         * @description One mechanic for this piece at its best: what it would be, how it is judged, why it stands where it does.
          *
+         *     `piece` is the piece with it, and with the one act that costs nothing, `act`, where that is needed; None for none.
          *     `mechanic` is None, and `rungs` empty, where it cannot be made for this vessel. `ruled_out` says which wish of the
          *     event rules it out, empty where none does.
          */
@@ -4169,7 +4239,8 @@ export interface components {
             readonly name: string;
             /** What */
             readonly what: string;
-            readonly choice: components["schemas"]["Mechanic"];
+            readonly piece: components["schemas"]["Piece"];
+            readonly act: components["schemas"]["Phrase"] | null;
             readonly mechanic: components["schemas"]["SizedMechanic"] | null;
             /** Rungs */
             readonly rungs: readonly components["schemas"]["Rung"][];
@@ -4352,7 +4423,9 @@ export interface components {
          *
          *     `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining` a
          *     strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none. `bouquet` makes
-         *     it one that is carried; its vessel is then the vase it waits in.
+         *     it one that is carried; its vessel is then the vase it waits in. `feet` tells whether stems are cut to stand on the
+         *     floor, or to end just under the display water. `dealt` keeps the seats; None deals them afresh. `look` are parts of
+         *     the mechanic that are meant to be seen.
          */
         readonly Piece: {
             /** Name */
@@ -4421,6 +4494,18 @@ export interface components {
             readonly counterweight?: components["schemas"]["Counterweight"] | null;
             readonly bouquet?: components["schemas"]["Bouquet"] | null;
             readonly making?: components["schemas"]["Making"];
+            /**
+             * Feet
+             * @default on the floor
+             * @enum {string}
+             */
+            readonly feet: "on the floor" | "to the water";
+            readonly dealt?: components["schemas"]["Dealt"] | null;
+            /**
+             * Look
+             * @default []
+             */
+            readonly look: readonly ("mechanic" | "rim" | "underside")[];
         };
         /**
          * PieceCost
@@ -4462,7 +4547,9 @@ export interface components {
          *
          *     `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining` a
          *     strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none. `bouquet` makes
-         *     it one that is carried; its vessel is then the vase it waits in.
+         *     it one that is carried; its vessel is then the vase it waits in. `feet` tells whether stems are cut to stand on the
+         *     floor, or to end just under the display water. `dealt` keeps the seats; None deals them afresh. `look` are parts of
+         *     the mechanic that are meant to be seen.
          */
         readonly PieceIn: {
             /** Name */
@@ -4558,6 +4645,18 @@ export interface components {
              *     }
              */
             readonly making: components["schemas"]["MakingIn"];
+            /**
+             * Feet
+             * @default on the floor
+             * @enum {string}
+             */
+            readonly feet: "on the floor" | "to the water";
+            readonly dealt?: components["schemas"]["DealtIn"] | null;
+            /**
+             * Look
+             * @default []
+             */
+            readonly look: readonly ("mechanic" | "rim" | "underside")[];
         };
         /**
          * PieceOut
@@ -5198,7 +5297,7 @@ export interface components {
          *
          *     `raised_m` is the underside of its own vessel; `cells_m` are the middles of the seats stems can take;
          *     `envelope_front`, `envelope_side` (y, z) and `envelope_above` outline what was asked for; `extras` are parts
-         *     beside the mechanic; `fixes_tried` tells whether fixes were looked for.
+         *     beside the mechanic; `fixes_tried` tells whether fixes were looked for; `dealt` are the seats taken, to be kept.
          */
         readonly Report: {
             /** Raised M */
@@ -5266,6 +5365,7 @@ export interface components {
             readonly spill?: components["schemas"]["SpillReport"] | null;
             readonly ledge?: components["schemas"]["LedgeReport"] | null;
             readonly bouquet?: components["schemas"]["BouquetReport"] | null;
+            readonly dealt?: components["schemas"]["Dealt"] | null;
         };
         /**
          * Rest
@@ -5616,6 +5716,26 @@ export interface components {
             readonly why: string;
         };
         /**
+         * Seat
+         * @description Where a row of stems sits on the plane of the seats, right and back of the vessel's middle, m.
+         */
+        readonly Seat: {
+            /** X M */
+            readonly x_m: number;
+            /** Y M */
+            readonly y_m: number;
+        };
+        /**
+         * SeatIn
+         * @description Where a row of stems sits on the plane of the seats, right and back of the vessel's middle, m.
+         */
+        readonly SeatIn: {
+            /** X M */
+            readonly x_m: number;
+            /** Y M */
+            readonly y_m: number;
+        };
+        /**
          * Seating
          * @description Where stems can go in: spacing and clear width of the seats, their height above the inside floor.
          *
@@ -5696,6 +5816,7 @@ export interface components {
             readonly comes_down_above: number;
             readonly people?: components["schemas"]["People"] | null;
             readonly ledge?: components["schemas"]["Ledge"] | null;
+            readonly air?: components["schemas"]["Air"] | null;
             /** Moves To */
             readonly moves_to?: ("table" | "floor" | "bar" | "ledge") | null;
         };
@@ -5753,6 +5874,7 @@ export interface components {
              */
             readonly people: components["schemas"]["PeopleIn"] | null;
             readonly ledge?: components["schemas"]["LedgeIn"] | null;
+            readonly air?: components["schemas"]["AirIn"] | null;
             /** Moves To */
             readonly moves_to?: ("table" | "floor" | "bar" | "ledge") | null;
         };
@@ -6862,6 +6984,8 @@ export interface components {
             readonly box_wall_m?: number | null;
             /** Water Level M */
             readonly water_level_m?: number | null;
+            /** Overnight Level M */
+            readonly overnight_level_m?: number | null;
             /**
              * Door Height M
              * @default 1.15
@@ -6913,6 +7037,8 @@ export interface components {
             readonly box_wall_m?: number | null;
             /** Water Level M */
             readonly water_level_m?: number | null;
+            /** Overnight Level M */
+            readonly overnight_level_m?: number | null;
             /**
              * Door Height M
              * @default 1.15

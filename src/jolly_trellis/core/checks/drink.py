@@ -7,21 +7,24 @@ from datetime import UTC, datetime, timedelta
 import numpy as np
 
 from jolly_trellis.core.air import COVER_UNDER_FLOWERS, POOL_EVAPORATION, draw_factor
-from jolly_trellis.core.build import Build
-from jolly_trellis.core.checks.drink_own import candidates_own, judge_own, missing_own
-from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.drinking import (
+from jolly_trellis.core.books.water import (
     HEAVY_DRAW,
     HURRIED_FILL,
     MOST_HOURS,
     STEM_END_COVER,
     Course,
+    Dry,
     courses,
+    hurried_m,
     needed_hours,
+    waits_unknown,
 )
+from jolly_trellis.core.build import Build
+from jolly_trellis.core.checks.drink_own import candidates_own, judge_own, missing_own
+from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.piece import TopUp
 from jolly_trellis.core.provenance import COMPUTED, Figure, Provenance, constant
-from jolly_trellis.core.quantities import Quantity, duration, length, level_least, phrase, ratio, volume
+from jolly_trellis.core.quantities import Quantity, duration, length, level_least, level_most, phrase, ratio, volume
 from jolly_trellis.core.units import duration_text, round_up
 from jolly_trellis.core.verdicts import CASES, Case, Finding, Verdict, conclude, finding
 from jolly_trellis.core.vessels import BRIM_GAP
@@ -37,8 +40,10 @@ _MOST_LEVELS = 8
 
 
 def judge(build: Build) -> Verdict:
-    """Drink: cut ends covered at the start, the first dry stem against the event's end, stems with their own water."""
-    missing = _missing(build) + missing_own(build)
+    """Drink: from the time it is finished: what runs dry before its display water goes in, and until the event's end;
+    cut ends covered at the start; stems with their own water.
+    """
+    missing = _missing(build) + missing_own(build) + waits_unknown(build.piece, build.conditions)
     from_vessel = bool(build.placement.stems.from_vessel.any())
     soaked = build.mechanic.own_cups > 0 or (build.mechanic.absorbed_l > 0 and not build.mechanic.flat)
     findings = [covered(build)] if from_vessel and not soaked else []
@@ -46,6 +51,8 @@ def judge(build: Build) -> Verdict:
     if needed is not None and build.courses is not None:
         for case, going in zip(CASES, build.courses, strict=True):
             findings.append(_lasts(build, case, going, needed))
+    if build.waits is not None:
+        findings += [_waits(build, case, dry) for case, dry in zip(CASES, build.waits, strict=True)]
     return conclude("drink", [*findings, *judge_own(build)], missing=missing, figures=_figures(build))
 
 
@@ -62,14 +69,78 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
         level = round(min(round_up(level + 0.005, 0.005), fullest), 4)
         say = phrase("Fill to {level} at the start.", level=level_least(level))
         tried.append(Candidate(key=f"fill-{round(level * 1000)}", say=say, piece=replace(piece, water_level_m=level)))
-    return tried + candidates_own(build)
+    return _while_it_waits(build) + tried + candidates_own(build)
+
+
+def _while_it_waits(build: Build) -> list[Candidate]:
+    """Stand it full overnight and pour off before loading; drive with more water; a lid of moss, which lets it."""
+    piece, going = build.piece, build.piece.transport
+    if going is None or build.waits is None or all(each.after_h is None for each in build.waits):
+        return []
+    road = build.stages[-1].level_m
+    full = replace(going, overnight_level_m=piece.water_level_m)
+    tried = []
+    if going.overnight_level_m is None:
+        say = phrase(
+            "Stand it at {full} overnight, and pour off to {road} before loading.",
+            full=level_least(piece.water_level_m),
+            road=level_most(road),
+        )
+        tried.append(Candidate(key="full-overnight", say=say, piece=replace(piece, transport=full)))
+    for share in (0.5, 1.0):
+        level = round_up(road + share * (piece.water_level_m - road), 0.005)
+        if level > piece.water_level_m + 1e-9 or level <= road + 1e-9:
+            continue
+        wetter = replace(full, water_level_m=level)
+        say = phrase("Stand it full overnight and drive with the water at {l}, in a tray.", l=level_least(level))
+        tried.append(Candidate(key=f"wetter-{round(100 * share)}", say=say, piece=replace(piece, transport=wetter)))
+    here = replace(piece, transport=replace(going, made_on_site=True))
+    tried.append(Candidate(key="made-there", say=phrase("Make it where it stands."), piece=here))
+    if piece.mechanic.kind == "folded_cushion":
+        mossed = replace(piece, mechanic=replace(piece.mechanic, kind="moss_sandwich"), transport=full)
+        say = phrase("Put a lid of moss between the wire, and stand it full overnight.")
+        tried.append(Candidate(key="lid-of-moss", say=say, piece=mossed))
+    return tried
+
+
+def _waits(build: Build, case: Case, dry: Dry) -> Finding:
+    """The first cut end that runs dry before the display water goes in, against the hours until then."""
+    needed = sum(each.hours for each in build.stages)
+    hours = MOST_HOURS if dry.after_h is None else dry.after_h
+    bench, road = build.stages[0], build.stages[-1]
+    levels = "at {bench}" if bench.level_m == road.level_m else "at {bench}, then {road}"
+    if dry.row is None:
+        words = f"Finished and standing {levels}, no stem runs dry until it is filled {{needed}} later."
+    else:
+        name = build.placement.stems.variety_of(dry.row).name
+        finished = build.conditions.finished_at
+        by = "" if finished is None else f" Fill it by {_clock_at(finished, hours)} at the latest, or stand it fuller."
+        dries = f"runs dry after {duration_text(hours)}" if hours >= 1 / 12 else "does not reach the water"
+        words = (
+            f"{_CASE_WORDS[case]}inished and standing {levels}, a {name} {dries}; "
+            f"it is filled {{needed}} after it was finished.{by if hours >= 1 / 12 else ' Stand it fuller.'}"
+        )
+    return finding(
+        check="waits",
+        case=case,
+        value=duration(max(hours, 0.0)),
+        limit=duration(max(needed, 1 / 60)),
+        sense="at least",
+        reason=phrase(
+            words,
+            needed=duration(needed),
+            bench=level_most(bench.level_m),
+            road=level_most(road.level_m),
+            short=length(hurried_m(bench.level_m)),
+        ),
+    )
 
 
 def _missing(build: Build) -> list[str]:
     conditions = build.conditions
     facts = (
         (len(build.placement.stems) == 0, "the recipe (add stems)"),
-        (conditions.air is None, "the room's temperature and humidity"),
+        (build.air is None, "the room's temperature and humidity"),
         (conditions.filled_at is None, "when the vessel is filled"),
         (conditions.ends_at is None, "when the event ends"),
     )
@@ -87,7 +158,11 @@ def covered(build: Build) -> Finding:
         if over > 0
         else f"The cut end of a {name} is {{over}} above the water; it must lie {{limit}} under it."
     )
-    reason = phrase(words, over=length(abs(over)), limit=STEM_END_COVER.quantity)
+    stems = build.placement.stems
+    sold = length(stems.longest_m[highest])
+    if over < STEM_END_COVER.value and build.placement.wanted_m[highest] > stems.longest_m[highest] - 1e-6:
+        words += " It is sold to {sold}: bring the flowers in, or give it a tube."
+    reason = phrase(words, over=length(abs(over)), limit=STEM_END_COVER.quantity, sold=sold)
     return finding(
         check="covered",
         case="typical",
@@ -117,7 +192,7 @@ def _lasts(build: Build, case: Case, going: Course, needed: float) -> Finding:
         reason=phrase(
             words,
             needed=limit,
-            short=HURRIED_FILL.quantity,
+            short=length(hurried_m(build.piece.water_level_m)),
             fill=volume(_refill_l(build, going, _top_up_h(hours))),
         ),
     )
@@ -174,6 +249,11 @@ def _clock(build: Build, after_h: float) -> str:
     start = build.conditions.filled_at
     if start is None:
         return f"{duration_text(after_h)} after filling"
+    return _clock_at(start, after_h)
+
+
+def _clock_at(start: datetime, after_h: float) -> str:
+    """Time of day so many hours after another time, to the five minutes before, with the day where it is another."""
     elapsed = start.astimezone(UTC) + timedelta(hours=after_h)
     at = floor_to_minutes(elapsed.astimezone(start.tzinfo), 5)
     return at.strftime("%H:%M") if at.date() == start.date() else at.strftime("%H:%M on %d %b")
@@ -185,7 +265,7 @@ def floor_to_minutes(at: datetime, minutes: int) -> datetime:
 
 
 def _figures(build: Build) -> list[Figure]:
-    air = build.conditions.air
+    air = build.air
     if air is None or build.courses is None:
         return [STEM_END_COVER]
     typical = build.courses[0]

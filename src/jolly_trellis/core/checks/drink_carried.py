@@ -3,11 +3,11 @@
 from dataclasses import replace
 
 from jolly_trellis.core.air import draw_factor
+from jolly_trellis.core.books.water import STEM_END_COVER
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.drink import covered
 from jolly_trellis.core.checks.drink_own import own_lasts
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.drinking import STEM_END_COVER
 from jolly_trellis.core.piece import StemTube
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, Figure, Provenance, constant
 from jolly_trellis.core.quantities import duration, length, phrase, ratio
@@ -20,7 +20,7 @@ def judge(build: Build) -> Verdict:
     """Drink: in the vase before, in the cooler, and out of water in the hand against what each variety bears."""
     if len(build.placement.stems) == 0 or build.piece.bouquet is None:
         return conclude("drink", [], missing=["the recipe (add stems)"])
-    bouquet, air = build.piece.bouquet, build.conditions.air
+    bouquet, air = build.piece.bouquet, build.air
     missing = [
         words
         for absent, words in (
@@ -35,9 +35,8 @@ def judge(build: Build) -> Verdict:
     if air is not None and bouquet.carried_h is not None:
         for line, variety, _, _ in build.placement.stems.lines:
             carried = replace(line, water="none") if line.water == "vessel" else line
-            findings += own_lasts(
-                carried, variety, air, bouquet.carried_h, words="the hours in the hand need {needed}."
-            )
+            words, hours = "the hours in the hand need {needed}.", bouquet.carried_h
+            findings += own_lasts(carried, variety, [(hours, air)], hours, words=words)
     return conclude("drink", findings, missing=missing, figures=_figures(build))
 
 
@@ -94,7 +93,7 @@ def _cooler(hours: float) -> Finding:
 
 
 def _figures(build: Build) -> list[Figure]:
-    air, bouquet = build.conditions.air, build.piece.bouquet
+    air, bouquet = build.air, build.piece.bouquet
     found = [STEM_END_COVER, COOLER_MOST]
     if bouquet is not None and bouquet.carried_h is not None:
         stated = Provenance(kind="measured", source="entered by you")

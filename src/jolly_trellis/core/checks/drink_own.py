@@ -1,19 +1,18 @@
 """Drink for stems with water of their own, or none: tubes, wet wraps, dry hold; and thirsty varieties anywhere."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from jolly_trellis.core import spills
-from jolly_trellis.core.air import draw_factor
+from jolly_trellis.core.books.water import HEAVY_DRAW, needed_hours
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.drinking import HEAVY_DRAW, needed_hours
+from jolly_trellis.core.dry_life import lasts_h, reserve_of
 from jolly_trellis.core.piece import Air, RecipeLine, StemTube
 from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.quantities import count, duration, length, phrase, volume
 from jolly_trellis.core.stems import Variety
-from jolly_trellis.core.tubes import WRAP_ML, hours_of_water, usable_ml
 from jolly_trellis.core.units import duration_text
 from jolly_trellis.core.verdicts import Case, Finding, finding
 
@@ -38,44 +37,52 @@ def cap_asked(line: RecipeLine, variety: Variety) -> str | None:
 
 
 def judge_own(build: Build) -> list[Finding]:
-    """Tubes, wraps and dry hold against the hours to the end, and thirsty varieties."""
-    needed, air = needed_hours(build.conditions), build.conditions.air
+    """Tubes, wraps and dry life against the hours to the end, and thirsty varieties.
+
+    What goes in before the piece travels has been out of deep water since the piece was finished.
+    """
+    needed, air = needed_hours(build.conditions), build.air
     findings: list[Finding] = []
     for line, variety in _lines(build):
         findings += _thirsty(build, line, variety)
         if needed is None or air is None or line.water == "vessel":
             continue
-        findings += own_lasts(line, variety, air, needed, words="the event needs {needed}.")
+        waits = [] if line.on_site else [(each.hours, each.air) for each in build.stages]
+        asked = needed + sum(hours for hours, _ in waits)
+        words = "the event needs {needed}." if not waits else "from its making to the end it needs {needed}."
+        findings += own_lasts(line, variety, [*waits, (needed, air)], asked, words=words)
     return findings
 
 
-def own_lasts(line: RecipeLine, variety: Variety, air: Air, needed_h: float, *, words: str) -> list[Finding]:
+def own_lasts(
+    line: RecipeLine, variety: Variety, stretches: Sequence[tuple[float, Air]], needed_h: float, *, words: str
+) -> list[Finding]:
     """How long stems of one line last on what they have with them, against the hours asked of them.
 
-    A tube or wrap gives its hours, and then those of a dry stem.
-
     Args:
-        air: where they are.
+        stretches: hours and the air of each, one after the other.
         needed_h: hours asked.
         words: how the sentence ends, with {needed} in it.
     """
-    factor = draw_factor(air)
-    draw = variety.uptake_ml_h * factor
+    reserve = reserve_of(line, variety)
+    if reserve is None or cap_asked(line, variety) is not None:
+        return []
     if line.water == "none":
-        dry = variety.dry_hold_h / factor
+        dry = lasts_h(reserve, stretches)
         return [_lasts(variety, "typical", "with no water", dry, needed_h, words=words)]
-    if line.water == "tube":
-        tube = line.tube or StemTube()
-        if cap_asked(line, variety) is not None:
-            return []
-        water, where = usable_ml(tube, variety.stem_diameter_m), "in a tube"
-    else:
-        water, where = (line.wrap_ml or WRAP_ML.value) / line.clump, "in a wet wrap"
+    where, water = "in a tube" if line.water == "tube" else "in a wet wrap", reserve.water_ml
     cases: tuple[tuple[Case, float], ...] = (("typical", 1.0), ("heavy", HEAVY_DRAW.value))
-    dry = variety.dry_hold_h / factor
     return [
-        _lasts(variety, case, where, hours_of_water(water, draw * times) + dry, needed_h, words=words, water_ml=water)
-        for case, times in cases
+        _lasts(
+            variety,
+            case,
+            where,
+            lasts_h(reserve, stretches, thirst=thirst),
+            needed_h,
+            words=words,
+            water_ml=water,
+        )
+        for case, thirst in cases
     ]
 
 

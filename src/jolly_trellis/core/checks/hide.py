@@ -7,6 +7,7 @@ import numpy as np
 
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.footing import ledge_edge_m
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.piece import People, Piece, RecipeLine
@@ -94,26 +95,53 @@ def judge(build: Build) -> Verdict:
     if len(build.placement.stems) == 0:
         return conclude("hide", [], missing=["the recipe (add stems)"])
     front = FORM_RULES[build.piece.envelope.form].front_facing
-    eyes = eyes_m(people, raised_floor_m=surface_height_m(build), front_facing=front)
+    eyes = _before_the_wall(build, eyes_m(people, raised_floor_m=surface_height_m(build), front_facing=front))
     if len(eyes) == 0:
         return conclude("hide", [], not_needed=phrase("Nobody looks at it from near."))
     limit = LITTLE_LIMIT if people.a_little_may_show else SHOWS_LIMIT
     mass = flower_mass(build)
     findings = []
-    rim, top = rim_points_m(build), top_points_m(build)
-    all_seen = seen_share(mass, eyes, np.concatenate([rim, top]))
-    parts = (
-        ("rim band", rim, all_seen[:, : len(rim)], "the rim"),
-        ("mechanic", top, all_seen[:, len(rim) :], f"the {ABOUT[build.mechanic.kind].name.lower()}"),
-    )
-    for check, points, seen, words in parts:
+    parts = _to_hide(build)
+    all_points = np.concatenate([points for _, points, _ in parts]) if parts else np.zeros((0, 3))
+    starts = np.cumsum([len(points) for _, points, _ in parts])[:-1]
+    seen_of = np.split(seen_share(mass, eyes, all_points), starts, axis=1) if parts else []
+    for (check, points, words), seen in zip(parts, seen_of, strict=True):
         facing = _facing(eyes, points)
         shares = (seen * facing).sum(axis=1) / np.maximum(facing.sum(axis=1), 1e-9)
         worst = int(shares.argmax())
         findings.append(shows(check, float(shares[worst]), limit, words, _from_where(eyes[worst])))
     findings += _through_glass(build, limit)
     findings += _underside(build, eyes, limit)
+    if not findings:
+        return conclude("hide", [], not_needed=phrase("Nothing of it is to be hidden: no wire, tape or tie shows."))
     return conclude("hide", findings, figures=[limit, OPACITY_FOLIAGE, OPACITY_AIRY, EYE_SEATED, EYE_STANDING])
+
+
+def _before_the_wall(build: Build, eyes: Array) -> Array:
+    """The eyes that a wall behind a ledge does not shut out."""
+    ledge, edge = build.piece.setting.ledge, ledge_edge_m(build.piece)
+    if ledge is None or edge is None or not ledge.wall:
+        return eyes
+    return eyes[eyes[:, 1] <= edge - ledge.edge_radius_m + ledge.depth_m]
+
+
+def _to_hide(build: Build) -> list[tuple[str, Array, str]]:
+    """Parts that are to be hidden, each with its points, shape (n, 3), and its name.
+
+    Wire and tape are; a vessel, its rim, a frog, moss and twigs are not, nor what is meant to be seen. A rim is to be
+    hidden where wire or tape reaches it.
+    """
+    piece, mechanic = build.piece, build.mechanic
+    at_rim = piece.vessel.inside_depth_m - mechanic.seating.height_m <= RIM_BAND.value
+    wire_at_rim = build.netting is not None and at_rim
+    found = []
+    if (wire_at_rim or mechanic.tape_strips) and "rim" not in piece.look:
+        found.append(("rim band", rim_points_m(build), "the rim"))
+    frog_alone = build.frog is not None and build.netting is None
+    covered = mechanic.kind == "moss_sandwich" or frog_alone or not mechanic.shows
+    if not covered and "mechanic" not in piece.look:
+        found.append(("mechanic", top_points_m(build), f"the {ABOUT[mechanic.kind].name.lower()}"))
+    return found
 
 
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
@@ -185,16 +213,20 @@ def shows(check: str, share: float, limit: Figure, words: str, where: str) -> Fi
 
 
 def _through_glass(build: Build, limit: Figure) -> list[Finding]:
-    """Clear glass shows the whole inside, unless a lining or a handsome mechanic is in it."""
-    vessel = build.piece.vessel
-    if not vessel.clear or not build.mechanic.shows or build.piece.lining:
+    """Clear glass shows the whole inside, unless it is lined or wrapped, or what is in it may be seen."""
+    piece, vessel = build.piece, build.piece.vessel
+    frog_alone = build.frog is not None and build.netting is None
+    if not vessel.clear or not build.mechanic.shows or frog_alone or piece.lining or "mechanic" in piece.look:
+        return []
+    open_glass = max(1.0 - piece.wrap_height_m / vessel.rim_m, 0.0)
+    if open_glass <= 0:
         return []
     words = f"The glass is clear: the {ABOUT[build.mechanic.kind].name.lower()} shows through it from every side."
     return [
         finding(
             check="through the glass",
             case="typical",
-            value=ratio(THROUGH_GLASS),
+            value=ratio(THROUGH_GLASS * open_glass),
             limit=limit.quantity,
             sense="at most",
             reason=phrase(words),
@@ -204,7 +236,7 @@ def _through_glass(build: Build, limit: Figure) -> list[Finding]:
 
 def _underside(build: Build, eyes: Array, limit: Figure) -> list[Finding]:
     """Guests under the rim of a raised bowl look at its underside: share of it not hung over by leaves."""
-    if build.piece.support is None:
+    if build.piece.support is None or "underside" in build.piece.look:
         return []
     below = eyes[eyes[:, 2] < build.raised_m]
     if len(below) == 0:

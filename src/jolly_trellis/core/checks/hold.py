@@ -1,16 +1,18 @@
 """Hold: whether every stem keeps its direction, and the mechanic its place in the vessel."""
 
 from dataclasses import dataclass
+from itertools import combinations
 
 import numpy as np
 
 from jolly_trellis.core import netting as nets
+from jolly_trellis.core.books.water import STEM_END_COVER
 from jolly_trellis.core.build import Build, demand_n_m
 from jolly_trellis.core.geometry import Array, Flags, ray_to_outline_m
 from jolly_trellis.core.mechanics.fit import point_strength
 from jolly_trellis.core.mechanics.pin_frog import PIN_SOFT, PIN_WOODY
 from jolly_trellis.core.mechanics.sizing import ABOUT
-from jolly_trellis.core.placement.trace import SUPPORT_SPACING, farthest_support_m
+from jolly_trellis.core.placement.trace import SUPPORT_SPACING
 from jolly_trellis.core.provenance import Figure, Provenance, constant
 from jolly_trellis.core.quantities import count, force, length, mass, moment, phrase, ratio
 from jolly_trellis.core.stems import GRAVITY_M_S2
@@ -22,6 +24,7 @@ STAGGER_THREE = constant("Play left with three wire levels", "ratio", 0.4)
 STAGGER_MORE = constant("Play left with four or more wire levels", "ratio", 0.35)
 STAGGER_ONE = constant("Play left with one wire level", "ratio", 1.0)
 LOCK_MOST = constant("Most that crossing stems lock one another", "ratio", 0.6)
+CROWD_CELLS = constant("Stems crowd one another at a lower level within, in cells", "ratio", 2.0)
 SWAY_BASE = constant("Sway a head may have, whatever its height", "length", 0.03)
 SWAY_SHARE = constant("Sway a head may have on top, share of visible length", "ratio", 0.10)
 
@@ -90,51 +93,80 @@ def netting_load_n(mass_kg: Array, centre_m: Array, lean_rad: Array, layer_gap_m
 def stems_play(build: Build, among: Flags | None = None) -> Play:
     """Follow every stem's supports and work out how far its head can sway.
 
-    Supports from the top down: the rim a stem leans on, each level it crosses, the wall or a floor that holds, pins.
+    Supports from the top down: the rim a stem leans on, each level it crosses, its foot where the wall, the floor or
+    pins hold it, or where it is left once it has slid over the floor on to the wall. A stem swings no farther than the
+    pair of supports lets it that lets it least.
 
     Args:
         among: the rows that are in already, while the piece is being made; only they crowd and lock. None is all.
     """
-    placement, vessel = build.placement, build.piece.vessel
-    found, drops = placement.found, placement.level_drops_m
-    wires = found.crosses.sum(axis=-1)
-    lowest_wire = np.where(found.crosses, drops, 0.0).max(axis=-1)
-    slides = (wires == 1) & ~found.at_wall & ~placement.floor_holds
-    slide = np.where(slides, _slide_to_wall_m(build), 0.0)
-    firm_foot = found.wall_holds | (~found.at_wall & placement.floor_holds) | slides
-    support_drop = np.where(firm_foot, found.drop_m, lowest_wire)
-    over_seat = np.where(placement.on_rim, vessel.inside_depth_m - placement.seat_height_m, 0.0)
-    gap = np.maximum(support_drop + over_seat, 1e-3)
-    diameter = placement.stems.diameter_m
-    crowds = diameter if among is None else diameter * among
-    play_top = play_m(placement.cell_aperture_m, diameter, _others_in_cell(placement.seat_cell, crowds))
-    play_top = np.where(placement.on_rim | placement.gripped & (wires <= 1), 0.0, play_top)
-    play_low = np.where(firm_foot, 0.0, _play_at(build, lowest_wire, crowds))
-    low_diameter = inside_size_m(vessel, placement.seat_height_m - float(drops[-1]))
-    crossing = float(crowds[found.crosses[:, -1]].sum()) if len(wires) else 0.0
+    placement = build.placement
+    number = len(placement.stems)
+    crowds = placement.stems.diameter_m if among is None else placement.stems.diameter_m * among
+    supports = _supports_of(build, crowds)
+    wires = placement.found.crosses.sum(axis=-1)
     stagger = np.select(
         [wires <= 1, wires == 2, wires == 3],
         [STAGGER_ONE.value, STAGGER_TWO.value, STAGGER_THREE.value],
         default=STAGGER_MORE.value,
     )
-    swing = tan_swing(
-        play_top,
-        play_low,
-        stagger=np.ones(len(wires)) if placement.rigid else stagger,
-        lock=crowding_lock(crossing, min(low_diameter)),
-        lean_rad=placement.lean_rad,
-        layer_gap_m=gap,
-    )
-    farthest = farthest_support_m(found, level_drops_m=drops, floor_holds=placement.floor_holds | slides)
-    unheld = (farthest + over_seat * found.slant < SUPPORT_SPACING.value) & ~placement.gripped
-    swing = np.where(unheld, 0.0, swing + slide / gap)
+    lock = _lock(build, crowds)
+    swing = np.full(number, np.inf)
+    for upper, lower in combinations(supports, 2):
+        gap = lower.drop_m - upper.drop_m
+        swings = tan_swing(
+            upper.play_m,
+            lower.play_m,
+            stagger=np.ones(number) if placement.rigid else stagger,
+            lock=lock,
+            lean_rad=placement.lean_rad,
+            layer_gap_m=np.maximum(gap, 1e-6),
+        ) + lower.slide_m / np.maximum(gap, 1e-6)
+        far = gap * placement.found.slant >= SUPPORT_SPACING.value - 1e-9
+        swing = np.where(upper.there & lower.there & far, np.minimum(swing, swings), swing)
+    pinned = placement.gripped & (wires <= 1)
+    unheld = np.isinf(swing) & ~placement.gripped
+    swing = np.where(np.isinf(swing) | pinned, 0.0, swing)
     return Play(
         tan_swing=swing,
         sway_m=placement.visible_m * swing,
         sway_limit_m=SWAY_BASE.value + SWAY_SHARE.value * placement.visible_m,
-        support_drop_m=support_drop,
+        support_drop_m=np.max([np.where(each.there, each.drop_m, 0.0) for each in supports], axis=0),
         unheld=unheld,
     )
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Support:
+    """One kind of support for every stem: whether it is there, how far under the seats, the play it leaves, and how
+    far the foot slides before it is there, m."""
+
+    there: Flags
+    drop_m: Array
+    play_m: Array
+    slide_m: Array
+
+
+def _supports_of(build: Build, crowds: Array) -> list[_Support]:
+    """All supports of all stems, from the top down."""
+    placement, found = build.placement, build.placement.found
+    none, number = np.zeros(len(placement.stems)), len(placement.stems)
+    over_seat = build.piece.vessel.inside_depth_m - placement.seat_height_m
+    supports = [
+        _Support(there=placement.on_rim, drop_m=np.full(number, -over_seat), play_m=none, slide_m=none),
+    ]
+    for level, (drop, aperture) in enumerate(
+        zip(placement.level_drops_m.tolist(), placement.level_apertures_m.tolist(), strict=True)
+    ):
+        others = _crowding_at(build, drop, crowds) if level else _others_in_cell(placement.seat_cell, crowds)
+        play = play_m(aperture, placement.stems.diameter_m, others)
+        there = found.crosses[:, level]
+        supports.append(_Support(there=there, drop_m=np.full(number, drop), play_m=play, slide_m=none))
+    slides = ~found.at_wall & ~placement.floor_holds & ~placement.hangs
+    foot = found.wall_holds | (~found.at_wall & placement.floor_holds) | slides
+    slide = np.where(slides, _slide_to_wall_m(build), 0.0)
+    supports.append(_Support(there=foot, drop_m=found.drop_m, play_m=none, slide_m=slide))
+    return supports
 
 
 def pin_moment_n_m(mass_kg: Array, centre_m: Array, lean_rad: Array) -> Array:
@@ -156,6 +188,7 @@ def judge(build: Build) -> Verdict:
     play = stems_play(build)
     findings = [
         _sway(build, play),
+        *_reach(build, play),
         *_supports(build, play),
         *_crowding(build),
         *_mesh(build),
@@ -177,6 +210,40 @@ def _sway(build: Build, play: Play) -> Finding:
     sway, limit = length(play.sway_m[worst]), length(play.sway_limit_m[worst])
     reason = phrase(words, sway=sway, limit=limit)
     return finding(check="sway", case="typical", value=sway, limit=limit, sense="at most", reason=reason)
+
+
+def needed_m(build: Build) -> Array:
+    """How long each stem must be: its foot 2 cm under its seat, and where it drinks 2 cm under the water, m.
+
+    Source: geometry.
+    """
+    placement, piece = build.placement, build.piece
+    wet = placement.seat_height_m - max(piece.water_level_m - STEM_END_COVER.value, 0.0)
+    under = np.where(placement.stems.from_vessel, max(wet, 0.0) * placement.found.slant, 0.0)
+    return placement.visible_m + np.maximum(under, SUPPORT_SPACING.value)
+
+
+def _reach(build: Build, play: Play) -> list[Finding]:
+    """The stem whose place asks for most beyond the longest it is sold: for its water, or for what would hold it."""
+    placement = build.placement
+    if build.mechanic.own_cups or build.mechanic.grip is not None:
+        needed = placement.cut_length_m
+    else:
+        needed = np.where(play.unheld & placement.hangs, placement.wanted_m, needed_m(build))
+    over = needed / placement.stems.longest_m
+    worst = int(over.argmax())
+    if over[worst] <= 1.0 + 1e-9:
+        return []
+    number = int(placement.stems.stems_in_row[over > 1.0 + 1e-9].sum())
+    value, limit = length(needed[worst]), length(placement.stems.longest_m[worst])
+    reason = phrase(
+        f"{{n}} stem{'s do' if number > 1 else ' does'} not reach: a {placement.stems.variety_of(worst).name} must be "
+        "{value} long for its place; it is sold to {limit}.",
+        n=count(number),
+        value=value,
+        limit=limit,
+    )
+    return [finding(check="reach", case="typical", value=value, limit=limit, sense="at most", reason=reason)]
 
 
 def _supports(build: Build, play: Play) -> list[Finding]:
@@ -210,15 +277,15 @@ def _crowding(build: Build) -> list[Finding]:
         return []
     total = int(placement.stems.stems_in_row.sum())
     first = placement.stems.variety_of(int(placement.over_capacity.argmax())).name
-    name, takes = ABOUT[build.mechanic.kind].name.lower(), build.mechanic.capacity
-    crowded = f"{{total}} stems are too many for this {name}, which takes about {takes}"
-    apart = f"Where they are wanted, this {name} has not enough free cells for {{total}} stems"
+    name = ABOUT[build.mechanic.kind].name.lower()
+    value, limit = count(total), count(max(total - over, 1))
     reason = phrase(
-        f"{crowded if total > takes else apart}: {{over}} without a seat, first a {first}.",
-        total=count(total),
+        f"{{total}} stems are too many for this {name}, which seats {{limit}} of them: {{over}} without a seat, "
+        f"first a {first}.",
+        total=value,
+        limit=count(total - over),
         over=count(over),
     )
-    value, limit = count(total), count(max(total - over, 1))
     return [finding(check="crowding", case="typical", value=value, limit=limit, sense="at most", reason=reason)]
 
 
@@ -248,6 +315,7 @@ def _load(build: Build, play: Play) -> list[Finding]:
     heavy = placement.stems.mass_kg(placement.cut_length_m) * placement.stems.heavy_factor
     centre = placement.stems.centre_from_foot_m(cut) - below
     loads = netting_load_n(heavy, centre, placement.lean_rad, np.maximum(play.support_drop_m, 1e-3))
+    loads = np.where(play.unheld, 0.0, loads)
     worst = int(loads.argmax())
     strength = force(build.mechanic.strength_n)
     reason = phrase(
@@ -341,18 +409,35 @@ def _others_in_cell(cell: np.ndarray, diameter_m: Array) -> Array:
     return total[cell] - diameter_m
 
 
-def _play_at(build: Build, drop_m: Array, crowds: Array) -> Array:
-    """Play of each stem at a lower level, where stems have crossed into other cells."""
+def _crowding_at(build: Build, drop_m: float, crowds: Array) -> Array:
+    """Diameters of the other stems that crowd each at a lower level, where stems have crossed into other cells, m.
+
+    As many as a cell holds where stems are as close as they are within two cells of it, the nearer counting for more,
+    so that a stem that comes a little nearer crowds a little more.
+
+    Source: a cone over two cells about the stem, of the weight of one cell; estimate.
+    """
     placement = build.placement
-    rise = placement.tip_m[:, 2] - build.piece.vessel.base_m - placement.seat_height_m
-    share = drop_m / np.maximum(rise, 1e-3)
+    rise = np.maximum(placement.tip_m[:, 2] - build.piece.vessel.base_m - placement.seat_height_m, 1e-3)
+    share = drop_m / rise
     x = placement.seat_x_m - (placement.tip_m[:, 0] - placement.seat_x_m) * share
     y = placement.seat_y_m - (placement.tip_m[:, 1] - placement.seat_y_m) * share
-    away = (x[:, None] - placement.cells_m[:, 0]) ** 2 + (y[:, None] - placement.cells_m[:, 1]) ** 2
-    cell = away.argmin(axis=1)
-    diameter = placement.stems.diameter_m
-    last = np.maximum(placement.found.crosses.sum(axis=-1) - 1, 0)
-    return play_m(placement.level_apertures_m[last], diameter, _others_in_cell(cell, crowds))
+    away = np.hypot(x[:, None] - x, y[:, None] - y)
+    pitch = max(build.mechanic.seating.pitch_m, 1e-6)
+    reach = CROWD_CELLS.value * pitch
+    weight = nets.cell_area_m2(pitch) / (np.pi * reach**2 / 3)
+    near = weight * np.maximum(1.0 - away / reach, 0.0)
+    np.fill_diagonal(near, 0.0)
+    return np.asarray(near @ crowds)
+
+
+def _lock(build: Build, crowds: Array) -> float:
+    """How far the stems that cross the lowest level lock one another."""
+    placement = build.placement
+    if len(placement.stems) == 0:
+        return 0.0
+    across = inside_size_m(build.piece.vessel, placement.seat_height_m - float(placement.level_drops_m[-1]))
+    return crowding_lock(float(crowds[placement.found.crosses[:, -1]].sum()), min(across))
 
 
 def _slide_to_wall_m(build: Build) -> Array:

@@ -10,6 +10,7 @@ from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.mechanics.fit import MAX_LAYERS, MAX_TAPE_STRIPS
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.quantities import count, length, phrase
+from jolly_trellis.core.units import round_up
 from jolly_trellis.core.verdicts import Verdict
 
 
@@ -43,6 +44,8 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
         stuck = replace(piece, mechanic=replace(mechanic, putty=True))
         say = phrase("Stick it down with putty, on a dry clean surface.")
         tried.append(Candidate(key="putty", say=say, piece=stuck))
+    if at_reach(verdict):
+        tried += _within_reach(build)
     over = int(build.placement.stems.stems_in_row[build.placement.over_capacity].sum())
     if over:
         tried.append(_fewer_stems(build, over))
@@ -50,6 +53,28 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
         tried += [_finer_and_folded(build, other) for other in finer]
     if verdict.state == "fails":
         tried += _other_kinds(build)
+    return tried
+
+
+def at_reach(verdict: Verdict) -> bool:
+    """Whether some stem is not sold long enough."""
+    return any(each.check == "reach" for each in verdict.findings)
+
+
+def _within_reach(build: Build) -> list[Candidate]:
+    """Lower and narrower, so that what is sold reaches."""
+    piece = build.piece
+    above = piece.envelope.height_m - build.rim_z_m
+    tried = []
+    for share in (0.9, 0.8, 0.7, 0.6, 0.5):
+        size = replace(
+            piece.envelope,
+            height_m=round_up(build.rim_z_m + share * above, 0.005),
+            width_m=round_up(share * piece.envelope.width_m, 0.005),
+            depth_m=round_up(share * piece.envelope.depth_m, 0.005),
+        )
+        say = phrase("Bring the flowers in to {h} high and {w} wide.", h=length(size.height_m), w=length(size.width_m))
+        tried.append(Candidate(key=f"within-{round(100 * share)}", say=say, piece=replace(piece, envelope=size)))
     return tried
 
 

@@ -2,14 +2,15 @@
 
 from dataclasses import dataclass, replace
 
+from jolly_trellis.core.books.water import JUG_L
 from jolly_trellis.core.build import Build
-from jolly_trellis.core.checks.balance import balance_of
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.travel import journey_of
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.provenance import COMPUTED, FROM_MEMORY, Figure, Provenance, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, FROM_MEMORY, Figure, Provenance, constant
 from jolly_trellis.core.quantities import length, mass, phrase
 from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
+from jolly_trellis.core.vessels import WATER_DENSITY
 
 NIOSH = Provenance(kind="published", source="NIOSH publication 94-110, revised lifting equation")
 LOAD_CONSTANT = constant("Load constant of the lifting equation", "mass", 23.0, NIOSH)
@@ -17,6 +18,8 @@ REACH_LEAST = constant("Reach counted at least", "length", 0.25, NIOSH)
 REACH_MOST = constant("Reach beyond which nothing is lifted", "length", 0.63, NIOSH)
 NO_HANDLES = constant("Coupling without handles", "ratio", 0.90, NIOSH)
 TWO_PEOPLE = constant("Two people lift, times one", "ratio", 4 / 3, FROM_MEMORY)
+JUG_ACROSS = constant("A jug, front to back", "length", 0.20, COMMON_PRACTICE)
+WATER_KG_L = WATER_DENSITY.value / 1000
 HANDS_OUT = constant("Reach to the near side of a load", "length", 0.20)
 FLOWERS_OUT = constant("Reach added where flowers overhang the body", "length", 0.10)
 
@@ -28,6 +31,17 @@ class Move:
     name: str
     from_m: float
     to_m: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Load:
+    """Something that is lifted by itself: what it is, its heavy mass in kg, how deep it is front to back, m, and
+    whether flowers overhang it."""
+
+    name: str
+    mass_kg: float
+    deep_m: float
+    overhung: bool = False
 
 
 MOVES = (
@@ -80,15 +94,12 @@ def recommended_mass_kg(
     return LOAD_CONSTANT.value * horizontal * vertical * distance * asymmetry * frequency * coupling
 
 
-def reach_of(build: Build) -> float:
-    """Reach to the load's middle: 0.20 m + half the box or vessel front to back, + 0.10 m under flowers, metres."""
-    vessel, going = build.piece.vessel, build.piece.transport
-    boxed = going is not None and going.boxed
-    body = max(point.depth_m for point in vessel.profile) + 2 * vessel.wall_m
-    if boxed and going is not None and going.box_depth_m:
-        body = going.box_depth_m
-    overhang = build.piece.envelope.depth_m > body + 0.10
-    return HANDS_OUT.value + body / 2 + (FLOWERS_OUT.value if overhang else 0.0)
+def reach_of(load: Load) -> float:
+    """Reach to the load's middle: 0.20 m + half of it front to back, + 0.10 m under flowers, metres.
+
+    Source: estimate.
+    """
+    return HANDS_OUT.value + load.deep_m / 2 + (FLOWERS_OUT.value if load.overhung else 0.0)
 
 
 def judge(build: Build) -> Verdict:
@@ -100,20 +111,43 @@ def judge(build: Build) -> Verdict:
         missing.append("how the piece travels, and who carries it")
     if missing:
         return conclude("lift", [], missing=missing)
-    kg = lifted_mass_kg(build)
-    findings = [each for move in MOVES for each in _move(build, move, kg)]
+    support = build.piece.support
+    if support is not None and support.mass_kg is None:
+        return conclude("lift", [], missing=["the weight of the support"])
+    findings = [each for load in loads_of(build) for move in MOVES for each in _move(build, move, load)]
     return conclude("lift", findings, figures=_figures(build))
 
 
-def lifted_mass_kg(build: Build) -> float:
-    """Mass lifted: as it travels, or finished where it is made on site, kg; a support is carried apart."""
-    going = build.piece.transport
-    journey = journey_of(build)
+def loads_of(build: Build) -> tuple[Load, ...]:
+    """What is lifted: the piece as it travels, and each part that is carried apart; or, where it is made where it
+    stands, the empty vessel, its stones and its water a jug at a time.
+    """
+    piece, going, journey = build.piece, build.piece.transport, journey_of(build)
+    vessel, support = piece.vessel, piece.support
+    deep = max(point.depth_m for point in vessel.profile) + 2 * vessel.wall_m
+    found = []
     if going is not None and not going.made_on_site and journey is not None:
-        return journey.mass_kg
-    total = balance_of(build, "typical").mass_kg
-    support = build.piece.support
-    return total - ((support.mass_kg or 0.0) + support.water_l if support is not None else 0.0)
+        body = going.box_depth_m if going.boxed and going.box_depth_m else deep
+        overhung = piece.envelope.depth_m > body + 0.10
+        kg = journey.heavy_kg
+        if support is not None and not going.apart:
+            kg += support.mass_kg or 0.0
+        found.append(Load(name="the piece as it travels", mass_kg=kg, deep_m=body, overhung=overhung))
+    else:
+        frog = 0.0 if build.frog is None else build.frog.mass_kg
+        found.append(Load(name="the empty vessel", mass_kg=(vessel.mass_kg or 0.0) + frog, deep_m=deep))
+        if piece.ballast_kg:
+            found.append(Load(name="its stones", mass_kg=piece.ballast_kg, deep_m=deep))
+        if piece.insert is not None:
+            outer = piece.insert.outer
+            wide = max(point.depth_m for point in outer.profile) + 2 * outer.wall_m
+            found.append(Load(name="the urn", mass_kg=outer.mass_kg or 0.0, deep_m=wide))
+        litres = min(build.water.volume_at_l(piece.water_level_m), JUG_L.value)
+        found.append(Load(name="a jug of water", mass_kg=litres * WATER_KG_L, deep_m=JUG_ACROSS.value))
+    if support is not None and (going is None or going.apart or going.made_on_site):
+        wide = support.foot_width_m or support.top_width_m
+        found.append(Load(name="its support", mass_kg=support.mass_kg or 0.0, deep_m=wide))
+    return tuple(found)
 
 
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
@@ -135,16 +169,16 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     return tried
 
 
-def _move(build: Build, move: Move, kg: float) -> list[Finding]:
+def _move(build: Build, move: Move, load: Load) -> list[Finding]:
     going = build.piece.transport
     coupling = 1.0 if going is not None and going.crate else NO_HANDLES.value
-    reach = reach_of(build)
+    reach, kg = reach_of(load), load.mass_kg
     if reach > REACH_MOST.value:
-        words = "Hands reach {r} out to lift it; over {most} nothing may be lifted: use a trolley, or make it on site."
+        words = f"Hands reach {{r}} out to lift {load.name}; over {{most}} use a trolley, or make it where it stands."
         return [
             finding(
                 check="reach",
-                case="typical",
+                case="heavy",
                 value=length(reach),
                 limit=REACH_MOST.quantity,
                 sense="at most",
@@ -160,12 +194,14 @@ def _move(build: Build, move: Move, kg: float) -> list[Finding]:
     return [
         finding(
             check=move.name,
-            case="typical",
+            case="heavy",
             value=mass(kg),
             limit=mass(limit),
             sense="at most",
             reason=phrase(
-                f"{move.name.capitalize()}: {{has}}, and {who} may lift {{limit}}.", has=mass(kg), limit=mass(limit)
+                f"{move.name.capitalize()}: {load.name}, {{has}}, where {who} may lift {{limit}}.",
+                has=mass(kg),
+                limit=mass(limit),
             ),
         )
     ]
@@ -173,7 +209,7 @@ def _move(build: Build, move: Move, kg: float) -> list[Finding]:
 
 def _figures(build: Build) -> list[Figure]:
     return [
-        Figure(label="Reach to the load", quantity=length(reach_of(build)), provenance=COMPUTED),
+        Figure(label="Reach to the load", quantity=length(reach_of(loads_of(build)[0])), provenance=COMPUTED),
         LOAD_CONSTANT,
         REACH_LEAST,
         REACH_MOST,

@@ -30,7 +30,8 @@ from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.units import round_up
 from jolly_trellis.core.verdicts import CASES, Case, Finding, Verdict, conclude, finding
 
-LOW_PIECE_TOP = constant("A piece counts as low up to", "length", 0.40)
+LOW_PIECE_TOP = constant("A piece counts as low up to", "length", 0.35)
+TALL_PIECE_TOP = constant("A piece counts as tall from", "length", 0.60)
 TIP_ANGLE_LOW = constant("Tip angle a low piece needs", "angle", math.radians(12))
 TIP_ANGLE_TALL = constant("Tip angle a tall piece needs", "angle", math.radians(10))
 BUMP_TABLE = constant("Push mid-table that must not tip it, at most", "force", 10.0)
@@ -70,6 +71,15 @@ def energy_to_tip_j(mass_kg: float, edge_m: float, height_m: float) -> float:
     Source: energy; the centre of mass must rise to stand above the edge.
     """
     return mass_kg * GRAVITY_M_S2 * (math.hypot(edge_m, height_m) - height_m)
+
+
+def tip_angle_needed_rad(top_m: float) -> float:
+    """Tip angle a piece needs by the height of its outline: 12° up to 0.35 m, evenly down to 10° at 0.60 m, rad.
+
+    Source: estimate.
+    """
+    heights = (LOW_PIECE_TOP.value, TALL_PIECE_TOP.value)
+    return float(np.interp(top_m, heights, (TIP_ANGLE_LOW.value, TIP_ANGLE_TALL.value)))
 
 
 def tip_angles_rad(build: Build, balance: Balance) -> Array:
@@ -169,12 +179,18 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
 
 def _wider_base(build: Build) -> list[Candidate]:
     """Bond the vessel to a wider base; where weight does not help, since the push that tips it grows with it."""
-    piece, foot = build.piece, build.piece.vessel.foot_width_m
-    if piece.support is not None or piece.insert is not None or foot is None:
+    piece, support = build.piece, build.piece.support
+    foot = piece.vessel.foot_width_m if support is None else support.foot_width_m
+    if piece.insert is not None or foot is None:
         return []
     tried = []
     for share in (1.15, 1.35, 1.6, 2.0):
         wide = round_up(foot * share, 0.01)
+        if support is not None:
+            based = replace(piece, support=replace(support, foot_width_m=wide))
+            say = phrase("Bond the support to a base {w} across.", w=length(wide))
+            tried.append(Candidate(key=f"base-{round(share * 100)}", say=say, piece=based))
+            continue
         deep = None if piece.vessel.foot_depth_m is None else round_up(piece.vessel.foot_depth_m * share, 0.01)
         based = replace(piece, vessel=replace(piece.vessel, foot_width_m=wide, foot_depth_m=deep))
         say = phrase("Bond it to a base {w} across.", w=length(wide))
@@ -197,7 +213,7 @@ def _missing(build: Build) -> list[str]:
             f"the width of the {what}'s foot" if what != "empty vessel" else "the width of the foot it stands on",
         ),
         (
-            setting.free_table_m is None and (setting.where != "ledge" or setting.moves_to is not None),
+            setting.free_table_m is None and "table" in (setting.where, setting.moves_to),
             "how much bare table there is round the foot",
         ),
     )
@@ -215,8 +231,7 @@ def _tilt(build: Build, case: Case, balance: Balance) -> Finding:
     if build.piece.setting.where == "ledge":
         angles = np.where(stand_ledge.towards_front(), np.pi, angles)
     worst = int(angles.argmin())
-    top = outline_top_m(build)
-    limit = (TIP_ANGLE_LOW if top <= LOW_PIECE_TOP.value else TIP_ANGLE_TALL).quantity
+    limit = angle(tip_angle_needed_rad(outline_top_m(build)))
     towards = compass(worst)
     reason = phrase(
         f"{_case_words(build, case)} it tips {towards} when tilted {{a}}; a piece this tall needs {{limit}}.",
@@ -233,12 +248,12 @@ def _push(build: Build, case: Case, balance: Balance) -> list[Finding]:
     height = widest_reach_height_m(build)
     friction = foot_friction(build).value
     weight = balance.mass_kg * GRAVITY_M_S2
-    by_edge = stands_exposed(build)
-    if not by_edge and _one_footing(build) and friction < edges[worst] / height:
+    exposed, by_edge = stands_exposed(build), stands_by_edge(build)
+    if not exposed and _one_footing(build) and friction < edges[worst] / height:
         return []
     limit_n = (
         min(BUMP_EDGE.value, BUMP_EDGE_SHARE.value * weight)
-        if by_edge
+        if exposed
         else min(BUMP_TABLE.value, BUMP_TABLE_SHARE.value * weight)
     )
     tips = push_to_tip_n(balance.mass_kg, float(edges[worst]), height)
@@ -267,6 +282,12 @@ def stands_exposed(build: Build) -> bool:
     """Whether it stands on a floor, by a bar or within 10 cm of an edge, where people bump harder."""
     setting = build.piece.setting
     return setting.where != "table" or (setting.free_table_m or 0.0) < FREE_TABLE.value
+
+
+def stands_by_edge(build: Build) -> bool:
+    """Whether it can slide off what it stands on: on a bar, or within 10 cm of a table's edge."""
+    setting = build.piece.setting
+    return setting.where == "bar" or (setting.where == "table" and (setting.free_table_m or 0.0) < FREE_TABLE.value)
 
 
 def _one_footing(build: Build) -> bool:
@@ -325,6 +346,8 @@ def _figures(build: Build) -> list[Figure]:
         foot_friction(build),
         TIP_ANGLE_LOW,
         TIP_ANGLE_TALL,
+        LOW_PIECE_TOP,
+        TALL_PIECE_TOP,
         *_slides_first(build, balance, edge),
         *stand_stack.figures(build),
         *stand_wind.figures(build),

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from jolly_trellis.core import vessels
+from jolly_trellis.core.books.water import CAREFUL, along_drive_m, slop_m, steady_level_m
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.balance import Balance, balance_of, foot_edge_m, outline_top_m, own_bodies_of
 from jolly_trellis.core.checks.fixing import Candidate
@@ -14,12 +15,11 @@ from jolly_trellis.core.piece import Transport
 from jolly_trellis.core.provenance import COMPUTED, Figure, Provenance, constant
 from jolly_trellis.core.quantities import length, level_most, phrase, ratio, volume
 from jolly_trellis.core.units import round_up
-from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
+from jolly_trellis.core.verdicts import Case, Finding, Verdict, conclude, finding
 
 EN_12195 = Provenance(kind="published", source="EN 12195-1, load securing on road vehicles")
 BRAKING = constant("Acceleration forward, of gravity", "ratio", 0.8, EN_12195)
 CORNERING = constant("Acceleration sideways and rearward, of gravity", "ratio", 0.5, EN_12195)
-CAREFUL = constant("Careful driving, of gravity, for slopping water", "ratio", 0.3)
 SPILL_TRAY = constant("Harder braking whose spill a tray must take, of gravity", "ratio", 0.5)
 BOX_LEAST_SHARE = constant("Least box wall, share of the vessel's height", "ratio", 1 / 3)
 BOX_ROOM = constant("Room round the vessel in its box", "length", 0.01)
@@ -29,7 +29,8 @@ BOX_ROOM = constant("Room round the vessel in its box", "length", 0.01)
 class Journey:
     """How the piece travels: level, litres carried apart, the water a tray must take, and its box.
 
-    `box_wall_needed_m` is the least height of the box's walls; sizes in metres.
+    `box_wall_needed_m` is the least height of the box's walls; sizes in metres. `mass_kg` is what rides in the box as
+    planned, `heavy_kg` with heavy stems.
     """
 
     level_m: float
@@ -39,21 +40,9 @@ class Journey:
     box_depth_m: float
     box_wall_needed_m: float
     mass_kg: float
+    heavy_kg: float
     height_m: float
     width_m: float
-
-
-def slop_m(accel_ratio: float, radius_m: float, factor: float = 1.0) -> float:
-    """How far water climbs the wall: a·R·factor, metres.
-
-    Args:
-        accel_ratio: acceleration over gravity.
-        radius_m: half the length of the surface along the drive, m.
-        factor: 1.3 open water, 1.0 under wire, 0.7 with moss.
-    Valid for: a level at least that deep.
-    Source: level surface in an accelerated frame (hydrostatics); factors are estimates.
-    """
-    return accel_ratio * radius_m * factor
 
 
 def box_wall_m(*, vessel_height_m: float, centre_m: float, wall_gap_m: float, accel_ratio: float) -> float:
@@ -74,7 +63,7 @@ def journey_of(build: Build) -> Journey | None:
     going = build.piece.transport
     if going is None or build.piece.vessel.mass_kg is None:
         return None
-    level = travel_level_m(build) if going.water_level_m is None else going.water_level_m
+    level = steady_level_m(build.piece, build.mechanic) if going.water_level_m is None else going.water_level_m
     vessel = build.piece.vessel
     balance = _balance(build, level)
     width = going.box_width_m or max(p.width_m for p in vessel.profile) + 2 * (vessel.wall_m + BOX_ROOM.value)
@@ -92,7 +81,7 @@ def journey_of(build: Build) -> Journey | None:
         )
     ]
     volume_l = build.water.volume_at_l(level)
-    hard = slop_m(SPILL_TRAY.value, along_drive_m(build, level), build.mechanic.slop_factor)
+    hard = slop_m(SPILL_TRAY.value, along_drive_m(build.piece.vessel, level), build.mechanic.slop_factor)
     room = max(vessel.inside_depth_m - level, 0.0)
     area = float(np.interp(level, build.water.level_m, build.water.area_m2))
     reach = float((build.placement.stems.head_radius_m).max(initial=0.0))
@@ -105,34 +94,10 @@ def journey_of(build: Build) -> Journey | None:
         box_depth_m=depth,
         box_wall_needed_m=max(walls),
         mass_kg=balance.mass_kg,
+        heavy_kg=_balance(build, level, "heavy").mass_kg,
         height_m=outline_top_m(build) - (build.raised_m if _apart(build) else 0.0),
         width_m=max(2 * float(across), width),
     )
-
-
-def along_drive_m(build: Build, level_m: float) -> float:
-    """Half the water surface along the drive: troughs ride across, so the shorter side of long vessels, metres."""
-    width, depth = vessels.inside_size_m(build.piece.vessel, level_m)
-    return min(width, depth) / 2
-
-
-def travel_level_m(build: Build) -> float:
-    """Highest level that careful driving keeps in, and that still covers the cut ends where it can, metres.
-
-    The surface climbs a·R·factor; the level is the rim less that, never above the display level. Where that depth is
-    more than the level itself the vessel travels dry or nearly so.
-
-    Source: `slop_m` at 0.3 g, fixed point in at most 20 rounds.
-    """
-    depth = build.piece.vessel.inside_depth_m
-    level = min(build.piece.water_level_m, depth)
-    for _ in range(20):
-        climbs = slop_m(CAREFUL.value, along_drive_m(build, level), build.mechanic.slop_factor)
-        lower = min(level, max(depth - climbs, 0.0))
-        if abs(lower - level) < 1e-5:
-            break
-        level = lower
-    return math.floor(level * 200) / 200
 
 
 def bench_level_m(build: Build, travel_m: float) -> float:
@@ -152,7 +117,7 @@ def bench_level_m(build: Build, travel_m: float) -> float:
 
 
 def judge(build: Build) -> Verdict:
-    """Travel: box or bare, slop, door; not needed where it is made where it stands."""
+    """Travel: box or bare, door, slop where somebody said a level; not needed where it is made where it stands."""
     going = build.piece.transport
     if going is None:
         return conclude("travel", [], missing=["how the piece travels (boxed, bare, or made on site)"])
@@ -175,7 +140,8 @@ def judge(build: Build) -> Verdict:
         missing.append("the weight of the support")
     if journey is None:
         return conclude("travel", [], missing=missing)
-    findings = [_slop(build, journey), _door(journey, going), *_upright(build, journey, going), *_shifts(build)]
+    findings = [] if going.water_level_m is None else [_slop(build, journey)]
+    findings += [_door(journey, going), *_upright(build, journey, going), *_shifts(build)]
     if support is not None and support.foot_width_m is not None and support.mass_kg is not None:
         findings.append(_together(build))
     return conclude("travel", findings, missing=missing, figures=_figures(journey))
@@ -209,7 +175,7 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
         wider = replace(going, boxed=True, box_width_m=wide, box_depth_m=wide, box_wall_m=going.box_wall_m or wall)
         change("wider-box", "Use a box {w} across, wedged all round.", wider, w=wide)
         if going.water_level_m is not None:
-            low = travel_level_m(build)
+            low = steady_level_m(piece, build.mechanic)
             change("lower-water", "Drive with the water at {l}.", replace(going, water_level_m=low), l=low)
     if not going.apart:
         change("apart", "Carry the bowl apart from its support.", replace(going, apart=True))
@@ -222,11 +188,11 @@ def _apart(build: Build) -> bool:
     return build.piece.support is not None and (going is None or going.apart)
 
 
-def _balance(build: Build, level_m: float) -> Balance:
-    """Mass and centre of what rides in the box, above its floor: the vessel at its travelling level, stems typical."""
+def _balance(build: Build, level_m: float, case: Case = "typical") -> Balance:
+    """Mass and centre of what rides in the box, above its floor: the vessel at its travelling level."""
     lowered = replace(build.piece, water_level_m=level_m)
     away = build.raised_m
-    bodies = own_bodies_of(replace(build, piece=lowered), "typical")
+    bodies = own_bodies_of(replace(build, piece=lowered), case)
     if build.piece.support is not None:
         bodies = [each for each in bodies if each[3] > build.piece.support.height_m]
         away = build.piece.support.height_m
@@ -244,7 +210,7 @@ def _balance(build: Build, level_m: float) -> Balance:
 
 
 def _slop(build: Build, journey: Journey) -> Finding:
-    climbs = slop_m(CAREFUL.value, along_drive_m(build, journey.level_m), build.mechanic.slop_factor)
+    climbs = slop_m(CAREFUL.value, along_drive_m(build.piece.vessel, journey.level_m), build.mechanic.slop_factor)
     room = build.piece.vessel.inside_depth_m - journey.level_m
     value, limit = length(climbs), length(max(room, 1e-4))
     words = "Driven with care the water climbs {up}; there is {room} to the rim at {level}."

@@ -4,12 +4,11 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
-from jolly_trellis.core.air import draw_factor
+from jolly_trellis.core.dry_life import DRY_AT, lasts_h, reaches_back_h, reserve_of
 from jolly_trellis.core.event.job import Job, Made, recipe_of
 from jolly_trellis.core.event.schedule import Timed
-from jolly_trellis.core.piece import RecipeLine, StemTube
+from jolly_trellis.core.piece import RecipeLine
 from jolly_trellis.core.stems import Variety
-from jolly_trellis.core.tubes import WRAP_ML, hours_of_water, usable_ml
 from jolly_trellis.core.units import duration_text
 
 
@@ -30,40 +29,19 @@ class Life:
     needed_until: datetime | None
 
 
-def reference_h(line: RecipeLine, variety: Variety) -> float | None:
-    """How long a stem lasts at 20 °C and 60 % on what it has with it, h; None where it drinks from a vessel.
-
-    A tube or wrap gives its hours and then those of the dry stem.
-
-    Source: dry hold and uptake are the variety's own; a tube's usable water as `tubes.usable_ml`.
-    """
-    match line.water:
-        case "none":
-            return variety.dry_hold_h
-        case "tube":
-            usable = usable_ml(line.tube or StemTube(), variety.stem_diameter_m)
-            return hours_of_water(usable, variety.uptake_ml_h) + variety.dry_hold_h
-        case "wrap":
-            water = (line.wrap_ml or WRAP_ML.value) / line.clump
-            return hours_of_water(water, variety.uptake_ml_h) + variety.dry_hold_h
-        case _:
-            return None
-
-
 def soonest_use(job: Job, line: RecipeLine, variety: Variety) -> datetime | None:
     """The soonest that a stem may go in so that it lasts to the end; None where it drinks, or that is not known.
 
-    Source: what it has is used up by the draw of the air it is in, the workshop's and then the place's.
+    Source: `dry_life.reaches_back_h`, in the workshop's air and then the place's.
     """
-    lasts = reference_h(line, variety)
-    if lasts is None or job.ends_at is None or job.air is None:
+    reserve = reserve_of(line, variety)
+    if reserve is None or job.ends_at is None or job.air is None:
         return None
-    there = draw_factor(job.air)
     arrives = job.access_at or job.filled_at
-    needed = there * _hours(arrives, job.ends_at) if arrives is not None else lasts
-    if arrives is None or lasts <= needed:
-        return _moved(job.ends_at, -lasts / there)
-    return _moved(arrives, -(lasts - needed) / _before(job, there))
+    there = _hours(arrives, job.ends_at) if arrives is not None else 0.0
+    before = job.workshop or job.air
+    stretches = [(there, job.air), (0.0, before)] if arrives is not None else [(0.0, job.air)]
+    return _moved(job.ends_at, -reaches_back_h(reserve, stretches))
 
 
 def lasts_until(job: Job, line: RecipeLine, variety: Variety, used: datetime) -> datetime | None:
@@ -71,29 +49,22 @@ def lasts_until(job: Job, line: RecipeLine, variety: Variety, used: datetime) ->
 
     Source: as `soonest_use`.
     """
-    lasts = reference_h(line, variety)
-    if lasts is None or job.air is None:
+    reserve = reserve_of(line, variety)
+    if reserve is None or job.air is None:
         return None
-    there = draw_factor(job.air)
     arrives = job.access_at or job.filled_at
+    there = [(0.0, job.air)]
     if arrives is None or used >= arrives:
-        return _moved(used, lasts / there)
-    before = _before(job, there)
-    spent = before * _hours(used, arrives)
-    return _moved(used, lasts / before) if spent >= lasts else _moved(arrives, (lasts - spent) / there)
+        return _moved(used, lasts_h(reserve, there))
+    return _moved(used, lasts_h(reserve, [(_hours(used, arrives), job.workshop or job.air), *there]))
 
 
 def lasts_words(job: Job, line: RecipeLine, variety: Variety) -> str:
-    """How long it lasts in the air of the place, in words."""
-    lasts = reference_h(line, variety) or 0.0
-    hours = lasts if job.air is None else lasts / draw_factor(job.air)
+    """How long it lasts in the air of the place, in words; at 22 °C and 50 % where that is not known."""
+    reserve = reserve_of(line, variety)
+    hours = 0.0 if reserve is None else lasts_h(reserve, [(0.0, job.air or DRY_AT)])
     has = {"tube": "in its tube", "wrap": "in its wrap"}.get(line.water, "with no water")
     return f"{variety.name} lasts {duration_text(hours)} {has}"
-
-
-def _before(job: Job, there: float) -> float:
-    """The draw before the place: the workshop's air, or the place's where that is not known."""
-    return draw_factor(job.workshop) if job.workshop is not None else there
 
 
 def _hours(start: datetime, end: datetime) -> float:

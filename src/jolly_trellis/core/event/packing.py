@@ -5,6 +5,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from jolly_trellis.core.books.water import JUG_L
 from jolly_trellis.core.event.buying import StemBuy
 from jolly_trellis.core.event.job import Job, Made, recipe_of
 from jolly_trellis.core.event.needs import Needs
@@ -15,7 +16,6 @@ from jolly_trellis.core.quantities import Phrase, cut_length, mass, phrase, volu
 from jolly_trellis.core.stems import Variety
 
 CAN_L = constant("Water carried in one can", "volume", 10.0, COMMON_PRACTICE)
-JUG_L = constant("Water carried in one jug", "volume", 2.0, COMMON_PRACTICE)
 PADS_EACH = constant("Felt pads under one piece", "count", 4, COMMON_PRACTICE)
 SPARE_STEMS = constant("Stems of each variety kept for mending on site, share", "ratio", 0.05, COMMON_PRACTICE)
 SPARE_PATCH = constant("A spare sheet of netting is no longer than", "length", 1.0, COMMON_PRACTICE)

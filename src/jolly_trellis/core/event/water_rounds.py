@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
-from jolly_trellis.core.drinking import needed_hours
+from jolly_trellis.core.books.water import needed_hours
 from jolly_trellis.core.event.job import Job, Made, PieceWork
 from jolly_trellis.core.piece import Conditions, TopUp
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant

@@ -81,6 +81,9 @@ def bind(piece: Piece, bouquet: Bouquet, stems: StemSet, netting: Netting | None
         cells_m=cells,
         cell_aperture_m=mechanic.levels[0].aperture_m,
         rigid=True,
+        hangs=np.zeros(len(stems), dtype=np.bool_),
+        wanted_m=rise * slant + drop * (slant if crossing else np.ones(len(stems))),
+        room=max(mechanic.capacity - int(number.sum()), 0),
     )
     return mechanic, placement
 

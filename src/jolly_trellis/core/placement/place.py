@@ -8,18 +8,26 @@ from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array, Flags, half_ell
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.piece import Arrangement, Envelope, HandPlaced
 from jolly_trellis.core.placement.aim import FORM_RULES, aim_tips
-from jolly_trellis.core.placement.choosing import Indices, nearest_seat, seat_cost, take_seats
+from jolly_trellis.core.placement.choosing import (
+    Indices,
+    nearest_cells,
+    nearest_seat,
+    room_left,
+    seat_cost,
+    take_seats,
+)
 from jolly_trellis.core.placement.form import SEVERAL_POINTS
 from jolly_trellis.core.placement.seats import seat_centres_m, under_tape
 from jolly_trellis.core.placement.stem_set import StemSet
 from jolly_trellis.core.placement.trace import (
     Trace,
     bore_of,
+    cut_short,
     floor_friction_needed,
     pressed_in,
     trace,
 )
-from jolly_trellis.core.placement.turning import droop_m, limit_droop, pass_the_rim, reach_water
+from jolly_trellis.core.placement.turning import droop_m, limit_droop, pass_the_rim, reach_down
 from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
 from jolly_trellis.core.vessels import Vessel, floor_friction
 
@@ -32,8 +40,10 @@ class Placement:
     """Placed stems, one row each, metres in the vessel's frame (z from its underside).
 
     `seat_height_m` is the seats' height above the inside floor. `seat_cell` is the seat taken; `over_capacity`
-    tells a stem whose seat was already full; `floor_holds` one whose foot stays on the floor; `gripped` one whose
-    foot is on pins; `on_rim` one that leans on the rim; `held` one a hand has placed. `cells_m` are all seats.
+    tells a stem whose seat was already full; `floor_holds` one whose foot stays on the floor; `hangs` one that ends
+    short of floor and wall, cut to the water or sold no longer; `gripped` one whose foot is on pins; `on_rim` one that
+    leans on the rim; `held` one a hand has placed. `wanted_m` is how long each would be cut if it were sold so long.
+    `cells_m` are all seats; `room` is how many more stems of the recipe's mean thickness find one.
     """
 
     stems: StemSet
@@ -49,6 +59,8 @@ class Placement:
     level_drops_m: Array
     level_apertures_m: Array
     floor_holds: Flags
+    hangs: Flags
+    wanted_m: Array
     gripped: Flags
     on_rim: Flags
     over_capacity: Flags
@@ -56,6 +68,12 @@ class Placement:
     cells_m: Array
     cell_aperture_m: float
     rigid: bool
+    room: int
+
+    @property
+    def takes(self) -> int:
+        """Stems that find a seat: those that did, and as many more as there is room for."""
+        return int(self.stems.stems_in_row[~self.over_capacity].sum()) + self.room
 
     @property
     def cut_length_m(self) -> Array:
@@ -72,13 +90,16 @@ class Placement:
 class Layout:
     """How a piece wants its stems laid out, beside the envelope: colour, hands, and one growing point or several.
 
-    `water_over_m` is the height over the inside floor under which a cut end is covered with water.
+    `feet_under_m` is the height over the inside floor that cut ends must reach down to; `feet_at_m` the one they are
+    cut to where they stop short of the floor, None where they go on to it. `kept_m` are seats of an earlier deal.
     """
 
     arrangement: Arrangement = "even"
     hand_placed: tuple[HandPlaced, ...] = ()
     several_points: bool = False
-    water_over_m: float = 0.0
+    feet_under_m: float = 0.0
+    feet_at_m: float | None = None
+    kept_m: Array | None = None
 
 
 def place(
@@ -117,20 +138,33 @@ def place(
         hand_placed=layout.hand_placed,
     )
     points = SEVERAL_POINTS if layout.several_points else FORM_RULES[envelope.form].growing_points
-    if mechanic.own_cups:
-        cost = nearest_seat(tips, cells)
-    else:
-        cost = seat_cost(stems, tips, cells, vessel, level_drops, seat_height, points, layout.water_over_m)
-    seat_cell, rank, over = take_seats(stems, cost, lost, seating.aperture_m, seating.each)
+
+    def cost_of(rows: Indices) -> Array:
+        if mechanic.own_cups:
+            return nearest_seat(tips[rows], cells)
+        return seat_cost(
+            stems.diameter_m[rows],
+            stems.longest_m[rows],
+            tips[rows],
+            cells,
+            vessel,
+            level_drops,
+            seat_height,
+            points,
+            layout.feet_under_m,
+        )
+
+    kept = nearest_cells(layout.kept_m, cells, held, seating.pitch_m / 2)
+    seat_cell, rank, over = take_seats(stems, cost_of, lost, seating.aperture_m, seating.each, kept)
     shift = np.where(rank > 0, seating.aperture_m / 4, 0.0)
     seat_x = cells[seat_cell, 0] + shift * np.cos(rank * GOLDEN_ANGLE_RAD)
     seat_y = cells[seat_cell, 1] + shift * np.sin(rank * GOLDEN_ANGLE_RAD)
     tips, lean, visible = limit_droop(stems, tips, seat_x, seat_y, seat_z, held)
     tips, lean, visible, on_rim = pass_the_rim(vessel, stems, tips, seat_x, seat_y, seat_z, lean, visible)
     free = ~held & stems.from_vessel
-    if layout.water_over_m > 0 and not mechanic.own_cups and not mechanic.netting_free:
-        tips, lean = reach_water(
-            vessel, stems, tips, seat_x, seat_y, seat_height, lean, visible, free, layout.water_over_m
+    if layout.feet_under_m > 0 and not mechanic.own_cups and not mechanic.netting_free:
+        tips, lean = reach_down(
+            vessel, stems, tips, seat_x, seat_y, seat_height, lean, visible, free, layout.feet_under_m
         )
     rise = np.maximum(tips[:, 2] - seat_z, 1e-3)
     run_x, run_y = (tips[:, 0] - seat_x) / rise, (tips[:, 1] - seat_y) / rise
@@ -152,7 +186,15 @@ def place(
         gripped = ~found.at_wall
     elif mechanic.grip is not None:
         gripped = ~found.at_wall & (np.hypot(found.end_x_m, found.end_y_m) <= mechanic.grip.radius_m)
-    holds = _floor_holds(stems, found, lean, visible, level_drops, floor_friction(vessel))
+    hangs = np.zeros(len(stems), dtype=np.bool_)
+    if layout.feet_at_m is not None and not mechanic.own_cups and mechanic.grip is None:
+        found, hangs = cut_short(found, seat_height - layout.feet_at_m, seat_x, seat_y, run_x, run_y, level_drops)
+    wanted = visible + found.embedded_m
+    if not mechanic.own_cups and mechanic.grip is None:
+        reaches = (stems.longest_m - visible) / found.slant
+        found, unsold = cut_short(found, reaches, seat_x, seat_y, run_x, run_y, level_drops)
+        hangs = hangs | unsold
+    holds = ~hangs & _floor_holds(stems, found, lean, visible, level_drops, floor_friction(vessel))
     return Placement(
         stems=stems,
         seat_x_m=seat_x,
@@ -167,6 +209,8 @@ def place(
         level_drops_m=level_drops,
         level_apertures_m=np.array([level.aperture_m for level in mechanic.levels]),
         floor_holds=holds | gripped,
+        hangs=hangs,
+        wanted_m=wanted,
         gripped=gripped,
         on_rim=on_rim,
         over_capacity=over,
@@ -174,6 +218,7 @@ def place(
         cells_m=cells,
         cell_aperture_m=mechanic.levels[0].aperture_m,
         rigid=mechanic.rigid,
+        room=room_left(stems, seat_cell, lost, seating.aperture_m, seating.each, stems.mean_diameter_m),
     )
 
 

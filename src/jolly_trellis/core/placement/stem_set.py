@@ -22,6 +22,7 @@ from jolly_trellis.core.stems import (
 from jolly_trellis.core.tubes import own_water_kg
 
 MOST_STEMS = 400
+USUAL_DIAMETER_M = 0.006
 ROLE_ORDER: tuple[Role, ...] = ("margin", "base", "focal", "line", "filler", "airy")
 
 
@@ -30,7 +31,8 @@ class StemSet:
     """One row for each stem or clump pushed in.
 
     `lines` holds (recipe line, variety, first row, rows); `flower` is 0 for foliage, whose head is loose
-    leaves that give way; `from_vessel` tells stems that drink from the vessel rather than from a tube or a wrap.
+    leaves that give way; `from_vessel` tells stems that drink from the vessel rather than from a tube or a wrap;
+    `on_site` those that go in only where the piece is shown; `longest_m` is the longest that a row is sold.
     """
 
     lines: tuple[tuple[RecipeLine, Variety, int, int], ...]
@@ -46,11 +48,19 @@ class StemSet:
     stiffness_n_m2: Array
     heavy_factor: Array
     uptake_ml_h: Array
+    longest_m: Array
     woody: Flags
     from_vessel: Flags
+    on_site: Flags
 
     def __len__(self) -> int:
         return len(self.diameter_m)
+
+    @property
+    def mean_diameter_m(self) -> float:
+        """Mean diameter of a stem, as a clump of one, m; the usual one where there is none."""
+        number = float(self.stems_in_row.sum())
+        return float((self.diameter_m * self.stems_in_row).sum()) / number if number else USUAL_DIAMETER_M
 
     @property
     def round_reach_m(self) -> Array:
@@ -165,8 +175,10 @@ def _columns(
         stiffness_n_m2=column([BENDING_STIFFNESS[v.stiffness].value for v in varieties]) * sizes,
         heavy_factor=column([heavy_factor(v) for v in varieties]),
         uptake_ml_h=column([v.uptake_ml_h for v in varieties]) * sizes,
+        longest_m=column([max(v.sold_lengths_m) for v in varieties]),
         woody=np.array([v.stiffness == "woody" for v in varieties], dtype=np.bool_),
         from_vessel=np.array([lines[index][0].water == "vessel" for index in row_lines], dtype=np.bool_),
+        on_site=np.array([lines[index][0].on_site for index in row_lines], dtype=np.bool_),
     )
 
 

@@ -129,6 +129,37 @@ def pressed_in(found: Trace, *, seat_x_m: Array, seat_y_m: Array, run_x: Array, 
     )
 
 
+def cut_short(
+    found: Trace,
+    drop_m: Array | float,
+    seat_x_m: Array,
+    seat_y_m: Array,
+    run_x: Array,
+    run_y: Array,
+    level_drops_m: Array,
+) -> tuple[Trace, Flags]:
+    """The same stems cut off a given depth under their seats, and which of them that leaves short of floor and wall.
+
+    Args:
+        found: followed to floor or wall. drop_m: vertically, m, one for all or a row each. level_drops_m: of each
+        level; those that a stem still crosses count.
+    Source: geometry.
+    """
+    drop = np.minimum(found.drop_m, np.maximum(drop_m, 1e-3))
+    short = found.drop_m > drop + 1e-9
+    cut = replace(
+        found,
+        embedded_m=drop * found.slant,
+        drop_m=drop,
+        end_x_m=seat_x_m - run_x * drop,
+        end_y_m=seat_y_m - run_y * drop,
+        at_wall=found.at_wall & ~short,
+        wall_holds=found.wall_holds & ~short,
+        crosses=drop[..., None] >= level_drops_m - 1e-9,
+    )
+    return cut, short
+
+
 def floor_friction_needed(lean_rad: Array, foot_ratio: Array) -> Array:
     """Friction a leaning stem's foot needs to stay where it stands on the floor.
 

@@ -1,4 +1,4 @@
-"""Turning stems up: too soft for their lean, caught by the rim, or too flat for their cut end to reach water."""
+"""Turning stems up: too soft for their lean, caught by the rim, or too flat for their cut end to reach down."""
 
 import math
 
@@ -77,7 +77,7 @@ def pass_the_rim(
     return np.where(on_rim[:, None], turned, tips), lean, visible, on_rim
 
 
-def reach_water(
+def reach_down(
     vessel: Vessel,
     stems: StemSet,
     tips: Array,
@@ -87,9 +87,13 @@ def reach_water(
     lean: Array,
     visible: Array,
     free: Flags,
-    water_over_m: float,
+    feet_under_m: float,
 ) -> tuple[Array, Array]:
-    """Turn up stems so flat that the wall stops their cut end above the water, as a hand would; tips and lean."""
+    """Turn up stems so flat that the wall stops their cut end too high, as a hand would; tips and lean.
+
+    Args:
+        feet_under_m: height over the inside floor that cut ends must reach down to, m.
+    """
     seat_z = vessel.base_m + seat_height
     bore = bore_of(vessel, COARSE, seat_height)
     rise = np.maximum(tips[:, 2] - seat_z, 1e-3)
@@ -105,7 +109,7 @@ def reach_water(
             stem_radius_m=stems.diameter_m[rows] / 2,
             level_drops_m=np.zeros(1),
         )
-        return np.asarray(seat_height - found.drop_m > water_over_m)
+        return np.asarray(seat_height - found.drop_m > feet_under_m)
 
     rows = np.flatnonzero(free)
     rows = rows[dry(rows, np.ones(len(rows)))]

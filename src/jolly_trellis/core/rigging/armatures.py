@@ -8,9 +8,10 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.netting import Netting, Sheet
 from jolly_trellis.core.provenance import COMMON_PRACTICE, Figure, constant
 from jolly_trellis.core.quantities import length, phrase
-from jolly_trellis.core.rigging.rig import RUNS, Armature
+from jolly_trellis.core.rigging.rig import RUNS, Armature, ArmatureKind
 from jolly_trellis.core.spills import TENSION_PER_CELL
 
+NO_TAIL: tuple[ArmatureKind, ...] = ("wrapped frame", "runner")
 TAIL = constant("Netting left past the first fixing of a tube or snake", "length", 0.45, COMMON_PRACTICE)
 TWIST = constant("Length that twisting takes from a snake", "ratio", 1.07)
 JOIN_ROWS = constant("Rows of cells that two sections of a tube overlap by", "count", 2, COMMON_PRACTICE)
@@ -72,12 +73,15 @@ def turns_of(strip_m: float, diameter_m: float) -> float:
     return strip_m / (math.pi * diameter_m)
 
 
-def strip_length_m(along_m: float, *, twisted: bool, joins: int = 0, overlap_m: float = 0.0) -> float:
-    """Length of strip for a run: what twisting takes, the tail past the first fixing, overlaps at joins, metres.
+def strip_length_m(
+    along_m: float, *, twisted: bool, hangs: bool = True, joins: int = 0, overlap_m: float = 0.0
+) -> float:
+    """Length of strip for a run: what twisting takes, overlaps at joins, and where it hangs the tail past the first
+    fixing, metres.
 
     Source: common practice, no source.
     """
-    return along_m * (TWIST.value if twisted else 1.0) + TAIL.value + joins * overlap_m
+    return along_m * (TWIST.value if twisted else 1.0) + (TAIL.value if hangs else 0.0) + joins * overlap_m
 
 
 def finished_m(own_m: float, projection_m: float) -> float:
@@ -190,6 +194,7 @@ def _sheet(armature: Armature, net: Netting) -> tuple[Sheet, int]:
         long = strip_length_m(
             armature.length_m,
             twisted=armature.kind == "snake",
+            hangs=armature.kind not in NO_TAIL,
             joins=armature.sections - 1,
             overlap_m=JOIN_ROWS.value * nets.pitch_along_m(net),
         )
@@ -205,11 +210,12 @@ def _sheet(armature: Armature, net: Netting) -> tuple[Sheet, int]:
 
 
 def _section_m(armature: Armature, net: Netting, sections: int) -> float:
-    """One section of a run with its share of the length, a tail, and an overlap where there is a next one."""
+    """One section of a run: its share of the length and of the tail, and an overlap where there is a next one."""
     twisted = armature.kind == "snake"
     overlap = JOIN_ROWS.value * nets.pitch_along_m(net) if sections > 1 else 0.0
     share = armature.length_m / sections * (TWIST.value if twisted else 1.0)
-    return share + TAIL.value / sections + overlap * (sections - 1) / sections
+    tail = 0.0 if armature.kind in NO_TAIL else TAIL.value
+    return share + tail / sections + overlap * (sections - 1) / sections
 
 
 def _parts(armature: Armature, net: Netting, flowers_n: float, hung: int) -> list[ArmaturePart]:

@@ -272,6 +272,9 @@ function Companions({ piece, stock, problem, onCommit }: Omit<Props, "report">) 
       ballast_kg: 0,
       top_ups: [],
       tied: false,
+      feet: "on the floor",
+      dealt: null,
+      look: [],
     };
     onCommit({ ...piece, companions: [...piece.companions, companion] }, `Add ${vessel.name} beside it`);
   };

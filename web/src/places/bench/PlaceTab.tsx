@@ -61,6 +61,13 @@ const LOOK = [
   ["standing", "people standing only"],
   ["unknown", "not known"],
 ] as const;
+const SEEN = [
+  ["nothing", "no part of the mechanic"],
+  ["mechanic", "the mechanic"],
+  ["rim", "what is at the rim"],
+  ["both", "mechanic and rim"],
+  ["underside", "the underside"],
+] as const;
 const SHOW = [
   ["no", "nothing may show"],
   ["yes", "a little may show"],
@@ -86,6 +93,7 @@ const ROAD: Transport = {
   box_depth_m: null,
   box_wall_m: null,
   water_level_m: null,
+  overnight_level_m: null,
   door_height_m: 1.15,
   door_width_m: 1.1,
   apart: true,
@@ -153,16 +161,18 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
             onCommit={(to) => stand({ moves_to: to === "stays" ? null : to })}
           />
         )}
-        <QuantityField
-          label="Bare table all round"
-          kind="length"
-          optional
-          placeholder="not known"
-          value={setting.free_table_m}
-          path="setting.free_table_m"
-          problem={problem}
-          onCommit={(free_table_m) => stand({ free_table_m })}
-        />
+        {(setting.where === "table" || setting.moves_to === "table") && (
+          <QuantityField
+            label="Bare table all round"
+            kind="length"
+            optional
+            placeholder="not known"
+            value={setting.free_table_m}
+            path="setting.free_table_m"
+            problem={problem}
+            onCommit={(free_table_m) => stand({ free_table_m })}
+          />
+        )}
         <Choice
           label="In or out"
           value={setting.outdoors ? String(setting.comes_down_above) : "in"}
@@ -189,6 +199,26 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
           path="setting.people.seat_distance_m"
           problem={problem}
           onCommit={(seat_distance_m) => seat_distance_m !== null && look({ seat_distance_m })}
+        />
+        <Choice
+          label="Meant to be seen"
+          value={
+            piece.look.length === 0
+              ? "nothing"
+              : piece.look.length > 1
+                ? "both"
+                : (piece.look[0] ?? "nothing")
+          }
+          options={SEEN}
+          onCommit={(seen) =>
+            onCommit(
+              {
+                ...piece,
+                look: seen === "nothing" ? [] : seen === "both" ? ["mechanic", "rim"] : [seen],
+              },
+              "Change what is meant to be seen",
+            )
+          }
         />
         <Choice
           label="Wire and rim"
@@ -262,6 +292,16 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
               path="transport.water_level_m"
               problem={problem}
               onCommit={(water_level_m) => road({ water_level_m })}
+            />
+            <QuantityField
+              label="Water overnight, before"
+              kind="length"
+              optional
+              placeholder="as on the road"
+              value={transport.overnight_level_m}
+              path="transport.overnight_level_m"
+              problem={problem}
+              onCommit={(overnight_level_m) => road({ overnight_level_m })}
             />
             <QuantityField
               label="Door, high"

@@ -6,6 +6,7 @@ import { durationText, textOf } from "../../units/text";
 import { BriefFields } from "../line-up/BriefFields";
 import { BriefState } from "../line-up/BriefState";
 import { useBrief } from "../line-up/useBrief";
+import { OwnAir } from "./OwnAir";
 
 type Props = {
   event: EventOut;
@@ -16,7 +17,7 @@ type Props = {
 };
 
 /** The room, which all pieces of the event share, and this piece's top-ups. */
-export function RoomTab({ event, piece, onCommit, onBrief }: Props) {
+export function RoomTab({ event, piece, problem, onCommit, onBrief }: Props) {
   const { system } = useSettings();
   const desk = useBrief(event, onBrief);
   return (
@@ -25,32 +26,38 @@ export function RoomTab({ event, piece, onCommit, onBrief }: Props) {
         <BriefState desk={desk} />
         <BriefFields event={desk.shown} desk={desk} short />
       </div>
-      <section>
-        <h2 className="m-0 text-[16px]">Top-ups of this piece</h2>
-        {piece.top_ups.length === 0 && (
-          <p className="my-1 text-soft">None planned. Drink offers one where it is needed.</p>
-        )}
-        <ul className="m-0 list-none p-0">
-          {piece.top_ups.map((each, index) => (
-            <li key={`${each.after_h}-${each.volume_l}`} className="flex items-center justify-between gap-2">
-              <span>
-                {textOf({ kind: "volume", value: each.volume_l }, system)}, {durationText(each.after_h)} after
-                filling
-              </span>
-              <Button
-                look="quiet"
-                className="w-11 px-0"
-                onClick={() =>
-                  onCommit({ ...piece, top_ups: piece.top_ups.toSpliced(index, 1) }, "Take out a top-up")
-                }
+      <div className="flex flex-col gap-4">
+        <OwnAir piece={piece} room={event.brief.air} problem={problem} onCommit={onCommit} />
+        <section>
+          <h2 className="m-0 text-[16px]">Top-ups of this piece</h2>
+          {piece.top_ups.length === 0 && (
+            <p className="my-1 text-soft">None planned. Drink offers one where it is needed.</p>
+          )}
+          <ul className="m-0 list-none p-0">
+            {piece.top_ups.map((each, index) => (
+              <li
+                key={`${each.after_h}-${each.volume_l}`}
+                className="flex items-center justify-between gap-2"
               >
-                <X size={18} aria-hidden="true" />
-                <span className="sr-only">Take out this top-up</span>
-              </Button>
-            </li>
-          ))}
-        </ul>
-      </section>
+                <span>
+                  {textOf({ kind: "volume", value: each.volume_l }, system)}, {durationText(each.after_h)}{" "}
+                  after filling
+                </span>
+                <Button
+                  look="quiet"
+                  className="w-11 px-0"
+                  onClick={() =>
+                    onCommit({ ...piece, top_ups: piece.top_ups.toSpliced(index, 1) }, "Take out a top-up")
+                  }
+                >
+                  <X size={18} aria-hidden="true" />
+                  <span className="sr-only">Take out this top-up</span>
+                </Button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      </div>
     </div>
   );
 }

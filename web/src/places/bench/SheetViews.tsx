@@ -67,7 +67,7 @@ export function SheetViews({ view, onView, desk, event, pieceId, piece, report, 
           eventId={event.id}
           revision={event.revision}
           piece={piece}
-          onUse={(mechanic, name) => void desk.commit({ ...piece, mechanic }, `Use ${name.toLowerCase()}`)}
+          onUse={(other, name) => void desk.commit(other, `Use ${name.toLowerCase()}`)}
         />
       </Tabs.Content>
     </Tabs.Root>

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, Refused } from "../../api/client";
-import type { Mechanic, Option, Piece } from "../../api/types";
+import type { Option, Piece } from "../../api/types";
 import { rimHeight } from "../../drawing/vessel";
 import { Button } from "../../ui/Button";
 import { STATE_COLOUR, StateMark } from "../../ui/StateMark";
@@ -11,7 +11,7 @@ type Props = {
   eventId: number;
   revision: number;
   piece: Piece;
-  onUse: (mechanic: Mechanic, name: string) => void;
+  onUse: (piece: Piece, name: string) => void;
 };
 
 /** Every mechanic that can apply, sized and judged for this piece, the best first, each with its reason. */
@@ -49,7 +49,7 @@ export function SideBySide({ eventId, revision, piece, onUse }: Props) {
             option={option}
             place={index + 1}
             piece={piece}
-            onUse={() => onUse(option.choice, option.name)}
+            onUse={() => onUse(option.piece, option.name)}
           />
         ))}
       </ol>

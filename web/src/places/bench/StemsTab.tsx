@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Piece, Problem, RecipeLine, Report, Stock } from "../../api/types";
+import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { LineDetails } from "./LineDetails";
 import { RecipeRows } from "./RecipeRows";
@@ -29,6 +30,11 @@ const ARRANGEMENTS = [
   ["far_side", "repeated on the far side"],
 ] as const;
 
+const FEET = [
+  ["on the floor", "on the floor"],
+  ["to the water", "just under the water"],
+] as const;
+
 /** The recipe: varieties, counts, roles. A name that is not in the stores is answered with the nearest. */
 export function StemsTab({ piece, report, stock, problem, onCommit }: Props) {
   const [open, setOpen] = useState<number | null>(null);
@@ -55,7 +61,23 @@ export function StemsTab({ piece, report, stock, problem, onCommit }: Props) {
           options={ARRANGEMENTS}
           onCommit={(arrangement) => onCommit({ ...piece, arrangement }, "Change the colour")}
         />
-        <p className="col-span-2 m-0 self-end pb-2 text-[15px] text-soft">
+        {!piece.bouquet && (
+          <Choice
+            label="Feet"
+            value={piece.feet}
+            options={FEET}
+            onCommit={(feet) => onCommit({ ...piece, feet }, "Change where stems end")}
+          />
+        )}
+        {piece.dealt && (
+          <Button
+            className="self-end"
+            onClick={() => onCommit({ ...piece, dealt: null }, "Deal the seats again")}
+          >
+            Deal the seats again
+          </Button>
+        )}
+        <p className="col-span-4 m-0 text-[15px] text-soft max-lg:col-span-2">
           {piece.hand_placed.length === 0
             ? "Press a flower on the drawing to place it by hand."
             : `${piece.hand_placed.length} placed by hand; the rest fills round them.`}

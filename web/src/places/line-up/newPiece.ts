@@ -27,6 +27,7 @@ const ON_A_TABLE: Setting = {
     a_little_may_show: false,
   },
   ledge: null,
+  air: null,
   moves_to: null,
 };
 export const AS_USUAL: Making = { order: [], propped: false, water_last: false, gates_passed: [] };
@@ -98,6 +99,9 @@ export function pieceFor(vessel: Vessel, netting: string, fill: Practice["fill"]
     counterweight: null,
     bouquet: null,
     making: AS_USUAL,
+    feet: "on the floor",
+    dealt: null,
+    look: [],
   };
 }
 

@@ -1,22 +1,27 @@
-"""How stems drink a vessel down: which cut end runs dry first, and when."""
+"""The book of water: where it stands from the bench to the strike, and which cut end runs dry first, and when."""
 
-from dataclasses import dataclass
+import math
+from dataclasses import dataclass, replace
+from typing import Literal
 
 import numpy as np
 
 from jolly_trellis.core.air import COVER_UNDER_FLOWERS, COVER_UNDER_MOSS, draw_factor, evaporation_ml_h
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.mechanics.sized import SizedMechanic
-from jolly_trellis.core.piece import Conditions, Piece, TopUp
+from jolly_trellis.core.piece import Air, Conditions, Piece, TopUp
 from jolly_trellis.core.placement.place import Placement
-from jolly_trellis.core.provenance import constant
-from jolly_trellis.core.vessels import BRIM_GAP
-from jolly_trellis.core.water import WaterTable
+from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.vessels import BRIM_GAP, Vessel, inside_size_m
+from jolly_trellis.core.water_table import WaterTable
 
+CAREFUL = constant("Careful driving, of gravity, for slopping water", "ratio", 0.3)
+JUG_L = constant("Water carried in one jug", "volume", 2.0, COMMON_PRACTICE)
 HEAVY_DRAW = constant("Draw of thirsty days against typical", "ratio", 1.3)
 STEM_END_COVER = constant("Water over every cut end at the start", "length", 0.02)
 HURRIED_FILL = constant("A hurried fill stops short of the mark by", "length", 0.01)
 MOST_HOURS = 240.0
+HURRIED_SHARE = constant("A hurried fill stops short of the mark by, at most, of the level", "ratio", 0.25)
 _SAMPLES_PER_H = 2
 
 
@@ -34,6 +39,28 @@ class Course:
     levels_m: tuple[float, ...]
     lowest_level_m: float
     drawn_l: float
+
+
+Place = Literal["bench", "road"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Stage:
+    """A time that a finished piece stands somewhere before its display water goes in: hours, the level it is brought
+    to when it begins, m above the inside floor, and the air there."""
+
+    place: Place
+    hours: float
+    level_m: float
+    air: Air
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Dry:
+    """The first cut end that runs dry while a piece waits: hours after it was finished, its row; None for none."""
+
+    after_h: float | None
+    row: int | None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -122,6 +149,11 @@ def _fall(water: WaterTable, start_l: float, dry_at_l: Array, draws_ml_h: Array,
     return _Fall(volumes_l=volumes, hours=np.concatenate([[0.0], np.cumsum(-np.diff(volumes) / rate_l_h)]))
 
 
+def hurried_m(level_m: float) -> float:
+    """How far short of a level a hurried fill stops: 1 cm, but no more than a quarter of it, m. Source: estimate."""
+    return min(HURRIED_FILL.value, HURRIED_SHARE.value * level_m)
+
+
 def needed_hours(conditions: Conditions) -> float | None:
     """Hours from the first filling to the end of the event; None where either time is not known.
 
@@ -129,6 +161,137 @@ def needed_hours(conditions: Conditions) -> float | None:
     """
     start, end = conditions.filled_at, conditions.ends_at
     return None if start is None or end is None else (end.timestamp() - start.timestamp()) / 3600
+
+
+def slop_m(accel_ratio: float, radius_m: float, factor: float = 1.0) -> float:
+    """How far water climbs the wall: a·R·factor, metres.
+
+    Args:
+        accel_ratio: acceleration over gravity.
+        radius_m: half the length of the surface along the drive, m.
+        factor: 1.3 open water, 1.0 under wire, 0.7 with moss.
+    Valid for: a level at least that deep.
+    Source: level surface in an accelerated frame (hydrostatics); factors are estimates.
+    """
+    return accel_ratio * radius_m * factor
+
+
+def along_drive_m(vessel: Vessel, level_m: float) -> float:
+    """Half the water surface along the drive: troughs ride across, so the shorter side of long vessels, metres."""
+    width, depth = inside_size_m(vessel, level_m)
+    return min(width, depth) / 2
+
+
+def steady_level_m(piece: Piece, mechanic: SizedMechanic) -> float:
+    """Highest level that careful driving keeps in, metres: the rim less a·R·factor, never above the display level.
+
+    Where that depth is more than the level itself the vessel travels dry or nearly so.
+
+    Source: `slop_m` at 0.3 g, fixed point in at most 20 rounds; rounded down to 1 mm.
+    """
+    depth = piece.vessel.inside_depth_m
+    level = min(piece.water_level_m, depth)
+    for _ in range(20):
+        climbs = slop_m(CAREFUL.value, along_drive_m(piece.vessel, level), mechanic.slop_factor)
+        lower = min(level, max(depth - climbs, 0.0))
+        if abs(lower - level) < 1e-5:
+            break
+        level = lower
+    return math.floor(level * 1000 + 1e-6) / 1000
+
+
+def stages_of(piece: Piece, conditions: Conditions, mechanic: SizedMechanic) -> tuple[Stage, ...]:
+    """Where a piece that travels stands between its making and its display water; nothing where it does not travel.
+
+    On the bench at the level it is left overnight at, which is its travelling level where nobody said another; then
+    from loading to filling at its travelling level, in the air of the van, the place's where that is not known. Empty
+    too where a time or an air is not known (`waits_unknown` says which).
+    """
+    going, filled = piece.transport, conditions.filled_at
+    if going is None or going.made_on_site or piece.bouquet is not None or waits_unknown(piece, conditions):
+        return ()
+    finished, loaded, workshop = conditions.finished_at, conditions.loaded_at, conditions.workshop
+    road = conditions.van or piece.setting.air or conditions.air
+    if filled is None or finished is None or loaded is None or workshop is None or road is None:
+        return ()
+    level = steady_level_m(piece, mechanic) if going.water_level_m is None else going.water_level_m
+    overnight = level if going.overnight_level_m is None else going.overnight_level_m
+    bench_h = (loaded.timestamp() - finished.timestamp()) / 3600
+    road_h = (filled.timestamp() - loaded.timestamp()) / 3600
+    return (
+        Stage(place="bench", hours=max(bench_h, 0.0), level_m=overnight, air=workshop),
+        Stage(place="road", hours=max(road_h, 0.0), level_m=level, air=road),
+    )
+
+
+def waits_unknown(piece: Piece, conditions: Conditions) -> list[str]:
+    """Facts that are missing to say how a piece that travels stands until its display water goes in, in words."""
+    going = piece.transport
+    if going is None or going.made_on_site or piece.bouquet is not None:
+        return []
+    facts = (
+        (conditions.loaded_at is None and conditions.filled_at is not None, "when it is loaded"),
+        (conditions.workshop is None, "the workshop's temperature and humidity"),
+    )
+    return [words for absent, words in facts if absent]
+
+
+def first_dry(
+    water: WaterTable, stages: tuple[Stage, ...], *, end_levels_m: Array, draws_ml_h: Array, cover: float
+) -> Dry:
+    """The first cut end that runs dry while a piece waits.
+
+    At every stage's beginning the water is poured off to its level; it is not poured up.
+
+    Args:
+        end_levels_m: height of each cut end above the inside floor, m, shape (n,).
+        draws_ml_h: draw of each stem at 20 °C and 60 %, ml/h, shape (n,). cover: share of evaporation let through.
+    Source: conservation of volume, stage by stage.
+    """
+    if not stages or len(end_levels_m) == 0:
+        return Dry(after_h=None, row=None)
+    dry_at_l = np.interp(end_levels_m, water.level_m, water.volume_l)
+    highest = int(dry_at_l.argmax())
+    volume_l, now = water.volume_at_l(stages[0].level_m), 0.0
+    for stage in stages:
+        volume_l = min(volume_l, water.volume_at_l(stage.level_m))
+        fall = _fall(
+            water,
+            volume_l,
+            dry_at_l,
+            draws_ml_h * draw_factor(stage.air),
+            evaporation_ml_h(1.0, stage.air, cover),
+        )
+        dry_after = 0.0 if volume_l <= dry_at_l[highest] else fall.hour_at(float(dry_at_l[highest]))
+        if dry_after < stage.hours:
+            return Dry(after_h=now + dry_after, row=highest)
+        volume_l = float(fall.volume_at(np.array([stage.hours]))[0])
+        now += stage.hours
+    return Dry(after_h=None, row=None)
+
+
+def waiting(
+    piece: Piece, stages: tuple[Stage, ...], mechanic: SizedMechanic, placement: Placement, water: WaterTable
+) -> tuple[Dry, Dry, Dry] | None:
+    """The first dry end while it waits, typical, heavy and low; None where it does not wait, or not on open water.
+
+    Stems put in only where it is shown do not wait; cups of a mechanic's own and soaked blocks travel full.
+    """
+    stems = placement.stems
+    here = stems.from_vessel & ~stems.on_site
+    soaked = mechanic.own_cups > 0 or (mechanic.absorbed_l > 0 and not mechanic.flat)
+    if not stages or not here.any() or soaked:
+        return None
+    rows = np.flatnonzero(here)
+    ends, draws = placement.end_height_m[rows], stems.uptake_ml_h[rows]
+    cover = (COVER_UNDER_MOSS if mechanic.kind == "moss_sandwich" else COVER_UNDER_FLOWERS).value
+    short = tuple(replace(each, level_m=each.level_m - hurried_m(each.level_m)) for each in stages)
+
+    def run(steps: tuple[Stage, ...], factor: float) -> Dry:
+        found = first_dry(water, steps, end_levels_m=ends, draws_ml_h=draws * factor, cover=cover)
+        return found if found.row is None else replace(found, row=int(rows[found.row]))
+
+    return run(stages, 1.0), run(stages, HEAVY_DRAW.value), run(short, 1.0)
 
 
 def pooled(
@@ -180,13 +343,13 @@ def courses(
     """
     needed = needed_hours(conditions)
     drinks = placement.stems.from_vessel
-    if conditions.air is None or needed is None or not drinks.any():
+    air = piece.setting.air or conditions.air
+    if air is None or needed is None or not drinks.any():
         return None
-    air = conditions.air
     top_ups = tuple(sorted(piece.top_ups, key=lambda each: each.after_h)) if conditions.topped_up_by else ()
     draws = placement.stems.uptake_ml_h * draw_factor(air) * drinks
     level = piece.water_level_m
-    short = max(level - HURRIED_FILL.value, 0.0)
+    short = level - hurried_m(level)
     cover = COVER_UNDER_MOSS if mechanic.kind == "moss_sandwich" else COVER_UNDER_FLOWERS
     evaporates = evaporation_ml_h(1.0, air, cover.value)
     needed = max(needed, 0.0)

@@ -1,0 +1,1 @@
+"""One place for each quantity that many rooms read."""
