@@ -246,7 +246,9 @@ def test_a_spill_of_unknown_netting_is_refused() -> None:
 
 def test_stems_of_a_spill_are_dry_unless_they_have_tubes() -> None:
     roses = replace(SPILL, recipe=recipe(rose=(3, "focal")))
-    drink = next(v for v in evaluate(replace(on_ledge(), spill=roses), conditions()).verdicts if v.verb == "drink")
+    small = replace(on_ledge().envelope, height_m=0.45, width_m=0.5, depth_m=0.5)
+    hung = replace(on_ledge(), spill=roses, envelope=small)
+    drink = next(v for v in evaluate(hung, conditions()).verdicts if v.verb == "drink")
     assert drink.state == "fails"
     assert any(fix.key.startswith("spill") for fix in drink.fixes)
 
