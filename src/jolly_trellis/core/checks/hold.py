@@ -247,10 +247,13 @@ def _reach(build: Build, play: Play) -> list[Finding]:
 
 
 def _supports(build: Build, play: Play) -> list[Finding]:
-    unheld = int(build.placement.stems.stems_in_row[play.unheld].sum())
+    """Stems that nothing holds twice, but for those that are not sold long enough, which `_reach` names."""
+    placement = build.placement
+    alone = play.unheld & ~(placement.hangs & (placement.wanted_m > placement.stems.longest_m))
+    unheld = int(placement.stems.stems_in_row[alone].sum())
     if not unheld:
         return []
-    first = int(play.unheld.argmax())
+    first = int(alone.argmax())
     name = build.placement.stems.variety_of(first).name
     reason = phrase(
         f"{{n}} stem{'s have' if unheld > 1 else ' has'} only one support, first a {name}: "
