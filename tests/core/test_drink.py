@@ -11,7 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core import air
-from jolly_trellis.core.books.water import needed_hours, run_down
+from jolly_trellis.core.books.water import needed_hours, pooled, run_down
 from jolly_trellis.core.build import build
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.evaluate import evaluate
@@ -159,6 +159,26 @@ def test_evaporation_is_proportional_to_surface_and_cover() -> None:
 
 def test_an_ordinary_bowl_drinks_through_an_evening() -> None:
     assert verdict_of(piece()).state in ("holds", "tight")
+
+
+def test_a_soaked_block_is_drunk_to_its_last_drop_and_filled_again() -> None:
+    """By hand: 1 L at 100 ml/h; 0.3 L after 5 h makes 0.8 L, which last 8 h more; 2 L after that fill it, no more."""
+    once = pooled(volume_l=1.0, level_m=0.1, draw_ml_h=100.0, needed_h=20.0, top_ups=(), row=0)
+    assert once.first_dry_h == pytest.approx(10.0)
+    again = pooled(
+        volume_l=1.0,
+        level_m=0.1,
+        draw_ml_h=100.0,
+        needed_h=12.0,
+        top_ups=(TopUp(after_h=5.0, volume_l=0.3),),
+        row=0,
+    )
+    assert again.first_dry_h == pytest.approx(13.0)
+    assert again.drawn_l == pytest.approx(1.2)
+    assert again.lowest_level_m == pytest.approx(0.01)
+    brim = TopUp(after_h=5.0, volume_l=2.0)
+    full = pooled(volume_l=1.0, level_m=0.1, draw_ml_h=100.0, needed_h=12.0, top_ups=(brim,), row=0)
+    assert full.first_dry_h == pytest.approx(15.0)
 
 
 LOW = replace(stems(piece(), 45), water_level_m=0.05)

@@ -273,6 +273,7 @@ def test_a_frame_that_wind_slides_fails_and_grip_mends_it() -> None:
             after = assess(fix.rig, conditions())
             now = next(each for each in after.verdict.findings if each.check == "frame sliding")
             assert now.utilisation < slid.utilisation
+            assert fix.key != "grip" or 0.75 < now.utilisation <= 0.95, "as much as is needed, and no more"
 
 
 def test_ballast_and_core_count_against_sliding_and_a_guy_holds_it() -> None:
