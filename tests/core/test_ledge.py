@@ -257,3 +257,26 @@ def test_a_forward_form_reaches_over_the_front_and_little_behind() -> None:
     made = build(on_ledge(), conditions())
     y = made.placement.tip_m[:, 1]
     assert -y.min() > 2.5 * y.max()
+
+
+def test_a_piece_is_stood_farther_back_by_what_is_said_as_far_as_the_ledge_goes() -> None:
+    """A ledge 30 cm deep, a foot of 11 cm 2 cm back from its edge: 17 cm are left behind it."""
+    piece_ = on_ledge(set_back_m=0.02)
+    tried = {each.key: each for each in stand_ledge.candidates(build(piece_, conditions()), least_kg=0.5)}
+    for key, back in (("back-2", 0.04), ("back-4", 0.06), ("back-8", 0.10)):
+        moved = tried[key].piece.setting.ledge
+        assert moved is not None
+        assert moved.set_back_m == pytest.approx(back)
+    narrow = on_ledge(depth_m=0.15, set_back_m=0.02)
+    keys = {each.key for each in stand_ledge.candidates(build(narrow, conditions()), least_kg=0.5)}
+    assert "back-2" in keys
+    assert "back-4" not in keys
+
+
+def test_greens_behind_lean_back_over_the_ledge_at_a_share_of_the_height_over_the_rim() -> None:
+    made = build(on_ledge(), conditions())
+    greens = next(each for each in stand_ledge.candidates(made, least_kg=0.5) if len(each.piece.hand_placed) > 0)
+    tip = greens.piece.hand_placed[-1]
+    above = made.piece.envelope.height_m - made.rim_z_m
+    assert tip.tip_z_m == pytest.approx(made.rim_z_m + stand_ledge.REAR_RISE.value * above, abs=0.011)
+    assert tip.tip_y_m > 0
