@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from jolly_trellis.core import making_order, making_search
 from jolly_trellis.core.build import Build, build
-from jolly_trellis.core.checks import balance, hold, stand, stand_ledge
+from jolly_trellis.core.checks import balance, hold, stand, stand_ledge, stand_making
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.making_order import Margins, Work
@@ -20,6 +20,7 @@ from jolly_trellis.core.making_report import making_of
 from jolly_trellis.core.piece import Counterweight, Making, Piece, StemRef, Support
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.verdicts import Case
+from jolly_trellis.demo.loading import demo_plan
 from tests.ordinary import beside, conditions, on_ledge, piece, recipe, stems
 
 
@@ -258,3 +259,14 @@ def test_stems_of_another_vessel_alone_are_an_order_too() -> None:
     assert len(report.steps) == 13
     assert all(step.ref.vessel == 1 for step in report.steps)
     assert report.say.text.startswith("While being made")
+
+
+def test_a_weight_that_is_tied_on_already_is_made_heavier_by_what_is_added() -> None:
+    """The demo's ledge with 100 g behind: the least weight offered is 100 g and 300 g."""
+    ledge = next(each.piece for each in demo_plan().pieces if each.piece.setting.where == "ledge")
+    held = replace(ledge, counterweight=Counterweight(mass_kg=0.1, away_m=0.1))
+    for each, least in ((ledge, 0.3), (held, 0.4)):
+        tried = [one for one in stand_making.candidates(build(each, conditions())) if one.key.startswith("weight-")]
+        weight = tried[0].piece.counterweight
+        assert weight is not None
+        assert weight.mass_kg == pytest.approx(least)
