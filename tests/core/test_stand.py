@@ -10,9 +10,9 @@ import pytest
 from jolly_trellis.core.build import build
 from jolly_trellis.core.checks import balance, stand
 from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.piece import Conditions, Piece, Setting
-from jolly_trellis.core.verdicts import Verdict
-from tests.ordinary import conditions, piece, round_vessel, vessels
+from jolly_trellis.core.piece import Conditions, Envelope, Piece, Setting
+from jolly_trellis.core.verdicts import CASES, Verdict
+from tests.ordinary import conditions, on_ledge, piece, round_vessel, vessels
 
 
 def verdict_of(each: Piece, under: Conditions | None = None) -> Verdict:
@@ -129,3 +129,30 @@ def test_ballast_lowers_the_balance_point() -> None:
         made = build(replace(piece(), ballast_kg=ballast), conditions())
         heights.append(balance.balance_of(made, "typical").height_m)
     assert heights[0] > heights[1] > heights[2]
+
+
+def test_the_stone_asked_for_brings_the_centre_down_to_where_the_tilt_allows() -> None:
+    """Moments: (M·h + b·z)/(M + b) = e/tan(limit) in the worst case, 5 % more asked for; free water raises h.
+
+    On a ledge, where no push is asked about: a compote of tall branches.
+    """
+    tall = replace(
+        on_ledge(),
+        vessel=replace(vessels()["compote-16"], foot_width_m=0.08, foot_depth_m=0.08),
+        envelope=Envelope(height_m=0.7, width_m=0.4, depth_m=0.25, form="dome"),
+        water_level_m=0.055,
+    )
+    made = build(tall, conditions())
+    asked = stand._ballast_needed_kg(made)
+    assert asked > 0.1
+    stone_m = made.piece.vessel.base_m + 0.015
+    over = []
+    for case in CASES:
+        found = balance.balance_of(made, case)
+        allowed = float(balance.foot_edge_m(made, found).min()) / math.tan(
+            stand.tip_angle_needed_rad(balance.outline_top_m(made))
+        )
+        height = found.height_m + max(found.water_rise_x_m, found.water_rise_y_m)
+        b = asked / 1.05
+        over.append((found.mass_kg * height + b * stone_m) / (found.mass_kg + b) / allowed)
+    assert max(over) == pytest.approx(1.0, abs=0.01)
