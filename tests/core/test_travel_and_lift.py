@@ -9,8 +9,9 @@ from hypothesis import strategies as st
 from jolly_trellis.core.books import water
 from jolly_trellis.core.build import build
 from jolly_trellis.core.checks import lift, travel
+from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.piece import Mechanic, Piece, Support, Transport
+from jolly_trellis.core.piece import Insert, Mechanic, Piece, Support, Transport
 from jolly_trellis.core.verdicts import Verdict
 from tests.ordinary import conditions, piece, vessels
 
@@ -209,3 +210,44 @@ def test_a_bare_vessel_of_unknown_foot_cannot_be_said_to_stay_upright() -> None:
     unknown = verdict(going(Transport(boxed=False), replace(piece(), vessel=footless)), "travel")
     assert unknown.state == "cannot say"
     assert any("vessel's foot" in fact for fact in unknown.missing)
+
+
+def test_an_urn_nobody_weighed_is_not_lifted_as_nothing() -> None:
+    urn = Insert(outer=replace(vessels()["urn-24"], mass_kg=None), drop_m=0.02)
+    nested = replace(piece(), vessel=vessels()["insert-bowl-20"], insert=urn, water_level_m=0.1)
+    nested = replace(nested, envelope=replace(nested.envelope, height_m=0.6))
+    said = verdict(going(Transport(made_on_site=True), nested), "lift")
+    assert said.state == "cannot say"
+    assert said.missing == ("the weight of the urn",)
+
+
+def test_a_support_carried_with_its_bowl_is_lifted_with_its_water() -> None:
+    column = Support(
+        name="column",
+        height_m=0.4,
+        top_width_m=0.15,
+        opening_m=0.05,
+        column_width_m=0.14,
+        foot_width_m=0.2,
+        mass_kg=2.0,
+    )
+    tall = replace(piece(), support=column, envelope=replace(piece().envelope, height_m=0.8))
+    dry, wet = (
+        lift.loads_of(build(going(replace(BOXED, apart=False), each), conditions()))[0].mass_kg
+        for each in (tall, replace(tall, support=replace(column, water_l=3.0)))
+    )
+    assert wet - dry == pytest.approx(3.0, abs=0.01)
+
+
+def test_water_over_the_rim_overnight_is_refused_and_what_stands_overnight_is_what_the_bench_is_filled_for() -> None:
+    with pytest.raises(InvalidMeasure) as caught:
+        build(going(replace(BOXED, overnight_level_m=0.2)), conditions())
+    assert caught.value.path == "transport.overnight_level_m"
+    plain, full = (
+        evaluate(going(replace(BOXED, overnight_level_m=level)), conditions(), with_fixes=False).water
+        for level in (None, 0.083)
+    )
+    assert plain.travel_level_m == full.travel_level_m
+    assert plain.bench_level_m is not None
+    assert full.bench_level_m is not None
+    assert plain.bench_level_m < full.bench_level_m < 0.083

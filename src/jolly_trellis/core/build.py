@@ -176,6 +176,13 @@ def _check_room(piece: Piece) -> None:
             else phrase("It is closed at its top, and holds none."),
         )
     going = piece.transport
+    depth = piece.vessel.inside_depth_m
+    if going is not None and going.overnight_level_m is not None and going.overnight_level_m > depth + 1e-9:
+        raise InvalidMeasure(
+            path="transport.overnight_level_m",
+            message=phrase("{l} of water stands over the rim overnight.", l=length(going.overnight_level_m)),
+            limit=phrase("The vessel is {d} deep inside.", d=length(depth)),
+        )
     if going is None or not going.boxed:
         return
     wall = 2 * piece.vessel.wall_m
@@ -203,6 +210,9 @@ def companion_piece(piece: Piece, companion: Companion) -> Piece:
         own, foot = (each.foot_depth_m or each.foot_width_m or 0.0 for each in (piece.vessel, companion.vessel))
         back = ledge.set_back_m + companion.y_m + (own - foot) / 2
         setting = replace(setting, ledge=replace(ledge, set_back_m=back))
+    going, depth = piece.transport, companion.vessel.inside_depth_m
+    if going is not None and going.overnight_level_m is not None:
+        going = replace(going, overnight_level_m=min(going.overnight_level_m, depth))
     return Piece(
         name=companion.name,
         vessel=companion.vessel,
@@ -216,7 +226,7 @@ def companion_piece(piece: Piece, companion: Companion) -> Piece:
         feet=companion.feet,
         dealt=companion.dealt,
         look=companion.look,
-        transport=piece.transport,
+        transport=going,
     )
 
 

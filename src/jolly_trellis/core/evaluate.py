@@ -318,8 +318,11 @@ def _water(made: Build) -> WaterReport:
     level = made.piece.water_level_m
     journey = travel.journey_of(made)
     going_level = None if journey is None else journey.level_m
+    transport = made.piece.transport
+    left_at = None if transport is None else transport.overnight_level_m
+    overnight = going_level if left_at is None else left_at
     return WaterReport(
-        bench_level_m=None if going_level is None else travel.bench_level_m(made, going_level),
+        bench_level_m=None if overnight is None or going_level is None else travel.bench_level_m(made, overnight),
         travel_level_m=going_level,
         carried_l=None if journey is None else journey.carried_l,
         display_l=made.water.volume_at_l(level),

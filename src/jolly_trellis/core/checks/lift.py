@@ -109,11 +109,13 @@ def judge(build: Build) -> Verdict:
         missing.append("the weight of the empty vessel")
     if build.piece.transport is None:
         missing.append("how the piece travels, and who carries it")
+    support, insert = build.piece.support, build.piece.insert
+    if support is not None and support.mass_kg is None:
+        missing.append("the weight of the support")
+    if insert is not None and insert.outer.mass_kg is None:
+        missing.append("the weight of the urn")
     if missing:
         return conclude("lift", [], missing=missing)
-    support = build.piece.support
-    if support is not None and support.mass_kg is None:
-        return conclude("lift", [], missing=["the weight of the support"])
     findings = [each for load in loads_of(build) for move in MOVES for each in _move(build, move, load)]
     return conclude("lift", findings, figures=_figures(build))
 
@@ -131,7 +133,7 @@ def loads_of(build: Build) -> tuple[Load, ...]:
         overhung = piece.envelope.depth_m > body + 0.10
         kg = journey.heavy_kg
         if support is not None and not going.apart:
-            kg += support.mass_kg or 0.0
+            kg += (support.mass_kg or 0.0) + support.water_l * WATER_KG_L
         found.append(Load(name="the piece as it travels", mass_kg=kg, deep_m=body, overhung=overhung))
     else:
         frog = 0.0 if build.frog is None else build.frog.mass_kg
