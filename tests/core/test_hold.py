@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 
 from jolly_trellis.core.build import build, demand_n_m
-from jolly_trellis.core.checks import hold
+from jolly_trellis.core.checks import hold, hold_swing
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.piece import Piece, RecipeLine
 from jolly_trellis.core.verdicts import Verdict
@@ -25,28 +25,28 @@ def verdict_of(each: Piece, verb: str = "hold") -> Verdict:
 @pytest.mark.parametrize(("aperture", "swing_deg", "sway"), [(0.025, 18.43, 0.0833), (0.013, 7.59, 0.0333)])
 def test_two_flat_levels_60_mm_apart(aperture: float, swing_deg: float, sway: float) -> None:
     """Worked from the formula: stem 5 mm, stagger 1, no crowding; head 25 cm up."""
-    play = hold.play_m(aperture, one(0.005), one(0.0))
-    swing = hold.tan_swing(play, play, stagger=one(1.0), lock=0.0, lean_rad=one(0.0), layer_gap_m=one(0.06))
+    play = hold_swing.play_m(aperture, one(0.005), one(0.0))
+    swing = hold_swing.tan_swing(play, play, stagger=one(1.0), lock=0.0, lean_rad=one(0.0), layer_gap_m=one(0.06))
     assert math.degrees(math.atan(swing[0])) == pytest.approx(swing_deg, abs=0.005)
     assert 0.25 * swing[0] == pytest.approx(sway, abs=5e-5)
 
 
 def test_a_two_layer_cushion_with_thirty_stems() -> None:
     """Worked from the formula: 25 mm cells, stems 5 mm, gap 40 mm, over a 120 mm level: lock 0.3125, tan 0.172."""
-    lock = hold.crowding_lock(30 * 0.005, 0.12)
-    play = hold.play_m(0.025, one(0.005), one(0.0))
-    swing = hold.tan_swing(play, play, stagger=one(0.5), lock=lock, lean_rad=one(0.0), layer_gap_m=one(0.04))
+    lock = hold_swing.crowding_lock(30 * 0.005, 0.12)
+    play = hold_swing.play_m(0.025, one(0.005), one(0.0))
+    swing = hold_swing.tan_swing(play, play, stagger=one(0.5), lock=lock, lean_rad=one(0.0), layer_gap_m=one(0.04))
     assert lock == 0.3125
     assert swing[0] == pytest.approx(0.172, abs=0.0005)
 
 
 def test_crowding_locks_no_more_than_six_tenths() -> None:
-    assert hold.crowding_lock(10.0, 0.12) == 0.6
+    assert hold_swing.crowding_lock(10.0, 0.12) == 0.6
 
 
 def test_neighbours_in_a_cell_take_up_its_play() -> None:
-    assert hold.play_m(0.025, one(0.007), one(0.008))[0] == pytest.approx(0.005)
-    assert hold.play_m(0.025, one(0.02), one(0.02))[0] == 0.0
+    assert hold_swing.play_m(0.025, one(0.007), one(0.008))[0] == pytest.approx(0.005)
+    assert hold_swing.play_m(0.025, one(0.02), one(0.02))[0] == 0.0
 
 
 def test_load_on_the_netting_is_moments_about_the_lower_support() -> None:

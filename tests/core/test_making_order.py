@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from jolly_trellis.core import making_order, making_search
 from jolly_trellis.core.build import Build, build
-from jolly_trellis.core.checks import balance, hold, stand, stand_ledge, stand_making
+from jolly_trellis.core.checks import balance, hold_swing, stand, stand_ledge, stand_making
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.making_order import Margins, Work
@@ -77,10 +77,10 @@ def test_on_a_ledge_the_last_step_has_the_finished_ratio() -> None:
 def test_play_of_the_stems_so_far_is_that_of_the_piece_once_all_are_in() -> None:
     made = build(piece(), conditions())
     every = np.ones(len(made.placement.stems), dtype=np.bool_)
-    assert hold.stems_play(made, every).sway_m == pytest.approx(hold.stems_play(made).sway_m)
+    assert hold_swing.stems_play(made, every).sway_m == pytest.approx(hold_swing.stems_play(made).sway_m)
     few = every.copy()
     few[5:] = False
-    loose, tight = hold.stems_play(made, few).sway_m, hold.stems_play(made).sway_m
+    loose, tight = hold_swing.stems_play(made, few).sway_m, hold_swing.stems_play(made).sway_m
     assert (loose[few] >= tight[few] - 1e-12).all()
 
 

@@ -96,7 +96,7 @@ def test_too_many_stems_are_named_not_hidden() -> None:
 def test_no_stem_takes_a_seat_with_one_support_while_a_free_seat_gives_two() -> None:
     """All of an ordinary bowl's stems find two."""
     made_ = made(stems(piece(), 40))
-    from jolly_trellis.core.checks.hold import stems_play
+    from jolly_trellis.core.checks.hold_swing import stems_play
 
     assert not stems_play(made_).unheld.any()
 

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from jolly_trellis.core.build import build
-from jolly_trellis.core.checks import hold
+from jolly_trellis.core.checks import hold, hold_swing
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.piece import Envelope, Mechanic, Piece
 from jolly_trellis.core.report import with_seats
@@ -117,7 +117,7 @@ def test_stems_cut_to_the_water_end_two_centimetres_under_it_and_stand_on_nothin
     assert placed.end_height_m.min() == pytest.approx(0.20)
     assert placed.hangs.sum() > 20
     assert not (placed.floor_holds & placed.hangs).any()
-    swings = [hold.stems_play(build(each, conditions())).tan_swing for each in (short, tall)]
+    swings = [hold_swing.stems_play(build(each, conditions())).tan_swing for each in (short, tall)]
     assert (swings[0] >= swings[1] - 1e-12).all()
     assert (swings[0] > swings[1] + 1e-6).any()
 
@@ -138,6 +138,6 @@ def test_one_level_more_with_old_levels_kept_never_lets_a_stem_swing_farther() -
             found=replace(placed.found, crosses=crosses),
         ),
     )
-    two, three = hold.stems_play(made), hold.stems_play(more)
+    two, three = hold_swing.stems_play(made), hold_swing.stems_play(more)
     assert (three.tan_swing <= two.tan_swing + 1e-12).all()
     assert (three.unheld <= two.unheld).all()

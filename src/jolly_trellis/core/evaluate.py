@@ -17,6 +17,7 @@ from jolly_trellis.core.checks import (
     hold,
     hold_bound,
     hold_fixes,
+    hold_swing,
     lift,
     lift_hand,
     see,
@@ -255,7 +256,7 @@ def _stems(made: Build) -> tuple[PlacedStem, ...]:
     stems, found = placement.stems, placement.found
     if len(stems) == 0:
         return ()
-    play = hold.stems_play(made)
+    play = hold_swing.stems_play(made)
     columns = {
         "seat_x_m": placement.seat_x_m,
         "seat_y_m": placement.seat_y_m,

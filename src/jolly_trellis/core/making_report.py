@@ -8,7 +8,7 @@ import numpy.typing as npt
 
 from jolly_trellis.core import making_order
 from jolly_trellis.core.build import Build, build
-from jolly_trellis.core.checks import hold, lift_hand, stand, stand_ledge, stand_making
+from jolly_trellis.core.checks import hold_swing, lift_hand, stand, stand_ledge, stand_making
 from jolly_trellis.core.checks.balance import compass
 from jolly_trellis.core.checks.fixing import Candidate, proven
 from jolly_trellis.core.geometry import Array
@@ -280,7 +280,7 @@ def _sway_so_far(build_: Build, rows: Rows) -> Array:
     worst = []
     for row in rows.tolist():
         among[row] = True
-        play = hold.stems_play(build_, among)
+        play = hold_swing.stems_play(build_, among)
         worst.append(float((play.sway_m / play.sway_limit_m)[among].max()))
     return np.array(worst)
 

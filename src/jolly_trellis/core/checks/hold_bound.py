@@ -9,7 +9,7 @@ from jolly_trellis.core import bouquet as bouquets
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.checks.hold import SWAY_BASE, SWAY_SHARE, play_m
+from jolly_trellis.core.checks.hold_swing import SWAY_BASE, SWAY_SHARE, play_m
 from jolly_trellis.core.piece import Bouquet
 from jolly_trellis.core.provenance import COMPUTED, Figure, constant
 from jolly_trellis.core.quantities import angle, count, length, phrase, ratio
