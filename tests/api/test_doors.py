@@ -4,6 +4,7 @@ import json
 import re
 import sqlite3
 import threading
+from collections import OrderedDict
 from collections.abc import Callable
 from contextlib import closing
 from pathlib import Path
@@ -329,10 +330,12 @@ def test_many_who_wait_for_a_day_keep_nobody_from_being_answered(
 
     monkeypatch.setattr(days, "_running", endless)
     monkeypatch.setattr(event_work, "cut_plan", endless_cuts)
+    # Cuts are made for needs, not for a folder: the demo's may be done already, from a test before this one.
+    monkeypatch.setattr(long_work, "_running", OrderedDict())
     application = make_app(tmp_path, web_build=tmp_path / "none", hosts=("testserver",))
-    waiting: list[int] = []
+    waiting: list[tuple[str, int, str]] = []
 
-    async def ask() -> int:
+    async def ask() -> list[tuple[str, int, str]]:
         anyio.to_thread.current_default_thread_limiter().total_tokens = 4
         transport = httpx.ASGITransport(app=application)
         async with httpx.AsyncClient(transport=transport, base_url="http://testserver") as asking:
@@ -347,13 +350,13 @@ def test_many_who_wait_for_a_day_keep_nobody_from_being_answered(
                 await anyio.sleep(0.5)
                 with anyio.fail_after(50):
                     answer = await asking.get("/api/events/1/survey", timeout=None)
-                before = len(waiting)
+                before = list(waiting)
                 over.set()
             assert answer.status_code == 200
             return before
 
     try:
-        assert anyio.run(ask) == 0
+        assert anyio.run(ask) == []
     finally:
         over.set()
     assert waiting == [200] * 9
