@@ -333,9 +333,9 @@ def test_many_who_wait_for_a_day_keep_nobody_from_being_answered(
     # Cuts are made for needs, not for a folder: the demo's may be done already, from a test before this one.
     monkeypatch.setattr(long_work, "_running", OrderedDict())
     application = make_app(tmp_path, web_build=tmp_path / "none", hosts=("testserver",))
-    waiting: list[tuple[str, int, str]] = []
+    waiting: list[int] = []
 
-    async def ask() -> list[tuple[str, int, str]]:
+    async def ask() -> list[int]:
         anyio.to_thread.current_default_thread_limiter().total_tokens = 4
         transport = httpx.ASGITransport(app=application)
         async with httpx.AsyncClient(transport=transport, base_url="http://testserver") as asking:
