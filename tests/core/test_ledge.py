@@ -29,12 +29,12 @@ def checks(each: Piece) -> set[str]:
     return {found.check for found in verdict(each).findings}
 
 
-OUT_AND_IN = [(1.6, 0.0, -0.14, 0.2), (0.8, 0.0, -0.05, 0.2), (1.5, 0.0, 0.09, 0.1)]
+OUT_AND_IN = np.array([1.6, 0.8, 1.5]), np.array([-0.14, -0.05, 0.09])
 
 
 def test_the_ledge_that_falls() -> None:
     """Worked from moments: foot flush with the edge, out 2.589 N·m, in 1.324 N·m; 1.631 kg 16 cm behind mends it."""
-    outward, inward = stand_ledge.moments_n_m(OUT_AND_IN, 0.0)
+    outward, inward = stand_ledge.moments_n_m(*OUT_AND_IN, 0.0)
     assert (outward, inward) == pytest.approx((2.589, 1.324), abs=0.0005)
     assert stand_ledge.holding_ratio(outward, inward) < 1
     assert stand_ledge.counterweight_kg(outward, inward, 0.16, 1.5) == pytest.approx(1.631, abs=0.0005)
@@ -42,14 +42,14 @@ def test_the_ledge_that_falls() -> None:
 
 def test_the_ledge_that_stands_but_not_by_enough() -> None:
     """Worked from moments: ratio 1.343; 0.131 kg 16 cm behind brings it to 1.5."""
-    outward, inward = stand_ledge.moments_n_m([(0.9, 0, -0.10, 0), (1.1, 0, -0.04, 0), (2.0, 0, 0.09, 0)], 0.0)
+    outward, inward = stand_ledge.moments_n_m(np.array([0.9, 1.1, 2.0]), np.array([-0.10, -0.04, 0.09]), 0.0)
     assert stand_ledge.holding_ratio(outward, inward) == pytest.approx(1.343, abs=0.0005)
     assert stand_ledge.counterweight_kg(outward, inward, 0.16, 1.5) == pytest.approx(0.131, abs=0.0005)
 
 
 def test_a_foot_set_back_tips_over_its_own_front() -> None:
     """Worked from moments: the first ledge with the foot 3 cm back asks 3.185 kg 13 cm behind the axis."""
-    outward, inward = stand_ledge.moments_n_m(OUT_AND_IN, 0.03)
+    outward, inward = stand_ledge.moments_n_m(*OUT_AND_IN, 0.03)
     assert stand_ledge.counterweight_kg(outward, inward, 0.13, 1.5) == pytest.approx(3.185, abs=0.0005)
 
 

@@ -6,6 +6,7 @@ from dataclasses import replace
 import pytest
 
 from jolly_trellis.core import stacks
+from jolly_trellis.core.books import bodies
 from jolly_trellis.core.build import build
 from jolly_trellis.core.checks import balance, stand, stand_wind
 from jolly_trellis.core.errors import InvalidMeasure
@@ -107,9 +108,9 @@ def test_water_in_the_support_lowers_the_balance_point() -> None:
 
 
 def test_water_fills_a_support_no_higher_than_it_is() -> None:
-    assert balance.support_water_height_m(replace(CYLINDER, water_l=100.0)) == CYLINDER.height_m
+    assert bodies.support_water_height_m(replace(CYLINDER, water_l=100.0)) == CYLINDER.height_m
     litres = 1000 * math.pi / 4 * 0.15**2 * 0.3
-    assert balance.support_water_height_m(replace(CYLINDER, water_l=litres)) == pytest.approx(0.3)
+    assert bodies.support_water_height_m(replace(CYLINDER, water_l=litres)) == pytest.approx(0.3)
 
 
 def inserted(**changes: object) -> Piece:

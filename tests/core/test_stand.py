@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 import pytest
 
+from jolly_trellis.core.books import bodies
 from jolly_trellis.core.build import build
 from jolly_trellis.core.checks import balance, stand
 from jolly_trellis.core.evaluate import evaluate
@@ -64,10 +65,10 @@ def test_a_slim_vessel_with_tall_flowers_fails_and_offers_ballast_that_mends_it(
 def test_dry_is_the_low_case_where_nobody_tops_up() -> None:
     alone = replace(conditions(), topped_up_by=None)
     made = build(piece(), alone)
-    assert balance.case_level_m(made, "low") == 0.0
-    assert balance.case_level_m(made, "typical") == piece().water_level_m
+    assert bodies.case_level_m(made, "low") == 0.0
+    assert bodies.case_level_m(made, "typical") == piece().water_level_m
     attended = build(piece(), conditions())
-    assert 0.0 < balance.case_level_m(attended, "low") < piece().water_level_m
+    assert 0.0 < bodies.case_level_m(attended, "low") < piece().water_level_m
 
 
 @pytest.mark.parametrize(

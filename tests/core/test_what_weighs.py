@@ -5,8 +5,9 @@ from dataclasses import replace
 import pytest
 
 from jolly_trellis.catalog import loaders
+from jolly_trellis.core.books import bodies
 from jolly_trellis.core.build import Build, build
-from jolly_trellis.core.checks import balance, lift, lift_hand, stand_ledge, travel
+from jolly_trellis.core.checks import balance, lift, lift_hand, travel
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.event.job import Made, PieceWork, RigWork
 from jolly_trellis.core.event.needs import Needs, needs_of, tube_supply
@@ -168,9 +169,7 @@ def test_tubes_are_in_every_sum_of_a_bowl() -> None:
     kg = []
     for each in (wet, dry):
         made = build(replace(each, transport=riding), conditions())
-        kg.append(
-            (lift.loads_of(made)[0].mass_kg, sum(body[0] for body in stand_ledge.bodies_by_stem(made, "typical")))
-        )
+        kg.append((lift.loads_of(made)[0].mass_kg, float(bodies.by_stem(made, "typical")[0].sum())))
         journey = travel.journey_of(made)
         assert journey is not None
         assert journey.heavy_kg == pytest.approx(lift.loads_of(made)[0].mass_kg)
@@ -192,15 +191,19 @@ def test_a_spill_of_twenty_roses_weighs_its_tubes() -> None:
     assert wet_heavy - dry_heavy == pytest.approx(0.362, abs=0.001)
 
 
+def in_cups(made: Build, case: Case) -> float:
+    return sum(each.mass_kg for each in bodies.own(made, case) if each.thing == "water in cups")
+
+
 def test_the_water_in_raised_cups_is_in_the_balance_until_it_is_drunk() -> None:
     raised = held_by("raised_cups")
     made = build(raised, conditions())
     assert made.mechanic.own_water_l > 0.3
     for case in ("typical", "heavy"):
-        assert balance.own_water_l(made, case) == made.mechanic.own_water_l
-    assert 0 <= balance.own_water_l(made, "low") < made.mechanic.own_water_l
+        assert in_cups(made, case) == made.mechanic.own_water_l
+    assert 0 <= in_cups(made, "low") < made.mechanic.own_water_l
     dry = replace(made, conditions=replace(conditions(), topped_up_by=None))
-    assert balance.own_water_l(dry, "low") == 0
+    assert in_cups(dry, "low") == 0
 
 
 def needs(each: Piece | Rig) -> Needs:

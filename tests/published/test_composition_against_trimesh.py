@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jolly_trellis.core import bouquet
-from jolly_trellis.core.checks.balance import centre_of
+from jolly_trellis.core.books.bodies import Body, centre_of
 from jolly_trellis.core.footing import Footing, Outline
 
 BODY = st.tuples(
@@ -31,9 +31,11 @@ def test_the_composite_centre_of_mass_is_that_of_the_meshes(
         meshes.append(box)
     total = sum(mesh.mass for mesh in meshes)
     centre = sum(mesh.mass * mesh.center_mass for mesh in meshes) / total
-    kg, *at = centre_of([(kg, x, y, z) for kg, x, y, z, _ in parts])
-    assert kg == pytest.approx(total)
-    assert at == pytest.approx(centre.tolist(), abs=1e-9)
+    found = centre_of(
+        tuple(Body(thing="part", mass_kg=kg, x_m=x, y_m=y, height_m=z, borne_by="vessel") for kg, x, y, z, _ in parts)
+    )
+    assert found.mass_kg == pytest.approx(total)
+    assert (found.x_m, found.y_m, found.height_m) == pytest.approx(centre.tolist(), abs=1e-9)
 
 
 @pytest.mark.parametrize(("radius", "rise"), [(0.15, 0.09), (0.12, 0.12), (0.2, 0.04)])

@@ -1,7 +1,8 @@
 """A piece put together: sized mechanic, placed stems, water; what every check reads."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
+from typing import Any
 
 import numpy as np
 
@@ -25,6 +26,7 @@ from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
 from jolly_trellis.core.quantities import length, mass, phrase, volume
 from jolly_trellis.core.spills import SizedSpill
 from jolly_trellis.core.stems import GRAVITY_M_S2
+from jolly_trellis.core.verdicts import Case
 from jolly_trellis.core.water_table import WaterTable, stone_most_kg, water_table
 
 LEAST_TOP_OVER_RIM_M = 0.03
@@ -53,7 +55,8 @@ class Build:
     it stands before that water goes in, `waits` what runs dry then; None where it does not wait. `rows`, `heavy_rows`
     are the rows of stems as they weigh, typical and heavy. `extras` is what goes with vessel and mechanic.
     `netting` and `frog` are None where the mechanic uses none. `companions` are the other vessels of
-    the composition, each built in its own frame; `spill` what hangs over the ledge, None for nothing.
+    the composition, each built in its own frame; `spill` what hangs over the ledge, None for nothing. `memo` keeps
+    what its books worked out from it, once; a changed copy starts with an empty one.
     """
 
     piece: Piece
@@ -72,6 +75,7 @@ class Build:
     raised_m: float
     companions: tuple["Build", ...] = ()
     spill: SizedSpill | None = None
+    memo: dict[tuple[str, Case], Any] = field(init=False, default_factory=dict, compare=False, repr=False)
 
     @property
     def air(self) -> Air | None:

@@ -3,6 +3,7 @@
 import math
 from dataclasses import dataclass
 from itertools import pairwise
+from typing import Literal
 
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core import stacks, vessels
@@ -21,6 +22,7 @@ WRAP_LAP = constant("Lap of netting wrapped round the outside", "length", 0.02, 
 LEAF_KG_M2 = constant("Mass of leaf that lines a glass", "areal_mass", 0.30)
 PACKING_KG_M3 = constant("Moss or wood wool packed round an insert", "density", 60.0)
 RISER_FILLS = constant("Share of the urn's floor that a riser block covers", "ratio", 0.7)
+Bearer = Literal["surface", "support", "joint", "urn", "vessel", "mechanic", "stems"]
 OUTSIDE = "netting round the outside"
 STEM_TUBE = "stem tube"
 
@@ -29,11 +31,13 @@ STEM_TUBE = "stem tube"
 class Extra:
     """A part that goes with the vessel, and where its weight is: the height of its centre over the surface, m.
 
-    `height_m` None is carried by the stems: a tube weighs with its row, as `build.rows_of` has it.
+    `height_m` None is carried by the stems: a tube weighs with its row, as `build.rows_of` has it. `borne_by` is what
+    it stands on or hangs from.
     """
 
     part: Part
     height_m: float | None
+    borne_by: Bearer = "vessel"
 
 
 def extras_of(piece: Piece, netting: Netting | None, placement: Placement, raised_m: float) -> tuple[Extra, ...]:
@@ -59,7 +63,7 @@ def extras_of(piece: Piece, netting: Netting | None, placement: Placement, raise
         ring = joint_ring_m(piece.support, vessel)
         kg = putty_ring_kg(ring)
         part = Part(name="putty ring for the joint", quantity=1, sizes=(length(ring), mass(kg)), mass_kg=kg)
-        found.append(Extra(part=part, height_m=piece.support.height_m))
+        found.append(Extra(part=part, height_m=piece.support.height_m, borne_by="support"))
     if piece.ballast_kg:
         part = Part(name="stone", quantity=1, sizes=(mass(piece.ballast_kg),), mass_kg=piece.ballast_kg)
         height = raised_m + vessel.base_m + ballast_centre_m(vessel, piece.ballast_kg)
@@ -112,9 +116,10 @@ def _of_insert(insert: Insert, vessel: Vessel, raised_m: float) -> list[Extra]:
     block_kg = RISER_FILLS.value * floor * riser * stacks.RISER_DENSITY.value
     around = vessels.girth_m(vessel.plan_shape, vessel.mouth_width_m, vessel.mouth_depth_m) + math.pi * ring
     packing_kg = PACKING_KG_M3.value * around * ring * vessel.inside_depth_m
-    found = [_extra("packing ring, wide", (ring,), packing_kg, raised_m + vessel.rim_m / 2)] if ring > 0 else []
+    up = raised_m + vessel.rim_m / 2
+    found = [_extra("packing ring, wide", (ring,), packing_kg, up, borne_by="urn")] if ring > 0 else []
     if riser > 0:
-        found.insert(0, _extra("riser block", (riser,), block_kg, outer.base_m + riser / 2))
+        found.insert(0, _extra("riser block", (riser,), block_kg, outer.base_m + riser / 2, borne_by="urn"))
     return found
 
 
@@ -127,7 +132,10 @@ def _tubes(piece: Piece) -> list[Extra]:
             key = (tube.inner_diameter_m, tube.length_m)
             number, kg = sizes.get(key, (0, 0.0))
             sizes[key] = number + line.count, kg + line.count * empty_kg(tube)
-    return [Extra(part=tube_part(size, number, kg), height_m=None) for size, (number, kg) in sorted(sizes.items())]
+    return [
+        Extra(part=tube_part(size, number, kg), height_m=None, borne_by="stems")
+        for size, (number, kg) in sorted(sizes.items())
+    ]
 
 
 def tube_part(size_m: tuple[float, float], number: int, kg: float) -> Part:
@@ -135,6 +143,6 @@ def tube_part(size_m: tuple[float, float], number: int, kg: float) -> Part:
     return Part(name=STEM_TUBE, quantity=number, sizes=tuple(length(each) for each in size_m), mass_kg=kg)
 
 
-def _extra(name: str, sizes_m: tuple[float, ...], kg: float, height_m: float) -> Extra:
+def _extra(name: str, sizes_m: tuple[float, ...], kg: float, height_m: float, *, borne_by: Bearer = "vessel") -> Extra:
     part = Part(name=name, quantity=1, sizes=tuple(length(each) for each in sizes_m), mass_kg=kg)
-    return Extra(part=part, height_m=height_m)
+    return Extra(part=part, height_m=height_m, borne_by=borne_by)

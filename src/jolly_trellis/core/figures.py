@@ -24,9 +24,8 @@ from jolly_trellis.core import (
     vessels,
     water_table,
 )
-from jolly_trellis.core.books import water
+from jolly_trellis.core.books import bodies, water
 from jolly_trellis.core.checks import (
-    balance,
     drink,
     drink_carried,
     drink_own,
@@ -118,7 +117,7 @@ TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ),
     ("Making and choosing", (making, build, choose, making_order, making_phases, pull_list, shares)),
     ("Hold", (hold_swing, hold, hold_bound)),
-    ("Stand", (footing, stand, balance, stand_stack, stand_ledge, stand_wind)),
+    ("Stand", (footing, stand, bodies, stand_stack, stand_ledge, stand_wind)),
     ("Drink", (drink, water, drink_own, drink_carried, dry_life, tubes, air)),
     ("Travel", (travel,)),
     ("Hang", (hang, spills)),

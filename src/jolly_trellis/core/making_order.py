@@ -6,18 +6,10 @@ import numpy as np
 import numpy.typing as npt
 
 from jolly_trellis.core import stacks
+from jolly_trellis.core.books.bodies import Body, own_bare, rows_in, standing_together, tied_weights
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks import stand_ledge
-from jolly_trellis.core.checks.balance import (
-    DIRECTIONS,
-    Body,
-    fixed_bodies_of,
-    footing_of,
-    rows_in,
-    standing_together,
-    tied_weights,
-    turning_kg_m,
-)
+from jolly_trellis.core.checks.balance import DIRECTIONS, footing_of, turning_kg_m
 from jolly_trellis.core.checks.travel import journey_of
 from jolly_trellis.core.footing import Footing, Outline
 from jolly_trellis.core.geometry import Array, azimuth_rays
@@ -277,9 +269,9 @@ def _standing(
     turning = np.array([turning_kg_m(made, "typical") for made, _, _ in watered]).sum(axis=0)
     started = []
     for case in _CASES:
-        fixed: list[Body] = list(tied_weights(build))
+        fixed = list(tied_weights(build))
         for made, x, y in watered:
-            fixed += [(kg, px + x, py + y, up) for kg, px, py, up in fixed_bodies_of(made, case)]
+            fixed += [replace(each, x_m=each.x_m + x, y_m=each.y_m + y) for each in own_bare(made, case)]
         start = _fixed_sums(fixed, footing if on_ledge else None)
         start[_OUT] += stand_ledge.pull_moment_n_m(build, case)[1] if on_ledge else 0.0
         started.append(start)
@@ -300,7 +292,7 @@ def _on_joint(build: Build) -> Standing:
     offset = stacks.offset_of(support) if support is not None else 0.0
     edge = stacks.joint_edge_m(bowl_foot_m=foot, support_top_m=top, offset_m=offset)
     made = _while_made(build, dry=build.piece.making.water_last)
-    above = [[each for each in fixed_bodies_of(made, case) if each[3] > up] for case in _CASES]
+    above = [[each for each in own_bare(made, case) if each.on_joint] for case in _CASES]
     ring = Outline(plan_shape="round", x_m=0.0, y_m=0.0, width_m=2 * edge, depth_m=2 * edge)
     return Standing(
         name="the bowl on its support",
@@ -325,7 +317,7 @@ def _while_made(build: Build, *, dry: bool) -> Build:
 def _fixed_sums(bodies: list[Body], ledge: Footing | None) -> Array:
     if not bodies:
         return np.zeros(6)
-    rows = np.array(bodies)
+    rows = np.array([(each.mass_kg, each.x_m, each.y_m, each.height_m) for each in bodies])
     return _six(rows[:, 0], rows[:, 1:], ledge).sum(axis=0)
 
 

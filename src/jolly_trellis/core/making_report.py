@@ -7,6 +7,7 @@ import numpy as np
 import numpy.typing as npt
 
 from jolly_trellis.core import making_order
+from jolly_trellis.core.books.bodies import in_hand
 from jolly_trellis.core.build import Build, build
 from jolly_trellis.core.checks import hold_swing, lift_hand, stand, stand_ledge, stand_making
 from jolly_trellis.core.checks.balance import compass
@@ -138,7 +139,8 @@ def making_of(piece: Piece, conditions: Conditions, *, with_fixes: bool = True) 
     margin, curve, limit = _curve(made, order, margins)
     if margin == "wrist moment":
         upright = np.full(len(curve), np.pi / 2)
-        mass_kg = made.mechanic.mass_kg + np.concatenate([[0.0], np.cumsum(made.rows.mass_kg[order])])
+        bare_kg = sum(each.mass_kg for each in in_hand(made, "typical") if each.thing == "mechanic")
+        mass_kg = bare_kg + np.concatenate([[0.0], np.cumsum(made.rows.mass_kg[order])])
         margins = replace(margins, use=curve / limit, tip_angle_rad=upright, mass_kg=mass_kg)
     moments = [_moment(margins, step) for step in range(len(order) + 1)]
     found = stand_making.judge_making(made)

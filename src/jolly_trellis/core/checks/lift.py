@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass, replace
 
+from jolly_trellis.core.books.bodies import own_bare
 from jolly_trellis.core.books.water import JUG_L
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
@@ -133,7 +134,7 @@ def loads_of(build: Build) -> tuple[Load, ...]:
         overhung = piece.envelope.depth_m > body + 0.10
         kg = journey.heavy_kg
         if support is not None and not going.apart:
-            kg += (support.mass_kg or 0.0) + support.water_l * WATER_KG_L
+            kg += sum(each.mass_kg for each in own_bare(build, "heavy") if each.thing in ("support", "ballast water"))
         found.append(Load(name="the piece as it travels", mass_kg=kg, deep_m=body, overhung=overhung))
     else:
         frog = 0.0 if build.frog is None else build.frog.mass_kg

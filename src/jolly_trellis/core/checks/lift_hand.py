@@ -7,8 +7,8 @@ import numpy as np
 import numpy.typing as npt
 
 from jolly_trellis.core import bouquet as bouquets
+from jolly_trellis.core.books.bodies import centre_of, in_hand
 from jolly_trellis.core.build import Build
-from jolly_trellis.core.checks.balance import rows_in
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.hold_bound import dome_of
 from jolly_trellis.core.geometry import Array
@@ -44,15 +44,11 @@ def wrist_moment_n_m(mass_kg: float, along_m: float, aside_m: float, tilt_rad: f
 def carried(build: Build, case: Case) -> tuple[float, float, float]:
     """(mass kg, height of the centre over mid-grip, its offset from the handle's line), metres, in one load case."""
     _, shape = dome_of(build)
-    rows = rows_in(build, case)
-    first = (rows.mass_kg[:, None] * rows.centre_m).sum(axis=0)
-    grip = shape.binding_m - shape.hand_m / 2
-    armature, at = build.mechanic.mass_kg, build.piece.vessel.base_m + build.mechanic.levels[0].height_m
-    kg = float(rows.mass_kg.sum()) + armature
-    if kg <= 0:
+    held = centre_of(in_hand(build, case))
+    if held.mass_kg <= 0:
         return 0.0, 0.0, 0.0
-    height = (float(first[2]) + armature * at) / kg
-    return kg, height - grip, math.hypot(float(first[0]), float(first[1])) / kg
+    grip = shape.binding_m - shape.hand_m / 2
+    return held.mass_kg, held.height_m - grip, math.hypot(held.x_m, held.y_m)
 
 
 def water_carried_kg(build: Build) -> float:
@@ -103,7 +99,7 @@ def wrist_so_far_n_m(build: Build, order: Rows) -> Array:
     _, shape = dome_of(build)
     grip = shape.binding_m - shape.hand_m / 2
     kg, at = build.heavy_rows.mass_kg[order], build.heavy_rows.centre_m[order]
-    own = build.mechanic.mass_kg * (build.piece.vessel.base_m + build.mechanic.levels[0].height_m - grip)
+    own = sum(each.mass_kg * (each.height_m - grip) for each in in_hand(build, "heavy") if each.thing == "mechanic")
     up = np.concatenate([[own], own + np.cumsum(kg * (at[:, 2] - grip))])
     aside = np.hypot(*(np.concatenate([[0.0], np.cumsum(kg * at[:, axis])]) for axis in (0, 1)))
     return np.asarray(GRAVITY_M_S2 * (up * math.sin(TILT.value) + aside * math.cos(TILT.value)))

@@ -6,19 +6,17 @@ from dataclasses import replace
 import numpy as np
 
 from jolly_trellis.core import vessels
+from jolly_trellis.core.books.bodies import case_level_m, standing_together
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks import stand_ledge, stand_making, stand_stack, stand_wind
 from jolly_trellis.core.checks.balance import (
     DIRECTIONS,
     Balance,
     balance_of,
-    case_level_m,
     compass,
     foot_edge_m,
     outline_top_m,
-    own_bodies_of,
     standing_foot_m,
-    standing_together,
 )
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.footing import FOOT_FRICTION
@@ -131,7 +129,7 @@ def _in_case(build: Build, case: Case) -> list[Finding]:
     return [
         _tilt(build, case, balance),
         *pushed,
-        *stand_stack.judge_joint(build, case, own_bodies_of(build, case), widest_reach_height_m(build)),
+        *stand_stack.judge_joint(build, case, widest_reach_height_m(build)),
         *stand_wind.judge_wind(build, case, balance, edges, foot_friction(build)),
     ]
 

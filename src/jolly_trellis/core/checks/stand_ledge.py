@@ -1,26 +1,17 @@
 """Stand on a ledge: whether what is tied together can tip or slide off its front edge, finished or brushed past."""
 
 import math
-from collections.abc import Iterable
 from dataclasses import replace
 
 import numpy as np
 
 from jolly_trellis.core import spills
+from jolly_trellis.core.books.bodies import by_stem, case_level_m
 from jolly_trellis.core.build import Build
-from jolly_trellis.core.checks.balance import (
-    DIRECTIONS,
-    Body,
-    case_level_m,
-    fixed_bodies_of,
-    footing_of,
-    rows_in,
-    standing_together,
-    tied_weights,
-)
+from jolly_trellis.core.checks.balance import DIRECTIONS, balance_of, footing_of
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.footing import ledge_edge_m
-from jolly_trellis.core.geometry import Flags
+from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.piece import Counterweight, HandPlaced, Piece, RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, FROM_MEMORY, Figure, constant
 from jolly_trellis.core.quantities import count, force, length, mass, moment, phrase, ratio
@@ -37,20 +28,16 @@ BESIDE = constant("Counterweight stands behind the foot by", "length", 0.04)
 _MOST_RATIO = 9.99
 
 
-def moments_n_m(bodies: Iterable[Body], axis_m: float) -> tuple[float, float]:
+def moments_n_m(mass_kg: Array, y_m: Array, axis_m: float) -> tuple[float, float]:
     """Moments about a ledge's tipping axis: (out over the edge, in behind it), N·m, both 0 or more.
 
     Args:
-        bodies: (mass kg, x, y, height) with y to the back, m.
+        mass_kg, y_m: of each part, and where its centre is, to the back; shapes (n,).
         axis_m: y of the axis, m.
     Source: statics; each part counts on the side its own centre lies.
     """
-    outward = inward = 0.0
-    for kg, _, y, _ in bodies:
-        arm = axis_m - y
-        outward += max(kg * GRAVITY_M_S2 * arm, 0.0)
-        inward += max(-kg * GRAVITY_M_S2 * arm, 0.0)
-    return outward, inward
+    each = mass_kg * GRAVITY_M_S2 * (axis_m - y_m)
+    return float(np.maximum(each, 0.0).sum()), float(np.maximum(-each, 0.0).sum())
 
 
 def holding_ratio(outward_n_m: float, inward_n_m: float) -> float:
@@ -76,15 +63,13 @@ def towards_front() -> Flags:
     return np.asarray(np.cos(turn) > 0.5 - 1e-9)
 
 
-def bodies_by_stem(build: Build, case: Case) -> list[Body]:
-    """Every part that stands together, each stem by itself: a branch in front and greens behind do not cancel."""
-    bodies = list(tied_weights(build))
-    for made, x, y in standing_together(build):
-        bodies += [(kg, px + x, py + y, up) for kg, px, py, up in fixed_bodies_of(made, case)]
-        rows = rows_in(made, case)
-        centres = rows.centre_m + np.array([x, y, made.raised_m])
-        bodies += [(kg, *at) for kg, at in zip(rows.mass_kg.tolist(), centres.tolist(), strict=True)]
-    return bodies
+def leaning_n_m(build: Build, case: Case) -> tuple[float, float]:
+    """Moments of everything that stands tied together about the tipping axis: (out, in), N·m, a spill's pull apart.
+
+    Each row of stems counts by itself: a branch in front and greens behind do not cancel. Source: `moments_n_m`.
+    """
+    kg, at = by_stem(build, case)
+    return moments_n_m(kg, at[:, 1], footing_of(build).axis_m)
 
 
 def pull_moment_n_m(build: Build, case: Case) -> tuple[float, float]:
@@ -101,8 +86,7 @@ def judge_ledge(build: Build, case: Case, friction: float, push_height_m: float,
         push_height_m: of the widest reach, m.
         words: how the load case begins its sentence.
     """
-    bodies, axis = bodies_by_stem(build, case), footing_of(build).axis_m
-    outward, inward = moments_n_m(bodies, axis)
+    outward, inward = leaning_n_m(build, case)
     pull, turning = pull_moment_n_m(build, case)
     outward += turning
     held = ratio(holding_ratio(outward, inward))
@@ -122,7 +106,7 @@ def judge_ledge(build: Build, case: Case, friction: float, push_height_m: float,
             limit=LEDGE_FACTOR.quantity,
         ),
     )
-    weight = sum(each[0] for each in bodies) * GRAVITY_M_S2
+    weight = balance_of(build, case).mass_kg * GRAVITY_M_S2
     brushed = force(max((inward - outward) / push_height_m, 0.0))
     brush = finding(
         check="brush",
@@ -270,7 +254,7 @@ def needed_kg(build: Build, case: Case, push_height_m: float) -> float:
     place, axis = _arm_place_m(build.piece), footing_of(build).axis_m
     if place - axis < 1e-3:
         return 0.0
-    outward, inward = moments_n_m(bodies_by_stem(build, case), axis)
+    outward, inward = leaning_n_m(build, case)
     outward += pull_moment_n_m(build, case)[1]
     by_ratio = counterweight_kg(outward, inward, place - axis, LEDGE_FACTOR.value)
     by_brush = counterweight_kg(outward + BRUSH.value * push_height_m, inward, place - axis, 1.0)
@@ -279,7 +263,7 @@ def needed_kg(build: Build, case: Case, push_height_m: float) -> float:
 
 def figures(build: Build) -> list[Figure]:
     """What the ledge rests on, for the screen."""
-    outward, inward = moments_n_m(bodies_by_stem(build, "typical"), footing_of(build).axis_m)
+    outward, inward = leaning_n_m(build, "typical")
     return [
         Figure(label="Leans out over the edge", quantity=moment(outward), provenance=COMPUTED),
         Figure(label="Holds it behind the edge", quantity=moment(inward), provenance=COMPUTED),

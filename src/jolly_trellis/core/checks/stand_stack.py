@@ -4,6 +4,7 @@ import math
 from dataclasses import replace
 
 from jolly_trellis.core import stacks
+from jolly_trellis.core.books.bodies import centre_of, own
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.piece import Piece
@@ -20,22 +21,18 @@ BALLAST_WATER_L = (2.0, 4.0, 6.0, 8.0)
 BALLAST_SHARE = 0.9
 
 
-def judge_joint(
-    build: Build, case: Case, bodies: list[tuple[float, float, float, float]], push_height_m: float
-) -> list[Finding]:
+def judge_joint(build: Build, case: Case, push_height_m: float) -> list[Finding]:
     """Push at the bowl's widest reach with the bowl's own mass, sliding on the joint, and dropping into the opening.
 
     Args:
-        bodies: (mass, x, y, height) of the whole piece in this case; those above the joint are the bowl's.
         push_height_m: of the widest reach above the surface, m, where a passer-by bumps.
     """
     support, foot = build.piece.support, build.piece.vessel.foot_width_m
     if support is None or foot is None:
         return []
     offset = stacks.offset_of(support)
-    above = [each for each in bodies if each[3] > support.height_m]
-    kg = sum(each[0] for each in above)
-    lean = math.hypot(*(sum(each[0] * each[axis] for each in above) / kg for axis in (1, 2)))
+    above = centre_of(tuple(each for each in own(build, case) if each.on_joint))
+    kg, lean = above.mass_kg, math.hypot(above.x_m, above.y_m)
     edge = stacks.joint_edge_m(bowl_foot_m=foot, support_top_m=support.top_width_m, offset_m=offset) - lean
     arm = max(push_height_m - support.height_m, 0.05)
     weight = kg * GRAVITY_M_S2

@@ -6,9 +6,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from jolly_trellis.core import vessels
+from jolly_trellis.core.books.bodies import centre_of, own
 from jolly_trellis.core.books.water import CAREFUL, along_drive_m, slop_m, steady_level_m
 from jolly_trellis.core.build import Build
-from jolly_trellis.core.checks.balance import Balance, balance_of, foot_edge_m, outline_top_m, own_bodies_of
+from jolly_trellis.core.checks.balance import Balance, balance_of, foot_edge_m, outline_top_m
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.piece import Transport
@@ -192,18 +193,18 @@ def _balance(build: Build, level_m: float, case: Case = "typical") -> Balance:
     """Mass and centre of what rides in the box, above its floor: the vessel at its travelling level."""
     lowered = replace(build.piece, water_level_m=level_m)
     away = build.raised_m
-    bodies = own_bodies_of(replace(build, piece=lowered), case)
+    bodies = own(replace(build, piece=lowered), case)
     if build.piece.support is not None:
-        bodies = [each for each in bodies if each[3] > build.piece.support.height_m]
+        bodies = tuple(each for each in bodies if each.on_joint)
         away = build.piece.support.height_m
     elif build.piece.insert is not None:
         away = 0.0
-    total = sum(each[0] for each in bodies)
+    riding = centre_of(bodies)
     return Balance(
-        mass_kg=total,
-        x_m=sum(each[0] * each[1] for each in bodies) / total,
-        y_m=sum(each[0] * each[2] for each in bodies) / total,
-        height_m=sum(each[0] * each[3] for each in bodies) / total - away,
+        mass_kg=riding.mass_kg,
+        x_m=riding.x_m,
+        y_m=riding.y_m,
+        height_m=riding.height_m - away,
         water_rise_x_m=0.0,
         water_rise_y_m=0.0,
     )
