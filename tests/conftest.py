@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 from hypothesis import settings
 
+from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.piece import Conditions, Piece
 from jolly_trellis.services.opening import open_studio
 from tests import ordinary
@@ -14,6 +15,13 @@ from tests import ordinary
 # the same examples on every machine, however slow it is
 settings.register_profile("steady", derandomize=True, deadline=None)
 settings.load_profile("steady")
+
+
+@pytest.fixture(autouse=True)
+def figures() -> Iterator[None]:
+    """The program's own book of figures, open for every formula that a test calls by itself."""
+    with PROGRAM.open():
+        yield
 
 
 @pytest.fixture

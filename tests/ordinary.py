@@ -8,6 +8,7 @@ from zoneinfo import ZoneInfo
 from jolly_trellis.catalog import loaders
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.mechanics.sizing import ABOUT
+from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.piece import (
     Air,
@@ -59,6 +60,7 @@ def conditions() -> Conditions:
         varieties=varieties(),
         nettings=nettings(),
         frogs=frogs(),
+        figures=PROGRAM,
     )
 
 

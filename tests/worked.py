@@ -33,6 +33,7 @@ from jolly_trellis.core.event.tasks import tasks_of
 from jolly_trellis.core.event.water_rounds import water_rounds
 from jolly_trellis.core.making import cut_list, steps
 from jolly_trellis.core.making_report import making_of
+from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.patterns import patterns_of
 from jolly_trellis.core.piece import (
     Air,
@@ -253,4 +254,5 @@ def _write() -> None:
 
 
 if __name__ == "__main__":
-    _write()
+    with PROGRAM.open():
+        _write()

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from jolly_trellis.core.errors import CoreError, InvalidMeasure, UnknownName
 from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.figures import all_figures
+from jolly_trellis.core.method import all_constants
 from jolly_trellis.core.piece import Envelope, Mechanic, Piece, TopUp
 from jolly_trellis.core.provenance import PROVENANCE_KINDS
 from jolly_trellis.core.units import render
@@ -144,7 +144,7 @@ def test_any_piece_gives_a_report_or_one_sentence(
 
 
 def test_every_constant_is_listed_once_with_its_provenance() -> None:
-    figures = [figure for _, listed in all_figures() for figure in listed]
+    figures = [figure for _, listed in all_constants() for figure in listed]
     labels = [figure.label for figure in figures]
     assert len(figures) > 60
     assert len(labels) == len(set(labels))

@@ -31,8 +31,8 @@ from jolly_trellis.api.store_models import (
 from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.figures import all_figures
 from jolly_trellis.core.mechanics.sizing import ABOUT
+from jolly_trellis.core.method import all_constants
 from jolly_trellis.core.practice import SCHOOLS
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.vessels import check_vessel
@@ -213,5 +213,5 @@ def get_figures() -> list[TopicOut]:
                 for each in figures
             ],
         )
-        for topic, figures in all_figures()
+        for topic, figures in all_constants()
     ]

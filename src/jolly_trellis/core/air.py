@@ -2,32 +2,33 @@
 
 import math
 
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.piece import Air
-from jolly_trellis.core.provenance import Provenance, constant
+from jolly_trellis.core.provenance import Provenance
 from jolly_trellis.core.quantities import Quantity, phrase
 
 FAO_56 = Provenance(kind="published", source="FAO Irrigation and Drainage Paper 56, equation 11")
-MAGNUS_SCALE = constant("Saturation vapour pressure at 0 °C, times 1000", "pressure", 610.8, FAO_56)
+MAGNUS_SCALE = measure("Saturation vapour pressure at 0 °C", "pressure", 610.8, FAO_56)
 REFERENCE_TEMPERATURE_C = 20.0
 REFERENCE_HUMIDITY = 0.60
-SUN_WARMING = constant("Leaves in sun are warmer than the air by, kelvin", "ratio", 8.0)
-DRAW_FACTOR_LEAST = constant("Least the air slows drinking", "ratio", 0.3)
-DRAW_FACTOR_MOST = constant("Most the air speeds drinking", "ratio", 3.0)
-POOL_EVAPORATION = constant(
-    "Evaporation of still water, ml/h per m² and kPa",
-    "ratio",
+SUN_WARMING = measure("Leaves in sun are warmer than the air by", "warming", 8.0)
+DRAW_FACTOR_LEAST = rule("Least the air slows drinking", "ratio", 0.3)
+DRAW_FACTOR_MOST = rule("Most the air speeds drinking", "ratio", 3.0)
+POOL_EVAPORATION = measure(
+    "Evaporation of still water",
+    "evaporation",
     131.0,
     Provenance(kind="from memory", source="still-water pool equation of the ASHRAE handbooks"),
 )
-POOL_DRAUGHT = constant(
-    "Draught's share in evaporation, per m/s",
-    "ratio",
+POOL_DRAUGHT = measure(
+    "Draught's share in evaporation",
+    "per_speed",
     0.88,
     Provenance(kind="from memory", source="still-water pool equation of the ASHRAE handbooks"),
 )
-COVER_UNDER_MOSS = constant("Evaporation under moss against open water", "ratio", 0.2)
-COVER_UNDER_FLOWERS = constant("Evaporation under flowers against open water", "ratio", 0.4)
+COVER_UNDER_MOSS = measure("Evaporation under moss against open water", "ratio", 0.2)
+COVER_UNDER_FLOWERS = measure("Evaporation under flowers against open water", "ratio", 0.4)
 
 
 def saturation_vapour_pressure_kpa(temperature_c: float) -> float:

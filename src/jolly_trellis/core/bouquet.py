@@ -3,29 +3,30 @@
 import math
 from dataclasses import dataclass
 
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.piece import Bouquet, Piece
 from jolly_trellis.core.placement.stem_set import StemSet
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
 
-HANDLE_FILL_PARALLEL = constant("Fill of a handle of stems side by side", "ratio", 0.80)
-HANDLE_FILL_SPIRAL = constant("Fill of a handle of stems crossing in a spiral", "ratio", 0.70)
-HEADS_FILL_LEAST = constant("Heads over a dome's surface, least for a full face", "ratio", 0.70)
-HEADS_FILL_MOST = constant("Heads over a dome's surface, most before they crush", "ratio", 0.85)
-HAND_LEAST = constant("Stems below the binding, least for a hand", "length", 0.10, COMMON_PRACTICE)
-HAND_MOST = constant("Stems below the binding, most for a hand", "length", 0.14, COMMON_PRACTICE)
-DOME_RISE = constant("Rise of a bouquet's dome, share of its width", "ratio", 0.30)
-NECK_LEAST = constant("Least from the binding to the underside of the flowers", "length", 0.03)
-ARMATURE_SHARE = constant("An armature's width, share of the flowers'", "ratio", 0.75)
-STAR_SPACING = constant("Finger's width between the stars of a lattice", "length", 0.018, COMMON_PRACTICE)
-STAR_TWIST = constant("Length that twisting takes from a star lattice's wires", "ratio", 1.15)
-SKIRT = constant("Netting gathered below the binding, into the handle", "length", 0.05, COMMON_PRACTICE)
-TAPE_BAND = constant("Height of the tape round a binding", "length", 0.05, COMMON_PRACTICE)
-TAPE_WIDTH = constant("Width of bouquet tape", "length", 0.025, COMMON_PRACTICE)
-TAPE_LAP = constant("Lap of one turn of tape over the last", "ratio", 0.5, COMMON_PRACTICE)
-BOW_CENTRE = constant("Ribbon that ties a bow's middle", "length", 0.15, COMMON_PRACTICE)
+HANDLE_FILL_PARALLEL = measure("Fill of a handle of stems side by side", "ratio", 0.80)
+HANDLE_FILL_SPIRAL = measure("Fill of a handle of stems crossing in a spiral", "ratio", 0.70)
+HEADS_FILL_LEAST = rule("Heads over a dome's surface, least for a full face", "ratio", 0.70)
+HEADS_FILL_MOST = rule("Heads over a dome's surface, most before they crush", "ratio", 0.85)
+HAND_LEAST = rule("Stems below the binding, least for a hand", "length", 0.10, COMMON_PRACTICE)
+HAND_MOST = rule("Stems below the binding, most for a hand", "length", 0.14, COMMON_PRACTICE)
+DOME_RISE = rule("Rise of a bouquet's dome, share of its width", "ratio", 0.30)
+NECK_LEAST = rule("Least from the binding to the underside of the flowers", "length", 0.03)
+ARMATURE_SHARE = rule("An armature's width, share of the flowers'", "ratio", 0.75)
+STAR_SPACING = rule("Finger's width between the stars of a lattice", "length", 0.018, COMMON_PRACTICE)
+STAR_TWIST = measure("Length that twisting takes from a star lattice's wires", "ratio", 1.15)
+SKIRT = rule("Netting gathered below the binding, into the handle", "length", 0.05, COMMON_PRACTICE)
+TAPE_BAND = rule("Height of the tape round a binding", "length", 0.05, COMMON_PRACTICE)
+TAPE_WIDTH = rule("Width of bouquet tape", "length", 0.025, COMMON_PRACTICE)
+TAPE_LAP = rule("Lap of one turn of tape over the last", "ratio", 0.5, COMMON_PRACTICE)
+BOW_CENTRE = rule("Ribbon that ties a bow's middle", "length", 0.15, COMMON_PRACTICE)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

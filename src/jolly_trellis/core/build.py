@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 
 from jolly_trellis.core import ranges, spills, stacks, vessels
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.books.water import STEM_END_COVER, Course, Dry, Stage, courses, stages_of, waiting
 from jolly_trellis.core.errors import CoreError, InvalidMeasure, UnknownName
 from jolly_trellis.core.extras import Extra, extras_of
@@ -22,7 +23,7 @@ from jolly_trellis.core.placement import bound
 from jolly_trellis.core.placement.dealing import kept_seats_m
 from jolly_trellis.core.placement.place import Layout, Placement, place
 from jolly_trellis.core.placement.stem_set import StemSet, expand
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, mass, phrase, volume
 from jolly_trellis.core.spills import SizedSpill
 from jolly_trellis.core.stems import GRAVITY_M_S2
@@ -30,10 +31,10 @@ from jolly_trellis.core.verdicts import Case
 from jolly_trellis.core.water_table import WaterTable, stone_most_kg, water_table
 
 LEAST_TOP_OVER_RIM_M = 0.03
-DEEP_FEET = constant(
+DEEP_FEET = rule(
     "Feet reach down to, share of the vessel's depth where the water is higher", "ratio", 1 / 3, COMMON_PRACTICE
 )
-TALL_WORK = constant("Frog work is tall, and stuck down, from this over the rim", "length", 0.35)
+TALL_WORK = rule("Frog work is tall, and stuck down, from this over the rim", "length", 0.35)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

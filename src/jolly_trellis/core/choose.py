@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from jolly_trellis.core import netting as nets
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.build import Build, build, check_piece
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.evaluate import checks_of, judge_all
@@ -14,11 +15,11 @@ from jolly_trellis.core.mechanics.sizing import ABOUT, About
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.piece import Conditions, Mechanic, MechanicKind, Piece
 from jolly_trellis.core.placement.stem_set import expand
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, phrase
 from jolly_trellis.core.verdicts import State, Verb, Verdict
 
-LEAST_CELL = constant("Smallest cell chosen for a vessel", "length", 0.018, COMMON_PRACTICE)
+LEAST_CELL = rule("Smallest cell chosen for a vessel", "length", 0.018, COMMON_PRACTICE)
 NO_PRICE = 99.0
 FREE_ACTS = ("top-up", "fill", "order")
 _BANDS: tuple[State, ...] = ("holds", "tight", "cannot say")
@@ -92,19 +93,20 @@ def choose(
         retired: keys the studio no longer uses: nettings and frogs are not picked, mechanics are ruled out.
     Raises: InvalidMeasure: the piece cannot be, whatever its mechanic.
     """
-    check_piece(replace(piece, mechanic=Mechanic()))
-    used = replace(
-        conditions,
-        nettings={key: each for key, each in conditions.nettings.items() if key not in retired},
-        frogs={key: each for key, each in conditions.frogs.items() if key not in retired},
-    )
-    bound = piece.bouquet is not None
-    options = [_option(piece, used, about, on_hand, retired) for about in ABOUT.values() if about.bound == bound]
-    ranked = sorted(options, key=_rank)
-    first = ranked[0]
-    if first.mechanic is not None and not first.fails and not first.ruled_out:
-        ranked[0] = replace(first, why=_why_first(first, ranked[1:]))
-    return tuple(ranked)
+    with conditions.figures.open():
+        check_piece(replace(piece, mechanic=Mechanic()))
+        used = replace(
+            conditions,
+            nettings={key: each for key, each in conditions.nettings.items() if key not in retired},
+            frogs={key: each for key, each in conditions.frogs.items() if key not in retired},
+        )
+        bound = piece.bouquet is not None
+        options = [_option(piece, used, about, on_hand, retired) for about in ABOUT.values() if about.bound == bound]
+        ranked = sorted(options, key=_rank)
+        first = ranked[0]
+        if first.mechanic is not None and not first.fails and not first.ruled_out:
+            ranked[0] = replace(first, why=_why_first(first, ranked[1:]))
+        return tuple(ranked)
 
 
 def usable_netting(piece: Piece, conditions: Conditions) -> Netting | None:

@@ -5,14 +5,14 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from jolly_trellis.core.air import draw_factor, vapour_pressure_deficit_kpa
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.piece import Air, RecipeLine, StemTube
-from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.stems import Variety
-from jolly_trellis.core.tubes import WRAP_ML, usable_ml
+from jolly_trellis.core.tubes import WRAP_L, usable_ml
 
 DRY_AT = Air(temperature_c=22.0, relative_humidity=0.5)
-DRIES_LEAST = constant("Least that air dries a stem, against 22 °C and 50 %", "ratio", 0.2)
-DRIES_MOST = constant("Most that air dries a stem, against 22 °C and 50 %", "ratio", 4.0)
+DRIES_LEAST = rule("Least that air dries a stem, against 22 °C and 50 %", "ratio", 0.2)
+DRIES_MOST = rule("Most that air dries a stem, against 22 °C and 50 %", "ratio", 4.0)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -46,7 +46,7 @@ def reserve_of(line: RecipeLine, variety: Variety) -> Reserve | None:
         case "tube":
             water = usable_ml(line.tube or StemTube(), variety.stem_diameter_m)
         case "wrap":
-            water = (line.wrap_ml or WRAP_ML.value) / line.clump
+            water = (line.wrap_ml or WRAP_L.value * 1000) / line.clump
         case _:
             return None
     return Reserve(water_ml=water, draw_ml_h=variety.uptake_ml_h, dry_h=variety.dry_hold_h)

@@ -90,11 +90,12 @@ def evaluate(piece: Piece, conditions: Conditions, *, with_fixes: bool = True) -
     Raises:
         CoreError: the plan cannot be computed; `path` names the measure.
     """
-    made = build(piece, conditions)
-    verdicts = judge_all(made)
-    if with_fixes:
-        verdicts = tuple(_mended(made, verdict, verdicts) for verdict in verdicts)
-    return _report(made, verdicts, with_fixes)
+    with conditions.figures.open():
+        made = build(piece, conditions)
+        verdicts = judge_all(made)
+        if with_fixes:
+            verdicts = tuple(_mended(made, verdict, verdicts) for verdict in verdicts)
+        return _report(made, verdicts, with_fixes)
 
 
 def judge_all(made: Build) -> tuple[Verdict, ...]:

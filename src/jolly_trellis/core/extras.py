@@ -7,21 +7,22 @@ from typing import Literal
 
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core import stacks, vessels
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.mechanics.fit import putty_ring_kg
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.piece import Insert, Piece, StemTube, Support
 from jolly_trellis.core.placement.place import Placement
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, mass
 from jolly_trellis.core.tubes import empty_kg
 from jolly_trellis.core.vessels import Vessel
 from jolly_trellis.core.water_table import ballast_centre_m
 
-WRAP_LAP = constant("Lap of netting wrapped round the outside", "length", 0.02, COMMON_PRACTICE)
-LEAF_KG_M2 = constant("Mass of leaf that lines a glass", "areal_mass", 0.30)
-PACKING_KG_M3 = constant("Moss or wood wool packed round an insert", "density", 60.0)
-RISER_FILLS = constant("Share of the urn's floor that a riser block covers", "ratio", 0.7)
+WRAP_LAP = rule("Lap of netting wrapped round the outside", "length", 0.02, COMMON_PRACTICE)
+LEAF_KG_M2 = measure("Mass of leaf that lines a glass", "areal_mass", 0.30)
+PACKING_KG_M3 = measure("Moss or wood wool packed round an insert", "density", 60.0)
+RISER_FILLS = rule("Share of the urn's floor that a riser block covers", "ratio", 0.7)
 Bearer = Literal["surface", "support", "joint", "urn", "vessel", "mechanic", "stems"]
 OUTSIDE = "netting round the outside"
 STEM_TUBE = "stem tube"

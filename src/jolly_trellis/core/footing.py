@@ -5,27 +5,27 @@ from functools import lru_cache
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import Constant, measure
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.geometry import Array, has_corners, ray_to_outline_m
 from jolly_trellis.core.piece import FootMaterial, Piece, Surface
-from jolly_trellis.core.provenance import Figure, constant
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.vessels import PlanShape
 
 # Friction of a foot on what it stands on, dry.
-FOOT_FRICTION: dict[tuple[FootMaterial, Surface], Figure] = {
-    ("glass", "wood"): constant("Friction, glass on wood, dry", "ratio", 0.25),
-    ("glazed", "cloth"): constant("Friction, glaze on cloth, dry", "ratio", 0.3),
-    ("felt", "wood"): constant("Friction, felt on wood, dry", "ratio", 0.25),
-    ("glass", "cloth"): constant("Friction, glass on cloth, dry", "ratio", 0.3),
-    ("glazed", "wood"): constant("Friction, glaze on wood, dry", "ratio", 0.25),
-    ("felt", "cloth"): constant("Friction, felt on cloth, dry", "ratio", 0.3),
-    ("rubber", "wood"): constant("Friction, rubber pad, dry", "ratio", 0.6),
-    ("rubber", "cloth"): constant("Friction, rubber pad on cloth, dry", "ratio", 0.6),
-    ("glass", "stone"): constant("Friction, glass on stone, dry", "ratio", 0.25),
-    ("glazed", "stone"): constant("Friction, glaze on stone, dry", "ratio", 0.25),
-    ("felt", "stone"): constant("Friction, felt on stone, dry", "ratio", 0.25),
-    ("rubber", "stone"): constant("Friction, rubber pad on stone, dry", "ratio", 0.6),
+FOOT_FRICTION: dict[tuple[FootMaterial, Surface], Constant] = {
+    ("glass", "wood"): measure("Friction, glass on wood, dry", "ratio", 0.25, spread=0.25),
+    ("glazed", "cloth"): measure("Friction, glaze on cloth, dry", "ratio", 0.3, spread=0.25),
+    ("felt", "wood"): measure("Friction, felt on wood, dry", "ratio", 0.25, spread=0.25),
+    ("glass", "cloth"): measure("Friction, glass on cloth, dry", "ratio", 0.3, spread=0.25),
+    ("glazed", "wood"): measure("Friction, glaze on wood, dry", "ratio", 0.25, spread=0.25),
+    ("felt", "cloth"): measure("Friction, felt on cloth, dry", "ratio", 0.3, spread=0.25),
+    ("rubber", "wood"): measure("Friction, rubber pad, dry", "ratio", 0.6, spread=0.25),
+    ("rubber", "cloth"): measure("Friction, rubber pad on cloth, dry", "ratio", 0.6, spread=0.25),
+    ("glass", "stone"): measure("Friction, glass on stone, dry", "ratio", 0.25, spread=0.25),
+    ("glazed", "stone"): measure("Friction, glaze on stone, dry", "ratio", 0.25, spread=0.25),
+    ("felt", "stone"): measure("Friction, felt on stone, dry", "ratio", 0.25, spread=0.25),
+    ("rubber", "stone"): measure("Friction, rubber pad on stone, dry", "ratio", 0.6, spread=0.25),
 }
 _AROUND = 96
 

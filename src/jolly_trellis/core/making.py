@@ -2,18 +2,19 @@
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.extras import insert_sizes_m, joint_ring_m, lining_strip_m, wrap_length_m
 from jolly_trellis.core.mechanics.sized import Step
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, count, cut_length, length, level_least, mass, phrase, volume
 from jolly_trellis.core.report import CutGroup, Notice
 
-CUT_STEP = constant("Stems are cut to the next", "length", 0.02, COMMON_PRACTICE)
-MINUTES_PER_STEM = constant("Minutes to cut and place a stem", "ratio", 0.6)
+CUT_STEP = rule("Stems are cut to the next", "length", 0.02, COMMON_PRACTICE)
+MINUTES_PER_STEM = measure("Time to cut and place a stem", "minutes", 0.6)
 _AFTER_STEMS = ("bind", "collar", "bow", "level")
-FULLNESS_AIRY = constant("Fullness under which a piece is airy", "ratio", 0.35)
-FULLNESS_CRUSHED = constant("Fullness over which heads are crushed", "ratio", 1.1)
+FULLNESS_AIRY = rule("Fullness under which a piece is airy", "ratio", 0.35)
+FULLNESS_CRUSHED = rule("Fullness over which heads are crushed", "ratio", 1.1)
 
 
 def cut_list(build: Build) -> tuple[CutGroup, ...]:

@@ -7,6 +7,7 @@ import numpy.typing as npt
 
 from jolly_trellis.core import stacks
 from jolly_trellis.core.books.bodies import Body, own_bare, rows_in, standing_together, tied_weights
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks import stand_ledge
 from jolly_trellis.core.checks.balance import DIRECTIONS, footing_of, turning_kg_m
@@ -16,11 +17,10 @@ from jolly_trellis.core.geometry import Array, azimuth_rays
 from jolly_trellis.core.making_phases import phases_of, usual_order
 from jolly_trellis.core.piece import StemRef
 from jolly_trellis.core.placement.stem_set import laid_out_lines
-from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.verdicts import Case
 
-TIP_MAKING = constant("Tip angle a piece needs while it is being made", "angle", float(np.radians(8)))
+TIP_MAKING = rule("Tip angle a piece needs while it is being made", "angle", float(np.radians(8)))
 _CASES: tuple[Case, ...] = ("typical", "heavy")
 _MOST_USE = 10.0
 # Columns of a running sum: mass, its first moments, and the moments about a ledge's edge.

@@ -3,14 +3,15 @@
 import numpy as np
 import numpy.typing as npt
 
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.piece import RecipeLine
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.stems import Variety
 
 PHASES = ("anchors", "margins", "greens", "branches", "large", "line", "small", "airy", "last")
 LAST_PHASE = PHASES.index("last")
-ANCHORS = constant("Anchor stems at the edge before a pressed roll sits still", "count", 3, COMMON_PRACTICE)
+ANCHORS = rule("Anchor stems at the edge before a pressed roll sits still", "count", 3, COMMON_PRACTICE)
 _BY_ROLE = {"margin": 1, "base": 2, "focal": 4, "line": 5, "filler": 6, "airy": 7}
 
 

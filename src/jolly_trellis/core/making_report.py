@@ -132,6 +132,11 @@ def making_of(piece: Piece, conditions: Conditions, *, with_fixes: bool = True) 
         with_fixes: also search for a better order and for weights where a step falls past its limit.
     Raises: CoreError: the plan cannot be computed, or the recipe is empty.
     """
+    with conditions.figures.open():
+        return _making_of(piece, conditions, with_fixes)
+
+
+def _making_of(piece: Piece, conditions: Conditions, with_fixes: bool) -> MakingReport:
     made = build(piece, conditions)
     work = making_order.lay_out(made)
     order, left = making_order.kept_order(work, piece.making.order)

@@ -4,19 +4,20 @@ import math
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.provenance import ESTIMATE, Provenance, constant
+from jolly_trellis.core.provenance import ESTIMATE, Provenance
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.ranges import Key, Range, Text
 
 Finish = Literal["coated", "galvanized", "bare"]
 
-STEEL_DENSITY = constant(
+STEEL_DENSITY = measure(
     "Density of steel", "density", 7850.0, Provenance(kind="published", source="EN 10088-1 and any handbook")
 )
-COATING_FACTOR = constant("Coated netting against bare, typical", "ratio", 1.1)
-COATING_FACTOR_HEAVY = constant("Coated netting, heavy case, on top", "ratio", 1.1)
-TWIST_FACTOR = constant("Wire used up by a twist", "ratio", 1.1)
+COATING_FACTOR = measure("Coated netting against bare, typical", "ratio", 1.1)
+COATING_FACTOR_HEAVY = measure("Coated netting, heavy case, on top", "ratio", 1.1)
+TWIST_FACTOR = measure("Wire used up by a twist", "ratio", 1.1)
 ROW_SHARE = math.sqrt(3) / 2
 
 
@@ -145,5 +146,5 @@ def passes(aperture: float, stem_diameter_m: float) -> bool:
     return aperture >= PASSING_FACTOR.value * stem_diameter_m
 
 
-CELL_FILL = constant("Share of a cell that stems may fill", "ratio", 0.30)
-PASSING_FACTOR = constant("Cell against the thickest stem it must pass", "ratio", 1.1)
+CELL_FILL = measure("Share of a cell that stems may fill", "ratio", 0.30)
+PASSING_FACTOR = rule("Cell against the thickest stem it must pass", "ratio", 1.1)

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from datetime import datetime
 from typing import Annotated, Literal, get_args
 
+from jolly_trellis.core.books.figures import FigureBook
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.practice import Practice
@@ -411,7 +412,7 @@ class Piece:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Conditions:
-    """What surrounds a piece: times, air, who tops up, how the studio works, and its stores by key.
+    """What surrounds a piece: times, air, who tops up, how the studio works, its figures, and its stores by key.
 
     `filled_at` is when the display water goes in; what travels is finished on the bench at `finished_at` and loaded at
     `loaded_at`. `air` is the place's, `workshop` and `van` theirs. Times are aware. None is a fact nobody has given.
@@ -423,6 +424,7 @@ class Conditions:
     topped_up_by: str | None
     varieties: Mapping[str, Variety]
     nettings: Mapping[str, Netting]
+    figures: FigureBook
     frogs: Mapping[str, Frog] = field(default_factory=dict)
     practice: Practice = field(default_factory=Practice)
     finished_at: datetime | None = None

@@ -3,7 +3,6 @@
 from dataclasses import dataclass
 from typing import Annotated, Literal, get_args
 
-from jolly_trellis.core.quantities import Quantity, QuantityKind
 from jolly_trellis.core.ranges import Text
 
 ProvenanceKind = Literal["published", "common practice", "from memory", "estimate", "measured", "computed"]
@@ -23,22 +22,3 @@ FROM_MEMORY = Provenance(kind="from memory")
 COMMON_PRACTICE = Provenance(kind="common practice", source="no source")
 MEASURED = Provenance(kind="measured", source="entered by you")
 COMPUTED = Provenance(kind="computed")
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Figure:
-    """A named number with its provenance: a constant of the method, or an input that a verdict rests on."""
-
-    label: str
-    quantity: Quantity
-    provenance: Provenance
-
-    @property
-    def value(self) -> float:
-        """The number itself, in the unit of its kind."""
-        return self.quantity.value
-
-
-def constant(label: str, kind: QuantityKind, value: float, provenance: Provenance = ESTIMATE) -> Figure:
-    """Declare a constant of the method; `figures.py` lists every one of them for the user."""
-    return Figure(label=label, quantity=Quantity(kind=kind, value=value), provenance=provenance)

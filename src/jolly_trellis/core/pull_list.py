@@ -5,16 +5,17 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.books.water import needed_hours
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.making import CUT_STEP
 from jolly_trellis.core.making_order import Order, Work
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, duration, phrase
 from jolly_trellis.core.spills import lines_of
 from jolly_trellis.core.stems import Variety
 
-FOLD_WITHIN = constant("Petals are folded back only for a show of up to", "duration", 6.0, COMMON_PRACTICE)
+FOLD_WITHIN = rule("Petals are folded back only for a show of up to", "duration", 6.0, COMMON_PRACTICE)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -28,6 +28,15 @@ QuantityKind = Literal[
     "temperature",  # °C
     "acceleration",  # m/s²
     "stiffness",  # N·m²
+    "line_force",  # N/m
+    "area",  # m²
+    "speed",  # m/s
+    "per_speed",  # s/m
+    "warming",  # K
+    "evaporation",  # ml/h for each m² and kPa
+    "minutes",  # min, fractions too
+    "price_m",  # money for a metre
+    "price_kg",  # money for a kilogram
     "ratio",  # 1
     "count",  # 1
 ]

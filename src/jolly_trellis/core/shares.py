@@ -4,13 +4,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
 from jolly_trellis.core.placement.aim import FORM_RULES
-from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.sight import Mass, flower_mass
 
-MIDDLE = constant("A stem this near the middle counts to both sides", "length", 0.005)
+MIDDLE = rule("A stem this near the middle counts to both sides", "length", 0.005)
 _POINTS = 1500
 
 

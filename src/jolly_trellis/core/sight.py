@@ -4,16 +4,16 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.provenance import constant
 
-OPACITY_FLOWER = constant("How much of a view a flower head blocks", "ratio", 1.0)
-OPACITY_FOLIAGE = constant("How much of a view foliage blocks", "ratio", 0.70)
-OPACITY_AIRY = constant("How much of a view airy stems block", "ratio", 0.25)
+OPACITY_FLOWER = measure("How much of a view a flower head blocks", "ratio", 1.0)
+OPACITY_FOLIAGE = measure("How much of a view foliage blocks", "ratio", 0.70)
+OPACITY_AIRY = measure("How much of a view airy stems block", "ratio", 0.25)
 LEAF_PLACES = (0.06, 0.2, 0.36, 0.52, 0.7, 0.88)
-LEAF_SHARE = constant("Leaf cluster along a stem, share of the foliage's head size", "ratio", 0.8)
-STEM_LEAVES = constant("Own leaves low on a flower stem, share of its head size", "ratio", 0.5)
+LEAF_SHARE = measure("Leaf cluster along a stem, share of the foliage's head size", "ratio", 0.8)
+STEM_LEAVES = measure("Own leaves low on a flower stem, share of its head size", "ratio", 0.5)
 _CLOSE_M = 1e-6
 
 

@@ -4,20 +4,23 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from jolly_trellis.core import netting as nets
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.errors import InvalidMeasure, UnknownName
 from jolly_trellis.core.netting import Netting, Sheet
 from jolly_trellis.core.piece import Conditions, Piece, RecipeLine, Spill
 from jolly_trellis.core.placement.stem_set import find_variety
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.stems import GRAVITY_M_S2, Variety, cut_mass_kg, heavy_factor
 from jolly_trellis.core.tubes import line_water_kg
 
-TAIL = constant("Netting left past the edge of a ledge, to fix it by", "length", 0.45, COMMON_PRACTICE)
-LAYERS = constant("Layers of netting in a spill", "count", 1.6)
-TENSION_PER_CELL = constant("Netting in tension, per whole cell of flat width, 0.9 mm wire", "force", 8.0)
+TAIL = rule("Netting left past the edge of a ledge, to fix it by", "length", 0.45, COMMON_PRACTICE)
+LAYERS = rule("Layers of netting in a spill", "count", 1.6)
+TENSION_PER_CELL = measure(
+    "Netting in tension, per whole cell of flat width, 0.9 mm wire", "force", 8.0, cautious="down"
+)
 THIN_WIRE_M = 0.00075
-THIN_WIRE_SHARE = constant("Netting of 0.7 mm wire in tension, against 0.9 mm", "ratio", 0.5)
+THIN_WIRE_SHARE = measure("Netting of 0.7 mm wire in tension, against 0.9 mm", "ratio", 0.5, cautious="down")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -4,7 +4,8 @@ import math
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from jolly_trellis.core.provenance import ESTIMATE, Figure, Provenance, constant
+from jolly_trellis.core.books.figures import Constant, measure, standard
+from jolly_trellis.core.provenance import ESTIMATE, Provenance
 from jolly_trellis.core.ranges import Key, Many, Range, Text
 
 HeadForm = Literal["disc", "ball", "spike", "spray", "leaf", "plume", "tassel"]
@@ -12,17 +13,17 @@ Stiffness = Literal["soft", "medium", "woody"]
 Thirst = Literal["low", "usual", "thirsty"]
 Role = Literal["margin", "line", "focal", "filler", "base", "airy"]
 
-GRAVITY = constant("Standard gravity", "acceleration", 9.80665, Provenance(kind="published", source="ISO 80000-3"))
-GRAVITY_M_S2 = GRAVITY.value
-BENDING_STIFFNESS: dict[Stiffness, Figure] = {
-    "soft": constant("Bending stiffness of a soft stem", "stiffness", 0.02),
-    "medium": constant("Bending stiffness of a medium stem", "stiffness", 0.1),
-    "woody": constant("Bending stiffness of a woody stem", "stiffness", 1.0),
+GRAVITY = standard("Standard gravity", "acceleration", 9.80665, Provenance(kind="published", source="ISO 80000-3"))
+GRAVITY_M_S2 = GRAVITY.built_in
+BENDING_STIFFNESS: dict[Stiffness, Constant] = {
+    "soft": measure("Bending stiffness of a soft stem", "stiffness", 0.02),
+    "medium": measure("Bending stiffness of a medium stem", "stiffness", 0.1),
+    "woody": measure("Bending stiffness of a woody stem", "stiffness", 1.0),
 }
-HEAVY_STEM_FACTOR = constant("Heavy stems against typical", "ratio", 1.3)
-WET_FOLIAGE_FACTOR = constant("Wet foliage against dry", "ratio", 1.1)
-BRANCH_CENTRE = constant("Centre of a branch, from its foot", "ratio", 0.45)
-CLUMP_FILL = constant("Section fill of stems bundled side by side", "ratio", 0.8)
+HEAVY_STEM_FACTOR = measure("Heavy stems against typical", "ratio", 1.3)
+WET_FOLIAGE_FACTOR = measure("Wet foliage against dry", "ratio", 1.1)
+BRANCH_CENTRE = measure("Centre of a branch, from its foot", "ratio", 0.45)
+CLUMP_FILL = measure("Section fill of stems bundled side by side", "ratio", 0.8)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -4,15 +4,16 @@ import math
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.piece import RecipeLine, StemTube
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
 
-WRAP_ML = constant("Water of a wet wrap", "ratio", 30.0, COMMON_PRACTICE)
-WRAP_KG = constant("Dry wrap and film of one bundle", "mass", 0.006)
+WRAP_L = measure("Water of a wet wrap", "volume", 0.030, COMMON_PRACTICE)
+WRAP_KG = measure("Dry wrap and film of one bundle", "mass", 0.006)
 _USUAL_WALL_M2 = math.pi * 0.014 * 0.09
-TUBE_WALL_KG_M2 = constant("Stem tube with its cap, for each m² of its wall", "areal_mass", 0.005 / _USUAL_WALL_M2)
+TUBE_WALL_KG_M2 = measure("Stem tube with its cap, for each m² of its wall", "areal_mass", 0.005 / _USUAL_WALL_M2)
 _SLICES = 1200
 
 
@@ -111,7 +112,7 @@ def own_water_kg(line: RecipeLine, stems: int, *, heavy: bool = False) -> float:
         tube = line.tube or StemTube()
         return stems * (empty_kg(tube) + held_ml(tube, full=heavy) / 1000)
     if line.water == "wrap":
-        return WRAP_KG.value + (WRAP_ML.value if line.wrap_ml is None else line.wrap_ml) / 1000
+        return WRAP_KG.value + (WRAP_L.value if line.wrap_ml is None else line.wrap_ml / 1000)
     return 0.0
 
 

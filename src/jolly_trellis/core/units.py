@@ -183,6 +183,18 @@ def text_of(quantity: Quantity, system: UnitSystem) -> str:
             return f"{_trim(value * 1000, 0)} ml" if abs(value) < 1 else f"{_trim(value, 2)} L"
         case "force":
             return f"{_trim(value / POUND_FORCE_N, 2)} lbf" if system == "inch" else f"{_trim(value, 1)} N"
+        case "line_force":
+            return (
+                f"{_trim(value / POUND_FORCE_N * INCH_M, 2)} lbf/in" if system == "inch" else f"{_trim(value, 1)} N/m"
+            )
+        case "area":
+            return f"{_trim(value / INCH_M**2, 1)} in²" if system == "inch" else f"{_trim(value * 1e4, 1)} cm²"
+        case "warming":
+            return f"{_trim(value * 9 / 5, 0)} °F" if system == "inch" else f"{_trim(value, 1)} °C"
+        case "price_m":
+            return f"{_trim(value * 0.9144, 2)} a yard" if system == "inch" else f"{_trim(value, 2)} a metre"
+        case "price_kg":
+            return f"{_trim(value * POUND_KG, 2)} a pound" if system == "inch" else f"{_trim(value, 2)} a kilogram"
         case "temperature":
             return f"{_trim(value * 9 / 5 + 32, 0)} °F" if system == "inch" else f"{_trim(value, 1)} °C"
         case _:
@@ -236,6 +248,14 @@ def _text_alike(quantity: Quantity) -> str:
             return f"{_trim(value, 2)} N·m²"
         case "count":
             return f"{value:.0f}"
+        case "speed":
+            return f"{_trim(value, 1)} m/s"
+        case "per_speed":
+            return f"{_trim(value, 2)} for each m/s"
+        case "evaporation":
+            return f"{_trim(value, 0)} ml/h for each m² and kPa"
+        case "minutes":
+            return f"{_trim(value, 2)} min"
         case _:
             return _trim(value, 3 if abs(value) < 0.1 else 2)
 

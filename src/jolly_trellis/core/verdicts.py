@@ -4,8 +4,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from jolly_trellis.core.books.figures import Figure, Shown, shown
 from jolly_trellis.core.piece import Piece
-from jolly_trellis.core.provenance import Figure
 from jolly_trellis.core.quantities import Phrase, Quantity
 
 Verb = Literal["hold", "stand", "drink", "travel", "hang", "hide", "see", "lift"]
@@ -142,7 +142,7 @@ def conclude(
     findings: Sequence[Finding],
     *,
     missing: Sequence[str] = (),
-    figures: Sequence[Figure] = (),
+    figures: Sequence[Shown] = (),
     not_needed: Phrase | None = None,
 ) -> Verdict:
     """The verdict of a check: the worst of its findings.
@@ -168,7 +168,7 @@ def conclude(
         governing=worst,
         findings=tuple(findings),
         missing=tuple(missing),
-        figures=tuple(figures),
+        figures=shown(figures),
     )
 
 

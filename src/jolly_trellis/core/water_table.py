@@ -5,10 +5,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.placement.place import Placement
-from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.vessels import (
     Vessel,
     centroid_below_m,
@@ -17,8 +17,8 @@ from jolly_trellis.core.vessels import (
     volume_below_l,
 )
 
-STONE_DENSITY = constant("Density of stone ballast", "density", 2500.0)
-STONE_FILL = constant("Stone in a bed of ballast", "ratio", 0.6)
+STONE_DENSITY = measure("Density of stone ballast", "density", 2500.0)
+STONE_FILL = measure("Stone in a bed of ballast", "ratio", 0.6)
 _LEVELS = 81
 
 

@@ -10,6 +10,7 @@ from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.core import ranges
+from jolly_trellis.core.books.figures import open_book
 from jolly_trellis.core.choose import Option, choose
 from jolly_trellis.core.errors import CoreError, InvalidMeasure
 from jolly_trellis.core.evaluate import evaluate
@@ -120,7 +121,7 @@ def check_brief(brief: Brief, before: Brief | None = None) -> None:
 
 
 def conditions_of(conn: sqlite3.Connection, brief: Brief) -> Conditions:
-    """The conditions that a brief and the stores make.
+    """The conditions that a brief and the stores make, with the book of figures that is open.
 
     Raises: InvalidMeasure: a time zone that does not exist, or an event that ends before it is filled.
     """
@@ -140,6 +141,7 @@ def conditions_of(conn: sqlite3.Connection, brief: Brief) -> Conditions:
         nettings=kept.nettings,
         frogs=kept.frogs,
         practice=brief.practice,
+        figures=open_book(),
     )
 
 

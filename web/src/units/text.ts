@@ -63,6 +63,16 @@ export function textOf(quantity: Quantity, system: UnitSystem): string {
       return Math.abs(value) < 1 ? `${trim(value * 1000, 0)} ml` : `${trim(value, 2)} L`;
     case "force":
       return inch ? `${trim(value / POUND_FORCE_N, 2)} lbf` : `${trim(value, 1)} N`;
+    case "line_force":
+      return inch ? `${trim((value / POUND_FORCE_N) * INCH_M, 2)} lbf/in` : `${trim(value, 1)} N/m`;
+    case "area":
+      return inch ? `${trim(value / INCH_M ** 2, 1)} in²` : `${trim(value * 1e4, 1)} cm²`;
+    case "warming":
+      return inch ? `${trim((value * 9) / 5, 0)} °F` : `${trim(value, 1)} °C`;
+    case "price_m":
+      return inch ? `${trim(value * 0.9144, 2)} a yard` : `${trim(value, 2)} a metre`;
+    case "price_kg":
+      return inch ? `${trim(value * POUND_KG, 2)} a pound` : `${trim(value, 2)} a kilogram`;
     case "temperature":
       return inch ? `${trim((value * 9) / 5 + 32, 0)} °F` : `${trim(value, 1)} °C`;
     default:
@@ -96,6 +106,14 @@ function textAlike({ kind, value }: Quantity): string {
       return `${trim(value, 2)} N·m²`;
     case "count":
       return value.toFixed(0);
+    case "speed":
+      return `${trim(value, 1)} m/s`;
+    case "per_speed":
+      return `${trim(value, 2)} for each m/s`;
+    case "evaporation":
+      return `${trim(value, 0)} ml/h for each m² and kPa`;
+    case "minutes":
+      return `${trim(value, 2)} min`;
     default:
       return trim(value, Math.abs(value) < 0.1 ? 3 : 2);
   }

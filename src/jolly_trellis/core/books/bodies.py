@@ -7,16 +7,16 @@ from typing import Literal
 import numpy as np
 
 from jolly_trellis.core import vessels
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.build import Build, Rows
 from jolly_trellis.core.extras import OUTSIDE, Bearer
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.netting import COATING_FACTOR_HEAVY
 from jolly_trellis.core.piece import Support
-from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.verdicts import Case
 
-WEIGHT_CENTRE = constant("Centre of a counterweight over the surface", "length", 0.03)
-STAND_CENTRE = constant("Centre of a stand with a heavier foot, share of its height", "ratio", 0.35)
+WEIGHT_CENTRE = rule("Centre of a counterweight over the surface", "length", 0.03)
+STAND_CENTRE = measure("Centre of a stand with a heavier foot, share of its height", "ratio", 0.35)
 FLOOR_OF_SUPPORT_M = 0.01
 Thing = Literal[
     "vessel",

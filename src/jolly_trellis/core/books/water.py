@@ -7,21 +7,22 @@ from typing import Literal
 import numpy as np
 
 from jolly_trellis.core.air import COVER_UNDER_FLOWERS, COVER_UNDER_MOSS, draw_factor, evaporation_ml_h
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.piece import Air, Conditions, Piece, TopUp
 from jolly_trellis.core.placement.place import Placement
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.vessels import BRIM_GAP, Vessel, inside_size_m
 from jolly_trellis.core.water_table import WaterTable
 
-CAREFUL = constant("Careful driving, of gravity, for slopping water", "ratio", 0.3)
-JUG_L = constant("Water carried in one jug", "volume", 2.0, COMMON_PRACTICE)
-HEAVY_DRAW = constant("Draw of thirsty days against typical", "ratio", 1.3)
-STEM_END_COVER = constant("Water over every cut end at the start", "length", 0.02)
-HURRIED_FILL = constant("A hurried fill stops short of the mark by", "length", 0.01)
+CAREFUL = rule("Careful driving, of gravity, for slopping water", "ratio", 0.3)
+JUG_L = rule("Water carried in one jug", "volume", 2.0, COMMON_PRACTICE)
+HEAVY_DRAW = measure("Draw of thirsty days against typical", "ratio", 1.3)
+STEM_END_COVER = rule("Water over every cut end at the start", "length", 0.02)
+HURRIED_FILL = rule("A hurried fill stops short of the mark by", "length", 0.01)
 MOST_HOURS = 240.0
-HURRIED_SHARE = constant("A hurried fill stops short of the mark by, at most, of the level", "ratio", 0.25)
+HURRIED_SHARE = rule("A hurried fill stops short of the mark by, at most, of the level", "ratio", 0.25)
 _SAMPLES_PER_H = 2
 
 

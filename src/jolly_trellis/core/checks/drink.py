@@ -7,6 +7,7 @@ from datetime import UTC, datetime, timedelta
 import numpy as np
 
 from jolly_trellis.core.air import COVER_UNDER_FLOWERS, POOL_EVAPORATION, draw_factor
+from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.books.water import (
     HEAVY_DRAW,
     HURRIED_FILL,
@@ -23,13 +24,13 @@ from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.drink_own import candidates_own, judge_own, missing_own
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.piece import TopUp
-from jolly_trellis.core.provenance import COMPUTED, Figure, Provenance, constant
+from jolly_trellis.core.provenance import COMPUTED, Provenance
 from jolly_trellis.core.quantities import Quantity, duration, length, level_least, level_most, phrase, ratio, volume
 from jolly_trellis.core.units import duration_text, round_up
 from jolly_trellis.core.verdicts import CASES, Case, Finding, Verdict, conclude, finding
 from jolly_trellis.core.vessels import BRIM_GAP
 
-TOP_UP_LEAD_H = constant("A top-up comes before the first dry stem by", "duration", 0.5)
+TOP_UP_LEAD_H = rule("A top-up comes before the first dry stem by", "duration", 0.5)
 _CASE_WORDS: dict[Case, str] = {
     "typical": "F",
     "heavy": "On a thirsty day, f",
@@ -264,7 +265,7 @@ def floor_to_minutes(at: datetime, minutes: int) -> datetime:
     return at.replace(minute=at.minute - at.minute % minutes, second=0, microsecond=0)
 
 
-def _figures(build: Build) -> list[Figure]:
+def _figures(build: Build) -> list[Shown]:
     air = build.air
     if air is None or build.courses is None:
         return [STEM_END_COVER]

@@ -3,17 +3,18 @@
 from dataclasses import replace
 
 from jolly_trellis.core.air import draw_factor
+from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.books.water import STEM_END_COVER
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.drink import covered
 from jolly_trellis.core.checks.drink_own import own_lasts
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.piece import StemTube
-from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, Figure, Provenance, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, Provenance
 from jolly_trellis.core.quantities import duration, length, phrase, ratio
 from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
 
-COOLER_MOST = constant("Longest wait of a finished bouquet in the cooler", "duration", 48.0, COMMON_PRACTICE)
+COOLER_MOST = rule("Longest wait of a finished bouquet in the cooler", "duration", 48.0, COMMON_PRACTICE)
 
 
 def judge(build: Build) -> Verdict:
@@ -92,9 +93,9 @@ def _cooler(hours: float) -> Finding:
     )
 
 
-def _figures(build: Build) -> list[Figure]:
+def _figures(build: Build) -> list[Shown]:
     air, bouquet = build.air, build.piece.bouquet
-    found = [STEM_END_COVER, COOLER_MOST]
+    found: list[Shown] = [STEM_END_COVER, COOLER_MOST]
     if bouquet is not None and bouquet.carried_h is not None:
         stated = Provenance(kind="measured", source="entered by you")
         found.insert(0, Figure(label="Carried out of water", quantity=duration(bouquet.carried_h), provenance=stated))

@@ -5,21 +5,21 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from jolly_trellis.core import spills
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.books.water import HEAVY_DRAW, needed_hours
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.dry_life import lasts_h, reserve_of
 from jolly_trellis.core.piece import Air, RecipeLine, StemTube
-from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.quantities import count, duration, length, phrase, volume
 from jolly_trellis.core.stems import Variety
 from jolly_trellis.core.units import duration_text
 from jolly_trellis.core.verdicts import Case, Finding, finding
 
-SHALLOW = constant("A bowl is shallow for thirsty stems under", "length", 0.12)
+SHALLOW = rule("A bowl is shallow for thirsty stems under", "length", 0.12)
 LARGER_TUBE = StemTube(inner_diameter_m=0.02, length_m=0.12, stem_in_m=0.09)
 _WATERLESS = 2.0
-CAP_ASKED_FROM = constant("A tube leaned this far asks whether its cap seals", "angle", math.radians(45))
+CAP_ASKED_FROM = rule("A tube leaned this far asks whether its cap seals", "angle", math.radians(45))
 
 
 def missing_own(build: Build) -> list[str]:

@@ -2,18 +2,19 @@
 
 from dataclasses import replace
 
+from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.piece import Spill
-from jolly_trellis.core.provenance import COMPUTED, Figure, Provenance, constant
+from jolly_trellis.core.provenance import COMPUTED, Provenance
 from jolly_trellis.core.quantities import force, length, mass, phrase
 from jolly_trellis.core.spills import TENSION_PER_CELL
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.units import round_up
 from jolly_trellis.core.verdicts import Case, Finding, Verdict, conclude, finding
 
-CONTINGENCY = constant("Load counted over the take-off, for what is forgotten", "ratio", 1.10)
-HANDLING = constant("Load counted over that, for hands and fitting", "ratio", 1.25)
+CONTINGENCY = rule("Load counted over the take-off, for what is forgotten", "ratio", 1.10, cautious="up")
+HANDLING = rule("Load counted over that, for hands and fitting", "ratio", 1.25, cautious="up")
 
 
 def design_load_n(mass_kg: float) -> float:
@@ -90,11 +91,11 @@ def _missing(spill: Spill) -> list[str]:
     return [words for absent, words in facts if absent]
 
 
-def _figures(build: Build) -> list[Figure]:
+def _figures(build: Build) -> list[Shown]:
     sized, spill = build.spill, build.piece.spill
     if sized is None or spill is None:
         return []
-    figures = [
+    figures: list[Shown] = [
         Figure(label="Spill, finished", quantity=mass(sized.hanging_kg), provenance=COMPUTED),
         Figure(label="Spill, heavy", quantity=mass(sized.hanging_heavy_kg), provenance=COMPUTED),
         TENSION_PER_CELL,

@@ -5,6 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import Constant, measure, rule
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.footing import ledge_edge_m
@@ -12,17 +13,17 @@ from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.piece import People, Piece, RecipeLine
 from jolly_trellis.core.placement.aim import FORM_RULES
-from jolly_trellis.core.provenance import COMMON_PRACTICE, Figure, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, count, phrase, ratio
 from jolly_trellis.core.sight import OPACITY_AIRY, OPACITY_FOLIAGE, flower_mass, seen_share
 from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
 
-SHOWS_GOOD = constant("Share of the mechanic that may show and be good", "ratio", 0.03)
-SHOWS_LIMIT = constant("Share of the mechanic that may show", "ratio", 0.08)
-LITTLE_LIMIT = constant("Share that may show where a little may", "ratio", 0.15)
-EYE_SEATED = constant("Height of a seated eye over the floor", "length", 1.215, COMMON_PRACTICE)
-EYE_STANDING = constant("Height of a standing eye over the floor", "length", 1.60, COMMON_PRACTICE)
-RIM_BAND = constant("Band of wire that shows over a rim", "length", 0.012)
+SHOWS_GOOD = rule("Share of the mechanic that may show and be good", "ratio", 0.03)
+SHOWS_LIMIT = rule("Share of the mechanic that may show", "ratio", 0.08)
+LITTLE_LIMIT = rule("Share that may show where a little may", "ratio", 0.15)
+EYE_SEATED = measure("Height of a seated eye over the floor", "length", 1.215, COMMON_PRACTICE)
+EYE_STANDING = measure("Height of a standing eye over the floor", "length", 1.60, COMMON_PRACTICE)
+RIM_BAND = measure("Band of wire that shows over a rim", "length", 0.012)
 THROUGH_GLASS = 0.5
 _AROUND = 12
 _RING, _DISC = 18, 13
@@ -198,7 +199,7 @@ def _facing(eyes: Array, points: Array) -> Array:
     return np.asarray((above | near).astype(np.float64))
 
 
-def shows(check: str, share: float, limit: Figure, words: str, where: str) -> Finding:
+def shows(check: str, share: float, limit: Constant, words: str, where: str) -> Finding:
     """The finding that a share of something shows: at most the limit, tight from three eighths of it."""
     reason: Phrase = phrase(f"{share:.0%} of {words} shows {where}; {limit.value:.0%} may.")
     return finding(
@@ -212,7 +213,7 @@ def shows(check: str, share: float, limit: Figure, words: str, where: str) -> Fi
     )
 
 
-def _through_glass(build: Build, limit: Figure) -> list[Finding]:
+def _through_glass(build: Build, limit: Constant) -> list[Finding]:
     """Clear glass shows the whole inside, unless it is lined or wrapped, or what is in it may be seen."""
     piece, vessel = build.piece, build.piece.vessel
     frog_alone = build.frog is not None and build.netting is None
@@ -234,7 +235,7 @@ def _through_glass(build: Build, limit: Figure) -> list[Finding]:
     ]
 
 
-def _underside(build: Build, eyes: Array, limit: Figure) -> list[Finding]:
+def _underside(build: Build, eyes: Array, limit: Constant) -> list[Finding]:
     """Guests under the rim of a raised bowl look at its underside: share of it not hung over by leaves."""
     if build.piece.support is None or "underside" in build.piece.look:
         return []

@@ -3,6 +3,7 @@
 import numpy as np
 
 from jolly_trellis.core import netting as nets
+from jolly_trellis.core.books.figures import Figure, Shown
 from jolly_trellis.core.books.water import STEM_END_COVER
 from jolly_trellis.core.build import Build, demand_n_m
 from jolly_trellis.core.checks.hold_swing import (
@@ -21,7 +22,7 @@ from jolly_trellis.core.mechanics.fit import point_strength
 from jolly_trellis.core.mechanics.pin_frog import PIN_SOFT, PIN_WOODY
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.trace import SUPPORT_SPACING
-from jolly_trellis.core.provenance import Figure, Provenance
+from jolly_trellis.core.provenance import Provenance
 from jolly_trellis.core.quantities import count, force, length, mass, moment, phrase, ratio
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
@@ -245,10 +246,10 @@ def _seat(build: Build) -> Finding:
     return finding(check="seat", case="heavy", value=value, limit=limit, sense="at most", reason=reason)
 
 
-def _figures(build: Build) -> list[Figure]:
+def _figures(build: Build) -> list[Shown]:
     levels = len(build.mechanic.levels)
     stagger = (STAGGER_ONE, STAGGER_TWO, STAGGER_THREE, STAGGER_MORE)[min(levels, 4) - 1]
-    figures = [
+    figures: list[Shown] = [
         Figure(
             label="Gap between levels",
             quantity=length(build.mechanic.layer_gap_m),

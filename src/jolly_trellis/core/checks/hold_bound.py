@@ -7,28 +7,29 @@ import numpy as np
 
 from jolly_trellis.core import bouquet as bouquets
 from jolly_trellis.core import netting as nets
+from jolly_trellis.core.books.figures import Constant, Figure, Shown, measure, rule
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.hold_swing import SWAY_BASE, SWAY_SHARE, play_m
 from jolly_trellis.core.piece import Bouquet
-from jolly_trellis.core.provenance import COMPUTED, Figure, constant
+from jolly_trellis.core.provenance import COMPUTED
 from jolly_trellis.core.quantities import angle, count, length, phrase, ratio
 from jolly_trellis.core.stems import HeadForm
 from jolly_trellis.core.units import round_up
 from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
 
-SOLID: dict[HeadForm, Figure] = {
-    "disc": constant("How much of its disc a flat head fills on a dome", "ratio", 1.0),
-    "ball": constant("How much of its disc a ball fills on a dome", "ratio", 1.0),
-    "spray": constant("How much of its disc a spray fills on a dome", "ratio", 0.5),
-    "spike": constant("How much of its disc a spike fills on a dome", "ratio", 0.5),
-    "plume": constant("How much of its disc a plume fills on a dome", "ratio", 0.3),
-    "tassel": constant("How much of its disc a tassel fills on a dome", "ratio", 0.3),
-    "leaf": constant("How much of its disc foliage fills on a dome", "ratio", 0.0),
+SOLID: dict[HeadForm, Constant] = {
+    "disc": measure("How much of its disc a flat head fills on a dome", "ratio", 1.0),
+    "ball": measure("How much of its disc a ball fills on a dome", "ratio", 1.0),
+    "spray": measure("How much of its disc a spray fills on a dome", "ratio", 0.5),
+    "spike": measure("How much of its disc a spike fills on a dome", "ratio", 0.5),
+    "plume": measure("How much of its disc a plume fills on a dome", "ratio", 0.3),
+    "tassel": measure("How much of its disc a tassel fills on a dome", "ratio", 0.3),
+    "leaf": measure("How much of its disc foliage fills on a dome", "ratio", 0.0),
 }
-SOLID_AIRY = constant("How much of its disc an airy stem fills on a dome", "ratio", 0.15)
-ANGLE_MOST = constant("Angle of the outermost stems before they kink at the binding", "angle", math.radians(60))
-ANGLE_LEAST = constant("Angle at which stems of a hand spiral lock across each other", "angle", math.radians(12))
+SOLID_AIRY = measure("How much of its disc an airy stem fills on a dome", "ratio", 0.15)
+ANGLE_MOST = rule("Angle of the outermost stems before they kink at the binding", "angle", math.radians(60))
+ANGLE_LEAST = measure("Angle at which stems of a hand spiral lock across each other", "angle", math.radians(12))
 
 
 def judge(build: Build) -> Verdict:
@@ -181,7 +182,7 @@ def _angles(build: Build) -> list[Finding]:
     return found
 
 
-def _figures(build: Build) -> list[Figure]:
+def _figures(build: Build) -> list[Shown]:
     area, shape = dome_of(build)
     stems = build.placement.stems
     heads = int(stems.stems_in_row[stems.flower > 0].sum())

@@ -6,20 +6,20 @@ from itertools import combinations
 import numpy as np
 
 from jolly_trellis.core import netting as nets
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.geometry import Array, Flags, ray_to_outline_m
 from jolly_trellis.core.placement.trace import SUPPORT_SPACING
-from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.vessels import inside_size_m
 
-STAGGER_TWO = constant("Play left with two wire levels (leaves and bent cells take up the rest)", "ratio", 0.5)
-STAGGER_THREE = constant("Play left with three wire levels", "ratio", 0.4)
-STAGGER_MORE = constant("Play left with four or more wire levels", "ratio", 0.35)
-STAGGER_ONE = constant("Play left with one wire level", "ratio", 1.0)
-LOCK_MOST = constant("Most that crossing stems lock one another", "ratio", 0.6)
-CROWD_CELLS = constant("Stems crowd one another at a lower level within, in cells", "ratio", 2.0)
-SWAY_BASE = constant("Sway a head may have, whatever its height", "length", 0.03)
-SWAY_SHARE = constant("Sway a head may have on top, share of visible length", "ratio", 0.10)
+STAGGER_TWO = measure("Play left with two wire levels (leaves and bent cells take up the rest)", "ratio", 0.5)
+STAGGER_THREE = measure("Play left with three wire levels", "ratio", 0.4)
+STAGGER_MORE = measure("Play left with four or more wire levels", "ratio", 0.35)
+STAGGER_ONE = measure("Play left with one wire level", "ratio", 1.0)
+LOCK_MOST = measure("Most that crossing stems lock one another", "ratio", 0.6)
+CROWD_CELLS = measure("Stems crowd one another at a lower level within, in cells", "ratio", 2.0)
+SWAY_BASE = rule("Sway a head may have, whatever its height", "length", 0.03)
+SWAY_SHARE = rule("Sway a head may have on top, share of visible length", "ratio", 0.10)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

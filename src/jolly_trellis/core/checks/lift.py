@@ -3,26 +3,27 @@
 from dataclasses import dataclass, replace
 
 from jolly_trellis.core.books.bodies import own_bare
+from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.books.water import JUG_L
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.travel import journey_of
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, FROM_MEMORY, Figure, Provenance, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, FROM_MEMORY, Provenance
 from jolly_trellis.core.quantities import length, mass, phrase
 from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.vessels import WATER_DENSITY
 
 NIOSH = Provenance(kind="published", source="NIOSH publication 94-110, revised lifting equation")
-LOAD_CONSTANT = constant("Load constant of the lifting equation", "mass", 23.0, NIOSH)
-REACH_LEAST = constant("Reach counted at least", "length", 0.25, NIOSH)
-REACH_MOST = constant("Reach beyond which nothing is lifted", "length", 0.63, NIOSH)
-NO_HANDLES = constant("Coupling without handles", "ratio", 0.90, NIOSH)
-TWO_PEOPLE = constant("Two people lift, times one", "ratio", 4 / 3, FROM_MEMORY)
-JUG_ACROSS = constant("A jug, front to back", "length", 0.20, COMMON_PRACTICE)
-WATER_KG_L = WATER_DENSITY.value / 1000
-HANDS_OUT = constant("Reach to the near side of a load", "length", 0.20)
-FLOWERS_OUT = constant("Reach added where flowers overhang the body", "length", 0.10)
+LOAD_CONSTANT = rule("Load constant of the lifting equation", "mass", 23.0, NIOSH)
+REACH_LEAST = rule("Reach counted at least", "length", 0.25, NIOSH)
+REACH_MOST = rule("Reach beyond which nothing is lifted", "length", 0.63, NIOSH)
+NO_HANDLES = rule("Coupling without handles", "ratio", 0.90, NIOSH)
+TWO_PEOPLE = rule("Two people lift, times one", "ratio", 4 / 3, FROM_MEMORY)
+JUG_ACROSS = rule("A jug, front to back", "length", 0.20, COMMON_PRACTICE)
+WATER_KG_L = WATER_DENSITY.built_in / 1000
+HANDS_OUT = rule("Reach to the near side of a load", "length", 0.20)
+FLOWERS_OUT = rule("Reach added where flowers overhang the body", "length", 0.10)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -210,7 +211,7 @@ def _move(build: Build, move: Move, load: Load) -> list[Finding]:
     ]
 
 
-def _figures(build: Build) -> list[Figure]:
+def _figures(build: Build) -> list[Shown]:
     return [
         Figure(label="Reach to the load", quantity=length(reach_of(loads_of(build)[0])), provenance=COMPUTED),
         LOAD_CONSTANT,

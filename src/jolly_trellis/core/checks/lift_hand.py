@@ -8,24 +8,25 @@ import numpy.typing as npt
 
 from jolly_trellis.core import bouquet as bouquets
 from jolly_trellis.core.books.bodies import centre_of, in_hand
+from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.hold_bound import dome_of
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.provenance import COMPUTED, Figure, constant
+from jolly_trellis.core.provenance import COMPUTED
 from jolly_trellis.core.quantities import count, length, mass, moment, phrase
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.tubes import line_water_kg
 from jolly_trellis.core.verdicts import Case, Finding, Verdict, conclude, finding
 
 Rows = npt.NDArray[np.intp]
-MASS_EASY = constant("A bouquet easily carried, up to", "mass", 1.2)
-MASS_SHORT = constant("A bouquet carried for a short while, up to", "mass", 2.0)
-WRIST_EASY = constant("Moment at the wrist easily borne", "moment", 1.0)
-WRIST_SHORT = constant("Moment at the wrist borne for a short while", "moment", 1.6)
-TILT = constant("A bouquet in the hand leans forward by", "angle", math.radians(30))
-GRIP_LEAST = constant("A handle that fills a hand, from", "length", 0.030)
-GRIP_MOST = constant("A handle that a hand closes on, up to", "length", 0.045)
+MASS_EASY = rule("A bouquet easily carried, up to", "mass", 1.2)
+MASS_SHORT = rule("A bouquet carried for a short while, up to", "mass", 2.0)
+WRIST_EASY = rule("Moment at the wrist easily borne", "moment", 1.0)
+WRIST_SHORT = rule("Moment at the wrist borne for a short while", "moment", 1.6)
+TILT = rule("A bouquet in the hand leans forward by", "angle", math.radians(30))
+GRIP_LEAST = rule("A handle that fills a hand, from", "length", 0.030)
+GRIP_MOST = rule("A handle that a hand closes on, up to", "length", 0.045)
 
 
 def wrist_moment_n_m(mass_kg: float, along_m: float, aside_m: float, tilt_rad: float) -> float:
@@ -193,7 +194,7 @@ def _hand(build: Build) -> list[Finding]:
     ]
 
 
-def _figures(build: Build) -> list[Figure]:
+def _figures(build: Build) -> list[Shown]:
     kg, along, aside = carried(build, "typical")
     _, shape = dome_of(build)
     handle = bouquets.handle_of(build.placement.stems, build.mechanic.kind == "hand_spiral")

@@ -5,27 +5,28 @@ from dataclasses import replace
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import Figure, Shown, measure, rule
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.balance import outline_top_m
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, Figure, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED
 from jolly_trellis.core.quantities import length, phrase, ratio
 from jolly_trellis.core.sight import Mass, flower_mass, seen_along
 from jolly_trellis.core.units import round_up
 from jolly_trellis.core.verdicts import Verdict, conclude, finding
 
-PAIRS_HOLD = constant("Pairs of guests who must see one another", "ratio", 0.95)
-PAIRS_LEAST = constant("Pairs of guests under which a piece fails", "ratio", 0.85)
-EYE_MEAN = constant("Seated eye over the floor, mean", "length", 1.215, COMMON_PRACTICE)
-EYE_SPREAD = constant("Seated eye over the floor, spread", "length", 0.045, COMMON_PRACTICE)
-VIEW_DISC = constant("Disc of view round a line of sight", "length", 0.05)
-BLOCKED_FROM = constant("Share of the disc blocked that blocks the view", "ratio", 0.15)
-SLIM_SUPPORT = constant("A support does not block up to", "length", 0.08)
-LOW_TOP = constant("Elbow to fist: a low top at most", "length", 0.38, COMMON_PRACTICE)
-TALL_FROM = constant("A tall solid part begins from", "length", 0.52, COMMON_PRACTICE)
-SEAT_PITCH = constant("Guests sit apart by", "length", 0.60, COMMON_PRACTICE)
-ARM = constant("Arm's reach of a seat", "length", 0.60, COMMON_PRACTICE)
+PAIRS_HOLD = rule("Pairs of guests who must see one another", "ratio", 0.95)
+PAIRS_LEAST = rule("Pairs of guests under which a piece fails", "ratio", 0.85)
+EYE_MEAN = measure("Seated eye over the floor, mean", "length", 1.215, COMMON_PRACTICE)
+EYE_SPREAD = measure("Seated eye over the floor, spread", "length", 0.045, COMMON_PRACTICE)
+VIEW_DISC = rule("Disc of view round a line of sight", "length", 0.05)
+BLOCKED_FROM = rule("Share of the disc blocked that blocks the view", "ratio", 0.15)
+SLIM_SUPPORT = rule("A support does not block up to", "length", 0.08)
+LOW_TOP = rule("Elbow to fist: a low top at most", "length", 0.38, COMMON_PRACTICE)
+TALL_FROM = rule("A tall solid part begins from", "length", 0.52, COMMON_PRACTICE)
+SEAT_PITCH = rule("Guests sit apart by", "length", 0.60, COMMON_PRACTICE)
+ARM = rule("Arm's reach of a seat", "length", 0.60, COMMON_PRACTICE)
 _SEATS = (-1, 0, 1)
 _SPREADS = (-1.0, 0.0, 1.0)
 
@@ -128,7 +129,7 @@ def judge(build: Build) -> Verdict:
         )
     ]
     top = outline_top_m(build)
-    figures = [
+    figures: list[Shown] = [
         Figure(label="Top of the flowers", quantity=length(top), provenance=COMPUTED),
         LOW_TOP,
         TALL_FROM,

@@ -7,6 +7,7 @@ import numpy as np
 
 from jolly_trellis.core import vessels
 from jolly_trellis.core.books.bodies import case_level_m, standing_together
+from jolly_trellis.core.books.figures import Constant, Figure, Shown, rule
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks import stand_ledge, stand_making, stand_stack, stand_wind
 from jolly_trellis.core.checks.balance import (
@@ -22,21 +23,21 @@ from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.footing import FOOT_FRICTION
 from jolly_trellis.core.geometry import Array, azimuth_rays
 from jolly_trellis.core.piece import Where
-from jolly_trellis.core.provenance import COMPUTED, MEASURED, Figure, constant
+from jolly_trellis.core.provenance import COMPUTED, MEASURED
 from jolly_trellis.core.quantities import Phrase, angle, energy, force, length, mass, phrase, ratio
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.units import round_up
 from jolly_trellis.core.verdicts import CASES, Case, Finding, Verdict, conclude, finding
 
-LOW_PIECE_TOP = constant("A piece counts as low up to", "length", 0.35)
-TALL_PIECE_TOP = constant("A piece counts as tall from", "length", 0.60)
-TIP_ANGLE_LOW = constant("Tip angle a low piece needs", "angle", math.radians(12))
-TIP_ANGLE_TALL = constant("Tip angle a tall piece needs", "angle", math.radians(10))
-BUMP_TABLE = constant("Push mid-table that must not tip it, at most", "force", 10.0)
-BUMP_TABLE_SHARE = constant("Push mid-table, share of its weight", "ratio", 0.12)
-BUMP_EDGE = constant("Push by an edge that must not tip it, at most", "force", 20.0)
-BUMP_EDGE_SHARE = constant("Push by an edge, share of its weight", "ratio", 0.2)
-FREE_TABLE = constant("Bare table that lets a piece slide instead of tip", "length", 0.10)
+LOW_PIECE_TOP = rule("A piece counts as low up to", "length", 0.35)
+TALL_PIECE_TOP = rule("A piece counts as tall from", "length", 0.60)
+TIP_ANGLE_LOW = rule("Tip angle a low piece needs", "angle", math.radians(12))
+TIP_ANGLE_TALL = rule("Tip angle a tall piece needs", "angle", math.radians(10))
+BUMP_TABLE = rule("Push mid-table that must not tip it, at most", "force", 10.0)
+BUMP_TABLE_SHARE = rule("Push mid-table, share of its weight", "ratio", 0.12)
+BUMP_EDGE = rule("Push by an edge that must not tip it, at most", "force", 20.0)
+BUMP_EDGE_SHARE = rule("Push by an edge, share of its weight", "ratio", 0.2)
+FREE_TABLE = rule("Bare table that lets a piece slide instead of tip", "length", 0.10)
 
 
 def tip_angle_rad(edge_m: float, height_m: float) -> float:
@@ -293,7 +294,7 @@ def _one_footing(build: Build) -> bool:
     return build.piece.support is None and len(standing_together(build)) == 1
 
 
-def foot_friction(build: Build) -> Figure:
+def foot_friction(build: Build) -> Constant:
     """Friction of the foot on what it stands on."""
     setting = build.piece.setting
     return FOOT_FRICTION[(setting.foot_material, setting.surface)]
@@ -326,7 +327,7 @@ def _ballast_needed_kg(build: Build) -> float:
     return round_up(needed * 1.05, 0.02) if needed > 0 else 0.0
 
 
-def _figures(build: Build) -> list[Figure]:
+def _figures(build: Build) -> list[Shown]:
     balance = balance_of(build, "typical")
     edge = float(foot_edge_m(build, balance).min())
     vessel = build.piece.vessel
@@ -353,7 +354,7 @@ def _figures(build: Build) -> list[Figure]:
     ]
 
 
-def _slides_first(build: Build, balance: Balance, edge_m: float) -> list[Figure]:
+def _slides_first(build: Build, balance: Balance, edge_m: float) -> list[Shown]:
     """Says so where no push limit applies, because a single foot with bare table round it slides first."""
     if build.piece.setting.where == "ledge":
         return []

@@ -7,24 +7,25 @@ import numpy as np
 
 from jolly_trellis.core import spills
 from jolly_trellis.core.books.bodies import by_stem, case_level_m
+from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.balance import DIRECTIONS, balance_of, footing_of
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.footing import ledge_edge_m
 from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.piece import Counterweight, HandPlaced, Piece, RecipeLine
-from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, FROM_MEMORY, Figure, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, FROM_MEMORY
 from jolly_trellis.core.quantities import count, force, length, mass, moment, phrase, ratio
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.units import round_up
 from jolly_trellis.core.verdicts import Case, Finding, finding
 
-LEDGE_FACTOR = constant("Holding moment over tipping moment on a ledge, finished", "ratio", 1.5, FROM_MEMORY)
-MAKING_FACTOR = constant("Holding moment over tipping moment on a ledge, while being made", "ratio", 1.2)
-BRUSH = constant("Push of a guest who brushes past, at the widest reach", "force", 10.0)
-WALL_GAP = constant("Rear greens keep from the wall by", "length", 0.05, COMMON_PRACTICE)
-REAR_RISE = constant("Rear greens rise towards the top, share of the height", "ratio", 0.6)
-BESIDE = constant("Counterweight stands behind the foot by", "length", 0.04)
+LEDGE_FACTOR = rule("Holding moment over tipping moment on a ledge, finished", "ratio", 1.5, FROM_MEMORY)
+MAKING_FACTOR = rule("Holding moment over tipping moment on a ledge, while being made", "ratio", 1.2)
+BRUSH = rule("Push of a guest who brushes past, at the widest reach", "force", 10.0)
+WALL_GAP = rule("Rear greens keep from the wall by", "length", 0.05, COMMON_PRACTICE)
+REAR_RISE = rule("Rear greens rise towards the top, share of the height", "ratio", 0.6)
+BESIDE = rule("Counterweight stands behind the foot by", "length", 0.04)
 _MOST_RATIO = 9.99
 
 
@@ -261,7 +262,7 @@ def needed_kg(build: Build, case: Case, push_height_m: float) -> float:
     return max(by_ratio, by_brush)
 
 
-def figures(build: Build) -> list[Figure]:
+def figures(build: Build) -> list[Shown]:
     """What the ledge rests on, for the screen."""
     outward, inward = leaning_n_m(build, "typical")
     return [

@@ -5,18 +5,19 @@ from dataclasses import replace
 
 from jolly_trellis.core import stacks
 from jolly_trellis.core.books.bodies import centre_of, own
+from jolly_trellis.core.books.figures import Figure, Shown, measure, rule
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.piece import Piece
-from jolly_trellis.core.provenance import COMPUTED, Figure, constant
+from jolly_trellis.core.provenance import COMPUTED
 from jolly_trellis.core.quantities import force, length, mass, phrase, volume
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.verdicts import Case, Finding, finding
 
-JOINT_FRICTION = constant("Friction at a dry joint", "ratio", 0.25)
-DROP_IN_MARGIN = constant("Bowl's foot over the support's opening, all round", "length", 0.01)
-BUMP_LEAST = constant("Push mid-table that must not tip a bowl off its joint, at most", "force", 10.0)
-BUMP_SHARE = constant("Push at a joint, share of the bowl's weight", "ratio", 0.12)
+JOINT_FRICTION = measure("Friction at a dry joint", "ratio", 0.25, spread=0.25)
+DROP_IN_MARGIN = rule("Bowl's foot over the support's opening, all round", "length", 0.01)
+BUMP_LEAST = rule("Push mid-table that must not tip a bowl off its joint, at most", "force", 10.0)
+BUMP_SHARE = rule("Push at a joint, share of the bowl's weight", "ratio", 0.12)
 BALLAST_WATER_L = (2.0, 4.0, 6.0, 8.0)
 BALLAST_SHARE = 0.9
 
@@ -93,7 +94,7 @@ def _bond(kg: float) -> Finding:
     )
 
 
-JOINT_LIMIT = constant("Jolt of a knocked table, share of the bowl's weight", "ratio", 0.3)
+JOINT_LIMIT = rule("Jolt of a knocked table, share of the bowl's weight", "ratio", 0.3)
 
 
 def candidates(piece: Piece) -> list[Candidate]:
@@ -120,7 +121,7 @@ def candidates(piece: Piece) -> list[Candidate]:
     return tried
 
 
-def figures(build: Build) -> list[Figure]:
+def figures(build: Build) -> list[Shown]:
     """What the joint rests on, for the screen."""
     support, foot = build.piece.support, build.piece.vessel.foot_width_m
     if support is None or foot is None:

@@ -4,29 +4,30 @@ from dataclasses import replace
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import Constant, Shown, measure, rule
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.balance import Balance
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.piece import Piece
-from jolly_trellis.core.provenance import Figure, Provenance, constant
+from jolly_trellis.core.provenance import Provenance
 from jolly_trellis.core.quantities import count, force, moment, phrase
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.verdicts import Case, Finding, finding
 
 BEAUFORT = Provenance(kind="published", source="Beaufort scale as used by meteorological services, upper limits")
 BEAUFORT_TOP = {
-    force_: constant(f"Wind at the top of Beaufort {force_}, m/s", "ratio", speed, BEAUFORT)
+    force_: rule(f"Wind at the top of Beaufort {force_}", "speed", speed, BEAUFORT)
     for force_, speed in ((2, 3.3), (3, 5.4), (4, 7.9), (5, 10.7), (6, 13.8), (7, 17.1))
 }
-AIR_HALF_DENSITY = constant(
-    "Half the density of air, kg/m³", "ratio", 0.613, Provenance(kind="published", source="air at 15 °C, sea level")
+AIR_HALF_DENSITY = measure(
+    "Half the density of air", "density", 0.613, Provenance(kind="published", source="air at 15 °C, sea level")
 )
-GUST = constant("Gust at 2 m against the ten-minute mean at 10 m", "ratio", 1.2)
-SOLIDITY = constant("Solid share of flowers in wind", "ratio", 0.7)
-DRAG = constant("Drag of flowers", "ratio", 1.2)
-OVERTURNING = constant("Overturning factor in wind", "ratio", 1.5)
+GUST = measure("Gust at 2 m against the ten-minute mean at 10 m", "ratio", 1.2)
+SOLIDITY = measure("Solid share of flowers in wind", "ratio", 0.7)
+DRAG = measure("Drag of flowers", "ratio", 1.2)
+OVERTURNING = rule("Overturning factor in wind", "ratio", 1.5, cautious="up")
 
 
 def wind_pressure_pa(speed_m_s: float) -> float:
@@ -68,7 +69,7 @@ def ballast_needed_kg(*, wind_moment_n_m: float, weight_n: float, edge_m: float,
     return max(0.0, short / (GRAVITY_M_S2 * ballast_edge_m))
 
 
-def judge_wind(build: Build, case: Case, balance: Balance, edges_m: Array, friction: Figure) -> list[Finding]:
+def judge_wind(build: Build, case: Case, balance: Balance, edges_m: Array, friction: Constant) -> list[Finding]:
     """Overturning and sliding in the wind at which the piece comes down; nothing indoors."""
     setting = build.piece.setting
     if not setting.outdoors:
@@ -138,7 +139,7 @@ def candidates(piece: Piece) -> list[Candidate]:
     return tried
 
 
-def figures(build: Build) -> list[Figure]:
+def figures(build: Build) -> list[Shown]:
     """Wind figures for the screen, none indoors."""
     setting = build.piece.setting
     if not setting.outdoors or setting.comes_down_above not in BEAUFORT_TOP:

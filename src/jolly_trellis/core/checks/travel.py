@@ -7,23 +7,24 @@ import numpy as np
 
 from jolly_trellis.core import vessels
 from jolly_trellis.core.books.bodies import centre_of, own
+from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.books.water import CAREFUL, along_drive_m, slop_m, steady_level_m
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.balance import Balance, balance_of, foot_edge_m, outline_top_m
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.piece import Transport
-from jolly_trellis.core.provenance import COMPUTED, Figure, Provenance, constant
+from jolly_trellis.core.provenance import COMPUTED, Provenance
 from jolly_trellis.core.quantities import length, level_most, phrase, ratio, volume
 from jolly_trellis.core.units import round_up
 from jolly_trellis.core.verdicts import Case, Finding, Verdict, conclude, finding
 
 EN_12195 = Provenance(kind="published", source="EN 12195-1, load securing on road vehicles")
-BRAKING = constant("Acceleration forward, of gravity", "ratio", 0.8, EN_12195)
-CORNERING = constant("Acceleration sideways and rearward, of gravity", "ratio", 0.5, EN_12195)
-SPILL_TRAY = constant("Harder braking whose spill a tray must take, of gravity", "ratio", 0.5)
-BOX_LEAST_SHARE = constant("Least box wall, share of the vessel's height", "ratio", 1 / 3)
-BOX_ROOM = constant("Room round the vessel in its box", "length", 0.01)
+BRAKING = rule("Acceleration forward, of gravity", "ratio", 0.8, EN_12195)
+CORNERING = rule("Acceleration sideways and rearward, of gravity", "ratio", 0.5, EN_12195)
+SPILL_TRAY = rule("Harder braking whose spill a tray must take, of gravity", "ratio", 0.5)
+BOX_LEAST_SHARE = rule("Least box wall, share of the vessel's height", "ratio", 1 / 3)
+BOX_ROOM = rule("Room round the vessel in its box", "length", 0.01)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -318,7 +319,7 @@ def _together(build: Build) -> Finding:
     )
 
 
-def _figures(journey: Journey) -> list[Figure]:
+def _figures(journey: Journey) -> list[Shown]:
     computed = (
         ("Travelling level", level_most(journey.level_m)),
         ("Water carried apart", volume(journey.carried_l)),

@@ -5,17 +5,18 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import UTC, date, datetime, timedelta
 
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.event.job import Job
 from jolly_trellis.core.event.needs import StemNeed
 from jolly_trellis.core.event.task import FLOWER_WITHIN, GREEN_WITHIN
-from jolly_trellis.core.provenance import FROM_MEMORY, constant
+from jolly_trellis.core.provenance import FROM_MEMORY
 from jolly_trellis.core.pull_list import FOLD_WITHIN
 from jolly_trellis.core.quantities import Phrase, Quantity, duration, phrase
 from jolly_trellis.core.stems import Variety
 
-OPENING_Q10 = constant("Buds open faster per 10 °C warmer, times", "ratio", 2.5, FROM_MEMORY)
-AT_C = constant("Temperature that days to open are given for", "temperature", 20.0)
-PLACED_BEFORE = constant("Flowers are placed before the display by", "duration", 20.0)
+OPENING_Q10 = measure("Buds open faster per 10 °C warmer, times", "ratio", 2.5, FROM_MEMORY)
+AT_C = rule("Temperature that days to open are given for", "temperature", 20.0)
+PLACED_BEFORE = rule("Flowers are placed before the display by", "duration", 20.0)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

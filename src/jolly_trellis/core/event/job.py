@@ -7,14 +7,12 @@ from typing import Annotated
 from zoneinfo import ZoneInfo
 
 from jolly_trellis.core.piece import Air, Piece, RecipeLine
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
 from jolly_trellis.core.ranges import Range, Text
 from jolly_trellis.core.report import Report
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
 
 FIRST_YEAR, LAST_YEAR = 2000, 2199
-USUAL_WASTE = constant("Stems bought beyond the recipe, where nothing else is said", "ratio", 0.1, COMMON_PRACTICE)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -43,7 +41,7 @@ class Costing:
     currency: Annotated[str, Text(4)] = "€"
     rate_per_h: Annotated[Decimal | None, Range("ratio", 0, 1000)] = None
     margin: Annotated[float, Range("ratio", 0, 0.95)] = 0.3
-    waste: Annotated[float, Range("ratio", 0, 1)] = USUAL_WASTE.value
+    waste: Annotated[float, Range("ratio", 0, 1)] = 0.1
     uses: Annotated[int | None, Range("count", 1, 1000)] = None
 
 

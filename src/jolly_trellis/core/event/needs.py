@@ -4,19 +4,19 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.event.job import Made, PieceWork, RigWork, Work, name_of, quantity_of, recipe_of
 from jolly_trellis.core.extras import OUTSIDE
 from jolly_trellis.core.mechanics.pin_frog import FROG_USES
 from jolly_trellis.core.mechanics.sized import Part, SizedMechanic
 from jolly_trellis.core.netting import Sheet
 from jolly_trellis.core.piece import Mechanic, MechanicKind, RecipeLine, StemTube
-from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.rigging.levelling import end_takes_m
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.rig import Rig
 
-WIDE_TAPE = constant("Tape wider than this is cut from the wide roll", "length", 0.009)
-LINING_LEAVES = constant("Length that one leaf of a lining covers", "length", 0.15)
+WIDE_TAPE = rule("Tape wider than this is cut from the wide roll", "length", 0.009)
+LINING_LEAVES = rule("Length that one leaf of a lining covers", "length", 0.15)
 
 How = Literal["cut", "in all", "pieces", "mass", "leaves"]
 SUPPLY_OF: dict[str, tuple[str, How]] = {

@@ -5,21 +5,22 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.books.water import JUG_L
 from jolly_trellis.core.event.buying import StemBuy
 from jolly_trellis.core.event.job import Job, Made, recipe_of
 from jolly_trellis.core.event.needs import Needs
 from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.water_rounds import WaterRounds
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, cut_length, mass, phrase, volume
 from jolly_trellis.core.stems import Variety
 
-CAN_L = constant("Water carried in one can", "volume", 10.0, COMMON_PRACTICE)
-PADS_EACH = constant("Felt pads under one piece", "count", 4, COMMON_PRACTICE)
-SPARE_STEMS = constant("Stems of each variety kept for mending on site, share", "ratio", 0.05, COMMON_PRACTICE)
-SPARE_PATCH = constant("A spare sheet of netting is no longer than", "length", 1.0, COMMON_PRACTICE)
-SPARE_TIES = constant("Cable ties in the emergency kit", "count", 20, COMMON_PRACTICE)
+CAN_L = rule("Water carried in one can", "volume", 10.0, COMMON_PRACTICE)
+PADS_EACH = rule("Felt pads under one piece", "count", 4, COMMON_PRACTICE)
+SPARE_STEMS = rule("Stems of each variety kept for mending on site, share", "ratio", 0.05, COMMON_PRACTICE)
+SPARE_PATCH = rule("A spare sheet of netting is no longer than", "length", 1.0, COMMON_PRACTICE)
+SPARE_TIES = rule("Cable ties in the emergency kit", "count", 20, COMMON_PRACTICE)
 NO_WORDS = phrase("")
 
 PackGroup = Literal["pieces", "tools and protection", "water", "emergency kit"]

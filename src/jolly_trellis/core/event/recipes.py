@@ -6,21 +6,22 @@ from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import Literal
 
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.money import to_cent
 from jolly_trellis.core.event.needs import StemNeed
 from jolly_trellis.core.piece import RecipeLine
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.stems import Variety
 
 ScaleBy = Literal["length", "area", "diameter"]
 MOST_STEMS = 400
-FRESH_DAYS = constant("Fresh work is renewed every, days", "count", 7, COMMON_PRACTICE)
-LASTING_MONTHS = constant("Dried and preserved work lasts, months", "count", 18)
-DRIED_PRICE = constant("A dried or preserved stem against a fresh one, price", "ratio", 2.0)
-SETTLING = constant("Lasting work settles: stems added so that it still looks full", "ratio", 0.1, COMMON_PRACTICE)
-INSPECTED_EVERY = constant("Lasting work that hangs is inspected every, months", "count", 3, COMMON_PRACTICE)
+FRESH_DAYS = rule("Fresh work is renewed every, days", "count", 7, COMMON_PRACTICE)
+LASTING_MONTHS = measure("Dried and preserved work lasts, months", "count", 18)
+DRIED_PRICE = measure("A dried or preserved stem against a fresh one, price", "ratio", 2.0)
+SETTLING = rule("Lasting work settles: stems added so that it still looks full", "ratio", 0.1, COMMON_PRACTICE)
+INSPECTED_EVERY = rule("Lasting work that hangs is inspected every, months", "count", 3, COMMON_PRACTICE)
 DAYS_IN_MONTH = Decimal("30.4375")
 
 

@@ -3,6 +3,7 @@
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.event.cut_plan import cut
 from jolly_trellis.core.event.cutting import Cutting, Placed, Progress, Sheet, Used
 from jolly_trellis.core.event.needs import Needs
@@ -15,12 +16,11 @@ from jolly_trellis.core.event.roll_problems import (
     length_problems,
     netting_problems,
 )
-from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.quantities import Phrase, length, phrase
 
-KEPT_LENGTH = constant("A remnant is worth keeping from a length of", "length", 0.25)
+KEPT_LENGTH = rule("A remnant is worth keeping from a length of", "length", 0.25)
 
-KEPT_WIDTH = constant("A remnant is worth keeping from a width of", "length", 0.12)
+KEPT_WIDTH = rule("A remnant is worth keeping from a width of", "length", 0.12)
 
 SECONDS = 10.0
 

@@ -6,18 +6,19 @@ from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from jolly_trellis.core import netting as nets
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.event.cutting import Item, Placed, Sheet
 from jolly_trellis.core.event.needs import LengthNeed, Needs, SheetNeed
 from jolly_trellis.core.netting import Netting
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, phrase
 from jolly_trellis.core.supplies import Supply
 
-LOST_CELLS = constant("Cells of netting lost at a cut", "count", 1, COMMON_PRACTICE)
+LOST_CELLS = rule("Cells of netting lost at a cut", "count", 1, COMMON_PRACTICE)
 
-LENGTH_STEP = constant("Lengths are cut to the next", "length", 0.005)
+LENGTH_STEP = rule("Lengths are cut to the next", "length", 0.005)
 
-BOUGHT = constant("Rolls that a plan may buy of one netting, at most", "count", 6)
+BOUGHT = rule("Rolls that a plan may buy of one netting, at most", "count", 6)
 
 UNPRICED_CENTS = 100_000
 

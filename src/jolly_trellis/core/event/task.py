@@ -5,48 +5,49 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from typing import Literal
 
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.event.job import PieceWork, Work, quantity_of, recipe_of
 from jolly_trellis.core.making import MINUTES_PER_STEM
 from jolly_trellis.core.piece import RecipeLine
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase
 from jolly_trellis.core.stems import Variety
 
-COLLECT_MIN = constant("Fetching the flowers, min", "count", 60)
+COLLECT_MIN = measure("Time to fetch the flowers", "minutes", 60)
 
-CONDITION_MIN = constant("Minutes to condition a stem", "ratio", 0.3)
+CONDITION_MIN = measure("Time to condition a stem", "minutes", 0.3)
 
-TUBE_MIN = constant("Minutes to fill and put on a tube", "ratio", 0.5)
+TUBE_MIN = measure("Time to fill and put on a tube", "minutes", 0.5)
 
-LOAD_MIN = constant("Minutes to pack and load one piece", "ratio", 3.0)
+LOAD_MIN = measure("Time to pack and load one piece", "minutes", 3.0)
 
-PLACE_MIN = constant("Minutes to carry in and place one piece", "ratio", 4.0)
+PLACE_MIN = measure("Time to carry in and place one piece", "minutes", 4.0)
 
-FILL_MIN = constant("Minutes to fill one piece with display water", "ratio", 1.5)
+FILL_MIN = measure("Time to fill one piece with display water", "minutes", 1.5)
 
-TOP_UP_MIN = constant("Minutes to top up one piece", "ratio", 2.0)
+TOP_UP_MIN = measure("Time to top up one piece", "minutes", 2.0)
 
-RIG_MIN = constant("Minutes to hang or mount a piece, beside its lines", "ratio", 20.0)
+RIG_MIN = measure("Time to hang or mount a piece, beside its lines", "minutes", 20.0)
 
-LINE_MIN = constant("Minutes to fix one line and level it", "ratio", 6.0)
+LINE_MIN = measure("Time to fix one line and level it", "minutes", 6.0)
 
-PROOF_MIN = constant("Minutes to proof-load a hung piece", "ratio", 20.0)
+PROOF_MIN = measure("Time to proof-load a hung piece", "minutes", 20.0)
 
-STRIKE_MIN = constant("Minutes to strike one piece", "ratio", 3.0)
+STRIKE_MIN = measure("Time to strike one piece", "minutes", 3.0)
 
-STRIKE_RIG_MIN = constant("Minutes to strike a hung piece", "ratio", 15.0)
+STRIKE_RIG_MIN = measure("Time to strike a hung piece", "minutes", 15.0)
 
-UNLOAD_MIN = constant("Unloading at the workshop, min", "count", 40)
+UNLOAD_MIN = measure("Time to unload at the workshop", "minutes", 40)
 
-GREEN_WITHIN = constant("Greens are placed at most before the display", "duration", 48.0, COMMON_PRACTICE)
+GREEN_WITHIN = rule("Greens are placed at most before the display", "duration", 48.0, COMMON_PRACTICE)
 
-FLOWER_WITHIN = constant("Flowers are placed at most before the display", "duration", 24.0, COMMON_PRACTICE)
+FLOWER_WITHIN = rule("Flowers are placed at most before the display", "duration", 24.0, COMMON_PRACTICE)
 
-MADE_WITHIN = constant("Mechanics are made at most before the display", "duration", 96.0)
+MADE_WITHIN = rule("Mechanics are made at most before the display", "duration", 96.0)
 
-HEAVY_KG = constant("A piece is carried by two from a mass of", "mass", 12.0)
+HEAVY_KG = rule("A piece is carried by two from a mass of", "mass", 12.0)
 
-LONGEST_MIN = constant("A task is shared out in parts of at most, min", "count", 120)
+LONGEST_MIN = rule("A task is shared out in parts of at most", "minutes", 120)
 
 Stage = Literal[
     "collect",

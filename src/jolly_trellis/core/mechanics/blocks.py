@@ -3,6 +3,7 @@
 import math
 
 from jolly_trellis.core import vessels
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.mechanics.fit import (
     Fit,
     check_depth,
@@ -14,19 +15,19 @@ from jolly_trellis.core.mechanics.fit import (
 )
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.piece import MechanicKind
-from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance
 from jolly_trellis.core.quantities import length, mass, phrase, volume
 from jolly_trellis.core.stems import GRAVITY_M_S2
 
-SOAKED_KG_L = constant(
-    "Soaked block per litre, kg", "ratio", 0.9, Provenance(kind="from memory", source="soaked fibre and mineral wool")
+SOAKED = measure(
+    "Soaked block", "density", 900.0, Provenance(kind="from memory", source="soaked fibre and mineral wool")
 )
-FIBRE_DELIVERS = constant("Share of a fibre pouch's water that stems can drink", "ratio", 0.6)
-MINERAL_DELIVERS = constant("Share of a mineral block's water that stems can drink", "ratio", 0.7)
-BLOCK_PROUD = constant("Block stands over the rim by", "length", 0.02, COMMON_PRACTICE)
-BLOCK_SHARE = constant("Block against the mouth, across", "ratio", 0.8, COMMON_PRACTICE)
-STEM_PITCH = constant("Room a stem needs in a block, times its diameter", "ratio", 2.5)
-PUSHED_IN = constant("Depth a stem is pushed into a block, share of its height", "ratio", 0.7, COMMON_PRACTICE)
+FIBRE_DELIVERS = measure("Share of a fibre pouch's water that stems can drink", "ratio", 0.6)
+MINERAL_DELIVERS = measure("Share of a mineral block's water that stems can drink", "ratio", 0.7)
+BLOCK_PROUD = rule("Block stands over the rim by", "length", 0.02, COMMON_PRACTICE)
+BLOCK_SHARE = rule("Block against the mouth, across", "ratio", 0.8, COMMON_PRACTICE)
+STEM_PITCH = measure("Room a stem needs in a block, times its diameter", "ratio", 2.5)
+PUSHED_IN = rule("Depth a stem is pushed into a block, share of its height", "ratio", 0.7, COMMON_PRACTICE)
 
 
 def size_fibre(fit: Fit) -> SizedMechanic:
@@ -46,7 +47,7 @@ def _block(fit: Fit, kind: MechanicKind, name: str, *, delivers: float, composta
     along = min(BLOCK_SHARE.value * fit.mouth_long_m, across * 3)
     height = fit.depth_m + BLOCK_PROUD.value
     litres = 1000 * across * along * height
-    soaked = SOAKED_KG_L.value * litres
+    soaked = SOAKED.value / 1000 * litres
     water = 0.85 * soaked
     pitch = max(STEM_PITCH.value * fit.stem_diameter_m, 0.012)
     capacity = max(1, int(across * along / pitch**2))

@@ -4,6 +4,7 @@ import math
 
 from jolly_trellis.core import bouquet as bouquets
 from jolly_trellis.core import netting as nets
+from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.bouquet import Shape
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.mechanics.fit import TAPE_KG_M2
@@ -20,18 +21,17 @@ from jolly_trellis.core.mechanics.sized import (
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.piece import Bouquet, Piece
 from jolly_trellis.core.placement.stem_set import StemSet
-from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.quantities import cut_length, length, phrase
 
 STAR_WIRE_M = 0.0012
 COLLAR = "leaf of the collar"
-COVERED_WIRE_KG_M = constant("Mass of a metre of covered wire", "linear_mass", 0.0075)
-VINE_KG_M = constant("Mass of a metre of vine", "linear_mass", 0.02)
-RIBBON_KG_M = constant("Mass of a metre of ribbon, 25 mm", "linear_mass", 0.004)
-COLLAR_LEAF_M = constant("Width that one leaf of a collar covers", "length", 0.08)
-COLLAR_LEAF_KG = constant("Mass of a leaf of a collar", "mass", 0.005)
-MINUTES_DOME = constant("Minutes to shape and bind a wire dome", "ratio", 8.0)
-MINUTES_STARS = constant("Minutes to twist a star lattice, for each star", "ratio", 0.35)
+COVERED_WIRE_KG_M = measure("Mass of a metre of covered wire", "linear_mass", 0.0075)
+VINE_KG_M = measure("Mass of a metre of vine", "linear_mass", 0.02)
+RIBBON_KG_M = measure("Mass of a metre of ribbon, 25 mm", "linear_mass", 0.004)
+COLLAR_LEAF_M = measure("Width that one leaf of a collar covers", "length", 0.08)
+COLLAR_LEAF_KG = measure("Mass of a leaf of a collar", "mass", 0.005)
+MINUTES_DOME = measure("Time to shape and bind a wire dome", "minutes", 8.0)
+MINUTES_STARS = measure("Time to twist a star lattice, for each star", "minutes", 0.35)
 
 
 def size(piece: Piece, bouquet: Bouquet, shape: Shape, stems: StemSet, netting: Netting | None) -> SizedMechanic:

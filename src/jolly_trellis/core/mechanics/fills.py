@@ -4,6 +4,7 @@ import math
 from dataclasses import replace
 
 from jolly_trellis.core import vessels
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.mechanics.fit import (
     Fit,
     strip_length_m,
@@ -16,19 +17,19 @@ from jolly_trellis.core.mechanics.fit import (
 from jolly_trellis.core.mechanics.rings import WOOD_DENSITY
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.netting import cell_capacity
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, mass, phrase, volume
 
-TANGLE_FILL = constant("Share of the vessel that coiled stems fill", "ratio", 0.10, COMMON_PRACTICE)
-TANGLE_STEM = constant("Thickness of tangle stems", "length", 0.005, COMMON_PRACTICE)
-TANGLE_MOMENT = constant("Moment a coiled tangle takes by its own spring", "moment", 0.35)
-SHAVINGS_SAG = constant("Wet shavings sag by", "ratio", 0.15, COMMON_PRACTICE)
-SHAVINGS_DRY_KG_L = constant("Dry shavings per litre, kg", "ratio", 0.05)
-SHAVINGS_SOLID = constant("Share of shavings that is solid", "ratio", 0.10)
-SHAVINGS_GAP = constant("Clear width among shavings", "length", 0.014)
-SHAVINGS_MOMENT = constant("Moment a packed fill takes", "moment", 0.8)
+TANGLE_FILL = rule("Share of the vessel that coiled stems fill", "ratio", 0.10, COMMON_PRACTICE)
+TANGLE_STEM = rule("Thickness of tangle stems", "length", 0.005, COMMON_PRACTICE)
+TANGLE_MOMENT = measure("Moment a coiled tangle takes by its own spring", "moment", 0.35)
+SHAVINGS_SAG = measure("Wet shavings sag by", "ratio", 0.15, COMMON_PRACTICE)
+SHAVINGS_DRY = measure("Dry shavings, packed", "density", 50.0)
+SHAVINGS_SOLID = measure("Share of shavings that is solid", "ratio", 0.10)
+SHAVINGS_GAP = measure("Clear width among shavings", "length", 0.014)
+SHAVINGS_MOMENT = measure("Moment a packed fill takes", "moment", 0.8)
 LEAST_GRID = 2
-GRID_SPACING = constant("Usual spacing of a grid across the rim", "length", 0.03, COMMON_PRACTICE)
+GRID_SPACING = rule("Usual spacing of a grid across the rim", "length", 0.03, COMMON_PRACTICE)
 
 
 def tangle_stem_length_m(volume_l: float, fill: float, stem_m: float) -> float:
@@ -101,7 +102,7 @@ def size_tangle(fit: Fit) -> SizedMechanic:
 def size_shavings(fit: Fit) -> SizedMechanic:
     """Size a fill of fine shavings, with a grid over it because they sag when wet."""
     full = vessels.volume_below_l(fit.vessel, fit.depth_m)
-    dry = SHAVINGS_DRY_KG_L.value * full * (1 + SHAVINGS_SAG.value)
+    dry = SHAVINGS_DRY.value / 1000 * full * (1 + SHAVINGS_SAG.value)
     spacing = fit.choice.cell_m or GRID_SPACING.value
     fit = replace(fit, tape_strips=max(fit.tape_strips, LEAST_GRID))
     sizes = (volume(full * (1 + SHAVINGS_SAG.value)), mass(dry))

@@ -5,40 +5,43 @@ from dataclasses import dataclass
 
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core import vessels
+from jolly_trellis.core.books.figures import Constant, measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.mechanics.sized import Fold, Part, Seating, Step
 from jolly_trellis.core.netting import Netting, Sheet
 from jolly_trellis.core.piece import Mechanic
-from jolly_trellis.core.provenance import COMMON_PRACTICE, Figure, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import cut_length, length, mass, phrase
 from jolly_trellis.core.vessels import Vessel
 
-LAYER_GAP_USUAL = constant("Usual gap between layers", "length", 0.04, COMMON_PRACTICE)
-FLOOR_CLEARANCE = constant("Room kept under the lowest layer", "length", 0.02, COMMON_PRACTICE)
-TUCK_CELLS = constant("Edge tucked in, in cells", "ratio", 0.5, COMMON_PRACTICE)
-SQUEEZE_FORCE_N_M = constant("Squeeze per metre of rim per 1 % at 0.8-0.9 mm wire, N/m", "ratio", 4.0)
-SQUEEZE_THIN_WIRE = constant("Squeeze of 0.7 mm wire against 0.9 mm", "ratio", 0.5)
-SQUEEZE_THICK_WIRE = constant("Squeeze of 1.0 mm wire against 0.9 mm", "ratio", 1.5)
-WALL_FRICTION_GLAZED = constant("Friction of netting on a glazed wall", "ratio", 0.3)
-WALL_FRICTION_ROUGH = constant("Friction of netting on a rough wall", "ratio", 0.4)
-TAPE_END_N_PER_MM = constant("Hold of a tape end on a clean dry rim, N per mm width", "ratio", 1.0)
-TAPE_OVERHANG = constant("Tape down the outside at each end", "length", 0.025, COMMON_PRACTICE)
-TAPE_KG_M2 = constant("Mass of tape", "areal_mass", 0.33)
-STRING_KG_M = constant("Mass of a metre of string", "linear_mass", 0.0015)
-TAPE_PRICE_M = constant("Price of a metre of tape", "ratio", 0.12)
-PUTTY_PULL = constant("Putty on a clean dry surface, in pull and in shear", "pressure", 10_000.0)
-PUTTY_WIDTH = constant("Width of a putty ring", "length", 0.008, COMMON_PRACTICE)
-PUTTY_KG_M = constant("Putty per metre of ring", "linear_mass", 0.075)
-PUTTY_PRICE_KG = constant("Price of a kilogram of putty", "ratio", 28.0)
-STRING_HOLDS = constant("String over a mechanic until it is cut", "force", 20.0)
-WIRE_POINT: tuple[tuple[float, Figure], ...] = (
-    (0.00075, constant("Netting at one point, wire to 0.7 mm", "force", 2.0)),
-    (0.00095, constant("Netting at one point, wire 0.8-0.9 mm", "force", 5.0)),
-    (1.0, constant("Netting at one point, wire 1.0 mm and over", "force", 12.0)),
+LAYER_GAP_USUAL = rule("Usual gap between layers", "length", 0.04, COMMON_PRACTICE)
+FLOOR_CLEARANCE = rule("Room kept under the lowest layer", "length", 0.02, COMMON_PRACTICE)
+TUCK_CELLS = rule("Edge tucked in, in cells", "ratio", 0.5, COMMON_PRACTICE)
+SQUEEZE_FORCE_N_M = measure(
+    "Squeeze of netting on a rim for each 1 % it is cut too wide, 0.8-0.9 mm wire", "line_force", 4.0
 )
-MINUTES_PER_LAYER = constant("Minutes to cut, fold and seat a layer of netting", "ratio", 2.5)
-NETTING_USES = constant("Times a netting mechanic is used again", "count", 8)
+SQUEEZE_THIN_WIRE = measure("Squeeze of 0.7 mm wire against 0.9 mm", "ratio", 0.5)
+SQUEEZE_THICK_WIRE = measure("Squeeze of 1.0 mm wire against 0.9 mm", "ratio", 1.5)
+WALL_FRICTION_GLAZED = measure("Friction of netting on a glazed wall", "ratio", 0.3, spread=0.25)
+WALL_FRICTION_ROUGH = measure("Friction of netting on a rough wall", "ratio", 0.4, spread=0.25)
+TAPE_END_N_M = measure("Hold of a tape end on a clean dry rim, for its width", "line_force", 1000.0)
+TAPE_OVERHANG = rule("Tape down the outside at each end", "length", 0.025, COMMON_PRACTICE)
+TAPE_KG_M2 = measure("Mass of tape", "areal_mass", 0.33)
+STRING_KG_M = measure("Mass of a metre of string", "linear_mass", 0.0015)
+TAPE_PRICE_M = measure("Price of a metre of tape", "price_m", 0.12)
+PUTTY_PULL = measure("Putty on a clean dry surface, in pull and in shear", "pressure", 10_000.0)
+PUTTY_WIDTH = rule("Width of a putty ring", "length", 0.008, COMMON_PRACTICE)
+PUTTY_KG_M = measure("Putty per metre of ring", "linear_mass", 0.075)
+PUTTY_PRICE_KG = measure("Price of a kilogram of putty", "price_kg", 28.0)
+STRING_HOLDS = measure("String over a mechanic until it is cut", "force", 20.0)
+WIRE_POINT: tuple[tuple[float, Constant], ...] = (
+    (0.00075, measure("Netting at one point, wire to 0.7 mm", "force", 2.0)),
+    (0.00095, measure("Netting at one point, wire 0.8-0.9 mm", "force", 5.0)),
+    (1.0, measure("Netting at one point, wire 1.0 mm and over", "force", 12.0)),
+)
+MINUTES_PER_LAYER = measure("Time to cut, fold and seat a layer of netting", "minutes", 2.5)
+NETTING_USES = measure("Times a netting mechanic is used again", "count", 8)
 CUT_CAUTION = "Cut ends are sharp: gloves and eye protection."
 MAX_TAPE_STRIPS = 6
 MAX_LAYERS = 4
@@ -156,7 +159,7 @@ def tape_moment_n_m(*, strips: int, tape_width_m: float, mouth_size_m: float) ->
     Valid for: tape put on a clean, dry rim; on a wet one it is nothing.
     Source: estimate, 6 N per end at 6 mm width, 12 N at 12 mm.
     """
-    return strips * TAPE_END_N_PER_MM.value * tape_width_m * 1000 * mouth_size_m
+    return strips * TAPE_END_N_M.value * tape_width_m * mouth_size_m
 
 
 def squeezed_n_m(fit: Fit) -> float:
@@ -206,7 +209,7 @@ def netting_seating(fit: Fit) -> Seating:
     )
 
 
-def point_strength(wire_m: float) -> Figure:
+def point_strength(wire_m: float) -> Constant:
     """Push that one point of netting bears."""
     return next(strength for most, strength in WIRE_POINT if wire_m <= most)
 

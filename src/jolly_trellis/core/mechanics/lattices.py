@@ -2,24 +2,25 @@
 
 import math
 
-from jolly_trellis.core.mechanics.fit import TAPE_END_N_PER_MM, TAPE_PRICE_M, Fit, strip_length_m, tape_kg
+from jolly_trellis.core.books.figures import measure, rule
+from jolly_trellis.core.mechanics.fit import TAPE_END_N_M, TAPE_PRICE_M, Fit, strip_length_m, tape_kg
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.netting import cell_capacity
 from jolly_trellis.core.piece import MechanicKind
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.stems import GRAVITY_M_S2
 
-PAD_OVERHANG = constant("Lattice pad past the mouth, in all", "length", 0.02, COMMON_PRACTICE)
-PAD_THICKNESS = constant("Thickness of a moulded lattice", "length", 0.03)
-PAD_CELL = constant("Cell of a moulded lattice", "length", 0.016)
-PAD_RIB = constant("Rib of a moulded lattice", "length", 0.002)
-PAD_KG_M2 = constant("Mass of a moulded lattice", "areal_mass", 3.2)
-PAD_USES = constant("Times a moulded lattice is used again", "count", 40)
-DOWEL_OVERHANG = constant("Dowel past the mouth at each end", "length", 0.02, COMMON_PRACTICE)
-DOWEL_KG_M = constant("Mass of a metre of dowel", "linear_mass", 0.035)
-DOWEL_MOMENT = constant("Moment two dowels on the rim add", "moment", 0.25)
-GRID_SPACING = constant("Usual spacing of tape strips", "length", 0.03, COMMON_PRACTICE)
+PAD_OVERHANG = rule("Lattice pad past the mouth, in all", "length", 0.02, COMMON_PRACTICE)
+PAD_THICKNESS = measure("Thickness of a moulded lattice", "length", 0.03)
+PAD_CELL = measure("Cell of a moulded lattice", "length", 0.016)
+PAD_RIB = measure("Rib of a moulded lattice", "length", 0.002)
+PAD_KG_M2 = measure("Mass of a moulded lattice", "areal_mass", 3.2)
+PAD_USES = measure("Times a moulded lattice is used again", "count", 40)
+DOWEL_OVERHANG = rule("Dowel past the mouth at each end", "length", 0.02, COMMON_PRACTICE)
+DOWEL_KG_M = measure("Mass of a metre of dowel", "linear_mass", 0.035)
+DOWEL_MOMENT = measure("Moment two dowels on the rim add", "moment", 0.25)
+GRID_SPACING = rule("Usual spacing of tape strips", "length", 0.03, COMMON_PRACTICE)
 
 
 def grid_strips(mouth_m: float, spacing_m: float) -> int:
@@ -54,7 +55,7 @@ def size_grid(fit: Fit) -> SizedMechanic:
     width = fit.choice.tape_width_m
     overhang = fit.vessel.wall_m + 0.025
     tape = grid_length_m(fit.mouth_m, spacing, overhang)
-    ends = TAPE_END_N_PER_MM.value * width * 1000
+    ends = TAPE_END_N_M.value * width
     aperture = spacing - width
     return SizedMechanic(
         kind="tape_grid",

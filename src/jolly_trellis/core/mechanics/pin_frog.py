@@ -2,6 +2,7 @@
 
 import math
 
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.mechanics.fit import (
@@ -16,24 +17,24 @@ from jolly_trellis.core.mechanics.fit import (
 from jolly_trellis.core.mechanics.sized import Grip, Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.netting import cell_capacity
 from jolly_trellis.core.piece import MechanicKind
-from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance
 from jolly_trellis.core.quantities import length, mass, phrase, volume
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.vessels import WATER_DENSITY
 
-PIN_SOFT = constant("Moment a pin frog takes from one soft stem", "moment", 0.25)
-PIN_WOODY = constant("Moment a pin frog takes from one woody stem", "moment", 0.6)
-STEM_SPACING = constant("Room a stem needs among pins, times its diameter", "ratio", 1.6)
-FROG_DENSITY = constant(
+PIN_SOFT = measure("Moment a pin frog takes from one soft stem", "moment", 0.25)
+PIN_WOODY = measure("Moment a pin frog takes from one woody stem", "moment", 0.6)
+STEM_SPACING = measure("Room a stem needs among pins, times its diameter", "ratio", 1.6)
+FROG_DENSITY = measure(
     "Density of a lead or iron frog", "density", 7800.0, Provenance(kind="from memory", source="iron")
 )
-FROG_USES = constant("Times a frog is used again", "count", 200)
+FROG_USES = measure("Times a frog is used again", "count", 200)
 OPEN_LOWER_SHARE = {
-    "cage": constant("Lower hold of a cage frog, share of its height", "ratio", 0.15),
-    "loop": constant("Lower hold of a loop frog, share of its height", "ratio", 0.35),
-    "holed": constant("Lower hold of a holed frog, share of its height", "ratio", 0.10),
+    "cage": measure("Lower hold of a cage frog, share of its height", "ratio", 0.15),
+    "loop": measure("Lower hold of a loop frog, share of its height", "ratio", 0.35),
+    "holed": measure("Lower hold of a holed frog, share of its height", "ratio", 0.10),
 }
-FLOOR_ROOM = constant("Room a frog needs round it on the floor", "length", 0.002, COMMON_PRACTICE)
+FLOOR_ROOM = rule("Room a frog needs round it on the floor", "length", 0.002, COMMON_PRACTICE)
 _NAMES: dict[str, tuple[MechanicKind, str]] = {
     "cage": ("cage_frog", "cage frog"),
     "loop": ("loop_frog", "loop frog"),

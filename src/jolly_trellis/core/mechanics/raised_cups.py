@@ -2,18 +2,19 @@
 
 import math
 
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.mechanics.fit import STRING_KG_M, Fit
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.netting import cell_capacity
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase, volume
 
-CUP_INSIDE = constant("Inside of a cup", "length", 0.024, COMMON_PRACTICE)
-CUP_HIGH_SHARE = constant("Depth of a cup against its inside size", "ratio", 4.0)
-TIE_PER_CUP = constant("Tie for one cup on its rod", "length", 0.40, COMMON_PRACTICE)
-CUP_KG = constant("Empty cup", "mass", 0.025)
-ROD_KG = constant("Rod of a raised cup", "mass", 0.010)
-TIE_MOMENT = constant("Moment one tied rod takes", "moment", 0.15)
+CUP_INSIDE = rule("Inside of a cup", "length", 0.024, COMMON_PRACTICE)
+CUP_HIGH_SHARE = rule("Depth of a cup against its inside size", "ratio", 4.0)
+TIE_PER_CUP = rule("Tie for one cup on its rod", "length", 0.40, COMMON_PRACTICE)
+CUP_KG = measure("Empty cup", "mass", 0.025)
+ROD_KG = measure("Rod of a raised cup", "mass", 0.010)
+TIE_MOMENT = measure("Moment one tied rod takes", "moment", 0.15)
 
 
 def cup_depth_m(cup_ml: float, inside_m: float) -> float:

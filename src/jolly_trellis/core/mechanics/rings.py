@@ -3,23 +3,24 @@
 import math
 
 from jolly_trellis.core import vessels
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.mechanics.fit import Fit, check_depth, tape_parts, tape_price, tape_step, taped_n_m
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.netting import STEEL_DENSITY, cell_capacity
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
 
-TWIG_GAP = constant("Clear width between the twigs of a ring", "length", 0.020)
-TWIG_PITCH = constant("Spacing of gaps in a twig ring", "length", 0.026)
-TWIG_DIAMETER = constant("Twig of a ring", "length", 0.005, COMMON_PRACTICE)
-TWIG_WINDS = constant("Twigs wound into a ring", "count", 10, COMMON_PRACTICE)
-RING_LOW_SHARE = constant("Height of the lower ring, share of inside depth", "ratio", 0.30, COMMON_PRACTICE)
-RING_OVERHANG = constant("Upper ring past the mouth, all round together", "length", 0.02, COMMON_PRACTICE)
-WOOD_DENSITY = constant("Density of green twigs", "density", 900.0)
-RING_FRICTION_MOMENT = constant("Moment a twig ring wedged in a vessel takes", "moment", 0.4)
-STRUNG_WIRE = constant("Soft wire of a strung ring", "length", 0.002, COMMON_PRACTICE)
-STRUNG_CELL = constant("Usual cell of a strung ring", "length", 0.025, COMMON_PRACTICE)
-RING_ROD = constant("Rod of the metal ring", "length", 0.004, COMMON_PRACTICE)
+TWIG_GAP = measure("Clear width between the twigs of a ring", "length", 0.020)
+TWIG_PITCH = measure("Spacing of gaps in a twig ring", "length", 0.026)
+TWIG_DIAMETER = rule("Twig of a ring", "length", 0.005, COMMON_PRACTICE)
+TWIG_WINDS = rule("Twigs wound into a ring", "count", 10, COMMON_PRACTICE)
+RING_LOW_SHARE = rule("Height of the lower ring, share of inside depth", "ratio", 0.30, COMMON_PRACTICE)
+RING_OVERHANG = rule("Upper ring past the mouth, all round together", "length", 0.02, COMMON_PRACTICE)
+WOOD_DENSITY = measure("Density of green twigs", "density", 900.0)
+RING_FRICTION_MOMENT = measure("Moment a twig ring wedged in a vessel takes", "moment", 0.4)
+STRUNG_WIRE = rule("Soft wire of a strung ring", "length", 0.002, COMMON_PRACTICE)
+STRUNG_CELL = rule("Usual cell of a strung ring", "length", 0.025, COMMON_PRACTICE)
+RING_ROD = rule("Rod of the metal ring", "length", 0.004, COMMON_PRACTICE)
 TWIGS = "pliable twigs, in all"
 
 

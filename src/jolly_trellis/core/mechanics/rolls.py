@@ -3,20 +3,21 @@
 import math
 
 from jolly_trellis.core import netting as nets
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.mechanics.fit import Fit, check_depth, check_mouth, cut_step, tuck_folds, tuck_step
 from jolly_trellis.core.mechanics.sized import FlatSheet, Part, SizedMechanic, Step
 from jolly_trellis.core.mechanics.wire import of_netting
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
 
-ROLL_OVERSIZE = constant("Roll against the inner width of its trough", "ratio", 1.05, COMMON_PRACTICE)
-TURNS = constant("Turns of a roll", "ratio", 1.5, COMMON_PRACTICE)
-STICK_OVERHANG = constant("Stick past the outside of the trough at each end", "length", 0.03, COMMON_PRACTICE)
-STICK_SPACING = constant("One stick for every", "length", 0.30, COMMON_PRACTICE)
-STICK_KG_M = constant("Mass of a metre of bamboo stick", "linear_mass", 0.04)
-STICK_MOMENT = constant("Moment a stick across the rim adds", "moment", 0.6)
-PRESSED_GAP = constant("Gap between pressed layers", "length", 0.015)
+ROLL_OVERSIZE = rule("Roll against the inner width of its trough", "ratio", 1.05, COMMON_PRACTICE)
+TURNS = rule("Turns of a roll", "ratio", 1.5, COMMON_PRACTICE)
+STICK_OVERHANG = rule("Stick past the outside of the trough at each end", "length", 0.03, COMMON_PRACTICE)
+STICK_SPACING = rule("One stick for every", "length", 0.30, COMMON_PRACTICE)
+STICK_KG_M = measure("Mass of a metre of bamboo stick", "linear_mass", 0.04)
+STICK_MOMENT = measure("Moment a stick across the rim adds", "moment", 0.6)
+PRESSED_GAP = measure("Gap between pressed layers", "length", 0.015)
 TROUGH_RATIO = 1.8
 
 

@@ -4,17 +4,18 @@ from dataclasses import replace
 
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core import vessels
+from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.mechanics.fit import FLOOR_CLEARANCE, Fit, check_depth, check_mouth, cut_step, tuck_folds
 from jolly_trellis.core.mechanics.sized import FlatSheet, Part, SizedMechanic, Step
 from jolly_trellis.core.mechanics.wire import of_netting
-from jolly_trellis.core.provenance import FROM_MEMORY, constant
+from jolly_trellis.core.provenance import FROM_MEMORY
 from jolly_trellis.core.quantities import length, mass, phrase, volume
 
-MOSS_DRY_KG_M2 = constant("Dry moss spread thin", "areal_mass", 0.25)
-MOSS_SOAKS = constant("Water moss takes up, times its dry mass", "ratio", 12.0, FROM_MEMORY)
-MOSS_DELIVERS = constant("Share of moss water that stems can drink", "ratio", 0.6, FROM_MEMORY)
-MOSS_SLOP = constant("Slop with moss against bare wire", "ratio", 0.7)
-MOSS_PRICE_KG = constant("Price of a kilogram of dry moss", "ratio", 30.0)
+MOSS_DRY_KG_M2 = measure("Dry moss spread thin", "areal_mass", 0.25)
+MOSS_SOAKS = measure("Water moss takes up, times its dry mass", "ratio", 12.0, FROM_MEMORY)
+MOSS_DELIVERS = measure("Share of moss water that stems can drink", "ratio", 0.6, FROM_MEMORY)
+MOSS_SLOP = measure("Slop with moss against bare wire", "ratio", 0.7)
+MOSS_PRICE_KG = measure("Price of a kilogram of dry moss", "price_kg", 30.0)
 LEAST_DEPTH = 0.05
 
 

@@ -3,15 +3,15 @@
 import math
 
 from jolly_trellis.core import netting as nets
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.mechanics.fit import STRING_HOLDS, STRING_KG_M, Fit, check_depth, check_mouth, cut_step
 from jolly_trellis.core.mechanics.sized import FlatSheet, Part, SizedMechanic, Step
 from jolly_trellis.core.mechanics.wire import of_netting
-from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.quantities import length, phrase
 
-BALL_SHEET = constant("Side of the sheet against the ball's diameter", "ratio", 2.6)
-CRUMPLED = constant("Clear width of crumpled cells against flat", "ratio", 0.8)
-KNOT = constant("String for knots", "length", 0.20)
+BALL_SHEET = rule("Side of the sheet against the ball's diameter", "ratio", 2.6)
+CRUMPLED = measure("Clear width of crumpled cells against flat", "ratio", 0.8)
+KNOT = rule("String for knots", "length", 0.20)
 
 
 def string_length_m(vessel_width_m: float, vessel_height_m: float) -> float:

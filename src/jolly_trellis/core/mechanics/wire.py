@@ -1,6 +1,7 @@
 """A mechanic of netting put together from its levels and sheets: what the netting mechanics share."""
 
 from jolly_trellis.core import netting as nets
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.mechanics.fit import (
     MINUTES_PER_LAYER,
     NETTING_USES,
@@ -24,11 +25,11 @@ from jolly_trellis.core.mechanics.fit import (
 )
 from jolly_trellis.core.mechanics.sized import FlatSheet, Level, Part, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.piece import MechanicKind
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length
 
-DABS = constant("Dabs of putty under a rim", "count", 4, COMMON_PRACTICE)
-DAB_LENGTH = constant("Length of a dab of putty", "length", 0.02, COMMON_PRACTICE)
+DABS = rule("Dabs of putty under a rim", "count", 4, COMMON_PRACTICE)
+DAB_LENGTH = rule("Length of a dab of putty", "length", 0.02, COMMON_PRACTICE)
 
 
 def of_netting(

@@ -5,12 +5,13 @@ from typing import Literal
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.piece import Arrangement, Envelope, Form, HandPlaced
 from jolly_trellis.core.placement import dome, fan, forward, free, garden, horizontal, mound, sweep
 from jolly_trellis.core.placement.form import FormRule
 from jolly_trellis.core.placement.stem_set import StemSet
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 
 FORM_RULES: dict[Form, FormRule] = {
     "dome": dome.RULE,
@@ -22,7 +23,7 @@ FORM_RULES: dict[Form, FormRule] = {
     "forward": forward.RULE,
     "free": free.RULE,
 }
-BASE_OVER_RIM = constant("Base stems reach over the rim, share of the mouth", "ratio", 1.15, COMMON_PRACTICE)
+BASE_OVER_RIM = rule("Base stems reach over the rim, share of the mouth", "ratio", 1.15, COMMON_PRACTICE)
 _KEEPS_PLACE = ("margin", "base")
 
 

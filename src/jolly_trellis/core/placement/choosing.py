@@ -6,16 +6,16 @@ import numpy as np
 import numpy.typing as npt
 
 from jolly_trellis.core import netting as nets
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array, Flags, ray_to_outline_m
 from jolly_trellis.core.placement.stem_set import StemSet
 from jolly_trellis.core.placement.trace import SUPPORT_SPACING, bore_of, cut_short, farthest_support_m, trace
-from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.vessels import Vessel
 
 Indices = npt.NDArray[np.intp]
 
-GROWING_POINT_SHARE = constant("Depth of the growing point under the seats, share of their height", "ratio", 1.0)
-SLIDING = constant("Price of a foot that slides as far as it is deep, against a seat half a mouth off", "ratio", 0.5)
+GROWING_POINT_SHARE = rule("Depth of the growing point under the seats, share of their height", "ratio", 1.0)
+SLIDING = rule("Price of a foot that slides as far as it is deep, against a seat half a mouth off", "ratio", 0.5)
 CROWDED_CELL = 0.3
 UPRIGHT_SLOPE = 0.05
 FLATTEST_SLOPE = 3.7

@@ -2,9 +2,9 @@
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
 from jolly_trellis.core.placement.form import FormRule
-from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.stems import Role
 
 LOWEST_SHARE = 0.12
@@ -17,7 +17,7 @@ REACH: dict[Role, tuple[float, float]] = {
     "airy": (1.05, 1.20),
 }
 REACH_FIGURES = tuple(
-    constant(f"Reach of a {role} stem towards the envelope, {end}", "ratio", value)
+    rule(f"Reach of a {role} stem towards the envelope, {end}", "ratio", value)
     for role, span in REACH.items()
     for end, value in zip(("least", "most"), span, strict=True)
 )

@@ -2,13 +2,13 @@
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.placement import dome
 from jolly_trellis.core.placement.form import FormRule
-from jolly_trellis.core.provenance import constant
 
-FRONT_REACH = constant("Reach of a forward form to the front, share of half its depth", "ratio", 1.6)
-BACK_REACH = constant("Reach of a forward form to the back, share of half its depth", "ratio", 0.4)
+FRONT_REACH = rule("Reach of a forward form to the front, share of half its depth", "ratio", 1.6)
+BACK_REACH = rule("Reach of a forward form to the back, share of half its depth", "ratio", 0.4)
 
 
 def scale(directions_: Array) -> Array:

@@ -2,12 +2,12 @@
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.placement import dome
 from jolly_trellis.core.placement.form import SEVERAL_POINTS, FormRule
-from jolly_trellis.core.provenance import constant
 
-UNEVEN = constant("How uneven a garden's heights are", "ratio", 0.22)
+UNEVEN = rule("How uneven a garden's heights are", "ratio", 0.22)
 
 
 def scale(directions_: Array) -> Array:

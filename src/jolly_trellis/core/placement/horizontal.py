@@ -2,13 +2,13 @@
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.placement import dome
 from jolly_trellis.core.placement.form import FormRule
-from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.stems import Role
 
-DRAWN_OUT = constant("How far a horizontal draws directions to its sides", "ratio", 0.55)
+DRAWN_OUT = rule("How far a horizontal draws directions to its sides", "ratio", 0.55)
 
 
 def directions(role: Role, number: int, turn_rad: float) -> Array:

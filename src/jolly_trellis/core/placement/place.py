@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array, Flags, half_ellipsoid_surface_m2
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.piece import Arrangement, Envelope, HandPlaced
@@ -28,10 +29,10 @@ from jolly_trellis.core.placement.trace import (
     trace,
 )
 from jolly_trellis.core.placement.turning import droop_m, limit_droop, pass_the_rim, reach_down
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.vessels import Vessel, floor_friction
 
-PIN_DEPTH = constant("Depth a stem is pressed onto pins", "length", 0.012, COMMON_PRACTICE)
+PIN_DEPTH = rule("Depth a stem is pressed onto pins", "length", 0.012, COMMON_PRACTICE)
 _FINE = 48
 
 

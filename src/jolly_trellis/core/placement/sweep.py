@@ -2,13 +2,13 @@
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.placement import dome
 from jolly_trellis.core.placement.form import FormRule
-from jolly_trellis.core.provenance import constant
 
-LOW_SIDE = constant("Height of a sweep's low side, share of its height", "ratio", 0.45)
-SHORT_SIDE = constant("Reach of a sweep's high side, share of its half width", "ratio", 0.7)
+LOW_SIDE = rule("Height of a sweep's low side, share of its height", "ratio", 0.45)
+SHORT_SIDE = rule("Reach of a sweep's high side, share of its half width", "ratio", 0.7)
 
 
 def scale(directions_: Array) -> Array:

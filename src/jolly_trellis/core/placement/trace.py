@@ -4,11 +4,11 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array, Flags, plan_share
-from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.vessels import Vessel
 
-SUPPORT_SPACING = constant("Least distance between a stem's supports", "length", 0.02)
+SUPPORT_SPACING = rule("Least distance between a stem's supports", "length", 0.02)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

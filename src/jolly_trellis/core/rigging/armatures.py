@@ -4,32 +4,33 @@ import math
 from dataclasses import dataclass, replace
 
 from jolly_trellis.core import netting as nets
+from jolly_trellis.core.books.figures import Constant, measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.netting import Netting, Sheet
-from jolly_trellis.core.provenance import COMMON_PRACTICE, Figure, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.rigging.rig import RUNS, Armature, ArmatureKind
 from jolly_trellis.core.spills import TENSION_PER_CELL
 
 NO_TAIL: tuple[ArmatureKind, ...] = ("wrapped frame", "runner")
-TAIL = constant("Netting left past the first fixing of a tube or snake", "length", 0.45, COMMON_PRACTICE)
-TWIST = constant("Length that twisting takes from a snake", "ratio", 1.07)
-JOIN_ROWS = constant("Rows of cells that two sections of a tube overlap by", "count", 2, COMMON_PRACTICE)
-FOLDED_IN = constant("A panel's netting folded in at its edge, cells", "count", 1, COMMON_PRACTICE)
-RING_TUBE = constant("Thickness of the tube a ring is bent from", "length", 0.08)
-TWIG_EVERY = constant("Dry twigs through a snake, one every", "length", 0.30)
-TWIG_PROUD = constant("Twigs stand proud of the netting by", "length", 0.04)
-CANE_SAG = constant("Netting sags between canes, of their distance, at most", "ratio", 0.05)
-CANE_PROUD = constant("A cane is longer than its panel by", "length", 0.04)
-CANE_TIES_EVERY = constant("Ties of a panel to its canes, one every", "length", 0.15)
-TIE_EVERY = constant("Ties of a wrapped frame, one every", "length", 0.25, COMMON_PRACTICE)
-TIES_TO_CLOSE = constant("Ties that close a tube round its frame", "count", 3, COMMON_PRACTICE)
-CANE_KG_M = constant("Mass of a metre of cane", "linear_mass", 0.06)
-TWIG_KG_M = constant("Mass of a metre of dry twig", "linear_mass", 0.03)
-HOOK_KG_M = constant("Mass of a metre of hook wire, 1 mm", "linear_mass", 0.006)
-FRAME_TIE_KG = constant("Cable tie of a wrapped frame, 3.6 mm", "mass", 0.0012)
-CANE_TIE_KG = constant("Cable tie of a cane, 2.5 mm", "mass", 0.0006)
-HOOK_WIRE = constant("Wire for the hook of one hung stem", "length", 0.12)
+TAIL = rule("Netting left past the first fixing of a tube or snake", "length", 0.45, COMMON_PRACTICE)
+TWIST = measure("Length that twisting takes from a snake", "ratio", 1.07)
+JOIN_ROWS = rule("Rows of cells that two sections of a tube overlap by", "count", 2, COMMON_PRACTICE)
+FOLDED_IN = rule("A panel's netting folded in at its edge, cells", "count", 1, COMMON_PRACTICE)
+RING_TUBE = rule("Thickness of the tube a ring is bent from", "length", 0.08)
+TWIG_EVERY = rule("Dry twigs through a snake, one every", "length", 0.30)
+TWIG_PROUD = rule("Twigs stand proud of the netting by", "length", 0.04)
+CANE_SAG = measure("Netting sags between canes, of their distance, at most", "ratio", 0.05)
+CANE_PROUD = rule("A cane is longer than its panel by", "length", 0.04)
+CANE_TIES_EVERY = rule("Ties of a panel to its canes, one every", "length", 0.15)
+TIE_EVERY = rule("Ties of a wrapped frame, one every", "length", 0.25, COMMON_PRACTICE)
+TIES_TO_CLOSE = rule("Ties that close a tube round its frame", "count", 3, COMMON_PRACTICE)
+CANE_KG_M = measure("Mass of a metre of cane", "linear_mass", 0.06)
+TWIG_KG_M = measure("Mass of a metre of dry twig", "linear_mass", 0.03)
+HOOK_KG_M = measure("Mass of a metre of hook wire, 1 mm", "linear_mass", 0.006)
+FRAME_TIE_KG = measure("Cable tie of a wrapped frame, 3.6 mm", "mass", 0.0012)
+CANE_TIE_KG = measure("Cable tie of a cane, 2.5 mm", "mass", 0.0006)
+HOOK_WIRE = rule("Wire for the hook of one hung stem", "length", 0.12)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -248,9 +249,9 @@ def _canes(armature: Armature, net: Netting, flowers_n: float) -> list[ArmatureP
     ]
 
 
-def _lengths(name: str, count: int, length_m: float, kg_m: Figure) -> ArmaturePart:
+def _lengths(name: str, count: int, length_m: float, kg_m: Constant) -> ArmaturePart:
     return ArmaturePart(name=name, count=count, length_m=length_m, mass_kg=count * length_m * kg_m.value)
 
 
-def _ties(name: str, count: int, each: Figure) -> ArmaturePart:
+def _ties(name: str, count: int, each: Constant) -> ArmaturePart:
     return ArmaturePart(name=name, count=count, length_m=None, mass_kg=count * each.value)

@@ -5,11 +5,12 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.checks.hang import CONTINGENCY, HANDLING
 from jolly_trellis.core.errors import CoreError, InvalidMeasure
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.piece import Conditions
-from jolly_trellis.core.provenance import COMPUTED, Figure, Provenance, constant
+from jolly_trellis.core.provenance import COMPUTED, Provenance
 from jolly_trellis.core.quantities import force, mass, phrase
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging import mounts
@@ -35,8 +36,8 @@ from jolly_trellis.core.rigging.states import HangState, LineCase, LineState, Po
 from jolly_trellis.core.verdicts import Verdict, conclude
 
 NO_LINE_N = 1.0e6
-PULL_COUNTS = constant("A pull on a hang point has a direction from", "force", 0.5)
-LONG = constant("One line longer than it should be by", "ratio", 0.01)
+PULL_COUNTS = rule("A pull on a hang point has a direction from", "force", 0.5)
+LONG = rule("One line longer than it should be by", "ratio", 0.01)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -69,6 +70,11 @@ def assess(rig: Rig, conditions: Conditions) -> RigReport:
 
     Raises: CoreError: the rig cannot be, or has no rest position; a proof load under the finished load.
     """
+    with conditions.figures.open():
+        return _assess(rig, conditions)
+
+
+def _assess(rig: Rig, conditions: Conditions) -> RigReport:
     weighed = take_off(rig, conditions)
     load = design_load(weighed)
     proof = chosen_proof_kg(rig, weighed)
@@ -286,7 +292,7 @@ def _off_rad(point: HangPoint, pull: Array) -> float:
     return math.atan2(math.hypot(right, back), -up)
 
 
-def _figures(rig: Rig, weighed: TakeOff, load: float) -> list[Figure]:
+def _figures(rig: Rig, weighed: TakeOff, load: float) -> list[Shown]:
     own = [
         Figure(label="Finished, typical", quantity=mass(weighed.typical_kg), provenance=COMPUTED),
         Figure(label="Finished, heavy", quantity=mass(weighed.heavy_kg), provenance=COMPUTED),

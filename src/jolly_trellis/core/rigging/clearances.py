@@ -4,32 +4,30 @@ import math
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import Constant, rule
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.provenance import COMMON_PRACTICE, FROM_MEMORY, Provenance, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE, FROM_MEMORY, Provenance
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.rigging.rig import Hazard, HazardKind, Rig
 from jolly_trellis.core.verdicts import Finding, finding
 
-WALKWAY = constant("Clearance over a walkway", "length", 2.2, FROM_MEMORY)
-TABLE = constant("Clearance over the floor at a table: its top, and an arm's reach over it", "length", 1.35)
-SPRINKLER = constant(
+WALKWAY = rule("Clearance over a walkway", "length", 2.2, FROM_MEMORY, cautious="up")
+TABLE = rule("Clearance over the floor at a table: its top, and an arm's reach over it", "length", 1.35, cautious="up")
+SPRINKLER = rule(
     "Clear below and beside a sprinkler head",
     "length",
     0.46,
     Provenance(kind="from memory", source="NFPA 13 gives 18 in below the deflector, for stored goods"),
+    cautious="up",
 )
-DETECTOR = constant("Clear round a smoke or heat detector", "length", 0.5)
-EXIT_SIGN = constant("Clear round an exit sign", "length", 0.3)
-OVER_FLAME = constant("Clear above a flame", "length", 1.0, COMMON_PRACTICE)
-BESIDE_FLAME = constant("Clear beside an open flame", "length", 0.3, COMMON_PRACTICE)
-BESIDE_GLASS = constant("Clear beside glass taller than its flame", "length", 0.1, COMMON_PRACTICE)
-DRIED = constant("Dried material clear of any flame, all round", "length", 1.0, COMMON_PRACTICE)
-ROUND: dict[HazardKind, float] = {
-    "sprinkler": SPRINKLER.value,
-    "detector": DETECTOR.value,
-    "exit sign": EXIT_SIGN.value,
-}
-BESIDE: dict[HazardKind, float] = {"open flame": BESIDE_FLAME.value, "flame in glass": BESIDE_GLASS.value}
+DETECTOR = rule("Clear round a smoke or heat detector", "length", 0.5, cautious="up")
+EXIT_SIGN = rule("Clear round an exit sign", "length", 0.3, cautious="up")
+OVER_FLAME = rule("Clear above a flame", "length", 1.0, COMMON_PRACTICE, cautious="up")
+BESIDE_FLAME = rule("Clear beside an open flame", "length", 0.3, COMMON_PRACTICE, cautious="up")
+BESIDE_GLASS = rule("Clear beside glass taller than its flame", "length", 0.1, COMMON_PRACTICE, cautious="up")
+DRIED = rule("Dried material clear of any flame, all round", "length", 1.0, COMMON_PRACTICE, cautious="up")
+ROUND: dict[HazardKind, Constant] = {"sprinkler": SPRINKLER, "detector": DETECTOR, "exit sign": EXIT_SIGN}
+BESIDE: dict[HazardKind, Constant] = {"open flame": BESIDE_FLAME, "flame in glass": BESIDE_GLASS}
 _TOUCHES_M = 1e-3
 
 
@@ -85,10 +83,10 @@ def _near(rig: Rig, hazard: Hazard, body: Array, reach: float) -> list[Finding]:
     if hazard.kind == "LED candle":
         return []
     if hazard.kind in ROUND:
-        return [_keeps(hazard, "of", gap_m(hazard, body, reach), ROUND[hazard.kind])]
+        return [_keeps(hazard, "of", gap_m(hazard, body, reach), ROUND[hazard.kind].value)]
     if rig.dried:
         return [_keeps(hazard, "of, being dried,", gap_m(hazard, body, reach), DRIED.value)]
-    beside = BESIDE[hazard.kind]
+    beside = BESIDE[hazard.kind].value
     found = []
     aside, over = gap_beside_m(hazard, body, reach), gap_over_m(hazard, body, reach, beside)
     if math.isfinite(aside):

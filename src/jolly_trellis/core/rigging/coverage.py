@@ -4,32 +4,32 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
+from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.piece import Conditions, RecipeLine
 from jolly_trellis.core.placement.stem_set import find_variety
-from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.rigging.armatures import RING_TUBE, finished_m
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.stems import Variety
 
 Seen = Literal["hung", "wall", "frame", "runner"]
 SEEN = {
-    "hung": constant("Share of a hung outline that is seen", "ratio", 1.0),
-    "wall": constant("Share of an outline on a wall that is seen", "ratio", 0.5),
-    "frame": constant("Share of an outline on a frame or column that is seen", "ratio", 0.75),
-    "runner": constant("Share of a runner's outline that is seen", "ratio", 0.6),
+    "hung": measure("Share of a hung outline that is seen", "ratio", 1.0),
+    "wall": measure("Share of an outline on a wall that is seen", "ratio", 0.5),
+    "frame": measure("Share of an outline on a frame or column that is seen", "ratio", 0.75),
+    "runner": measure("Share of a runner's outline that is seen", "ratio", 0.6),
 }
-OVERLAP = constant("Stems overlap, so cover so much more than is seen", "ratio", 1.3)
-BUNDLE = constant("A bundle covers, against its stems one by one", "ratio", 1.15)
+OVERLAP = measure("Stems overlap, so cover so much more than is seen", "ratio", 1.3)
+BUNDLE = measure("A bundle covers, against its stems one by one", "ratio", 1.15)
 COVERS = {
-    "gypsophila": constant("A stem of gypsophila covers, m²", "ratio", 0.015),
-    "ruscus": constant("A stem of ruscus or other long foliage covers, m²", "ratio", 0.020),
-    "hydrangea": constant("A stem of hydrangea covers, m²", "ratio", 0.02),
-    "leaf": constant("A leaf covers, m²", "ratio", 0.008),
-    "spray-rose": constant("A stem of spray rose covers, m²", "ratio", 0.006),
-    "rose": constant("A rose covers, m²", "ratio", 0.004),
-    "carnation": constant("A carnation covers, m²", "ratio", 0.0035),
+    "gypsophila": measure("A stem of gypsophila covers", "area", 0.015),
+    "ruscus": measure("A stem of ruscus or other long foliage covers", "area", 0.020),
+    "hydrangea": measure("A stem of hydrangea covers", "area", 0.02),
+    "leaf": measure("A leaf covers", "area", 0.008),
+    "spray-rose": measure("A stem of spray rose covers", "area", 0.006),
+    "rose": measure("A rose covers", "area", 0.004),
+    "carnation": measure("A carnation covers", "area", 0.0035),
 }
-BY_HEAD = constant("Any other stem covers, of its head as seen from its larger side", "ratio", 1.1)
+BY_HEAD = measure("Any other stem covers, of its head as seen from its larger side", "ratio", 1.1)
 LONG_FOLIAGE_M = 0.20
 
 

@@ -3,9 +3,10 @@
 import math
 from dataclasses import dataclass
 
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.piece import Conditions
-from jolly_trellis.core.provenance import FROM_MEMORY, constant
+from jolly_trellis.core.provenance import FROM_MEMORY
 from jolly_trellis.core.quantities import Phrase, angle, count, duration, force, length, phrase
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging import mounts
@@ -17,13 +18,15 @@ from jolly_trellis.core.spills import chain_strength_n
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.verdicts import Finding, finding
 
-ANGLE_LEAST = constant("Angle of a line to the horizontal, least", "angle", math.radians(30), FROM_MEMORY)
-OFF_RATING = constant("A pull this far off the stated direction has no rating", "angle", math.radians(15))
-BOND_FACTOR = constant("Second bond keeps, times the weight", "ratio", 10.0, FROM_MEMORY)
-BOND_LEAST = constant("Second bond, least thickness of its steel rope", "length", 0.0015, FROM_MEMORY)
-BOND_SLACK = constant("Second bond, slack at most", "length", 0.10, FROM_MEMORY)
-BOND_POINT = constant("Hang point of a second bond is rated, times the weight", "ratio", 5.0)
-CREEPS_AFTER = constant("Nothing stays on monofilament, which creeps, longer than", "duration", 24.0, FROM_MEMORY)
+ANGLE_LEAST = rule("Angle of a line to the horizontal, least", "angle", math.radians(30), FROM_MEMORY, cautious="up")
+OFF_RATING = rule("A pull this far off the stated direction has no rating", "angle", math.radians(15), cautious="down")
+BOND_FACTOR = rule("Second bond keeps, times the weight", "ratio", 10.0, FROM_MEMORY, cautious="up")
+BOND_LEAST = rule("Second bond, least thickness of its steel rope", "length", 0.0015, FROM_MEMORY, cautious="up")
+BOND_SLACK = rule("Second bond, slack at most", "length", 0.10, FROM_MEMORY, cautious="down")
+BOND_POINT = rule("Hang point of a second bond is rated, times the weight", "ratio", 5.0, cautious="up")
+CREEPS_AFTER = rule(
+    "Nothing stays on monofilament, which creeps, longer than", "duration", 24.0, FROM_MEMORY, cautious="down"
+)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -47,6 +47,11 @@ def fixes_of(rig: Rig, report: RigReport, conditions: Conditions) -> tuple[RigFi
 
     Raises: CoreError: the rig cannot be.
     """
+    with conditions.figures.open():
+        return _fixes_of(rig, report, conditions)
+
+
+def _fixes_of(rig: Rig, report: RigReport, conditions: Conditions) -> tuple[RigFix, ...]:
     if report.verdict.state == "holds":
         return ()
     found = []

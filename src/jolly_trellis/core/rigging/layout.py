@@ -7,9 +7,9 @@ from typing import Literal
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging import refusals
@@ -22,13 +22,13 @@ from jolly_trellis.core.rigging.tied import tie_shares_n
 AsIf = Literal["chain", "beam"]
 SPAN_PIECES = 8
 RUN_PIECES = 40
-NETTING_EA = constant("Stiffness EA of a run of netting in tension", "force", 1.0e6)
-FRAME_EA = constant("Stiffness EA of a stiff panel or ring", "force", 2.0e5)
+NETTING_EA = measure("Stiffness EA of a run of netting in tension", "force", 1.0e6)
+FRAME_EA = measure("Stiffness EA of a stiff panel or ring", "force", 2.0e5)
 BENDING = {
-    "twig-stiffened": constant("Bending stiffness of a snake stiffened with twigs", "stiffness", 4.0),
-    "cored": constant("Bending stiffness of a cored tube", "stiffness", 25.0),
+    "twig-stiffened": measure("Bending stiffness of a snake stiffened with twigs", "stiffness", 4.0),
+    "cored": measure("Bending stiffness of a cored tube", "stiffness", 25.0),
 }
-STIFF_BEAM = constant("Bending stiffness a tube is also judged at, as a stiff beam", "stiffness", 20.0)
+STIFF_BEAM = measure("Bending stiffness a tube is also judged at, as a stiff beam", "stiffness", 20.0)
 APEX_M = 0.4
 _NEAR_M = 0.01
 _SHORT = 1e-6

@@ -2,14 +2,15 @@
 
 from dataclasses import dataclass
 
-from jolly_trellis.core.provenance import COMMON_PRACTICE, constant
+from jolly_trellis.core.books.figures import rule
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.rig import Rig
 
-KNOT_TAKES = constant("Line that a knot and its tail take, each end", "length", 0.15, COMMON_PRACTICE)
-FERRULE_TAKES = constant("Steel rope that a ferruled loop takes, each end", "length", 0.12, COMMON_PRACTICE)
-GRIP_TAKES = constant("Steel rope that a grip and its tail take, each end", "length", 0.10, COMMON_PRACTICE)
+KNOT_TAKES = rule("Line that a knot and its tail take, each end", "length", 0.15, COMMON_PRACTICE)
+FERRULE_TAKES = rule("Steel rope that a ferruled loop takes, each end", "length", 0.12, COMMON_PRACTICE)
+GRIP_TAKES = rule("Steel rope that a grip and its tail take, each end", "length", 0.10, COMMON_PRACTICE)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -3,8 +3,9 @@
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from jolly_trellis.core.books.figures import Constant, measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.provenance import COMMON_PRACTICE, FROM_MEMORY, Figure, constant
+from jolly_trellis.core.provenance import COMMON_PRACTICE, FROM_MEMORY
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.ranges import Range
 from jolly_trellis.core.units import POUND_FORCE_N
@@ -19,47 +20,61 @@ FITTINGS: dict[LineKind, tuple[Fitting, ...]] = {
     "polyester cord": ("knot", "splice"),
     "cable tie": ("head",),
 }
-KNOT_MONOFILAMENT = constant("Knot in monofilament keeps, of its strength", "ratio", 0.6, FROM_MEMORY)
-KNOT_CORD = constant("Knot in braid or polyester cord keeps, of its strength", "ratio", 0.5, FROM_MEMORY)
-SPLICE = constant("Splice in braid or polyester cord keeps, of its strength", "ratio", 0.8, FROM_MEMORY)
-FERRULE = constant("Ferrule on steel rope keeps, of its strength", "ratio", 0.9, FROM_MEMORY)
-GRIP = constant("Adjustable grip on steel rope keeps, of its strength", "ratio", 0.8, FROM_MEMORY)
-STAINLESS = constant("Stainless steel rope, against galvanized", "ratio", 0.88, FROM_MEMORY)
-WET = constant("Wet monofilament keeps, of its strength", "ratio", 0.85, FROM_MEMORY)
-EDGE = constant("A line bent over an edge keeps, of its strength", "ratio", 0.7, COMMON_PRACTICE)
-FACTOR_PEOPLE = constant("Design factor over people, whole or uneven", "ratio", 10.0, FROM_MEMORY)
-FACTOR_NOBODY = constant("Design factor where nobody can be, whole or uneven", "ratio", 5.0, FROM_MEMORY)
-FACTOR_GONE = constant("Share of the design factor with one line gone", "ratio", 0.5, FROM_MEMORY)
-STEEL_BREAKING: dict[float, Figure] = {
-    0.0010: constant("Breaking load, steel rope 7 × 7, 1.0 mm", "force", 600.0, FROM_MEMORY),
-    0.0015: constant("Breaking load, steel rope 7 × 7, 1.5 mm", "force", 1400.0, FROM_MEMORY),
-    0.0020: constant("Breaking load, steel rope 7 × 7, 2.0 mm", "force", 2500.0, FROM_MEMORY),
-    0.0030: constant("Breaking load, steel rope 7 × 7, 3.0 mm", "force", 5600.0, FROM_MEMORY),
+KNOT_MONOFILAMENT = measure(
+    "Knot in monofilament keeps, of its strength", "ratio", 0.6, FROM_MEMORY, spread=0.15, cautious="down"
+)
+KNOT_CORD = measure(
+    "Knot in braid or polyester cord keeps, of its strength", "ratio", 0.5, FROM_MEMORY, spread=0.15, cautious="down"
+)
+SPLICE = measure(
+    "Splice in braid or polyester cord keeps, of its strength", "ratio", 0.8, FROM_MEMORY, spread=0.15, cautious="down"
+)
+FERRULE = measure("Ferrule on steel rope keeps, of its strength", "ratio", 0.9, FROM_MEMORY, cautious="down")
+GRIP = measure("Adjustable grip on steel rope keeps, of its strength", "ratio", 0.8, FROM_MEMORY, cautious="down")
+STAINLESS = measure("Stainless steel rope, against galvanized", "ratio", 0.88, FROM_MEMORY, cautious="down")
+WET = measure("Wet monofilament keeps, of its strength", "ratio", 0.85, FROM_MEMORY, cautious="down")
+EDGE = measure("A line bent over an edge keeps, of its strength", "ratio", 0.7, COMMON_PRACTICE, cautious="down")
+FACTOR_PEOPLE = rule("Design factor over people, whole or uneven", "ratio", 10.0, FROM_MEMORY, cautious="up")
+FACTOR_NOBODY = rule("Design factor where nobody can be, whole or uneven", "ratio", 5.0, FROM_MEMORY, cautious="up")
+FACTOR_GONE = rule("Share of the design factor with one line gone", "ratio", 0.5, FROM_MEMORY, cautious="up")
+STEEL_BREAKING: dict[float, Constant] = {
+    0.0010: measure("Breaking load, steel rope 7 × 7, 1.0 mm", "force", 600.0, FROM_MEMORY, cautious="down"),
+    0.0015: measure("Breaking load, steel rope 7 × 7, 1.5 mm", "force", 1400.0, FROM_MEMORY, cautious="down"),
+    0.0020: measure("Breaking load, steel rope 7 × 7, 2.0 mm", "force", 2500.0, FROM_MEMORY, cautious="down"),
+    0.0030: measure("Breaking load, steel rope 7 × 7, 3.0 mm", "force", 5600.0, FROM_MEMORY, cautious="down"),
 }
-CORD_BREAKING: dict[float, Figure] = {
-    0.002: constant("Breaking load, polyester cord, 2 mm", "force", 600.0, FROM_MEMORY),
-    0.003: constant("Breaking load, polyester cord, 3 mm", "force", 1300.0, FROM_MEMORY),
-    0.004: constant("Breaking load, polyester cord, 4 mm", "force", 2300.0, FROM_MEMORY),
+CORD_BREAKING: dict[float, Constant] = {
+    0.002: measure("Breaking load, polyester cord, 2 mm", "force", 600.0, FROM_MEMORY, cautious="down"),
+    0.003: measure("Breaking load, polyester cord, 3 mm", "force", 1300.0, FROM_MEMORY, cautious="down"),
+    0.004: measure("Breaking load, polyester cord, 4 mm", "force", 2300.0, FROM_MEMORY, cautious="down"),
 }
-TIE_STRENGTH: dict[float, Figure] = {
-    0.0025: constant("Loop strength, cable tie 2.5 mm, where the packet says nothing", "force", 80.0, FROM_MEMORY),
-    0.0036: constant("Loop strength, cable tie 3.6 mm, where the packet says nothing", "force", 178.0, FROM_MEMORY),
-    0.0048: constant("Loop strength, cable tie 4.8 mm, where the packet says nothing", "force", 222.0, FROM_MEMORY),
-    0.0076: constant("Loop strength, cable tie 7.6 mm, where the packet says nothing", "force", 534.0, FROM_MEMORY),
+TIE_STRENGTH: dict[float, Constant] = {
+    0.0025: measure(
+        "Loop strength, cable tie 2.5 mm, where the packet says nothing", "force", 80.0, FROM_MEMORY, cautious="down"
+    ),
+    0.0036: measure(
+        "Loop strength, cable tie 3.6 mm, where the packet says nothing", "force", 178.0, FROM_MEMORY, cautious="down"
+    ),
+    0.0048: measure(
+        "Loop strength, cable tie 4.8 mm, where the packet says nothing", "force", 222.0, FROM_MEMORY, cautious="down"
+    ),
+    0.0076: measure(
+        "Loop strength, cable tie 7.6 mm, where the packet says nothing", "force", 534.0, FROM_MEMORY, cautious="down"
+    ),
 }
-STEEL_EA: dict[float, Figure] = {
-    0.0010: constant("Stiffness EA, steel rope 7 × 7, 1.0 mm", "force", 31_000.0),
-    0.0015: constant("Stiffness EA, steel rope 7 × 7, 1.5 mm", "force", 70_000.0),
-    0.0020: constant("Stiffness EA, steel rope 7 × 7, 2.0 mm", "force", 123_000.0),
-    0.0030: constant("Stiffness EA, steel rope 7 × 7, 3.0 mm", "force", 277_000.0),
+STEEL_EA: dict[float, Constant] = {
+    0.0010: measure("Stiffness EA, steel rope 7 × 7, 1.0 mm", "force", 31_000.0),
+    0.0015: measure("Stiffness EA, steel rope 7 × 7, 1.5 mm", "force", 70_000.0),
+    0.0020: measure("Stiffness EA, steel rope 7 × 7, 2.0 mm", "force", 123_000.0),
+    0.0030: measure("Stiffness EA, steel rope 7 × 7, 3.0 mm", "force", 277_000.0),
 }
-STEEL_KG_M = constant("Steel rope, mass of a metre for its diameter in mm squared", "linear_mass", 0.0040, FROM_MEMORY)
-CORD_KG_M = constant("Cord, mass of a metre for its diameter in mm squared", "linear_mass", 0.00075, FROM_MEMORY)
-TIE_KG_M = constant("Cable tie, mass of a metre for its width in mm", "linear_mass", 0.0016)
-FISHING_KG_M = constant("Monofilament or braid, mass of a metre", "linear_mass", 0.001)
-MONOFILAMENT_EA = constant("Stiffness EA of monofilament, times its breaking load", "ratio", 4.5)
-CORD_EA = constant("Stiffness EA of braid and cord, times their breaking load", "ratio", 8.0)
-_TABLES: dict[LineKind, dict[float, Figure]] = {
+STEEL_KG_M = measure("Steel rope, mass of a metre for its diameter in mm squared", "linear_mass", 0.0040, FROM_MEMORY)
+CORD_KG_M = measure("Cord, mass of a metre for its diameter in mm squared", "linear_mass", 0.00075, FROM_MEMORY)
+TIE_KG_M = measure("Cable tie, mass of a metre for its width in mm", "linear_mass", 0.0016)
+FISHING_KG_M = measure("Monofilament or braid, mass of a metre", "linear_mass", 0.001)
+MONOFILAMENT_EA = measure("Stiffness EA of monofilament, times its breaking load", "ratio", 4.5)
+CORD_EA = measure("Stiffness EA of braid and cord, times their breaking load", "ratio", 8.0)
+_TABLES: dict[LineKind, dict[float, Constant]] = {
     "steel rope": STEEL_BREAKING,
     "polyester cord": CORD_BREAKING,
     "cable tie": TIE_STRENGTH,

@@ -5,11 +5,12 @@ from dataclasses import dataclass
 
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core import ranges
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.checks.hang import CONTINGENCY, HANDLING
 from jolly_trellis.core.errors import UnknownName
 from jolly_trellis.core.piece import Conditions
 from jolly_trellis.core.placement.stem_set import find_variety
-from jolly_trellis.core.provenance import FROM_MEMORY, constant
+from jolly_trellis.core.provenance import FROM_MEMORY
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging.armatures import SizedArmature, size_armature
@@ -19,8 +20,8 @@ from jolly_trellis.core.rigging.rig import Rig, RigLine
 from jolly_trellis.core.stems import GRAVITY_M_S2, cut_mass_kg, heavy_factor
 from jolly_trellis.core.tubes import line_water_kg
 
-PROOF = constant("Proof load, times the finished load", "ratio", 1.25, FROM_MEMORY)
-PROOF_MIN = constant("Proof load hangs for, min", "count", 10, FROM_MEMORY)
+PROOF = rule("Proof load, times the finished load", "ratio", 1.25, FROM_MEMORY, cautious="up")
+PROOF_MIN = rule("Proof load hangs for", "minutes", 10, FROM_MEMORY, cautious="up")
 NETTING = "netting"
 EXTRA = "whatever else hangs on it"
 CORE = "core"

@@ -4,6 +4,7 @@ import math
 from dataclasses import dataclass
 from itertools import pairwise
 
+from jolly_trellis.core.books.figures import Constant, Shown, rule
 from jolly_trellis.core.checks.stand_ledge import BRUSH
 from jolly_trellis.core.checks.stand_stack import JOINT_LIMIT
 from jolly_trellis.core.checks.stand_wind import (
@@ -16,7 +17,7 @@ from jolly_trellis.core.checks.stand_wind import (
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.footing import FOOT_FRICTION
 from jolly_trellis.core.mechanics.fit import PUTTY_PULL
-from jolly_trellis.core.provenance import FROM_MEMORY, Figure, Provenance, constant
+from jolly_trellis.core.provenance import FROM_MEMORY, Provenance
 from jolly_trellis.core.quantities import count, force, length, moment, phrase, ratio
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging.rig import HangPoint, Mount, Rig
@@ -24,13 +25,13 @@ from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.verdicts import Finding, finding
 
 Place = tuple[float, float, float]
-TIE_APART = constant("Ties along a frame, farthest apart", "length", 0.30, FROM_MEMORY)
-STEEL_APART = constant("Steel or cord ties over people, farthest apart", "length", 0.60, FROM_MEMORY)
-TIES_LEAST = constant("Ties of mounted work, fewest", "count", 3, FROM_MEMORY)
-TIES_AT_ENDS = constant("Ties at each end of mounted work", "count", 2, FROM_MEMORY)
-STEEL_ENDS = constant("Ends with a steel or cord tie, over people", "count", 2, FROM_MEMORY)
+TIE_APART = rule("Ties along a frame, farthest apart", "length", 0.30, FROM_MEMORY, cautious="down")
+STEEL_APART = rule("Steel or cord ties over people, farthest apart", "length", 0.60, FROM_MEMORY, cautious="down")
+TIES_LEAST = rule("Ties of mounted work, fewest", "count", 3, FROM_MEMORY, cautious="up")
+TIES_AT_ENDS = rule("Ties at each end of mounted work", "count", 2, FROM_MEMORY, cautious="up")
+STEEL_ENDS = rule("Ends with a steel or cord tie, over people", "count", 2, FROM_MEMORY, cautious="up")
 FEET = 4
-SCREW_POWER = constant(
+SCREW_POWER = rule(
     "Shear and pull-out of a screw together: power of each share",
     "ratio",
     2.0,
@@ -241,7 +242,7 @@ def _slides(rig: Rig, mount: Mount, typical_kg: float, push: Push) -> Finding | 
     )
 
 
-def _too_few(check: str, words: str, value: int, limit: Figure) -> list[Finding]:
+def _too_few(check: str, words: str, value: int, limit: Constant) -> list[Finding]:
     """A count that is short of its least; enough is enough, so there is nothing to say of it."""
     if value >= limit.value:
         return []
@@ -251,7 +252,7 @@ def _too_few(check: str, words: str, value: int, limit: Figure) -> list[Finding]
     ]
 
 
-def _apart(check: str, words: str, marks: list[float], limit: Figure) -> Finding:
+def _apart(check: str, words: str, marks: list[float], limit: Constant) -> Finding:
     widest = max((other - one for one, other in pairwise(marks)), default=0.0)
     reason = phrase(words, v=length(widest), limit=limit.quantity)
     return finding(
@@ -335,14 +336,14 @@ def untied(rig: Rig) -> list[str]:
     return [f"what fixed thing the {mount.kind} is guyed or tied to, as people can be under or beside it"]
 
 
-def figures(rig: Rig) -> list[Figure]:
+def figures(rig: Rig) -> list[Shown]:
     """Figures for the screen of what it is mounted on."""
     mount = rig.mount
     if mount is None:
         return []
     if mount.kind == "wall":
         return [SCREW_POWER]
-    own = [TIE_APART, STEEL_APART, TIES_LEAST, TIES_AT_ENDS]
+    own: list[Shown] = [TIE_APART, STEEL_APART, TIES_LEAST, TIES_AT_ENDS]
     if mount.kind == "column":
         return own
     feet = (mount.foot_material, mount.surface)

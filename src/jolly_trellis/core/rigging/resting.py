@@ -6,10 +6,10 @@ from itertools import pairwise
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.piece import Conditions
-from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.rigging.drops import longest_stem_m
 from jolly_trellis.core.rigging.layout import LaidOut, lay_out
 from jolly_trellis.core.rigging.loads import Load, TakeOff, take_off
@@ -19,10 +19,8 @@ from jolly_trellis.core.rigging.states import HangState, StateName
 from jolly_trellis.core.stems import GRAVITY_M_S2
 
 _BODY_STEP_M = 0.10
-TILT_MOST = constant(
-    "Out of level with one face done, most before faces are filled by turns", "angle", math.radians(5)
-)
-TABLE_TOP = constant("Height of a table's top, where a runner lies", "length", 0.75)
+TILT_MOST = rule("Out of level with one face done, most before faces are filled by turns", "angle", math.radians(5))
+TABLE_TOP = rule("Height of a table's top, where a runner lies", "length", 0.75)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -48,11 +46,12 @@ def settle(rig: Rig, conditions: Conditions) -> Rest:
 
     Raises: CoreError: the rig cannot be, or has no rest position.
     """
-    load = design_load(take_off(rig, conditions))
-    if rig.lies:
-        return lying(rig, load.total_n)
-    shown = lay_out(rig, load, as_if=None)
-    return rest_of(rig, load.total_n, shown, solve(shown.net))
+    with conditions.figures.open():
+        load = design_load(take_off(rig, conditions))
+        if rig.lies:
+            return lying(rig, load.total_n)
+        shown = lay_out(rig, load, as_if=None)
+        return rest_of(rig, load.total_n, shown, solve(shown.net))
 
 
 def lying(rig: Rig, load: float) -> Rest:

@@ -5,10 +5,10 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.checks.hang import CONTINGENCY, HANDLING
 from jolly_trellis.core.errors import CoreError, InvalidMeasure
 from jolly_trellis.core.piece import Conditions
-from jolly_trellis.core.provenance import constant
 from jolly_trellis.core.quantities import Phrase, length, phrase
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging.layout import LaidOut, lay_out
@@ -18,7 +18,7 @@ from jolly_trellis.core.rigging.resting import line_tensions, lowest_m, places
 from jolly_trellis.core.rigging.rig import Rig, RigLine
 from jolly_trellis.core.stems import GRAVITY_M_S2
 
-SUDDEN = constant("Sudden transfer when a line goes, times the static tension", "ratio", 2.0)
+SUDDEN = rule("Sudden transfer when a line goes, times the static tension", "ratio", 2.0, cautious="up")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -42,6 +42,11 @@ def snip(rig: Rig, conditions: Conditions, cut: int) -> tuple[SnipStep, ...]:
 
     Raises: InvalidMeasure: no such line. CoreError: the rig cannot be.
     """
+    with conditions.figures.open():
+        return _snip(rig, conditions, cut)
+
+
+def _snip(rig: Rig, conditions: Conditions, cut: int) -> tuple[SnipStep, ...]:
     if not 0 <= cut < len(rig.lines):
         raise InvalidMeasure(
             path="lines", message=phrase("There is no such line."), limit=phrase("Choose one of the rig's lines.")

@@ -3,10 +3,11 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from jolly_trellis.core.provenance import FROM_MEMORY, constant
+from jolly_trellis.core.books.figures import rule
+from jolly_trellis.core.provenance import FROM_MEMORY
 from jolly_trellis.core.rigging.rig import HangPoint, Rig, RigLine
 
-HALF_LABEL = constant("Adhesive and suction hooks carry, of their label", "ratio", 0.5, FROM_MEMORY)
+HALF_LABEL = rule("Adhesive and suction hooks carry, of their label", "ratio", 0.5, FROM_MEMORY, cautious="down")
 NEVER_OVERHEAD = ("adhesive hook", "suction hook")
 StateName = Literal["bare", "one face done", "finished"]
 LineCase = Literal["whole", "uneven", "one gone"]

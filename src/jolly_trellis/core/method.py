@@ -1,5 +1,6 @@
 """Every constant of the method with its provenance, gathered for the page that lists them."""
 
+from collections.abc import Mapping
 from types import ModuleType
 
 from jolly_trellis.core import (
@@ -25,6 +26,7 @@ from jolly_trellis.core import (
     water_table,
 )
 from jolly_trellis.core.books import bodies, water
+from jolly_trellis.core.books.figures import Constant, FigureBook, book_of
 from jolly_trellis.core.checks import (
     drink,
     drink_carried,
@@ -62,6 +64,7 @@ from jolly_trellis.core.mechanics import (
 from jolly_trellis.core.placement import (
     aim,
     choosing,
+    dealing,
     dome,
     fan,
     forward,
@@ -73,7 +76,6 @@ from jolly_trellis.core.placement import (
     trace,
     turning,
 )
-from jolly_trellis.core.provenance import Figure
 from jolly_trellis.core.rigging import (
     armatures,
     assess,
@@ -106,6 +108,7 @@ TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
             garden,
             aim,
             choosing,
+            dealing,
             turning,
             place,
             seats,
@@ -133,27 +136,30 @@ TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
 )
 
 
-def all_figures() -> tuple[tuple[str, tuple[Figure, ...]], ...]:
-    """(topic, figures) for every topic; a figure imported by another module is listed once, where first met."""
-    seen: set[int] = set()
+def all_constants() -> tuple[tuple[str, tuple[Constant, ...]], ...]:
+    """(topic, constants) for every topic; one imported by another module is listed once, where first met."""
+    seen: set[str] = set()
     topics = []
     for topic, modules in TOPICS:
-        found = [figure for module in modules for figure in _figures_in(module) if id(figure) not in seen]
-        unique = list({id(each): each for each in found}.values())
-        seen |= {id(each) for each in unique}
-        topics.append((topic, tuple(unique)))
+        found = {each.key: each for module in modules for each in _constants_in(module) if each.key not in seen}
+        seen |= found.keys()
+        topics.append((topic, tuple(found.values())))
     return tuple(topics)
 
 
-def _figures_in(module: ModuleType) -> list[Figure]:
-    return [figure for value in vars(module).values() for figure in _flatten(value)]
+def _constants_in(module: ModuleType) -> list[Constant]:
+    return [constant for value in vars(module).values() for constant in _flatten(value)]
 
 
-def _flatten(value: object) -> list[Figure]:
-    if isinstance(value, Figure):
+def _flatten(value: object) -> list[Constant]:
+    if isinstance(value, Constant):
         return [value]
     if isinstance(value, dict):
-        return [figure for each in value.values() for figure in _flatten(each)]
+        return [constant for each in value.values() for constant in _flatten(each)]
     if isinstance(value, tuple):
-        return [figure for each in value for figure in _flatten(each)]
+        return [constant for each in value for constant in _flatten(each)]
     return []
+
+
+CONSTANTS: Mapping[str, Constant] = {each.key: each for _, listed in all_constants() for each in listed}
+PROGRAM: FigureBook = book_of(CONSTANTS, {})
