@@ -7,7 +7,7 @@ from pydantic import BaseModel
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.headline import Headline
 from jolly_trellis.core.piece import Piece
-from jolly_trellis.core.quantities import Phrase, Quantity
+from jolly_trellis.core.quantities import Phrase
 from jolly_trellis.core.report import Report
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
@@ -79,6 +79,7 @@ class EventOut(BaseModel):
     brief: Brief
     undo: str | None
     redo: str | None
+    newest_figures: bool
     pieces: list[PieceOut]
     rigs: list[RigOut]
     headline: Headline
@@ -107,15 +108,3 @@ class SavedPiece(BaseModel):
             report=judged.report,
             problem=None if judged.problem is None else Problem.of(judged.problem),
         )
-
-
-class FigureOut(BaseModel):
-    label: str
-    quantity: Quantity
-    provenance: str
-    source: str
-
-
-class TopicOut(BaseModel):
-    topic: str
-    figures: list[FigureOut]

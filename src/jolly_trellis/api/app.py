@@ -13,8 +13,9 @@ from fastapi.responses import FileResponse, Response
 from fastapi.staticfiles import StaticFiles
 
 from jolly_trellis import __version__
-from jolly_trellis.api import bench, data, day, event_files, line_up, lists, problems, rigs, roll, stores
+from jolly_trellis.api import bench, data, day, event_files, figures, line_up, lists, problems, rigs, roll, stores
 from jolly_trellis.api.bodies import BodyLimit
+from jolly_trellis.api.deps import ReadFigures
 from jolly_trellis.api.doors import Doors
 from jolly_trellis.services import copies
 from jolly_trellis.store.connection import StoreError
@@ -43,9 +44,10 @@ def make_app(folder: Path, web_build: Path = WEB_BUILD, hosts: Collection[str] =
         day.router,
         lists.router,
         stores.router,
+        figures.router,
         data.router,
     ):
-        app.include_router(router)
+        app.include_router(router, dependencies=[ReadFigures])
 
     @app.get("/api/health", tags=["health"])
     def health() -> dict[str, str]:

@@ -2,13 +2,16 @@
 
 import json
 from collections import Counter
+from dataclasses import replace
 from typing import Annotated, Any, Literal
 
 from pydantic import BeforeValidator, Field
 
 from jolly_trellis import __version__
 from jolly_trellis.api.sent import In, Sent
+from jolly_trellis.core.books.figures import FigureBook, read_book
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.method import CONSTANTS
 from jolly_trellis.core.piece import Piece
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.rig import Rig
@@ -18,6 +21,7 @@ from jolly_trellis.store.plan import MOST_PIECES, MOST_RIGS, Brief, Plan, Planne
 
 FORMAT = "jolly-trellis-event"
 VERSION = 1
+FigureKey = Annotated[str, Field(min_length=1, max_length=200)]
 
 
 def _number(value: Any) -> Any:
@@ -37,8 +41,17 @@ class FileRig(In):
     rig: Annotated[Rig, Sent()]
 
 
+class FileFigures(In):
+    """The book of figures an event was planned with: numbers by key, and a studio's reasons for its own."""
+
+    values: Annotated[dict[FigureKey, float], Field(max_length=2000)]
+    own: Annotated[dict[FigureKey, Annotated[str, Field(max_length=200)]], Field(max_length=2000)] = Field(
+        default_factory=dict
+    )
+
+
 class EventFile(In):
-    """One event: what is known of the job, its pieces, its hung pieces, the survey of its place."""
+    """One event: what is known of the job, its pieces, its hung pieces, the survey of its place, its figures."""
 
     format: Literal["jolly-trellis-event"]
     version: Annotated[Literal[1], BeforeValidator(_number)]
@@ -47,9 +60,13 @@ class EventFile(In):
     pieces: Annotated[list[FilePiece], Field(max_length=MOST_PIECES)]
     rigs: Annotated[list[FileRig], Field(max_length=MOST_RIGS)]
     survey: Annotated[list[Annotated[SurveyPoint, Sent()]], Field(max_length=200)]
+    figures: FileFigures | None = None
 
-    def to_core(self) -> tuple[Plan, Survey]:
-        """The plan and the survey. Raises InvalidMeasure: two pieces with one number, or something out of range."""
+    def to_core(self) -> tuple[Plan, Survey, FigureBook | None]:
+        """The plan, the survey, and the figures where the file has them.
+
+        Raises InvalidMeasure: two pieces with one number, or a figure out of range.
+        """
         numbers = Counter([each.id for each in self.pieces] + [each.id for each in self.rigs])
         twice = next((number for number, times in numbers.items() if times > 1), None)
         if twice is not None:
@@ -59,16 +76,30 @@ class EventFile(In):
                 limit=phrase("Give each its own."),
             )
         plan = Plan(
-            brief=self.brief,
+            brief=replace(self.brief, figures=""),
             pieces=tuple(PlannedPiece(id=each.id, piece=each.piece) for each in self.pieces),
             rigs=tuple(PlannedRig(id=each.id, rig=each.rig) for each in self.rigs),
         )
-        return plan, Survey(points=tuple(self.survey))
+        try:
+            book = None if self.figures is None else read_book(CONSTANTS, self.figures.values, self.figures.own)
+        except InvalidMeasure as problem:
+            raise InvalidMeasure(path="text", message=problem.message, limit=problem.limit) from None
+        return plan, Survey(points=tuple(self.survey)), book
 
 
-def write_file(plan: Plan, survey: Survey) -> str:
-    """A whole event as text, indented so that it can be read and compared."""
+def write_file(plan: Plan, survey: Survey, book: FigureBook | None = None) -> str:
+    """A whole event as text, indented so that it can be read and compared.
+
+    Args:
+        book: the figures it is planned with; None leaves them out.
+    """
     plain = codec.to_plain(plan)
+    if book is None:
+        plain["brief"] = {**plain["brief"], "figures": ""}
+        own = {}
+    else:
+        reasons = {key: each.reason for key, each in book.own.items()}
+        own = {"figures": {"values": dict(sorted(book.values.items())), "own": reasons}}
     return json.dumps(
         {
             "format": FORMAT,
@@ -76,6 +107,7 @@ def write_file(plan: Plan, survey: Survey) -> str:
             "written_by": __version__,
             **plain,
             "survey": codec.to_plain(survey)["points"],
+            **own,
         },
         ensure_ascii=False,
         allow_nan=False,

@@ -15,13 +15,14 @@ from jolly_trellis.api.line_up import event_out
 from jolly_trellis.api.problems import sentence_of, where_of
 from jolly_trellis.api.sent import In
 from jolly_trellis.core import ranges
+from jolly_trellis.core.books.figures import FigureBook
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.survey import Survey
 from jolly_trellis.core.units import UnitSystem, render
 from jolly_trellis.exchange.venue_pack import Pack, write_pack
 from jolly_trellis.services import day as days
-from jolly_trellis.services import event_work, judging, planning, rigging
+from jolly_trellis.services import event_work, figures, judging, planning, rigging
 from jolly_trellis.services.stores import free_key
 from jolly_trellis.store.plan import Plan
 
@@ -45,7 +46,8 @@ def event_file(event_id: Number, conn: Connection) -> Response:
     plan = planning.state(conn, event_id).plan
     _, row = rigging.survey_of(conn, event_id)
     headers = {"Content-Disposition": f'attachment; filename="{free_key(plan.brief.name, set())}.event.json"'}
-    return Response(write_file(plan, row.survey), media_type="application/json", headers=headers)
+    book = figures.of_edition(conn, plan.brief.figures)
+    return Response(write_file(plan, row.survey, book), media_type="application/json", headers=headers)
 
 
 @router.get("/event-file.schema.json")
@@ -57,9 +59,9 @@ def event_schema() -> dict[str, Any]:
 @router.post("/events/from-file", status_code=201)
 def read_event(body: ReadFile, conn: Connection) -> FileRead:
     """Begin an event from a file. A damaged or newer file says which part, and nothing is taken in."""
-    plan, survey = _read(body.text)
+    plan, survey, book = _read(body.text)
     judging.check_brief(plan.brief)
-    event, kept = rigging.begin_with_survey(conn, plan, survey)
+    event, kept = rigging.begin_with_survey(conn, plan, survey, book)
     return FileRead(event=EventSummary(id=event.id, name=event.name, revision=event.revision), survey_kept=kept)
 
 
@@ -89,8 +91,8 @@ def venue_pack(event_id: Number, conn: Connection, system: UnitSystem = "metric"
     return Response(write_pack(pack, system=system), media_type="text/html; charset=utf-8", headers=headers)
 
 
-def _read(text: str) -> tuple[Plan, Survey]:
-    """A file's plan and survey. Raises InvalidMeasure: it is damaged, newer, or holds what is out of range."""
+def _read(text: str) -> tuple[Plan, Survey, FigureBook | None]:
+    """A file's plan, survey, figures. Raises InvalidMeasure: it is damaged, newer, or holds what is out of range."""
     try:
         plain = json.loads(text)
     except json.JSONDecodeError as problem:
@@ -101,7 +103,7 @@ def _read(text: str) -> tuple[Plan, Survey]:
         raise _refused("The file is damaged: it holds a number that nobody could have typed.") from None
     check_version(plain)
     try:
-        plan, survey = EventFile.model_validate(plain).to_core()
+        plan, survey, book = EventFile.model_validate(plain).to_core()
     except ValidationError as problem:
         where, sentence = sentence_of(problem.errors()[0])
         raise _refused(f"The file is damaged in {where}: {sentence}") from None
@@ -110,7 +112,7 @@ def _read(text: str) -> tuple[Plan, Survey]:
         if wrong is not None:
             said = f"{render(wrong.message, 'metric')} {render(wrong.limit, 'metric')}"
             raise _refused(f"The file is damaged in {where_of(wrong.path.split('.'))}: {said}")
-    return plan, survey
+    return plan, survey, book
 
 
 def _refused(message: str) -> InvalidMeasure:

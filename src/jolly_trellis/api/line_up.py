@@ -12,7 +12,7 @@ from jolly_trellis.api.sent import Sent
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.headline import headline
 from jolly_trellis.core.piece import Conditions
-from jolly_trellis.services import event_work, judging, planning, rigging
+from jolly_trellis.services import event_work, figures, judging, planning, rigging
 from jolly_trellis.services.planning import EventState
 from jolly_trellis.services.settling import to_settle
 from jolly_trellis.store import events
@@ -76,6 +76,13 @@ def event_out(conn: sqlite3.Connection, state: EventState) -> EventOut:
 
     Fixes are not tried here: with many pieces that takes seconds, and the bench asks for those of its own piece.
     """
+    # A step may change which book the event is planned with: what is open is the one before it.
+    book = figures.of_event(conn, state.event.id)
+    with book.open():
+        return _event_out(conn, state, book.edition == figures.current(conn).edition)
+
+
+def _event_out(conn: sqlite3.Connection, state: EventState, newest: bool) -> EventOut:
     conditions = judging.conditions_of(conn, state.plan.brief)
     pieces = [_piece_out(each, conditions) for each in state.plan.pieces]
     rigs = [rig_out(conn, state.plan.brief, each, conditions) for each in state.plan.rigs]
@@ -87,6 +94,7 @@ def event_out(conn: sqlite3.Connection, state: EventState) -> EventOut:
         brief=state.plan.brief,
         undo=state.undo,
         redo=state.redo,
+        newest_figures=newest,
         pieces=pieces,
         rigs=rigs,
         headline=headline(work.made, cost),

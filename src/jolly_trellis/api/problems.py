@@ -15,6 +15,7 @@ from jolly_trellis.catalog.cells import BadTable
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.quantities import Phrase, Quantity
 from jolly_trellis.core.units import render
+from jolly_trellis.services.figures import NoSuchFigure, OtherBook
 from jolly_trellis.services.planning import NotFound, NothingToDo, Stale
 from jolly_trellis.store.connection import StoreError, in_words
 
@@ -80,6 +81,22 @@ def install(app: FastAPI) -> None:
     def _missing(_: Request, problem: NotFound) -> JSONResponse:
         body = body_of(code="not_found", path="", message="That is no longer here.", limit="Go back to the line-up.")
         return JSONResponse(body, status_code=404)
+
+    @app.exception_handler(NoSuchFigure)
+    def _no_figure(_: Request, problem: NoSuchFigure) -> JSONResponse:
+        limit = "Choose one from the list of figures."
+        body = body_of(code="not_found", path="key", message="There is no such figure.", limit=limit)
+        return JSONResponse(body, status_code=404)
+
+    @app.exception_handler(OtherBook)
+    def _other_book(_: Request, problem: OtherBook) -> JSONResponse:
+        body = body_of(
+            code="other_book",
+            path="",
+            message="The figures were changed in another window meanwhile.",
+            limit="They are shown here as they are now; set yours again where you still want it.",
+        )
+        return JSONResponse(body, status_code=409)
 
     @app.exception_handler(BadTable)
     def _table(_: Request, problem: BadTable) -> JSONResponse:

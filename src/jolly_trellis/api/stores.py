@@ -5,7 +5,6 @@ from dataclasses import replace
 from fastapi import APIRouter
 from fastapi.responses import Response
 
-from jolly_trellis.api.answers import FigureOut, TopicOut
 from jolly_trellis.api.deps import Connection
 from jolly_trellis.api.store_models import (
     AboutOut,
@@ -32,7 +31,6 @@ from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.mechanics.sizing import ABOUT
-from jolly_trellis.core.method import all_constants
 from jolly_trellis.core.practice import SCHOOLS
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.vessels import check_vessel
@@ -196,22 +194,3 @@ def check_fill(body: CheckFill) -> FillCheck:
     vessel = body.vessel
     check_vessel(vessel)
     return vessel_outline.check_fill(vessel, body.poured_l)
-
-
-@router.get("/figures")
-def get_figures() -> list[TopicOut]:
-    return [
-        TopicOut(
-            topic=topic,
-            figures=[
-                FigureOut(
-                    label=each.label,
-                    quantity=each.quantity,
-                    provenance=each.provenance.kind,
-                    source=each.provenance.source,
-                )
-                for each in figures
-            ],
-        )
-        for topic, figures in all_constants()
-    ]

@@ -15,6 +15,7 @@ from jolly_trellis.core.event.roll import CutPlan, cut_plan, keeping_cut
 from jolly_trellis.core.event.roll_problems import Larder, MaterialPlan
 from jolly_trellis.core.event.shopping import Shelves, Shopping, shopping
 from jolly_trellis.core.event.water_rounds import WaterRounds, water_rounds
+from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.piece import Conditions
 from jolly_trellis.services import judging, long_work, planning, rigging
 from jolly_trellis.services.long_work import Running
@@ -49,7 +50,7 @@ def work_of(conn: sqlite3.Connection, event_id: int) -> EventWork:
     needs, larder = needs_of(made, turning=state.plan.brief.turning), larder_of(conn)
     path = str(conn.execute("PRAGMA database_list").fetchone()["file"])
     mark = hashlib.sha256(f"{path}|{stock.revision(conn)}|".encode() + codec.dumps(state.plan).encode())
-    mark.update(codec.dumps(needs).encode())
+    mark.update(codec.dumps(needs).encode() + conditions.figures.edition.encode())
     mark.update(codec.dumps(rigging.survey_of(conn, event_id)[1].survey).encode())
     return EventWork(
         event_id=event_id,
@@ -183,6 +184,8 @@ def cut_mark(work: EventWork) -> str:
     mark = hashlib.sha256(codec.dumps(work.needs.sheets).encode() + codec.dumps(work.needs.lengths).encode())
     mark.update(codec.dumps(work.needs.not_worked_out).encode())
     mark.update(codec.dumps(work.larder).encode())
+    if (edition := work.conditions.figures.edition) != PROGRAM.edition:
+        mark.update(edition.encode())
     return mark.hexdigest()
 
 

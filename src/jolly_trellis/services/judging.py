@@ -184,7 +184,8 @@ def report_of(piece: Piece, conditions: Conditions, *, with_fixes: bool) -> Repo
         return evaluate(piece, conditions, with_fixes=True)
     times = (conditions.finished_at, conditions.loaded_at, conditions.filled_at, conditions.ends_at)
     airs = (conditions.workshop, conditions.van, conditions.air)
-    key = (piece, times, airs, conditions.topped_up_by, conditions.practice, id(conditions.varieties))
+    key: tuple[object, ...] = (piece, times, airs, conditions.topped_up_by, conditions.practice)
+    key = (*key, conditions.figures.edition, id(conditions.varieties))
     found = _kept_reports.get(key)
     if found is None or found[0] is not conditions.varieties:
         found = (conditions.varieties, evaluate(piece, conditions, with_fixes=False))

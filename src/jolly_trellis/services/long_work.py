@@ -4,6 +4,7 @@ import atexit
 import threading
 from collections import OrderedDict
 from collections.abc import Callable
+from contextvars import copy_context
 from dataclasses import dataclass, field
 from typing import Any, Generic, TypeVar
 
@@ -51,7 +52,8 @@ def start(key: tuple[Any, ...], work: Callable[[Running[T]], T]) -> Running[T]:
 
     Args:
         key: what it is for; work of another key for the same thing goes on beside it.
-        work: given the running work, to tell better results and look whether to stop; returns the final one.
+        work: given the running work, to tell better results and look whether to stop; returns the final one. It reads
+            the book of figures that is open where it is begun.
     """
     with _lock:
         found = _running.get(key)
@@ -71,7 +73,7 @@ def start(key: tuple[Any, ...], work: Callable[[Running[T]], T]) -> Running[T]:
         finally:
             running.done = True
 
-    running._thread = threading.Thread(target=go, daemon=True)
+    running._thread = threading.Thread(target=copy_context().run, args=(go,), daemon=True)
     running._thread.start()
     return running
 

@@ -11,6 +11,7 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.piece import Piece, RecipeLine
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.services import figures
 from jolly_trellis.store import codec, events, history
 from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.events import EventRow
@@ -82,6 +83,7 @@ def copy_event(conn: sqlite3.Connection, event_id: int) -> EventState:
         ends_at=None,
         clear_by=None,
         locks=(),
+        figures="",
     )
     return state(conn, begin(conn, replace(plan, brief=brief)).id)
 
@@ -89,6 +91,7 @@ def copy_event(conn: sqlite3.Connection, event_id: int) -> EventState:
 def begin(conn: sqlite3.Connection, plan: Plan) -> EventRow:
     """Start an event from a whole plan; its pieces keep their numbers."""
     with transaction(conn):
+        plan = _pinned(conn, plan)
         event_id = events.add_event(conn, plan.brief)
         event = _event(conn, event_id)
         empty = Plan(brief=plan.brief)
@@ -142,13 +145,15 @@ def piece_of(conn: sqlite3.Connection, event_id: int, piece_id: int) -> tuple[Pi
     return plan.by_id()[piece_id], plan.brief
 
 
-def put_brief(conn: sqlite3.Connection, event_id: int, brief: Brief, *, base_revision: int) -> EventState:
+def put_brief(
+    conn: sqlite3.Connection, event_id: int, brief: Brief, *, base_revision: int, label: str = "Change the brief"
+) -> EventState:
     """Save the brief. Raises NotFound, Stale."""
 
     def change(plan: Plan) -> Plan:
         return replace(plan, brief=brief)
 
-    return _change(conn, event_id, change, base_revision=base_revision, label="Change the brief", piece_id=None)
+    return _change(conn, event_id, change, base_revision=base_revision, label=label, piece_id=None)
 
 
 def put_recipes(
@@ -299,12 +304,20 @@ def _not_ahead(event: EventRow, base_revision: int) -> None:
 
 def _write(conn: sqlite3.Connection, event: EventRow, before: Plan, after: Plan, label: str) -> None:
     """Keep a changed plan as the next step, inside a transaction."""
+    if not after.brief.figures and before.brief.figures:
+        after = replace(after, brief=replace(after.brief, figures=before.brief.figures))
     if after == before:
         return
+    after = _pinned(conn, after)
     revision, step = event.revision + 1, event.step + 1
     events.put_plan(conn, event, before, after, revision=revision, step=step, version=__version__)
     history.add_step(conn, event.id, step, label, after)
     history.add_revision(conn, event.id, revision, after)
+
+
+def _pinned(conn: sqlite3.Connection, plan: Plan) -> Plan:
+    """A plan that names the edition of the figures it is planned with, from its first change on."""
+    return replace(plan, brief=replace(plan.brief, figures=figures.pin(conn, plan.brief.figures)))
 
 
 def _change(

@@ -2,8 +2,10 @@
 
 import sqlite3
 from collections import OrderedDict
+from dataclasses import replace
 
 from jolly_trellis.core import ranges
+from jolly_trellis.core.books.figures import FigureBook
 from jolly_trellis.core.errors import CoreError, InvalidMeasure, Unfinished
 from jolly_trellis.core.piece import Conditions
 from jolly_trellis.core.quantities import phrase
@@ -13,7 +15,7 @@ from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.rigging.survey import Survey
-from jolly_trellis.services import planning
+from jolly_trellis.services import figures, planning
 from jolly_trellis.services.planning import NotFound, Stale
 from jolly_trellis.store import surveys
 from jolly_trellis.store.connection import transaction
@@ -38,7 +40,7 @@ def report_of(conn: sqlite3.Connection, brief: Brief, rig: Rig, conditions: Cond
     there = in_place(conn, brief, rig)
     net = conditions.nettings.get(there.armature.netting or "")
     varieties = tuple(conditions.varieties.get(line.variety) for line in there.recipe)
-    key = (there, net, varieties, conditions.filled_at, conditions.ends_at)
+    key = (there, net, varieties, conditions.filled_at, conditions.ends_at, conditions.figures.edition)
     found = _kept.get(key)
     if found is None:
         found = assess(there, conditions)
@@ -116,15 +118,21 @@ def put_survey(conn: sqlite3.Connection, event_id: int, survey: Survey, *, base_
             surveys.put_survey(conn, place, survey)
 
 
-def begin_with_survey(conn: sqlite3.Connection, plan: Plan, survey: Survey) -> tuple[EventRow, bool]:
+def begin_with_survey(
+    conn: sqlite3.Connection, plan: Plan, survey: Survey, book: FigureBook | None = None
+) -> tuple[EventRow, bool]:
     """Start an event from a plan, with the survey of its place where the studio has none of it yet: both or neither.
 
+    Args:
+        book: the figures it was planned with elsewhere, to be kept with it; None for the studio's.
     Returns: the event; whether the studio's own survey was kept instead of another one that came with the plan.
     Raises: InvalidMeasure: the survey cannot be.
     """
     surveying.check(survey)
     place = _place_of(plan.brief)
     with transaction(conn):
+        if book is not None:
+            plan = replace(plan, brief=replace(plan.brief, figures=figures.keep(conn, book)))
         event = planning.begin(conn, plan)
         if not place or not survey.points:
             return event, False

@@ -22,7 +22,8 @@ class Brief:
     `access_at` is when the place lets the crew in, `starts_at` when guests come, `clear_by` when all must be gone.
     `travel_h` is one way; `tables` how many guest tables; `workshop` and `van` their air. The workshop is open from
     `opens` to `closes`, "HH:MM". `locks` are tasks set by hand; `turning` lets sheets lie across
-    the roll's length where that saves netting.
+    the roll's length where that saves netting. `figures` is the edition of the book of figures that the event is
+    planned with; empty is the book as it stands.
     """
 
     name: Annotated[str, Text(120, least=1)]
@@ -47,6 +48,7 @@ class Brief:
     costing: Costing = field(default_factory=Costing)
     locks: Annotated[tuple[Lock, ...], Many(400)] = ()
     turning: bool = True
+    figures: Annotated[str, Text(16)] = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

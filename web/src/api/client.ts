@@ -1,6 +1,7 @@
 import type { UnitSystem } from "../units/parse";
 import type {
   Armature,
+  Book,
   Brief,
   CalendarRead,
   CopiesOut,
@@ -16,6 +17,7 @@ import type {
   ListsOut,
   MakingReport,
   Mix,
+  Newer,
   Option,
   Piece,
   Problem,
@@ -36,7 +38,6 @@ import type {
   StoreKind,
   SurveyOut,
   SurveyPoint,
-  Topic,
   Trade,
   Understood,
   Vessel,
@@ -178,7 +179,14 @@ export const api = {
   }) => call<{ profile: readonly ProfilePoint[] }>("POST", "/outline", body),
   checkFill: (vessel: Vessel, poured_l: number) =>
     call<FillCheck>("POST", "/fill-check", { vessel, poured_l }),
-  figures: () => call<readonly Topic[]>("GET", "/figures"),
+  figures: () => call<Book>("GET", "/figures"),
+  setFigure: (key: string, base_edition: string, value: number, reason: string) =>
+    call<Book>("PUT", `/figures/${key}`, { base_edition, value, reason }),
+  unsetFigure: (key: string, base_edition: string) =>
+    call<Book>("DELETE", `/figures/${key}?base_edition=${base_edition}`),
+  newerFigures: (id: number) => call<Newer>("GET", `/events/${id}/newer-figures`),
+  takeNewerFigures: (id: number, base_revision: number) =>
+    call<EventOut>("POST", `/events/${id}/newer-figures`, { base_revision }),
 };
 
 /** Where a piece's flat patterns are, at true size. */

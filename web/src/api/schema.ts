@@ -1295,6 +1295,54 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/figures/{key}": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        /**
+         * Set Figure
+         * @description Set a figure of the studio's own; events keep the figures they were planned with until they take the newer.
+         */
+        readonly put: operations["set_figure_api_figures__key__put"];
+        readonly post?: never;
+        /**
+         * Unset Figure
+         * @description Go back to the program's figure.
+         */
+        readonly delete: operations["unset_figure_api_figures__key__delete"];
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/newer-figures": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Get Newer
+         * @description What taking the newer figures would change in an event, verdicts that get worse first.
+         */
+        readonly get: operations["get_newer_api_events__event_id__newer_figures_get"];
+        readonly put?: never;
+        /**
+         * Take Newer
+         * @description Plan the event with the newer figures from now on, as one step that can be undone.
+         */
+        readonly post: operations["take_newer_api_events__event_id__newer_figures_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/data": {
         readonly parameters: {
             readonly query?: never;
@@ -1737,6 +1785,20 @@ export interface components {
             readonly slack_m: number;
         };
         /**
+         * BookOut
+         * @description The studio's book as it stands; `unused` are own figures this version has no use for, with their reasons.
+         */
+        readonly BookOut: {
+            /** Edition */
+            readonly edition: string;
+            /** Topics */
+            readonly topics: readonly components["schemas"]["TopicOut"][];
+            /** Unused */
+            readonly unused: {
+                readonly [key: string]: string;
+            };
+        };
+        /**
          * Bouquet
          * @description What makes a piece a bouquet: bound at one point and carried; its vessel is the vase it waits in.
          *
@@ -1859,7 +1921,8 @@ export interface components {
          *     `access_at` is when the place lets the crew in, `starts_at` when guests come, `clear_by` when all must be gone.
          *     `travel_h` is one way; `tables` how many guest tables; `workshop` and `van` their air. The workshop is open from
          *     `opens` to `closes`, "HH:MM". `locks` are tasks set by hand; `turning` lets sheets lie across
-         *     the roll's length where that saves netting.
+         *     the roll's length where that saves netting. `figures` is the edition of the book of figures that the event is
+         *     planned with; empty is the book as it stands.
          */
         readonly Brief: {
             /** Name */
@@ -1925,6 +1988,11 @@ export interface components {
              * @default true
              */
             readonly turning: boolean;
+            /**
+             * Figures
+             * @default
+             */
+            readonly figures: string;
         };
         /**
          * BriefIn
@@ -1933,7 +2001,8 @@ export interface components {
          *     `access_at` is when the place lets the crew in, `starts_at` when guests come, `clear_by` when all must be gone.
          *     `travel_h` is one way; `tables` how many guest tables; `workshop` and `van` their air. The workshop is open from
          *     `opens` to `closes`, "HH:MM". `locks` are tasks set by hand; `turning` lets sheets lie across
-         *     the roll's length where that saves netting.
+         *     the roll's length where that saves netting. `figures` is the edition of the book of figures that the event is
+         *     planned with; empty is the book as it stands.
          */
         readonly BriefIn: {
             /** Name */
@@ -2017,6 +2086,11 @@ export interface components {
              * @default true
              */
             readonly turning: boolean;
+            /**
+             * Figures
+             * @default
+             */
+            readonly figures: string;
         };
         /**
          * Buy
@@ -2771,6 +2845,8 @@ export interface components {
             readonly undo: string | null;
             /** Redo */
             readonly redo: string | null;
+            /** Newest Figures */
+            readonly newest_figures: boolean;
             /** Pieces */
             readonly pieces: readonly components["schemas"]["PieceOut"][];
             /** Rigs */
@@ -2790,7 +2866,7 @@ export interface components {
         };
         /**
          * Figure
-         * @description A named number with its provenance: a constant of the method, or an input that a verdict rests on.
+         * @description A named number with its provenance, as it is shown beside a verdict that rests on it.
          */
         readonly Figure: {
             /** Label */
@@ -2798,15 +2874,57 @@ export interface components {
             readonly quantity: components["schemas"]["Quantity"];
             readonly provenance: components["schemas"]["Provenance"];
         };
-        /** FigureOut */
+        /**
+         * FigureChange
+         * @description A figure whose number is another one in the current book.
+         */
+        readonly FigureChange: {
+            /** Key */
+            readonly key: string;
+            /** Label */
+            readonly label: string;
+            readonly was: components["schemas"]["Quantity"];
+            readonly now: components["schemas"]["Quantity"];
+        };
+        /**
+         * FigureOut
+         * @description One constant. `reason` is the studio's where the figure is its own; `least` and `most` bound such a figure.
+         */
         readonly FigureOut: {
+            /** Key */
+            readonly key: string;
             /** Label */
             readonly label: string;
             readonly quantity: components["schemas"]["Quantity"];
-            /** Provenance */
-            readonly provenance: string;
+            readonly built_in: components["schemas"]["Quantity"];
+            /**
+             * Sort
+             * @enum {string}
+             */
+            readonly sort: "measure" | "rule" | "standard";
+            /** Spread */
+            readonly spread: number;
+            /**
+             * Cautious
+             * @enum {string}
+             */
+            readonly cautious: "either way" | "down" | "up";
+            readonly least: components["schemas"]["Quantity"];
+            readonly most: components["schemas"]["Quantity"];
+            /**
+             * Owner
+             * @enum {string}
+             */
+            readonly owner: "program" | "studio";
+            /**
+             * Provenance
+             * @enum {string}
+             */
+            readonly provenance: "published" | "common practice" | "from memory" | "estimate" | "measured" | "computed";
             /** Source */
             readonly source: string;
+            /** Reason */
+            readonly reason: string | null;
         };
         /**
          * FileRead
@@ -4203,6 +4321,18 @@ export interface components {
             readonly provenance: components["schemas"]["ProvenanceIn"];
         };
         /**
+         * NewerOut
+         * @description What the studio's book as it stands would change in an event; `kept_at`: when its own edition was first used.
+         */
+        readonly NewerOut: {
+            /** Kept At */
+            readonly kept_at: string | null;
+            /** Figures */
+            readonly figures: readonly components["schemas"]["FigureChange"][];
+            /** Verdicts */
+            readonly verdicts: readonly components["schemas"]["VerdictChange"][];
+        };
+        /**
          * Notice
          * @description Something worth knowing that is no verdict; `path` names the measure it belongs to.
          */
@@ -5093,7 +5223,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            readonly kind: "length" | "cut_length" | "level_most" | "level_least" | "mass" | "volume" | "duration" | "angle" | "force" | "moment" | "energy" | "pressure" | "density" | "areal_mass" | "linear_mass" | "draw" | "temperature" | "acceleration" | "stiffness" | "ratio" | "count";
+            readonly kind: "length" | "cut_length" | "level_most" | "level_least" | "mass" | "volume" | "duration" | "angle" | "force" | "moment" | "energy" | "pressure" | "density" | "areal_mass" | "linear_mass" | "draw" | "temperature" | "acceleration" | "stiffness" | "line_force" | "area" | "speed" | "per_speed" | "warming" | "evaporation" | "minutes" | "price_m" | "price_kg" | "ratio" | "count";
             /** Value */
             readonly value: number;
         };
@@ -5760,6 +5890,18 @@ export interface components {
             readonly half_depth_m?: number | null;
             /** Each */
             readonly each?: number | null;
+        };
+        /**
+         * SetFigure
+         * @description A figure of the studio's own, in the unit of its kind, and why.
+         */
+        readonly SetFigure: {
+            /** Base Edition */
+            readonly base_edition: string;
+            /** Value */
+            readonly value: number;
+            /** Reason */
+            readonly reason: string;
         };
         /**
          * SetTask
@@ -7432,6 +7574,25 @@ export interface components {
              * @default []
              */
             readonly tried: readonly components["schemas"]["Phrase"][];
+        };
+        /**
+         * VerdictChange
+         * @description A verdict that the current book judges otherwise; None where a piece cannot be worked out.
+         */
+        readonly VerdictChange: {
+            /** Piece Id */
+            readonly piece_id: number;
+            /** Name */
+            readonly name: string;
+            /**
+             * Verb
+             * @enum {string}
+             */
+            readonly verb: "hold" | "stand" | "drink" | "travel" | "hang" | "hide" | "see" | "lift";
+            /** Was */
+            readonly was: ("holds" | "tight" | "fails" | "not needed" | "cannot say") | null;
+            /** Now */
+            readonly now: ("holds" | "tight" | "fails" | "not needed" | "cannot say") | null;
         };
         /**
          * Vessel
@@ -10116,7 +10277,141 @@ export interface operations {
                     readonly [name: string]: unknown;
                 };
                 content: {
-                    readonly "application/json": readonly components["schemas"]["TopicOut"][];
+                    readonly "application/json": components["schemas"]["BookOut"];
+                };
+            };
+        };
+    };
+    readonly set_figure_api_figures__key__put: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly key: string;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["SetFigure"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["BookOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly unset_figure_api_figures__key__delete: {
+        readonly parameters: {
+            readonly query: {
+                readonly base_edition: string;
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly key: string;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["BookOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly get_newer_api_events__event_id__newer_figures_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["NewerOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly take_newer_api_events__event_id__newer_figures_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["BasedOn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

@@ -9,7 +9,7 @@ import re
 from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from contextvars import ContextVar
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from hashlib import sha256
 from typing import Annotated, Literal
 
@@ -181,7 +181,7 @@ def _declare(
         key=key,
         label=label,
         kind=kind,
-        built_in=value,
+        built_in=float(value),
         provenance=provenance,
         sort=sort,
         spread=spread,
@@ -229,6 +229,31 @@ _open: ContextVar[FigureBook] = ContextVar("the open book of figures")
 def open_book() -> FigureBook:
     """The book that is open. Raises LookupError: none is."""
     return _open.get()
+
+
+def read_book(
+    constants: Mapping[str, Constant], values: Mapping[str, float], reasons: Mapping[str, str]
+) -> FigureBook:
+    """A book as it was written down elsewhere or before; what it says of unknown figures is left out.
+
+    Args:
+        constants: all of them by key; those that `values` has no number for get the program's.
+        values: numbers by key. reasons: why, for those that were a studio's own.
+    Raises: InvalidMeasure: a number that cannot be; `path` is its key.
+    """
+    known = {key: float(value) for key, value in values.items() if key in constants}
+    for key, value in known.items():
+        least, most = replace(constants[key], cautious="either way").bounds
+        if not (math.isfinite(value) and least <= value <= most):
+            low, high = (Quantity(kind=constants[key].kind, value=each) for each in (least, most))
+            raise InvalidMeasure(
+                path=key,
+                message=phrase(f"“{constants[key].label}” is out of range."),
+                limit=phrase("Give {low} to {high}.", low=low, high=high),
+            )
+    all_values = {key: each.built_in for key, each in constants.items()} | known
+    own = {key: OwnFigure(value=all_values[key], reason=why) for key, why in reasons.items() if key in constants}
+    return FigureBook(values=all_values, own=own)
 
 
 def book_of(constants: Mapping[str, Constant], own: Mapping[str, OwnFigure]) -> FigureBook:

@@ -21,7 +21,7 @@ from jolly_trellis.core.event.cutting import (
     laid_out,
     lie,
 )
-from jolly_trellis.core.event.searching import search
+from jolly_trellis.core.event.searching import Value, search
 
 _LEFT_OVER = 10_000_000
 _CENT = 1_000
@@ -219,17 +219,13 @@ def _solve(
     solver.parameters.num_workers = _WORKERS
     solver.parameters.random_seed = 1
 
-    class Told(cp_model.CpSolverSolutionCallback):
-        """Tells each better plan, and ends the search when it is asked to."""
+    def tell(value: Value) -> bool:
+        cuts = _cuts_of(((choice, value(often)) for choice, often in choices), items, sheets, kerf)
+        found = _cutting(cuts, items, nowhere, kerf, bound)
+        progress.tell(found)
+        return progress.stop() or (found.cost[0] == len(nowhere) == 0 and 0 < found.area_used <= bound)
 
-        def on_solution_callback(self) -> None:
-            cuts = _cuts_of(((choice, self.value(often)) for choice, often in choices), items, sheets, kerf)
-            found = _cutting(cuts, items, nowhere, kerf, bound)
-            progress.tell(found)
-            if progress.stop() or (found.cost[0] == len(nowhere) == 0 and 0 < found.area_used <= bound):
-                self.stop_search()
-
-    if not search(solver, model, Told(), progress.stop):
+    if not search(solver, model, tell, progress.stop):
         return None
     return _cuts_of(((choice, solver.value(often)) for choice, often in choices), items, sheets, kerf)
 

@@ -10,7 +10,7 @@ from datetime import UTC, datetime, timedelta
 from ortools.sat.python import cp_model
 
 from jolly_trellis.core.event.job import Hours, Job
-from jolly_trellis.core.event.searching import search
+from jolly_trellis.core.event.searching import Value, search
 from jolly_trellis.core.event.task import MADE_WITHIN, Stage, Task
 
 SLOT_MIN = 5
@@ -93,8 +93,14 @@ def solve(
     solver.parameters.random_seed = 7
     solver.parameters.max_deterministic_time = _SEARCH
     solver.parameters.max_time_in_seconds = 30.0
-    told = _Told(made, tasks, job, progress)
-    if not search(solver, made.model, told, progress.stop if progress is not None else lambda: False):
+
+    def tell(value: Value) -> bool:
+        if progress is None:
+            return False
+        progress.tell(_sheet(made, tasks, job, value))
+        return progress.stop()
+
+    if not search(solver, made.model, tell, progress.stop if progress is not None else lambda: False):
         return None
     return _sheet(made, tasks, job, solver.value)
 
@@ -152,20 +158,6 @@ def _model(tasks: tuple[Task, ...], job: Job, relaxed: frozenset[str]) -> _Model
                 start, size = made.spans[key]
                 model.add(made.spans[task.key][0] >= start + size + _rest(known[key], task))
     return made
-
-
-class _Told(cp_model.CpSolverSolutionCallback):
-    """Tells each better sheet, and ends the search when it is asked to."""
-
-    def __init__(self, made: _Model, tasks: tuple[Task, ...], job: Job, progress: Progress | None) -> None:
-        super().__init__()
-        self._made, self._tasks, self._job, self._progress = made, tasks, job, progress
-
-    def on_solution_callback(self) -> None:
-        if self._progress is not None:
-            self._progress.tell(_sheet(self._made, self._tasks, self._job, self.value))
-            if self._progress.stop():
-                self.stop_search()
 
 
 def _sheet(made: _Model, tasks: tuple[Task, ...], job: Job, value: Callable[[cp_model.IntVar], int]) -> Solved:

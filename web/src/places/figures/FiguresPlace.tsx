@@ -1,47 +1,139 @@
-import { useQuery } from "@tanstack/react-query";
-import { api } from "../../api/client";
-import type { Quantity } from "../../api/types";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, Refused } from "../../api/client";
+import type { Book, Problem } from "../../api/types";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
-import { textOf } from "../../units/text";
+import { useRefusal } from "../../ui/useRefusal";
+import { render } from "../../units/text";
+import { FigureRow } from "./FigureRow";
 
-/** Every constant of the method with where it comes from. */
+const NONE: Book["topics"] = [];
+
+/** The book of figures: every constant of the method, whose it is, where it comes from; one's own in its place. */
 export function FiguresPlace() {
   const { system } = useSettings();
-  const topics = useQuery({ queryKey: ["figures"], queryFn: api.figures });
+  const client = useQueryClient();
+  const book = useQuery({ queryKey: ["figures"], queryFn: api.figures });
+  const { problem, attempt } = useRefusal();
+  const [sought, setSought] = useState("");
+  const [ownOnly, setOwnOnly] = useState(false);
+  const show = (next: Book) => {
+    client.setQueryData(["figures"], next);
+    void client.invalidateQueries({ queryKey: ["event"] });
+  };
+  const set = async (key: string, value: number, reason: string): Promise<Problem | null> => {
+    try {
+      show(await api.setFigure(key, book.data?.edition ?? "", value, reason));
+      return null;
+    } catch (reason_) {
+      if (!(reason_ instanceof Refused)) throw reason_;
+      if (reason_.problem.code === "other_book") await book.refetch();
+      return reason_.problem;
+    }
+  };
+  const unset = async (key: string) => {
+    const next = await attempt(() => api.unsetFigure(key, book.data?.edition ?? ""));
+    if (next) show(next);
+    else await book.refetch();
+  };
+  const words = sought.trim().toLowerCase();
+  const topics = (book.data?.topics ?? NONE)
+    .map((topic) => ({
+      ...topic,
+      figures: topic.figures.filter(
+        (each) =>
+          (!ownOnly || each.owner === "studio") &&
+          (each.label.toLowerCase().includes(words) || topic.topic.toLowerCase().includes(words)),
+      ),
+    }))
+    .filter((topic) => topic.figures.length > 0);
+  const unused = Object.entries(book.data?.unused ?? {});
   return (
     <div className="flex h-full flex-col">
       <TopBar>
         <h1 className="m-0 text-xl">Where every figure comes from</h1>
       </TopBar>
+      {problem && (
+        <p role="alert" className="m-0 flex-none border-b border-berry bg-sheet px-4 py-2 text-berry">
+          {render(problem.message, system)} {render(problem.limit, system)}
+        </p>
+      )}
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard */}
-      <main tabIndex={0} className="min-h-0 flex-1 overflow-y-auto p-6 print:overflow-visible">
+      <main tabIndex={0} className="min-h-0 flex-1 overflow-y-auto p-6 max-md:p-3 print:overflow-visible">
         <p className="mt-0 max-w-3xl">
           <strong>Published</strong> figures name their source. <strong>Common practice</strong> is what the
           trade does, with no source. <strong>From memory</strong> was written down without the book at hand.
-          An <strong>estimate</strong> is ours, to be replaced by your own weighings.
+          An <strong>estimate</strong> is ours, to be replaced by your own weighings. A{" "}
+          <strong>measure</strong> is of the world, and you can measure it; a <strong>rule</strong> is a limit
+          or a convention. Events keep the figures they were planned with until they take newer ones.
         </p>
-        {topics.data?.map((topic) => (
-          <section key={topic.topic} className="mb-6 max-w-4xl">
+        <div className="no-print mb-4 flex flex-wrap items-end gap-4">
+          <div className="w-72">
+            <label htmlFor="find-figure" className="block text-[13px] text-soft">
+              Find a figure
+            </label>
+            <input
+              id="find-figure"
+              type="search"
+              autoComplete="off"
+              className="h-11 w-full rounded border border-line bg-sheet px-2"
+              value={sought}
+              onChange={(event) => setSought(event.target.value)}
+            />
+          </div>
+          <label className="flex min-h-[44px] items-center gap-2">
+            <input
+              type="checkbox"
+              checked={ownOnly}
+              onChange={(event) => setOwnOnly(event.target.checked)}
+              className="size-5"
+            />
+            only our own
+          </label>
+        </div>
+        {book.isPending && <p role="status">Opening the book…</p>}
+        {book.data && topics.length === 0 && (
+          <p role="status">
+            {ownOnly && !words ? "No figure of your own yet." : "No figure is called that."}
+          </p>
+        )}
+        {topics.map((topic) => (
+          <section key={topic.topic} className="mb-6 max-w-5xl">
             <h2 className="mb-1 text-lg">{topic.topic}</h2>
-            <table className="w-full border-collapse">
+            <table className="w-full table-fixed border-collapse">
+              <colgroup>
+                <col />
+                <col className="w-32 max-md:w-20" />
+                <col className="w-52 max-md:w-0" />
+                <col className="w-56 max-md:w-24" />
+                <col className="w-40 max-md:w-24" />
+              </colgroup>
               <tbody>
                 {topic.figures.map((figure) => (
-                  <tr key={figure.label} className="border-t border-line align-top">
-                    <td className="py-1.5 pr-4">{figure.label}</td>
-                    <td className="w-32 py-1.5 pr-4 whitespace-nowrap">
-                      {textOf(figure.quantity as Quantity, system)}
-                    </td>
-                    <td className="w-72 py-1.5">
-                      {figure.provenance}
-                      {figure.source && <span className="text-soft"> ({figure.source})</span>}
-                    </td>
-                  </tr>
+                  <FigureRow
+                    key={figure.key}
+                    figure={figure}
+                    onSet={set}
+                    onUnset={(key) => void unset(key)}
+                  />
                 ))}
               </tbody>
             </table>
           </section>
         ))}
+        {unused.length > 0 && (
+          <section className="mb-6 max-w-5xl">
+            <h2 className="mb-1 text-lg">Set by you, and not read by this version</h2>
+            <ul>
+              {unused.map(([key, reason]) => (
+                <li key={key}>
+                  {key.replaceAll("-", " ")}: {reason}
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
       </main>
     </div>
   );

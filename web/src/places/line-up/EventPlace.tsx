@@ -16,6 +16,7 @@ import { BeamLine } from "./BeamLine";
 import { EventFiles } from "./EventFiles";
 import { HeadlineStrip } from "./HeadlineStrip";
 import { NewRig, RigList } from "./HungWork";
+import { NewerFigures } from "./NewerFigures";
 import { bouquetFor, pieceFor, UNMEASURED } from "./newPiece";
 import { TableLine } from "./TableLine";
 import { TheBrief } from "./TheBrief";
@@ -97,6 +98,17 @@ export function EventPlace() {
         </p>
       )}
       <main className="min-h-0 flex-1 overflow-y-auto print:overflow-visible">
+        {!now.newest_figures && (
+          <NewerFigures
+            event={now}
+            onTake={() =>
+              void attempt(
+                (revision) => api.takeNewerFigures(eventId, revision),
+                "Take the newer figures all the same",
+              )
+            }
+          />
+        )}
         {now.headline.pieces > 0 && <HeadlineStrip headline={now.headline} />}
         {now.rigs.length > 0 && <BeamLine event={now} />}
         <TableLine event={now} />

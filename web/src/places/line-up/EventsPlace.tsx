@@ -106,6 +106,7 @@ const UNKNOWN = {
   costing: { currency: "€", rate_per_h: null, margin: 0.3, waste: 0.1, uses: null },
   locks: [],
   turning: true,
+  figures: "",
 };
 
 /** A new event with the pieces and ways of an old one. */
