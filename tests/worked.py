@@ -17,6 +17,7 @@ from typing import Any
 
 import numpy as np
 
+from jolly_trellis.core.books.figures import open_book
 from jolly_trellis.core.build import build
 from jolly_trellis.core.choose import choose
 from jolly_trellis.core.errors import CoreError
@@ -37,6 +38,7 @@ from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.patterns import patterns_of
 from jolly_trellis.core.piece import (
     Air,
+    Conditions,
     Counterweight,
     Insert,
     Piece,
@@ -116,25 +118,28 @@ def _reports() -> Iterator[tuple[str, Callable[[], object]]]:
     )
     pieces = dict(_pieces())
     for name, each in pieces.items():
-        yield name, partial(evaluate, each, waited if name == "waits" else around, with_fixes=False)
+        yield name, partial(_by_open_book, evaluate, each, waited if name == "waits" else around, with_fixes=False)
     for kind in ordinary.IN_VESSEL:
         yield f"on {kind}, sized", partial(_sized, held_by(kind))
     for name in ("ledge", "raised, dry joint", "driven", "stem tube", "large tubes", "ledge with a spill", "outside"):
-        yield f"{name}, mended", partial(evaluate, pieces[name], around, with_fixes=True)
+        yield f"{name}, mended", partial(_by_open_book, evaluate, pieces[name], around, with_fixes=True)
     for planned in demo_plan().pieces:
-        yield f"demo, {planned.piece.name}", partial(evaluate, planned.piece, around, with_fixes=False)
+        yield f"demo, {planned.piece.name}", partial(_by_open_book, evaluate, planned.piece, around, with_fixes=False)
         yield f"demo, {planned.piece.name}, flat", partial(_flat, planned.piece)
         if planned.piece.name.startswith(("Statement urn", "Raised bowl")):
-            yield f"demo, {planned.piece.name}, mended", partial(evaluate, planned.piece, around, with_fixes=True)
+            yield (
+                f"demo, {planned.piece.name}, mended",
+                partial(_by_open_book, evaluate, planned.piece, around, with_fixes=True),
+            )
     for name in ("ledge", "ledge, two free", "raised, dry joint"):
-        yield f"{name}, being made", partial(making_of, pieces[name], around, with_fixes=False)
-    yield "chosen", partial(choose, ordinary.piece(), around, on_hand=None)
+        yield f"{name}, being made", partial(_by_open_book, making_of, pieces[name], around, with_fixes=False)
+    yield "chosen", partial(_by_open_book, choose, ordinary.piece(), around, on_hand=None)
     hung = {each.rig.name: in_place(each.rig, demo_survey()) for each in demo_plan().rigs}
     hung |= {f"plain {name}": rig for name, rig in ARMATURES.items()}
     hung["thin lines"] = rigs.panel(lines=tuple(replace(each, spec=THIN) for each in rigs.panel().lines))
     hung["aslant"] = rigs.on_one_point()
     for name, rig in hung.items():
-        yield f"rig, {name}", partial(assess, rig, around)
+        yield f"rig, {name}", partial(_by_open_book, assess, rig, around)
     hoop = hung["Door hoop in the garden"]
     hung["hoop in the wind"] = replace(hoop, mount=replace(hoop.mount, ballast_kg=0.0)) if hoop.mount else hoop
     for name in ("Panel over the cake table", "hoop in the wind"):
@@ -142,6 +147,15 @@ def _reports() -> Iterator[tuple[str, Callable[[], object]]]:
     for name in ("plain snake", "plain panel", "plain ring", "Panel over the cake table"):
         yield f"rig, {name}, snipped", partial(_snipped, hung[name])
     yield "event", _event
+
+
+def _by_open_book(work: Callable[..., object], plan: Piece | Rig, around: Conditions, **how: Any) -> object:
+    """Work out a plan by the book of figures that is open."""
+    return work(plan, replace(around, figures=open_book()), **how)
+
+
+def _around() -> Conditions:
+    return replace(ordinary.conditions(), figures=open_book())
 
 
 def _flat(plan: Piece) -> object:
@@ -154,12 +168,12 @@ def _sized(plan: Piece) -> object:
 
 
 def _mended(rig: Rig) -> object:
-    around = ordinary.conditions()
+    around = _around()
     return fixes_of(rig, assess(rig, around), around)
 
 
 def _snipped(rig: Rig) -> object:
-    return [snip(rig, ordinary.conditions(), cut) for cut in range(len(rig.lines))]
+    return [snip(rig, _around(), cut) for cut in range(len(rig.lines))]
 
 
 def _event() -> object:
@@ -193,6 +207,11 @@ def figures_of(name: str) -> Figures:
         found = worked()[name]()
     except CoreError as problem:
         found = (problem.path, problem.message, problem.limit)
+    return summary_of(found)
+
+
+def summary_of(found: object) -> Figures:
+    """For each part of what was worked out: how many figures, their sum, and their sum by where they stand."""
     parts: dict[str, list[float]] = {}
     _gather(found, (), parts)
     return {path: _summed(values) for path, values in sorted(parts.items())}

@@ -50,8 +50,10 @@ from jolly_trellis.core.event import days_before, job, needs, packing, recipes, 
 from jolly_trellis.core.mechanics import (
     blocks,
     bound,
+    corner_pillow,
     fills,
     fit,
+    frog_with_wire,
     lattices,
     pin_frog,
     raised_cups,
@@ -94,8 +96,11 @@ from jolly_trellis.core.rigging import (
 
 TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Vessels, water and stacks", (vessels, water_table, stacks, extras)),
-    ("Netting and mechanics of netting", (netting, fit, wire, rolls, stacked_pair, string_ball)),
-    ("Frogs, rings, fills, lattices, blocks, cups", (pin_frog, rings, fills, lattices, blocks, raised_cups)),
+    ("Netting and mechanics of netting", (netting, fit, wire, rolls, stacked_pair, string_ball, corner_pillow)),
+    (
+        "Frogs, rings, fills, lattices, blocks, cups",
+        (pin_frog, frog_with_wire, rings, fills, lattices, blocks, raised_cups),
+    ),
     (
         "Stems and where they go",
         (

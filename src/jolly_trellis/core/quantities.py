@@ -37,6 +37,9 @@ QuantityKind = Literal[
     "minutes",  # min, fractions too
     "price_m",  # money for a metre
     "price_kg",  # money for a kilogram
+    "price_l",  # money for a litre
+    "price_m2",  # money for a square metre
+    "price",  # money
     "ratio",  # 1
     "count",  # 1
 ]

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from jolly_trellis.core.books.figures import measure
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.geometry import Array
 
@@ -15,6 +15,7 @@ LEAF_PLACES = (0.06, 0.2, 0.36, 0.52, 0.7, 0.88)
 LEAF_SHARE = measure("Leaf cluster along a stem, share of the foliage's head size", "ratio", 0.8)
 STEM_LEAVES = measure("Own leaves low on a flower stem, share of its head size", "ratio", 0.5)
 _CLOSE_M = 1e-6
+LOW_LEAVES = rule("A flower's own leaves sit along its stem at, from the mechanic", "ratio", 0.18)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -44,7 +45,7 @@ def flower_mass(build: Build) -> Mass:
     leafy = stems.flower == 0
     solid = np.where(airy, OPACITY_AIRY.value, OPACITY_FLOWER.value)
     centres, radii, opacities = [tips[~leafy]], [stems.head_radius_m[~leafy]], [solid[~leafy]]
-    low = seats[~leafy] + 0.18 * (tips[~leafy] - seats[~leafy])
+    low = seats[~leafy] + LOW_LEAVES.value * (tips[~leafy] - seats[~leafy])
     centres.append(low)
     radii.append(STEM_LEAVES.value * stems.head_radius_m[~leafy])
     opacities.append(np.full(len(low), OPACITY_FOLIAGE.value))

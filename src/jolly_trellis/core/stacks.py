@@ -6,14 +6,12 @@ from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.mechanics.fit import PUTTY_PULL, PUTTY_WIDTH
 from jolly_trellis.core.piece import Insert, Piece, Support
-from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.vessels import Vessel, check_vessel, inside_size_m
 
 OFFSET_FREE = rule("Bowl off the middle of its support", "length", 0.01)
 OFFSET_RIDGED = rule("Bowl off the middle where a ridge locates it", "length", 0.003)
 RISER_DENSITY = measure("Density of a riser block", "density", 600.0)
-LEAST_RING_GAP = rule("Least gap that can be packed", "length", 0.003, COMMON_PRACTICE)
 
 
 def riser_m(outer_depth_m: float, bowl_height_m: float, drop_m: float) -> float:

@@ -15,6 +15,7 @@ UnitSystem = Literal["metric", "inch"]
 INCH_M = 0.0254
 POUND_KG = 0.45359237
 US_FLUID_OUNCE_L = 0.0295735295625
+US_QUART_L = 32 * US_FLUID_OUNCE_L
 POUND_FORCE_N = 4.4482216152605
 
 MOST_CHARACTERS = 40
@@ -195,6 +196,10 @@ def text_of(quantity: Quantity, system: UnitSystem) -> str:
             return f"{_trim(value * 0.9144, 2)} a yard" if system == "inch" else f"{_trim(value, 2)} a metre"
         case "price_kg":
             return f"{_trim(value * POUND_KG, 2)} a pound" if system == "inch" else f"{_trim(value, 2)} a kilogram"
+        case "price_l":
+            return f"{_trim(value * US_QUART_L, 2)} a quart" if system == "inch" else f"{_trim(value, 2)} a litre"
+        case "price_m2":
+            return f"{_trim(value * 0.9144**2, 2)} a yd²" if system == "inch" else f"{_trim(value, 2)} a m²"
         case "temperature":
             return f"{_trim(value * 9 / 5 + 32, 0)} °F" if system == "inch" else f"{_trim(value, 1)} °C"
         case _:

@@ -52,6 +52,10 @@ function shownIn(kind: Quantity["kind"], inch: boolean): readonly [string, numbe
       return inch ? ["°F", 5 / 9] : ["°C", 1];
     case "price_m":
       return inch ? ["a yard", 1 / 0.9144] : ["a metre", 1];
+    case "price_l":
+      return inch ? ["a quart", 1 / (32 * 0.0295735295625)] : ["a litre", 1];
+    case "price_m2":
+      return inch ? ["a yd²", 1 / 0.9144 ** 2] : ["a m²", 1];
     case "price_kg":
       return inch ? ["a pound", 1 / POUND_KG] : ["a kilogram", 1];
     default:

@@ -73,6 +73,10 @@ export function textOf(quantity: Quantity, system: UnitSystem): string {
       return inch ? `${trim(value * 0.9144, 2)} a yard` : `${trim(value, 2)} a metre`;
     case "price_kg":
       return inch ? `${trim(value * POUND_KG, 2)} a pound` : `${trim(value, 2)} a kilogram`;
+    case "price_l":
+      return inch ? `${trim(value * 32 * US_FLUID_OUNCE_L, 2)} a quart` : `${trim(value, 2)} a litre`;
+    case "price_m2":
+      return inch ? `${trim(value * 0.9144 ** 2, 2)} a yd²` : `${trim(value, 2)} a m²`;
     case "temperature":
       return inch ? `${trim((value * 9) / 5 + 32, 0)} °F` : `${trim(value, 1)} °C`;
     default:

@@ -24,6 +24,7 @@ HURRIED_FILL = rule("A hurried fill stops short of the mark by", "length", 0.01)
 MOST_HOURS = 240.0
 HURRIED_SHARE = rule("A hurried fill stops short of the mark by, at most, of the level", "ratio", 0.25)
 _SAMPLES_PER_H = 2
+CUP_LOW = rule("A cup of a mechanic's own counts in the low case as full to", "ratio", 0.9)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -370,7 +371,7 @@ def courses(
                 row=row,
             )
 
-        return cups(1.0, 1.0), cups(HEAVY_DRAW.value, 1.0), cups(1.0, 0.9)
+        return cups(1.0, 1.0), cups(HEAVY_DRAW.value, 1.0), cups(1.0, CUP_LOW.value)
     if mechanic.absorbed_l and not mechanic.flat:
         thirstiest = int(draws.argmax())
         lost = evaporates * float(np.interp(level, water.level_m, water.area_m2))

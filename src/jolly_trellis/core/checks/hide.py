@@ -27,6 +27,9 @@ RIM_BAND = measure("Band of wire that shows over a rim", "length", 0.012)
 THROUGH_GLASS = 0.5
 _AROUND = 12
 _RING, _DISC = 18, 13
+BAR_TOP = rule("Height of a bar over the floor", "length", 1.10, COMMON_PRACTICE)
+UNDERSIDE_COUNTS = rule("The underside of a raised bowl counts as so much of its rim", "ratio", 0.2)
+UNDERSIDE_LOW = rule("The underside is looked at below the rim by, share of the vessel's height", "ratio", 0.2)
 
 
 def eyes_m(people: People, *, raised_floor_m: float, front_facing: bool) -> Array:
@@ -62,7 +65,7 @@ def surface_height_m(build: Build) -> float:
         return setting.ledge.height_m
     if setting.where == "floor" or setting.people is None:
         return 0.0
-    return 1.1 if setting.where == "bar" else setting.people.table_height_m
+    return BAR_TOP.value if setting.where == "bar" else setting.people.table_height_m
 
 
 def rim_points_m(build: Build) -> Array:
@@ -246,13 +249,18 @@ def _underside(build: Build, eyes: Array, limit: Constant) -> list[Finding]:
     turns = np.arange(_RING) * (2 * math.pi / _RING)
     outside = vessel.mouth_width_m / 2 + vessel.wall_m
     ring = np.stack(
-        [outside * np.sin(turns), -outside * np.cos(turns), np.full(_RING, build.rim_z_m - 0.2 * vessel.rim_m)], axis=1
+        [
+            outside * np.sin(turns),
+            -outside * np.cos(turns),
+            np.full(_RING, build.rim_z_m - UNDERSIDE_LOW.value * vessel.rim_m),
+        ],
+        axis=1,
     )
     seen = seen_share(flower_mass(build), below, ring)
     facing = ((below[:, None, :2] * ring[None, :, :2]).sum(axis=2) > 0).astype(np.float64)
     shares = (seen * facing).sum(axis=1) / np.maximum(facing.sum(axis=1), 1e-9)
     worst = int(shares.argmax())
-    share = float(shares[worst]) * 0.2
+    share = float(shares[worst]) * UNDERSIDE_COUNTS.value
     return [shows("underside", share, limit, "the underside", _from_where(below[worst]))]
 
 

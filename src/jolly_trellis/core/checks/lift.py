@@ -24,6 +24,7 @@ JUG_ACROSS = rule("A jug, front to back", "length", 0.20, COMMON_PRACTICE)
 WATER_KG_L = WATER_DENSITY.built_in / 1000
 HANDS_OUT = rule("Reach to the near side of a load", "length", 0.20)
 FLOWERS_OUT = rule("Reach added where flowers overhang the body", "length", 0.10)
+OVERHANG = rule("Flowers overhang a body from", "length", 0.10)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -132,7 +133,7 @@ def loads_of(build: Build) -> tuple[Load, ...]:
     found = []
     if going is not None and not going.made_on_site and journey is not None:
         body = going.box_depth_m if going.boxed and going.box_depth_m else deep
-        overhung = piece.envelope.depth_m > body + 0.10
+        overhung = piece.envelope.depth_m > body + OVERHANG.value
         kg = journey.heavy_kg
         if support is not None and not going.apart:
             kg += sum(each.mass_kg for each in own_bare(build, "heavy") if each.thing in ("support", "ballast water"))

@@ -26,7 +26,6 @@ SLIM_SUPPORT = rule("A support does not block up to", "length", 0.08)
 LOW_TOP = rule("Elbow to fist: a low top at most", "length", 0.38, COMMON_PRACTICE)
 TALL_FROM = rule("A tall solid part begins from", "length", 0.52, COMMON_PRACTICE)
 SEAT_PITCH = rule("Guests sit apart by", "length", 0.60, COMMON_PRACTICE)
-ARM = rule("Arm's reach of a seat", "length", 0.60, COMMON_PRACTICE)
 _SEATS = (-1, 0, 1)
 _SPREADS = (-1.0, 0.0, 1.0)
 

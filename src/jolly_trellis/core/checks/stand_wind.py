@@ -28,6 +28,8 @@ GUST = measure("Gust at 2 m against the ten-minute mean at 10 m", "ratio", 1.2)
 SOLIDITY = measure("Solid share of flowers in wind", "ratio", 0.7)
 DRAG = measure("Drag of flowers", "ratio", 1.2)
 OVERTURNING = rule("Overturning factor in wind", "ratio", 1.5, cautious="up")
+SIDE_FILL = rule("Side of flowers in the wind, share of their width times height", "ratio", 0.785)
+SIDE_CENTRE = rule("Middle of the wind on flowers, share of their height over the rim", "ratio", 0.45)
 
 
 def wind_pressure_pa(speed_m_s: float) -> float:
@@ -124,7 +126,7 @@ def side_m2(build: Build) -> tuple[float, float]:
         top = build.raised_m + float((placement.head_z_m + reach).max())
         across = np.hypot(placement.tip_m[:, 0], placement.tip_m[:, 1]) + reach
         above = max(top - rim, 0.0)
-        parts.append((0.785 * 2 * float(across.max()) * above, rim + 0.45 * above))
+        parts.append((SIDE_FILL.value * 2 * float(across.max()) * above, rim + SIDE_CENTRE.value * above))
     area = sum(each for each, _ in parts)
     return area, sum(each * height for each, height in parts) / area
 

@@ -25,6 +25,7 @@ CORNERING = rule("Acceleration sideways and rearward, of gravity", "ratio", 0.5,
 SPILL_TRAY = rule("Harder braking whose spill a tray must take, of gravity", "ratio", 0.5)
 BOX_LEAST_SHARE = rule("Least box wall, share of the vessel's height", "ratio", 1 / 3)
 BOX_ROOM = rule("Room round the vessel in its box", "length", 0.01)
+SHIFTS = rule("A mechanic that shifts on the road is this near its limit", "ratio", 0.9)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -295,10 +296,10 @@ def _shifts(build: Build) -> list[Finding]:
         Finding(
             check="shifts",
             case="typical",
-            value=ratio(0.9),
+            value=SHIFTS.quantity,
             limit=ratio(1.0),
             sense="at most",
-            utilisation=0.9,
+            utilisation=SHIFTS.value,
             reason=phrase(f"A {name} with one level, or not tied down, shifts on the road: look it over on arrival."),
         )
     ]

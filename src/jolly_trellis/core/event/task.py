@@ -67,6 +67,9 @@ Stage = Literal[
 ]
 
 Where = Literal["workshop", "road", "venue"]
+RIG_BASE_MIN = measure("Time to make an armature, beside its length and parts", "minutes", 15.0)
+RIG_M_MIN = measure("Time to make a metre of armature", "minutes", 6.0)
+RIG_PART_MIN = measure("Time to fix one part of an armature", "minutes", 0.3)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -123,7 +126,7 @@ def span_of(work: Work, varieties: dict[str, Variety]) -> Span:
         mechanics = sum(each.minutes for each in sized) * quantity
     else:
         parts = 0 if work.report is None else sum(each.count for each in work.report.take_off.sized.parts)
-        mechanics = 15.0 + work.rig.armature.length_m * 6.0 + parts * 0.3
+        mechanics = RIG_BASE_MIN.value + work.rig.armature.length_m * RIG_M_MIN.value + parts * RIG_PART_MIN.value
     return Span(
         mechanics=mechanics,
         green=green * per_stem,

@@ -28,6 +28,14 @@ BLOCK_PROUD = rule("Block stands over the rim by", "length", 0.02, COMMON_PRACTI
 BLOCK_SHARE = rule("Block against the mouth, across", "ratio", 0.8, COMMON_PRACTICE)
 STEM_PITCH = measure("Room a stem needs in a block, times its diameter", "ratio", 2.5)
 PUSHED_IN = rule("Depth a stem is pushed into a block, share of its height", "ratio", 0.7, COMMON_PRACTICE)
+BLOCK_LEAST = rule("Depth of a vessel for a soaked block, at least", "length", 0.03)
+BLOCK_LOW = rule("Height at which a vessel must take a block, share of its depth", "ratio", 0.3)
+BLOCK_WATER = measure("Share of a soaked block that is water", "ratio", 0.85)
+BLOCK_PITCH = rule("Stems in a block are apart by, at least", "length", 0.012)
+FIBRE_PRICE = measure("Price of a litre of fibre pouch", "price_l", 2.6)
+MINERAL_PRICE = measure("Price of a litre of mineral block", "price_l", 1.8)
+BLOCK_MIN = measure("Time to soak and seat a block", "minutes", 3.0)
+BLOCK_SLOP = measure("Slop with a block against bare wire", "ratio", 0.7)
 
 
 def size_fibre(fit: Fit) -> SizedMechanic:
@@ -41,15 +49,15 @@ def size_mineral(fit: Fit) -> SizedMechanic:
 
 
 def _block(fit: Fit, kind: MechanicKind, name: str, *, delivers: float, compostable: bool) -> SizedMechanic:
-    check_depth(fit, 0.03, f"A {name}")
-    low = min(vessels.inside_size_m(fit.vessel, fit.depth_m * 0.3))
+    check_depth(fit, BLOCK_LEAST.value, f"A {name}")
+    low = min(vessels.inside_size_m(fit.vessel, fit.depth_m * BLOCK_LOW.value))
     across = min(BLOCK_SHARE.value * fit.mouth_m, low)
     along = min(BLOCK_SHARE.value * fit.mouth_long_m, across * 3)
     height = fit.depth_m + BLOCK_PROUD.value
     litres = 1000 * across * along * height
     soaked = SOAKED.value / 1000 * litres
-    water = 0.85 * soaked
-    pitch = max(STEM_PITCH.value * fit.stem_diameter_m, 0.012)
+    water = BLOCK_WATER.value * soaked
+    pitch = max(STEM_PITCH.value * fit.stem_diameter_m, BLOCK_PITCH.value)
     capacity = max(1, int(across * along / pitch**2))
     sizes = (length(across), length(along), length(height))
     parts = (Part(name=name, quantity=1, sizes=sizes, mass_kg=soaked), *tape_parts(fit))
@@ -82,12 +90,12 @@ def _block(fit: Fit, kind: MechanicKind, name: str, *, delivers: float, composta
         absorbed_l=water,
         deliverable_share=delivers,
         mass_kg=weight_kg(parts),
-        price=(2.6 if compostable else 1.8) * litres + tape_price(fit),
-        minutes=3.0 + fit.tape_strips,
+        price=(FIBRE_PRICE if compostable else MINERAL_PRICE).value * litres + tape_price(fit),
+        minutes=BLOCK_MIN.value + fit.tape_strips,
         uses=1,
         compostable=compostable,
         single_use_plastic=fit.tape_strips > 0,
-        slop_factor=0.7,
+        slop_factor=BLOCK_SLOP.value,
         steps=(
             Step(
                 act="soak",

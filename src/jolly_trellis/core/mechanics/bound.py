@@ -32,6 +32,7 @@ COLLAR_LEAF_M = measure("Width that one leaf of a collar covers", "length", 0.08
 COLLAR_LEAF_KG = measure("Mass of a leaf of a collar", "mass", 0.005)
 MINUTES_DOME = measure("Time to shape and bind a wire dome", "minutes", 8.0)
 MINUTES_STARS = measure("Time to twist a star lattice, for each star", "minutes", 0.35)
+DOME_USES = measure("Times a wire dome is used again", "count", 3)
 
 
 def size(piece: Piece, bouquet: Bouquet, shape: Shape, stems: StemSet, netting: Netting | None) -> SizedMechanic:
@@ -107,7 +108,7 @@ def _wire_dome(
         mass_kg=weight_kg((square, *parts)),
         price=_price(netting, side * side),
         minutes=MINUTES_DOME.value,
-        uses=3,
+        uses=round(DOME_USES.value),
         steps=(cut, shape_it, *steps),
     )
 

@@ -3,10 +3,13 @@
 import math
 
 from jolly_trellis.core import netting as nets
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.mechanics.fit import Fit, check_depth, check_mouth, cut_step, gap_m
 from jolly_trellis.core.mechanics.sized import FlatSheet, SizedMechanic, Step
 from jolly_trellis.core.mechanics.wire import of_netting
 from jolly_trellis.core.quantities import length, phrase
+
+PILLOW_LEAST = rule("Depth of a vessel for a corner pillow, at least", "length", 0.04)
 
 
 def side_m(mouth_m: float, squeeze: float) -> float:
@@ -22,7 +25,7 @@ def side_m(mouth_m: float, squeeze: float) -> float:
 def size(fit: Fit) -> SizedMechanic:
     """Size a corner pillow. Raises InvalidMeasure: a mouth narrower than a cell, or under 4 cm deep."""
     check_mouth(fit)
-    check_depth(fit, 0.04, "A corner pillow")
+    check_depth(fit, PILLOW_LEAST.value, "A corner pillow")
     side = side_m(fit.mouth_long_m, fit.choice.squeeze)
     sheet = nets.sheet(fit.net, width_m=side, length_m=side)
     gap = gap_m(fit, 2)

@@ -30,6 +30,13 @@ SHAVINGS_GAP = measure("Clear width among shavings", "length", 0.014)
 SHAVINGS_MOMENT = measure("Moment a packed fill takes", "moment", 0.8)
 LEAST_GRID = 2
 GRID_SPACING = rule("Usual spacing of a grid across the rim", "length", 0.03, COMMON_PRACTICE)
+TANGLE_PITCH = rule("Stems in a tangle are apart by, at least", "length", 0.018)
+TANGLE_PRICE = measure("Price of the pliable stems of a tangle", "price", 3.0)
+TANGLE_MIN = measure("Time to coil a tangle", "minutes", 12.0)
+TANGLE_USES = measure("Times a tangle is used again", "count", 4)
+SHAVINGS_PRICE = measure("Price of a litre of shavings", "price_l", 0.75)
+SHAVINGS_MIN = measure("Time to fill with shavings and tape the grid", "minutes", 6.0)
+SHAVINGS_SLOP = measure("Slop with shavings against bare wire", "ratio", 0.8)
 
 
 def tangle_stem_length_m(volume_l: float, fill: float, stem_m: float) -> float:
@@ -67,7 +74,9 @@ def size_tangle(fit: Fit) -> SizedMechanic:
     return SizedMechanic(
         kind="branch_tangle",
         name="branch tangle",
-        seating=Seating(pattern="hexagonal", pitch_m=max(pitch, 0.018), aperture_m=gap, height_m=fit.depth_m),
+        seating=Seating(
+            pattern="hexagonal", pitch_m=max(pitch, TANGLE_PITCH.value), aperture_m=gap, height_m=fit.depth_m
+        ),
         levels=tuple(Level(height_m=share * fit.depth_m, aperture_m=gap) for share in heights),
         layer_gap_m=0.22 * fit.depth_m,
         parts=parts,
@@ -76,12 +85,12 @@ def size_tangle(fit: Fit) -> SizedMechanic:
         tape_share_of_mouth=taped_share(fit),
         seat_moment_n_m=TANGLE_MOMENT.value + taped_n_m(fit),
         seated_by="its spring",
-        capacity=max(1, int(fit.mouth_area_m2 / max(pitch, 0.018) ** 2)),
+        capacity=max(1, int(fit.mouth_area_m2 / max(pitch, TANGLE_PITCH.value) ** 2)),
         displaced_volume_l=full * TANGLE_FILL.value,
         mass_kg=weight_kg(parts),
-        price=3.0 + tape_price(fit),
-        minutes=12.0,
-        uses=4,
+        price=TANGLE_PRICE.value + tape_price(fit),
+        minutes=TANGLE_MIN.value,
+        uses=round(TANGLE_USES.value),
         compostable=True,
         single_use_plastic=fit.tape_strips > 0,
         shows=False,
@@ -128,13 +137,13 @@ def size_shavings(fit: Fit) -> SizedMechanic:
         capacity=max(1, int(fit.mouth_area_m2 / spacing**2)) * cell_capacity(spacing, fit.stem_diameter_m),
         displaced_volume_l=full * SHAVINGS_SOLID.value,
         mass_kg=weight_kg(parts),
-        price=1.5 * full / 2 + tape_price(fit),
-        minutes=6.0,
+        price=SHAVINGS_PRICE.value * full + tape_price(fit),
+        minutes=SHAVINGS_MIN.value,
         uses=1,
         compostable=True,
         single_use_plastic=True,
         shows=False,
-        slop_factor=0.8,
+        slop_factor=SHAVINGS_SLOP.value,
         steps=(
             Step(
                 act="fill",

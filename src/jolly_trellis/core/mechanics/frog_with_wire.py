@@ -3,6 +3,7 @@
 from dataclasses import replace
 
 from jolly_trellis.core import netting as nets
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.mechanics.fit import (
     Fit,
     check_depth,
@@ -15,6 +16,7 @@ from jolly_trellis.core.mechanics.fit import (
     tuck_step,
 )
 from jolly_trellis.core.mechanics.pin_frog import (
+    FROG_DENSITY,
     PIN_SOFT,
     PIN_WOODY,
     check_floor,
@@ -23,7 +25,12 @@ from jolly_trellis.core.mechanics.pin_frog import (
 )
 from jolly_trellis.core.mechanics.sized import FlatSheet, Grip, Part, SizedMechanic, Step
 from jolly_trellis.core.mechanics.wire import of_netting
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, mass, phrase
+
+WIRED_LEAST = rule("Depth of a vessel for a frog with wire over it, at least", "length", 0.08)
+MIDDLE_SIDE = rule("Loose netting over a frog, side against the mouth", "ratio", 1.5, COMMON_PRACTICE)
+WIRED_MIN = measure("Time to seat a frog under wire", "minutes", 4.0)
 
 
 def size(fit: Fit) -> SizedMechanic:
@@ -32,13 +39,13 @@ def size(fit: Fit) -> SizedMechanic:
     Raises: InvalidMeasure: no pin frog, one that does not fit, a mouth narrower than a cell, or under 8 cm deep.
     """
     check_mouth(fit)
-    check_depth(fit, 0.08, "A frog with wire over it")
+    check_depth(fit, WIRED_LEAST.value, "A frog with wire over it")
     frog = fit.frog_of("pin")
     check_floor(fit, frog)
     oversize, tuck = 1 + fit.choice.squeeze, fit.tuck_m
     wide, long = (each * oversize + 2 * tuck for each in (fit.mouth_m, fit.mouth_long_m))
     top = nets.sheet(fit.net, width_m=wide, length_m=long)
-    middle_side = fit.mouth_m * 1.5
+    middle_side = fit.mouth_m * MIDDLE_SIDE.value
     middle = nets.sheet(fit.net, width_m=middle_side, length_m=middle_side)
     radius = frog.width_m / 2
     ring = putty_ring_m(frog.width_m) if fit.putty else 0.0
@@ -58,7 +65,7 @@ def size(fit: Fit) -> SizedMechanic:
         parts=parts,
         extra_moment_n_m=holding_moment_n_m(mass_kg=frog.mass_kg, radius_m=radius, putty_ring_m=ring),
         seated_by="squeeze and frog",
-        extra_minutes=4.0,
+        extra_minutes=WIRED_MIN.value,
         steps=(
             *stuck,
             Step(
@@ -81,6 +88,6 @@ def size(fit: Fit) -> SizedMechanic:
         frog_radius_m=radius,
         putty_ring_m=ring,
         putty_kg=putty_ring_kg(ring),
-        displaced_volume_l=made.displaced_volume_l + frog.mass_kg / 7.8,
+        displaced_volume_l=made.displaced_volume_l + 1000 * frog.mass_kg / FROG_DENSITY.value,
         price=price,
     )

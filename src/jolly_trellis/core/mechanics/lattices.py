@@ -3,7 +3,7 @@
 import math
 
 from jolly_trellis.core.books.figures import measure, rule
-from jolly_trellis.core.mechanics.fit import TAPE_END_N_M, TAPE_PRICE_M, Fit, strip_length_m, tape_kg
+from jolly_trellis.core.mechanics.fit import TAPE_END_N_M, TAPE_OVERHANG, TAPE_PRICE_M, Fit, strip_length_m, tape_kg
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.netting import cell_capacity
 from jolly_trellis.core.piece import MechanicKind
@@ -21,6 +21,15 @@ DOWEL_OVERHANG = rule("Dowel past the mouth at each end", "length", 0.02, COMMON
 DOWEL_KG_M = measure("Mass of a metre of dowel", "linear_mass", 0.035)
 DOWEL_MOMENT = measure("Moment two dowels on the rim add", "moment", 0.25)
 GRID_SPACING = rule("Usual spacing of tape strips", "length", 0.03, COMMON_PRACTICE)
+GRID_MIN = measure("Time to tape each strip of a grid, and one more", "minutes", 1.0)
+GRID_SLOP = measure("Slop under a tape grid against bare wire", "ratio", 1.3)
+PAD_HOLDS = measure("Rib of a moulded lattice, push it takes", "force", 12.0)
+PAD_PRICE = measure("Price of the smallest moulded lattice", "price", 9.0)
+PAD_PRICE_M2 = measure("Price of a moulded lattice, for its area", "price_m2", 120.0)
+PAD_DENSITY = measure("Density of a moulded lattice", "density", 950.0)
+PAD_MIN = measure("Time to seat a moulded lattice", "minutes", 1.5)
+PAD_SLOP = measure("Slop under a moulded lattice against bare wire", "ratio", 1.1)
+DISC_ROOM = rule("A lattice disc is narrower than its mouth by", "length", 0.005, COMMON_PRACTICE)
 
 
 def grid_strips(mouth_m: float, spacing_m: float) -> int:
@@ -45,7 +54,7 @@ def size_pad(fit: Fit) -> SizedMechanic:
 
 def size_disc(fit: Fit) -> SizedMechanic:
     """Size a lattice disc inside the mouth, hung on two dowels longer than the mouth."""
-    return _lattice(fit, "lattice_disc", "lattice disc on dowels", fit.mouth_m - 0.005, dowels=True)
+    return _lattice(fit, "lattice_disc", "lattice disc on dowels", fit.mouth_m - DISC_ROOM.value, dowels=True)
 
 
 def size_grid(fit: Fit) -> SizedMechanic:
@@ -53,7 +62,7 @@ def size_grid(fit: Fit) -> SizedMechanic:
     spacing = fit.choice.cell_m or GRID_SPACING.value
     number = grid_strips(fit.mouth_m, spacing)
     width = fit.choice.tape_width_m
-    overhang = fit.vessel.wall_m + 0.025
+    overhang = fit.vessel.wall_m + TAPE_OVERHANG.value
     tape = grid_length_m(fit.mouth_m, spacing, overhang)
     ends = TAPE_END_N_M.value * width
     aperture = spacing - width
@@ -73,12 +82,12 @@ def size_grid(fit: Fit) -> SizedMechanic:
         displaced_volume_l=0.0,
         mass_kg=tape_kg(tape, width),
         price=tape * TAPE_PRICE_M.value,
-        minutes=1.0 + number,
+        minutes=GRID_MIN.value * (1 + number),
         uses=1,
         single_use_plastic=True,
         loose=True,
         shows=False,
-        slop_factor=1.3,
+        slop_factor=GRID_SLOP.value,
         steps=(
             Step(
                 act="tape",
@@ -119,16 +128,16 @@ def _lattice(fit: Fit, kind: MechanicKind, name: str, size_m: float, *, dowels: 
         seat_moment_n_m=kg * GRAVITY_M_S2 * fit.mouth_m / 2 + (DOWEL_MOMENT.value if dowels else 0.0),
         seated_by="its weight on the rim" if not dowels else "its dowels",
         seat_arm_m=fit.mouth_m / 2,
-        strength_n=12.0,
+        strength_n=PAD_HOLDS.value,
         capacity=max(1, int(fit.mouth_area_m2 / pitch**2 / 2)),
-        displaced_volume_l=1000 * kg / 950,
+        displaced_volume_l=1000 * kg / PAD_DENSITY.value,
         mass_kg=weight_kg(parts),
-        price=9.0 + 120.0 * area,
-        minutes=1.5,
+        price=PAD_PRICE.value + PAD_PRICE_M2.value * area,
+        minutes=PAD_MIN.value,
         uses=round(PAD_USES.value),
         lifts_off=True,
         loose=False,
         shows=True,
-        slop_factor=1.1,
+        slop_factor=PAD_SLOP.value,
         steps=(Step(act="seat", say=say),),
     )

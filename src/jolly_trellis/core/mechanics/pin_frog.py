@@ -40,6 +40,9 @@ _NAMES: dict[str, tuple[MechanicKind, str]] = {
     "loop": ("loop_frog", "loop frog"),
     "holed": ("holed_frog", "holed frog"),
 }
+FROG_MIN = measure("Time to set a frog", "minutes", 2.0)
+FROG_PUTTY_MIN = measure("Time to roll and press a putty ring", "minutes", 1.0)
+FROG_SLOP = measure("Slop over a frog against bare wire", "ratio", 1.3)
 
 
 def holding_moment_n_m(*, mass_kg: float, radius_m: float, putty_ring_m: float) -> float:
@@ -145,9 +148,9 @@ def size_open(fit: Fit, kind: str) -> SizedMechanic:
         displaced_volume_l=1000 * frog.mass_kg / FROG_DENSITY.value,
         mass_kg=weight_kg(_parts(frog, fit)),
         price=_price(frog, ring),
-        minutes=2.0 + (1.0 if fit.putty else 0.0),
+        minutes=FROG_MIN.value + (FROG_PUTTY_MIN.value if fit.putty else 0.0),
         uses=round(FROG_USES.value),
-        slop_factor=1.3,
+        slop_factor=FROG_SLOP.value,
         steps=_steps(fit, frog, woody=False),
     )
 
@@ -184,9 +187,9 @@ def _pins(fit: Fit, frog: Frog, *, kind: MechanicKind, own_water_l: float) -> Si
         displaced_volume_l=1000 * frog.mass_kg / FROG_DENSITY.value,
         mass_kg=weight_kg(_parts(frog, fit)),
         price=_price(frog, ring),
-        minutes=2.0 + (1.0 if fit.putty else 0.0),
+        minutes=FROG_MIN.value + (FROG_PUTTY_MIN.value if fit.putty else 0.0),
         uses=round(FROG_USES.value),
-        slop_factor=1.3,
+        slop_factor=FROG_SLOP.value,
         own_water_l=own_water_l,
         steps=_steps(fit, frog, woody=True),
     )

@@ -10,11 +10,16 @@ from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase, volume
 
 CUP_INSIDE = rule("Inside of a cup", "length", 0.024, COMMON_PRACTICE)
-CUP_HIGH_SHARE = rule("Depth of a cup against its inside size", "ratio", 4.0)
 TIE_PER_CUP = rule("Tie for one cup on its rod", "length", 0.40, COMMON_PRACTICE)
 CUP_KG = measure("Empty cup", "mass", 0.025)
 ROD_KG = measure("Rod of a raised cup", "mass", 0.010)
 TIE_MOMENT = measure("Moment one tied rod takes", "moment", 0.15)
+CUP_APART = rule("Cups are apart by, times their inside", "ratio", 1.4)
+CUP_MOST = rule("Stems in one cup, at most", "count", 5, COMMON_PRACTICE)
+CUP_PRICE = measure("Price of a cup on its rod", "price", 1.6)
+CUP_MIN = measure("Time to tie a cup on its rod", "minutes", 2.5)
+CUP_USES = measure("Times a cup is used again", "count", 30)
+CUP_SLOP = measure("Slop in raised cups against bare wire", "ratio", 1.3)
 
 
 def cup_depth_m(cup_ml: float, inside_m: float) -> float:
@@ -25,7 +30,7 @@ def cup_depth_m(cup_ml: float, inside_m: float) -> float:
 def size(fit: Fit) -> SizedMechanic:
     """Size raised cups: as many as the recipe's stems need, each with its own water, none lower than the floor."""
     inside = CUP_INSIDE.value
-    each = min(5, cell_capacity(inside, fit.stem_diameter_m) + 1)
+    each = min(round(CUP_MOST.value), cell_capacity(inside, fit.stem_diameter_m) + 1)
     cups = max(1, math.ceil(max(fit.stems, 1) / each))
     deep = cup_depth_m(fit.choice.cup_ml, inside)
     total = cups * fit.choice.cup_ml / 1000
@@ -41,7 +46,7 @@ def size(fit: Fit) -> SizedMechanic:
         name=f"{cups} raised cup{'s' if cups > 1 else ''}",
         seating=Seating(
             pattern="cups",
-            pitch_m=max(inside * 1.4, fit.mouth_m / max(1.0, math.sqrt(cups))),
+            pitch_m=max(inside * CUP_APART.value, fit.mouth_m / max(1.0, math.sqrt(cups))),
             aperture_m=inside,
             height_m=rim,
             each=each,
@@ -56,10 +61,10 @@ def size(fit: Fit) -> SizedMechanic:
         capacity=cups * each,
         displaced_volume_l=0.0,
         mass_kg=weight_kg(parts),
-        price=1.6 * cups,
-        minutes=2.5 * cups,
-        uses=30,
-        slop_factor=1.3,
+        price=CUP_PRICE.value * cups,
+        minutes=CUP_MIN.value * cups,
+        uses=round(CUP_USES.value),
+        slop_factor=CUP_SLOP.value,
         own_water_l=total,
         own_cups=cups,
         steps=(

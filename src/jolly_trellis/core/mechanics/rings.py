@@ -9,6 +9,7 @@ from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechan
 from jolly_trellis.core.netting import STEEL_DENSITY, cell_capacity
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.stems import GRAVITY_M_S2
 
 TWIG_GAP = measure("Clear width between the twigs of a ring", "length", 0.020)
 TWIG_PITCH = measure("Spacing of gaps in a twig ring", "length", 0.026)
@@ -22,6 +23,20 @@ STRUNG_WIRE = rule("Soft wire of a strung ring", "length", 0.002, COMMON_PRACTIC
 STRUNG_CELL = rule("Usual cell of a strung ring", "length", 0.025, COMMON_PRACTICE)
 RING_ROD = rule("Rod of the metal ring", "length", 0.004, COMMON_PRACTICE)
 TWIGS = "pliable twigs, in all"
+RINGS_LEAST = rule("Depth of a vessel for a pair of twig rings, at least", "length", 0.06)
+TWIG_ROUND = measure("Mean round of a twig in its ring, against the ring's", "ratio", 0.85)
+TWIG_PRICE = measure("Price of the twigs of two rings", "price", 2.0)
+TWIG_MIN = measure("Time to wind two twig rings", "minutes", 14.0)
+TWIG_USES = measure("Times twig rings are used again", "count", 3)
+TWIG_SLOP = measure("Slop under twig rings against bare wire", "ratio", 1.1)
+STRUNG_TIES = rule("Wire that ties one strung wire to its ring, both ends", "length", 0.06, COMMON_PRACTICE)
+STRUNG_TWO = rule("A strung ring has a second one low from a depth of", "length", 0.07, COMMON_PRACTICE)
+STRUNG_HOLDS = measure("Strung wire, push it takes at one point", "force", 12.0)
+STRUNG_PRICE = measure("Price of the rings of a strung ring", "price", 6.0)
+STRUNG_PRICE_M = measure("Price of a metre of soft wire", "price_m", 0.4)
+STRUNG_MIN = measure("Time to string rings", "minutes", 16.0)
+STRUNG_USES = measure("Times strung rings are used again", "count", 40)
+STRUNG_SLOP = measure("Slop under strung rings against bare wire", "ratio", 1.2)
 
 
 def strung_wire_length_m(ring_m: float, cell_m: float) -> float:
@@ -35,19 +50,19 @@ def strung_wire_length_m(ring_m: float, cell_m: float) -> float:
     Source: mean chord of a circle, π·d/4 (geometry).
     """
     wires = max(1, round(ring_m / cell_m) - 1)
-    return 2 * wires * (math.pi / 4 * ring_m + 0.06)
+    return 2 * wires * (math.pi / 4 * ring_m + STRUNG_TIES.value)
 
 
 def size_twigs(fit: Fit) -> SizedMechanic:
     """Size two twig rings. Raises InvalidMeasure: a vessel under 6 cm deep."""
-    check_depth(fit, 0.06, "A pair of twig rings")
+    check_depth(fit, RINGS_LEAST.value, "A pair of twig rings")
     low = RING_LOW_SHARE.value * fit.depth_m
     inside = min(vessels.inside_size_m(fit.vessel, low))
     outer = fit.mouth_m + RING_OVERHANG.value
-    twig_m = TWIG_WINDS.value * math.pi * (inside + outer) * 0.85
+    twig_m = TWIG_WINDS.value * math.pi * (inside + outer) * TWIG_ROUND.value
     volume = twig_m * math.pi / 4 * TWIG_DIAMETER.value**2
     twigs = Part(name=TWIGS, quantity=1, sizes=(length(twig_m),), mass_kg=volume * WOOD_DENSITY.value)
-    cells = max(1, int(0.75 * fit.mouth_area_m2 / TWIG_PITCH.value**2))
+    cells = max(1, int(fit.mouth_area_m2 / TWIG_PITCH.value**2))
     return SizedMechanic(
         kind="twig_rings",
         name="twig rings",
@@ -72,14 +87,14 @@ def size_twigs(fit: Fit) -> SizedMechanic:
         capacity=cells * cell_capacity(TWIG_GAP.value, fit.stem_diameter_m),
         displaced_volume_l=1000 * volume / 2,
         mass_kg=weight_kg((twigs, *tape_parts(fit))),
-        price=2.0 + tape_price(fit),
-        minutes=14.0,
-        uses=3,
+        price=TWIG_PRICE.value + tape_price(fit),
+        minutes=TWIG_MIN.value,
+        uses=round(TWIG_USES.value),
         compostable=True,
         single_use_plastic=fit.tape_strips > 0,
         shows=False,
         loose=not fit.tape_strips,
-        slop_factor=1.1,
+        slop_factor=TWIG_SLOP.value,
         steps=(
             Step(
                 act="wind",
@@ -110,7 +125,7 @@ def size_strung(fit: Fit) -> SizedMechanic:
     aperture = cell - STRUNG_WIRE.value
     ring = fit.mouth_m + RING_OVERHANG.value
     low = RING_LOW_SHARE.value * fit.depth_m
-    two = fit.depth_m >= 0.07
+    two = fit.depth_m >= STRUNG_TWO.value
     low_ring = min(vessels.inside_size_m(fit.vessel, low)) - RING_ROD.value
     wire = strung_wire_length_m(ring, cell) + (strung_wire_length_m(low_ring, cell) if two else 0.0)
     rods = math.pi * (ring + (low_ring if two else 0.0))
@@ -131,20 +146,20 @@ def size_strung(fit: Fit) -> SizedMechanic:
         rigid=True,
         parts=tuple(parts),
         tape_strips=fit.tape_strips,
-        seat_moment_n_m=steel * STEEL_DENSITY.value * 9.80665 * ring / 2 + taped_n_m(fit),
+        seat_moment_n_m=steel * STEEL_DENSITY.value * GRAVITY_M_S2 * ring / 2 + taped_n_m(fit),
         seated_by="its weight on the rim",
         seat_arm_m=fit.mouth_m / 2,
-        strength_n=12.0,
+        strength_n=STRUNG_HOLDS.value,
         capacity=max(1, int(fit.mouth_area_m2 / cell**2)) * cell_capacity(aperture, fit.stem_diameter_m),
         displaced_volume_l=1000 * steel / 2,
         mass_kg=weight_kg(parts),
-        price=6.0 + 0.4 * wire + tape_price(fit),
-        minutes=16.0,
-        uses=40,
+        price=STRUNG_PRICE.value + STRUNG_PRICE_M.value * wire + tape_price(fit),
+        minutes=STRUNG_MIN.value,
+        uses=round(STRUNG_USES.value),
         single_use_plastic=fit.tape_strips > 0,
         loose=not two and not fit.tape_strips,
         lifts_off=not two,
-        slop_factor=1.2,
+        slop_factor=STRUNG_SLOP.value,
         steps=(
             Step(
                 act="string",

@@ -19,6 +19,10 @@ STICK_KG_M = measure("Mass of a metre of bamboo stick", "linear_mass", 0.04)
 STICK_MOMENT = measure("Moment a stick across the rim adds", "moment", 0.6)
 PRESSED_GAP = measure("Gap between pressed layers", "length", 0.015)
 TROUGH_RATIO = 1.8
+ROLL_LEAST = rule("Depth of a vessel for a roll on sticks, at least", "length", 0.06)
+PRESSED_LEAST = rule("Depth of a vessel for a three-layer roll, at least", "length", 0.03)
+ROLL_OVER_FLOOR = rule("A roll keeps over the floor by", "length", 0.005)
+STICK_MIN = measure("Time to push a stick through a roll", "minutes", 2.0)
 
 
 def roll_diameter_m(inner_width_m: float) -> float:
@@ -42,7 +46,7 @@ def size_on_sticks(fit: Fit) -> SizedMechanic:
     Raises: InvalidMeasure: a vessel that is no trough, or under 6 cm deep.
     """
     check_mouth(fit)
-    check_depth(fit, 0.06, "A roll on sticks")
+    check_depth(fit, ROLL_LEAST.value, "A roll on sticks")
     if fit.mouth_long_m < TROUGH_RATIO * fit.mouth_m:
         raise InvalidMeasure(
             path="mechanic.kind",
@@ -53,7 +57,7 @@ def size_on_sticks(fit: Fit) -> SizedMechanic:
     sheet = nets.sheet(fit.net, width_m=roll_sheet_width_m(diameter, TURNS.value), length_m=fit.mouth_long_m)
     number, stick = sticks(fit.mouth_long_m), fit.mouth_m + 2 * (fit.vessel.wall_m + STICK_OVERHANG.value)
     sticks_kg = number * stick * STICK_KG_M.value
-    low = max(fit.depth_m - diameter, 0.005)
+    low = max(fit.depth_m - diameter, ROLL_OVER_FLOOR.value)
     return of_netting(
         fit,
         kind="cross_stick_roll",
@@ -63,7 +67,7 @@ def size_on_sticks(fit: Fit) -> SizedMechanic:
         parts=(Part(name="stick", quantity=number, sizes=(length(stick),), mass_kg=sticks_kg),),
         extra_moment_n_m=number * STICK_MOMENT.value,
         seated_by=f"its squeeze and {number} stick{'s' if number > 1 else ''}",
-        extra_minutes=2.0 * number,
+        extra_minutes=STICK_MIN.value * number,
         steps=(
             cut_step(fit, sheet, "one sheet"),
             Step(
@@ -89,11 +93,11 @@ def size_pressed(fit: Fit) -> SizedMechanic:
     Source: geometry; the form is common practice, no source.
     """
     check_mouth(fit)
-    check_depth(fit, 0.03, "A three-layer roll")
+    check_depth(fit, PRESSED_LEAST.value, "A three-layer roll")
     oversize, tuck = 1 + fit.choice.squeeze, fit.tuck_m
     width, long = fit.mouth_m * oversize + 2 * tuck, 3 * fit.mouth_long_m * oversize + 2 * tuck
     sheet = nets.sheet(fit.net, width_m=width, length_m=long)
-    gap = min(PRESSED_GAP.value, (fit.depth_m - 0.005) / 2)
+    gap = min(PRESSED_GAP.value, (fit.depth_m - ROLL_OVER_FLOOR.value) / 2)
     return of_netting(
         fit,
         kind="three_layer_roll",

@@ -17,6 +17,7 @@ MOSS_DELIVERS = measure("Share of moss water that stems can drink", "ratio", 0.6
 MOSS_SLOP = measure("Slop with moss against bare wire", "ratio", 0.7)
 MOSS_PRICE_KG = measure("Price of a kilogram of dry moss", "price_kg", 30.0)
 LEAST_DEPTH = 0.05
+MOSS_MIN = measure("Time to spread moss between two layers", "minutes", 3.0)
 
 
 def low_level_m(inside_depth_m: float) -> float:
@@ -67,7 +68,7 @@ def size_with_moss(fit: Fit) -> SizedMechanic:
         flat=flat,
         parts=(Part(name="dry moss", quantity=1, sizes=(mass(dry),), mass_kg=dry),),
         slop_factor=MOSS_SLOP.value,
-        extra_minutes=3.0,
+        extra_minutes=MOSS_MIN.value,
         steps=(
             *_cuts(fit, flat),
             _seat_low(heights),

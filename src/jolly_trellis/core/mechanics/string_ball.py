@@ -12,6 +12,9 @@ from jolly_trellis.core.quantities import length, phrase
 BALL_SHEET = rule("Side of the sheet against the ball's diameter", "ratio", 2.6)
 CRUMPLED = measure("Clear width of crumpled cells against flat", "ratio", 0.8)
 KNOT = rule("String for knots", "length", 0.20)
+BALL_LEAST = rule("Depth of a vessel for a tied ball, at least", "length", 0.06)
+BALL_OVER_FLOOR = rule("A tied ball keeps over the floor by", "length", 0.01)
+BALL_SAVES = measure("A crumpled ball takes less time than folded layers by", "minutes", 2.0)
 
 
 def string_length_m(vessel_width_m: float, vessel_height_m: float) -> float:
@@ -25,12 +28,12 @@ def string_length_m(vessel_width_m: float, vessel_height_m: float) -> float:
 def size(fit: Fit) -> SizedMechanic:
     """Size a string-tied ball. Raises InvalidMeasure: a mouth narrower than a cell, or under 6 cm deep."""
     check_mouth(fit)
-    check_depth(fit, 0.06, "A tied ball")
+    check_depth(fit, BALL_LEAST.value, "A tied ball")
     ball = min(fit.mouth_m * (1 + fit.choice.squeeze), fit.depth_m)
     side = BALL_SHEET.value * fit.mouth_m * (1 + fit.choice.squeeze)
     sheet = nets.sheet(fit.net, width_m=side, length_m=side * fit.mouth_long_m / fit.mouth_m)
     string = string_length_m(fit.mouth_m + 2 * fit.vessel.wall_m, fit.vessel.rim_m)
-    low = max(fit.depth_m - ball, 0.01)
+    low = max(fit.depth_m - ball, BALL_OVER_FLOOR.value)
     levels = 4
     step = (fit.depth_m - low) / (levels - 1)
     return of_netting(
@@ -43,7 +46,7 @@ def size(fit: Fit) -> SizedMechanic:
         aperture_share=CRUMPLED.value,
         extra_moment_n_m=STRING_HOLDS.value * fit.mouth_m / 2,
         seated_by="its squeeze and the string",
-        extra_minutes=-2.0,
+        extra_minutes=-BALL_SAVES.value,
         steps=(
             cut_step(fit, sheet, "one sheet"),
             Step(

@@ -1,7 +1,7 @@
 """A mechanic of netting put together from its levels and sheets: what the netting mechanics share."""
 
 from jolly_trellis.core import netting as nets
-from jolly_trellis.core.books.figures import rule
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.mechanics.fit import (
     MINUTES_PER_LAYER,
     NETTING_USES,
@@ -30,6 +30,7 @@ from jolly_trellis.core.quantities import length
 
 DABS = rule("Dabs of putty under a rim", "count", 4, COMMON_PRACTICE)
 DAB_LENGTH = rule("Length of a dab of putty", "length", 0.02, COMMON_PRACTICE)
+STRIP_MIN = measure("Time to tape one strip", "minutes", 1.0)
 
 
 def of_netting(
@@ -105,7 +106,7 @@ def of_netting(
         displaced_volume_l=1000 * wire_kg / nets.STEEL_DENSITY.value,
         mass_kg=weight_kg(all_parts),
         price=None if price is None else price + tape_price(fit),
-        minutes=MINUTES_PER_LAYER.value * max(1, len(heights_m)) + strips + extra_minutes,
+        minutes=MINUTES_PER_LAYER.value * max(1, len(heights_m)) + STRIP_MIN.value * strips + extra_minutes,
         uses=round(NETTING_USES.value),
         single_use_plastic=strips > 0,
         loose=loose or (len(heights_m) == 1 and not strips),

@@ -59,7 +59,7 @@ def aim_tips(
     wanted, reach = [], []
     for place, (line, _, _, rows) in enumerate(stems.lines):
         wanted.append(rule.directions(line.role, rows, place * 1.1))
-        low, high = dome.REACH[line.role]
+        low, high = (each.value for each in dome.REACH[line.role])
         reach.append(low + (high - low) * ((np.arange(rows) * 0.618034) % 1.0))
     aimed = np.concatenate(wanted)
     if arrangement != "even":

@@ -2,25 +2,27 @@
 
 import numpy as np
 
-from jolly_trellis.core.books.figures import rule
+from jolly_trellis.core.books.figures import Constant, rule
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
 from jolly_trellis.core.placement.form import FormRule
 from jolly_trellis.core.stems import Role
 
 LOWEST_SHARE = 0.12
-REACH: dict[Role, tuple[float, float]] = {
-    "margin": (1.0, 1.0),
-    "line": (1.0, 1.15),
-    "focal": (0.80, 0.90),
-    "filler": (0.70, 0.85),
-    "base": (0.50, 0.60),
-    "airy": (1.05, 1.20),
-}
-REACH_FIGURES = tuple(
-    rule(f"Reach of a {role} stem towards the envelope, {end}", "ratio", value)
-    for role, span in REACH.items()
-    for end, value in zip(("least", "most"), span, strict=True)
+_REACHES: tuple[tuple[Role, str, float, float], ...] = (
+    ("margin", "a margin", 1.0, 1.0),
+    ("line", "a line", 1.0, 1.15),
+    ("focal", "a focal", 0.80, 0.90),
+    ("filler", "a filler", 0.70, 0.85),
+    ("base", "a base", 0.50, 0.60),
+    ("airy", "an airy", 1.05, 1.20),
 )
+REACH: dict[Role, tuple[Constant, Constant]] = {
+    role: (
+        rule(f"Reach of {words} stem towards the envelope, least", "ratio", least),
+        rule(f"Reach of {words} stem towards the envelope, most", "ratio", most),
+    )
+    for role, words, least, most in _REACHES
+}
 _HEIGHT_BAND: dict[Role, tuple[float, float]] = {
     "margin": (LOWEST_SHARE, 1.0),
     "line": (0.2, 1.0),
