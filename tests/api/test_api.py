@@ -223,15 +223,3 @@ def test_removing_and_undoing(client: TestClient) -> None:
 @pytest.mark.parametrize("path", ["/api/events/99", "/api/nowhere"])
 def test_what_is_not_there_is_not_found(client: TestClient, path: str) -> None:
     assert client.get(path).status_code == 404
-
-
-def test_every_figure_is_listed_with_its_provenance(client: TestClient) -> None:
-    topics = client.get("/api/figures").json()
-    assert [each["topic"] for each in topics][-5:] == [
-        "Hung work",
-        "Mounted work",
-        "The roll",
-        "The days and the day",
-        "Buying, packing, recipes",
-    ]
-    assert all(figure["provenance"] for each in topics for figure in each["figures"])

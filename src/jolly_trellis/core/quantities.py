@@ -18,6 +18,7 @@ QuantityKind = Literal[
     "duration",  # h
     "angle",  # rad
     "force",  # N
+    "pull",  # N, said with the weight it feels like beside it
     "moment",  # N·m
     "energy",  # J
     "pressure",  # Pa
@@ -109,6 +110,11 @@ def angle(value_rad: float) -> Quantity:
 def force(value_n: float) -> Quantity:
     """A force in newtons."""
     return Quantity(kind="force", value=float(value_n))
+
+
+def pull(value_n: float) -> Quantity:
+    """A force of hung work in newtons, said with the weight that it feels like beside it."""
+    return Quantity(kind="pull", value=float(value_n))
 
 
 def moment(value_n_m: float) -> Quantity:

@@ -4,24 +4,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
 from jolly_trellis.core.placement.aim import FORM_RULES
+from jolly_trellis.core.sides import Sides, sides_of
 from jolly_trellis.core.sight import Mass, flower_mass
 
-MIDDLE = rule("A stem this near the middle counts to both sides", "length", 0.005)
 _POINTS = 1500
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Sides:
-    """Shares of one whole, 0-1: left and right make one, front and back make one."""
-
-    left: float
-    right: float
-    front: float
-    back: float
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -61,8 +50,8 @@ def shares_of(build: Build) -> Shares | None:
     wide = float((placement.tip_m[:, 0] + radius).max() - (placement.tip_m[:, 0] - radius).min())
     deep = float((placement.tip_m[:, 1] + radius).max() - (placement.tip_m[:, 1] - radius).min())
     return Shares(
-        mass=_sides(build.rows.mass_kg, build.rows.centre_m),
-        sight=_sides(_visual(seen), seen.centre_m),
+        mass=sides_of(build.rows.mass_kg, build.rows.centre_m),
+        sight=sides_of(_visual(seen), seen.centre_m),
         depth_to_width=deep / max(wide, 1e-6),
         openness=openness(build, seen),
         varieties=_varieties(build),
@@ -91,18 +80,6 @@ def openness(build: Build, mass: Mass) -> float:
 def _visual(mass: Mass) -> Array:
     """Visual mass of each ball: its disc times its opacity, m². Source: projection of a ball."""
     return np.asarray(np.pi * mass.radius_m**2 * mass.opacity)
-
-
-def _sides(weight: Array, centre_m: Array) -> Sides:
-    total = max(float(weight.sum()), 1e-12)
-
-    def below(axis: int) -> float:
-        value = centre_m[:, axis]
-        share = np.where(np.abs(value) <= MIDDLE.value, 0.5, (value < 0).astype(np.float64))
-        return float((weight * share).sum()) / total
-
-    left, front = below(0), below(1)
-    return Sides(left=left, right=1.0 - left, front=front, back=1.0 - front)
 
 
 def _varieties(build: Build) -> tuple[VarietyShare, ...]:

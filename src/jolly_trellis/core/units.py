@@ -17,6 +17,7 @@ POUND_KG = 0.45359237
 US_FLUID_OUNCE_L = 0.0295735295625
 US_QUART_L = 32 * US_FLUID_OUNCE_L
 POUND_FORCE_N = 4.4482216152605
+KILOGRAM_FORCE_N = 9.80665
 
 MOST_CHARACTERS = 40
 MOST_GAUGE = 40
@@ -184,6 +185,10 @@ def text_of(quantity: Quantity, system: UnitSystem) -> str:
             return f"{_trim(value * 1000, 0)} ml" if abs(value) < 1 else f"{_trim(value, 2)} L"
         case "force":
             return f"{_trim(value / POUND_FORCE_N, 2)} lbf" if system == "inch" else f"{_trim(value, 1)} N"
+        case "pull":
+            if system == "inch":
+                return f"{_trim(value / POUND_FORCE_N, 2)} lbf"
+            return f"{_trim(value, 1)} N ({_trim(value / KILOGRAM_FORCE_N, 1)} kg)"
         case "line_force":
             return (
                 f"{_trim(value / POUND_FORCE_N * INCH_M, 2)} lbf/in" if system == "inch" else f"{_trim(value, 1)} N/m"

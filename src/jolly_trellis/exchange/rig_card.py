@@ -8,7 +8,7 @@ from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, Frame, KeepInFrame, Table
 
 from jolly_trellis.core.event.gates import cleared
-from jolly_trellis.core.quantities import angle, force, length, mass
+from jolly_trellis.core.quantities import angle, length, mass, pull
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.loads import PROOF_MIN
 from jolly_trellis.core.rigging.resting import TILT_MOST
@@ -96,7 +96,7 @@ def _summary(rig: Rig, report: RigReport, system: UnitSystem) -> list[Flowable]:
     words = [
         f"<b>{state}</b> {escape(render(report.verdict.reason, system))}",
         f"Finished: {text_of(mass(weighed.typical_kg), system)}, heavy {text_of(mass(weighed.heavy_kg), system)}; "
-        f"counted as {text_of(force(report.rest.load_n), system)}.",
+        f"counted as {text_of(pull(report.rest.load_n), system)}.",
         f"Hangs {lowest} over the floor at its lowest; {BELOW[rig.below]}.",
         f"<b>Prove it with {proof}</b> for {PROOF_MIN.value:.0f} minutes, nobody under it, before any flower goes in.",
         f"Netting to cut: {to_cut(length(sized.sheet.width_m), system)} × "
@@ -179,8 +179,8 @@ def _line_rows(rig: Rig, report: RigReport, system: UnitSystem) -> list[list[str
                 _several([each.name for each in states]),
                 kind,
                 cut,
-                text_of(force(worst.design_n), system),
-                text_of(force(worst.limit_n), system),
+                text_of(pull(worst.design_n), system),
+                text_of(pull(worst.limit_n), system),
                 f"{worst.use:.2f}",
                 case,
             ]
@@ -192,16 +192,16 @@ def _point_rows(rig: Rig, report: RigReport, system: UnitSystem) -> list[list[st
     """Hang points, those alike and alike rated in one row with the greatest of their loads."""
     alike: dict[tuple[str, ...], list[PointState]] = {}
     for point, state in zip(rig.points, report.points, strict=True):
-        rated = "NOT STATED" if point.rating_n is None else text_of(force(point.rating_n), system)
+        rated = "NOT STATED" if point.rating_n is None else text_of(pull(point.rating_n), system)
         if point.kind == "wall screw" and point.pull_out_n is not None:
-            rated += f" down, {text_of(force(point.pull_out_n), system)} out"
+            rated += f" down, {text_of(pull(point.pull_out_n), system)} out"
         key = (point.kind, rated, point.stated_by or "____________", point.stated_on or "________")
         alike.setdefault(key if rig.is_tied else (*key, point.name), []).append(state)
     rows = []
     for (kind, rated, by, on, *_), states in alike.items():
         worst = max(states, key=lambda each: each.pull_n)
-        pull, off = text_of(force(worst.pull_n), system), f"{math.degrees(worst.off_rad):.0f}°"
-        rows.append([_several([each.name for each in states]), kind, pull, off, rated, by, on])
+        load, off = text_of(pull(worst.pull_n), system), f"{math.degrees(worst.off_rad):.0f}°"
+        rows.append([_several([each.name for each in states]), kind, load, off, rated, by, on])
     return rows
 
 

@@ -16,7 +16,7 @@ from jolly_trellis.core.event.job import Job, Made, PieceWork, RigWork
 from jolly_trellis.core.event.schedule import Timed
 from jolly_trellis.core.event.shopping import Shopping
 from jolly_trellis.core.event.water_rounds import Pour, WaterRounds
-from jolly_trellis.core.quantities import force, length, mass, volume
+from jolly_trellis.core.quantities import length, mass, pull, volume
 from jolly_trellis.core.report import Report
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
@@ -184,8 +184,8 @@ def _lines(report: RigReport, system: UnitSystem) -> list[dict[str, str]]:
         {
             "name": each.name,
             "cut": to_cut(length(each.cut_length_m), system),
-            "tension": text_of(force(each.tension_n), system),
-            "limit": text_of(force(each.limit_n), system),
+            "tension": text_of(pull(each.tension_n), system),
+            "limit": text_of(pull(each.limit_n), system),
             "use": f"{each.use:.2f}",
         }
         for each in report.lines
@@ -196,7 +196,7 @@ def _points(report: RigReport, system: UnitSystem) -> list[dict[str, str]]:
     return [
         {
             "name": each.name,
-            "pull": text_of(force(each.pull_n), system),
+            "pull": text_of(pull(each.pull_n), system),
             "use": "nobody has stated a rating" if each.use is None else f"{each.use:.2f} of its rating",
         }
         for each in report.points

@@ -5223,7 +5223,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            readonly kind: "length" | "cut_length" | "level_most" | "level_least" | "mass" | "volume" | "duration" | "angle" | "force" | "moment" | "energy" | "pressure" | "density" | "areal_mass" | "linear_mass" | "draw" | "temperature" | "acceleration" | "stiffness" | "line_force" | "area" | "speed" | "per_speed" | "warming" | "evaporation" | "minutes" | "price_m" | "price_kg" | "ratio" | "count";
+            readonly kind: "length" | "cut_length" | "level_most" | "level_least" | "mass" | "volume" | "duration" | "angle" | "force" | "pull" | "moment" | "energy" | "pressure" | "density" | "areal_mass" | "linear_mass" | "draw" | "temperature" | "acceleration" | "stiffness" | "line_force" | "area" | "speed" | "per_speed" | "warming" | "evaporation" | "minutes" | "price_m" | "price_kg" | "price_l" | "price_m2" | "price" | "ratio" | "count";
             /** Value */
             readonly value: number;
         };
@@ -5702,7 +5702,8 @@ export interface components {
          *
          *     `states` is how it hangs bare, with one face (of a panel or ring: one half) done, and finished; those that find no
          *     rest are left out. `standing` is how its frame stands, None without one; `tightening` the order of levelling;
-         *     `core_bed_m2` the sealant that the core of a sleeve is bedded on.
+         *     `core_bed_m2` the sealant that the core of a sleeve is bedded on. `sides` is how its weight lies about its middle
+         *     as it hangs; None for what lies on a table.
          */
         readonly RigReport: {
             readonly take_off: components["schemas"]["TakeOff"];
@@ -5723,6 +5724,7 @@ export interface components {
             readonly core_bed_m2: number;
             /** Proof Kg */
             readonly proof_kg: number;
+            readonly sides: components["schemas"]["Sides"] | null;
             readonly verdict: components["schemas"]["Verdict"];
         };
         /**

@@ -6,6 +6,7 @@ const INCH_M = 0.0254;
 const POUND_KG = 0.45359237;
 const US_FLUID_OUNCE_L = 0.0295735295625;
 const POUND_FORCE_N = 4.4482216152605;
+const KILOGRAM_FORCE_N = 9.80665;
 
 function trim(value: number, digits: number): string {
   const scale = 10 ** digits;
@@ -63,6 +64,9 @@ export function textOf(quantity: Quantity, system: UnitSystem): string {
       return Math.abs(value) < 1 ? `${trim(value * 1000, 0)} ml` : `${trim(value, 2)} L`;
     case "force":
       return inch ? `${trim(value / POUND_FORCE_N, 2)} lbf` : `${trim(value, 1)} N`;
+    case "pull":
+      if (inch) return `${trim(value / POUND_FORCE_N, 2)} lbf`;
+      return `${trim(value, 1)} N (${trim(value / KILOGRAM_FORCE_N, 1)} kg)`;
     case "line_force":
       return inch ? `${trim((value / POUND_FORCE_N) * INCH_M, 2)} lbf/in` : `${trim(value, 1)} N/m`;
     case "area":

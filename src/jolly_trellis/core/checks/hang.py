@@ -7,7 +7,7 @@ from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.piece import Spill
 from jolly_trellis.core.provenance import COMPUTED, Provenance
-from jolly_trellis.core.quantities import force, length, mass, phrase
+from jolly_trellis.core.quantities import length, mass, phrase, pull
 from jolly_trellis.core.spills import TENSION_PER_CELL
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.units import round_up
@@ -31,8 +31,8 @@ def judge(build: Build) -> Verdict:
     findings = []
     cases: tuple[tuple[Case, float], ...] = (("typical", sized.hanging_kg), ("heavy", sized.hanging_heavy_kg))
     for case, kg in cases:
-        load = force(design_load_n(kg))
-        limit = force(sized.strength_n)
+        load = pull(design_load_n(kg))
+        limit = pull(sized.strength_n)
         reason = phrase(
             "The spill weighs {kg} and counts as {load} on its netting, which bears {limit}.",
             kg=mass(kg),
@@ -72,7 +72,7 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
 def _hook(spill: Spill, case: Case, kg: float) -> list[Finding]:
     if spill.held_by != "hook" or spill.hook_n is None or spill.hook_stated_by is None:
         return []
-    load, limit = force(design_load_n(kg)), force(spill.hook_n)
+    load, limit = pull(design_load_n(kg)), pull(spill.hook_n)
     reason = phrase(
         f"The spill counts as {{load}} on its hook, which {spill.hook_stated_by} rates at {{limit}}.",
         load=load,
@@ -104,5 +104,5 @@ def _figures(build: Build) -> list[Shown]:
     ]
     if spill.hook_n is not None and spill.hook_stated_by:
         stated = Provenance(kind="measured", source=f"stated by {spill.hook_stated_by}")
-        figures.append(Figure(label="Hook, working rating", quantity=force(spill.hook_n), provenance=stated))
+        figures.append(Figure(label="Hook, working rating", quantity=pull(spill.hook_n), provenance=stated))
     return figures

@@ -11,7 +11,7 @@ from jolly_trellis.core.errors import CoreError, InvalidMeasure
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.piece import Conditions
 from jolly_trellis.core.provenance import COMPUTED, Provenance
-from jolly_trellis.core.quantities import force, mass, phrase
+from jolly_trellis.core.quantities import mass, phrase, pull
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging import mounts
 from jolly_trellis.core.rigging.chains import chain_pull_n, hung_as_chain
@@ -33,6 +33,7 @@ from jolly_trellis.core.rigging.resting import (
 )
 from jolly_trellis.core.rigging.rig import HangPoint, Rig
 from jolly_trellis.core.rigging.states import HangState, LineCase, LineState, PointState, name_of, rating_of
+from jolly_trellis.core.sides import Sides, sides_of
 from jolly_trellis.core.verdicts import Verdict, conclude
 
 NO_LINE_N = 1.0e6
@@ -46,7 +47,8 @@ class RigReport:
 
     `states` is how it hangs bare, with one face (of a panel or ring: one half) done, and finished; those that find no
     rest are left out. `standing` is how its frame stands, None without one; `tightening` the order of levelling;
-    `core_bed_m2` the sealant that the core of a sleeve is bedded on.
+    `core_bed_m2` the sealant that the core of a sleeve is bedded on. `sides` is how its weight lies about its middle
+    as it hangs; None for what lies on a table.
     """
 
     take_off: TakeOff
@@ -60,6 +62,7 @@ class RigReport:
     standing: mounts.Standing | None
     core_bed_m2: float
     proof_kg: float
+    sides: Sides | None
     verdict: Verdict
 
 
@@ -123,8 +126,17 @@ def _assess(rig: Rig, conditions: Conditions) -> RigReport:
         standing=mounts.standing(rig, rest.at_m, weighed.typical_kg, worked.thick_m, worked.wide_m),
         core_bed_m2=mounts.core_bed_m2(rig.armature.core_kg),
         proof_kg=proof,
+        sides=_sides(shown, settled),
         verdict=conclude("hang", findings, missing=missing, figures=_figures(rig, weighed, load.total_n)),
     )
+
+
+def _sides(made: LaidOut, found: Settled) -> Sides:
+    """How the weight of the armature, with all that is on it, lies about the middle of its length and depth."""
+    own = list(made.armature_nodes)
+    at = found.at_m[own]
+    middle = (at.min(axis=0) + at.max(axis=0)) / 2
+    return sides_of(made.net.load_n[own], at, (float(middle[0]), float(middle[1])))
 
 
 def chosen_proof_kg(rig: Rig, weighed: TakeOff) -> float:
@@ -166,6 +178,7 @@ def _lying_report(rig: Rig, weighed: TakeOff, load: float, conditions: Condition
         standing=None,
         core_bed_m2=0.0,
         proof_kg=proof,
+        sides=None,
         verdict=conclude("hang", [], not_needed=phrase("It lies along its table; nothing hangs.")),
     )
 
@@ -296,7 +309,7 @@ def _figures(rig: Rig, weighed: TakeOff, load: float) -> list[Shown]:
     own = [
         Figure(label="Finished, typical", quantity=mass(weighed.typical_kg), provenance=COMPUTED),
         Figure(label="Finished, heavy", quantity=mass(weighed.heavy_kg), provenance=COMPUTED),
-        Figure(label="Counted as", quantity=force(load), provenance=Provenance(kind="computed")),
+        Figure(label="Counted as", quantity=pull(load), provenance=Provenance(kind="computed")),
     ]
     return [
         *own,

@@ -7,7 +7,7 @@ from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.piece import Conditions
 from jolly_trellis.core.provenance import FROM_MEMORY
-from jolly_trellis.core.quantities import Phrase, angle, count, duration, force, length, phrase
+from jolly_trellis.core.quantities import Phrase, angle, count, duration, length, phrase, pull
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging import mounts
 from jolly_trellis.core.rigging.clearances import clearances
@@ -104,7 +104,7 @@ def _point(rig: Rig, point: HangPoint, state: PointState) -> tuple[list[Finding]
 
 def _line_findings(line: LineState) -> list[Finding]:
     cases = {"whole": "as hung", "uneven": "with a line 1 % long", "one gone": "with one line gone"}
-    value, limit = force(line.design_n), force(line.limit_n)
+    value, limit = pull(line.design_n), pull(line.limit_n)
     reason = phrase(f"{line.name} bears {{t}} {cases[line.governs]}; it may carry {{limit}}.", t=value, limit=limit)
     found = [finding(check="line", case="heavy", value=value, limit=limit, sense="at most", reason=reason)]
     flat = phrase(
@@ -126,7 +126,7 @@ def _line_findings(line: LineState) -> list[Finding]:
 
 
 def _point_finding(point: HangPoint, state: PointState, rating: float) -> Finding:
-    value, limit = force(state.pull_n), force(rating)
+    value, limit = pull(state.pull_n), pull(rating)
     words = f"{point.name} is pulled with {{v}}; {point.stated_by} rates it at {{limit}}."
     if point.kind in NEVER_OVERHEAD:
         words = f"{point.name} is pulled with {{v}}; half its label is {{limit}}."
@@ -158,8 +158,8 @@ def _bond(rig: Rig, weighed: TakeOff) -> tuple[list[Finding], list[str]]:
         words = "the second bond: its own steel line to its own hang point, should everything else let go"
         return [], [words] if needed else []
     spec, weight = rig.bond.spec, weighed.heavy_kg * GRAVITY_M_S2
-    keeps = force(line_rules.breaking_n(spec) * line_rules.efficiency(spec))
-    needs = force(BOND_FACTOR.value * weight)
+    keeps = pull(line_rules.breaking_n(spec) * line_rules.efficiency(spec))
+    needs = pull(BOND_FACTOR.value * weight)
     slack = length(rig.bond.slack_m)
     reason = phrase("The second bond keeps {k} at its ends; ten times the weight is {n}.", k=keeps, n=needs)
     found = [
@@ -204,7 +204,7 @@ def _bond_point(rig: Rig, weight: float) -> tuple[list[Finding], list[str]]:
     rating = rating_of(point)
     if rating is None:
         return [], [f"what {point.name} may carry, where the second bond leads, and who states it"]
-    value, limit = force(BOND_POINT.value * weight), force(rating)
+    value, limit = pull(BOND_POINT.value * weight), pull(rating)
     reason = phrase(
         f"Should it fall on its bond, {point.name} is counted with {{v}}; {point.stated_by} rates it at {{limit}}.",
         v=value,
@@ -257,13 +257,13 @@ def _unfit(rig: Rig) -> list[str]:
 
 def _chain(rig: Rig, worked: Worked) -> Finding:
     """What pulls along a run, against the cord that runs through it, or against its netting where none does."""
-    value, carrier = force(worked.chain_n), rig.armature.carrier
+    value, carrier = pull(worked.chain_n), rig.armature.carrier
     if carrier is not None:
-        limit = force(line_rules.working_limit_n(carrier, over_people=rig.over_people))
+        limit = pull(line_rules.working_limit_n(carrier, over_people=rig.over_people))
         words = "The cord through it is pulled with {v}; it may carry {limit}."
     else:
         sized = worked.weighed.sized
-        limit = force(max(chain_strength_n(sized.netting, sized.sheet.width_m), 1.0))
+        limit = pull(max(chain_strength_n(sized.netting, sized.sheet.width_m), 1.0))
         words = "The netting itself is pulled with {v}; it bears {limit}: over that, run a cord through."
     reason = phrase(words, v=value, limit=limit)
     return finding(check="netting chain", case="heavy", value=value, limit=limit, sense="at most", reason=reason)

@@ -320,6 +320,7 @@ def _with_lines(
         slack=np.concatenate([slack, np.ones(len(led), dtype=np.bool_)]),
         bends=bends,
         bend_n_m=bend,
+        wall_y_m=_wall_m(rig, start, own, len(points)),
     )
     return LaidOut(
         net=net,
@@ -331,6 +332,21 @@ def _with_lines(
         ends_n=ends_n,
         station_m=station_m,
     )
+
+
+def _wall_m(rig: Rig, start: Array, own: tuple[int, ...], points: int) -> Array | None:
+    """How far back each node can go before it leans on the wall the rig is mounted on, m; None on no wall.
+
+    The wall is where the points in it are. Work is tied to it by its back, so that is what meets it; what is drawn
+    farther back touches it as it is drawn.
+    """
+    if rig.mount is None or rig.mount.kind != "wall" or not rig.points:
+        return None
+    meets = max(each.y_m for each in rig.points)
+    wall = np.full(len(start) + points, np.inf)
+    at = list(own)
+    wall[at] = np.maximum(start[at, 1], meets)
+    return wall
 
 
 def _from_node(line: RigLine, number: int, nodes: tuple[int, ...]) -> int:

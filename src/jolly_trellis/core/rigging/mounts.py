@@ -18,7 +18,7 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.footing import FOOT_FRICTION
 from jolly_trellis.core.mechanics.fit import PUTTY_PULL
 from jolly_trellis.core.provenance import FROM_MEMORY, Provenance
-from jolly_trellis.core.quantities import count, force, length, moment, phrase, ratio
+from jolly_trellis.core.quantities import count, length, moment, phrase, pull, ratio
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging.rig import HangPoint, Mount, Rig
 from jolly_trellis.core.stems import GRAVITY_M_S2
@@ -168,7 +168,7 @@ def _upright(rig: Rig, mount: Mount, at: tuple[Place, ...], typical_kg: float, p
     what = "Wind of {push} from" if mount.outdoors else "A guest who leans on it with {push} from"
     reason = phrase(
         f"{what} {way} asks {{needs}} of the {mount.kind} with a margin; on its feet it has {{holds}}.",
-        push=force(push.force_n),
+        push=pull(push.force_n),
         needs=needs,
         holds=holds,
     )
@@ -198,14 +198,14 @@ def ties(rig: Rig, along_m: list[float], load_n: float) -> list[Finding]:
         finding(
             check="ties together",
             case="heavy",
-            value=force(load_n * factor),
-            limit=force(keeps),
+            value=pull(load_n * factor),
+            limit=pull(keeps),
             sense="at most",
             reason=phrase(
                 "All ties keep {k} together; the load, {f} times, is {n}.",
-                k=force(keeps),
+                k=pull(keeps),
                 f=count(factor),
-                n=force(load_n * factor),
+                n=pull(load_n * factor),
             ),
         ),
     ]
@@ -228,12 +228,12 @@ def _slides(rig: Rig, mount: Mount, typical_kg: float, push: Push) -> Finding | 
         return None
     friction = FOOT_FRICTION[(mount.foot_material, mount.surface)]
     kg = (mount.mass_kg or 0.0) + typical_kg + FEET * mount.ballast_kg + rig.armature.core_kg
-    grip = force(friction.value * kg * GRAVITY_M_S2)
-    needs = force(OVERTURNING.value * push.force_n)
+    grip = pull(friction.value * kg * GRAVITY_M_S2)
+    needs = pull(OVERTURNING.value * push.force_n)
     what = "Wind of {push}" if mount.outdoors else "A guest who leans on it with {push}"
     reason = phrase(
         f"{what} asks a grip of {{needs}} of the {mount.kind}'s feet with a margin; dry, they have {{grip}}.",
-        push=force(push.force_n),
+        push=pull(push.force_n),
         needs=needs,
         grip=grip,
     )
@@ -287,18 +287,18 @@ def screw(point: HangPoint, mount: Mount, pulls: tuple[Place, ...]) -> Finding |
     if point.kind != "wall screw" or not (point.rating_n and point.pull_out_n and mount.arm_m and mount.bears_below_m):
         return None
     power, cases = SCREW_POWER.value, []
-    for pull in pulls:
-        shear = math.hypot(pull[0], pull[2])
-        out = screw_pull_n(shear, abs(pull[1]), mount)
+    for right, back, up in pulls:
+        shear = math.hypot(right, up)
+        out = screw_pull_n(shear, abs(back), mount)
         cases.append(((shear / point.rating_n) ** power + (out / point.pull_out_n) ** power, shear, out))
     used, shear, out = max(cases)
     reason = phrase(
         f"{point.name} is pulled down with {{s}} and out with {{o}} by an arm of {{a}}; rated {{rs}} and {{ro}}.",
-        s=force(shear),
-        o=force(out),
+        s=pull(shear),
+        o=pull(out),
         a=length(mount.arm_m),
-        rs=force(point.rating_n),
-        ro=force(point.pull_out_n),
+        rs=pull(point.rating_n),
+        ro=pull(point.pull_out_n),
     )
     return finding(
         check="wall screw", case="heavy", value=ratio(used), limit=ratio(1.0), sense="at most", reason=reason

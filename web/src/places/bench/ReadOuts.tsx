@@ -1,4 +1,5 @@
-import type { MakingReport, Shares } from "../../api/types";
+import type { MakingReport } from "../../api/types";
+import { SidesPair } from "../../ui/SidesPair";
 
 /** Balance to the eye: mass and visual mass by side, depth to width, openness, and varieties by share. */
 export function ReadOuts({ making }: { making: MakingReport }) {
@@ -7,8 +8,8 @@ export function ReadOuts({ making }: { making: MakingReport }) {
   const percent = (value: number) => `${Math.round(100 * value)} %`;
   return (
     <div className="space-y-3 p-3">
-      <Pair title="Weight" sides={shares.mass} />
-      <Pair title="To the eye" sides={shares.sight} />
+      <SidesPair title="Weight" sides={shares.mass} />
+      <SidesPair title="To the eye" sides={shares.sight} />
       <dl className="m-0 grid grid-cols-[minmax(0,1fr)_auto] gap-y-1">
         <dt>Depth to width</dt>
         <dd className="m-0 text-right">{shares.depth_to_width.toFixed(2)}</dd>
@@ -38,34 +39,5 @@ export function ReadOuts({ making }: { making: MakingReport }) {
         </ul>
       </section>
     </div>
-  );
-}
-
-function Pair({ title, sides }: { title: string; sides: Shares["mass"] }) {
-  return (
-    <section>
-      <h3 className="m-0 text-[16px]">{title}</h3>
-      <Bar first="left" second="right" share={sides.left} />
-      <Bar first="front" second="back" share={sides.front} />
-    </section>
-  );
-}
-
-/** Two shares of one whole on one bar, with a mark at the middle. */
-function Bar({ first, second, share }: { first: string; second: string; share: number }) {
-  const left = Math.round(100 * share);
-  return (
-    <p className="m-0 mt-1 grid grid-cols-[88px_minmax(0,1fr)_88px] items-center gap-2">
-      <span className="text-right">
-        {first} {left} %
-      </span>
-      <span className="relative block h-4 rounded-sm bg-leaf/25" aria-hidden="true">
-        <span className="absolute inset-y-0 left-0 rounded-sm bg-leaf/70" style={{ width: `${left}%` }} />
-        <span className="absolute -inset-y-1 left-1/2 w-0.5 bg-ink" />
-      </span>
-      <span>
-        {100 - left} % {second}
-      </span>
-    </p>
   );
 }

@@ -24,7 +24,7 @@ export function RigList({ event, onRemove }: { event: EventOut; onRemove: (id: n
             <span className="serif">{rig.name}</span>
           </Link>
           <span className="text-soft">
-            {report ? textOf({ kind: "force", value: report.rest.load_n }, system) : "not worked out"}
+            {report ? textOf({ kind: "pull", value: report.rest.load_n }, system) : "not worked out"}
           </span>
           <Button
             look="quiet"

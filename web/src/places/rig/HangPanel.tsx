@@ -77,7 +77,7 @@ export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSn
                 <span className="block text-soft">
                   {line.design_n >= 1e6
                     ? "cannot hold"
-                    : textOf({ kind: "force", value: line.design_n }, system)}
+                    : textOf({ kind: "pull", value: line.design_n }, system)}
                   {`, ${CASES[line.governs]}`}
                 </span>
               </td>
@@ -111,7 +111,7 @@ export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSn
               </td>
               <td className="w-20">{point.use !== null && <Bar use={point.use} />}</td>
               <td className="text-right whitespace-nowrap">
-                {textOf({ kind: "force", value: point.pull_n }, system)}
+                {textOf({ kind: "pull", value: point.pull_n }, system)}
               </td>
             </tr>
           ))}

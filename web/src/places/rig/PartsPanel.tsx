@@ -1,4 +1,5 @@
 import type { Rig, RigReport } from "../../api/types";
+import { SidesPair } from "../../ui/SidesPair";
 import { useSettings } from "../../ui/settings";
 import { textOf } from "../../units/text";
 
@@ -32,10 +33,15 @@ export function PartsPanel({ rig, report }: Props) {
           </tbody>
         </table>
         <p className="mt-1 mb-0">
-          Counted as {textOf({ kind: "force", value: report.rest.load_n }, system)}: the heavy case, × 1.10
-          for what was forgotten, × 1.25 for handling. Proof load {mass(report.proof_kg)}.
+          Counted as {textOf({ kind: "pull", value: report.rest.load_n }, system)}: the heavy case, with what
+          was forgotten and for handling. Proof load {mass(report.proof_kg)}.
         </p>
       </Part>
+      {report.sides && (
+        <Part title="Balance">
+          <SidesPair title="Weight" sides={report.sides} />
+        </Part>
+      )}
       <Part title="To cut" open>
         <ul className="m-0 list-none p-0">
           <li>
@@ -94,7 +100,7 @@ export function PartsPanel({ rig, report }: Props) {
               {report.states.map((state) => (
                 <tr key={state.name} className="border-t border-line">
                   <td>{STATES[state.name]}</td>
-                  <td className="text-right">{textOf({ kind: "force", value: state.load_n }, system)}</td>
+                  <td className="text-right">{textOf({ kind: "pull", value: state.load_n }, system)}</td>
                   <td className="text-right">lowest {length(state.lowest_m)}</td>
                   <td className="text-right">{textOf({ kind: "angle", value: state.tilt_rad }, system)}</td>
                 </tr>
@@ -115,7 +121,7 @@ export function PartsPanel({ rig, report }: Props) {
           {report.standing.area_m2 > 0 && (
             <p className="m-0">
               Wind above Beaufort {rig.mount.comes_down_above} takes it down; at its top it pushes{" "}
-              {textOf({ kind: "force", value: report.standing.wind_n }, system)} at{" "}
+              {textOf({ kind: "pull", value: report.standing.wind_n }, system)} at{" "}
               {length(report.standing.height_m)}.
             </p>
           )}
