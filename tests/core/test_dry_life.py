@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.air import draw_factor
-from jolly_trellis.core.books.water import Stage, first_dry
+from jolly_trellis.core.books.waiting import Stage, first_dry
 from jolly_trellis.core.dry_life import DRY_AT, Reserve, dry_rate, lasts_h, reaches_back_h
 from jolly_trellis.core.piece import Air
 from jolly_trellis.core.water_table import water_table

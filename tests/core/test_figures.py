@@ -32,6 +32,7 @@ from jolly_trellis.core.making_phases import phases_of
 from jolly_trellis.core.mechanics.fit import point_strength, seat_moment_n_m
 from jolly_trellis.core.method import CONSTANTS, PROGRAM, all_constants
 from jolly_trellis.core.piece import (
+    Air,
     Conditions,
     Mechanic,
     MechanicKind,
@@ -169,6 +170,7 @@ def _by_themselves() -> dict[str, Callable[[], object]]:
         seat_moment_n_m(mouth_girth_m=0.6, mouth_size_m=0.2, squeeze=0.06, wire_m=0.0007, rough=False),
     )
     found["behind"] = _behind
+    found["cooled"] = _cooled
     found["anchors"] = lambda: phases_of(build(_on("three_layer_roll"), _around()))
     found["feather"] = _feather
     found["lengths"] = _lengths
@@ -228,6 +230,17 @@ def _behind() -> object:
     """What is offered on a ledge with a wall: greens behind, and where they go."""
     made = build(ordinary.on_ledge(), _around())
     return [each.piece.hand_placed for each in stand_ledge.candidates(made, least_kg=1.0)]
+
+
+def _cooled() -> object:
+    """A posy in a little water that waits three days in the cooler."""
+    posy = ordinary.bouquet("hand_spiral")
+    bouquet = replace(posy.bouquet, cooler_days=3.0) if posy.bouquet is not None else None
+    riding = Transport(box_width_m=0.3, box_depth_m=0.3, box_wall_m=0.2)
+    airs = Air(temperature_c=18.0, relative_humidity=0.6)
+    filled = _around().filled_at
+    around = replace(_around(), workshop=airs, van=airs, finished_at=filled, loaded_at=filled)
+    return build(replace(posy, bouquet=bouquet, transport=riding, water_level_m=0.1), around).waits
 
 
 def _feather() -> object:

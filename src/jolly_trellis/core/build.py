@@ -8,7 +8,8 @@ import numpy as np
 
 from jolly_trellis.core import ranges, spills, stacks, vessels
 from jolly_trellis.core.books.figures import rule
-from jolly_trellis.core.books.water import STEM_END_COVER, Course, Dry, Stage, courses, stages_of, waiting
+from jolly_trellis.core.books.waiting import Dry, Stage, stages_of, waiting
+from jolly_trellis.core.books.water import STEM_END_COVER, Course, courses
 from jolly_trellis.core.errors import CoreError, InvalidMeasure, UnknownName
 from jolly_trellis.core.extras import Extra, extras_of
 from jolly_trellis.core.footing import ledge_edge_m

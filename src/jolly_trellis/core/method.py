@@ -25,7 +25,7 @@ from jolly_trellis.core import (
     vessels,
     water_table,
 )
-from jolly_trellis.core.books import bodies, water
+from jolly_trellis.core.books import bodies, waiting, water
 from jolly_trellis.core.books.figures import Constant, FigureBook, book_of
 from jolly_trellis.core.checks import (
     drink,
@@ -126,7 +126,7 @@ TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Making and choosing", (making, build, choose, making_order, making_phases, pull_list, sides)),
     ("Hold", (hold_swing, hold, hold_bound)),
     ("Stand", (footing, stand, bodies, stand_stack, stand_ledge, stand_wind)),
-    ("Drink", (drink, water, drink_own, drink_carried, dry_life, tubes, air)),
+    ("Drink", (drink, water, waiting, drink_own, drink_carried, dry_life, tubes, air)),
     ("Travel", (travel,)),
     ("Hang", (hang, spills)),
     ("Hide and See", (sight, hide, see)),

@@ -1,8 +1,7 @@
-"""The book of water: where it stands from the bench to the strike, and which cut end runs dry first, and when."""
+"""The book of water on show: how a vessel is drunk down, which cut end runs dry first and when."""
 
 import math
-from dataclasses import dataclass, replace
-from typing import Literal
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -10,7 +9,7 @@ from jolly_trellis.core.air import COVER_UNDER_FLOWERS, COVER_UNDER_MOSS, draw_f
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.mechanics.sized import SizedMechanic
-from jolly_trellis.core.piece import Air, Conditions, Piece, TopUp
+from jolly_trellis.core.piece import Conditions, Piece, TopUp
 from jolly_trellis.core.placement.place import Placement
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.vessels import BRIM_GAP, Vessel, inside_size_m
@@ -43,30 +42,8 @@ class Course:
     drawn_l: float
 
 
-Place = Literal["bench", "road"]
-
-
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Stage:
-    """A time that a finished piece stands somewhere before its display water goes in: hours, the level it is brought
-    to when it begins, m above the inside floor, and the air there."""
-
-    place: Place
-    hours: float
-    level_m: float
-    air: Air
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Dry:
-    """The first cut end that runs dry while a piece waits: hours after it was finished, its row; None for none."""
-
-    after_h: float | None
-    row: int | None
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class _Fall:
+class Fall:
     """Volumes the water passes on its way down, falling, and the hours at which it passes them."""
 
     volumes_l: Array
@@ -113,7 +90,7 @@ def run_down(
     hours = np.union1d(hours, [needed_h])
     volumes = np.zeros_like(hours)
     for until, pour_l in [*((each.after_h, each.volume_l) for each in top_ups), (MOST_HOURS, 0.0)]:
-        fall = _fall(water, volume_l, dry_at_l, draws_ml_h, evaporation_ml_h_m2)
+        fall = fall_from(water, volume_l, dry_at_l, draws_ml_h, evaporation_ml_h_m2)
         inside = (hours >= now - 1e-9) & (hours <= until + 1e-9)
         volumes[inside] = fall.volume_at(hours[inside] - now)
         if highest is not None and first is None:
@@ -136,19 +113,21 @@ def run_down(
     )
 
 
-def _fall(water: WaterTable, start_l: float, dry_at_l: Array, draws_ml_h: Array, evaporation_ml_h_m2: float) -> _Fall:
+def fall_from(
+    water: WaterTable, start_l: float, dry_at_l: Array, draws_ml_h: Array, evaporation_ml_h_m2: float
+) -> Fall:
     """The fall from a volume with nothing poured in."""
     stops = np.concatenate([water.volume_l, dry_at_l, [0.0]])
     volumes = np.unique(np.append(stops[stops < start_l], start_l))[::-1]
     if len(volumes) < 2:
-        return _Fall(volumes_l=np.zeros(2), hours=np.array([0.0, MOST_HOURS]))
+        return Fall(volumes_l=np.zeros(2), hours=np.array([0.0, MOST_HOURS]))
     middle = (volumes[1:] + volumes[:-1]) / 2
     order = np.argsort(dry_at_l)
     total = np.concatenate([[0.0], np.cumsum(draws_ml_h[order])])
     drawing = total[np.searchsorted(dry_at_l[order], middle)]
     area = np.interp(middle, water.volume_l, water.area_m2)
     rate_l_h = np.maximum((drawing + evaporation_ml_h_m2 * area) / 1000, 1e-9)
-    return _Fall(volumes_l=volumes, hours=np.concatenate([[0.0], np.cumsum(-np.diff(volumes) / rate_l_h)]))
+    return Fall(volumes_l=volumes, hours=np.concatenate([[0.0], np.cumsum(-np.diff(volumes) / rate_l_h)]))
 
 
 def hurried_m(level_m: float) -> float:
@@ -200,100 +179,6 @@ def steady_level_m(piece: Piece, mechanic: SizedMechanic) -> float:
             break
         level = lower
     return math.floor(level * 1000 + 1e-6) / 1000
-
-
-def stages_of(piece: Piece, conditions: Conditions, mechanic: SizedMechanic) -> tuple[Stage, ...]:
-    """Where a piece that travels stands between its making and its display water; nothing where it does not travel.
-
-    On the bench at the level it is left overnight at, which is its travelling level where nobody said another; then
-    from loading to filling at its travelling level, in the air of the van, the place's where that is not known. Empty
-    too where a time or an air is not known (`waits_unknown` says which).
-    """
-    going, filled = piece.transport, conditions.filled_at
-    if going is None or going.made_on_site or piece.bouquet is not None or waits_unknown(piece, conditions):
-        return ()
-    finished, loaded, workshop = conditions.finished_at, conditions.loaded_at, conditions.workshop
-    road = conditions.van or piece.setting.air or conditions.air
-    if filled is None or finished is None or loaded is None or workshop is None or road is None:
-        return ()
-    level = steady_level_m(piece, mechanic) if going.water_level_m is None else going.water_level_m
-    overnight = level if going.overnight_level_m is None else going.overnight_level_m
-    bench_h = (loaded.timestamp() - finished.timestamp()) / 3600
-    road_h = (filled.timestamp() - loaded.timestamp()) / 3600
-    return (
-        Stage(place="bench", hours=max(bench_h, 0.0), level_m=overnight, air=workshop),
-        Stage(place="road", hours=max(road_h, 0.0), level_m=level, air=road),
-    )
-
-
-def waits_unknown(piece: Piece, conditions: Conditions) -> list[str]:
-    """Facts that are missing to say how a piece that travels stands until its display water goes in, in words."""
-    going = piece.transport
-    if going is None or going.made_on_site or piece.bouquet is not None:
-        return []
-    facts = (
-        (conditions.loaded_at is None and conditions.filled_at is not None, "when it is loaded"),
-        (conditions.workshop is None, "the workshop's temperature and humidity"),
-    )
-    return [words for absent, words in facts if absent]
-
-
-def first_dry(
-    water: WaterTable, stages: tuple[Stage, ...], *, end_levels_m: Array, draws_ml_h: Array, cover: float
-) -> Dry:
-    """The first cut end that runs dry while a piece waits.
-
-    At every stage's beginning the water is poured off to its level; it is not poured up.
-
-    Args:
-        end_levels_m: height of each cut end above the inside floor, m, shape (n,).
-        draws_ml_h: draw of each stem at 20 °C and 60 %, ml/h, shape (n,). cover: share of evaporation let through.
-    Source: conservation of volume, stage by stage.
-    """
-    if not stages or len(end_levels_m) == 0:
-        return Dry(after_h=None, row=None)
-    dry_at_l = np.interp(end_levels_m, water.level_m, water.volume_l)
-    highest = int(dry_at_l.argmax())
-    volume_l, now = water.volume_at_l(stages[0].level_m), 0.0
-    for stage in stages:
-        volume_l = min(volume_l, water.volume_at_l(stage.level_m))
-        fall = _fall(
-            water,
-            volume_l,
-            dry_at_l,
-            draws_ml_h * draw_factor(stage.air),
-            evaporation_ml_h(1.0, stage.air, cover),
-        )
-        dry_after = 0.0 if volume_l <= dry_at_l[highest] else fall.hour_at(float(dry_at_l[highest]))
-        if dry_after < stage.hours:
-            return Dry(after_h=now + dry_after, row=highest)
-        volume_l = float(fall.volume_at(np.array([stage.hours]))[0])
-        now += stage.hours
-    return Dry(after_h=None, row=None)
-
-
-def waiting(
-    piece: Piece, stages: tuple[Stage, ...], mechanic: SizedMechanic, placement: Placement, water: WaterTable
-) -> tuple[Dry, Dry, Dry] | None:
-    """The first dry end while it waits, typical, heavy and low; None where it does not wait, or not on open water.
-
-    Stems put in only where it is shown do not wait; cups of a mechanic's own and soaked blocks travel full.
-    """
-    stems = placement.stems
-    here = stems.from_vessel & ~stems.on_site
-    soaked = mechanic.own_cups > 0 or (mechanic.absorbed_l > 0 and not mechanic.flat)
-    if not stages or not here.any() or soaked:
-        return None
-    rows = np.flatnonzero(here)
-    ends, draws = placement.end_height_m[rows], stems.uptake_ml_h[rows]
-    cover = (COVER_UNDER_MOSS if mechanic.kind == "moss_sandwich" else COVER_UNDER_FLOWERS).value
-    short = tuple(replace(each, level_m=each.level_m - hurried_m(each.level_m)) for each in stages)
-
-    def run(steps: tuple[Stage, ...], factor: float) -> Dry:
-        found = first_dry(water, steps, end_levels_m=ends, draws_ml_h=draws * factor, cover=cover)
-        return found if found.row is None else replace(found, row=int(rows[found.row]))
-
-    return run(stages, 1.0), run(stages, HEAVY_DRAW.value), run(short, 1.0)
 
 
 def pooled(

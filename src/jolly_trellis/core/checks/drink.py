@@ -8,17 +8,16 @@ import numpy as np
 
 from jolly_trellis.core.air import COVER_UNDER_FLOWERS, POOL_EVAPORATION, draw_factor
 from jolly_trellis.core.books.figures import Figure, Shown, rule
+from jolly_trellis.core.books.waiting import Dry, waits_unknown
 from jolly_trellis.core.books.water import (
     HEAVY_DRAW,
     HURRIED_FILL,
     MOST_HOURS,
     STEM_END_COVER,
     Course,
-    Dry,
     courses,
     hurried_m,
     needed_hours,
-    waits_unknown,
 )
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.drink_own import candidates_own, judge_own, missing_own
@@ -46,14 +45,12 @@ def judge(build: Build) -> Verdict:
     """
     missing = _missing(build) + missing_own(build) + waits_unknown(build.piece, build.conditions)
     from_vessel = bool(build.placement.stems.from_vessel.any())
-    soaked = build.mechanic.own_cups > 0 or (build.mechanic.absorbed_l > 0 and not build.mechanic.flat)
-    findings = [covered(build)] if from_vessel and not soaked else []
+    findings = [covered(build)] if from_vessel and not _own_store(build) else []
     needed = needed_hours(build.conditions)
     if needed is not None and build.courses is not None:
         for case, going in zip(CASES, build.courses, strict=True):
             findings.append(_lasts(build, case, going, needed))
-    if build.waits is not None:
-        findings += [_waits(build, case, dry) for case, dry in zip(CASES, build.waits, strict=True)]
+    findings += waits(build)
     return conclude("drink", [*findings, *judge_own(build)], missing=missing, figures=_figures(build))
 
 
@@ -78,6 +75,8 @@ def _while_it_waits(build: Build) -> list[Candidate]:
     piece, going = build.piece, build.piece.transport
     if going is None or build.waits is None or all(each.after_h is None for each in build.waits):
         return []
+    if _own_store(build):
+        return _fuller_store(build)
     road = build.stages[-1].level_m
     full = replace(going, overnight_level_m=piece.water_level_m)
     tried = []
@@ -104,22 +103,55 @@ def _while_it_waits(build: Build) -> list[Candidate]:
     return tried
 
 
+def _fuller_store(build: Build) -> list[Candidate]:
+    """Larger cups; or it is made where it stands."""
+    piece, going, tried = build.piece, build.piece.transport, []
+    if build.mechanic.own_cups:
+        for share in (1.5, 2.0, 3.0):
+            larger = round(piece.mechanic.cup_ml * share)
+            say = phrase("Take cups of {v}.", v=volume(larger / 1000))
+            changed = replace(piece, mechanic=replace(piece.mechanic, cup_ml=float(larger)))
+            tried.append(Candidate(key=f"cups-{larger}", say=say, piece=changed))
+    if going is not None:
+        here = replace(piece, transport=replace(going, made_on_site=True))
+        tried.append(Candidate(key="made-there", say=phrase("Make it where it stands."), piece=here))
+    return tried
+
+
+def _own_store(build: Build) -> str:
+    """What stems drink from where that is no open water: the mechanic's cups, a soaked block; empty for neither."""
+    if build.mechanic.own_cups:
+        return "on its cups"
+    return "on its soaked block" if build.mechanic.absorbed_l > 0 and not build.mechanic.flat else ""
+
+
+def waits(build: Build) -> list[Finding]:
+    """What runs dry before the display water goes in, or a bouquet is taken up, in each case; none where none does."""
+    if build.waits is None:
+        return []
+    return [_waits(build, case, dry) for case, dry in zip(CASES, build.waits, strict=True)]
+
+
 def _waits(build: Build, case: Case, dry: Dry) -> Finding:
     """The first cut end that runs dry before the display water goes in, against the hours until then."""
     needed = sum(each.hours for each in build.stages)
     hours = MOST_HOURS if dry.after_h is None else dry.after_h
     bench, road = build.stages[0], build.stages[-1]
     levels = "at {bench}" if bench.level_m == road.level_m else "at {bench}, then {road}"
+    store = _own_store(build)
+    levels = store or ("in its vase " + levels if build.piece.bouquet is not None else levels)
+    used = "taken up" if build.piece.bouquet is not None else "filled"
     if dry.row is None:
-        words = f"Finished and standing {levels}, no stem runs dry until it is filled {{needed}} later."
+        words = f"Finished and standing {levels}, no stem runs dry until it is {used} {{needed}} later."
     else:
         name = build.placement.stems.variety_of(dry.row).name
         finished = build.conditions.finished_at
-        by = "" if finished is None else f" Fill it by {_clock_at(finished, hours)} at the latest, or stand it fuller."
+        more = "fill it up again" if store else "stand it fuller"
+        by = "" if finished is None else f" Fill it by {_clock_at(finished, hours)} at the latest, or {more}."
         dries = f"runs dry after {duration_text(hours)}" if hours >= 1 / 12 else "does not reach the water"
         words = (
-            f"{_CASE_WORDS[case]}inished and standing {levels}, a {name} {dries}; "
-            f"it is filled {{needed}} after it was finished.{by if hours >= 1 / 12 else ' Stand it fuller.'}"
+            f"{_begins(build, case)}inished and standing {levels}, a {name} {dries}; "
+            f"it is {used} {{needed}} after it was finished.{by if hours >= 1 / 12 else ' Stand it fuller.'}"
         )
     return finding(
         check="waits",
@@ -135,6 +167,13 @@ def _waits(build: Build, case: Case, dry: Dry) -> Finding:
             short=length(hurried_m(bench.level_m)),
         ),
     )
+
+
+def _begins(build: Build, case: Case) -> str:
+    """How the sentence of a case begins, up to the letter f."""
+    if case == "low" and build.mechanic.own_cups:
+        return "Its cups not quite full, f"
+    return "F" if case == "low" and _own_store(build) else _CASE_WORDS[case]
 
 
 def _missing(build: Build) -> list[str]:

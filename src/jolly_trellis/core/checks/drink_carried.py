@@ -4,9 +4,10 @@ from dataclasses import replace
 
 from jolly_trellis.core.air import draw_factor
 from jolly_trellis.core.books.figures import Figure, Shown, rule
+from jolly_trellis.core.books.waiting import waits_unknown
 from jolly_trellis.core.books.water import STEM_END_COVER
 from jolly_trellis.core.build import Build
-from jolly_trellis.core.checks.drink import covered
+from jolly_trellis.core.checks.drink import covered, waits
 from jolly_trellis.core.checks.drink_own import own_lasts
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.piece import StemTube
@@ -30,7 +31,8 @@ def judge(build: Build) -> Verdict:
         )
         if absent
     ]
-    findings: list[Finding] = [covered(build)]
+    missing += waits_unknown(build.piece, build.conditions)
+    findings: list[Finding] = [covered(build), *waits(build)]
     if bouquet.cooler_days:
         findings.append(_cooler(24 * bouquet.cooler_days))
     if air is not None and bouquet.carried_h is not None:
