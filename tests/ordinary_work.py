@@ -11,8 +11,10 @@ from jolly_trellis.core.piece import (
     Support,
     Transport,
 )
+from jolly_trellis.core.rigging.lines import LineSpec
+from jolly_trellis.core.rigging.rig import Attachment, HangPoint, Mount, Rig, RigLine
 from jolly_trellis.core.vessels import ProfilePoint, Vessel
-from tests import ordinary
+from tests import ordinary, rigs
 from tests.ordinary import recipe
 
 
@@ -162,3 +164,46 @@ def pin_frog_bowl() -> Piece:
         water_level_m=0.036,
         recipe=recipe(quince_branch=(1, "line"), tulip=(3, "focal"), ruscus=(1, "filler")),
     )
+
+
+def cup_frog() -> Piece:
+    """One of ten cup frogs nestled in moss along a guest table, six small stems in each."""
+    return Piece(
+        name="cup frog",
+        vessel=ordinary.vessels()["cup-8"],
+        envelope=Envelope(height_m=0.22, width_m=0.14, depth_m=0.14),
+        mechanic=Mechanic(kind="cup_frog", frog="cup-80"),
+        water_level_m=0.03,
+        recipe=recipe(ranunculus=(2, "focal"), scabious=(2, "airy"), pittosporum=(2, "filler")),
+        quantity=10,
+        transport=Transport(made_on_site=True, boxed=False),
+    )
+
+
+def arch_section() -> Rig:
+    """0.8 m of an arch wrapped and covered by the recipe that makers use for it, 35 cm thick when finished."""
+    base = rigs.run()
+    armature = replace(base.armature, kind="tube", length_m=0.8, diameter_m=0.15, projection_m=0.10)
+    places = (0.0, 0.27, 0.53, 0.8)
+    tie = LineSpec(kind="cable tie", size_m=0.0048)
+    return replace(
+        base,
+        points=tuple(
+            HangPoint(
+                name=f"arch {x}", kind="frame member", x_m=x, y_m=0.0, z_m=2.0, rating_n=150, stated_by="its maker"
+            )
+            for x in places
+        ),
+        attachments=tuple(Attachment(x_m=x, y_m=0.0, z_m=1.95, along_m=x) for x in places),
+        lines=tuple(RigLine(point=at, attachment=at, spec=tie) for at in range(4)),
+        armature=armature,
+        recipe=recipe(gypsophila=(50, "filler"), carnation=(11, "focal"), rose=(8, "focal")),
+        mount=Mount(kind="frame", outline="arch", width_m=1.6, height_m=2.2, foot_width_m=0.4, foot_depth_m=1.6),
+        bond=None,
+    )
+
+
+def delphinium_panel() -> Rig:
+    """A panel of sixty delphinium hung head down without water."""
+    wet = tuple(replace(each, water="none") for each in recipe(delphinium=(60, "line")))
+    return rigs.panel(recipe=wet)

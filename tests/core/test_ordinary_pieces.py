@@ -8,8 +8,12 @@ from datetime import datetime
 
 import pytest
 
+from jolly_trellis.core.checks.drink_own import own_lasts
 from jolly_trellis.core.evaluate import evaluate
+from jolly_trellis.core.event.job import Made, PieceWork
+from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.piece import Air, Conditions, Piece, Transport
+from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.verdicts import State, Verdict
 from tests import ordinary_work as work
 from tests.ordinary import ZONE, conditions
@@ -187,3 +191,41 @@ def test_a_pin_frog_bowl_shows_nothing_that_is_to_be_hidden() -> None:
         drink=("tight", 0.80, 1.00),
         hide=("not needed", 0, 0),
     )
+
+
+def test_ten_cup_frogs_in_moss_are_ordinary() -> None:
+    """Six small stems each on a guest table; the moss hides the cups, weighs, and is bought."""
+    piece = work.cup_frog()
+    report = evaluate(piece, conditions(), with_fixes=False)
+    said(
+        {each.verb: each for each in report.verdicts},
+        hold=("holds", 0.0, 0.30),
+        stand=("holds", 0.10, 0.60),
+        drink=("holds", 0.40, 1.00),
+        hide=("not needed", 0, 0),
+        see=("holds", 0.0, 0.10),
+        lift=("holds", 0.0, 0.20),
+    )
+    moss = next(each for each in report.extras if each.name == "moss round it")
+    assert 0.008 <= moss.mass_kg <= 0.020
+    needs = needs_of(Made(pieces=(PieceWork(id=1, piece=piece, report=report),), rigs=()))
+    assert next(each for each in needs.supplies if each.supply == "moss").amount == pytest.approx(10 * moss.mass_kg)
+
+
+def test_a_section_of_an_arch_is_covered_by_its_proven_recipe() -> None:
+    """50 gypsophila, 11 carnations, 8 roses on 0.8 m, 0.35 m thick when finished: from 0.95 of what is seen."""
+    found = assess(work.arch_section(), conditions()).coverage
+    assert found.outline_m2 == pytest.approx(3.1416 * 0.35 * 0.8, rel=0.01)
+    assert 0.95 <= found.covered_m2 / found.needed_m2 <= 1.05
+
+
+@pytest.mark.parametrize(
+    ("temperature_c", "humidity", "state", "use"), [(22.0, 0.5, "fails", 1.09), (20.0, 0.6, "holds", 0.77)]
+)
+def test_delphinium_hung_head_down_for_twelve_hours(
+    temperature_c: float, humidity: float, state: State, use: float
+) -> None:
+    line = work.delphinium_panel().recipe[0]
+    air = Air(temperature_c=temperature_c, relative_humidity=humidity)
+    (life,) = own_lasts(line, conditions().varieties["delphinium"], [(12.0, air)], 12.0, words="it hangs {needed}.")
+    assert (life.state, round(life.utilisation, 2)) == (state, use)

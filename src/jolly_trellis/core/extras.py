@@ -23,8 +23,11 @@ WRAP_LAP = rule("Lap of netting wrapped round the outside", "length", 0.02, COMM
 LEAF_KG_M2 = measure("Mass of leaf that lines a glass", "areal_mass", 0.30)
 PACKING_KG_M3 = measure("Moss or wood wool packed round an insert", "density", 60.0)
 RISER_FILLS = rule("Share of the urn's floor that a riser block covers", "ratio", 0.7)
-Bearer = Literal["surface", "support", "joint", "urn", "vessel", "mechanic", "stems"]
+Bearer = Literal["surface", "support", "joint", "urn", "vessel", "mechanic", "stems", "beside"]
+MOSS_ROUND = rule("Moss nestled all round a cup frog, up to its rim", "length", 0.08, COMMON_PRACTICE)
+MOSS_KG_M3 = measure("Dry moss nestled round a vessel", "density", 15.0)
 OUTSIDE = "netting round the outside"
+MOSS = "moss round it"
 STEM_TUBE = "stem tube"
 
 
@@ -58,6 +61,10 @@ def extras_of(piece: Piece, netting: Netting | None, placement: Placement, raise
         around = wrap_length_m(vessel)
         kg = around * piece.wrap_height_m * nets.mass_per_area_kg_m2(netting)
         found.append(_extra(OUTSIDE, (around, piece.wrap_height_m), kg, raised_m + piece.wrap_height_m / 2))
+    if round_m := moss_round_m(piece):
+        kg = moss_kg(vessel, round_m)
+        part = Part(name=MOSS, quantity=1, sizes=(length(round_m), mass(kg)), mass_kg=kg)
+        found.append(Extra(part=part, height_m=raised_m + vessel.rim_m / 4, borne_by="beside"))
     if piece.insert is not None:
         found += _of_insert(piece.insert, vessel, raised_m)
     if piece.support is not None and piece.support.putty:
@@ -105,6 +112,23 @@ def wrap_length_m(vessel: Vessel) -> float:
     widest = max(vessel.profile, key=lambda point: point.width_m + point.depth_m)
     wall = 2 * vessel.wall_m
     return vessels.girth_m(vessel.plan_shape, widest.width_m + wall, widest.depth_m + wall) + WRAP_LAP.value
+
+
+def moss_round_m(piece: Piece) -> float:
+    """How far moss lies all round a piece, m; 0 for none. A cup frog has its moss unless somebody says otherwise."""
+    if piece.moss_m is not None:
+        return piece.moss_m
+    return MOSS_ROUND.value if piece.mechanic.kind == "cup_frog" and piece.support is None else 0.0
+
+
+def moss_kg(vessel: Vessel, round_m: float) -> float:
+    """Dry moss that lies round a vessel from its rim down to nothing: its ring times half the rim's height, kg.
+
+    Source: volume of a bank; the density is an estimate.
+    """
+    out = vessel.mouth_width_m + 2 * vessel.wall_m, vessel.mouth_depth_m + 2 * vessel.wall_m
+    outer = vessels.section_area_m2(vessel.plan_shape, out[0] + 2 * round_m, out[1] + 2 * round_m)
+    return MOSS_KG_M3.value * (outer - vessels.section_area_m2(vessel.plan_shape, *out)) * vessel.rim_m / 2
 
 
 def _of_insert(insert: Insert, vessel: Vessel, raised_m: float) -> list[Extra]:

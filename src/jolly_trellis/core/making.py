@@ -4,7 +4,14 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.build import Build
-from jolly_trellis.core.extras import insert_sizes_m, joint_ring_m, lining_strip_m, wrap_length_m
+from jolly_trellis.core.extras import (
+    insert_sizes_m,
+    joint_ring_m,
+    lining_strip_m,
+    moss_kg,
+    moss_round_m,
+    wrap_length_m,
+)
 from jolly_trellis.core.mechanics.sized import Step
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, count, cut_length, length, level_least, mass, phrase, volume
@@ -60,6 +67,13 @@ def steps(build: Build) -> tuple[Step, ...]:
             h=cut_length(piece.wrap_height_m),
         )
         done.append(Step(act="wrap", say=say, caution="Cut ends are sharp: gloves and eye protection."))
+    if round_m := moss_round_m(piece):
+        say = phrase(
+            "Nestle moss all round it, up to the rim and {r} out: {m}, dry.",
+            r=length(round_m),
+            m=mass(moss_kg(piece.vessel, round_m)),
+        )
+        last = [*last, Step(act="moss round", say=say)]
     if piece.bouquet is not None:
         return (*done, *_bunched(build, last), _vase(build))
     litres = build.water.volume_at_l(piece.water_level_m)

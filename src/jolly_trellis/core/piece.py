@@ -376,8 +376,9 @@ class Piece:
     """One made thing: vessel, envelope, mechanic, water, recipe and setting.
 
     `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining` a
-    strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none. `bouquet` makes
-    it one that is carried; its vessel is then the vase it waits in. `feet` tells whether stems are cut to stand on the
+    strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none; `moss_m` how far
+    moss is nestled all round it, up to its rim, None as usual: round a cup frog and nothing else. `bouquet` makes it
+    one that is carried; its vessel is then the vase it waits in. `feet` tells whether stems are cut to stand on the
     floor, or to end just under the display water. `dealt` keeps the seats; None deals them afresh. `look` are parts of
     the mechanic that are meant to be seen.
     """
@@ -399,6 +400,7 @@ class Piece:
     insert: Insert | None = None
     lining: bool = False
     wrap_height_m: Annotated[float, Range("length", 0, 3)] = 0.0
+    moss_m: Annotated[float | None, Range("length", 0, 0.5)] = None
     must_lift_off: bool = False
     companions: Annotated[tuple[Companion, ...], Many(4)] = ()
     spill: Spill | None = None

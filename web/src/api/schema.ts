@@ -4552,8 +4552,9 @@ export interface components {
          * @description One made thing: vessel, envelope, mechanic, water, recipe and setting.
          *
          *     `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining` a
-         *     strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none. `bouquet` makes
-         *     it one that is carried; its vessel is then the vase it waits in. `feet` tells whether stems are cut to stand on the
+         *     strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none; `moss_m` how far
+         *     moss is nestled all round it, up to its rim, None as usual: round a cup frog and nothing else. `bouquet` makes it
+         *     one that is carried; its vessel is then the vase it waits in. `feet` tells whether stems are cut to stand on the
          *     floor, or to end just under the display water. `dealt` keeps the seats; None deals them afresh. `look` are parts of
          *     the mechanic that are meant to be seen.
          */
@@ -4610,6 +4611,8 @@ export interface components {
              * @default 0
              */
             readonly wrap_height_m: number;
+            /** Moss M */
+            readonly moss_m?: number | null;
             /**
              * Must Lift Off
              * @default false
@@ -4676,8 +4679,9 @@ export interface components {
          * @description One made thing: vessel, envelope, mechanic, water, recipe and setting.
          *
          *     `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining` a
-         *     strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none. `bouquet` makes
-         *     it one that is carried; its vessel is then the vase it waits in. `feet` tells whether stems are cut to stand on the
+         *     strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none; `moss_m` how far
+         *     moss is nestled all round it, up to its rim, None as usual: round a cup frog and nothing else. `bouquet` makes it
+         *     one that is carried; its vessel is then the vase it waits in. `feet` tells whether stems are cut to stand on the
          *     floor, or to end just under the display water. `dealt` keeps the seats; None deals them afresh. `look` are parts of
          *     the mechanic that are meant to be seen.
          */
@@ -4753,6 +4757,8 @@ export interface components {
              * @default 0
              */
             readonly wrap_height_m: number;
+            /** Moss M */
+            readonly moss_m?: number | null;
             /**
              * Must Lift Off
              * @default false

@@ -118,6 +118,15 @@ def in_hand(build: Build, case: Case) -> tuple[Body, ...]:
     return tuple(each for each in own(build, case) if each.thing in ("mechanic", "stems"))
 
 
+def beside(build: Build) -> tuple[Body, ...]:
+    """What lies about a piece and holds nothing of it: moss nestled round it."""
+    return tuple(
+        Body(thing="part", mass_kg=each.part.mass_kg, height_m=each.height_m, borne_by="beside")
+        for each in build.extras
+        if each.height_m is not None and each.borne_by == "beside"
+    )
+
+
 def tied_weights(build: Build) -> tuple[Body, ...]:
     """The counterweight, where it is tied on; one that merely stands there holds nothing."""
     weight = build.piece.counterweight
@@ -230,7 +239,7 @@ def _own_bare(build: Build, case: Case) -> tuple[Body, ...]:
         Body(thing="water in cups", mass_kg=_in_cups_l(build, case), height_m=hold, borne_by="vessel"),
     ]
     for extra in build.extras:
-        if extra.height_m is not None:
+        if extra.height_m is not None and extra.borne_by != "beside":
             kg = extra.part.mass_kg * (coating if extra.part.name == OUTSIDE else 1.0)
             found.append(Body(thing="part", mass_kg=kg, height_m=extra.height_m, borne_by=extra.borne_by))
     if piece.insert is not None:

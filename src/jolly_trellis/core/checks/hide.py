@@ -8,6 +8,7 @@ import numpy as np
 from jolly_trellis.core.books.figures import Constant, measure, rule
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.extras import MOSS_ROUND, moss_round_m
 from jolly_trellis.core.footing import ledge_edge_m
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.mechanics.sizing import ABOUT
@@ -139,7 +140,7 @@ def _to_hide(build: Build) -> list[tuple[str, Array, str]]:
     at_rim = piece.vessel.inside_depth_m - mechanic.seating.height_m <= RIM_BAND.value
     wire_at_rim = build.netting is not None and at_rim
     found = []
-    if (wire_at_rim or mechanic.tape_strips) and "rim" not in piece.look:
+    if (wire_at_rim or mechanic.tape_strips) and "rim" not in piece.look and not moss_round_m(piece):
         found.append(("rim band", rim_points_m(build), "the rim"))
     frog_alone = build.frog is not None and build.netting is None
     covered = mechanic.kind == "moss_sandwich" or frog_alone or not mechanic.shows
@@ -157,10 +158,15 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
         say = phrase("Line the glass with a strip of leaf.")
         tried.append(Candidate(key="lining", say=say, piece=replace(piece, lining=True)))
     tried += with_more_base(build, piece)
+    if check in ("rim band", "through the glass") and piece.support is None:
+        say = phrase("Nestle moss all round it, up to the rim.")
+        tried.append(Candidate(key="moss", say=say, piece=replace(piece, moss_m=MOSS_ROUND.value)))
     people = piece.setting.people
     if people is not None and not people.a_little_may_show:
         allowed = replace(piece, setting=replace(piece.setting, people=replace(people, a_little_may_show=True)))
-        tried.append(Candidate(key="a-little", say=phrase("Let a little show, up to 15 %."), piece=allowed))
+        tried.append(
+            Candidate(key="a-little", say=phrase(f"Let a little show, up to {LITTLE_LIMIT.value:.0%}."), piece=allowed)
+        )
     return tried
 
 
@@ -220,7 +226,14 @@ def _through_glass(build: Build, limit: Constant) -> list[Finding]:
     """Clear glass shows the whole inside, unless it is lined or wrapped, or what is in it may be seen."""
     piece, vessel = build.piece, build.piece.vessel
     frog_alone = build.frog is not None and build.netting is None
-    if not vessel.clear or not build.mechanic.shows or frog_alone or piece.lining or "mechanic" in piece.look:
+    if (
+        not vessel.clear
+        or not build.mechanic.shows
+        or frog_alone
+        or piece.lining
+        or "mechanic" in piece.look
+        or moss_round_m(piece)
+    ):
         return []
     open_glass = max(1.0 - piece.wrap_height_m / vessel.rim_m, 0.0)
     if open_glass <= 0:

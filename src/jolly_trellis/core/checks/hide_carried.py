@@ -22,11 +22,12 @@ LOOKS_FROM = rule("Guests look at a carried bouquet from", "length", 1.5, COMMON
 LOOKS_DOWN = rule("A standing eye over a bouquet in the hand", "length", 0.55)
 LOOKS_UP = rule("A seated eye under a bouquet on the way up the steps", "length", -0.45)
 COLLAR_COVERS = measure("Share of the underside that a collar of leaves covers", "ratio", 0.95)
+BODY_SIDE = rule("What shows of a bouquet against the body counts", "ratio", 0.5)
 _POINTS, _AROUND = 19, 12
 
 
 def judge(build: Build) -> Verdict:
-    """Hide: armature from above, underside from below, and the back of a one-sided bouquet."""
+    """Hide: armature from above, underside from below, and the side against the body of a one-sided bouquet."""
     bouquet = build.piece.bouquet
     if len(build.placement.stems) == 0 or bouquet is None:
         return conclude("hide", [], missing=["the recipe (add stems)"])
@@ -46,8 +47,11 @@ def judge(build: Build) -> Verdict:
     if FORM_RULES[build.piece.envelope.form].front_facing:
         behind = np.array([[0.0, LOOKS_FROM.value, _middle_m(build)]])
         back = seen_share(mass, behind, _back_points_m(build))
-        findings.append(shows("back", float(back.mean()), limit, "the back", "from behind"))
-    return conclude("hide", findings, figures=[limit, LOOKS_FROM, COLLAR_COVERS, OPACITY_FOLIAGE, OPACITY_AIRY])
+        covered = BODY_SIDE.value * float(back.mean())
+        findings.append(shows("back", covered, limit, "the back, against the body,", "from behind"))
+    return conclude(
+        "hide", findings, figures=[limit, LOOKS_FROM, COLLAR_COVERS, BODY_SIDE, OPACITY_FOLIAGE, OPACITY_AIRY]
+    )
 
 
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:

@@ -36,6 +36,7 @@ SUPPLY_OF: dict[str, tuple[str, How]] = {
     "soft wire, 2 mm": ("soft-wire", "in all"),
     "fine wood shavings": ("shavings", "mass"),
     "dry moss": ("moss", "mass"),
+    "moss round it": ("moss", "mass"),
     "stone": ("stone", "mass"),
     "putty ring": ("putty", "mass"),
     "putty ring for the joint": ("putty", "mass"),

@@ -201,6 +201,16 @@ export function StackFields({ piece, stock, problem, onCommit }: Props) {
           wrap_height_m !== null && onCommit({ ...piece, wrap_height_m }, "Change the wrap")
         }
       />
+      <QuantityField
+        label="Moss round it"
+        kind="length"
+        value={piece.moss_m}
+        path="moss_m"
+        problem={problem}
+        optional
+        placeholder={piece.mechanic.kind === "cup_frog" ? "as usual round a cup frog" : "none"}
+        onCommit={(moss_m) => onCommit({ ...piece, moss_m }, "Change the moss")}
+      />
       <Choice
         label="Must lift off"
         value={piece.must_lift_off ? "yes" : "no"}

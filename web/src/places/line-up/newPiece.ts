@@ -93,6 +93,7 @@ export function pieceFor(vessel: Vessel, netting: string, fill: Practice["fill"]
     insert: null,
     lining: false,
     wrap_height_m: 0,
+    moss_m: null,
     must_lift_off: false,
     companions: [],
     spill: null,
