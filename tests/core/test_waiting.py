@@ -10,6 +10,7 @@ from jolly_trellis.core.books.waiting import stages_of
 from jolly_trellis.core.books.water import MOST_HOURS
 from jolly_trellis.core.build import Build, build
 from jolly_trellis.core.checks import drink
+from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.mechanics.blocks import FIBRE_DELIVERS
 from jolly_trellis.core.piece import Air, Conditions, Mechanic, Piece, Transport
@@ -129,3 +130,29 @@ def test_what_is_not_known_of_the_workshop_is_asked_for_a_bouquet_too() -> None:
     assert any("workshop" in each for each in asked.missing)
     here = replace(carried(), transport=replace(RIDING, made_on_site=True))
     assert not any("workshop" in each for each in drink_of(here, replace(around(), workshop=None)).missing)
+
+
+def test_water_that_would_rise_on_the_road_is_refused_with_what_would_be_right() -> None:
+    rising = replace(piece(), transport=replace(RIDING, overnight_level_m=0.02, water_level_m=0.05))
+    with pytest.raises(InvalidMeasure) as caught:
+        build(rising, around())
+    assert caught.value.path == "transport.overnight_level_m"
+    assert render(caught.value.message, "metric") == (
+        "It stands at 2 cm overnight and drives at 5 cm: water is poured off before loading, not up."
+    )
+    assert render(caught.value.limit, "metric") == "Give 5 cm or more, or drive with less."
+    for level in (0.05, 0.06):
+        build(replace(rising, transport=replace(RIDING, overnight_level_m=level, water_level_m=0.05)), around())
+
+
+@pytest.mark.parametrize(
+    ("temperature_c", "humidity", "path"), [(-40.0, 0.5, "temperature_c"), (20.0, 1.1, "humidity")]
+)
+def test_an_air_that_cannot_be_is_refused_beside_its_field(temperature_c: float, humidity: float, path: str) -> None:
+    air = Air(temperature_c=temperature_c, relative_humidity=humidity)
+    own = replace(piece(), setting=replace(piece().setting, air=air))
+    for plan, near in ((own, around()), (piece(), replace(around(), air=air))):
+        with pytest.raises(InvalidMeasure) as caught:
+            build(plan, near)
+        assert path in caught.value.path
+        assert caught.value.limit.text.startswith("Give {low} to {high}")

@@ -189,6 +189,17 @@ def _check_room(piece: Piece) -> None:
             message=phrase("{l} of water stands over the rim overnight.", l=length(going.overnight_level_m)),
             limit=phrase("The vessel is {d} deep inside.", d=length(depth)),
         )
+    overnight, driven = (None, None) if going is None else (going.overnight_level_m, going.water_level_m)
+    if overnight is not None and driven is not None and overnight < driven - 1e-9:
+        raise InvalidMeasure(
+            path="transport.overnight_level_m",
+            message=phrase(
+                "It stands at {o} overnight and drives at {d}: water is poured off before loading, not up.",
+                o=length(overnight),
+                d=length(driven),
+            ),
+            limit=phrase("Give {d} or more, or drive with less.", d=length(driven)),
+        )
     if going is None or not going.boxed:
         return
     wall = 2 * piece.vessel.wall_m
@@ -217,8 +228,11 @@ def companion_piece(piece: Piece, companion: Companion) -> Piece:
         back = ledge.set_back_m + companion.y_m + (own - foot) / 2
         setting = replace(setting, ledge=replace(ledge, set_back_m=back))
     going, depth = piece.transport, companion.vessel.inside_depth_m
-    if going is not None and going.overnight_level_m is not None:
-        going = replace(going, overnight_level_m=min(going.overnight_level_m, depth))
+    if going is not None:
+        overnight, driven = (
+            None if each is None else min(each, depth) for each in (going.overnight_level_m, going.water_level_m)
+        )
+        going = replace(going, overnight_level_m=overnight, water_level_m=driven)
     return Piece(
         name=companion.name,
         vessel=companion.vessel,
