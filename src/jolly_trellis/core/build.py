@@ -28,7 +28,6 @@ from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, mass, phrase, volume
 from jolly_trellis.core.spills import SizedSpill
 from jolly_trellis.core.stems import GRAVITY_M_S2
-from jolly_trellis.core.verdicts import Case
 from jolly_trellis.core.water_table import WaterTable, stone_most_kg, water_table
 
 LEAST_TOP_OVER_RIM_M = 0.03
@@ -77,7 +76,7 @@ class Build:
     raised_m: float
     companions: tuple["Build", ...] = ()
     spill: SizedSpill | None = None
-    memo: dict[tuple[str, Case], Any] = field(init=False, default_factory=dict, compare=False, repr=False)
+    memo: dict[tuple[str, ...], Any] = field(init=False, default_factory=dict, compare=False, repr=False)
 
     @property
     def air(self) -> Air | None:

@@ -38,7 +38,7 @@ def phases_of(build: Build) -> npt.NDArray[np.intp]:
     """The phase of every row of a piece's stems."""
     stems = build.placement.stems
     by_line = [phase_of(line, variety) for line, variety, _, _ in stems.lines]
-    phases = np.array([by_line[index] for index in stems.line_index], dtype=np.intp)
+    phases = np.array(by_line, dtype=np.intp)[np.asarray(stems.line_index)] if len(stems) else np.zeros(0, dtype=np.intp)
     if build.mechanic.kind == "three_layer_roll" and len(phases):
         away = np.hypot(build.placement.seat_x_m, build.placement.seat_y_m)
         phases[np.lexsort((-away, phases))[: int(ANCHORS.value)]] = 0
@@ -57,13 +57,13 @@ def usual_order(build: Build) -> npt.NDArray[np.intp]:
         float(build.rows.mass_kg[first : first + rows].mean()) if rows else 0.0 for _, _, first, rows in stems.lines
     ]
     catches = [variety.thorny or variety.forked for _, variety, _, _ in stems.lines]
-    for phase in range(len(PHASES)):
-        lines = sorted(range(len(stems.lines)), key=lambda index: (not catches[index], -heft[index]))
+    lines = sorted(range(len(stems.lines)), key=lambda index: (not catches[index], -heft[index]))
+    azimuth = np.arctan2(placement.tip_m[:, 0], -placement.tip_m[:, 1])
+    for phase in sorted(set(phases.tolist())):
         for index in lines:
             _, _, first, rows = stems.lines[index]
-            here = [row for row in range(first, first + rows) if phases[row] == phase]
-            turn = np.arctan2(placement.tip_m[here, 0], -placement.tip_m[here, 1]) if here else np.zeros(0)
-            round_ = [here[at] for at in np.argsort(turn, kind="stable").tolist()]
+            here = first + np.flatnonzero(phases[first : first + rows] == phase)
+            round_ = here[np.argsort(azimuth[here], kind="stable")].tolist()
             half = (len(round_) + 1) // 2
             for left, right in zip(round_[:half], [*round_[half:], None], strict=False):
                 order += [left] if right is None else [left, right]

@@ -33,6 +33,13 @@ def flower_mass(build: Build) -> Mass:
     A flower is one ball at its head and a loose one of its own leaves just over the seat; foliage is six along its
     stem; airy stems are see-through. Sizes and opacities are estimates.
     """
+    found: Mass | None = build.memo.get(("flower mass",))
+    if found is None:
+        found = build.memo[("flower mass",)] = _flower_mass(build)
+    return found
+
+
+def _flower_mass(build: Build) -> Mass:
     placement = build.placement
     stems = placement.stems
     if len(stems) == 0:

@@ -80,6 +80,15 @@ def stems_play(build: Build, among: Flags | None = None) -> Play:
     Args:
         among: the rows that are in already, while the piece is being made; only they crowd and lock. None is all.
     """
+    found: Play | None = build.memo.get(("play",)) if among is None else None
+    if found is None:
+        found = _stems_play(build, among)
+        if among is None:
+            build.memo[("play",)] = found
+    return found
+
+
+def _stems_play(build: Build, among: Flags | None) -> Play:
     placement = build.placement
     number = len(placement.stems)
     crowds = placement.stems.diameter_m if among is None else placement.stems.diameter_m * among

@@ -4,6 +4,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 import numpy.typing as npt
+from scipy.linalg import solveh_banded
 
 from jolly_trellis.core.errors import InvalidMeasure, NotConverged, Unstable
 from jolly_trellis.core.geometry import Array, Flags
@@ -19,6 +20,7 @@ _HARDER = 100.0
 _ZERO_MODE = 1e-5
 _NUDGES = 12
 _WALL_N_M = 5e4
+_MOST_DAMPED = 1e14
 _NUDGE_M = 0.05
 _WEIGHTS = np.array([1.0, -2.0, 1.0])
 
@@ -185,25 +187,58 @@ def _descend(
     net: Network, at: Array, free: Indices, total: float, tolerance: float, damping: float
 ) -> tuple[Array, int, float]:
     energy = _energy(net, at)
-    size = 3 * len(free)
+    band = _band(net, free)
     for rounds in range(_ROUNDS):
         force = _forces(net, at)[free]
         if float(np.abs(force).max()) < tolerance * total:
             return at, rounds, damping
         stiff = _stiffness(net, at, free)
         while True:
-            step = np.linalg.solve(stiff + damping * total * np.eye(size), force.reshape(-1)).reshape(-1, 3)
+            step = _step(stiff, band, damping * total, force)
+            if step is None:
+                damping = _harder(damping, force, total)
+                continue
             tried = at.copy()
             tried[free] += step
             after = _energy(net, tried)
             if after <= energy + 1e-13 * max(1.0, abs(energy)):
                 break
-            damping *= 4
-            if damping > 1e14:
-                raise _no_rest(float(np.abs(force).max()) / total)
+            damping = _harder(damping, force, total)
         at, energy = tried, after
         damping = max(damping / 6, 1e-9)
     raise _no_rest(float(np.abs(_forces(net, at)[free]).max()) / total)
+
+
+def _harder(damping: float, force: Array, total: float) -> float:
+    if damping > _MOST_DAMPED:
+        raise _no_rest(float(np.abs(force).max()) / total)
+    return damping * 4
+
+
+def _band(net: Network, free: Indices) -> int:
+    """How many places off the diagonal the stiffness reaches: few for a run, whose nodes stand in a row."""
+    place = np.full(len(net.start_m), -1)
+    place[free] = np.arange(len(free))
+    both = place[net.ends]
+    apart = np.abs(both[:, 0] - both[:, 1])[(both >= 0).all(axis=1)]
+    reach = max(int(apart.max(initial=0)), 2 if len(net.bends) else 0)
+    return 3 * reach + 2
+
+
+def _step(stiff: Array, band: int, damping: float, force: Array) -> Array | None:
+    """Newton's step, damped, shape (free, 3); None where it would not go down and is to be damped more."""
+    size = len(stiff)
+    if 3 * band > size:
+        return np.asarray(np.linalg.solve(stiff + damping * np.eye(size), force.reshape(-1))).reshape(-1, 3)
+    lower = np.zeros((band + 1, size))
+    for off in range(band + 1):
+        lower[off, : size - off] = np.diagonal(stiff, -off)
+    lower[0] += damping
+    try:
+        step = solveh_banded(lower, force.reshape(-1), lower=True, check_finite=False)
+    except np.linalg.LinAlgError:
+        return None
+    return np.asarray(step).reshape(-1, 3)
 
 
 def _no_rest(residual: float) -> NotConverged:
