@@ -137,7 +137,7 @@ def notices(build: Build, cuts: tuple[CutGroup, ...], fullness: float, colliding
         say = phrase("Bare wire rusts in water and stains it: take coated netting.")
         said.append(Notice(path="mechanic.netting", say=say))
     if len(build.placement.stems) and fullness < FULLNESS_AIRY.value:
-        say = phrase(f"Airy: heads fill {fullness:.0%} of the envelope; 35 to 90 % is usual.")
+        say = phrase(f"Airy: heads fill {fullness:.0%} of the envelope; from {FULLNESS_AIRY.value:.0%} on is usual.")
         said.append(Notice(path="recipe", say=say))
     if fullness > FULLNESS_CRUSHED.value:
         words = f"Crushed: heads would fill {fullness:.0%} of the envelope; {{n}} pairs collide."

@@ -38,7 +38,7 @@ BELOW = {
     "beside": "people come beside it",
     "nobody": "nobody under it or beside it",
 }
-CASES = {"whole": "as hung", "uneven": "a line 1 % long", "one gone": "one line gone"}
+CASES = {"whole": "as hung", "uneven": "one line a little long", "one gone": "one line gone"}
 CAUTIONS = (
     "Planning figures. The building's owner rates its points; a competent rigger and local rules decide what hangs.",
     "Nobody stands under it while it goes up, is proved or comes down. Close the floor below.",

@@ -115,7 +115,10 @@ def judge(build: Build) -> Verdict:
     share = clear_share(solid_mass(build), near, far)
     blocked = ratio(1.0 - share)
     limit = ratio(1.0 - PAIRS_LEAST.value)
-    words = f"{share:.0%} of guests across the table see one another; 85 % must, 95 % is good."
+    words = (
+        f"{share:.0%} of guests across the table see one another; "
+        f"{PAIRS_LEAST.value:.0%} must, {PAIRS_HOLD.value:.0%} is good."
+    )
     findings = [
         finding(
             check="across",

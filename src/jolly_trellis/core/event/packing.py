@@ -14,6 +14,7 @@ from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.water_rounds import WaterRounds
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, cut_length, mass, phrase, volume
+from jolly_trellis.core.rigging.loads import PROOF_MIN
 from jolly_trellis.core.stems import Variety
 
 CAN_L = rule("Water carried in one can", "volume", 10.0, COMMON_PRACTICE)
@@ -75,11 +76,14 @@ def _tools(job: Job, made: Made, varieties: Mapping[str, Variety]) -> Iterator[P
         yield tool("ladder, footed by a second person", why=phrase("hung and mounted work"))
         yield tool("spirit level, tape measure, pencil")
         if proof:
-            yield tool("bags of water or sand to prove with", why=phrase("up to {m} for 10 min", m=mass(proof)))
+            yield tool(
+                "bags of water or sand to prove with",
+                why=phrase("up to {m} for {t}", m=mass(proof), t=PROOF_MIN.quantity),
+            )
         yield tool("hanging load cell", why=phrase("tensions and proof loads"))
     pads = math.ceil(PADS_EACH.value * sum(work.piece.quantity for work in made.pieces if work.piece.bouquet is None))
     if pads:
-        yield tool("felt pad", pads, phrase("four under each piece"))
+        yield tool("felt pad", pads, phrase("{n} under each piece", n=PADS_EACH.quantity))
     yield tool("cloths, broom, bags for compost and for waste")
     yield tool("first aid box")
 
@@ -91,8 +95,13 @@ def _water(job: Job, water: WaterRounds) -> Iterator[Pack]:
     cans = math.ceil(water.total_l / CAN_L.value)
     jugs = max(1, min(len(job.crew) or 1, math.ceil(most / JUG_L.value)))
     why = phrase("{v} in all, the filling and the rounds", v=volume(water.total_l))
-    yield Pack(group="water", name="can of 10 L", number=cans, why=why)
-    yield Pack(group="water", name="jug of 2 L", number=jugs, why=phrase("the largest round is {v}", v=volume(most)))
+    yield Pack(group="water", name=f"can of {CAN_L.value:g} L", number=cans, why=why)
+    yield Pack(
+        group="water",
+        name=f"jug of {JUG_L.value:g} L",
+        number=jugs,
+        why=phrase("the largest round is {v}", v=volume(most)),
+    )
     yield Pack(group="water", name="funnel and long spout", number=1)
 
 

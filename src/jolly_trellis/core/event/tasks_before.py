@@ -96,12 +96,22 @@ def _made(
     name = name_of(work)
     span = span_of(work, varieties)
     before: tuple[str, ...] = ()
-    greens = _limit(job, work, varieties, "green", (back(start, GREEN_WITHIN.value), "greens keep 48 h in the work"))
+    greens = _limit(
+        job,
+        work,
+        varieties,
+        "green",
+        (back(start, GREEN_WITHIN.value), f"greens keep {GREEN_WITHIN.value:g} h in the work"),
+    )
     tubes = _limit(
         job, work, varieties, "tubes", (back(start, FLOWER_WITHIN.value), "tubes are not filled days ahead")
     )
     flowers = _limit(
-        job, work, varieties, "flower", (back(start, FLOWER_WITHIN.value), "flowers keep 24 h in the work")
+        job,
+        work,
+        varieties,
+        "flower",
+        (back(start, FLOWER_WITHIN.value), f"flowers keep {FLOWER_WITHIN.value:g} h in the work"),
     )
     stages: tuple[tuple[Stage, float, str, datetime, str, str | None], ...] = (
         ("mechanics", span.mechanics, "Make the mechanic", early, "", None),

@@ -103,7 +103,7 @@ def _point(rig: Rig, point: HangPoint, state: PointState) -> tuple[list[Finding]
 
 
 def _line_findings(line: LineState) -> list[Finding]:
-    cases = {"whole": "as hung", "uneven": "with a line 1 % long", "one gone": "with one line gone"}
+    cases = {"whole": "as hung", "uneven": "with one line a little long", "one gone": "with one line gone"}
     value, limit = pull(line.design_n), pull(line.limit_n)
     reason = phrase(f"{line.name} bears {{t}} {cases[line.governs]}; it may carry {{limit}}.", t=value, limit=limit)
     found = [finding(check="line", case="heavy", value=value, limit=limit, sense="at most", reason=reason)]

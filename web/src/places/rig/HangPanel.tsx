@@ -23,7 +23,7 @@ type Props = {
 };
 
 const SHOWN_TO = 1.4;
-const CASES = { whole: "as hung", uneven: "a line 1 % long", "one gone": "one line gone" } as const;
+const CASES = { whole: "as hung", uneven: "one line a little long", "one gone": "one line gone" } as const;
 const BAR = { holds: "bg-leaf", tight: "bg-marigold", fails: "bg-berry", cut: "" } as const;
 
 /** Whether it may hang: the verdict and what is missing, every line and point by what it uses, what it all weighs. */
