@@ -92,3 +92,14 @@ def test_lasting_work_by_hand() -> None:
 def test_lasting_work_that_never_pays_says_so() -> None:
     found = lasting(stems=1, fresh_stems_cost=Decimal(0), other_cost=Decimal(0), labour=Decimal(0), months=3)
     assert found.pays_from_month is None
+
+
+@pytest.mark.parametrize(("minutes_each", "tall"), [(5e-324, 12), (30.0, 12), (30.01, 11), (60.0, 6)])
+def test_however_little_time_one_takes_no_more_are_placed_than_there_are_tables(
+    minutes_each: float, tall: int
+) -> None:
+    """Two pairs of hands in three hours place twelve at half an hour each, six at an hour."""
+    mix = tall_and_low(
+        tables=12, stands=20, places_in_van=20, hands=4, minutes_each=minutes_each, minutes_there_are=180.0
+    )
+    assert (mix.tall, mix.low) == (tall, 12 - tall)

@@ -129,7 +129,9 @@ def tall_and_low(
     Source: two hands place a tall piece (common practice).
     """
     pairs = hands // 2
-    by_hands = int(pairs * minutes_there_are // minutes_each) if minutes_each > 0 else tables
+    # No more is asked of the hands than there are tables, however little time one takes.
+    enough = minutes_each * tables <= pairs * minutes_there_are
+    by_hands = tables if enough else int(pairs * minutes_there_are // minutes_each)
     limits = [
         (tables, "every table has one"),
         (stands, "the stands there are"),
