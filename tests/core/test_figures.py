@@ -419,6 +419,7 @@ def test_an_evaluation_reads_the_book_it_is_handed_whatever_is_open() -> None:
         ("friction-glass-on-wood-dry", 1.3, "Give {low} to {high}, in the unit shown."),
         ("friction-glass-on-wood-dry", 0.04, "Give {low} to {high}, in the unit shown."),
         ("friction-glass-on-wood-dry", math.nan, "Give {low} to {high}, in the unit shown."),
+        ("share-of-a-cell-that-stems-may-fill", 1.01, "Give {low} to {high}, in the unit shown."),
         ("breaking-load-polyester-cord-2-mm", 601.0, "Over people it may only be lowered: give {low} to {high}."),
         ("clearance-over-a-walkway", 2.1, "Over people it may only be raised: give {low} to {high}."),
         ("standard-gravity", 9.81, "Leave it as it is."),

@@ -22,7 +22,7 @@ from jolly_trellis.core.water_table import ballast_centre_m
 WRAP_LAP = rule("Lap of netting wrapped round the outside", "length", 0.02, COMMON_PRACTICE)
 LEAF_KG_M2 = measure("Mass of leaf that lines a glass", "areal_mass", 0.30)
 PACKING_KG_M3 = measure("Moss or wood wool packed round an insert", "density", 60.0)
-RISER_FILLS = rule("Share of the urn's floor that a riser block covers", "ratio", 0.7)
+RISER_FILLS = rule("Share of the urn's floor that a riser block covers", "ratio", 0.7, most=1.0)
 Bearer = Literal["surface", "support", "joint", "urn", "vessel", "mechanic", "stems", "beside"]
 MOSS_ROUND = rule("Moss nestled all round a cup frog, up to its rim", "length", 0.08, COMMON_PRACTICE)
 MOSS_KG_M3 = measure("Dry moss nestled round a vessel", "density", 15.0)

@@ -146,5 +146,5 @@ def passes(aperture: float, stem_diameter_m: float) -> bool:
     return aperture >= PASSING_FACTOR.value * stem_diameter_m
 
 
-CELL_FILL = measure("Share of a cell that stems may fill", "ratio", 0.30)
+CELL_FILL = measure("Share of a cell that stems may fill", "ratio", 0.30, most=1.0)
 PASSING_FACTOR = rule("Cell against the thickest stem it must pass", "ratio", 1.1)

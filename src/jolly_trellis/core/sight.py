@@ -8,12 +8,12 @@ from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.geometry import Array
 
-OPACITY_FLOWER = measure("How much of a view a flower head blocks", "ratio", 1.0)
-OPACITY_FOLIAGE = measure("How much of a view foliage blocks", "ratio", 0.70)
-OPACITY_AIRY = measure("How much of a view airy stems block", "ratio", 0.25)
+OPACITY_FLOWER = measure("How much of a view a flower head blocks", "ratio", 1.0, most=1.0)
+OPACITY_FOLIAGE = measure("How much of a view foliage blocks", "ratio", 0.70, most=1.0)
+OPACITY_AIRY = measure("How much of a view airy stems block", "ratio", 0.25, most=1.0)
 LEAF_PLACES = (0.06, 0.2, 0.36, 0.52, 0.7, 0.88)
-LEAF_SHARE = measure("Leaf cluster along a stem, share of the foliage's head size", "ratio", 0.8)
-STEM_LEAVES = measure("Own leaves low on a flower stem, share of its head size", "ratio", 0.5)
+LEAF_SHARE = measure("Leaf cluster along a stem, share of the foliage's head size", "ratio", 0.8, most=1.0)
+STEM_LEAVES = measure("Own leaves low on a flower stem, share of its head size", "ratio", 0.5, most=1.0)
 _CLOSE_M = 1e-6
 LOW_LEAVES = rule("A flower's own leaves sit along its stem at, from the mechanic", "ratio", 0.18)
 

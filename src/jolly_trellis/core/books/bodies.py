@@ -16,7 +16,7 @@ from jolly_trellis.core.piece import Support
 from jolly_trellis.core.verdicts import Case
 
 WEIGHT_CENTRE = rule("Centre of a counterweight over the surface", "length", 0.03)
-STAND_CENTRE = measure("Centre of a stand with a heavier foot, share of its height", "ratio", 0.35)
+STAND_CENTRE = measure("Centre of a stand with a heavier foot, share of its height", "ratio", 0.35, most=1.0)
 FLOOR_OF_SUPPORT_M = 0.01
 Thing = Literal[
     "vessel",

@@ -62,7 +62,7 @@ class Constant:
 
     A *measure* of the world has a `spread` and can be measured; a *rule* (a limit, a factor, a convention) has none; a
     *standard* is fixed by definition and cannot be set. `cautious` is the only way a studio's own figure may go where
-    work hangs over people.
+    work hangs over people; `most` is what nothing of its kind can exceed, 1 for a share.
     """
 
     key: str
@@ -73,6 +73,7 @@ class Constant:
     sort: Sort
     spread: float = 0.0
     cautious: Cautious = "either way"
+    most: float = math.inf
 
     @property
     def value(self) -> float:
@@ -95,6 +96,7 @@ class Constant:
         if self.built_in == 0:
             return 0.0, 1.0
         low, high = sorted((self.built_in / _OWN_WITHIN, self.built_in * _OWN_WITHIN))
+        high = min(high, self.most)
         if self.cautious == "down":
             high = self.built_in
         if self.cautious == "up":
@@ -143,10 +145,11 @@ def measure(
     *,
     spread: float | None = None,
     cautious: Cautious = "either way",
+    most: float = math.inf,
 ) -> Constant:
     """Declare a measure of the world; its spread is the usual one of its provenance where none is given."""
     wide = SPREAD[provenance.kind] if spread is None else spread
-    return _declare(label, kind, value, provenance, sort="measure", spread=wide, cautious=cautious)
+    return _declare(label, kind, value, provenance, sort="measure", spread=wide, cautious=cautious, most=most)
 
 
 def rule(
@@ -156,14 +159,15 @@ def rule(
     provenance: Provenance = ESTIMATE,
     *,
     cautious: Cautious = "either way",
+    most: float = math.inf,
 ) -> Constant:
     """Declare a rule: a limit, a factor of caution, a convention."""
-    return _declare(label, kind, value, provenance, sort="rule", spread=0.0, cautious=cautious)
+    return _declare(label, kind, value, provenance, sort="rule", spread=0.0, cautious=cautious, most=most)
 
 
 def standard(label: str, kind: QuantityKind, value: float, provenance: Provenance) -> Constant:
     """Declare a number that is fixed by definition."""
-    return _declare(label, kind, value, provenance, sort="standard", spread=0.0, cautious="either way")
+    return _declare(label, kind, value, provenance, sort="standard", spread=0.0, cautious="either way", most=math.inf)
 
 
 def _declare(
@@ -175,6 +179,7 @@ def _declare(
     sort: Sort,
     spread: float,
     cautious: Cautious,
+    most: float,
 ) -> Constant:
     key = _LETTERS.sub("-", label.lower()).strip("-")
     return Constant(
@@ -186,6 +191,7 @@ def _declare(
         sort=sort,
         spread=spread,
         cautious=cautious,
+        most=most,
     )
 
 

@@ -16,7 +16,7 @@ from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.water_table import WaterTable
 
 COOLER_C = rule("Temperature of a flower cooler", "temperature", 4.0, COMMON_PRACTICE)
-COOLER_HUMIDITY = rule("Humidity of a flower cooler", "ratio", 0.85, COMMON_PRACTICE)
+COOLER_HUMIDITY = rule("Humidity of a flower cooler", "ratio", 0.85, COMMON_PRACTICE, most=1.0)
 
 
 Place = Literal["bench", "cooler", "road"]

@@ -19,9 +19,9 @@ from jolly_trellis.core.quantities import Phrase, count, phrase, ratio
 from jolly_trellis.core.sight import OPACITY_AIRY, OPACITY_FOLIAGE, flower_mass, seen_share
 from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
 
-SHOWS_GOOD = rule("Share of the mechanic that may show and be good", "ratio", 0.03)
-SHOWS_LIMIT = rule("Share of the mechanic that may show", "ratio", 0.08)
-LITTLE_LIMIT = rule("Share that may show where a little may", "ratio", 0.15)
+SHOWS_GOOD = rule("Share of the mechanic that may show and be good", "ratio", 0.03, most=1.0)
+SHOWS_LIMIT = rule("Share of the mechanic that may show", "ratio", 0.08, most=1.0)
+LITTLE_LIMIT = rule("Share that may show where a little may", "ratio", 0.15, most=1.0)
 EYE_SEATED = measure("Height of a seated eye over the floor", "length", 1.215, COMMON_PRACTICE)
 EYE_STANDING = measure("Height of a standing eye over the floor", "length", 1.60, COMMON_PRACTICE)
 RIM_BAND = measure("Band of wire that shows over a rim", "length", 0.012)
@@ -30,7 +30,9 @@ _AROUND = 12
 _RING, _DISC = 18, 13
 BAR_TOP = rule("Height of a bar over the floor", "length", 1.10, COMMON_PRACTICE)
 UNDERSIDE_COUNTS = rule("The underside of a raised bowl counts as so much of its rim", "ratio", 0.2)
-UNDERSIDE_LOW = rule("The underside is looked at below the rim by, share of the vessel's height", "ratio", 0.2)
+UNDERSIDE_LOW = rule(
+    "The underside is looked at below the rim by, share of the vessel's height", "ratio", 0.2, most=1.0
+)
 
 
 def eyes_m(people: People, *, raised_floor_m: float, front_facing: bool) -> Array:

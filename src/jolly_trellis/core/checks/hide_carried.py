@@ -21,7 +21,7 @@ from jolly_trellis.core.verdicts import Verdict, conclude
 LOOKS_FROM = rule("Guests look at a carried bouquet from", "length", 1.5, COMMON_PRACTICE)
 LOOKS_DOWN = rule("A standing eye over a bouquet in the hand", "length", 0.55)
 LOOKS_UP = rule("A seated eye under a bouquet on the way up the steps", "length", -0.45)
-COLLAR_COVERS = measure("Share of the underside that a collar of leaves covers", "ratio", 0.95)
+COLLAR_COVERS = measure("Share of the underside that a collar of leaves covers", "ratio", 0.95, most=1.0)
 BODY_SIDE = rule("What shows of a bouquet against the body counts", "ratio", 0.5)
 _POINTS, _AROUND = 19, 12
 

@@ -19,15 +19,15 @@ from jolly_trellis.core.units import round_up
 from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
 
 SOLID: dict[HeadForm, Constant] = {
-    "disc": measure("How much of its disc a flat head fills on a dome", "ratio", 1.0),
-    "ball": measure("How much of its disc a ball fills on a dome", "ratio", 1.0),
-    "spray": measure("How much of its disc a spray fills on a dome", "ratio", 0.5),
-    "spike": measure("How much of its disc a spike fills on a dome", "ratio", 0.5),
-    "plume": measure("How much of its disc a plume fills on a dome", "ratio", 0.3),
-    "tassel": measure("How much of its disc a tassel fills on a dome", "ratio", 0.3),
+    "disc": measure("How much of its disc a flat head fills on a dome", "ratio", 1.0, most=1.0),
+    "ball": measure("How much of its disc a ball fills on a dome", "ratio", 1.0, most=1.0),
+    "spray": measure("How much of its disc a spray fills on a dome", "ratio", 0.5, most=1.0),
+    "spike": measure("How much of its disc a spike fills on a dome", "ratio", 0.5, most=1.0),
+    "plume": measure("How much of its disc a plume fills on a dome", "ratio", 0.3, most=1.0),
+    "tassel": measure("How much of its disc a tassel fills on a dome", "ratio", 0.3, most=1.0),
     "leaf": measure("How much of its disc foliage fills on a dome", "ratio", 0.0),
 }
-SOLID_AIRY = measure("How much of its disc an airy stem fills on a dome", "ratio", 0.15)
+SOLID_AIRY = measure("How much of its disc an airy stem fills on a dome", "ratio", 0.15, most=1.0)
 ANGLE_MOST = rule("Angle of the outermost stems before they kink at the binding", "angle", math.radians(60))
 ANGLE_LEAST = measure("Angle at which stems of a hand spiral lock across each other", "angle", math.radians(12))
 

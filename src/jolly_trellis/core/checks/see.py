@@ -16,12 +16,12 @@ from jolly_trellis.core.sight import Mass, flower_mass, seen_along
 from jolly_trellis.core.units import round_up
 from jolly_trellis.core.verdicts import Verdict, conclude, finding
 
-PAIRS_HOLD = rule("Pairs of guests who must see one another", "ratio", 0.95)
-PAIRS_LEAST = rule("Pairs of guests under which a piece fails", "ratio", 0.85)
+PAIRS_HOLD = rule("Pairs of guests who must see one another", "ratio", 0.95, most=1.0)
+PAIRS_LEAST = rule("Pairs of guests under which a piece fails", "ratio", 0.85, most=1.0)
 EYE_MEAN = measure("Seated eye over the floor, mean", "length", 1.215, COMMON_PRACTICE)
 EYE_SPREAD = measure("Seated eye over the floor, spread", "length", 0.045, COMMON_PRACTICE)
 VIEW_DISC = rule("Disc of view round a line of sight", "length", 0.05)
-BLOCKED_FROM = rule("Share of the disc blocked that blocks the view", "ratio", 0.15)
+BLOCKED_FROM = rule("Share of the disc blocked that blocks the view", "ratio", 0.15, most=1.0)
 SLIM_SUPPORT = rule("A support does not block up to", "length", 0.08)
 LOW_TOP = rule("Elbow to fist: a low top at most", "length", 0.38, COMMON_PRACTICE)
 TALL_FROM = rule("A tall solid part begins from", "length", 0.52, COMMON_PRACTICE)

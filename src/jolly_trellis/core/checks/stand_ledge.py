@@ -24,7 +24,7 @@ LEDGE_FACTOR = rule("Holding moment over tipping moment on a ledge, finished", "
 MAKING_FACTOR = rule("Holding moment over tipping moment on a ledge, while being made", "ratio", 1.2)
 BRUSH = rule("Push of a guest who brushes past, at the widest reach", "force", 10.0)
 WALL_GAP = rule("Rear greens keep from the wall by", "length", 0.05, COMMON_PRACTICE)
-REAR_RISE = rule("Rear greens rise towards the top, share of the height", "ratio", 0.6)
+REAR_RISE = rule("Rear greens rise towards the top, share of the height", "ratio", 0.6, most=1.0)
 BESIDE = rule("Counterweight stands behind the foot by", "length", 0.04)
 _MOST_RATIO = 9.99
 

@@ -28,8 +28,8 @@ GUST = measure("Gust at 2 m against the ten-minute mean at 10 m", "ratio", 1.2)
 SOLIDITY = measure("Solid share of flowers in wind", "ratio", 0.7)
 DRAG = measure("Drag of flowers", "ratio", 1.2)
 OVERTURNING = rule("Overturning factor in wind", "ratio", 1.5, cautious="up")
-SIDE_FILL = rule("Side of flowers in the wind, share of their width times height", "ratio", 0.785)
-SIDE_CENTRE = rule("Middle of the wind on flowers, share of their height over the rim", "ratio", 0.45)
+SIDE_FILL = rule("Side of flowers in the wind, share of their width times height", "ratio", 0.785, most=1.0)
+SIDE_CENTRE = rule("Middle of the wind on flowers, share of their height over the rim", "ratio", 0.45, most=1.0)
 
 
 def wind_pressure_pa(speed_m_s: float) -> float:

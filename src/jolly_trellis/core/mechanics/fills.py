@@ -20,12 +20,12 @@ from jolly_trellis.core.netting import cell_capacity
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, mass, phrase, volume
 
-TANGLE_FILL = rule("Share of the vessel that coiled stems fill", "ratio", 0.10, COMMON_PRACTICE)
+TANGLE_FILL = rule("Share of the vessel that coiled stems fill", "ratio", 0.10, COMMON_PRACTICE, most=1.0)
 TANGLE_STEM = rule("Thickness of tangle stems", "length", 0.005, COMMON_PRACTICE)
 TANGLE_MOMENT = measure("Moment a coiled tangle takes by its own spring", "moment", 0.35)
 SHAVINGS_SAG = measure("Wet shavings sag by", "ratio", 0.15, COMMON_PRACTICE)
 SHAVINGS_DRY = measure("Dry shavings, packed", "density", 50.0)
-SHAVINGS_SOLID = measure("Share of shavings that is solid", "ratio", 0.10)
+SHAVINGS_SOLID = measure("Share of shavings that is solid", "ratio", 0.10, most=1.0)
 SHAVINGS_GAP = measure("Clear width among shavings", "length", 0.014)
 SHAVINGS_MOMENT = measure("Moment a packed fill takes", "moment", 0.8)
 LEAST_GRID = 2

@@ -30,9 +30,9 @@ FROG_DENSITY = measure(
 )
 FROG_USES = measure("Times a frog is used again", "count", 200)
 OPEN_LOWER_SHARE = {
-    "cage": measure("Lower hold of a cage frog, share of its height", "ratio", 0.15),
-    "loop": measure("Lower hold of a loop frog, share of its height", "ratio", 0.35),
-    "holed": measure("Lower hold of a holed frog, share of its height", "ratio", 0.10),
+    "cage": measure("Lower hold of a cage frog, share of its height", "ratio", 0.15, most=1.0),
+    "loop": measure("Lower hold of a loop frog, share of its height", "ratio", 0.35, most=1.0),
+    "holed": measure("Lower hold of a holed frog, share of its height", "ratio", 0.10, most=1.0),
 }
 FLOOR_ROOM = rule("Room a frog needs round it on the floor", "length", 0.002, COMMON_PRACTICE)
 _NAMES: dict[str, tuple[MechanicKind, str]] = {

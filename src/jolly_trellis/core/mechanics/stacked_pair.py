@@ -13,7 +13,7 @@ from jolly_trellis.core.quantities import length, mass, phrase, volume
 
 MOSS_DRY_KG_M2 = measure("Dry moss spread thin", "areal_mass", 0.25)
 MOSS_SOAKS = measure("Water moss takes up, times its dry mass", "ratio", 12.0, FROM_MEMORY)
-MOSS_DELIVERS = measure("Share of moss water that stems can drink", "ratio", 0.6, FROM_MEMORY)
+MOSS_DELIVERS = measure("Share of moss water that stems can drink", "ratio", 0.6, FROM_MEMORY, most=1.0)
 MOSS_SLOP = measure("Slop with moss against bare wire", "ratio", 0.7)
 MOSS_PRICE_KG = measure("Price of a kilogram of dry moss", "price_kg", 30.0)
 LEAST_DEPTH = 0.05

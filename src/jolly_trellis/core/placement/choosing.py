@@ -14,7 +14,7 @@ from jolly_trellis.core.vessels import Vessel
 
 Indices = npt.NDArray[np.intp]
 
-GROWING_POINT_SHARE = rule("Depth of the growing point under the seats, share of their height", "ratio", 1.0)
+GROWING_POINT_SHARE = rule("Depth of the growing point under the seats, share of their height", "ratio", 1.0, most=1.0)
 SLIDING = rule("Price of a foot that slides as far as it is deep, against a seat half a mouth off", "ratio", 0.5)
 CROWDED_CELL = 0.3
 UPRIGHT_SLOPE = 0.05

@@ -7,7 +7,7 @@ from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.placement import dome
 from jolly_trellis.core.placement.form import FormRule
 
-LOW_SIDE = rule("Height of a sweep's low side, share of its height", "ratio", 0.45)
+LOW_SIDE = rule("Height of a sweep's low side, share of its height", "ratio", 0.45, most=1.0)
 SHORT_SIDE = rule("Reach of a sweep's high side, share of its half width", "ratio", 0.7)
 
 

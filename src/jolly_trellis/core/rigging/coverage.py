@@ -13,10 +13,10 @@ from jolly_trellis.core.stems import Variety
 
 Seen = Literal["hung", "wall", "frame", "runner"]
 SEEN = {
-    "hung": measure("Share of a hung outline that is seen", "ratio", 1.0),
-    "wall": measure("Share of an outline on a wall that is seen", "ratio", 0.5),
-    "frame": measure("Share of an outline on a frame or column that is seen", "ratio", 0.75),
-    "runner": measure("Share of a runner's outline that is seen", "ratio", 0.6),
+    "hung": measure("Share of a hung outline that is seen", "ratio", 1.0, most=1.0),
+    "wall": measure("Share of an outline on a wall that is seen", "ratio", 0.5, most=1.0),
+    "frame": measure("Share of an outline on a frame or column that is seen", "ratio", 0.75, most=1.0),
+    "runner": measure("Share of a runner's outline that is seen", "ratio", 0.6, most=1.0),
 }
 OVERLAP = measure("Stems overlap, so cover so much more than is seen", "ratio", 1.3)
 BUNDLE = measure("A bundle covers, against its stems one by one", "ratio", 1.15)

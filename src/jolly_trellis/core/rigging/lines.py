@@ -21,22 +21,44 @@ FITTINGS: dict[LineKind, tuple[Fitting, ...]] = {
     "cable tie": ("head",),
 }
 KNOT_MONOFILAMENT = measure(
-    "Knot in monofilament keeps, of its strength", "ratio", 0.6, FROM_MEMORY, spread=0.15, cautious="down"
+    "Knot in monofilament keeps, of its strength",
+    "ratio",
+    0.6,
+    FROM_MEMORY,
+    spread=0.15,
+    cautious="down",
+    most=1.0,
 )
 KNOT_CORD = measure(
-    "Knot in braid or polyester cord keeps, of its strength", "ratio", 0.5, FROM_MEMORY, spread=0.15, cautious="down"
+    "Knot in braid or polyester cord keeps, of its strength",
+    "ratio",
+    0.5,
+    FROM_MEMORY,
+    spread=0.15,
+    cautious="down",
+    most=1.0,
 )
 SPLICE = measure(
-    "Splice in braid or polyester cord keeps, of its strength", "ratio", 0.8, FROM_MEMORY, spread=0.15, cautious="down"
+    "Splice in braid or polyester cord keeps, of its strength",
+    "ratio",
+    0.8,
+    FROM_MEMORY,
+    spread=0.15,
+    cautious="down",
+    most=1.0,
 )
-FERRULE = measure("Ferrule on steel rope keeps, of its strength", "ratio", 0.9, FROM_MEMORY, cautious="down")
-GRIP = measure("Adjustable grip on steel rope keeps, of its strength", "ratio", 0.8, FROM_MEMORY, cautious="down")
+FERRULE = measure("Ferrule on steel rope keeps, of its strength", "ratio", 0.9, FROM_MEMORY, cautious="down", most=1.0)
+GRIP = measure(
+    "Adjustable grip on steel rope keeps, of its strength", "ratio", 0.8, FROM_MEMORY, cautious="down", most=1.0
+)
 STAINLESS = measure("Stainless steel rope, against galvanized", "ratio", 0.88, FROM_MEMORY, cautious="down")
-WET = measure("Wet monofilament keeps, of its strength", "ratio", 0.85, FROM_MEMORY, cautious="down")
-EDGE = measure("A line bent over an edge keeps, of its strength", "ratio", 0.7, COMMON_PRACTICE, cautious="down")
+WET = measure("Wet monofilament keeps, of its strength", "ratio", 0.85, FROM_MEMORY, cautious="down", most=1.0)
+EDGE = measure(
+    "A line bent over an edge keeps, of its strength", "ratio", 0.7, COMMON_PRACTICE, cautious="down", most=1.0
+)
 FACTOR_PEOPLE = rule("Design factor over people, whole or uneven", "ratio", 10.0, FROM_MEMORY, cautious="up")
 FACTOR_NOBODY = rule("Design factor where nobody can be, whole or uneven", "ratio", 5.0, FROM_MEMORY, cautious="up")
-FACTOR_GONE = rule("Share of the design factor with one line gone", "ratio", 0.5, FROM_MEMORY, cautious="up")
+FACTOR_GONE = rule("Share of the design factor with one line gone", "ratio", 0.5, FROM_MEMORY, cautious="up", most=1.0)
 STEEL_BREAKING: dict[float, Constant] = {
     0.0010: measure("Breaking load, steel rope 7 × 7, 1.0 mm", "force", 600.0, FROM_MEMORY, cautious="down"),
     0.0015: measure("Breaking load, steel rope 7 × 7, 1.5 mm", "force", 1400.0, FROM_MEMORY, cautious="down"),
