@@ -74,7 +74,13 @@ export function StoresPlace() {
           /
         </span>
         <h1 className="m-0 text-xl">The stores</h1>
-        <label className="no-print ml-auto flex items-center gap-2 text-soft">
+        <Link
+          to="/figures"
+          className="ml-auto flex min-h-[44px] flex-none items-center underline decoration-line underline-offset-4"
+        >
+          Figures
+        </Link>
+        <label className="no-print flex items-center gap-2 text-soft">
           <input
             type="checkbox"
             className="h-4 w-4 accent-leaf"
