@@ -34,7 +34,7 @@ def test_a_figure_of_ones_own_is_set_taken_by_an_event_and_taken_back(page: Page
     expect(page.get_by_text("Ours: a drunken wedding. The program's is 12°.")).to_be_visible()
     page.reload()
     page.get_by_label("only our own").check()
-    expect(page.get_by_role("row")).to_have_count(1)
+    expect(page.get_by_role("main").get_by_role("listitem")).to_have_count(1)
     expect(page.get_by_text("45°")).to_be_visible()
 
     page.goto(f"{served.url}/events/1")

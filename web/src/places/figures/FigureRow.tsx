@@ -20,28 +20,31 @@ export function FigureRow({ figure, onSet, onUnset }: Props) {
   const [open, setOpen] = useState(false);
   const own = figure.owner === "studio";
   return (
-    <>
-      <tr className="border-t border-line align-middle">
-        <td className="py-1.5 pr-4">
+    <li className="border-t border-line">
+      <div className="grid grid-cols-[minmax(0,1fr)_5rem_6rem] items-center gap-x-3 md:grid-cols-[minmax(0,1fr)_8rem_12rem_13rem_10rem]">
+        <div className="py-1.5">
           {figure.label}
+          <span className="block text-[13px] text-soft md:hidden">
+            {SORTS[figure.sort]}, {own ? "the studio's" : figure.provenance}
+          </span>
           {own && (
             <span className="block text-[14px] text-soft">
               Ours: {figure.reason}. The program's is {textOf(figure.built_in as Quantity, system)}.
             </span>
           )}
-        </td>
-        <td className={`py-1.5 pr-4 ${own ? "font-semibold" : ""}`}>
+        </div>
+        <div className={`py-1.5 ${own ? "font-semibold" : ""}`}>
           {textOf(figure.quantity as Quantity, system)}
-        </td>
-        <td className="py-1.5 pr-4 text-[14px] text-soft max-md:hidden">
+        </div>
+        <div className="py-1.5 text-[14px] text-soft max-md:hidden">
           {SORTS[figure.sort]}
           {figure.sort === "measure" && `, give or take ${Math.round(figure.spread * 100)} %`}
-        </td>
-        <td className="py-1.5 pr-2 text-[14px]">
+        </div>
+        <div className="py-1.5 text-[14px] max-md:hidden">
           {own ? "the studio's" : figure.provenance}
           {figure.source && !own && <span className="text-soft"> ({figure.source})</span>}
-        </td>
-        <td className="no-print">
+        </div>
+        <div className="no-print">
           {figure.sort !== "standard" && (
             <Button
               look="quiet"
@@ -61,16 +64,10 @@ export function FigureRow({ figure, onSet, onUnset }: Props) {
               Back
             </Button>
           )}
-        </td>
-      </tr>
-      {open && (
-        <tr className="no-print">
-          <td colSpan={5}>
-            <OwnFigure figure={figure} onSet={onSet} onDone={() => setOpen(false)} />
-          </td>
-        </tr>
-      )}
-    </>
+        </div>
+      </div>
+      {open && <OwnFigure figure={figure} onSet={onSet} onDone={() => setOpen(false)} />}
+    </li>
   );
 }
 
@@ -99,7 +96,7 @@ function OwnFigure({ figure, onSet, onDone }: Omit<Props, "onUnset"> & { onDone:
       : `${textOf(figure.least as Quantity, system)} to ${textOf(figure.most as Quantity, system)}`;
   return (
     <form
-      className="mb-3 flex flex-wrap items-start gap-3 border-l-2 border-leaf pl-3"
+      className="no-print mb-3 flex flex-wrap items-start gap-3 border-l-2 border-leaf pl-3"
       onSubmit={(event) => {
         event.preventDefault();
         void save();

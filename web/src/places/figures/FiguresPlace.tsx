@@ -52,7 +52,7 @@ export function FiguresPlace() {
   return (
     <div className="flex h-full flex-col">
       <TopBar>
-        <h1 className="m-0 text-xl">Where every figure comes from</h1>
+        <h1 className="m-0 min-w-0 truncate text-xl">Where every figure comes from</h1>
       </TopBar>
       {problem && (
         <p role="alert" className="m-0 flex-none border-b border-berry bg-sheet px-4 py-2 text-berry">
@@ -101,25 +101,11 @@ export function FiguresPlace() {
         {topics.map((topic) => (
           <section key={topic.topic} className="mb-6 max-w-5xl">
             <h2 className="mb-1 text-lg">{topic.topic}</h2>
-            <table className="w-full table-fixed border-collapse">
-              <colgroup>
-                <col />
-                <col className="w-32 max-md:w-20" />
-                <col className="w-52 max-md:w-0" />
-                <col className="w-56 max-md:w-24" />
-                <col className="w-40 max-md:w-24" />
-              </colgroup>
-              <tbody>
-                {topic.figures.map((figure) => (
-                  <FigureRow
-                    key={figure.key}
-                    figure={figure}
-                    onSet={set}
-                    onUnset={(key) => void unset(key)}
-                  />
-                ))}
-              </tbody>
-            </table>
+            <ul className="m-0 list-none p-0">
+              {topic.figures.map((figure) => (
+                <FigureRow key={figure.key} figure={figure} onSet={set} onUnset={(key) => void unset(key)} />
+              ))}
+            </ul>
           </section>
         ))}
         {unused.length > 0 && (
