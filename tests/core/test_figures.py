@@ -56,7 +56,7 @@ from jolly_trellis.core.water_table import stone_most_kg
 from jolly_trellis.exchange import rig_card
 from tests import events, figures_table, ordinary, rigs, worked
 
-FIXED = {"standard-gravity", "density-of-water"}
+FIXED = {key for key, each in CONSTANTS.items() if each.sort == "standard"}
 PEOPLE = frozenset({"down", "up"})
 
 

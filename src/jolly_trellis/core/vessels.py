@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Annotated, Literal
 
-from jolly_trellis.core.books.figures import measure, rule
+from jolly_trellis.core.books.figures import measure, rule, standard
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance, ProvenanceKind
 from jolly_trellis.core.quantities import length, phrase
@@ -20,7 +20,7 @@ Material = Literal["glass", "glazed", "unglazed", "metal", "plastic", "wood"]
 
 FLOOR_FRICTION_GLASS = measure("Friction of a stem end on glass", "ratio", 0.2, spread=0.25)
 FLOOR_FRICTION_CERAMIC = measure("Friction of a stem end on ceramic", "ratio", 0.35, spread=0.25)
-WATER_DENSITY = measure(
+WATER_DENSITY = standard(
     "Density of water", "density", 1000.0, Provenance(kind="published", source="any handbook, at 4 °C")
 )
 BRIM_GAP = rule("Gap kept between water and rim", "length", 0.01, COMMON_PRACTICE)
