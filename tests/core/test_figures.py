@@ -22,6 +22,7 @@ from jolly_trellis.core.books import bodies
 from jolly_trellis.core.books.figures import SPREAD, FigureBook, OwnFigure, book_of, open_book, read_book
 from jolly_trellis.core.build import build
 from jolly_trellis.core.checks import hold_bound, stand_ledge, stand_wind, travel
+from jolly_trellis.core.checks.hang import CONTINGENCY, HANDLING
 from jolly_trellis.core.errors import CoreError, InvalidMeasure, UnknownName
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.event.needs import needs_of
@@ -48,7 +49,9 @@ from jolly_trellis.core.report import with_seats
 from jolly_trellis.core.rigging import coverage, lines, states
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.clearances import clearances
+from jolly_trellis.core.rigging.findings import BOND_FACTOR
 from jolly_trellis.core.rigging.lines import LineSpec
+from jolly_trellis.core.rigging.loads import PROOF
 from jolly_trellis.core.rigging.rig import Hazard, Rig
 from jolly_trellis.core.spills import chain_strength_n
 from jolly_trellis.core.stems import clump_diameter_m
@@ -57,7 +60,6 @@ from jolly_trellis.exchange import rig_card
 from tests import events, figures_table, ordinary, rigs, worked
 
 FIXED = {key for key, each in CONSTANTS.items() if each.sort == "standard"}
-PEOPLE = frozenset({"down", "up"})
 
 
 def test_every_constant_is_as_it_was_last_agreed() -> None:
@@ -91,6 +93,27 @@ def test_measures_have_a_spread_and_rules_have_none() -> None:
             assert each.provenance.source, each.label
     assert CONSTANTS["friction-glass-on-wood-dry"].spread == 0.25
     assert CONSTANTS["knot-in-monofilament-keeps-of-its-strength"].spread == 0.15
+
+
+def test_what_holds_over_people_may_only_be_made_more_careful() -> None:
+    """Strengths and efficiencies of lines down, factors and clearances up; stiffness and mass of lines either way."""
+    of_lines = [
+        *lines.STEEL_BREAKING.values(),
+        *lines.CORD_BREAKING.values(),
+        *lines.TIE_STRENGTH.values(),
+        lines.KNOT_MONOFILAMENT,
+        lines.KNOT_CORD,
+        lines.SPLICE,
+        lines.FERRULE,
+        lines.GRIP,
+        lines.STAINLESS,
+        lines.WET,
+        lines.EDGE,
+    ]
+    assert {each.cautious for each in of_lines} == {"down"}
+    factors = [lines.FACTOR_PEOPLE, lines.FACTOR_NOBODY, lines.FACTOR_GONE, CONTINGENCY, HANDLING, PROOF, BOND_FACTOR]
+    assert {each.cautious for each in factors} == {"up"}
+    assert {each.cautious for each in lines.STEEL_EA.values()} == {"either way"}
 
 
 class Noting(Mapping[str, float]):
