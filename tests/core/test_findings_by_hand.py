@@ -8,13 +8,15 @@ import pytest
 
 from jolly_trellis.core.books import bodies
 from jolly_trellis.core.build import Build, build
+from jolly_trellis.core.checks import hide_carried, hold_bound, stand_ledge
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.piece import Mechanic, Piece, Setting, Support, Transport
 from jolly_trellis.core.rigging.assess import assess
+from jolly_trellis.core.sight import flower_mass, seen_share
 from jolly_trellis.core.verdicts import Finding
 from tests import rigs
 from tests.core.rigging.test_mounts import railed
-from tests.ordinary import bouquet, conditions, piece, recipe, vessels
+from tests.ordinary import bouquet, conditions, on_ledge, piece, recipe, vessels
 
 G = 9.80665
 
@@ -172,3 +174,25 @@ def test_all_ties_of_mounted_work_together_keep_its_load_ten_times() -> None:
     keeps = sum(600 * 0.5 if line.spec.kind == "polyester cord" else 222 for line in rig.lines)
     assert together.limit.value == pytest.approx(keeps)
     assert together.value.value == pytest.approx(10 * report.take_off.heavy_kg * 1.1 * 1.25 * G)
+
+
+def test_the_side_against_the_body_is_looked_at_over_the_whole_dome_and_counts_half() -> None:
+    """Points of the back lie from the underside of the flowers up to no more than the dome's rise over it."""
+    plan = bouquet("hand_spiral")
+    one_sided = replace(plan, envelope=replace(plan.envelope, form="fan"))
+    made = build(one_sided, conditions())
+    _, shape = hold_bound.dome_of(made)
+    points = hide_carried.back_points_m(made)
+    assert points[:, 2].min() >= made.raised_m + shape.under_m - 1e-9
+    assert points[:, 2].max() <= made.raised_m + shape.under_m + shape.dome_m + 1e-9
+    assert points[:, 2].max() > made.raised_m + shape.under_m + shape.dome_m / 3
+    behind = np.array([[0.0, 1.5, made.raised_m + shape.under_m + shape.dome_m / 3]])
+    seen = float(seen_share(flower_mass(made), behind, points).mean())
+    back = one(one_sided, "hide", "back")
+    assert back.value.value == pytest.approx(0.5 * seen)
+
+
+def test_where_no_weight_is_needed_none_is_offered() -> None:
+    made = build(on_ledge(), conditions())
+    assert not any("weight" in each.say.text for each in stand_ledge.candidates(made, least_kg=0.0))
+    assert any("weight" in each.say.text for each in stand_ledge.candidates(made, least_kg=0.2))

@@ -46,7 +46,7 @@ def judge(build: Build) -> Verdict:
         )
     if FORM_RULES[build.piece.envelope.form].front_facing:
         behind = np.array([[0.0, LOOKS_FROM.value, _middle_m(build)]])
-        back = seen_share(mass, behind, _back_points_m(build))
+        back = seen_share(mass, behind, back_points_m(build))
         covered = BODY_SIDE.value * float(back.mean())
         findings.append(shows("back", covered, limit, "the back, against the body,", "from behind"))
     return conclude(
@@ -106,7 +106,8 @@ def _armature_points_m(build: Build) -> Array:
     return points
 
 
-def _back_points_m(build: Build) -> Array:
+def back_points_m(build: Build) -> Array:
+    """Points over the flat side of a one-sided bouquet, from the underside of its flowers up, shape (n, 3), m."""
     points = _disc(build, 0.0)
     _, shape = dome_of(build)
     flat = np.stack([points[:, 0], np.full(_POINTS, 0.02), np.abs(points[:, 1])], axis=1)
