@@ -27,6 +27,7 @@ export function ConflictStrip({ conflict, onTakeTheirs }: Props) {
           : differences
               .slice(0, 4)
               .map((each) => {
+                if (each.path === "figures") return "it is planned with other figures";
                 const name = each.path
                   .replace(/_(m|kg|l|h|n|rad)$/, "")
                   .replaceAll("_", " ")
