@@ -1,6 +1,7 @@
 """The stems of a recipe as columns, in the order they are pushed in."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -104,8 +105,14 @@ def find_variety(conditions: Conditions, key: str, *, path: str) -> Variety:
             message=phrase(f"No variety in the stores is called “{key}”."),
             limit=phrase(f"The nearest is “{near}”." if near else "Choose one from the stores."),
         )
-    ranges.check(found, f"varieties.{key}")
+    _check(found)
     return found
+
+
+@lru_cache(maxsize=1024)
+def _check(variety: Variety) -> None:
+    """Refuse a variety that is out of range; one that passed is not looked at again. Raises InvalidMeasure."""
+    ranges.check(variety, f"varieties.{variety.key}")
 
 
 def expand(recipe: tuple[RecipeLine, ...], conditions: Conditions) -> StemSet:
