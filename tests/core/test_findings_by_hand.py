@@ -196,3 +196,19 @@ def test_where_no_weight_is_needed_none_is_offered() -> None:
     made = build(on_ledge(), conditions())
     assert not any("weight" in each.say.text for each in stand_ledge.candidates(made, least_kg=0.0))
     assert any("weight" in each.say.text for each in stand_ledge.candidates(made, least_kg=0.2))
+
+
+def test_greens_behind_are_spread_evenly_over_the_middle_of_the_piece() -> None:
+    """Even steps about the middle, all inside 0.35 of the width to either side."""
+    plan = on_ledge()
+    offered = [
+        [each.tip_x_m for each in candidate.piece.hand_placed[len(plan.hand_placed) :]]
+        for candidate in stand_ledge.candidates(build(plan, conditions()), least_kg=1.0)
+        if len(candidate.piece.hand_placed) > len(plan.hand_placed)
+    ]
+    assert offered
+    for places in offered:
+        assert sum(places) == pytest.approx(0.0, abs=0.002 * len(places))
+        assert max(abs(each) for each in places) <= 0.35 * plan.envelope.width_m
+        steps = np.diff(sorted(places))
+        assert steps == pytest.approx([float(steps.mean())] * len(steps), abs=0.0021)
