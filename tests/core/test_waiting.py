@@ -91,7 +91,7 @@ def carried(cooler_days: float = 0.0, level_m: float = 0.08, **changes: object) 
     return replace(
         plan,
         bouquet=replace(plan.bouquet, cooler_days=cooler_days, carried_h=1.0),
-        transport=replace(RIDING, water_level_m=0.02),
+        transport=replace(RIDING, water_level_m=level_m),
         water_level_m=level_m,
         **changes,  # type: ignore[arg-type]
     )
@@ -109,7 +109,9 @@ def test_a_bouquet_keeps_the_water_of_its_vase_and_is_cold_in_the_cooler() -> No
         ("bench", 14.0),
         ("road", 4.0),
     ]
-    assert {each.level_m for each in stages} == {0.08}
+    assert [each.level_m for each in stages] == [0.08, 0.08, 0.08]
+    own = replace(made.piece, transport=replace(RIDING, overnight_level_m=0.07, water_level_m=0.06))
+    assert [each.level_m for each in stages_of(own, made.conditions, made.mechanic)] == [0.07, 0.07, 0.06]
     assert (stages[0].air.temperature_c, stages[0].air.relative_humidity) == (4.0, 0.85)
 
 
@@ -123,6 +125,15 @@ def test_a_bouquet_in_a_vase_too_low_to_last_the_night_fails() -> None:
     assert "in its vase" in render(found[0].reason, "metric")
     full = drink_of(carried(level_m=0.10), around(6.0))
     assert all(each.utilisation <= 1 for each in full.findings if each.check == "waits")
+
+
+def test_a_fuller_vase_is_offered_and_mends_it() -> None:
+    report = evaluate(carried(level_m=0.022), around(6.0))
+    drinks = next(each for each in report.verdicts if each.verb == "drink")
+    assert drinks.state == "fails"
+    fuller = [fix for fix in drinks.fixes if fix.key.startswith("vase")]
+    assert fuller
+    assert drink_of(fuller[0].piece, around(6.0)).state in ("holds", "tight")
 
 
 def test_what_is_not_known_of_the_workshop_is_asked_for_a_bouquet_too() -> None:

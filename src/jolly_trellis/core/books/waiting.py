@@ -46,8 +46,8 @@ def stages_of(piece: Piece, conditions: Conditions, mechanic: SizedMechanic) -> 
 
     On the bench at the level it is left overnight at, which is its travelling level where nobody said another; then
     from loading to filling at its travelling level, in the air of the van, the place's where that is not known. A
-    bouquet keeps the water of its vase, and its days in the cooler come first. Empty too where a time or an air is
-    not known (`waits_unknown` says which).
+    bouquet stands at the level of its vase until it is loaded, and its days in the cooler come first. Empty too where
+    a time or an air is not known (`waits_unknown` says which).
     """
     going, filled = piece.transport, conditions.filled_at
     if going is None or going.made_on_site or waits_unknown(piece, conditions):
@@ -58,8 +58,8 @@ def stages_of(piece: Piece, conditions: Conditions, mechanic: SizedMechanic) -> 
         return ()
     level = steady_level_m(piece, mechanic) if going.water_level_m is None else going.water_level_m
     overnight = level if going.overnight_level_m is None else going.overnight_level_m
-    if piece.bouquet is not None:
-        level = overnight = piece.water_level_m
+    if piece.bouquet is not None and going.overnight_level_m is None:
+        overnight = max(piece.water_level_m, level)
     bench_h = (loaded.timestamp() - finished.timestamp()) / 3600
     road_h = (filled.timestamp() - loaded.timestamp()) / 3600
     cooled_h = 0.0 if piece.bouquet is None else 24 * piece.bouquet.cooler_days

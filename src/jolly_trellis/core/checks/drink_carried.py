@@ -14,8 +14,12 @@ from jolly_trellis.core.piece import StemTube
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, Provenance
 from jolly_trellis.core.quantities import duration, length, phrase, ratio
 from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
+from jolly_trellis.core.vessels import BRIM_GAP
 
 COOLER_MOST = rule("Longest wait of a finished bouquet in the cooler", "duration", 48.0, COMMON_PRACTICE)
+
+
+_FULLER = (0.25, 0.5, 0.75, 1.0)
 
 
 def judge(build: Build) -> Verdict:
@@ -54,6 +58,7 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
         level = round(needed, 3)
         say = phrase("Fill the vase to {l}.", l=length(level))
         tried.append(Candidate(key="fill", say=say, piece=replace(piece, water_level_m=level)))
+    tried += _fuller_vase(build)
     lasts = {line.variety: build.conditions.varieties[line.variety].dry_hold_h for line in piece.recipe}
     dry = sorted(
         (line for line in piece.recipe if line.water in ("vessel", "none")), key=lambda each: lasts[each.variety]
@@ -80,6 +85,24 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     if bouquet.cooler_days > 1:
         later = replace(piece, bouquet=replace(bouquet, cooler_days=1.0))
         tried.append(Candidate(key="later", say=phrase("Make it the day before."), piece=later))
+    return tried
+
+
+def _fuller_vase(build: Build) -> list[Candidate]:
+    """More water in the vase while it waits, and on the road with it."""
+    piece, going = build.piece, build.piece.transport
+    if going is None or build.waits is None or all(each.after_h is None for each in build.waits):
+        return []
+    fullest = piece.vessel.inside_depth_m - BRIM_GAP.value
+    tried = []
+    for share in _FULLER:
+        level = round(piece.water_level_m + share * (fullest - piece.water_level_m), 3)
+        if level <= piece.water_level_m:
+            continue
+        say = phrase("Stand and drive it with the vase filled to {l}.", l=length(level))
+        riding = replace(going, water_level_m=level, overnight_level_m=None)
+        changed = replace(piece, water_level_m=level, transport=riding)
+        tried.append(Candidate(key=f"vase-{round(1000 * level)}", say=say, piece=changed))
     return tried
 
 
