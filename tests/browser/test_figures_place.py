@@ -66,6 +66,15 @@ def test_in_inches_a_figure_is_typed_as_it_is_shown(page: Page, served: Served) 
     expect(page.get_by_text("Ours: the last invoice. The program's is 0.11 a yard.")).to_be_visible()
 
 
+def test_a_bare_number_is_in_the_unit_it_is_typed_over(page: Page, served: Served) -> None:
+    """9 over 8 mm are nine millimetres, and 40 over 30 min forty minutes."""
+    page.goto(f"{served.url}/figures")
+    set_own(page, "Width of a putty ring", "9", "rolled it")
+    expect(page.get_by_text("9 mm", exact=True)).to_be_visible()
+    set_own(page, "A top-up comes before the first dry stem by", "40", "asked the crew")
+    expect(page.get_by_text("40 min", exact=True)).to_be_visible()
+
+
 @pytest.mark.parametrize("width", [360, 1280])
 def test_the_figures_fit_a_telephone(page: Page, served: Served, width: int) -> None:
     page.set_viewport_size({"width": width, "height": 700})

@@ -6,7 +6,7 @@ import numpy as np
 
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import rule
-from jolly_trellis.core.build import Build, build, check_piece
+from jolly_trellis.core.build import Build, build
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.evaluate import checks_of, judge_all
 from jolly_trellis.core.frogs import Frog, FrogKind
@@ -14,6 +14,7 @@ from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.mechanics.sizing import ABOUT, About
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.piece import Conditions, Mechanic, MechanicKind, Piece
+from jolly_trellis.core.piece_checks import check_piece
 from jolly_trellis.core.placement.stem_set import expand
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, phrase

@@ -11,6 +11,7 @@ import {
   parseTemperature,
   parseVolume,
   type UnitSystem,
+  unitShown,
 } from "../units/parse";
 import { render, textOf } from "../units/text";
 import { useSettings } from "./settings";
@@ -58,11 +59,6 @@ const ASK: Record<FieldKind, string> = {
   angle: "Type an angle in degrees, such as 90.",
   ratio: "Type a number, such as 0.7.",
 };
-
-/** The unit of a text such as "5 mm" or "1.65 L": what a bare number typed over it is in. */
-function unitShown(shown: string): string | null {
-  return /([a-zA-Z][a-zA-Z .]*)$/.exec(shown)?.[1]?.trim().toLowerCase() ?? null;
-}
 
 function parse(
   kind: FieldKind,

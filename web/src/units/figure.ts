@@ -1,6 +1,7 @@
 /** Reading one figure of the book in the very unit that it is shown in; another unit is not converted but refused. */
 import type { Quantity } from "../api/types";
 import {
+  parseCount,
   parseForce,
   parseHours,
   parseLength,
@@ -8,6 +9,7 @@ import {
   parseNumber,
   parseVolume,
   type UnitSystem,
+  unitShown,
 } from "./parse";
 import { textOf } from "./text";
 
@@ -63,22 +65,33 @@ function shownIn(kind: Quantity["kind"], inch: boolean): readonly [string, numbe
   }
 }
 
-/** A typed figure in the unit the program keeps it in; null where it is no number, or one in another unit. */
-export function parseFigure(text: string, kind: Quantity["kind"], system: UnitSystem): number | null {
+/**
+ * A typed figure in the unit the program keeps it in; null where it is no number, or one in another unit. A bare number
+ * is in the unit of the text it is typed over.
+ */
+export function parseFigure(
+  text: string,
+  kind: Quantity["kind"],
+  system: UnitSystem,
+  shown: string,
+): number | null {
+  const over = unitShown(shown);
   switch (kind) {
     case "length":
     case "cut_length":
     case "level_most":
     case "level_least":
-      return parseLength(text, system);
+      return parseLength(text, system, undefined, over);
     case "mass":
-      return parseMass(text, system);
+      return parseMass(text, system, over);
     case "volume":
-      return parseVolume(text, system);
+      return parseVolume(text, system, over);
     case "force":
       return parseForce(text, system);
     case "duration":
-      return parseHours(text);
+      return over === "min" && !/h/.test(shown) && parseCount(text) !== null
+        ? (parseCount(text) ?? 0) / 60
+        : parseHours(text);
     case "temperature": {
       const typed = parseNumber(text.replace(/\s*°\s*[cf]$/i, ""));
       if (!typed || typed.unit !== null) return null;

@@ -211,3 +211,8 @@ export function parseHours(text: string): number | null {
   if (typed.unit === "d" || typed.unit === "day" || typed.unit === "days") return typed.number * 24;
   return typed.unit === null ? typed.number : null;
 }
+
+/** The unit of a text such as "5 mm" or "1.65 L": what a bare number typed over it is in. */
+export function unitShown(shown: string): string | null {
+  return /([a-zA-Z][a-zA-Z .]*)$/.exec(shown)?.[1]?.trim().toLowerCase() ?? null;
+}

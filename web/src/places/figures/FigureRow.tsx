@@ -78,7 +78,12 @@ function OwnFigure({ figure, onSet, onDone }: Omit<Props, "onUnset"> & { onDone:
   const [said, setSaid] = useState<{ path: string; words: string } | null>(null);
   const [numberId, reasonId] = [useId(), useId()];
   const save = async () => {
-    const value = parseFigure(text, figure.quantity.kind, system);
+    const value = parseFigure(
+      text,
+      figure.quantity.kind,
+      system,
+      textOf(figure.quantity as Quantity, system),
+    );
     if (value === null) {
       setSaid({ path: "value", words: askForFigure(figure.built_in as Quantity, system) });
       return;
