@@ -298,7 +298,9 @@ def test_a_question_of_the_survey_holds_up_what_hangs_there_until_it_is_answered
     expect(page.get_by_text("not rated").first).to_be_visible()
     page.get_by_role("link", name="The survey of this place").click()
     expect(page.get_by_text("1 of 29 points have a question open.")).to_be_visible()
-    row = page.get_by_role("listitem").filter(has=page.get_by_text("still to ask"))
+    asked = page.get_by_role("listitem").filter(has=page.get_by_text("still to ask"))
+    point = asked.get_by_role("textbox", name="Name", exact=True).input_value()
+    row = page.get_by_role("listitem").filter(has=page.get_by_role("button", name=f"Remove {point}", exact=True))
     for label, text in (("May carry", "350 N"), ("Stated by", "the works officer"), ("On", "2027-05-01")):
         box = row.get_by_role("textbox", name=label, exact=True)
         box.fill(text)
