@@ -51,16 +51,16 @@ def demo_made() -> Made:
     """Everything of the demo, worked out; what cannot be has no report."""
     plan, around = demo_plan(), replace(conditions(), filled_at=job().filled_at, ends_at=job().ends_at, air=job().air)
     pieces = tuple(
-        PieceWork(id=each.id, piece=each.piece, report=evaluate(each.piece, around, with_fixes=False))
+        PieceWork(id=each.id, piece=each.part, report=evaluate(each.part, around, with_fixes=False))
         for each in plan.pieces
     )
     rigs = []
     for number, hung in enumerate(plan.rigs, start=len(pieces) + 1):
         try:
-            report = assess(hung.rig, around)
+            report = assess(hung.part, around)
         except CoreError:
             report = None
-        rigs.append(RigWork(id=number, rig=hung.rig, report=report))
+        rigs.append(RigWork(id=number, rig=hung.part, report=report))
     return Made(pieces=pieces, rigs=tuple(rigs))
 
 

@@ -124,17 +124,17 @@ def _reports() -> Iterator[tuple[str, Callable[[], object]]]:
     for name in ("ledge", "raised, dry joint", "driven", "stem tube", "large tubes", "ledge with a spill", "outside"):
         yield f"{name}, mended", partial(_by_open_book, evaluate, pieces[name], around, with_fixes=True)
     for planned in demo_plan().pieces:
-        yield f"demo, {planned.piece.name}", partial(_by_open_book, evaluate, planned.piece, around, with_fixes=False)
-        yield f"demo, {planned.piece.name}, flat", partial(_flat, planned.piece)
-        if planned.piece.name.startswith(("Statement urn", "Raised bowl")):
+        yield f"demo, {planned.part.name}", partial(_by_open_book, evaluate, planned.part, around, with_fixes=False)
+        yield f"demo, {planned.part.name}, flat", partial(_flat, planned.part)
+        if planned.part.name.startswith(("Statement urn", "Raised bowl")):
             yield (
-                f"demo, {planned.piece.name}, mended",
-                partial(_by_open_book, evaluate, planned.piece, around, with_fixes=True),
+                f"demo, {planned.part.name}, mended",
+                partial(_by_open_book, evaluate, planned.part, around, with_fixes=True),
             )
     for name in ("ledge", "ledge, two free", "raised, dry joint"):
         yield f"{name}, being made", partial(_by_open_book, making_of, pieces[name], around, with_fixes=False)
     yield "chosen", partial(_by_open_book, choose, ordinary.piece(), around, on_hand=None)
-    hung = {each.rig.name: in_place(each.rig, demo_survey()) for each in demo_plan().rigs}
+    hung = {each.part.name: in_place(each.part, demo_survey()) for each in demo_plan().rigs}
     hung |= {f"plain {name}": rig for name, rig in ARMATURES.items()}
     hung["thin lines"] = rigs.panel(lines=tuple(replace(each, spec=THIN) for each in rigs.panel().lines))
     hung["aslant"] = rigs.on_one_point()

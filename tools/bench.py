@@ -96,7 +96,7 @@ def script_kb() -> float:
 
 
 def round_trips(server: Served, runs: int) -> list[float]:
-    piece = ordinary.stems(demo_plan().pieces[0].piece, 60)
+    piece = ordinary.stems(demo_plan().pieces[0].part, 60)
     body = {"piece": codec.to_plain(piece), "with_fixes": False}
     with httpx2.Client(base_url=server.url) as client:
 
@@ -108,10 +108,10 @@ def round_trips(server: Served, runs: int) -> list[float]:
 
 def drags(page: Page, server: Served, runs: int) -> list[float]:
     """Pointer move to the paint that shows its verdicts, on the demo's bowl with 60 stems."""
-    piece = codec.to_plain(ordinary.stems(demo_plan().pieces[0].piece, 60))
-    saved = httpx2.post(f"{server.url}/api/events/1/pieces", json={"base_revision": 1, "piece": piece})
+    piece = codec.to_plain(ordinary.stems(demo_plan().pieces[0].part, 60))
+    saved = httpx2.post(f"{server.url}/api/events/1/parts", json={"base_revision": 1, "kind": "piece", "part": piece})
     page.add_init_script(WATCH)
-    page.goto(f"{server.url}/events/1/pieces/{saved.json()['id']}")
+    page.goto(f"{server.url}/events/1/pieces/{saved.json()['added']}")
     handle = page.locator("#handle-water")
     handle.wait_for()
     box = handle.bounding_box()
@@ -176,8 +176,9 @@ def sixty_pieces(server: Served, runs: int) -> list[float]:
         started = client.post("/api/events", json=codec.to_plain(plan.brief)).raise_for_status().json()
         path = f"/api/events/{started['id']}"
         for number in range(60):
-            piece = codec.to_plain(plan.pieces[number % len(plan.pieces)].piece) | {"name": f"piece {number}"}
-            client.post(f"{path}/pieces", json={"base_revision": 1, "piece": piece}).raise_for_status()
+            piece = codec.to_plain(plan.pieces[number % len(plan.pieces)].part) | {"name": f"piece {number}"}
+            body = {"base_revision": 1, "kind": "piece", "part": piece}
+            client.post(f"{path}/parts", json=body).raise_for_status()
         return timed(lambda: client.get(path).raise_for_status(), runs)
 
 

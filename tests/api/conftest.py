@@ -9,6 +9,7 @@ from fastapi.testclient import TestClient
 from jolly_trellis.api.app import make_app
 from jolly_trellis.demo.loading import load_demo
 from jolly_trellis.services.opening import open_studio
+from tests.wire import pieces
 
 
 @pytest.fixture
@@ -23,5 +24,5 @@ def client(tmp_path: Path) -> TestClient:
 @pytest.fixture
 def bowl(client: TestClient) -> dict[str, Any]:
     """The demo's piece as JSON."""
-    found: dict[str, Any] = client.get("/api/events/1").json()["pieces"][0]["piece"]
+    found: dict[str, Any] = pieces(client.get("/api/events/1").json())[0]["part"]
     return found

@@ -7,7 +7,9 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-PIECE = "/api/events/1/pieces/1"
+from tests.wire import pieces, put
+
+PIECE = "/api/events/1/parts/1"
 
 
 def verdict(report: dict[str, Any], verb: str) -> dict[str, Any]:
@@ -28,24 +30,24 @@ def looked_into(client: TestClient, piece: dict[str, Any]) -> dict[str, Any]:
 
 def test_the_demo_begins_with_one_bowl_twelve_times_and_a_verdict_to_settle(client: TestClient) -> None:
     event = client.get("/api/events/1").json()
-    bowl = event["pieces"][0]
-    assert bowl["piece"]["quantity"] == 12
+    bowl = pieces(event)[0]
+    assert bowl["part"]["quantity"] == 12
     assert bowl["problem"] is None
     states = {each["verb"]: each["state"] for each in bowl["report"]["verdicts"]}
     assert states["hold"] == states["stand"] == "holds"
     assert states["drink"] == "fails"
-    assert verdict(looked_into(client, bowl["piece"]), "drink")["fixes"]
+    assert verdict(looked_into(client, bowl["part"]), "drink")["fixes"]
 
 
 def test_a_fix_is_applied_in_one_act_and_is_one_step(client: TestClient) -> None:
     event = client.get("/api/events/1").json()
-    key = verdict(looked_into(client, event["pieces"][0]["piece"]), "drink")["fixes"][0]["key"]
+    key = verdict(looked_into(client, pieces(event)[0]["part"]), "drink")["fixes"][0]["key"]
     act = {"base_revision": event["revision"], "verb": "drink", "key": key}
     saved = client.post(f"{PIECE}/fix", json=act).json()
-    assert verdict(saved["report"], "drink")["state"] in ("holds", "tight")
+    assert verdict(saved["parts"][0]["report"], "drink")["state"] in ("holds", "tight")
     assert saved["undo"] == "Drink: top up"
     undone = client.post("/api/events/1/undo", json={"base_revision": saved["revision"]}).json()
-    assert verdict(undone["pieces"][0]["report"], "drink")["state"] == "fails"
+    assert verdict(pieces(undone)[0]["report"], "drink")["state"] == "fails"
     assert undone["redo"] == "Drink: top up"
 
 
@@ -65,9 +67,9 @@ def test_evaluating_saves_nothing(client: TestClient, bowl: dict[str, Any]) -> N
 def test_an_event_from_nothing_cannot_say_until_it_is_told(client: TestClient, bowl: dict[str, Any]) -> None:
     event = client.post("/api/events", json={"name": "Harbour tea", "time_zone": "Europe/London"}).json()
     bowl["vessel"] |= {"mass_kg": None, "foot_width_m": None}
-    made = client.post(f"/api/events/{event['id']}/pieces", json={"base_revision": 1, "piece": bowl})
+    made = client.post(f"/api/events/{event['id']}/parts", json=put(bowl))
     assert made.status_code == 201
-    report = made.json()["report"]
+    report = made.json()["parts"][0]["report"]
     assert verdict(report, "drink")["missing"] == [
         "the room's temperature and humidity",
         "when the vessel is filled",
@@ -112,18 +114,18 @@ def change(piece: dict[str, Any], path: str, value: Any) -> dict[str, Any]:
 def test_bad_input_gets_a_sentence_at_its_place_and_nothing_is_lost(
     client: TestClient, bowl: dict[str, Any], path: str, value: Any, words: str
 ) -> None:
-    answer = client.put(PIECE, json={"base_revision": 1, "piece": change(bowl, path, value)})
+    answer = client.put(PIECE, json=put(change(bowl, path, value)))
     assert answer.status_code == 422
     assert sentence(answer).startswith(words)
     asked = answer.json()["path"]
     assert asked == path or (path == "vessel.profile.1.height_m" and asked == "vessel.profile.2.height_m")
     now = client.get("/api/events/1").json()
-    assert (now["revision"], now["pieces"][0]["piece"]) == (1, bowl)
+    assert (now["revision"], pieces(now)[0]["part"]) == (1, bowl)
 
 
 @pytest.mark.parametrize("word", ["NaN", "Infinity", "-Infinity", "1e999"])
 def test_not_a_number_is_refused(client: TestClient, bowl: dict[str, Any], word: str) -> None:
-    text = json.dumps({"base_revision": 1, "piece": change(bowl, "envelope.height_m", "HERE")})
+    text = json.dumps(put(change(bowl, "envelope.height_m", "HERE")))
     headers = {"Content-Type": "application/json"}
     answer = client.put(PIECE, content=text.replace('"HERE"', word), headers=headers)
     assert answer.status_code == 422
@@ -132,7 +134,7 @@ def test_not_a_number_is_refused(client: TestClient, bowl: dict[str, Any], word:
 
 def test_ten_thousand_stems_over_many_lines_are_refused(client: TestClient, bowl: dict[str, Any]) -> None:
     bowl["recipe"] = [{"variety": "rose", "count": 400, "role": "focal", "clump": 1}] * 25
-    answer = client.put(PIECE, json={"base_revision": 1, "piece": bowl})
+    answer = client.put(PIECE, json=put(bowl))
     assert answer.status_code == 422
     assert sentence(answer) == "The recipe has {n} stems. One piece takes at most {most}."
 
@@ -155,14 +157,14 @@ def test_a_body_that_is_no_json_is_refused(client: TestClient) -> None:
 
 def test_two_windows_never_overwrite_each_other_silently(client: TestClient, bowl: dict[str, Any]) -> None:
     mine, theirs = change(bowl, "water_level_m", 0.06), change(bowl, "water_level_m", 0.07)
-    assert client.put(PIECE, json={"base_revision": 1, "piece": theirs}).status_code == 200
-    refused = client.put(PIECE, json={"base_revision": 1, "piece": mine})
+    assert client.put(PIECE, json=put(theirs)).status_code == 200
+    refused = client.put(PIECE, json=put(mine))
     assert refused.status_code == 409
     body = refused.json()
     assert (body["code"], body["revision"]) == ("stale", 2)
     assert body["differences"] == [{"path": "water_level_m", "was": bowl["water_level_m"], "now": 0.07}]
-    again = client.put(PIECE, json={"base_revision": body["revision"], "piece": mine})
-    assert again.json()["piece"]["water_level_m"] == 0.06
+    again = client.put(PIECE, json=put(mine, base=body["revision"]))
+    assert again.json()["parts"][0]["part"]["water_level_m"] == 0.06
 
 
 @pytest.mark.parametrize(
@@ -200,7 +202,7 @@ def test_a_cooler_room_lets_flowers_drink_less(client: TestClient) -> None:
     event = client.get("/api/events/1").json()
     brief = event["brief"] | {"air": {"temperature_c": 15, "relative_humidity": 0.7}}
     cooler = client.put("/api/events/1/brief", json={"base_revision": 1, "brief": brief}).json()
-    used = [verdict(each["pieces"][0]["report"], "drink")["governing"]["utilisation"] for each in (event, cooler)]
+    used = [verdict(pieces(each)[0]["report"], "drink")["governing"]["utilisation"] for each in (event, cooler)]
     assert used[1] < used[0]
 
 
@@ -213,10 +215,10 @@ def test_a_measured_vessel_goes_into_the_stores_under_a_free_key(client: TestCli
 
 def test_removing_and_undoing(client: TestClient) -> None:
     gone = client.request("DELETE", PIECE, json={"base_revision": 1}).json()
-    assert 1 not in [each["id"] for each in gone["pieces"]]
+    assert 1 not in gone["order"]
     assert gone["undo"] == "Remove Long-table low bowl"
     back = client.post("/api/events/1/undo", json={"base_revision": gone["revision"]}).json()
-    assert next(each["id"] for each in back["pieces"]) == 1
+    assert back["order"][0] == back["parts"][0]["id"] == 1
     assert client.post("/api/events/1/undo", json={"base_revision": back["revision"]}).status_code == 409
 
 

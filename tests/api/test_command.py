@@ -20,6 +20,7 @@ from jolly_trellis.__main__ import app
 from jolly_trellis.services.opening import DATABASE_NAME, hold, open_studio
 from jolly_trellis.store import connection
 from jolly_trellis.store.connection import in_words
+from tests.wire import pieces
 
 ROOT = Path(__file__).resolve().parents[2]
 PATIENCE_S = 30
@@ -56,13 +57,13 @@ def served(folder: Path, *options: str) -> Iterator[str]:
 def test_it_serves_the_demo_and_keeps_what_was_done_with_it(tmp_path: Path) -> None:
     with served(tmp_path, "--demo") as address:
         event = httpx.get(f"{address}/api/events/1").json()
-        assert len(event["pieces"]) >= 5
-        first = f"{address}/api/events/1/pieces/{event['pieces'][0]['id']}"
+        assert len(pieces(event)) >= 5
+        first = f"{address}/api/events/1/parts/{pieces(event)[0]['id']}"
         gone = httpx.request("DELETE", first, json={"base_revision": event["revision"]})
         assert gone.status_code == 200, gone.text
     with served(tmp_path, "--demo") as address:
         again = httpx.get(f"{address}/api/events/1").json()
-        assert len(again["pieces"]) == len(event["pieces"]) - 1
+        assert len(pieces(again)) == len(pieces(event)) - 1
         assert again["undo"].startswith("Remove ")
         assert len(httpx.get(f"{address}/api/events").json()) == 1
 

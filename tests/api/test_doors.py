@@ -233,9 +233,9 @@ def _set(path: str, value: Any) -> Callable[[dict[str, Any]], None]:
         (_set("brief.filled_at", "tomorrow"), "tomorrow"),
         (_set("brief.time_zone", "Nowhere/None"), "Nowhere/None"),
         (_set("version", True), "version"),
-        (_set("version", 99), "reads up to 1"),
-        (_set("pieces.0.piece.vessel.profile.0.height_m", -1), "height"),
-        (_set("pieces.0.piece.recipe.0.count", 0), "number of stems"),
+        (_set("version", 99), "reads up to 2"),
+        (_set("parts.0.part.vessel.profile.0.height_m", -1), "height"),
+        (_set("parts.0.part.recipe.0.count", 0), "number of stems"),
     ],
 )
 def test_a_file_that_is_wrong_in_one_place_is_refused_by_that_place(

@@ -13,27 +13,18 @@ from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.demo.loading import demo_plan, demo_survey, load_demo
 from jolly_trellis.services import rigging, rolling
 from jolly_trellis.store import events, surveys
-from jolly_trellis.store.plan import MOST_PIECES, MOST_RIGS, Plan, PlannedPiece, PlannedRig
+from jolly_trellis.store.plan import MOST_PARTS, Plan, Planned
 
 
 def largest() -> Plan:
-    """As many pieces and rigs as an event takes, each with a name of its own."""
+    """As many parts of every kind as an event takes, each with a name of its own."""
     plan = demo_plan()
-    pieces = [plan.pieces[at % len(plan.pieces)].piece for at in range(MOST_PIECES)]
-    rigs = [plan.rigs[at % len(plan.rigs)].rig for at in range(MOST_RIGS)]
-    return replace(
-        plan,
-        pieces=tuple(
-            PlannedPiece(id=at, piece=replace(each, name=f"{each.name} {at}")) for at, each in enumerate(pieces, 1)
-        ),
-        rigs=tuple(
-            PlannedRig(id=MOST_PIECES + at, rig=replace(each, name=f"{each.name} {at}"))
-            for at, each in enumerate(rigs, 1)
-        ),
-    )
+    parts = [plan.parts[at % len(plan.parts)].part for at in range(MOST_PARTS)]
+    named = (replace(each, name=f"{each.name} {at}") for at, each in enumerate(parts, 1))
+    return replace(plan, parts=tuple(Planned(id=at, part=each) for at, each in enumerate(named, 1)))
 
 
-def test_an_event_of_500_pieces_and_200_rigs_is_read_back_from_its_own_file(client: TestClient) -> None:
+def test_an_event_of_700_parts_is_read_back_from_its_own_file(client: TestClient) -> None:
     plan = largest()
     text = write_file(plan, demo_survey())
     read = client.post("/api/events/from-file", json={"text": text})
@@ -49,12 +40,12 @@ def test_an_event_of_500_pieces_and_200_rigs_is_read_back_from_its_own_file(clie
     assert len(again.content) > 1_000_000
 
 
-def test_one_piece_more_than_an_event_takes_is_refused(client: TestClient) -> None:
+def test_one_part_more_than_an_event_takes_is_refused(client: TestClient) -> None:
     plain = json.loads(write_file(largest(), demo_survey()))
-    plain["pieces"].append(plain["pieces"][0] | {"id": 900})
+    plain["parts"].append(plain["parts"][0] | {"id": 900})
     refused = client.post("/api/events/from-file", json={"text": json.dumps(plain)})
     assert refused.status_code == 422
-    assert "pieces" in refused.json()["message"]["text"]
+    assert "parts" in refused.json()["message"]["text"]
 
 
 def broken(*_: Any, **__: Any) -> None:
@@ -71,7 +62,7 @@ def test_an_event_is_begun_with_its_survey_or_not_at_all(
         with pytest.raises(sqlite3.OperationalError):
             load_demo(studio)
     assert events.list_events(studio) == ()
-    assert studio.execute("SELECT count(*) FROM history").fetchone()[0] == 0
+    assert studio.execute("SELECT count(*) FROM change").fetchone()[0] == 0
     assert load_demo(studio)
     assert rigging.survey_of(studio, 1)[1].survey == demo_survey()
 

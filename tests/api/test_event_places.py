@@ -15,6 +15,7 @@ from fastapi.testclient import TestClient
 from jolly_trellis.api.event_file import schema_of
 from jolly_trellis.services import planning
 from jolly_trellis.services.opening import open_studio
+from tests.wire import pieces
 
 EVENT = "/api/events/1"
 
@@ -117,27 +118,27 @@ def test_the_lists_and_what_they_are_saved_as(client: TestClient) -> None:
 def test_money_goes_out_as_decimal_text_and_adds_up(client: TestClient) -> None:
     cost = client.get(f"{EVENT}/cost").json()["cost"]
     assert sum(Decimal(row["cost"]) for row in cost["pieces"]) == Decimal(cost["cost"])
-    headline = client.get(EVENT).json()["headline"]
+    headline = client.get(f"{EVENT}/standing").json()["headline"]
     assert (headline["cost"], headline["price"]) == (cost["cost"], cost["price"])
 
 
 def test_a_recipe_is_seen_at_another_size_then_kept(client: TestClient) -> None:
     was = client.get(EVENT).json()
     scale = {"by": "diameter", "was_m": 0.38, "now_m": 0.54}
-    seen = client.post(f"{EVENT}/pieces/1/scaled", json=scale).json()
+    seen = client.post(f"{EVENT}/parts/1/scaled", json=scale).json()
     assert client.get(EVENT).json()["revision"] == was["revision"]
-    kept = client.post(f"{EVENT}/pieces/1/scale", json={"scale": scale, "base_revision": was["revision"]}).json()
-    assert [each["count"] for each in kept["piece"]["recipe"]] == [each["count"] for each in seen]
-    nothing = client.post(f"{EVENT}/pieces/1/scaled", json=scale | {"now_m": 0})
+    kept = client.post(f"{EVENT}/parts/1/scale", json={"scale": scale, "base_revision": was["revision"]}).json()
+    assert [each["count"] for each in kept["parts"][0]["part"]["recipe"]] == [each["count"] for each in seen]
+    nothing = client.post(f"{EVENT}/parts/1/scaled", json=scale | {"now_m": 0})
     assert (nothing.status_code, nothing.json()["path"]) == (422, "now_m")
 
 
 def test_tall_and_low_and_lasting_work(client: TestClient) -> None:
     asked = {"tables": 14, "stands": 6, "places_in_van": 4, "hands": 4, "minutes_there_are": 120}
     assert client.post(f"{EVENT}/mix", json=asked).json()["tall"] == 4
-    assert client.post(f"{EVENT}/pieces/1/lasting", json={"months": 12}).json()["months"] == 12
-    assert client.post(f"{EVENT}/pieces/1/lasting", json={"months": 0}).status_code == 422
-    assert client.post(f"{EVENT}/pieces/99/lasting", json={}).status_code == 404
+    assert client.post(f"{EVENT}/parts/1/lasting", json={"months": 12}).json()["months"] == 12
+    assert client.post(f"{EVENT}/parts/1/lasting", json={"months": 0}).status_code == 422
+    assert client.post(f"{EVENT}/parts/99/lasting", json={}).status_code == 404
 
 
 def test_an_event_file_round_trips_exactly_and_follows_its_published_schema(client: TestClient) -> None:
@@ -152,13 +153,13 @@ def test_an_event_file_round_trips_exactly_and_follows_its_published_schema(clie
 @pytest.mark.parametrize(
     ("was", "becomes", "words"),
     [
-        ('"version": 1', '"version": 2', "This file is of version 2, and this program reads up to 1."),
+        ('"version": 2', '"version": 3', "This file is of version 3, and this program reads up to 2."),
         ('"format": "jolly-trellis-event"', '"format": "something"', "This is no event file"),
-        ('"width_m": 0.11', '"width_m": -0.11', "pieces, no. 1, piece, vessel, profile, no. 1, width m"),
+        ('"width_m": 0.11', '"width_m": -0.11', "parts, no. 1, vessel, profile, no. 1, width m"),
         ('"name": "Wren"', '"nick": "Wren"', "brief, crew, no. 1"),
         ('"time_zone": "Europe/London"', '"time_zone": 7', "brief, time zone"),
         ('"id": 2', '"id": 1', "Two pieces of the file have the number 1"),
-        ('"kind": "snake"', '"kind": "serpent"', "rigs, no. 1, rig, armature, kind"),
+        ('"kind": "snake"', '"kind": "serpent"', "parts, no. 10, armature, kind"),
     ],
 )
 def test_a_damaged_or_newer_file_says_which_part_and_takes_nothing_in(
@@ -167,6 +168,21 @@ def test_a_damaged_or_newer_file_says_which_part_and_takes_nothing_in(
     text = file_of(client)
     assert was in text
     assert words in refused(client, text.replace(was, becomes, 1))
+
+
+def test_a_file_of_the_version_before_is_read(client: TestClient) -> None:
+    text = (Path(__file__).parent / "event_file_version_1.json").read_text(encoding="utf-8")
+    old = json.loads(text)
+    read = client.post("/api/events/from-file", json={"text": text})
+    assert read.status_code == 201, read.text
+    parts = json.loads(file_of(client, read.json()["event"]["id"]))["parts"]
+    assert [(each["id"], each["kind"], each["part"]) for each in parts] == [
+        *((each["id"], "piece", each["piece"]) for each in old["pieces"]),
+        *((each["id"], "rig", each["rig"]) for each in old["rigs"]),
+    ]
+    broken = text.replace('"kind": "snake"', '"kind": "serpent"', 1)
+    assert "parts, no. 10, armature, kind" in refused(client, broken)
+    assert "damaged in pieces" in refused(client, json.dumps(old | {"pieces": 3}))
 
 
 def test_a_file_cut_short_says_where(client: TestClient) -> None:
@@ -193,7 +209,7 @@ def test_an_event_is_copied_with_its_times_open(client: TestClient) -> None:
     copy = client.post(f"{EVENT}/copy").json()
     assert copy["brief"]["filled_at"] is None
     assert copy["brief"]["name"] == "Reopening supper, copy"
-    assert len(copy["pieces"]) == len(client.get(EVENT).json()["pieces"])
+    assert len(pieces(copy)) == len(pieces(client.get(EVENT).json()))
     assert client.post("/api/events/99/copy").status_code == 404
 
 
@@ -213,7 +229,7 @@ def test_a_piece_of_netting_that_the_stores_lost_is_named_in_every_place(client:
     conn = open_studio(tmp_path)
     piece, _ = planning.piece_of(conn, 1, 1)
     strange = replace(piece, mechanic=replace(piece.mechanic, netting="moon-net"))
-    planning.put_piece(conn, 1, 1, strange, base_revision=1, label="Netting from elsewhere")
+    planning.put_part(conn, 1, 1, strange, base_revision=1, label="Netting from elsewhere")
     conn.close()
     said = [each["text"] for each in client.get(f"{EVENT}/lists").json()["shopping"]["left_out"]]
     assert [each.startswith(f"{piece.name} could not be worked out") for each in said] == [True]

@@ -6,6 +6,8 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from tests.wire import pieces, put
+
 Plan = dict[str, Any]
 GOOD = ("holds", "tight", "not needed")
 
@@ -47,7 +49,7 @@ def test_a_verdict_holds_grows_tight_fails_and_is_mended(
     client: TestClient, sweep: Callable[[Plan, int], Plan]
 ) -> None:
     verb = sweep.__name__
-    plan = client.get("/api/events/1").json()["pieces"][0]["piece"]
+    plan = pieces(client.get("/api/events/1").json())[0]["part"]
     plan["top_ups"] = [] if verb != "drink" else plan["top_ups"]
     brief = client.get("/api/events/1").json()["brief"] | {"starts_at": None, "ends_at": "2027-05-15T18:00"}
     client.put("/api/events/1/brief", json={"base_revision": 1, "brief": brief})
@@ -71,33 +73,33 @@ def test_a_verdict_holds_grows_tight_fails_and_is_mended(
 
 
 def test_the_making_order_of_every_demo_piece_is_worked_out(client: TestClient) -> None:
-    for each in client.get("/api/events/1").json()["pieces"]:
-        making = client.post("/api/events/1/making", json={"piece": each["piece"], "with_fixes": False}).json()
+    for each in pieces(client.get("/api/events/1").json()):
+        making = client.post("/api/events/1/making", json={"piece": each["part"], "with_fixes": False}).json()
         assert len(making["curve"]) == len(making["steps"]) + 1
         assert [gate["before"] for gate in making["gates"]] == sorted(gate["before"] for gate in making["gates"])
 
 
 def test_the_demo_ledge_tips_at_a_named_stem_and_one_act_mends_it(client: TestClient) -> None:
     event = client.get("/api/events/1").json()
-    ledge = next(each for each in event["pieces"] if each["piece"]["setting"]["where"] == "ledge")
-    making = client.post("/api/events/1/making", json={"piece": ledge["piece"], "with_fixes": True}).json()
+    ledge = next(each for each in pieces(event) if each["part"]["setting"]["where"] == "ledge")
+    making = client.post("/api/events/1/making", json={"piece": ledge["part"], "with_fixes": True}).json()
     assert "It is first past its limit at quince branch" in making["say"]["text"]
     fix = next(each for each in making["fixes"] if each["key"] != "prop")
-    body = {"base_revision": event["revision"], "piece": fix["piece"], "label": "One act"}
-    saved = client.put(f"/api/events/1/pieces/{ledge['id']}", json=body).json()
-    stand = next(each for each in saved["report"]["verdicts"] if each["verb"] == "stand")
+    body = put(fix["piece"], base=event["revision"], label="One act")
+    saved = client.put(f"/api/events/1/parts/{ledge['id']}", json=body).json()
+    stand = next(each for each in saved["parts"][0]["report"]["verdicts"] if each["verb"] == "stand")
     assert stand["state"] in ("holds", "tight")
     assert saved["undo"] == "One act"
 
 
 @pytest.mark.parametrize("paper", ["A4", "Letter"])
 def test_every_piece_has_its_card(client: TestClient, paper: str) -> None:
-    for each in client.get("/api/events/1").json()["pieces"]:
-        answer = client.get(f"/api/events/1/pieces/{each['id']}/card.pdf?paper={paper}&system=inch")
+    for each in pieces(client.get("/api/events/1").json()):
+        answer = client.get(f"/api/events/1/parts/{each['id']}/card.pdf?paper={paper}&system=inch")
         assert answer.status_code == 200
         assert answer.content.startswith(b"%PDF")
-    assert client.get("/api/events/1/pieces/99/card.pdf").status_code == 404
-    assert client.get("/api/events/1/pieces/1/card.pdf?paper=Foolscap").status_code == 422
+    assert client.get("/api/events/1/parts/99/card.pdf").status_code == 404
+    assert client.get("/api/events/1/parts/1/card.pdf?paper=Foolscap").status_code == 422
 
 
 @pytest.mark.parametrize(
@@ -112,7 +114,7 @@ def test_every_piece_has_its_card(client: TestClient, paper: str) -> None:
     ],
 )
 def test_what_cannot_be_is_refused_beside_its_place(client: TestClient, change: dict[str, Any], path: str) -> None:
-    piece = client.get("/api/events/1").json()["pieces"][0]["piece"] | change
+    piece = pieces(client.get("/api/events/1").json())[0]["part"] | change
     answer = client.post("/api/events/1/making", json={"piece": piece, "with_fixes": False})
     assert answer.status_code == 422
     assert answer.json()["path"] == path

@@ -11,6 +11,7 @@ from jolly_trellis.core.method import CONSTANTS, PROGRAM
 from jolly_trellis.services import figures, planning
 from jolly_trellis.services.opening import open_studio
 from jolly_trellis.store.plan import Brief
+from tests.wire import pieces
 
 KEY = "evaporation-under-flowers-against-open-water"
 TILT = "tip-angle-a-low-piece-needs"
@@ -38,7 +39,7 @@ def event(client: TestClient) -> dict[str, Any]:
 def limits(found: dict[str, Any]) -> set[float]:
     return {
         each["limit"]["value"]
-        for piece in found["pieces"]
+        for piece in pieces(found)
         for verdict in piece["report"]["verdicts"]
         for each in verdict["findings"]
         if each["check"] == "tilt"
@@ -116,7 +117,7 @@ def test_an_event_keeps_its_figures_until_it_takes_the_newer_and_undo_goes_back(
     assert max(limits(taken)) == pytest.approx(0.9)
     states = {
         (each["id"], verdict["verb"]): verdict["state"]
-        for each in taken["pieces"]
+        for each in pieces(taken)
         for verdict in each["report"]["verdicts"]
     }
     assert all(states[each["piece_id"], each["verb"]] == each["now"] for each in changed)
@@ -130,7 +131,7 @@ def test_every_place_of_an_event_reads_the_events_own_book(client: TestClient) -
     """The bench, asked for the same piece, gives the limit that the line-up gives, whatever the studio's book says."""
     limit = limits(event(client))
     assert put(client, TILT, 0.9).status_code == 200
-    piece = event(client)["pieces"][0]["piece"]
+    piece = pieces(event(client))[0]["part"]
     report = client.post("/api/events/1/evaluate", json={"piece": piece, "with_fixes": False}).json()
     tilt = [f["limit"]["value"] for v in report["verdicts"] for f in v["findings"] if f["check"] == "tilt"]
     assert set(tilt) <= limit

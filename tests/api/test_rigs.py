@@ -9,6 +9,8 @@ import pdfplumber
 import pytest
 from fastapi.testclient import TestClient
 
+from tests.wire import pieces, put, rigs
+
 
 @pytest.fixture
 def event(client: TestClient) -> dict[str, Any]:
@@ -17,12 +19,12 @@ def event(client: TestClient) -> dict[str, Any]:
 
 
 def named(event: dict[str, Any], words: str) -> dict[str, Any]:
-    found: dict[str, Any] = next(each for each in event["rigs"] if words in each["rig"]["name"])
+    found: dict[str, Any] = next(each for each in rigs(event) if words in each["part"]["name"])
     return found
 
 
 def test_the_demo_hangs_and_mounts_six_pieces_and_says_why_two_are_not_cleared(event: dict[str, Any]) -> None:
-    states = {each["rig"]["name"]: each["report"]["verdict"]["state"] for each in event["rigs"]}
+    states = {each["part"]["name"]: each["report"]["verdict"]["state"] for each in rigs(event)}
     assert states == {
         "Run over the long table": "holds",
         "Ring of hanging stems, stair hall": "cannot say",
@@ -35,13 +37,15 @@ def test_the_demo_hangs_and_mounts_six_pieces_and_says_why_two_are_not_cleared(e
     assert "eye east" in ring["reason"]["text"]
 
 
-def test_the_headline_counts_what_hangs_over_people_and_is_not_cleared(event: dict[str, Any]) -> None:
-    found = event["headline"]
+def test_the_headline_counts_what_hangs_over_people_and_is_not_cleared(
+    client: TestClient, event: dict[str, Any]
+) -> None:
+    found = client.get("/api/events/1/standing").json()["headline"]
     assert found["not_cleared"] == 2
     assert found["not_worked_out"] == 0
-    quantities = sum(each["piece"]["quantity"] for each in event["pieces"])
-    assert found["pieces"] == quantities + len(event["rigs"])
-    heavy = [sum(part["heavy_kg"] for part in each["report"]["take_off"]["parts"]) for each in event["rigs"]]
+    quantities = sum(each["part"]["quantity"] for each in pieces(event))
+    assert found["pieces"] == quantities + len(rigs(event))
+    heavy = [sum(part["heavy_kg"] for part in each["report"]["take_off"]["parts"]) for each in rigs(event)]
     assert found["overhead_kg"] == pytest.approx(sum(heavy))
 
 
@@ -105,16 +109,16 @@ def own(rig: dict[str, Any]) -> dict[str, Any]:
 
 def test_a_rating_that_is_stated_clears_what_could_not_be_said(client: TestClient, event: dict[str, Any]) -> None:
     kept = named(event, "Ring")
-    act = {"base_revision": event["revision"], "rig": own(kept["rig"]), "label": "Rate eye east"}
-    saved = client.put(f"/api/events/1/rigs/{kept['id']}", json=act).json()
-    assert saved["report"]["verdict"]["state"] in ("holds", "tight")
+    act = put(own(kept["part"]), kind="rig", base=event["revision"], label="Rate eye east")
+    saved = client.put(f"/api/events/1/parts/{kept['id']}", json=act).json()
+    assert saved["parts"][0]["report"]["verdict"]["state"] in ("holds", "tight")
     assert saved["undo"] == "Rate eye east"
     undone = client.post("/api/events/1/undo", json={"base_revision": saved["revision"]}).json()
     assert named(undone, "Ring")["report"]["verdict"]["state"] == "cannot say"
 
 
 def test_a_rating_without_who_stated_it_is_none(client: TestClient, event: dict[str, Any]) -> None:
-    rig = own(named(event, "Run")["rig"])
+    rig = own(named(event, "Run")["part"])
     assert client.post("/api/events/1/assess", json={"rig": rig}).json()["verdict"]["state"] == "holds"
     rig["points"][0]["stated_by"] = None
     report = client.post("/api/events/1/assess", json={"rig": rig}).json()
@@ -124,17 +128,17 @@ def test_a_rating_without_who_stated_it_is_none(client: TestClient, event: dict[
 def test_a_piece_can_be_kept_while_it_is_drawn_and_says_what_it_lacks(
     client: TestClient, event: dict[str, Any]
 ) -> None:
-    rig = own(named(event, "Run")["rig"]) | {"points": [], "lines": [], "attachments": [], "bond": None}
-    added = client.post("/api/events/1/rigs", json={"base_revision": event["revision"], "rig": rig})
+    rig = own(named(event, "Run")["part"]) | {"points": [], "lines": [], "attachments": [], "bond": None}
+    added = client.post("/api/events/1/parts", json=put(rig, kind="rig", base=event["revision"]))
     assert added.status_code == 201
-    assert added.json()["report"] is None
-    assert added.json()["problem"]["code"] == "unfinished"
-    card = client.get(f"/api/events/1/rigs/{added.json()['id']}/card.pdf")
+    assert added.json()["parts"][0]["report"] is None
+    assert added.json()["parts"][0]["problem"]["code"] == "unfinished"
+    card = client.get(f"/api/events/1/parts/{added.json()['added']}/card.pdf")
     assert card.status_code == 422
 
 
 def test_a_finished_size_is_turned_into_the_armature_to_cut(client: TestClient, event: dict[str, Any]) -> None:
-    rig = named(event, "Run")["rig"]
+    rig = named(event, "Run")["part"]
     off = 2 * rig["armature"]["projection_m"]
     sized = client.post("/api/events/1/rig-finished", json={"rig": rig, "thick_m": 0.4}).json()
     assert sized["diameter_m"] == pytest.approx(0.4 - off)
@@ -144,13 +148,13 @@ def test_a_finished_size_is_turned_into_the_armature_to_cut(client: TestClient, 
 
 
 def test_settling_gives_the_same_rest_as_judging(client: TestClient, event: dict[str, Any]) -> None:
-    rig = named(event, "Run")["rig"]
+    rig = named(event, "Run")["part"]
     rest = client.post("/api/events/1/settle", json={"rig": rig}).json()
     assert rest == named(event, "Run")["report"]["rest"]
 
 
 def test_a_snip_tells_where_it_ends_up_and_what_passes_its_limit(client: TestClient, event: dict[str, Any]) -> None:
-    rig = named(event, "Panel")["rig"]
+    rig = named(event, "Panel")["part"]
     steps = client.post("/api/events/1/snip", json={"rig": rig, "cut": 0}).json()
     assert steps[0]["cut"] == [0]
     assert steps[0]["tension_n"][0] == 0
@@ -162,22 +166,23 @@ def test_a_snip_tells_where_it_ends_up_and_what_passes_its_limit(client: TestCli
 
 
 def test_a_piece_is_hung_taken_down_and_hung_again(client: TestClient, event: dict[str, Any]) -> None:
-    rig = named(event, "Run")["rig"] | {"name": "Another run"}
-    added = client.post("/api/events/1/rigs", json={"base_revision": event["revision"], "rig": rig})
+    rig = named(event, "Run")["part"] | {"name": "Another run"}
+    added = client.post("/api/events/1/parts", json=put(rig, kind="rig", base=event["revision"]))
     assert added.status_code == 201
-    number, revision = added.json()["id"], added.json()["revision"]
-    assert number not in {each["id"] for each in (*event["pieces"], *event["rigs"])}
-    gone = client.request("DELETE", f"/api/events/1/rigs/{number}", json={"base_revision": revision}).json()
-    assert number not in {each["id"] for each in gone["rigs"]}
+    number, revision = added.json()["added"], added.json()["revision"]
+    assert number not in {each["id"] for each in (*pieces(event), *rigs(event))}
+    gone = client.request("DELETE", f"/api/events/1/parts/{number}", json={"base_revision": revision}).json()
+    assert number not in gone["order"]
     back = client.post("/api/events/1/undo", json={"base_revision": gone["revision"]}).json()
-    assert number in {each["id"] for each in back["rigs"]}
+    assert number in back["order"]
+    assert [each["id"] for each in back["parts"]] == [number]
 
 
 def test_two_windows_do_not_write_over_one_another(client: TestClient, event: dict[str, Any]) -> None:
     kept = named(event, "Run")
-    act = {"base_revision": event["revision"], "rig": kept["rig"] | {"name": "Mine"}}
-    assert client.put(f"/api/events/1/rigs/{kept['id']}", json=act).status_code == 200
-    stale = client.put(f"/api/events/1/rigs/{kept['id']}", json=act | {"rig": kept["rig"] | {"name": "Theirs"}})
+    act = put(kept["part"] | {"name": "Mine"}, kind="rig", base=event["revision"])
+    assert client.put(f"/api/events/1/parts/{kept['id']}", json=act).status_code == 200
+    stale = client.put(f"/api/events/1/parts/{kept['id']}", json=act | {"part": kept["part"] | {"name": "Theirs"}})
     assert stale.status_code == 409
     assert stale.json()["code"] == "stale"
 
@@ -228,8 +233,8 @@ def test_what_cannot_be_is_refused_beside_its_place_and_nothing_is_lost(
     client: TestClient, event: dict[str, Any], change: str, path: str, words: str
 ) -> None:
     kept = named(event, "Run")
-    act = {"base_revision": event["revision"], "rig": broken(kept["rig"], change)}
-    answer = client.put(f"/api/events/1/rigs/{kept['id']}", json=act)
+    act = put(broken(kept["part"], change), kind="rig", base=event["revision"])
+    answer = client.put(f"/api/events/1/parts/{kept['id']}", json=act)
     assert answer.status_code == 422
     assert answer.json()["path"] == path
     assert words in answer.json()["message"]["text"]
@@ -237,7 +242,7 @@ def test_what_cannot_be_is_refused_beside_its_place_and_nothing_is_lost(
 
 
 def test_four_hundred_points_are_refused_with_a_sentence(client: TestClient, event: dict[str, Any]) -> None:
-    rig = named(event, "Run")["rig"]
+    rig = named(event, "Run")["part"]
     point = rig["points"][0]
     many = [point | {"name": f"p{n}", "x_m": n / 10} for n in range(400)]
     answer = client.post("/api/events/1/assess", json={"rig": rig | {"points": many}})
@@ -250,7 +255,7 @@ def test_the_rig_card_is_one_page_and_prints_not_cleared(
     client: TestClient, event: dict[str, Any], paper: str
 ) -> None:
     def words(name: str) -> str:
-        answer = client.get(f"/api/events/1/rigs/{named(event, name)['id']}/card.pdf?paper={paper}")
+        answer = client.get(f"/api/events/1/parts/{named(event, name)['id']}/card.pdf?paper={paper}")
         assert answer.headers["content-type"] == "application/pdf"
         with pdfplumber.open(io.BytesIO(answer.content)) as pdf:
             assert len(pdf.pages) == 1
@@ -270,7 +275,7 @@ def test_the_card_of_mounted_work_has_its_ties_in_two_rows_and_its_ballast(
     client: TestClient, event: dict[str, Any]
 ) -> None:
     def words(name: str) -> str:
-        answer = client.get(f"/api/events/1/rigs/{named(event, name)['id']}/card.pdf")
+        answer = client.get(f"/api/events/1/parts/{named(event, name)['id']}/card.pdf")
         with pdfplumber.open(io.BytesIO(answer.content)) as pdf:
             assert len(pdf.pages) == 1
             return " ".join(pdf.pages[0].extract_text().split())
@@ -288,40 +293,39 @@ def test_the_card_of_mounted_work_has_its_ties_in_two_rows_and_its_ballast(
 
 def test_a_fix_that_is_offered_clears_it_when_it_is_kept(client: TestClient, event: dict[str, Any]) -> None:
     kept = named(event, "Panel")
-    fixes = client.post("/api/events/1/rig-fixes", json={"rig": kept["rig"]}).json()
+    fixes = client.post("/api/events/1/rig-fixes", json={"rig": kept["part"]}).json()
     assert fixes[0]["state_after"] in ("holds", "tight")
-    act = {"base_revision": event["revision"], "rig": fixes[0]["rig"], "label": "Steel"}
-    saved = client.put(f"/api/events/1/rigs/{kept['id']}", json=act).json()
-    assert saved["report"]["verdict"]["state"] in ("holds", "tight")
+    act = put(fixes[0]["rig"], kind="rig", base=event["revision"], label="Steel")
+    saved = client.put(f"/api/events/1/parts/{kept['id']}", json=act).json()
+    assert saved["parts"][0]["report"]["verdict"]["state"] in ("holds", "tight")
 
 
 def test_a_knot_in_steel_rope_is_refused_where_it_is_chosen_and_one_that_is_kept_is_mended(
     client: TestClient, event: dict[str, Any]
 ) -> None:
     kept = named(event, "Run")
-    act: dict[str, Any] = {"base_revision": event["revision"], "rig": copy.deepcopy(kept["rig"]), "label": "Tie it"}
-    act["rig"]["lines"][1]["spec"]["fitting"] = "knot"
-    refused = client.put(f"/api/events/1/rigs/{kept['id']}", json=act)
+    act = put(copy.deepcopy(kept["part"]), kind="rig", base=event["revision"], label="Tie it")
+    act["part"]["lines"][1]["spec"]["fitting"] = "knot"
+    refused = client.put(f"/api/events/1/parts/{kept['id']}", json=act)
     assert refused.status_code == 422
     assert refused.json()["path"] == "lines.1.spec.fitting"
     assert "knot does not hold in steel rope" in refused.json()["message"]["text"]
     assert "grip" in refused.json()["limit"]["text"]
-    assert client.post("/api/events/1/rigs", json=act | {"label": "x"}).status_code == 422
+    assert client.post("/api/events/1/parts", json=act | {"label": "x"}).status_code == 422
 
     file = client.get("/api/events/1/event.json").json()
-    at = next(index for index, each in enumerate(file["rigs"]) if "Run" in each["rig"]["name"])
-    file["rigs"][at]["rig"]["lines"][1]["spec"]["fitting"] = "knot"
+    named(file, "Run")["part"]["lines"][1]["spec"]["fitting"] = "knot"
     read = client.post("/api/events/from-file", json={"text": json.dumps(file)}).json()["event"]
     opened = named(client.get(f"/api/events/{read['id']}").json(), "Run")
     assert opened["report"]["verdict"]["state"] == "cannot say"
     assert any("take a grip or a ferrule" in each for each in opened["report"]["verdict"]["missing"])
-    renamed = opened["rig"] | {"name": "Run, still tied"}
+    renamed = opened["part"] | {"name": "Run, still tied"}
     base = {"base_revision": read["revision"], "label": "Rename"}
-    again = client.put(f"/api/events/{read['id']}/rigs/{opened['id']}", json=base | {"rig": renamed})
+    again = client.put(f"/api/events/{read['id']}/parts/{opened['id']}", json=base | {"kind": "rig", "part": renamed})
     assert again.status_code == 200
     renamed["lines"][1]["spec"]["fitting"] = "grip"
     mended = client.put(
-        f"/api/events/{read['id']}/rigs/{opened['id']}",
-        json={"base_revision": again.json()["revision"], "label": "Grip", "rig": renamed},
+        f"/api/events/{read['id']}/parts/{opened['id']}",
+        json=put(renamed, kind="rig", base=again.json()["revision"], label="Grip"),
     )
-    assert mended.json()["report"]["verdict"]["state"] == "holds"
+    assert mended.json()["parts"][0]["report"]["verdict"]["state"] == "holds"

@@ -5,25 +5,27 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from tests.wire import pieces
+
 EVENT = "/api/events/1"
 
 
 @pytest.fixture
 def first(client: TestClient) -> dict[str, Any]:
-    plan: dict[str, Any] = client.get(EVENT).json()["pieces"][0]["piece"]
+    plan: dict[str, Any] = pieces(client.get(EVENT).json())[0]["part"]
     return plan
 
 
 def test_the_demo_shows_the_range_of_the_work(client: TestClient) -> None:
-    pieces = client.get(EVENT).json()["pieces"]
-    kinds = {each["piece"]["mechanic"]["kind"] for each in pieces}
+    every = pieces(client.get(EVENT).json())
+    kinds = {each["part"]["mechanic"]["kind"] for each in every}
     assert {"folded_cushion", "frog_with_wire", "stacked_pair", "cross_stick_roll", "cup_frog"} <= kinds
-    assert any(each["piece"]["insert"] for each in pieces)
-    assert any(each["piece"]["support"] for each in pieces)
-    assert any(each["piece"]["vessel"]["clear"] for each in pieces)
-    assert not any(each["report"]["fixes_tried"] for each in pieces)
+    assert any(each["part"]["insert"] for each in every)
+    assert any(each["part"]["support"] for each in every)
+    assert any(each["part"]["vessel"]["clear"] for each in every)
+    assert not any(each["report"]["fixes_tried"] for each in every)
     reports = [
-        client.post(f"{EVENT}/evaluate", json={"piece": each["piece"], "with_fixes": True}).json() for each in pieces
+        client.post(f"{EVENT}/evaluate", json={"piece": each["part"], "with_fixes": True}).json() for each in every
     ]
     verdicts = [verdict for report in reports for verdict in report["verdicts"]]
     failing = [verdict for verdict in verdicts if verdict["state"] == "fails"]
@@ -41,7 +43,7 @@ def test_a_line_of_words_is_understood_and_saves_nothing(client: TestClient, fir
     heard = client.post(f"{EVENT}/say", json=body).json()
     assert heard["piece"]["vessel"]["profile"][-1]["width_m"] == pytest.approx(0.2032)
     assert heard["offers"] == [{"words": "peones", "nearest": "peony"}]
-    assert client.get(EVENT).json()["pieces"][0]["piece"] == first
+    assert pieces(client.get(EVENT).json())[0]["part"] == first
 
 
 @pytest.mark.parametrize(
@@ -49,7 +51,7 @@ def test_a_line_of_words_is_understood_and_saves_nothing(client: TestClient, fir
     [("svg", "image/svg+xml", b"<?xml"), ("dxf", "image/vnd.dxf", b"  0"), ("pdf", "application/pdf", b"%PDF")],
 )
 def test_patterns_are_files(client: TestClient, ending: str, kind: str, begins: bytes) -> None:
-    answer = client.get(f"{EVENT}/pieces/1/patterns.{ending}?paper=Letter")
+    answer = client.get(f"{EVENT}/parts/1/patterns.{ending}?paper=Letter")
     assert answer.status_code == 200
     assert answer.headers["content-type"].startswith(kind)
     assert answer.content.startswith(begins)

@@ -9,6 +9,7 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.test_bench import field, rung
 from tests.browser.test_from_nothing import typed
+from tests.wire import pieces, put
 from tools.running import Served
 
 pytestmark = pytest.mark.browser
@@ -25,10 +26,10 @@ def making(page: Page, served: Served, piece: int) -> None:
 def test_the_ledge_is_watched_to_fall_and_one_act_keeps_it_up(page: Page, served: Served) -> None:
     """The demo's ledge with branches a hand's breadth longer."""
     event = httpx2.get(f"{served.url}/api/events/1").json()
-    ledge = next(each["piece"] for each in event["pieces"] if each["id"] == LEDGE)
+    ledge = next(each["part"] for each in pieces(event) if each["id"] == LEDGE)
     ledge["envelope"]["depth_m"] = 1.1
-    body = {"base_revision": event["revision"], "piece": ledge, "label": "Longer branches"}
-    httpx2.put(f"{served.url}/api/events/1/pieces/{LEDGE}", json=body).raise_for_status()
+    body = put(ledge, base=event["revision"], label="Longer branches")
+    httpx2.put(f"{served.url}/api/events/1/parts/{LEDGE}", json=body).raise_for_status()
     making(page, served, LEDGE)
     status = page.locator("[data-making]")
     expect(status).to_have_attribute("data-making", "fails")

@@ -37,7 +37,7 @@ def rename(conn: sqlite3.Connection, name: str, base: int | None = None) -> int:
     now = planning.state(conn, 1)
     piece = replace(now.plan.by_id()[1], name=name)
     base = now.event.revision if base is None else base
-    return planning.put_piece(conn, 1, 1, piece, base_revision=base, label="Rename").event.revision
+    return planning.put_part(conn, 1, 1, piece, base_revision=base, label="Rename").event.revision
 
 
 def test_what_was_saved_comes_back_whole_and_what_it_replaces_is_kept(

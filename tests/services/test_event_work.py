@@ -45,7 +45,7 @@ def test_a_cut_plan_is_kept_and_is_of_the_event_until_that_changes(demo: sqlite3
     assert kept.fresh
     assert kept.plan is not None
     piece, _ = planning.piece_of(demo, 1, 1)
-    planning.put_piece(demo, 1, 1, replace(piece, quantity=13), base_revision=1, label="One more")
+    planning.put_part(demo, 1, 1, replace(piece, quantity=13), base_revision=1, label="One more")
     assert not rolling.state(demo, 1).fresh
 
 
@@ -68,7 +68,7 @@ def test_marking_as_cut_moves_rolls_and_remnants_and_taking_it_back_leaves_the_s
 def test_a_plan_of_an_earlier_state_is_not_marked_as_cut(demo: sqlite3.Connection) -> None:
     planned(demo)
     piece, _ = planning.piece_of(demo, 1, 1)
-    planning.put_piece(demo, 1, 1, replace(piece, quantity=13), base_revision=1, label="One more")
+    planning.put_part(demo, 1, 1, replace(piece, quantity=13), base_revision=1, label="One more")
     with pytest.raises(InvalidMeasure, match="earlier state"):
         rolling.mark_cut(demo, 1, "netting", "coated-25-09")
 
@@ -192,7 +192,7 @@ def test_what_was_cut_stays_as_it_was_cut_and_a_change_since_is_said(demo: sqlit
     assert unchanged is not None
     assert not [each for each in unchanged.left_out if "was cut for other pieces" in each.text]
     piece, _ = planning.piece_of(demo, 1, 1)
-    planning.put_piece(demo, 1, 1, replace(piece, quantity=piece.quantity + 1), base_revision=1, label="One more")
+    planning.put_part(demo, 1, 1, replace(piece, quantity=piece.quantity + 1), base_revision=1, label="One more")
     listed = event_work.shopping_of(demo, event_work.work_of(demo, 1))
     planned(demo)
     plan = rolling.state(demo, 1).plan
@@ -212,7 +212,7 @@ def test_a_cut_taken_back_after_a_change_leaves_the_plan_of_an_earlier_state(dem
     planned(demo)
     rolling.mark_cut(demo, 1, "netting", "coated-25-09")
     piece, _ = planning.piece_of(demo, 1, 1)
-    planning.put_piece(demo, 1, 1, replace(piece, quantity=piece.quantity + 1), base_revision=1, label="One more")
+    planning.put_part(demo, 1, 1, replace(piece, quantity=piece.quantity + 1), base_revision=1, label="One more")
     rolling.unmark_cut(demo, 1, "netting", "coated-25-09")
     assert not rolling.state(demo, 1).fresh
 
@@ -257,7 +257,7 @@ def test_a_variety_is_put_in_on_site_everywhere_in_one_step(demo: sqlite3.Connec
         base_revision=1,
         label="Nothing on site",
     )
-    assert not any(line.on_site for rig in changed.plan.rigs for line in rig.rig.recipe)
+    assert not any(line.on_site for rig in changed.plan.rigs for line in rig.part.recipe)
     with pytest.raises(planning.Stale):
         planning.put_recipes(demo, 1, lambda recipe: recipe, base_revision=1, label="Late")
     assert planning.undo(demo, 1, base_revision=changed.event.revision).plan == plan

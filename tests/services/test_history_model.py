@@ -40,9 +40,9 @@ class History(RuleBasedStateMachine):
     @precondition(lambda self: self.seen.plan.pieces)
     def set_water(self, level: float, which: int) -> None:
         planned = self.seen.plan.pieces[which % len(self.seen.plan.pieces)]
-        changed = replace(planned.piece, water_level_m=level)
+        changed = replace(planned.part, water_level_m=level)
         base = self.seen.event.revision
-        self._did(planning.put_piece(self.conn, 1, planned.id, changed, base_revision=base, label=f"Water to {level}"))
+        self._did(planning.put_part(self.conn, 1, planned.id, changed, base_revision=base, label=f"Water to {level}"))
 
     @rule(name=st.sampled_from(["Quay lunch", "Quay supper"]))
     def rename(self, name: str) -> None:
@@ -53,7 +53,7 @@ class History(RuleBasedStateMachine):
     @precondition(lambda self: len(self.seen.plan.pieces) < 4)
     def add(self) -> None:
         before = self.seen.plan.by_id()
-        state, _ = planning.add_piece(self.conn, 1, piece(), base_revision=self.seen.event.revision)
+        state, _ = planning.add_part(self.conn, 1, piece(), base_revision=self.seen.event.revision)
         assert len(state.plan.by_id()) == len(before) + 1
         self._did(state)
 
@@ -61,7 +61,7 @@ class History(RuleBasedStateMachine):
     @precondition(lambda self: self.seen.plan.pieces)
     def remove(self, which: int) -> None:
         number = self.seen.plan.pieces[which % len(self.seen.plan.pieces)].id
-        self._did(planning.remove_piece(self.conn, 1, number, base_revision=self.seen.event.revision))
+        self._did(planning.remove_part(self.conn, 1, number, base_revision=self.seen.event.revision))
 
     @rule()
     @precondition(lambda self: self.at > 0)

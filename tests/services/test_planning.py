@@ -14,7 +14,7 @@ from jolly_trellis.services.opening import DATABASE_NAME, open_studio
 from jolly_trellis.services.planning import NotFound, NothingToDo, Stale
 from jolly_trellis.store import codec
 from jolly_trellis.store.connection import open_database
-from jolly_trellis.store.plan import MOST_PIECES, Brief, Plan, PlannedPiece
+from jolly_trellis.store.plan import MOST_PARTS, Brief, Plan, Planned
 from tests.ordinary import piece
 
 BRIEF = Brief(name="Quay lunch", time_zone="Europe/London")
@@ -27,13 +27,13 @@ def begun(conn: sqlite3.Connection) -> planning.EventState:
 def save(
     conn: sqlite3.Connection, state: planning.EventState, level: float, base: int | None = None
 ) -> planning.EventState:
-    changed = replace(state.plan.pieces[0].piece, water_level_m=level)
+    changed = replace(state.plan.pieces[0].part, water_level_m=level)
     base = state.event.revision if base is None else base
-    return planning.put_piece(conn, state.event.id, 1, changed, base_revision=base, label=f"Water to {level}")
+    return planning.put_part(conn, state.event.id, 1, changed, base_revision=base, label=f"Water to {level}")
 
 
 def level_of(state: planning.EventState) -> float:
-    return state.plan.pieces[0].piece.water_level_m
+    return state.plan.pieces[0].part.water_level_m
 
 
 def test_undo_and_redo_walk_the_steps_and_say_what_they_do(studio: sqlite3.Connection) -> None:
@@ -89,11 +89,11 @@ def test_a_write_based_on_the_newest_revision_goes_over_the_other(studio: sqlite
 
 def test_two_windows_on_different_pieces_do_not_disturb_one_another(studio: sqlite3.Connection) -> None:
     state = begun(studio)
-    second, _ = planning.add_piece(studio, 1, replace(piece(), name="second"), base_revision=1)
+    second, _ = planning.add_part(studio, 1, replace(piece(), name="second"), base_revision=1)
     save(studio, state, 0.07)
-    changed = replace(second.plan.pieces[1].piece, quantity=3)
-    state = planning.put_piece(studio, 1, 2, changed, base_revision=second.event.revision, label="Three")
-    assert [each.piece.quantity for each in state.plan.pieces] == [1, 3]
+    changed = replace(second.plan.pieces[1].part, quantity=3)
+    state = planning.put_part(studio, 1, 2, changed, base_revision=second.event.revision, label="Three")
+    assert [each.part.quantity for each in state.plan.pieces] == [1, 3]
     assert level_of(state) == 0.07
 
 
@@ -106,11 +106,11 @@ def test_undo_in_a_window_that_is_behind_is_refused(studio: sqlite3.Connection) 
 
 def test_a_removed_piece_comes_back_with_its_number(studio: sqlite3.Connection) -> None:
     state = begun(studio)
-    state = planning.remove_piece(studio, 1, 1, base_revision=state.event.revision)
+    state = planning.remove_part(studio, 1, 1, base_revision=state.event.revision)
     assert state.plan.pieces == ()
     state = planning.undo(studio, 1, base_revision=state.event.revision)
     assert [each.id for each in state.plan.pieces] == [1]
-    state, _ = planning.add_piece(studio, 1, piece(), base_revision=state.event.revision)
+    state, _ = planning.add_part(studio, 1, piece(), base_revision=state.event.revision)
     assert [each.id for each in state.plan.pieces] == [1, 2]
 
 
@@ -133,9 +133,9 @@ def test_what_is_not_there_is_not_found(studio: sqlite3.Connection) -> None:
     with pytest.raises(NotFound):
         planning.state(studio, 7)
     with pytest.raises(NotFound):
-        planning.remove_piece(studio, 1, 7, base_revision=1)
+        planning.remove_part(studio, 1, 7, base_revision=1)
     with pytest.raises(NotFound):
-        planning.put_piece(studio, 1, 7, piece(), base_revision=1, label="x")
+        planning.put_part(studio, 1, 7, piece(), base_revision=1, label="x")
 
 
 def test_a_write_based_on_a_revision_that_is_not_there_yet_is_refused_and_changes_nothing(
@@ -144,10 +144,10 @@ def test_a_write_based_on_a_revision_that_is_not_there_yet_is_refused_and_change
     state = begun(studio)
     ahead = state.event.revision + 5
     acts = (
-        lambda: planning.put_piece(studio, 1, 1, piece(), base_revision=ahead, label="x"),
-        lambda: planning.add_piece(studio, 1, piece(), base_revision=ahead),
+        lambda: planning.put_part(studio, 1, 1, piece(), base_revision=ahead, label="x"),
+        lambda: planning.add_part(studio, 1, piece(), base_revision=ahead),
         lambda: planning.put_brief(studio, 1, BRIEF, base_revision=ahead),
-        lambda: planning.remove_piece(studio, 1, 1, base_revision=ahead),
+        lambda: planning.remove_part(studio, 1, 1, base_revision=ahead),
         lambda: planning.undo(studio, 1, base_revision=ahead),
     )
     for act in acts:
@@ -166,7 +166,7 @@ def test_parallel_adds_are_all_kept_under_numbers_of_their_own(tmp_path: Path) -
     def add(nth: int) -> int:
         own = open_database(tmp_path / DATABASE_NAME)
         try:
-            return planning.add_piece(own, 1, replace(piece(), name=f"bowl {nth}"), base_revision=1)[1]
+            return planning.add_part(own, 1, replace(piece(), name=f"bowl {nth}"), base_revision=1)[1]
         finally:
             own.close()
 
@@ -180,11 +180,11 @@ def test_parallel_adds_are_all_kept_under_numbers_of_their_own(tmp_path: Path) -
 
 
 def test_an_event_takes_no_more_pieces_than_its_file_does(studio: sqlite3.Connection) -> None:
-    many = Plan(brief=BRIEF, pieces=tuple(PlannedPiece(id=each, piece=piece()) for each in range(1, MOST_PIECES + 1)))
+    many = Plan(brief=BRIEF, parts=tuple(Planned(id=each, part=piece()) for each in range(1, MOST_PARTS + 1)))
     event = planning.begin(studio, many)
     with pytest.raises(InvalidMeasure) as caught:
-        planning.add_piece(studio, event.id, piece(), base_revision=1)
-    assert "500" in caught.value.limit.text
+        planning.add_part(studio, event.id, piece(), base_revision=1)
+    assert "700" in caught.value.limit.text
 
 
 def test_a_plan_survives_its_json_exactly(studio: sqlite3.Connection) -> None:

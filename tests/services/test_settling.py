@@ -37,7 +37,7 @@ def test_cuts_of_an_earlier_state_are_to_be_planned_again(demo: sqlite3.Connecti
     work = event_work.work_of(demo, 1)
     event_work.keep_cuts(demo, work, cut_plan(work.needs, work.larder, seconds=0.5))
     piece, _ = planning.piece_of(demo, 1, 1)
-    planning.put_piece(demo, 1, 1, replace(piece, quantity=20), base_revision=1, label="More")
+    planning.put_part(demo, 1, 1, replace(piece, quantity=20), base_revision=1, label="More")
     assert any("changed since its cuts" in each.say.text for each in opened(demo))
 
 
@@ -54,6 +54,6 @@ def test_a_missing_rate_is_settled_at_the_cost_and_missing_facts_in_the_brief(de
 def test_an_event_with_nothing_in_it_has_nothing_to_settle(studio: sqlite3.Connection) -> None:
     load_demo(studio)
     plan = planning.state(studio, 1).plan
-    empty = planning.begin(studio, replace(plan, pieces=(), rigs=())).id
+    empty = planning.begin(studio, replace(plan, parts=())).id
     work = event_work.work_of(studio, empty)
     assert to_settle(studio, work, event_work.cost_of_event(work)) == ()

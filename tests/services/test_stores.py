@@ -7,7 +7,8 @@ import pytest
 
 from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.services import judging, stores
+from jolly_trellis.services import stores
+from jolly_trellis.services.conditions import conditions_of, stock_of
 from jolly_trellis.services.planning import NotFound
 from jolly_trellis.store import stock
 from jolly_trellis.store.plan import Brief
@@ -23,7 +24,7 @@ def test_the_catalogue_is_not_on_hand_until_it_is_counted(studio: sqlite3.Connec
     assert all(not each for each in held.values())
     stores.count(studio, "netting", "coated-25-09", Holding(on_hand=2))
     assert stock.holdings(studio)["netting"]["coated-25-09"] == Holding(on_hand=2)
-    assert judging.stock_of(studio).on_hand == frozenset({"coated-25-09"})
+    assert stock_of(studio).on_hand == frozenset({"coated-25-09"})
 
 
 def test_retiring_and_bringing_back_loses_nothing(studio: sqlite3.Connection) -> None:
@@ -74,9 +75,9 @@ def test_a_netting_counted_wrong_is_not_kept(studio: sqlite3.Connection) -> None
 
 
 def test_edited_figures_are_used_at_once(studio: sqlite3.Connection) -> None:
-    before = judging.conditions_of(studio, Brief(name="x")).varieties["rose"]
+    before = conditions_of(studio, Brief(name="x")).varieties["rose"]
     stores.put(studio, "variety", "rose", replace(before, mass_kg=0.05))
-    assert judging.conditions_of(studio, Brief(name="x")).varieties["rose"].mass_kg == 0.05
+    assert conditions_of(studio, Brief(name="x")).varieties["rose"].mass_kg == 0.05
 
 
 def test_a_measured_vessel_is_on_hand(studio: sqlite3.Connection) -> None:

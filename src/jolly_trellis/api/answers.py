@@ -1,8 +1,8 @@
 """What goes out: problems, the line-up, pieces after a write, figures; the core's own frozen values within."""
 
-from typing import Any
+from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.headline import Headline
@@ -11,8 +11,6 @@ from jolly_trellis.core.quantities import Phrase
 from jolly_trellis.core.report import Report
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
-from jolly_trellis.services.judging import Judged
-from jolly_trellis.services.planning import EventState
 from jolly_trellis.services.settling import ToSettle
 from jolly_trellis.store.plan import Brief
 
@@ -56,55 +54,67 @@ class DeletedEvent(BaseModel):
 
 
 class PieceOut(BaseModel):
-    """A piece of the line-up: its plan, and its report or what prevents one."""
+    """A part that stands or is carried: its plan, and its report or what prevents one."""
 
     id: int
-    piece: Piece
+    kind: Literal["piece"]
+    part: Piece
     report: Report | None
     problem: Problem | None
 
 
 class RigOut(BaseModel):
-    """A hung piece of the line-up: its plan, and its report or what prevents one."""
+    """A part that hangs or is mounted: its plan, and its report or what prevents one."""
 
     id: int
-    rig: Rig
+    kind: Literal["rig"]
+    part: Rig
     report: RigReport | None
     problem: Problem | None
 
 
-class EventOut(BaseModel):
+PartOut = Annotated[PieceOut | RigOut, Field(discriminator="kind")]
+
+
+class EventHead(BaseModel):
+    """An event but for its parts: where it stands, its brief, what undo and redo would do."""
+
     id: int
     revision: int
     brief: Brief
     undo: str | None
     redo: str | None
     newest_figures: bool
-    pieces: list[PieceOut]
-    rigs: list[RigOut]
+
+
+class EventOut(EventHead):
+    """An event as it stands."""
+
+    parts: list[PartOut]
+
+
+class EventChange(EventHead):
+    """An event after a write, to be laid over what was known of it at the revision the write was based on.
+
+    `parts` are those that have changed since, or are judged otherwise; `order` the numbers of all there are. `added`
+    is the number of a new one.
+    """
+
+    order: list[int]
+    added: int | None
+    parts: list[PartOut]
+
+
+class EventStanding(BaseModel):
+    """Where an event stands as a whole: its headline, and what is still to settle."""
+
+    revision: int
     headline: Headline
     to_settle: list[ToSettle]
 
 
-class SavedPiece(BaseModel):
-    """A piece after a write: where the event stands now, the plan kept, its report or what prevents one."""
+class Judging(BaseModel):
+    """How many parts of an event are judged, of how many; both 0 where nothing is going on."""
 
-    id: int
-    revision: int
-    undo: str | None
-    redo: str | None
-    piece: Piece
-    report: Report | None
-    problem: Problem | None
-
-    @classmethod
-    def from_core(cls, state: EventState, piece_id: int, judged: Judged) -> "SavedPiece":
-        return cls(
-            id=piece_id,
-            revision=state.event.revision,
-            undo=state.undo,
-            redo=state.redo,
-            piece=state.plan.by_id()[piece_id],
-            report=judged.report,
-            problem=None if judged.problem is None else Problem.of(judged.problem),
-        )
+    done: int
+    of: int

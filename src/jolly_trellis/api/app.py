@@ -13,7 +13,20 @@ from fastapi.responses import FileResponse, Response
 from fastapi.staticfiles import StaticFiles
 
 from jolly_trellis import __version__
-from jolly_trellis.api import bench, data, day, event_files, figures, line_up, lists, problems, rigs, roll, stores
+from jolly_trellis.api import (
+    bench,
+    data,
+    day,
+    event_files,
+    figures,
+    line_up,
+    lists,
+    parts,
+    problems,
+    rigs,
+    roll,
+    stores,
+)
 from jolly_trellis.api.bodies import BodyLimit
 from jolly_trellis.api.deps import ReadFigures
 from jolly_trellis.api.doors import Doors
@@ -38,6 +51,7 @@ def make_app(folder: Path, web_build: Path = WEB_BUILD, hosts: Collection[str] =
     for router in (
         line_up.router,
         event_files.router,
+        parts.router,
         bench.router,
         rigs.router,
         roll.router,

@@ -17,10 +17,11 @@ from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.rigging.survey import Survey, SurveyPoint
 from jolly_trellis.store import codec
-from jolly_trellis.store.plan import MOST_PIECES, MOST_RIGS, Brief, Plan, PlannedPiece, PlannedRig
+from jolly_trellis.store.plan import MOST_PARTS, Brief, Plan, Planned
 
 FORMAT = "jolly-trellis-event"
-VERSION = 1
+VERSION = 2
+PartNumber = Annotated[int, Field(ge=1, le=1_000_000)]
 FigureKey = Annotated[str, Field(min_length=1, max_length=200)]
 
 
@@ -32,13 +33,15 @@ def _number(value: Any) -> Any:
 
 
 class FilePiece(In):
-    id: Annotated[int, Field(ge=1, le=1_000_000)]
-    piece: Annotated[Piece, Sent()]
+    id: PartNumber
+    kind: Literal["piece"]
+    part: Annotated[Piece, Sent()]
 
 
 class FileRig(In):
-    id: Annotated[int, Field(ge=1, le=1_000_000)]
-    rig: Annotated[Rig, Sent()]
+    id: PartNumber
+    kind: Literal["rig"]
+    part: Annotated[Rig, Sent()]
 
 
 class FileFigures(In):
@@ -51,14 +54,13 @@ class FileFigures(In):
 
 
 class EventFile(In):
-    """One event: what is known of the job, its pieces, its hung pieces, the survey of its place, its figures."""
+    """One event: what is known of the job, what it is made of, the survey of its place, its figures."""
 
     format: Literal["jolly-trellis-event"]
-    version: Annotated[Literal[1], BeforeValidator(_number)]
+    version: Annotated[Literal[2], BeforeValidator(_number)]
     written_by: Annotated[str, Field(max_length=40)] = ""
     brief: Annotated[Brief, Sent()]
-    pieces: Annotated[list[FilePiece], Field(max_length=MOST_PIECES)]
-    rigs: Annotated[list[FileRig], Field(max_length=MOST_RIGS)]
+    parts: Annotated[list[Annotated[FilePiece | FileRig, Field(discriminator="kind")]], Field(max_length=MOST_PARTS)]
     survey: Annotated[list[Annotated[SurveyPoint, Sent()]], Field(max_length=200)]
     figures: FileFigures | None = None
 
@@ -67,7 +69,7 @@ class EventFile(In):
 
         Raises InvalidMeasure: two pieces with one number, or a figure out of range.
         """
-        numbers = Counter([each.id for each in self.pieces] + [each.id for each in self.rigs])
+        numbers = Counter(each.id for each in self.parts)
         twice = next((number for number, times in numbers.items() if times > 1), None)
         if twice is not None:
             raise InvalidMeasure(
@@ -77,8 +79,7 @@ class EventFile(In):
             )
         plan = Plan(
             brief=replace(self.brief, figures=""),
-            pieces=tuple(PlannedPiece(id=each.id, piece=each.piece) for each in self.pieces),
-            rigs=tuple(PlannedRig(id=each.id, rig=each.rig) for each in self.rigs),
+            parts=tuple(Planned(id=each.id, part=each.part) for each in self.parts),
         )
         try:
             book = None if self.figures is None else read_book(CONSTANTS, self.figures.values, self.figures.own)
@@ -130,6 +131,30 @@ def check_version(plain: Any) -> None:
             message=phrase(f"This file is of version {version}, and this program reads up to {VERSION}."),
             limit=phrase("Nothing was taken in. Open it with a newer Jolly Trellis."),
         )
+
+
+def in_this_version(plain: Any) -> Any:
+    """The data of a file as this version has it; one of version 1 kept standing and hung work in two lists.
+
+    Returns: the data, as it is where it is none of an earlier version.
+    """
+    if not isinstance(plain, dict) or plain.get("version") != 1 or isinstance(plain.get("version"), bool):
+        return plain
+    rest = {key: value for key, value in plain.items() if key not in ("pieces", "rigs")}
+    lists = [(kind, plain.get(name, [])) for kind, name in (("piece", "pieces"), ("rig", "rigs"))]
+    parts: list[Any] = []
+    for kind, listed in lists:
+        if not isinstance(listed, list):
+            return plain
+        parts += [_kinded(kind, each) for each in listed]
+    return {**rest, "version": VERSION, "parts": parts}
+
+
+def _kinded(kind: str, numbered: Any) -> Any:
+    if not isinstance(numbered, dict) or kind not in numbered:
+        return numbered
+    rest = {key: value for key, value in numbered.items() if key != kind}
+    return {**rest, "kind": kind, "part": numbered[kind]}
 
 
 def schema_of() -> dict[str, Any]:

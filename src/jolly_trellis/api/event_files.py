@@ -10,8 +10,8 @@ from pydantic import BaseModel, Field, ValidationError
 from jolly_trellis.api.answers import EventOut, EventSummary
 from jolly_trellis.api.bodies import MOST_FILE_BYTES
 from jolly_trellis.api.deps import Connection, CutsDone, DayDone, Number
-from jolly_trellis.api.event_file import EventFile, check_version, schema_of, write_file
-from jolly_trellis.api.line_up import event_out
+from jolly_trellis.api.event_answers import event_out
+from jolly_trellis.api.event_file import EventFile, check_version, in_this_version, schema_of, write_file
 from jolly_trellis.api.problems import sentence_of, where_of
 from jolly_trellis.api.sent import In
 from jolly_trellis.core import ranges
@@ -22,7 +22,8 @@ from jolly_trellis.core.rigging.survey import Survey
 from jolly_trellis.core.units import UnitSystem, render
 from jolly_trellis.exchange.venue_pack import Pack, write_pack
 from jolly_trellis.services import day as days
-from jolly_trellis.services import event_work, figures, judging, planning, rigging
+from jolly_trellis.services import event_work, figures, planning, rigging
+from jolly_trellis.services.conditions import check_brief
 from jolly_trellis.services.stores import free_key
 from jolly_trellis.store.plan import Plan
 
@@ -60,15 +61,15 @@ def event_schema() -> dict[str, Any]:
 def read_event(body: ReadFile, conn: Connection) -> FileRead:
     """Begin an event from a file. A damaged or newer file says which part, and nothing is taken in."""
     plan, survey, book = _read(body.text)
-    judging.check_brief(plan.brief)
+    check_brief(plan.brief)
     event, kept = rigging.begin_with_survey(conn, plan, survey, book)
     return FileRead(event=EventSummary(id=event.id, name=event.name, revision=event.revision), survey_kept=kept)
 
 
-@router.post("/events/{event_id}/copy", status_code=201)
-def copy_event(event_id: Number, conn: Connection) -> EventOut:
+@router.post("/events/{event_id}/copy", status_code=201, response_model=EventOut)
+def copy_event(event_id: Number, conn: Connection) -> Response:
     """A new event with the pieces and ways of an old one, its times left open."""
-    return event_out(conn, planning.copy_event(conn, event_id))
+    return event_out(conn, planning.copy_event(conn, event_id), status=201)
 
 
 @router.get("/events/{event_id}/pack.html", dependencies=[DayDone, CutsDone])
@@ -103,7 +104,7 @@ def _read(text: str) -> tuple[Plan, Survey, FigureBook | None]:
         raise _refused("The file is damaged: it holds a number that nobody could have typed.") from None
     check_version(plain)
     try:
-        plan, survey, book = EventFile.model_validate(plain).to_core()
+        plan, survey, book = EventFile.model_validate(in_this_version(plain)).to_core()
     except ValidationError as problem:
         where, sentence = sentence_of(problem.errors()[0])
         raise _refused(f"The file is damaged in {where}: {sentence}") from None

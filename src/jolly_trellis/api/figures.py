@@ -4,11 +4,12 @@ import sqlite3
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Query
+from fastapi.responses import Response
 from pydantic import BaseModel, Field
 
-from jolly_trellis.api.answers import EventOut
+from jolly_trellis.api.answers import EventChange
 from jolly_trellis.api.deps import Connection, Number
-from jolly_trellis.api.line_up import event_out
+from jolly_trellis.api.event_answers import change_out
 from jolly_trellis.api.models import BasedOn
 from jolly_trellis.api.sent import In
 from jolly_trellis.core.books.figures import Cautious, Constant, FigureBook, OwnFigure, Sort
@@ -100,10 +101,11 @@ def get_newer(event_id: Number, conn: Connection) -> NewerOut:
     )
 
 
-@router.post("/events/{event_id}/newer-figures")
-def take_newer(event_id: Number, body: BasedOn, conn: Connection) -> EventOut:
+@router.post("/events/{event_id}/newer-figures", response_model=EventChange)
+def take_newer(event_id: Number, body: BasedOn, conn: Connection) -> Response:
     """Plan the event with the newer figures from now on, as one step that can be undone."""
-    return event_out(conn, newer_figures.take(conn, event_id, base_revision=body.base_revision))
+    state = newer_figures.take(conn, event_id, base_revision=body.base_revision)
+    return change_out(conn, state, body.base_revision)
 
 
 def _book_out(conn: sqlite3.Connection) -> BookOut:

@@ -1,22 +1,21 @@
 """The line-up: events, their brief, their pieces, and going back and forth over their history."""
 
-import sqlite3
 from typing import Annotated
 
 from fastapi import APIRouter
+from fastapi.responses import Response
 
-from jolly_trellis.api.answers import DeletedEvent, EventOut, EventSummary, PieceOut, Problem, RigOut
+from jolly_trellis.api.answers import DeletedEvent, EventChange, EventOut, EventStanding, EventSummary, Judging
 from jolly_trellis.api.deps import Connection, Number
+from jolly_trellis.api.event_answers import change_out, event_out
 from jolly_trellis.api.models import BasedOn, PutBrief
 from jolly_trellis.api.sent import Sent
-from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.headline import headline
-from jolly_trellis.core.piece import Conditions
-from jolly_trellis.services import event_work, figures, judging, planning, rigging
-from jolly_trellis.services.planning import EventState
+from jolly_trellis.services import event_work, judging, planning
+from jolly_trellis.services.conditions import check_brief
 from jolly_trellis.services.settling import to_settle
 from jolly_trellis.store import events
-from jolly_trellis.store.plan import Brief, PlannedPiece, PlannedRig
+from jolly_trellis.store.plan import Brief
 
 router = APIRouter(prefix="/api/events", tags=["line-up"])
 
@@ -26,10 +25,10 @@ def list_events(conn: Connection) -> list[EventSummary]:
     return [EventSummary(id=each.id, name=each.name, revision=each.revision) for each in events.list_events(conn)]
 
 
-@router.post("", status_code=201)
-def new_event(brief: Annotated[Brief, Sent()], conn: Connection) -> EventOut:
-    judging.check_brief(brief)
-    return event_out(conn, planning.new_event(conn, brief))
+@router.post("", status_code=201, response_model=EventOut)
+def new_event(brief: Annotated[Brief, Sent()], conn: Connection) -> Response:
+    check_brief(brief)
+    return event_out(conn, planning.new_event(conn, brief), status=201)
 
 
 @router.get("/deleted")
@@ -50,69 +49,39 @@ def bring_back_event(event_id: Number, conn: Connection) -> EventSummary:
     return EventSummary(id=event.id, name=event.name, revision=event.revision)
 
 
-@router.get("/{event_id}")
-def get_event(event_id: Number, conn: Connection) -> EventOut:
+@router.get("/{event_id}", response_model=EventOut)
+def get_event(event_id: Number, conn: Connection) -> Response:
     return event_out(conn, planning.state(conn, event_id))
 
 
-@router.put("/{event_id}/brief")
-def put_brief(event_id: Number, body: PutBrief, conn: Connection) -> EventOut:
-    judging.check_brief(body.brief, planning.brief_of(conn, event_id))
-    return event_out(conn, planning.put_brief(conn, event_id, body.brief, base_revision=body.base_revision))
-
-
-@router.post("/{event_id}/undo")
-def undo(event_id: Number, body: BasedOn, conn: Connection) -> EventOut:
-    return event_out(conn, planning.undo(conn, event_id, base_revision=body.base_revision))
-
-
-@router.post("/{event_id}/redo")
-def redo(event_id: Number, body: BasedOn, conn: Connection) -> EventOut:
-    return event_out(conn, planning.redo(conn, event_id, base_revision=body.base_revision))
-
-
-def event_out(conn: sqlite3.Connection, state: EventState) -> EventOut:
-    """An event with every piece judged; a piece that cannot be computed carries its problem instead.
-
-    Fixes are not tried here: with many pieces that takes seconds, and the bench asks for those of its own piece.
-    """
-    # A step may change which book the event is planned with: what is open is the one before it.
-    book = figures.of_event(conn, state.event.id)
-    with book.open():
-        return _event_out(conn, state, book.edition == figures.current(conn).edition)
-
-
-def _event_out(conn: sqlite3.Connection, state: EventState, newest: bool) -> EventOut:
-    conditions = judging.conditions_of(conn, state.plan.brief)
-    pieces = [_piece_out(each, conditions) for each in state.plan.pieces]
-    rigs = [rig_out(conn, state.plan.brief, each, conditions) for each in state.plan.rigs]
-    work = event_work.work_of(conn, state.event.id)
+@router.get("/{event_id}/standing")
+def get_standing(event_id: Number, conn: Connection) -> EventStanding:
+    """The headline of an event, and what is still to settle in it."""
+    work = event_work.work_of(conn, event_id)
     cost = event_work.cost_of_event(work)
-    return EventOut(
-        id=state.event.id,
-        revision=state.event.revision,
-        brief=state.plan.brief,
-        undo=state.undo,
-        redo=state.redo,
-        newest_figures=newest,
-        pieces=pieces,
-        rigs=rigs,
-        headline=headline(work.made, cost),
-        to_settle=list(to_settle(conn, work, cost)),
-    )
+    settle = list(to_settle(conn, work, cost))
+    return EventStanding(revision=work.revision, headline=headline(work.made, cost), to_settle=settle)
 
 
-def _piece_out(planned: PlannedPiece, conditions: Conditions) -> PieceOut:
-    judged = judging.judged(planned.piece, conditions, kept=planned.piece, with_fixes=False)
-    problem = None if judged.problem is None else Problem.of(judged.problem)
-    seated = judging.with_seats(planned.piece, judged)
-    return PieceOut(id=planned.id, piece=seated, report=judged.report, problem=problem)
+@router.get("/{event_id}/judging")
+def get_judging(event_id: Number, conn: Connection) -> Judging:
+    """How far the judging of an event has come, for whoever waits for it."""
+    found = judging.progress_of(conn, event_id)
+    return Judging(done=0, of=0) if found is None else Judging(done=found.done, of=found.of)
 
 
-def rig_out(conn: sqlite3.Connection, brief: Brief, planned: PlannedRig, conditions: Conditions) -> RigOut:
-    """A hung piece judged, or with what keeps it from being judged."""
-    try:
-        report = rigging.report_of(conn, brief, planned.rig, conditions)
-    except CoreError as problem:
-        return RigOut(id=planned.id, rig=planned.rig, report=None, problem=Problem.of(problem))
-    return RigOut(id=planned.id, rig=planned.rig, report=report, problem=None)
+@router.put("/{event_id}/brief", response_model=EventChange)
+def put_brief(event_id: Number, body: PutBrief, conn: Connection) -> Response:
+    check_brief(body.brief, planning.brief_of(conn, event_id))
+    state = planning.put_brief(conn, event_id, body.brief, base_revision=body.base_revision)
+    return change_out(conn, state, body.base_revision)
+
+
+@router.post("/{event_id}/undo", response_model=EventChange)
+def undo(event_id: Number, body: BasedOn, conn: Connection) -> Response:
+    return change_out(conn, planning.undo(conn, event_id, base_revision=body.base_revision), body.base_revision)
+
+
+@router.post("/{event_id}/redo", response_model=EventChange)
+def redo(event_id: Number, body: BasedOn, conn: Connection) -> Response:
+    return change_out(conn, planning.redo(conn, event_id, base_revision=body.base_revision), body.base_revision)

@@ -7,8 +7,9 @@ from fastapi import APIRouter
 from fastapi.responses import Response
 from pydantic import BaseModel, Field
 
-from jolly_trellis.api.answers import SavedPiece
+from jolly_trellis.api.answers import EventChange
 from jolly_trellis.api.deps import Connection, CutsDone, Number
+from jolly_trellis.api.event_answers import change_out
 from jolly_trellis.api.models import BasedOn
 from jolly_trellis.api.sent import In
 from jolly_trellis.core.event.cost import EventCost
@@ -29,7 +30,7 @@ from jolly_trellis.core.piece import RecipeLine
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.pattern_pdf import Paper
 from jolly_trellis.exchange.shopping_list import write_csv, write_pdf
-from jolly_trellis.services import event_work, judging, planning, recipes
+from jolly_trellis.services import event_work, planning, recipes
 from jolly_trellis.services.recipes import PullRow
 from jolly_trellis.services.stores import free_key
 
@@ -116,21 +117,19 @@ def get_cost(event_id: Number, conn: Connection) -> CostOut:
     return CostOut(revision=work.revision, cost=event_work.cost_of_event(work))
 
 
-@router.post("/pieces/{piece_id}/scaled")
-def scale_recipe(event_id: Number, piece_id: Number, body: ScaleRecipe, conn: Connection) -> list[RecipeLine]:
+@router.post("/parts/{part_id}/scaled")
+def scale_recipe(event_id: Number, part_id: Number, body: ScaleRecipe, conn: Connection) -> list[RecipeLine]:
     """A piece's recipe for another size; nothing is saved."""
-    piece, _ = planning.piece_of(conn, event_id, piece_id)
+    piece, _ = planning.piece_of(conn, event_id, part_id)
     return list(scaled(piece.recipe, scale_factor(body.by, body.was_m, body.now_m)))
 
 
-@router.post("/pieces/{piece_id}/scale")
-def apply_scale(event_id: Number, piece_id: Number, body: ApplyScale, conn: Connection) -> SavedPiece:
+@router.post("/parts/{part_id}/scale", response_model=EventChange)
+def apply_scale(event_id: Number, part_id: Number, body: ApplyScale, conn: Connection) -> Response:
     """Keep a piece's recipe for another size."""
     factor = scale_factor(body.scale.by, body.scale.was_m, body.scale.now_m)
-    state = recipes.scale(conn, event_id, piece_id, factor, base_revision=body.base_revision)
-    conditions = judging.conditions_of(conn, state.plan.brief)
-    piece = state.plan.by_id()[piece_id]
-    return SavedPiece.from_core(state, piece_id, judging.judged(piece, conditions, kept=piece, with_fixes=True))
+    state = recipes.scale(conn, event_id, part_id, factor, base_revision=body.base_revision)
+    return change_out(conn, state, body.base_revision)
 
 
 @router.post("/mix")
@@ -146,13 +145,13 @@ def mix(event_id: Number, body: MixIn) -> Mix:
     )
 
 
-@router.post("/pieces/{piece_id}/lasting")
-def compare_lasting(event_id: Number, piece_id: Number, body: LastingIn, conn: Connection) -> Lasting:
+@router.post("/parts/{part_id}/lasting")
+def compare_lasting(event_id: Number, part_id: Number, body: LastingIn, conn: Connection) -> Lasting:
     """One of a piece in dried and preserved stems against fresh ones that are renewed."""
     work = event_work.work_of(conn, event_id)
-    cost = recipes.cost_of_piece(work, piece_id)
+    cost = recipes.cost_of_piece(work, part_id)
     each = Decimal(cost.quantity)
-    stems = sum(need.count for need in work.needs.stems if need.piece_id == piece_id) // cost.quantity
+    stems = sum(need.count for need in work.needs.stems if need.piece_id == part_id) // cost.quantity
     return lasting(
         stems=stems,
         fresh_stems_cost=cost.stems / each,

@@ -1,16 +1,17 @@
 """What may come in for an event and its pieces; ranges and defaults are the core's own."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 
 from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.core.piece import Piece
+from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.store.plan import Brief
 
 Key = Annotated[str, Field(min_length=1, max_length=60)]
-
+Label = Annotated[str, Field(min_length=1, max_length=80)]
 Moment = Annotated[str, Field(max_length=20)]
 
 
@@ -25,8 +26,18 @@ class PutBrief(BasedOn):
 
 
 class PutPiece(BasedOn):
-    piece: Annotated[Piece, Sent()]
-    label: Annotated[str, Field(min_length=1, max_length=80)] = "Change the piece"
+    kind: Literal["piece"]
+    part: Annotated[Piece, Sent()]
+    label: Label = "Change the piece"
+
+
+class PutRig(BasedOn):
+    kind: Literal["rig"]
+    part: Annotated[Rig, Sent()]
+    label: Label = "Change the rig"
+
+
+PutPart = Annotated[PutPiece | PutRig, Field(discriminator="kind")]
 
 
 class ApplyFix(BasedOn):

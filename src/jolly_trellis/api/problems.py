@@ -51,6 +51,8 @@ _STATUS = {
     404: ("No such address.", "Go back to the line-up."),
     405: ("That cannot be done at this address.", "Go back to the line-up."),
 }
+_OF_PARTS = ("piece", "rig", "part")
+_NOT_TOLD = ("body", "brief", *_OF_PARTS)
 _KINDS = {"_m": "length", "_kg": "mass", "_l": "volume", "_h": "duration", "_c": "temperature"}
 
 
@@ -145,7 +147,7 @@ def _plain(difference: Any) -> Mapping[str, Any]:
 def _from_pydantic(errors: Sequence[Any]) -> dict[str, Any]:
     """The first of Pydantic's findings as a sentence."""
     first = errors[0]
-    where = [str(part) for part in first["loc"] if part not in ("body", "piece", "brief", "rig")]
+    where = [str(part) for part in first["loc"] if part not in _NOT_TOLD]
     field = next((part for part in reversed(where) if not part.isdigit()), "")
     label = _LABELS.get(field, f"“{field.replace('_', ' ')}”" if field else "What was sent")
     message, limit = _sentence(first, label, field)
@@ -169,8 +171,9 @@ def sentence_of(finding: Any) -> tuple[str, str]:
 
 
 def where_of(path: Sequence[str | int]) -> str:
-    """A path in words: ("pieces", 0, "name") is “pieces, no. 1, name”."""
-    return ", ".join(f"no. {int(part) + 1}" if str(part).isdigit() else str(part).replace("_", " ") for part in path)
+    """A path in words: ("parts", 0, "piece", "part", "name") is “parts, no. 1, name”."""
+    told = [each for each in path if each not in _OF_PARTS]
+    return ", ".join(f"no. {int(part) + 1}" if str(part).isdigit() else str(part).replace("_", " ") for part in told)
 
 
 def _sentence(finding: Any, label: str, field: str) -> tuple[Any, Any]:
@@ -186,6 +189,10 @@ def _sentence(finding: Any, label: str, field: str) -> tuple[Any, Any]:
             return f"{label} is not a number that can be used.", "Type a number, such as 24."
         case "missing":
             return f"{label} is missing.", "Give it."
+        case "union_tag_invalid":
+            return "The “kind” is not one of the choices.", f"Choose {bounds.get('expected_tags', 'another')}."
+        case "union_tag_not_found":
+            return "The “kind” is missing.", "Give it."
         case "string_too_short":
             return f"{label} is empty.", "Type at least one character."
         case "string_too_long" | "too_long":

@@ -1,18 +1,12 @@
-"""What goes into and comes out of the rig place over the web."""
+"""What is asked of and answered by the rig place."""
 
 from typing import Annotated
 
 from pydantic import BaseModel, Field
 
-from jolly_trellis.api.answers import Problem, RigOut
-from jolly_trellis.api.models import BasedOn
 from jolly_trellis.api.sent import In, Sent
-from jolly_trellis.core.rigging.assess import RigReport
-from jolly_trellis.core.rigging.rig import (
-    Rig,
-)
+from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.rigging.survey import Survey, SurveyPoint
-from jolly_trellis.services.planning import EventState
 
 At = Annotated[int, Field(ge=0, le=400)]
 
@@ -48,32 +42,3 @@ class AssessRig(In):
 class SnipLine(In):
     rig: Annotated[Rig, Sent()]
     cut: At
-
-
-class PutRig(BasedOn):
-    rig: Annotated[Rig, Sent()]
-    label: Annotated[str, Field(min_length=1, max_length=80)] = "Change the rig"
-
-
-class SavedRig(BaseModel):
-    """A hung piece after a write: where the event stands now, the plan kept, and its report or what it still lacks."""
-
-    id: int
-    revision: int
-    undo: str | None
-    redo: str | None
-    rig: Rig
-    report: RigReport | None
-    problem: Problem | None
-
-    @classmethod
-    def from_core(cls, state: EventState, out: RigOut) -> "SavedRig":
-        return cls(
-            id=out.id,
-            revision=state.event.revision,
-            undo=state.undo,
-            redo=state.redo,
-            rig=out.rig,
-            report=out.report,
-            problem=out.problem,
-        )

@@ -1,26 +1,19 @@
-"""The rig place: hung and mounted work solved while it is drawn, snipped, saved, removed; the survey of the place."""
+"""The rig place: hung and mounted work solved while it is drawn, and snipped; the survey of the place."""
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter
 
-from jolly_trellis.api.answers import EventOut
 from jolly_trellis.api.deps import Connection, Number
-from jolly_trellis.api.line_up import event_out, rig_out
-from jolly_trellis.api.models import BasedOn
-from jolly_trellis.api.rig_models import AssessRig, PutRig, PutSurvey, SavedRig, SizeFinished, SnipLine, SurveyOut
+from jolly_trellis.api.rig_models import AssessRig, PutSurvey, SizeFinished, SnipLine, SurveyOut
 from jolly_trellis.core.piece import Conditions
 from jolly_trellis.core.rigging.armatures import for_finished
-from jolly_trellis.core.rigging.assess import RigReport
+from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.fixes import RigFix, fixes_of
 from jolly_trellis.core.rigging.resting import Rest, settle
 from jolly_trellis.core.rigging.rig import Armature, Rig
 from jolly_trellis.core.rigging.snip import SnipStep, snip
 from jolly_trellis.core.rigging.survey import Survey, unanswered
-from jolly_trellis.core.units import UnitSystem
-from jolly_trellis.exchange.pattern_pdf import Paper
-from jolly_trellis.exchange.rig_card import write_rig_card
-from jolly_trellis.services import judging, planning, rigging
-from jolly_trellis.services.planning import EventState
-from jolly_trellis.services.stores import free_key
+from jolly_trellis.services import planning, rigging
+from jolly_trellis.services.conditions import conditions_of
 
 router = APIRouter(prefix="/api/events/{event_id}", tags=["rig"])
 
@@ -32,7 +25,7 @@ def assess_rig(event_id: Number, body: AssessRig, conn: Connection) -> RigReport
 
 @router.post("/settle")
 def settle_rig(event_id: Number, body: AssessRig, conn: Connection) -> Rest:
-    return settle(body.rig, judging.conditions_of(conn, planning.brief_of(conn, event_id)))
+    return settle(body.rig, conditions_of(conn, planning.brief_of(conn, event_id)))
 
 
 @router.post("/rig-fixes")
@@ -52,40 +45,6 @@ def size_finished(body: SizeFinished) -> Armature:
 def snip_line(event_id: Number, body: SnipLine, conn: Connection) -> list[SnipStep]:
     rig, conditions = _there(conn, event_id, body.rig)
     return list(snip(rig, conditions, body.cut))
-
-
-@router.post("/rigs", status_code=201)
-def add_rig(event_id: Number, body: PutRig, conn: Connection) -> SavedRig:
-    _check(conn, event_id, body.rig, None)
-    state, number = planning.add_rig(conn, event_id, body.rig, base_revision=body.base_revision)
-    return _saved(conn, state, number)
-
-
-@router.put("/rigs/{rig_id}")
-def put_rig(event_id: Number, rig_id: Number, body: PutRig, conn: Connection) -> SavedRig:
-    rig = body.rig
-    _check(conn, event_id, rig, planning.rig_of(conn, event_id, rig_id)[0])
-    state = planning.put_rig(conn, event_id, rig_id, rig, base_revision=body.base_revision, label=body.label)
-    return _saved(conn, state, rig_id)
-
-
-@router.delete("/rigs/{rig_id}")
-def remove_rig(event_id: Number, rig_id: Number, body: BasedOn, conn: Connection) -> EventOut:
-    return event_out(conn, planning.remove_rig(conn, event_id, rig_id, base_revision=body.base_revision))
-
-
-@router.get("/rigs/{rig_id}/card.pdf")
-def rig_card(
-    event_id: Number, rig_id: Number, conn: Connection, paper: Paper = "A4", system: UnitSystem = "metric"
-) -> Response:
-    """The rig card of a hung piece as it is kept: one page."""
-    kept, brief = planning.rig_of(conn, event_id, rig_id)
-    rig, conditions = _there(conn, event_id, kept)
-    snips = [list(snip(rig, conditions, cut)) for cut in range(len(rig.lines))]
-    report = _judged(conn, event_id, kept)
-    page = write_rig_card(rig, report, snips, event=brief.name, paper=paper, system=system)
-    headers = {"Content-Disposition": f'inline; filename="{free_key(rig.name, set())}-rig-card.pdf"'}
-    return Response(page, media_type="application/pdf", headers=headers)
 
 
 @router.get("/survey")
@@ -117,20 +76,9 @@ def put_survey_back(event_id: Number, conn: Connection) -> SurveyOut:
 def _there(conn: Connection, event_id: int, rig: Rig) -> tuple[Rig, Conditions]:
     """A rig with what its place's survey says, and the conditions of its event."""
     brief = planning.brief_of(conn, event_id)
-    return rigging.in_place(conn, brief, rig), judging.conditions_of(conn, brief)
-
-
-def _check(conn: Connection, event_id: int, rig: Rig, kept: Rig | None) -> None:
-    brief = planning.brief_of(conn, event_id)
-    rigging.check(conn, brief, rig, judging.conditions_of(conn, brief), kept=kept)
-
-
-def _saved(conn: Connection, state: EventState, rig_id: int) -> SavedRig:
-    brief = state.plan.brief
-    planned = next(each for each in state.plan.rigs if each.id == rig_id)
-    return SavedRig.from_core(state, rig_out(conn, brief, planned, judging.conditions_of(conn, brief)))
+    return rigging.in_place(conn, brief, rig), conditions_of(conn, brief)
 
 
 def _judged(conn: Connection, event_id: int, rig: Rig) -> RigReport:
-    brief = planning.brief_of(conn, event_id)
-    return rigging.report_of(conn, brief, rig, judging.conditions_of(conn, brief))
+    rig, conditions = _there(conn, event_id, rig)
+    return assess(rig, conditions)

@@ -11,7 +11,7 @@ from dataclasses import dataclass, fields, is_dataclass
 from decimal import Decimal
 from functools import cache
 from types import NoneType, UnionType
-from typing import Annotated, Any, Literal, Union, get_args, get_origin, get_type_hints
+from typing import Annotated, Any, Literal, TypeVar, Union, get_args, get_origin, get_type_hints
 
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.quantities import Phrase, Quantity, QuantityKind, phrase
@@ -152,7 +152,7 @@ def _checks(hint: Any) -> Iterator[_Check]:
         inside = tuple(_checks(get_args(hint)[0]))
         if inside:
             yield _each(inside)
-    elif isinstance(hint, type) and is_dataclass(hint):
+    elif is_dataclass(origin or hint) or isinstance(hint, TypeVar):
         yield outside
 
 

@@ -54,8 +54,7 @@ def load_demo(conn: sqlite3.Connection) -> bool:
         if known:
             rigging.put_survey(conn, known[0].id, demo_survey(), base_revision=0)
         else:
-            pieces, rigs = (tuple(each.piece for each in plan.pieces), tuple(each.rig for each in plan.rigs))
-            started = planning.new_event(conn, plan.brief, pieces, rigs)
+            started = planning.new_event(conn, plan.brief, tuple(each.part for each in plan.parts))
             rigging.put_survey(conn, started.event.id, demo_survey(), base_revision=0)
         for kind, counts in ON_HAND.items():
             for key, number in counts.items():

@@ -9,7 +9,15 @@ from datetime import datetime
 from pathlib import Path
 
 from jolly_trellis.services.opening import COPIES, DATABASE_NAME
-from jolly_trellis.store.connection import StoreError, check, in_words, migrate, open_database, transaction
+from jolly_trellis.store.connection import (
+    StoreError,
+    check,
+    copy_to,
+    in_words,
+    migrate,
+    open_database,
+    transaction,
+)
 
 KEPT_DAYS = 7
 _REPLACED = "replaced-"
@@ -41,7 +49,7 @@ def save(folder: Path, target: Path) -> None:
         raise StoreError(f"{problem}. Nothing was saved.") from None
     try:
         with _in_words(str(target)), closing(_read_only(folder / DATABASE_NAME)) as conn:
-            _copy_to(conn, target)
+            copy_to(conn, target)
     except StoreError as problem:
         raise StoreError(f"{problem}. Nothing was saved: choose another place.") from None
 
@@ -65,7 +73,7 @@ def restore(folder: Path, source: Path) -> Path | None:
         with _in_words(str(path)), tempfile.TemporaryDirectory(dir=_made(folder)) as place:
             fresh = Path(place) / "fresh.sqlite"
             with closing(_read_only(source)) as conn:
-                _copy_to(conn, fresh)
+                copy_to(conn, fresh)
             with closing(open_database(fresh)) as conn:
                 migrate(conn)
                 conn.execute("PRAGMA journal_mode = DELETE")
@@ -133,7 +141,7 @@ def _exchange(conn: sqlite3.Connection, path: Path, fresh: Path, aside: Path) ->
     conn.execute("ATTACH :fresh AS fresh", {"fresh": str(fresh)})
     with transaction(conn):
         with closing(_read_only(path)) as reader:
-            _copy_to(reader, aside)
+            copy_to(reader, aside)
         conn.execute("CREATE TEMP TABLE before AS SELECT id, revision FROM main.event")
         conn.execute("CREATE TEMP TABLE surveyed AS SELECT place, revision FROM main.survey")
         stock = conn.execute("SELECT revision FROM main.stock_revision").fetchone()[0]
@@ -152,32 +160,17 @@ def _go_beyond(conn: sqlite3.Connection, stock: int) -> None:
         "coalesce((SELECT before.revision FROM before WHERE before.id = event.id), 0))"
     )
     conn.execute("UPDATE event SET brief_revision = revision")
-    for part in ("piece", "rig"):
-        conn.execute(f"UPDATE {part} SET revision = (SELECT revision FROM event WHERE event.id = {part}.event_id)")
+    conn.execute("UPDATE part SET revision = (SELECT revision FROM event WHERE event.id = part.event_id)")
     conn.execute(
-        "INSERT INTO revision (event_id, revision, plan) SELECT event.id, event.revision, history.plan "
-        "FROM event JOIN history ON history.event_id = event.id AND history.step = event.step"
+        "INSERT INTO change (event_id, id, revision, step, label, changes) SELECT event.id, "
+        "(SELECT coalesce(max(id), 0) + 1 FROM change WHERE event_id = event.id), event.revision, NULL, '', '{}' "
+        "FROM event"
     )
     conn.execute(
         "UPDATE survey SET revision = 1 + max(revision, "
         "coalesce((SELECT surveyed.revision FROM surveyed WHERE surveyed.place = survey.place), 0))"
     )
     conn.execute("UPDATE stock_revision SET revision = 1 + max(revision, :stock)", {"stock": stock})
-
-
-def _copy_to(conn: sqlite3.Connection, target: Path) -> None:
-    """Copy a database as it stands into a new file, look it through, and only then give it its name."""
-    half = target.with_name(target.name + ".part")
-    half.unlink(missing_ok=True)
-    try:
-        with closing(sqlite3.connect(half)) as copy:
-            conn.backup(copy)
-            if copy.execute("PRAGMA integrity_check(1)").fetchone()[0] != "ok":
-                raise StoreError("is damaged")
-            copy.execute("PRAGMA journal_mode = DELETE")
-        half.replace(target)
-    finally:
-        half.unlink(missing_ok=True)
 
 
 def _read_only(path: Path) -> sqlite3.Connection:

@@ -8,7 +8,8 @@ from jolly_trellis.core.event.day import Day, Remedy, day_of, put_on_site
 from jolly_trellis.core.event.job import CrewMember, Lock
 from jolly_trellis.core.event.tasks import tasks_of
 from jolly_trellis.core.piece import RecipeLine
-from jolly_trellis.services import event_work, judging, long_work, planning
+from jolly_trellis.services import event_work, long_work, planning
+from jolly_trellis.services.conditions import check_brief
 from jolly_trellis.services.event_work import EventWork
 from jolly_trellis.services.long_work import Running
 from jolly_trellis.services.planning import EventState, NotFound
@@ -98,7 +99,7 @@ def lock(conn: sqlite3.Connection, event_id: int, task: str, at: str | None, *, 
     others = tuple(each for each in brief.locks if each.task != task)
     locks = others if at is None else (*others, Lock(task=task, starts_at=at))
     changed = replace(brief, locks=locks)
-    judging.check_brief(changed)
+    check_brief(changed)
     return planning.put_brief(conn, event_id, changed, base_revision=base_revision)
 
 
@@ -124,7 +125,7 @@ def read_times(
     for key, at in moved.items():
         locks[key] = Lock(task=key, starts_at=at.strftime("%Y-%m-%dT%H:%M"))
     changed = replace(brief, locks=tuple(locks.values()))
-    judging.check_brief(changed)
+    check_brief(changed)
     state_now = planning.put_brief(conn, event_id, changed, base_revision=base_revision)
     return state_now, tuple(known[key].task.name for key in moved), tuple(key for key in times if key not in known)
 
@@ -155,8 +156,9 @@ def _mended(brief: Brief, remedy: Remedy) -> Brief:
 
 
 def _with_tubes(conn: sqlite3.Connection, event_id: int, remedy: Remedy, base_revision: int) -> EventState:
-    """The variety of one piece in tubes. Raises NotFound, Stale."""
-    plan = planning.state(conn, event_id).plan
+    """The variety of one part in tubes. Raises NotFound, Stale."""
+    number = remedy.piece_id or 0
+    part, _ = planning.part_of(conn, event_id, number)
     label = f"Tubes for {remedy.variety}"
 
     def tubed(recipe: tuple[RecipeLine, ...]) -> tuple[RecipeLine, ...]:
@@ -167,13 +169,5 @@ def _with_tubes(conn: sqlite3.Connection, event_id: int, remedy: Remedy, base_re
             for line in recipe
         )
 
-    number = remedy.piece_id or 0
-    if number in plan.rigs_by_id():
-        rig = plan.rigs_by_id()[number]
-        changed = replace(rig, recipe=tubed(rig.recipe))
-        return planning.put_rig(conn, event_id, number, changed, base_revision=base_revision, label=label)
-    piece = plan.by_id().get(number)
-    if piece is None:
-        raise NotFound(f"piece {number}")
-    again = replace(piece, recipe=tubed(piece.recipe))
-    return planning.put_piece(conn, event_id, number, again, base_revision=base_revision, label=label)
+    changed = replace(part, recipe=tubed(part.recipe))
+    return planning.put_part(conn, event_id, number, changed, base_revision=base_revision, label=label)

@@ -5,7 +5,6 @@ import sqlite3
 from dataclasses import dataclass
 
 from jolly_trellis import __version__
-from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.buying import buy_stems
 from jolly_trellis.core.event.cost import EventCost, cost_of
 from jolly_trellis.core.event.days_before import VarietyDays, days_before
@@ -17,7 +16,11 @@ from jolly_trellis.core.event.shopping import Shelves, Shopping, shopping
 from jolly_trellis.core.event.water_rounds import WaterRounds, water_rounds
 from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.piece import Conditions
+from jolly_trellis.core.report import Report
+from jolly_trellis.core.rigging.assess import RigReport
+from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services import judging, long_work, planning, rigging
+from jolly_trellis.services.conditions import conditions_of, job_of, path_of
 from jolly_trellis.services.long_work import Running
 from jolly_trellis.store import codec, cuts, stock
 from jolly_trellis.store.connection import transaction
@@ -45,11 +48,10 @@ class EventWork:
 def work_of(conn: sqlite3.Connection, event_id: int) -> EventWork:
     """Gather an event. Raises NotFound; CoreError: the brief cannot be."""
     state = planning.state(conn, event_id)
-    job, conditions = judging.job_of(state.plan.brief), judging.conditions_of(conn, state.plan.brief)
-    made = made_of(conn, state.plan, conditions)
+    job, conditions = job_of(state.plan.brief), conditions_of(conn, state.plan.brief)
+    made = made_of(conn, event_id, state.plan, conditions)
     needs, larder = needs_of(made, turning=state.plan.brief.turning), larder_of(conn)
-    path = str(conn.execute("PRAGMA database_list").fetchone()["file"])
-    mark = hashlib.sha256(f"{path}|{stock.revision(conn)}|".encode() + codec.dumps(state.plan).encode())
+    mark = hashlib.sha256(f"{path_of(conn)}|{stock.revision(conn)}|".encode() + codec.dumps(state.plan).encode())
     mark.update(codec.dumps(needs).encode() + conditions.figures.edition.encode())
     mark.update(codec.dumps(rigging.survey_of(conn, event_id)[1].survey).encode())
     return EventWork(
@@ -66,21 +68,17 @@ def work_of(conn: sqlite3.Connection, event_id: int) -> EventWork:
     )
 
 
-def made_of(conn: sqlite3.Connection, plan: Plan, conditions: Conditions) -> Made:
+def made_of(conn: sqlite3.Connection, event_id: int, plan: Plan, conditions: Conditions) -> Made:
     """Everything of a plan, judged; what cannot be worked out has no report."""
     pieces, rigs = [], []
-    for planned in plan.pieces:
-        try:
-            report = judging.report_of(planned.piece, conditions, with_fixes=False)
-        except CoreError:
-            report = None
-        pieces.append(PieceWork(id=planned.id, piece=planned.piece, report=report))
-    for hung in plan.rigs:
-        try:
-            rig_report = rigging.report_of(conn, plan.brief, hung.rig, conditions)
-        except CoreError:
-            rig_report = None
-        rigs.append(RigWork(id=hung.id, rig=hung.rig, report=rig_report))
+    judged = judging.judge_all(conn, event_id, plan.brief, plan.parts, conditions)
+    for each in plan.parts:
+        report = judged[each.id].report
+        if isinstance(each.part, Rig):
+            rigs.append(RigWork(id=each.id, rig=each.part, report=report if isinstance(report, RigReport) else None))
+        else:
+            found = report if isinstance(report, Report) else None
+            pieces.append(PieceWork(id=each.id, piece=each.part, report=found))
     return Made(pieces=tuple(pieces), rigs=tuple(rigs))
 
 

@@ -5,11 +5,11 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from jolly_trellis.core.books.figures import FigureBook
-from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.method import CONSTANTS
 from jolly_trellis.core.quantities import Quantity
 from jolly_trellis.core.verdicts import State, Verb
-from jolly_trellis.services import figures, judging, planning, rigging
+from jolly_trellis.services import figures, judging, planning
+from jolly_trellis.services.conditions import conditions_of
 from jolly_trellis.services.planning import EventState
 from jolly_trellis.store.plan import Plan
 
@@ -61,8 +61,8 @@ def newer(conn: sqlite3.Connection, event_id: int) -> Newer:
         for key, value in new.values.items()
         if old.values[key] != value
     )
-    before, after = _states(conn, plan, old), _states(conn, plan, new)
-    names = {each.id: each.piece.name for each in plan.pieces} | {each.id: each.rig.name for each in plan.rigs}
+    before, after = _states(conn, event_id, plan, old), _states(conn, event_id, plan, new)
+    names = {each.id: each.part.name for each in plan.parts}
     verdicts = [
         VerdictChange(piece_id=number, name=names[number], verb=verb, was=before.get((number, verb)), now=now)
         for (number, verb), now in after.items()
@@ -83,23 +83,12 @@ def take(conn: sqlite3.Connection, event_id: int, *, base_revision: int) -> Even
     return planning.put_brief(conn, event_id, brief, base_revision=base_revision, label="Take the newer figures")
 
 
-def _states(conn: sqlite3.Connection, plan: Plan, book: FigureBook) -> Mapping[tuple[int, Verb], State | None]:
-    found: dict[tuple[int, Verb], State | None] = {}
+def _states(
+    conn: sqlite3.Connection, event_id: int, plan: Plan, book: FigureBook
+) -> Mapping[tuple[int, Verb], State | None]:
     with book.open():
-        conditions = judging.conditions_of(conn, plan.brief)
-        for planned in plan.pieces:
-            try:
-                report = judging.report_of(planned.piece, conditions, with_fixes=False)
-            except CoreError:
-                continue
-            found |= {(planned.id, each.verb): each.state for each in report.verdicts}
-        for hung in plan.rigs:
-            try:
-                verdict = rigging.report_of(conn, plan.brief, hung.rig, conditions).verdict
-            except CoreError:
-                continue
-            found[hung.id, verdict.verb] = verdict.state
-    return found
+        judged = judging.judge_all(conn, event_id, plan.brief, plan.parts, conditions_of(conn, plan.brief))
+    return {(number, each.verb): each.state for number, found in judged.items() for each in found.verdicts}
 
 
 def _worse_first(change: VerdictChange) -> tuple[int, int]:

@@ -5,7 +5,16 @@ from pathlib import Path
 
 from jolly_trellis.catalog import loaders
 from jolly_trellis.store import stock
-from jolly_trellis.store.connection import StoreError, check, in_words, migrate, open_database, transaction
+from jolly_trellis.store.connection import (
+    StoreError,
+    check,
+    copy_to,
+    in_words,
+    migrate,
+    open_database,
+    outdated,
+    transaction,
+)
 
 DATABASE_NAME = "jolly-trellis.sqlite"
 COPIES = "copies"
@@ -53,6 +62,8 @@ def _opened(path: Path) -> sqlite3.Connection:
     conn = open_database(path)
     try:
         check(conn)
+        if (version := outdated(conn)) is not None:
+            _keep_a_copy(conn, path.parent / COPIES / f"before-update-{version}.sqlite")
         migrate(conn)
         with transaction(conn):
             stock.fill_if_empty(
@@ -67,6 +78,14 @@ def _opened(path: Path) -> sqlite3.Connection:
         conn.close()
         raise
     return conn
+
+
+def _keep_a_copy(conn: sqlite3.Connection, target: Path) -> None:
+    try:
+        target.parent.mkdir(exist_ok=True)
+        copy_to(conn, target)
+    except (sqlite3.Error, OSError) as problem:
+        raise StoreError(f"is copied before it is brought up to date, and {target} {in_words(problem)}") from None
 
 
 def _way_out(folder: Path, why: str) -> str:

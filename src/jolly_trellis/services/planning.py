@@ -9,19 +9,22 @@ from typing import Any
 from jolly_trellis import __version__
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.piece import Piece, RecipeLine
+from jolly_trellis.core.plan.parts import Part
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services import figures
-from jolly_trellis.store import codec, events, history
+from jolly_trellis.store import codec, events, history, plan_changes
 from jolly_trellis.store.connection import transaction
+from jolly_trellis.store.difference import Way
 from jolly_trellis.store.events import EventRow
-from jolly_trellis.store.plan import MOST_PIECES, MOST_RIGS, Brief, Plan, PlannedPiece, PlannedRig
+from jolly_trellis.store.history import Change
+from jolly_trellis.store.plan import MOST_PARTS, Brief, Plan, Planned
 
 _SEATS = "dealt"
 
 
 class NotFound(Exception):
-    """No such event, piece or fix."""
+    """No such event, part or fix."""
 
 
 class NothingToDo(Exception):
@@ -56,16 +59,10 @@ class EventState:
     redo: str | None
 
 
-def new_event(
-    conn: sqlite3.Connection, brief: Brief, pieces: tuple[Piece, ...] = (), rigs: tuple[Rig, ...] = ()
-) -> EventState:
+def new_event(conn: sqlite3.Connection, brief: Brief, parts: tuple[Part, ...] = ()) -> EventState:
     """Start an event; its first step, which cannot be undone, is the plan it starts with."""
-    plan = Plan(
-        brief=brief,
-        pieces=tuple(PlannedPiece(id=index, piece=each) for index, each in enumerate(pieces, start=1)),
-        rigs=tuple(PlannedRig(id=index, rig=each) for index, each in enumerate(rigs, start=len(pieces) + 1)),
-    )
-    return state(conn, begin(conn, plan).id)
+    planned = tuple(Planned(id=number, part=each) for number, each in enumerate(parts, start=1))
+    return state(conn, begin(conn, Plan(brief=brief, parts=planned)).id)
 
 
 def copy_event(conn: sqlite3.Connection, event_id: int) -> EventState:
@@ -94,10 +91,9 @@ def begin(conn: sqlite3.Connection, plan: Plan) -> EventRow:
         plan = _pinned(conn, plan)
         event_id = events.add_event(conn, plan.brief)
         event = _event(conn, event_id)
-        empty = Plan(brief=plan.brief)
-        events.put_plan(conn, event, empty, plan, revision=1, step=0, version=__version__)
-        history.add_step(conn, event_id, 0, "Start", plan)
-        history.add_revision(conn, event_id, 1, plan)
+        changes = plan_changes.between(Plan(brief=plan.brief), plan)
+        events.put_plan(conn, event, plan, changes, revision=1, step=0, version=__version__)
+        history.add(conn, event_id, 1, Change(step=None, label="Start", changes={}))
         return _event(conn, event_id)
 
 
@@ -118,14 +114,11 @@ def bring_back_event(conn: sqlite3.Connection, event_id: int) -> None:
 def state(conn: sqlite3.Connection, event_id: int) -> EventState:
     """An event as it stands. Raises NotFound."""
     event = _event(conn, event_id)
-    undo = None
-    if event.step > 0 and history.step_plan(conn, event_id, event.step - 1) is not None:
-        undo = history.step_label(conn, event_id, event.step)
     return EventState(
         event=event,
         plan=events.get_plan(conn, event_id),
-        undo=undo,
-        redo=history.step_label(conn, event_id, event.step + 1),
+        undo=history.label(conn, event_id, event.step),
+        redo=history.label(conn, event_id, event.step + 1),
     )
 
 
@@ -137,12 +130,29 @@ def brief_of(conn: sqlite3.Connection, event_id: int) -> Brief:
     return brief
 
 
-def piece_of(conn: sqlite3.Connection, event_id: int, piece_id: int) -> tuple[Piece, Brief]:
-    """A piece and the brief of its event. Raises NotFound."""
-    plan = state(conn, event_id).plan
-    if piece_id not in plan.by_id():
-        raise NotFound(f"piece {piece_id}")
-    return plan.by_id()[piece_id], plan.brief
+def part_of(conn: sqlite3.Connection, event_id: int, part_id: int) -> tuple[Part, Brief]:
+    """A part and the brief of its event. Raises NotFound."""
+    brief = brief_of(conn, event_id)
+    part = events.get_part(conn, event_id, part_id)
+    if part is None:
+        raise NotFound(f"part {part_id}")
+    return part, brief
+
+
+def piece_of(conn: sqlite3.Connection, event_id: int, part_id: int) -> tuple[Piece, Brief]:
+    """A part that stands or is carried, and the brief of its event. Raises NotFound."""
+    part, brief = part_of(conn, event_id, part_id)
+    if not isinstance(part, Piece):
+        raise NotFound(f"piece {part_id}")
+    return part, brief
+
+
+def rig_of(conn: sqlite3.Connection, event_id: int, part_id: int) -> tuple[Rig, Brief]:
+    """A part that hangs or is mounted, and the brief of its event. Raises NotFound."""
+    part, brief = part_of(conn, event_id, part_id)
+    if not isinstance(part, Rig):
+        raise NotFound(f"rig {part_id}")
+    return part, brief
 
 
 def put_brief(
@@ -153,7 +163,7 @@ def put_brief(
     def change(plan: Plan) -> Plan:
         return replace(plan, brief=brief)
 
-    return _change(conn, event_id, change, base_revision=base_revision, label=label, piece_id=None)
+    return _change(conn, event_id, change, base_revision=base_revision, label=label, part_id=None)
 
 
 def put_recipes(
@@ -169,131 +179,70 @@ def put_recipes(
     def change(plan: Plan) -> Plan:
         if (now := _event(conn, event_id).revision) > base_revision:
             raise Stale(revision=now, differences=())
-        return replace(
-            plan,
-            pieces=tuple(
-                replace(each, piece=replace(each.piece, recipe=change_recipe(each.piece.recipe)))
-                for each in plan.pieces
-            ),
-            rigs=tuple(
-                replace(each, rig=replace(each.rig, recipe=change_recipe(each.rig.recipe))) for each in plan.rigs
-            ),
+        parts = tuple(
+            replace(each, part=replace(each.part, recipe=change_recipe(each.part.recipe))) for each in plan.parts
         )
+        return replace(plan, parts=parts)
 
-    return _change(conn, event_id, change, base_revision=base_revision, label=label, piece_id=None)
+    return _change(conn, event_id, change, base_revision=base_revision, label=label, part_id=None)
 
 
-def add_piece(conn: sqlite3.Connection, event_id: int, piece: Piece, *, base_revision: int) -> tuple[EventState, int]:
-    """Add a piece at the end of the line-up, with its number. Never stale: it touches nothing.
+def add_part(conn: sqlite3.Connection, event_id: int, part: Part, *, base_revision: int) -> tuple[EventState, int]:
+    """Add a part at the end of the line-up, with its number. Never stale: it touches nothing.
 
     Raises: NotFound; InvalidMeasure: the event has as many as it takes.
     """
-
-    def add(plan: Plan, number: int) -> Plan:
-        _room_for(len(plan.pieces), MOST_PIECES, "pieces")
-        return replace(plan, pieces=(*plan.pieces, PlannedPiece(id=number, piece=piece)))
-
-    return _add(conn, event_id, add, base_revision=base_revision, label=f"Add {piece.name}")
-
-
-def put_piece(
-    conn: sqlite3.Connection, event_id: int, piece_id: int, piece: Piece, *, base_revision: int, label: str
-) -> EventState:
-    """Save a piece. Raises NotFound, Stale."""
-
-    def change(plan: Plan) -> Plan:
-        if piece_id not in plan.by_id():
-            raise NotFound(f"piece {piece_id}")
-        pieces = tuple(replace(each, piece=piece) if each.id == piece_id else each for each in plan.pieces)
-        return replace(plan, pieces=pieces)
-
-    return _change(conn, event_id, change, base_revision=base_revision, label=label, piece_id=piece_id)
-
-
-def remove_piece(conn: sqlite3.Connection, event_id: int, piece_id: int, *, base_revision: int) -> EventState:
-    """Take a piece out; undo brings it back. Raises NotFound, Stale."""
-    label = f"Remove {piece_of(conn, event_id, piece_id)[0].name}"
-
-    def change(plan: Plan) -> Plan:
-        return replace(plan, pieces=tuple(each for each in plan.pieces if each.id != piece_id))
-
-    return _change(conn, event_id, change, base_revision=base_revision, label=label, piece_id=piece_id)
-
-
-def rig_of(conn: sqlite3.Connection, event_id: int, rig_id: int) -> tuple[Rig, Brief]:
-    """A hung piece and the brief of its event. Raises NotFound."""
-    plan = state(conn, event_id).plan
-    if rig_id not in plan.rigs_by_id():
-        raise NotFound(f"rig {rig_id}")
-    return plan.rigs_by_id()[rig_id], plan.brief
-
-
-def add_rig(conn: sqlite3.Connection, event_id: int, rig: Rig, *, base_revision: int) -> tuple[EventState, int]:
-    """Add a hung piece at the end of the line-up, with its number. Never stale: it touches nothing.
-
-    Raises: NotFound; InvalidMeasure: the event has as many as it takes.
-    """
-
-    def add(plan: Plan, number: int) -> Plan:
-        _room_for(len(plan.rigs), MOST_RIGS, "hung pieces")
-        return replace(plan, rigs=(*plan.rigs, PlannedRig(id=number, rig=rig)))
-
-    return _add(conn, event_id, add, base_revision=base_revision, label=f"Add {rig.name}")
-
-
-def put_rig(
-    conn: sqlite3.Connection, event_id: int, rig_id: int, rig: Rig, *, base_revision: int, label: str
-) -> EventState:
-    """Save a hung piece. Raises NotFound, Stale."""
-
-    def change(plan: Plan) -> Plan:
-        if rig_id not in plan.rigs_by_id():
-            raise NotFound(f"rig {rig_id}")
-        rigs = tuple(replace(each, rig=rig) if each.id == rig_id else each for each in plan.rigs)
-        return replace(plan, rigs=rigs)
-
-    return _change(conn, event_id, change, base_revision=base_revision, label=label, piece_id=rig_id)
-
-
-def remove_rig(conn: sqlite3.Connection, event_id: int, rig_id: int, *, base_revision: int) -> EventState:
-    """Take a hung piece out; undo brings it back. Raises NotFound, Stale."""
-    label = f"Remove {rig_of(conn, event_id, rig_id)[0].name}"
-
-    def change(plan: Plan) -> Plan:
-        return replace(plan, rigs=tuple(each for each in plan.rigs if each.id != rig_id))
-
-    return _change(conn, event_id, change, base_revision=base_revision, label=label, piece_id=rig_id)
-
-
-def undo(conn: sqlite3.Connection, event_id: int, *, base_revision: int) -> EventState:
-    """Go back one step. Raises NotFound, Stale, NothingToDo."""
-    return _travel(conn, event_id, -1, base_revision=base_revision)
-
-
-def redo(conn: sqlite3.Connection, event_id: int, *, base_revision: int) -> EventState:
-    """Go forward one step again. Raises NotFound, Stale, NothingToDo."""
-    return _travel(conn, event_id, 1, base_revision=base_revision)
-
-
-def _room_for(have: int, most: int, what: str) -> None:
-    if have >= most:
-        raise InvalidMeasure(
-            path="",
-            message=phrase(f"This event has {have} {what} already."),
-            limit=phrase(f"An event takes {most} {what}: plan the rest as an event of its own."),
-        )
-
-
-def _add(
-    conn: sqlite3.Connection, event_id: int, add: Callable[[Plan, int], Plan], *, base_revision: int, label: str
-) -> tuple[EventState, int]:
-    """Add a part under the next number, which is read in the transaction that takes it."""
     with transaction(conn):
         event = _event(conn, event_id)
         _not_ahead(event, base_revision)
         before = events.get_plan(conn, event_id)
-        _write(conn, event, before, add(before, event.next_piece), label)
-    return state(conn, event_id), event.next_piece
+        _room_for_one(before)
+        after = replace(before, parts=(*before.parts, Planned(id=event.next_part, part=part)))
+        _write(conn, event, before, after, f"Add {part.name}")
+    return state(conn, event_id), event.next_part
+
+
+def put_part(
+    conn: sqlite3.Connection, event_id: int, part_id: int, part: Part, *, base_revision: int, label: str
+) -> EventState:
+    """Save a part. Raises NotFound: there is none of that number and kind; Stale."""
+
+    def change(plan: Plan) -> Plan:
+        if type(plan.by_id().get(part_id)) is not type(part):
+            raise NotFound(f"part {part_id}")
+        parts = tuple(replace(each, part=part) if each.id == part_id else each for each in plan.parts)
+        return replace(plan, parts=parts)
+
+    return _change(conn, event_id, change, base_revision=base_revision, label=label, part_id=part_id)
+
+
+def remove_part(conn: sqlite3.Connection, event_id: int, part_id: int, *, base_revision: int) -> EventState:
+    """Take a part out; undo brings it back. Raises NotFound, Stale."""
+    label = f"Remove {part_of(conn, event_id, part_id)[0].name}"
+
+    def change(plan: Plan) -> Plan:
+        return replace(plan, parts=tuple(each for each in plan.parts if each.id != part_id))
+
+    return _change(conn, event_id, change, base_revision=base_revision, label=label, part_id=part_id)
+
+
+def undo(conn: sqlite3.Connection, event_id: int, *, base_revision: int) -> EventState:
+    """Go back one step. Raises NotFound, Stale, NothingToDo."""
+    return _travel(conn, event_id, "back", base_revision=base_revision)
+
+
+def redo(conn: sqlite3.Connection, event_id: int, *, base_revision: int) -> EventState:
+    """Go forward one step again. Raises NotFound, Stale, NothingToDo."""
+    return _travel(conn, event_id, "forth", base_revision=base_revision)
+
+
+def _room_for_one(plan: Plan) -> None:
+    if len(plan.parts) >= MOST_PARTS:
+        raise InvalidMeasure(
+            path="",
+            message=phrase(f"This event has {MOST_PARTS} pieces already."),
+            limit=phrase(f"An event takes {MOST_PARTS} pieces: plan the rest as an event of its own."),
+        )
 
 
 def _not_ahead(event: EventRow, base_revision: int) -> None:
@@ -306,13 +255,13 @@ def _write(conn: sqlite3.Connection, event: EventRow, before: Plan, after: Plan,
     """Keep a changed plan as the next step, inside a transaction."""
     if not after.brief.figures and before.brief.figures:
         after = replace(after, brief=replace(after.brief, figures=before.brief.figures))
-    if after == before:
+    if not plan_changes.between(before, after):
         return
     after = _pinned(conn, after)
+    changes = plan_changes.between(before, after)
     revision, step = event.revision + 1, event.step + 1
-    events.put_plan(conn, event, before, after, revision=revision, step=step, version=__version__)
-    history.add_step(conn, event.id, step, label, after)
-    history.add_revision(conn, event.id, revision, after)
+    events.put_plan(conn, event, after, changes, revision=revision, step=step, version=__version__)
+    history.add(conn, event.id, revision, Change(step=step, label=label, changes=changes))
 
 
 def _pinned(conn: sqlite3.Connection, plan: Plan) -> Plan:
@@ -327,26 +276,26 @@ def _change(
     *,
     base_revision: int,
     label: str,
-    piece_id: int | None,
+    part_id: int | None,
 ) -> EventState:
-    """Apply a change to what it touches: one piece or rig, or the brief where `piece_id` is None."""
+    """Apply a change to what it touches: one part, or the brief where `part_id` is None."""
     with transaction(conn):
         event = _event(conn, event_id)
         _not_ahead(event, base_revision)
         touched = event.brief_revision
-        if piece_id is not None:
-            touched = events.part_revisions(conn, event_id).get(piece_id, 0)
+        if part_id is not None:
+            touched = events.part_revisions(conn, event_id).get(part_id, 0)
         before = events.get_plan(conn, event_id)
         if touched > base_revision:
             raise Stale(
                 revision=event.revision,
-                differences=_differences(conn, event_id, base_revision, before, piece_id),
+                differences=_differences(conn, event_id, base_revision, before, part_id),
             )
         _write(conn, event, before, change(before), label)
     return state(conn, event_id)
 
 
-def _travel(conn: sqlite3.Connection, event_id: int, by: int, *, base_revision: int) -> EventState:
+def _travel(conn: sqlite3.Connection, event_id: int, way: Way, *, base_revision: int) -> EventState:
     with transaction(conn):
         event = _event(conn, event_id)
         _not_ahead(event, base_revision)
@@ -356,13 +305,14 @@ def _travel(conn: sqlite3.Connection, event_id: int, by: int, *, base_revision: 
                 revision=event.revision,
                 differences=_differences(conn, event_id, base_revision, before, None),
             )
-        step = event.step + by
-        after = history.step_plan(conn, event_id, step)
-        if after is None:
-            raise NothingToDo("There is nothing to undo." if by < 0 else "There is nothing to redo.")
-        revision = event.revision + 1
-        events.put_plan(conn, event, before, after, revision=revision, step=step, version=__version__)
-        history.add_revision(conn, event_id, revision, after)
+        found = history.step(conn, event_id, event.step + (way == "forth"))
+        if found is None:
+            raise NothingToDo("There is nothing to undo." if way == "back" else "There is nothing to redo.")
+        after = plan_changes.moved(before, found.changes, way)
+        changes = plan_changes.between(before, after)
+        revision, step = event.revision + 1, event.step + (1 if way == "forth" else -1)
+        events.put_plan(conn, event, after, changes, revision=revision, step=step, version=__version__)
+        history.add(conn, event_id, revision, Change(step=None, label="", changes=changes))
     return state(conn, event_id)
 
 
@@ -374,13 +324,16 @@ def _event(conn: sqlite3.Connection, event_id: int) -> EventRow:
 
 
 def _differences(
-    conn: sqlite3.Connection, event_id: int, base_revision: int, now: Plan, piece_id: int | None
+    conn: sqlite3.Connection, event_id: int, base_revision: int, now: Plan, part_id: int | None
 ) -> tuple[Difference, ...]:
-    """What changed since a revision, in one piece or in the whole plan."""
-    then = history.revision_plan(conn, event_id, base_revision)
-    if then is None:
+    """What changed since a revision, in one part or in the whole plan; nothing where that is not known any more."""
+    changed = history.since(conn, event_id, base_revision)
+    if changed is None:
         return ()
-    was, is_now = (_flat(_part(plan, piece_id)) for plan in (then, now))
+    then = now
+    for each in changed:
+        then = plan_changes.moved(then, each.changes, "back")
+    was, is_now = (_flat(_part(plan, part_id)) for plan in (then, now))
     return tuple(
         Difference(path=path, was=was.get(path), now=is_now.get(path))
         for path in sorted(was.keys() | is_now.keys())
@@ -388,12 +341,11 @@ def _differences(
     )
 
 
-def _part(plan: Plan, piece_id: int | None) -> Any:
-    if piece_id is not None:
-        part = plan.by_id().get(piece_id) or plan.rigs_by_id().get(piece_id)
+def _part(plan: Plan, part_id: int | None) -> Any:
+    if part_id is not None:
+        part = plan.by_id().get(part_id)
         return {} if part is None else codec.to_plain(part)
-    names = {each: part.name for each, part in (plan.by_id() | plan.rigs_by_id()).items()}
-    return {"brief": codec.to_plain(plan.brief), "pieces": names}
+    return {"brief": codec.to_plain(plan.brief), "pieces": {each.id: each.part.name for each in plan.parts}}
 
 
 def _flat(value: Any, path: str = "") -> dict[str, Any]:

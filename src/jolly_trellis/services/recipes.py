@@ -51,7 +51,7 @@ def scale(conn: sqlite3.Connection, event_id: int, piece_id: int, factor: float,
     """Keep a piece's recipe times a factor. Raises NotFound, Stale, InvalidMeasure."""
     piece, _ = planning.piece_of(conn, event_id, piece_id)
     changed = replace(piece, recipe=scaled(piece.recipe, factor))
-    return planning.put_piece(conn, event_id, piece_id, changed, base_revision=base_revision, label="Scale the recipe")
+    return planning.put_part(conn, event_id, piece_id, changed, base_revision=base_revision, label="Scale the recipe")
 
 
 def cost_of_piece(work: EventWork, piece_id: int) -> PieceCost:

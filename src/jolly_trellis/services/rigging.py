@@ -1,18 +1,12 @@
-"""Hung work in its place: judged with what the place's survey says, and the survey itself."""
+"""The survey of a place, and hung work with what it says of its points."""
 
 import sqlite3
-from collections import OrderedDict
 from dataclasses import replace
 
-from jolly_trellis.core import ranges
 from jolly_trellis.core.books.figures import FigureBook
-from jolly_trellis.core.errors import CoreError, InvalidMeasure, Unfinished
-from jolly_trellis.core.piece import Conditions
+from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.quantities import phrase
-from jolly_trellis.core.rigging import lines
 from jolly_trellis.core.rigging import survey as surveying
-from jolly_trellis.core.rigging.assess import RigReport, assess
-from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.rigging.survey import Survey
 from jolly_trellis.services import figures, planning
@@ -23,73 +17,10 @@ from jolly_trellis.store.events import EventRow
 from jolly_trellis.store.plan import Brief, Plan
 from jolly_trellis.store.surveys import SurveyRow
 
-_MOST_KEPT = 400
-_kept: OrderedDict[tuple[object, ...], RigReport] = OrderedDict()
-
 
 def in_place(conn: sqlite3.Connection, brief: Brief, rig: Rig) -> Rig:
     """A rig with what the survey of its event's place says of its points."""
     return surveying.in_place(rig, surveys.get_survey(conn, _place_of(brief)).survey)
-
-
-def report_of(conn: sqlite3.Connection, brief: Brief, rig: Rig, conditions: Conditions) -> RigReport:
-    """Judge a rig in its place; one that was judged before of the same parts and times is not worked out again.
-
-    Raises: CoreError: the rig cannot be.
-    """
-    there = in_place(conn, brief, rig)
-    net = conditions.nettings.get(there.armature.netting or "")
-    varieties = tuple(conditions.varieties.get(line.variety) for line in there.recipe)
-    key = (there, net, varieties, conditions.filled_at, conditions.ends_at, conditions.figures.edition)
-    found = _kept.get(key)
-    if found is None:
-        found = assess(there, conditions)
-        _kept[key] = found
-        while len(_kept) > _MOST_KEPT:
-            _kept.popitem(last=False)
-    return found
-
-
-def check(conn: sqlite3.Connection, brief: Brief, rig: Rig, conditions: Conditions, *, kept: Rig | None) -> None:
-    """Refuse a rig that cannot be; one that is only unfinished may be kept, and one that is kept broken be mended.
-
-    Args:
-        kept: the rig as it stands in the plan; None for a new one.
-    Raises: CoreError: it cannot be, and the one that is kept could; or a line newly made off with what does not hold.
-    """
-    known = () if kept is None else tuple(spec for _, spec in _specs(kept))
-    for path, spec in _specs(rig):
-        if not spec.fits and spec not in known:
-            raise InvalidMeasure(
-                path=f"{path}.fitting",
-                message=phrase(f"A {spec.fitting} does not hold in {spec.kind}."),
-                limit=phrase(f"Choose {lines.remedy_words(spec)}."),
-            )
-    try:
-        report_of(conn, brief, rig, conditions)
-    except Unfinished:
-        return
-    except CoreError:
-        if kept is None or not _as_bad_before(conn, brief, rig, kept, conditions):
-            raise
-
-
-def _as_bad_before(conn: sqlite3.Connection, brief: Brief, rig: Rig, kept: Rig, conditions: Conditions) -> bool:
-    try:
-        report_of(conn, brief, kept, conditions)
-    except Unfinished:
-        return False
-    except CoreError:
-        return not ranges.new_outside(rig, kept)
-    return False
-
-
-def _specs(rig: Rig) -> tuple[tuple[str, LineSpec], ...]:
-    """Every line of a rig, with where it stands."""
-    found = [(f"lines.{index}.spec", line.spec) for index, line in enumerate(rig.lines)]
-    found += [] if rig.bond is None else [("bond.spec", rig.bond.spec)]
-    found += [] if rig.armature.carrier is None else [("armature.carrier", rig.armature.carrier)]
-    return tuple(found)
 
 
 def survey_of(conn: sqlite3.Connection, event_id: int) -> tuple[str, SurveyRow]:

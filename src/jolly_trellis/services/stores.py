@@ -226,10 +226,8 @@ def _made_with(conn: sqlite3.Connection, key: str) -> list[str]:
     found = []
     for event in events.list_events(conn):
         plan = events.get_plan(conn, event.id)
-        works = [(each.piece.name, each.piece) for each in plan.pieces] + [
-            (each.rig.name, each.rig) for each in plan.rigs
-        ]
-        found += [f"“{name}” of {event.name}" for name, work in works if _names(codec.to_plain(work), key)]
+        works = [each.part for each in plan.parts]
+        found += [f"“{work.name}” of {event.name}" for work in works if _names(codec.to_plain(work), key)]
     return found
 
 

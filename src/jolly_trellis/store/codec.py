@@ -3,12 +3,14 @@
 import json
 from datetime import datetime
 from decimal import Decimal
-from typing import Any, TypeVar
+from typing import Any, TypeVar, get_origin
 
 from cattrs import Converter
 from cattrs.gen import make_dict_structure_fn
 
+from jolly_trellis.core.plan.parts import KINDS, kind_of
 from jolly_trellis.core.rigging.lines import LineSpec
+from jolly_trellis.store.plan import Planned
 
 T = TypeVar("T")
 
@@ -28,6 +30,25 @@ def _line_spec(plain: Any, _: Any) -> LineSpec:
 
 _structure_line = make_dict_structure_fn(LineSpec, _converter, _cattrs_forbid_extra_keys=True)
 _converter.register_structure_hook(LineSpec, _line_spec)
+
+
+def _planned(plain: Any, _: Any) -> Planned[Any]:
+    """A numbered part, by the kind written beside it."""
+    part = _converter.structure(plain["part"], KINDS[plain["kind"]])
+    return Planned(id=int(plain["id"]), part=part)
+
+
+def _is_planned(kind: Any) -> bool:
+    origin: Any = get_origin(kind) or kind
+    return origin is Planned
+
+
+def _plain_planned(planned: Planned[Any]) -> dict[str, Any]:
+    return {"id": planned.id, "kind": kind_of(planned.part), "part": _converter.unstructure(planned.part)}
+
+
+_converter.register_structure_hook_func(_is_planned, _planned)
+_converter.register_unstructure_hook_func(_is_planned, _plain_planned)
 
 
 def to_plain(value: object) -> Any:

@@ -3,9 +3,11 @@
 import errno
 import sqlite3
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager
 from importlib.resources import files
 from pathlib import Path
+
+from jolly_trellis.store import migrating
 
 PATIENCE_S = 10.0
 
@@ -48,6 +50,7 @@ def migrate(conn: sqlite3.Connection) -> int:
     Returns: how many migrations ran.
     """
     conn.execute("PRAGMA journal_mode = WAL")
+    migrating.provide(conn)
     known = _migrations()
     version = int(conn.execute("PRAGMA user_version").fetchone()[0])
     for number, sql in known[version:]:
@@ -72,12 +75,36 @@ def check(conn: sqlite3.Connection) -> None:
         raise
     except sqlite3.DatabaseError:
         raise StoreError("is damaged, or no data of Jolly Trellis at all") from None
-    if tables and not {"event", "piece", "vessel", "stock_revision"} <= tables:
+    if tables and not {"event", "vessel", "stock_revision"} <= tables:
         raise StoreError("holds the data of another program")
     if version > known:
         raise StoreError(f"was written by a newer Jolly Trellis (data version {version}; this one knows {known})")
     if not whole:
         raise StoreError("is damaged")
+
+
+def outdated(conn: sqlite3.Connection) -> int | None:
+    """The version of a database that is to be brought up to date; None for a new one and for one that is."""
+    version = int(conn.execute("PRAGMA user_version").fetchone()[0])
+    return version if 0 < version < len(_migrations()) else None
+
+
+def copy_to(conn: sqlite3.Connection, target: Path) -> None:
+    """Copy a database as it stands into a new file, look it through, and only then give it its name.
+
+    Raises: StoreError: it is damaged; sqlite3.Error, OSError: it cannot be read, or the file not be written.
+    """
+    half = target.with_name(target.name + ".part")
+    half.unlink(missing_ok=True)
+    try:
+        with closing(sqlite3.connect(half)) as copy:
+            conn.backup(copy)
+            if copy.execute("PRAGMA integrity_check(1)").fetchone()[0] != "ok":
+                raise StoreError("is damaged")
+            copy.execute("PRAGMA journal_mode = DELETE")
+        half.replace(target)
+    finally:
+        half.unlink(missing_ok=True)
 
 
 def in_words(problem: sqlite3.Error | OSError) -> str:

@@ -1,17 +1,16 @@
-"""Events and their pieces: the plan as it stands, its revisions and its history."""
+"""Events and their parts: the plan as it stands, and its revisions."""
 
+import json
 import sqlite3
-from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Literal, TypeVar
+from functools import lru_cache
 
-from jolly_trellis.core.piece import Piece
-from jolly_trellis.core.rigging.rig import Rig
-from jolly_trellis.store import codec
-from jolly_trellis.store.plan import Brief, Plan, PlannedPiece, PlannedRig
+from jolly_trellis.core.plan.parts import KINDS, Part, PartKind, kind_of
+from jolly_trellis.store import codec, plan_changes
+from jolly_trellis.store.plan import MOST_PARTS, Brief, Plan, Planned
+from jolly_trellis.store.plan_changes import Changes
 
-Part = Literal["piece", "rig"]
-T = TypeVar("T")
+_MOST_READ = 4 * MOST_PARTS
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -23,7 +22,7 @@ class EventRow:
     revision: int
     brief_revision: int
     step: int
-    next_piece: int
+    next_part: int
 
 
 def list_events(conn: sqlite3.Connection) -> tuple[EventRow, ...]:
@@ -68,84 +67,84 @@ def get_brief(conn: sqlite3.Connection, event_id: int) -> Brief | None:
 def get_plan(conn: sqlite3.Connection, event_id: int) -> Plan:
     """The whole plan of an event as it stands."""
     brief = conn.execute("SELECT brief FROM event WHERE id = :id", {"id": event_id}).fetchone()[0]
-    pieces = tuple(PlannedPiece(id=each, piece=piece) for each, piece in _parts(conn, "piece", event_id, Piece))
-    rigs = tuple(PlannedRig(id=each, rig=rig) for each, rig in _parts(conn, "rig", event_id, Rig))
-    return Plan(brief=codec.loads(brief, Brief), pieces=pieces, rigs=rigs)
+    rows = conn.execute("SELECT id, kind, design FROM part WHERE event_id = :id ORDER BY position", {"id": event_id})
+    parts = tuple(Planned(id=row["id"], part=_read(row["design"], row["kind"])) for row in rows)
+    return Plan(brief=codec.loads(brief, Brief), parts=parts)
+
+
+def get_part(conn: sqlite3.Connection, event_id: int, part_id: int) -> Part | None:
+    """One part of an event as it stands, or None."""
+    row = conn.execute(
+        "SELECT kind, design FROM part WHERE event_id = :event AND id = :id", {"event": event_id, "id": part_id}
+    ).fetchone()
+    return None if row is None else _read(row["design"], row["kind"])
 
 
 def part_revisions(conn: sqlite3.Connection, event_id: int) -> dict[int, int]:
-    """The revision at which each piece and each rig last changed."""
-    rows = conn.execute(
-        "SELECT id, revision FROM piece WHERE event_id = :id "
-        "UNION ALL SELECT id, revision FROM rig WHERE event_id = :id",
-        {"id": event_id},
-    )
+    """The revision at which each part last changed."""
+    rows = conn.execute("SELECT id, revision FROM part WHERE event_id = :id", {"id": event_id})
     return {row["id"]: row["revision"] for row in rows}
 
 
 def put_plan(
-    conn: sqlite3.Connection, event: EventRow, before: Plan, after: Plan, *, revision: int, step: int, version: str
+    conn: sqlite3.Connection, event: EventRow, plan: Plan, changes: Changes, *, revision: int, step: int, version: str
 ) -> None:
-    """Write a plan over the one before it; only what differs takes the new revision."""
-    kept = part_revisions(conn, event.id)
-    numbers = (event.id, revision, version)
-    _put_parts(conn, "piece", numbers, before.by_id(), after.by_id(), kept)
-    _put_parts(conn, "rig", numbers, before.rigs_by_id(), after.rigs_by_id(), kept)
+    """Write what of a plan has changed, under a new revision."""
+    _put_parts(conn, event.id, plan, changes, revision=revision, version=version)
     conn.execute(
         """
         UPDATE event SET name = :name, brief = :brief, revision = :revision, step = :step,
             brief_revision = CASE WHEN :changed THEN :revision ELSE brief_revision END,
-            next_piece = max(next_piece, :next)
+            next_part = max(next_part, :next)
         WHERE id = :id
         """,
         {
             "id": event.id,
-            "name": after.brief.name,
-            "brief": codec.dumps(after.brief),
+            "name": plan.brief.name,
+            "brief": codec.dumps(plan.brief),
             "revision": revision,
             "step": step,
-            "changed": int(before.brief != after.brief),
-            "next": max((*after.by_id(), *after.rigs_by_id()), default=0) + 1,
+            "changed": int(plan_changes.BRIEF in changes),
+            "next": max((each.id for each in plan.parts), default=0) + 1,
         },
     )
 
 
-def _parts(conn: sqlite3.Connection, table: Part, event_id: int, kind: type[T]) -> list[tuple[int, T]]:
-    """(number, thing) of every piece or rig of an event, in order; the table's name comes from this file only."""
-    rows = conn.execute(f"SELECT id, design FROM {table} WHERE event_id = :id ORDER BY position", {"id": event_id})
-    return [(row["id"], codec.loads(row["design"], kind)) for row in rows]
-
-
 def _put_parts(
-    conn: sqlite3.Connection,
-    table: Part,
-    numbers: tuple[int, int, str],
-    old: Mapping[int, object],
-    new: Mapping[int, object],
-    kept: Mapping[int, int],
+    conn: sqlite3.Connection, event_id: int, plan: Plan, changes: Changes, *, revision: int, version: str
 ) -> None:
-    """Write the pieces or rigs of a plan, in order; only what differs takes the new revision."""
-    event_id, revision, version = numbers
-    for part in old.keys() - new.keys():
-        conn.execute(f"DELETE FROM {table} WHERE event_id = :event AND id = :id", {"event": event_id, "id": part})
-    for position, (part, thing) in enumerate(new.items()):
-        changed = old.get(part) != thing
+    for position, each in enumerate(plan.parts):
+        place = {"event": event_id, "id": each.id, "position": position}
+        if plan_changes.touching(each.id) in changes:
+            conn.execute(
+                """
+                INSERT INTO part (event_id, id, position, kind, design, computed_by, revision)
+                VALUES (:event, :id, :position, :kind, :design, :version, :revision)
+                ON CONFLICT (event_id, id) DO UPDATE SET position = excluded.position, kind = excluded.kind,
+                    design = excluded.design, computed_by = excluded.computed_by, revision = excluded.revision
+                """,
+                {
+                    **place,
+                    "kind": kind_of(each.part),
+                    "design": codec.dumps(each.part),
+                    "version": version,
+                    "revision": revision,
+                },
+            )
+        elif plan_changes.ORDER in changes:
+            conn.execute("UPDATE part SET position = :position WHERE event_id = :event AND id = :id", place)
+    if plan_changes.ORDER in changes:
+        kept = [each.id for each in plan.parts]
         conn.execute(
-            f"""
-            INSERT INTO {table} (event_id, id, position, design, computed_by, revision)
-            VALUES (:event, :id, :position, :design, :version, :revision)
-            ON CONFLICT (event_id, id) DO UPDATE SET position = excluded.position, design = excluded.design,
-                computed_by = excluded.computed_by, revision = excluded.revision
-            """,
-            {
-                "event": event_id,
-                "id": part,
-                "position": position,
-                "design": codec.dumps(thing),
-                "version": version,
-                "revision": revision if changed else kept.get(part, revision),
-            },
+            "DELETE FROM part WHERE event_id = :event AND id NOT IN (SELECT value FROM json_each(:kept))",
+            {"event": event_id, "kept": json.dumps(kept)},
         )
+
+
+@lru_cache(maxsize=_MOST_READ)
+def _read(design: str, kind: PartKind) -> Part:
+    """A part from its JSON; frozen, so that one reading serves all who ask."""
+    return codec.loads(design, KINDS[kind])
 
 
 def _event(row: sqlite3.Row) -> EventRow:
@@ -155,5 +154,5 @@ def _event(row: sqlite3.Row) -> EventRow:
         revision=row["revision"],
         brief_revision=row["brief_revision"],
         step=row["step"],
-        next_piece=row["next_piece"],
+        next_part=row["next_part"],
     )

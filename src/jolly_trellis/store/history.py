@@ -1,59 +1,88 @@
-"""The history of an event's plan: steps to go back and forth over, and the plan each revision saw."""
+"""The history of an event's plan: what each revision changed, and which of those are steps to go back and forth over.
 
+A row holds the difference that was made. Going back is taking that of the step one stands at from the plan as it is:
+the plan that is kept is the one full state there is.
+"""
+
+import json
 import sqlite3
+from dataclasses import dataclass
+from typing import Any
 
-from jolly_trellis.store import codec
-from jolly_trellis.store.plan import Plan
+from jolly_trellis.store.plan_changes import Changes
 
-KEPT_STEPS = 500
-KEPT_REVISIONS = 500
+KEPT = 500
 
 
-def step_plan(conn: sqlite3.Connection, event_id: int, step: int) -> Plan | None:
-    """The plan after a step, or None."""
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Change:
+    """What one revision changed. `label` says it in words; `step` is None for one that only went back or forth."""
+
+    step: int | None
+    label: str
+    changes: Changes
+
+
+def add(conn: sqlite3.Connection, event_id: int, revision: int, change: Change) -> None:
+    """Record a revision.
+
+    A new step forgets what had been undone after it; steps and revisions beyond 500 are forgotten.
+    """
+    if change.step is not None:
+        conn.execute(
+            "UPDATE change SET step = NULL WHERE event_id = :id AND step >= :step",
+            {"id": event_id, "step": change.step},
+        )
+        conn.execute(
+            "UPDATE change SET step = NULL WHERE event_id = :id AND step < :oldest",
+            {"id": event_id, "oldest": change.step - KEPT},
+        )
+    text = json.dumps(change.changes, allow_nan=False, separators=(",", ":"), ensure_ascii=False)
+    conn.execute(
+        """
+        INSERT INTO change (event_id, id, revision, step, label, changes)
+        SELECT :event, coalesce(max(id), 0) + 1, :revision, :step, :label, :changes
+        FROM change WHERE event_id = :event
+        """,
+        {"event": event_id, "revision": revision, "step": change.step, "label": change.label, "changes": text},
+    )
+    conn.execute(
+        "DELETE FROM change WHERE event_id = :id AND step IS NULL AND coalesce(revision, 0) < :oldest",
+        {"id": event_id, "oldest": revision - KEPT},
+    )
+
+
+def step(conn: sqlite3.Connection, event_id: int, number: int) -> Change | None:
+    """The step that led to a place in the history, or None."""
     row = conn.execute(
-        "SELECT plan FROM history WHERE event_id = :id AND step = :step", {"id": event_id, "step": step}
+        "SELECT * FROM change WHERE event_id = :id AND step = :step", {"id": event_id, "step": number}
     ).fetchone()
-    return None if row is None else codec.loads(row["plan"], Plan)
+    return None if row is None else _change(row)
 
 
-def step_label(conn: sqlite3.Connection, event_id: int, step: int) -> str | None:
-    """What a step did, in words, or None."""
+def label(conn: sqlite3.Connection, event_id: int, number: int) -> str | None:
+    """What the step that led to a place did, in words, or None."""
     row = conn.execute(
-        "SELECT label FROM history WHERE event_id = :id AND step = :step", {"id": event_id, "step": step}
+        "SELECT label FROM change WHERE event_id = :id AND step = :step", {"id": event_id, "step": number}
     ).fetchone()
     return None if row is None else str(row["label"])
 
 
-def add_step(conn: sqlite3.Connection, event_id: int, step: int, label: str, plan: Plan) -> None:
-    """Record a step; whatever had been undone after it is forgotten, as are steps older than 500."""
-    conn.execute("DELETE FROM history WHERE event_id = :id AND step >= :step", {"id": event_id, "step": step})
-    conn.execute(
-        "INSERT INTO history VALUES (:id, :step, :label, :plan)",
-        {"id": event_id, "step": step, "label": label, "plan": codec.dumps(plan)},
-    )
-    conn.execute(
-        "DELETE FROM history WHERE event_id = :id AND step < :oldest",
-        {"id": event_id, "oldest": step - KEPT_STEPS},
-    )
-
-
-def add_revision(conn: sqlite3.Connection, event_id: int, revision: int, plan: Plan) -> None:
-    """Record what a revision saw; revisions older than 500 are forgotten."""
-    conn.execute(
-        "INSERT INTO revision VALUES (:id, :revision, :plan)",
-        {"id": event_id, "revision": revision, "plan": codec.dumps(plan)},
-    )
-    conn.execute(
-        "DELETE FROM revision WHERE event_id = :id AND revision < :oldest",
-        {"id": event_id, "oldest": revision - KEPT_REVISIONS},
-    )
-
-
-def revision_plan(conn: sqlite3.Connection, event_id: int, revision: int) -> Plan | None:
-    """The plan that a revision saw, or None where it is too old."""
-    row = conn.execute(
-        "SELECT plan FROM revision WHERE event_id = :id AND revision = :revision",
-        {"id": event_id, "revision": revision},
+def since(conn: sqlite3.Connection, event_id: int, revision: int) -> tuple[Change, ...] | None:
+    """What was changed after a revision, the latest first; None where that is not known any more."""
+    newest = conn.execute("SELECT max(revision) FROM change WHERE event_id = :id", {"id": event_id}).fetchone()[0]
+    known = conn.execute(
+        "SELECT 1 FROM change WHERE event_id = :id AND revision = :revision", {"id": event_id, "revision": revision}
     ).fetchone()
-    return None if row is None else codec.loads(row["plan"], Plan)
+    if known is None or newest is None or revision < newest - KEPT:
+        return None
+    rows = conn.execute(
+        "SELECT * FROM change WHERE event_id = :id AND revision > :revision ORDER BY id DESC",
+        {"id": event_id, "revision": revision},
+    )
+    return tuple(_change(row) for row in rows)
+
+
+def _change(row: sqlite3.Row) -> Change:
+    found: dict[str, Any] = json.loads(row["changes"])
+    return Change(step=row["step"], label=row["label"], changes=found)

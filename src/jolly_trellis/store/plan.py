@@ -1,16 +1,17 @@
-"""The plan of an event: its brief and its pieces, kept and undone as one."""
+"""The plan of an event: its brief and its parts, kept and undone as one."""
 
 from dataclasses import dataclass, field
-from typing import Annotated
+from typing import Annotated, Generic, TypeVar, cast
 
 from jolly_trellis.core.event.job import Costing, CrewMember, Lock
 from jolly_trellis.core.piece import Air, Piece
+from jolly_trellis.core.plan.parts import Part
 from jolly_trellis.core.practice import Practice
 from jolly_trellis.core.ranges import Many, Range, Text
 from jolly_trellis.core.rigging.rig import Rig
 
-MOST_PIECES = 500
-MOST_RIGS = 200
+MOST_PARTS = 700
+P = TypeVar("P", covariant=True)
 Clock = Annotated[str, Text(5, like=r"([01]\d|2[0-3]):[0-5]\d", such="08:00")]
 Local = Annotated[str | None, Text(20)]
 
@@ -52,33 +53,30 @@ class Brief:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class PlannedPiece:
-    """A piece with the number it keeps for life."""
+class Planned(Generic[P]):
+    """A part with the number it keeps for life."""
 
     id: int
-    piece: Piece
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class PlannedRig:
-    """A hung piece with the number it keeps for life, from the same row of numbers as the pieces."""
-
-    id: int
-    rig: Rig
+    part: P
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Plan:
-    """An event's brief, its pieces and its hung pieces, each in order."""
+    """An event's brief and its parts, in order."""
 
     brief: Brief
-    pieces: tuple[PlannedPiece, ...] = ()
-    rigs: tuple[PlannedRig, ...] = ()
+    parts: tuple[Planned[Part], ...] = ()
 
-    def by_id(self) -> dict[int, Piece]:
-        """The pieces by number."""
-        return {each.id: each.piece for each in self.pieces}
+    def by_id(self) -> dict[int, Part]:
+        """The parts by number."""
+        return {each.id: each.part for each in self.parts}
 
-    def rigs_by_id(self) -> dict[int, Rig]:
-        """The hung pieces by number."""
-        return {each.id: each.rig for each in self.rigs}
+    @property
+    def pieces(self) -> tuple[Planned[Piece], ...]:
+        """The parts that stand or are carried, in order."""
+        return tuple(cast(Planned[Piece], each) for each in self.parts if isinstance(each.part, Piece))
+
+    @property
+    def rigs(self) -> tuple[Planned[Rig], ...]:
+        """The parts that hang or are mounted, in order."""
+        return tuple(cast(Planned[Rig], each) for each in self.parts if isinstance(each.part, Rig))

@@ -94,7 +94,7 @@ def test_what_cannot_be_worked_out_is_counted_and_never_passes() -> None:
 def test_every_sheet_of_a_composition_is_in_the_netting() -> None:
     """By hand: its own folded sheet, one for each companion with netting, and its spill's."""
     plan = demo_plan()
-    ledge = next(each.piece for each in plan.pieces if each.piece.spill is not None)
+    ledge = next(each.part for each in plan.pieces if each.part.spill is not None)
     report = evaluate(ledge, conditions())
     sheets = list(sheets_of(report))
     assert report.spill is not None

@@ -8,11 +8,14 @@ import type {
   CostOut,
   DayOut,
   DeletedEvent,
+  EventChange,
   EventOut,
+  EventStanding,
   FileRead,
   FillCheck,
   HeldKind,
   ImportOut,
+  Judging,
   Lasting,
   ListsOut,
   MakingReport,
@@ -30,8 +33,6 @@ import type {
   Rig,
   RigFix,
   RollOut,
-  SavedPiece,
-  SavedRig,
   ScaleRecipe,
   SnipStep,
   Stock,
@@ -80,28 +81,35 @@ async function call<T>(method: string, path: string, body?: unknown, signal?: Ab
   return said as T;
 }
 
+/** A part with its kind, as it is sent. */
+export type Kinded =
+  | { readonly kind: "piece"; readonly part: Piece }
+  | { readonly kind: "rig"; readonly part: Rig };
+
 export const api = {
   events: () => call<readonly { id: number; name: string; revision: number }[]>("GET", "/events"),
   event: (id: number) => call<EventOut>("GET", `/events/${id}`),
+  standing: (id: number) => call<EventStanding>("GET", `/events/${id}/standing`),
+  judging: (id: number) => call<Judging>("GET", `/events/${id}/judging`),
   newEvent: (brief: Brief) => call<EventOut>("POST", "/events", brief),
   putBrief: (id: number, base_revision: number, brief: Brief) =>
-    call<EventOut>("PUT", `/events/${id}/brief`, { base_revision, brief }),
+    call<EventChange>("PUT", `/events/${id}/brief`, { base_revision, brief }),
   undo: (id: number, base_revision: number) =>
-    call<EventOut>("POST", `/events/${id}/undo`, { base_revision }),
+    call<EventChange>("POST", `/events/${id}/undo`, { base_revision }),
   redo: (id: number, base_revision: number) =>
-    call<EventOut>("POST", `/events/${id}/redo`, { base_revision }),
-  evaluate: (id: number, piece: Piece, with_fixes: boolean) =>
-    call<Report>("POST", `/events/${id}/evaluate`, { piece, with_fixes }),
+    call<EventChange>("POST", `/events/${id}/redo`, { base_revision }),
+  evaluate: (id: number, piece: Piece, with_fixes: boolean, signal?: AbortSignal) =>
+    call<Report>("POST", `/events/${id}/evaluate`, { piece, with_fixes }, signal),
   making: (id: number, piece: Piece, with_fixes: boolean, signal?: AbortSignal) =>
     call<MakingReport>("POST", `/events/${id}/making`, { piece, with_fixes }, signal),
-  addPiece: (id: number, base_revision: number, piece: Piece) =>
-    call<SavedPiece>("POST", `/events/${id}/pieces`, { base_revision, piece }),
-  putPiece: (id: number, pieceId: number, base_revision: number, piece: Piece, label: string) =>
-    call<SavedPiece>("PUT", `/events/${id}/pieces/${pieceId}`, { base_revision, piece, label }),
-  removePiece: (id: number, pieceId: number, base_revision: number) =>
-    call<EventOut>("DELETE", `/events/${id}/pieces/${pieceId}`, { base_revision }),
-  applyFix: (id: number, pieceId: number, base_revision: number, verb: string, key: string) =>
-    call<SavedPiece>("POST", `/events/${id}/pieces/${pieceId}/fix`, { base_revision, verb, key }),
+  addPart: (id: number, base_revision: number, added: Kinded) =>
+    call<EventChange>("POST", `/events/${id}/parts`, { base_revision, ...added }),
+  putPart: (id: number, partId: number, base_revision: number, changed: Kinded, label: string) =>
+    call<EventChange>("PUT", `/events/${id}/parts/${partId}`, { base_revision, label, ...changed }),
+  removePart: (id: number, partId: number, base_revision: number) =>
+    call<EventChange>("DELETE", `/events/${id}/parts/${partId}`, { base_revision }),
+  applyFix: (id: number, partId: number, base_revision: number, verb: string, key: string) =>
+    call<EventChange>("POST", `/events/${id}/parts/${partId}/fix`, { base_revision, verb, key }),
   settleRig: (id: number, rig: Rig) => call<Rest>("POST", `/events/${id}/settle`, { rig }),
   rigFixes: (id: number, rig: Rig, signal?: AbortSignal) =>
     call<readonly RigFix[]>("POST", `/events/${id}/rig-fixes`, { rig }, signal),
@@ -113,12 +121,6 @@ export const api = {
   putSurveyBack: (id: number) => call<SurveyOut>("POST", `/events/${id}/survey/put-back`),
   snip: (id: number, rig: Rig, cut: number) =>
     call<readonly SnipStep[]>("POST", `/events/${id}/snip`, { rig, cut }),
-  addRig: (id: number, base_revision: number, rig: Rig) =>
-    call<SavedRig>("POST", `/events/${id}/rigs`, { base_revision, rig }),
-  putRig: (id: number, rigId: number, base_revision: number, rig: Rig, label: string) =>
-    call<SavedRig>("PUT", `/events/${id}/rigs/${rigId}`, { base_revision, rig, label }),
-  removeRig: (id: number, rigId: number, base_revision: number) =>
-    call<EventOut>("DELETE", `/events/${id}/rigs/${rigId}`, { base_revision }),
   deleteEvent: (id: number) => call<null>("DELETE", `/events/${id}`),
   deletedEvents: () => call<readonly DeletedEvent[]>("GET", "/events/deleted"),
   bringBackEvent: (id: number) => call<{ id: number }>("POST", `/events/${id}/bring-back`),
@@ -147,12 +149,12 @@ export const api = {
   lists: (id: number) => call<ListsOut>("GET", `/events/${id}/lists`),
   cost: (id: number) => call<CostOut>("GET", `/events/${id}/cost`),
   scaledRecipe: (id: number, pieceId: number, scale: ScaleRecipe) =>
-    call<readonly RecipeLine[]>("POST", `/events/${id}/pieces/${pieceId}/scaled`, scale),
+    call<readonly RecipeLine[]>("POST", `/events/${id}/parts/${pieceId}/scaled`, scale),
   scaleRecipe: (id: number, pieceId: number, base_revision: number, scale: ScaleRecipe) =>
-    call<SavedPiece>("POST", `/events/${id}/pieces/${pieceId}/scale`, { base_revision, scale }),
+    call<EventChange>("POST", `/events/${id}/parts/${pieceId}/scale`, { base_revision, scale }),
   mix: (id: number, asked: object) => call<Mix>("POST", `/events/${id}/mix`, asked),
   lasting: (id: number, pieceId: number, months: number | null) =>
-    call<Lasting>("POST", `/events/${id}/pieces/${pieceId}/lasting`, { months }),
+    call<Lasting>("POST", `/events/${id}/parts/${pieceId}/lasting`, { months }),
   stock: () => call<Stock>("GET", "/stock"),
   trade: () => call<Trade>("GET", "/trade"),
   choose: (id: number, piece: Piece, signal?: AbortSignal) =>
@@ -186,7 +188,7 @@ export const api = {
     call<Book>("DELETE", `/figures/${key}?base_edition=${base_edition}`),
   newerFigures: (id: number) => call<Newer>("GET", `/events/${id}/newer-figures`),
   takeNewerFigures: (id: number, base_revision: number) =>
-    call<EventOut>("POST", `/events/${id}/newer-figures`, { base_revision }),
+    call<EventChange>("POST", `/events/${id}/newer-figures`, { base_revision }),
 };
 
 /** Where a piece's flat patterns are, at true size. */
@@ -196,25 +198,10 @@ export function patternUrl(
   ending: "svg" | "dxf" | "pdf",
   paper: "A4" | "Letter" = "A4",
 ): string {
-  return `/api/events/${eventId}/pieces/${pieceId}/patterns.${ending}?paper=${paper}`;
+  return `/api/events/${eventId}/parts/${pieceId}/patterns.${ending}?paper=${paper}`;
 }
 
-/** Where a piece's bench card is: one page to print. */
-export function cardUrl(
-  eventId: number,
-  pieceId: number,
-  paper: "A4" | "Letter",
-  system: UnitSystem,
-): string {
-  return `/api/events/${eventId}/pieces/${pieceId}/card.pdf?paper=${paper}&system=${system}`;
-}
-
-/** Where the card of a hung piece is: its lines, points and what they bear. */
-export function rigCardUrl(
-  eventId: number,
-  rigId: number,
-  paper: "A4" | "Letter",
-  system: UnitSystem,
-): string {
-  return `/api/events/${eventId}/rigs/${rigId}/card.pdf?paper=${paper}&system=${system}`;
+/** Where the card of a part is: one page to print. */
+export function cardUrl(eventId: number, partId: number, paper: "A4" | "Letter", system: UnitSystem): string {
+  return `/api/events/${eventId}/parts/${partId}/card.pdf?paper=${paper}&system=${system}`;
 }

@@ -77,6 +77,46 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/standing": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Get Standing
+         * @description The headline of an event, and what is still to settle in it.
+         */
+        readonly get: operations["get_standing_api_events__event_id__standing_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/judging": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Get Judging
+         * @description How far the judging of an event has come, for whoever waits for it.
+         */
+        readonly get: operations["get_judging_api_events__event_id__judging_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/brief": {
         readonly parameters: {
             readonly query?: never;
@@ -228,6 +268,81 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/parts": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Add Part */
+        readonly post: operations["add_part_api_events__event_id__parts_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/parts/{part_id}": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        /** Put Part */
+        readonly put: operations["put_part_api_events__event_id__parts__part_id__put"];
+        readonly post?: never;
+        /** Remove Part */
+        readonly delete: operations["remove_part_api_events__event_id__parts__part_id__delete"];
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/parts/{part_id}/fix": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Apply Fix
+         * @description Make the change that a verdict of a piece offers.
+         */
+        readonly post: operations["apply_fix_api_events__event_id__parts__part_id__fix_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/parts/{part_id}/card.pdf": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Card
+         * @description The card of a part as it is kept: one page.
+         */
+        readonly get: operations["card_api_events__event_id__parts__part_id__card_pdf_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/evaluate": {
         readonly parameters: {
             readonly query?: never;
@@ -238,10 +353,10 @@ export interface paths {
         readonly get?: never;
         readonly put?: never;
         /**
-         * Evaluate
+         * Evaluate Piece
          * @description Asked many times a second while a hand drags: written straight to JSON, since the core made every value.
          */
-        readonly post: operations["evaluate_api_events__event_id__evaluate_post"];
+        readonly post: operations["evaluate_piece_api_events__event_id__evaluate_post"];
         readonly delete?: never;
         readonly options?: never;
         readonly head?: never;
@@ -302,7 +417,7 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
-    readonly "/api/events/{event_id}/pieces/{piece_id}/patterns.{ending}": {
+    readonly "/api/events/{event_id}/parts/{part_id}/patterns.{ending}": {
         readonly parameters: {
             readonly query?: never;
             readonly header?: never;
@@ -310,81 +425,9 @@ export interface paths {
             readonly cookie?: never;
         };
         /** Patterns */
-        readonly get: operations["patterns_api_events__event_id__pieces__piece_id__patterns__ending__get"];
+        readonly get: operations["patterns_api_events__event_id__parts__part_id__patterns__ending__get"];
         readonly put?: never;
         readonly post?: never;
-        readonly delete?: never;
-        readonly options?: never;
-        readonly head?: never;
-        readonly patch?: never;
-        readonly trace?: never;
-    };
-    readonly "/api/events/{event_id}/pieces/{piece_id}/card.pdf": {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        /**
-         * Card
-         * @description The bench card of a piece as it is kept: one page.
-         */
-        readonly get: operations["card_api_events__event_id__pieces__piece_id__card_pdf_get"];
-        readonly put?: never;
-        readonly post?: never;
-        readonly delete?: never;
-        readonly options?: never;
-        readonly head?: never;
-        readonly patch?: never;
-        readonly trace?: never;
-    };
-    readonly "/api/events/{event_id}/pieces": {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        readonly get?: never;
-        readonly put?: never;
-        /** Add Piece */
-        readonly post: operations["add_piece_api_events__event_id__pieces_post"];
-        readonly delete?: never;
-        readonly options?: never;
-        readonly head?: never;
-        readonly patch?: never;
-        readonly trace?: never;
-    };
-    readonly "/api/events/{event_id}/pieces/{piece_id}": {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        readonly get?: never;
-        /** Put Piece */
-        readonly put: operations["put_piece_api_events__event_id__pieces__piece_id__put"];
-        readonly post?: never;
-        /** Remove Piece */
-        readonly delete: operations["remove_piece_api_events__event_id__pieces__piece_id__delete"];
-        readonly options?: never;
-        readonly head?: never;
-        readonly patch?: never;
-        readonly trace?: never;
-    };
-    readonly "/api/events/{event_id}/pieces/{piece_id}/fix": {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        readonly get?: never;
-        readonly put?: never;
-        /** Apply Fix */
-        readonly post: operations["apply_fix_api_events__event_id__pieces__piece_id__fix_post"];
         readonly delete?: never;
         readonly options?: never;
         readonly head?: never;
@@ -473,61 +516,6 @@ export interface paths {
         readonly put?: never;
         /** Snip Line */
         readonly post: operations["snip_line_api_events__event_id__snip_post"];
-        readonly delete?: never;
-        readonly options?: never;
-        readonly head?: never;
-        readonly patch?: never;
-        readonly trace?: never;
-    };
-    readonly "/api/events/{event_id}/rigs": {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        readonly get?: never;
-        readonly put?: never;
-        /** Add Rig */
-        readonly post: operations["add_rig_api_events__event_id__rigs_post"];
-        readonly delete?: never;
-        readonly options?: never;
-        readonly head?: never;
-        readonly patch?: never;
-        readonly trace?: never;
-    };
-    readonly "/api/events/{event_id}/rigs/{rig_id}": {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        readonly get?: never;
-        /** Put Rig */
-        readonly put: operations["put_rig_api_events__event_id__rigs__rig_id__put"];
-        readonly post?: never;
-        /** Remove Rig */
-        readonly delete: operations["remove_rig_api_events__event_id__rigs__rig_id__delete"];
-        readonly options?: never;
-        readonly head?: never;
-        readonly patch?: never;
-        readonly trace?: never;
-    };
-    readonly "/api/events/{event_id}/rigs/{rig_id}/card.pdf": {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        /**
-         * Rig Card
-         * @description The rig card of a hung piece as it is kept: one page.
-         */
-        readonly get: operations["rig_card_api_events__event_id__rigs__rig_id__card_pdf_get"];
-        readonly put?: never;
-        readonly post?: never;
         readonly delete?: never;
         readonly options?: never;
         readonly head?: never;
@@ -889,7 +877,7 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
-    readonly "/api/events/{event_id}/pieces/{piece_id}/scaled": {
+    readonly "/api/events/{event_id}/parts/{part_id}/scaled": {
         readonly parameters: {
             readonly query?: never;
             readonly header?: never;
@@ -902,14 +890,14 @@ export interface paths {
          * Scale Recipe
          * @description A piece's recipe for another size; nothing is saved.
          */
-        readonly post: operations["scale_recipe_api_events__event_id__pieces__piece_id__scaled_post"];
+        readonly post: operations["scale_recipe_api_events__event_id__parts__part_id__scaled_post"];
         readonly delete?: never;
         readonly options?: never;
         readonly head?: never;
         readonly patch?: never;
         readonly trace?: never;
     };
-    readonly "/api/events/{event_id}/pieces/{piece_id}/scale": {
+    readonly "/api/events/{event_id}/parts/{part_id}/scale": {
         readonly parameters: {
             readonly query?: never;
             readonly header?: never;
@@ -922,7 +910,7 @@ export interface paths {
          * Apply Scale
          * @description Keep a piece's recipe for another size.
          */
-        readonly post: operations["apply_scale_api_events__event_id__pieces__piece_id__scale_post"];
+        readonly post: operations["apply_scale_api_events__event_id__parts__part_id__scale_post"];
         readonly delete?: never;
         readonly options?: never;
         readonly head?: never;
@@ -949,7 +937,7 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
-    readonly "/api/events/{event_id}/pieces/{piece_id}/lasting": {
+    readonly "/api/events/{event_id}/parts/{part_id}/lasting": {
         readonly parameters: {
             readonly query?: never;
             readonly header?: never;
@@ -962,7 +950,7 @@ export interface paths {
          * Compare Lasting
          * @description One of a piece in dried and preserved stems against fresh ones that are renewed.
          */
-        readonly post: operations["compare_lasting_api_events__event_id__pieces__piece_id__lasting_post"];
+        readonly post: operations["compare_lasting_api_events__event_id__parts__part_id__lasting_post"];
         readonly delete?: never;
         readonly options?: never;
         readonly head?: never;
@@ -2807,6 +2795,32 @@ export interface components {
             readonly with_fixes: boolean;
         };
         /**
+         * EventChange
+         * @description An event after a write, to be laid over what was known of it at the revision the write was based on.
+         *
+         *     `parts` are those that have changed since, or are judged otherwise; `order` the numbers of all there are. `added`
+         *     is the number of a new one.
+         */
+        readonly EventChange: {
+            /** Id */
+            readonly id: number;
+            /** Revision */
+            readonly revision: number;
+            readonly brief: components["schemas"]["Brief"];
+            /** Undo */
+            readonly undo: string | null;
+            /** Redo */
+            readonly redo: string | null;
+            /** Newest Figures */
+            readonly newest_figures: boolean;
+            /** Order */
+            readonly order: readonly number[];
+            /** Added */
+            readonly added: number | null;
+            /** Parts */
+            readonly parts: readonly (components["schemas"]["PieceOut"] | components["schemas"]["RigOut"])[];
+        };
+        /**
          * EventCost
          * @description What an event costs: each piece, and the sums. None while a piece has something that is not known.
          */
@@ -2834,7 +2848,10 @@ export interface components {
             /** Missing */
             readonly missing: readonly string[];
         };
-        /** EventOut */
+        /**
+         * EventOut
+         * @description An event as it stands.
+         */
         readonly EventOut: {
             /** Id */
             readonly id: number;
@@ -2847,10 +2864,16 @@ export interface components {
             readonly redo: string | null;
             /** Newest Figures */
             readonly newest_figures: boolean;
-            /** Pieces */
-            readonly pieces: readonly components["schemas"]["PieceOut"][];
-            /** Rigs */
-            readonly rigs: readonly components["schemas"]["RigOut"][];
+            /** Parts */
+            readonly parts: readonly (components["schemas"]["PieceOut"] | components["schemas"]["RigOut"])[];
+        };
+        /**
+         * EventStanding
+         * @description Where an event stands as a whole: its headline, and what is still to settle.
+         */
+        readonly EventStanding: {
+            /** Revision */
+            readonly revision: number;
             readonly headline: components["schemas"]["Headline"];
             /** To Settle */
             readonly to_settle: readonly components["schemas"]["ToSettle"][];
@@ -3420,6 +3443,16 @@ export interface components {
              * @default 0.01
              */
             readonly drop_m: number;
+        };
+        /**
+         * Judging
+         * @description How many parts of an event are judged, of how many; both 0 where nothing is going on.
+         */
+        readonly Judging: {
+            /** Done */
+            readonly done: number;
+            /** Of */
+            readonly of: number;
         };
         /** Kept */
         readonly Kept: {
@@ -4796,12 +4829,17 @@ export interface components {
         };
         /**
          * PieceOut
-         * @description A piece of the line-up: its plan, and its report or what prevents one.
+         * @description A part that stands or is carried: its plan, and its report or what prevents one.
          */
         readonly PieceOut: {
             /** Id */
             readonly id: number;
-            readonly piece: components["schemas"]["Piece"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "piece";
+            readonly part: components["schemas"]["Piece"];
             readonly report: components["schemas"]["Report"] | null;
             readonly problem: components["schemas"]["Problem"] | null;
         };
@@ -5183,7 +5221,12 @@ export interface components {
         readonly PutPiece: {
             /** Base Revision */
             readonly base_revision: number;
-            readonly piece: components["schemas"]["PieceIn"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "piece";
+            readonly part: components["schemas"]["PieceIn"];
             /**
              * Label
              * @default Change the piece
@@ -5194,7 +5237,12 @@ export interface components {
         readonly PutRig: {
             /** Base Revision */
             readonly base_revision: number;
-            readonly rig: components["schemas"]["RigIn"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "rig";
+            readonly part: components["schemas"]["RigIn"];
             /**
              * Label
              * @default Change the rig
@@ -5693,12 +5741,17 @@ export interface components {
         };
         /**
          * RigOut
-         * @description A hung piece of the line-up: its plan, and its report or what prevents one.
+         * @description A part that hangs or is mounted: its plan, and its report or what prevents one.
          */
         readonly RigOut: {
             /** Id */
             readonly id: number;
-            readonly rig: components["schemas"]["Rig"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "rig";
+            readonly part: components["schemas"]["Rig"];
             readonly report: components["schemas"]["RigReport"] | null;
             readonly problem: components["schemas"]["Problem"] | null;
         };
@@ -5780,40 +5833,6 @@ export interface components {
             readonly state: "holds" | "tight" | "fails" | "not needed" | "cannot say";
             /** Utilisation */
             readonly utilisation: number | null;
-        };
-        /**
-         * SavedPiece
-         * @description A piece after a write: where the event stands now, the plan kept, its report or what prevents one.
-         */
-        readonly SavedPiece: {
-            /** Id */
-            readonly id: number;
-            /** Revision */
-            readonly revision: number;
-            /** Undo */
-            readonly undo: string | null;
-            /** Redo */
-            readonly redo: string | null;
-            readonly piece: components["schemas"]["Piece"];
-            readonly report: components["schemas"]["Report"] | null;
-            readonly problem: components["schemas"]["Problem"] | null;
-        };
-        /**
-         * SavedRig
-         * @description A hung piece after a write: where the event stands now, the plan kept, and its report or what it still lacks.
-         */
-        readonly SavedRig: {
-            /** Id */
-            readonly id: number;
-            /** Revision */
-            readonly revision: number;
-            /** Undo */
-            readonly undo: string | null;
-            /** Redo */
-            readonly redo: string | null;
-            readonly rig: components["schemas"]["Rig"];
-            readonly report: components["schemas"]["RigReport"] | null;
-            readonly problem: components["schemas"]["Problem"] | null;
         };
         /** SayIt */
         readonly SayIt: {
@@ -7950,6 +7969,68 @@ export interface operations {
             };
         };
     };
+    readonly get_standing_api_events__event_id__standing_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventStanding"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly get_judging_api_events__event_id__judging_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Judging"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     readonly put_brief_api_events__event_id__brief_put: {
         readonly parameters: {
             readonly query?: never;
@@ -7971,7 +8052,7 @@ export interface operations {
                     readonly [name: string]: unknown;
                 };
                 content: {
-                    readonly "application/json": components["schemas"]["EventOut"];
+                    readonly "application/json": components["schemas"]["EventChange"];
                 };
             };
             /** @description Validation Error */
@@ -8006,7 +8087,7 @@ export interface operations {
                     readonly [name: string]: unknown;
                 };
                 content: {
-                    readonly "application/json": components["schemas"]["EventOut"];
+                    readonly "application/json": components["schemas"]["EventChange"];
                 };
             };
             /** @description Validation Error */
@@ -8041,7 +8122,7 @@ export interface operations {
                     readonly [name: string]: unknown;
                 };
                 content: {
-                    readonly "application/json": components["schemas"]["EventOut"];
+                    readonly "application/json": components["schemas"]["EventChange"];
                 };
             };
             /** @description Validation Error */
@@ -8205,7 +8286,185 @@ export interface operations {
             };
         };
     };
-    readonly evaluate_api_events__event_id__evaluate_post: {
+    readonly add_part_api_events__event_id__parts_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["PutPiece"] | components["schemas"]["PutRig"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 201: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventChange"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly put_part_api_events__event_id__parts__part_id__put: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+                readonly part_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["PutPiece"] | components["schemas"]["PutRig"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventChange"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly remove_part_api_events__event_id__parts__part_id__delete: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+                readonly part_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["BasedOn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventChange"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly apply_fix_api_events__event_id__parts__part_id__fix_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+                readonly part_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["ApplyFix"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventChange"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly card_api_events__event_id__parts__part_id__card_pdf_get: {
+        readonly parameters: {
+            readonly query?: {
+                readonly paper?: "A4" | "Letter";
+                readonly system?: "metric" | "inch";
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+                readonly part_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": unknown;
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly evaluate_piece_api_events__event_id__evaluate_post: {
         readonly parameters: {
             readonly query?: never;
             readonly header?: never;
@@ -8345,7 +8604,7 @@ export interface operations {
             };
         };
     };
-    readonly patterns_api_events__event_id__pieces__piece_id__patterns__ending__get: {
+    readonly patterns_api_events__event_id__parts__part_id__patterns__ending__get: {
         readonly parameters: {
             readonly query?: {
                 readonly paper?: "A4" | "Letter";
@@ -8353,7 +8612,7 @@ export interface operations {
             readonly header?: never;
             readonly path: {
                 readonly event_id: number;
-                readonly piece_id: number;
+                readonly part_id: number;
                 readonly ending: "svg" | "dxf" | "pdf";
             };
             readonly cookie?: never;
@@ -8367,184 +8626,6 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": unknown;
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    readonly card_api_events__event_id__pieces__piece_id__card_pdf_get: {
-        readonly parameters: {
-            readonly query?: {
-                readonly paper?: "A4" | "Letter";
-                readonly system?: "metric" | "inch";
-            };
-            readonly header?: never;
-            readonly path: {
-                readonly event_id: number;
-                readonly piece_id: number;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody?: never;
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 200: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": unknown;
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    readonly add_piece_api_events__event_id__pieces_post: {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path: {
-                readonly event_id: number;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody: {
-            readonly content: {
-                readonly "application/json": components["schemas"]["PutPiece"];
-            };
-        };
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 201: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["SavedPiece"];
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    readonly put_piece_api_events__event_id__pieces__piece_id__put: {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path: {
-                readonly event_id: number;
-                readonly piece_id: number;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody: {
-            readonly content: {
-                readonly "application/json": components["schemas"]["PutPiece"];
-            };
-        };
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 200: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["SavedPiece"];
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    readonly remove_piece_api_events__event_id__pieces__piece_id__delete: {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path: {
-                readonly event_id: number;
-                readonly piece_id: number;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody: {
-            readonly content: {
-                readonly "application/json": components["schemas"]["BasedOn"];
-            };
-        };
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 200: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["EventOut"];
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    readonly apply_fix_api_events__event_id__pieces__piece_id__fix_post: {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path: {
-                readonly event_id: number;
-                readonly piece_id: number;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody: {
-            readonly content: {
-                readonly "application/json": components["schemas"]["ApplyFix"];
-            };
-        };
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 200: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["SavedPiece"];
                 };
             };
             /** @description Validation Error */
@@ -8718,148 +8799,6 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": readonly components["schemas"]["SnipStep"][];
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    readonly add_rig_api_events__event_id__rigs_post: {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path: {
-                readonly event_id: number;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody: {
-            readonly content: {
-                readonly "application/json": components["schemas"]["PutRig"];
-            };
-        };
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 201: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["SavedRig"];
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    readonly put_rig_api_events__event_id__rigs__rig_id__put: {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path: {
-                readonly event_id: number;
-                readonly rig_id: number;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody: {
-            readonly content: {
-                readonly "application/json": components["schemas"]["PutRig"];
-            };
-        };
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 200: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["SavedRig"];
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    readonly remove_rig_api_events__event_id__rigs__rig_id__delete: {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path: {
-                readonly event_id: number;
-                readonly rig_id: number;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody: {
-            readonly content: {
-                readonly "application/json": components["schemas"]["BasedOn"];
-            };
-        };
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 200: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["EventOut"];
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    readonly rig_card_api_events__event_id__rigs__rig_id__card_pdf_get: {
-        readonly parameters: {
-            readonly query?: {
-                readonly paper?: "A4" | "Letter";
-                readonly system?: "metric" | "inch";
-            };
-            readonly header?: never;
-            readonly path: {
-                readonly event_id: number;
-                readonly rig_id: number;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody?: never;
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 200: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": unknown;
                 };
             };
             /** @description Validation Error */
@@ -9549,13 +9488,13 @@ export interface operations {
             };
         };
     };
-    readonly scale_recipe_api_events__event_id__pieces__piece_id__scaled_post: {
+    readonly scale_recipe_api_events__event_id__parts__part_id__scaled_post: {
         readonly parameters: {
             readonly query?: never;
             readonly header?: never;
             readonly path: {
                 readonly event_id: number;
-                readonly piece_id: number;
+                readonly part_id: number;
             };
             readonly cookie?: never;
         };
@@ -9585,13 +9524,13 @@ export interface operations {
             };
         };
     };
-    readonly apply_scale_api_events__event_id__pieces__piece_id__scale_post: {
+    readonly apply_scale_api_events__event_id__parts__part_id__scale_post: {
         readonly parameters: {
             readonly query?: never;
             readonly header?: never;
             readonly path: {
                 readonly event_id: number;
-                readonly piece_id: number;
+                readonly part_id: number;
             };
             readonly cookie?: never;
         };
@@ -9607,7 +9546,7 @@ export interface operations {
                     readonly [name: string]: unknown;
                 };
                 content: {
-                    readonly "application/json": components["schemas"]["SavedPiece"];
+                    readonly "application/json": components["schemas"]["EventChange"];
                 };
             };
             /** @description Validation Error */
@@ -9656,13 +9595,13 @@ export interface operations {
             };
         };
     };
-    readonly compare_lasting_api_events__event_id__pieces__piece_id__lasting_post: {
+    readonly compare_lasting_api_events__event_id__parts__part_id__lasting_post: {
         readonly parameters: {
             readonly query?: never;
             readonly header?: never;
             readonly path: {
                 readonly event_id: number;
-                readonly piece_id: number;
+                readonly part_id: number;
             };
             readonly cookie?: never;
         };
@@ -10410,7 +10349,7 @@ export interface operations {
                     readonly [name: string]: unknown;
                 };
                 content: {
-                    readonly "application/json": components["schemas"]["EventOut"];
+                    readonly "application/json": components["schemas"]["EventChange"];
                 };
             };
             /** @description Validation Error */

@@ -2,12 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { api } from "../../api/client";
+import { SettingOut } from "../../desk/SettingOut";
 import { ConflictStrip } from "../../ui/ConflictStrip";
 import { SavedMark } from "../../ui/SavedMark";
-import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 import { TopBar } from "../../ui/TopBar";
-import { render } from "../../units/text";
 import { Ladder } from "./Ladder";
 import { SayIt } from "./SayIt";
 import { SheetViews, type View } from "./SheetViews";
@@ -20,21 +19,11 @@ export function BenchPlace() {
   const eventId = Number(params.eventId);
   const desk = usePieceDesk(eventId, Number(params.pieceId));
   const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
-  const { system } = useSettings();
   const [view, setView] = useState<View>("drawing");
   const { event, piece, report, problem } = desk;
 
   if (!event || !stock.data) {
-    return (
-      <>
-        <TopBar />
-        <p className="p-6" role="status">
-          {problem
-            ? `${render(problem.message, system)} ${render(problem.limit, system)}`
-            : "Laying out the bench…"}
-        </p>
-      </>
-    );
+    return <SettingOut eventId={eventId} words="Laying out the bench…" problem={problem} />;
   }
   if (!piece) {
     return (

@@ -13,13 +13,12 @@ type Props = {
   piece: Piece;
   problem: Problem | null;
   onCommit: (piece: Piece, label: string) => void;
-  onBrief: () => void;
 };
 
 /** The room, which all pieces of the event share, and this piece's top-ups. */
-export function RoomTab({ event, piece, problem, onCommit, onBrief }: Props) {
+export function RoomTab({ event, piece, problem, onCommit }: Props) {
   const { system } = useSettings();
-  const desk = useBrief(event, onBrief);
+  const desk = useBrief(event);
   return (
     <div className="grid grid-cols-[minmax(0,2.2fr)_minmax(0,1fr)] gap-6 p-3 max-lg:grid-cols-1">
       <div>

@@ -81,7 +81,7 @@ export function Tray({ desk, event, piece, report, stock, problem }: Props) {
           <BouquetTab piece={piece} report={report} problem={problem} onCommit={commit} />
         </Tabs.Content>
         <Tabs.Content value="room">
-          <RoomTab event={event} piece={piece} problem={problem} onCommit={commit} onBrief={desk.reload} />
+          <RoomTab event={event} piece={piece} problem={problem} onCommit={commit} />
         </Tabs.Content>
       </div>
     </Tabs.Root>

@@ -2,7 +2,9 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useParams } from "react-router";
 import { api, Refused } from "../../api/client";
-import type { EventOut } from "../../api/types";
+import type { EventChange } from "../../api/types";
+import { piecesOf, rigsOf } from "../../desk/change";
+import { useEvent } from "../../desk/useEvent";
 import { EventFrame } from "../../ui/EventFrame";
 import { useActs } from "../../ui/useActs";
 import { CostingFields } from "./CostingFields";
@@ -17,26 +19,24 @@ export function CostPlace() {
   const client = useQueryClient();
   const { act, problem, setProblem, conflict, forget } = useActs();
   const [pieceId, setPieceId] = useState<number | null>(null);
-  const event = useQuery({ queryKey: ["event", eventId], queryFn: () => api.event(eventId) });
+  const { event: now, current, lay, reload } = useEvent(eventId);
   const cost = useQuery({ queryKey: ["cost", eventId], queryFn: () => api.cost(eventId) });
   const refused = cost.error instanceof Refused ? cost.error.problem : null;
-  const now = event.data;
   const again = async () => {
-    await client.invalidateQueries({ queryKey: ["event", eventId] });
+    await reload();
     await client.invalidateQueries({ queryKey: ["cost", eventId] });
   };
   /** One step back or forth at a time, each from where the one before it left the event. */
-  const goBy = (does: (id: number, revision: number) => Promise<EventOut>, words: string) =>
+  const goBy = (does: (id: number, revision: number) => Promise<EventChange>, words: string) =>
     void act(
       async (over) => {
-        const kept = client.getQueryData<EventOut>(["event", eventId]);
-        client.setQueryData(["event", eventId], await does(eventId, over ?? kept?.revision ?? 0));
-        await again();
+        await lay(await does(eventId, over ?? (await current())?.revision ?? 0));
+        await client.invalidateQueries({ queryKey: ["cost", eventId] });
       },
       "once",
       words,
     );
-  const pieces = now?.pieces ?? [];
+  const pieces = now ? piecesOf(now) : [];
   const chosen = pieces.find((each) => each.id === pieceId) ?? pieces[0];
   return (
     <EventFrame
@@ -61,7 +61,7 @@ export function CostPlace() {
           <CostTable
             cost={cost.data.cost}
             eventId={eventId}
-            rigs={new Set(now?.rigs.map((each) => each.id))}
+            rigs={new Set((now ? rigsOf(now) : []).map((each) => each.id))}
           />
         )}
         {now && (

@@ -5,7 +5,7 @@ import { BriefState } from "../line-up/BriefState";
 import { useBrief } from "../line-up/useBrief";
 
 /** What money is reckoned by. */
-export function CostingFields({ event, onSaved }: { event: EventOut; onSaved: (event: EventOut) => void }) {
+export function CostingFields({ event, onSaved }: { event: EventOut; onSaved: () => void }) {
   const desk = useBrief(event, onSaved);
   const { put: save, problem } = desk;
   const { costing } = desk.shown.brief;

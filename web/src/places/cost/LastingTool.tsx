@@ -27,7 +27,7 @@ export function LastingTool({ event, chosen, currency }: Props) {
   return (
     <section className="space-y-2">
       <h3 className="m-0 text-lg">Lasting instead of fresh</h3>
-      <p className="m-0 text-soft">One “{chosen.piece.name}” in dried and preserved stems, with no water.</p>
+      <p className="m-0 text-soft">One “{chosen.part.name}” in dried and preserved stems, with no water.</p>
       <div className="flex items-end gap-2">
         <QuantityField
           label="It stands, months"

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { api, Refused } from "../../api/client";
 import type { EventOut, PieceOut, Problem, RecipeLine } from "../../api/types";
+import { piecesOf } from "../../desk/change";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
@@ -24,8 +25,8 @@ const BY = [
 /** A proven recipe at another size: seen first, then kept. */
 export function ScaleTool({ event, chosen, problem, onChoose, onProblem, onSaved }: Props) {
   const [by, setBy] = useState<By>("diameter");
-  const [was, setWas] = useState<number>(chosen.piece.envelope.width_m);
-  const [now, setNow] = useState<number>(chosen.piece.envelope.width_m);
+  const [was, setWas] = useState<number>(chosen.part.envelope.width_m);
+  const [now, setNow] = useState<number>(chosen.part.envelope.width_m);
   const [lines, setLines] = useState<readonly RecipeLine[] | null>(null);
   const kind = by === "area" ? "ratio" : "length";
   const attempt = async (act: () => Promise<void>) => {
@@ -45,7 +46,7 @@ export function ScaleTool({ event, chosen, problem, onChoose, onProblem, onSaved
       <Choice
         label="Recipe of"
         value={String(chosen.id)}
-        options={event.pieces.map((each) => [String(each.id), each.piece.name] as const)}
+        options={piecesOf(event).map((each) => [String(each.id), each.part.name] as const)}
         onCommit={(id) => onChoose(Number(id))}
       />
       <div className="grid grid-cols-3 gap-2">
@@ -98,7 +99,7 @@ export function ScaleTool({ event, chosen, problem, onChoose, onProblem, onSaved
               key={index}
               className="border-t border-line py-1"
             >
-              {chosen.piece.recipe[index]?.count} → <strong>{line.count}</strong>{" "}
+              {chosen.part.recipe[index]?.count} → <strong>{line.count}</strong>{" "}
               {line.variety.replaceAll("-", " ")}
             </li>
           ))}

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, Refused } from "../../api/client";
-import type { DayOut, EventOut } from "../../api/types";
+import type { DayOut, EventChange } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { EventFrame } from "../../ui/EventFrame";
 import { FileButton } from "../../ui/FileButton";
@@ -45,7 +45,7 @@ export function DayPlace() {
     });
   };
   /** One step back or forth at a time, each from where the one before it left the event. */
-  const goBy = (does: (id: number, revision: number) => Promise<EventOut>, words: string) =>
+  const goBy = (does: (id: number, revision: number) => Promise<EventChange>, words: string) =>
     void send(
       async (over) => {
         const next = await does(eventId, over ?? revision());

@@ -3,6 +3,7 @@ import { useMemo } from "react";
 import { useNavigate } from "react-router";
 import { api } from "../../api/client";
 import type { EventOut, RigOut } from "../../api/types";
+import { rigsOf } from "../../desk/change";
 import { Drawing } from "../../drawing/Drawing";
 import { armatureLayer } from "../../drawing/hung";
 import { mountLayer } from "../../drawing/mounted";
@@ -21,10 +22,10 @@ type Hung = { readonly rig: RigOut; readonly x: number; readonly bounds: Bounds 
 export function BeamLine({ event }: { event: EventOut }) {
   const go = useNavigate();
   const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
-  const hung = useMemo(() => sideBySide(event.rigs), [event.rigs]);
+  const hung = useMemo(() => sideBySide(rigsOf(event)), [event]);
   const scene = useMemo(() => {
     const varieties = stock.data?.varieties ?? {};
-    return hung.flatMap(({ rig: { id, rig, report }, x }): Primitive[] => {
+    return hung.flatMap(({ rig: { id, part: rig, report }, x }): Primitive[] => {
       const held = attachmentPlaces(rig, report?.rest ?? null);
       const looks = rig.lines.map((_, index) => lookOf(report?.lines[index]?.use ?? 0));
       return [
@@ -67,7 +68,7 @@ export function BeamLine({ event }: { event: EventOut }) {
                 className="absolute rounded border border-transparent bg-sheet/80 p-0 text-center hover:border-marigold"
                 style={{ left: middle - LABEL_PX / 2, width: LABEL_PX, top: under + 4 }}
               >
-                <span className="serif line-clamp-2 text-[14px] leading-[1.1]">{rig.rig.name}</span>
+                <span className="serif line-clamp-2 text-[14px] leading-[1.1]">{rig.part.name}</span>
                 <span
                   className={`flex items-center justify-center gap-1.5 text-[14px] ${STATE_COLOUR[state]}`}
                 >
@@ -86,7 +87,7 @@ export function BeamLine({ event }: { event: EventOut }) {
 function sideBySide(rigs: readonly RigOut[]): Hung[] {
   let edge = 0;
   return rigs.map((rig) => {
-    const bounds = rigBounds(rig.rig, rig.report, "front");
+    const bounds = rigBounds(rig.part, rig.report, "front");
     const x = edge - bounds.xMin;
     edge = x + bounds.xMax + GAP_M;
     return { rig, x, bounds };

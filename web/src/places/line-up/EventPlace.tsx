@@ -1,8 +1,11 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, Refused } from "../../api/client";
-import type { EventOut, Problem, Verdict } from "../../api/types";
+import type { EventChange, EventOut, EventStanding, PartOut, Problem, Verdict } from "../../api/types";
+import { piecesOf, placeOf, rigsOf } from "../../desk/change";
+import { SettingOut } from "../../desk/SettingOut";
+import { useEvent } from "../../desk/useEvent";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { ConflictStrip } from "../../ui/ConflictStrip";
@@ -24,43 +27,19 @@ import { TheBrief } from "./TheBrief";
 /** The line-up: the pieces of an event at one scale, and what to settle next, worst first. */
 export function EventPlace() {
   const eventId = Number(useParams().eventId);
-  const client = useQueryClient();
   const { system } = useSettings();
-  const event = useQuery({ queryKey: ["event", eventId], queryFn: () => api.event(eventId) });
+  const { event: now, error, fetching, current, lay, reload } = useEvent(eventId);
+  const standing = useQuery({ queryKey: ["standing", eventId], queryFn: () => api.standing(eventId) });
   const { act, problem, setProblem, conflict, forget } = useActs();
-  /** What is still being fetched was read before the write: it is dropped, so that it never comes last. */
-  const show = async (next: EventOut) => {
-    setProblem(null);
-    await client.cancelQueries({ queryKey: ["event", eventId] });
-    client.setQueryData(["event", eventId], next);
-  };
-  const attempt = (does: (revision: number) => Promise<EventOut>, words: string) =>
-    act(
-      async (over) => {
-        await client.cancelQueries({ queryKey: ["event", eventId] });
-        const revision = client.getQueryData<EventOut>(["event", eventId])?.revision ?? 0;
-        await show(await does(over ?? revision));
-      },
-      "once",
-      words,
-    );
+  const attempt = (does: (revision: number) => Promise<EventChange>, words: string) =>
+    act(async (over) => lay(await does(over ?? (await current())?.revision ?? 0)), "once", words);
   const takeOther = async () => {
     forget();
-    await client.invalidateQueries({ queryKey: ["event", eventId] });
+    await reload();
   };
-  const now = event.data;
   if (!now) {
-    const reason = event.error instanceof Refused ? event.error.problem : null;
-    return (
-      <>
-        <TopBar />
-        <p className="p-6" role="status">
-          {reason
-            ? `${render(reason.message, system)} ${render(reason.limit, system)}`
-            : "Setting out the line-up…"}
-        </p>
-      </>
-    );
+    const reason = error instanceof Refused ? error.problem : null;
+    return <SettingOut eventId={eventId} words="Setting out the line-up…" problem={reason} />;
   }
   return (
     <div className="flex h-full flex-col">
@@ -81,7 +60,7 @@ export function EventPlace() {
         </span>
         <h1 className="m-0 truncate text-xl">{now.brief.name}</h1>
         <span className="truncate text-soft max-md:hidden">{now.brief.place}</span>
-        {event.isFetching && (
+        {fetching && (
           <span role="status" className="flex-none text-[14px] text-soft max-md:hidden">
             reckoning…
           </span>
@@ -109,18 +88,20 @@ export function EventPlace() {
             }
           />
         )}
-        {now.headline.pieces > 0 && <HeadlineStrip headline={now.headline} />}
-        {now.rigs.length > 0 && <BeamLine event={now} />}
+        {standing.data && standing.data.headline.pieces > 0 && (
+          <HeadlineStrip headline={standing.data.headline} />
+        )}
+        {rigsOf(now).length > 0 && <BeamLine event={now} />}
         <TableLine event={now} />
         <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)] gap-6 p-4 max-lg:grid-cols-1">
           <section>
             <h2 className="m-0 text-xl">To settle next</h2>
-            <SettleList event={now} />
+            <SettleList event={now} settle={standing.data?.to_settle ?? null} />
             <h2 className="mt-5 mb-0 text-xl">Pieces</h2>
             <PieceList
               event={now}
               onRemove={(id) =>
-                void attempt((revision) => api.removePiece(eventId, id, revision), "Remove it all the same")
+                void attempt((revision) => api.removePart(eventId, id, revision), "Remove it all the same")
               }
             />
             <NewPiece event={now} onProblem={setProblem} />
@@ -133,7 +114,7 @@ export function EventPlace() {
             <RigList
               event={now}
               onRemove={(id) =>
-                void attempt((revision) => api.removeRig(eventId, id, revision), "Remove it all the same")
+                void attempt((revision) => api.removePart(eventId, id, revision), "Remove it all the same")
               }
             />
             <NewRig event={now} onProblem={setProblem} />
@@ -142,7 +123,7 @@ export function EventPlace() {
             <h2 id="brief" className="m-0 mb-1 text-xl">
               The brief
             </h2>
-            <TheBrief event={now} onSaved={(next) => void show(next)} />
+            <TheBrief event={now} />
             <EventFiles eventId={eventId} />
           </section>
         </div>
@@ -161,20 +142,22 @@ type Open = {
 
 /** Verdicts that fail or are tight, worst first; "cannot say" for want of a fact comes after what fails. */
 function openVerdicts(event: EventOut): Open[] {
-  const pieces = event.pieces.flatMap(({ id, piece, report }) =>
-    (report?.verdicts ?? []).map((verdict) => ({
-      name: piece.name,
-      to: `pieces/${id}`,
-      hangs: false,
-      verdict,
-    })),
-  );
-  const rigs = event.rigs.flatMap(({ id, rig, report }) =>
-    report ? [{ name: rig.name, to: `rigs/${id}`, hangs: true, verdict: report.verdict }] : [],
-  );
-  return [...rigs, ...pieces]
+  return event.parts
+    .flatMap((each) =>
+      verdictsOf(each).map((verdict) => ({
+        name: each.part.name,
+        to: placeOf(each),
+        hangs: each.kind === "rig",
+        verdict,
+      })),
+    )
     .filter(({ verdict }) => verdict.state !== "holds" && verdict.state !== "not needed")
     .toSorted((a, b) => weigh(b) - weigh(a));
+}
+
+function verdictsOf(each: PartOut): readonly Verdict[] {
+  if (each.kind === "piece") return each.report?.verdicts ?? [];
+  return each.report ? [each.report.verdict] : [];
 }
 
 /** What is not cleared to hang over people comes before all that stands. */
@@ -205,16 +188,12 @@ function OpenRow({ event, open }: { event: EventOut; open: Open }) {
   );
 }
 
-function SettleList({ event }: { event: EventOut }) {
+function SettleList({ event, settle }: { event: EventOut; settle: EventStanding["to_settle"] | null }) {
   const { system } = useSettings();
   const open = openVerdicts(event);
-  const broken = [
-    ...event.pieces.map((each) => ({ ...each, name: each.piece.name, to: `pieces/${each.id}` })),
-    ...event.rigs.map((each) => ({ ...each, name: each.rig.name, to: `rigs/${each.id}` })),
-  ].filter((each) => each.problem);
-  if (event.pieces.length + event.rigs.length === 0)
-    return <p className="mt-1 text-soft">Add a piece first.</p>;
-  if (open.length === 0 && broken.length === 0 && event.to_settle.length === 0) {
+  const broken = event.parts.filter((each) => each.problem);
+  if (event.parts.length === 0) return <p className="mt-1 text-soft">Add a piece first.</p>;
+  if (open.length === 0 && broken.length === 0 && settle?.length === 0) {
     return <p className="mt-1 text-soft">Every piece holds.</p>;
   }
   const first = open.filter(({ verdict }) => verdict.state !== "tight").slice(0, 8);
@@ -222,16 +201,16 @@ function SettleList({ event }: { event: EventOut }) {
   return (
     <ul className="mt-1 mb-0 list-none space-y-1 p-0">
       {broken.map((each) => (
-        <li key={each.to}>
-          <Link to={`/events/${event.id}/${each.to}`} className="block py-1.5 text-berry">
-            {each.name}: {each.problem && render(each.problem.message, system)}
+        <li key={each.id}>
+          <Link to={`/events/${event.id}/${placeOf(each)}`} className="block py-1.5 text-berry">
+            {each.part.name}: {each.problem && render(each.problem.message, system)}
           </Link>
         </li>
       ))}
       {first.map((each) => (
         <OpenRow key={`${each.to}-${each.verdict.verb}`} event={event} open={each} />
       ))}
-      {event.to_settle.map((each) => (
+      {settle?.map((each) => (
         <li key={render(each.say, system)}>
           <Link
             to={each.place === "brief" ? "#brief" : `/events/${event.id}/${each.place}`}
@@ -256,7 +235,7 @@ function PieceList({ event, onRemove }: { event: EventOut; onRemove: (id: number
   const { system } = useSettings();
   return (
     <ul className="mt-1 mb-3 list-none divide-y divide-line p-0">
-      {event.pieces.map(({ id, piece, report }) => (
+      {piecesOf(event).map(({ id, part: piece, report }) => (
         <li key={id} className="flex items-center gap-3">
           <Link
             to={`/events/${event.id}/pieces/${id}`}
@@ -323,8 +302,8 @@ function NewPiece({ event, onProblem }: { event: EventOut; onProblem: (problem: 
               kind,
               kind === "hand_spiral" ? "Posy" : "Bouquet",
             );
-      const saved = await api.addPiece(event.id, event.revision, piece);
-      void go(`/events/${event.id}/pieces/${saved.id}`);
+      const { added } = await api.addPart(event.id, event.revision, { kind: "piece", part: piece });
+      void go(`/events/${event.id}/pieces/${added}`);
     } catch (reason) {
       if (!(reason instanceof Refused)) throw reason;
       onProblem(reason.problem);

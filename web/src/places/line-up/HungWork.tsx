@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, Refused } from "../../api/client";
 import type { EventOut, Problem } from "../../api/types";
+import { rigsOf } from "../../desk/change";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { useSettings } from "../../ui/settings";
@@ -12,10 +13,11 @@ import { rigFor, TEMPLATES, type Template } from "../rig/templates";
 /** Hung and mounted pieces: what they weigh, how they stand, and taking them out. */
 export function RigList({ event, onRemove }: { event: EventOut; onRemove: (id: number) => void }) {
   const { system } = useSettings();
-  if (event.rigs.length === 0) return <p className="mt-1 mb-2 text-soft">Nothing hangs in this event.</p>;
+  const rigs = rigsOf(event);
+  if (rigs.length === 0) return <p className="mt-1 mb-2 text-soft">Nothing hangs in this event.</p>;
   return (
     <ul className="mt-1 mb-3 list-none divide-y divide-line p-0">
-      {event.rigs.map(({ id, rig, report }) => (
+      {rigs.map(({ id, part: rig, report }) => (
         <li key={id} className="flex items-center gap-3">
           <Link
             to={`/events/${event.id}/rigs/${id}`}
@@ -50,8 +52,9 @@ export function NewRig({ event, onProblem }: { event: EventOut; onProblem: (prob
     const wide = nettings.filter((each) => each.aperture_m >= 0.05);
     const open = wide.find((each) => each.finish === "galvanized") ?? wide[0] ?? nettings[0];
     try {
-      const saved = await api.addRig(event.id, event.revision, rigFor(kind, open?.key ?? ""));
-      void go(`/events/${event.id}/rigs/${saved.id}`);
+      const part = rigFor(kind, open?.key ?? "");
+      const { added } = await api.addPart(event.id, event.revision, { kind: "rig", part });
+      void go(`/events/${event.id}/rigs/${added}`);
     } catch (reason) {
       if (!(reason instanceof Refused)) throw reason;
       onProblem(reason.problem);

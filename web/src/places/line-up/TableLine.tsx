@@ -1,6 +1,7 @@
 import { Fragment, useMemo } from "react";
 import { useNavigate } from "react-router";
 import type { EventOut, PieceOut } from "../../api/types";
+import { piecesOf } from "../../desk/change";
 import { Drawing } from "../../drawing/Drawing";
 import type { Bounds, Primitive } from "../../drawing/scene";
 import { buildSectionScene, halfWidth, moved, sectionBounds } from "../../drawing/section";
@@ -18,7 +19,7 @@ type Stood = { readonly piece: PieceOut; readonly x: number; readonly half: numb
 /** Every piece at one scale, side by side on the table line. */
 export function TableLine({ event }: { event: EventOut }) {
   const go = useNavigate();
-  const stood = useMemo(() => standInLine(event.pieces), [event.pieces]);
+  const stood = useMemo(() => standInLine(piecesOf(event)), [event]);
   const scene = useMemo(() => stood.flatMap(sceneOf), [stood]);
   const bounds = useMemo(() => boundsOf(stood), [stood]);
   if (stood.length === 0) {
@@ -78,7 +79,7 @@ export function TableLine({ event }: { event: EventOut }) {
                   style={{ left: middle - LABEL_PX / 2, width: LABEL_PX, top: labelTop, height: TIER_PX - 2 }}
                 >
                   <span className="serif line-clamp-2 text-[14px] leading-[1.1]">
-                    {`${piece.piece.name} ×\u00a0${piece.piece.quantity}`}
+                    {`${piece.part.name} ×\u00a0${piece.part.quantity}`}
                   </span>
                   <span
                     className={`flex items-center justify-center gap-1.5 text-[15px] ${STATE_COLOUR[worst]}`}
@@ -119,7 +120,7 @@ export function worstState(piece: PieceOut): State {
 function standInLine(pieces: readonly PieceOut[]): Stood[] {
   let edge = 0;
   return pieces.map((piece) => {
-    const half = halfWidth(sectionBounds(piece.piece, piece.report));
+    const half = halfWidth(sectionBounds(piece.part, piece.report));
     const x = edge + half;
     edge = x + half + GAP_M;
     return { piece, x, half, up: ledgeOver(piece) };
@@ -128,7 +129,7 @@ function standInLine(pieces: readonly PieceOut[]): Stood[] {
 
 function boundsOf(stood: readonly Stood[]): Bounds {
   const last = stood.at(-1);
-  const bounds = stood.map(({ piece }) => sectionBounds(piece.piece, piece.report));
+  const bounds = stood.map(({ piece }) => sectionBounds(piece.part, piece.report));
   const top = Math.max(0.2, ...bounds.map((each, index) => each.yMax + (stood[index]?.up ?? 0)));
   const bottom = Math.min(0, ...bounds.map((each, index) => each.yMin + (stood[index]?.up ?? 0)));
   return { xMin: 0, xMax: last ? last.x + last.half : 1, yMin: bottom, yMax: top };
@@ -145,14 +146,14 @@ const LEFT_OUT = new Set([
 ]);
 
 /** A ledge stands over the table line by what it is higher than a table. */
-function ledgeOver({ piece }: PieceOut): number {
+function ledgeOver({ part: piece }: PieceOut): number {
   const { ledge, people } = piece.setting;
   if (piece.setting.where !== "ledge" || !ledge) return 0;
   return Math.max(ledge.height_m - (people?.table_height_m ?? TABLE_M), 0);
 }
 
 function sceneOf({ piece, x, up }: Stood): Primitive[] {
-  return buildSectionScene(piece.piece, piece.report)
+  return buildSectionScene(piece.part, piece.report)
     .filter((shape) => !LEFT_OUT.has(shape.id))
     .map((shape) => moved(shape, x, `${piece.id}-`, up));
 }

@@ -6,8 +6,8 @@ import { PracticeFields } from "./PracticeFields";
 import { useBrief } from "./useBrief";
 
 /** All that is known of the job: times, air, crew, road, and how the studio works. */
-export function TheBrief({ event, onSaved }: { event: EventOut; onSaved: (event: EventOut) => void }) {
-  const desk = useBrief(event, onSaved);
+export function TheBrief({ event }: { event: EventOut }) {
+  const desk = useBrief(event);
   return (
     <>
       <BriefState desk={desk} />

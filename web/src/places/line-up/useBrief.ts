@@ -1,10 +1,12 @@
 import { useRef, useState } from "react";
 import { api } from "../../api/client";
 import type { Brief, EventOut } from "../../api/types";
+import { useEvent } from "../../desk/useEvent";
 import { useActs } from "../../ui/useActs";
 import { unreached } from "../../ui/useWriteLine";
 
-type Line = { newest: EventOut; writes: Promise<void> };
+type Known = Pick<EventOut, "id" | "revision" | "brief">;
+type Line = { newest: Known; writes: Promise<void> };
 type Change = Partial<Brief> | ((brief: Brief) => Partial<Brief>);
 /** One line of writes for each event, whichever part of the screen they come from. */
 const lines = new Map<number, Line>();
@@ -12,7 +14,8 @@ const lines = new Map<number, Line>();
 export type BriefDesk = ReturnType<typeof useBrief>;
 
 /** Saving what is known of the job: one write at a time, each over what the one before it left. */
-export function useBrief(event: EventOut, onSaved: (event: EventOut) => void) {
+export function useBrief(event: EventOut, onSaved: () => void = () => undefined) {
+  const { lay, reload } = useEvent(event.id);
   const { act, saving, problem, conflict, forget } = useActs();
   /** What was set and is not saved yet: it stays on the screen. */
   const [pending, setPending] = useState<Partial<Brief>>({});
@@ -33,7 +36,9 @@ export function useBrief(event: EventOut, onSaved: (event: EventOut) => void) {
       const run = line.writes.then(async () => {
         if (over !== null) line.newest = await api.event(event.id);
         const { id, revision, brief } = line.newest;
-        line.newest = await api.putBrief(id, revision, { ...brief, ...next(brief) });
+        const change = await api.putBrief(id, revision, { ...brief, ...next(brief) });
+        line.newest = change;
+        await lay(change);
       });
       line.writes = run.catch(() => undefined);
       try {
@@ -42,7 +47,7 @@ export function useBrief(event: EventOut, onSaved: (event: EventOut) => void) {
         if (!unreached(reason)) close();
         throw reason;
       }
-      onSaved(line.newest);
+      onSaved();
       close();
     }, "each");
   };
@@ -51,7 +56,8 @@ export function useBrief(event: EventOut, onSaved: (event: EventOut) => void) {
     line.newest = await api.event(event.id);
     setPending({});
     forget();
-    onSaved(line.newest);
+    await reload();
+    onSaved();
   };
   const shown = { ...event, brief: { ...event.brief, ...pending } };
   return { put, shown, saving, problem, conflict, takeOther };

@@ -1,8 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
-import { api, Refused, rigCardUrl } from "../../api/client";
+import { api, cardUrl, Refused } from "../../api/client";
 import type { Rig } from "../../api/types";
+import { SettingOut } from "../../desk/SettingOut";
 import { Button } from "../../ui/Button";
 import { ConflictStrip } from "../../ui/ConflictStrip";
 import { SavedMark } from "../../ui/SavedMark";
@@ -56,16 +57,7 @@ export function RigPlace() {
   }, [chosen, snip]);
 
   if (!event || !stock.data) {
-    return (
-      <>
-        <TopBar />
-        <p className="p-6" role="status">
-          {problem
-            ? `${render(problem.message, system)} ${render(problem.limit, system)}`
-            : "Putting up the rig…"}
-        </p>
-      </>
-    );
+    return <SettingOut eventId={eventId} words="Putting up the rig…" problem={problem} />;
   }
   const bar = { undo: event.undo, redo: event.redo, onUndo: desk.undo, onRedo: desk.redo };
   if (!rig) {
@@ -81,7 +73,7 @@ export function RigPlace() {
   }
   const commit = (next: Rig, label: string) => {
     setSnipped(null);
-    desk.commit(next, label);
+    void desk.commit(next, label);
   };
   return (
     <div className="flex h-full flex-col print:block print:h-auto">
@@ -111,7 +103,7 @@ export function RigPlace() {
             <a
               key={paper}
               className="flex min-h-[44px] items-center px-1"
-              href={rigCardUrl(eventId, rigId, paper, system)}
+              href={cardUrl(eventId, rigId, paper, system)}
               target="_blank"
               rel="noreferrer"
             >

@@ -1,0 +1,69 @@
+"""Events as they go out: whole, or as what a write has changed. Reports that are kept go out as they are written."""
+
+import sqlite3
+from collections.abc import Sequence
+
+from fastapi.responses import Response
+from pydantic import TypeAdapter
+
+from jolly_trellis.api.answers import EventHead, Problem
+from jolly_trellis.core.piece import Piece
+from jolly_trellis.core.plan.parts import Part, PartKind, kind_of
+from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.services import figures, judging
+from jolly_trellis.services.conditions import conditions_of
+from jolly_trellis.services.judging import Judged
+from jolly_trellis.services.planning import EventState
+from jolly_trellis.store import events
+from jolly_trellis.store.plan import Planned
+
+_PARTS: dict[PartKind, TypeAdapter[Piece] | TypeAdapter[Rig]] = {"piece": TypeAdapter(Piece), "rig": TypeAdapter(Rig)}
+
+
+def event_out(conn: sqlite3.Connection, state: EventState, status: int = 200) -> Response:
+    """An `EventOut`: every part judged; one that cannot be computed carries its problem instead.
+
+    Fixes are not tried here: with many parts that takes seconds, and the desk asks for those of its own part.
+    """
+    return _out(conn, state, state.plan.parts, b"", status)
+
+
+def change_out(
+    conn: sqlite3.Connection, state: EventState, base_revision: int, added: int | None = None, status: int = 200
+) -> Response:
+    """An `EventChange`: what has changed since a revision, by whomever; all is judged anew where the brief has."""
+    revisions = events.part_revisions(conn, state.event.id)
+    every = state.event.brief_revision > base_revision
+    changed = [each for each in state.plan.parts if every or revisions[each.id] > base_revision]
+    numbers = ",".join(str(each.id) for each in state.plan.parts)
+    rest = f',"order":[{numbers}],"added":{"null" if added is None else added}'
+    return _out(conn, state, changed, rest.encode(), status)
+
+
+def _out(
+    conn: sqlite3.Connection, state: EventState, parts: Sequence[Planned[Part]], rest: bytes, status: int
+) -> Response:
+    # A step may change which book the event is planned with: what is open is the one before it.
+    book = figures.of_event(conn, state.event.id)
+    with book.open():
+        conditions = conditions_of(conn, state.plan.brief)
+        judged = judging.judge_all(conn, state.event.id, state.plan.brief, parts, conditions)
+    head = EventHead(
+        id=state.event.id,
+        revision=state.event.revision,
+        brief=state.plan.brief,
+        undo=state.undo,
+        redo=state.redo,
+        newest_figures=book.edition == figures.current(conn).edition,
+    )
+    written = b",".join(_part(each, judged[each.id]) for each in parts)
+    body = head.model_dump_json().encode().removesuffix(b"}") + rest + b',"parts":[' + written + b"]}"
+    return Response(body, status_code=status, media_type="application/json")
+
+
+def _part(planned: Planned[Part], judged: Judged) -> bytes:
+    kind = kind_of(planned.part)
+    plan = _PARTS[kind].dump_json(judging.with_seats(planned.part, judged))  # type: ignore[arg-type]
+    problem = b"null" if judged.problem is None else Problem.of(judged.problem).model_dump_json().encode()
+    head = f'{{"id":{planned.id},"kind":"{kind}","part":'.encode()
+    return head + plan + b',"report":' + judged.written + b',"problem":' + problem + b"}"

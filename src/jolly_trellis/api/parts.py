@@ -1,0 +1,77 @@
+"""What an event is made of, of whatever kind: added, saved, mended, removed, and its card."""
+
+from fastapi import APIRouter
+from fastapi.responses import Response
+
+from jolly_trellis.api.answers import EventChange
+from jolly_trellis.api.deps import Connection, Number
+from jolly_trellis.api.event_answers import change_out
+from jolly_trellis.api.models import ApplyFix, BasedOn, PutPart
+from jolly_trellis.core.making_report import making_of
+from jolly_trellis.core.piece import Piece
+from jolly_trellis.core.rigging.snip import snip
+from jolly_trellis.core.units import UnitSystem
+from jolly_trellis.exchange.bench_card import write_card
+from jolly_trellis.exchange.pattern_pdf import Paper
+from jolly_trellis.exchange.rig_card import write_rig_card
+from jolly_trellis.services import judging, planning, rigging
+from jolly_trellis.services.conditions import conditions_of
+from jolly_trellis.services.stores import free_key
+
+router = APIRouter(prefix="/api/events/{event_id}/parts", tags=["parts"])
+
+
+@router.post("", status_code=201, response_model=EventChange)
+def add_part(event_id: Number, body: PutPart, conn: Connection) -> Response:
+    brief = planning.brief_of(conn, event_id)
+    judged = judging.judged(conn, brief, body.part, conditions_of(conn, brief), before=None)
+    seated = judging.with_seats(body.part, judged)
+    state, number = planning.add_part(conn, event_id, seated, base_revision=body.base_revision)
+    return change_out(conn, state, body.base_revision, number, status=201)
+
+
+@router.put("/{part_id}", response_model=EventChange)
+def put_part(event_id: Number, part_id: Number, body: PutPart, conn: Connection) -> Response:
+    before, brief = planning.part_of(conn, event_id, part_id)
+    judged = judging.judged(conn, brief, body.part, conditions_of(conn, brief), before=before)
+    seated = judging.with_seats(body.part, judged)
+    state = planning.put_part(conn, event_id, part_id, seated, base_revision=body.base_revision, label=body.label)
+    return change_out(conn, state, body.base_revision)
+
+
+@router.delete("/{part_id}", response_model=EventChange)
+def remove_part(event_id: Number, part_id: Number, body: BasedOn, conn: Connection) -> Response:
+    state = planning.remove_part(conn, event_id, part_id, base_revision=body.base_revision)
+    return change_out(conn, state, body.base_revision)
+
+
+@router.post("/{part_id}/fix", response_model=EventChange)
+def apply_fix(event_id: Number, part_id: Number, body: ApplyFix, conn: Connection) -> Response:
+    """Make the change that a verdict of a piece offers."""
+    before, brief = planning.piece_of(conn, event_id, part_id)
+    conditions = conditions_of(conn, brief)
+    piece, label = judging.apply_fix(before, conditions, verb=body.verb, key=body.key)
+    judged = judging.judged(conn, brief, piece, conditions, before=None)
+    seated = judging.with_seats(piece, judged)
+    state = planning.put_part(conn, event_id, part_id, seated, base_revision=body.base_revision, label=label)
+    return change_out(conn, state, body.base_revision)
+
+
+@router.get("/{part_id}/card.pdf")
+def card(
+    event_id: Number, part_id: Number, conn: Connection, paper: Paper = "A4", system: UnitSystem = "metric"
+) -> Response:
+    """The card of a part as it is kept: one page."""
+    part, brief = planning.part_of(conn, event_id, part_id)
+    conditions = conditions_of(conn, brief)
+    if isinstance(part, Piece):
+        report = judging.report_of(conn, brief, part, conditions)
+        made = making_of(part, conditions, with_fixes=False)
+        page, name = write_card(part, report, made, event=brief.name, paper=paper, system=system), "card"
+    else:
+        there = rigging.in_place(conn, brief, part)
+        snips = [list(snip(there, conditions, cut)) for cut in range(len(there.lines))]
+        hangs = judging.rig_report_of(conn, brief, part, conditions)
+        page, name = write_rig_card(there, hangs, snips, event=brief.name, paper=paper, system=system), "rig-card"
+    headers = {"Content-Disposition": f'inline; filename="{free_key(part.name, set())}-{name}.pdf"'}
+    return Response(page, media_type="application/pdf", headers=headers)

@@ -1,0 +1,1 @@
+"""The plan of an event: its brief, and what is made for it, kind by kind."""

@@ -1,0 +1,157 @@
+"""Reports kept by the hash of what they came from, in memory and beside the studio's data, so that opening is cheap.
+
+What is kept follows from the plan, the stores, the figures and the program's own text; all of that is in the key. The
+file may be deleted at any time; it is no part of what is saved and put back.
+"""
+
+import hashlib
+import sqlite3
+import threading
+import zlib
+from collections import OrderedDict
+from collections.abc import Iterator
+from contextlib import closing, contextmanager
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+from importlib.resources.abc import Traversable
+from pathlib import Path
+
+from pydantic import TypeAdapter
+
+from jolly_trellis.core.piece import Conditions
+from jolly_trellis.core.plan.parts import Part, PartKind, kind_of
+from jolly_trellis.core.report import Report
+from jolly_trellis.core.rigging.assess import RigReport
+from jolly_trellis.services.conditions import mark_of, path_of
+from jolly_trellis.store import codec
+from jolly_trellis.store.plan import MOST_PARTS
+
+FILE_NAME = "kept-reports.sqlite"
+_MADE = "CREATE TABLE IF NOT EXISTS report (key TEXT PRIMARY KEY, used INTEGER NOT NULL, body BLOB NOT NULL) STRICT"
+_ADAPTERS: dict[PartKind, TypeAdapter[Report] | TypeAdapter[RigReport]] = {
+    "piece": TypeAdapter(Report),
+    "rig": TypeAdapter(RigReport),
+}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Kept:
+    """A report, and the same as JSON, as it goes over the wire."""
+
+    report: Report | RigReport
+    written: bytes
+
+
+_memory: OrderedDict[str, Kept] = OrderedDict()
+_lock = threading.Lock()
+
+
+class KeptReports:
+    """What is kept of one studio under one set of conditions; to be had from `of`."""
+
+    def __init__(self, mark: str | None, file: sqlite3.Connection | None) -> None:
+        self._mark = mark
+        self._file = file
+        self._new: dict[str, Kept] = {}
+
+    def find(self, part: Part) -> Kept | None:
+        """The report of a part, or None where it was not judged before under these conditions."""
+        if self._mark is None:
+            return None
+        key = self._key(part)
+        with _lock:
+            found = _memory.get(key)
+            if found is not None:
+                _memory.move_to_end(key)
+                return found
+        body = self._read(key)
+        if body is None:
+            return None
+        found = Kept(report=_ADAPTERS[kind_of(part)].validate_json(body), written=body)
+        _remember(key, found)
+        return found
+
+    def keep(self, part: Part, report: Report | RigReport) -> Kept:
+        """Keep the report of a part under these conditions."""
+        made = Kept(report=report, written=_ADAPTERS[kind_of(part)].dump_json(report))  # type: ignore[arg-type]
+        if self._mark is not None:
+            key = self._key(part)
+            _remember(key, made)
+            self._new[key] = made
+        return made
+
+    def write(self) -> None:
+        """Write what is new into the file; the oldest beyond what an event takes go."""
+        if self._file is None or not self._new:
+            return
+        rows = [(key, zlib.compress(each.written, 1)) for key, each in self._new.items()]
+        with self._file:
+            self._file.execute("BEGIN IMMEDIATE")
+            newest = self._file.execute("SELECT coalesce(max(used), 0) FROM report").fetchone()[0]
+            self._file.executemany(
+                "INSERT OR REPLACE INTO report VALUES (?, ?, ?)",
+                [(key, newest + 1, body) for key, body in rows],
+            )
+            self._file.execute(
+                "DELETE FROM report WHERE key NOT IN (SELECT key FROM report ORDER BY used DESC LIMIT ?)",
+                (MOST_PARTS,),
+            )
+
+    def _key(self, part: Part) -> str:
+        return hashlib.sha256(f"{_program()}|{self._mark}|{kind_of(part)}|{codec.dumps(part)}".encode()).hexdigest()
+
+    def _read(self, key: str) -> bytes | None:
+        if self._file is None:
+            return None
+        row = self._file.execute("SELECT body FROM report WHERE key = ?", (key,)).fetchone()
+        return None if row is None else zlib.decompress(row[0])
+
+
+@contextmanager
+def of(conn: sqlite3.Connection, conditions: Conditions) -> Iterator[KeptReports]:
+    """What is kept of the studio that a connection is open on, under these conditions.
+
+    A file that cannot be read or written is done without.
+    """
+    mark, path = mark_of(conditions), path_of(conn)
+    if mark is None or not path:
+        yield KeptReports(mark, None)
+        return
+    with closing(sqlite3.connect(Path(path).parent / FILE_NAME, timeout=1.0, isolation_level=None)) as file:
+        try:
+            file.execute("PRAGMA journal_mode = WAL")
+            file.execute("PRAGMA synchronous = OFF")
+            file.execute(_MADE)
+            kept = KeptReports(mark, file)
+        except sqlite3.Error:
+            kept = KeptReports(mark, None)
+        yield kept
+        try:
+            kept.write()
+        except sqlite3.Error:
+            return
+
+
+def _remember(key: str, kept: Kept) -> None:
+    with _lock:
+        _memory[key] = kept
+        while len(_memory) > MOST_PARTS:
+            _memory.popitem(last=False)
+
+
+@cache
+def _program() -> str:
+    """What tells this program from another that may judge otherwise: the text of its core."""
+    mark = hashlib.sha256()
+    for text in sorted(_texts(files("jolly_trellis.core")), key=lambda each: each.name):
+        mark.update(text.read_bytes())
+    return mark.hexdigest()
+
+
+def _texts(folder: Traversable) -> Iterator[Traversable]:
+    for each in folder.iterdir():
+        if each.is_dir():
+            yield from _texts(each)
+        elif each.name.endswith(".py"):
+            yield each

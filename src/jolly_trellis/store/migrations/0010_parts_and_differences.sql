@@ -1,0 +1,54 @@
+ALTER TABLE event RENAME COLUMN next_piece TO next_part;
+
+-- One table for whatever an event is made of, standing or hung, in one order.
+CREATE TABLE part (
+    event_id INTEGER NOT NULL REFERENCES event (id) ON DELETE CASCADE,
+    id INTEGER NOT NULL,
+    position INTEGER NOT NULL,
+    kind TEXT NOT NULL CHECK (kind IN ('piece', 'rig')),
+    design TEXT NOT NULL CHECK (json_valid(design)),
+    computed_by TEXT NOT NULL,
+    revision INTEGER NOT NULL,
+    PRIMARY KEY (event_id, id)
+) STRICT;
+INSERT INTO part (event_id, id, position, kind, design, computed_by, revision)
+SELECT
+    event_id,
+    id,
+    row_number() OVER (PARTITION BY event_id ORDER BY kind, position) - 1,
+    kind,
+    design,
+    computed_by,
+    revision
+FROM (
+    SELECT event_id, id, position, 'piece' AS kind, design, computed_by, revision FROM piece
+    UNION ALL
+    SELECT event_id, id, position, 'rig' AS kind, rig_design(design), computed_by, revision FROM rig
+);
+DROP TABLE piece;
+DROP TABLE rig;
+
+-- What each revision changed, both ways, and which of those are steps to go back and forth over.
+-- Steps of before this was kept so have no revision. `plan_change` tells two whole plans apart.
+CREATE TABLE change (
+    event_id INTEGER NOT NULL REFERENCES event (id) ON DELETE CASCADE,
+    id INTEGER NOT NULL,
+    revision INTEGER,
+    step INTEGER,
+    label TEXT NOT NULL,
+    changes TEXT NOT NULL CHECK (json_valid(changes)),
+    PRIMARY KEY (event_id, id)
+) STRICT;
+CREATE UNIQUE INDEX change_step ON change (event_id, step) WHERE step IS NOT NULL;
+INSERT INTO change (event_id, id, revision, step, label, changes)
+SELECT
+    after.event_id,
+    row_number() OVER (PARTITION BY after.event_id ORDER BY after.step),
+    NULL,
+    after.step,
+    after.label,
+    plan_change(before.plan, after.plan)
+FROM history AS after
+JOIN history AS before ON before.event_id = after.event_id AND before.step = after.step - 1;
+DROP TABLE history;
+DROP TABLE revision;

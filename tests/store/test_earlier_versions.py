@@ -1,0 +1,107 @@
+"""A database of every earlier version: it opens, loses nothing, and one whose opening was cut off is opened again."""
+
+import lzma
+import shutil
+import sqlite3
+from contextlib import closing
+from pathlib import Path
+
+import pytest
+
+from jolly_trellis.services import planning
+from jolly_trellis.services.opening import COPIES, DATABASE_NAME, open_studio
+from jolly_trellis.store import connection, migrating
+
+EARLIER = sorted((Path(__file__).parent / "earlier").glob("*.xz"), key=lambda each: int(each.name[8:-10]))
+
+
+def laid_out(folder: Path, kept: Path) -> Path:
+    """A studio's folder with a database of an earlier version in it."""
+    path = folder / DATABASE_NAME
+    path.write_bytes(lzma.decompress(kept.read_bytes()))
+    return path
+
+
+def rows(conn: sqlite3.Connection, sql: str) -> list[tuple[object, ...]]:
+    return [tuple(row) for row in conn.execute(sql)]
+
+
+def test_there_is_one_of_every_earlier_version() -> None:
+    assert [each.name for each in EARLIER] == [
+        f"version_{number}.sqlite.xz" for number in range(1, len(connection._migrations()))
+    ]
+
+
+@pytest.mark.parametrize("kept", EARLIER, ids=lambda each: each.name[:9])
+def test_it_opens_and_loses_nothing(kept: Path, tmp_path: Path) -> None:
+    """Each was made by the program of its time: some steps taken, the last two undone, a hung piece renamed."""
+    path = laid_out(tmp_path, kept)
+    with closing(sqlite3.connect(path)) as before:
+        name, revision, step = before.execute("SELECT name, revision, step FROM event").fetchone()
+        names = [each[0] for each in rows(before, "SELECT design ->> 'name' FROM piece ORDER BY position")]
+        if before.execute("SELECT 1 FROM sqlite_master WHERE name = 'rig'").fetchone():
+            names += [each[0] for each in rows(before, "SELECT design ->> 'name' FROM rig ORDER BY position")]
+        steps = [str(each[0]) for each in rows(before, "SELECT label FROM history WHERE step > 0 ORDER BY step")]
+        varieties = rows(before, "SELECT key, mass_kg FROM variety ORDER BY key")
+    with closing(open_studio(tmp_path)) as conn:
+        state = planning.state(conn, 1)
+        assert (state.event.name, state.event.revision, state.event.step) == (name, revision, step)
+        assert [each.part.name for each in state.plan.parts] == names
+        assert set(varieties) <= set(rows(conn, "SELECT key, mass_kg FROM variety"))
+        _there_and_back(conn, state, steps)
+    copy = tmp_path / COPIES / f"before-update-{kept.name[8:-10]}.sqlite"
+    with closing(sqlite3.connect(copy)) as old:
+        assert old.execute("SELECT revision FROM event").fetchone()[0] == revision
+
+
+def _there_and_back(conn: sqlite3.Connection, state: planning.EventState, steps: list[str]) -> None:
+    """Every step can be undone, by its name, and done again; the plan is the same afterwards."""
+    begun, walked = state.plan, []
+    while state.redo is not None:
+        state = planning.redo(conn, 1, base_revision=state.event.revision)
+    last = state.plan
+    while state.undo is not None:
+        walked.append(state.undo)
+        state = planning.undo(conn, 1, base_revision=state.event.revision)
+    assert walked[::-1] == steps
+    first = state.plan
+    assert first != begun
+    for _ in steps:
+        state = planning.redo(conn, 1, base_revision=state.event.revision)
+    assert state.plan == last
+    assert (state.redo, len(walked)) == (None, len(steps))
+
+
+class Killed(BaseException):
+    """The process ends here."""
+
+
+@pytest.mark.parametrize("kept", EARLIER[-2:], ids=lambda each: each.name[:9])
+def test_one_whose_opening_was_cut_off_is_opened_again(
+    kept: Path, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    path = laid_out(tmp_path, kept)
+
+    def killed(before: str, after: str) -> str:
+        raise Killed
+
+    with monkeypatch.context() as patched:
+        patched.setattr(migrating, "_plan_change", killed)
+        with pytest.raises(connection.StoreError):
+            open_studio(tmp_path)
+    with closing(sqlite3.connect(path)) as conn:
+        assert conn.execute("SELECT count(*) FROM history").fetchone()[0] > 3
+    with closing(open_studio(tmp_path)) as conn:
+        assert planning.state(conn, 1).undo is not None
+
+
+def test_an_update_that_cannot_keep_a_copy_first_is_not_begun(tmp_path: Path) -> None:
+    path = laid_out(tmp_path, EARLIER[-1])
+    before = path.read_bytes()
+    (tmp_path / COPIES).write_text("in the way")
+    with pytest.raises(connection.StoreError, match="copies"):
+        open_studio(tmp_path)
+    assert path.read_bytes() == before
+    (tmp_path / COPIES).unlink()
+    shutil.copy(path, tmp_path / "again.sqlite")
+    open_studio(tmp_path).close()

@@ -1,0 +1,24 @@
+import type { EventChange, EventOut, PartOut, PieceOut, RigOut } from "../api/types";
+
+/** An event with a write's answer laid over it; an answer that is older than what is known changes nothing. */
+export function withChange(event: EventOut, change: EventChange): EventOut {
+  if (change.revision < event.revision) return event;
+  const { order, added: _, parts, ...head } = change;
+  const known = new Map<number, PartOut>([...event.parts, ...parts].map((each) => [each.id, each]));
+  return { ...head, parts: order.flatMap((id) => known.get(id) ?? []) };
+}
+
+/** The parts of an event that stand or are carried. */
+export function piecesOf(event: EventOut): readonly PieceOut[] {
+  return event.parts.filter((each) => each.kind === "piece");
+}
+
+/** The parts of an event that hang or are mounted. */
+export function rigsOf(event: EventOut): readonly RigOut[] {
+  return event.parts.filter((each) => each.kind === "rig");
+}
+
+/** Where a part is worked on, under its event's address. */
+export function placeOf(part: PartOut): string {
+  return part.kind === "piece" ? `pieces/${part.id}` : `rigs/${part.id}`;
+}

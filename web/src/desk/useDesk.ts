@@ -1,0 +1,152 @@
+import { useCallback, useReducer, useRef } from "react";
+import { api, type Kinded, Refused } from "../api/client";
+import type { EventChange, PartOut, Problem } from "../api/types";
+import { unreached, useWriteLine } from "../ui/useWriteLine";
+import { type Act, bare, type Desk, reduce } from "./state";
+import { useEvent } from "./useEvent";
+
+/**
+ * One part at its desk, of whatever kind: what is kept, what is being tried, and what the core says of that.
+ * Previews ask one question at a time and skip to the newest; a commit is one request and one undo step.
+ */
+export function useDesk<O extends PartOut, T>(
+  eventId: number,
+  partId: number,
+  kind: O["kind"],
+  /** What is asked while a hand drags. */
+  ask: (eventId: number, part: O["part"]) => Promise<T>,
+) {
+  type P = O["part"];
+  const { event, error, readAt, current, lay, reload } = useEvent(eventId);
+  const { write, saving } = useWriteLine();
+  /** Kept beside the screen, so that what is sent between two drawings of it rests on the newest. */
+  const state = useRef<Desk<P, T>>(bare());
+  const [, draw] = useReducer((count: number) => count + 1, 0);
+  const send = useCallback((act: Act<P, T>) => {
+    state.current = reduce(state.current, act);
+    draw();
+  }, []);
+  const wanted = useRef<P | null>(null);
+  const asking = useRef(false);
+  const found = event?.parts.find((each) => each.id === partId && each.kind === kind) ?? null;
+  const kept = found as O | null;
+
+  const preview = useCallback(
+    async (part: P) => {
+      send({ type: "try", part });
+      wanted.current = part;
+      if (asking.current) return;
+      asking.current = true;
+      while (wanted.current) {
+        const next = wanted.current;
+        const { question } = state.current;
+        wanted.current = null;
+        try {
+          send({ type: "told", question, told: await ask(eventId, next) });
+        } catch (reason) {
+          send({ type: "untold", question, problem: problemOf(reason) });
+        }
+      }
+      asking.current = false;
+    },
+    [ask, eventId, send],
+  );
+
+  /** Sends a write over the newest state this window knows; where another was faster, both ways out are offered. */
+  const put = useCallback(
+    (
+      does: (revision: number) => Promise<EventChange>,
+      { part, words, base }: { part: P | null; words: string; base?: number },
+    ): Promise<void> => {
+      wanted.current = null;
+      send({ type: "write", part });
+      return write(
+        async (last) => {
+          const known = await current();
+          try {
+            await lay(await does(base ?? known?.revision ?? 0));
+            if (last()) send({ type: "kept", part });
+          } catch (reason) {
+            const problem = problemOf(reason);
+            if (unreached(reason)) {
+              send({ type: "unreached", problem });
+              throw reason;
+            }
+            if (!last()) return;
+            if (problem.code !== "stale") {
+              send({ type: "refused", problem });
+              return;
+            }
+            const again = () => void put(does, { part, words, base: problem.revision ?? 0 });
+            send({ type: "stale", conflict: { problem, words, again } });
+          }
+        },
+        part === null ? "once" : "whole",
+      );
+    },
+    [current, lay, send, write],
+  );
+
+  const commit = useCallback(
+    (part: P, label: string) =>
+      put((revision) => api.putPart(eventId, partId, revision, { kind, part } as Kinded, label), {
+        part,
+        words: "Keep mine over it",
+      }),
+    [eventId, kind, partId, put],
+  );
+  const fix = useCallback(
+    (verb: string, key: string) =>
+      put((revision) => api.applyFix(eventId, partId, revision, verb, key), {
+        part: null,
+        words: "Do it all the same",
+      }),
+    [eventId, partId, put],
+  );
+  const travel = useCallback(
+    (way: "undo" | "redo") => {
+      wanted.current = null;
+      send({ type: "drop" });
+      const words = way === "undo" ? "Undo all the same" : "Redo all the same";
+      return put((revision) => api[way](eventId, revision), { part: null, words });
+    },
+    [eventId, put, send],
+  );
+  const cancel = useCallback(() => {
+    wanted.current = null;
+    send({ type: "drop" });
+  }, [send]);
+  const takeTheirs = useCallback(() => {
+    cancel();
+    void reload();
+  }, [cancel, reload]);
+
+  const desk = state.current;
+  const part: P | null = desk.trial?.part ?? (kept?.part as P | undefined) ?? null;
+  return {
+    event,
+    kept,
+    readAt,
+    part,
+    /** What was told of the part that is tried; null while nothing is tried, or nothing is told yet. */
+    told: desk.trial?.told ?? null,
+    /** What is shown is not saved and judged yet. */
+    trying: desk.trial !== null,
+    problem: desk.problem ?? kept?.problem ?? (error instanceof Refused ? error.problem : null),
+    conflict: desk.conflict,
+    saving,
+    preview,
+    commit,
+    fix,
+    cancel,
+    undo: () => void travel("undo"),
+    redo: () => void travel("redo"),
+    takeTheirs,
+    reload,
+  };
+}
+
+function problemOf(reason: unknown): Problem {
+  if (reason instanceof Refused) return reason.problem;
+  throw reason;
+}
