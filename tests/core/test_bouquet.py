@@ -226,3 +226,20 @@ def test_a_bouquet_with_no_stems_asks_for_them() -> None:
     bare = replace(bouquet(), recipe=())
     assert verdict(bare, "hold").state == "cannot say"
     assert making_of(bare, conditions()).say.text.startswith("The recipe is empty")
+
+
+def test_the_square_for_a_dome_goes_over_its_longer_side() -> None:
+    round_ = bouquet("wire_dome")
+    round_ = replace(round_, bouquet=replace(of(round_), dome_m=0.15))
+    flat = replace(round_, envelope=replace(round_.envelope, depth_m=0.6 * round_.envelope.width_m))
+    square, same = (
+        next(part for part in build(each, conditions()).mechanic.parts if part.name.startswith("square for the dome"))
+        for each in (round_, flat)
+    )
+    assert square.sizes == same.sizes
+
+
+def test_a_bouquet_says_how_many_more_stems_its_armature_takes() -> None:
+    made = build(bouquet("wire_dome"), conditions())
+    stems = int(made.placement.stems.stems_in_row.sum())
+    assert made.placement.room == made.mechanic.capacity - stems > 0

@@ -247,3 +247,23 @@ def test_the_reason_and_the_fix_ask_for_the_same_water_at_the_same_time() -> Non
     asked = re.search(r"Top up (.+ ml) by (\d\d:\d\d)", render(verdict.reason, "metric"))
     assert asked
     assert f"{asked[1]} by {asked[2]}" in render(fix.say, "metric")
+
+
+def test_each_of_two_top_ups_is_poured_into_what_is_left_by_then() -> None:
+    """1 l drunk at 0.1 l/h: 0.6 left at 4 h, 0.8 with the first; 0.6 at 6 h, 0.8 with the second; dry at 14 h."""
+    twice = (TopUp(after_h=4, volume_l=0.2), TopUp(after_h=6, volume_l=0.2))
+    going = pooled(volume_l=1.0, level_m=0.1, draw_ml_h=100, needed_h=20, top_ups=twice, row=0)
+    assert going.first_dry_h == pytest.approx(14.0)
+
+
+def test_a_humidity_that_cannot_be_is_said_as_it_was_typed() -> None:
+    with pytest.raises(InvalidMeasure) as caught:
+        air.vapour_pressure_deficit_kpa(Air(temperature_c=20, relative_humidity=1.5))
+    assert caught.value.message.text == "A humidity of 150 % is out of range."
+
+
+def test_several_top_ups_are_one_sentence() -> None:
+    hot = replace(conditions(), air=Air(temperature_c=32, relative_humidity=0.2))
+    fix = next(each for each in verdict_of(LOW, hot).fixes if each.key == "top-up")
+    assert len(fix.piece.top_ups) > 1
+    assert re.fullmatch(r"Top up \{v0\} by [^,.]+(, \{v\d\} by [^,.]+)+\.", fix.say.text)

@@ -14,10 +14,11 @@ from jolly_trellis.core.mechanics.sized import Seating
 from jolly_trellis.core.piece import Piece, RecipeLine
 from jolly_trellis.core.placement import dome
 from jolly_trellis.core.placement.seats import seat_centres_m, under_tape
+from jolly_trellis.core.placement.stem_set import expand
 from jolly_trellis.core.placement.trace import floor_friction_needed
 from jolly_trellis.core.stems import Role
 from jolly_trellis.core.vessels import PlanShape, inside_size_m
-from tests.ordinary import conditions, piece, stems, vessels
+from tests.ordinary import conditions, piece, stems, varieties, vessels
 
 CELLS = Seating(pattern="hexagonal", pitch_m=0.0268, aperture_m=0.025, height_m=0.095)
 
@@ -160,3 +161,13 @@ def test_clumps_go_in_together() -> None:
     line = RecipeLine(variety="gypsophila", count=11, role="airy", clump=3)
     placed = made(replace(piece(), recipe=(line,))).placement
     assert placed.stems.stems_in_row.tolist() == [3, 3, 3, 2]
+
+
+def test_the_mean_stem_counts_every_stem_of_a_clump() -> None:
+    """Three of one variety in one clump and one of another: three times the first and once the second, over four."""
+    lines = (
+        RecipeLine(variety="rose", count=3, role="focal", clump=3),
+        RecipeLine(variety="ranunculus", count=1, role="filler"),
+    )
+    thick, thin = (varieties()[key].stem_diameter_m for key in ("rose", "ranunculus"))
+    assert expand(lines, conditions()).mean_diameter_m == pytest.approx((3 * thick + thin) / 4)

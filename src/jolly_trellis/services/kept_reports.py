@@ -10,14 +10,14 @@ import threading
 import zlib
 from collections import OrderedDict
 from collections.abc import Iterator
-from contextlib import closing, contextmanager
+from contextlib import contextmanager, suppress
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
 from importlib.resources.abc import Traversable
 from pathlib import Path
 
-from pydantic import TypeAdapter
+from pydantic import TypeAdapter, ValidationError
 
 from jolly_trellis.core.piece import Conditions
 from jolly_trellis.core.plan.parts import Part, PartKind, kind_of
@@ -68,7 +68,10 @@ class KeptReports:
         body = self._read(key)
         if body is None:
             return None
-        found = Kept(report=_ADAPTERS[kind_of(part)].validate_json(body), written=body)
+        try:
+            found = Kept(report=_ADAPTERS[kind_of(part)].validate_json(body), written=body)
+        except ValidationError:
+            return None
         _remember(key, found)
         return found
 
@@ -86,7 +89,7 @@ class KeptReports:
         if self._file is None or not self._new:
             return
         rows = [(key, zlib.compress(each.written, 1)) for key, each in self._new.items()]
-        with self._file:
+        with suppress(sqlite3.Error), self._file:
             self._file.execute("BEGIN IMMEDIATE")
             newest = self._file.execute("SELECT coalesce(max(used), 0) FROM report").fetchone()[0]
             self._file.executemany(
@@ -104,8 +107,11 @@ class KeptReports:
     def _read(self, key: str) -> bytes | None:
         if self._file is None:
             return None
-        row = self._file.execute("SELECT body FROM report WHERE key = ?", (key,)).fetchone()
-        return None if row is None else zlib.decompress(row[0])
+        try:
+            row = self._file.execute("SELECT body FROM report WHERE key = ?", (key,)).fetchone()
+            return None if row is None else zlib.decompress(row[0])
+        except (sqlite3.Error, zlib.error):
+            return None
 
 
 @contextmanager
@@ -118,19 +124,42 @@ def of(conn: sqlite3.Connection, conditions: Conditions) -> Iterator[KeptReports
     if mark is None or not path:
         yield KeptReports(mark, None)
         return
-    with closing(sqlite3.connect(Path(path).parent / FILE_NAME, timeout=1.0, isolation_level=None)) as file:
+    file = _opened(Path(path).parent / FILE_NAME)
+    kept = KeptReports(mark, file)
+    try:
+        yield kept
+        kept.write()
+    finally:
+        if file is not None:
+            file.close()
+
+
+def _opened(path: Path) -> sqlite3.Connection | None:
+    """The file of a studio; one that is no database any more is begun anew. None where there can be none."""
+    for _ in range(2):
+        try:
+            file = sqlite3.connect(path, timeout=1.0, isolation_level=None)
+        except sqlite3.Error:
+            return None
         try:
             file.execute("PRAGMA journal_mode = WAL")
             file.execute("PRAGMA synchronous = OFF")
             file.execute(_MADE)
-            kept = KeptReports(mark, file)
-        except sqlite3.Error:
-            kept = KeptReports(mark, None)
-        yield kept
-        try:
-            kept.write()
-        except sqlite3.Error:
-            return
+        except sqlite3.OperationalError:
+            file.close()
+            return None
+        except sqlite3.DatabaseError:
+            file.close()
+            path.unlink(missing_ok=True)
+        else:
+            return file
+    return None
+
+
+def forget() -> None:
+    """Forget what is in memory, as a restart does."""
+    with _lock:
+        _memory.clear()
 
 
 def _remember(key: str, kept: Kept) -> None:

@@ -9,6 +9,7 @@ from jolly_trellis.core.event.needs import SUPPLY_OF, Needs, needs_of
 from jolly_trellis.core.event.roll import cut_plan
 from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.shopping import Buy, Shelves, Shopping, shopping
+from jolly_trellis.core.event.shopping import _supply as bought_of
 from jolly_trellis.core.event.water_rounds import water_rounds
 from jolly_trellis.core.units import render
 from tests.events import demo_made, job, larder, one_bowl, shelves, supplies
@@ -126,3 +127,10 @@ def test_a_variety_that_the_stores_do_not_know_is_named_with_its_number() -> Non
     assert [render(each, "metric") for each in found.left_out] == [
         "8 × moonbell: the stores do not know this variety. Add it to the stores."
     ]
+
+
+def test_sticks_are_bought_by_what_is_cut_from_with_their_spare() -> None:
+    """10 canes cut, 20 % spare, 5 in a bundle: 12 canes are 3 bundles, however short the pieces cut from them."""
+    cane = replace(next(each for each in supplies().values() if each.measured_by == "stick"), pack=5, spare=0.2)
+    assert bought_of(cane, 0.5, 10, replace(larder(), packs={}, supply_remnants=())).packs == 3
+    assert bought_of(cane, 0.5, 8, replace(larder(), packs={}, supply_remnants=())).packs == 2

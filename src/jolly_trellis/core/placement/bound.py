@@ -83,7 +83,7 @@ def bind(piece: Piece, bouquet: Bouquet, stems: StemSet, netting: Netting | None
         rigid=True,
         hangs=np.zeros(len(stems), dtype=np.bool_),
         wanted_m=rise * slant + drop * (slant if crossing else np.ones(len(stems))),
-        room=max(mechanic.capacity - int(number.sum()), 0),
+        room=max(mechanic.capacity - int(stems.stems_in_row.sum()), 0),
     )
     return mechanic, placement
 

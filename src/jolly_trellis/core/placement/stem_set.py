@@ -61,7 +61,8 @@ class StemSet:
     def mean_diameter_m(self) -> float:
         """Mean diameter of a stem, as a clump of one, m; the usual one where there is none."""
         number = float(self.stems_in_row.sum())
-        return float((self.diameter_m * self.stems_in_row).sum()) / number if number else USUAL_DIAMETER_M
+        thick = np.array([self.lines[at][1].stem_diameter_m for at in self.line_index])
+        return float((thick * self.stems_in_row).sum()) / number if number else USUAL_DIAMETER_M
 
     @property
     def round_reach_m(self) -> Array:
