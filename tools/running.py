@@ -15,7 +15,7 @@ from playwright.sync_api import Browser, Page, sync_playwright
 
 ROOT = Path(__file__).parents[1]
 STARTS_WITHIN_S = 120
-HAPPENS_WITHIN_S = 20
+HAPPENS_WITHIN_S = 60
 QUIET = [
     "--no-sandbox",
     "--disable-gpu",

@@ -141,7 +141,7 @@ def test_an_event_is_saved_as_a_file_read_again_and_copied(page: Page, served: S
     damaged = tmp_path / "damaged.event.json"
     damaged.write_text(path.read_text(encoding="utf-8").replace('"width_m": 0.11', '"width_m": -1', 1))
     page.get_by_label("An event file").set_input_files(damaged)
-    expect(page.get_by_role("alert")).to_contain_text("The file is damaged in pieces, no. 1")
+    expect(page.get_by_role("alert")).to_contain_text("The file is damaged in parts, no. 1")
     page.get_by_label("An event file").set_input_files(path)
     expect(page.get_by_text("To settle next")).to_be_visible()
     assert page.url.endswith("/events/2")
