@@ -15,7 +15,8 @@ pytestmark = pytest.mark.browser
 
 def test_a_late_answer_after_esc_never_shows_the_cancelled_trial(page: Page, served: Served) -> None:
     bench(page, served)
-    rungs = page.locator("[data-verb]")
+    rungs, looking = page.locator("[data-verb]"), page.get_by_text("Looking for what would mend it…")
+    expect(looking).to_have_count(0)
     before, said = field(page, "Width of the flowers").input_value(), rungs.all_inner_texts()
     held: list[Route] = []
     page.route("**/evaluate", lambda route: held.append(route))  # noqa: PLW0108  # Playwright marks what it is given
@@ -33,6 +34,7 @@ def test_a_late_answer_after_esc_never_shows_the_cancelled_trial(page: Page, ser
             page.wait_for_timeout(20)
     page.wait_for_timeout(300)
     expect(field(page, "Width of the flowers")).to_have_value(before)
+    expect(looking).to_have_count(0)
     assert rungs.all_inner_texts() == said
 
 

@@ -5,6 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from jolly_trellis.core.books.needs import from_roll
 from jolly_trellis.core.bouquet import handle_of, shape_of
 from jolly_trellis.core.build import Build, build
 from jolly_trellis.core.checks import (
@@ -35,10 +36,12 @@ from jolly_trellis.core.checks.fixing import (
 )
 from jolly_trellis.core.footing import ledge_edge_m
 from jolly_trellis.core.making import MINUTES_PER_STEM, cut_list, notices, steps
+from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.piece import Conditions, Dealt, Piece
 from jolly_trellis.core.placement.aim import outline_m
 from jolly_trellis.core.placement.dealing import dealt_as
 from jolly_trellis.core.placement.place import colliding_pairs, fullness
+from jolly_trellis.core.quantities import length
 from jolly_trellis.core.report import (
     BalanceReport,
     BouquetReport,
@@ -242,8 +245,12 @@ def _bouquet(made: Build) -> BouquetReport | None:
 def _spill(made: Build) -> SpillReport | None:
     if made.spill is None:
         return None
+    sheet, netting = made.spill.sheet, made.spill.netting
+    taken = from_roll("spill", netting, sheet, lasts=False)
+    sizes = (length(sheet.width_m), length(sheet.length_m))
     return SpillReport(
-        sheet=made.spill.sheet,
+        part=Part(name="spill", quantity=1, sizes=sizes, mass_kg=sheet.mass_kg, taken=taken),
+        sheet=sheet,
         netting=made.spill.netting.name,
         hanging_kg=made.spill.hanging_kg,
         hanging_heavy_kg=made.spill.hanging_heavy_kg,

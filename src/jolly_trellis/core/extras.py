@@ -8,9 +8,10 @@ from typing import Literal
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core import stacks, vessels
 from jolly_trellis.core.books.figures import measure, rule
+from jolly_trellis.core.books.needs import FromSupply, Taken, from_roll
 from jolly_trellis.core.mechanics.fit import putty_ring_kg
 from jolly_trellis.core.mechanics.sized import Part
-from jolly_trellis.core.netting import Netting
+from jolly_trellis.core.netting import Netting, Sheet
 from jolly_trellis.core.piece import Insert, Piece, StemTube, Support
 from jolly_trellis.core.placement.place import Placement
 from jolly_trellis.core.provenance import COMMON_PRACTICE
@@ -19,6 +20,7 @@ from jolly_trellis.core.tubes import empty_kg
 from jolly_trellis.core.vessels import Vessel
 from jolly_trellis.core.water_table import ballast_centre_m
 
+LINING_LEAVES = rule("Length that one leaf of a lining covers", "length", 0.15)
 WRAP_LAP = rule("Lap of netting wrapped round the outside", "length", 0.02, COMMON_PRACTICE)
 LEAF_KG_M2 = measure("Mass of leaf that lines a glass", "areal_mass", 0.30)
 PACKING_KG_M3 = measure("Moss or wood wool packed round an insert", "density", 60.0)
@@ -56,24 +58,50 @@ def extras_of(piece: Piece, netting: Netting | None, placement: Placement, raise
     if piece.lining:
         tall, around = lining_strip_m(vessel)
         kg = LEAF_KG_M2.value * tall * around
-        found.append(_extra("leaf lining strip", (around, tall), kg, middle))
+        leaves = math.ceil(around / LINING_LEAVES.value)
+        found.append(
+            _extra(
+                "leaf lining strip", (around, tall), kg, middle, taken=FromSupply(supply="large-leaf", number=leaves)
+            )
+        )
     if piece.wrap_height_m and netting is not None:
         around = wrap_length_m(vessel)
         kg = around * piece.wrap_height_m * nets.mass_per_area_kg_m2(netting)
-        found.append(_extra(OUTSIDE, (around, piece.wrap_height_m), kg, raised_m + piece.wrap_height_m / 2))
+        sheet = Sheet(width_m=piece.wrap_height_m, length_m=around, cells_across=0, rows_along=0, mass_kg=0.0)
+        taken = from_roll(OUTSIDE, netting, sheet)
+        up = raised_m + piece.wrap_height_m / 2
+        found.append(_extra(OUTSIDE, (around, piece.wrap_height_m), kg, up, taken=taken))
     if round_m := moss_round_m(piece):
         kg = moss_kg(vessel, round_m)
-        part = Part(name=MOSS, quantity=1, sizes=(length(round_m), mass(kg)), mass_kg=kg)
+        part = Part(
+            name=MOSS,
+            quantity=1,
+            sizes=(length(round_m), mass(kg)),
+            mass_kg=kg,
+            taken=FromSupply(supply="moss", how="by mass"),
+        )
         found.append(Extra(part=part, height_m=raised_m + vessel.rim_m / 4, borne_by="beside"))
     if piece.insert is not None:
         found += _of_insert(piece.insert, vessel, raised_m)
     if piece.support is not None and piece.support.putty:
         ring = joint_ring_m(piece.support, vessel)
         kg = putty_ring_kg(ring)
-        part = Part(name="putty ring for the joint", quantity=1, sizes=(length(ring), mass(kg)), mass_kg=kg)
+        part = Part(
+            name="putty ring for the joint",
+            quantity=1,
+            sizes=(length(ring), mass(kg)),
+            mass_kg=kg,
+            taken=FromSupply(supply="putty", how="by mass"),
+        )
         found.append(Extra(part=part, height_m=piece.support.height_m, borne_by="support"))
     if piece.ballast_kg:
-        part = Part(name="stone", quantity=1, sizes=(mass(piece.ballast_kg),), mass_kg=piece.ballast_kg)
+        part = Part(
+            name="stone",
+            quantity=1,
+            sizes=(mass(piece.ballast_kg),),
+            mass_kg=piece.ballast_kg,
+            taken=FromSupply(supply="stone", how="by mass"),
+        )
         height = raised_m + vessel.base_m + ballast_centre_m(vessel, piece.ballast_kg)
         found.append(Extra(part=part, height_m=height))
     return (*found, *_tubes(piece))
@@ -168,6 +196,14 @@ def tube_part(size_m: tuple[float, float], number: int, kg: float) -> Part:
     return Part(name=STEM_TUBE, quantity=number, sizes=tuple(length(each) for each in size_m), mass_kg=kg)
 
 
-def _extra(name: str, sizes_m: tuple[float, ...], kg: float, height_m: float, *, borne_by: Bearer = "vessel") -> Extra:
-    part = Part(name=name, quantity=1, sizes=tuple(length(each) for each in sizes_m), mass_kg=kg)
+def _extra(
+    name: str,
+    sizes_m: tuple[float, ...],
+    kg: float,
+    height_m: float,
+    *,
+    borne_by: Bearer = "vessel",
+    taken: Taken | None = None,
+) -> Extra:
+    part = Part(name=name, quantity=1, sizes=tuple(length(each) for each in sizes_m), mass_kg=kg, taken=taken)
     return Extra(part=part, height_m=height_m, borne_by=borne_by)

@@ -46,7 +46,7 @@ from jolly_trellis.core.checks import (
     stand_wind,
     travel,
 )
-from jolly_trellis.core.event import days_before, job, needs, packing, recipes, roll, roll_problems, task, water_rounds
+from jolly_trellis.core.event import days_before, job, packing, recipes, roll, roll_problems, task, water_rounds
 from jolly_trellis.core.mechanics import (
     blocks,
     bound,
@@ -135,7 +135,7 @@ TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Armatures and what covers them", (armatures, coverage, loads)),
     ("Hung work", (lines, layout, resting, states, findings, assess, levelling, snip, clearances)),
     ("Mounted work", (mounts,)),
-    ("The roll", (needs, roll_problems, roll)),
+    ("The roll", (roll_problems, roll)),
     ("The days and the day", (days_before, task, water_rounds)),
     ("Buying, packing, recipes", (job, packing, recipes)),
 )

@@ -149,8 +149,9 @@ class BouquetReport:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SpillReport:
-    """A spill as worked out: the flat sheet, what hangs, what its netting bears; kg and newtons."""
+    """A spill as worked out: the flat sheet as a part, what hangs, what its netting bears; kg and newtons."""
 
+    part: Part
     sheet: Sheet
     netting: str
     hanging_kg: float

@@ -142,7 +142,7 @@ def _schedule(rig: Rig, report: RigReport, snips: list[list[SnipStep]], system: 
     if rig.is_tied:
         order = "Every tie loose until the work sits right; then the ends, then inwards on either side by turns."
     parts_cut = ", ".join(
-        f"{each.count} {each.name}" + ("" if each.length_m is None else f" of {to_cut(length(each.length_m), system)}")
+        f"{each.quantity} {each.name}" + "".join(f" of {to_cut(size, system)}" for size in each.sizes)
         for each in report.take_off.sized.parts
     )
     return [

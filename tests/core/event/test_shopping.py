@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from jolly_trellis.core.event.job import Made
-from jolly_trellis.core.event.needs import SUPPLY_OF, Needs, needs_of
+from jolly_trellis.core.event.needs import Needs, needs_of
 from jolly_trellis.core.event.roll import cut_plan
 from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.shopping import Buy, Shelves, Shopping, shopping
@@ -32,10 +32,6 @@ def of(made: Made, stores: Larder | None = None, counted: Shelves | None = None)
 
 def line(found: Shopping, key: str) -> Buy:
     return next(each for each in found.buys if each.key == key)
-
-
-def test_every_part_that_mechanics_and_armatures_name_is_a_supply_of_the_stores() -> None:
-    assert {key for key, _ in SUPPLY_OF.values()} <= supplies().keys()
 
 
 def test_tubes_are_bought_with_their_spare_in_whole_packs() -> None:

@@ -84,9 +84,9 @@ def test_canes_lie_closer_under_more_weight() -> None:
     pull = 8.0 / 0.052
     assert cane_span_m(50.0, NET) == pytest.approx(0.4 * pull / 50.0)
     assert cane_span_m(100.0, NET) == pytest.approx(cane_span_m(50.0, NET) / 2)
-    light = {each.name: each.count for each in take_off(panel(), conditions()).sized.parts}
+    light = {each.name: each.quantity for each in take_off(panel(), conditions()).sized.parts}
     rich = panel(recipe=recipe(hydrangea=(120, "focal")))
-    laden = {each.name: each.count for each in take_off(rich, conditions()).sized.parts}
+    laden = {each.name: each.quantity for each in take_off(rich, conditions()).sized.parts}
     assert laden["canes along"] > light["canes along"] >= 1
 
 

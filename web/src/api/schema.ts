@@ -1658,22 +1658,6 @@ export interface components {
             readonly carrier?: components["schemas"]["LineSpecIn"] | null;
             readonly drop?: components["schemas"]["DropIn"] | null;
         };
-        /**
-         * ArmaturePart
-         * @description Parts of one kind and one length: twigs, canes, ties, hook wire; `length_m` None where it has no length.
-         *
-         *     `mass_kg` is of all of them.
-         */
-        readonly ArmaturePart: {
-            /** Name */
-            readonly name: string;
-            /** Count */
-            readonly count: number;
-            /** Length M */
-            readonly length_m: number | null;
-            /** Mass Kg */
-            readonly mass_kg: number;
-        };
         /** AssessRig */
         readonly AssessRig: {
             readonly rig: components["schemas"]["RigIn"];
@@ -3149,6 +3133,60 @@ export interface components {
             readonly provenance: components["schemas"]["ProvenanceIn"];
         };
         /**
+         * FromFrogs
+         * @description A frog of the stores, by its key.
+         */
+        readonly FromFrogs: {
+            /** Frog */
+            readonly frog: string;
+        };
+        /**
+         * FromNetting
+         * @description Cut as a sheet from a roll of netting, by its key; `lasts` as above. `may_turn` lets it lie across the roll.
+         */
+        readonly FromNetting: {
+            /** Name */
+            readonly name: string;
+            /** Netting */
+            readonly netting: string;
+            readonly sheet: components["schemas"]["Sheet"];
+            /**
+             * Lasts
+             * @default true
+             */
+            readonly lasts: boolean;
+            /**
+             * May Turn
+             * @default true
+             */
+            readonly may_turn: boolean;
+        };
+        /**
+         * FromSupply
+         * @description Taken from a supply of the stores, by its key.
+         *
+         *     `how` says what of the part is counted: its first size, cut to length each or of one length in all, its number, its
+         *     mass. `lasts` tells what is used again as often as what it is part of. `number` is how many of it, where
+         *     that is not the part's own number.
+         */
+        readonly FromSupply: {
+            /** Supply */
+            readonly supply: string;
+            /**
+             * How
+             * @default by number
+             * @enum {string}
+             */
+            readonly how: "each cut" | "in all" | "by number" | "by mass";
+            /**
+             * Lasts
+             * @default false
+             */
+            readonly lasts: boolean;
+            /** Number */
+            readonly number?: number | null;
+        };
+        /**
          * Gate
          * @description Something to see to before going on: before which step it comes (the number of steps for the end).
          */
@@ -4466,7 +4504,8 @@ export interface components {
          * Part
          * @description Something to cut or take: its name, how many, its sizes, and what all of it weighs as it is put in, kg.
          *
-         *     `made_of` names the part that it is made of and weighed with, as rings are of their twigs.
+         *     `taken` is what of the stores it is taken from, None where that is nothing. `made_of` names the part that it is
+         *     made of and weighed with, as rings are of their twigs.
          */
         readonly Part: {
             /** Name */
@@ -4480,6 +4519,8 @@ export interface components {
             readonly sizes: readonly components["schemas"]["Quantity"][];
             /** Mass Kg */
             readonly mass_kg: number;
+            /** Taken */
+            readonly taken?: components["schemas"]["FromSupply"] | components["schemas"]["FromNetting"] | components["schemas"]["FromFrogs"] | null;
             /**
              * Made Of
              * @default
@@ -6144,8 +6185,9 @@ export interface components {
          * SizedArmature
          * @description An armature as it is cut and as it looks finished; metres.
          *
-         *     `sheet` is the whole netting, each of `sections` pieces `section_m` long, tails and joins in. `finished_width_m` is
-         *     across a panel; `finished_thick_m` a run's thickness, a panel's depth up and down, or a ring's outer diameter.
+         *     `sheet` is the whole netting, each of `sections` pieces `section_m` long, tails and joins in; `cut` is those pieces
+         *     as they are cut. `finished_width_m` is across a panel; `finished_thick_m` a run's thickness, a panel's depth up and
+         *     down, or a ring's outer diameter.
          */
         readonly SizedArmature: {
             readonly netting: components["schemas"]["Netting"];
@@ -6154,6 +6196,7 @@ export interface components {
             readonly sections: number;
             /** Section M */
             readonly section_m: number;
+            readonly cut: components["schemas"]["Part"];
             /** Finished Length M */
             readonly finished_length_m: number;
             /** Finished Width M */
@@ -6161,7 +6204,7 @@ export interface components {
             /** Finished Thick M */
             readonly finished_thick_m: number;
             /** Parts */
-            readonly parts: readonly components["schemas"]["ArmaturePart"][];
+            readonly parts: readonly components["schemas"]["Part"][];
         };
         /**
          * SizedMechanic
@@ -6432,9 +6475,10 @@ export interface components {
         };
         /**
          * SpillReport
-         * @description A spill as worked out: the flat sheet, what hangs, what its netting bears; kg and newtons.
+         * @description A spill as worked out: the flat sheet as a part, what hangs, what its netting bears; kg and newtons.
          */
         readonly SpillReport: {
+            readonly part: components["schemas"]["Part"];
             readonly sheet: components["schemas"]["Sheet"];
             /** Netting */
             readonly netting: string;

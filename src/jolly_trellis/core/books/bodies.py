@@ -8,8 +8,9 @@ import numpy as np
 
 from jolly_trellis.core import vessels
 from jolly_trellis.core.books.figures import measure, rule
+from jolly_trellis.core.books.needs import FromNetting
 from jolly_trellis.core.build import Build, Rows
-from jolly_trellis.core.extras import OUTSIDE, Bearer
+from jolly_trellis.core.extras import Bearer
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.netting import COATING_FACTOR_HEAVY
 from jolly_trellis.core.piece import Support
@@ -240,7 +241,7 @@ def _own_bare(build: Build, case: Case) -> tuple[Body, ...]:
     ]
     for extra in build.extras:
         if extra.height_m is not None and extra.borne_by != "beside":
-            kg = extra.part.mass_kg * (coating if extra.part.name == OUTSIDE else 1.0)
+            kg = extra.part.mass_kg * (coating if isinstance(extra.part.taken, FromNetting) else 1.0)
             found.append(Body(thing="part", mass_kg=kg, height_m=extra.height_m, borne_by=extra.borne_by))
     if piece.insert is not None:
         outer = piece.insert.outer

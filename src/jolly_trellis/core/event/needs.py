@@ -2,66 +2,19 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from typing import Literal
 
-from jolly_trellis.core.books.figures import rule
+from jolly_trellis.core.books.needs import FromFrogs, FromNetting, FromSupply
 from jolly_trellis.core.event.job import Made, PieceWork, RigWork, Work, name_of, quantity_of, recipe_of
-from jolly_trellis.core.extras import OUTSIDE
 from jolly_trellis.core.mechanics.pin_frog import FROG_USES
-from jolly_trellis.core.mechanics.sized import Part, SizedMechanic
+from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.netting import Sheet
-from jolly_trellis.core.piece import Mechanic, MechanicKind, RecipeLine, StemTube
+from jolly_trellis.core.piece import RecipeLine, StemTube
 from jolly_trellis.core.rigging.levelling import end_takes_m
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.rig import Rig
 
-WIDE_TAPE = rule("Tape wider than this is cut from the wide roll", "length", 0.009)
-LINING_LEAVES = rule("Length that one leaf of a lining covers", "length", 0.15)
-
-How = Literal["cut", "in all", "pieces", "mass", "leaves"]
-SUPPLY_OF: dict[str, tuple[str, How]] = {
-    "tape strip": ("tape-6", "cut"),
-    "tape, in all": ("tape-6", "in all"),
-    "tape over the binding": ("stem-tape", "cut"),
-    "ribbon for the bow": ("ribbon", "cut"),
-    "streamer": ("ribbon", "cut"),
-    "covered wire": ("covered-wire", "cut"),
-    "vine, in all": ("vine", "in all"),
-    "stick": ("stick", "cut"),
-    "dowel": ("dowel", "cut"),
-    "string": ("string", "in all"),
-    "tie, in all": ("string", "in all"),
-    "pliable bare stems, in all": ("pliable-stems", "in all"),
-    "pliable twigs, in all": ("pliable-stems", "in all"),
-    "soft wire, 2 mm": ("soft-wire", "in all"),
-    "fine wood shavings": ("shavings", "mass"),
-    "dry moss": ("moss", "mass"),
-    "moss round it": ("moss", "mass"),
-    "stone": ("stone", "mass"),
-    "putty ring": ("putty", "mass"),
-    "putty ring for the joint": ("putty", "mass"),
-    "metal ring for the mouth": ("metal-ring", "pieces"),
-    "metal ring for the bowl": ("metal-ring", "pieces"),
-    "cup": ("cup", "pieces"),
-    "rod": ("rod", "pieces"),
-    "leaf lining strip": ("large-leaf", "leaves"),
-    "leaf of the collar": ("large-leaf", "pieces"),
-    "dry twigs": ("dry-twig", "cut"),
-    "canes along": ("cane", "cut"),
-    "canes across": ("cane", "cut"),
-    "cane bent to the ring": ("cane", "cut"),
-    "hooks of wire": ("hook-wire", "cut"),
-    "ties to the frame": ("cable-tie-36", "pieces"),
-    "ties to the canes": ("cable-tie-25", "pieces"),
-}
 # Stem tubes as they are sold: inner diameter and length up to which each does, m, and its key.
 TUBES: tuple[tuple[float, float, str], ...] = ((0.017, 0.105, "stem-tube"), (0.1, 0.5, "stem-tube-20"))
-READY_MADE: dict[MechanicKind, str] = {
-    "lattice_pad": "lattice-pad",
-    "lattice_disc": "lattice-pad",
-    "fibre_pouch": "fibre-block",
-    "mineral_block": "mineral-block",
-}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -191,23 +144,17 @@ def _stems(piece_id: int, name: str, recipe: tuple[RecipeLine, ...], quantity: i
 
 
 def _of_piece(work: PieceWork) -> Iterator[Need]:
-    report, piece = work.report, work.piece
+    report = work.report
     if report is None:
         return
-    vessels = [(piece.mechanic, report.mechanic)]
-    vessels += [(each.mechanic, made.mechanic) for each, made in zip(piece.companions, report.companions, strict=True)]
-    for choice, sized in vessels:
-        yield from _of_mechanic(work, choice, sized)
+    mine = _Whose(id=work.id, name=work.piece.name, quantity=work.piece.quantity)
+    for mechanic in (report.mechanic, *(each.mechanic for each in report.companions)):
+        for part in mechanic.parts:
+            yield from _of_part(mine, part, mechanic.uses)
     for part in (*report.extras, *(part for each in report.companions for part in each.extras)):
-        if part.name == OUTSIDE and piece.mechanic.netting:
-            long, wide = (each.value for each in part.sizes[:2])
-            sheet = Sheet(width_m=wide, length_m=long, cells_across=0, rows_along=0, mass_kg=0.0)
-            yield _sheet(work, part.name, piece.mechanic.netting, sheet, report.mechanic.uses)
-        else:
-            yield from _of_part(work.id, piece.name, part, piece.mechanic, piece.quantity, 1)
+        yield from _of_part(mine, part, report.mechanic.uses)
     if report.spill is not None:
-        key = (piece.spill.netting if piece.spill is not None else None) or piece.mechanic.netting or ""
-        yield _sheet(work, "spill", key, report.spill.sheet, 1)
+        yield from _of_part(mine, report.spill.part, 1)
     yield from _own_water(work)
 
 
@@ -231,74 +178,58 @@ def tube_supply(tube: StemTube) -> str:
     return next(fits, TUBES[-1][2])
 
 
-def _of_mechanic(work: PieceWork, choice: Mechanic, sized: SizedMechanic) -> Iterator[Need]:
-    piece = work.piece
-    for flat in sized.flat:
-        if choice.netting:
-            yield _sheet(work, flat.name, choice.netting, flat.sheet, sized.uses)
-    if sized.frog_mass_kg and choice.frog:
-        yield FrogNeed(
-            piece_id=work.id,
-            piece=piece.name,
-            frog=choice.frog,
-            quantity=piece.quantity,
-            uses=round(FROG_USES.value),
-        )
-    ready = READY_MADE.get(sized.kind)
-    if ready:
-        yield SupplyNeed(
-            piece_id=work.id, piece=piece.name, supply=ready, amount=float(piece.quantity), uses=sized.uses
-        )
-    for part in sized.parts:
-        yield from _of_part(work.id, piece.name, part, choice, piece.quantity, sized.uses)
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Whose:
+    id: int
+    name: str
+    quantity: int
 
 
-def _of_part(
-    piece_id: int, piece: str, part: Part, choice: Mechanic, quantity: int, uses: int
-) -> Iterator[LengthNeed | SupplyNeed]:
-    """One part of a mechanic as the supply it is cut or taken from; a part that is no supply gives nothing."""
-    known = SUPPLY_OF.get(part.name)
-    if known is None:
-        return
-    key, how = known
-    if key == "tape-6" and choice.tape_width_m > WIDE_TAPE.value:
-        key = "tape-12"
-    lasts = uses if key in ("stick", "dowel", "metal-ring", "soft-wire", "cup", "rod", "stone") else 1
-    sizes = [each.value for each in part.sizes]
-    number = part.quantity * quantity
-    match how:
-        case "cut":
-            yield LengthNeed(
-                piece_id=piece_id,
-                piece=piece,
-                name=part.name,
-                supply=key,
-                length_m=sizes[0],
+def _of_part(whose: _Whose, part: Part, uses: int) -> Iterator[Need]:
+    """What of the stores a part is taken from; one that is taken from nothing needs nothing."""
+    number = part.quantity * whose.quantity
+    match part.taken:
+        case FromNetting(name=name, netting=netting, sheet=sheet, lasts=lasts, may_turn=may_turn):
+            yield SheetNeed(
+                piece_id=whose.id,
+                piece=whose.name,
+                name=name,
+                netting=netting,
+                sheet=sheet,
                 quantity=number,
-                uses=lasts,
+                uses=uses if lasts else 1,
+                may_turn=may_turn,
             )
+        case FromFrogs(frog=frog):
+            lasting = round(FROG_USES.value)
+            yield FrogNeed(piece_id=whose.id, piece=whose.name, frog=frog, quantity=number, uses=lasting)
+        case FromSupply(supply=supply, how="each cut", lasts=lasts):
+            yield LengthNeed(
+                piece_id=whose.id,
+                piece=whose.name,
+                name=part.name,
+                supply=supply,
+                length_m=part.sizes[0].value,
+                quantity=number,
+                uses=uses if lasts else 1,
+            )
+        case FromSupply(supply=supply, lasts=lasts) as taken:
+            amount = _amount(part, taken) * whose.quantity
+            again = uses if lasts else 1
+            yield SupplyNeed(piece_id=whose.id, piece=whose.name, supply=supply, amount=amount, uses=again)
+        case None:
             return
+
+
+def _amount(part: Part, taken: FromSupply) -> float:
+    """How much of its supply a part takes: metres, kilograms, or a number."""
+    match taken.how:
         case "in all":
-            amount = sizes[0] * number
-        case "mass":
-            amount = next(each.value for each in part.sizes if each.kind == "mass") * number
-        case "leaves":
-            amount = float(-(-sizes[0] // LINING_LEAVES.value)) * number
-        case "pieces":
-            amount = float(number)
-    yield SupplyNeed(piece_id=piece_id, piece=piece, supply=key, amount=amount, uses=lasts)
-
-
-def _sheet(work: PieceWork, name: str, netting: str, sheet: Sheet, uses: int) -> SheetNeed:
-    return SheetNeed(
-        piece_id=work.id,
-        piece=work.piece.name,
-        name=name,
-        netting=netting,
-        sheet=sheet,
-        quantity=work.piece.quantity,
-        uses=uses,
-    )
+            return part.sizes[0].value * part.quantity
+        case "by mass":
+            return part.mass_kg
+        case _:
+            return float(part.quantity if taken.number is None else taken.number * part.quantity)
 
 
 def _of_rig(hung: RigWork) -> Iterator[Need]:
@@ -306,30 +237,9 @@ def _of_rig(hung: RigWork) -> Iterator[Need]:
     if report is None:
         return
     sized = report.take_off.sized
-    share = sized.section_m / sized.sheet.length_m
-    section = Sheet(
-        width_m=sized.sheet.width_m,
-        length_m=sized.section_m,
-        cells_across=sized.sheet.cells_across,
-        rows_along=0,
-        mass_kg=sized.sheet.mass_kg * share,
-    )
-    yield SheetNeed(
-        piece_id=hung.id,
-        piece=rig.name,
-        name=rig.armature.kind,
-        netting=sized.netting.key,
-        sheet=section,
-        quantity=sized.sections,
-        uses=1,
-        may_turn=not rig.is_run,
-    )
-    for part in sized.parts:
-        key, how = SUPPLY_OF[part.name]
-        if how == "cut" and part.length_m is not None:
-            yield _length(hung, part.name, key, part.length_m, part.count)
-        else:
-            yield SupplyNeed(piece_id=hung.id, piece=rig.name, supply=key, amount=float(part.count))
+    whose = _Whose(id=hung.id, name=rig.name, quantity=1)
+    for part in (sized.cut, *sized.parts):
+        yield from _of_part(whose, part, 1)
     for state, line in zip(report.lines, rig.lines, strict=False):
         yield _line(hung, state.name, line.spec, state.cut_length_m)
     for name, spec, long in _other_lines(rig):

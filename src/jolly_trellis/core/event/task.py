@@ -125,7 +125,7 @@ def span_of(work: Work, varieties: dict[str, Variety]) -> Span:
         )
         mechanics = sum(each.minutes for each in sized) * quantity
     else:
-        parts = 0 if work.report is None else sum(each.count for each in work.report.take_off.sized.parts)
+        parts = 0 if work.report is None else sum(each.quantity for each in work.report.take_off.sized.parts)
         mechanics = RIG_BASE_MIN.value + work.rig.armature.length_m * RIG_M_MIN.value + parts * RIG_PART_MIN.value
     return Span(
         mechanics=mechanics,

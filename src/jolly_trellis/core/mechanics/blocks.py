@@ -4,6 +4,7 @@ import math
 
 from jolly_trellis.core import vessels
 from jolly_trellis.core.books.figures import measure, rule
+from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.mechanics.fit import (
     Fit,
     check_depth,
@@ -40,15 +41,19 @@ BLOCK_SLOP = measure("Slop with a block against bare wire", "ratio", 0.7)
 
 def size_fibre(fit: Fit) -> SizedMechanic:
     """Size a fibre pouch. Raises InvalidMeasure: a vessel under 3 cm deep."""
-    return _block(fit, "fibre_pouch", "fibre pouch", delivers=FIBRE_DELIVERS.value, compostable=True)
+    return _block(fit, "fibre_pouch", "fibre pouch", "fibre-block", delivers=FIBRE_DELIVERS.value, compostable=True)
 
 
 def size_mineral(fit: Fit) -> SizedMechanic:
     """Size a block of mineral wool. Raises InvalidMeasure: a vessel under 3 cm deep."""
-    return _block(fit, "mineral_block", "mineral block", delivers=MINERAL_DELIVERS.value, compostable=False)
+    return _block(
+        fit, "mineral_block", "mineral block", "mineral-block", delivers=MINERAL_DELIVERS.value, compostable=False
+    )
 
 
-def _block(fit: Fit, kind: MechanicKind, name: str, *, delivers: float, compostable: bool) -> SizedMechanic:
+def _block(
+    fit: Fit, kind: MechanicKind, name: str, supply: str, *, delivers: float, compostable: bool
+) -> SizedMechanic:
     check_depth(fit, BLOCK_LEAST.value, f"A {name}")
     low = min(vessels.inside_size_m(fit.vessel, fit.depth_m * BLOCK_LOW.value))
     across = min(BLOCK_SHARE.value * fit.mouth_m, low)
@@ -60,7 +65,10 @@ def _block(fit: Fit, kind: MechanicKind, name: str, *, delivers: float, composta
     pitch = max(STEM_PITCH.value * fit.stem_diameter_m, BLOCK_PITCH.value)
     capacity = max(1, int(across * along / pitch**2))
     sizes = (length(across), length(along), length(height))
-    parts = (Part(name=name, quantity=1, sizes=sizes, mass_kg=soaked), *tape_parts(fit))
+    parts = (
+        Part(name=name, quantity=1, sizes=sizes, mass_kg=soaked, taken=FromSupply(supply=supply, lasts=True)),
+        *tape_parts(fit),
+    )
     under = min(litres * fit.depth_m / height, litres)
     return SizedMechanic(
         kind=kind,

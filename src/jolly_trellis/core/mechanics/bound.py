@@ -5,6 +5,7 @@ import math
 from jolly_trellis.core import bouquet as bouquets
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import measure
+from jolly_trellis.core.books.needs import FromSupply, from_roll
 from jolly_trellis.core.bouquet import Shape
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.mechanics.fit import TAPE_KG_M2
@@ -44,7 +45,15 @@ def size(piece: Piece, bouquet: Bouquet, shape: Shape, stems: StemSet, netting: 
     parts, steps = _finish(bouquet, handle)
     if bouquet.collar:
         leaves = math.ceil(math.pi * max(piece.envelope.width_m, piece.envelope.depth_m) / COLLAR_LEAF_M.value)
-        parts = (*parts, Part(name=COLLAR, quantity=leaves, mass_kg=leaves * COLLAR_LEAF_KG.value))
+        parts = (
+            *parts,
+            Part(
+                name=COLLAR,
+                quantity=leaves,
+                mass_kg=leaves * COLLAR_LEAF_KG.value,
+                taken=FromSupply(supply="large-leaf"),
+            ),
+        )
         collared = phrase(f"Bind {leaves} leaves under the flowers as a collar.")
         steps = (*steps, Step(act="collar", say=collared))
     match piece.mechanic.kind:
@@ -76,7 +85,13 @@ def _wire_dome(
     side = bouquets.dome_arc_m(wide / 2, max(rise, 0.01)) + 2 * (shape.neck_m + bouquets.SKIRT.value)
     sheet = nets.sheet(netting, width_m=side, length_m=side)
     name = f"square for the dome, {netting.name}"
-    square = Part(name=name, quantity=1, sizes=(length(side), length(side)), mass_kg=sheet.mass_kg)
+    square = Part(
+        name=name,
+        quantity=1,
+        sizes=(length(side), length(side)),
+        mass_kg=sheet.mass_kg,
+        taken=from_roll("square for the dome", netting, sheet),
+    )
     aperture = nets.aperture_m(netting)
     pitch = nets.pitch_across_m(netting)
     area = bouquets.cap_area_m2(wide / 2, wide / 2, rise)
@@ -135,9 +150,19 @@ def _star_lattice(
     work = Step(act="weave", say=phrase("Work {v} of vine in and out round the rim.", v=cut_length(vine)))
     own = (
         Part(
-            name="covered wire", quantity=wires, sizes=(length(each),), mass_kg=wires * each * COVERED_WIRE_KG_M.value
+            name="covered wire",
+            quantity=wires,
+            sizes=(length(each),),
+            mass_kg=wires * each * COVERED_WIRE_KG_M.value,
+            taken=FromSupply(supply="covered-wire", how="each cut"),
         ),
-        Part(name="vine, in all", quantity=1, sizes=(length(vine),), mass_kg=vine * VINE_KG_M.value),
+        Part(
+            name="vine, in all",
+            quantity=1,
+            sizes=(length(vine),),
+            mass_kg=vine * VINE_KG_M.value,
+            taken=FromSupply(supply="vine", how="in all"),
+        ),
     )
     return SizedMechanic(
         kind="star_lattice",
@@ -198,19 +223,41 @@ def _finish(bouquet: Bouquet, handle: float) -> tuple[tuple[Part, ...], tuple[St
         return (), ()
     tape = bouquets.tape_length_m(handle, bouquets.TAPE_BAND.value, bouquets.TAPE_WIDTH.value, bouquets.TAPE_LAP.value)
     kg = tape * bouquets.TAPE_WIDTH.value * TAPE_KG_M2.value
-    parts = [Part(name="tape over the binding", quantity=1, sizes=(length(tape),), mass_kg=kg)]
+    parts = [
+        Part(
+            name="tape over the binding",
+            quantity=1,
+            sizes=(length(tape),),
+            mass_kg=kg,
+            taken=FromSupply(supply="stem-tape", how="each cut"),
+        )
+    ]
     steps = [Step(act="bind", say=phrase("Bind tightly at one point and tape over it: {t}.", t=cut_length(tape)))]
     bow = bouquets.bow_length_m(bouquet.bow_loops, bouquet.bow_loop_m)
     if bow:
         parts.append(
-            Part(name="ribbon for the bow", quantity=1, sizes=(length(bow),), mass_kg=bow * RIBBON_KG_M.value)
+            Part(
+                name="ribbon for the bow",
+                quantity=1,
+                sizes=(length(bow),),
+                mass_kg=bow * RIBBON_KG_M.value,
+                taken=FromSupply(supply="ribbon", how="each cut"),
+            )
         )
         words = f"Tie a bow of {bouquet.bow_loops} loops from {{b}} of ribbon."
         steps.append(Step(act="bow", say=phrase(words, b=cut_length(bow))))
     if bouquet.streamers:
         number, long = bouquet.streamers, bouquet.streamer_m
         kg = number * long * RIBBON_KG_M.value
-        parts.append(Part(name="streamer", quantity=number, sizes=(length(long),), mass_kg=kg))
+        parts.append(
+            Part(
+                name="streamer",
+                quantity=number,
+                sizes=(length(long),),
+                mass_kg=kg,
+                taken=FromSupply(supply="ribbon", how="each cut"),
+            )
+        )
     steps.append(Step(act="level", say=phrase("Cut the ends level, on the slant, under water.")))
     return tuple(parts), tuple(steps)
 

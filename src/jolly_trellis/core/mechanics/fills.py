@@ -5,6 +5,7 @@ from dataclasses import replace
 
 from jolly_trellis.core import vessels
 from jolly_trellis.core.books.figures import measure, rule
+from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.mechanics.fit import (
     Fit,
     strip_length_m,
@@ -67,7 +68,11 @@ def size_tangle(fit: Fit) -> SizedMechanic:
     pitch = gap + TANGLE_STEM.value
     wood = full / 1000 * TANGLE_FILL.value
     stems = Part(
-        name="pliable bare stems, in all", quantity=1, sizes=(length(stem_m),), mass_kg=wood * WOOD_DENSITY.value
+        name="pliable bare stems, in all",
+        quantity=1,
+        sizes=(length(stem_m),),
+        mass_kg=wood * WOOD_DENSITY.value,
+        taken=FromSupply(supply="pliable-stems", how="in all"),
     )
     parts = (stems, *tape_parts(fit))
     heights = (1.0, 0.78, 0.6, 0.35, 0.15)
@@ -115,7 +120,16 @@ def size_shavings(fit: Fit) -> SizedMechanic:
     spacing = fit.choice.cell_m or GRID_SPACING.value
     fit = replace(fit, tape_strips=max(fit.tape_strips, LEAST_GRID))
     sizes = (volume(full * (1 + SHAVINGS_SAG.value)), mass(dry))
-    parts = (Part(name="fine wood shavings", quantity=1, sizes=sizes, mass_kg=dry), *tape_parts(fit))
+    parts = (
+        Part(
+            name="fine wood shavings",
+            quantity=1,
+            sizes=sizes,
+            mass_kg=dry,
+            taken=FromSupply(supply="shavings", how="by mass"),
+        ),
+        *tape_parts(fit),
+    )
     sagged = fit.depth_m * (1 - SHAVINGS_SAG.value)
     return SizedMechanic(
         kind="wood_shavings",

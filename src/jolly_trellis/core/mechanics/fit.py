@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core import vessels
 from jolly_trellis.core.books.figures import Constant, measure, rule
+from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.mechanics.sized import Fold, Part, Seating, Step
@@ -15,6 +16,7 @@ from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import cut_length, length, mass, phrase
 from jolly_trellis.core.vessels import Vessel
 
+WIDE_TAPE = rule("Tape wider than this is cut from the wide roll", "length", 0.009)
 LAYER_GAP_USUAL = rule("Usual gap between layers", "length", 0.04, COMMON_PRACTICE)
 FLOOR_CLEARANCE = rule("Room kept under the lowest layer", "length", 0.02, COMMON_PRACTICE)
 TUCK_CELLS = rule("Edge tucked in, in cells", "ratio", 0.5, COMMON_PRACTICE)
@@ -233,7 +235,20 @@ def tape_parts(fit: Fit) -> tuple[Part, ...]:
         return ()
     long, strips = strip_length_m(fit), fit.tape_strips
     kg = tape_kg(strips * long, fit.choice.tape_width_m)
-    return (Part(name="tape strip", quantity=strips, sizes=(length(long),), mass_kg=kg),)
+    return (
+        Part(
+            name="tape strip",
+            quantity=strips,
+            sizes=(length(long),),
+            mass_kg=kg,
+            taken=FromSupply(supply=tape_supply(fit.choice.tape_width_m), how="each cut"),
+        ),
+    )
+
+
+def tape_supply(width_m: float) -> str:
+    """The key of the supply that tape of a width is cut from."""
+    return "tape-12" if width_m > WIDE_TAPE.value else "tape-6"
 
 
 def tape_kg(length_m: float, width_m: float) -> float:
@@ -246,7 +261,15 @@ def putty_parts(ring_m: float) -> tuple[Part, ...]:
     if not ring_m:
         return ()
     kg = putty_ring_kg(ring_m)
-    return (Part(name="putty ring", quantity=1, sizes=(length(ring_m), mass(kg)), mass_kg=kg),)
+    return (
+        Part(
+            name="putty ring",
+            quantity=1,
+            sizes=(length(ring_m), mass(kg)),
+            mass_kg=kg,
+            taken=FromSupply(supply="putty", how="by mass"),
+        ),
+    )
 
 
 def tape_step(fit: Fit) -> tuple[Step, ...]:

@@ -4,6 +4,7 @@ from dataclasses import replace
 
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import measure, rule
+from jolly_trellis.core.books.needs import FromFrogs
 from jolly_trellis.core.mechanics.fit import (
     Fit,
     check_depth,
@@ -52,7 +53,10 @@ def size(fit: Fit) -> SizedMechanic:
     stuck = (putty_step(ring, "under the frog, on a dry floor"),) if fit.putty else ()
     half = (fit.depth_m + frog.height_m) / 2
     sizes = (length(frog.width_m), mass(frog.mass_kg))
-    parts = (Part(name=frog.name, quantity=1, sizes=sizes, mass_kg=frog.mass_kg), *putty_parts(ring))
+    parts = (
+        Part(name=frog.name, quantity=1, sizes=sizes, mass_kg=frog.mass_kg, taken=FromFrogs(frog=frog.key)),
+        *putty_parts(ring),
+    )
     made = of_netting(
         fit,
         kind="frog_with_wire",

@@ -3,7 +3,16 @@
 import math
 
 from jolly_trellis.core.books.figures import measure, rule
-from jolly_trellis.core.mechanics.fit import TAPE_END_N_M, TAPE_OVERHANG, TAPE_PRICE_M, Fit, strip_length_m, tape_kg
+from jolly_trellis.core.books.needs import FromSupply
+from jolly_trellis.core.mechanics.fit import (
+    TAPE_END_N_M,
+    TAPE_OVERHANG,
+    TAPE_PRICE_M,
+    Fit,
+    strip_length_m,
+    tape_kg,
+    tape_supply,
+)
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.netting import cell_capacity
 from jolly_trellis.core.piece import MechanicKind
@@ -71,7 +80,15 @@ def size_grid(fit: Fit) -> SizedMechanic:
         name="tape grid",
         seating=Seating(pattern="square", pitch_m=spacing, aperture_m=aperture, height_m=fit.depth_m),
         levels=(Level(height_m=fit.depth_m, aperture_m=aperture),),
-        parts=(Part(name="tape, in all", quantity=1, sizes=(length(tape),), mass_kg=tape_kg(tape, width)),),
+        parts=(
+            Part(
+                name="tape, in all",
+                quantity=1,
+                sizes=(length(tape),),
+                mass_kg=tape_kg(tape, width),
+                taken=FromSupply(supply=tape_supply(width), how="in all"),
+            ),
+        ),
         tape_strips=2 * number,
         tape_strip_length_m=strip_length_m(fit),
         tape_share_of_mouth=min(1.0, 2 * number * width * math.pi / 4 * fit.mouth_m / fit.mouth_area_m2),
@@ -109,10 +126,26 @@ def _lattice(fit: Fit, kind: MechanicKind, name: str, size_m: float, *, dowels: 
     thickness = min(PAD_THICKNESS.value, fit.depth_m)
     aperture, pitch = PAD_CELL.value - PAD_RIB.value, PAD_CELL.value
     dowel = fit.mouth_m + 2 * (fit.vessel.wall_m + DOWEL_OVERHANG.value)
-    parts = [Part(name=name, quantity=1, sizes=(length(size_m), length(size_m * ratio)), mass_kg=kg)]
+    parts = [
+        Part(
+            name=name,
+            quantity=1,
+            sizes=(length(size_m), length(size_m * ratio)),
+            mass_kg=kg,
+            taken=FromSupply(supply="lattice-pad", lasts=True),
+        )
+    ]
     say = phrase("Rest it on the rim; it lifts off whole for the road.")
     if dowels:
-        parts.append(Part(name="dowel", quantity=2, sizes=(length(dowel),), mass_kg=2 * dowel * DOWEL_KG_M.value))
+        parts.append(
+            Part(
+                name="dowel",
+                quantity=2,
+                sizes=(length(dowel),),
+                mass_kg=2 * dowel * DOWEL_KG_M.value,
+                taken=FromSupply(supply="dowel", how="each cut", lasts=True),
+            )
+        )
         say = phrase("Push two dowels, {d} each, through its edge and hang it on the rim.", d=length(dowel))
     return SizedMechanic(
         kind=kind,

@@ -3,6 +3,7 @@
 import math
 
 from jolly_trellis.core.books.figures import measure, rule
+from jolly_trellis.core.books.needs import FromFrogs
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.mechanics.fit import (
@@ -202,7 +203,10 @@ def _price(frog: Frog, ring_m: float) -> float | None:
 def _parts(frog: Frog, fit: Fit) -> tuple[Part, ...]:
     sizes = (length(frog.width_m), mass(frog.mass_kg))
     ring = putty_ring_m(frog.width_m) if fit.putty else 0.0
-    return (Part(name=frog.name, quantity=1, sizes=sizes, mass_kg=frog.mass_kg), *putty_parts(ring))
+    return (
+        Part(name=frog.name, quantity=1, sizes=sizes, mass_kg=frog.mass_kg, taken=FromFrogs(frog=frog.key)),
+        *putty_parts(ring),
+    )
 
 
 def _steps(fit: Fit, frog: Frog, *, woody: bool) -> tuple[Step, ...]:

@@ -3,6 +3,7 @@
 import math
 
 from jolly_trellis.core.books.figures import measure, rule
+from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.mechanics.fit import STRING_KG_M, Fit
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.netting import cell_capacity
@@ -37,9 +38,21 @@ def size(fit: Fit) -> SizedMechanic:
     rim = max(fit.depth_m, deep)
     tie = cups * TIE_PER_CUP.value
     parts = (
-        Part(name="cup", quantity=cups, sizes=(volume(fit.choice.cup_ml / 1000),), mass_kg=cups * CUP_KG.value),
-        Part(name="rod", quantity=cups, mass_kg=cups * ROD_KG.value),
-        Part(name="tie, in all", quantity=1, sizes=(length(tie),), mass_kg=tie * STRING_KG_M.value),
+        Part(
+            name="cup",
+            quantity=cups,
+            sizes=(volume(fit.choice.cup_ml / 1000),),
+            mass_kg=cups * CUP_KG.value,
+            taken=FromSupply(supply="cup", lasts=True),
+        ),
+        Part(name="rod", quantity=cups, mass_kg=cups * ROD_KG.value, taken=FromSupply(supply="rod", lasts=True)),
+        Part(
+            name="tie, in all",
+            quantity=1,
+            sizes=(length(tie),),
+            mass_kg=tie * STRING_KG_M.value,
+            taken=FromSupply(supply="string", how="in all"),
+        ),
     )
     return SizedMechanic(
         kind="raised_cups",

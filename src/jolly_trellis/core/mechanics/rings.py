@@ -4,6 +4,7 @@ import math
 
 from jolly_trellis.core import vessels
 from jolly_trellis.core.books.figures import measure, rule
+from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.mechanics.fit import Fit, check_depth, tape_parts, tape_price, tape_step, taped_n_m
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.netting import STEEL_DENSITY, cell_capacity
@@ -61,7 +62,13 @@ def size_twigs(fit: Fit) -> SizedMechanic:
     outer = fit.mouth_m + RING_OVERHANG.value
     twig_m = TWIG_WINDS.value * math.pi * (inside + outer) * TWIG_ROUND.value
     volume = twig_m * math.pi / 4 * TWIG_DIAMETER.value**2
-    twigs = Part(name=TWIGS, quantity=1, sizes=(length(twig_m),), mass_kg=volume * WOOD_DENSITY.value)
+    twigs = Part(
+        name=TWIGS,
+        quantity=1,
+        sizes=(length(twig_m),),
+        mass_kg=volume * WOOD_DENSITY.value,
+        taken=FromSupply(supply="pliable-stems", how="in all"),
+    )
     cells = max(1, int(fit.mouth_area_m2 / TWIG_PITCH.value**2))
     return SizedMechanic(
         kind="twig_rings",
@@ -113,10 +120,10 @@ def size_twigs(fit: Fit) -> SizedMechanic:
     )
 
 
-def _of_steel(name: str, size_m: float, wire_m: float, thick_m: float) -> Part:
+def _of_steel(name: str, size_m: float, wire_m: float, thick_m: float, taken: FromSupply) -> Part:
     """A part of round steel: its size, and its mass from the wire or rod in it."""
     kg = math.pi / 4 * thick_m**2 * wire_m * STEEL_DENSITY.value
-    return Part(name=name, quantity=1, sizes=(length(size_m),), mass_kg=kg)
+    return Part(name=name, quantity=1, sizes=(length(size_m),), mass_kg=kg, taken=taken)
 
 
 def size_strung(fit: Fit) -> SizedMechanic:
@@ -131,11 +138,13 @@ def size_strung(fit: Fit) -> SizedMechanic:
     rods = math.pi * (ring + (low_ring if two else 0.0))
     steel = math.pi / 4 * (wire * STRUNG_WIRE.value**2 + rods * RING_ROD.value**2)
     levels = [Level(height_m=fit.depth_m, aperture_m=aperture)]
-    parts = [_of_steel("metal ring for the mouth", ring, math.pi * ring, RING_ROD.value)]
+    ready = FromSupply(supply="metal-ring", lasts=True)
+    parts = [_of_steel("metal ring for the mouth", ring, math.pi * ring, RING_ROD.value, ready)]
     if two:
         levels.append(Level(height_m=low, aperture_m=aperture))
-        parts.append(_of_steel("metal ring for the bowl", low_ring, math.pi * low_ring, RING_ROD.value))
-    parts.append(_of_steel("soft wire, 2 mm", wire, wire, STRUNG_WIRE.value))
+        parts.append(_of_steel("metal ring for the bowl", low_ring, math.pi * low_ring, RING_ROD.value, ready))
+    strung = FromSupply(supply="soft-wire", how="in all", lasts=True)
+    parts.append(_of_steel("soft wire, 2 mm", wire, wire, STRUNG_WIRE.value, strung))
     parts += tape_parts(fit)
     return SizedMechanic(
         kind="strung_ring",

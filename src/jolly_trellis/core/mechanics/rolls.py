@@ -4,6 +4,7 @@ import math
 
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import measure, rule
+from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.mechanics.fit import Fit, check_depth, check_mouth, cut_step, tuck_folds, tuck_step
 from jolly_trellis.core.mechanics.sized import FlatSheet, Part, SizedMechanic, Step
@@ -64,7 +65,15 @@ def size_on_sticks(fit: Fit) -> SizedMechanic:
         name="roll on cross-sticks",
         heights_m=(fit.depth_m, (fit.depth_m + low) / 2, low),
         flat=(FlatSheet(name="sheet", sheet=sheet),),
-        parts=(Part(name="stick", quantity=number, sizes=(length(stick),), mass_kg=sticks_kg),),
+        parts=(
+            Part(
+                name="stick",
+                quantity=number,
+                sizes=(length(stick),),
+                mass_kg=sticks_kg,
+                taken=FromSupply(supply="stick", how="each cut", lasts=True),
+            ),
+        ),
         extra_moment_n_m=number * STICK_MOMENT.value,
         seated_by=f"its squeeze and {number} stick{'s' if number > 1 else ''}",
         extra_minutes=STICK_MIN.value * number,

@@ -4,6 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
+from jolly_trellis.core.books.needs import Taken
 from jolly_trellis.core.netting import Sheet
 from jolly_trellis.core.piece import MechanicKind
 from jolly_trellis.core.quantities import Phrase, Quantity
@@ -75,13 +76,15 @@ class FlatSheet:
 class Part:
     """Something to cut or take: its name, how many, its sizes, and what all of it weighs as it is put in, kg.
 
-    `made_of` names the part that it is made of and weighed with, as rings are of their twigs.
+    `taken` is what of the stores it is taken from, None where that is nothing. `made_of` names the part that it is
+    made of and weighed with, as rings are of their twigs.
     """
 
     name: str
     quantity: int
     sizes: tuple[Quantity, ...] = ()
     mass_kg: float
+    taken: Taken | None = None
     made_of: str = ""
 
 

@@ -5,6 +5,7 @@ from dataclasses import replace
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core import vessels
 from jolly_trellis.core.books.figures import measure
+from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.mechanics.fit import FLOOR_CLEARANCE, Fit, check_depth, check_mouth, cut_step, tuck_folds
 from jolly_trellis.core.mechanics.sized import FlatSheet, Part, SizedMechanic, Step
 from jolly_trellis.core.mechanics.wire import of_netting
@@ -66,7 +67,15 @@ def size_with_moss(fit: Fit) -> SizedMechanic:
         name="moss sandwich",
         heights_m=heights,
         flat=flat,
-        parts=(Part(name="dry moss", quantity=1, sizes=(mass(dry),), mass_kg=dry),),
+        parts=(
+            Part(
+                name="dry moss",
+                quantity=1,
+                sizes=(mass(dry),),
+                mass_kg=dry,
+                taken=FromSupply(supply="moss", how="by mass"),
+            ),
+        ),
         slop_factor=MOSS_SLOP.value,
         extra_minutes=MOSS_MIN.value,
         steps=(

@@ -4,6 +4,7 @@ import math
 
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import measure, rule
+from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.mechanics.fit import STRING_HOLDS, STRING_KG_M, Fit, check_depth, check_mouth, cut_step
 from jolly_trellis.core.mechanics.sized import FlatSheet, Part, SizedMechanic, Step
 from jolly_trellis.core.mechanics.wire import of_netting
@@ -42,7 +43,15 @@ def size(fit: Fit) -> SizedMechanic:
         name="string-tied ball",
         heights_m=tuple(fit.depth_m - index * step for index in range(levels)),
         flat=(FlatSheet(name="sheet", sheet=sheet),),
-        parts=(Part(name="string", quantity=1, sizes=(length(string),), mass_kg=string * STRING_KG_M.value),),
+        parts=(
+            Part(
+                name="string",
+                quantity=1,
+                sizes=(length(string),),
+                mass_kg=string * STRING_KG_M.value,
+                taken=FromSupply(supply="string", how="in all"),
+            ),
+        ),
         aperture_share=CRUMPLED.value,
         extra_moment_n_m=STRING_HOLDS.value * fit.mouth_m / 2,
         seated_by="its squeeze and the string",

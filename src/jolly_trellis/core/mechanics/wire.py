@@ -2,6 +2,7 @@
 
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import measure, rule
+from jolly_trellis.core.books.needs import from_roll
 from jolly_trellis.core.mechanics.fit import (
     MINUTES_PER_LAYER,
     NETTING_USES,
@@ -71,6 +72,7 @@ def of_netting(
             quantity=1,
             sizes=(length(each.sheet.width_m), length(each.sheet.length_m)),
             mass_kg=each.sheet.mass_kg,
+            taken=from_roll(each.name, net, each.sheet),
         )
         for each in flat
     )

@@ -5,7 +5,9 @@ from dataclasses import dataclass, replace
 
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import Constant, measure, rule
+from jolly_trellis.core.books.needs import FromSupply, from_roll
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.netting import Netting, Sheet
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
@@ -34,34 +36,23 @@ HOOK_WIRE = rule("Wire for the hook of one hung stem", "length", 0.12)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class ArmaturePart:
-    """Parts of one kind and one length: twigs, canes, ties, hook wire; `length_m` None where it has no length.
-
-    `mass_kg` is of all of them.
-    """
-
-    name: str
-    count: int
-    length_m: float | None
-    mass_kg: float
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
 class SizedArmature:
     """An armature as it is cut and as it looks finished; metres.
 
-    `sheet` is the whole netting, each of `sections` pieces `section_m` long, tails and joins in. `finished_width_m` is
-    across a panel; `finished_thick_m` a run's thickness, a panel's depth up and down, or a ring's outer diameter.
+    `sheet` is the whole netting, each of `sections` pieces `section_m` long, tails and joins in; `cut` is those pieces
+    as they are cut. `finished_width_m` is across a panel; `finished_thick_m` a run's thickness, a panel's depth up and
+    down, or a ring's outer diameter.
     """
 
     netting: Netting
     sheet: Sheet
     sections: int
     section_m: float
+    cut: Part
     finished_length_m: float
     finished_width_m: float
     finished_thick_m: float
-    parts: tuple[ArmaturePart, ...]
+    parts: tuple[Part, ...]
 
 
 def strip_width_m(diameter_m: float, turns: float) -> float:
@@ -165,16 +156,29 @@ def size_armature(armature: Armature, netting: Netting, *, flowers_n: float, hun
     sheet, sections = _sheet(armature, netting)
     p = armature.projection_m
     run, ring = armature.kind in RUNS, armature.kind == "ring"
+    section_m = _section_m(armature, netting, sections) if run else sheet.length_m
     return SizedArmature(
         netting=netting,
         sheet=sheet,
         sections=sections,
-        section_m=_section_m(armature, netting, sections) if run else sheet.length_m,
+        section_m=section_m,
+        cut=_cut(armature, netting, sheet, sections, section_m),
         finished_length_m=finished_m(armature.diameter_m if ring else armature.length_m, p),
         finished_width_m=finished_m(armature.diameter_m if ring or run else armature.width_m, p),
         finished_thick_m=finished_m(armature.diameter_m, p) if run or ring else 2 * p,
         parts=tuple(_parts(armature, netting, flowers_n, hung)),
     )
+
+
+def _cut(armature: Armature, netting: Netting, sheet: Sheet, sections: int, section_m: float) -> Part:
+    """The netting as it is cut, section by section; that of a run never lies across the roll."""
+    kg = sheet.mass_kg * section_m / sheet.length_m
+    section = Sheet(
+        width_m=sheet.width_m, length_m=section_m, cells_across=sheet.cells_across, rows_along=0, mass_kg=kg
+    )
+    taken = from_roll(armature.kind, netting, section, lasts=False, may_turn=armature.kind not in RUNS)
+    sizes = (length(section.width_m), length(section.length_m))
+    return Part(name=armature.kind, quantity=sections, sizes=sizes, mass_kg=sections * kg, taken=taken)
 
 
 def _check(armature: Armature) -> None:
@@ -219,23 +223,23 @@ def _section_m(armature: Armature, net: Netting, sections: int) -> float:
     return share + tail / sections + overlap * (sections - 1) / sections
 
 
-def _parts(armature: Armature, net: Netting, flowers_n: float, hung: int) -> list[ArmaturePart]:
+def _parts(armature: Armature, net: Netting, flowers_n: float, hung: int) -> list[Part]:
     parts = []
     if armature.kind in ("snake", "tube", "runner") and armature.stiffness == "twig-stiffened":
         twig = armature.diameter_m + 2 * TWIG_PROUD.value
-        parts.append(_lengths("dry twigs", twig_count(armature.length_m), twig, TWIG_KG_M))
+        parts.append(_lengths("dry twigs", "dry-twig", twig_count(armature.length_m), twig, TWIG_KG_M))
     if armature.kind == "wrapped frame":
-        parts.append(_ties("ties to the frame", tie_count(armature.length_m), FRAME_TIE_KG))
+        parts.append(_ties("ties to the frame", "cable-tie-36", tie_count(armature.length_m), FRAME_TIE_KG))
     if armature.kind == "panel":
         parts += _canes(armature, net, flowers_n)
     if armature.kind == "ring":
-        parts.append(_lengths("cane bent to the ring", 1, math.pi * armature.diameter_m, CANE_KG_M))
+        parts.append(_lengths("cane bent to the ring", "cane", 1, math.pi * armature.diameter_m, CANE_KG_M))
     if armature.drop is not None and hung:
-        parts.append(_lengths("hooks of wire", hung, HOOK_WIRE.value, HOOK_KG_M))
+        parts.append(_lengths("hooks of wire", "hook-wire", hung, HOOK_WIRE.value, HOOK_KG_M))
     return parts
 
 
-def _canes(armature: Armature, net: Netting, flowers_n: float) -> list[ArmaturePart]:
+def _canes(armature: Armature, net: Netting, flowers_n: float) -> list[Part]:
     """Canes both ways, crossing; as many as the sag of the netting between them asks."""
     area = armature.length_m * armature.width_m
     span = cane_span_m(max(flowers_n, 1.0) / area, net)
@@ -243,15 +247,17 @@ def _canes(armature: Armature, net: Netting, flowers_n: float) -> list[ArmatureP
     long, short = armature.length_m + CANE_PROUD.value, armature.width_m + CANE_PROUD.value
     ties = along * math.ceil(long / CANE_TIES_EVERY.value) + across * math.ceil(short / CANE_TIES_EVERY.value)
     return [
-        _lengths("canes along", along, long, CANE_KG_M),
-        _lengths("canes across", across, short, CANE_KG_M),
-        _ties("ties to the canes", ties, CANE_TIE_KG),
+        _lengths("canes along", "cane", along, long, CANE_KG_M),
+        _lengths("canes across", "cane", across, short, CANE_KG_M),
+        _ties("ties to the canes", "cable-tie-25", ties, CANE_TIE_KG),
     ]
 
 
-def _lengths(name: str, count: int, length_m: float, kg_m: Constant) -> ArmaturePart:
-    return ArmaturePart(name=name, count=count, length_m=length_m, mass_kg=count * length_m * kg_m.value)
+def _lengths(name: str, supply: str, count: int, length_m: float, kg_m: Constant) -> Part:
+    taken = FromSupply(supply=supply, how="each cut")
+    kg = count * length_m * kg_m.value
+    return Part(name=name, quantity=count, sizes=(length(length_m),), mass_kg=kg, taken=taken)
 
 
-def _ties(name: str, count: int, each: Constant) -> ArmaturePart:
-    return ArmaturePart(name=name, count=count, length_m=None, mass_kg=count * each.value)
+def _ties(name: str, supply: str, count: int, each: Constant) -> Part:
+    return Part(name=name, quantity=count, mass_kg=count * each.value, taken=FromSupply(supply=supply))

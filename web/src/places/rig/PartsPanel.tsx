@@ -51,8 +51,8 @@ export function PartsPanel({ rig, report }: Props) {
           </li>
           {sized.parts.map((part) => (
             <li key={part.name}>
-              {part.count} {part.name}
-              {part.length_m !== null && ` of ${cut(part.length_m)}`}
+              {part.quantity} {part.name}
+              {part.sizes.map((size) => ` of ${cut(size.value)}`)}
             </li>
           ))}
           {report.core_bed_m2 > 0 && (
