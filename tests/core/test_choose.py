@@ -177,7 +177,7 @@ def test_the_frog_is_the_widest_that_sits_on_the_floor() -> None:
 
 @pytest.mark.parametrize("kind", IN_VESSEL)
 def test_a_choice_names_what_its_kind_needs_and_no_more(kind: str) -> None:
-    choice = choice_of(ORDINARY, conditions(), kind)  # type: ignore[arg-type]
+    choice = choice_of(ORDINARY, conditions(), kind)
     assert choice.kind == kind
     assert choice.tape_strips is None
 

@@ -24,7 +24,8 @@ from jolly_trellis.core.mechanics import (
 from jolly_trellis.core.mechanics.fit import Fit
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.mechanics.sizing import ABOUT, size
-from jolly_trellis.core.piece import MECHANIC_KINDS, Mechanic, MechanicKind, Piece
+from jolly_trellis.core.piece import Mechanic, MechanicKind, Piece
+from jolly_trellis.core.plan.choices import MECHANICS
 from jolly_trellis.core.units import render
 from tests.ordinary import IN_VESSEL, conditions, frogs, nettings, piece, stems, vessels
 
@@ -64,7 +65,7 @@ def sized(kind: MechanicKind, **changes: object) -> SizedMechanic:
 
 
 def test_the_table_is_whole() -> None:
-    assert set(ABOUT) == set(MECHANIC_KINDS)
+    assert tuple(ABOUT) == MECHANICS.known
     assert len(IN_VESSEL) == 23
 
 

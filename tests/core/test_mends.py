@@ -94,10 +94,9 @@ class TestHold:
         thick = replace(LOOSE, recipe=(*LOOSE.recipe, RecipeLine(variety="sunflower", count=2, role="focal")))
         assert {each for each in keys(thick, "hold") if each.startswith("netting-")} <= offered
 
-    @pytest.mark.parametrize(("kind", "cell"), [("tape_grid", 0.04), ("lattice_disc", 0.05)])
-    def test_lattices_are_set_closer(self, kind: str, cell: float) -> None:
-        lattice = replace(piece(), mechanic=Mechanic(kind=kind, cell_m=cell))  # type: ignore[arg-type]
-        assert "closer" in keys(lattice, "hold")
+    def test_a_grid_is_set_closer_and_a_moulded_lattice_cannot_be(self) -> None:
+        assert "closer" in keys(replace(piece(), mechanic=Mechanic(kind="tape_grid", cell_m=0.04)), "hold")
+        assert "closer" not in keys(replace(piece(), mechanic=Mechanic(kind="lattice_disc", cell_m=0.05)), "hold")
 
     def test_a_cushion_in_a_deep_vessel_may_be_set_wider_apart(self) -> None:
         deep = replace(piece(), vessel=vessels()["cube-14"], water_level_m=0.09)

@@ -197,7 +197,7 @@ def test_the_names_of_fields_read_as_words() -> None:
 
 
 def test_an_unknown_kind_of_mechanic_says_so_and_does_not_end_in_a_trace() -> None:
-    odd = replace(piece(), mechanic=Mechanic(kind="magic", netting="coated-25-09"))  # type: ignore[arg-type]
+    odd = replace(piece(), mechanic=Mechanic(kind="magic", netting="coated-25-09"))
     with pytest.raises(CoreError) as caught:
         evaluate(odd, conditions())
     assert caught.value.path == "mechanic.kind"

@@ -28,7 +28,7 @@ NET = nettings()["coated-25-09"]
 
 def fit(kind: str, **changes: object) -> Fit:
     made = Fit(
-        choice=Mechanic(kind=kind, netting=NET.key),  # type: ignore[arg-type]
+        choice=Mechanic(kind=kind, netting=NET.key),
         vessel=BOWL,
         netting=NET,
         frog=None,

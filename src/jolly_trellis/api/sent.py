@@ -12,6 +12,7 @@ from pydantic import BaseModel, ConfigDict, GetCoreSchemaHandler, create_model
 from pydantic import Field as Described
 from pydantic_core import CoreSchema, core_schema
 
+from jolly_trellis.core.plan.choices import OneOf
 from jolly_trellis.core.ranges import Many, Range, Text
 from jolly_trellis.store import codec
 
@@ -84,6 +85,8 @@ def _described(shape: Any, marks: list[Any]) -> Any:
             limits |= {"maxLength": mark.most} | ({"minLength": mark.least} if mark.least else {})
         if isinstance(mark, Many):
             limits |= {"maxItems": mark.most} | ({"minItems": mark.least} if mark.least else {})
+        if isinstance(mark, OneOf):
+            limits |= {"enum": list(mark.known)}
 
     def describe(schema: dict[str, Any]) -> None:
         arms = [each for each in schema.get("anyOf", ()) if each.get("type") != "null"]

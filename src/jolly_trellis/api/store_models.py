@@ -90,7 +90,7 @@ class Kept(BaseModel):
 
 
 class AboutOut(BaseModel):
-    """A kind of mechanic, for choosing it by hand."""
+    """A kind of mechanic, for choosing it by hand; `reads` names the fields of the plan that size it."""
 
     kind: MechanicKind
     name: str
@@ -100,6 +100,8 @@ class AboutOut(BaseModel):
     tapes: bool
     bought: bool
     bound: bool
+    reads: list[str]
+    moss_round: bool
 
 
 class SchoolOut(BaseModel):

@@ -76,6 +76,8 @@ def get_trade() -> TradeOut:
                 tapes=each.tapes,
                 bought=each.bought,
                 bound=each.bound,
+                reads=sorted(each.reads),
+                moss_round=each.moss_round,
             )
             for each in ABOUT.values()
         ],

@@ -10,8 +10,9 @@ from jolly_trellis.core.build import Build, build
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.evaluate import checks_of, judge_all
 from jolly_trellis.core.frogs import Frog, FrogKind
+from jolly_trellis.core.mechanics.about import About
 from jolly_trellis.core.mechanics.sized import SizedMechanic
-from jolly_trellis.core.mechanics.sizing import ABOUT, About
+from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.piece import Conditions, Mechanic, MechanicKind, Piece
 from jolly_trellis.core.piece_checks import check_piece

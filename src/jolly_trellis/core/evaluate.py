@@ -236,7 +236,7 @@ def _bouquet(made: Build) -> BouquetReport | None:
         hand_m=shape.hand_m,
         neck_m=shape.neck_m,
         dome_m=shape.dome_m,
-        handle_m=handle_of(made.placement.stems, made.mechanic.kind == "hand_spiral"),
+        handle_m=handle_of(made.placement.stems, made.mechanic.crosses),
         carried_kg=lift_hand.carried(made, "typical")[0],
         overall_m=shape.top_m - shape.end_m,
     )

@@ -9,6 +9,7 @@ from jolly_trellis.core import netting as nets
 from jolly_trellis.core import stacks, vessels
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply, Taken, from_roll
+from jolly_trellis.core.mechanics import sizing
 from jolly_trellis.core.mechanics.fit import putty_ring_kg
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.netting import Netting, Sheet
@@ -146,7 +147,8 @@ def moss_round_m(piece: Piece) -> float:
     """How far moss lies all round a piece, m; 0 for none. A cup frog has its moss unless somebody says otherwise."""
     if piece.moss_m is not None:
         return piece.moss_m
-    return MOSS_ROUND.value if piece.mechanic.kind == "cup_frog" and piece.support is None else 0.0
+    about = sizing.ABOUT[piece.mechanic.kind]
+    return MOSS_ROUND.value if about.moss_round and piece.support is None else 0.0
 
 
 def moss_kg(vessel: Vessel, round_m: float) -> float:

@@ -41,7 +41,7 @@ def phases_of(build: Build) -> npt.NDArray[np.intp]:
     phases = (
         np.array(by_line, dtype=np.intp)[np.asarray(stems.line_index)] if len(stems) else np.zeros(0, dtype=np.intp)
     )
-    if build.mechanic.kind == "three_layer_roll" and len(phases):
+    if build.mechanic.anchored and len(phases):
         away = np.hypot(build.placement.seat_x_m, build.placement.seat_y_m)
         phases[np.lexsort((-away, phases))[: int(ANCHORS.value)]] = 0
     return phases

@@ -318,7 +318,7 @@ def _lay(build_: Build, row: int) -> str:
     """How a bouquet's next stem is laid, in words; empty for a piece in a vessel."""
     if build_.piece.bouquet is None:
         return ""
-    if build_.mechanic.kind != "hand_spiral":
+    if not build_.mechanic.crosses:
         return "through the armature"
     front = float(build_.placement.tip_m[row, 1]) <= 0
     return "in front, foot to the left" if front else "behind, foot to the right"

@@ -54,11 +54,13 @@ from jolly_trellis.core.mechanics import (
     fills,
     fit,
     frog_with_wire,
+    handful,
     lattices,
     pin_frog,
     raised_cups,
     rings,
     rolls,
+    sizing,
     stacked_pair,
     string_ball,
     wire,
@@ -94,7 +96,7 @@ from jolly_trellis.core.rigging import (
     states,
 )
 
-TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
+_NAMED: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Vessels, water and stacks", (vessels, water_table, stacks, extras)),
     ("Netting and mechanics of netting", (netting, fit, wire, rolls, stacked_pair, string_ball, corner_pillow)),
     (
@@ -131,7 +133,7 @@ TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Hang", (hang, spills)),
     ("Hide and See", (sight, hide, see)),
     ("Lift", (lift, lift_hand)),
-    ("Bouquets", (bouquet, bound, hide_carried)),
+    ("Bouquets", (bouquet, handful, bound, hide_carried)),
     ("Armatures and what covers them", (armatures, coverage, loads)),
     ("Hung work", (lines, layout, resting, states, findings, assess, levelling, snip, clearances)),
     ("Mounted work", (mounts,)),
@@ -139,6 +141,9 @@ TOPICS: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("The days and the day", (days_before, task, water_rounds)),
     ("Buying, packing, recipes", (job, packing, recipes)),
 )
+
+_FURTHER = tuple(each for each in sizing.MODULES if not any(each in modules for _, modules in _NAMED))
+TOPICS = (*_NAMED, ("Further mechanics", _FURTHER))
 
 
 def all_constants() -> tuple[tuple[str, tuple[Constant, ...]], ...]:
@@ -148,7 +153,8 @@ def all_constants() -> tuple[tuple[str, tuple[Constant, ...]], ...]:
     for topic, modules in TOPICS:
         found = {each.key: each for module in modules for each in _constants_in(module) if each.key not in seen}
         seen |= found.keys()
-        topics.append((topic, tuple(found.values())))
+        if found:
+            topics.append((topic, tuple(found.values())))
     return tuple(topics)
 
 

@@ -9,6 +9,7 @@ from typing import Annotated, Literal, get_args
 from jolly_trellis.core.books.figures import FigureBook
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.netting import Netting
+from jolly_trellis.core.plan.choices import MECHANICS
 from jolly_trellis.core.practice import Practice
 from jolly_trellis.core.ranges import Many, Range, Text
 from jolly_trellis.core.stems import Role, Variety
@@ -25,35 +26,7 @@ SpillHold = Literal["hook", "vessel"]
 Look = Literal["mechanic", "rim", "underside"]
 Feet = Literal["on the floor", "to the water"]
 WaterSource = Literal["vessel", "tube", "wrap", "none"]
-MechanicKind = Literal[
-    "folded_cushion",
-    "corner_pillow",
-    "stacked_pair",
-    "moss_sandwich",
-    "cross_stick_roll",
-    "three_layer_roll",
-    "string_ball",
-    "pin_frog",
-    "cage_frog",
-    "loop_frog",
-    "holed_frog",
-    "cup_frog",
-    "frog_with_wire",
-    "twig_rings",
-    "strung_ring",
-    "branch_tangle",
-    "wood_shavings",
-    "lattice_pad",
-    "lattice_disc",
-    "tape_grid",
-    "fibre_pouch",
-    "mineral_block",
-    "raised_cups",
-    "wire_dome",
-    "star_lattice",
-    "hand_spiral",
-]
-MECHANIC_KINDS: tuple[MechanicKind, ...] = get_args(MechanicKind)
+MechanicKind = Annotated[str, MECHANICS]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -14,6 +14,7 @@ from types import NoneType, UnionType
 from typing import Annotated, Any, Literal, TypeVar, Union, get_args, get_origin, get_type_hints
 
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.plan.choices import OneOf
 from jolly_trellis.core.quantities import Phrase, Quantity, QuantityKind, phrase
 
 
@@ -163,6 +164,8 @@ def _marked(mark: object, inner: Any) -> Iterator[_Check]:
         yield _text(mark)
     if isinstance(mark, Many):
         yield _many(mark)
+    if isinstance(mark, OneOf):
+        yield _one_known(mark)
 
 
 def _unless_none(check_: _Check) -> _Check:
@@ -187,6 +190,15 @@ def _one_of(choices: tuple[Any, ...]) -> _Check:
         if value not in choices:
             said = _plain(f"The {label_of(path)} is not one of the choices.")
             yield _problem(path, said, _plain(f"Choose {', '.join(map(str, choices))}."))
+
+    return run
+
+
+def _one_known(kinds: OneOf) -> _Check:
+    def run(value: Any, path: str) -> Found:
+        if value not in kinds.known:
+            said = _plain(f"“{value}” is no {kinds.what} that is known.")
+            yield _problem(path, said, _plain(f"Choose one of these: {', '.join(kinds.known)}."))
 
     return run
 

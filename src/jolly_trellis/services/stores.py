@@ -12,7 +12,7 @@ from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.core import ranges
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.netting import pitch_across_m
-from jolly_trellis.core.piece import MECHANIC_KINDS
+from jolly_trellis.core.plan.choices import MECHANICS
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.ranges import Key
 from jolly_trellis.core.vessels import Vessel, check_vessel
@@ -98,7 +98,7 @@ def count(conn: sqlite3.Connection, kind: HeldKind, key: str, holding: Holding) 
     """Say how many there are, retire or bring back. Raises NotFound."""
     with transaction(conn):
         if kind == "mechanic":
-            names: dict[str, str] = {each: each.replace("_", " ") for each in MECHANIC_KINDS}
+            names: dict[str, str] = {each: each.replace("_", " ") for each in MECHANICS.known}
         else:
             names = {each: thing.name for each, thing in things(conn, kind).items()}
         if key not in names:

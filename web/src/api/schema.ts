@@ -1431,14 +1431,11 @@ export interface components {
     schemas: {
         /**
          * AboutOut
-         * @description A kind of mechanic, for choosing it by hand.
+         * @description A kind of mechanic, for choosing it by hand; `reads` names the fields of the plan that size it.
          */
         readonly AboutOut: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups" | "wire_dome" | "star_lattice" | "hand_spiral";
+            /** Kind */
+            readonly kind: string;
             /** Name */
             readonly name: string;
             /** What */
@@ -1453,6 +1450,10 @@ export interface components {
             readonly bought: boolean;
             /** Bound */
             readonly bound: boolean;
+            /** Reads */
+            readonly reads: readonly string[];
+            /** Moss Round */
+            readonly moss_round: boolean;
         };
         /**
          * Air
@@ -4003,9 +4004,8 @@ export interface components {
             /**
              * Kind
              * @default folded_cushion
-             * @enum {string}
              */
-            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups" | "wire_dome" | "star_lattice" | "hand_spiral";
+            readonly kind: string;
             /** Netting */
             readonly netting?: string | null;
             /** Frog */
@@ -4431,11 +4431,8 @@ export interface components {
          *     event rules it out, empty where none does.
          */
         readonly Option: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups" | "wire_dome" | "star_lattice" | "hand_spiral";
+            /** Kind */
+            readonly kind: string;
             /** Name */
             readonly name: string;
             /** What */
@@ -6215,14 +6212,13 @@ export interface components {
          *     `seat_arm_m` is how far from the middle the stems' own weight still helps to hold it, 0 where it does not.
          *     `displaced_volume_l` is its material under water when full, `absorbed_l` the water it soaks up,
          *     `deliverable_share` how much of that stems can drink. `slop_factor` scales how water slops in the van: 1.3 open,
-         *     1.0 under wire, 0.7 with moss. `strength_n` is the push one point bears, None where it is no netting.
+         *     1.0 under wire, 0.7 with moss. `strength_n` is the push one point bears, None where it is no netting. `mossed` has
+         *     moss over its water; in one that `crosses` a bouquet's stems lie across one another at the binding.
+         *     One that is `anchored` has its outermost stems first, to hold it down.
          */
         readonly SizedMechanic: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups" | "wire_dome" | "star_lattice" | "hand_spiral";
+            /** Kind */
+            readonly kind: string;
             /** Name */
             readonly name: string;
             readonly seating: components["schemas"]["Seating"];
@@ -6360,6 +6356,21 @@ export interface components {
              * @default 0
              */
             readonly seat_arm_m: number;
+            /**
+             * Mossed
+             * @default false
+             */
+            readonly mossed: boolean;
+            /**
+             * Crosses
+             * @default false
+             */
+            readonly crosses: boolean;
+            /**
+             * Anchored
+             * @default false
+             */
+            readonly anchored: boolean;
             /**
              * Steps
              * @default []

@@ -141,7 +141,7 @@ def waiting(
     if mechanic.absorbed_l and not mechanic.flat:
         litres = mechanic.absorbed_l * mechanic.deliverable_share
         return _own_store(stages, litres, litres, float(draws.sum()), int(rows[draws.argmax()]))
-    cover = (COVER_UNDER_MOSS if mechanic.kind == "moss_sandwich" else COVER_UNDER_FLOWERS).value
+    cover = (COVER_UNDER_MOSS if mechanic.mossed else COVER_UNDER_FLOWERS).value
     short = tuple(replace(each, level_m=each.level_m - hurried_m(each.level_m)) for each in stages)
 
     def run(steps: tuple[Stage, ...], factor: float) -> Dry:

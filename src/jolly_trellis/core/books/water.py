@@ -237,7 +237,7 @@ def courses(
     draws = placement.stems.uptake_ml_h * draw_factor(air) * drinks
     level = piece.water_level_m
     short = level - hurried_m(level)
-    cover = COVER_UNDER_MOSS if mechanic.kind == "moss_sandwich" else COVER_UNDER_FLOWERS
+    cover = COVER_UNDER_MOSS if mechanic.mossed else COVER_UNDER_FLOWERS
     evaporates = evaporation_ml_h(1.0, air, cover.value)
     needed = max(needed, 0.0)
     if mechanic.own_cups:

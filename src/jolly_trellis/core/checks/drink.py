@@ -22,6 +22,7 @@ from jolly_trellis.core.books.water import (
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.drink_own import candidates_own, judge_own, missing_own
 from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.piece import TopUp
 from jolly_trellis.core.provenance import COMPUTED, Provenance
 from jolly_trellis.core.quantities import Quantity, duration, length, level_least, level_most, phrase, ratio, volume
@@ -96,8 +97,9 @@ def _while_it_waits(build: Build) -> list[Candidate]:
         tried.append(Candidate(key=f"wetter-{round(100 * share)}", say=say, piece=replace(piece, transport=wetter)))
     here = replace(piece, transport=replace(going, made_on_site=True))
     tried.append(Candidate(key="made-there", say=phrase("Make it where it stands."), piece=here))
-    if piece.mechanic.kind == "folded_cushion":
-        mossed = replace(piece, mechanic=replace(piece.mechanic, kind="moss_sandwich"), transport=full)
+    lidded = ABOUT[piece.mechanic.kind].with_moss
+    if lidded is not None:
+        mossed = replace(piece, mechanic=replace(piece.mechanic, kind=lidded), transport=full)
         say = phrase("Put a lid of moss between the wire, and stand it full overnight.")
         tried.append(Candidate(key="lid-of-moss", say=say, piece=mossed))
     return tried

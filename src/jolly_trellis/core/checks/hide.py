@@ -145,7 +145,7 @@ def _to_hide(build: Build) -> list[tuple[str, Array, str]]:
     if (wire_at_rim or mechanic.tape_strips) and "rim" not in piece.look and not moss_round_m(piece):
         found.append(("rim band", rim_points_m(build), "the rim"))
     frog_alone = build.frog is not None and build.netting is None
-    covered = mechanic.kind == "moss_sandwich" or frog_alone or not mechanic.shows
+    covered = mechanic.mossed or frog_alone or not mechanic.shows
     if not covered and "mechanic" not in piece.look:
         found.append(("mechanic", top_points_m(build), f"the {ABOUT[mechanic.kind].name.lower()}"))
     return found

@@ -11,6 +11,7 @@ from jolly_trellis.core.books.figures import Constant, Figure, Shown, measure, r
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.hold_swing import SWAY_BASE, SWAY_SHARE, play_m
+from jolly_trellis.core.mechanics.about import firm_ones
 from jolly_trellis.core.piece import Bouquet
 from jolly_trellis.core.provenance import COMPUTED
 from jolly_trellis.core.quantities import angle, count, length, phrase, ratio
@@ -54,9 +55,11 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
         say = phrase("Bind {m} farther under the flowers.", m=length(more))
         longer = replace(piece, envelope=replace(envelope, height_m=tall))
         tried.append(Candidate(key=f"neck-{round(more * 100)}", say=say, piece=longer))
-    if piece.mechanic.kind != "star_lattice":
-        starred = replace(piece, mechanic=replace(piece.mechanic, kind="star_lattice"))
-        tried.append(Candidate(key="stars", say=phrase("Make it on a star lattice."), piece=starred))
+    for about in firm_ones(bound=True):
+        if about.kind != piece.mechanic.kind:
+            other = replace(piece, mechanic=replace(piece.mechanic, kind=about.kind))
+            say = phrase(f"Make it on a {about.name.lower()}.")
+            tried.append(Candidate(key=f"kind-{about.kind}", say=say, piece=other))
     return tried
 
 
@@ -93,7 +96,7 @@ def _heads(build: Build) -> Finding:
 
 def _capacity(build: Build) -> list[Finding]:
     total, room = int(build.placement.stems.stems_in_row.sum()), build.mechanic.capacity
-    if build.mechanic.kind == "hand_spiral":
+    if build.mechanic.crosses:
         return []
     reason = phrase(
         f"{{n}} stems go through the {build.mechanic.name}; it has {{room}} openings.",
@@ -109,7 +112,7 @@ def _capacity(build: Build) -> list[Finding]:
 
 def _sway(build: Build) -> list[Finding]:
     """Play at the armature over its distance from the binding; a hand spiral is held by the stems it crosses."""
-    if build.mechanic.kind == "hand_spiral":
+    if build.mechanic.crosses:
         return []
     placement = build.placement
     gap = max(build.mechanic.layer_gap_m, 1e-3)
@@ -136,7 +139,7 @@ def _sway(build: Build) -> list[Finding]:
 
 
 def _mesh(build: Build) -> list[Finding]:
-    if build.mechanic.kind == "hand_spiral":
+    if build.mechanic.crosses:
         return []
     stems, aperture = build.placement.stems, build.placement.cell_aperture_m
     row = int(stems.diameter_m.argmax())
@@ -168,7 +171,7 @@ def _angles(build: Build) -> list[Finding]:
             reason=steep,
         )
     ]
-    if build.mechanic.kind == "hand_spiral":
+    if build.mechanic.crosses:
         locks = phrase(
             "Stems cross at {a} at the outside; under {limit} a spiral does not lock.",
             a=value,
@@ -201,5 +204,5 @@ def _figures(build: Build) -> list[Shown]:
         bouquets.HEADS_FILL_LEAST,
         bouquets.HEADS_FILL_MOST,
         ANGLE_MOST,
-        *([ANGLE_LEAST] if build.mechanic.kind == "hand_spiral" else []),
+        *([ANGLE_LEAST] if build.mechanic.crosses else []),
     ]

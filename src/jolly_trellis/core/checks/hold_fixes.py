@@ -7,6 +7,7 @@ import numpy as np
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.mechanics.about import firm_ones
 from jolly_trellis.core.mechanics.fit import MAX_LAYERS, MAX_TAPE_STRIPS
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.quantities import count, length, phrase
@@ -20,7 +21,7 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     about = ABOUT[mechanic.kind]
     tried: list[Candidate] = []
     finer = _finer_nettings(build, float(build.placement.stems.diameter_m.max()))
-    if mechanic.kind == "folded_cushion" and mechanic.layers < MAX_LAYERS:
+    if "layers" in about.reads and mechanic.layers < MAX_LAYERS:
         more = replace(mechanic, layers=mechanic.layers + 1, layer_gap_m=None)
         say = phrase(f"Fold to {more.layers} layers instead of {mechanic.layers}.")
         tried.append(Candidate(key="one-more-layer", say=say, piece=replace(piece, mechanic=more)))
@@ -28,9 +29,9 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
         say = phrase("Use {a} netting, " + other.finish + ".", a=length(other.aperture_m))
         swapped = replace(mechanic, netting=other.key)
         tried.append(Candidate(key=f"netting-{other.key}", say=say, piece=replace(piece, mechanic=swapped)))
-    if mechanic.kind in ("folded_cushion", "corner_pillow"):
+    if "layer_gap_m" in about.reads:
         tried += _wider_gap(build)
-    if mechanic.cell_m is not None or mechanic.kind in ("tape_grid", "strung_ring"):
+    if "cell_m" in about.reads:
         closer = round(0.75 * build.mechanic.seating.pitch_m, 3)
         say = phrase("Space them {s} apart.", s=length(closer))
         tried.append(Candidate(key="closer", say=say, piece=replace(piece, mechanic=replace(mechanic, cell_m=closer))))
@@ -49,7 +50,7 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     over = int(build.placement.stems.stems_in_row[build.placement.over_capacity].sum())
     if over:
         tried.append(_fewer_stems(build, over))
-    if verdict.state == "fails" and mechanic.kind == "folded_cushion" and mechanic.layers < MAX_LAYERS:
+    if verdict.state == "fails" and "layers" in about.reads and mechanic.layers < MAX_LAYERS:
         tried += [_finer_and_folded(build, other) for other in finer]
     if verdict.state == "fails":
         tried += _other_kinds(build)
@@ -97,11 +98,11 @@ def _other_kinds(build: Build) -> list[Candidate]:
     if netting is None:
         return []
     tried = []
-    for kind in ("stacked_pair", "folded_cushion"):
-        if kind != mechanic.kind:
-            other = replace(mechanic, kind=kind, netting=netting, layer_gap_m=None, tape_strips=None)
-            say = phrase(f"Use a {ABOUT[kind].name.lower()} instead.")
-            tried.append(Candidate(key=f"kind-{kind}", say=say, piece=replace(piece, mechanic=other)))
+    for about in firm_ones(bound=False):
+        if about.kind != mechanic.kind:
+            other = replace(mechanic, kind=about.kind, netting=netting, layer_gap_m=None, tape_strips=None)
+            say = phrase(f"Use a {about.name.lower()} instead.")
+            tried.append(Candidate(key=f"kind-{about.kind}", say=say, piece=replace(piece, mechanic=other)))
     return tried
 
 

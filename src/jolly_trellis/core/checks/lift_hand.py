@@ -148,7 +148,7 @@ def _wrist(build: Build, case: Case) -> Finding:
 
 
 def _handle(build: Build) -> list[Finding]:
-    value = length(bouquets.handle_of(build.placement.stems, build.mechanic.kind == "hand_spiral"))
+    value = length(bouquets.handle_of(build.placement.stems, build.mechanic.crosses))
     thick = phrase("The handle is {d} thick; a hand closes on {limit}.", d=value, limit=GRIP_MOST.quantity)
     thin = phrase("The handle is {d} thick; under {limit} pad it with tape.", d=value, limit=GRIP_LEAST.quantity)
     return [
@@ -197,7 +197,7 @@ def _hand(build: Build) -> list[Finding]:
 def _figures(build: Build) -> list[Shown]:
     kg, along, aside = carried(build, "typical")
     _, shape = dome_of(build)
-    handle = bouquets.handle_of(build.placement.stems, build.mechanic.kind == "hand_spiral")
+    handle = bouquets.handle_of(build.placement.stems, build.mechanic.crosses)
     computed = [
         ("In the hand", mass(kg)),
         ("Centre of mass over mid-grip", length(along)),

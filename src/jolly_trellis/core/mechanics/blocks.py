@@ -5,6 +5,7 @@ import math
 from jolly_trellis.core import vessels
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply
+from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import (
     Fit,
     check_depth,
@@ -120,3 +121,27 @@ def _block(
             *tape_step(fit),
         ),
     )
+
+
+FIBRE_POUCH = declare(
+    About(
+        kind="fibre_pouch",
+        place=210,
+        name="Fibre pouch",
+        what="a compostable block, soaked",
+        size=size_fibre,
+        least_strips=1,
+        bought=True,
+    )
+)
+MINERAL_BLOCK = declare(
+    About(
+        kind="mineral_block",
+        place=220,
+        name="Mineral block",
+        what="a block of mineral wool, soaked",
+        size=size_mineral,
+        least_strips=1,
+        bought=True,
+    )
+)

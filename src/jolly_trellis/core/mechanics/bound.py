@@ -6,9 +6,9 @@ from jolly_trellis.core import bouquet as bouquets
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.books.needs import FromSupply, from_roll
-from jolly_trellis.core.bouquet import Shape
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.mechanics.fit import TAPE_KG_M2
+from jolly_trellis.core.mechanics.about import About, declare
+from jolly_trellis.core.mechanics.handful import Handful, finish
 from jolly_trellis.core.mechanics.sized import (
     FlatSheet,
     Level,
@@ -20,67 +20,27 @@ from jolly_trellis.core.mechanics.sized import (
     weight_kg,
 )
 from jolly_trellis.core.netting import Netting
-from jolly_trellis.core.piece import Bouquet, Piece
-from jolly_trellis.core.placement.stem_set import StemSet
 from jolly_trellis.core.quantities import cut_length, length, phrase
 
 STAR_WIRE_M = 0.0012
-COLLAR = "leaf of the collar"
 COVERED_WIRE_KG_M = measure("Mass of a metre of covered wire", "linear_mass", 0.0075)
 VINE_KG_M = measure("Mass of a metre of vine", "linear_mass", 0.02)
-RIBBON_KG_M = measure("Mass of a metre of ribbon, 25 mm", "linear_mass", 0.004)
-COLLAR_LEAF_M = measure("Width that one leaf of a collar covers", "length", 0.08)
-COLLAR_LEAF_KG = measure("Mass of a leaf of a collar", "mass", 0.005)
 MINUTES_DOME = measure("Time to shape and bind a wire dome", "minutes", 8.0)
 MINUTES_STARS = measure("Time to twist a star lattice, for each star", "minutes", 0.35)
 DOME_USES = measure("Times a wire dome is used again", "count", 3)
 
 
-def size(piece: Piece, bouquet: Bouquet, shape: Shape, stems: StemSet, netting: Netting | None) -> SizedMechanic:
-    """What a bouquet is bound on, sized to its dome. Raises InvalidMeasure: a mechanic that sits in a vessel."""
-    floor = piece.vessel.base_m
-    binding = Level(height_m=shape.binding_m - floor, aperture_m=0.0)
-    armature = shape.under_m - floor + 0.5 * bouquets.ARMATURE_SHARE.value * shape.dome_m
-    handle = bouquets.handle_of(stems, piece.mechanic.kind == "hand_spiral")
-    parts, steps = _finish(bouquet, handle)
-    if bouquet.collar:
-        leaves = math.ceil(math.pi * max(piece.envelope.width_m, piece.envelope.depth_m) / COLLAR_LEAF_M.value)
-        parts = (
-            *parts,
-            Part(
-                name=COLLAR,
-                quantity=leaves,
-                mass_kg=leaves * COLLAR_LEAF_KG.value,
-                taken=FromSupply(supply="large-leaf"),
-            ),
+def size_dome(handful: Handful) -> SizedMechanic:
+    """A dome of netting under the heads, its skirt run into the handle. Raises InvalidMeasure: no netting."""
+    shape, netting, wide = handful.shape, handful.netting, handful.armature_width_m
+    binding, armature_m = handful.binding, handful.armature_m
+    parts, steps = finish(handful, crosses=False)
+    if netting is None:
+        raise InvalidMeasure(
+            path="mechanic.netting",
+            message=phrase("A wire dome is made of netting, and none is chosen."),
+            limit=phrase("Choose one from the stores."),
         )
-        collared = phrase(f"Bind {leaves} leaves under the flowers as a collar.")
-        steps = (*steps, Step(act="collar", say=collared))
-    match piece.mechanic.kind:
-        case "wire_dome" if netting is not None:
-            return _wire_dome(piece, shape, netting, armature, binding, parts, steps)
-        case "star_lattice":
-            return _star_lattice(piece, shape, armature, binding, parts, steps)
-        case "hand_spiral":
-            return _hand_spiral(piece, shape, stems, binding, parts, steps)
-        case _:
-            raise InvalidMeasure(
-                path="mechanic.kind",
-                message=phrase("This mechanic sits in a vessel; a bouquet is bound in the hand."),
-                limit=phrase("Choose a wire dome, a star lattice or a hand spiral."),
-            )
-
-
-def _wire_dome(
-    piece: Piece,
-    shape: Shape,
-    netting: Netting,
-    armature_m: float,
-    binding: Level,
-    parts: tuple[Part, ...],
-    steps: tuple[Step, ...],
-) -> SizedMechanic:
-    wide = bouquets.ARMATURE_SHARE.value * max(piece.envelope.width_m, piece.envelope.depth_m)
     rise = bouquets.ARMATURE_SHARE.value * shape.dome_m
     side = bouquets.dome_arc_m(wide / 2, max(rise, 0.01)) + 2 * (shape.neck_m + bouquets.SKIRT.value)
     sheet = nets.sheet(netting, width_m=side, length_m=side)
@@ -128,10 +88,10 @@ def _wire_dome(
     )
 
 
-def _star_lattice(
-    piece: Piece, shape: Shape, armature_m: float, binding: Level, parts: tuple[Part, ...], steps: tuple[Step, ...]
-) -> SizedMechanic:
-    wide = bouquets.ARMATURE_SHARE.value * max(piece.envelope.width_m, piece.envelope.depth_m)
+def size_stars(handful: Handful) -> SizedMechanic:
+    """Covered wires twisted into stars under the heads, their ends run into the handle."""
+    shape, wide, binding, armature_m = handful.shape, handful.armature_width_m, handful.binding, handful.armature_m
+    parts, steps = finish(handful, crosses=False)
     spacing = bouquets.STAR_SPACING.value
     wires = bouquets.star_wires(wide, spacing)
     each = bouquets.star_wire_length_m(wide, shape.neck_m, shape.hand_m)
@@ -183,9 +143,10 @@ def _star_lattice(
     )
 
 
-def _hand_spiral(
-    piece: Piece, shape: Shape, stems: StemSet, binding: Level, parts: tuple[Part, ...], steps: tuple[Step, ...]
-) -> SizedMechanic:
+def size_spiral(handful: Handful) -> SizedMechanic:
+    """Stems laid across one another in the hand, with no armature."""
+    piece, shape, stems, binding = handful.piece, handful.shape, handful.stems, handful.binding
+    parts, steps = finish(handful, crosses=True)
     area = bouquets.cap_area_m2(piece.envelope.width_m / 2, piece.envelope.depth_m / 2, shape.dome_m)
     heads = stems.head_radius_m[stems.flower > 0]
     mean = float(heads.mean()) * 2 if len(heads) else 0.06
@@ -213,53 +174,9 @@ def _hand_spiral(
         uses=1,
         compostable=True,
         shows=False,
+        crosses=True,
         steps=(turn, *steps),
     )
-
-
-def _finish(bouquet: Bouquet, handle: float) -> tuple[tuple[Part, ...], tuple[Step, ...]]:
-    """Tape, bow and streamers, and the steps that bind and finish."""
-    if handle <= 0:
-        return (), ()
-    tape = bouquets.tape_length_m(handle, bouquets.TAPE_BAND.value, bouquets.TAPE_WIDTH.value, bouquets.TAPE_LAP.value)
-    kg = tape * bouquets.TAPE_WIDTH.value * TAPE_KG_M2.value
-    parts = [
-        Part(
-            name="tape over the binding",
-            quantity=1,
-            sizes=(length(tape),),
-            mass_kg=kg,
-            taken=FromSupply(supply="stem-tape", how="each cut"),
-        )
-    ]
-    steps = [Step(act="bind", say=phrase("Bind tightly at one point and tape over it: {t}.", t=cut_length(tape)))]
-    bow = bouquets.bow_length_m(bouquet.bow_loops, bouquet.bow_loop_m)
-    if bow:
-        parts.append(
-            Part(
-                name="ribbon for the bow",
-                quantity=1,
-                sizes=(length(bow),),
-                mass_kg=bow * RIBBON_KG_M.value,
-                taken=FromSupply(supply="ribbon", how="each cut"),
-            )
-        )
-        words = f"Tie a bow of {bouquet.bow_loops} loops from {{b}} of ribbon."
-        steps.append(Step(act="bow", say=phrase(words, b=cut_length(bow))))
-    if bouquet.streamers:
-        number, long = bouquet.streamers, bouquet.streamer_m
-        kg = number * long * RIBBON_KG_M.value
-        parts.append(
-            Part(
-                name="streamer",
-                quantity=number,
-                sizes=(length(long),),
-                mass_kg=kg,
-                taken=FromSupply(supply="ribbon", how="each cut"),
-            )
-        )
-    steps.append(Step(act="level", say=phrase("Cut the ends level, on the slant, under water.")))
-    return tuple(parts), tuple(steps)
 
 
 def _seating(pattern: SeatPattern, pitch: float, aperture: float, height: float, wide: float) -> Seating:
@@ -277,3 +194,37 @@ def _price(netting: Netting, area_m2: float) -> float | None:
     if netting.price is None:
         return None
     return netting.price * area_m2 / (netting.roll_width_m * netting.roll_length_m)
+
+
+WIRE_DOME = declare(
+    About(
+        kind="wire_dome",
+        place=240,
+        name="Wire dome",
+        what="netting domed under the heads, its skirt run into the handle",
+        bind=size_dome,
+        netting=True,
+        tapes=False,
+    )
+)
+STAR_LATTICE = declare(
+    About(
+        kind="star_lattice",
+        place=250,
+        name="Star lattice",
+        what="covered wires twisted into stars, run into the handle",
+        bind=size_stars,
+        tapes=False,
+        firm=1,
+    )
+)
+HAND_SPIRAL = declare(
+    About(
+        kind="hand_spiral",
+        place=260,
+        name="Hand spiral",
+        what="stems crossed in the hand, no armature",
+        bind=size_spiral,
+        tapes=False,
+    )
+)

@@ -4,6 +4,7 @@ import math
 
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import rule
+from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import Fit, check_depth, check_mouth, cut_step, gap_m
 from jolly_trellis.core.mechanics.sized import FlatSheet, SizedMechanic, Step
 from jolly_trellis.core.mechanics.wire import of_netting
@@ -44,3 +45,16 @@ def size(fit: Fit) -> SizedMechanic:
             ),
         ),
     )
+
+
+CORNER_PILLOW = declare(
+    About(
+        kind="corner_pillow",
+        place=20,
+        name="Corner pillow",
+        what="a square, its corners folded to the middle",
+        size=size,
+        netting=True,
+        reads=frozenset({"layer_gap_m"}),
+    )
+)

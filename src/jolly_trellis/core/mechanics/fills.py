@@ -6,6 +6,7 @@ from dataclasses import replace
 from jolly_trellis.core import vessels
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply
+from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import (
     Fit,
     strip_length_m,
@@ -170,3 +171,24 @@ def size_shavings(fit: Fit) -> SizedMechanic:
             Step(act="grid", say=phrase("Tape a grid over the mouth, strips {s} apart.", s=length(spacing))),
         ),
     )
+
+
+BRANCH_TANGLE = declare(
+    About(
+        kind="branch_tangle",
+        place=160,
+        name="Branch tangle",
+        what="pliable stems coiled to fill the vessel",
+        size=size_tangle,
+    )
+)
+WOOD_SHAVINGS = declare(
+    About(
+        kind="wood_shavings",
+        place=170,
+        name="Wood shavings",
+        what="fine shavings under a grid",
+        size=size_shavings,
+        reads=frozenset({"cell_m"}),
+    )
+)

@@ -1,6 +1,7 @@
 """The folded cushion: one sheet of netting, folded to layers, sides tucked, sprung into the mouth."""
 
 from jolly_trellis.core import netting as nets
+from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import Fit, check_mouth, cut_step, gap_m, tuck_step
 from jolly_trellis.core.mechanics.sized import FlatSheet, Fold, SizedMechanic, Step
 from jolly_trellis.core.mechanics.wire import of_netting
@@ -108,3 +109,18 @@ def _seat_words(heights_m: tuple[float, ...]) -> Phrase:
         "Spring it into the mouth: top layer at the rim, lowest {low} above the inside floor.",
         low=length(heights_m[-1]),
     )
+
+
+FOLDED_CUSHION = declare(
+    About(
+        kind="folded_cushion",
+        place=10,
+        name="Folded cushion",
+        what="one sheet folded to layers and sprung in",
+        size=size,
+        netting=True,
+        reads=frozenset({"layers", "layer_gap_m", "squeeze", "tuck_m"}),
+        with_moss="moss_sandwich",
+        firm=1,
+    )
+)

@@ -5,6 +5,7 @@ from dataclasses import replace
 from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromFrogs
+from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import (
     Fit,
     check_depth,
@@ -95,3 +96,17 @@ def size(fit: Fit) -> SizedMechanic:
         displaced_volume_l=made.displaced_volume_l + 1000 * frog.mass_kg / FROG_DENSITY.value,
         price=price,
     )
+
+
+FROG_WITH_WIRE = declare(
+    About(
+        kind="frog_with_wire",
+        place=130,
+        name="Frog with wire",
+        what="pins below, loose wire, a layer on top",
+        size=size,
+        netting=True,
+        frog="pin",
+        least_strips=1,
+    )
+)

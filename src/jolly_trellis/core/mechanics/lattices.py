@@ -4,6 +4,7 @@ import math
 
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply
+from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import (
     TAPE_END_N_M,
     TAPE_OVERHANG,
@@ -174,3 +175,38 @@ def _lattice(fit: Fit, kind: MechanicKind, name: str, size_m: float, *, dowels: 
         slop_factor=PAD_SLOP.value,
         steps=(Step(act="seat", say=say),),
     )
+
+
+LATTICE_PAD = declare(
+    About(
+        kind="lattice_pad",
+        place=180,
+        name="Lattice pad",
+        what="a moulded lattice on the rim; lifts off",
+        size=size_pad,
+        tapes=False,
+        bought=True,
+    )
+)
+LATTICE_DISC = declare(
+    About(
+        kind="lattice_disc",
+        place=190,
+        name="Lattice disc",
+        what="a lattice disc hung on dowels",
+        size=size_disc,
+        tapes=False,
+        bought=True,
+    )
+)
+TAPE_GRID = declare(
+    About(
+        kind="tape_grid",
+        place=200,
+        name="Tape grid",
+        what="strips across the rim and nothing else",
+        size=size_grid,
+        tapes=False,
+        reads=frozenset({"cell_m"}),
+    )
+)

@@ -6,6 +6,7 @@ from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromFrogs
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.frogs import Frog
+from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import (
     PUTTY_PRICE_KG,
     PUTTY_WIDTH,
@@ -222,3 +223,61 @@ def _steps(fit: Fit, frog: Frog, *, woody: bool) -> tuple[Step, ...]:
             Step(act="prepare", say=phrase("Cut woody stems on the slant and split them; press in, then tilt."))
         )
     return tuple(done)
+
+
+PIN_FROG = declare(
+    About(
+        kind="pin_frog",
+        place=80,
+        name="Pin frog",
+        what="a heavy base with pins on the floor",
+        size=size_pins,
+        frog="pin",
+        tapes=False,
+    )
+)
+CAGE_FROG = declare(
+    About(
+        kind="cage_frog",
+        place=90,
+        name="Cage frog",
+        what="a wire cage on a heavy base",
+        size=lambda fit: size_open(fit, "cage"),
+        frog="cage",
+        tapes=False,
+    )
+)
+LOOP_FROG = declare(
+    About(
+        kind="loop_frog",
+        place=100,
+        name="Loop frog",
+        what="loops of wire on a heavy base",
+        size=lambda fit: size_open(fit, "loop"),
+        frog="loop",
+        tapes=False,
+    )
+)
+HOLED_FROG = declare(
+    About(
+        kind="holed_frog",
+        place=110,
+        name="Holed frog",
+        what="a block with holes",
+        size=lambda fit: size_open(fit, "holed"),
+        frog="holed",
+        tapes=False,
+    )
+)
+CUP_FROG = declare(
+    About(
+        kind="cup_frog",
+        place=120,
+        name="Cup frog",
+        what="pins in their own shallow cup",
+        size=size_cup,
+        frog="cup",
+        tapes=False,
+        moss_round=True,
+    )
+)

@@ -4,6 +4,7 @@ import math
 
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply
+from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import STRING_KG_M, Fit
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.netting import cell_capacity
@@ -91,3 +92,17 @@ def size(fit: Fit) -> SizedMechanic:
             ),
         ),
     )
+
+
+RAISED_CUPS = declare(
+    About(
+        kind="raised_cups",
+        place=230,
+        name="Raised cups",
+        what="cups on rods tied to a branch",
+        size=size,
+        tapes=False,
+        bought=True,
+        reads=frozenset({"cup_ml"}),
+    )
+)

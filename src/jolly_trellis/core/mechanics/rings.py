@@ -5,6 +5,7 @@ import math
 from jolly_trellis.core import vessels
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply
+from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import Fit, check_depth, tape_parts, tape_price, tape_step, taped_n_m
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.netting import STEEL_DENSITY, cell_capacity
@@ -183,3 +184,25 @@ def size_strung(fit: Fit) -> SizedMechanic:
             *tape_step(fit),
         ),
     )
+
+
+TWIG_RINGS = declare(
+    About(
+        kind="twig_rings",
+        place=140,
+        name="Twig rings",
+        what="one ring low, one across the rim",
+        size=size_twigs,
+    )
+)
+STRUNG_RING = declare(
+    About(
+        kind="strung_ring",
+        place=150,
+        name="Strung ring",
+        what="a metal ring strung with soft wire",
+        size=size_strung,
+        bought=True,
+        reads=frozenset({"cell_m"}),
+    )
+)

@@ -6,6 +6,7 @@ from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import Fit, check_depth, check_mouth, cut_step, tuck_folds, tuck_step
 from jolly_trellis.core.mechanics.sized import FlatSheet, Part, SizedMechanic, Step
 from jolly_trellis.core.mechanics.wire import of_netting
@@ -110,6 +111,7 @@ def size_pressed(fit: Fit) -> SizedMechanic:
     return of_netting(
         fit,
         kind="three_layer_roll",
+        anchored=True,
         name="three-layer roll",
         heights_m=tuple(fit.depth_m - index * gap for index in range(3)),
         flat=(FlatSheet(name="sheet", sheet=sheet, folds=tuck_folds(fit, long), tuck_m=tuck),),
@@ -122,3 +124,25 @@ def size_pressed(fit: Fit) -> SizedMechanic:
             ),
         ),
     )
+
+
+CROSS_STICK_ROLL = declare(
+    About(
+        kind="cross_stick_roll",
+        place=50,
+        name="Roll on cross-sticks",
+        what="rolled netting hung in a trough",
+        size=size_on_sticks,
+        netting=True,
+    )
+)
+THREE_LAYER_ROLL = declare(
+    About(
+        kind="three_layer_roll",
+        place=60,
+        name="Three-layer roll",
+        what="rolled and pressed flat in a dish",
+        size=size_pressed,
+        netting=True,
+    )
+)

@@ -111,7 +111,9 @@ class SizedMechanic:
     `seat_arm_m` is how far from the middle the stems' own weight still helps to hold it, 0 where it does not.
     `displaced_volume_l` is its material under water when full, `absorbed_l` the water it soaks up,
     `deliverable_share` how much of that stems can drink. `slop_factor` scales how water slops in the van: 1.3 open,
-    1.0 under wire, 0.7 with moss. `strength_n` is the push one point bears, None where it is no netting.
+    1.0 under wire, 0.7 with moss. `strength_n` is the push one point bears, None where it is no netting. `mossed` has
+    moss over its water; in one that `crosses` a bouquet's stems lie across one another at the binding.
+    One that is `anchored` has its outermost stems first, to hold it down.
     """
 
     kind: MechanicKind
@@ -150,6 +152,9 @@ class SizedMechanic:
     own_water_l: float = 0.0
     own_cups: int = 0
     seat_arm_m: float = 0.0
+    mossed: bool = False
+    crosses: bool = False
+    anchored: bool = False
     steps: tuple[Step, ...] = ()
 
     @property

@@ -6,6 +6,7 @@ from jolly_trellis.core import netting as nets
 from jolly_trellis.core import vessels
 from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.books.needs import FromSupply
+from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import FLOOR_CLEARANCE, Fit, check_depth, check_mouth, cut_step, tuck_folds
 from jolly_trellis.core.mechanics.sized import FlatSheet, Part, SizedMechanic, Step
 from jolly_trellis.core.mechanics.wire import of_netting
@@ -64,6 +65,7 @@ def size_with_moss(fit: Fit) -> SizedMechanic:
     made = of_netting(
         fit,
         kind="moss_sandwich",
+        mossed=True,
         name="moss sandwich",
         heights_m=heights,
         flat=flat,
@@ -119,3 +121,27 @@ def _cuts(fit: Fit, flat: tuple[FlatSheet, ...]) -> tuple[Step, ...]:
 def _seat_low(heights_m: tuple[float, float]) -> Step:
     say = phrase("Spring the lower piece in, {low} above the inside floor.", low=length(heights_m[1]))
     return Step(act="seat low", say=say)
+
+
+STACKED_PAIR = declare(
+    About(
+        kind="stacked_pair",
+        place=30,
+        name="Stacked pair",
+        what="one piece low, one at the rim",
+        size=size,
+        netting=True,
+        firm=2,
+    )
+)
+MOSS_SANDWICH = declare(
+    About(
+        kind="moss_sandwich",
+        place=40,
+        name="Moss sandwich",
+        what="a stacked pair with moss between",
+        size=size_with_moss,
+        netting=True,
+        least_strips=1,
+    )
+)

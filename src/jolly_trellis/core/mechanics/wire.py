@@ -50,6 +50,8 @@ def of_netting(
     seated_by: str = "its squeeze",
     loose: bool = False,
     extra_minutes: float = 0.0,
+    mossed: bool = False,
+    anchored: bool = False,
 ) -> SizedMechanic:
     """A netting mechanic in the mouth.
 
@@ -113,5 +115,7 @@ def of_netting(
         single_use_plastic=strips > 0,
         loose=loose or (len(heights_m) == 1 and not strips),
         slop_factor=slop_factor,
+        mossed=mossed,
+        anchored=anchored,
         steps=steps + tape_step(fit),
     )

@@ -4,7 +4,8 @@ import numpy as np
 
 from jolly_trellis.core.bouquet import ARMATURE_SHARE, handle_of, shape_of
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
-from jolly_trellis.core.mechanics import bound
+from jolly_trellis.core.mechanics import sizing
+from jolly_trellis.core.mechanics.handful import Handful
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.piece import Bouquet, Piece
@@ -28,7 +29,7 @@ def bind(piece: Piece, bouquet: Bouquet, stems: StemSet, netting: Netting | None
         InvalidMeasure: the flowers end too low, or the mechanic is one that sits in a vessel.
     """
     shape = shape_of(piece, bouquet)
-    mechanic = bound.size(piece, bouquet, shape, stems, netting)
+    mechanic = sizing.bind(Handful(piece=piece, bouquet=bouquet, shape=shape, stems=stems, netting=netting))
     vase, envelope = piece.vessel, piece.envelope
     tips, held = aim_tips(
         stems,
@@ -38,7 +39,7 @@ def bind(piece: Piece, bouquet: Bouquet, stems: StemSet, netting: Netting | None
         arrangement=piece.arrangement,
         hand_placed=piece.hand_placed,
     )
-    crossing = piece.mechanic.kind == "hand_spiral"
+    crossing = mechanic.crosses
     seat = _in_handle(tips, handle_of(stems, crossing) / 2)
     rise = np.maximum(tips[:, 2] - shape.binding_m, 1e-3)
     run = (tips[:, :2] - seat) / rise[:, None]

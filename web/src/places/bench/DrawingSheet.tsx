@@ -28,6 +28,7 @@ import {
   sideHandles,
   stemHandles,
 } from "./handles";
+import { useAbout } from "./useAbout";
 import type { PieceDesk } from "./usePieceDesk";
 import { ViewSwitch } from "./ViewSwitch";
 
@@ -60,9 +61,10 @@ export function DrawingSheet({ desk, piece, report, problem }: Props) {
   const plan = [cells, rimLayer(piece, report), above];
   const stem = picked && report ? sameStem(report, picked) : undefined;
   const ofStem = stemHandles(stem);
+  const gapped = useAbout(piece.mechanic.kind)?.reads.includes("layer_gap_m") ?? false;
   const handles = side
     ? [...sideHandles(piece, report), ...ofStem.side]
-    : [...sectionHandles(piece, report), ...ofStem.section];
+    : [...sectionHandles(piece, report, gapped), ...ofStem.section];
   const deep = planHandles(piece, report);
   const failing = problem
     ? Object.entries(HANDLE_PATHS).find(([, path]) => problem.path.startsWith(path))

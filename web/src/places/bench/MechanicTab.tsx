@@ -1,10 +1,9 @@
-import { useQuery } from "@tanstack/react-query";
-import { api } from "../../api/client";
 import type { Mechanic, MechanicKind, Piece, Problem, Report, Stock } from "../../api/types";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
 import { textOf } from "../../units/text";
+import { useMechanics } from "./useAbout";
 
 type Props = {
   piece: Piece;
@@ -34,10 +33,10 @@ const PUTTY = [
 export function MechanicTab({ piece, report, stock, problem, onCommit }: Props) {
   const { mechanic } = piece;
   const { system } = useSettings();
-  const trade = useQuery({ queryKey: ["trade"], queryFn: api.trade, staleTime: Number.POSITIVE_INFINITY });
+  const every = useMechanics();
   const put = (next: Partial<Mechanic>, label = "Change the mechanic") =>
     onCommit({ ...piece, mechanic: { ...mechanic, ...next } }, label);
-  const kinds = (trade.data?.mechanics ?? []).filter((each) => each.bound === (piece.bouquet !== null));
+  const kinds = every.filter((each) => each.bound === (piece.bouquet !== null));
   const about = kinds.find((each) => each.kind === mechanic.kind);
   const usable = <T,>(kind: "netting" | "frog", all: Readonly<Record<string, T>>) =>
     Object.entries(all).filter(([key]) => !stock.holdings[kind]?.[key]?.retired);
@@ -65,9 +64,7 @@ export function MechanicTab({ piece, report, stock, problem, onCommit }: Props) 
     );
   };
   const made = report?.mechanic;
-  const folded = mechanic.kind === "folded_cushion";
-  const gapped = folded || mechanic.kind === "corner_pillow";
-  const grid = ["tape_grid", "strung_ring", "wood_shavings"].includes(mechanic.kind);
+  const reads = (field: keyof Mechanic) => about?.reads.includes(field) ?? false;
   return (
     <div className="grid grid-cols-4 content-start gap-3 p-3 max-lg:grid-cols-2">
       <Choice
@@ -95,7 +92,7 @@ export function MechanicTab({ piece, report, stock, problem, onCommit }: Props) 
           className="col-span-2"
         />
       )}
-      {folded && (
+      {reads("layers") && (
         <Choice
           label="Folded to"
           value={String(mechanic.layers)}
@@ -103,7 +100,7 @@ export function MechanicTab({ piece, report, stock, problem, onCommit }: Props) 
           onCommit={(layers) => put({ layers: Number(layers), layer_gap_m: null })}
         />
       )}
-      {gapped && (
+      {reads("layer_gap_m") && (
         <QuantityField
           label="Layer gap (empty: worked out)"
           kind="length"
@@ -139,7 +136,7 @@ export function MechanicTab({ piece, report, stock, problem, onCommit }: Props) 
           />
         </>
       )}
-      {grid && (
+      {reads("cell_m") && (
         <QuantityField
           label="Spacing (empty: usual)"
           kind="length"
@@ -151,7 +148,7 @@ export function MechanicTab({ piece, report, stock, problem, onCommit }: Props) 
           onCommit={(cell_m) => put({ cell_m })}
         />
       )}
-      {mechanic.kind === "raised_cups" && (
+      {reads("cup_ml") && (
         <QuantityField
           label="A cup holds"
           kind="volume"
@@ -169,7 +166,7 @@ export function MechanicTab({ piece, report, stock, problem, onCommit }: Props) 
           onCommit={(strips) => put({ tape_strips: strips === "auto" ? null : Number(strips) })}
         />
       )}
-      {(about?.tapes || grid) && (
+      {(about?.tapes || reads("cell_m")) && (
         <QuantityField
           label="Tape width"
           kind="length"

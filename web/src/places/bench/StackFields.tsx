@@ -1,6 +1,7 @@
 import type { Piece, Problem, Stock, Support } from "../../api/types";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
+import { useAbout } from "./useAbout";
 
 type Props = {
   piece: Piece;
@@ -53,6 +54,7 @@ const STAND: Support = {
 
 /** What the vessel stands on or in, what lies on its floor, what hides its inside and outside. */
 export function StackFields({ piece, stock, problem, onCommit }: Props) {
+  const about = useAbout(piece.mechanic.kind);
   const { support, insert } = piece;
   const kind = insert ? "insert" : !support ? "none" : support.opening_m > 0 ? "cylinder" : "stand";
   const urns = Object.entries(stock.vessels).filter(
@@ -208,7 +210,7 @@ export function StackFields({ piece, stock, problem, onCommit }: Props) {
         path="moss_m"
         problem={problem}
         optional
-        placeholder={piece.mechanic.kind === "cup_frog" ? "as usual round a cup frog" : "none"}
+        placeholder={about?.moss_round ? `as usual round a ${about.name.toLowerCase()}` : "none"}
         onCommit={(moss_m) => onCommit({ ...piece, moss_m }, "Change the moss")}
       />
       <Choice

@@ -5,21 +5,20 @@ import { raisedOf } from "../../drawing/section";
 import { halfWidthAt, rimHeight } from "../../drawing/vessel";
 
 const MOST_M = 2.5;
-/** Mechanics whose gap between layers is a choice. */
-const GAPPED = new Set<Piece["mechanic"]["kind"]>(["folded_cushion", "corner_pillow"]);
 
 function topPoint(vessel: Vessel) {
   return vessel.profile.at(-1) ?? { height_m: 0.1, width_m: 0.1, depth_m: 0.1 };
 }
 
-export function sectionHandles(piece: Piece, report: Report | null): Handle[] {
+/** `gapped` tells a mechanic whose gap between layers is a choice. */
+export function sectionHandles(piece: Piece, report: Report | null, gapped: boolean): Handle[] {
   const { vessel, envelope } = piece;
   const up = raisedOf(piece, report);
   const rim = up + rimHeight(vessel);
   const floor = up + vessel.base_m;
   const top = topPoint(vessel);
   const gap = report?.mechanic.layer_gap_m ?? 0;
-  const level = GAPPED.has(piece.mechanic.kind) ? report?.mechanic.levels[1] : undefined;
+  const level = gapped ? report?.mechanic.levels[1] : undefined;
   const handles: Handle[] = [
     handle("envelope-height", "Height of the flowers", [0, envelope.height_m], "y", 1, envelope.height_m),
     handle("envelope-width", "Width of the flowers", [envelope.width_m / 2, rim], "x", 2, envelope.width_m),
@@ -73,7 +72,7 @@ function reaches(piece: Piece, report: Report | null): Record<"front" | "back", 
 /** The handles seen from the right side: height, front-to-back depth and water; the vessel's own are set from the front. */
 export function sideHandles(piece: Piece, report: Report | null): Handle[] {
   const { envelope } = piece;
-  const front = sectionHandles(piece, report);
+  const front = sectionHandles(piece, report, false);
   const reach = reaches(piece, report).front;
   const rim = raisedOf(piece, report) + rimHeight(piece.vessel);
   return [

@@ -1,0 +1,75 @@
+"""What a file about a mechanic says of it: its name, what it needs and reads, how it is sized."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.frogs import FrogKind
+from jolly_trellis.core.mechanics.fit import Fit
+from jolly_trellis.core.mechanics.handful import Handful
+from jolly_trellis.core.mechanics.sized import SizedMechanic
+from jolly_trellis.core.piece import MechanicKind
+from jolly_trellis.core.plan.choices import MECHANICS
+from jolly_trellis.core.quantities import phrase
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class About:
+    """One kind of mechanic.
+
+    `place` is where it stands in lists. `netting` and `frog` are what of the stores it needs; `bought` tells one that
+    comes ready made and must be on hand. `reads` names the fields of `Mechanic` that size it. `tapes` tells whether
+    the rim may be taped over it, `least_strips` how many it has at least. `moss_round` has moss lie all round it
+    unless somebody says otherwise. `with_moss` is the kind it becomes with a lid of moss. One that is `firm` is
+    offered where another cannot hold, the firmest first. One with `bind` is what a bouquet is made on; one with `size`
+    sits in a vessel.
+    """
+
+    kind: MechanicKind
+    place: int
+    name: str
+    what: str
+    size: Callable[[Fit], SizedMechanic] | None = None
+    bind: Callable[[Handful], SizedMechanic] | None = None
+    netting: bool = False
+    frog: FrogKind | None = None
+    tapes: bool = True
+    least_strips: int = 0
+    bought: bool = False
+    reads: frozenset[str] = field(default_factory=frozenset)
+    moss_round: bool = False
+    with_moss: MechanicKind | None = None
+    firm: int = 0
+
+    @property
+    def bound(self) -> bool:
+        """Whether a bouquet is made on it."""
+        return self.bind is not None
+
+    def sized(self, fit: Fit) -> SizedMechanic:
+        """Size it to its vessel. Raises InvalidMeasure: the vessel, netting or frog does not allow it."""
+        if self.size is None:
+            raise InvalidMeasure(
+                path="mechanic.kind",
+                message=phrase(f"A {self.name.lower()} is carried in the hand; this piece stands."),
+                limit=phrase("Choose a mechanic that sits in a vessel, or make the piece a bouquet."),
+            )
+        return self.size(fit)
+
+
+ABOUT: dict[MechanicKind, About] = {}
+
+
+def declare(about: About) -> About:
+    """Make a kind of mechanic known, in its place; called once by the file that describes it."""
+    every = sorted((*ABOUT.values(), about), key=lambda each: each.place)
+    ABOUT.clear()
+    ABOUT.update({each.kind: each for each in every})
+    MECHANICS.know(list(ABOUT))
+    return about
+
+
+def firm_ones(*, bound: bool) -> tuple[About, ...]:
+    """What is offered where another mechanic cannot hold, the firmest first."""
+    firm = (each for each in ABOUT.values() if each.firm and each.bound == bound)
+    return tuple(sorted(firm, key=lambda each: -each.firm))

@@ -1,0 +1,108 @@
+"""What a bouquet's mechanic is bound from, and what binds and finishes any of them: tape, bow, streamers, collar."""
+
+import math
+from dataclasses import dataclass
+
+from jolly_trellis.core import bouquet as bouquets
+from jolly_trellis.core.books.figures import measure
+from jolly_trellis.core.books.needs import FromSupply
+from jolly_trellis.core.bouquet import Shape
+from jolly_trellis.core.mechanics.fit import TAPE_KG_M2
+from jolly_trellis.core.mechanics.sized import Level, Part, Step
+from jolly_trellis.core.netting import Netting
+from jolly_trellis.core.piece import Bouquet, Piece
+from jolly_trellis.core.placement.stem_set import StemSet
+from jolly_trellis.core.quantities import cut_length, length, phrase
+
+COLLAR = "leaf of the collar"
+RIBBON_KG_M = measure("Mass of a metre of ribbon, 25 mm", "linear_mass", 0.004)
+COLLAR_LEAF_M = measure("Width that one leaf of a collar covers", "length", 0.08)
+COLLAR_LEAF_KG = measure("Mass of a leaf of a collar", "mass", 0.005)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Handful:
+    """A bouquet to be bound: its plan, its shape, its stems, and the netting chosen for it, None for none."""
+
+    piece: Piece
+    bouquet: Bouquet
+    shape: Shape
+    stems: StemSet
+    netting: Netting | None
+
+    @property
+    def binding(self) -> Level:
+        """Where it is bound."""
+        return Level(height_m=self.shape.binding_m - self.piece.vessel.base_m, aperture_m=0.0)
+
+    @property
+    def armature_m(self) -> float:
+        """Height of the middle of an armature under the flowers over the vase's inside floor, m."""
+        rise = bouquets.ARMATURE_SHARE.value * self.shape.dome_m
+        return self.shape.under_m - self.piece.vessel.base_m + 0.5 * rise
+
+    @property
+    def armature_width_m(self) -> float:
+        """Width of an armature under the flowers, m."""
+        envelope = self.piece.envelope
+        return bouquets.ARMATURE_SHARE.value * max(envelope.width_m, envelope.depth_m)
+
+
+def finish(handful: Handful, *, crosses: bool) -> tuple[tuple[Part, ...], tuple[Step, ...]]:
+    """Tape, bow, streamers and collar, and the steps that bind and finish.
+
+    Args:
+        crosses: whether stems cross at the binding, or lie side by side.
+    """
+    bouquet = handful.bouquet
+    handle = bouquets.handle_of(handful.stems, crosses)
+    parts, steps = _bound(bouquet, handle) if handle > 0 else ([], [])
+    if bouquet.collar:
+        envelope = handful.piece.envelope
+        leaves = math.ceil(math.pi * max(envelope.width_m, envelope.depth_m) / COLLAR_LEAF_M.value)
+        kg, taken = leaves * COLLAR_LEAF_KG.value, FromSupply(supply="large-leaf")
+        parts.append(Part(name=COLLAR, quantity=leaves, mass_kg=kg, taken=taken))
+        steps.append(Step(act="collar", say=phrase(f"Bind {leaves} leaves under the flowers as a collar.")))
+    return tuple(parts), tuple(steps)
+
+
+def _bound(bouquet: Bouquet, handle: float) -> tuple[list[Part], list[Step]]:
+    tape = bouquets.tape_length_m(handle, bouquets.TAPE_BAND.value, bouquets.TAPE_WIDTH.value, bouquets.TAPE_LAP.value)
+    kg = tape * bouquets.TAPE_WIDTH.value * TAPE_KG_M2.value
+    parts = [
+        Part(
+            name="tape over the binding",
+            quantity=1,
+            sizes=(length(tape),),
+            mass_kg=kg,
+            taken=FromSupply(supply="stem-tape", how="each cut"),
+        )
+    ]
+    steps = [Step(act="bind", say=phrase("Bind tightly at one point and tape over it: {t}.", t=cut_length(tape)))]
+    bow = bouquets.bow_length_m(bouquet.bow_loops, bouquet.bow_loop_m)
+    if bow:
+        parts.append(
+            Part(
+                name="ribbon for the bow",
+                quantity=1,
+                sizes=(length(bow),),
+                mass_kg=bow * RIBBON_KG_M.value,
+                taken=FromSupply(supply="ribbon", how="each cut"),
+            )
+        )
+        words = f"Tie a bow of {bouquet.bow_loops} loops from {{b}} of ribbon."
+        steps.append(Step(act="bow", say=phrase(words, b=cut_length(bow))))
+    if bouquet.streamers:
+        number, long = bouquet.streamers, bouquet.streamer_m
+        kg = number * long * RIBBON_KG_M.value
+        parts.append(
+            Part(
+                name="streamer",
+                quantity=number,
+                sizes=(length(long),),
+                mass_kg=kg,
+                taken=FromSupply(supply="ribbon", how="each cut"),
+            )
+        )
+    steps.append(Step(act="level", say=phrase("Cut the ends level, on the slant, under water.")))
+    return parts, steps
