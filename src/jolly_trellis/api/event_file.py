@@ -137,15 +137,20 @@ def in_this_version(plain: Any) -> Any:
     """The data of a file as this version has it; one of version 1 kept standing and hung work in two lists.
 
     Returns: the data, as it is where it is none of an earlier version.
+    Raises: InvalidMeasure: one of those is no list.
     """
     if not isinstance(plain, dict) or plain.get("version") != 1 or isinstance(plain.get("version"), bool):
         return plain
     rest = {key: value for key, value in plain.items() if key not in ("pieces", "rigs")}
-    lists = [(kind, plain.get(name, [])) for kind, name in (("piece", "pieces"), ("rig", "rigs"))]
     parts: list[Any] = []
-    for kind, listed in lists:
+    for kind, name in (("piece", "pieces"), ("rig", "rigs")):
+        listed = plain.get(name, [])
         if not isinstance(listed, list):
-            return plain
+            raise InvalidMeasure(
+                path="text",
+                message=phrase(f"The file is damaged in {name}: that is no list."),
+                limit=phrase("Nothing was taken in. Save the file again where it came from."),
+            )
         parts += [_kinded(kind, each) for each in listed]
     return {**rest, "version": VERSION, "parts": parts}
 

@@ -9,6 +9,7 @@ from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.core.frogs import Frog, FrogKind
 from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.piece import MechanicKind
+from jolly_trellis.core.rigging.lines import Fitting, LineKind
 from jolly_trellis.core.stems import Variety
 from jolly_trellis.core.supplies import Supply
 from jolly_trellis.core.units import UnitSystem
@@ -104,6 +105,23 @@ class AboutOut(BaseModel):
     moss_round: bool
 
 
+class FittingOut(BaseModel):
+    """A way a kind of line can be made off, as done to it: “knotted”."""
+
+    fitting: Fitting
+    done: str
+
+
+class LineOut(BaseModel):
+    """A kind of line: whether it goes by its packet, what it is unless somebody says, its fittings, its own first."""
+
+    kind: LineKind
+    rated: bool
+    usual_m: float | None
+    usual_n: float | None
+    fittings: list[FittingOut]
+
+
 class SchoolOut(BaseModel):
     field: str
     question: str
@@ -115,6 +133,7 @@ class TradeOut(BaseModel):
     """What can be chosen: mechanics, and the questions on which the trade disagrees."""
 
     mechanics: list[AboutOut]
+    lines: list[LineOut]
     schools: list[SchoolOut]
 
 

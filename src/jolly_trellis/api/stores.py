@@ -10,10 +10,12 @@ from jolly_trellis.api.store_models import (
     AboutOut,
     AtStep,
     CheckFill,
+    FittingOut,
     HoldingOut,
     ImportOut,
     ImportTable,
     Kept,
+    LineOut,
     OutlineOut,
     PutFrog,
     PutHolding,
@@ -33,6 +35,7 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.practice import SCHOOLS
 from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.rigging.lines import LINES
 from jolly_trellis.core.vessels import check_vessel
 from jolly_trellis.exchange import vessel_outline
 from jolly_trellis.exchange.vessel_outline import FillCheck
@@ -80,6 +83,16 @@ def get_trade() -> TradeOut:
                 moss_round=each.moss_round,
             )
             for each in ABOUT.values()
+        ],
+        lines=[
+            LineOut(
+                kind=each.kind,
+                rated=each.rated,
+                usual_m=each.usual_m,
+                usual_n=each.usual_n,
+                fittings=[FittingOut(fitting=key, done=way.done) for key, way in each.fittings.items()],
+            )
+            for each in LINES.values()
         ],
         schools=[
             SchoolOut(field=each.field, question=each.question, answers=list(each.answers), why=each.why)

@@ -8,11 +8,11 @@ import pytest
 from jolly_trellis.core.books.needs import FromFrogs, FromNetting, FromSupply
 from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.event.job import Made, PieceWork
-from jolly_trellis.core.event.needs import line_supply, needs_of
+from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.mechanics.pin_frog import FROG_USES
 from jolly_trellis.core.piece import Mechanic, MechanicKind, Piece
 from jolly_trellis.core.report import Report
-from jolly_trellis.core.rigging.lines import LineSpec
+from jolly_trellis.core.rigging.lines import LineSpec, supply_of
 from tests.events import demo_made, one_bowl, supplies
 from tests.ordinary import IN_VESSEL, conditions, piece
 
@@ -121,7 +121,7 @@ def test_frogs_last_as_long_as_frogs_do_whatever_lies_over_them() -> None:
     ],
 )
 def test_a_line_is_cut_from_the_supply_of_its_kind_and_size(spec: LineSpec, key: str) -> None:
-    assert line_supply(spec) == key
+    assert supply_of(spec) == key
     assert key in supplies()
 
 

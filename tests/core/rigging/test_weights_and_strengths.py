@@ -10,7 +10,7 @@ from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.chains import CHAIN_PIECES, chain_pull_n, hung_as_chain
 from jolly_trellis.core.rigging.fixes import fixes_of
 from jolly_trellis.core.rigging.layout import LaidOut
-from jolly_trellis.core.rigging.lines import FITTINGS, Fitting, LineKind, LineSpec, efficiency
+from jolly_trellis.core.rigging.lines import LINES, Fitting, LineKind, LineSpec, efficiency
 from jolly_trellis.core.rigging.loads import hung_core_kg, proof_kg, take_off
 from jolly_trellis.core.rigging.mounts import screw
 from jolly_trellis.core.rigging.network import Network, network, solve
@@ -154,14 +154,14 @@ def test_netting_and_cord_are_judged_by_the_pull_at_the_attachment() -> None:
     assert found.value.value == pytest.approx(chain_pull_n(made, rest.at_m, rest.tension_n))
 
 
-@pytest.mark.parametrize("kind", FITTINGS)
+@pytest.mark.parametrize("kind", LINES)
 def test_a_line_is_made_off_with_its_kinds_own_unless_it_is_said(kind: LineKind) -> None:
     spec = LineSpec(kind=kind, size_m=0.003, stated_n=200.0)
     assert spec.fits
-    assert spec.fitting == FITTINGS[kind][0]
+    assert spec.fitting == next(iter(LINES[kind].fittings))
     every: tuple[Fitting, ...] = ("knot", "splice", "ferrule", "grip", "head")
     for fitting in every:
-        assert replace(spec, fitting=fitting).fits == (fitting in FITTINGS[kind])
+        assert replace(spec, fitting=fitting).fits == (fitting in LINES[kind].fittings)
 
 
 def test_a_knot_in_steel_rope_never_passes_and_is_never_the_default() -> None:

@@ -2986,6 +2986,16 @@ export interface components {
             readonly tight_from: number;
         };
         /**
+         * FittingOut
+         * @description A way a kind of line can be made off, as done to it: “knotted”.
+         */
+        readonly FittingOut: {
+            /** Fitting */
+            readonly fitting: string;
+            /** Done */
+            readonly done: string;
+        };
+        /**
          * Fix
          * @description One act, or two together, tried on the piece and judged again by every verdict: `piece` is the piece after it.
          *
@@ -3648,6 +3658,22 @@ export interface components {
             readonly needed_until: string | null;
         };
         /**
+         * LineOut
+         * @description A kind of line: whether it goes by its packet, what it is unless somebody says, its fittings, its own first.
+         */
+        readonly LineOut: {
+            /** Kind */
+            readonly kind: string;
+            /** Rated */
+            readonly rated: boolean;
+            /** Usual M */
+            readonly usual_m: number | null;
+            /** Usual N */
+            readonly usual_n: number | null;
+            /** Fittings */
+            readonly fittings: readonly components["schemas"]["FittingOut"][];
+        };
+        /**
          * LineSpec
          * @description What a line is: by its test rating in newtons (monofilament, braid), or by its diameter or width in metres.
          *
@@ -3655,17 +3681,14 @@ export interface components {
          *     becomes its kind's own. `over_edge` tells one bent over an edge.
          */
         readonly LineSpec: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            readonly kind: "monofilament" | "braid" | "steel rope" | "polyester cord" | "cable tie";
+            /** Kind */
+            readonly kind: string;
             /** Size M */
             readonly size_m?: number | null;
             /** Stated N */
             readonly stated_n?: number | null;
             /** Fitting */
-            readonly fitting?: ("knot" | "splice" | "ferrule" | "grip" | "head") | null;
+            readonly fitting?: string | null;
             /**
              * Stainless
              * @default false
@@ -3694,13 +3717,13 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            readonly kind: "monofilament" | "braid" | "steel rope" | "polyester cord" | "cable tie";
+            readonly kind: "steel rope" | "monofilament" | "braid" | "polyester cord" | "cable tie";
             /** Size M */
             readonly size_m?: number | null;
             /** Stated N */
             readonly stated_n?: number | null;
             /** Fitting */
-            readonly fitting?: ("knot" | "splice" | "ferrule" | "grip" | "head") | null;
+            readonly fitting?: ("grip" | "ferrule" | "knot" | "splice" | "head") | null;
             /**
              * Stainless
              * @default false
@@ -7180,6 +7203,8 @@ export interface components {
         readonly TradeOut: {
             /** Mechanics */
             readonly mechanics: readonly components["schemas"]["AboutOut"][];
+            /** Lines */
+            readonly lines: readonly components["schemas"]["LineOut"][];
             /** Schools */
             readonly schools: readonly components["schemas"]["SchoolOut"][];
         };

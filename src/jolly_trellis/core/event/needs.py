@@ -9,8 +9,7 @@ from jolly_trellis.core.mechanics.pin_frog import FROG_USES
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.netting import Sheet
 from jolly_trellis.core.piece import RecipeLine, StemTube
-from jolly_trellis.core.rigging.levelling import end_takes_m
-from jolly_trellis.core.rigging.lines import LineSpec
+from jolly_trellis.core.rigging.lines import LINES, LineSpec, end_takes_m, supply_of
 from jolly_trellis.core.rigging.rig import Rig
 
 # Stem tubes as they are sold: inner diameter and length up to which each does, m, and its key.
@@ -122,20 +121,6 @@ def needs_of(made: Made, *, turning: bool = True) -> Needs:
         stems=tuple(each for each in found if isinstance(each, StemNeed)),
         not_worked_out=tuple(missing),
     )
-
-
-def line_supply(spec: LineSpec) -> str:
-    """The key of the supply that a line is cut from."""
-    tenths = round((spec.size_m or 0) * 10_000)
-    match spec.kind:
-        case "steel rope":
-            return f"steel-rope-{tenths}"
-        case "polyester cord":
-            return f"cord-{tenths}"
-        case "cable tie":
-            return f"cable-tie-{tenths}"
-        case kind:
-            return kind
 
 
 def _stems(piece_id: int, name: str, recipe: tuple[RecipeLine, ...], quantity: int) -> Iterator[Need]:
@@ -262,8 +247,8 @@ def _other_lines(rig: Rig) -> Iterator[tuple[str, LineSpec, float]]:
 
 
 def _line(hung: RigWork, name: str, spec: LineSpec, long: float) -> Need:
-    key = line_supply(spec)
-    if spec.kind == "cable tie":
+    key = supply_of(spec)
+    if LINES[spec.kind].by_the_piece:
         return SupplyNeed(piece_id=hung.id, piece=hung.rig.name, supply=key, amount=1.0)
     return _length(hung, name, key, long, 1)
 

@@ -21,3 +21,5 @@ class OneOf:
 
 
 MECHANICS = OneOf("mechanic")
+LINE_KINDS = OneOf("line")
+FITTINGS = OneOf("fitting")

@@ -11,6 +11,7 @@ from jolly_trellis.core.quantities import Phrase, angle, count, duration, length
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging import mounts
 from jolly_trellis.core.rigging.clearances import clearances
+from jolly_trellis.core.rigging.lines import LINES
 from jolly_trellis.core.rigging.loads import TakeOff
 from jolly_trellis.core.rigging.rig import HangPoint, Rig
 from jolly_trellis.core.rigging.states import NEVER_OVERHEAD, LineState, PointState, name_of, rating_of
@@ -179,7 +180,7 @@ def _bond(rig: Rig, weighed: TakeOff) -> tuple[list[Finding], list[str]]:
         ),
     ]
     size = spec.size_m or 0.0
-    if spec.kind != "steel rope" or size < BOND_LEAST.value - 1e-9:
+    if not LINES[spec.kind].bonds or size < BOND_LEAST.value - 1e-9:
         thin = phrase(
             f"The second bond is {spec.kind} of {{size}}: it must be steel rope of {{least}} or more.",
             size=length(size),
@@ -223,7 +224,7 @@ def _only(rig: Rig) -> list[Finding]:
     if len(rig.lines) == 1 and rig.bond is None:
         words = f"It hangs on one line: should {name_of(rig, rig.lines[0])} go, nothing holds it."
         found.append(_refused("one line", phrase(words)))
-    if rig.lines and all(line.spec.kind == "cable tie" for line in rig.lines):
+    if rig.lines and all(LINES[line.spec.kind].by_the_piece for line in rig.lines):
         words = "Only cable ties hold it: they are made for wiring and are never the only thing over people."
         found.append(_refused("only cable ties", phrase(words)))
     return found
@@ -231,7 +232,7 @@ def _only(rig: Rig) -> list[Finding]:
 
 def _creep(rig: Rig, conditions: Conditions) -> tuple[list[Finding], list[str]]:
     """Monofilament creeps: how long it hangs on it."""
-    if not any(line.spec.kind == "monofilament" for line in rig.lines):
+    if not any(LINES[line.spec.kind].creeps for line in rig.lines):
         return [], []
     if conditions.filled_at is None or conditions.ends_at is None:
         return [], ["how long it hangs on monofilament, which creeps: when it goes up, and when the event ends"]

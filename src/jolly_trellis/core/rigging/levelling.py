@@ -2,15 +2,9 @@
 
 from dataclasses import dataclass
 
-from jolly_trellis.core.books.figures import rule
-from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.rig import Rig
-
-KNOT_TAKES = rule("Line that a knot and its tail take, each end", "length", 0.15, COMMON_PRACTICE)
-FERRULE_TAKES = rule("Steel rope that a ferruled loop takes, each end", "length", 0.12, COMMON_PRACTICE)
-GRIP_TAKES = rule("Steel rope that a grip and its tail take, each end", "length", 0.10, COMMON_PRACTICE)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -21,21 +15,12 @@ class Tighten:
     slack_m: float
 
 
-def end_takes_m(spec: LineSpec) -> float:
-    """Length that a line's knot, ferrule or grip takes at one end with its tail, m. Source: common practice."""
-    if spec.kind == "steel rope" and spec.fitting == "ferrule":
-        return FERRULE_TAKES.value
-    if spec.kind == "steel rope" and spec.fitting == "grip":
-        return GRIP_TAKES.value
-    return KNOT_TAKES.value
-
-
 def cut_length_m(spec: LineSpec, reach_m: float, levelling_m: float) -> float:
     """Length to cut of a line: what it reaches, both ends, and what is let out while it is levelled, m.
 
     Source: common practice.
     """
-    return reach_m + 2 * end_takes_m(spec) + levelling_m
+    return reach_m + 2 * line_rules.end_takes_m(spec) + levelling_m
 
 
 def stretch_m(spec: LineSpec, reach_m: float, tension_n: float) -> float:

@@ -1,25 +1,19 @@
 """What a line may carry: breaking load, knot or fitting, edges, wet, and the design factor over people or not."""
 
-from dataclasses import dataclass
-from typing import Annotated, Literal
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from typing import Annotated
 
 from jolly_trellis.core.books.figures import Constant, measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.plan.choices import FITTINGS, LINE_KINDS
 from jolly_trellis.core.provenance import COMMON_PRACTICE, FROM_MEMORY
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.ranges import Range
 from jolly_trellis.core.units import POUND_FORCE_N
 
-LineKind = Literal["monofilament", "braid", "steel rope", "polyester cord", "cable tie"]
-Fitting = Literal["knot", "splice", "ferrule", "grip", "head"]
-# What each kind of line can be made off with; the first is what it is unless somebody says.
-FITTINGS: dict[LineKind, tuple[Fitting, ...]] = {
-    "monofilament": ("knot",),
-    "braid": ("knot", "splice"),
-    "steel rope": ("grip", "ferrule"),
-    "polyester cord": ("knot", "splice"),
-    "cable tie": ("head",),
-}
+LineKind = Annotated[str, LINE_KINDS]
+Fitting = Annotated[str, FITTINGS]
 KNOT_MONOFILAMENT = measure(
     "Knot in monofilament keeps, of its strength",
     "ratio",
@@ -96,11 +90,9 @@ TIE_KG_M = measure("Cable tie, mass of a metre for its width in mm", "linear_mas
 FISHING_KG_M = measure("Monofilament or braid, mass of a metre", "linear_mass", 0.001)
 MONOFILAMENT_EA = measure("Stiffness EA of monofilament, times its breaking load", "ratio", 4.5)
 CORD_EA = measure("Stiffness EA of braid and cord, times their breaking load", "ratio", 8.0)
-_TABLES: dict[LineKind, dict[float, Constant]] = {
-    "steel rope": STEEL_BREAKING,
-    "polyester cord": CORD_BREAKING,
-    "cable tie": TIE_STRENGTH,
-}
+KNOT_TAKES = rule("Line that a knot and its tail take, each end", "length", 0.15, COMMON_PRACTICE)
+FERRULE_TAKES = rule("Steel rope that a ferruled loop takes, each end", "length", 0.12, COMMON_PRACTICE)
+GRIP_TAKES = rule("Steel rope that a grip and its tail take, each end", "length", 0.10, COMMON_PRACTICE)
 _SAME_M = 5e-5
 
 
@@ -121,13 +113,137 @@ class LineSpec:
     over_edge: bool = False
 
     def __post_init__(self) -> None:
-        if self.fitting is None and self.kind in FITTINGS:
-            object.__setattr__(self, "fitting", FITTINGS[self.kind][0])
+        if self.fitting is None and self.kind in LINES:
+            object.__setattr__(self, "fitting", next(iter(LINES[self.kind].fittings)))
 
     @property
     def fits(self) -> bool:
         """Whether what it is made off with belongs to its kind: a knot in steel rope does not."""
-        return self.fitting in FITTINGS[self.kind]
+        return self.kind in LINES and self.fitting in LINES[self.kind].fittings
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MadeOff:
+    """A way to make a line off: in words ("a knot"), as done to it ("knotted"), what it keeps, what it takes.
+
+    `keeps` is the share of the line's strength, None for all of it; `takes` the length of line at each end.
+    """
+
+    words: str
+    done: str
+    keeps: Constant | None
+    takes: Constant
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class AboutLine:
+    """A kind of line. The first of its `fittings` is what it is made off with unless somebody says.
+
+    `breaking` is its breaking load by its diameter or width, m; without it, it goes by the rating on its packet.
+    `stiffness` is EA by its size, or for its breaking load; `mass` the mass of a metre, kg, by its size in mm.
+    `stainless` and `wet` are the shares of its strength that such a line keeps. `supply` is the key of what it is cut
+    from, by its size in tenths of a millimetre. One bought by the piece goes round a thing once and is never all there
+    is over people; one that `bonds` may be a second bond, one that is `strong` stays where such a tie goes, and one
+    that `creeps` does not hang for long. `usual_m` and `usual_n` are what it is unless somebody says.
+    """
+
+    kind: LineKind
+    fittings: Mapping[Fitting, MadeOff]
+    breaking: Mapping[float, Constant] = field(default_factory=dict)
+    stiffness: Mapping[float, Constant] | Constant
+    mass: Callable[[float], float]
+    stainless: Constant | None = None
+    wet: Constant | None = None
+    supply: str
+    by_the_piece: bool = False
+    bonds: bool = False
+    strong: bool = False
+    creeps: bool = False
+    usual_m: float | None = None
+    usual_n: float | None = None
+
+    @property
+    def rated(self) -> bool:
+        """Whether it goes by the rating on its packet, and not by its size."""
+        return not self.breaking
+
+
+_CORD_KNOT = MadeOff(words="a knot", done="knotted", keeps=KNOT_CORD, takes=KNOT_TAKES)
+_SPLICED = MadeOff(words="a splice", done="spliced", keeps=SPLICE, takes=KNOT_TAKES)
+LINES: dict[LineKind, AboutLine] = {}
+
+
+def declare(about: AboutLine) -> AboutLine:
+    """Make a kind of line known, with what it can be made off with."""
+    LINES[about.kind] = about
+    LINE_KINDS.know(list(LINES))
+    FITTINGS.know(list(dict.fromkeys(fitting for each in LINES.values() for fitting in each.fittings)))
+    return about
+
+
+STEEL_ROPE = declare(
+    AboutLine(
+        kind="steel rope",
+        fittings={
+            "grip": MadeOff(words="a grip", done="grip", keeps=GRIP, takes=GRIP_TAKES),
+            "ferrule": MadeOff(words="a ferrule", done="ferrule", keeps=FERRULE, takes=FERRULE_TAKES),
+        },
+        breaking=STEEL_BREAKING,
+        stiffness=STEEL_EA,
+        mass=lambda size_mm: STEEL_KG_M.value * size_mm**2,
+        stainless=STAINLESS,
+        bonds=True,
+        strong=True,
+        supply="steel-rope-{tenths}",
+        usual_m=0.0015,
+    )
+)
+MONOFILAMENT = declare(
+    AboutLine(
+        kind="monofilament",
+        fittings={"knot": MadeOff(words="a knot", done="knotted", keeps=KNOT_MONOFILAMENT, takes=KNOT_TAKES)},
+        stiffness=MONOFILAMENT_EA,
+        mass=lambda _: FISHING_KG_M.value,
+        wet=WET,
+        creeps=True,
+        supply="monofilament",
+        usual_n=89.0,
+    )
+)
+BRAID = declare(
+    AboutLine(
+        kind="braid",
+        fittings={"knot": _CORD_KNOT, "splice": _SPLICED},
+        stiffness=CORD_EA,
+        mass=lambda _: FISHING_KG_M.value,
+        supply="braid",
+        usual_n=200.0,
+    )
+)
+POLYESTER_CORD = declare(
+    AboutLine(
+        kind="polyester cord",
+        fittings={"knot": _CORD_KNOT, "splice": _SPLICED},
+        breaking=CORD_BREAKING,
+        stiffness=CORD_EA,
+        mass=lambda size_mm: CORD_KG_M.value * size_mm**2,
+        strong=True,
+        supply="cord-{tenths}",
+        usual_m=0.003,
+    )
+)
+CABLE_TIE = declare(
+    AboutLine(
+        kind="cable tie",
+        fittings={"head": MadeOff(words="its own head", done="its own head", keeps=None, takes=KNOT_TAKES)},
+        breaking=TIE_STRENGTH,
+        stiffness=CORD_EA,
+        mass=lambda size_mm: TIE_KG_M.value * size_mm,
+        supply="cable-tie-{tenths}",
+        by_the_piece=True,
+        usual_m=0.0048,
+    )
+)
 
 
 def pounds_test_n(pounds: float) -> float:
@@ -143,8 +259,9 @@ def breaking_n(spec: LineSpec) -> float:
     """
     if spec.stated_n is not None:
         return spec.stated_n
-    table = _TABLES.get(spec.kind)
-    if table is None:
+    about = LINES[spec.kind]
+    table = about.breaking
+    if about.rated:
         raise InvalidMeasure(
             path="spec.stated_n",
             message=phrase(f"A {spec.kind} line goes by its test rating, and none is given."),
@@ -158,7 +275,7 @@ def breaking_n(spec: LineSpec) -> float:
             message=phrase(f"No strength is known for {spec.kind} of {{size}}.", size=length(spec.size_m or 0.0)),
             limit=phrase(f"Choose {sizes}, or type the strength on its packet."),
         )
-    return found.value * (STAINLESS.value if spec.kind == "steel rope" and spec.stainless else 1.0)
+    return found.value * (about.stainless.value if about.stainless and spec.stainless else 1.0)
 
 
 def efficiency(spec: LineSpec) -> float:
@@ -168,25 +285,27 @@ def efficiency(spec: LineSpec) -> float:
     nothing may pass on it.
     Source: common practice; see each constant.
     """
-    match spec.kind, spec.fitting:
-        case "monofilament", _:
-            kept = KNOT_MONOFILAMENT.value * (WET.value if spec.wet else 1.0)
-        case "steel rope", "ferrule":
-            kept = FERRULE.value
-        case "steel rope", "grip":
-            kept = GRIP.value
-        case "cable tie", _:
-            kept = 1.0
-        case "braid" | "polyester cord", "splice":
-            kept = SPLICE.value
-        case _:
-            kept = KNOT_CORD.value
+    about = LINES[spec.kind]
+    made_off = about.fittings.get(spec.fitting or "", _CORD_KNOT)
+    kept = 1.0 if made_off.keeps is None else made_off.keeps.value
+    if about.wet is not None and spec.wet:
+        kept *= about.wet.value
     return kept * (EDGE.value if spec.over_edge else 1.0)
 
 
 def remedy_words(spec: LineSpec) -> str:
     """What a kind of line is made off with, in words: "a grip or a ferrule"."""
-    return " or ".join(f"a {each}" if each != "head" else "its own head" for each in FITTINGS[spec.kind])
+    return " or ".join(each.words for each in LINES[spec.kind].fittings.values())
+
+
+def end_takes_m(spec: LineSpec) -> float:
+    """Length that a line's knot, ferrule or grip takes at one end with its tail, m. Source: common practice."""
+    return LINES[spec.kind].fittings.get(spec.fitting or "", _CORD_KNOT).takes.value
+
+
+def supply_of(spec: LineSpec) -> str:
+    """The key of the supply that a line is cut from, or bought as."""
+    return LINES[spec.kind].supply.format(tenths=round((spec.size_m or 0.0) * 10_000))
 
 
 def mass_kg_m(spec: LineSpec) -> float:
@@ -194,16 +313,7 @@ def mass_kg_m(spec: LineSpec) -> float:
 
     Source: steel rope 7 × 7 and polyester cord by d² (from memory of trade tables); the rest are estimates.
     """
-    size_mm = 1000 * (spec.size_m or 0.0)
-    match spec.kind:
-        case "steel rope":
-            return STEEL_KG_M.value * size_mm**2
-        case "polyester cord":
-            return CORD_KG_M.value * size_mm**2
-        case "cable tie":
-            return TIE_KG_M.value * size_mm
-        case _:
-            return FISHING_KG_M.value
+    return LINES[spec.kind].mass(1000 * (spec.size_m or 0.0))
 
 
 def design_factor(*, over_people: bool, one_gone: bool) -> float:
@@ -222,7 +332,8 @@ def working_limit_n(spec: LineSpec, *, over_people: bool, one_gone: bool = False
 
 def stiffness_n(spec: LineSpec) -> float:
     """EA of a line, newtons. Source: estimates; see each constant."""
-    if spec.kind == "steel rope":
-        size = min(STEEL_EA, key=lambda each: abs(each - (spec.size_m or 0.0015)))
-        return STEEL_EA[size].value
-    return breaking_n(spec) * (MONOFILAMENT_EA if spec.kind == "monofilament" else CORD_EA).value
+    about = LINES[spec.kind]
+    if isinstance(about.stiffness, Constant):
+        return breaking_n(spec) * about.stiffness.value
+    sizes = about.stiffness
+    return sizes[min(sizes, key=lambda each: abs(each - (spec.size_m or about.usual_m or 0.0)))].value

@@ -15,7 +15,6 @@ from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging.armatures import SizedArmature, size_armature
 from jolly_trellis.core.rigging.drops import mean_stem_m
-from jolly_trellis.core.rigging.levelling import end_takes_m
 from jolly_trellis.core.rigging.rig import Rig, RigLine
 from jolly_trellis.core.stems import GRAVITY_M_S2, cut_mass_kg, heavy_factor
 from jolly_trellis.core.tubes import line_water_kg
@@ -148,19 +147,21 @@ def _in_lines(rig: Rig) -> list[LoadPart]:
     """
     kg = 0.0
     for line in rig.lines:
-        if line.spec.kind == "cable tie":
+        if line_rules.LINES[line.spec.kind].by_the_piece:
             reach = math.pi * rig.armature.diameter_m
         else:
-            reach = _drawn_m(rig, line) + 2 * end_takes_m(line.spec) + rig.levelling_m
+            reach = _drawn_m(rig, line) + 2 * line_rules.end_takes_m(line.spec) + rig.levelling_m
         kg += reach * line_rules.mass_kg_m(line.spec)
     if rig.bond is not None and rig.bond.point is not None and rig.attachments and rig.bond.point < len(rig.points):
         point = rig.points[rig.bond.point]
         reach = min(math.dist((point.x_m, point.y_m, point.z_m), (a.x_m, a.y_m, a.z_m)) for a in rig.attachments)
-        kg += (reach + rig.bond.slack_m + 2 * end_takes_m(rig.bond.spec)) * line_rules.mass_kg_m(rig.bond.spec)
+        kg += (reach + rig.bond.slack_m + 2 * line_rules.end_takes_m(rig.bond.spec)) * line_rules.mass_kg_m(
+            rig.bond.spec
+        )
     parts = [_solid(LINES, kg)] if kg else []
     cord = rig.armature.carrier
     if cord is not None:
-        long = rig.armature.length_m + 2 * end_takes_m(cord)
+        long = rig.armature.length_m + 2 * line_rules.end_takes_m(cord)
         parts.append(_solid(CARRIER, long * line_rules.mass_kg_m(cord)))
     return parts
 

@@ -20,6 +20,7 @@ from jolly_trellis.core.mechanics.fit import PUTTY_PULL
 from jolly_trellis.core.provenance import FROM_MEMORY, Provenance
 from jolly_trellis.core.quantities import count, length, moment, phrase, pull, ratio
 from jolly_trellis.core.rigging import lines as line_rules
+from jolly_trellis.core.rigging.lines import LINES
 from jolly_trellis.core.rigging.rig import HangPoint, Mount, Rig
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.verdicts import Finding, finding
@@ -37,7 +38,6 @@ SCREW_POWER = rule(
     2.0,
     Provenance(kind="from memory", source="EN 1995-1-1, 8.7.3: screws loaded both ways"),
 )
-STRONG = ("steel rope", "polyester cord")
 _ROOM_M = 0.005
 
 
@@ -210,7 +210,7 @@ def ties(rig: Rig, along_m: list[float], load_n: float) -> list[Finding]:
         ),
     ]
     if rig.over_people:
-        strong = [along_m[line.attachment] for line in rig.lines if line.spec.kind in STRONG]
+        strong = [along_m[line.attachment] for line in rig.lines if LINES[line.spec.kind].strong]
         words = "Steel or cord ties, which stay when a cable tie goes, are up to {v} apart; {limit} at most."
         found.append(_apart("steel ties apart", words, sorted([first, *strong, last]), STEEL_APART))
         held = sum(any(abs(each - end) < _ROOM_M for each in strong) for end in (first, last))

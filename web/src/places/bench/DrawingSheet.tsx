@@ -17,6 +17,7 @@ import { rimHeight } from "../../drawing/vessel";
 import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
+import { useAbout } from "../../ui/useTrade";
 import { render, textOf } from "../../units/text";
 import {
   HANDLE_ACTS,
@@ -28,7 +29,6 @@ import {
   sideHandles,
   stemHandles,
 } from "./handles";
-import { useAbout } from "./useAbout";
 import type { PieceDesk } from "./usePieceDesk";
 import { ViewSwitch } from "./ViewSwitch";
 

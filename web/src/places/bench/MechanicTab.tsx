@@ -2,8 +2,8 @@ import type { Mechanic, MechanicKind, Piece, Problem, Report, Stock } from "../.
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
+import { useMechanics } from "../../ui/useTrade";
 import { textOf } from "../../units/text";
-import { useMechanics } from "./useAbout";
 
 type Props = {
   piece: Piece;

@@ -1,7 +1,7 @@
 import type { Piece, Problem, Stock, Support } from "../../api/types";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
-import { useAbout } from "./useAbout";
+import { useAbout } from "../../ui/useTrade";
 
 type Props = {
   piece: Piece;

@@ -1,8 +1,7 @@
-import { useQuery } from "@tanstack/react-query";
-import { api } from "../../api/client";
 import type { EventOut, Practice } from "../../api/types";
 import { Choice } from "../../ui/Choice";
 import { useSettings } from "../../ui/settings";
+import { useTrade } from "../../ui/useTrade";
 import { render } from "../../units/text";
 import type { BriefDesk } from "./useBrief";
 
@@ -23,14 +22,14 @@ type Props = { event: EventOut; desk: BriefDesk };
 export function PracticeFields({ event, desk }: Props) {
   const { system } = useSettings();
   const { put: save, problem } = desk;
-  const trade = useQuery({ queryKey: ["trade"], queryFn: api.trade, staleTime: Number.POSITIVE_INFINITY });
+  const trade = useTrade();
   const { practice } = event.brief;
   const put = (next: Partial<Practice>) => save((kept) => ({ practice: { ...kept.practice, ...next } }));
   return (
     <section className="mt-4">
       <h2 className="m-0 mb-1 text-xl">How you work</h2>
       <div className="grid gap-2">
-        {(trade.data?.schools ?? []).map((school) => (
+        {(trade?.schools ?? []).map((school) => (
           <div
             key={school.field}
             className="grid grid-cols-[210px_minmax(0,1fr)] items-end gap-3 max-md:grid-cols-1"

@@ -1,43 +1,12 @@
 import type { LineSpec, Problem } from "../../api/types";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
+import { useLines } from "../../ui/useTrade";
 
-const KINDS: readonly (readonly [LineSpec["kind"], string])[] = [
-  ["steel rope", "steel rope"],
-  ["monofilament", "monofilament"],
-  ["braid", "braid"],
-  ["polyester cord", "polyester cord"],
-  ["cable tie", "cable tie"],
-];
-type Fitting = NonNullable<LineSpec["fitting"]>;
-const FITTINGS: Record<Fitting, string> = {
-  knot: "knotted",
-  splice: "spliced",
-  ferrule: "ferrule",
-  grip: "grip",
-  head: "its own head",
-};
-/** What each kind can be made off with, its own first. */
-const OF_KIND: Record<LineSpec["kind"], readonly Fitting[]> = {
-  "steel rope": ["grip", "ferrule"],
-  monofilament: ["knot"],
-  braid: ["knot", "splice"],
-  "polyester cord": ["knot", "splice"],
-  "cable tie": ["head"],
-};
 const EDGES = [
   ["no", "runs free"],
   ["yes", "over an edge"],
 ] as const;
-/** What a kind is unless it is said: steel and cord go by their size, thin line by its packet. */
-const USUAL: Record<LineSpec["kind"], Partial<LineSpec>> = {
-  "steel rope": { size_m: 0.0015, stated_n: null, fitting: null },
-  monofilament: { size_m: null, stated_n: 89, fitting: null },
-  braid: { size_m: null, stated_n: 200, fitting: null },
-  "polyester cord": { size_m: 0.003, stated_n: null, fitting: null },
-  "cable tie": { size_m: 0.0048, stated_n: null, fitting: null },
-};
-
 type Props = {
   spec: LineSpec;
   path: string;
@@ -49,21 +18,29 @@ type Props = {
 
 /** What a line is made of and how it is made off. */
 export function SpecFields({ spec, path, bare, problem, onCommit }: Props) {
-  const own = OF_KIND[spec.kind];
-  const fitting = spec.fitting ?? own[0] ?? "knot";
+  const lines = useLines();
+  const about = lines.find((each) => each.kind === spec.kind);
+  const own = about?.fittings ?? [];
+  const fitting = spec.fitting ?? own[0]?.fitting ?? "";
   const fittings = [
-    ...own.map((each) => [each, FITTINGS[each]] as const),
-    ...(own.includes(fitting) ? [] : [[fitting, `${FITTINGS[fitting]}: not in ${spec.kind}`] as const]),
+    ...own.map((each) => [each.fitting, each.done] as const),
+    ...(own.some((each) => each.fitting === fitting)
+      ? []
+      : [[fitting, `${fitting}: not in ${spec.kind}`] as const]),
   ];
-  const thin = spec.kind === "monofilament" || spec.kind === "braid";
+  const thin = about?.rated ?? false;
+  const take = (kind: string) => {
+    const other = lines.find((each) => each.kind === kind);
+    if (other) onCommit({ ...spec, kind, size_m: other.usual_m, stated_n: other.usual_n, fitting: null });
+  };
   return (
     <div className="grid grid-cols-5 items-end gap-1">
       <Choice
         label="Line"
         hideLabel={bare}
         value={spec.kind}
-        options={KINDS}
-        onCommit={(kind) => onCommit({ ...spec, kind, ...USUAL[kind] })}
+        options={lines.map((each) => [each.kind, each.kind] as const)}
+        onCommit={take}
       />
       <QuantityField
         label="Thick"

@@ -1,6 +1,5 @@
-import { useQuery } from "@tanstack/react-query";
-import { api } from "../../api/client";
 import type { Stock } from "../../api/types";
+import { useTrade } from "../../ui/useTrade";
 import { HoldingFields } from "./HoldingFields";
 
 type Props = {
@@ -11,8 +10,8 @@ type Props = {
 
 /** Every mechanic by name: what it is, what it is made of, how many ready-made ones there are, and which are not used here. */
 export function MechanicList({ stock, retired, attempt }: Props) {
-  const trade = useQuery({ queryKey: ["trade"], queryFn: api.trade, staleTime: Number.POSITIVE_INFINITY });
-  const shown = (trade.data?.mechanics ?? []).filter(
+  const trade = useTrade();
+  const shown = (trade?.mechanics ?? []).filter(
     (each) => retired || !stock.holdings.mechanic?.[each.kind]?.retired,
   );
   return (
