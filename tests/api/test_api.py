@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from tests.wire import pieces, put
+from tests.wire import pieces, put, rigs
 
 PIECE = "/api/events/1/parts/1"
 
@@ -225,3 +225,59 @@ def test_removing_and_undoing(client: TestClient) -> None:
 @pytest.mark.parametrize("path", ["/api/events/99", "/api/nowhere"])
 def test_what_is_not_there_is_not_found(client: TestClient, path: str) -> None:
     assert client.get(path).status_code == 404
+
+
+def test_a_write_tells_of_what_another_window_has_done_meanwhile(client: TestClient) -> None:
+    """A window at revision 1 writes piece 1; another has changed piece 2 and taken piece 3 out since."""
+    event = client.get("/api/events/1").json()
+    first, second, third = pieces(event)[:3]
+    theirs = put(second["part"] | {"name": "Theirs"})
+    assert client.put(f"/api/events/1/parts/{second['id']}", json=theirs).status_code == 200
+    gone = client.request("DELETE", f"/api/events/1/parts/{third['id']}", json={"base_revision": 2})
+    assert gone.status_code == 200
+    mine = client.put(PIECE, json=put(first["part"] | {"name": "Mine"})).json()
+    assert [(each["id"], each["part"]["name"]) for each in mine["parts"]] == [(1, "Mine"), (second["id"], "Theirs")]
+    assert mine["order"] == [each["id"] for each in event["parts"] if each["id"] != third["id"]]
+    assert mine["revision"] == 4
+    again = client.put(PIECE, json=put(first["part"] | {"name": "Mine too"}, base=4)).json()
+    assert [each["id"] for each in again["parts"]] == [1]
+
+
+def test_a_change_of_the_brief_judges_every_part_anew_and_one_of_a_part_only_that(client: TestClient) -> None:
+    event = client.get("/api/events/1").json()
+    warmer = event["brief"] | {"air": {"temperature_c": 27, "relative_humidity": 0.4}}
+    changed = client.put("/api/events/1/brief", json={"base_revision": 1, "brief": warmer}).json()
+    assert [each["id"] for each in changed["parts"]] == changed["order"]
+    assert all(each["problem"] or each["report"] for each in changed["parts"])
+    back = client.post("/api/events/1/undo", json={"base_revision": 2}).json()
+    assert [each["id"] for each in back["parts"]] == back["order"]
+    assert back["parts"] == event["parts"]
+
+
+def test_what_a_write_answers_is_what_opening_anew_shows(client: TestClient, bowl: dict[str, Any]) -> None:
+    changed = client.put(PIECE, json=put(bowl | {"water_level_m": 0.05})).json()
+    opened = client.get("/api/events/1").json()
+    assert changed["parts"] == [each for each in opened["parts"] if each["id"] == 1]
+    assert {key: changed[key] for key in ("revision", "undo", "redo", "brief")} == {
+        key: opened[key] for key in ("revision", "undo", "redo", "brief")
+    }
+
+
+def test_a_part_is_not_saved_as_one_of_another_kind(client: TestClient) -> None:
+    hung = rigs(client.get("/api/events/1").json())[0]["part"]
+    assert client.put(PIECE, json=put(hung, kind="rig")).status_code == 404
+    odd = client.put(PIECE, json=put(hung, kind="table"))
+    assert odd.status_code == 422
+    assert sentence(odd).startswith("The “kind” is not one of the choices. Choose 'piece', 'rig'")
+
+
+def test_nobody_waits_for_an_event_that_is_judged(client: TestClient) -> None:
+    assert client.get("/api/events/1/judging").json() == {"done": 0, "of": 0}
+
+
+def test_the_standing_is_of_the_event_as_it_stands(client: TestClient, bowl: dict[str, Any]) -> None:
+    before = client.get("/api/events/1/standing").json()
+    client.put(PIECE, json=put(bowl | {"quantity": bowl["quantity"] + 1}))
+    after = client.get("/api/events/1/standing").json()
+    assert after["revision"] == before["revision"] + 1
+    assert after["headline"]["pieces"] == before["headline"]["pieces"] + 1

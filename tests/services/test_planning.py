@@ -198,3 +198,41 @@ def test_json_with_unknown_fields_or_not_a_number_is_refused() -> None:
         codec.from_plain(plain, Brief)
     with pytest.raises(ValueError, match="not JSON compliant"):
         codec.dumps(replace(piece(), water_level_m=float("nan")))
+
+
+def test_five_hundred_edits_leave_small_data_and_every_one_can_be_undone(tmp_path: Path) -> None:
+    conn = open_studio(tmp_path)
+    state = begun(conn)
+    for nth in range(500):
+        state = save(conn, state, 0.05 + nth / 20_000)
+    conn.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+    assert (tmp_path / DATABASE_NAME).stat().st_size < 1_500_000
+    for _ in range(500):
+        state = planning.undo(conn, 1, base_revision=state.event.revision)
+    assert (level_of(state), state.undo) == (piece().water_level_m, None)
+    for _ in range(500):
+        state = planning.redo(conn, 1, base_revision=state.event.revision)
+    assert (level_of(state), state.redo) == (0.05 + 499 / 20_000, None)
+    conn.close()
+
+
+def test_steps_beyond_five_hundred_are_forgotten_the_oldest_first(studio: sqlite3.Connection) -> None:
+    state = begun(studio)
+    for nth in range(505):
+        state = save(studio, state, 0.05 + nth / 20_000)
+    undone = 0
+    while state.undo is not None:
+        state = planning.undo(studio, 1, base_revision=state.event.revision)
+        undone += 1
+    assert undone == 501
+    assert level_of(state) == 0.05 + 3 / 20_000
+
+
+def test_a_window_far_behind_is_told_that_something_changed_though_not_what(studio: sqlite3.Connection) -> None:
+    state = begun(studio)
+    later = state
+    for nth in range(510):
+        later = save(studio, later, 0.05 + nth / 20_000)
+    with pytest.raises(Stale) as caught:
+        save(studio, state, 0.04)
+    assert (caught.value.differences, caught.value.revision) == ((), later.event.revision)
