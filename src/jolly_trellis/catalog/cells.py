@@ -28,20 +28,23 @@ def is_number(text: str) -> bool:
     return True
 
 
-def number(row: Row, column: str, *, scale: float = 1.0, least: float = 0.0, most: float = 1e6) -> float:
-    """A number of a row, scaled to SI. Raises BadCell: no number, or outside its range."""
+def number(
+    row: Row, column: str, *, scale: float = 1.0, least: float = 0.0, most: float = 1e6, above: bool = False
+) -> float:
+    """A number of a row, scaled to SI; `above` leaves the least itself out.
+
+    Raises: BadCell: no number, or outside its range.
+    """
     text = row[column].replace(",", ".")
     try:
         value = float(text)
     except ValueError:
         raise BadCell(column, f"“{row[column][:40]}” is no number. Type one such as 24.5.") from None
-    if not math.isfinite(value) or not least <= value <= most:
-        raise BadCell(column, f"{row[column][:40]} is out of range. Give {least:g} to {most:g}.")
+    slack = 1e-9 * max(abs(least), abs(most))
+    if not math.isfinite(value) or not least - slack <= value <= most + slack or (above and value <= least):
+        right = f"Give more than {least:g}, up to {most:g}." if above else f"Give {least:g} to {most:g}."
+        raise BadCell(column, f"{row[column][:40]} is out of range. {right}")
     return value * scale
-
-
-def maybe(row: Row, column: str, *, scale: float = 1.0, least: float = 0.0, most: float = 1e6) -> float | None:
-    return number(row, column, scale=scale, least=least, most=most) if row[column] else None
 
 
 def choice(row: Row, column: str, choices: tuple[str, ...], default: str | None = None) -> Any:

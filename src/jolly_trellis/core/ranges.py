@@ -41,6 +41,10 @@ class Text:
     like: str = ""
     such: str = ""
 
+    def problem(self, text: str) -> bool:
+        """Whether a text is none of these."""
+        return not self.least <= len(text) <= self.most or bool(self.like and not re.fullmatch(self.like, text))
+
 
 @dataclass(frozen=True, slots=True)
 class Many:

@@ -2,93 +2,27 @@
 
 import json
 import sqlite3
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from typing import get_args
+from typing import Any, get_args
 
 from jolly_trellis.catalog.columns import HeldKind
-from jolly_trellis.catalog.rows import StoreKind
+from jolly_trellis.catalog.rows import KINDS, StoreKind
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.netting import Netting
-from jolly_trellis.core.provenance import Provenance
-from jolly_trellis.core.stems import Variety, VarietyProvenance
+from jolly_trellis.core.plan.field_table import FieldOf, field_table
+from jolly_trellis.core.stems import Variety
 from jolly_trellis.core.supplies import Supply
 from jolly_trellis.core.vessels import ProfilePoint, Vessel
 from jolly_trellis.store import codec
 
 _VESSEL = "SELECT * FROM vessel ORDER BY position, key"
 _PROFILE = "SELECT * FROM vessel_profile ORDER BY vessel_key, height_m"
-_COLUMNS: dict[StoreKind, tuple[str, ...]] = {
-    "vessel": (
-        "name",
-        "plan_shape",
-        "wall_m",
-        "base_m",
-        "foot_width_m",
-        "foot_depth_m",
-        "mass_kg",
-        "material",
-        "clear",
-        "provenance",
-    ),
-    "netting": (
-        "name",
-        "aperture_m",
-        "wire_m",
-        "finish",
-        "roll_width_m",
-        "roll_length_m",
-        "price",
-        "counted_cells",
-        "counted_length_m",
-        "provenance",
-    ),
-    "frog": (
-        "name",
-        "kind",
-        "width_m",
-        "height_m",
-        "mass_kg",
-        "opening_m",
-        "openings",
-        "volume_l",
-        "price",
-        "provenance",
-    ),
-    "variety": (
-        "name",
-        "colour",
-        "form",
-        "head_diameter_m",
-        "head_height_m",
-        "stem_diameter_m",
-        "mass_kg",
-        "mass_length_m",
-        "head_fraction",
-        "heavy_mass_kg",
-        "stiffness",
-        "branch",
-        "uptake_ml_h",
-        "dry_hold_h",
-        "thirst",
-        "bunch_size",
-        "sold_lengths_m",
-        "toxic",
-        "thorny",
-        "bulb",
-        "forked",
-        "dip",
-        "fold",
-        "side_shoots",
-        "bunch_price",
-        "stem_price",
-        "conditioning_h",
-        "opening_days",
-        "provenance",
-    ),
-    "supply": ("name", "measured_by", "pack", "stick_m", "price", "spare", "supplier", "provenance"),
+# A column for each field of the thing but its key; a vessel's profile has a table of its own.
+_FIELDS: Mapping[StoreKind, Mapping[str, FieldOf]] = {
+    kind: {name: each for name, each in field_table(thing).items() if name not in ("key", "profile")}
+    for kind, thing in KINDS.items()
 }
-_FLAGS = ("branch", "toxic", "thorny", "bulb", "forked", "dip", "fold")
 _PUT_PROFILE = "INSERT INTO vessel_profile VALUES (:vessel_key, :height_m, :width_m, :depth_m)"
 _PUT_HOLDING = """
     INSERT INTO holding (kind, key, on_hand, retired) VALUES (:kind, :key, :on_hand, :retired)
@@ -115,14 +49,15 @@ def vessels(conn: sqlite3.Connection) -> dict[str, Vessel]:
     for row in conn.execute(_PROFILE):
         point = ProfilePoint(height_m=row["height_m"], width_m=row["width_m"], depth_m=row["depth_m"])
         points.setdefault(row["vessel_key"], []).append(point)
-    return {row["key"]: _vessel(row, tuple(points.get(row["key"], ()))) for row in conn.execute(_VESSEL)}
+    return {
+        row["key"]: Vessel(profile=tuple(points.get(row["key"], ())), **_values("vessel", row))
+        for row in conn.execute(_VESSEL)
+    }
 
 
 def put_vessel(conn: sqlite3.Connection, key: str, vessel: Vessel) -> None:
     """Put a vessel into the stores, over the one of that key where there is one."""
-    plain = codec.to_plain(vessel)
-    plain["clear"] = int(vessel.clear)
-    _put(conn, "vessel", key, plain)
+    _put(conn, "vessel", key, vessel)
     conn.execute("DELETE FROM vessel_profile WHERE vessel_key = :key", {"key": key})
     conn.executemany(_PUT_PROFILE, [{"vessel_key": key, **codec.to_plain(each)} for each in vessel.profile])
 
@@ -130,48 +65,45 @@ def put_vessel(conn: sqlite3.Connection, key: str, vessel: Vessel) -> None:
 def nettings(conn: sqlite3.Connection) -> dict[str, Netting]:
     """Every netting by key, in the order of the stores."""
     rows = conn.execute("SELECT * FROM netting ORDER BY position, key")
-    return {row["key"]: _netting(row) for row in rows}
+    return {row["key"]: Netting(key=row["key"], **_values("netting", row)) for row in rows}
 
 
 def put_netting(conn: sqlite3.Connection, netting: Netting) -> None:
     """Put a netting into the stores, over the one of its key."""
-    _put(conn, "netting", netting.key, codec.to_plain(netting) | {"provenance": codec.dumps(netting.provenance)})
+    _put(conn, "netting", netting.key, netting)
 
 
 def frogs(conn: sqlite3.Connection) -> dict[str, Frog]:
     """Every frog by key, in the order of the stores."""
     rows = conn.execute("SELECT * FROM frog ORDER BY position, key")
-    return {row["key"]: _frog(row) for row in rows}
+    return {row["key"]: Frog(key=row["key"], **_values("frog", row)) for row in rows}
 
 
 def put_frog(conn: sqlite3.Connection, frog: Frog) -> None:
     """Put a frog into the stores, over the one of its key."""
-    _put(conn, "frog", frog.key, codec.to_plain(frog) | {"provenance": codec.dumps(frog.provenance)})
+    _put(conn, "frog", frog.key, frog)
 
 
 def varieties(conn: sqlite3.Connection) -> dict[str, Variety]:
     """Every variety by key, in the order of the stores."""
     rows = conn.execute("SELECT * FROM variety ORDER BY position, key")
-    return {row["key"]: _variety(row) for row in rows}
+    return {row["key"]: Variety(key=row["key"], **_values("variety", row)) for row in rows}
 
 
 def put_variety(conn: sqlite3.Connection, variety: Variety) -> None:
     """Put a variety into the stores, over the one of its key."""
-    plain = codec.to_plain(variety)
-    plain |= {name: int(plain[name]) for name in _FLAGS}
-    plain |= {name: json.dumps(plain[name]) for name in ("sold_lengths_m", "provenance")}
-    _put(conn, "variety", variety.key, plain)
+    _put(conn, "variety", variety.key, variety)
 
 
 def supplies(conn: sqlite3.Connection) -> dict[str, Supply]:
     """Every supply by key, in the order of the stores."""
     rows = conn.execute("SELECT * FROM supply ORDER BY position, key")
-    return {row["key"]: _supply(row) for row in rows}
+    return {row["key"]: Supply(key=row["key"], **_values("supply", row)) for row in rows}
 
 
 def put_supply(conn: sqlite3.Connection, supply: Supply) -> None:
     """Put a supply into the stores, over the one of its key."""
-    _put(conn, "supply", supply.key, codec.to_plain(supply) | {"provenance": codec.dumps(supply.provenance)})
+    _put(conn, "supply", supply.key, supply)
 
 
 def holdings(conn: sqlite3.Connection) -> dict[HeldKind, dict[str, Holding]]:
@@ -219,42 +151,33 @@ def _never_filled(conn: sqlite3.Connection, kind: StoreKind) -> bool:
     return not conn.execute(known, {"kind": kind}).fetchone()[0]
 
 
-def _put(conn: sqlite3.Connection, kind: StoreKind, key: str, plain: dict[str, object]) -> None:
-    """Insert or update one row; table and column names come from this file only, values are bound."""
-    columns = _COLUMNS[kind]
+def _put(conn: sqlite3.Connection, kind: StoreKind, key: str, thing: object) -> None:
+    """Insert or update one row; table and column names come from the thing's own fields, values are bound."""
+    columns = _FIELDS[kind]
     names, slots = ", ".join(columns), ", ".join(f":{name}" for name in columns)
     updates = ", ".join(f"{name} = excluded.{name}" for name in columns)
     conn.execute(
         f"INSERT INTO {kind} (key, position, {names}) "
         f"VALUES (:key, (SELECT coalesce(max(position), 0) + 1 FROM {kind}), {slots}) "
         f"ON CONFLICT (key) DO UPDATE SET {updates}",
-        {"key": key, **{name: plain[name] for name in columns}},
+        {"key": key, **{name: _stored(getattr(thing, name)) for name in columns}},
     )
 
 
-def _vessel(row: sqlite3.Row, profile: tuple[ProfilePoint, ...]) -> Vessel:
-    values = {name: row[name] for name in _COLUMNS["vessel"]} | {"clear": bool(row["clear"])}
-    return Vessel(profile=profile, **values)
+def _stored(value: object) -> object:
+    """A field's value as a column has it: a flag as 0 or 1, what has parts as JSON."""
+    if isinstance(value, bool):
+        return int(value)
+    return value if value is None or isinstance(value, (str, int, float)) else codec.dumps(value)
 
 
-def _netting(row: sqlite3.Row) -> Netting:
-    values = {name: row[name] for name in _COLUMNS["netting"]}
-    return Netting(key=row["key"], **values | {"provenance": codec.loads(row["provenance"], Provenance)})
+def _values(kind: StoreKind, row: sqlite3.Row) -> dict[str, Any]:
+    return {name: _read(row[name], field) for name, field in _FIELDS[kind].items()}
 
 
-def _frog(row: sqlite3.Row) -> Frog:
-    values = {name: row[name] for name in _COLUMNS["frog"]}
-    return Frog(key=row["key"], **values | {"provenance": codec.loads(row["provenance"], Provenance)})
-
-
-def _supply(row: sqlite3.Row) -> Supply:
-    values = {name: row[name] for name in _COLUMNS["supply"]}
-    return Supply(key=row["key"], **values | {"provenance": codec.loads(row["provenance"], Provenance)})
-
-
-def _variety(row: sqlite3.Row) -> Variety:
-    values = {name: row[name] for name in _COLUMNS["variety"]}
-    values |= {name: bool(row[name]) for name in _FLAGS}
-    values["sold_lengths_m"] = tuple(json.loads(row["sold_lengths_m"]))
-    values["provenance"] = codec.loads(row["provenance"], VarietyProvenance)
-    return Variety(key=row["key"], **values)
+def _read(stored: Any, field: FieldOf) -> Any:
+    if field.many:
+        return tuple(json.loads(stored))
+    if field.kind is bool:
+        return bool(stored)
+    return stored if stored is None or field.kind in (str, int, float) else codec.loads(stored, field.kind)
