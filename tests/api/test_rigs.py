@@ -329,3 +329,34 @@ def test_a_knot_in_steel_rope_is_refused_where_it_is_chosen_and_one_that_is_kept
         json=put(renamed, kind="rig", base=again.json()["revision"], label="Grip"),
     )
     assert mended.json()["parts"][0]["report"]["verdict"]["state"] == "holds"
+
+
+@pytest.mark.parametrize(
+    ("change", "path"),
+    [
+        (lambda rig: rig["points"][0].update(kind="moon", surveyed=None), "points.0.kind"),
+        (lambda rig: rig["lines"][0]["spec"].update(kind="moon"), "lines.0.spec.kind"),
+        (lambda rig: rig["lines"][0]["spec"].update(fitting="moon"), "lines.0.spec.fitting"),
+        (lambda rig: rig["bond"]["spec"].update(kind="moon"), "bond.spec.kind"),
+    ],
+)
+def test_a_kind_that_is_not_known_is_refused_at_its_place_in_every_question(
+    client: TestClient, event: dict[str, Any], change: Any, path: str
+) -> None:
+    kept = named(event, "Run")
+    rig = copy.deepcopy(kept["part"])
+    change(rig)
+    for question in ("assess", "settle", "rig-fixes"):
+        answer = client.post(f"/api/events/1/{question}", json={"rig": rig})
+        assert (answer.status_code, answer.json()["path"]) == (422, path), question
+    answer = client.put(f"/api/events/1/parts/{kept['id']}", json=put(rig, kind="rig", base=event["revision"]))
+    assert (answer.status_code, answer.json()["path"]) == (422, path)
+    assert "moon" in answer.json()["message"]["text"]
+
+
+def test_a_kind_that_is_not_known_in_a_survey_is_refused(client: TestClient) -> None:
+    kept = survey(client)
+    points = kept["survey"]["points"]
+    points[0]["kind"] = "moon"
+    answer = client.put("/api/events/1/survey", json={"base_revision": kept["revision"], "points": points})
+    assert (answer.status_code, answer.json()["path"]) == (422, "points.0.kind")

@@ -12,7 +12,7 @@ from jolly_trellis.core.errors import InvalidMeasure, UnknownName
 from jolly_trellis.core.geometry import plan_share, ray_to_outline_m
 from jolly_trellis.core.mechanics.sized import Seating
 from jolly_trellis.core.piece import Piece, RecipeLine
-from jolly_trellis.core.placement import dome
+from jolly_trellis.core.placement.forms import dome
 from jolly_trellis.core.placement.seats import seat_centres_m, under_tape
 from jolly_trellis.core.placement.stem_set import expand
 from jolly_trellis.core.placement.trace import floor_friction_needed

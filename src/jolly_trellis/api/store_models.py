@@ -8,7 +8,8 @@ from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.core.frogs import Frog, FrogKind
 from jolly_trellis.core.netting import Netting
-from jolly_trellis.core.piece import MechanicKind
+from jolly_trellis.core.piece import Form, MechanicKind
+from jolly_trellis.core.rigging.hang_points import HangKind
 from jolly_trellis.core.rigging.lines import Fitting, LineKind
 from jolly_trellis.core.stems import Variety
 from jolly_trellis.core.supplies import Supply
@@ -122,6 +123,21 @@ class LineOut(BaseModel):
     fittings: list[FittingOut]
 
 
+class FormOut(BaseModel):
+    kind: Form
+    name: str
+
+
+class PointKindOut(BaseModel):
+    """A kind of hang point: its name, whether anything may hang from it, and what else is asked of it."""
+
+    kind: HangKind
+    name: str
+    never: bool
+    in_wall: bool
+    part: bool
+
+
 class SchoolOut(BaseModel):
     field: str
     question: str
@@ -134,6 +150,8 @@ class TradeOut(BaseModel):
 
     mechanics: list[AboutOut]
     lines: list[LineOut]
+    forms: list[FormOut]
+    hang_points: list[PointKindOut]
     schools: list[SchoolOut]
 
 

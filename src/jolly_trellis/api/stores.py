@@ -11,12 +11,14 @@ from jolly_trellis.api.store_models import (
     AtStep,
     CheckFill,
     FittingOut,
+    FormOut,
     HoldingOut,
     ImportOut,
     ImportTable,
     Kept,
     LineOut,
     OutlineOut,
+    PointKindOut,
     PutFrog,
     PutHolding,
     PutNetting,
@@ -33,8 +35,10 @@ from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.mechanics.sizing import ABOUT
+from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.practice import SCHOOLS
 from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.lines import LINES
 from jolly_trellis.core.vessels import check_vessel
 from jolly_trellis.exchange import vessel_outline
@@ -93,6 +97,17 @@ def get_trade() -> TradeOut:
                 fittings=[FittingOut(fitting=key, done=way.done) for key, way in each.fittings.items()],
             )
             for each in LINES.values()
+        ],
+        forms=[FormOut(kind=each.kind, name=each.name) for each in FORM_RULES.values()],
+        hang_points=[
+            PointKindOut(
+                kind=each.kind,
+                name=each.name,
+                never=bool(each.never),
+                in_wall=each.in_wall,
+                part=each.part,
+            )
+            for each in POINTS.values()
         ],
         schools=[
             SchoolOut(field=each.field, question=each.question, answers=list(each.answers), why=each.why)

@@ -4,19 +4,18 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import datetime
-from typing import Annotated, Literal, get_args
+from typing import Annotated, Literal
 
 from jolly_trellis.core.books.figures import FigureBook
 from jolly_trellis.core.frogs import Frog
 from jolly_trellis.core.netting import Netting
-from jolly_trellis.core.plan.choices import MECHANICS
+from jolly_trellis.core.plan.choices import FORMS, MECHANICS
 from jolly_trellis.core.practice import Practice
 from jolly_trellis.core.ranges import Many, Range, Text
 from jolly_trellis.core.stems import Role, Variety
 from jolly_trellis.core.vessels import Vessel
 
-Form = Literal["dome", "fan", "sweep", "mound", "horizontal", "garden", "forward", "free"]
-FORMS: tuple[Form, ...] = get_args(Form)
+Form = Annotated[str, FORMS]
 Arrangement = Literal["even", "clusters", "gradient", "far_side"]
 Surface = Literal["wood", "cloth", "stone"]
 FootMaterial = Literal["glass", "glazed", "felt", "rubber"]

@@ -7,13 +7,13 @@ from difflib import get_close_matches
 
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.piece import Conditions, Mechanic, MechanicKind, Piece, RecipeLine
+from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.quantities import Phrase, count, length, phrase
 from jolly_trellis.core.stems import Role, Variety
 from jolly_trellis.core.units import UnitSystem, parse_length
 from jolly_trellis.core.vessels import PlanShape, ProfilePoint, Vessel
 from jolly_trellis.core.words import (
     CLOSE,
-    FORMS,
     LAYERS,
     MATERIALS,
     MESH,
@@ -178,9 +178,10 @@ def _clause(
                 rest = re.sub(rf"\b{word}\b", " ", rest, count=1)
     rest = _sizes(draft, rest, system, vessel=about_vessel is not None)
     rest = _stems(draft, rest, conditions, sure=True)
-    for word in sorted(FORMS, key=len, reverse=True):
+    known = {word: each.kind for each in FORM_RULES.values() for word in each.said}
+    for word in sorted(known, key=len, reverse=True):
         if re.search(rf"\b{word}\b", rest):
-            form = FORMS[word]
+            form = known[word]
             draft.piece = replace(draft.piece, envelope=replace(draft.piece.envelope, form=form))
             draft.hear(word, phrase(f"form: {form}"))
             rest = re.sub(rf"\b{word}\b", " ", rest, count=1)
@@ -319,7 +320,9 @@ def _set_size(draft: _Draft, way: str, size: float, *, vessel: bool) -> str:
     if way in ("deep", "depth"):
         draft.piece = replace(draft.piece, envelope=replace(envelope, depth_m=size))
         return "flowers front to back"
-    depth = size if envelope.form not in ("horizontal",) and envelope.depth_m >= envelope.width_m else envelope.depth_m
+    depth = (
+        size if not FORM_RULES[envelope.form].lengthwise and envelope.depth_m >= envelope.width_m else envelope.depth_m
+    )
     draft.piece = replace(draft.piece, envelope=replace(envelope, width_m=size, depth_m=min(depth, size)))
     return "flowers wide"
 

@@ -6,7 +6,7 @@ import numpy as np
 
 from jolly_trellis.core.build import Build
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
-from jolly_trellis.core.placement.aim import FORM_RULES
+from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.sides import Sides, sides_of
 from jolly_trellis.core.sight import Mass, flower_mass
 

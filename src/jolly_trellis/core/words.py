@@ -2,7 +2,6 @@
 
 import re
 
-from jolly_trellis.core.piece import Form
 from jolly_trellis.core.stems import Role
 from jolly_trellis.core.vessels import Material, PlanShape
 
@@ -27,24 +26,6 @@ PLAN_SHAPES: dict[str, PlanShape] = {
     "oval": "oval",
     "rectangular": "rectangular",
     "oblong": "rectangular",
-}
-FORMS: dict[str, Form] = {
-    "dome": "dome",
-    "all-round": "dome",
-    "round": "dome",
-    "fan": "fan",
-    "front-facing": "fan",
-    "front facing": "fan",
-    "lopsided": "sweep",
-    "sweep": "sweep",
-    "asymmetric": "sweep",
-    "mound": "mound",
-    "low mound": "mound",
-    "horizontal": "horizontal",
-    "garden": "garden",
-    "forward": "forward",
-    "leaning forward": "forward",
-    "free": "free",
 }
 ALL_ROLES: tuple[Role, ...] = ("margin", "line", "focal", "filler", "base", "airy")
 ROLES: dict[str, Role] = {str(role): role for role in ALL_ROLES}

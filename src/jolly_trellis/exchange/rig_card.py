@@ -10,6 +10,7 @@ from reportlab.platypus import Flowable, Frame, KeepInFrame, Table
 from jolly_trellis.core.event.gates import cleared
 from jolly_trellis.core.quantities import angle, length, mass, pull
 from jolly_trellis.core.rigging.assess import RigReport
+from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.loads import PROOF_MIN
 from jolly_trellis.core.rigging.resting import TILT_MOST
 from jolly_trellis.core.rigging.rig import Rig
@@ -193,7 +194,7 @@ def _point_rows(rig: Rig, report: RigReport, system: UnitSystem) -> list[list[st
     alike: dict[tuple[str, ...], list[PointState]] = {}
     for point, state in zip(rig.points, report.points, strict=True):
         rated = "NOT STATED" if point.rating_n is None else text_of(pull(point.rating_n), system)
-        if point.kind == "wall screw" and point.pull_out_n is not None:
+        if POINTS[point.kind].in_wall and point.pull_out_n is not None:
             rated += f" down, {text_of(pull(point.pull_out_n), system)} out"
         key = (point.kind, rated, point.stated_by or "____________", point.stated_on or "________")
         alike.setdefault(key if rig.is_tied else (*key, point.name), []).append(state)

@@ -187,7 +187,7 @@ def _as_bad_before(
 def _refuse_new_misfits(part: Part, before: Part | None) -> None:
     known = tuple(spec for _, spec in _specs(before))
     for path, spec in _specs(part):
-        if not spec.fits and spec not in known:
+        if spec.kind in lines.LINES and not spec.fits and spec not in known:
             raise InvalidMeasure(
                 path=f"{path}.fitting",
                 message=phrase(f"A {spec.fitting} does not hold in {spec.kind}."),

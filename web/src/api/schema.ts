@@ -2748,9 +2748,8 @@ export interface components {
             /**
              * Form
              * @default dome
-             * @enum {string}
              */
-            readonly form: "dome" | "fan" | "sweep" | "mound" | "horizontal" | "garden" | "forward" | "free";
+            readonly form: string;
         };
         /**
          * EnvelopeIn
@@ -3055,6 +3054,13 @@ export interface components {
             /** Act */
             readonly act: string;
         };
+        /** FormOut */
+        readonly FormOut: {
+            /** Kind */
+            readonly kind: string;
+            /** Name */
+            readonly name: string;
+        };
         /**
          * Frog
          * @description A frog as bought: outside size and height, mass, and its openings or pins.
@@ -3272,11 +3278,8 @@ export interface components {
         readonly HangPoint: {
             /** Name */
             readonly name: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            readonly kind: "beam loop" | "clamp" | "eye" | "wall screw" | "frame member" | "adhesive hook" | "suction hook" | "handle" | "truss" | "sprinkler pipe" | "gas pipe" | "electrical conduit" | "lamp" | "ceiling grid" | "fire door" | "baluster" | "unknown pipe";
+            /** Kind */
+            readonly kind: string;
             /** X M */
             readonly x_m: number;
             /** Y M */
@@ -4990,6 +4993,22 @@ export interface components {
              * @default 0
              */
             readonly vessel: number;
+        };
+        /**
+         * PointKindOut
+         * @description A kind of hang point: its name, whether anything may hang from it, and what else is asked of it.
+         */
+        readonly PointKindOut: {
+            /** Kind */
+            readonly kind: string;
+            /** Name */
+            readonly name: string;
+            /** Never */
+            readonly never: boolean;
+            /** In Wall */
+            readonly in_wall: boolean;
+            /** Part */
+            readonly part: boolean;
         };
         /**
          * PointState
@@ -6983,11 +7002,8 @@ export interface components {
         readonly SurveyPoint: {
             /** Name */
             readonly name: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            readonly kind: "beam loop" | "clamp" | "eye" | "wall screw" | "frame member" | "adhesive hook" | "suction hook" | "handle" | "truss" | "sprinkler pipe" | "gas pipe" | "electrical conduit" | "lamp" | "ceiling grid" | "fire door" | "baluster" | "unknown pipe";
+            /** Kind */
+            readonly kind: string;
             /** X M */
             readonly x_m: number;
             /** Y M */
@@ -7205,6 +7221,10 @@ export interface components {
             readonly mechanics: readonly components["schemas"]["AboutOut"][];
             /** Lines */
             readonly lines: readonly components["schemas"]["LineOut"][];
+            /** Forms */
+            readonly forms: readonly components["schemas"]["FormOut"][];
+            /** Hang Points */
+            readonly hang_points: readonly components["schemas"]["PointKindOut"][];
             /** Schools */
             readonly schools: readonly components["schemas"]["SchoolOut"][];
         };

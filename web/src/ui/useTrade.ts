@@ -23,3 +23,22 @@ export function useAbout(kind: MechanicKind): About | undefined {
 export function useLines(): readonly AboutLine[] {
   return useTrade()?.lines ?? [];
 }
+
+/** Every form by its kind and in words. */
+export function useForms(): readonly (readonly [string, string])[] {
+  return (useTrade()?.forms ?? []).map((each) => [each.kind, each.name] as const);
+}
+
+type AboutPoint = Trade["hang_points"][number];
+
+/** Every kind of hang point; the last ones are there so that the program can say why nothing hangs from them. */
+export function useHangPoints(): {
+  readonly options: readonly (readonly [string, string])[];
+  readonly about: (kind: string) => AboutPoint | undefined;
+} {
+  const every = useTrade()?.hang_points ?? [];
+  return {
+    options: every.map((each) => [each.kind, each.never ? `${each.name} – never` : each.name] as const),
+    about: (kind) => every.find((each) => each.kind === kind),
+  };
+}

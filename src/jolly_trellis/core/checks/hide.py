@@ -13,7 +13,7 @@ from jolly_trellis.core.footing import ledge_edge_m
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.piece import People, Piece, RecipeLine
-from jolly_trellis.core.placement.aim import FORM_RULES
+from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, count, phrase, ratio
 from jolly_trellis.core.sight import OPACITY_AIRY, OPACITY_FOLIAGE, flower_mass, seen_share

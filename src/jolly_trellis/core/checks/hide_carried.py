@@ -12,7 +12,7 @@ from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.hide import LITTLE_LIMIT, SHOWS_LIMIT, shows, with_more_base
 from jolly_trellis.core.checks.hold_bound import dome_of
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
-from jolly_trellis.core.placement.aim import FORM_RULES
+from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.sight import OPACITY_AIRY, OPACITY_FOLIAGE, flower_mass, seen_share

@@ -7,22 +7,12 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array, Flags
-from jolly_trellis.core.piece import Arrangement, Envelope, Form, HandPlaced
-from jolly_trellis.core.placement import dome, fan, forward, free, garden, horizontal, mound, sweep
-from jolly_trellis.core.placement.form import FormRule
+from jolly_trellis.core.piece import Arrangement, Envelope, HandPlaced
+from jolly_trellis.core.placement.form_table import FORM_RULES
+from jolly_trellis.core.placement.forms import dome
 from jolly_trellis.core.placement.stem_set import StemSet
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 
-FORM_RULES: dict[Form, FormRule] = {
-    "dome": dome.RULE,
-    "fan": fan.RULE,
-    "sweep": sweep.RULE,
-    "mound": mound.RULE,
-    "horizontal": horizontal.RULE,
-    "garden": garden.RULE,
-    "forward": forward.RULE,
-    "free": free.RULE,
-}
 BASE_OVER_RIM = rule("Base stems reach over the rim, share of the mouth", "ratio", 1.15, COMMON_PRACTICE)
 _KEEPS_PLACE = ("margin", "base")
 
@@ -92,22 +82,18 @@ def outline_m(envelope: Envelope, *, from_m: float, view: View) -> tuple[tuple[f
         turn = np.linspace(0, 2 * np.pi, 61)
         rays = np.stack([np.cos(turn), np.sin(turn), np.zeros_like(turn)], axis=1)
         if rule.front_facing:
-            rays[:, 1] = np.minimum(rays[:, 1], _back_share(rule))
+            rays[:, 1] = np.minimum(rays[:, 1], (1.0 if rule.back is None else rule.back.value))
     else:
         turn = np.linspace(0, np.pi, 41)
         flat = [np.cos(turn), np.zeros_like(turn)]
         rays = np.stack([*(flat if view == "front" else flat[::-1]), np.sin(turn)], axis=1)
         if view == "side" and rule.front_facing:
-            rays[:, 1] = np.where(rays[:, 1] > 0, rays[:, 1] * _back_share(rule), rays[:, 1])
+            back = 1.0 if rule.back is None else rule.back.value
+            rays[:, 1] = np.where(rays[:, 1] > 0, rays[:, 1] * back, rays[:, 1])
     points = rays * rule.scale(rays) * half
     first = points[:, 1] if view == "side" else points[:, 0]
     second = points[:, 1] if view == "above" else from_m + points[:, 2]
     return tuple(zip(first.tolist(), second.tolist(), strict=True))
-
-
-def _back_share(rule: FormRule) -> float:
-    """How far a front-facing form goes back: a forward form's own scale says it, the fan is nearly flat."""
-    return 1.0 if rule is forward.RULE else fan.BACK_SHARE.value
 
 
 def _rows_placed(stems: StemSet, hand_placed: tuple[HandPlaced, ...]) -> dict[int, HandPlaced]:

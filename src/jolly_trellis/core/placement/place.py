@@ -8,7 +8,7 @@ from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array, Flags, half_ellipsoid_surface_m2
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.piece import Arrangement, Envelope, HandPlaced
-from jolly_trellis.core.placement.aim import FORM_RULES, aim_tips
+from jolly_trellis.core.placement.aim import aim_tips
 from jolly_trellis.core.placement.choosing import (
     Indices,
     nearest_cells,
@@ -18,6 +18,7 @@ from jolly_trellis.core.placement.choosing import (
     take_seats,
 )
 from jolly_trellis.core.placement.form import SEVERAL_POINTS
+from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.placement.seats import seat_centres_m, under_tape
 from jolly_trellis.core.placement.stem_set import StemSet
 from jolly_trellis.core.placement.trace import (

@@ -21,5 +21,7 @@ class OneOf:
 
 
 MECHANICS = OneOf("mechanic")
+FORMS = OneOf("form")
+HANG_KINDS = OneOf("hang point")
 LINE_KINDS = OneOf("line")
 FITTINGS = OneOf("fitting")

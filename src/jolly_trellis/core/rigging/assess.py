@@ -18,6 +18,7 @@ from jolly_trellis.core.rigging.chains import chain_pull_n, hung_as_chain
 from jolly_trellis.core.rigging.coverage import Coverage, cover
 from jolly_trellis.core.rigging.drops import DropRow, drop_list, longest_stem_m
 from jolly_trellis.core.rigging.findings import ANGLE_LEAST, Worked, findings_of
+from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.layout import LaidOut, along_m, lay_out
 from jolly_trellis.core.rigging.levelling import Tighten, cut_length_m, tightening
 from jolly_trellis.core.rigging.loads import Load, TakeOff, proof_kg, take_off
@@ -300,7 +301,7 @@ def _point_state(point: HangPoint, index: int, pulls: list[Array]) -> PointState
 def _off_rad(point: HangPoint, pull: Array) -> float:
     """How far a pull is off the direction a rating was stated for: straight down, or anywhere along a screw's wall."""
     right, back, up = pull.tolist()
-    if point.kind == "wall screw":
+    if POINTS[point.kind].in_wall:
         return math.atan2(abs(back), math.hypot(right, up))
     return math.atan2(math.hypot(right, back), -up)
 

@@ -11,10 +11,11 @@ from jolly_trellis.core.quantities import Phrase, angle, count, duration, length
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging import mounts
 from jolly_trellis.core.rigging.clearances import clearances
+from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.lines import LINES
 from jolly_trellis.core.rigging.loads import TakeOff
 from jolly_trellis.core.rigging.rig import HangPoint, Rig
-from jolly_trellis.core.rigging.states import NEVER_OVERHEAD, LineState, PointState, name_of, rating_of
+from jolly_trellis.core.rigging.states import LineState, PointState, name_of, rating_of
 from jolly_trellis.core.spills import chain_strength_n
 from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.verdicts import Finding, finding
@@ -78,9 +79,9 @@ def _point(rig: Rig, point: HangPoint, state: PointState) -> tuple[list[Finding]
     """A hang point against what was stated of it."""
     if state.pull_n <= 0:
         return [], []
-    if rig.over_people and point.kind in NEVER_OVERHEAD:
+    if rig.over_people and POINTS[point.kind].stuck:
         return [_never(point)], []
-    if point.kind == "handle" and not point.made_for:
+    if POINTS[point.kind].part and not point.made_for:
         return [], [f"what {point.name} was made for"]
     rating = rating_of(point)
     if rating is None:
@@ -88,11 +89,11 @@ def _point(rig: Rig, point: HangPoint, state: PointState) -> tuple[list[Finding]
     lacks = []
     within = OFF_RATING.value if point.rated_within_rad is None else point.rated_within_rad
     if state.off_rad > within + 1e-9:
-        way = "its wall" if point.kind == "wall screw" else "straight down"
+        way = "its wall" if POINTS[point.kind].in_wall else "straight down"
         off = f"{math.degrees(state.off_rad):.0f}° off {way}"
         lacks.append(f"what {point.name} may carry when pulled {off}")
     found = [_point_finding(point, state, rating)]
-    if point.kind == "wall screw":
+    if POINTS[point.kind].in_wall:
         if rig.mount is None or rig.mount.kind != "wall":
             lacks.append(f"how far the work stands out from the wall that {point.name} is in")
         elif not point.pull_out_n:
@@ -129,7 +130,7 @@ def _line_findings(line: LineState) -> list[Finding]:
 def _point_finding(point: HangPoint, state: PointState, rating: float) -> Finding:
     value, limit = pull(state.pull_n), pull(rating)
     words = f"{point.name} is pulled with {{v}}; {point.stated_by} rates it at {{limit}}."
-    if point.kind in NEVER_OVERHEAD:
+    if POINTS[point.kind].stuck:
         words = f"{point.name} is pulled with {{v}}; half its label is {{limit}}."
     reason = phrase(words, v=value, limit=limit)
     return finding(check="hang point", case="heavy", value=value, limit=limit, sense="at most", reason=reason)
@@ -200,7 +201,7 @@ def _bond_point(rig: Rig, weight: float) -> tuple[list[Finding], list[str]]:
     if any(line.point == at for line in rig.lines):
         words = f"The second bond leads to {point.name}, where a line hangs too: should that let go, so does the bond."
         return [_refused("bond's own point", phrase(words))], []
-    if point.kind in NEVER_OVERHEAD:
+    if POINTS[point.kind].stuck:
         return [_never(point)], []
     rating = rating_of(point)
     if rating is None:

@@ -20,6 +20,7 @@ from jolly_trellis.core.mechanics.fit import PUTTY_PULL
 from jolly_trellis.core.provenance import FROM_MEMORY, Provenance
 from jolly_trellis.core.quantities import count, length, moment, phrase, pull, ratio
 from jolly_trellis.core.rigging import lines as line_rules
+from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.lines import LINES
 from jolly_trellis.core.rigging.rig import HangPoint, Mount, Rig
 from jolly_trellis.core.stems import GRAVITY_M_S2
@@ -284,7 +285,9 @@ def screw(point: HangPoint, mount: Mount, pulls: tuple[Place, ...]) -> Finding |
     """A wall screw in shear and pull-out together, in the worst of all cases; None where it is no wall screw or has
     not both ratings stated.
     """
-    if point.kind != "wall screw" or not (point.rating_n and point.pull_out_n and mount.arm_m and mount.bears_below_m):
+    if not POINTS[point.kind].in_wall or not (
+        point.rating_n and point.pull_out_n and mount.arm_m and mount.bears_below_m
+    ):
         return None
     power, cases = SCREW_POWER.value, []
     for right, back, up in pulls:

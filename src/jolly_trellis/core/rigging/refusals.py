@@ -5,20 +5,11 @@ import math
 from jolly_trellis.core.errors import InvalidMeasure, Unfinished
 from jolly_trellis.core.quantities import count, phrase
 from jolly_trellis.core.rigging import lines as line_rules
-from jolly_trellis.core.rigging.rig import HangKind, Rig, RigLine
+from jolly_trellis.core.rigging.hang_points import POINTS
+from jolly_trellis.core.rigging.rig import Rig, RigLine
 
 MOST_PLACES = 60
 _NEAR_M = 0.01
-NEVER: dict[HangKind, str] = {
-    "sprinkler pipe": "Nothing hangs from a sprinkler pipe or head: it must stay free to work, and may flood it.",
-    "gas pipe": "Nothing hangs from a gas pipe: a joint that is pulled leaks.",
-    "electrical conduit": "Nothing hangs from electrical conduit: it bears its cables only, and they are live.",
-    "lamp": "Nothing hangs from a lamp: it bears itself only, and grows hot.",
-    "ceiling grid": "Nothing hangs from a ceiling grid: it bears its tiles only.",
-    "fire door": "Nothing hangs from a fire door or its closer: it must shut by itself.",
-    "baluster": "Nothing hangs from a baluster: it is not made to be pulled outwards.",
-    "unknown pipe": "Nothing hangs from a pipe that nobody knows: it may be gas, or a sprinkler's.",
-}
 
 
 def check(rig: Rig) -> None:
@@ -27,8 +18,8 @@ def check(rig: Rig) -> None:
     Raises: InvalidMeasure, with the path of what is wrong.
     """
     for index, point in enumerate(rig.points):
-        if point.kind in NEVER:
-            raise _wrong(f"points.{index}.kind", NEVER[point.kind], "Hang it from something the owner rates.")
+        if never := POINTS[point.kind].never:
+            raise _wrong(f"points.{index}.kind", never, "Hang it from something the owner rates.")
         for field in ("rating_n", "pull_out_n"):
             stated: float | None = getattr(point, field)
             if stated is not None and not stated > 0:

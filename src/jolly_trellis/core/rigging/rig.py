@@ -5,27 +5,9 @@ from typing import Annotated, Literal
 
 from jolly_trellis.core.piece import FootMaterial, RecipeLine, Surface
 from jolly_trellis.core.ranges import Many, Range, Text
+from jolly_trellis.core.rigging.hang_points import HangKind
 from jolly_trellis.core.rigging.lines import LineSpec
 
-HangKind = Literal[
-    "beam loop",
-    "clamp",
-    "eye",
-    "wall screw",
-    "frame member",
-    "adhesive hook",
-    "suction hook",
-    "handle",
-    "truss",
-    "sprinkler pipe",
-    "gas pipe",
-    "electrical conduit",
-    "lamp",
-    "ceiling grid",
-    "fire door",
-    "baluster",
-    "unknown pipe",
-]
 ArmatureKind = Literal["snake", "tube", "wrapped frame", "sleeve", "spill", "runner", "panel", "ring"]
 RUNS: tuple[ArmatureKind, ...] = ("snake", "tube", "wrapped frame", "sleeve", "spill", "runner")
 Stiffness = Literal["loose", "twig-stiffened", "cored"]

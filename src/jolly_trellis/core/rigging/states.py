@@ -5,10 +5,10 @@ from typing import Literal
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.provenance import FROM_MEMORY
+from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.rig import HangPoint, Rig, RigLine
 
 HALF_LABEL = rule("Adhesive and suction hooks carry, of their label", "ratio", 0.5, FROM_MEMORY, cautious="down")
-NEVER_OVERHEAD = ("adhesive hook", "suction hook")
 StateName = Literal["bare", "one face done", "finished"]
 LineCase = Literal["whole", "uneven", "one gone"]
 
@@ -60,7 +60,7 @@ def rating_of(point: HangPoint) -> float | None:
     """What a hang point may carry: what was stated of it; half the label of a hook that sticks. None where unknown."""
     if point.rating_n is None or not point.stated_by:
         return None
-    return point.rating_n * (HALF_LABEL.value if point.kind in NEVER_OVERHEAD else 1.0)
+    return point.rating_n * (HALF_LABEL.value if POINTS[point.kind].stuck else 1.0)
 
 
 def name_of(rig: Rig, line: RigLine) -> str:

@@ -7,8 +7,8 @@ from jolly_trellis.core import ranges
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.ranges import Many, Range, Text
-from jolly_trellis.core.rigging.refusals import NEVER
-from jolly_trellis.core.rigging.rig import HangKind, HangPoint, Rig
+from jolly_trellis.core.rigging.hang_points import POINTS, HangKind
+from jolly_trellis.core.rigging.rig import HangPoint, Rig
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -63,7 +63,7 @@ def check(survey: Survey) -> None:
 
 def unanswered(point: SurveyPoint) -> tuple[str, ...]:
     """What is still to be asked of a point; a point never to hang from has nothing to ask."""
-    if point.kind in NEVER:
+    if POINTS[point.kind].never:
         return ()
     asked = []
     if point.rating_n is None:
@@ -72,9 +72,9 @@ def unanswered(point: SurveyPoint) -> tuple[str, ...]:
         asked.append("who states that")
     if point.stated_on is None:
         asked.append("when it was stated")
-    if point.kind == "wall screw" and point.pull_out_n is None:
+    if POINTS[point.kind].in_wall and point.pull_out_n is None:
         asked.append("what it bears straight out of the wall")
-    if point.kind == "handle" and point.made_for is None:
+    if POINTS[point.kind].part and point.made_for is None:
         asked.append("what it was made for")
     return tuple(asked)
 

@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Piece, Problem, RecipeLine, Report, Stock } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { useForms } from "../../ui/useTrade";
 import { LineDetails } from "./LineDetails";
 import { RecipeRows } from "./RecipeRows";
 
@@ -13,16 +14,6 @@ type Props = {
   onCommit: (piece: Piece, label: string) => void;
 };
 
-const FORMS = [
-  ["dome", "all-round dome"],
-  ["fan", "fan, front-facing"],
-  ["sweep", "lopsided sweep"],
-  ["mound", "low mound"],
-  ["horizontal", "horizontal"],
-  ["garden", "garden, several points"],
-  ["forward", "leaning forward"],
-  ["free", "free"],
-] as const;
 const ARRANGEMENTS = [
   ["even", "mixed evenly"],
   ["clusters", "in clusters"],
@@ -38,6 +29,7 @@ const FEET = [
 /** The recipe: varieties, counts, roles. A name that is not in the stores is answered with the nearest. */
 export function StemsTab({ piece, report, stock, problem, onCommit }: Props) {
   const [open, setOpen] = useState<number | null>(null);
+  const forms = useForms();
   const nameOf = (key: string) => stock.varieties[key]?.name ?? key;
   const put = (index: number, line: RecipeLine, label: string) =>
     onCommit({ ...piece, recipe: piece.recipe.map((each, at) => (at === index ? line : each)) }, label);
@@ -50,7 +42,7 @@ export function StemsTab({ piece, report, stock, problem, onCommit }: Props) {
         <Choice
           label="Form"
           value={piece.envelope.form}
-          options={FORMS}
+          options={forms}
           onCommit={(form) =>
             onCommit({ ...piece, envelope: { ...piece.envelope, form } }, "Change the form")
           }

@@ -5,8 +5,9 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
+import { useHangPoints } from "../../ui/useTrade";
 import { withoutPoint, withPoint, withSurveyed } from "./edits";
-import { AXES, HANG_KINDS } from "./kinds";
+import { AXES } from "./kinds";
 import { STEEL } from "./templates";
 import type { RigTabProps } from "./types";
 
@@ -113,6 +114,8 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
   const found = survey?.survey.points.find((each) => each.name === point.surveyed);
   const shown = found ?? point;
   const own = point.surveyed === null;
+  const kinds = useHangPoints();
+  const about = kinds.about(point.kind);
   const aslant = asked.some((words) => words.includes(point.name) && words.includes("° off "));
   const bare = index > 0;
   return (
@@ -130,7 +133,7 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
           label="Kind"
           hideLabel={bare}
           value={shown.kind}
-          options={own ? HANG_KINDS : HANG_KINDS.filter(([kind]) => kind === shown.kind)}
+          options={own ? kinds.options : kinds.options.filter(([kind]) => kind === shown.kind)}
           onCommit={(kind) => put({ kind }, `Change ${point.name}`)}
         />
         {AXES.map(([axis, words]) => (
@@ -219,9 +222,9 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
           />
         </div>
       )}
-      {own && (point.kind === "wall screw" || point.kind === "handle") && (
+      {own && (about?.in_wall || about?.part) && (
         <div className="flex items-center gap-2 pl-4 text-[14px]">
-          {point.kind === "wall screw" ? (
+          {about.in_wall ? (
             <>
               bears straight out of the wall
               <QuantityField

@@ -13,9 +13,10 @@ import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 import { TopBar } from "../../ui/TopBar";
 import { useActs } from "../../ui/useActs";
+import { useHangPoints } from "../../ui/useTrade";
 import { unreached } from "../../ui/useWriteLine";
 import { render } from "../../units/text";
-import { AXES, HANG_KINDS } from "../rig/kinds";
+import { AXES } from "../rig/kinds";
 
 /** The survey of a place: its hang points and fixings, what each may carry and who says so; for every event there. */
 export function SurveyPlace() {
@@ -177,6 +178,8 @@ type RowProps = {
 
 function Row({ point, index, open, problem, onCommit, onRemove }: RowProps) {
   const bare = index > 0;
+  const kinds = useHangPoints();
+  const about = kinds.about(point.kind);
   const words = (
     label: string,
     key: "name" | "stated_by" | "stated_on" | "made_for" | "note",
@@ -213,7 +216,7 @@ function Row({ point, index, open, problem, onCommit, onRemove }: RowProps) {
           label="Kind"
           hideLabel={bare}
           value={point.kind}
-          options={HANG_KINDS}
+          options={kinds.options}
           onCommit={(kind) => onCommit({ kind })}
         />
         {AXES.map(([axis, label]) => (
@@ -238,9 +241,8 @@ function Row({ point, index, open, problem, onCommit, onRemove }: RowProps) {
         </Button>
       </div>
       <div className="mt-1 flex flex-wrap items-end gap-3 pl-4">
-        {point.kind === "wall screw" && rating(`${point.name}: straight out of the wall`, "pull_out_n")}
-        {point.kind === "handle" &&
-          words(`${point.name}: made for`, "made_for", "such as a sliding door of 60 kg")}
+        {about?.in_wall && rating(`${point.name}: straight out of the wall`, "pull_out_n")}
+        {about?.part && words(`${point.name}: made for`, "made_for", "such as a sliding door of 60 kg")}
         {point.rating_n !== null && (
           <QuantityField
             label={`${point.name}: rated for pulls off plumb up to`}

@@ -3,8 +3,8 @@
 import numpy as np
 
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.placement import dome
-from jolly_trellis.core.placement.form import FormRule
+from jolly_trellis.core.placement.form import FormRule, declare
+from jolly_trellis.core.placement.forms import dome
 
 _POWER = 3.0
 
@@ -15,4 +15,13 @@ def scale(directions_: Array) -> Array:
     return np.asarray(np.repeat(1.0 / size[:, None], 3, axis=1))
 
 
-RULE = FormRule(directions=dome.directions, scale=scale)
+RULE = declare(
+    FormRule(
+        kind="mound",
+        place=40,
+        name="low mound",
+        said=("mound", "low mound"),
+        directions=dome.directions,
+        scale=scale,
+    )
+)

@@ -4,8 +4,8 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.placement import dome
-from jolly_trellis.core.placement.form import FormRule
+from jolly_trellis.core.placement.form import FormRule, declare
+from jolly_trellis.core.placement.forms import dome
 
 LOW_SIDE = rule("Height of a sweep's low side, share of its height", "ratio", 0.45, most=1.0)
 SHORT_SIDE = rule("Reach of a sweep's high side, share of its half width", "ratio", 0.7)
@@ -21,4 +21,13 @@ def scale(directions_: Array) -> Array:
     return stretch
 
 
-RULE = FormRule(directions=dome.directions, scale=scale)
+RULE = declare(
+    FormRule(
+        kind="sweep",
+        place=30,
+        name="lopsided sweep",
+        said=("lopsided", "sweep", "asymmetric"),
+        directions=dome.directions,
+        scale=scale,
+    )
+)

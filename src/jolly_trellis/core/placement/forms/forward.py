@@ -4,8 +4,8 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.placement import dome
-from jolly_trellis.core.placement.form import FormRule
+from jolly_trellis.core.placement.form import FormRule, declare
+from jolly_trellis.core.placement.forms import dome
 
 FRONT_REACH = rule("Reach of a forward form to the front, share of half its depth", "ratio", 1.6)
 BACK_REACH = rule("Reach of a forward form to the back, share of half its depth", "ratio", 0.4)
@@ -18,4 +18,14 @@ def scale(directions_: Array) -> Array:
     return stretch
 
 
-RULE = FormRule(directions=dome.directions, scale=scale, front_facing=True)
+RULE = declare(
+    FormRule(
+        kind="forward",
+        place=70,
+        name="leaning forward",
+        said=("forward", "leaning forward"),
+        directions=dome.directions,
+        scale=scale,
+        front_facing=True,
+    )
+)

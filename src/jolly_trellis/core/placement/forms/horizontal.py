@@ -4,8 +4,8 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.placement import dome
-from jolly_trellis.core.placement.form import FormRule
+from jolly_trellis.core.placement.form import FormRule, declare
+from jolly_trellis.core.placement.forms import dome
 from jolly_trellis.core.stems import Role
 
 DRAWN_OUT = rule("How far a horizontal draws directions to its sides", "ratio", 0.55)
@@ -25,4 +25,14 @@ def directions(role: Role, number: int, turn_rad: float) -> Array:
     return np.asarray(spread / np.linalg.norm(spread, axis=1)[:, None])
 
 
-RULE = FormRule(directions=directions, scale=dome.whole)
+RULE = declare(
+    FormRule(
+        kind="horizontal",
+        place=50,
+        name="horizontal",
+        said=("horizontal",),
+        directions=directions,
+        scale=dome.whole,
+        lengthwise=True,
+    )
+)

@@ -4,7 +4,7 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import Constant, rule
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
-from jolly_trellis.core.placement.form import FormRule
+from jolly_trellis.core.placement.form import FormRule, declare
 from jolly_trellis.core.stems import Role
 
 LOWEST_SHARE = 0.12
@@ -62,4 +62,13 @@ def whole(directions_: Array) -> Array:
     return np.ones_like(directions_)
 
 
-RULE = FormRule(directions=directions, scale=whole)
+RULE = declare(
+    FormRule(
+        kind="dome",
+        place=10,
+        name="all-round dome",
+        said=("dome", "all-round", "round"),
+        directions=directions,
+        scale=whole,
+    )
+)

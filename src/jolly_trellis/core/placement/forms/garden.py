@@ -4,8 +4,8 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.placement import dome
-from jolly_trellis.core.placement.form import SEVERAL_POINTS, FormRule
+from jolly_trellis.core.placement.form import SEVERAL_POINTS, FormRule, declare
+from jolly_trellis.core.placement.forms import dome
 
 UNEVEN = rule("How uneven a garden's heights are", "ratio", 0.22)
 
@@ -18,4 +18,14 @@ def scale(directions_: Array) -> Array:
     return stretch
 
 
-RULE = FormRule(directions=dome.directions, scale=scale, growing_points=SEVERAL_POINTS)
+RULE = declare(
+    FormRule(
+        kind="garden",
+        place=60,
+        name="garden, several points",
+        said=("garden",),
+        directions=dome.directions,
+        scale=scale,
+        growing_points=SEVERAL_POINTS,
+    )
+)

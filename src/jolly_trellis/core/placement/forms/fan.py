@@ -4,8 +4,8 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.placement import dome
-from jolly_trellis.core.placement.form import FormRule
+from jolly_trellis.core.placement.form import FormRule, declare
+from jolly_trellis.core.placement.forms import dome
 from jolly_trellis.core.stems import Role
 
 BACK_SHARE = rule("How far a fan leans back, share of its depth", "ratio", 0.15, most=1.0)
@@ -23,4 +23,15 @@ def directions(role: Role, number: int, turn_rad: float) -> Array:
     return np.asarray(spread / np.linalg.norm(spread, axis=1)[:, None])
 
 
-RULE = FormRule(directions=directions, scale=dome.whole, front_facing=True)
+RULE = declare(
+    FormRule(
+        kind="fan",
+        place=20,
+        name="fan, front-facing",
+        said=("fan", "front-facing", "front facing"),
+        directions=directions,
+        scale=dome.whole,
+        front_facing=True,
+        back=BACK_SHARE,
+    )
+)
