@@ -210,6 +210,7 @@ def _companions(made: Build) -> tuple[CompanionReport, ...]:
             extras=tuple(part.part for part in beside.extras),
             cut_list=cut_list(beside),
             steps=steps(beside),
+            display_l=beside.water.volume_at_l(beside.piece.water_level_m),
             dealt=_dealt(beside),
         )
         for beside, each in zip(made.companions, made.piece.companions, strict=True)

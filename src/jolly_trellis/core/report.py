@@ -110,7 +110,7 @@ class BalanceReport:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CompanionReport:
-    """Another vessel of the composition as worked out: where it stands, its rim over the surface, its parts."""
+    """Another vessel of the composition as worked out: where it stands, its rim, its parts, its litres on show."""
 
     name: str
     x_m: float
@@ -120,6 +120,7 @@ class CompanionReport:
     extras: tuple[Part, ...]
     cut_list: tuple[CutGroup, ...]
     steps: tuple[Step, ...]
+    display_l: float
     dealt: Dealt | None = None
 
 
@@ -196,6 +197,11 @@ class Report:
     ledge: LedgeReport | None = None
     bouquet: BouquetReport | None = None
     dealt: Dealt | None = None
+
+    @property
+    def vessels_l(self) -> tuple[tuple[str, float], ...]:
+        """(name, litres on show) of its own vessel, which has no name here, and of every companion's."""
+        return (("", self.water.display_l), *((each.name, each.display_l) for each in self.companions))
 
 
 def with_seats(piece: Piece, report: Report) -> Piece:

@@ -149,7 +149,7 @@ def _facts(work: PieceWork, report: Report, system: UnitSystem) -> list[tuple[st
         ("mechanic", report.mechanic.name),
         ("high", text_of(length(outline.height_m), system)),
         ("wide", text_of(length(outline.width_m), system)),
-        ("water on show", text_of(volume(report.water.display_l), system)),
+        ("water on show", text_of(volume(sum(litres for _, litres in report.vessels_l)), system)),
     ]
     if report.balance is not None:
         facts.append(("weighs", text_of(mass(report.balance.mass_kg), system)))

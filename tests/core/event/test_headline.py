@@ -11,10 +11,11 @@ from jolly_trellis.core.event.cost import cost_of
 from jolly_trellis.core.event.headline import Headline, headline
 from jolly_trellis.core.event.job import Costing, Made, PieceWork, RigWork
 from jolly_trellis.core.event.needs import needs_of
+from jolly_trellis.core.event.water_rounds import water_rounds
 from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.demo.loading import demo_plan
-from tests.events import larder
+from tests.events import demo_made, job, larder
 from tests.ordinary import conditions, frogs, varieties
 from tests.ordinary import piece as ordinary_piece
 from tests.rigs import run
@@ -101,3 +102,18 @@ def test_every_sheet_of_a_composition_is_in_the_netting() -> None:
     sheets = [*(flat.sheet for each in mechanics for flat in each.flat), report.spill.sheet]
     area = of(Made(pieces=(PieceWork(id=1, piece=ledge, report=report),))).netting_m2
     assert area == pytest.approx(sum(each.width_m * each.length_m for each in sheets))
+
+
+def test_the_water_on_show_is_what_the_first_round_fills_companions_too_and_no_bouquet() -> None:
+    """One sum in two places; the ledge's three vessels each have a pour of their own."""
+    made = demo_made()
+    rounds = water_rounds(job(), made, conditions())
+    assert of(made).water_l == pytest.approx(rounds.fill_l)
+    ledge = next(work for work in made.pieces if work.piece.companions)
+    assert ledge.report is not None
+    pours = [each for each in rounds.fill if each.piece_id == ledge.id]
+    assert [each.vessel for each in pours] == ["", *(each.name for each in ledge.piece.companions)]
+    assert all(each.each_l > 0 for each in pours)
+    carried = {work.id for work in made.pieces if work.piece.bouquet is not None}
+    assert carried
+    assert not carried & {each.piece_id for each in rounds.fill}

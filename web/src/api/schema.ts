@@ -2216,7 +2216,7 @@ export interface components {
         };
         /**
          * CompanionReport
-         * @description Another vessel of the composition as worked out: where it stands, its rim over the surface, its parts.
+         * @description Another vessel of the composition as worked out: where it stands, its rim, its parts, its litres on show.
          */
         readonly CompanionReport: {
             /** Name */
@@ -2234,6 +2234,8 @@ export interface components {
             readonly cut_list: readonly components["schemas"]["CutGroup"][];
             /** Steps */
             readonly steps: readonly components["schemas"]["Step"][];
+            /** Display L */
+            readonly display_l: number;
             readonly dealt?: components["schemas"]["Dealt"] | null;
         };
         /**
@@ -3395,7 +3397,7 @@ export interface components {
          * @description What an event comes to, each piece by its quantity.
          *
          *     `minutes` are of making everything; `cost` and `price` are None while something of them is not known, and
-         *     `unpriced` says how many things that are. `water_l` is at the display level. `netting_m` is
+         *     `unpriced` says how many things that are. `water_l` is what all is filled with to be shown. `netting_m` is
          *     length along the roll of all sheets, `netting_m2` their area. `overhead_kg` is what hangs over people, heavy case,
          *     of which `not_cleared` pieces are not cleared. `failing` pieces in vessels have a verdict that fails;
          *     `not_worked_out` could not be worked out at all, and are in no sum.

@@ -7,6 +7,7 @@ from jolly_trellis.core.event.cost import EventCost
 from jolly_trellis.core.event.gates import cleared
 from jolly_trellis.core.event.job import Made
 from jolly_trellis.core.event.needs import needs_of
+from jolly_trellis.core.event.water_rounds import first_fill
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -14,7 +15,7 @@ class Headline:
     """What an event comes to, each piece by its quantity.
 
     `minutes` are of making everything; `cost` and `price` are None while something of them is not known, and
-    `unpriced` says how many things that are. `water_l` is at the display level. `netting_m` is
+    `unpriced` says how many things that are. `water_l` is what all is filled with to be shown. `netting_m` is
     length along the roll of all sheets, `netting_m2` their area. `overhead_kg` is what hangs over people, heavy case,
     of which `not_cleared` pieces are not cleared. `failing` pieces in vessels have a verdict that fails;
     `not_worked_out` could not be worked out at all, and are in no sum.
@@ -53,7 +54,7 @@ def headline(made: Made, cost: EventCost) -> Headline:
         pieces=sum(piece.quantity for piece, _ in stood) + len(hung),
         stems=sum(each.count for each in needs.stems),
         minutes=float(cost.minutes),
-        water_l=sum(report.water.display_l * piece.quantity for piece, report in known),
+        water_l=sum(each.litres for each in first_fill(made)),
         netting_m=sum(each.sheet.length_m * each.quantity for each in needs.sheets),
         netting_m2=sum(each.sheet.length_m * each.sheet.width_m * each.quantity for each in needs.sheets),
         overhead_kg=sum(report.take_off.heavy_kg for report in over),

@@ -69,17 +69,7 @@ def water_rounds(job: Job, made: Made, conditions: Conditions) -> WaterRounds:
     Source: top-ups and first dry stem as each piece's Drink.
     """
     start = job.filled_at
-    fill = tuple(
-        Pour(
-            piece_id=work.id,
-            piece=work.piece.name,
-            vessel="",
-            each_l=work.report.water.display_l,
-            quantity=work.piece.quantity,
-        )
-        for work in made.pieces
-        if work.report is not None and work.piece.bouquet is None
-    )
+    fill = first_fill(made)
     fill_l = sum(each.litres for each in fill)
     pours = [] if start is None else sorted(_pours(made, start), key=lambda each: (each[0], each[1].piece_id))
     rounds: list[Round] = []
@@ -100,6 +90,16 @@ def water_rounds(job: Job, made: Made, conditions: Conditions) -> WaterRounds:
         not_worked_out=tuple(
             work.piece.name for work in made.pieces if work.report is None and work.piece.bouquet is None
         ),
+    )
+
+
+def first_fill(made: Made) -> tuple[Pour, ...]:
+    """What every vessel is filled with to be shown, companions' too; bouquets are carried. Source: display levels."""
+    return tuple(
+        Pour(piece_id=work.id, piece=work.piece.name, vessel=vessel, each_l=litres, quantity=work.piece.quantity)
+        for work in made.pieces
+        if work.report is not None and work.piece.bouquet is None
+        for vessel, litres in work.report.vessels_l
     )
 
 
