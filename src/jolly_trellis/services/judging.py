@@ -55,6 +55,7 @@ class Progress:
 
 
 _progress: dict[tuple[str, int], Progress] = {}
+_judging: dict[tuple[str, int], threading.Lock] = {}
 _lock = threading.Lock()
 
 
@@ -75,8 +76,11 @@ def judge_all(
     parts = tuple(parts)
     place = (path_of(conn), event_id)
     found: dict[int, Judged] = {}
+    with _lock:
+        alone = _judging.setdefault(place, threading.Lock())
     try:
-        with kept_reports.of(conn, conditions) as kept:
+        # Two who ask for the same event at once would work everything out twice: the second waits, and finds it kept.
+        with alone, kept_reports.of(conn, conditions) as kept:
             for done, each in enumerate(parts):
                 with _lock:
                     _progress[place] = Progress(done=done, of=len(parts))

@@ -27,7 +27,7 @@ export function SettingOut({ eventId, words, problem }: Props) {
           <>
             {" "}
             {done} of {of} worked out.
-            <progress className="mt-3 block w-72" max={of} value={done} aria-label="How far" />
+            <progress className="mt-3 block w-72 accent-leaf" max={of} value={done} aria-label="How far" />
           </>
         )}
       </p>

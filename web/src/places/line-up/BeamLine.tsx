@@ -50,36 +50,44 @@ export function BeamLine({ event }: { event: EventOut }) {
     ],
   };
   return (
-    <section aria-label="Hung work" className="h-[270px] flex-none border-b border-line bg-sheet">
-      <Drawing
-        label="Hung pieces at one scale, from the beam to the floor"
-        layers={[[floor], scene]}
-        bounds={{ xMin: 0, xMax: wide, yMin: 0, yMax: top }}
-        margins={{ left: 40, right: 40, top: 10, bottom: 58 }}
-        overlay={(project) =>
-          hung.map(({ rig, x, bounds }) => {
-            const [middle, under] = project([x + (bounds.xMin + bounds.xMax) / 2, 0]);
-            const state: State = rig.report?.verdict.state ?? "cannot say";
-            return (
-              <button
-                type="button"
-                key={rig.id}
-                onClick={() => void go(`/events/${event.id}/rigs/${rig.id}`)}
-                className="absolute rounded border border-transparent bg-sheet/80 p-0 text-center hover:border-marigold"
-                style={{ left: middle - LABEL_PX / 2, width: LABEL_PX, top: under + 4 }}
-              >
-                <span className="serif line-clamp-2 text-[14px] leading-[1.1]">{rig.part.name}</span>
-                <span
-                  className={`flex items-center justify-center gap-1.5 text-[14px] ${STATE_COLOUR[state]}`}
+    <section
+      aria-label="Hung work"
+      className="flex-none overflow-x-auto overflow-y-hidden border-b border-line bg-sheet"
+    >
+      <div
+        className="h-[270px] print:w-full!"
+        style={{ width: `max(100%, ${1.15 * hung.length * LABEL_PX}px)` }}
+      >
+        <Drawing
+          label="Hung pieces at one scale, from the beam to the floor"
+          layers={[[floor], scene]}
+          bounds={{ xMin: 0, xMax: wide, yMin: 0, yMax: top }}
+          margins={{ left: 40, right: 40, top: 10, bottom: 58 }}
+          overlay={(project) =>
+            hung.map(({ rig, x, bounds }) => {
+              const [middle, under] = project([x + (bounds.xMin + bounds.xMax) / 2, 0]);
+              const state: State = rig.report?.verdict.state ?? "cannot say";
+              return (
+                <button
+                  type="button"
+                  key={rig.id}
+                  onClick={() => void go(`/events/${event.id}/rigs/${rig.id}`)}
+                  className="absolute rounded border border-transparent bg-sheet/80 p-0 text-center hover:border-marigold"
+                  style={{ left: middle - LABEL_PX / 2, width: LABEL_PX, top: under + 4 }}
                 >
-                  <StateMark state={state} size={14} />
-                  {state === "holds" || state === "tight" ? state : "not cleared"}
-                </span>
-              </button>
-            );
-          })
-        }
-      />
+                  <span className="serif line-clamp-2 text-[14px] leading-[1.1]">{rig.part.name}</span>
+                  <span
+                    className={`flex items-center justify-center gap-1.5 text-[14px] ${STATE_COLOUR[state]}`}
+                  >
+                    <StateMark state={state} size={14} />
+                    {state === "holds" || state === "tight" ? state : "not cleared"}
+                  </span>
+                </button>
+              );
+            })
+          }
+        />
+      </div>
     </section>
   );
 }

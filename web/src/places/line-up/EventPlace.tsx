@@ -29,7 +29,11 @@ export function EventPlace() {
   const eventId = Number(useParams().eventId);
   const { system } = useSettings();
   const { event: now, error, fetching, current, lay, reload } = useEvent(eventId);
-  const standing = useQuery({ queryKey: ["standing", eventId], queryFn: () => api.standing(eventId) });
+  const standing = useQuery({
+    queryKey: ["standing", eventId],
+    queryFn: () => api.standing(eventId),
+    enabled: now !== null,
+  });
   const { act, problem, setProblem, conflict, forget } = useActs();
   const attempt = (does: (revision: number) => Promise<EventChange>, words: string) =>
     act(async (over) => lay(await does(over ?? (await current())?.revision ?? 0)), "once", words);

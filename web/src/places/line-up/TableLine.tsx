@@ -39,60 +39,78 @@ export function TableLine({ event }: { event: EventOut }) {
     ],
   };
   return (
-    <section aria-label="Line-up" className="h-[380px] flex-none border-b border-line bg-sheet">
-      <Drawing
-        label="Pieces at one scale on the table line"
-        layers={[[table], scene]}
-        bounds={bounds}
-        margins={{ left: 66, right: 66, top: 20, bottom: 10 + TIERS * TIER_PX }}
-        overlay={(project) => {
-          const [, under] = project([0, bounds.yMin]);
-          const tiers = tiersOf(stood.map(({ x }) => project([x, 0])[0]));
-          return stood.map(({ piece, x, half, up }, index) => {
-            const [left, ground] = project([x - half, up]);
-            const [right, top] = project([x + half, bounds.yMax]);
-            const middle = (left + right) / 2;
-            const labelTop = under + 6 + (tiers[index] ?? 0) * TIER_PX;
-            const worst = worstState(piece);
-            const open = () => void go(`/events/${event.id}/pieces/${piece.id}`);
-            return (
-              <Fragment key={piece.id}>
-                <button
-                  type="button"
-                  tabIndex={-1}
-                  aria-hidden="true"
-                  onClick={open}
-                  className="absolute rounded border border-transparent bg-transparent hover:border-marigold"
-                  style={{ left, width: right - left, top: top - 8, height: Math.max(ground - top + 14, 20) }}
-                />
-                {labelTop > under + 10 && (
-                  <span
+    <section
+      aria-label="Line-up"
+      className="flex-none overflow-x-auto overflow-y-hidden border-b border-line bg-sheet"
+    >
+      <div
+        className="h-[380px] print:w-full!"
+        style={{ width: `max(100%, ${(1.3 * stood.length * LABEL_PX) / TIERS}px)` }}
+      >
+        <Drawing
+          label="Pieces at one scale on the table line"
+          layers={[[table], scene]}
+          bounds={bounds}
+          margins={{ left: 66, right: 66, top: 20, bottom: 10 + TIERS * TIER_PX }}
+          overlay={(project) => {
+            const [, under] = project([0, bounds.yMin]);
+            const tiers = tiersOf(stood.map(({ x }) => project([x, 0])[0]));
+            return stood.map(({ piece, x, half, up }, index) => {
+              const [left, ground] = project([x - half, up]);
+              const [right, top] = project([x + half, bounds.yMax]);
+              const middle = (left + right) / 2;
+              const labelTop = under + 6 + (tiers[index] ?? 0) * TIER_PX;
+              const worst = worstState(piece);
+              const open = () => void go(`/events/${event.id}/pieces/${piece.id}`);
+              return (
+                <Fragment key={piece.id}>
+                  <button
+                    type="button"
+                    tabIndex={-1}
                     aria-hidden="true"
-                    className="absolute w-px bg-line"
-                    style={{ left: middle, top: under, height: labelTop - under }}
+                    onClick={open}
+                    className="absolute rounded border border-transparent bg-transparent hover:border-marigold"
+                    style={{
+                      left,
+                      width: right - left,
+                      top: top - 8,
+                      height: Math.max(ground - top + 14, 20),
+                    }}
                   />
-                )}
-                <button
-                  type="button"
-                  onClick={open}
-                  className="absolute rounded border border-transparent bg-sheet/80 p-0 text-center hover:border-marigold"
-                  style={{ left: middle - LABEL_PX / 2, width: LABEL_PX, top: labelTop, height: TIER_PX - 2 }}
-                >
-                  <span className="serif line-clamp-2 text-[14px] leading-[1.1]">
-                    {`${piece.part.name} ×\u00a0${piece.part.quantity}`}
-                  </span>
-                  <span
-                    className={`flex items-center justify-center gap-1.5 text-[15px] ${STATE_COLOUR[worst]}`}
+                  {labelTop > under + 10 && (
+                    <span
+                      aria-hidden="true"
+                      className="absolute w-px bg-line"
+                      style={{ left: middle, top: under, height: labelTop - under }}
+                    />
+                  )}
+                  <button
+                    type="button"
+                    onClick={open}
+                    className="absolute rounded border border-transparent bg-sheet/80 p-0 text-center hover:border-marigold"
+                    style={{
+                      left: middle - LABEL_PX / 2,
+                      width: LABEL_PX,
+                      top: labelTop,
+                      height: TIER_PX - 2,
+                    }}
                   >
-                    <StateMark state={worst} size={14} />
-                    {worst}
-                  </span>
-                </button>
-              </Fragment>
-            );
-          });
-        }}
-      />
+                    <span className="serif line-clamp-2 text-[14px] leading-[1.1]">
+                      {`${piece.part.name} ×\u00a0${piece.part.quantity}`}
+                    </span>
+                    <span
+                      className={`flex items-center justify-center gap-1.5 text-[15px] ${STATE_COLOUR[worst]}`}
+                    >
+                      <StateMark state={worst} size={14} />
+                      {worst}
+                    </span>
+                  </button>
+                </Fragment>
+              );
+            });
+          }}
+        />
+      </div>
     </section>
   );
 }
