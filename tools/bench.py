@@ -1,6 +1,7 @@
 """./trellis bench: how fast the main things are, printed as JSON with medians and the machine's facts."""
 
 import gzip
+import itertools
 import json
 import os
 import platform
@@ -8,7 +9,9 @@ import random
 import statistics
 import tempfile
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import closing
+from dataclasses import replace
 from pathlib import Path
 
 import httpx2
@@ -24,11 +27,15 @@ from jolly_trellis.core.making_order import lay_out
 from jolly_trellis.core.making_report import making_of
 from jolly_trellis.core.making_search import find_order
 from jolly_trellis.core.method import PROGRAM
+from jolly_trellis.core.piece import Piece
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.network import solve
 from jolly_trellis.core.rigging.resting import settle
 from jolly_trellis.demo.loading import demo_plan
+from jolly_trellis.services import planning
+from jolly_trellis.services.opening import open_studio
 from jolly_trellis.store import codec
+from jolly_trellis.store.plan import Plan, Planned
 from tests import ordinary
 from tests.core.event.test_cutting import items_of, library_rows
 from tests.events import demo_made, job
@@ -182,6 +189,53 @@ def sixty_pieces(server: Served, runs: int) -> list[float]:
         return timed(lambda: client.get(path).raise_for_status(), runs)
 
 
+def event_of_300(folder: Path) -> dict[str, object]:
+    """An event of 300 pieces: opened for the first time, again, and after a restart; edited and undone; its size."""
+    plan = demo_plan()
+    parts = [replace(each.part, name=f"piece {at}") for at, each in enumerate(itertools.islice(_round(plan), 300))]
+    edits = 100
+    with closing(open_studio(folder)) as conn:
+        planned = tuple(Planned(id=at, part=each) for at, each in enumerate(parts, 1))
+        planning.begin(conn, Plan(brief=plan.brief, parts=planned))
+    path, first = "/api/events/1", codec.to_plain(parts[0])
+    with served(folder, demo=False) as server, httpx2.Client(base_url=server.url, timeout=120.0) as client:
+        cold = once(lambda: client.get(path).raise_for_status())
+        warm = timed(lambda: client.get(path).raise_for_status(), 10)
+        changes, undone, revision = [], [], 1
+        for nth in range(edits):
+            body = {"base_revision": revision, "kind": "piece", "part": first | {"water_level_m": 0.05 + nth / 10_000}}
+            begun = time.perf_counter()
+            revision = client.put(f"{path}/parts/1", json=body).raise_for_status().json()["revision"]
+            changes.append(1000 * (time.perf_counter() - begun))
+        for _ in range(edits // 2):
+            begun = time.perf_counter()
+            answer = client.post(f"{path}/undo", json={"base_revision": revision}).raise_for_status()
+            undone.append(1000 * (time.perf_counter() - begun))
+            revision = answer.json()["revision"]
+        ratios = {"edit": spread(changes, aim_ms=100.0), "undo": spread(undone, aim_ms=150.0)}
+    with served(folder, demo=False) as server, httpx2.Client(base_url=server.url, timeout=120.0) as client:
+        again = once(lambda: client.get(path).raise_for_status())
+    data = sum(each.stat().st_size for each in folder.glob("*.sqlite*")) / 1e6
+    return {
+        **ratios,
+        "open_warm": spread(warm, aim_ms=400.0),
+        "open_cold_s": {"s": round(cold, 2), "aim_s": 3.0, "over_aim": round(cold / 3.0, 2)},
+        "open_after_a_restart_s": {"s": round(again, 2)},
+        "data_after_150_revisions": {"mb": round(data, 1), "aim_mb": 10.0},
+    }
+
+
+def _round(plan: Plan) -> Iterator[Planned[Piece]]:
+    return itertools.cycle(plan.pieces)
+
+
+def once(act: Callable[[], object]) -> float:
+    """Seconds that something takes the first time."""
+    begun = time.perf_counter()
+    act()
+    return time.perf_counter() - begun
+
+
 def main() -> None:
     """Measure and print, by the program's own figures."""
     with PROGRAM.open():
@@ -219,6 +273,8 @@ def measured() -> dict[str, object]:
     with tempfile.TemporaryDirectory() as folder, served(Path(folder), demo=True) as server:
         found["open_an_event_of_60"] = spread(sixty_pieces(server, 20), aim_ms=300.0)
         found["api_evaluate_round_trip"] = spread(round_trips(server, 80), aim_ms=20.0)
+        with tempfile.TemporaryDirectory() as other:
+            found["event_of_300"] = event_of_300(Path(other))
         with chromium() as browser:
             page = browser.new_page(viewport={"width": 1280, "height": 800})
             found["pointer_move_to_repaint"] = spread(drags(page, server, 60), aim_ms=50.0)
