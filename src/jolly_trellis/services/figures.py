@@ -1,6 +1,7 @@
 """The book of figures of a studio: its own numbers in the program's, and the editions that events are pinned to."""
 
 import sqlite3
+import threading
 from collections import OrderedDict
 from dataclasses import dataclass
 from datetime import UTC, datetime
@@ -13,6 +14,7 @@ from jolly_trellis.store.connection import transaction
 
 _MOST_KEPT = 64
 _kept: OrderedDict[tuple[object, ...], FigureBook] = OrderedDict()
+_lock = threading.Lock()
 
 
 class NoSuchFigure(Exception):
@@ -51,7 +53,7 @@ def of_event(conn: sqlite3.Connection, event_id: int) -> FigureBook:
 
 def of_edition(conn: sqlite3.Connection, edition: str) -> FigureBook | None:
     """The book of an edition, None for one that is not kept; what it had no number for is the program's."""
-    found = _kept.get(("edition", edition))
+    found = _found(("edition", edition))
     if found is None and edition:
         row = figures.get_edition(conn, edition)
         if row is None:
@@ -119,14 +121,20 @@ def _usable(key: str, own: OwnFigure) -> bool:
 
 
 def _remembered(mark: tuple[object, ...], own: dict[str, OwnFigure]) -> FigureBook:
-    found = _kept.get(mark)
+    found = _found(mark)
     if found is None:
         found = book_of(CONSTANTS, own)
         _keep(mark, found)
     return found
 
 
+def _found(mark: tuple[object, ...]) -> FigureBook | None:
+    with _lock:
+        return _kept.get(mark)
+
+
 def _keep(mark: tuple[object, ...], book: FigureBook) -> None:
-    _kept[mark] = book
-    while len(_kept) > _MOST_KEPT:
-        _kept.popitem(last=False)
+    with _lock:
+        _kept[mark] = book
+        while len(_kept) > _MOST_KEPT:
+            _kept.popitem(last=False)

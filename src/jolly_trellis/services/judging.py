@@ -55,7 +55,7 @@ class Progress:
 
 
 _progress: dict[tuple[str, int], Progress] = {}
-_judging: dict[tuple[str, int], threading.Lock] = {}
+_judging = tuple(threading.Lock() for _ in range(64))
 _lock = threading.Lock()
 
 
@@ -76,8 +76,7 @@ def judge_all(
     parts = tuple(parts)
     place = (path_of(conn), event_id)
     found: dict[int, Judged] = {}
-    with _lock:
-        alone = _judging.setdefault(place, threading.Lock())
+    alone = _judging[hash(place) % len(_judging)]
     try:
         # Two who ask for the same event at once would work everything out twice: the second waits, and finds it kept.
         with alone, kept_reports.of(conn, conditions) as kept:
