@@ -8,7 +8,7 @@ import pytest
 from hypothesis import settings
 
 from jolly_trellis.core.method import PROGRAM
-from jolly_trellis.core.piece import Conditions, Piece
+from jolly_trellis.core.plan.piece import Conditions, Piece
 from jolly_trellis.services.opening import open_studio
 from tests import ordinary
 

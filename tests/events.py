@@ -7,13 +7,13 @@ from functools import cache
 
 from jolly_trellis.catalog import loaders
 from jolly_trellis.core.errors import CoreError
-from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.event.job import Costing, CrewMember, Job, Made, PieceWork, RigWork
 from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.shopping import Shelves
-from jolly_trellis.core.piece import Air
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.materials.supplies import Supply
+from jolly_trellis.core.plan.piece import Air
 from jolly_trellis.core.rigging.assess import assess
-from jolly_trellis.core.supplies import Supply
 from jolly_trellis.demo.loading import demo_plan
 from tests.ordinary import ZONE, conditions, frogs, nettings, piece, varieties
 

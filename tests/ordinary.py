@@ -6,11 +6,13 @@ from functools import cache
 from zoneinfo import ZoneInfo
 
 from jolly_trellis.catalog import loaders
-from jolly_trellis.core.frogs import Frog
+from jolly_trellis.core.materials.frogs import Frog
+from jolly_trellis.core.materials.netting import Netting
+from jolly_trellis.core.materials.stems import Role, Variety
+from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.method import PROGRAM
-from jolly_trellis.core.netting import Netting
-from jolly_trellis.core.piece import (
+from jolly_trellis.core.plan.piece import (
     Air,
     Bouquet,
     Companion,
@@ -23,8 +25,6 @@ from jolly_trellis.core.piece import (
     RecipeLine,
     Setting,
 )
-from jolly_trellis.core.stems import Role, Variety
-from jolly_trellis.core.vessels import ProfilePoint, Vessel
 
 IN_VESSEL = tuple(kind for kind, about in ABOUT.items() if not about.bound)
 ON_BOUQUETS = tuple(kind for kind, about in ABOUT.items() if about.bound)

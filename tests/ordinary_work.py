@@ -2,7 +2,8 @@
 
 from dataclasses import replace
 
-from jolly_trellis.core.piece import (
+from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
+from jolly_trellis.core.plan.piece import (
     Envelope,
     Mechanic,
     People,
@@ -13,7 +14,6 @@ from jolly_trellis.core.piece import (
 )
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.rig import Attachment, HangPoint, Mount, Rig, RigLine
-from jolly_trellis.core.vessels import ProfilePoint, Vessel
 from tests import ordinary, rigs
 from tests.ordinary import recipe
 

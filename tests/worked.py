@@ -18,10 +18,8 @@ from typing import Any
 import numpy as np
 
 from jolly_trellis.core.books.figures import open_book
-from jolly_trellis.core.build import build
-from jolly_trellis.core.choose import choose
+from jolly_trellis.core.building.build import build
 from jolly_trellis.core.errors import CoreError
-from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.event.cost import cost_of
 from jolly_trellis.core.event.days_before import days_before
 from jolly_trellis.core.event.headline import headline
@@ -32,11 +30,13 @@ from jolly_trellis.core.event.roll import CutPlan
 from jolly_trellis.core.event.shopping import shopping
 from jolly_trellis.core.event.tasks import tasks_of
 from jolly_trellis.core.event.water_rounds import water_rounds
-from jolly_trellis.core.making import cut_list, steps
-from jolly_trellis.core.making_report import making_of
+from jolly_trellis.core.judging.choose import choose
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.making.patterns import patterns_of
+from jolly_trellis.core.making.report import making_of
+from jolly_trellis.core.making.steps import cut_list, steps
 from jolly_trellis.core.method import PROGRAM
-from jolly_trellis.core.patterns import patterns_of
-from jolly_trellis.core.piece import (
+from jolly_trellis.core.plan.piece import (
     Air,
     Conditions,
     Counterweight,

@@ -6,10 +6,10 @@ import pytest
 
 from jolly_trellis.catalog import loaders
 from jolly_trellis.catalog.columns import rows_of
-from jolly_trellis.core import netting as nets
+from jolly_trellis.core.materials import netting as nets
+from jolly_trellis.core.materials.stems import HeadForm, Stiffness, Thirst, Variety
+from jolly_trellis.core.materials.vessels import Material, PlanShape, Vessel, check_vessel, volume_below_l
 from jolly_trellis.core.provenance import PROVENANCE_KINDS
-from jolly_trellis.core.stems import HeadForm, Stiffness, Thirst, Variety
-from jolly_trellis.core.vessels import Material, PlanShape, Vessel, check_vessel, volume_below_l
 
 
 def test_there_are_at_least_forty_varieties_with_their_own_keys() -> None:

@@ -6,11 +6,8 @@ from decimal import Decimal
 
 import pytest
 
-from jolly_trellis.core import ranges
 from jolly_trellis.core.books.needs import FromSupply
-from jolly_trellis.core.choose import choose
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.event.buying import buy_stems
 from jolly_trellis.core.event.cost import cost_of
 from jolly_trellis.core.event.job import Costing, Made, PieceWork
@@ -18,13 +15,16 @@ from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.event.roll import cut_plan
 from jolly_trellis.core.event.shopping import shopping
 from jolly_trellis.core.event.water_rounds import water_rounds
+from jolly_trellis.core.judging.choose import choose
+from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.mechanics.about import ABOUT, About, declare
 from jolly_trellis.core.mechanics.fit import Fit
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, weight_kg
-from jolly_trellis.core.piece import Mechanic, Piece
+from jolly_trellis.core.plan import ranges
 from jolly_trellis.core.plan.choices import MECHANICS
+from jolly_trellis.core.plan.piece import Mechanic, Piece
 from jolly_trellis.core.quantities import length
-from jolly_trellis.core.say_it import say_it
+from jolly_trellis.core.say.say_it import say_it
 from tests.events import job, larder, shelves
 from tests.ordinary import conditions, frogs, piece, varieties, vessels
 

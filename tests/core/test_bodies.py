@@ -7,10 +7,10 @@ import numpy as np
 import pytest
 
 from jolly_trellis.core.books import bodies
-from jolly_trellis.core.build import build
+from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks import balance
-from jolly_trellis.core.piece import Counterweight, Insert, Support
-from jolly_trellis.core.vessels import WATER_DENSITY
+from jolly_trellis.core.materials.vessels import WATER_DENSITY
+from jolly_trellis.core.plan.piece import Counterweight, Insert, Support
 from tests.ordinary import beside, bouquet, conditions, on_ledge, piece, vessels
 
 COLUMN = Support(

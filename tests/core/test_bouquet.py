@@ -8,16 +8,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jolly_trellis.core import bouquet as formulas
-from jolly_trellis.core.build import build
+from jolly_trellis.core.building import bouquet as formulas
+from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks import hold_bound, lift_hand
-from jolly_trellis.core.choose import choose
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.making_report import making_of
-from jolly_trellis.core.piece import Bouquet, MechanicKind, Piece
-from jolly_trellis.core.stems import GRAVITY_M_S2
-from jolly_trellis.core.verdicts import Verdict
+from jolly_trellis.core.judging.choose import choose
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.judging.verdicts import Verdict
+from jolly_trellis.core.making.report import making_of
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.plan.piece import Bouquet, MechanicKind, Piece
 from tests.ordinary import ON_BOUQUETS, bouquet, conditions, piece, recipe
 
 

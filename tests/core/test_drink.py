@@ -10,16 +10,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jolly_trellis.core import air
 from jolly_trellis.core.books.water import needed_hours, pooled, run_down
-from jolly_trellis.core.build import build
+from jolly_trellis.core.building.build import build
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.piece import Air, Conditions, Piece, TopUp
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.judging.verdicts import Verdict
+from jolly_trellis.core.materials import air
+from jolly_trellis.core.materials.vessels import volume_below_l
+from jolly_trellis.core.materials.water_table import water_table
+from jolly_trellis.core.plan.piece import Air, Conditions, Piece, TopUp
 from jolly_trellis.core.units import render
-from jolly_trellis.core.verdicts import Verdict
-from jolly_trellis.core.vessels import volume_below_l
-from jolly_trellis.core.water_table import water_table
 from tests.ordinary import ZONE, conditions, piece, round_vessel, stems, vessels
 
 FLARED = round_vessel((0, 0.060), (0.09, 0.110))

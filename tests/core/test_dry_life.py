@@ -7,11 +7,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jolly_trellis.core.air import draw_factor
 from jolly_trellis.core.books.waiting import Stage, first_dry
-from jolly_trellis.core.dry_life import DRY_AT, Reserve, dry_rate, lasts_h, reaches_back_h
-from jolly_trellis.core.piece import Air
-from jolly_trellis.core.water_table import water_table
+from jolly_trellis.core.materials.air import draw_factor
+from jolly_trellis.core.materials.dry_life import DRY_AT, Reserve, dry_rate, lasts_h, reaches_back_h
+from jolly_trellis.core.materials.water_table import water_table
+from jolly_trellis.core.plan.piece import Air
 from tests.ordinary import round_vessel, varieties
 
 

@@ -8,9 +8,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jolly_trellis.core.errors import CoreError, InvalidMeasure, UnknownName
-from jolly_trellis.core.evaluate import evaluate
+from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.method import all_constants
-from jolly_trellis.core.piece import Envelope, Mechanic, Piece, TopUp
+from jolly_trellis.core.plan.piece import Envelope, Mechanic, Piece, TopUp
 from jolly_trellis.core.provenance import PROVENANCE_KINDS
 from jolly_trellis.core.units import render
 from tests.ordinary import conditions, piece, recipe, vessels

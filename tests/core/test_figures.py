@@ -16,7 +16,7 @@ import jolly_trellis.core
 from jolly_trellis.core.books.figures import SPREAD, OwnFigure, book_of, read_book
 from jolly_trellis.core.checks.hang import CONTINGENCY, HANDLING
 from jolly_trellis.core.errors import InvalidMeasure, UnknownName
-from jolly_trellis.core.evaluate import evaluate
+from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.method import CONSTANTS, PROGRAM, all_constants
 from jolly_trellis.core.rigging import lines
 from jolly_trellis.core.rigging.findings import BOND_FACTOR

@@ -8,21 +8,25 @@ from functools import cache, partial
 
 import numpy as np
 
-from jolly_trellis.core import footing, stacks
 from jolly_trellis.core.books import bodies
 from jolly_trellis.core.books.figures import FigureBook, open_book
-from jolly_trellis.core.build import build
+from jolly_trellis.core.building import footing, stacks
+from jolly_trellis.core.building.build import build
+from jolly_trellis.core.building.spills import chain_strength_n
 from jolly_trellis.core.checks import hold_bound, stand_ledge, stand_wind, travel
 from jolly_trellis.core.errors import CoreError
-from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.event.recipes import lasting
 from jolly_trellis.core.event.roll import cut_plan
 from jolly_trellis.core.event.roll_problems import length_problems, netting_problems
-from jolly_trellis.core.making_phases import phases_of
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.judging.report import with_seats
+from jolly_trellis.core.making.phases import phases_of
+from jolly_trellis.core.materials.stems import clump_diameter_m
+from jolly_trellis.core.materials.water_table import stone_most_kg
 from jolly_trellis.core.mechanics.fit import point_strength, seat_moment_n_m
 from jolly_trellis.core.method import CONSTANTS, PROGRAM
-from jolly_trellis.core.piece import (
+from jolly_trellis.core.plan.piece import (
     Air,
     Conditions,
     Mechanic,
@@ -35,15 +39,11 @@ from jolly_trellis.core.piece import (
     TopUp,
     Transport,
 )
-from jolly_trellis.core.report import with_seats
 from jolly_trellis.core.rigging import coverage, lines, states
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.clearances import clearances
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.rig import Hazard, Rig
-from jolly_trellis.core.spills import chain_strength_n
-from jolly_trellis.core.stems import clump_diameter_m
-from jolly_trellis.core.water_table import stone_most_kg
 from jolly_trellis.exchange import rig_card
 from tests import events, ordinary, rigs, worked
 

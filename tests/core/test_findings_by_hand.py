@@ -7,13 +7,13 @@ import numpy as np
 import pytest
 
 from jolly_trellis.core.books import bodies
-from jolly_trellis.core.build import Build, build
+from jolly_trellis.core.building.build import Build, build
 from jolly_trellis.core.checks import hide_carried, hold_bound, stand_ledge
-from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.piece import Mechanic, Piece, Setting, Support, Transport
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.judging.sight import flower_mass, seen_share
+from jolly_trellis.core.judging.verdicts import Finding
+from jolly_trellis.core.plan.piece import Mechanic, Piece, Setting, Support, Transport
 from jolly_trellis.core.rigging.assess import assess
-from jolly_trellis.core.sight import flower_mass, seen_share
-from jolly_trellis.core.verdicts import Finding
 from tests import rigs
 from tests.core.rigging.test_mounts import railed
 from tests.ordinary import bouquet, conditions, on_ledge, piece, recipe, vessels

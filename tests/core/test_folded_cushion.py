@@ -8,10 +8,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics import fit, folded_cushion
 from jolly_trellis.core.mechanics.fit import Fit
-from jolly_trellis.core.piece import Mechanic
-from jolly_trellis.core.vessels import Vessel
+from jolly_trellis.core.plan.piece import Mechanic
 from tests.ordinary import nettings, vessels
 
 BOWL = vessels()["low-bowl-20"]

@@ -8,12 +8,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jolly_trellis.core.build import build
+from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks import hide, see
-from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.piece import Mechanic, People, Piece, Setting, Support
-from jolly_trellis.core.sight import Mass, seen_along, seen_share
-from jolly_trellis.core.verdicts import Verdict
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.judging.sight import Mass, seen_along, seen_share
+from jolly_trellis.core.judging.verdicts import Verdict
+from jolly_trellis.core.plan.piece import Mechanic, People, Piece, Setting, Support
 from tests.ordinary import conditions, piece, recipe, vessels
 
 

@@ -6,11 +6,11 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from jolly_trellis.core.build import build, demand_n_m
+from jolly_trellis.core.building.build import build, demand_n_m
 from jolly_trellis.core.checks import hold, hold_swing
-from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.piece import Piece, RecipeLine
-from jolly_trellis.core.verdicts import Verdict
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.judging.verdicts import Verdict
+from jolly_trellis.core.plan.piece import Piece, RecipeLine
 from tests.ordinary import conditions, piece, recipe, stems
 
 

@@ -8,16 +8,16 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jolly_trellis.core.build import build
+from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks.balance import balance_of
 from jolly_trellis.core.checks.stand import tip_angles_rad
-from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.piece import Air, Conditions, Piece
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.judging.report import Report
+from jolly_trellis.core.judging.verdicts import Verdict
+from jolly_trellis.core.materials.vessels import PlanShape, ProfilePoint, Vessel, shell_centre_m, volume_below_l
+from jolly_trellis.core.plan.piece import Air, Conditions, Piece
 from jolly_trellis.core.provenance import PROVENANCE_KINDS
-from jolly_trellis.core.report import Report
 from jolly_trellis.core.units import render
-from jolly_trellis.core.verdicts import Verdict
-from jolly_trellis.core.vessels import PlanShape, ProfilePoint, Vessel, shell_centre_m, volume_below_l
 from tests.ordinary import conditions, piece, recipe, stems, vessels
 
 FEW = settings(max_examples=15, deadline=None)

@@ -7,15 +7,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jolly_trellis.core import spills
-from jolly_trellis.core.build import build
+from jolly_trellis.core.building import spills
+from jolly_trellis.core.building.build import build
+from jolly_trellis.core.building.footing import Footing, Outline, ledge_edge_m
 from jolly_trellis.core.checks import balance, hang, stand_ledge
 from jolly_trellis.core.errors import InvalidMeasure, UnknownName
-from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.footing import Footing, Outline, ledge_edge_m
-from jolly_trellis.core.piece import Counterweight, Piece, Setting, Spill
-from jolly_trellis.core.stems import GRAVITY_M_S2
-from jolly_trellis.core.verdicts import Verdict
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.judging.verdicts import Verdict
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.plan.piece import Counterweight, Piece, Setting, Spill
 from tests.ordinary import beside, conditions, nettings, on_ledge, piece, recipe
 
 SPILL = Spill(drop_m=0.6, recipe=recipe(ruscus=(8, "base"), gypsophila=(6, "filler")))

@@ -4,12 +4,12 @@ from dataclasses import replace
 
 import pytest
 
-from jolly_trellis.core.build import build
+from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks import drink, hide, hold, hold_fixes, lift, see, stand, travel
-from jolly_trellis.core.evaluate import Inverse, Judge, evaluate
-from jolly_trellis.core.piece import Mechanic, People, Piece, RecipeLine, Setting, Support, Transport
+from jolly_trellis.core.judging.evaluate import Inverse, Judge, evaluate
+from jolly_trellis.core.judging.verdicts import Verdict
+from jolly_trellis.core.plan.piece import Mechanic, People, Piece, RecipeLine, Setting, Support, Transport
 from jolly_trellis.core.units import render
-from jolly_trellis.core.verdicts import Verdict
 from tests.ordinary import conditions, piece, recipe, stems, vessels
 
 WAYS: dict[str, tuple[Judge, Inverse]] = {

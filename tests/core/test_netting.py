@@ -6,9 +6,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jolly_trellis.core import netting as nets
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.netting import Netting
+from jolly_trellis.core.materials import netting as nets
+from jolly_trellis.core.materials.netting import Netting
 
 
 def galvanized(aperture_mm: float, wire_mm: float) -> Netting:

@@ -4,11 +4,11 @@ from dataclasses import replace
 
 import pytest
 
-from jolly_trellis.core.build import build
-from jolly_trellis.core.making_report import MakingReport, making_of
-from jolly_trellis.core.piece import HandPlaced, Piece, Spill
-from jolly_trellis.core.pull_list import preparation_of
-from jolly_trellis.core.shares import shares_of
+from jolly_trellis.core.building.build import build
+from jolly_trellis.core.judging.shares import shares_of
+from jolly_trellis.core.making.pull_list import preparation_of
+from jolly_trellis.core.making.report import MakingReport, making_of
+from jolly_trellis.core.plan.piece import HandPlaced, Piece, Spill
 from tests.ordinary import beside, conditions, on_ledge, piece, recipe, varieties
 
 

@@ -6,8 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jolly_trellis.core.build import build
-from jolly_trellis.core.say_it import Understood, find_variety, role_of, say_it
+from jolly_trellis.core.building.build import build
+from jolly_trellis.core.say.say_it import Understood, find_variety, role_of, say_it
 from jolly_trellis.core.units import UnitSystem, render
 from tests.ordinary import conditions, piece, varieties, vessels
 

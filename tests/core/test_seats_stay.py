@@ -5,11 +5,11 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from jolly_trellis.core.build import build
+from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks import hold, hold_swing
-from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.piece import Envelope, Mechanic, Piece
-from jolly_trellis.core.report import with_seats
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.judging.report import with_seats
+from jolly_trellis.core.plan.piece import Envelope, Mechanic, Piece
 from tests.ordinary import beside, conditions, piece, recipe, stems, vessels
 
 

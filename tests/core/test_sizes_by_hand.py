@@ -6,20 +6,21 @@ from itertools import pairwise
 
 import pytest
 
-from jolly_trellis.core import netting as nets
-from jolly_trellis.core import patterns, spills, stacks
 from jolly_trellis.core.books.water import along_drive_m, slop_m
-from jolly_trellis.core.build import build, companion_piece
+from jolly_trellis.core.building import spills, stacks
+from jolly_trellis.core.building.build import build, companion_piece
+from jolly_trellis.core.building.extras import _of_insert, insert_sizes_m
 from jolly_trellis.core.checks.travel import SPILL_TRAY, journey_of
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.extras import _of_insert, insert_sizes_m
-from jolly_trellis.core.making import cut_list, notices
-from jolly_trellis.core.making_order import lay_out
+from jolly_trellis.core.making import patterns
+from jolly_trellis.core.making.order import lay_out
+from jolly_trellis.core.making.steps import cut_list, notices
+from jolly_trellis.core.materials import netting as nets
+from jolly_trellis.core.materials.vessels import inside_size_m, level_for_volume_m, volume_below_l
 from jolly_trellis.core.mechanics import fills, lattices, rings, rolls, stacked_pair
 from jolly_trellis.core.mechanics.fit import Fit, cells_free, taped_share
-from jolly_trellis.core.piece import Insert, Mechanic, Spill, Transport
+from jolly_trellis.core.plan.piece import Insert, Mechanic, Spill, Transport
 from jolly_trellis.core.units import american_gauge_m
-from jolly_trellis.core.vessels import inside_size_m, level_for_volume_m, volume_below_l
 from tests.ordinary import beside, conditions, nettings, on_ledge, piece, recipe, vessels
 
 BOWL = vessels()["low-bowl-20"]

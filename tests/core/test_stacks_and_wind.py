@@ -5,15 +5,15 @@ from dataclasses import replace
 
 import pytest
 
-from jolly_trellis.core import stacks
 from jolly_trellis.core.books import bodies
-from jolly_trellis.core.build import build
+from jolly_trellis.core.building import stacks
+from jolly_trellis.core.building.build import build
+from jolly_trellis.core.building.extras import lining_strip_m, wrap_length_m
 from jolly_trellis.core.checks import balance, stand, stand_wind
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.extras import lining_strip_m, wrap_length_m
-from jolly_trellis.core.piece import Insert, Mechanic, Piece, Setting, Support
-from jolly_trellis.core.verdicts import Verdict
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.judging.verdicts import Verdict
+from jolly_trellis.core.plan.piece import Insert, Mechanic, Piece, Setting, Support
 from tests.ordinary import conditions, piece, vessels
 
 CYLINDER = Support(

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jolly_trellis.core import stems
+from jolly_trellis.core.materials import stems
 from tests.ordinary import varieties
 
 

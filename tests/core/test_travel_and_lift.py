@@ -7,12 +7,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jolly_trellis.core.books import water
-from jolly_trellis.core.build import build
+from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks import lift, travel
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.piece import Insert, Mechanic, Piece, Support, Transport
-from jolly_trellis.core.verdicts import Verdict
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.judging.verdicts import Verdict
+from jolly_trellis.core.plan.piece import Insert, Mechanic, Piece, Support, Transport
 from tests.ordinary import conditions, piece, vessels
 
 BOXED = Transport(box_wall_m=0.2)

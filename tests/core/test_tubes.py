@@ -7,15 +7,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jolly_trellis.core.build import build
+from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks import drink
 from jolly_trellis.core.checks.drink_own import own_lasts
-from jolly_trellis.core.dry_life import dry_rate
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.piece import Piece, RecipeLine, StemTube, WaterSource
-from jolly_trellis.core.tubes import cap_down_full_ml, hours_of_water, upright_ml, usable_ml
-from jolly_trellis.core.verdicts import Verdict
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.judging.verdicts import Verdict
+from jolly_trellis.core.materials.dry_life import dry_rate
+from jolly_trellis.core.materials.tubes import cap_down_full_ml, hours_of_water, upright_ml, usable_ml
+from jolly_trellis.core.plan.piece import Piece, RecipeLine, StemTube, WaterSource
 from tests.ordinary import conditions, piece, varieties, vessels
 
 DEEP = StemTube(cap_seals=True)

@@ -2,8 +2,8 @@
 
 import pytest
 
+from jolly_trellis.core.judging.verdicts import Finding, conclude, finding, state_of, utilisation
 from jolly_trellis.core.quantities import length, phrase
-from jolly_trellis.core.verdicts import Finding, conclude, finding, state_of, utilisation
 
 
 def found(used: float) -> Finding:

@@ -5,17 +5,17 @@ from datetime import datetime
 
 import pytest
 
-from jolly_trellis.core.air import draw_factor
 from jolly_trellis.core.books.waiting import stages_of
 from jolly_trellis.core.books.water import MOST_HOURS
-from jolly_trellis.core.build import Build, build
+from jolly_trellis.core.building.build import Build, build
 from jolly_trellis.core.checks import drink
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.evaluate import evaluate
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.judging.verdicts import Finding, Verdict
+from jolly_trellis.core.materials.air import draw_factor
 from jolly_trellis.core.mechanics.blocks import FIBRE_DELIVERS
-from jolly_trellis.core.piece import Air, Conditions, Mechanic, Piece, Transport
+from jolly_trellis.core.plan.piece import Air, Conditions, Mechanic, Piece, Transport
 from jolly_trellis.core.units import render
-from jolly_trellis.core.verdicts import Finding, Verdict
 from tests.ordinary import ZONE, bouquet, conditions, piece, recipe
 
 EVEN = Air(temperature_c=20.0, relative_humidity=0.6)

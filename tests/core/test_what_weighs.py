@@ -6,13 +6,15 @@ import pytest
 
 from jolly_trellis.catalog import loaders
 from jolly_trellis.core.books import bodies
-from jolly_trellis.core.build import Build, build
+from jolly_trellis.core.building.build import Build, build
 from jolly_trellis.core.checks import balance, lift, lift_hand, travel
-from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.event.job import Made, PieceWork, RigWork
 from jolly_trellis.core.event.needs import Needs, needs_of, tube_supply
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.judging.verdicts import Case
+from jolly_trellis.core.materials.tubes import held_ml, line_water_kg
 from jolly_trellis.core.mechanics.sizing import ABOUT
-from jolly_trellis.core.piece import (
+from jolly_trellis.core.plan.piece import (
     Bouquet,
     Counterweight,
     Insert,
@@ -29,8 +31,6 @@ from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.loads import take_off
 from jolly_trellis.core.rigging.rig import Armature, Drop, Rig
-from jolly_trellis.core.tubes import held_ml, line_water_kg
-from jolly_trellis.core.verdicts import Case
 from tests import rigs
 from tests.ordinary import IN_VESSEL, ON_BOUQUETS, beside, bouquet, conditions, on_ledge, piece, vessels
 

@@ -6,9 +6,9 @@ from dataclasses import replace
 import pdfplumber
 import pytest
 
-from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.making_report import making_of
-from jolly_trellis.core.piece import Making, Piece, Spill
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.making.report import making_of
+from jolly_trellis.core.plan.piece import Making, Piece, Spill
 from jolly_trellis.core.quantities import length
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.bench_card import to_cut, write_card

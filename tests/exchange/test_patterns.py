@@ -12,9 +12,9 @@ import trimesh
 from svgelements import SVG
 from svgelements import Path as SvgPath
 
-from jolly_trellis.core.build import build
-from jolly_trellis.core.patterns import Pattern, patterns_of, ring_pattern, strip_pattern
-from jolly_trellis.core.piece import Mechanic, Piece
+from jolly_trellis.core.building.build import build
+from jolly_trellis.core.making.patterns import Pattern, patterns_of, ring_pattern, strip_pattern
+from jolly_trellis.core.plan.piece import Mechanic, Piece
 from jolly_trellis.core.units import UnitSystem, render
 from jolly_trellis.exchange.pattern_dxf import write_dxf
 from jolly_trellis.exchange.pattern_pdf import MARGIN_M, OVERLAP_M, Paper, tiles, write_pdf

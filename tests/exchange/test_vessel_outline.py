@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.vessels import volume_below_l
+from jolly_trellis.core.materials.vessels import volume_below_l
 from jolly_trellis.exchange.vessel_outline import check_fill, read_svg, read_table
 from tests.ordinary import round_vessel
 

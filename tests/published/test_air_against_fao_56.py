@@ -5,7 +5,7 @@ Rows for 20 and 30 °C as printed; the others from memory, and they agree with t
 
 import pytest
 
-from jolly_trellis.core.air import saturation_vapour_pressure_kpa
+from jolly_trellis.core.materials.air import saturation_vapour_pressure_kpa
 
 TABLE_2_3 = [
     (1.0, 0.657),

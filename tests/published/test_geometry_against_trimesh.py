@@ -6,8 +6,8 @@ import trimesh
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jolly_trellis.core import vessels
-from jolly_trellis.core.vessels import PlanShape, ProfilePoint, Vessel
+from jolly_trellis.core.materials import vessels
+from jolly_trellis.core.materials.vessels import PlanShape, ProfilePoint, Vessel
 
 SIDES = 720
 

@@ -12,12 +12,12 @@ import numpy as np
 import pytest
 from scipy.optimize import linprog
 
-from jolly_trellis.core import vessels
-from jolly_trellis.core.build import Build, build
+from jolly_trellis.core.building.build import Build, build
 from jolly_trellis.core.checks.balance import DIRECTIONS, Balance, balance_of, water_rise_m
 from jolly_trellis.core.checks.stand import energy_to_tip_j, push_to_tip_n, tip_angle_rad, tip_angles_rad
 from jolly_trellis.core.geometry import azimuth_rays
-from jolly_trellis.core.stems import GRAVITY_M_S2
+from jolly_trellis.core.materials import vessels
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from tests.ordinary import conditions, piece
 from tests.ordinary import vessels as catalogue
 

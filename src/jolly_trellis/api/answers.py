@@ -6,9 +6,9 @@ from pydantic import BaseModel, Field
 
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.headline import Headline
-from jolly_trellis.core.piece import Piece
+from jolly_trellis.core.judging.report import Report
+from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.quantities import Phrase
-from jolly_trellis.core.report import Report
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services.settling import ToSettle

@@ -8,13 +8,13 @@ from pydantic import TypeAdapter
 
 from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.models import EvaluatePiece, SayIt
-from jolly_trellis.core.build import build
-from jolly_trellis.core.choose import Option
-from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.making_report import MakingReport, making_of
-from jolly_trellis.core.patterns import patterns_of
-from jolly_trellis.core.report import Report
-from jolly_trellis.core.say_it import Understood, say_it
+from jolly_trellis.core.building.build import build
+from jolly_trellis.core.judging.choose import Option
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.judging.report import Report
+from jolly_trellis.core.making.patterns import patterns_of
+from jolly_trellis.core.making.report import MakingReport, making_of
+from jolly_trellis.core.say.say_it import Understood, say_it
 from jolly_trellis.exchange.pattern_dxf import write_dxf
 from jolly_trellis.exchange.pattern_pdf import Paper, write_pdf
 from jolly_trellis.exchange.pattern_svg import write_svg

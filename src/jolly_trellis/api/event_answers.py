@@ -7,8 +7,8 @@ from fastapi.responses import Response
 from pydantic import TypeAdapter
 
 from jolly_trellis.api.answers import EventHead, Problem
-from jolly_trellis.core.piece import Piece
 from jolly_trellis.core.plan.parts import Part, PartKind, kind_of
+from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services import figures, judging
 from jolly_trellis.services.conditions import conditions_of

@@ -12,7 +12,7 @@ from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.core.books.figures import FigureBook, read_book
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.method import CONSTANTS
-from jolly_trellis.core.piece import Piece
+from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.rigging.survey import Survey, SurveyPoint

@@ -26,7 +26,7 @@ from jolly_trellis.core.event.recipes import (
     tall_and_low,
 )
 from jolly_trellis.core.event.shopping import Shopping
-from jolly_trellis.core.piece import RecipeLine
+from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.pattern_pdf import Paper
 from jolly_trellis.exchange.shopping_list import write_csv, write_pdf

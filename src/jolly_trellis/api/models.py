@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from jolly_trellis.api.sent import In, Sent
-from jolly_trellis.core.piece import Piece
+from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.store.plan import Brief

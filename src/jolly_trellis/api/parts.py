@@ -7,8 +7,8 @@ from jolly_trellis.api.answers import EventChange
 from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.event_answers import change_out
 from jolly_trellis.api.models import ApplyFix, BasedOn, PutPart
-from jolly_trellis.core.making_report import making_of
-from jolly_trellis.core.piece import Piece
+from jolly_trellis.core.making.report import making_of
+from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.rigging.snip import snip
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.bench_card import write_card

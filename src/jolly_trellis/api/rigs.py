@@ -4,7 +4,7 @@ from fastapi import APIRouter
 
 from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.rig_models import AssessRig, PutSurvey, SizeFinished, SnipLine, SurveyOut
-from jolly_trellis.core.piece import Conditions
+from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.rigging.armatures import for_finished
 from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.fixes import RigFix, fixes_of

@@ -13,7 +13,7 @@ from pydantic import Field as Described
 from pydantic_core import CoreSchema, core_schema
 
 from jolly_trellis.core.plan.choices import OneOf
-from jolly_trellis.core.ranges import Many, Range, Text
+from jolly_trellis.core.plan.ranges import Many, Range, Text
 from jolly_trellis.store import codec
 
 

@@ -6,15 +6,15 @@ from pydantic import BaseModel, Field
 
 from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.catalog.columns import HeldKind
-from jolly_trellis.core.frogs import Frog, FrogKind
-from jolly_trellis.core.netting import Netting
-from jolly_trellis.core.piece import Form, MechanicKind
+from jolly_trellis.core.materials.frogs import Frog, FrogKind
+from jolly_trellis.core.materials.netting import Netting
+from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.materials.supplies import Supply
+from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
+from jolly_trellis.core.plan.piece import Form, MechanicKind
 from jolly_trellis.core.rigging.hang_points import HangKind
 from jolly_trellis.core.rigging.lines import Fitting, LineKind
-from jolly_trellis.core.stems import Variety
-from jolly_trellis.core.supplies import Supply
 from jolly_trellis.core.units import UnitSystem
-from jolly_trellis.core.vessels import ProfilePoint, Vessel
 from jolly_trellis.store.stock_history import Deleted
 
 

@@ -5,11 +5,11 @@ from typing import Any
 
 from jolly_trellis.catalog.columns import rows_of
 from jolly_trellis.catalog.rows import StoreKind
-from jolly_trellis.core.frogs import Frog
-from jolly_trellis.core.netting import Netting
-from jolly_trellis.core.stems import Variety
-from jolly_trellis.core.supplies import Supply
-from jolly_trellis.core.vessels import Vessel
+from jolly_trellis.core.materials.frogs import Frog
+from jolly_trellis.core.materials.netting import Netting
+from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.materials.supplies import Supply
+from jolly_trellis.core.materials.vessels import Vessel
 
 
 def varieties() -> tuple[Variety, ...]:

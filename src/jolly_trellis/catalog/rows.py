@@ -13,13 +13,13 @@ from importlib.resources import files
 from typing import Any, Literal
 
 from jolly_trellis.catalog.cells import BadCell, Row, choice, flag, number, provenance, whole
-from jolly_trellis.core.frogs import Frog
-from jolly_trellis.core.netting import Netting, pitch_across_m
+from jolly_trellis.core.materials.frogs import Frog
+from jolly_trellis.core.materials.netting import Netting, pitch_across_m
+from jolly_trellis.core.materials.stems import Variety, VarietyProvenance
+from jolly_trellis.core.materials.supplies import Supply
+from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel, check_vessel
 from jolly_trellis.core.plan.field_table import FieldOf, field_table
-from jolly_trellis.core.ranges import label_of
-from jolly_trellis.core.stems import Variety, VarietyProvenance
-from jolly_trellis.core.supplies import Supply
-from jolly_trellis.core.vessels import ProfilePoint, Vessel, check_vessel
+from jolly_trellis.core.plan.ranges import label_of
 
 StoreKind = Literal["vessel", "netting", "frog", "variety", "supply"]
 KINDS: Mapping[StoreKind, type] = {

@@ -5,7 +5,7 @@ from typing import cast
 import numpy as np
 import numpy.typing as npt
 
-from jolly_trellis.core.vessels import PlanShape
+from jolly_trellis.core.materials.vessels import PlanShape
 
 Array = npt.NDArray[np.float64]
 Flags = npt.NDArray[np.bool_]

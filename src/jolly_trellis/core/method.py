@@ -3,30 +3,9 @@
 from collections.abc import Mapping
 from types import ModuleType
 
-from jolly_trellis.core import (
-    air,
-    bouquet,
-    build,
-    choose,
-    dry_life,
-    extras,
-    footing,
-    making,
-    making_order,
-    making_phases,
-    netting,
-    pull_list,
-    sides,
-    sight,
-    spills,
-    stacks,
-    stems,
-    tubes,
-    vessels,
-    water_table,
-)
 from jolly_trellis.core.books import bodies, waiting, water
 from jolly_trellis.core.books.figures import Constant, FigureBook, book_of
+from jolly_trellis.core.building import bouquet, build, extras, footing, spills, stacks
 from jolly_trellis.core.checks import (
     drink,
     drink_carried,
@@ -47,6 +26,12 @@ from jolly_trellis.core.checks import (
     travel,
 )
 from jolly_trellis.core.event import days_before, job, packing, recipes, roll, roll_problems, task, water_rounds
+from jolly_trellis.core.judging import choose, sides, sight
+from jolly_trellis.core.making import order as making_order
+from jolly_trellis.core.making import phases as making_phases
+from jolly_trellis.core.making import pull_list
+from jolly_trellis.core.making import steps as making
+from jolly_trellis.core.materials import air, dry_life, netting, stems, tubes, vessels, water_table
 from jolly_trellis.core.mechanics import (
     blocks,
     bound,

@@ -10,12 +10,12 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, Frame, KeepInFrame, Paragraph
 
-from jolly_trellis.core.making_report import Gate, MakingReport, MakingStep
+from jolly_trellis.core.judging.report import CutGroup, Report
+from jolly_trellis.core.making.report import Gate, MakingReport, MakingStep
+from jolly_trellis.core.materials.netting import Sheet
 from jolly_trellis.core.mechanics.sized import Part
-from jolly_trellis.core.netting import Sheet
-from jolly_trellis.core.piece import Piece
+from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.quantities import Quantity, cut_length, length, level_least, level_most
-from jolly_trellis.core.report import CutGroup, Report
 from jolly_trellis.core.units import UnitSystem, cut_length_text, render, text_of
 from jolly_trellis.exchange.pattern_pdf import SIZES, Paper
 from jolly_trellis.exchange.section_drawing import Side, draw_section

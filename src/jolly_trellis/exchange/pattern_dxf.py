@@ -7,7 +7,7 @@ from ezdxf.document import Drawing
 from ezdxf.enums import TextEntityAlignment
 from ezdxf.tools.standards import setup_linetypes
 
-from jolly_trellis.core.patterns import Pattern
+from jolly_trellis.core.making.patterns import Pattern
 from jolly_trellis.exchange.pattern_svg import GAP_M, LAYERS
 
 _COLOURS = {"CUT": 7, "FOLD": 5, "MARK": 8}

@@ -8,7 +8,7 @@ from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
-from jolly_trellis.core.patterns import Pattern
+from jolly_trellis.core.making.patterns import Pattern
 
 Paper = Literal["A4", "Letter"]
 SIZES = {"A4": A4, "Letter": LETTER}

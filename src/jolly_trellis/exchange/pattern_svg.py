@@ -2,7 +2,7 @@
 
 from xml.sax.saxutils import escape
 
-from jolly_trellis.core.patterns import Layer, Pattern
+from jolly_trellis.core.making.patterns import Layer, Pattern
 
 GAP_M = 0.02
 LAYERS: tuple[Layer, ...] = ("CUT", "FOLD", "MARK")

@@ -7,9 +7,9 @@ from typing import Literal
 from reportlab.lib.colors import Color, HexColor
 from reportlab.pdfgen.canvas import Canvas
 
-from jolly_trellis.core.piece import Companion, Piece
-from jolly_trellis.core.report import PlacedStem, Report
-from jolly_trellis.core.vessels import Vessel, inside_size_m
+from jolly_trellis.core.judging.report import PlacedStem, Report
+from jolly_trellis.core.materials.vessels import Vessel, inside_size_m
+from jolly_trellis.core.plan.piece import Companion, Piece
 
 Side = Literal["front", "side"]
 Box = tuple[float, float, float, float]

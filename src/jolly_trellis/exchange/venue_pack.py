@@ -16,8 +16,8 @@ from jolly_trellis.core.event.job import Job, Made, PieceWork, RigWork
 from jolly_trellis.core.event.schedule import Timed
 from jolly_trellis.core.event.shopping import Shopping
 from jolly_trellis.core.event.water_rounds import Pour, WaterRounds
+from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.quantities import length, mass, pull, volume
-from jolly_trellis.core.report import Report
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.units import UnitSystem, render, text_of

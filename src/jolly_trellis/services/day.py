@@ -7,7 +7,7 @@ from datetime import datetime
 from jolly_trellis.core.event.day import Day, Remedy, day_of, put_on_site
 from jolly_trellis.core.event.job import CrewMember, Lock
 from jolly_trellis.core.event.tasks import tasks_of
-from jolly_trellis.core.piece import RecipeLine
+from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.services import event_work, long_work, planning
 from jolly_trellis.services.conditions import check_brief
 from jolly_trellis.services.event_work import EventWork

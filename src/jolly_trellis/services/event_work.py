@@ -14,9 +14,9 @@ from jolly_trellis.core.event.roll import CutPlan, cut_plan, keeping_cut
 from jolly_trellis.core.event.roll_problems import Larder, MaterialPlan
 from jolly_trellis.core.event.shopping import Shelves, Shopping, shopping
 from jolly_trellis.core.event.water_rounds import WaterRounds, water_rounds
+from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.method import PROGRAM
-from jolly_trellis.core.piece import Conditions
-from jolly_trellis.core.report import Report
+from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services import judging, long_work, planning, rigging

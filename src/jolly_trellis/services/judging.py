@@ -5,20 +5,20 @@ import threading
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from jolly_trellis.core import ranges
-from jolly_trellis.core.choose import Option, choose
 from jolly_trellis.core.errors import CoreError, InvalidMeasure, Unfinished
-from jolly_trellis.core.evaluate import evaluate
-from jolly_trellis.core.piece import Conditions, Piece
+from jolly_trellis.core.judging.choose import Option, choose
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.judging.report import Report
+from jolly_trellis.core.judging.report import with_seats as seats_kept
+from jolly_trellis.core.judging.verdicts import Verdict
+from jolly_trellis.core.plan import ranges
 from jolly_trellis.core.plan.parts import Part
+from jolly_trellis.core.plan.piece import Conditions, Piece
 from jolly_trellis.core.quantities import phrase
-from jolly_trellis.core.report import Report
-from jolly_trellis.core.report import with_seats as seats_kept
 from jolly_trellis.core.rigging import lines
 from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.rig import Rig
-from jolly_trellis.core.verdicts import Verdict
 from jolly_trellis.services import kept_reports, rigging
 from jolly_trellis.services.conditions import conditions_of, path_of, stock_of
 from jolly_trellis.services.kept_reports import KeptReports

@@ -19,9 +19,9 @@ from pathlib import Path
 
 from pydantic import TypeAdapter, ValidationError
 
-from jolly_trellis.core.piece import Conditions
+from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.plan.parts import Part, PartKind, kind_of
-from jolly_trellis.core.report import Report
+from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.services.conditions import mark_of, path_of
 from jolly_trellis.store import codec

@@ -9,9 +9,9 @@ from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.roll import CutPlan, cut_plan, keeping_cut
 from jolly_trellis.core.event.roll_problems import Material, MaterialPlan
-from jolly_trellis.core.netting import Netting
+from jolly_trellis.core.materials.netting import Netting
+from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.quantities import phrase
-from jolly_trellis.core.supplies import Supply
 from jolly_trellis.services import event_work, long_work
 from jolly_trellis.services.event_work import EventWork
 from jolly_trellis.services.long_work import Running

@@ -8,12 +8,12 @@ from typing import Any, get_args
 
 from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.catalog.rows import KINDS, StoreKind
-from jolly_trellis.core.frogs import Frog
-from jolly_trellis.core.netting import Netting
+from jolly_trellis.core.materials.frogs import Frog
+from jolly_trellis.core.materials.netting import Netting
+from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.materials.supplies import Supply
+from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
 from jolly_trellis.core.plan.field_table import FieldOf, field_table
-from jolly_trellis.core.stems import Variety
-from jolly_trellis.core.supplies import Supply
-from jolly_trellis.core.vessels import ProfilePoint, Vessel
 from jolly_trellis.store import codec
 
 _VESSEL = "SELECT * FROM vessel ORDER BY position, key"

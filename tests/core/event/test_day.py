@@ -5,7 +5,6 @@ from datetime import timedelta
 
 import pytest
 
-from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.event.day import Day, day_of
 from jolly_trellis.core.event.gates import gate_of
 from jolly_trellis.core.event.job import CrewMember, Job, Lock, Made, PieceWork, RigWork
@@ -13,7 +12,8 @@ from jolly_trellis.core.event.schedule import solve
 from jolly_trellis.core.event.task import FLOWER_WITHIN, GREEN_WITHIN, Task
 from jolly_trellis.core.event.tasks import tasks_of
 from jolly_trellis.core.event.tasks_there import in_rig_order
-from jolly_trellis.core.piece import Spill
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.plan.piece import Spill
 from jolly_trellis.core.units import render
 from tests import rigs
 from tests.day_check import problems_of

@@ -15,7 +15,7 @@ from jolly_trellis.core.event.job import Made
 from jolly_trellis.core.event.needs import StemNeed, needs_of
 from jolly_trellis.core.event.roll import CutPlan, cut_plan
 from jolly_trellis.core.event.water_rounds import TOGETHER, water_rounds
-from jolly_trellis.core.piece import TopUp
+from jolly_trellis.core.plan.piece import TopUp
 from tests.events import demo_made, job, larder, one_bowl
 from tests.ordinary import conditions, varieties
 

@@ -6,12 +6,12 @@ from dataclasses import replace
 import pytest
 
 from jolly_trellis.core.books.needs import FromFrogs, FromNetting, FromSupply
-from jolly_trellis.core.evaluate import evaluate
 from jolly_trellis.core.event.job import Made, PieceWork
 from jolly_trellis.core.event.needs import needs_of
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.mechanics.pin_frog import FROG_USES
-from jolly_trellis.core.piece import Mechanic, MechanicKind, Piece
-from jolly_trellis.core.report import Report
+from jolly_trellis.core.plan.piece import Mechanic, MechanicKind, Piece
 from jolly_trellis.core.rigging.lines import LineSpec, supply_of
 from tests.events import demo_made, one_bowl, supplies
 from tests.ordinary import IN_VESSEL, conditions, piece

@@ -9,7 +9,7 @@ from jolly_trellis.core.event.job import Made
 from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.event.roll import KEPT_LENGTH, CutPlan, acts_of, cut_plan, keeping_cut
 from jolly_trellis.core.event.roll_problems import MaterialPlan, Remnant, left_out_of
-from jolly_trellis.core.netting import pitch_across_m, pitch_along_m, whole_cells
+from jolly_trellis.core.materials.netting import pitch_across_m, pitch_along_m, whole_cells
 from jolly_trellis.core.units import render
 from tests.cutting_check import problems_of
 from tests.events import demo_made, larder, one_bowl

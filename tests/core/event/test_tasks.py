@@ -22,8 +22,8 @@ from jolly_trellis.core.event.task import (
     span_of,
 )
 from jolly_trellis.core.event.tasks import tasks_of
-from jolly_trellis.core.making import MINUTES_PER_STEM
-from jolly_trellis.core.piece import TopUp
+from jolly_trellis.core.making.steps import MINUTES_PER_STEM
+from jolly_trellis.core.plan.piece import TopUp
 from tests.events import at, demo_made, job, one_bowl
 from tests.ordinary import varieties
 

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.netting import pitch_along_m
+from jolly_trellis.core.materials.netting import pitch_along_m
 from jolly_trellis.core.rigging.armatures import (
     cane_span_m,
     canes_across,

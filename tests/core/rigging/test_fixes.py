@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import pytest
 
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.fixes import RigFix, bond_for, fixes_of, stronger_line
@@ -11,7 +12,6 @@ from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.loads import take_off
 from jolly_trellis.core.rigging.more_lines import with_points
 from jolly_trellis.core.rigging.rig import Rig
-from jolly_trellis.core.stems import GRAVITY_M_S2
 from tests.ordinary import conditions, recipe
 from tests.rigs import STEEL, THIN, bond, panel, run
 

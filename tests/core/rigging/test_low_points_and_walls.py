@@ -5,11 +5,11 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from jolly_trellis.core.judging.sides import sides_of
 from jolly_trellis.core.quantities import pull
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.network import network, solve
 from jolly_trellis.core.rigging.rig import Attachment, HangPoint, Mount, Rig, RigLine
-from jolly_trellis.core.sides import sides_of
 from jolly_trellis.core.units import text_of
 from tests import rigs
 from tests.ordinary import conditions, recipe

@@ -9,6 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.errors import InvalidMeasure, Unstable
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.clearances import gap_beside_m, gap_m, gap_over_m
 from jolly_trellis.core.rigging.fixes import fixes_of
@@ -20,7 +21,6 @@ from jolly_trellis.core.rigging.rig import Armature, Attachment, HangPoint, Haza
 from jolly_trellis.core.rigging.snip import snip
 from jolly_trellis.core.rigging.survey import Survey, SurveyPoint, check, in_place, unanswered
 from jolly_trellis.core.rigging.tied import tie_shares_n
-from jolly_trellis.core.stems import GRAVITY_M_S2
 from tests.ordinary import conditions, recipe
 from tests.rigs import STEEL, bond, panel, run
 

@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 
 from jolly_trellis.core.errors import InvalidMeasure, Unstable
 from jolly_trellis.core.geometry import Array
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.rigging.network import MOST_NODES, Network, network, solve
-from jolly_trellis.core.stems import GRAVITY_M_S2
 
 CLOSE = 0.005
 STEEL = 1e5

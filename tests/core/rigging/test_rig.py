@@ -7,13 +7,13 @@ from itertools import pairwise
 import pytest
 
 from jolly_trellis.core.errors import CoreError, InvalidMeasure, UnknownName
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.rigging.armatures import strip_length_m, strip_width_m, turns_of
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.loads import proof_kg, take_off
 from jolly_trellis.core.rigging.rig import Attachment, Bond, HangPoint, RigLine
 from jolly_trellis.core.rigging.snip import snip
-from jolly_trellis.core.stems import GRAVITY_M_S2
 from tests.ordinary import conditions, recipe
 from tests.rigs import OWN, STEEL, THIN, bond, checks, on_one_point, panel, run, state
 

@@ -6,6 +6,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.chains import CHAIN_PIECES, chain_pull_n, hung_as_chain
 from jolly_trellis.core.rigging.fixes import fixes_of
@@ -17,7 +18,6 @@ from jolly_trellis.core.rigging.network import Network, network, solve
 from jolly_trellis.core.rigging.resting import design_load
 from jolly_trellis.core.rigging.rig import Armature, Attachment, HangPoint, Mount, Rig, RigLine
 from jolly_trellis.core.rigging.snip import snip
-from jolly_trellis.core.stems import GRAVITY_M_S2
 from tests.ordinary import conditions, recipe
 from tests.rigs import STEEL, bond, checks, panel, run
 

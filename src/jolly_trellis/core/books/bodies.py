@@ -6,15 +6,15 @@ from typing import Literal
 
 import numpy as np
 
-from jolly_trellis.core import vessels
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromNetting
-from jolly_trellis.core.build import Build, Rows
-from jolly_trellis.core.extras import Bearer
+from jolly_trellis.core.building.build import Build, Rows
+from jolly_trellis.core.building.extras import Bearer
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.netting import COATING_FACTOR_HEAVY
-from jolly_trellis.core.piece import Support
-from jolly_trellis.core.verdicts import Case
+from jolly_trellis.core.judging.verdicts import Case
+from jolly_trellis.core.materials import vessels
+from jolly_trellis.core.materials.netting import COATING_FACTOR_HEAVY
+from jolly_trellis.core.plan.piece import Support
 
 WEIGHT_CENTRE = rule("Centre of a counterweight over the surface", "length", 0.03)
 STAND_CENTRE = measure("Centre of a stand with a heavier foot, share of its height", "ratio", 0.35, most=1.0)

@@ -6,7 +6,7 @@ Whoever makes a part says what of the stores it is; nothing is known by its name
 from dataclasses import dataclass
 from typing import Literal
 
-from jolly_trellis.core.netting import Netting, Sheet
+from jolly_trellis.core.materials.netting import Netting, Sheet
 
 How = Literal["each cut", "in all", "by number", "by mass"]
 

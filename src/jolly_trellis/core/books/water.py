@@ -5,15 +5,15 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from jolly_trellis.core.air import COVER_UNDER_FLOWERS, COVER_UNDER_MOSS, draw_factor, evaporation_ml_h
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.geometry import Array
+from jolly_trellis.core.materials.air import COVER_UNDER_FLOWERS, COVER_UNDER_MOSS, draw_factor, evaporation_ml_h
+from jolly_trellis.core.materials.vessels import BRIM_GAP, Vessel, inside_size_m
+from jolly_trellis.core.materials.water_table import WaterTable
 from jolly_trellis.core.mechanics.sized import SizedMechanic
-from jolly_trellis.core.piece import Conditions, Piece, TopUp
 from jolly_trellis.core.placement.place import Placement
+from jolly_trellis.core.plan.piece import Conditions, Piece, TopUp
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.vessels import BRIM_GAP, Vessel, inside_size_m
-from jolly_trellis.core.water_table import WaterTable
 
 CAREFUL = rule("Careful driving, of gravity, for slopping water", "ratio", 0.3)
 JUG_L = rule("Water carried in one jug", "volume", 2.0, COMMON_PRACTICE)

@@ -6,7 +6,6 @@ from datetime import UTC, datetime, timedelta
 
 import numpy as np
 
-from jolly_trellis.core.air import COVER_UNDER_FLOWERS, POOL_EVAPORATION, draw_factor
 from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.books.waiting import Dry, waits_unknown
 from jolly_trellis.core.books.water import (
@@ -19,16 +18,17 @@ from jolly_trellis.core.books.water import (
     hurried_m,
     needed_hours,
 )
-from jolly_trellis.core.build import Build
+from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.drink_own import candidates_own, judge_own, missing_own
 from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.judging.verdicts import CASES, Case, Finding, Verdict, conclude, finding
+from jolly_trellis.core.materials.air import COVER_UNDER_FLOWERS, POOL_EVAPORATION, draw_factor
+from jolly_trellis.core.materials.vessels import BRIM_GAP
 from jolly_trellis.core.mechanics.sizing import ABOUT
-from jolly_trellis.core.piece import TopUp
+from jolly_trellis.core.plan.piece import TopUp
 from jolly_trellis.core.provenance import COMPUTED, Provenance
 from jolly_trellis.core.quantities import Quantity, duration, length, level_least, level_most, phrase, ratio, volume
 from jolly_trellis.core.units import duration_text, round_up
-from jolly_trellis.core.verdicts import CASES, Case, Finding, Verdict, conclude, finding
-from jolly_trellis.core.vessels import BRIM_GAP
 
 TOP_UP_LEAD_H = rule("A top-up comes before the first dry stem by", "duration", 0.5)
 _CASE_WORDS: dict[Case, str] = {

@@ -2,19 +2,19 @@
 
 from dataclasses import replace
 
-from jolly_trellis.core.air import draw_factor
 from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.books.waiting import waits_unknown
 from jolly_trellis.core.books.water import STEM_END_COVER
-from jolly_trellis.core.build import Build
+from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.drink import covered, waits
 from jolly_trellis.core.checks.drink_own import own_lasts
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.piece import StemTube
+from jolly_trellis.core.judging.verdicts import Finding, Verdict, conclude, finding
+from jolly_trellis.core.materials.air import draw_factor
+from jolly_trellis.core.materials.vessels import BRIM_GAP
+from jolly_trellis.core.plan.piece import StemTube
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, Provenance
 from jolly_trellis.core.quantities import duration, length, phrase, ratio
-from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
-from jolly_trellis.core.vessels import BRIM_GAP
 
 COOLER_MOST = rule("Longest wait of a finished bouquet in the cooler", "duration", 48.0, COMMON_PRACTICE)
 

@@ -4,11 +4,11 @@ import re
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from jolly_trellis.core.build import Build, build
+from jolly_trellis.core.building.build import Build, build
 from jolly_trellis.core.errors import CoreError
-from jolly_trellis.core.piece import Piece
+from jolly_trellis.core.judging.verdicts import Fix, State, Verb, Verdict, Worse
+from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.quantities import Phrase, Quantity
-from jolly_trellis.core.verdicts import Fix, State, Verb, Verdict, Worse
 
 Judge = Callable[[Build], Verdict]
 _MENDED: tuple[State, ...] = ("holds", "tight", "not needed")

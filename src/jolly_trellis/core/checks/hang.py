@@ -3,15 +3,15 @@
 from dataclasses import replace
 
 from jolly_trellis.core.books.figures import Figure, Shown, rule
-from jolly_trellis.core.build import Build
+from jolly_trellis.core.building.build import Build
+from jolly_trellis.core.building.spills import TENSION_PER_CELL
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.piece import Spill
+from jolly_trellis.core.judging.verdicts import Case, Finding, Verdict, conclude, finding
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.plan.piece import Spill
 from jolly_trellis.core.provenance import COMPUTED, Provenance
 from jolly_trellis.core.quantities import length, mass, phrase, pull
-from jolly_trellis.core.spills import TENSION_PER_CELL
-from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.units import round_up
-from jolly_trellis.core.verdicts import Case, Finding, Verdict, conclude, finding
 
 CONTINGENCY = rule("Load counted over the take-off, for what is forgotten", "ratio", 1.10, cautious="up")
 HANDLING = rule("Load counted over that, for hands and fitting", "ratio", 1.25, cautious="up")

@@ -6,18 +6,18 @@ from dataclasses import replace
 import numpy as np
 
 from jolly_trellis.core.books.figures import Constant, measure, rule
-from jolly_trellis.core.build import Build
+from jolly_trellis.core.building.build import Build
+from jolly_trellis.core.building.extras import MOSS_ROUND, moss_round_m
+from jolly_trellis.core.building.footing import ledge_edge_m
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.extras import MOSS_ROUND, moss_round_m
-from jolly_trellis.core.footing import ledge_edge_m
 from jolly_trellis.core.geometry import Array
+from jolly_trellis.core.judging.sight import OPACITY_AIRY, OPACITY_FOLIAGE, flower_mass, seen_share
+from jolly_trellis.core.judging.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.mechanics.sizing import ABOUT
-from jolly_trellis.core.piece import People, Piece, RecipeLine
 from jolly_trellis.core.placement.form_table import FORM_RULES
+from jolly_trellis.core.plan.piece import People, Piece, RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, count, phrase, ratio
-from jolly_trellis.core.sight import OPACITY_AIRY, OPACITY_FOLIAGE, flower_mass, seen_share
-from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
 
 SHOWS_GOOD = rule("Share of the mechanic that may show and be good", "ratio", 0.03, most=1.0)
 SHOWS_LIMIT = rule("Share of the mechanic that may show", "ratio", 0.08, most=1.0)

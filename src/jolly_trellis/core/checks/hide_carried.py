@@ -5,18 +5,18 @@ from dataclasses import replace
 
 import numpy as np
 
-from jolly_trellis.core import bouquet as bouquets
 from jolly_trellis.core.books.figures import measure, rule
-from jolly_trellis.core.build import Build
+from jolly_trellis.core.building import bouquet as bouquets
+from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.hide import LITTLE_LIMIT, SHOWS_LIMIT, shows, with_more_base
 from jolly_trellis.core.checks.hold_bound import dome_of
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
+from jolly_trellis.core.judging.sight import OPACITY_AIRY, OPACITY_FOLIAGE, flower_mass, seen_share
+from jolly_trellis.core.judging.verdicts import Verdict, conclude
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import phrase
-from jolly_trellis.core.sight import OPACITY_AIRY, OPACITY_FOLIAGE, flower_mass, seen_share
-from jolly_trellis.core.verdicts import Verdict, conclude
 
 LOOKS_FROM = rule("Guests look at a carried bouquet from", "length", 1.5, COMMON_PRACTICE)
 LOOKS_DOWN = rule("A standing eye over a bouquet in the hand", "length", 0.55)

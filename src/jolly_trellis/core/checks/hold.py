@@ -2,10 +2,9 @@
 
 import numpy as np
 
-from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import Figure, Shown
 from jolly_trellis.core.books.water import STEM_END_COVER
-from jolly_trellis.core.build import Build, demand_n_m
+from jolly_trellis.core.building.build import Build, demand_n_m
 from jolly_trellis.core.checks.hold_swing import (
     LOCK_MOST,
     STAGGER_MORE,
@@ -18,15 +17,16 @@ from jolly_trellis.core.checks.hold_swing import (
     stems_play,
 )
 from jolly_trellis.core.geometry import Array
+from jolly_trellis.core.judging.verdicts import Finding, Verdict, conclude, finding
+from jolly_trellis.core.materials import netting as nets
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.materials.vessels import floor_friction
 from jolly_trellis.core.mechanics.fit import point_strength
 from jolly_trellis.core.mechanics.pin_frog import PIN_SOFT, PIN_WOODY
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.trace import SUPPORT_SPACING
 from jolly_trellis.core.provenance import Provenance
 from jolly_trellis.core.quantities import count, force, length, mass, moment, phrase, ratio
-from jolly_trellis.core.stems import GRAVITY_M_S2
-from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
-from jolly_trellis.core.vessels import floor_friction
 
 
 def netting_load_n(mass_kg: Array, centre_m: Array, lean_rad: Array, layer_gap_m: Array) -> Array:

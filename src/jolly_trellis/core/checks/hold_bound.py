@@ -5,19 +5,19 @@ from dataclasses import replace
 
 import numpy as np
 
-from jolly_trellis.core import bouquet as bouquets
-from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import Constant, Figure, Shown, measure, rule
-from jolly_trellis.core.build import Build
+from jolly_trellis.core.building import bouquet as bouquets
+from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.hold_swing import SWAY_BASE, SWAY_SHARE, play_m
+from jolly_trellis.core.judging.verdicts import Finding, Verdict, conclude, finding
+from jolly_trellis.core.materials import netting as nets
+from jolly_trellis.core.materials.stems import HeadForm
 from jolly_trellis.core.mechanics.about import firm_ones
-from jolly_trellis.core.piece import Bouquet
+from jolly_trellis.core.plan.piece import Bouquet
 from jolly_trellis.core.provenance import COMPUTED
 from jolly_trellis.core.quantities import angle, count, length, phrase, ratio
-from jolly_trellis.core.stems import HeadForm
 from jolly_trellis.core.units import round_up
-from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
 
 SOLID: dict[HeadForm, Constant] = {
     "disc": measure("How much of its disc a flat head fills on a dome", "ratio", 1.0, most=1.0),

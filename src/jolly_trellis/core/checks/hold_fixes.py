@@ -4,15 +4,15 @@ from dataclasses import replace
 
 import numpy as np
 
-from jolly_trellis.core import netting as nets
-from jolly_trellis.core.build import Build
+from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.judging.verdicts import Verdict
+from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.mechanics.about import firm_ones
 from jolly_trellis.core.mechanics.fit import MAX_LAYERS, MAX_TAPE_STRIPS
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.quantities import count, length, phrase
 from jolly_trellis.core.units import round_up
-from jolly_trellis.core.verdicts import Verdict
 
 
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:

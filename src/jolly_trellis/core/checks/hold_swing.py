@@ -5,12 +5,12 @@ from itertools import combinations
 
 import numpy as np
 
-from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import measure, rule
-from jolly_trellis.core.build import Build
+from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.geometry import Array, Flags, ray_to_outline_m
+from jolly_trellis.core.materials import netting as nets
+from jolly_trellis.core.materials.vessels import inside_size_m
 from jolly_trellis.core.placement.trace import SUPPORT_SPACING
-from jolly_trellis.core.vessels import inside_size_m
 
 STAGGER_TWO = measure("Play left with two wire levels (leaves and bent cells take up the rest)", "ratio", 0.5)
 STAGGER_THREE = measure("Play left with three wire levels", "ratio", 0.4)

@@ -5,14 +5,14 @@ from dataclasses import dataclass, replace
 from jolly_trellis.core.books.bodies import own_bare
 from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.books.water import JUG_L
-from jolly_trellis.core.build import Build
+from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.travel import journey_of
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.judging.verdicts import Finding, Verdict, conclude, finding
+from jolly_trellis.core.materials.vessels import WATER_DENSITY
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, FROM_MEMORY, Provenance
 from jolly_trellis.core.quantities import length, mass, phrase
-from jolly_trellis.core.verdicts import Finding, Verdict, conclude, finding
-from jolly_trellis.core.vessels import WATER_DENSITY
 
 NIOSH = Provenance(kind="published", source="NIOSH publication 94-110, revised lifting equation")
 LOAD_CONSTANT = rule("Load constant of the lifting equation", "mass", 23.0, NIOSH)

@@ -5,10 +5,10 @@ from dataclasses import replace
 
 import numpy as np
 
-from jolly_trellis.core import vessels
 from jolly_trellis.core.books.bodies import case_level_m, standing_together
 from jolly_trellis.core.books.figures import Constant, Figure, Shown, rule
-from jolly_trellis.core.build import Build
+from jolly_trellis.core.building.build import Build
+from jolly_trellis.core.building.footing import FOOT_FRICTION
 from jolly_trellis.core.checks import stand_ledge, stand_making, stand_stack, stand_wind
 from jolly_trellis.core.checks.balance import (
     DIRECTIONS,
@@ -20,14 +20,14 @@ from jolly_trellis.core.checks.balance import (
     standing_foot_m,
 )
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.footing import FOOT_FRICTION
 from jolly_trellis.core.geometry import Array, azimuth_rays
-from jolly_trellis.core.piece import Where
+from jolly_trellis.core.judging.verdicts import CASES, Case, Finding, Verdict, conclude, finding
+from jolly_trellis.core.materials import vessels
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.plan.piece import Where
 from jolly_trellis.core.provenance import COMPUTED, MEASURED
 from jolly_trellis.core.quantities import Phrase, angle, energy, force, length, mass, phrase, ratio
-from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.units import round_up
-from jolly_trellis.core.verdicts import CASES, Case, Finding, Verdict, conclude, finding
 
 LOW_PIECE_TOP = rule("A piece counts as low up to", "length", 0.35)
 TALL_PIECE_TOP = rule("A piece counts as tall from", "length", 0.60)

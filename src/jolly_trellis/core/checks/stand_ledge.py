@@ -5,20 +5,20 @@ from dataclasses import replace
 
 import numpy as np
 
-from jolly_trellis.core import spills
 from jolly_trellis.core.books.bodies import by_stem, case_level_m
 from jolly_trellis.core.books.figures import Figure, Shown, rule
-from jolly_trellis.core.build import Build
+from jolly_trellis.core.building import spills
+from jolly_trellis.core.building.build import Build
+from jolly_trellis.core.building.footing import ledge_edge_m
 from jolly_trellis.core.checks.balance import DIRECTIONS, balance_of, footing_of
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.footing import ledge_edge_m
 from jolly_trellis.core.geometry import Array, Flags
-from jolly_trellis.core.piece import Counterweight, HandPlaced, Piece, RecipeLine
+from jolly_trellis.core.judging.verdicts import Case, Finding, finding
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.plan.piece import Counterweight, HandPlaced, Piece, RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, FROM_MEMORY
 from jolly_trellis.core.quantities import count, force, length, mass, moment, phrase, ratio
-from jolly_trellis.core.stems import GRAVITY_M_S2
 from jolly_trellis.core.units import round_up
-from jolly_trellis.core.verdicts import Case, Finding, finding
 
 LEDGE_FACTOR = rule("Holding moment over tipping moment on a ledge, finished", "ratio", 1.5, FROM_MEMORY)
 MAKING_FACTOR = rule("Holding moment over tipping moment on a ledge, while being made", "ratio", 1.2)

@@ -3,16 +3,16 @@
 import math
 from dataclasses import replace
 
-from jolly_trellis.core import stacks
 from jolly_trellis.core.books.bodies import centre_of, own
 from jolly_trellis.core.books.figures import Figure, Shown, measure, rule
-from jolly_trellis.core.build import Build
+from jolly_trellis.core.building import stacks
+from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.piece import Piece
+from jolly_trellis.core.judging.verdicts import Case, Finding, finding
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.provenance import COMPUTED
 from jolly_trellis.core.quantities import force, length, mass, phrase, volume
-from jolly_trellis.core.stems import GRAVITY_M_S2
-from jolly_trellis.core.verdicts import Case, Finding, finding
 
 JOINT_FRICTION = measure("Friction at a dry joint", "ratio", 0.25, spread=0.25)
 DROP_IN_MARGIN = rule("Bowl's foot over the support's opening, all round", "length", 0.01)

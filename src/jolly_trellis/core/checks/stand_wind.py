@@ -5,16 +5,16 @@ from dataclasses import replace
 import numpy as np
 
 from jolly_trellis.core.books.figures import Constant, Shown, measure, rule
-from jolly_trellis.core.build import Build
+from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.balance import Balance
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.piece import Piece
+from jolly_trellis.core.judging.verdicts import Case, Finding, finding
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.provenance import Provenance
 from jolly_trellis.core.quantities import count, force, moment, phrase
-from jolly_trellis.core.stems import GRAVITY_M_S2
-from jolly_trellis.core.verdicts import Case, Finding, finding
 
 BEAUFORT = Provenance(kind="published", source="Beaufort scale as used by meteorological services, upper limits")
 BEAUFORT_TOP = {

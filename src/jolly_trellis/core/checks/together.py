@@ -3,11 +3,11 @@
 from collections.abc import Callable
 from dataclasses import replace
 
-from jolly_trellis.core.build import Build
+from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.fixing import Candidate, joined, proven
-from jolly_trellis.core.piece import Companion, Piece, Setting
+from jolly_trellis.core.judging.verdicts import Finding, Verdict, conclude
+from jolly_trellis.core.plan.piece import Companion, Piece, Setting
 from jolly_trellis.core.quantities import Phrase
-from jolly_trellis.core.verdicts import Finding, Verdict, conclude
 
 Judge = Callable[[Build], Verdict]
 Inverse = Callable[[Build, Verdict], list[Candidate]]

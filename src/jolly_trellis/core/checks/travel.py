@@ -5,19 +5,19 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from jolly_trellis.core import vessels
 from jolly_trellis.core.books.bodies import centre_of, own
 from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.books.water import CAREFUL, along_drive_m, slop_m, steady_level_m
-from jolly_trellis.core.build import Build
+from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.balance import Balance, balance_of, foot_edge_m, outline_top_m
 from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.judging.verdicts import Case, Finding, Verdict, conclude, finding
+from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.mechanics.sizing import ABOUT
-from jolly_trellis.core.piece import Transport
+from jolly_trellis.core.plan.piece import Transport
 from jolly_trellis.core.provenance import COMPUTED, Provenance
 from jolly_trellis.core.quantities import length, level_most, phrase, ratio, volume
 from jolly_trellis.core.units import round_up
-from jolly_trellis.core.verdicts import Case, Finding, Verdict, conclude, finding
 
 EN_12195 = Provenance(kind="published", source="EN 12195-1, load securing on road vehicles")
 BRAKING = rule("Acceleration forward, of gravity", "ratio", 0.8, EN_12195)

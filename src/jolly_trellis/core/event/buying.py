@@ -8,8 +8,8 @@ from decimal import Decimal
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.money import NOTHING, money
 from jolly_trellis.core.event.needs import StemNeed
+from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.quantities import phrase
-from jolly_trellis.core.stems import Variety
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -10,8 +10,8 @@ from jolly_trellis.core.event.money import NOTHING, money, price_at_margin, shar
 from jolly_trellis.core.event.needs import Needs
 from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.task import CONDITION_MIN, span_of
-from jolly_trellis.core.frogs import Frog
-from jolly_trellis.core.stems import Variety
+from jolly_trellis.core.materials.frogs import Frog
+from jolly_trellis.core.materials.stems import Variety
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -11,9 +11,9 @@ from jolly_trellis.core.event.lives import Life, lives_of, soonest_use
 from jolly_trellis.core.event.schedule import Progress, Solved, Timed, solve
 from jolly_trellis.core.event.task import Task, back
 from jolly_trellis.core.event.tasks import tasks_of
-from jolly_trellis.core.piece import RecipeLine, StemTube
+from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.plan.piece import RecipeLine, StemTube
 from jolly_trellis.core.quantities import Phrase, phrase
-from jolly_trellis.core.stems import Variety
 from jolly_trellis.core.units import duration_text
 
 DEEP_TUBE = StemTube(stem_in_m=0.08)

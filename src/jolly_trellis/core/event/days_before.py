@@ -9,10 +9,10 @@ from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.event.job import Job
 from jolly_trellis.core.event.needs import StemNeed
 from jolly_trellis.core.event.task import FLOWER_WITHIN, GREEN_WITHIN
+from jolly_trellis.core.making.pull_list import FOLD_WITHIN
+from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.provenance import FROM_MEMORY
-from jolly_trellis.core.pull_list import FOLD_WITHIN
 from jolly_trellis.core.quantities import Phrase, Quantity, duration, phrase
-from jolly_trellis.core.stems import Variety
 
 OPENING_Q10 = measure("Buds open faster per 10 °C warmer, times", "ratio", 2.5, FROM_MEMORY)
 AT_C = rule("Temperature that days to open are given for", "temperature", 20.0)

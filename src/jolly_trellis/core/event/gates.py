@@ -1,8 +1,8 @@
 """What must be cleared before a task may be done: hung work whose Hang fails or cannot be said."""
 
 from jolly_trellis.core.event.job import RigWork, Work
+from jolly_trellis.core.judging.verdicts import Verdict
 from jolly_trellis.core.quantities import Phrase, phrase
-from jolly_trellis.core.verdicts import Verdict
 
 
 def cleared(verdict: Verdict) -> bool:

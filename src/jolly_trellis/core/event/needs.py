@@ -5,10 +5,10 @@ from dataclasses import dataclass, replace
 
 from jolly_trellis.core.books.needs import FromFrogs, FromNetting, FromSupply
 from jolly_trellis.core.event.job import Made, PieceWork, RigWork, Work, name_of, quantity_of, recipe_of
+from jolly_trellis.core.materials.netting import Sheet
 from jolly_trellis.core.mechanics.pin_frog import FROG_USES
 from jolly_trellis.core.mechanics.sized import Part
-from jolly_trellis.core.netting import Sheet
-from jolly_trellis.core.piece import RecipeLine, StemTube
+from jolly_trellis.core.plan.piece import RecipeLine, StemTube
 from jolly_trellis.core.rigging.lines import LINES, LineSpec, end_takes_m, supply_of
 from jolly_trellis.core.rigging.rig import Rig
 

@@ -12,10 +12,10 @@ from jolly_trellis.core.event.job import Job, Made, recipe_of
 from jolly_trellis.core.event.needs import Needs
 from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.water_rounds import WaterRounds
+from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, cut_length, mass, phrase, volume
 from jolly_trellis.core.rigging.loads import PROOF_MIN
-from jolly_trellis.core.stems import Variety
 
 CAN_L = rule("Water carried in one can", "volume", 10.0, COMMON_PRACTICE)
 PADS_EACH = rule("Felt pads under one piece", "count", 4, COMMON_PRACTICE)

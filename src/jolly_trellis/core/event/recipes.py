@@ -10,10 +10,10 @@ from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.money import to_cent
 from jolly_trellis.core.event.needs import StemNeed
-from jolly_trellis.core.piece import RecipeLine
+from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
-from jolly_trellis.core.stems import Variety
 
 ScaleBy = Literal["length", "area", "diameter"]
 MOST_STEMS = 400

@@ -5,14 +5,14 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
-from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.event.cutting import Item, Placed, Sheet
 from jolly_trellis.core.event.needs import LengthNeed, Needs, SheetNeed
-from jolly_trellis.core.netting import Netting
+from jolly_trellis.core.materials import netting as nets
+from jolly_trellis.core.materials.netting import Netting
+from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, phrase
-from jolly_trellis.core.supplies import Supply
 
 LOST_CELLS = rule("Cells of netting lost at a cut", "count", 1, COMMON_PRACTICE)
 

@@ -14,10 +14,10 @@ from jolly_trellis.core.event.packing import Pack, packing
 from jolly_trellis.core.event.roll import CutPlan
 from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.water_rounds import WaterRounds
-from jolly_trellis.core.frogs import Frog
+from jolly_trellis.core.materials.frogs import Frog
+from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.quantities import Phrase, Quantity, count, length, mass, phrase
-from jolly_trellis.core.stems import Variety
-from jolly_trellis.core.supplies import Supply
 
 Group = Literal["market", "sundries", "hardware", "rigging", "frogs", "vessels"]
 

@@ -7,11 +7,11 @@ from typing import Literal
 
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.event.job import PieceWork, Work, quantity_of, recipe_of
-from jolly_trellis.core.making import MINUTES_PER_STEM
-from jolly_trellis.core.piece import RecipeLine
+from jolly_trellis.core.making.steps import MINUTES_PER_STEM
+from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase
-from jolly_trellis.core.stems import Variety
 
 COLLECT_MIN = measure("Time to fetch the flowers", "minutes", 60)
 

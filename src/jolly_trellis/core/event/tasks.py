@@ -7,7 +7,7 @@ from jolly_trellis.core.event.job import Job, Made
 from jolly_trellis.core.event.task import Task
 from jolly_trellis.core.event.tasks_before import before_the_drive
 from jolly_trellis.core.event.tasks_there import at_the_place
-from jolly_trellis.core.stems import Variety
+from jolly_trellis.core.materials.stems import Variety
 
 
 def tasks_of(job: Job, made: Made, varieties: dict[str, Variety]) -> tuple[Task, ...]:

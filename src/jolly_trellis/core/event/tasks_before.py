@@ -20,8 +20,8 @@ from jolly_trellis.core.event.task import (
     parts_of,
     span_of,
 )
-from jolly_trellis.core.piece import RecipeLine
-from jolly_trellis.core.stems import Variety
+from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.plan.piece import RecipeLine
 
 
 def before_the_drive(job: Job, made: Made, varieties: dict[str, Variety], start: datetime) -> Iterator[Task]:

@@ -27,9 +27,9 @@ from jolly_trellis.core.event.task import (
     parts_of,
     slots,
 )
-from jolly_trellis.core.making import MINUTES_PER_STEM
-from jolly_trellis.core.piece import RecipeLine
-from jolly_trellis.core.stems import Variety
+from jolly_trellis.core.making.steps import MINUTES_PER_STEM
+from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.plan.piece import RecipeLine
 
 
 def at_the_place(job: Job, made: Made, varieties: dict[str, Variety], start: datetime) -> Iterator[Task]:

@@ -2,9 +2,10 @@
 
 import math
 
-from jolly_trellis.core import vessels
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply
+from jolly_trellis.core.materials import vessels
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import (
     Fit,
@@ -16,10 +17,9 @@ from jolly_trellis.core.mechanics.fit import (
     taped_share,
 )
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
-from jolly_trellis.core.piece import MechanicKind
+from jolly_trellis.core.plan.piece import MechanicKind
 from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance
 from jolly_trellis.core.quantities import length, mass, phrase, volume
-from jolly_trellis.core.stems import GRAVITY_M_S2
 
 SOAKED = measure(
     "Soaked block", "density", 900.0, Provenance(kind="from memory", source="soaked fibre and mineral wool")

@@ -2,11 +2,12 @@
 
 import math
 
-from jolly_trellis.core import bouquet as bouquets
-from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.books.needs import FromSupply, from_roll
+from jolly_trellis.core.building import bouquet as bouquets
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.materials import netting as nets
+from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.handful import Handful, finish
 from jolly_trellis.core.mechanics.sized import (
@@ -19,7 +20,6 @@ from jolly_trellis.core.mechanics.sized import (
     Step,
     weight_kg,
 )
-from jolly_trellis.core.netting import Netting
 from jolly_trellis.core.quantities import cut_length, length, phrase
 
 STAR_WIRE_M = 0.0012

@@ -2,8 +2,8 @@
 
 import math
 
-from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import rule
+from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import Fit, check_depth, check_mouth, cut_step, gap_m
 from jolly_trellis.core.mechanics.sized import FlatSheet, SizedMechanic, Step

@@ -3,9 +3,10 @@
 import math
 from dataclasses import replace
 
-from jolly_trellis.core import vessels
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply
+from jolly_trellis.core.materials import vessels
+from jolly_trellis.core.materials.netting import cell_capacity
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import (
     Fit,
@@ -18,7 +19,6 @@ from jolly_trellis.core.mechanics.fit import (
 )
 from jolly_trellis.core.mechanics.rings import WOOD_DENSITY
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
-from jolly_trellis.core.netting import cell_capacity
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, mass, phrase, volume
 

@@ -3,18 +3,18 @@
 import math
 from dataclasses import dataclass
 
-from jolly_trellis.core import netting as nets
-from jolly_trellis.core import vessels
 from jolly_trellis.core.books.figures import Constant, measure, rule
 from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.frogs import Frog
+from jolly_trellis.core.materials import netting as nets
+from jolly_trellis.core.materials import vessels
+from jolly_trellis.core.materials.frogs import Frog
+from jolly_trellis.core.materials.netting import Netting, Sheet
+from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics.sized import Fold, Part, Seating, Step
-from jolly_trellis.core.netting import Netting, Sheet
-from jolly_trellis.core.piece import Mechanic
+from jolly_trellis.core.plan.piece import Mechanic
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import cut_length, length, mass, phrase
-from jolly_trellis.core.vessels import Vessel
 
 WIDE_TAPE = rule("Tape wider than this is cut from the wide roll", "length", 0.009)
 LAYER_GAP_USUAL = rule("Usual gap between layers", "length", 0.04, COMMON_PRACTICE)

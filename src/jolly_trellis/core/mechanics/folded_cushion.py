@@ -1,6 +1,6 @@
 """The folded cushion: one sheet of netting, folded to layers, sides tucked, sprung into the mouth."""
 
-from jolly_trellis.core import netting as nets
+from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import Fit, check_mouth, cut_step, gap_m, tuck_step
 from jolly_trellis.core.mechanics.sized import FlatSheet, Fold, SizedMechanic, Step

@@ -2,9 +2,9 @@
 
 from dataclasses import replace
 
-from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromFrogs
+from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import (
     Fit,

@@ -3,15 +3,15 @@
 import math
 from dataclasses import dataclass
 
-from jolly_trellis.core import bouquet as bouquets
 from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.books.needs import FromSupply
-from jolly_trellis.core.bouquet import Shape
+from jolly_trellis.core.building import bouquet as bouquets
+from jolly_trellis.core.building.bouquet import Shape
+from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.mechanics.fit import TAPE_KG_M2
 from jolly_trellis.core.mechanics.sized import Level, Part, Step
-from jolly_trellis.core.netting import Netting
-from jolly_trellis.core.piece import Bouquet, Piece
 from jolly_trellis.core.placement.stem_set import StemSet
+from jolly_trellis.core.plan.piece import Bouquet, Piece
 from jolly_trellis.core.quantities import cut_length, length, phrase
 
 COLLAR = "leaf of the collar"

@@ -4,6 +4,8 @@ import math
 
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply
+from jolly_trellis.core.materials.netting import cell_capacity
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import (
     TAPE_END_N_M,
@@ -15,11 +17,9 @@ from jolly_trellis.core.mechanics.fit import (
     tape_supply,
 )
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
-from jolly_trellis.core.netting import cell_capacity
-from jolly_trellis.core.piece import MechanicKind
+from jolly_trellis.core.plan.piece import MechanicKind
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
-from jolly_trellis.core.stems import GRAVITY_M_S2
 
 PAD_OVERHANG = rule("Lattice pad past the mouth, in all", "length", 0.02, COMMON_PRACTICE)
 PAD_THICKNESS = measure("Thickness of a moulded lattice", "length", 0.03)

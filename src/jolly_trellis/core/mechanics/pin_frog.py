@@ -5,7 +5,10 @@ import math
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromFrogs
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.frogs import Frog
+from jolly_trellis.core.materials.frogs import Frog
+from jolly_trellis.core.materials.netting import cell_capacity
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.materials.vessels import WATER_DENSITY
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import (
     PUTTY_PRICE_KG,
@@ -17,12 +20,9 @@ from jolly_trellis.core.mechanics.fit import (
     putty_step,
 )
 from jolly_trellis.core.mechanics.sized import Grip, Level, Part, Seating, SizedMechanic, Step, weight_kg
-from jolly_trellis.core.netting import cell_capacity
-from jolly_trellis.core.piece import MechanicKind
+from jolly_trellis.core.plan.piece import MechanicKind
 from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance
 from jolly_trellis.core.quantities import length, mass, phrase, volume
-from jolly_trellis.core.stems import GRAVITY_M_S2
-from jolly_trellis.core.vessels import WATER_DENSITY
 
 PIN_SOFT = measure("Moment a pin frog takes from one soft stem", "moment", 0.25)
 PIN_WOODY = measure("Moment a pin frog takes from one woody stem", "moment", 0.6)

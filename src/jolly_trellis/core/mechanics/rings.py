@@ -2,16 +2,16 @@
 
 import math
 
-from jolly_trellis.core import vessels
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply
+from jolly_trellis.core.materials import vessels
+from jolly_trellis.core.materials.netting import STEEL_DENSITY, cell_capacity
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import Fit, check_depth, tape_parts, tape_price, tape_step, taped_n_m
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
-from jolly_trellis.core.netting import STEEL_DENSITY, cell_capacity
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
-from jolly_trellis.core.stems import GRAVITY_M_S2
 
 TWIG_GAP = measure("Clear width between the twigs of a ring", "length", 0.020)
 TWIG_PITCH = measure("Spacing of gaps in a twig ring", "length", 0.026)

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from jolly_trellis.core.books.needs import Taken
-from jolly_trellis.core.netting import Sheet
-from jolly_trellis.core.piece import MechanicKind
+from jolly_trellis.core.materials.netting import Sheet
+from jolly_trellis.core.plan.piece import MechanicKind
 from jolly_trellis.core.quantities import Phrase, Quantity
 
 SeatPattern = Literal["hexagonal", "square", "cups"]

@@ -2,10 +2,10 @@
 
 from dataclasses import replace
 
-from jolly_trellis.core import netting as nets
-from jolly_trellis.core import vessels
 from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.books.needs import FromSupply
+from jolly_trellis.core.materials import netting as nets
+from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import FLOOR_CLEARANCE, Fit, check_depth, check_mouth, cut_step, tuck_folds
 from jolly_trellis.core.mechanics.sized import FlatSheet, Part, SizedMechanic, Step

@@ -2,9 +2,9 @@
 
 import math
 
-from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply
+from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import STRING_HOLDS, STRING_KG_M, Fit, check_depth, check_mouth, cut_step
 from jolly_trellis.core.mechanics.sized import FlatSheet, Part, SizedMechanic, Step

@@ -1,8 +1,8 @@
 """A mechanic of netting put together from its levels and sheets: what the netting mechanics share."""
 
-from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import from_roll
+from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.mechanics.fit import (
     MINUTES_PER_LAYER,
     NETTING_USES,
@@ -25,7 +25,7 @@ from jolly_trellis.core.mechanics.fit import (
     taped_share,
 )
 from jolly_trellis.core.mechanics.sized import FlatSheet, Level, Part, SizedMechanic, Step, weight_kg
-from jolly_trellis.core.piece import MechanicKind
+from jolly_trellis.core.plan.piece import MechanicKind
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length
 

@@ -6,7 +6,7 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.piece import Dealt, Piece, Seat
+from jolly_trellis.core.plan.piece import Dealt, Piece, Seat
 
 MOUTH_CHANGE = rule("Seats are dealt again when the mouth changes by more than", "ratio", 0.10)
 ENVELOPE_CHANGE = rule("Seats are dealt again when the envelope changes by more than", "ratio", 0.25)

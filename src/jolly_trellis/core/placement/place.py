@@ -6,8 +6,8 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array, Flags, half_ellipsoid_surface_m2
+from jolly_trellis.core.materials.vessels import Vessel, floor_friction
 from jolly_trellis.core.mechanics.sized import SizedMechanic
-from jolly_trellis.core.piece import Arrangement, Envelope, HandPlaced
 from jolly_trellis.core.placement.aim import aim_tips
 from jolly_trellis.core.placement.choosing import (
     Indices,
@@ -30,8 +30,8 @@ from jolly_trellis.core.placement.trace import (
     trace,
 )
 from jolly_trellis.core.placement.turning import droop_m, limit_droop, pass_the_rim, reach_down
+from jolly_trellis.core.plan.piece import Arrangement, Envelope, HandPlaced
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.vessels import Vessel, floor_friction
 
 PIN_DEPTH = rule("Depth a stem is pressed onto pins", "length", 0.012, COMMON_PRACTICE)
 _FINE = 48

@@ -5,12 +5,9 @@ from functools import lru_cache
 
 import numpy as np
 
-from jolly_trellis.core import ranges
 from jolly_trellis.core.errors import InvalidMeasure, UnknownName
 from jolly_trellis.core.geometry import Array, Flags
-from jolly_trellis.core.piece import Conditions, RecipeLine
-from jolly_trellis.core.quantities import count, phrase
-from jolly_trellis.core.stems import (
+from jolly_trellis.core.materials.stems import (
     BENDING_STIFFNESS,
     BRANCH_CENTRE,
     Role,
@@ -20,7 +17,10 @@ from jolly_trellis.core.stems import (
     heavy_factor,
     linear_density_kg_m,
 )
-from jolly_trellis.core.tubes import own_water_kg
+from jolly_trellis.core.materials.tubes import own_water_kg
+from jolly_trellis.core.plan import ranges
+from jolly_trellis.core.plan.piece import Conditions, RecipeLine
+from jolly_trellis.core.quantities import count, phrase
 
 MOST_STEMS = 400
 USUAL_DIAMETER_M = 0.006

@@ -6,7 +6,7 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array, Flags, plan_share
-from jolly_trellis.core.vessels import Vessel
+from jolly_trellis.core.materials.vessels import Vessel
 
 SUPPORT_SPACING = rule("Least distance between a stem's supports", "length", 0.02)
 

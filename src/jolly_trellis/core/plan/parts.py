@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from typing import Literal
 
-from jolly_trellis.core.piece import Piece
+from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.rigging.rig import Rig
 
 Part = Piece | Rig

@@ -3,16 +3,16 @@
 import math
 from dataclasses import dataclass, replace
 
-from jolly_trellis.core import netting as nets
 from jolly_trellis.core.books.figures import Constant, measure, rule
 from jolly_trellis.core.books.needs import FromSupply, from_roll
+from jolly_trellis.core.building.spills import TENSION_PER_CELL
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.materials import netting as nets
+from jolly_trellis.core.materials.netting import Netting, Sheet
 from jolly_trellis.core.mechanics.sized import Part
-from jolly_trellis.core.netting import Netting, Sheet
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.rigging.rig import RUNS, Armature, ArmatureKind
-from jolly_trellis.core.spills import TENSION_PER_CELL
 
 NO_TAIL: tuple[ArmatureKind, ...] = ("wrapped frame", "runner")
 TAIL = rule("Netting left past the first fixing of a tube or snake", "length", 0.45, COMMON_PRACTICE)

@@ -9,7 +9,9 @@ from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.checks.hang import CONTINGENCY, HANDLING
 from jolly_trellis.core.errors import CoreError, InvalidMeasure
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.piece import Conditions
+from jolly_trellis.core.judging.sides import Sides, sides_of
+from jolly_trellis.core.judging.verdicts import Verdict, conclude
+from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.provenance import COMPUTED, Provenance
 from jolly_trellis.core.quantities import mass, phrase, pull
 from jolly_trellis.core.rigging import lines as line_rules
@@ -34,8 +36,6 @@ from jolly_trellis.core.rigging.resting import (
 )
 from jolly_trellis.core.rigging.rig import HangPoint, Rig
 from jolly_trellis.core.rigging.states import HangState, LineCase, LineState, PointState, name_of, rating_of
-from jolly_trellis.core.sides import Sides, sides_of
-from jolly_trellis.core.verdicts import Verdict, conclude
 
 NO_LINE_N = 1.0e6
 PULL_COUNTS = rule("A pull on a hang point has a direction from", "force", 0.5)

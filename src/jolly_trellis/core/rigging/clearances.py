@@ -6,10 +6,10 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import Constant, rule
 from jolly_trellis.core.geometry import Array
+from jolly_trellis.core.judging.verdicts import Finding, finding
 from jolly_trellis.core.provenance import COMMON_PRACTICE, FROM_MEMORY, Provenance
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.rigging.rig import Hazard, HazardKind, Rig
-from jolly_trellis.core.verdicts import Finding, finding
 
 WALKWAY = rule("Clearance over a walkway", "length", 2.2, FROM_MEMORY, cautious="up")
 TABLE = rule("Clearance over the floor at a table: its top, and an arm's reach over it", "length", 1.35, cautious="up")

@@ -5,11 +5,11 @@ from dataclasses import dataclass
 from typing import Literal
 
 from jolly_trellis.core.books.figures import measure
-from jolly_trellis.core.piece import Conditions, RecipeLine
+from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.placement.stem_set import find_variety
+from jolly_trellis.core.plan.piece import Conditions, RecipeLine
 from jolly_trellis.core.rigging.armatures import RING_TUBE, finished_m
 from jolly_trellis.core.rigging.rig import Rig
-from jolly_trellis.core.stems import Variety
 
 Seen = Literal["hung", "wall", "frame", "runner"]
 SEEN = {

@@ -4,8 +4,11 @@ import math
 from dataclasses import dataclass
 
 from jolly_trellis.core.books.figures import rule
+from jolly_trellis.core.building.spills import chain_strength_n
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.piece import Conditions
+from jolly_trellis.core.judging.verdicts import Finding, finding
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.provenance import FROM_MEMORY
 from jolly_trellis.core.quantities import Phrase, angle, count, duration, length, phrase, pull
 from jolly_trellis.core.rigging import lines as line_rules
@@ -16,9 +19,6 @@ from jolly_trellis.core.rigging.lines import LINES
 from jolly_trellis.core.rigging.loads import TakeOff
 from jolly_trellis.core.rigging.rig import HangPoint, Rig
 from jolly_trellis.core.rigging.states import LineState, PointState, name_of, rating_of
-from jolly_trellis.core.spills import chain_strength_n
-from jolly_trellis.core.stems import GRAVITY_M_S2
-from jolly_trellis.core.verdicts import Finding, finding
 
 ANGLE_LEAST = rule("Angle of a line to the horizontal, least", "angle", math.radians(30), FROM_MEMORY, cautious="up")
 OFF_RATING = rule("A pull this far off the stated direction has no rating", "angle", math.radians(15), cautious="down")

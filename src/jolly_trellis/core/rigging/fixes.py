@@ -5,7 +5,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from jolly_trellis.core.errors import CoreError
-from jolly_trellis.core.piece import Conditions
+from jolly_trellis.core.judging.verdicts import State
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.quantities import Phrase, count, length, mass, phrase
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging import mounts
@@ -16,8 +18,6 @@ from jolly_trellis.core.rigging.findings import BOND_FACTOR
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.more_lines import with_points
 from jolly_trellis.core.rigging.rig import Bond, Mount, Rig
-from jolly_trellis.core.stems import GRAVITY_M_S2
-from jolly_trellis.core.verdicts import State
 
 _ORDER: tuple[State, ...] = ("fails", "cannot say", "tight", "holds")
 _ROOM = 0.8

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from jolly_trellis.core.books.figures import Constant, Shown, rule
+from jolly_trellis.core.building.footing import FOOT_FRICTION
 from jolly_trellis.core.checks.stand_ledge import BRUSH
 from jolly_trellis.core.checks.stand_stack import JOINT_LIMIT
 from jolly_trellis.core.checks.stand_wind import (
@@ -15,7 +16,8 @@ from jolly_trellis.core.checks.stand_wind import (
     wind_force_n,
 )
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.footing import FOOT_FRICTION
+from jolly_trellis.core.judging.verdicts import Finding, finding
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.mechanics.fit import PUTTY_PULL
 from jolly_trellis.core.provenance import FROM_MEMORY, Provenance
 from jolly_trellis.core.quantities import count, length, moment, phrase, pull, ratio
@@ -23,8 +25,6 @@ from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.lines import LINES
 from jolly_trellis.core.rigging.rig import HangPoint, Mount, Rig
-from jolly_trellis.core.stems import GRAVITY_M_S2
-from jolly_trellis.core.verdicts import Finding, finding
 
 Place = tuple[float, float, float]
 TIE_APART = rule("Ties along a frame, farthest apart", "length", 0.30, FROM_MEMORY, cautious="down")

@@ -9,14 +9,14 @@ import numpy as np
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.piece import Conditions
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.rigging.drops import longest_stem_m
 from jolly_trellis.core.rigging.layout import LaidOut, lay_out
 from jolly_trellis.core.rigging.loads import Load, TakeOff, take_off
 from jolly_trellis.core.rigging.network import Settled, solve
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.rigging.states import HangState, StateName
-from jolly_trellis.core.stems import GRAVITY_M_S2
 
 _BODY_STEP_M = 0.10
 TILT_MOST = rule("Out of level with one face done, most before faces are filled by turns", "angle", math.radians(5))

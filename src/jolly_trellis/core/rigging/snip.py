@@ -8,7 +8,8 @@ import numpy as np
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.checks.hang import CONTINGENCY, HANDLING
 from jolly_trellis.core.errors import CoreError, InvalidMeasure
-from jolly_trellis.core.piece import Conditions
+from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.quantities import Phrase, length, phrase
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging.layout import LaidOut, lay_out
@@ -16,7 +17,6 @@ from jolly_trellis.core.rigging.loads import Load, take_off
 from jolly_trellis.core.rigging.network import Settled, solve
 from jolly_trellis.core.rigging.resting import line_tensions, lowest_m, places
 from jolly_trellis.core.rigging.rig import Rig, RigLine
-from jolly_trellis.core.stems import GRAVITY_M_S2
 
 SUDDEN = rule("Sudden transfer when a line goes, times the static tension", "ratio", 2.0, cautious="up")
 

@@ -4,8 +4,8 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import Constant, rule
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
+from jolly_trellis.core.materials.stems import Role
 from jolly_trellis.core.placement.form import FormRule, declare
-from jolly_trellis.core.stems import Role
 
 LOWEST_SHARE = 0.12
 _REACHES: tuple[tuple[Role, str, float, float], ...] = (

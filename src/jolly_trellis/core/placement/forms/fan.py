@@ -4,9 +4,9 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array
+from jolly_trellis.core.materials.stems import Role
 from jolly_trellis.core.placement.form import FormRule, declare
 from jolly_trellis.core.placement.forms import dome
-from jolly_trellis.core.stems import Role
 
 BACK_SHARE = rule("How far a fan leans back, share of its depth", "ratio", 0.15, most=1.0)
 _SIDES = ((-1.0, 0.0, 0.1), (1.0, 0.0, 0.1), (0.0, 0.0, 1.0), (-0.7, 0.0, 0.71), (0.7, 0.0, 0.71), (0.0, -0.9, 0.2))

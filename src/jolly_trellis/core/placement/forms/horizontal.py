@@ -4,9 +4,9 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array
+from jolly_trellis.core.materials.stems import Role
 from jolly_trellis.core.placement.form import FormRule, declare
 from jolly_trellis.core.placement.forms import dome
-from jolly_trellis.core.stems import Role
 
 DRAWN_OUT = rule("How far a horizontal draws directions to its sides", "ratio", 0.55)
 

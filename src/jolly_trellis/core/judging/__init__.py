@@ -1,0 +1,1 @@
+"""The one entry, `evaluate`, and what comes of it; choosing among mechanics."""

@@ -1,0 +1,359 @@
+"""The one entry: a piece and its conditions in, a report out."""
+
+from collections.abc import Callable
+from dataclasses import replace
+
+import numpy as np
+
+from jolly_trellis.core.books.needs import from_roll
+from jolly_trellis.core.building.bouquet import handle_of, shape_of
+from jolly_trellis.core.building.build import Build, build
+from jolly_trellis.core.building.footing import ledge_edge_m
+from jolly_trellis.core.checks import (
+    balance,
+    drink,
+    drink_carried,
+    hang,
+    hide,
+    hide_carried,
+    hold,
+    hold_bound,
+    hold_fixes,
+    hold_swing,
+    lift,
+    lift_hand,
+    see,
+    stand,
+    together,
+    travel,
+)
+from jolly_trellis.core.checks.fixing import (
+    Candidate,
+    judged_by_all,
+    mending,
+    one_of_each_family,
+    outcomes,
+    two_acts,
+)
+from jolly_trellis.core.judging.report import (
+    BalanceReport,
+    BouquetReport,
+    CompanionReport,
+    LedgeReport,
+    Outline,
+    PlacedStem,
+    Report,
+    SpillReport,
+    WaterReport,
+)
+from jolly_trellis.core.judging.verdicts import Verdict
+from jolly_trellis.core.making.steps import MINUTES_PER_STEM, cut_list, notices, steps
+from jolly_trellis.core.mechanics.sized import Part
+from jolly_trellis.core.placement.aim import outline_m
+from jolly_trellis.core.placement.dealing import dealt_as
+from jolly_trellis.core.placement.place import colliding_pairs, fullness
+from jolly_trellis.core.plan.piece import Conditions, Dealt, Piece
+from jolly_trellis.core.quantities import length
+
+Judge = Callable[[Build], Verdict]
+Inverse = Callable[[Build, Verdict], list[Candidate]]
+
+
+CHECKS: tuple[tuple[Judge, Inverse], ...] = (
+    (hold.judge, hold_fixes.candidates),
+    (stand.judge, stand.candidates),
+    (drink.judge, drink.candidates),
+    (travel.judge, travel.candidates),
+    (hang.judge, hang.candidates),
+    (hide.judge, hide.candidates),
+    (see.judge, see.candidates),
+    (lift.judge, lift.candidates),
+)
+BOUQUET_CHECKS: tuple[tuple[Judge, Inverse], ...] = (
+    (hold_bound.judge, hold_bound.candidates),
+    (stand.judge, stand.candidates),
+    (drink_carried.judge, drink_carried.candidates),
+    (travel.judge, travel.candidates),
+    (hang.judge, hang.candidates),
+    (hide_carried.judge, hide_carried.candidates),
+    (see.judge_carried, see.candidates),
+    (lift_hand.judge, lift_hand.candidates),
+)
+# Checks that look at the whole composition themselves.
+_SEES_ALL: tuple[Judge, ...] = (stand.judge, hang.judge)
+
+
+def evaluate(piece: Piece, conditions: Conditions, *, with_fixes: bool = True) -> Report:
+    """Work out a piece: sizes, placed stems, cut list, steps and all eight verdicts.
+
+    Args:
+        piece: the plan.
+        conditions: times, air, people and the studio's varieties and nettings.
+        with_fixes: also try out fixes for verdicts that fail or are tight (slower by some builds).
+    Raises:
+        CoreError: the plan cannot be computed; `path` names the measure.
+    """
+    with conditions.figures.open():
+        made = build(piece, conditions)
+        verdicts = judge_all(made)
+        if with_fixes:
+            verdicts = tuple(_mended(made, verdict, verdicts) for verdict in verdicts)
+        return _report(made, verdicts, with_fixes)
+
+
+def judge_all(made: Build) -> tuple[Verdict, ...]:
+    """All eight verdicts of a piece put together, with no fixes tried."""
+    return tuple(judge(made) for judge, _ in checks_of(made))
+
+
+def _mended(made: Build, verdict: Verdict, before: tuple[Verdict, ...]) -> Verdict:
+    """A verdict that fails or is tight with the fixes that mend it, or with what was tried in vain."""
+    if verdict.state not in ("fails", "tight"):
+        return verdict
+    checks = checks_of(made)
+    judge, inverse = checks[[each.verb for each in before].index(verdict.verb)]
+    tried = list(outcomes(inverse(made, verdict), made, judge))
+    mends = [each for each in mending(tried) if each.used < (verdict.utilisation or 0.0)]
+    if not mends and verdict.state == "fails":
+        mends = list(two_acts(tried, verdict, made, judge, inverse))
+    fixes = judged_by_all(mends, before, [each for each, _ in checks], verdict.verb)
+    in_vain = () if fixes else tuple(each.candidate.say for each in one_of_each_family(tried))
+    return replace(verdict, fixes=fixes, tried=in_vain)
+
+
+def checks_of(made: Build) -> tuple[tuple[Judge, Inverse], ...]:
+    """The eight checks of a piece: those of a standing vessel, of a composition of several, or of a bouquet."""
+    if made.piece.bouquet is not None:
+        return BOUQUET_CHECKS
+    if not made.companions:
+        return CHECKS
+    return tuple(
+        (judge, inverse) if judge in _SEES_ALL else (together.judged(judge), together.mended(inverse, judge))
+        for judge, inverse in CHECKS
+    )
+
+
+def _report(made: Build, verdicts: tuple[Verdict, ...], fixes_tried: bool) -> Report:
+    outline, cuts = _outline(made), cut_list(made)
+    _, foot_width, foot_depth = balance.standing_foot_m(made)
+    piece, rim = made.piece, made.rim_z_m
+    return Report(
+        raised_m=made.raised_m,
+        rim_m=rim,
+        foot_width_m=foot_width,
+        foot_depth_m=foot_depth or foot_width,
+        mechanic=made.mechanic,
+        stems=all_stems(made),
+        cell_pitch_m=made.mechanic.seating.pitch_m,
+        cells_m=tuple((float(x), float(y)) for x, y in made.placement.cells_m.tolist()),
+        seat_pattern=made.mechanic.seating.pattern,
+        envelope_front=outline_m(piece.envelope, from_m=rim, view="front"),
+        envelope_side=outline_m(piece.envelope, from_m=rim, view="side"),
+        envelope_above=outline_m(piece.envelope, from_m=rim, view="above"),
+        extras=tuple(each.part for each in made.extras),
+        price=made.mechanic.price,
+        minutes=made.mechanic.minutes + MINUTES_PER_STEM.value * int(made.placement.stems.stems_in_row.sum()),
+        outline=outline,
+        water=_water(made),
+        balance=_balance(made),
+        cut_list=cuts,
+        steps=steps(made),
+        notices=notices(made, cuts, outline.fullness, outline.colliding_pairs),
+        verdicts=verdicts,
+        fixes_tried=fixes_tried,
+        companions=_companions(made),
+        spill=_spill(made),
+        ledge=_ledge(made),
+        bouquet=_bouquet(made),
+        dealt=_dealt(made),
+    )
+
+
+def _dealt(made: Build) -> Dealt | None:
+    """The seats its stems have taken, to be kept; a bouquet has none, and no stems take none."""
+    placement = made.placement
+    if made.piece.bouquet is not None or len(placement.stems) == 0:
+        return None
+    several = made.conditions.practice.several_points
+    return dealt_as(made.piece, several_points=several, seats_m=placement.cells_m[placement.seat_cell])
+
+
+def all_stems(made: Build) -> tuple[PlacedStem, ...]:
+    """Every stem of the composition, the piece's own first, then each companion's, in the rows of the making order."""
+    stems = list(_stems(made))
+    for index, (beside, each) in enumerate(zip(made.companions, made.piece.companions, strict=True), start=1):
+        stems += [_beside(stem, index, each.x_m, each.y_m) for stem in _stems(beside)]
+    return tuple(stems)
+
+
+def _beside(stem: PlacedStem, vessel: int, x: float, y: float) -> PlacedStem:
+    return replace(
+        stem,
+        vessel=vessel,
+        seat_x_m=stem.seat_x_m + x,
+        tip_x_m=stem.tip_x_m + x,
+        end_x_m=stem.end_x_m + x,
+        seat_y_m=stem.seat_y_m + y,
+        tip_y_m=stem.tip_y_m + y,
+        end_y_m=stem.end_y_m + y,
+    )
+
+
+def _companions(made: Build) -> tuple[CompanionReport, ...]:
+    return tuple(
+        CompanionReport(
+            name=each.name,
+            x_m=each.x_m,
+            y_m=each.y_m,
+            rim_m=beside.rim_z_m,
+            mechanic=beside.mechanic,
+            extras=tuple(part.part for part in beside.extras),
+            cut_list=cut_list(beside),
+            steps=steps(beside),
+            display_l=beside.water.volume_at_l(beside.piece.water_level_m),
+            dealt=_dealt(beside),
+        )
+        for beside, each in zip(made.companions, made.piece.companions, strict=True)
+    )
+
+
+def _ledge(made: Build) -> LedgeReport | None:
+    ledge, edge = made.piece.setting.ledge, ledge_edge_m(made.piece)
+    if ledge is None or edge is None:
+        return None
+    front = edge - ledge.edge_radius_m
+    return LedgeReport(front_m=front, back_m=front + ledge.depth_m, axis_m=balance.footing_of(made).axis_m)
+
+
+def _bouquet(made: Build) -> BouquetReport | None:
+    if made.piece.bouquet is None:
+        return None
+    shape = shape_of(made.piece, made.piece.bouquet)
+    up = made.raised_m
+    return BouquetReport(
+        end_m=up + shape.end_m,
+        binding_m=up + shape.binding_m,
+        under_m=up + shape.under_m,
+        hand_m=shape.hand_m,
+        neck_m=shape.neck_m,
+        dome_m=shape.dome_m,
+        handle_m=handle_of(made.placement.stems, made.mechanic.crosses),
+        carried_kg=lift_hand.carried(made, "typical")[0],
+        overall_m=shape.top_m - shape.end_m,
+    )
+
+
+def _spill(made: Build) -> SpillReport | None:
+    if made.spill is None:
+        return None
+    sheet, netting = made.spill.sheet, made.spill.netting
+    taken = from_roll("spill", netting, sheet, lasts=False)
+    sizes = (length(sheet.width_m), length(sheet.length_m))
+    return SpillReport(
+        part=Part(name="spill", quantity=1, sizes=sizes, mass_kg=sheet.mass_kg, taken=taken),
+        sheet=sheet,
+        netting=made.spill.netting.name,
+        hanging_kg=made.spill.hanging_kg,
+        hanging_heavy_kg=made.spill.hanging_heavy_kg,
+        strength_n=made.spill.strength_n,
+    )
+
+
+def _stems(made: Build) -> tuple[PlacedStem, ...]:
+    placement, up = made.placement, made.raised_m
+    floor = made.piece.vessel.base_m + up
+    stems, found = placement.stems, placement.found
+    if len(stems) == 0:
+        return ()
+    play = hold_swing.stems_play(made)
+    columns = {
+        "seat_x_m": placement.seat_x_m,
+        "seat_y_m": placement.seat_y_m,
+        "seat_z_m": np.full(len(stems), floor + placement.seat_height_m),
+        "tip_x_m": placement.tip_m[:, 0],
+        "tip_y_m": placement.tip_m[:, 1],
+        "tip_z_m": placement.tip_m[:, 2] + up,
+        "droop_m": placement.tip_m[:, 2] - placement.head_z_m,
+        "end_x_m": found.end_x_m,
+        "end_y_m": found.end_y_m,
+        "end_z_m": floor + placement.end_height_m,
+        "diameter_m": stems.diameter_m,
+        "head_radius_m": stems.head_radius_m,
+        "lean_rad": placement.lean_rad,
+        "cut_length_m": placement.cut_length_m,
+        "sway_m": play.sway_m,
+        "sway_limit_m": play.sway_limit_m,
+    }
+    rows = zip(*(column.tolist() for column in columns.values()), strict=True)
+    placed = []
+    for row, values in enumerate(rows):
+        variety = stems.variety_of(row)
+        placed.append(
+            PlacedStem(
+                variety=variety.key,
+                name=variety.name,
+                colour=variety.colour,
+                form=variety.form,
+                role=stems.role_of(row),
+                stems=int(stems.stems_in_row[row]),
+                head_height_m=variety.head_height_m,
+                over_capacity=bool(placement.over_capacity[row]),
+                held=bool(placement.held[row]),
+                **dict(zip(columns, values, strict=True)),
+            )
+        )
+    return tuple(placed)
+
+
+def _outline(made: Build) -> Outline:
+    placement, piece = made.placement, made.piece
+    if len(placement.stems) == 0:
+        mouth = piece.vessel.mouth_width_m
+        rim = made.rim_z_m
+        return Outline(height_m=rim, width_m=mouth, depth_m=mouth, widest_at_m=rim, fullness=0.0, colliding_pairs=0)
+    radius = placement.stems.round_reach_m
+    x, y = placement.tip_m[:, 0], placement.tip_m[:, 1]
+    return Outline(
+        height_m=made.raised_m + float((placement.head_z_m + radius).max()),
+        width_m=float((x + radius).max() - (x - radius).min()),
+        depth_m=float((y + radius).max() - (y - radius).min()),
+        widest_at_m=stand.widest_reach_height_m(made),
+        fullness=fullness(placement, piece.envelope, made.rim_z_m),
+        colliding_pairs=colliding_pairs(placement),
+    )
+
+
+def _water(made: Build) -> WaterReport:
+    going = None if made.courses is None else made.courses[1]
+    level = made.piece.water_level_m
+    journey = travel.journey_of(made)
+    going_level = None if journey is None else journey.level_m
+    transport = made.piece.transport
+    left_at = None if transport is None else transport.overnight_level_m
+    overnight = going_level if left_at is None else left_at
+    return WaterReport(
+        bench_level_m=None if overnight is None or going_level is None else travel.bench_level_m(made, overnight),
+        travel_level_m=going_level,
+        carried_l=None if journey is None else journey.carried_l,
+        display_l=made.water.volume_at_l(level),
+        full_l=made.water.volume_at_l(made.piece.vessel.inside_depth_m),
+        area_m2=float(np.interp(level, made.water.level_m, made.water.area_m2)),
+        first_dry_h=None if going is None else going.first_dry_h,
+        lowest_level_m=None if going is None else going.lowest_level_m,
+        course_hours=() if going is None else going.hours,
+        course_levels_m=() if going is None else going.levels_m,
+    )
+
+
+def _balance(made: Build) -> BalanceReport | None:
+    _, foot, _ = balance.standing_foot_m(made)
+    if made.piece.vessel.mass_kg is None or foot is None:
+        return None
+    found = balance.balance_of(made, "typical")
+    return BalanceReport(
+        mass_kg=found.mass_kg,
+        x_m=found.x_m,
+        y_m=found.y_m,
+        height_m=found.height_m,
+        tip_angles_rad=tuple(stand.tip_angles_rad(made, found).tolist()),
+    )

@@ -1,0 +1,212 @@
+"""What `evaluate` gives back: the piece as drawn, as cut, and as judged."""
+
+from dataclasses import dataclass, replace
+
+from jolly_trellis.core.judging.verdicts import Verdict
+from jolly_trellis.core.materials.netting import Sheet
+from jolly_trellis.core.materials.stems import HeadForm, Role
+from jolly_trellis.core.mechanics.sized import Part, SeatPattern, SizedMechanic, Step
+from jolly_trellis.core.plan.piece import Dealt, Piece
+from jolly_trellis.core.quantities import Phrase
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PlacedStem:
+    """One stem or clump where it stands; metres from the middle of the piece's own vessel, z from the surface.
+
+    `vessel` is 0 for the piece's own, else the companion, counted from 1.
+    """
+
+    variety: str
+    name: str
+    colour: str
+    form: HeadForm
+    role: Role
+    stems: int
+    seat_x_m: float
+    seat_y_m: float
+    seat_z_m: float
+    tip_x_m: float
+    tip_y_m: float
+    tip_z_m: float
+    droop_m: float
+    end_x_m: float
+    end_y_m: float
+    end_z_m: float
+    diameter_m: float
+    head_radius_m: float
+    head_height_m: float
+    lean_rad: float
+    cut_length_m: float
+    sway_m: float
+    sway_limit_m: float
+    over_capacity: bool
+    held: bool
+    vessel: int = 0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CutGroup:
+    """Stems of one variety cut to one length, metres, up to the next 2 cm."""
+
+    variety: str
+    name: str
+    count: int
+    cut_length_m: float
+    sold: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Notice:
+    """Something worth knowing that is no verdict; `path` names the measure it belongs to."""
+
+    path: str
+    say: Phrase
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Outline:
+    """What the placed stems really reach: metres, z from the surface; and how full it is."""
+
+    height_m: float
+    width_m: float
+    depth_m: float
+    widest_at_m: float
+    fullness: float
+    colliding_pairs: int
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WaterReport:
+    """Water of the piece: three levels above the inside floor, litres at the display level and at the rim, the course
+    in the heavy case.
+
+    `bench_level_m` is filled to before any stem goes in; `travel_level_m` is what careful driving keeps in;
+    `carried_l` goes apart. The last three are None where travel was not worked out.
+    """
+
+    bench_level_m: float | None
+    travel_level_m: float | None
+    carried_l: float | None
+    display_l: float
+    full_l: float
+    area_m2: float
+    first_dry_h: float | None
+    lowest_level_m: float | None
+    course_hours: tuple[float, ...]
+    course_levels_m: tuple[float, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BalanceReport:
+    """Balance in the typical case: the centre of mass and the tip angle towards each azimuth from the front."""
+
+    mass_kg: float
+    x_m: float
+    y_m: float
+    height_m: float
+    tip_angles_rad: tuple[float, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CompanionReport:
+    """Another vessel of the composition as worked out: where it stands, its rim, its parts, its litres on show."""
+
+    name: str
+    x_m: float
+    y_m: float
+    rim_m: float
+    mechanic: SizedMechanic
+    extras: tuple[Part, ...]
+    cut_list: tuple[CutGroup, ...]
+    steps: tuple[Step, ...]
+    display_l: float
+    dealt: Dealt | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LedgeReport:
+    """Where a ledge lies in the frame of the piece's own vessel: y of its front edge, of its back, of the axis, m."""
+
+    front_m: float
+    back_m: float
+    axis_m: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BouquetReport:
+    """A bouquet's measures over the surface its vase stands on, metres, its handle, and what is in the hand, kg."""
+
+    end_m: float
+    binding_m: float
+    under_m: float
+    hand_m: float
+    neck_m: float
+    dome_m: float
+    handle_m: float
+    carried_kg: float
+    overall_m: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SpillReport:
+    """A spill as worked out: the flat sheet as a part, what hangs, what its netting bears; kg and newtons."""
+
+    part: Part
+    sheet: Sheet
+    netting: str
+    hanging_kg: float
+    hanging_heavy_kg: float
+    strength_n: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Report:
+    """Everything worked out for one piece, metres above the surface it stands on.
+
+    `raised_m` is the underside of its own vessel; `cells_m` are the middles of the seats stems can take;
+    `envelope_front`, `envelope_side` (y, z) and `envelope_above` outline what was asked for; `extras` are parts
+    beside the mechanic; `fixes_tried` tells whether fixes were looked for; `dealt` are the seats taken, to be kept.
+    """
+
+    raised_m: float
+    rim_m: float
+    foot_width_m: float | None
+    foot_depth_m: float | None
+    mechanic: SizedMechanic
+    stems: tuple[PlacedStem, ...]
+    cell_pitch_m: float
+    cells_m: tuple[tuple[float, float], ...]
+    seat_pattern: SeatPattern
+    envelope_front: tuple[tuple[float, float], ...]
+    envelope_side: tuple[tuple[float, float], ...]
+    envelope_above: tuple[tuple[float, float], ...]
+    extras: tuple[Part, ...]
+    price: float | None
+    minutes: float
+    outline: Outline
+    water: WaterReport
+    balance: BalanceReport | None
+    cut_list: tuple[CutGroup, ...]
+    steps: tuple[Step, ...]
+    notices: tuple[Notice, ...]
+    verdicts: tuple[Verdict, ...]
+    fixes_tried: bool
+    companions: tuple[CompanionReport, ...] = ()
+    spill: SpillReport | None = None
+    ledge: LedgeReport | None = None
+    bouquet: BouquetReport | None = None
+    dealt: Dealt | None = None
+
+    @property
+    def vessels_l(self) -> tuple[tuple[str, float], ...]:
+        """(name, litres on show) of its own vessel, which has no name here, and of every companion's."""
+        return (("", self.water.display_l), *((each.name, each.display_l) for each in self.companions))
+
+
+def with_seats(piece: Piece, report: Report) -> Piece:
+    """The piece with the seats that its report found kept in it, its companions' too."""
+    beside = tuple(
+        replace(each, dealt=found.dealt) for each, found in zip(piece.companions, report.companions, strict=True)
+    )
+    return replace(piece, dealt=report.dealt, companions=beside)

@@ -1,0 +1,179 @@
+"""The cut tray: stems grouped by cut length, and what to cut, fold, fix, fill and push in, in order."""
+
+import numpy as np
+
+from jolly_trellis.core.books.figures import measure, rule
+from jolly_trellis.core.building.build import Build
+from jolly_trellis.core.building.extras import (
+    insert_sizes_m,
+    joint_ring_m,
+    lining_strip_m,
+    moss_kg,
+    moss_round_m,
+    wrap_length_m,
+)
+from jolly_trellis.core.judging.report import CutGroup, Notice
+from jolly_trellis.core.mechanics.sized import Step
+from jolly_trellis.core.provenance import COMMON_PRACTICE
+from jolly_trellis.core.quantities import Phrase, count, cut_length, length, level_least, mass, phrase, volume
+
+CUT_STEP = rule("Stems are cut to the next", "length", 0.02, COMMON_PRACTICE)
+MINUTES_PER_STEM = measure("Time to cut and place a stem", "minutes", 0.6)
+_AFTER_STEMS = ("bind", "collar", "bow", "level")
+FULLNESS_AIRY = rule("Fullness under which a piece is airy", "ratio", 0.35)
+FULLNESS_CRUSHED = rule("Fullness over which heads are crushed", "ratio", 1.1)
+
+
+def cut_list(build: Build) -> tuple[CutGroup, ...]:
+    """Cut lengths up to the next 2 cm, longest first within each variety, with what is not sold so long."""
+    placement = build.placement
+    lengths = np.ceil(placement.cut_length_m / CUT_STEP.value - 1e-6) * CUT_STEP.value
+    as_sold = placement.cut_length_m <= placement.stems.longest_m + 1e-6
+    lengths = np.where(as_sold, np.minimum(lengths, placement.stems.longest_m), lengths)
+    groups: dict[tuple[int, float], int] = {}
+    for row, cut in enumerate(lengths.tolist()):
+        key = (placement.stems.line_index[row], round(cut, 3))
+        groups[key] = groups.get(key, 0) + int(placement.stems.stems_in_row[row])
+    merged: dict[tuple[str, float], CutGroup] = {}
+    for (line, cut), number in groups.items():
+        variety = placement.stems.lines[line][1]
+        old = merged.get((variety.key, cut))
+        merged[variety.key, cut] = CutGroup(
+            variety=variety.key,
+            name=variety.name,
+            count=number + (old.count if old else 0),
+            cut_length_m=cut,
+            sold=cut <= max(variety.sold_lengths_m) + 1e-9,
+        )
+    return tuple(sorted(merged.values(), key=lambda each: (each.name, -each.cut_length_m)))
+
+
+def steps(build: Build) -> tuple[Step, ...]:
+    """What to do at the bench, in order."""
+    piece, mechanic = build.piece, build.mechanic
+    done = [*_stack_steps(build)]
+    if piece.lining:
+        tall, around = lining_strip_m(piece.vessel)
+        say = phrase("Line the glass with leaf: a strip {a} long, {t} high.", a=cut_length(around), t=cut_length(tall))
+        done.append(Step(act="line", say=say))
+    last = [each for each in mechanic.steps if each.act in _AFTER_STEMS]
+    done += [each for each in mechanic.steps if each.act not in _AFTER_STEMS]
+    if piece.ballast_kg:
+        done.append(Step(act="weight", say=phrase("Lay {m} of stone on the floor.", m=mass(piece.ballast_kg))))
+    if piece.wrap_height_m:
+        say = phrase(
+            "Wrap netting round the outside: {a} × {h}.",
+            a=cut_length(wrap_length_m(piece.vessel)),
+            h=cut_length(piece.wrap_height_m),
+        )
+        done.append(Step(act="wrap", say=say, caution="Cut ends are sharp: gloves and eye protection."))
+    if round_m := moss_round_m(piece):
+        say = phrase(
+            "Nestle moss all round it, up to the rim and {r} out: {m}, dry.",
+            r=length(round_m),
+            m=mass(moss_kg(piece.vessel, round_m)),
+        )
+        last = [*last, Step(act="moss round", say=say)]
+    if piece.bouquet is not None:
+        return (*done, *_bunched(build, last), _vase(build))
+    litres = build.water.volume_at_l(piece.water_level_m)
+    done.append(
+        Step(
+            act="fill",
+            say=phrase(
+                "Fill to {level} above the inside floor: {water} once all stems are in.",
+                level=level_least(piece.water_level_m),
+                water=volume(litres),
+            ),
+        )
+    )
+    if len(build.placement.stems):
+        done.append(Step(act="place", say=_place_words(build), caution=_hazards(build)))
+    return tuple(done)
+
+
+def _bunched(build: Build, last: list[Step]) -> list[Step]:
+    """Stems of a bouquet laid in, then what comes after them."""
+    if not len(build.placement.stems):
+        return last
+    lines = [f"{line.count} {variety.name} ({line.role})" for line, variety, _, _ in build.placement.stems.lines]
+    how = "through the armature into the hand" if build.mechanic.levels[1:] else "across one another in the hand"
+    return [Step(act="place", say=phrase(f"Lay {how}: {', '.join(lines)}."), caution=_hazards(build)), *last]
+
+
+def _vase(build: Build) -> Step:
+    level = build.piece.water_level_m
+    words = "Stand it in its vase filled to {level}: {water}."
+    return Step(act="fill", say=phrase(words, level=level_least(level), water=volume(build.water.volume_at_l(level))))
+
+
+def _stack_steps(build: Build) -> tuple[Step, ...]:
+    piece, done = build.piece, []
+    if piece.insert is not None:
+        riser, ring = insert_sizes_m(piece.insert, piece.vessel)
+        say = phrase(
+            "Set the bowl in the urn on a block {r} high; pack the gap of {g} all round.",
+            r=length(riser),
+            g=length(ring),
+        )
+        done.append(Step(act="set in", say=say))
+    if piece.support is not None:
+        if piece.support.water_l:
+            water = volume(piece.support.water_l)
+            done.append(Step(act="steady", say=phrase("Fill the support with {v} of water.", v=water)))
+        if piece.support.putty:
+            ring = joint_ring_m(piece.support, piece.vessel)
+            say = phrase("Press a ring of putty {l} long on the support's rim and bed the bowl on it.", l=length(ring))
+            done.append(Step(act="bond", say=say, caution="Putty bonds to dry, clean surfaces only."))
+        else:
+            done.append(Step(act="stand", say=phrase("Stand the bowl in the middle of its support.")))
+    return tuple(done)
+
+
+def notices(build: Build, cuts: tuple[CutGroup, ...], fullness: float, colliding: int) -> tuple[Notice, ...]:
+    """Unsold lengths, crowding, airy or crushed work, bare wire in water."""
+    said = _unsold(build, cuts)
+    if build.netting is not None and build.netting.finish == "bare":
+        say = phrase("Bare wire rusts in water and stains it: take coated netting.")
+        said.append(Notice(path="mechanic.netting", say=say))
+    if len(build.placement.stems) and fullness < FULLNESS_AIRY.value:
+        say = phrase(f"Airy: heads fill {fullness:.0%} of the envelope; from {FULLNESS_AIRY.value:.0%} on is usual.")
+        said.append(Notice(path="recipe", say=say))
+    if fullness > FULLNESS_CRUSHED.value:
+        words = f"Crushed: heads would fill {fullness:.0%} of the envelope; {{n}} pairs collide."
+        said.append(Notice(path="recipe", say=phrase(words, n=count(colliding))))
+    return tuple(said)
+
+
+def _unsold(build: Build, cuts: tuple[CutGroup, ...]) -> list[Notice]:
+    """One notice for each variety that is cut longer than it is sold."""
+    said = []
+    for key in dict.fromkeys(group.variety for group in cuts if not group.sold):
+        groups = [group for group in cuts if group.variety == key and not group.sold]
+        line = next(index for index, each in enumerate(build.piece.recipe) if each.variety == key)
+        longest_sold = max(build.conditions.varieties[key].sold_lengths_m)
+        say = phrase(
+            f"{groups[0].name} is not sold so long: {{n}} cut up to {{cut}}, sold to {{sold}}.",
+            n=count(sum(group.count for group in groups)),
+            cut=length(max(group.cut_length_m for group in groups)),
+            sold=length(longest_sold),
+        )
+        said.append(Notice(path=f"recipe.{line}", say=say))
+    return said
+
+
+def _place_words(build: Build) -> Phrase:
+    lines = [f"{line.count} {variety.name} ({line.role})" for line, variety, _, _ in build.placement.stems.lines]
+    return phrase("Push in, opposite sides in turn: " + ", ".join(lines) + ".")
+
+
+def _hazards(build: Build) -> str:
+    varieties = [variety for _, variety, _, _ in build.placement.stems.lines]
+    toxic = sorted({each.name for each in varieties if each.toxic})
+    thorny = sorted({each.name for each in varieties if each.thorny})
+    words = []
+    if toxic:
+        words.append(f"Poisonous sap: gloves, and away from food ({', '.join(toxic)}).")
+    if thorny:
+        words.append(f"Thorns: {', '.join(thorny)}.")
+    return " ".join(words)

@@ -1,0 +1,1 @@
+"""What pieces are made of: vessels, stems, netting, frogs, supplies, water and air."""

@@ -1,0 +1,149 @@
+"""Varieties and cut stems: mass, centre of mass, droop and clumps, all from the length that is cut."""
+
+import math
+from dataclasses import dataclass
+from typing import Annotated, Literal
+
+from jolly_trellis.core.books.figures import Constant, measure, standard
+from jolly_trellis.core.plan.ranges import Key, Many, Range, Text
+from jolly_trellis.core.provenance import ESTIMATE, Provenance
+
+HeadForm = Literal["disc", "ball", "spike", "spray", "leaf", "plume", "tassel"]
+Stiffness = Literal["soft", "medium", "woody"]
+Thirst = Literal["low", "usual", "thirsty"]
+Role = Literal["margin", "line", "focal", "filler", "base", "airy"]
+
+GRAVITY = standard("Standard gravity", "acceleration", 9.80665, Provenance(kind="published", source="ISO 80000-3"))
+GRAVITY_M_S2 = GRAVITY.built_in
+BENDING_STIFFNESS: dict[Stiffness, Constant] = {
+    "soft": measure("Bending stiffness of a soft stem", "stiffness", 0.02),
+    "medium": measure("Bending stiffness of a medium stem", "stiffness", 0.1),
+    "woody": measure("Bending stiffness of a woody stem", "stiffness", 1.0),
+}
+HEAVY_STEM_FACTOR = measure("Heavy stems against typical", "ratio", 1.3)
+WET_FOLIAGE_FACTOR = measure("Wet foliage against dry", "ratio", 1.1)
+BRANCH_CENTRE = measure("Centre of a branch, from its foot", "ratio", 0.45)
+CLUMP_FILL = measure("Section fill of stems bundled side by side", "ratio", 0.8)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class VarietyProvenance:
+    """Where each group of a variety's figures comes from."""
+
+    size: Provenance
+    mass: Provenance
+    uptake: Provenance
+    dry_hold: Provenance
+    hazard: Provenance
+    price: Provenance = ESTIMATE
+    opening: Provenance = ESTIMATE
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Variety:
+    """One variety as the studio buys it.
+
+    `mass_kg` is of a whole stem, leaves on, at `mass_length_m`; `head_fraction` is the share of it in the
+    head. `uptake_ml_h` is the first day's draw at 20 °C and 60 % relative humidity. `dry_hold_h` is how long
+    it looks right with no water in the same air. A `bulb` grows on after it is placed; `forked` stems catch others;
+    `dip` and `fold` say that the head is dipped, and that its petals may be folded back; `side_shoots` can be saved.
+    `bunch_price` and `stem_price` are what a bunch and a single stem cost, None not known; `conditioning_h` is how
+    long it drinks before it is used, `opening_days` how long its bud as bought takes to open at 20 °C.
+    """
+
+    key: Key
+    name: Annotated[str, Text(120, least=1)]
+    colour: Annotated[str, Text(7, like="#[0-9a-f]{6}", such="#c8566b")]
+    form: HeadForm
+    head_diameter_m: Annotated[float, Range("length", 0.001, 1)]
+    head_height_m: Annotated[float, Range("length", 0.001, 1.5)]
+    stem_diameter_m: Annotated[float, Range("length", 0.0005, 0.08)]
+    mass_kg: Annotated[float, Range("mass", 0.0005, 5)]
+    mass_length_m: Annotated[float, Range("length", 0.03, 4)]
+    head_fraction: Annotated[float, Range("ratio", 0.01, 0.99)]
+    heavy_mass_kg: Annotated[float | None, Range("mass", 0, 8, above=True)]
+    stiffness: Stiffness
+    branch: bool
+    uptake_ml_h: Annotated[float, Range("draw", 0, 100)]
+    dry_hold_h: Annotated[float, Range("duration", 0, 2000)]
+    thirst: Thirst
+    bunch_size: Annotated[int, Range("count", 1, 500)]
+    sold_lengths_m: Annotated[tuple[Annotated[float, Range("length", 0, 4, above=True)], ...], Many(12, least=1)]
+    toxic: bool
+    thorny: bool
+    bulb: bool = False
+    forked: bool = False
+    dip: bool = False
+    fold: bool = False
+    side_shoots: Annotated[int, Range("count", 0, 40)] = 0
+    bunch_price: Annotated[float | None, Range("ratio", 0, 10000)] = None
+    stem_price: Annotated[float | None, Range("ratio", 0, 10000)] = None
+    conditioning_h: Annotated[float, Range("duration", 0, 72)] = 6.0
+    opening_days: Annotated[float, Range("ratio", 0, 60)] = 0.0
+    provenance: VarietyProvenance
+
+
+def linear_density_kg_m(variety: Variety) -> float:
+    """Mass of a metre of stem with its leaves left on, kg/m. Source: definition from the weighed stem."""
+    return variety.mass_kg * (1 - variety.head_fraction) / variety.mass_length_m
+
+
+def head_mass_kg(variety: Variety) -> float:
+    """Mass of the head, kg. Source: definition from the weighed stem."""
+    return variety.mass_kg * variety.head_fraction
+
+
+def cut_mass_kg(variety: Variety, length_m: float) -> float:
+    """Mass of a stem cut to a length: head plus the stem that is left.
+
+    Args:
+        variety: its figures.
+        length_m: cut length, m, > 0.
+    Returns: kg.
+    Source: definition.
+    """
+    return head_mass_kg(variety) + linear_density_kg_m(variety) * length_m
+
+
+def heavy_factor(variety: Variety) -> float:
+    """Heavy-case mass over typical: the variety's own 90th percentile, else 1.3; foliage also wet.
+
+    Source: estimates.
+    """
+    own = variety.heavy_mass_kg
+    factor = HEAVY_STEM_FACTOR.value if own is None else own / variety.mass_kg
+    return factor * WET_FOLIAGE_FACTOR.value if variety.form == "leaf" else factor
+
+
+def centre_from_foot_m(variety: Variety, length_m: float) -> float:
+    """Distance from the cut end to the centre of mass of a cut stem, metres.
+
+    The head's mass sits at the tip; the stem's own at half its length, or at 0.45 of it for a branch.
+
+    Source: first moments; the 0.45 is an estimate.
+    """
+    share = BRANCH_CENTRE.value if variety.branch else 0.5
+    head, stem = head_mass_kg(variety), linear_density_kg_m(variety) * length_m
+    return (head * length_m + stem * share * length_m) / (head + stem)
+
+
+def droop_m(variety: Variety, visible_length_m: float, lean_rad: float) -> float:
+    """How far the head of a leaning stem sags: m·g·L³·sin θ/(3·EI), metres.
+
+    Args:
+        variety: gives head mass and stiffness.
+        visible_length_m: free length above the mechanic, m, ≥ 0.
+        lean_rad: from the vertical, 0 to π.
+    Valid for: small sag (a fifth of the length); beyond that it overstates.
+    Source: cantilever with an end load (any mechanics text); EI by stiffness class is an estimate.
+    """
+    stiffness = BENDING_STIFFNESS[variety.stiffness].value
+    return head_mass_kg(variety) * GRAVITY_M_S2 * visible_length_m**3 * math.sin(lean_rad) / (3 * stiffness)
+
+
+def clump_diameter_m(stem_diameter_m: float, stems: int) -> float:
+    """Diameter of a clump pushed in together, taken as one stem: d·√n/√0.8; one stem keeps its own.
+
+    Source: equal section area at a fill of 0.8 (estimate).
+    """
+    return stem_diameter_m if stems == 1 else stem_diameter_m * math.sqrt(stems / CLUMP_FILL.value)

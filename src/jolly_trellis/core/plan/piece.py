@@ -1,0 +1,407 @@
+"""The plan of a piece as it is stored, and the conditions it is judged under."""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from datetime import datetime
+from typing import Annotated, Literal
+
+from jolly_trellis.core.books.figures import FigureBook
+from jolly_trellis.core.materials.frogs import Frog
+from jolly_trellis.core.materials.netting import Netting
+from jolly_trellis.core.materials.stems import Role, Variety
+from jolly_trellis.core.materials.vessels import Vessel
+from jolly_trellis.core.plan.choices import FORMS, MECHANICS
+from jolly_trellis.core.plan.practice import Practice
+from jolly_trellis.core.plan.ranges import Many, Range, Text
+
+Form = Annotated[str, FORMS]
+Arrangement = Literal["even", "clusters", "gradient", "far_side"]
+Surface = Literal["wood", "cloth", "stone"]
+FootMaterial = Literal["glass", "glazed", "felt", "rubber"]
+Where = Literal["table", "floor", "bar", "ledge"]
+Behind = Literal["nothing", "greens", "weights"]
+SpillHold = Literal["hook", "vessel"]
+Look = Literal["mechanic", "rim", "underside"]
+Feet = Literal["on the floor", "to the water"]
+WaterSource = Literal["vessel", "tube", "wrap", "none"]
+MechanicKind = Annotated[str, MECHANICS]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Envelope:
+    """What was asked for: total height from the surface, overall width and front-to-back depth."""
+
+    height_m: Annotated[float, Range("length", 0, 5, above=True)]
+    width_m: Annotated[float, Range("length", 0, 5, above=True)]
+    depth_m: Annotated[float, Range("length", 0, 5, above=True)]
+    form: Form = "dome"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class StemTube:
+    """A capped tube of water on one stem: inner diameter and length, the air left at the cap, how far the stem goes
+    in, the angle of its mouth from upright (0 upright, π cap down), the share filled, and whether its cap seals.
+    """
+
+    inner_diameter_m: Annotated[float, Range("length", 0.004, 0.1)] = 0.014
+    length_m: Annotated[float, Range("length", 0.02, 0.5)] = 0.09
+    air_gap_m: Annotated[float, Range("length", 0, 0.2)] = 0.005
+    stem_in_m: Annotated[float, Range("length", 0, 0.5, above=True)] = 0.06
+    tilt_rad: Annotated[float, Range("angle", 0, 3.1416)] = 0.0
+    fill_share: Annotated[float, Range("ratio", 0, 1)] = 1.0
+    cap_seals: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RecipeLine:
+    """Stems of one variety in one role, pushed in singly or in clumps.
+
+    `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), or nowhere. `on_site`
+    tells stems that go in only when the piece stands where it is shown.
+    """
+
+    variety: Annotated[str, Text(60, least=1)]
+    count: Annotated[int, Range("count", 1, 400)]
+    role: Role
+    clump: Annotated[int, Range("count", 1, 40)] = 1
+    water: WaterSource = "vessel"
+    tube: StemTube | None = None
+    wrap_ml: Annotated[float | None, Range("ratio", 0, 5000, above=True)] = None
+    on_site: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class HandPlaced:
+    """A stem put where a hand wants it: its variety and the place of its tip, metres in the vessel's frame."""
+
+    variety: Annotated[str, Text(60, least=1)]
+    tip_x_m: Annotated[float, Range("length", -3, 3)]
+    tip_y_m: Annotated[float, Range("length", -3, 3)]
+    tip_z_m: Annotated[float, Range("length", 0, 5)]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Mechanic:
+    """What holds the stems, as chosen; how it is sized is worked out from its kind.
+
+    None leaves a quantity to be worked out: the layer gap from the depth, the tuck from the cell, the tape strips
+    from the net moment. `netting` and `frog` are keys of the stores; kinds that use neither ignore them.
+    `cell_m` is the spacing of a tape grid or of a strung ring.
+    """
+
+    kind: MechanicKind = "folded_cushion"
+    netting: Annotated[str | None, Text(60, least=1)] = None
+    frog: Annotated[str | None, Text(60, least=1)] = None
+    layers: Annotated[int, Range("count", 1, 4)] = 2
+    layer_gap_m: Annotated[float | None, Range("length", 0, 2, above=True)] = None
+    squeeze: Annotated[float, Range("ratio", 0, 0.15)] = 0.06
+    tuck_m: Annotated[float | None, Range("length", 0, 0.1)] = None
+    tape_strips: Annotated[int | None, Range("count", 0, 6)] = None
+    tape_width_m: Annotated[float, Range("length", 0.003, 0.05)] = 0.006
+    putty: bool | None = None
+    cell_m: Annotated[float | None, Range("length", 0.008, 0.1)] = None
+    cup_ml: Annotated[float, Range("ratio", 5, 1000)] = 60.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Support:
+    """What a raised bowl stands on: a stand, or a tall cylinder that may hold water as ballast.
+
+    `top_width_m` is the outside of its rim or plate, `opening_m` the hole in it (0: solid), `ridge` whether it
+    locates the bowl, `putty` whether a ring of putty bonds the joint. Foot and mass may be unknown (None).
+    """
+
+    name: Annotated[str, Text(120, least=1)]
+    height_m: Annotated[float, Range("length", 0, 3, above=True)]
+    top_width_m: Annotated[float, Range("length", 0, 5, above=True)]
+    opening_m: Annotated[float, Range("length", 0, 2)] = 0.0
+    foot_width_m: Annotated[float | None, Range("length", 0, 5, above=True)] = None
+    mass_kg: Annotated[float | None, Range("mass", 0, 200, above=True)] = None
+    column_width_m: Annotated[float, Range("length", 0, 5, above=True)] = 0.12
+    water_l: Annotated[float, Range("volume", 0, 200)] = 0.0
+    clear: bool = False
+    ridge: bool = False
+    putty: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Insert:
+    """The larger vessel that the piece's own vessel sits in, and how far its rim drops below the outer rim."""
+
+    outer: Vessel
+    drop_m: Annotated[float, Range("length", 0, 1)] = 0.01
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class People:
+    """Who looks: seated guests' distance from the piece and whether on both sides; how near people stand."""
+
+    seated: bool = True
+    both_sides: bool = True
+    seat_distance_m: Annotated[float, Range("length", 0.2, 5)] = 0.55
+    table_height_m: Annotated[float, Range("length", 0, 2)] = 0.75
+    standing: bool = True
+    standing_distance_m: Annotated[float, Range("length", 0.3, 10)] = 1.2
+    a_little_may_show: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Ledge:
+    """A shelf, sill or mantel: front to back, over the floor, and how the piece stands on it.
+
+    `set_back_m` is from its front edge to the front of the foot; a rounded edge bears nothing within `edge_radius_m`.
+    `behind` says what the owner lets stand behind the piece: nothing, greens, or weights too. `wall` tells a wall at
+    its back.
+    """
+
+    depth_m: Annotated[float, Range("length", 0, 5, above=True)]
+    height_m: Annotated[float, Range("length", 0, 6)]
+    set_back_m: Annotated[float, Range("length", 0, 3)] = 0.0
+    edge_radius_m: Annotated[float, Range("length", 0, 0.2)] = 0.0
+    behind: Behind = "weights"
+    wall: bool = True
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Air:
+    """The air of a place: °C, relative humidity 0-1, draught in m/s, and whether the sun is on the piece."""
+
+    temperature_c: Annotated[float, Range("temperature", -5, 50)]
+    relative_humidity: Annotated[float, Range("ratio", 0, 1)]
+    speed_m_s: Annotated[float, Range("ratio", 0, 5)] = 0.1
+    sun: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Setting:
+    """Where the piece stands. `free_table_m` is the least bare table round its foot; None is not known.
+
+    `comes_down_above` is the Beaufort force above which an outdoor piece is taken down. A piece on a ledge may be
+    moved during the day: `moves_to` is where it stands then.
+    """
+
+    where: Where = "table"
+    surface: Surface = "cloth"
+    foot_material: FootMaterial = "glazed"
+    free_table_m: Annotated[float | None, Range("length", 0, 5)] = 0.3
+    outdoors: bool = False
+    comes_down_above: Annotated[int, Range("count", 2, 7)] = 5
+    people: People | None = field(default_factory=People)
+    ledge: Ledge | None = None
+    air: Air | None = None
+    moves_to: Where | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Transport:
+    """How the piece gets there. None is not known; `water_level_m` None lets the travelling level be worked out.
+
+    `apart` tells a raised bowl carried apart from its support.
+    """
+
+    made_on_site: bool = False
+    boxed: bool = True
+    box_width_m: Annotated[float | None, Range("length", 0, 5, above=True)] = None
+    box_depth_m: Annotated[float | None, Range("length", 0, 5, above=True)] = None
+    box_wall_m: Annotated[float | None, Range("length", 0, 3)] = None
+    water_level_m: Annotated[float | None, Range("length", 0, 5)] = None
+    overnight_level_m: Annotated[float | None, Range("length", 0, 5)] = None
+    door_height_m: Annotated[float, Range("length", 0, 5, above=True)] = 1.15
+    door_width_m: Annotated[float, Range("length", 0, 5, above=True)] = 1.10
+    apart: bool = True
+    carriers: Annotated[int, Range("count", 1, 2)] = 1
+    crate: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TopUp:
+    """Water poured in during the display: hours after the first filling, and litres."""
+
+    after_h: Annotated[float, Range("duration", 0, 240)]
+    volume_l: Annotated[float, Range("volume", 0, 100, above=True)]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Counterweight:
+    """A weight beside the vessel: how far from its middle, towards which azimuth (0 front, π back), tied to it or not.
+
+    One that merely stands there holds nothing.
+    """
+
+    mass_kg: Annotated[float, Range("mass", 0, 100, above=True)]
+    away_m: Annotated[float, Range("length", 0, 2)]
+    azimuth_rad: Annotated[float, Range("angle", 0, 6.2832)] = math.pi
+    tied: bool = True
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Seat:
+    """Where a row of stems sits on the plane of the seats, right and back of the vessel's middle, m."""
+
+    x_m: Annotated[float, Range("length", -3, 3)]
+    y_m: Annotated[float, Range("length", -3, 3)]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Dealt:
+    """Seats as they were dealt, a row each, and what they were dealt for: `made_for` tells recipe, form and mechanic.
+
+    Sizes are of the mouth and of the envelope, whose height counts from the surface, as they were then, m.
+    """
+
+    seats: Annotated[tuple[Seat, ...], Many(400)]
+    made_for: Annotated[str, Text(16, least=1)]
+    mouth_width_m: Annotated[float, Range("length", 0, 5, above=True)]
+    mouth_depth_m: Annotated[float, Range("length", 0, 5, above=True)]
+    height_m: Annotated[float, Range("length", 0, 10, above=True)]
+    width_m: Annotated[float, Range("length", 0, 10, above=True)]
+    depth_m: Annotated[float, Range("length", 0, 10, above=True)]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Companion:
+    """Another vessel of the same composition, beside the piece's own: its middle from that one's, right and back, m.
+
+    `tied` tells one fixed to the same base, so that the two stand or fall together.
+    """
+
+    name: Annotated[str, Text(120, least=1)]
+    vessel: Vessel
+    envelope: Envelope
+    mechanic: Mechanic
+    water_level_m: Annotated[float, Range("length", 0, 5)]
+    x_m: Annotated[float, Range("length", -3, 3)]
+    y_m: Annotated[float, Range("length", -3, 3)]
+    recipe: Annotated[tuple[RecipeLine, ...], Many(40)] = ()
+    ballast_kg: Annotated[float, Range("mass", 0, 50)] = 0.0
+    top_ups: Annotated[tuple[TopUp, ...], Many(24)] = ()
+    tied: bool = False
+    feet: Feet = "on the floor"
+    dealt: Dealt | None = None
+    look: Annotated[tuple[Look, ...], Many(3)] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Spill:
+    """A strip of netting set with flowers that hangs free over a ledge's edge.
+
+    `drop_m` hangs below the edge, `width_m` is its flat width. A hook of its own carries it, or the vessel does.
+    `hook_n` is the hook's working rating and `hook_stated_by` who stated it; None is not known. Its stems are cut to
+    `cut_length_m`.
+    """
+
+    drop_m: Annotated[float, Range("length", 0, 4, above=True)]
+    width_m: Annotated[float, Range("length", 0.03, 2)] = 0.15
+    netting: Annotated[str | None, Text(60, least=1)] = None
+    held_by: SpillHold = "hook"
+    hook_n: Annotated[float | None, Range("force", 0, 20000, above=True)] = None
+    hook_stated_by: Annotated[str | None, Text(80, least=1)] = None
+    recipe: Annotated[tuple[RecipeLine, ...], Many(40)] = ()
+    cut_length_m: Annotated[float, Range("length", 0.05, 1.5)] = 0.2
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Bouquet:
+    """What makes a piece a bouquet: bound at one point and carried; its vessel is the vase it waits in.
+
+    Its envelope is the vase with the bouquet in it. `dome_m` is the rise of the flowers over their underside and
+    `hand_length_m` the stems below the binding; None is worked out. `carried_h` is how long it is out of water, None
+    not known; `cooler_days` it waits in the cooler before. `collar` tells a collar of leaves under the flowers.
+    """
+
+    dome_m: Annotated[float | None, Range("length", 0, 0.6, above=True)] = None
+    hand_length_m: Annotated[float | None, Range("length", 0, 0.8, above=True)] = None
+    carried_h: Annotated[float | None, Range("duration", 0, 48, above=True)] = None
+    cooler_days: Annotated[float, Range("ratio", 0, 7)] = 0.0
+    collar: bool = False
+    bow_loops: Annotated[int, Range("count", 0, 40)] = 0
+    bow_loop_m: Annotated[float, Range("length", 0.02, 0.5)] = 0.12
+    streamers: Annotated[int, Range("count", 0, 40)] = 0
+    streamer_m: Annotated[float, Range("length", 0.05, 3)] = 0.5
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class StemRef:
+    """One stem or clump of a recipe: which vessel (0 the piece's own), which line, and which of that line's."""
+
+    line: Annotated[int, Range("count", 0, 40)]
+    nth: Annotated[int, Range("count", 0, 400)]
+    vessel: Annotated[int, Range("count", 0, 8)] = 0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Making:
+    """How the piece is made: the order by hand (empty: the usual one), a prop until the last stem, gates passed.
+
+    `water_last` tells one that is made dry and filled when all stems are in.
+    """
+
+    order: Annotated[tuple[StemRef, ...], Many(1200)] = ()
+    propped: bool = False
+    water_last: bool = False
+    gates_passed: Annotated[tuple[Annotated[str, Text(60, least=1)], ...], Many(20)] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Piece:
+    """One made thing: vessel, envelope, mechanic, water, recipe and setting.
+
+    `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining` a
+    strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none; `moss_m` how far
+    moss is nestled all round it, up to its rim, None as usual: round a cup frog and nothing else. `bouquet` makes it
+    one that is carried; its vessel is then the vase it waits in. `feet` tells whether stems are cut to stand on the
+    floor, or to end just under the display water. `dealt` keeps the seats; None deals them afresh. `look` are parts of
+    the mechanic that are meant to be seen.
+    """
+
+    name: Annotated[str, Text(120, least=1)]
+    vessel: Vessel
+    envelope: Envelope
+    mechanic: Mechanic
+    water_level_m: Annotated[float, Range("length", 0, 5)]
+    recipe: Annotated[tuple[RecipeLine, ...], Many(40)] = ()
+    setting: Setting = field(default_factory=Setting)
+    ballast_kg: Annotated[float, Range("mass", 0, 50)] = 0.0
+    top_ups: Annotated[tuple[TopUp, ...], Many(24)] = ()
+    quantity: Annotated[int, Range("count", 1, 500)] = 1
+    arrangement: Arrangement = "even"
+    hand_placed: Annotated[tuple[HandPlaced, ...], Many(100)] = ()
+    transport: Transport | None = None
+    support: Support | None = None
+    insert: Insert | None = None
+    lining: bool = False
+    wrap_height_m: Annotated[float, Range("length", 0, 3)] = 0.0
+    moss_m: Annotated[float | None, Range("length", 0, 0.5)] = None
+    must_lift_off: bool = False
+    companions: Annotated[tuple[Companion, ...], Many(4)] = ()
+    spill: Spill | None = None
+    counterweight: Counterweight | None = None
+    bouquet: Bouquet | None = None
+    making: Making = field(default_factory=Making)
+    feet: Feet = "on the floor"
+    dealt: Dealt | None = None
+    look: Annotated[tuple[Look, ...], Many(3)] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Conditions:
+    """What surrounds a piece: times, air, who tops up, how the studio works, its figures, and its stores by key.
+
+    `filled_at` is when the display water goes in; what travels is finished on the bench at `finished_at` and loaded at
+    `loaded_at`. `air` is the place's, `workshop` and `van` theirs. Times are aware. None is a fact nobody has given.
+    """
+
+    filled_at: datetime | None
+    ends_at: datetime | None
+    air: Air | None
+    topped_up_by: str | None
+    varieties: Mapping[str, Variety]
+    nettings: Mapping[str, Netting]
+    figures: FigureBook
+    frogs: Mapping[str, Frog] = field(default_factory=dict)
+    practice: Practice = field(default_factory=Practice)
+    finished_at: datetime | None = None
+    loaded_at: datetime | None = None
+    workshop: Air | None = None
+    van: Air | None = None

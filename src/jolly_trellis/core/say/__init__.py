@@ -1,0 +1,1 @@
+"""What is said or typed in words, understood."""
