@@ -1,0 +1,134 @@
+import { describe, expect, test } from "vitest";
+import type { Piece, Report, Vessel } from "../../web/src/api/types";
+import { fullness } from "../../web/src/drawing/hung";
+import { onSheet } from "../../web/src/drawing/plane";
+import { lookOf } from "../../web/src/drawing/rig";
+import { ellipse, type Primitive, scaleBarM } from "../../web/src/drawing/scene";
+import { moved } from "../../web/src/drawing/section";
+import { turnPiece, turnReport } from "../../web/src/drawing/turned";
+import { halfWidthAt, rimHeight } from "../../web/src/drawing/vessel";
+import { setByHandle, withDepth, withMouth } from "../../web/src/places/bench/handles";
+
+const point = (height_m: number, width_m: number, depth_m = width_m) => ({ height_m, width_m, depth_m });
+const BOWL = {
+  base_m: 0.008,
+  profile: [point(0, 0.1, 0.06), point(0.04, 0.18, 0.1), point(0.1, 0.2, 0.12)],
+} as unknown as Vessel;
+const PIECE = {
+  vessel: BOWL,
+  water_level_m: 0.09,
+  envelope: { height_m: 0.3, width_m: 0.4, depth_m: 0.25, form: "dome" },
+  mechanic: { kind: "folded_cushion", layer_gap_m: null },
+  insert: null,
+  companions: [{ vessel: BOWL, x_m: 0.3, y_m: 0.1 }],
+  counterweight: { mass_kg: 1, away_m: 0.1, azimuth_rad: Math.PI },
+  bouquet: null,
+} as unknown as Piece;
+
+describe("a vessel drawn", () => {
+  test.each([
+    [0, 0.05],
+    [0.02, 0.07],
+    [0.04, 0.09],
+    [0.07, 0.095],
+    [0.1, 0.1],
+    [0.5, 0.1],
+    [-1, 0.05],
+  ])("at %d m it is half of %d m wide", (height, half) => {
+    expect(halfWidthAt(BOWL, height)).toBeCloseTo(half, 9);
+  });
+
+  test("its rim is its base and its inside", () => expect(rimHeight(BOWL)).toBeCloseTo(0.108, 9));
+});
+
+describe("a handle set", () => {
+  test("sets one quantity and leaves the rest as it is", () => {
+    expect(setByHandle(PIECE, "envelope-width", 0.5).envelope).toEqual({ ...PIECE.envelope, width_m: 0.5 });
+    expect(setByHandle(PIECE, "envelope-height", 0.5).envelope.height_m).toBe(0.5);
+    expect(setByHandle(PIECE, "envelope-depth", 0.5).envelope.depth_m).toBe(0.5);
+    expect(setByHandle(PIECE, "water", 0.05).water_level_m).toBe(0.05);
+    expect(setByHandle(PIECE, "layer-gap", 0.05).mechanic.layer_gap_m).toBe(0.05);
+    expect(setByHandle(PIECE, "dome", 0.1).bouquet).toBeNull();
+    expect(setByHandle(PIECE, "nothing of the kind", 1)).toBe(PIECE);
+  });
+
+  test("on the rim widens the mouth alone, in its proportion", () => {
+    const wide = withMouth(BOWL, 0.3);
+    expect(wide.profile.at(-1)).toMatchObject({ height_m: 0.1, width_m: 0.3 });
+    expect(wide.profile.at(-1)?.depth_m).toBeCloseTo(0.18, 9);
+    expect(wide.profile.slice(0, 2)).toEqual(BOWL.profile.slice(0, 2));
+  });
+
+  test("on the depth stretches what was measured, and water stays in", () => {
+    const low = withDepth(PIECE, 0.05);
+    expect(low.vessel.profile.map((each) => each.height_m)).toEqual([0, 0.02, 0.05]);
+    expect(low.water_level_m).toBe(0.05);
+    expect(withDepth(PIECE, 0.2).water_level_m).toBe(0.09);
+  });
+});
+
+describe("seen from the right side", () => {
+  test("what lay at the back lies to the right, and width is depth", () => {
+    const turned = turnPiece(PIECE);
+    expect(turned.envelope).toMatchObject({ width_m: 0.25, depth_m: 0.4 });
+    expect(turned.vessel.profile.at(-1)).toMatchObject({ width_m: 0.12, depth_m: 0.2 });
+    expect(turned.companions[0]).toMatchObject({ x_m: 0.1, y_m: -0.3 });
+    expect(turned.counterweight?.azimuth_rad).toBeCloseTo(Math.PI / 2, 9);
+  });
+
+  test("four turns are none", () => {
+    const report = {
+      stems: [{ seat_x_m: 1, seat_y_m: 2, tip_x_m: 3, tip_y_m: 4, end_x_m: 5, end_y_m: 6 }],
+      balance: { x_m: 1, y_m: 2 },
+      outline: { width_m: 1, depth_m: 2 },
+      companions: [{ x_m: 1, y_m: 2 }],
+      foot_width_m: 1,
+      foot_depth_m: 2,
+    } as unknown as Report;
+    const turned = turnReport(turnReport(turnReport(turnReport(report))));
+    expect(turned.stems).toEqual(report.stems);
+    expect([turned.balance, turned.outline, turned.companions]).toEqual([
+      report.balance,
+      report.outline,
+      report.companions,
+    ]);
+  });
+});
+
+describe("primitives", () => {
+  test("an ellipse lies on itself, turned", () => {
+    for (const [x, y] of ellipse(1, 2, 0.5, 0.2, Math.PI / 2)) {
+      expect(((x - 1) / 0.2) ** 2 + ((y - 2) / 0.5) ** 2).toBeCloseTo(1, 9);
+    }
+  });
+
+  test("a shape is moved under another name, whether it has points or one place", () => {
+    const path = { kind: "path", id: "a", tone: "t", points: [[0, 0]] } as unknown as Primitive;
+    expect(moved(path, 1, "p-", 2)).toMatchObject({ id: "p-a", points: [[1, 2]] });
+    const mark = { kind: "mark", id: "b", at: [1, 1] } as unknown as Primitive;
+    expect(moved(mark, 1, "p-")).toMatchObject({ id: "p-b", at: [2, 1] });
+  });
+
+  test.each([
+    [0.3, "metric", 0.05],
+    [4, "metric", 1],
+    [0.01, "metric", 0.01],
+    [0.3, "inch", 0.0508],
+  ] as const)("the scale bar of %d m in %s is %d m", (wide, system, bar) => {
+    expect(scaleBarM(wide, system)).toBeCloseTo(bar, 9);
+  });
+
+  test("a line looks as its use is", () => {
+    expect([0.1, 0.79, 0.95, 1, 1.01].map(lookOf)).toEqual(["holds", "holds", "tight", "tight", "fails"]);
+  });
+
+  test("a run is as full between two stations as they are, and at its ends as the last", () => {
+    expect([0, 0.25, 0.5, 0.75, 1].map((share) => fullness([1, 3], share))).toEqual([1, 1, 2, 3, 3]);
+    expect(fullness([], 0.4)).toBe(1);
+  });
+
+  test("the sheet shows a place from the front or from above", () => {
+    expect(onSheet([1, 2, 3], "front")).toEqual([1, 3]);
+    expect(onSheet([1, 2, 3], "plan")).toEqual([1, 2]);
+  });
+});
