@@ -37,6 +37,13 @@ class PutRig(BasedOn):
     label: Label = "Change the rig"
 
 
+class BeginPart(BasedOn):
+    """A new part to begin with: what it starts as, and the key of the vessel it is in, None for one not measured."""
+
+    start: Key
+    vessel: Key | None = None
+
+
 PutPart = Annotated[PutPiece | PutRig, Field(discriminator="kind")]
 
 

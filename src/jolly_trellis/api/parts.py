@@ -6,7 +6,7 @@ from fastapi.responses import Response
 from jolly_trellis.api.answers import EventChange
 from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.event_answers import change_out
-from jolly_trellis.api.models import ApplyFix, BasedOn, PutPart
+from jolly_trellis.api.models import ApplyFix, BasedOn, BeginPart, PutPart
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.rigging.snip import snip
@@ -14,7 +14,7 @@ from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.bench_card import write_card
 from jolly_trellis.exchange.pattern_pdf import Paper
 from jolly_trellis.exchange.rig_card import write_rig_card
-from jolly_trellis.services import judging, planning, rigging
+from jolly_trellis.services import judging, planning, rigging, starting
 from jolly_trellis.services.conditions import conditions_of
 from jolly_trellis.services.stores import free_key
 
@@ -27,6 +27,18 @@ def add_part(event_id: Number, body: PutPart, conn: Connection) -> Response:
     judged = judging.judged(conn, brief, body.part, conditions_of(conn, brief), before=None)
     seated = judging.with_seats(body.part, judged)
     state, number = planning.add_part(conn, event_id, seated, base_revision=body.base_revision)
+    return change_out(conn, state, body.base_revision, number, status=201)
+
+
+@router.post("/begin", status_code=201, response_model=EventChange)
+def begin_part(event_id: Number, body: BeginPart, conn: Connection) -> Response:
+    """Add a part as one of those that work is begun from."""
+    brief = planning.brief_of(conn, event_id)
+    part = starting.begin(conn, brief, body.start, body.vessel)
+    judged = judging.judged(conn, brief, part, conditions_of(conn, brief), before=None)
+    state, number = planning.add_part(
+        conn, event_id, judging.with_seats(part, judged), base_revision=body.base_revision
+    )
     return change_out(conn, state, body.base_revision, number, status=201)
 
 

@@ -11,9 +11,12 @@ from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
+from jolly_trellis.core.plan.parts import PartKind
 from jolly_trellis.core.plan.piece import Form, MechanicKind
+from jolly_trellis.core.plan.starts import Asks
 from jolly_trellis.core.rigging.hang_points import HangKind
-from jolly_trellis.core.rigging.lines import Fitting, LineKind
+from jolly_trellis.core.rigging.lines import Fitting, LineKind, LineSpec
+from jolly_trellis.core.rigging.rig import Bond, Mount
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.store.stock_history import Deleted
 
@@ -138,6 +141,24 @@ class PointKindOut(BaseModel):
     part: bool
 
 
+class StartOut(BaseModel):
+    """One thing a part can start as, and what has to be chosen for it."""
+
+    key: str
+    kind: PartKind
+    name: str
+    asks: Asks
+
+
+class UsualOut(BaseModel):
+    """What things are unless somebody says: what work hangs on, is tied with, is bonded by, is mounted on."""
+
+    hanger: LineSpec
+    tie: LineSpec
+    bond: Bond
+    mount: Mount
+
+
 class SchoolOut(BaseModel):
     field: str
     question: str
@@ -152,6 +173,8 @@ class TradeOut(BaseModel):
     lines: list[LineOut]
     forms: list[FormOut]
     hang_points: list[PointKindOut]
+    starts: list[StartOut]
+    usual: UsualOut
     schools: list[SchoolOut]
 
 

@@ -28,8 +28,10 @@ from jolly_trellis.api.store_models import (
     ReadOutline,
     RefusedOut,
     SchoolOut,
+    StartOut,
     StockOut,
     TradeOut,
+    UsualOut,
 )
 from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.catalog.rows import StoreKind
@@ -38,9 +40,11 @@ from jolly_trellis.core.materials.vessels import check_vessel
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.plan.practice import SCHOOLS
+from jolly_trellis.core.plan.starts import STARTS, usual_bond, usual_hanger, usual_tie
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.lines import LINES
+from jolly_trellis.core.rigging.rig import Mount
 from jolly_trellis.exchange import vessel_outline
 from jolly_trellis.exchange.vessel_outline import FillCheck
 from jolly_trellis.services import stores
@@ -109,6 +113,8 @@ def get_trade() -> TradeOut:
             )
             for each in POINTS.values()
         ],
+        starts=[StartOut(key=each.key, kind=each.kind, name=each.name, asks=each.asks) for each in STARTS.values()],
+        usual=UsualOut(hanger=usual_hanger(), tie=usual_tie(), bond=usual_bond(), mount=Mount(kind="frame")),
         schools=[
             SchoolOut(field=each.field, question=each.question, answers=list(each.answers), why=each.why)
             for each in SCHOOLS

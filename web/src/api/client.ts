@@ -104,6 +104,8 @@ export const api = {
     call<MakingReport>("POST", `/events/${id}/making`, { piece, with_fixes }, signal),
   addPart: (id: number, base_revision: number, added: Kinded) =>
     call<EventChange>("POST", `/events/${id}/parts`, { base_revision, ...added }),
+  beginPart: (id: number, base_revision: number, start: string, vessel: string | null) =>
+    call<EventChange>("POST", `/events/${id}/parts/begin`, { base_revision, start, vessel }),
   putPart: (id: number, partId: number, base_revision: number, changed: Kinded, label: string) =>
     call<EventChange>("PUT", `/events/${id}/parts/${partId}`, { base_revision, label, ...changed }),
   removePart: (id: number, partId: number, base_revision: number) =>

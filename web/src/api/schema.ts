@@ -285,6 +285,26 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/parts/begin": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Begin Part
+         * @description Add a part as one of those that work is begun from.
+         */
+        readonly post: operations["begin_part_api_events__event_id__parts_begin_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/parts/{part_id}": {
         readonly parameters: {
             readonly query?: never;
@@ -1728,6 +1748,18 @@ export interface components {
         readonly BasedOn: {
             /** Base Revision */
             readonly base_revision: number;
+        };
+        /**
+         * BeginPart
+         * @description A new part to begin with: what it starts as, and the key of the vessel it is in, None for one not measured.
+         */
+        readonly BeginPart: {
+            /** Base Revision */
+            readonly base_revision: number;
+            /** Start */
+            readonly start: string;
+            /** Vessel */
+            readonly vessel?: string | null;
         };
         /**
          * Bond
@@ -6570,6 +6602,26 @@ export interface components {
             readonly seconds: number;
         };
         /**
+         * StartOut
+         * @description One thing a part can start as, and what has to be chosen for it.
+         */
+        readonly StartOut: {
+            /** Key */
+            readonly key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "piece" | "rig";
+            /** Name */
+            readonly name: string;
+            /**
+             * Asks
+             * @enum {string}
+             */
+            readonly asks: "nothing" | "a vessel" | "a vase";
+        };
+        /**
          * StemBuy
          * @description How one variety is bought: stems in the recipes, with waste, here already; bunches and single stems; the cost.
          *
@@ -7227,6 +7279,9 @@ export interface components {
             readonly forms: readonly components["schemas"]["FormOut"][];
             /** Hang Points */
             readonly hang_points: readonly components["schemas"]["PointKindOut"][];
+            /** Starts */
+            readonly starts: readonly components["schemas"]["StartOut"][];
+            readonly usual: components["schemas"]["UsualOut"];
             /** Schools */
             readonly schools: readonly components["schemas"]["SchoolOut"][];
         };
@@ -7348,6 +7403,16 @@ export interface components {
             readonly unheard: readonly string[];
             /** Offers */
             readonly offers: readonly components["schemas"]["Offer"][];
+        };
+        /**
+         * UsualOut
+         * @description What things are unless somebody says: what work hangs on, is tied with, is bonded by, is mounted on.
+         */
+        readonly UsualOut: {
+            readonly hanger: components["schemas"]["LineSpec"];
+            readonly tie: components["schemas"]["LineSpec"];
+            readonly bond: components["schemas"]["Bond"];
+            readonly mount: components["schemas"]["Mount"];
         };
         /** ValidationError */
         readonly ValidationError: {
@@ -8400,6 +8465,41 @@ export interface operations {
         readonly requestBody: {
             readonly content: {
                 readonly "application/json": components["schemas"]["PutPiece"] | components["schemas"]["PutRig"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 201: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventChange"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly begin_part_api_events__event_id__parts_begin_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["BeginPart"];
             };
         };
         readonly responses: {

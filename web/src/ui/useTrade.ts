@@ -42,3 +42,13 @@ export function useHangPoints(): {
     about: (kind) => every.find((each) => each.kind === kind),
   };
 }
+
+/** What things are unless somebody says; undefined until the program has said it. */
+export function useUsual(): Trade["usual"] | undefined {
+  return useTrade()?.usual;
+}
+
+/** What a part of a kind can start as. */
+export function useStarts(kind: "piece" | "rig"): Trade["starts"] {
+  return (useTrade()?.starts ?? []).filter((each) => each.kind === kind);
+}

@@ -31,6 +31,7 @@ BENDING = {
 STIFF_BEAM = measure("Bending stiffness a tube is also judged at, as a stiff beam", "stiffness", 20.0)
 APEX_M = 0.4
 _NEAR_M = 0.01
+_SAG = 0.2
 _SHORT = 1e-6
 
 
@@ -188,7 +189,10 @@ def _foot(places: list[tuple[float, float, float]]) -> int:
 
 
 def along_m(rig: Rig) -> list[float]:
-    """How far along the run every attachment lies: as stated, or the length shared out as they are apart."""
+    """How far along the run every attachment lies: as stated, or the length shared out as they are apart.
+
+    In one place a run is held in its middle, a spill by its upper end.
+    """
     stated = [each.along_m for each in rig.attachments]
     if None not in stated:
         return [each for each in stated if each is not None]
@@ -204,13 +208,19 @@ def along_m(rig: Rig) -> list[float]:
             limit=phrase("Make it longer than the way it hangs."),
         )
     if whole == 0:
-        return [rig.armature.length_m / 2 for _ in places]
+        return [0.0 if rig.armature.kind == "spill" else rig.armature.length_m / 2 for _ in places]
     shared: list[float] = (apart * (rig.armature.length_m / whole)).tolist()
     return shared
 
 
 def _start(station: Array, stations: Array, places: Array) -> Array:
-    """Where nodes are before they settle: on the drawn polyline, sagging a little; ends hang down from their line."""
+    """Where nodes are before they settle: on the drawn polyline, sagging a little; ends hang down from their line.
+
+    Held in one place, its two ends begin apart: folded on one another they would stay so.
+    """
+    if len(stations) == 1:
+        past = station - stations[0]
+        return np.asarray(places + past[:, None] * [1.0, 0.0, 0.0] - np.abs(past)[:, None] * [0.0, 0.0, _SAG])
     inside = np.stack([np.interp(station, stations, places[:, axis]) for axis in range(3)], axis=1)
     for index, at in enumerate(station.tolist()):
         if at < stations[0]:
@@ -219,7 +229,7 @@ def _start(station: Array, stations: Array, places: Array) -> Array:
             inside[index, 2] -= at - stations[-1]
         else:
             gap = np.abs(stations - at).min()
-            inside[index, 2] -= 0.2 * float(gap)
+            inside[index, 2] -= _SAG * float(gap)
     return inside
 
 

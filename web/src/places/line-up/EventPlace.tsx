@@ -14,13 +14,13 @@ import { SEVERITY, STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
 import { useActs } from "../../ui/useActs";
+import { useStarts } from "../../ui/useTrade";
 import { render, textOf } from "../../units/text";
 import { BeamLine } from "./BeamLine";
 import { EventFiles } from "./EventFiles";
 import { HeadlineStrip } from "./HeadlineStrip";
 import { NewRig, RigList } from "./HungWork";
 import { NewerFigures } from "./NewerFigures";
-import { bouquetFor, pieceFor, UNMEASURED } from "./newPiece";
 import { TableLine } from "./TableLine";
 import { TheBrief } from "./TheBrief";
 
@@ -266,47 +266,23 @@ function PieceList({ event, onRemove }: { event: EventOut; onRemove: (id: number
   );
 }
 
-/** What a new piece can be. */
-const KINDS = [
-  ["vessel", "A piece in a vessel"],
-  ["star_lattice", "A bouquet on a star lattice"],
-  ["wire_dome", "A bouquet on a wire dome"],
-  ["hand_spiral", "A posy, spiralled in the hand"],
-] as const;
-type Kind = (typeof KINDS)[number][0];
-/** A narrow vase for a bouquet to wait in, where none is chosen. */
-const VASE = "bud-cylinder-8";
-
 function NewPiece({ event, onProblem }: { event: EventOut; onProblem: (problem: Problem) => void }) {
   const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
+  const starts = useStarts("piece");
   const [key, setKey] = useState("");
-  const [kind, setKind] = useState<Kind>("vessel");
+  const [start, setStart] = useState("vessel");
   const go = useNavigate();
   if (!stock.data) return null;
-  const { vessels, nettings } = stock.data;
+  const inVessel = starts.find((each) => each.key === start)?.asks !== "a vase";
   const options = [
-    ["", kind === "vessel" ? "a vessel I measure now" : "a narrow vase"],
-    ...Object.entries(vessels)
+    ["", inVessel ? "a vessel I measure now" : "a narrow vase"],
+    ...Object.entries(stock.data.vessels)
       .filter(([each]) => !stock.data.holdings.vessel?.[each]?.retired)
       .map(([each, vessel]) => [each, vessel.name]),
   ] as [string, string][];
   const add = async () => {
-    const { practice } = event.brief;
-    const usual = Object.values(nettings).find(
-      (each) => each.finish === practice.wire && each.aperture_m === 0.025,
-    );
-    const netting = (usual ?? Object.values(nettings)[0])?.key ?? "";
     try {
-      const piece =
-        kind === "vessel"
-          ? pieceFor(vessels[key] ?? UNMEASURED, netting, practice.fill)
-          : bouquetFor(
-              vessels[key] ?? vessels[VASE] ?? UNMEASURED,
-              netting,
-              kind,
-              kind === "hand_spiral" ? "Posy" : "Bouquet",
-            );
-      const { added } = await api.addPart(event.id, event.revision, { kind: "piece", part: piece });
+      const { added } = await api.beginPart(event.id, event.revision, start, key || null);
       void go(`/events/${event.id}/pieces/${added}`);
     } catch (reason) {
       if (!(reason instanceof Refused)) throw reason;
@@ -315,9 +291,15 @@ function NewPiece({ event, onProblem }: { event: EventOut; onProblem: (problem: 
   };
   return (
     <div className="no-print flex items-end gap-2">
-      <Choice label="New piece" value={kind} options={KINDS} onCommit={setKind} className="min-w-0 flex-1" />
       <Choice
-        label={kind === "vessel" ? "In" : "Waits in"}
+        label="New piece"
+        value={start}
+        options={starts.map((each) => [each.key, each.name] as const)}
+        onCommit={setStart}
+        className="min-w-0 flex-1"
+      />
+      <Choice
+        label={inVessel ? "In" : "Waits in"}
         value={key}
         options={options}
         onCommit={setKey}

@@ -1,4 +1,3 @@
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, Refused } from "../../api/client";
@@ -7,8 +6,8 @@ import { rigsOf } from "../../desk/change";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { useSettings } from "../../ui/settings";
+import { useStarts } from "../../ui/useTrade";
 import { textOf } from "../../units/text";
-import { rigFor, TEMPLATES, type Template } from "../rig/templates";
 
 /** Hung and mounted pieces: what they weigh, how they stand, and taking them out. */
 export function RigList({ event, onRemove }: { event: EventOut; onRemove: (id: number) => void }) {
@@ -42,18 +41,14 @@ export function RigList({ event, onRemove }: { event: EventOut; onRemove: (id: n
   );
 }
 
-/** A new hung or mounted piece: as a template, or nothing yet, to be drawn. */
+/** A new hung or mounted piece: as one of those that are begun from, or nothing yet, to be drawn. */
 export function NewRig({ event, onProblem }: { event: EventOut; onProblem: (problem: Problem) => void }) {
-  const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
-  const [kind, setKind] = useState<Template>("snake");
+  const starts = useStarts("rig");
+  const [start, setStart] = useState("snake");
   const go = useNavigate();
   const add = async () => {
-    const nettings = Object.values(stock.data?.nettings ?? {});
-    const wide = nettings.filter((each) => each.aperture_m >= 0.05);
-    const open = wide.find((each) => each.finish === "galvanized") ?? wide[0] ?? nettings[0];
     try {
-      const part = rigFor(kind, open?.key ?? "");
-      const { added } = await api.addPart(event.id, event.revision, { kind: "rig", part });
+      const { added } = await api.beginPart(event.id, event.revision, start, null);
       void go(`/events/${event.id}/rigs/${added}`);
     } catch (reason) {
       if (!(reason instanceof Refused)) throw reason;
@@ -64,12 +59,12 @@ export function NewRig({ event, onProblem }: { event: EventOut; onProblem: (prob
     <div className="no-print flex items-end gap-2">
       <Choice
         label="New hung or mounted piece"
-        value={kind}
-        options={TEMPLATES}
-        onCommit={setKind}
+        value={start}
+        options={starts.map((each) => [each.key, each.name] as const)}
+        onCommit={setStart}
         className="min-w-0 flex-1"
       />
-      <Button look="solid" disabled={!stock.data} onClick={() => void add()}>
+      <Button look="solid" disabled={starts.length === 0} onClick={() => void add()}>
         Hang it
       </Button>
     </div>

@@ -3,14 +3,16 @@ import type { RigLine } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
+import { useUsual } from "../../ui/useTrade";
 import { lineTo, withOwnPoint, withoutLine } from "./edits";
 import { Flag } from "./Flag";
 import { SpecFields } from "./SpecFields";
-import { STEEL } from "./templates";
 import type { RigTabProps } from "./types";
 
 /** Every line: from where to where, of what, how it is made off; the second bond; levelling and proof. */
 export function LinesTab({ rig, problem, chosen, onChoose, onCommit }: RigTabProps) {
+  const usual = useUsual();
+  const spec = rig.lines.at(-1)?.spec ?? usual?.hanger;
   const put = (index: number, next: Partial<RigLine>, label: string) =>
     onCommit(
       { ...rig, lines: rig.lines.map((each, at) => (at === index ? { ...each, ...next } : each)) },
@@ -72,12 +74,13 @@ export function LinesTab({ rig, problem, chosen, onChoose, onCommit }: RigTabPro
       </ul>
       <div className="mt-2 flex items-end gap-3">
         <Button
-          disabled={rig.points.length === 0 || rig.attachments.length === 0}
+          disabled={!spec || rig.points.length === 0 || rig.attachments.length === 0}
           onClick={() =>
+            spec &&
             onCommit(
               {
                 ...rig,
-                lines: [...rig.lines, lineTo(rig.points.length - 1, 0, rig.lines.at(-1)?.spec ?? STEEL)],
+                lines: [...rig.lines, lineTo(rig.points.length - 1, 0, spec)],
               },
               "Add a line",
             )
@@ -128,14 +131,13 @@ export function LinesTab({ rig, problem, chosen, onChoose, onCommit }: RigTabPro
 
 function BondFields({ rig, problem, onCommit }: Pick<RigTabProps, "rig" | "problem" | "onCommit">) {
   const { bond } = rig;
+  const usual = useUsual();
   const used = new Set(rig.lines.map((each) => each.point));
   const plan = (planned: boolean) =>
     onCommit(
       {
         ...rig,
-        bond: planned
-          ? { spec: { ...STEEL, size_m: 0.003, fitting: "ferrule" as const }, point: null, slack_m: 0.05 }
-          : null,
+        bond: planned ? (usual?.bond ?? null) : null,
       },
       planned ? "Plan a second bond" : "Leave the second bond out",
     );

@@ -2,8 +2,8 @@ import type { Mount } from "../../api/types";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
+import { useUsual } from "../../ui/useTrade";
 import { Flag } from "./Flag";
-import { NO_MOUNT } from "./templates";
 import type { RigTabProps } from "./types";
 
 const KINDS: readonly (readonly [Mount["kind"] | "", string])[] = [
@@ -37,8 +37,10 @@ type Weight = "mass_kg" | "ballast_kg";
 /** What it is mounted on: a frame's feet, weight and ballast in wind; a wall and how far the work stands out from it. */
 export function MountTab({ rig, problem, onCommit }: RigTabProps) {
   const { mount } = rig;
+  const usual = useUsual();
   const put = (next: Partial<Mount>) =>
-    onCommit({ ...rig, mount: { ...NO_MOUNT, ...mount, ...next } }, "Change what it is mounted on");
+    usual &&
+    onCommit({ ...rig, mount: { ...usual.mount, ...mount, ...next } }, "Change what it is mounted on");
   const stands = mount?.kind === "frame" || mount?.kind === "stand";
   const length = (label: string, key: Length) => (
     <QuantityField

@@ -2,13 +2,14 @@ import { X } from "lucide-react";
 import { isRun, isTied } from "../../drawing/rig";
 import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
+import { useUsual } from "../../ui/useTrade";
 import { moved, withEveryPlaceHeld, withoutPlace } from "./edits";
 import { AXES } from "./kinds";
-import { CORD, STEEL } from "./templates";
 import type { RigTabProps } from "./types";
 
 /** The armature's path: its places typed as points, or drawn on the sheet; then each is held. */
 export function PathTab({ rig, problem, chosen, tool, onTool, onChoose, onCommit }: RigTabProps) {
+  const usual = useUsual();
   const last = rig.attachments.at(-1);
   const add = () =>
     onCommit(
@@ -36,10 +37,11 @@ export function PathTab({ rig, problem, chosen, tool, onTool, onChoose, onCommit
         </Button>
         <Button onClick={add}>Add a place</Button>
         <Button
-          disabled={bare === 0}
+          disabled={!usual || bare === 0}
           onClick={() =>
+            usual &&
             onCommit(
-              withEveryPlaceHeld(rig, isTied(rig) ? CORD : STEEL, isTied(rig)),
+              withEveryPlaceHeld(rig, isTied(rig) ? usual.tie : usual.hanger, isTied(rig)),
               isTied(rig) ? "Tie every place" : "Hang every place",
             )
           }

@@ -5,10 +5,9 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
-import { useHangPoints } from "../../ui/useTrade";
+import { useHangPoints, useUsual } from "../../ui/useTrade";
 import { withoutPoint, withPoint, withSurveyed } from "./edits";
 import { AXES } from "./kinds";
-import { STEEL } from "./templates";
 import type { RigTabProps } from "./types";
 
 type RowProps = Pick<RigTabProps, "rig" | "problem" | "survey" | "onCommit"> & {
@@ -21,6 +20,7 @@ type RowProps = Pick<RigTabProps, "rig" | "problem" | "survey" | "onCommit"> & {
 /** Where each hang point is, what it may carry and who states it: here, or in the survey of the place. */
 export function PointsTab(props: RigTabProps) {
   const { eventId, rig, report, survey, problem, chosen, onChoose, onCommit } = props;
+  const usual = useUsual();
   const taken = new Set(rig.points.map((each) => each.surveyed));
   const first = rig.points[0];
   const rated = first && first.surveyed === null && first.rating_n !== null && first.stated_by ? first : null;
@@ -49,7 +49,7 @@ export function PointsTab(props: RigTabProps) {
         ))}
       </ul>
       <div className="mt-2 flex flex-wrap items-center gap-3">
-        <Button onClick={() => onCommit(withPoint(rig, STEEL), "Add a hang point")}>
+        <Button onClick={() => usual && onCommit(withPoint(rig, usual.hanger), "Add a hang point")}>
           Add a hang point with its line
         </Button>
         <Button
@@ -90,7 +90,7 @@ export function PointsTab(props: RigTabProps) {
             ]}
             onCommit={(name) => {
               const found = free.find((each) => each.name === name);
-              if (found) onCommit(withSurveyed(rig, found, STEEL), `Hang it from ${name}`);
+              if (found && usual) onCommit(withSurveyed(rig, found, usual.hanger), `Hang it from ${name}`);
             }}
           />
         )}
