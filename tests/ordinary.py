@@ -3,6 +3,7 @@
 from dataclasses import replace
 from datetime import datetime
 from functools import cache
+from typing import TypeVar
 from zoneinfo import ZoneInfo
 
 from jolly_trellis.catalog import loaders
@@ -12,9 +13,9 @@ from jolly_trellis.core.materials.stems import Role, Variety
 from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.method import PROGRAM
+from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import (
     Air,
-    Bouquet,
     Companion,
     Conditions,
     Envelope,
@@ -25,6 +26,7 @@ from jolly_trellis.core.plan.piece import (
     RecipeLine,
     Setting,
 )
+from jolly_trellis.core.plan.standing import Standing
 
 IN_VESSEL = tuple(kind for kind, about in ABOUT.items() if not about.bound)
 ON_BOUQUETS = tuple(kind for kind, about in ABOUT.items() if about.bound)
@@ -49,6 +51,9 @@ def frogs() -> dict[str, Frog]:
 @cache
 def vessels() -> dict[str, Vessel]:
     return dict(loaders.vessels())
+
+
+P = TypeVar("P", bound=Piece)
 
 
 def conditions() -> Conditions:
@@ -81,8 +86,8 @@ MIXED = recipe(
 )
 
 
-def piece() -> Piece:
-    return Piece(
+def piece() -> Standing:
+    return Standing(
         name="low bowl",
         vessel=vessels()["low-bowl-20"],
         envelope=Envelope(height_m=0.30, width_m=0.38, depth_m=0.38),
@@ -92,7 +97,7 @@ def piece() -> Piece:
     )
 
 
-def stems(piece_: Piece, number: int) -> Piece:
+def stems(piece_: P, number: int) -> P:
     """The piece with its recipe scaled to so many stems in all."""
     total = sum(line.count for line in piece_.recipe)
     lines = [replace(line, count=max(1, round(line.count * number / total))) for line in piece_.recipe]
@@ -109,7 +114,7 @@ def round_vessel(*points: tuple[float, float]) -> Vessel:
     )
 
 
-def on_ledge(*, depth_m: float = 0.30, set_back_m: float = 0.0, edge_radius_m: float = 0.0) -> Piece:
+def on_ledge(*, depth_m: float = 0.30, set_back_m: float = 0.0, edge_radius_m: float = 0.0) -> Standing:
     """A bowl on a stone ledge with branches leaning forward over its edge."""
     ledge = Ledge(depth_m=depth_m, height_m=1.3, set_back_m=set_back_m, edge_radius_m=edge_radius_m)
     return replace(
@@ -142,10 +147,10 @@ def beside(*, tied: bool, x_m: float = 0.24, y_m: float = 0.05) -> Companion:
     )
 
 
-def bouquet(kind: MechanicKind = "star_lattice") -> Piece:
+def bouquet(kind: MechanicKind = "star_lattice") -> Bouquet:
     """An ordinary bouquet in its vase, carried for an hour."""
     vase = vessels()["bud-cylinder-8"]
-    return Piece(
+    return Bouquet(
         name="bouquet",
         vessel=vase,
         envelope=Envelope(height_m=vase.rim_m + 0.2, width_m=0.3, depth_m=0.3),
@@ -154,5 +159,5 @@ def bouquet(kind: MechanicKind = "star_lattice") -> Piece:
         recipe=recipe(
             ruscus=(9, "base"), garden_rose=(5, "focal"), spray_rose=(5, "filler"), ranunculus=(6, "filler")
         ),
-        bouquet=Bouquet(carried_h=1.0),
+        carried_h=1.0,
     )

@@ -7,11 +7,11 @@ from jolly_trellis.core.plan.piece import (
     Envelope,
     Mechanic,
     People,
-    Piece,
     Setting,
     Support,
     Transport,
 )
+from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.rig import Attachment, HangPoint, Mount, Rig, RigLine
 from tests import ordinary, rigs
@@ -42,15 +42,15 @@ def straight(
     )
 
 
-def low_bowl(layers: int = 2) -> Piece:
+def low_bowl(layers: int = 2) -> Standing:
     """A low bowl of forty mixed stems on a guest table."""
     piece = ordinary.stems(ordinary.piece(), 40)
     return replace(piece, mechanic=replace(piece.mechanic, layers=layers))
 
 
-def bud_vase() -> Piece:
+def bud_vase() -> Standing:
     """Three stems in a bud vase with a narrow neck."""
-    return Piece(
+    return Standing(
         name="bud vase",
         vessel=straight(
             "bud vase", (0.0, 0.06), (0.07, 0.07), (0.11, 0.036), (0.14, 0.034), foot_m=0.06, mass_kg=0.45
@@ -62,9 +62,9 @@ def bud_vase() -> Piece:
     )
 
 
-def dense_vase() -> Piece:
+def dense_vase() -> Standing:
     """Ninety stems close together in a straight vase, 58 cm high and 69 cm wide when done, made where it stands."""
-    return Piece(
+    return Standing(
         name="dense vase",
         vessel=straight("straight vase", (0.0, 0.20), (0.27, 0.23), foot_m=0.20, mass_kg=3.2),
         envelope=Envelope(height_m=0.58, width_m=0.69, depth_m=0.69),
@@ -85,9 +85,9 @@ def dense_vase() -> Piece:
     )
 
 
-def urn_of_tulips() -> Piece:
+def urn_of_tulips() -> Standing:
     """Fifty tulips in an urn, sold 45 cm long."""
-    return Piece(
+    return Standing(
         name="urn of tulips",
         vessel=ordinary.vessels()["urn-24"],
         envelope=Envelope(height_m=0.62, width_m=0.60, depth_m=0.60),
@@ -98,9 +98,9 @@ def urn_of_tulips() -> Piece:
     )
 
 
-def tulips_in_a_cylinder() -> Piece:
+def tulips_in_a_cylinder() -> Standing:
     """Twenty tulips in a glass cylinder of 12 cm."""
-    return Piece(
+    return Standing(
         name="tulips in a cylinder",
         vessel=ordinary.vessels()["cylinder-12"],
         envelope=Envelope(height_m=0.45, width_m=0.38, depth_m=0.38),
@@ -110,9 +110,9 @@ def tulips_in_a_cylinder() -> Piece:
     )
 
 
-def trough() -> Piece:
+def trough() -> Standing:
     """A trough along a guest table."""
-    return Piece(
+    return Standing(
         name="trough",
         vessel=ordinary.vessels()["trough-60"],
         envelope=Envelope(height_m=0.30, width_m=0.85, depth_m=0.36),
@@ -130,7 +130,7 @@ def trough() -> Piece:
     )
 
 
-def on_column(top_width_m: float, water_l: float) -> Piece:
+def on_column(top_width_m: float, water_l: float) -> Standing:
     """A 22 cm bowl on a glass column of 50 cm."""
     piece = replace(
         ordinary.stems(ordinary.piece(), 36),
@@ -154,9 +154,9 @@ def on_column(top_width_m: float, water_l: float) -> Piece:
     return replace(piece, support=column)
 
 
-def pin_frog_bowl() -> Piece:
+def pin_frog_bowl() -> Standing:
     """Five stems on pins in a low bowl."""
-    return Piece(
+    return Standing(
         name="pin-frog bowl",
         vessel=ordinary.vessels()["shallow-dish-28"],
         envelope=Envelope(height_m=0.38, width_m=0.34, depth_m=0.30),
@@ -166,9 +166,9 @@ def pin_frog_bowl() -> Piece:
     )
 
 
-def cup_frog() -> Piece:
+def cup_frog() -> Standing:
     """One of ten cup frogs nestled in moss along a guest table, six small stems in each."""
-    return Piece(
+    return Standing(
         name="cup frog",
         vessel=ordinary.vessels()["cup-8"],
         envelope=Envelope(height_m=0.22, width_m=0.14, depth_m=0.14),

@@ -7,14 +7,14 @@ Json = dict[str, Any]
 
 def pieces(event: Json) -> list[Json]:
     """The parts of an answer that stand or are carried."""
-    return [each for each in event["parts"] if each["kind"] == "piece"]
+    return [each for each in event["parts"] if each["part"]["kind"] != "rig"]
 
 
 def rigs(event: Json) -> list[Json]:
     """The parts of an answer that hang or are mounted."""
-    return [each for each in event["parts"] if each["kind"] == "rig"]
+    return [each for each in event["parts"] if each["part"]["kind"] == "rig"]
 
 
-def put(part: Json, *, kind: str = "piece", base: int = 1, label: str | None = None) -> Json:
+def put(part: Json, *, base: int = 1, label: str | None = None) -> Json:
     """The body that saves a part, or adds one."""
-    return {"kind": kind, "part": part, "base_revision": base} | ({} if label is None else {"label": label})
+    return {"part": part, "base_revision": base} | ({} if label is None else {"label": label})

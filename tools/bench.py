@@ -116,7 +116,7 @@ def round_trips(server: Served, runs: int) -> list[float]:
 def drags(page: Page, server: Served, runs: int) -> list[float]:
     """Pointer move to the paint that shows its verdicts, on the demo's bowl with 60 stems."""
     piece = codec.to_plain(ordinary.stems(demo_plan().pieces[0].part, 60))
-    saved = httpx2.post(f"{server.url}/api/events/1/parts", json={"base_revision": 1, "kind": "piece", "part": piece})
+    saved = httpx2.post(f"{server.url}/api/events/1/parts", json={"base_revision": 1, "part": piece})
     page.add_init_script(WATCH)
     page.goto(f"{server.url}/events/1/pieces/{saved.json()['added']}")
     handle = page.locator("#handle-water")
@@ -184,7 +184,7 @@ def sixty_pieces(server: Served, runs: int) -> list[float]:
         path = f"/api/events/{started['id']}"
         for number in range(60):
             piece = codec.to_plain(plan.pieces[number % len(plan.pieces)].part) | {"name": f"piece {number}"}
-            body = {"base_revision": 1, "kind": "piece", "part": piece}
+            body = {"base_revision": 1, "part": piece}
             client.post(f"{path}/parts", json=body).raise_for_status()
         return timed(lambda: client.get(path).raise_for_status(), runs)
 
@@ -203,7 +203,7 @@ def event_of_300(folder: Path) -> dict[str, object]:
         warm = timed(lambda: client.get(path).raise_for_status(), 10)
         changes, undone, revision = [], [], 1
         for nth in range(edits):
-            body = {"base_revision": revision, "kind": "piece", "part": first | {"water_level_m": 0.05 + nth / 10_000}}
+            body = {"base_revision": revision, "part": first | {"water_level_m": 0.05 + nth / 10_000}}
             begun = time.perf_counter()
             revision = client.put(f"{path}/parts/1", json=body).raise_for_status().json()["revision"]
             changes.append(1000 * (time.perf_counter() - begun))

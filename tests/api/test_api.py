@@ -265,10 +265,10 @@ def test_what_a_write_answers_is_what_opening_anew_shows(client: TestClient, bow
 
 def test_a_part_is_not_saved_as_one_of_another_kind(client: TestClient) -> None:
     hung = rigs(client.get("/api/events/1").json())[0]["part"]
-    assert client.put(PIECE, json=put(hung, kind="rig")).status_code == 404
-    odd = client.put(PIECE, json=put(hung, kind="table"))
+    assert client.put(PIECE, json=put(hung)).status_code == 404
+    odd = client.put(PIECE, json=put(hung | {"kind": "table"}))
     assert odd.status_code == 422
-    assert sentence(odd).startswith("The “kind” is not one of the choices. Choose 'piece', 'rig'")
+    assert sentence(odd).startswith("The “kind” is not one of the choices. Choose 'standing', 'bouquet', 'rig'")
 
 
 def test_nobody_waits_for_an_event_that_is_judged(client: TestClient) -> None:

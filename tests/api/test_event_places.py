@@ -176,10 +176,16 @@ def test_a_file_of_the_version_before_is_read(client: TestClient) -> None:
     read = client.post("/api/events/from-file", json={"text": text})
     assert read.status_code == 201, read.text
     parts = json.loads(file_of(client, read.json()["event"]["id"]))["parts"]
-    assert [(each["id"], each["kind"], each["part"]) for each in parts] == [
-        *((each["id"], "piece", each["piece"]) for each in old["pieces"]),
-        *((each["id"], "rig", each["rig"]) for each in old["rigs"]),
-    ]
+    kinds = ["standing" if each["piece"]["bouquet"] is None else "bouquet" for each in old["pieces"]]
+    assert set(kinds) == {"standing", "bouquet"}
+    assert [each["part"]["kind"] for each in parts] == [*kinds, *("rig" for _ in old["rigs"])]
+    told = [(each["id"], each["piece"] | (each["piece"]["bouquet"] or {})) for each in old["pieces"]]
+    told += [(each["id"], each["rig"]) for each in old["rigs"]]
+    for kept, (number, was) in zip(parts, told, strict=True):
+        assert kept["id"] == number
+        assert {name: value for name, value in was.items() if name in kept["part"]} == {
+            name: value for name, value in kept["part"].items() if name != "kind"
+        }
     broken = text.replace('"kind": "snake"', '"kind": "serpent"', 1)
     assert "parts, no. 10, armature, kind" in refused(client, broken)
     assert "damaged in pieces" in refused(client, json.dumps(old | {"pieces": 3}))

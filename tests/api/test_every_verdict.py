@@ -102,6 +102,29 @@ def test_every_piece_has_its_card(client: TestClient, paper: str) -> None:
     assert client.get("/api/events/1/parts/1/card.pdf?paper=Foolscap").status_code == 422
 
 
+def test_a_bouquet_is_not_made_on_what_sits_in_a_vessel(client: TestClient) -> None:
+    told = client.get("/api/events/1").json()
+    bouquet = next(each["part"] for each in pieces(told) if each["part"]["kind"] == "bouquet")
+    bowl = pieces(told)[0]["part"]
+    for piece in (bouquet | {"mechanic": bowl["mechanic"]}, bowl | {"mechanic": bouquet["mechanic"]}):
+        answer = client.post("/api/events/1/making", json={"piece": piece, "with_fixes": False})
+        assert answer.status_code == 422
+        assert answer.json()["path"] == "mechanic.kind"
+        assert answer.json()["limit"]["text"].startswith("Choose ")
+
+
+def test_a_piece_of_no_kind_is_refused(client: TestClient) -> None:
+    bowl = pieces(client.get("/api/events/1").json())[0]["part"]
+    for change, words in (
+        ({"kind": "hovering"}, "not one of the choices"),
+        ({"kind": None}, "kind"),
+        ({"carried_h": 2.0}, "not known here"),
+    ):
+        answer = client.post("/api/events/1/making", json={"piece": bowl | change, "with_fixes": False})
+        assert answer.status_code == 422
+        assert words in answer.json()["message"]["text"]
+
+
 @pytest.mark.parametrize(
     ("change", "path"),
     [
@@ -109,7 +132,6 @@ def test_every_piece_has_its_card(client: TestClient, paper: str) -> None:
         ({"setting": {"where": "ledge", "ledge": {"depth_m": 0.05, "height_m": 1}}}, "setting.ledge.depth_m"),
         ({"setting": {"where": "ledge"}}, "setting.ledge"),
         ({"counterweight": {"mass_kg": 0, "away_m": 0.1}}, "counterweight.mass_kg"),
-        ({"bouquet": {"carried_h": 1}}, "mechanic.kind"),
         ({"making": {"order": [{"line": -1, "nth": 0}]}}, "making.order.0.line"),
     ],
 )

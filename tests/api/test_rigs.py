@@ -109,7 +109,7 @@ def own(rig: dict[str, Any]) -> dict[str, Any]:
 
 def test_a_rating_that_is_stated_clears_what_could_not_be_said(client: TestClient, event: dict[str, Any]) -> None:
     kept = named(event, "Ring")
-    act = put(own(kept["part"]), kind="rig", base=event["revision"], label="Rate eye east")
+    act = put(own(kept["part"]), base=event["revision"], label="Rate eye east")
     saved = client.put(f"/api/events/1/parts/{kept['id']}", json=act).json()
     assert saved["parts"][0]["report"]["verdict"]["state"] in ("holds", "tight")
     assert saved["undo"] == "Rate eye east"
@@ -129,7 +129,7 @@ def test_a_piece_can_be_kept_while_it_is_drawn_and_says_what_it_lacks(
     client: TestClient, event: dict[str, Any]
 ) -> None:
     rig = own(named(event, "Run")["part"]) | {"points": [], "lines": [], "attachments": [], "bond": None}
-    added = client.post("/api/events/1/parts", json=put(rig, kind="rig", base=event["revision"]))
+    added = client.post("/api/events/1/parts", json=put(rig, base=event["revision"]))
     assert added.status_code == 201
     assert added.json()["parts"][0]["report"] is None
     assert added.json()["parts"][0]["problem"]["code"] == "unfinished"
@@ -167,7 +167,7 @@ def test_a_snip_tells_where_it_ends_up_and_what_passes_its_limit(client: TestCli
 
 def test_a_piece_is_hung_taken_down_and_hung_again(client: TestClient, event: dict[str, Any]) -> None:
     rig = named(event, "Run")["part"] | {"name": "Another run"}
-    added = client.post("/api/events/1/parts", json=put(rig, kind="rig", base=event["revision"]))
+    added = client.post("/api/events/1/parts", json=put(rig, base=event["revision"]))
     assert added.status_code == 201
     number, revision = added.json()["added"], added.json()["revision"]
     assert number not in {each["id"] for each in (*pieces(event), *rigs(event))}
@@ -180,7 +180,7 @@ def test_a_piece_is_hung_taken_down_and_hung_again(client: TestClient, event: di
 
 def test_two_windows_do_not_write_over_one_another(client: TestClient, event: dict[str, Any]) -> None:
     kept = named(event, "Run")
-    act = put(kept["part"] | {"name": "Mine"}, kind="rig", base=event["revision"])
+    act = put(kept["part"] | {"name": "Mine"}, base=event["revision"])
     assert client.put(f"/api/events/1/parts/{kept['id']}", json=act).status_code == 200
     stale = client.put(f"/api/events/1/parts/{kept['id']}", json=act | {"part": kept["part"] | {"name": "Theirs"}})
     assert stale.status_code == 409
@@ -233,7 +233,7 @@ def test_what_cannot_be_is_refused_beside_its_place_and_nothing_is_lost(
     client: TestClient, event: dict[str, Any], change: str, path: str, words: str
 ) -> None:
     kept = named(event, "Run")
-    act = put(broken(kept["part"], change), kind="rig", base=event["revision"])
+    act = put(broken(kept["part"], change), base=event["revision"])
     answer = client.put(f"/api/events/1/parts/{kept['id']}", json=act)
     assert answer.status_code == 422
     assert answer.json()["path"] == path
@@ -295,7 +295,7 @@ def test_a_fix_that_is_offered_clears_it_when_it_is_kept(client: TestClient, eve
     kept = named(event, "Panel")
     fixes = client.post("/api/events/1/rig-fixes", json={"rig": kept["part"]}).json()
     assert fixes[0]["state_after"] in ("holds", "tight")
-    act = put(fixes[0]["rig"], kind="rig", base=event["revision"], label="Steel")
+    act = put(fixes[0]["rig"], base=event["revision"], label="Steel")
     saved = client.put(f"/api/events/1/parts/{kept['id']}", json=act).json()
     assert saved["parts"][0]["report"]["verdict"]["state"] in ("holds", "tight")
 
@@ -304,7 +304,7 @@ def test_a_knot_in_steel_rope_is_refused_where_it_is_chosen_and_one_that_is_kept
     client: TestClient, event: dict[str, Any]
 ) -> None:
     kept = named(event, "Run")
-    act = put(copy.deepcopy(kept["part"]), kind="rig", base=event["revision"], label="Tie it")
+    act = put(copy.deepcopy(kept["part"]), base=event["revision"], label="Tie it")
     act["part"]["lines"][1]["spec"]["fitting"] = "knot"
     refused = client.put(f"/api/events/1/parts/{kept['id']}", json=act)
     assert refused.status_code == 422
@@ -321,12 +321,12 @@ def test_a_knot_in_steel_rope_is_refused_where_it_is_chosen_and_one_that_is_kept
     assert any("take a grip or a ferrule" in each for each in opened["report"]["verdict"]["missing"])
     renamed = opened["part"] | {"name": "Run, still tied"}
     base = {"base_revision": read["revision"], "label": "Rename"}
-    again = client.put(f"/api/events/{read['id']}/parts/{opened['id']}", json=base | {"kind": "rig", "part": renamed})
+    again = client.put(f"/api/events/{read['id']}/parts/{opened['id']}", json=base | {"part": renamed})
     assert again.status_code == 200
     renamed["lines"][1]["spec"]["fitting"] = "grip"
     mended = client.put(
         f"/api/events/{read['id']}/parts/{opened['id']}",
-        json=put(renamed, kind="rig", base=again.json()["revision"], label="Grip"),
+        json=put(renamed, base=again.json()["revision"], label="Grip"),
     )
     assert mended.json()["parts"][0]["report"]["verdict"]["state"] == "holds"
 
@@ -349,7 +349,7 @@ def test_a_kind_that_is_not_known_is_refused_at_its_place_in_every_question(
     for question in ("assess", "settle", "rig-fixes"):
         answer = client.post(f"/api/events/1/{question}", json={"rig": rig})
         assert (answer.status_code, answer.json()["path"]) == (422, path), question
-    answer = client.put(f"/api/events/1/parts/{kept['id']}", json=put(rig, kind="rig", base=event["revision"]))
+    answer = client.put(f"/api/events/1/parts/{kept['id']}", json=put(rig, base=event["revision"]))
     assert (answer.status_code, answer.json()["path"]) == (422, path)
     assert "moon" in answer.json()["message"]["text"]
 

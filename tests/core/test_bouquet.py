@@ -17,17 +17,12 @@ from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.verdicts import Verdict
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
-from jolly_trellis.core.plan.piece import Bouquet, MechanicKind, Piece
+from jolly_trellis.core.plan.piece import MechanicKind, Piece
 from tests.ordinary import ON_BOUQUETS, bouquet, conditions, piece, recipe
 
 
 def verdict(each: Piece, verb: str) -> Verdict:
     return next(v for v in evaluate(each, conditions()).verdicts if v.verb == verb)
-
-
-def of(each: Piece) -> Bouquet:
-    assert each.bouquet is not None
-    return each.bouquet
 
 
 @pytest.mark.parametrize(
@@ -119,7 +114,7 @@ def test_the_hand_has_ten_to_fourteen_centimetres_worked_out_from_the_vase() -> 
     for depth, hand in ((0.08, 0.10), (0.12, 0.12), (0.20, 0.14)):
         top = replace(each.vessel.profile[-1], height_m=depth)
         vase = replace(each.vessel, profile=(each.vessel.profile[0], top))
-        shape = formulas.shape_of(replace(each, vessel=vase, envelope=replace(each.envelope, height_m=0.5)), of(each))
+        shape = formulas.shape_of(replace(each, vessel=vase, envelope=replace(each.envelope, height_m=0.5)))
         assert shape.hand_m == pytest.approx(hand)
         assert shape.binding_m >= vase.rim_m - 1e-9
 
@@ -156,16 +151,16 @@ def test_too_many_heads_crush_and_a_wider_dome_mends_it() -> None:
 
 
 def test_hours_in_the_hand_decide_and_a_wet_wrap_mends_them() -> None:
-    long = replace(bouquet(), bouquet=replace(of(bouquet()), carried_h=6.0))
+    long = replace(bouquet(), carried_h=6.0)
     found = verdict(long, "drink")
     assert found.state == "fails"
     assert {fix.key.partition("-")[0] for fix in found.fixes} >= {"wrap"}
-    unknown = replace(bouquet(), bouquet=replace(of(bouquet()), carried_h=None))
+    unknown = replace(bouquet(), carried_h=None)
     assert verdict(unknown, "drink").state == "cannot say"
 
 
 def test_three_days_in_the_cooler_are_too_many() -> None:
-    late = replace(bouquet(), bouquet=replace(of(bouquet()), cooler_days=3.0))
+    late = replace(bouquet(), cooler_days=3.0)
     assert verdict(late, "drink").state == "fails"
 
 
@@ -196,7 +191,7 @@ def test_lift_is_about_the_hand_and_counts_the_water_carried() -> None:
 
 
 def test_a_handle_too_short_for_a_hand_fails() -> None:
-    short = replace(bouquet(), bouquet=replace(of(bouquet()), hand_length_m=0.06))
+    short = replace(bouquet(), hand_length_m=0.06)
     assert verdict(short, "lift").state == "fails"
 
 
@@ -216,7 +211,7 @@ def test_stand_is_about_its_vase_and_not_about_its_making() -> None:
 
 
 def test_bow_and_streamers_are_cut() -> None:
-    tied = replace(bouquet(), bouquet=replace(of(bouquet()), bow_loops=4, streamers=6))
+    tied = replace(bouquet(), bow_loops=4, streamers=6)
     parts = {part.name: part.quantity for part in evaluate(tied, conditions(), with_fixes=False).mechanic.parts}
     assert parts["streamer"] == 6
     assert parts["ribbon for the bow"] == 1
@@ -230,7 +225,7 @@ def test_a_bouquet_with_no_stems_asks_for_them() -> None:
 
 def test_the_square_for_a_dome_goes_over_its_longer_side() -> None:
     round_ = bouquet("wire_dome")
-    round_ = replace(round_, bouquet=replace(of(round_), dome_m=0.15))
+    round_ = replace(round_, dome_m=0.15)
     flat = replace(round_, envelope=replace(round_.envelope, depth_m=0.6 * round_.envelope.width_m))
     square, same = (
         next(part for part in build(each, conditions()).mechanic.parts if part.name.startswith("square for the dome"))

@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 from jolly_trellis.core.errors import CoreError, InvalidMeasure, UnknownName
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.method import all_constants
-from jolly_trellis.core.plan.piece import Envelope, Mechanic, Piece, TopUp
+from jolly_trellis.core.plan.piece import Envelope, Mechanic, TopUp
+from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.provenance import PROVENANCE_KINDS
 from jolly_trellis.core.units import render
 from tests.ordinary import conditions, piece, recipe, vessels
@@ -118,7 +119,7 @@ def test_an_unknown_netting_is_refused() -> None:
 def test_any_piece_gives_a_report_or_one_sentence(
     key: str, height: float, width: float, level: float, layers: int, netting: str, count: int
 ) -> None:
-    plan = Piece(
+    plan = Standing(
         name="any",
         vessel=vessels()[key],
         envelope=Envelope(height_m=height, width_m=width, depth_m=width * 0.7),

@@ -192,12 +192,11 @@ def _behind() -> object:
 def _cooled() -> object:
     """A posy in a little water that waits three days in the cooler."""
     posy = ordinary.bouquet("hand_spiral")
-    bouquet = replace(posy.bouquet, cooler_days=3.0) if posy.bouquet is not None else None
     riding = Transport(box_width_m=0.3, box_depth_m=0.3, box_wall_m=0.2)
     airs = Air(temperature_c=18.0, relative_humidity=0.6)
     filled = _around().filled_at
     around = replace(_around(), workshop=airs, van=airs, finished_at=filled, loaded_at=filled)
-    return build(replace(posy, bouquet=bouquet, transport=riding, water_level_m=0.1), around).waits
+    return build(replace(posy, cooler_days=3.0, transport=riding, water_level_m=0.1), around).waits
 
 
 def _feather() -> object:

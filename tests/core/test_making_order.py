@@ -23,6 +23,7 @@ from jolly_trellis.core.making.phases import PHASES
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Counterweight, Making, Piece, StemRef, Support
+from jolly_trellis.core.plan.standing import standing
 from jolly_trellis.demo.loading import demo_plan
 from tests.ordinary import beside, conditions, on_ledge, piece, recipe, stems
 
@@ -264,7 +265,7 @@ def test_stems_of_another_vessel_alone_are_an_order_too() -> None:
 def test_a_weight_that_is_tied_on_already_is_made_heavier_by_what_is_added() -> None:
     """The demo's ledge with 100 g behind: the least weight offered is 100 g and 300 g."""
     ledge = next(each.part for each in demo_plan().pieces if each.part.setting.where == "ledge")
-    held = replace(ledge, counterweight=Counterweight(mass_kg=0.1, away_m=0.1))
+    held = replace(standing(ledge), counterweight=Counterweight(mass_kg=0.1, away_m=0.1))
     for each, least in ((ledge, 0.3), (held, 0.4)):
         tried = [one for one in stand_making.candidates(build(each, conditions())) if one.key.startswith("weight-")]
         weight = tried[0].piece.counterweight

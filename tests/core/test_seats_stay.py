@@ -10,11 +10,12 @@ from jolly_trellis.core.checks import hold, hold_swing
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import with_seats
 from jolly_trellis.core.plan.piece import Envelope, Mechanic, Piece
+from jolly_trellis.core.plan.standing import Standing, standing
 from tests.ordinary import beside, conditions, piece, recipe, stems, vessels
 
 
-def seated(each: Piece) -> Piece:
-    return with_seats(each, evaluate(each, conditions(), with_fixes=False))
+def seated(each: Piece) -> Standing:
+    return standing(with_seats(each, evaluate(each, conditions(), with_fixes=False)))
 
 
 def sway_use(each: Piece) -> float:

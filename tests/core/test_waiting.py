@@ -87,10 +87,10 @@ def test_a_soaked_block_is_drunk_as_one_store_through_every_air() -> None:
 
 def carried(cooler_days: float = 0.0, level_m: float = 0.08, **changes: object) -> Piece:
     plan = bouquet("hand_spiral")
-    assert plan.bouquet is not None
     return replace(
         plan,
-        bouquet=replace(plan.bouquet, cooler_days=cooler_days, carried_h=1.0),
+        cooler_days=cooler_days,
+        carried_h=1.0,
         transport=replace(RIDING, water_level_m=level_m),
         water_level_m=level_m,
         **changes,  # type: ignore[arg-type]

@@ -15,7 +15,6 @@ from jolly_trellis.core.judging.verdicts import Case
 from jolly_trellis.core.materials.tubes import held_ml, line_water_kg
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.plan.piece import (
-    Bouquet,
     Counterweight,
     Insert,
     Mechanic,
@@ -86,8 +85,8 @@ def test_every_part_of_every_mechanic_weighs_and_is_in_the_balance(kind: Mechani
 
 @pytest.mark.parametrize("kind", ON_BOUQUETS)
 def test_every_part_of_a_bouquet_is_in_the_hand(kind: MechanicKind) -> None:
-    full = Bouquet(carried_h=1.0, collar=True, bow_loops=6, streamers=4)
-    made = build(replace(bouquet(kind), bouquet=full), conditions())
+    full = replace(bouquet(kind), collar=True, bow_loops=6, streamers=4)
+    made = build(full, conditions())
     assert {"tape over the binding", "ribbon for the bow", "streamer", "leaf of the collar"} <= set(listed(made))
     assert all(kg > 0 for kg in listed(made).values())
     in_hand = lift_hand.carried(made, "typical")[0]

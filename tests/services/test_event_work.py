@@ -8,6 +8,7 @@ import pytest
 
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.job import CrewMember
+from jolly_trellis.core.plan.standing import standing
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.demo.loading import load_demo
 from jolly_trellis.services import day as days
@@ -78,7 +79,8 @@ def test_a_remnant_of_one_event_is_cut_by_the_next_and_then_cannot_be_taken_back
     rolling.mark_cut(demo, 1, "netting", "coated-25-09")
     # One small bowl, which any remnant of the first event takes: no search has to be lucky for it.
     piece, brief = planning.piece_of(demo, 1, 1)
-    small = replace(piece, name="tasting bowl", vessel=stock.vessels(demo)["low-bowl-15"], quantity=1, dealt=None)
+    bowl = stock.vessels(demo)["low-bowl-15"]
+    small = replace(standing(piece), name="tasting bowl", vessel=bowl, quantity=1, dealt=None)
     copy = planning.new_event(demo, replace(brief, name="Tasting", locks=()), (small,)).event.id
     rolling.start(demo, copy, seconds=1.0)
     while rolling.state(demo, copy).running:

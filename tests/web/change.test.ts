@@ -2,8 +2,8 @@ import { describe, expect, test } from "vitest";
 import type { EventChange, EventOut, PartOut } from "../../web/src/api/types";
 import { piecesOf, placeOf, rigsOf, withChange } from "../../web/src/desk/change";
 
-const part = (id: number, kind: "piece" | "rig", name: string) =>
-  ({ id, kind, part: { name }, report: null, problem: null }) as unknown as PartOut;
+const part = (id: number, kind: "standing" | "bouquet" | "rig", name: string) =>
+  ({ id, part: { kind, name }, report: null, problem: null }) as unknown as PartOut;
 const head = (revision: number) =>
   ({
     id: 1,
@@ -15,7 +15,7 @@ const head = (revision: number) =>
   }) as unknown as EventOut;
 const event: EventOut = {
   ...head(4),
-  parts: [part(1, "piece", "bowl"), part(2, "rig", "ring"), part(3, "piece", "urn")],
+  parts: [part(1, "standing", "bowl"), part(2, "rig", "ring"), part(3, "bouquet", "urn")],
 };
 const change = (revision: number, order: number[], ...parts: PartOut[]): EventChange => ({
   ...head(revision),
@@ -27,7 +27,7 @@ const names = (found: EventOut) => found.parts.map((each) => each.part.name);
 
 describe("an answer laid over an event", () => {
   test("changes what it names, and keeps the very same others", () => {
-    const found = withChange(event, change(5, [1, 2, 3], part(3, "piece", "tall urn")));
+    const found = withChange(event, change(5, [1, 2, 3], part(3, "standing", "tall urn")));
     expect(names(found)).toEqual(["bowl", "ring", "tall urn"]);
     expect(found.parts[0]).toBe(event.parts[0]);
     expect(found.revision).toBe(5);

@@ -1,4 +1,5 @@
 import { describe, expect, test } from "vitest";
+import { besideOf } from "../../web/src/api/kinds";
 import type { Piece, Report, Vessel } from "../../web/src/api/types";
 import { fullness } from "../../web/src/drawing/hung";
 import { onSheet } from "../../web/src/drawing/plane";
@@ -14,16 +15,20 @@ const BOWL = {
   base_m: 0.008,
   profile: [point(0, 0.1, 0.06), point(0.04, 0.18, 0.1), point(0.1, 0.2, 0.12)],
 } as unknown as Vessel;
-const PIECE = {
+const SHARED = {
   vessel: BOWL,
   water_level_m: 0.09,
   envelope: { height_m: 0.3, width_m: 0.4, depth_m: 0.25, form: "dome" },
   mechanic: { kind: "folded_cushion", layer_gap_m: null },
   insert: null,
+};
+const PIECE = {
+  ...SHARED,
+  kind: "standing",
   companions: [{ vessel: BOWL, x_m: 0.3, y_m: 0.1 }],
   counterweight: { mass_kg: 1, away_m: 0.1, azimuth_rad: Math.PI },
-  bouquet: null,
 } as unknown as Piece;
+const BOUQUET = { ...SHARED, kind: "bouquet", dome_m: null, hand_length_m: null } as unknown as Piece;
 
 describe("a vessel drawn", () => {
   test.each([
@@ -48,7 +53,9 @@ describe("a handle set", () => {
     expect(setByHandle(PIECE, "envelope-depth", 0.5).envelope.depth_m).toBe(0.5);
     expect(setByHandle(PIECE, "water", 0.05).water_level_m).toBe(0.05);
     expect(setByHandle(PIECE, "layer-gap", 0.05).mechanic.layer_gap_m).toBe(0.05);
-    expect(setByHandle(PIECE, "dome", 0.1).bouquet).toBeNull();
+    expect(setByHandle(PIECE, "dome", 0.1)).toBe(PIECE);
+    expect(setByHandle(BOUQUET, "dome", 0.1)).toEqual({ ...BOUQUET, dome_m: 0.1 });
+    expect(setByHandle(BOUQUET, "hand", 0.12)).toEqual({ ...BOUQUET, hand_length_m: 0.12 });
     expect(setByHandle(PIECE, "nothing of the kind", 1)).toBe(PIECE);
   });
 
@@ -72,8 +79,13 @@ describe("seen from the right side", () => {
     const turned = turnPiece(PIECE);
     expect(turned.envelope).toMatchObject({ width_m: 0.25, depth_m: 0.4 });
     expect(turned.vessel.profile.at(-1)).toMatchObject({ width_m: 0.12, depth_m: 0.2 });
-    expect(turned.companions[0]).toMatchObject({ x_m: 0.1, y_m: -0.3 });
-    expect(turned.counterweight?.azimuth_rad).toBeCloseTo(Math.PI / 2, 9);
+    expect(besideOf(turned).companions[0]).toMatchObject({ x_m: 0.1, y_m: -0.3 });
+    expect(besideOf(turned).counterweight?.azimuth_rad).toBeCloseTo(Math.PI / 2, 9);
+  });
+
+  test("a bouquet has nothing beside it", () => {
+    expect(turnPiece(BOUQUET).envelope).toMatchObject({ width_m: 0.25, depth_m: 0.4 });
+    expect(besideOf(turnPiece(BOUQUET))).toEqual({ companions: [], spill: null, counterweight: null });
   });
 
   test("four turns are none", () => {

@@ -1,13 +1,13 @@
 """What goes out: problems, the line-up, pieces after a write, figures; the core's own frozen values within."""
 
-from typing import Annotated, Any, Literal
+from typing import Any
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel
 
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.headline import Headline
 from jolly_trellis.core.judging.report import Report
-from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.parts import AnyPiece
 from jolly_trellis.core.quantities import Phrase
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
@@ -57,8 +57,7 @@ class PieceOut(BaseModel):
     """A part that stands or is carried: its plan, and its report or what prevents one."""
 
     id: int
-    kind: Literal["piece"]
-    part: Piece
+    part: AnyPiece
     report: Report | None
     problem: Problem | None
 
@@ -67,13 +66,12 @@ class RigOut(BaseModel):
     """A part that hangs or is mounted: its plan, and its report or what prevents one."""
 
     id: int
-    kind: Literal["rig"]
     part: Rig
     report: RigReport | None
     problem: Problem | None
 
 
-PartOut = Annotated[PieceOut | RigOut, Field(discriminator="kind")]
+PartOut = PieceOut | RigOut
 
 
 class EventHead(BaseModel):

@@ -7,9 +7,7 @@ from fastapi.responses import Response
 from pydantic import TypeAdapter
 
 from jolly_trellis.api.answers import EventHead, Problem
-from jolly_trellis.core.plan.parts import Part, PartKind, kind_of
-from jolly_trellis.core.plan.piece import Piece
-from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.plan.parts import AnyPart, Part
 from jolly_trellis.services import figures, judging
 from jolly_trellis.services.conditions import conditions_of
 from jolly_trellis.services.judging import Judged
@@ -17,7 +15,7 @@ from jolly_trellis.services.planning import EventState
 from jolly_trellis.store import events
 from jolly_trellis.store.plan import Planned
 
-_PARTS: dict[PartKind, TypeAdapter[Piece] | TypeAdapter[Rig]] = {"piece": TypeAdapter(Piece), "rig": TypeAdapter(Rig)}
+_PART: TypeAdapter[Part] = TypeAdapter(AnyPart)
 
 
 def event_out(conn: sqlite3.Connection, state: EventState, status: int = 200) -> Response:
@@ -62,8 +60,7 @@ def _out(
 
 
 def _part(planned: Planned[Part], judged: Judged) -> bytes:
-    kind = kind_of(planned.part)
-    plan = _PARTS[kind].dump_json(judging.with_seats(planned.part, judged))  # type: ignore[arg-type]
+    plan = _PART.dump_json(judging.with_seats(planned.part, judged))
     problem = b"null" if judged.problem is None else Problem.of(judged.problem).model_dump_json().encode()
-    head = f'{{"id":{planned.id},"kind":"{kind}","part":'.encode()
+    head = f'{{"id":{planned.id},"part":'.encode()
     return head + plan + b',"report":' + judged.written + b',"problem":' + problem + b"}"

@@ -2,6 +2,7 @@
 
 import json
 from collections import Counter
+from collections.abc import Callable
 from dataclasses import replace
 from typing import Annotated, Any, Literal
 
@@ -12,11 +13,11 @@ from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.core.books.figures import FigureBook, read_book
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.method import CONSTANTS
-from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.parts import AnyPart
 from jolly_trellis.core.quantities import phrase
-from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.rigging.survey import Survey, SurveyPoint
 from jolly_trellis.store import codec
+from jolly_trellis.store.migrating import piece_of_now, rig_of_now
 from jolly_trellis.store.plan import MOST_PARTS, Brief, Plan, Planned
 
 FORMAT = "jolly-trellis-event"
@@ -32,16 +33,9 @@ def _number(value: Any) -> Any:
     return value
 
 
-class FilePiece(In):
+class FilePart(In):
     id: PartNumber
-    kind: Literal["piece"]
-    part: Annotated[Piece, Sent()]
-
-
-class FileRig(In):
-    id: PartNumber
-    kind: Literal["rig"]
-    part: Annotated[Rig, Sent()]
+    part: Annotated[AnyPart, Sent()]
 
 
 class FileFigures(In):
@@ -60,7 +54,7 @@ class EventFile(In):
     version: Annotated[Literal[2], BeforeValidator(_number)]
     written_by: Annotated[str, Field(max_length=40)] = ""
     brief: Annotated[Brief, Sent()]
-    parts: Annotated[list[Annotated[FilePiece | FileRig, Field(discriminator="kind")]], Field(max_length=MOST_PARTS)]
+    parts: Annotated[list[FilePart], Field(max_length=MOST_PARTS)]
     survey: Annotated[list[Annotated[SurveyPoint, Sent()]], Field(max_length=200)]
     figures: FileFigures | None = None
 
@@ -143,7 +137,7 @@ def in_this_version(plain: Any) -> Any:
         return plain
     rest = {key: value for key, value in plain.items() if key not in ("pieces", "rigs")}
     parts: list[Any] = []
-    for kind, name in (("piece", "pieces"), ("rig", "rigs")):
+    for kind, name, of_now in (("piece", "pieces", piece_of_now), ("rig", "rigs", rig_of_now)):
         listed = plain.get(name, [])
         if not isinstance(listed, list):
             raise InvalidMeasure(
@@ -151,15 +145,15 @@ def in_this_version(plain: Any) -> Any:
                 message=phrase(f"The file is damaged in {name}: that is no list."),
                 limit=phrase("Nothing was taken in. Save the file again where it came from."),
             )
-        parts += [_kinded(kind, each) for each in listed]
+        parts += [_of_now(kind, each, of_now) for each in listed]
     return {**rest, "version": VERSION, "parts": parts}
 
 
-def _kinded(kind: str, numbered: Any) -> Any:
-    if not isinstance(numbered, dict) or kind not in numbered:
+def _of_now(kind: str, numbered: Any, of_now: Callable[[dict[str, Any]], dict[str, Any]]) -> Any:
+    if not isinstance(numbered, dict) or not isinstance(numbered.get(kind), dict):
         return numbered
     rest = {key: value for key, value in numbered.items() if key != kind}
-    return {**rest, "kind": kind, "part": numbered[kind]}
+    return {**rest, "part": of_now(numbered[kind])}
 
 
 def schema_of() -> dict[str, Any]:

@@ -1,12 +1,11 @@
 """What may come in for an event and its pieces; ranges and defaults are the core's own."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
 from jolly_trellis.api.sent import In, Sent
-from jolly_trellis.core.plan.piece import Piece
-from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.plan.parts import AnyPart, AnyPiece
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.store.plan import Brief
 
@@ -25,16 +24,9 @@ class PutBrief(BasedOn):
     brief: Annotated[Brief, Sent()]
 
 
-class PutPiece(BasedOn):
-    kind: Literal["piece"]
-    part: Annotated[Piece, Sent()]
+class PutPart(BasedOn):
+    part: Annotated[AnyPart, Sent()]
     label: Label = "Change the piece"
-
-
-class PutRig(BasedOn):
-    kind: Literal["rig"]
-    part: Annotated[Rig, Sent()]
-    label: Label = "Change the rig"
 
 
 class BeginPart(BasedOn):
@@ -44,20 +36,17 @@ class BeginPart(BasedOn):
     vessel: Key | None = None
 
 
-PutPart = Annotated[PutPiece | PutRig, Field(discriminator="kind")]
-
-
 class ApplyFix(BasedOn):
     verb: Key
     key: Key
 
 
 class EvaluatePiece(In):
-    piece: Annotated[Piece, Sent()]
+    piece: Annotated[AnyPiece, Sent()]
     with_fixes: bool = True
 
 
 class SayIt(In):
     text: Annotated[str, Field(min_length=1, max_length=2000)]
     system: UnitSystem = "metric"
-    piece: Annotated[Piece, Sent()]
+    piece: Annotated[AnyPiece, Sent()]

@@ -13,6 +13,7 @@ from starlette.exceptions import HTTPException
 from jolly_trellis.api.bodies import body_of
 from jolly_trellis.catalog.cells import BadTable
 from jolly_trellis.core.errors import CoreError
+from jolly_trellis.core.plan.parts import KINDS
 from jolly_trellis.core.quantities import Phrase, Quantity
 from jolly_trellis.core.units import render
 from jolly_trellis.services.figures import NoSuchFigure, OtherBook
@@ -51,7 +52,7 @@ _STATUS = {
     404: ("No such address.", "Go back to the line-up."),
     405: ("That cannot be done at this address.", "Go back to the line-up."),
 }
-_OF_PARTS = ("piece", "rig", "part")
+_OF_PARTS = ("piece", "part", *KINDS)
 _NOT_TOLD = ("body", "brief", *_OF_PARTS)
 _KINDS = {"_m": "length", "_kg": "mass", "_l": "volume", "_h": "duration", "_c": "temperature"}
 
@@ -171,7 +172,7 @@ def sentence_of(finding: Any) -> tuple[str, str]:
 
 
 def where_of(path: Sequence[str | int]) -> str:
-    """A path in words: ("parts", 0, "piece", "part", "name") is “parts, no. 1, name”."""
+    """A path in words: ("parts", 0, "part", "standing", "name") is “parts, no. 1, name”."""
     told = [each for each in path if each not in _OF_PARTS]
     return ", ".join(f"no. {int(part) + 1}" if str(part).isdigit() else str(part).replace("_", " ") for part in told)
 

@@ -33,7 +33,7 @@ class Sent:
     keyed: bool = False
 
     def __get_pydantic_core_schema__(self, kind: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
-        shape = handler.generate_schema(model_of(kind, keyed=self.keyed))
+        shape = handler.generate_schema(_shape(kind) if get_origin(kind) else model_of(kind, keyed=self.keyed))
         given = {"key": ""} if self.keyed else {}
 
         def to_core(sent: BaseModel) -> Any:
@@ -67,7 +67,10 @@ def _shape(hint: Any) -> Any:
         inner, *marks = get_args(hint)
         return _described(_shape(inner), marks)
     if origin in (Union, UnionType):
-        return Union[tuple(_shape(each) for each in get_args(hint))]  # noqa: UP007  # the arms are known only here
+        arms = get_args(hint)
+        shape: Any = Union[tuple(_shape(each) for each in arms)]  # noqa: UP007  # the arms are known only here
+        kinds = all(is_dataclass(each) and any(field.name == "kind" for field in fields(each)) for each in arms)
+        return Annotated[shape, Described(discriminator="kind")] if kinds else shape
     if origin is tuple:
         inside: Any = _shape(get_args(hint)[0])
         return list[inside]

@@ -11,7 +11,6 @@ from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
-from jolly_trellis.core.plan.parts import PartKind
 from jolly_trellis.core.plan.piece import Form, MechanicKind
 from jolly_trellis.core.plan.starts import Asks
 from jolly_trellis.core.rigging.hang_points import HangKind
@@ -145,7 +144,7 @@ class StartOut(BaseModel):
     """One thing a part can start as, and what has to be chosen for it."""
 
     key: str
-    kind: PartKind
+    kind: str
     name: str
     asks: Asks
 

@@ -51,7 +51,7 @@ def write_card(
     stream = io.BytesIO()
     width, height = SIZES[paper]
     canvas = Canvas(stream, pagesize=(width, height), invariant=1)
-    kind = "Carry card" if piece.bouquet is not None else "Bench card"
+    kind = "Carry card" if piece.carried else "Bench card"
     canvas.setTitle(f"{kind}: {piece.name}")
     draw_head(canvas, f"{piece.name} × {piece.quantity}", f"{event} · {kind}", width, height)
     room = height - 2 * MARGIN - HEAD - FOOT
@@ -122,7 +122,7 @@ def _sizes(piece: Piece, report: Report, making: MakingReport, system: UnitSyste
     levels = (
         ("bench, before any stem, at most", None if going[0] is None else level_most(going[0])),
         ("on the road, at most", None if going[1] is None else level_most(going[1])),
-        ("on show" if piece.bouquet is None else "in the vase", level_least(piece.water_level_m)),
+        ("on show" if not piece.carried else "in the vase", level_least(piece.water_level_m)),
     )
     known = [f"{words} <b>{to_cut(level, system)}</b>" for words, level in levels if level is not None]
     story.append(paragraph("; ".join(known) + "."))
@@ -134,15 +134,15 @@ def _sizes(piece: Piece, report: Report, making: MakingReport, system: UnitSyste
         if line.first_step is None and piece.spill is not None:
             cut = to_cut(length(piece.spill.cut_length_m), system)
             story.append(paragraph(f"<b>{escape(line.name)}</b>, for the spill, {line.count} at {cut}", SMALL))
-    if piece.bouquet is not None:
+    if piece.carried:
         story += _carried(piece, report, system)
     return story
 
 
 def _carried(piece: Piece, report: Report, system: UnitSystem) -> list[Flowable]:
     """What whoever carries it should know."""
-    made, bouquet = report.bouquet, piece.bouquet
-    if made is None or bouquet is None:
+    made = report.bouquet
+    if made is None:
         return []
     drink = next(each for each in report.verdicts if each.verb == "drink")
     words = [
@@ -223,7 +223,7 @@ def _foot(canvas: Canvas, piece: Piece) -> None:
     canvas.setFont("Helvetica", 7.5)
     canvas.setFillColor(INK)
     words = "Made by ____________________   weighed ____________   "
-    words += "handed over at ____________" if piece.bouquet is not None else "set down at ____________"
+    words += "handed over at ____________" if piece.carried else "set down at ____________"
     canvas.drawString(MARGIN, MARGIN + 2, words)
 
 

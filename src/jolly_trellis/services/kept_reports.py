@@ -20,19 +20,17 @@ from pathlib import Path
 from pydantic import TypeAdapter, ValidationError
 
 from jolly_trellis.core.judging.report import Report
-from jolly_trellis.core.plan.parts import Part, PartKind, kind_of
+from jolly_trellis.core.plan.parts import Part
 from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.rigging.assess import RigReport
+from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services.conditions import mark_of, path_of
 from jolly_trellis.store import codec
 from jolly_trellis.store.plan import MOST_PARTS
 
 FILE_NAME = "kept-reports.sqlite"
 _MADE = "CREATE TABLE IF NOT EXISTS report (key TEXT PRIMARY KEY, used INTEGER NOT NULL, body BLOB NOT NULL) STRICT"
-_ADAPTERS: dict[PartKind, TypeAdapter[Report] | TypeAdapter[RigReport]] = {
-    "piece": TypeAdapter(Report),
-    "rig": TypeAdapter(RigReport),
-}
+_PIECE, _RIG = TypeAdapter(Report), TypeAdapter(RigReport)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -69,7 +67,8 @@ class KeptReports:
         if body is None:
             return None
         try:
-            found = Kept(report=_ADAPTERS[kind_of(part)].validate_json(body), written=body)
+            adapter = _RIG if isinstance(part, Rig) else _PIECE
+            found = Kept(report=adapter.validate_json(body), written=body)
         except ValidationError:
             return None
         _remember(key, found)
@@ -77,7 +76,8 @@ class KeptReports:
 
     def keep(self, part: Part, report: Report | RigReport) -> Kept:
         """Keep the report of a part under these conditions."""
-        made = Kept(report=report, written=_ADAPTERS[kind_of(part)].dump_json(report))  # type: ignore[arg-type]
+        written = _RIG.dump_json(report) if isinstance(report, RigReport) else _PIECE.dump_json(report)
+        made = Kept(report=report, written=written)
         if self._mark is not None:
             key = self._key(part)
             _remember(key, made)
@@ -102,7 +102,7 @@ class KeptReports:
             )
 
     def _key(self, part: Part) -> str:
-        return hashlib.sha256(f"{_program()}|{self._mark}|{kind_of(part)}|{codec.dumps(part)}".encode()).hexdigest()
+        return hashlib.sha256(f"{_program()}|{self._mark}|{codec.dumps(part)}".encode()).hexdigest()
 
     def _read(self, key: str) -> bytes | None:
         if self._file is None:

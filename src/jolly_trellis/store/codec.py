@@ -8,7 +8,8 @@ from typing import Any, TypeVar, get_origin
 from cattrs import Converter
 from cattrs.gen import make_dict_structure_fn
 
-from jolly_trellis.core.plan.parts import KINDS, kind_of
+from jolly_trellis.core.plan.parts import KINDS, AnyPart, AnyPiece, Part
+from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.store.plan import Planned
 
@@ -32,10 +33,13 @@ _structure_line = make_dict_structure_fn(LineSpec, _converter, _cattrs_forbid_ex
 _converter.register_structure_hook(LineSpec, _line_spec)
 
 
-def _planned(plain: Any, _: Any) -> Planned[Any]:
-    """A numbered part, by the kind written beside it."""
-    part = _converter.structure(plain["part"], KINDS[plain["kind"]])
-    return Planned(id=int(plain["id"]), part=part)
+def _is_of_any_kind(kind: Any) -> bool:
+    return kind in (Piece, Part, AnyPiece, AnyPart)
+
+
+def _of_its_kind(plain: Any, _: Any) -> Any:
+    """A part, by the kind it names."""
+    return _converter.structure(plain, KINDS[plain["kind"]])
 
 
 def _is_planned(kind: Any) -> bool:
@@ -43,10 +47,15 @@ def _is_planned(kind: Any) -> bool:
     return origin is Planned
 
 
+def _planned(plain: Any, _: Any) -> Planned[Any]:
+    return Planned(id=int(plain["id"]), part=_of_its_kind(plain["part"], None))
+
+
 def _plain_planned(planned: Planned[Any]) -> dict[str, Any]:
-    return {"id": planned.id, "kind": kind_of(planned.part), "part": _converter.unstructure(planned.part)}
+    return {"id": planned.id, "part": _converter.unstructure(planned.part)}
 
 
+_converter.register_structure_hook_func(_is_of_any_kind, _of_its_kind)
 _converter.register_structure_hook_func(_is_planned, _planned)
 _converter.register_unstructure_hook_func(_is_planned, _plain_planned)
 
@@ -64,6 +73,12 @@ def from_plain(plain: Any, kind: type[T]) -> T:
 def dumps(value: object) -> str:
     """Compact JSON of a core value; NaN and infinity are refused."""
     return json.dumps(to_plain(value), allow_nan=False, separators=(",", ":"), ensure_ascii=False)
+
+
+def part_from(plain: Any) -> Part:
+    """Plain data as a part, of the kind it names; raises as `from_plain`, and where there is no such kind."""
+    part: Part = _of_its_kind(plain, None)
+    return part
 
 
 def loads(text: str, kind: type[T]) -> T:

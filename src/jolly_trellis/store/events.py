@@ -5,7 +5,7 @@ import sqlite3
 from dataclasses import dataclass
 from functools import lru_cache
 
-from jolly_trellis.core.plan.parts import KINDS, Part, PartKind, kind_of
+from jolly_trellis.core.plan.parts import Part
 from jolly_trellis.store import codec, plan_changes
 from jolly_trellis.store.plan import MOST_PARTS, Brief, Plan, Planned
 from jolly_trellis.store.plan_changes import Changes
@@ -67,17 +67,17 @@ def get_brief(conn: sqlite3.Connection, event_id: int) -> Brief | None:
 def get_plan(conn: sqlite3.Connection, event_id: int) -> Plan:
     """The whole plan of an event as it stands."""
     brief = conn.execute("SELECT brief FROM event WHERE id = :id", {"id": event_id}).fetchone()[0]
-    rows = conn.execute("SELECT id, kind, design FROM part WHERE event_id = :id ORDER BY position", {"id": event_id})
-    parts = tuple(Planned(id=row["id"], part=_read(row["design"], row["kind"])) for row in rows)
+    rows = conn.execute("SELECT id, design FROM part WHERE event_id = :id ORDER BY position", {"id": event_id})
+    parts = tuple(Planned(id=row["id"], part=_read(row["design"])) for row in rows)
     return Plan(brief=codec.loads(brief, Brief), parts=parts)
 
 
 def get_part(conn: sqlite3.Connection, event_id: int, part_id: int) -> Part | None:
     """One part of an event as it stands, or None."""
     row = conn.execute(
-        "SELECT kind, design FROM part WHERE event_id = :event AND id = :id", {"event": event_id, "id": part_id}
+        "SELECT design FROM part WHERE event_id = :event AND id = :id", {"event": event_id, "id": part_id}
     ).fetchone()
-    return None if row is None else _read(row["design"], row["kind"])
+    return None if row is None else _read(row["design"])
 
 
 def part_revisions(conn: sqlite3.Connection, event_id: int) -> dict[int, int]:
@@ -118,18 +118,12 @@ def _put_parts(
         if plan_changes.touching(each.id) in changes:
             conn.execute(
                 """
-                INSERT INTO part (event_id, id, position, kind, design, computed_by, revision)
-                VALUES (:event, :id, :position, :kind, :design, :version, :revision)
-                ON CONFLICT (event_id, id) DO UPDATE SET position = excluded.position, kind = excluded.kind,
-                    design = excluded.design, computed_by = excluded.computed_by, revision = excluded.revision
+                INSERT INTO part (event_id, id, position, design, computed_by, revision)
+                VALUES (:event, :id, :position, :design, :version, :revision)
+                ON CONFLICT (event_id, id) DO UPDATE SET position = excluded.position, design = excluded.design,
+                    computed_by = excluded.computed_by, revision = excluded.revision
                 """,
-                {
-                    **place,
-                    "kind": kind_of(each.part),
-                    "design": codec.dumps(each.part),
-                    "version": version,
-                    "revision": revision,
-                },
+                {**place, "design": codec.dumps(each.part), "version": version, "revision": revision},
             )
         elif plan_changes.ORDER in changes:
             conn.execute("UPDATE part SET position = :position WHERE event_id = :event AND id = :id", place)
@@ -142,9 +136,9 @@ def _put_parts(
 
 
 @lru_cache(maxsize=_MOST_READ)
-def _read(design: str, kind: PartKind) -> Part:
+def _read(design: str) -> Part:
     """A part from its JSON; frozen, so that one reading serves all who ask."""
-    return codec.loads(design, KINDS[kind])
+    return codec.part_from(json.loads(design))
 
 
 def _event(row: sqlite3.Row) -> EventRow:

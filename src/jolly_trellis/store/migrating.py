@@ -2,15 +2,21 @@
 
 import json
 import sqlite3
+from collections.abc import Callable
+from functools import partial
 from typing import Any
 
 from jolly_trellis.store import difference
+
+# What a piece that is carried never had, though its plan named it.
+_STANDS = ("companions", "spill", "counterweight", "feet", "dealt")
 
 
 def provide(conn: sqlite3.Connection) -> None:
     """Give a connection the functions that the migrations call."""
     conn.create_function("plan_change", 2, _plan_change, deterministic=True)
-    conn.create_function("rig_design", 1, _rig_design, deterministic=True)
+    conn.create_function("piece_design", 1, partial(_design, piece_of_now), deterministic=True)
+    conn.create_function("rig_design", 1, partial(_design, rig_of_now), deterministic=True)
 
 
 def _plan_change(before: str, after: str) -> str:
@@ -28,18 +34,28 @@ def _plan_change(before: str, after: str) -> str:
 
 
 def _documents(plan: dict[str, Any]) -> dict[str, Any]:
-    parts = [(each["id"], "piece", each["piece"]) for each in plan.get("pieces", ())]
-    parts += [(each["id"], "rig", _rig_of_now(each["rig"])) for each in plan.get("rigs", ())]
-    documents = {f"part {number}": {"kind": kind, "part": part} for number, kind, part in parts}
-    return {"brief": plan["brief"], "order": [number for number, _, _ in parts], **documents}
+    parts = {each["id"]: piece_of_now(each["piece"]) for each in plan.get("pieces", ())}
+    parts |= {each["id"]: rig_of_now(each["rig"]) for each in plan.get("rigs", ())}
+    documents = {f"part {number}": part for number, part in parts.items()}
+    return {"brief": plan["brief"], "order": list(parts), **documents}
 
 
-def _rig_design(design: str) -> str:
-    """A rig's JSON in the shape that version 5 gave it; data of version 4 may still have another."""
-    return json.dumps(_rig_of_now(json.loads(design)), separators=(",", ":"), ensure_ascii=False)
+def _design(of_now: Callable[[dict[str, Any]], dict[str, Any]], design: str) -> str:
+    return json.dumps(of_now(json.loads(design)), separators=(",", ":"), ensure_ascii=False)
 
 
-def _rig_of_now(rig: dict[str, Any]) -> dict[str, Any]:
+def piece_of_now(piece: dict[str, Any]) -> dict[str, Any]:
+    """A piece's plain data as its kind has it now; up to version 9 one that was carried had a `bouquet` in it."""
+    rest = {key: value for key, value in piece.items() if key != "bouquet"}
+    bouquet = piece.get("bouquet")
+    if bouquet is None:
+        return {"kind": "standing", **rest}
+    return {"kind": "bouquet", **{key: value for key, value in rest.items() if key not in _STANDS}, **bouquet}
+
+
+def rig_of_now(rig: dict[str, Any]) -> dict[str, Any]:
+    """A rig's plain data as it is now; data of version 4 may still have the shape of before version 5."""
+    rig = {"kind": "rig", **rig}
     if "over_people" not in rig:
         return rig
     rest = {key: value for key, value in rig.items() if key not in ("over_people", "walkway", "bond", "armature")}

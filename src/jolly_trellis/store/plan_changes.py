@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
 
-from jolly_trellis.core.plan.parts import KINDS, Part, kind_of
+from jolly_trellis.core.plan.parts import Part
 from jolly_trellis.store import codec, difference
 from jolly_trellis.store.difference import Leaf, Way
 from jolly_trellis.store.plan import Brief, Plan, Planned
@@ -47,21 +47,20 @@ def moved(plan: Plan, changes: Changes, way: Way) -> Plan:
         if head in (BRIEF, ORDER):
             continue
         number = int(head.removeprefix("part "))
-        document = difference.moved(document_of(parts.get(number)), leaves, way)
+        document = difference.moved(_document(parts.get(number)), leaves, way)
         if document is None:
             parts.pop(number, None)
         else:
-            parts[number] = codec.from_plain(document["part"], KINDS[document["kind"]])
+            parts[number] = codec.part_from(document)
     return replace(plan, brief=brief, parts=tuple(Planned(id=each, part=parts[each]) for each in order))
 
 
-def document_of(part: Part | None) -> Any:
-    """A part with its kind as plain data; None where there is none."""
-    return None if part is None else {"kind": kind_of(part), "part": codec.to_plain(part)}
+def _document(part: Part | None) -> Any:
+    return None if part is None else codec.to_plain(part)
 
 
 def _part_leaves(was: Part | None, now: Part | None) -> list[Leaf]:
-    before, after = document_of(was), document_of(now)
+    before, after = _document(was), _document(now)
     if before is None or after is None or before["kind"] != after["kind"]:
         return [[[], [] if before is None else [before], [] if after is None else [after]]]
     return difference.between(before, after)

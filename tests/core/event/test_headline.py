@@ -114,6 +114,6 @@ def test_the_water_on_show_is_what_the_first_round_fills_companions_too_and_no_b
     pours = [each for each in rounds.fill if each.piece_id == ledge.id]
     assert [each.vessel for each in pours] == ["", *(each.name for each in ledge.piece.companions)]
     assert all(each.each_l > 0 for each in pours)
-    carried = {work.id for work in made.pieces if work.piece.bouquet is not None}
+    carried = {work.id for work in made.pieces if work.piece.carried}
     assert carried
     assert not carried & {each.piece_id for each in rounds.fill}

@@ -53,7 +53,7 @@ def test_a_piece_that_runs_dry_before_the_end_is_named_with_its_time() -> None:
         hours = min(finding.value.value for finding in drink.findings if finding.check == "lasts")
         assert timedelta(0) <= filled + timedelta(hours=hours) - each.at < timedelta(minutes=5)
     assert found.dry
-    assert all(made.pieces[each.piece_id - 1].piece.bouquet is None for each in found.dry)
+    assert all(not made.pieces[each.piece_id - 1].piece.carried for each in found.dry)
 
 
 def test_without_a_filling_there_are_no_rounds_but_the_litres_are_known() -> None:

@@ -81,11 +81,6 @@ async function call<T>(method: string, path: string, body?: unknown, signal?: Ab
   return said as T;
 }
 
-/** A part with its kind, as it is sent. */
-export type Kinded =
-  | { readonly kind: "piece"; readonly part: Piece }
-  | { readonly kind: "rig"; readonly part: Rig };
-
 export const api = {
   events: () => call<readonly { id: number; name: string; revision: number }[]>("GET", "/events"),
   event: (id: number) => call<EventOut>("GET", `/events/${id}`),
@@ -102,12 +97,10 @@ export const api = {
     call<Report>("POST", `/events/${id}/evaluate`, { piece, with_fixes }, signal),
   making: (id: number, piece: Piece, with_fixes: boolean, signal?: AbortSignal) =>
     call<MakingReport>("POST", `/events/${id}/making`, { piece, with_fixes }, signal),
-  addPart: (id: number, base_revision: number, added: Kinded) =>
-    call<EventChange>("POST", `/events/${id}/parts`, { base_revision, ...added }),
   beginPart: (id: number, base_revision: number, start: string, vessel: string | null) =>
     call<EventChange>("POST", `/events/${id}/parts/begin`, { base_revision, start, vessel }),
-  putPart: (id: number, partId: number, base_revision: number, changed: Kinded, label: string) =>
-    call<EventChange>("PUT", `/events/${id}/parts/${partId}`, { base_revision, label, ...changed }),
+  putPart: (id: number, partId: number, base_revision: number, part: Piece | Rig, label: string) =>
+    call<EventChange>("PUT", `/events/${id}/parts/${partId}`, { base_revision, label, part }),
   removePart: (id: number, partId: number, base_revision: number) =>
     call<EventChange>("DELETE", `/events/${id}/parts/${partId}`, { base_revision }),
   applyFix: (id: number, partId: number, base_revision: number, verb: string, key: string) =>

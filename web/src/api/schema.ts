@@ -1805,13 +1805,84 @@ export interface components {
         };
         /**
          * Bouquet
-         * @description What makes a piece a bouquet: bound at one point and carried; its vessel is the vase it waits in.
+         * @description A piece that is bound at one point and carried; its vessel is the vase it waits in.
          *
          *     Its envelope is the vase with the bouquet in it. `dome_m` is the rise of the flowers over their underside and
          *     `hand_length_m` the stems below the binding; None is worked out. `carried_h` is how long it is out of water, None
          *     not known; `cooler_days` it waits in the cooler before. `collar` tells a collar of leaves under the flowers.
          */
         readonly Bouquet: {
+            /**
+             * Kind
+             * @default bouquet
+             * @constant
+             */
+            readonly kind: "bouquet";
+            /** Name */
+            readonly name: string;
+            readonly vessel: components["schemas"]["Vessel"];
+            readonly envelope: components["schemas"]["Envelope"];
+            readonly mechanic: components["schemas"]["Mechanic"];
+            /** Water Level M */
+            readonly water_level_m: number;
+            /**
+             * Recipe
+             * @default []
+             */
+            readonly recipe: readonly components["schemas"]["RecipeLine"][];
+            readonly setting?: components["schemas"]["Setting"];
+            /**
+             * Ballast Kg
+             * @default 0
+             */
+            readonly ballast_kg: number;
+            /**
+             * Top Ups
+             * @default []
+             */
+            readonly top_ups: readonly components["schemas"]["TopUp"][];
+            /**
+             * Quantity
+             * @default 1
+             */
+            readonly quantity: number;
+            /**
+             * Arrangement
+             * @default even
+             * @enum {string}
+             */
+            readonly arrangement: "even" | "clusters" | "gradient" | "far_side";
+            /**
+             * Hand Placed
+             * @default []
+             */
+            readonly hand_placed: readonly components["schemas"]["HandPlaced"][];
+            readonly transport?: components["schemas"]["Transport"] | null;
+            readonly support?: components["schemas"]["Support"] | null;
+            readonly insert?: components["schemas"]["Insert"] | null;
+            /**
+             * Lining
+             * @default false
+             */
+            readonly lining: boolean;
+            /**
+             * Wrap Height M
+             * @default 0
+             */
+            readonly wrap_height_m: number;
+            /** Moss M */
+            readonly moss_m?: number | null;
+            /**
+             * Must Lift Off
+             * @default false
+             */
+            readonly must_lift_off: boolean;
+            readonly making?: components["schemas"]["Making"];
+            /**
+             * Look
+             * @default []
+             */
+            readonly look: readonly ("mechanic" | "rim" | "underside")[];
             /** Dome M */
             readonly dome_m?: number | null;
             /** Hand Length M */
@@ -1851,13 +1922,110 @@ export interface components {
         };
         /**
          * BouquetIn
-         * @description What makes a piece a bouquet: bound at one point and carried; its vessel is the vase it waits in.
+         * @description A piece that is bound at one point and carried; its vessel is the vase it waits in.
          *
          *     Its envelope is the vase with the bouquet in it. `dome_m` is the rise of the flowers over their underside and
          *     `hand_length_m` the stems below the binding; None is worked out. `carried_h` is how long it is out of water, None
          *     not known; `cooler_days` it waits in the cooler before. `collar` tells a collar of leaves under the flowers.
          */
         readonly BouquetIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "bouquet";
+            /** Name */
+            readonly name: string;
+            readonly vessel: components["schemas"]["VesselIn"];
+            readonly envelope: components["schemas"]["EnvelopeIn"];
+            readonly mechanic: components["schemas"]["MechanicIn"];
+            /** Water Level M */
+            readonly water_level_m: number;
+            /**
+             * Recipe
+             * @default []
+             */
+            readonly recipe: readonly components["schemas"]["RecipeLineIn"][];
+            /**
+             * @default {
+             *       "where": "table",
+             *       "surface": "cloth",
+             *       "foot_material": "glazed",
+             *       "free_table_m": 0.3,
+             *       "outdoors": false,
+             *       "comes_down_above": 5,
+             *       "people": {
+             *         "a_little_may_show": false,
+             *         "both_sides": true,
+             *         "seat_distance_m": 0.55,
+             *         "seated": true,
+             *         "standing": true,
+             *         "standing_distance_m": 1.2,
+             *         "table_height_m": 0.75
+             *       }
+             *     }
+             */
+            readonly setting: components["schemas"]["SettingIn"];
+            /**
+             * Ballast Kg
+             * @default 0
+             */
+            readonly ballast_kg: number;
+            /**
+             * Top Ups
+             * @default []
+             */
+            readonly top_ups: readonly components["schemas"]["TopUpIn"][];
+            /**
+             * Quantity
+             * @default 1
+             */
+            readonly quantity: number;
+            /**
+             * Arrangement
+             * @default even
+             * @enum {string}
+             */
+            readonly arrangement: "even" | "clusters" | "gradient" | "far_side";
+            /**
+             * Hand Placed
+             * @default []
+             */
+            readonly hand_placed: readonly components["schemas"]["HandPlacedIn"][];
+            readonly transport?: components["schemas"]["TransportIn"] | null;
+            readonly support?: components["schemas"]["SupportIn"] | null;
+            readonly insert?: components["schemas"]["InsertIn"] | null;
+            /**
+             * Lining
+             * @default false
+             */
+            readonly lining: boolean;
+            /**
+             * Wrap Height M
+             * @default 0
+             */
+            readonly wrap_height_m: number;
+            /** Moss M */
+            readonly moss_m?: number | null;
+            /**
+             * Must Lift Off
+             * @default false
+             */
+            readonly must_lift_off: boolean;
+            /**
+             * @default {
+             *       "order": [],
+             *       "propped": false,
+             *       "water_last": false,
+             *       "gates_passed": []
+             *     }
+             */
+            readonly making: components["schemas"]["MakingIn"];
+            /**
+             * Look
+             * @default []
+             */
+            readonly look: readonly ("mechanic" | "rim" | "underside")[];
             /** Dome M */
             readonly dome_m?: number | null;
             /** Hand Length M */
@@ -2805,7 +2973,8 @@ export interface components {
         };
         /** EvaluatePiece */
         readonly EvaluatePiece: {
-            readonly piece: components["schemas"]["PieceIn"];
+            /** Piece */
+            readonly piece: components["schemas"]["StandingIn"] | components["schemas"]["BouquetIn"];
             /**
              * With Fixes
              * @default true
@@ -3038,7 +3207,8 @@ export interface components {
             /** Key */
             readonly key: string;
             readonly say: components["schemas"]["Phrase"];
-            readonly piece: components["schemas"]["Piece"];
+            /** Piece */
+            readonly piece: components["schemas"]["Standing"] | components["schemas"]["Bouquet"];
             /**
              * State After
              * @enum {string}
@@ -3094,6 +3264,23 @@ export interface components {
             readonly kind: string;
             /** Name */
             readonly name: string;
+        };
+        /**
+         * FrameStand
+         * @description How a free-standing frame stands: in wind from the front or back, and from a side.
+         *
+         *     `wind_n` is the push on the covered outline at `height_m`, 0 indoors; `ballast_kg` on each of four feet is what the
+         *     worse of the two winds, or a guest who leans on it, asks.
+         */
+        readonly FrameStand: {
+            /** Area M2 */
+            readonly area_m2: number;
+            /** Height M */
+            readonly height_m: number;
+            /** Wind N */
+            readonly wind_n: number;
+            /** Ballast Kg */
+            readonly ballast_kg: number;
         };
         /**
          * Frog
@@ -4497,7 +4684,8 @@ export interface components {
             readonly name: string;
             /** What */
             readonly what: string;
-            readonly piece: components["schemas"]["Piece"];
+            /** Piece */
+            readonly piece: components["schemas"]["Standing"] | components["schemas"]["Bouquet"];
             readonly act: components["schemas"]["Phrase"] | null;
             readonly mechanic: components["schemas"]["SizedMechanic"] | null;
             /** Rungs */
@@ -4679,99 +4867,6 @@ export interface components {
             };
         };
         /**
-         * Piece
-         * @description One made thing: vessel, envelope, mechanic, water, recipe and setting.
-         *
-         *     `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining` a
-         *     strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none; `moss_m` how far
-         *     moss is nestled all round it, up to its rim, None as usual: round a cup frog and nothing else. `bouquet` makes it
-         *     one that is carried; its vessel is then the vase it waits in. `feet` tells whether stems are cut to stand on the
-         *     floor, or to end just under the display water. `dealt` keeps the seats; None deals them afresh. `look` are parts of
-         *     the mechanic that are meant to be seen.
-         */
-        readonly Piece: {
-            /** Name */
-            readonly name: string;
-            readonly vessel: components["schemas"]["Vessel"];
-            readonly envelope: components["schemas"]["Envelope"];
-            readonly mechanic: components["schemas"]["Mechanic"];
-            /** Water Level M */
-            readonly water_level_m: number;
-            /**
-             * Recipe
-             * @default []
-             */
-            readonly recipe: readonly components["schemas"]["RecipeLine"][];
-            readonly setting?: components["schemas"]["Setting"];
-            /**
-             * Ballast Kg
-             * @default 0
-             */
-            readonly ballast_kg: number;
-            /**
-             * Top Ups
-             * @default []
-             */
-            readonly top_ups: readonly components["schemas"]["TopUp"][];
-            /**
-             * Quantity
-             * @default 1
-             */
-            readonly quantity: number;
-            /**
-             * Arrangement
-             * @default even
-             * @enum {string}
-             */
-            readonly arrangement: "even" | "clusters" | "gradient" | "far_side";
-            /**
-             * Hand Placed
-             * @default []
-             */
-            readonly hand_placed: readonly components["schemas"]["HandPlaced"][];
-            readonly transport?: components["schemas"]["Transport"] | null;
-            readonly support?: components["schemas"]["Support"] | null;
-            readonly insert?: components["schemas"]["Insert"] | null;
-            /**
-             * Lining
-             * @default false
-             */
-            readonly lining: boolean;
-            /**
-             * Wrap Height M
-             * @default 0
-             */
-            readonly wrap_height_m: number;
-            /** Moss M */
-            readonly moss_m?: number | null;
-            /**
-             * Must Lift Off
-             * @default false
-             */
-            readonly must_lift_off: boolean;
-            /**
-             * Companions
-             * @default []
-             */
-            readonly companions: readonly components["schemas"]["Companion"][];
-            readonly spill?: components["schemas"]["Spill"] | null;
-            readonly counterweight?: components["schemas"]["Counterweight"] | null;
-            readonly bouquet?: components["schemas"]["Bouquet"] | null;
-            readonly making?: components["schemas"]["Making"];
-            /**
-             * Feet
-             * @default on the floor
-             * @enum {string}
-             */
-            readonly feet: "on the floor" | "to the water";
-            readonly dealt?: components["schemas"]["Dealt"] | null;
-            /**
-             * Look
-             * @default []
-             */
-            readonly look: readonly ("mechanic" | "rim" | "underside")[];
-        };
-        /**
          * PieceCost
          * @description What one piece of the line-up costs, all of its quantity: by kind, in all, what to ask; and what is not known.
          *
@@ -4806,138 +4901,14 @@ export interface components {
             readonly missing: readonly string[];
         };
         /**
-         * PieceIn
-         * @description One made thing: vessel, envelope, mechanic, water, recipe and setting.
-         *
-         *     `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining` a
-         *     strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none; `moss_m` how far
-         *     moss is nestled all round it, up to its rim, None as usual: round a cup frog and nothing else. `bouquet` makes it
-         *     one that is carried; its vessel is then the vase it waits in. `feet` tells whether stems are cut to stand on the
-         *     floor, or to end just under the display water. `dealt` keeps the seats; None deals them afresh. `look` are parts of
-         *     the mechanic that are meant to be seen.
-         */
-        readonly PieceIn: {
-            /** Name */
-            readonly name: string;
-            readonly vessel: components["schemas"]["VesselIn"];
-            readonly envelope: components["schemas"]["EnvelopeIn"];
-            readonly mechanic: components["schemas"]["MechanicIn"];
-            /** Water Level M */
-            readonly water_level_m: number;
-            /**
-             * Recipe
-             * @default []
-             */
-            readonly recipe: readonly components["schemas"]["RecipeLineIn"][];
-            /**
-             * @default {
-             *       "where": "table",
-             *       "surface": "cloth",
-             *       "foot_material": "glazed",
-             *       "free_table_m": 0.3,
-             *       "outdoors": false,
-             *       "comes_down_above": 5,
-             *       "people": {
-             *         "a_little_may_show": false,
-             *         "both_sides": true,
-             *         "seat_distance_m": 0.55,
-             *         "seated": true,
-             *         "standing": true,
-             *         "standing_distance_m": 1.2,
-             *         "table_height_m": 0.75
-             *       }
-             *     }
-             */
-            readonly setting: components["schemas"]["SettingIn"];
-            /**
-             * Ballast Kg
-             * @default 0
-             */
-            readonly ballast_kg: number;
-            /**
-             * Top Ups
-             * @default []
-             */
-            readonly top_ups: readonly components["schemas"]["TopUpIn"][];
-            /**
-             * Quantity
-             * @default 1
-             */
-            readonly quantity: number;
-            /**
-             * Arrangement
-             * @default even
-             * @enum {string}
-             */
-            readonly arrangement: "even" | "clusters" | "gradient" | "far_side";
-            /**
-             * Hand Placed
-             * @default []
-             */
-            readonly hand_placed: readonly components["schemas"]["HandPlacedIn"][];
-            readonly transport?: components["schemas"]["TransportIn"] | null;
-            readonly support?: components["schemas"]["SupportIn"] | null;
-            readonly insert?: components["schemas"]["InsertIn"] | null;
-            /**
-             * Lining
-             * @default false
-             */
-            readonly lining: boolean;
-            /**
-             * Wrap Height M
-             * @default 0
-             */
-            readonly wrap_height_m: number;
-            /** Moss M */
-            readonly moss_m?: number | null;
-            /**
-             * Must Lift Off
-             * @default false
-             */
-            readonly must_lift_off: boolean;
-            /**
-             * Companions
-             * @default []
-             */
-            readonly companions: readonly components["schemas"]["CompanionIn"][];
-            readonly spill?: components["schemas"]["SpillIn"] | null;
-            readonly counterweight?: components["schemas"]["CounterweightIn"] | null;
-            readonly bouquet?: components["schemas"]["BouquetIn"] | null;
-            /**
-             * @default {
-             *       "order": [],
-             *       "propped": false,
-             *       "water_last": false,
-             *       "gates_passed": []
-             *     }
-             */
-            readonly making: components["schemas"]["MakingIn"];
-            /**
-             * Feet
-             * @default on the floor
-             * @enum {string}
-             */
-            readonly feet: "on the floor" | "to the water";
-            readonly dealt?: components["schemas"]["DealtIn"] | null;
-            /**
-             * Look
-             * @default []
-             */
-            readonly look: readonly ("mechanic" | "rim" | "underside")[];
-        };
-        /**
          * PieceOut
          * @description A part that stands or is carried: its plan, and its report or what prevents one.
          */
         readonly PieceOut: {
             /** Id */
             readonly id: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            readonly kind: "piece";
-            readonly part: components["schemas"]["Piece"];
+            /** Part */
+            readonly part: components["schemas"]["Standing"] | components["schemas"]["Bouquet"];
             readonly report: components["schemas"]["Report"] | null;
             readonly problem: components["schemas"]["Problem"] | null;
         };
@@ -5331,35 +5302,15 @@ export interface components {
         readonly PutNetting: {
             readonly netting: components["schemas"]["NettingIn"];
         };
-        /** PutPiece */
-        readonly PutPiece: {
+        /** PutPart */
+        readonly PutPart: {
             /** Base Revision */
             readonly base_revision: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            readonly kind: "piece";
-            readonly part: components["schemas"]["PieceIn"];
+            /** Part */
+            readonly part: components["schemas"]["StandingIn"] | components["schemas"]["BouquetIn"] | components["schemas"]["RigIn"];
             /**
              * Label
              * @default Change the piece
-             */
-            readonly label: string;
-        };
-        /** PutRig */
-        readonly PutRig: {
-            /** Base Revision */
-            readonly base_revision: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            readonly kind: "rig";
-            readonly part: components["schemas"]["RigIn"];
-            /**
-             * Label
-             * @default Change the rig
              */
             readonly label: string;
         };
@@ -5707,6 +5658,12 @@ export interface components {
          *     usual one. Lines are left slack by `levelling_m` until it hangs level. `dried` tells that something dried is in it.
          */
         readonly Rig: {
+            /**
+             * Kind
+             * @default rig
+             * @constant
+             */
+            readonly kind: "rig";
             /** Name */
             readonly name: string;
             /** Points */
@@ -5778,6 +5735,11 @@ export interface components {
          *     usual one. Lines are left slack by `levelling_m` until it hangs level. `dried` tells that something dried is in it.
          */
         readonly RigIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "rig";
             /** Name */
             readonly name: string;
             /** Points */
@@ -5860,11 +5822,6 @@ export interface components {
         readonly RigOut: {
             /** Id */
             readonly id: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            readonly kind: "rig";
             readonly part: components["schemas"]["Rig"];
             readonly report: components["schemas"]["RigReport"] | null;
             readonly problem: components["schemas"]["Problem"] | null;
@@ -5892,7 +5849,7 @@ export interface components {
             readonly points: readonly components["schemas"]["PointState"][];
             /** Tightening */
             readonly tightening: readonly components["schemas"]["Tighten"][];
-            readonly standing: components["schemas"]["Standing"] | null;
+            readonly standing: components["schemas"]["FrameStand"] | null;
             /** Core Bed M2 */
             readonly core_bed_m2: number;
             /** Proof Kg */
@@ -5958,7 +5915,8 @@ export interface components {
              * @enum {string}
              */
             readonly system: "metric" | "inch";
-            readonly piece: components["schemas"]["PieceIn"];
+            /** Piece */
+            readonly piece: components["schemas"]["StandingIn"] | components["schemas"]["BouquetIn"];
         };
         /**
          * ScaleRecipe
@@ -6578,20 +6536,217 @@ export interface components {
         };
         /**
          * Standing
-         * @description How a free-standing frame stands: in wind from the front or back, and from a side.
+         * @description A piece that stands where it is shown; with `companions` it is a composition of several vessels.
          *
-         *     `wind_n` is the push on the covered outline at `height_m`, 0 indoors; `ballast_kg` on each of four feet is what the
-         *     worse of the two winds, or a guest who leans on it, asks.
+         *     `feet` tells whether stems are cut to stand on the floor, or to end just under the display water. `dealt` keeps
+         *     the seats; None deals them afresh.
          */
         readonly Standing: {
-            /** Area M2 */
-            readonly area_m2: number;
-            /** Height M */
-            readonly height_m: number;
-            /** Wind N */
-            readonly wind_n: number;
-            /** Ballast Kg */
+            /**
+             * Kind
+             * @default standing
+             * @constant
+             */
+            readonly kind: "standing";
+            /** Name */
+            readonly name: string;
+            readonly vessel: components["schemas"]["Vessel"];
+            readonly envelope: components["schemas"]["Envelope"];
+            readonly mechanic: components["schemas"]["Mechanic"];
+            /** Water Level M */
+            readonly water_level_m: number;
+            /**
+             * Recipe
+             * @default []
+             */
+            readonly recipe: readonly components["schemas"]["RecipeLine"][];
+            readonly setting?: components["schemas"]["Setting"];
+            /**
+             * Ballast Kg
+             * @default 0
+             */
             readonly ballast_kg: number;
+            /**
+             * Top Ups
+             * @default []
+             */
+            readonly top_ups: readonly components["schemas"]["TopUp"][];
+            /**
+             * Quantity
+             * @default 1
+             */
+            readonly quantity: number;
+            /**
+             * Arrangement
+             * @default even
+             * @enum {string}
+             */
+            readonly arrangement: "even" | "clusters" | "gradient" | "far_side";
+            /**
+             * Hand Placed
+             * @default []
+             */
+            readonly hand_placed: readonly components["schemas"]["HandPlaced"][];
+            readonly transport?: components["schemas"]["Transport"] | null;
+            readonly support?: components["schemas"]["Support"] | null;
+            readonly insert?: components["schemas"]["Insert"] | null;
+            /**
+             * Lining
+             * @default false
+             */
+            readonly lining: boolean;
+            /**
+             * Wrap Height M
+             * @default 0
+             */
+            readonly wrap_height_m: number;
+            /** Moss M */
+            readonly moss_m?: number | null;
+            /**
+             * Must Lift Off
+             * @default false
+             */
+            readonly must_lift_off: boolean;
+            readonly making?: components["schemas"]["Making"];
+            /**
+             * Look
+             * @default []
+             */
+            readonly look: readonly ("mechanic" | "rim" | "underside")[];
+            /**
+             * Companions
+             * @default []
+             */
+            readonly companions: readonly components["schemas"]["Companion"][];
+            readonly spill?: components["schemas"]["Spill"] | null;
+            readonly counterweight?: components["schemas"]["Counterweight"] | null;
+            /**
+             * Feet
+             * @default on the floor
+             * @enum {string}
+             */
+            readonly feet: "on the floor" | "to the water";
+            readonly dealt?: components["schemas"]["Dealt"] | null;
+        };
+        /**
+         * StandingIn
+         * @description A piece that stands where it is shown; with `companions` it is a composition of several vessels.
+         *
+         *     `feet` tells whether stems are cut to stand on the floor, or to end just under the display water. `dealt` keeps
+         *     the seats; None deals them afresh.
+         */
+        readonly StandingIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "standing";
+            /** Name */
+            readonly name: string;
+            readonly vessel: components["schemas"]["VesselIn"];
+            readonly envelope: components["schemas"]["EnvelopeIn"];
+            readonly mechanic: components["schemas"]["MechanicIn"];
+            /** Water Level M */
+            readonly water_level_m: number;
+            /**
+             * Recipe
+             * @default []
+             */
+            readonly recipe: readonly components["schemas"]["RecipeLineIn"][];
+            /**
+             * @default {
+             *       "where": "table",
+             *       "surface": "cloth",
+             *       "foot_material": "glazed",
+             *       "free_table_m": 0.3,
+             *       "outdoors": false,
+             *       "comes_down_above": 5,
+             *       "people": {
+             *         "a_little_may_show": false,
+             *         "both_sides": true,
+             *         "seat_distance_m": 0.55,
+             *         "seated": true,
+             *         "standing": true,
+             *         "standing_distance_m": 1.2,
+             *         "table_height_m": 0.75
+             *       }
+             *     }
+             */
+            readonly setting: components["schemas"]["SettingIn"];
+            /**
+             * Ballast Kg
+             * @default 0
+             */
+            readonly ballast_kg: number;
+            /**
+             * Top Ups
+             * @default []
+             */
+            readonly top_ups: readonly components["schemas"]["TopUpIn"][];
+            /**
+             * Quantity
+             * @default 1
+             */
+            readonly quantity: number;
+            /**
+             * Arrangement
+             * @default even
+             * @enum {string}
+             */
+            readonly arrangement: "even" | "clusters" | "gradient" | "far_side";
+            /**
+             * Hand Placed
+             * @default []
+             */
+            readonly hand_placed: readonly components["schemas"]["HandPlacedIn"][];
+            readonly transport?: components["schemas"]["TransportIn"] | null;
+            readonly support?: components["schemas"]["SupportIn"] | null;
+            readonly insert?: components["schemas"]["InsertIn"] | null;
+            /**
+             * Lining
+             * @default false
+             */
+            readonly lining: boolean;
+            /**
+             * Wrap Height M
+             * @default 0
+             */
+            readonly wrap_height_m: number;
+            /** Moss M */
+            readonly moss_m?: number | null;
+            /**
+             * Must Lift Off
+             * @default false
+             */
+            readonly must_lift_off: boolean;
+            /**
+             * @default {
+             *       "order": [],
+             *       "propped": false,
+             *       "water_last": false,
+             *       "gates_passed": []
+             *     }
+             */
+            readonly making: components["schemas"]["MakingIn"];
+            /**
+             * Look
+             * @default []
+             */
+            readonly look: readonly ("mechanic" | "rim" | "underside")[];
+            /**
+             * Companions
+             * @default []
+             */
+            readonly companions: readonly components["schemas"]["CompanionIn"][];
+            readonly spill?: components["schemas"]["SpillIn"] | null;
+            readonly counterweight?: components["schemas"]["CounterweightIn"] | null;
+            /**
+             * Feet
+             * @default on the floor
+             * @enum {string}
+             */
+            readonly feet: "on the floor" | "to the water";
+            readonly dealt?: components["schemas"]["DealtIn"] | null;
         };
         /** StartCuts */
         readonly StartCuts: {
@@ -6608,11 +6763,8 @@ export interface components {
         readonly StartOut: {
             /** Key */
             readonly key: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            readonly kind: "piece" | "rig";
+            /** Kind */
+            readonly kind: string;
             /** Name */
             readonly name: string;
             /**
@@ -7396,7 +7548,8 @@ export interface components {
          * @description The piece after a line of text, what was heard, what was not, and what may have been meant.
          */
         readonly Understood: {
-            readonly piece: components["schemas"]["Piece"];
+            /** Piece */
+            readonly piece: components["schemas"]["Standing"] | components["schemas"]["Bouquet"];
             /** Heard */
             readonly heard: readonly components["schemas"]["Heard"][];
             /** Unheard */
@@ -8464,7 +8617,7 @@ export interface operations {
         };
         readonly requestBody: {
             readonly content: {
-                readonly "application/json": components["schemas"]["PutPiece"] | components["schemas"]["PutRig"];
+                readonly "application/json": components["schemas"]["PutPart"];
             };
         };
         readonly responses: {
@@ -8535,7 +8688,7 @@ export interface operations {
         };
         readonly requestBody: {
             readonly content: {
-                readonly "application/json": components["schemas"]["PutPiece"] | components["schemas"]["PutRig"];
+                readonly "application/json": components["schemas"]["PutPart"];
             };
         };
         readonly responses: {

@@ -9,7 +9,8 @@ type Full<T> = T extends readonly unknown[]
     ? { readonly [K in keyof T]-?: Full<Exclude<T[K], undefined>> }
     : T;
 
-export type Piece = Full<Schemas["Piece"]>;
+export type Standing = Full<Schemas["Standing"]>;
+export type Piece = PieceOut["part"];
 export type Vessel = Full<Schemas["Vessel"]>;
 export type Mechanic = Full<Schemas["Mechanic"]>;
 export type MechanicKind = Mechanic["kind"];

@@ -8,17 +8,27 @@ export function withChange(event: EventOut, change: EventChange): EventOut {
   return { ...head, parts: order.flatMap((id) => known.get(id) ?? []) };
 }
 
+/** Whether a part hangs or is mounted. */
+export function isRig(part: PartOut): part is RigOut {
+  return part.part.kind === "rig";
+}
+
+/** Whether a part stands or is carried. */
+export function isPiece(part: PartOut): part is PieceOut {
+  return !isRig(part);
+}
+
 /** The parts of an event that stand or are carried. */
 export function piecesOf(event: EventOut): readonly PieceOut[] {
-  return event.parts.filter((each) => each.kind === "piece");
+  return event.parts.filter(isPiece);
 }
 
 /** The parts of an event that hang or are mounted. */
 export function rigsOf(event: EventOut): readonly RigOut[] {
-  return event.parts.filter((each) => each.kind === "rig");
+  return event.parts.filter(isRig);
 }
 
 /** Where a part is worked on, under its event's address. */
 export function placeOf(part: PartOut): string {
-  return part.kind === "piece" ? `pieces/${part.id}` : `rigs/${part.id}`;
+  return isPiece(part) ? `pieces/${part.id}` : `rigs/${part.id}`;
 }

@@ -1,5 +1,5 @@
 import { useCallback, useReducer, useRef } from "react";
-import { api, type Kinded, Refused } from "../api/client";
+import { api, Refused } from "../api/client";
 import type { EventChange, PartOut, Problem } from "../api/types";
 import { unreached, useWriteLine } from "../ui/useWriteLine";
 import { type Act, bare, type Desk, reduce } from "./state";
@@ -12,7 +12,7 @@ import { useEvent } from "./useEvent";
 export function useDesk<O extends PartOut, T>(
   eventId: number,
   partId: number,
-  kind: O["kind"],
+  is: (part: PartOut) => part is O,
   /** What is asked while a hand drags. */
   ask: (eventId: number, part: O["part"]) => Promise<T>,
 ) {
@@ -28,8 +28,7 @@ export function useDesk<O extends PartOut, T>(
   }, []);
   const wanted = useRef<P | null>(null);
   const asking = useRef(false);
-  const found = event?.parts.find((each) => each.id === partId && each.kind === kind) ?? null;
-  const kept = found as O | null;
+  const kept = event?.parts.filter(is).find((each) => each.id === partId) ?? null;
 
   const preview = useCallback(
     async (part: P) => {
@@ -89,11 +88,11 @@ export function useDesk<O extends PartOut, T>(
 
   const commit = useCallback(
     (part: P, label: string) =>
-      put((revision) => api.putPart(eventId, partId, revision, { kind, part } as Kinded, label), {
+      put((revision) => api.putPart(eventId, partId, revision, part, label), {
         part,
         words: "Keep mine over it",
       }),
-    [eventId, kind, partId, put],
+    [eventId, partId, put],
   );
   const fix = useCallback(
     (verb: string, key: string) =>

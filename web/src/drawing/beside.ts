@@ -1,3 +1,4 @@
+import { besideOf } from "../api/kinds";
 /** What belongs to a composition beside its own vessel: the ledge, other vessels, a tied weight, a spill. */
 import type { Piece, Report } from "../api/types";
 import { ellipse, type Point, type Primitive } from "./scene";
@@ -54,7 +55,7 @@ export function ledgeShapes(piece: Piece, report: Report | null, view: View, hal
 
 /** The strip of netting over the edge, with its flowers as it hangs. */
 export function spillShapes(piece: Piece, report: Report | null, view: View): Primitive[] {
-  const { spill } = piece;
+  const { spill } = besideOf(piece);
   if (!spill || piece.setting.where !== "ledge") return [];
   const side = view === "side";
   const edge = side ? (report?.ledge?.front_m ?? -0.1) : 0;
@@ -92,7 +93,7 @@ export function spillShapes(piece: Piece, report: Report | null, view: View): Pr
 
 /** A weight beside the vessel: a block, tied on by a line or merely standing there. */
 export function weightShapes(piece: Piece): Primitive[] {
-  const weight = piece.counterweight;
+  const weight = besideOf(piece).counterweight;
   if (!weight) return [];
   const size = Math.cbrt(weight.mass_kg / 2400);
   const x = weight.away_m * Math.sin(weight.azimuth_rad);

@@ -1,3 +1,4 @@
+import { besideOf } from "../api/kinds";
 /** The section of a piece to true scale: support, vessel wall, water, mechanic, stems to their cut ends, envelope. */
 import type { Piece, PlacedStem, Report, Vessel } from "../api/types";
 import { bindingShapes, ledgeShapes, spillShapes, weightShapes } from "./beside";
@@ -25,7 +26,7 @@ export function sectionBounds(piece: Piece, report: Report | null, view: View = 
   const across = [
     ...reached,
     ...(report?.envelope_front ?? []).map(([x]) => x),
-    ...piece.companions.flatMap((each) => [
+    ...besideOf(piece).companions.flatMap((each) => [
       each.x_m - each.envelope.width_m / 2,
       each.x_m + each.envelope.width_m / 2,
     ]),
@@ -34,13 +35,13 @@ export function sectionBounds(piece: Piece, report: Report | null, view: View = 
     -middle,
     middle,
   ];
-  const drop = piece.setting.where === "ledge" ? (piece.spill?.drop_m ?? 0.05) : 0;
+  const drop = piece.setting.where === "ledge" ? (besideOf(piece).spill?.drop_m ?? 0.05) : 0;
   const top = Math.max(piece.envelope.height_m, report?.outline.height_m ?? 0, rim);
   return { xMin: Math.min(...across), xMax: Math.max(...across), yMin: -drop, yMax: top };
 }
 
 function weightReach(piece: Piece): number[] {
-  const weight = piece.counterweight;
+  const weight = besideOf(piece).counterweight;
   if (!weight) return [];
   const x = weight.away_m * Math.sin(weight.azimuth_rad);
   return [x - 0.06, x + 0.06];
@@ -97,7 +98,7 @@ function surfaceShape(half: number): Primitive {
 
 /** Every companion as a vessel of its own, moved to where it stands; its stems are among the report's. */
 function companionShapes(piece: Piece, report: Report | null): Primitive[] {
-  return piece.companions.flatMap((each, index) => {
+  return besideOf(piece).companions.flatMap((each, index) => {
     const made = report?.companions[index];
     const alone: Piece = {
       ...piece,

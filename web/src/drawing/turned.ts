@@ -17,17 +17,19 @@ function turnCompanion(each: Companion): Companion {
 }
 
 export function turnPiece(piece: Piece): Piece {
-  const { envelope, insert, counterweight } = piece;
-  return {
+  const { envelope, insert } = piece;
+  const turned: Piece = {
     ...piece,
     vessel: turnVessel(piece.vessel),
     envelope: { ...envelope, width_m: envelope.depth_m, depth_m: envelope.width_m },
     insert: insert && { ...insert, outer: turnVessel(insert.outer) },
-    companions: piece.companions.map(turnCompanion),
-    counterweight: counterweight && {
-      ...counterweight,
-      azimuth_rad: counterweight.azimuth_rad - Math.PI / 2,
-    },
+  };
+  if (turned.kind !== "standing") return turned;
+  const weight = turned.counterweight;
+  return {
+    ...turned,
+    companions: turned.companions.map(turnCompanion),
+    counterweight: weight && { ...weight, azimuth_rad: weight.azimuth_rad - Math.PI / 2 },
   };
 }
 

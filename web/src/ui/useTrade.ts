@@ -48,7 +48,7 @@ export function useUsual(): Trade["usual"] | undefined {
   return useTrade()?.usual;
 }
 
-/** What a part of a kind can start as. */
-export function useStarts(kind: "piece" | "rig"): Trade["starts"] {
-  return (useTrade()?.starts ?? []).filter((each) => each.kind === kind);
+/** What a part can start as. */
+export function useStarts(what: "standing or carried" | "hung"): Trade["starts"] {
+  return (useTrade()?.starts ?? []).filter((each) => (each.kind === "rig") === (what === "hung"));
 }

@@ -216,7 +216,7 @@ def _own_bare(build: Build, case: Case) -> tuple[Body, ...]:
     level, base = case_level_m(build, case), build.raised_m
     heights = [each.height_m for each in mechanic.levels]
     # A bouquet's armature lies under its flowers, only its ends reach the binding.
-    middle = heights[0] if piece.bouquet is not None else sum(heights) / len(heights)
+    middle = heights[0] if piece.carried else sum(heights) / len(heights)
     hold = base + vessel.base_m + middle
     coating = 1.0
     if case != "typical" and build.netting is not None and build.netting.finish == "coated":

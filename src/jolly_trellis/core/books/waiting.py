@@ -12,6 +12,7 @@ from jolly_trellis.core.materials.air import COVER_UNDER_FLOWERS, COVER_UNDER_MO
 from jolly_trellis.core.materials.water_table import WaterTable
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.placement.place import Placement
+from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import Air, Conditions, Piece
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 
@@ -58,11 +59,11 @@ def stages_of(piece: Piece, conditions: Conditions, mechanic: SizedMechanic) -> 
         return ()
     level = steady_level_m(piece, mechanic) if going.water_level_m is None else going.water_level_m
     overnight = level if going.overnight_level_m is None else going.overnight_level_m
-    if piece.bouquet is not None and going.overnight_level_m is None:
+    if piece.carried and going.overnight_level_m is None:
         overnight = max(piece.water_level_m, level)
     bench_h = (loaded.timestamp() - finished.timestamp()) / 3600
     road_h = (filled.timestamp() - loaded.timestamp()) / 3600
-    cooled_h = 0.0 if piece.bouquet is None else 24 * piece.bouquet.cooler_days
+    cooled_h = 24 * piece.cooler_days if isinstance(piece, Bouquet) else 0.0
     cold = Air(temperature_c=COOLER_C.value, relative_humidity=COOLER_HUMIDITY.value)
     cooler = (Stage(place="cooler", hours=cooled_h, level_m=overnight, air=cold),) if cooled_h else ()
     return (

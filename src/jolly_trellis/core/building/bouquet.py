@@ -7,7 +7,7 @@ from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.placement.stem_set import StemSet
-from jolly_trellis.core.plan.piece import Bouquet, Piece
+from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
 
@@ -118,7 +118,7 @@ def bow_length_m(loops: int, loop_m: float) -> float:
     return loops * 2 * loop_m + BOW_CENTRE.value if loops else 0.0
 
 
-def shape_of(piece: Piece, bouquet: Bouquet) -> Shape:
+def shape_of(bouquet: Bouquet) -> Shape:
     """A bouquet's measures from its envelope and its vase.
 
     The stems below the binding are as long as the vase is deep, within 10-14 cm for the hand; in the vase the binding
@@ -126,7 +126,7 @@ def shape_of(piece: Piece, bouquet: Bouquet) -> Shape:
 
     Raises: InvalidMeasure: the flowers end too low over the binding for their dome.
     """
-    vase, envelope = piece.vessel, piece.envelope
+    vase, envelope = bouquet.vessel, bouquet.envelope
     hand = bouquet.hand_length_m
     if hand is None:
         hand = min(max(vase.inside_depth_m, HAND_LEAST.value), HAND_MOST.value)

@@ -27,8 +27,10 @@ from jolly_trellis.core.placement.dealing import kept_seats_m
 from jolly_trellis.core.placement.place import Layout, Placement, place
 from jolly_trellis.core.placement.stem_set import StemSet, expand
 from jolly_trellis.core.plan import ranges
+from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import Air, Companion, Conditions, Piece
 from jolly_trellis.core.plan.piece_checks import check_envelope, check_piece
+from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import phrase
 
@@ -106,8 +108,8 @@ def build(piece: Piece, conditions: Conditions) -> Build:
     netting = _netting(piece, conditions) if about.netting else None
     frog = _frog(piece, conditions) if about.frog else None
     stems = expand(piece.recipe, conditions)
-    if piece.bouquet is not None:
-        mechanic, placement = bound.bind(piece, piece.bouquet, stems, netting)
+    if isinstance(piece, Bouquet):
+        mechanic, placement = bound.bind(piece, stems, netting)
     else:
         fit = _fit(piece, netting, frog, stems, raised, conditions)
         mechanic, placement = _fitted(piece, fit, stems, raised, conditions)
@@ -133,7 +135,7 @@ def build(piece: Piece, conditions: Conditions) -> Build:
     )
 
 
-def companion_piece(piece: Piece, companion: Companion) -> Piece:
+def companion_piece(piece: Piece, companion: Companion) -> Standing:
     """A companion as a piece of its own: on the same surface, for the same people, by the same road.
 
     On a ledge its set-back follows from where it stands beside the piece's own vessel.
@@ -149,7 +151,7 @@ def companion_piece(piece: Piece, companion: Companion) -> Piece:
             None if each is None else min(each, depth) for each in (going.overnight_level_m, going.water_level_m)
         )
         going = replace(going, overnight_level_m=overnight, water_level_m=driven)
-    return Piece(
+    return Standing(
         name=companion.name,
         vessel=companion.vessel,
         envelope=companion.envelope,

@@ -141,8 +141,8 @@ def _waits(build: Build, case: Case, dry: Dry) -> Finding:
     bench, road = build.stages[0], build.stages[-1]
     levels = "at {bench}" if bench.level_m == road.level_m else "at {bench}, then {road}"
     store = _own_store(build)
-    levels = store or ("in its vase " + levels if build.piece.bouquet is not None else levels)
-    used = "taken up" if build.piece.bouquet is not None else "filled"
+    levels = store or ("in its vase " + levels if build.piece.carried else levels)
+    used = "taken up" if build.piece.carried else "filled"
     if dry.row is None:
         words = f"Finished and standing {levels}, no stem runs dry until it is {used} {{needed}} later."
     else:

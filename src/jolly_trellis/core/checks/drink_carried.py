@@ -12,6 +12,7 @@ from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.judging.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.materials.air import draw_factor
 from jolly_trellis.core.materials.vessels import BRIM_GAP
+from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import StemTube
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, Provenance
 from jolly_trellis.core.quantities import duration, length, phrase, ratio
@@ -24,9 +25,9 @@ _FULLER = (0.25, 0.5, 0.75, 1.0)
 
 def judge(build: Build) -> Verdict:
     """Drink: in the vase before, in the cooler, and out of water in the hand against what each variety bears."""
-    if len(build.placement.stems) == 0 or build.piece.bouquet is None:
+    if len(build.placement.stems) == 0 or not isinstance(build.piece, Bouquet):
         return conclude("drink", [], missing=["the recipe (add stems)"])
-    bouquet, air = build.piece.bouquet, build.air
+    bouquet, air = build.piece, build.air
     missing = [
         words
         for absent, words in (
@@ -49,10 +50,10 @@ def judge(build: Build) -> Verdict:
 
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     """Water in the vase; a wet wrap or tubes on those that fade first; fewer days in the cooler."""
-    piece, bouquet = build.piece, build.piece.bouquet
-    if bouquet is None:
+    piece = build.piece
+    if not isinstance(piece, Bouquet):
         return []
-    tried = []
+    tried: list[Candidate] = []
     needed = float(build.placement.end_height_m.max(initial=0.0)) + STEM_END_COVER.value + 0.005
     if piece.water_level_m < needed <= piece.vessel.inside_depth_m:
         level = round(needed, 3)
@@ -82,8 +83,8 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
             )
             say = phrase(words.replace("{names}", names))
             tried.append(Candidate(key=f"{kind}-{number}", say=say, piece=replace(piece, recipe=recipe)))
-    if bouquet.cooler_days > 1:
-        later = replace(piece, bouquet=replace(bouquet, cooler_days=1.0))
+    if piece.cooler_days > 1:
+        later = replace(piece, cooler_days=1.0)
         tried.append(Candidate(key="later", say=phrase("Make it the day before."), piece=later))
     return tried
 
@@ -119,9 +120,9 @@ def _cooler(hours: float) -> Finding:
 
 
 def _figures(build: Build) -> list[Shown]:
-    air, bouquet = build.air, build.piece.bouquet
+    air, bouquet = build.air, build.piece
     found: list[Shown] = [STEM_END_COVER, COOLER_MOST]
-    if bouquet is not None and bouquet.carried_h is not None:
+    if isinstance(bouquet, Bouquet) and bouquet.carried_h is not None:
         stated = Provenance(kind="measured", source="entered by you")
         found.insert(0, Figure(label="Carried out of water", quantity=duration(bouquet.carried_h), provenance=stated))
     if air is not None:

@@ -13,6 +13,7 @@ from jolly_trellis.core.judging.verdicts import Case, Finding, finding
 from jolly_trellis.core.materials.dry_life import lasts_h, reserve_of
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import Air, RecipeLine, StemTube
+from jolly_trellis.core.plan.standing import standing
 from jolly_trellis.core.quantities import count, duration, length, phrase, volume
 from jolly_trellis.core.units import duration_text
 
@@ -135,9 +136,10 @@ def _all_on_site(build: Build) -> list[Candidate]:
 
 def _spill_candidates(build: Build) -> list[Candidate]:
     """Tubes on the stems of a spill."""
-    piece, spill = build.piece, build.piece.spill
+    spill = build.piece.spill
     if spill is None:
         return []
+    piece = standing(build.piece)
     dry = [line for line in spill.recipe if line.water in ("vessel", "none")]
     lasts = {line.variety: build.conditions.varieties[line.variety].dry_hold_h for line in dry}
     order = sorted(dry, key=lambda line: lasts[line.variety])

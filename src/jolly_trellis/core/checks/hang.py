@@ -9,6 +9,7 @@ from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.judging.verdicts import Case, Finding, Verdict, conclude, finding
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Spill
+from jolly_trellis.core.plan.standing import standing
 from jolly_trellis.core.provenance import COMPUTED, Provenance
 from jolly_trellis.core.quantities import length, mass, phrase, pull
 from jolly_trellis.core.units import round_up
@@ -26,7 +27,7 @@ def judge(build: Build) -> Verdict:
     """Hang: the spill's weight against its netting as a chain, and against the rating somebody stated for its hook."""
     sized, spill = build.spill, build.piece.spill
     if sized is None or spill is None:
-        words = "It is carried; nothing hangs." if build.piece.bouquet else "It stands; nothing hangs."
+        words = "It is carried; nothing hangs." if build.piece.carried else "It stands; nothing hangs."
         return conclude("hang", [], not_needed=phrase(words))
     findings = []
     cases: tuple[tuple[Case, float], ...] = (("typical", sized.hanging_kg), ("heavy", sized.hanging_heavy_kg))
@@ -48,9 +49,10 @@ def judge(build: Build) -> Verdict:
 
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     """A wider strip, or a shorter spill."""
-    piece, spill = build.piece, build.piece.spill
+    spill = build.piece.spill
     if spill is None:
         return []
+    piece = standing(build.piece)
     tried = []
     for share in (1.3, 1.7, 2.2):
         wide = round_up(spill.width_m * share, 0.01)

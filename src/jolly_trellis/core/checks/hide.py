@@ -15,6 +15,7 @@ from jolly_trellis.core.judging.sight import OPACITY_AIRY, OPACITY_FOLIAGE, flow
 from jolly_trellis.core.judging.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.form_table import FORM_RULES
+from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import People, Piece, RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, count, phrase, ratio
@@ -196,11 +197,14 @@ def _covered(build: Build, piece: Piece, leaf: str, more: int) -> Candidate:
     if at is not None:
         added = replace(piece.recipe[at], count=piece.recipe[at].count + more)
         recipe = (*piece.recipe[:at], added, *piece.recipe[at + 1 :])
-    bouquet = piece.bouquet
-    where = "low round the rim" if bouquet is None else "low under the flowers"
-    collar = " and a collar of leaves" if bouquet is not None and bouquet != build.piece.bouquet else ""
+    where = "low under the flowers" if piece.carried else "low round the rim"
+    collar = " and a collar of leaves" if _collar(piece) and not _collar(build.piece) else ""
     say = phrase(f"Add {{n}} {build.conditions.varieties[leaf].name} {where}{collar}.", n=count(more))
     return Candidate(key=f"cover{'-collar' if collar else ''}-{more}", say=say, piece=replace(piece, recipe=recipe))
+
+
+def _collar(piece: Piece) -> bool:
+    return isinstance(piece, Bouquet) and piece.collar
 
 
 def _facing(eyes: Array, points: Array) -> Array:

@@ -15,6 +15,7 @@ from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
 from jolly_trellis.core.judging.sight import OPACITY_AIRY, OPACITY_FOLIAGE, flower_mass, seen_share
 from jolly_trellis.core.judging.verdicts import Verdict, conclude
 from jolly_trellis.core.placement.form_table import FORM_RULES
+from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import phrase
 
@@ -28,8 +29,8 @@ _POINTS, _AROUND = 19, 12
 
 def judge(build: Build) -> Verdict:
     """Hide: armature from above, underside from below, and the side against the body of a one-sided bouquet."""
-    bouquet = build.piece.bouquet
-    if len(build.placement.stems) == 0 or bouquet is None:
+    bouquet = build.piece
+    if len(build.placement.stems) == 0 or not isinstance(bouquet, Bouquet):
         return conclude("hide", [], missing=["the recipe (add stems)"])
     people = build.piece.setting.people
     limit = LITTLE_LIMIT if people is not None and people.a_little_may_show else SHOWS_LIMIT
@@ -56,12 +57,12 @@ def judge(build: Build) -> Verdict:
 
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     """A collar of leaves, or more base foliage."""
-    piece, bouquet = build.piece, build.piece.bouquet
-    if bouquet is None:
+    piece = build.piece
+    if not isinstance(piece, Bouquet):
         return []
     tried = []
-    if not bouquet.collar:
-        collared = replace(piece, bouquet=replace(bouquet, collar=True))
+    if not piece.collar:
+        collared = replace(piece, collar=True)
         tried.append(Candidate(key="collar", say=phrase("Bind a collar of leaves under the flowers."), piece=collared))
         tried += with_more_base(build, collared)
     return tried + with_more_base(build, piece)

@@ -16,6 +16,7 @@ from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.judging.verdicts import Case, Finding, Verdict, conclude, finding
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.materials.tubes import line_water_kg
+from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.provenance import COMPUTED
 from jolly_trellis.core.quantities import count, length, mass, moment, phrase
 
@@ -68,10 +69,10 @@ def judge(build: Build) -> Verdict:
 
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     """Fewer stems, a lower neck, a hand's length below the binding."""
-    piece, bouquet = build.piece, build.piece.bouquet
-    if bouquet is None:
+    piece = build.piece
+    if not isinstance(piece, Bouquet):
         return []
-    tried = []
+    tried: list[Candidate] = []
     for share in (0.9, 0.8, 0.7, 0.6):
         fewer = tuple(replace(line, count=max(1, round(line.count * share))) for line in piece.recipe)
         say = phrase("Take {n} stems in all.", n=count(sum(line.count for line in fewer)))
@@ -84,8 +85,8 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
         low = replace(piece.envelope, height_m=round(piece.envelope.height_m - less, 3))
         say = phrase("Bind {l} nearer to the flowers.", l=length(less))
         tried.append(Candidate(key=f"nearer-{round(less * 100)}", say=say, piece=replace(piece, envelope=low)))
-    if bouquet.hand_length_m is not None:
-        worked = replace(piece, bouquet=replace(bouquet, hand_length_m=None))
+    if piece.hand_length_m is not None:
+        worked = replace(piece, hand_length_m=None)
         tried.append(
             Candidate(key="hand", say=phrase("Cut the ends a hand's length below the binding."), piece=worked)
         )

@@ -25,6 +25,7 @@ from jolly_trellis.core.judging.verdicts import CASES, Case, Finding, Verdict, c
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Where
+from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.provenance import COMPUTED, MEASURED
 from jolly_trellis.core.quantities import Phrase, angle, energy, force, length, mass, phrase, ratio
 from jolly_trellis.core.units import round_up
@@ -115,7 +116,10 @@ def moved_to(build: Build, where: Where) -> Build:
     """The same piece where it stands later: off its ledge, its spill left behind."""
     setting = replace(build.piece.setting, where=where, ledge=None, moves_to=None)
     companions = tuple(moved_to(each, where) for each in build.companions)
-    return replace(build, piece=replace(build.piece, setting=setting, spill=None), companions=companions, spill=None)
+    piece = replace(build.piece, setting=setting)
+    if isinstance(piece, Standing):
+        piece = replace(piece, spill=None)
+    return replace(build, piece=piece, companions=companions, spill=None)
 
 
 def _in_case(build: Build, case: Case) -> list[Finding]:

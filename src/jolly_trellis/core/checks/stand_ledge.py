@@ -16,6 +16,7 @@ from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.judging.verdicts import Case, Finding, finding
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Counterweight, HandPlaced, Piece, RecipeLine
+from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, FROM_MEMORY
 from jolly_trellis.core.quantities import count, force, length, mass, moment, phrase, ratio
 from jolly_trellis.core.units import round_up
@@ -163,7 +164,10 @@ def candidates(build: Build, *, least_kg: float) -> list[Candidate]:
     Args:
         least_kg: the counterweight that the worst case needs, kg.
     """
-    piece, tried = build.piece, []
+    piece = build.piece
+    if not isinstance(piece, Standing):
+        return []
+    tried: list[Candidate] = []
     ledge, spill = piece.setting.ledge, piece.spill
     place = weight_place_m(piece)
     if place is not None and least_kg > 0:

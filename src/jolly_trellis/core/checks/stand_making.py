@@ -15,6 +15,7 @@ from jolly_trellis.core.making import order as making_order
 from jolly_trellis.core.making import search as making_search
 from jolly_trellis.core.making.order import TIP_MAKING, Margins, Order, Work
 from jolly_trellis.core.plan.piece import Counterweight, StemRef
+from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.quantities import Phrase, Quantity, angle, length, mass, phrase, ratio, volume
 from jolly_trellis.core.units import round_up
 
@@ -72,7 +73,7 @@ def _not_judged(build: Build) -> bool:
     """Nothing to tip: no stems, a prop until the last one, or a bouquet, which is made in the hand."""
     piece = build.piece
     stems = sum(len(each.placement.stems) for each in (build, *build.companions))
-    return stems == 0 or piece.making.propped or piece.bouquet is not None
+    return stems == 0 or piece.making.propped or piece.carried
 
 
 def name_of(build: Build, work: Work, order: Order, step: int) -> tuple[str, int, int]:
@@ -182,7 +183,7 @@ def _weights(build: Build, work: Work, margins: Margins, order: Order, worst: in
         before = f"before {variety} {nth} goes in"
     on_ledge = piece.setting.where == "ledge"
     away = stand_ledge.weight_place_m(piece)
-    if away is None:
+    if away is None or not isinstance(piece, Standing):
         return []
     azimuth = (
         math.pi if on_ledge else (2 * math.pi * int(margins.towards[worst]) / DIRECTIONS + math.pi) % (2 * math.pi)

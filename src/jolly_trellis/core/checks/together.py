@@ -7,6 +7,7 @@ from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.fixing import Candidate, joined, proven
 from jolly_trellis.core.judging.verdicts import Finding, Verdict, conclude
 from jolly_trellis.core.plan.piece import Companion, Piece, Setting
+from jolly_trellis.core.plan.standing import Standing, standing
 from jolly_trellis.core.quantities import Phrase
 
 Judge = Callable[[Build], Verdict]
@@ -35,20 +36,21 @@ def mended(inverse: Inverse, judge: Judge) -> Inverse:
         del verdict
         tried: list[Candidate] = []
         firsts: list[Candidate | None] = []
-        whole = build.piece
+        whole = standing(build.piece)
         vessels = [(build, None), *zip(build.companions, range(len(build.companions)), strict=True)]
         for made, index in vessels:
             alone = judge(made)
             if alone.state not in ("fails", "tight"):
                 continue
             found = inverse(made, alone)
-            tried += found if index is None else [_put_back(build.piece, index, each) for each in found]
+            tried += found if index is None else [_put_back(standing(build.piece), index, each) for each in found]
             if alone.state == "fails":
                 mends = proven(found, made, judge)
                 first = Candidate(key=mends[0].key, say=mends[0].say, piece=mends[0].piece) if mends else None
                 if first is not None:
                     first = first if index is None else _put_back(whole, index, first)
-                    whole = first.piece if index is not None else _with_companions(first.piece, whole)
+                    changed = standing(first.piece)
+                    whole = changed if index is not None else replace(changed, companions=whole.companions)
                 firsts.append(first)
         mended_all = [each for each in firsts if each is not None]
         if len(firsts) > 1 and len(mended_all) == len(firsts):
@@ -63,11 +65,7 @@ def _named(companion: Companion, found: Finding) -> Finding:
     return replace(found, reason=Phrase(text=text, quantities=found.reason.quantities))
 
 
-def _with_companions(piece: Piece, other: Piece) -> Piece:
-    return replace(piece, companions=other.companions)
-
-
-def _put_back(piece: Piece, index: int, found: Candidate) -> Candidate:
+def _put_back(piece: Standing, index: int, found: Candidate) -> Candidate:
     """A candidate of a companion taken as a piece, put back beside the piece it belongs to."""
     after, companion = found.piece, piece.companions[index]
     changed = replace(

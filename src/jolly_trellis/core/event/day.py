@@ -113,7 +113,7 @@ def day_of(
         weight_unknown=tuple(
             each.piece.name
             for each in made.pieces
-            if each.piece.bouquet is None and (each.report is None or each.report.balance is None)
+            if not each.piece.carried and (each.report is None or each.report.balance is None)
         ),
     )
 

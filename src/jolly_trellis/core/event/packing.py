@@ -81,7 +81,7 @@ def _tools(job: Job, made: Made, varieties: Mapping[str, Variety]) -> Iterator[P
                 why=phrase("up to {m} for {t}", m=mass(proof), t=PROOF_MIN.quantity),
             )
         yield tool("hanging load cell", why=phrase("tensions and proof loads"))
-    pads = math.ceil(PADS_EACH.value * sum(work.piece.quantity for work in made.pieces if work.piece.bouquet is None))
+    pads = math.ceil(PADS_EACH.value * sum(work.piece.quantity for work in made.pieces if not work.piece.carried))
     if pads:
         yield tool("felt pad", pads, phrase("{n} under each piece", n=PADS_EACH.quantity))
     yield tool("cloths, broom, bags for compost and for waste")

@@ -68,7 +68,7 @@ def at_the_place(job: Job, made: Made, varieties: dict[str, Variety], start: dat
             over_tables.append(f"install-{rig.id}")
     placed = []
     for work in made.pieces:
-        if work.piece.bouquet is not None:
+        if work.piece.carried:
             continue
         kg = work.report.balance.mass_kg if work.report is not None and work.report.balance is not None else 0.0
         key = f"install-{work.id}"
@@ -87,7 +87,7 @@ def at_the_place(job: Job, made: Made, varieties: dict[str, Variety], start: dat
             gate=gate_of(work),
         )
     if placed:
-        number = sum(each.piece.quantity for each in made.pieces if each.piece.bouquet is None)
+        number = sum(each.piece.quantity for each in made.pieces if not each.piece.carried)
         yield Task(
             key="fill",
             stage="fill",
@@ -180,7 +180,7 @@ def _top_ups(made: Made, start: datetime) -> Iterator[Task]:
 
 def _after(job: Job, made: Made, drive: int) -> Iterator[Task]:
     """Strike and return."""
-    pieces = sum(each.piece.quantity for each in made.pieces if each.piece.bouquet is None)
+    pieces = sum(each.piece.quantity for each in made.pieces if not each.piece.carried)
     minutes = pieces * STRIKE_MIN.value + len(made.rigs) * STRIKE_RIG_MIN.value
     if job.ends_at is None or minutes == 0:
         return

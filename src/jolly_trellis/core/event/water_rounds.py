@@ -88,7 +88,7 @@ def water_rounds(job: Job, made: Made, conditions: Conditions) -> WaterRounds:
         who=job.topped_up_by,
         dry=tuple(_dry(made, conditions, start)) if start is not None else (),
         not_worked_out=tuple(
-            work.piece.name for work in made.pieces if work.report is None and work.piece.bouquet is None
+            work.piece.name for work in made.pieces if work.report is None and not work.piece.carried
         ),
     )
 
@@ -98,7 +98,7 @@ def first_fill(made: Made) -> tuple[Pour, ...]:
     return tuple(
         Pour(piece_id=work.id, piece=work.piece.name, vessel=vessel, each_l=litres, quantity=work.piece.quantity)
         for work in made.pieces
-        if work.report is not None and work.piece.bouquet is None
+        if work.report is not None and not work.piece.carried
         for vessel, litres in work.report.vessels_l
     )
 
@@ -129,7 +129,7 @@ def _dry(made: Made, conditions: Conditions, start: datetime) -> list[DryPiece]:
     return [
         DryPiece(piece_id=work.id, piece=work.piece.name, at=_floored(_after(start, dry)))
         for work in made.pieces
-        if work.piece.bouquet is None and (dry := _first_dry_h(work)) is not None and dry < needed
+        if not work.piece.carried and (dry := _first_dry_h(work)) is not None and dry < needed
     ]
 
 

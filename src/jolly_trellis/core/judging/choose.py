@@ -15,7 +15,9 @@ from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.mechanics.about import About
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.mechanics.sizing import ABOUT
+from jolly_trellis.core.placement.dealing import dealt_afresh
 from jolly_trellis.core.placement.stem_set import expand
+from jolly_trellis.core.plan.parts import AnyPiece
 from jolly_trellis.core.plan.piece import Conditions, Mechanic, MechanicKind, Piece
 from jolly_trellis.core.plan.piece_checks import check_piece
 from jolly_trellis.core.provenance import COMMON_PRACTICE
@@ -63,7 +65,7 @@ class Option:
     kind: MechanicKind
     name: str
     what: str
-    piece: Piece
+    piece: AnyPiece
     act: Phrase | None
     mechanic: SizedMechanic | None
     rungs: tuple[Rung, ...]
@@ -102,7 +104,7 @@ def choose(
             nettings={key: each for key, each in conditions.nettings.items() if key not in retired},
             frogs={key: each for key, each in conditions.frogs.items() if key not in retired},
         )
-        bound = piece.bouquet is not None
+        bound = piece.carried
         options = [_option(piece, used, about, on_hand, retired) for about in ABOUT.values() if about.bound == bound]
         ranked = sorted(options, key=_rank)
         first = ranked[0]
@@ -186,7 +188,7 @@ def _option(
         kind=about.kind,
         name=about.name,
         what=about.what,
-        piece=replace(made.piece, dealt=None),
+        piece=dealt_afresh(made.piece),
         act=act,
         mechanic=made.mechanic,
         rungs=rungs,

@@ -1,6 +1,6 @@
 """The one entry: a piece and its conditions in, a report out."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import replace
 
 import numpy as np
@@ -52,14 +52,14 @@ from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.placement.aim import outline_m
 from jolly_trellis.core.placement.dealing import dealt_as
 from jolly_trellis.core.placement.place import colliding_pairs, fullness
+from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import Conditions, Dealt, Piece
 from jolly_trellis.core.quantities import length
 
 Judge = Callable[[Build], Verdict]
 Inverse = Callable[[Build, Verdict], list[Candidate]]
 
-
-CHECKS: tuple[tuple[Judge, Inverse], ...] = (
+_STANDS: tuple[tuple[Judge, Inverse], ...] = (
     (hold.judge, hold_fixes.candidates),
     (stand.judge, stand.candidates),
     (drink.judge, drink.candidates),
@@ -69,7 +69,7 @@ CHECKS: tuple[tuple[Judge, Inverse], ...] = (
     (see.judge, see.candidates),
     (lift.judge, lift.candidates),
 )
-BOUQUET_CHECKS: tuple[tuple[Judge, Inverse], ...] = (
+_CARRIED: tuple[tuple[Judge, Inverse], ...] = (
     (hold_bound.judge, hold_bound.candidates),
     (stand.judge, stand.candidates),
     (drink_carried.judge, drink_carried.candidates),
@@ -79,6 +79,8 @@ BOUQUET_CHECKS: tuple[tuple[Judge, Inverse], ...] = (
     (see.judge_carried, see.candidates),
     (lift_hand.judge, lift_hand.candidates),
 )
+# What is judged otherwise than a piece that stands, by kind.
+_OWN_CHECKS: Mapping[str, tuple[tuple[Judge, Inverse], ...]] = {"bouquet": _CARRIED}
 # Checks that look at the whole composition themselves.
 _SEES_ALL: tuple[Judge, ...] = (stand.judge, hang.judge)
 
@@ -122,14 +124,13 @@ def _mended(made: Build, verdict: Verdict, before: tuple[Verdict, ...]) -> Verdi
 
 
 def checks_of(made: Build) -> tuple[tuple[Judge, Inverse], ...]:
-    """The eight checks of a piece: those of a standing vessel, of a composition of several, or of a bouquet."""
-    if made.piece.bouquet is not None:
-        return BOUQUET_CHECKS
+    """The eight checks of a piece: those of its kind; in a composition of several vessels, on each of them."""
+    checks = _OWN_CHECKS.get(made.piece.kind, _STANDS)
     if not made.companions:
-        return CHECKS
+        return checks
     return tuple(
         (judge, inverse) if judge in _SEES_ALL else (together.judged(judge), together.mended(inverse, judge))
-        for judge, inverse in CHECKS
+        for judge, inverse in checks
     )
 
 
@@ -172,7 +173,7 @@ def _report(made: Build, verdicts: tuple[Verdict, ...], fixes_tried: bool) -> Re
 def _dealt(made: Build) -> Dealt | None:
     """The seats its stems have taken, to be kept; a bouquet has none, and no stems take none."""
     placement = made.placement
-    if made.piece.bouquet is not None or len(placement.stems) == 0:
+    if made.piece.carried or len(placement.stems) == 0:
         return None
     several = made.conditions.practice.several_points
     return dealt_as(made.piece, several_points=several, seats_m=placement.cells_m[placement.seat_cell])
@@ -226,9 +227,9 @@ def _ledge(made: Build) -> LedgeReport | None:
 
 
 def _bouquet(made: Build) -> BouquetReport | None:
-    if made.piece.bouquet is None:
+    if not isinstance(made.piece, Bouquet):
         return None
-    shape = shape_of(made.piece, made.piece.bouquet)
+    shape = shape_of(made.piece)
     up = made.raised_m
     return BouquetReport(
         end_m=up + shape.end_m,

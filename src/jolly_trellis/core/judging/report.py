@@ -7,6 +7,7 @@ from jolly_trellis.core.materials.netting import Sheet
 from jolly_trellis.core.materials.stems import HeadForm, Role
 from jolly_trellis.core.mechanics.sized import Part, SeatPattern, SizedMechanic, Step
 from jolly_trellis.core.plan.piece import Dealt, Piece
+from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.quantities import Phrase
 
 
@@ -205,7 +206,9 @@ class Report:
 
 
 def with_seats(piece: Piece, report: Report) -> Piece:
-    """The piece with the seats that its report found kept in it, its companions' too."""
+    """The piece with the seats that its report found kept in it, its companions' too; a bouquet keeps none."""
+    if not isinstance(piece, Standing):
+        return piece
     beside = tuple(
         replace(each, dealt=found.dealt) for each, found in zip(piece.companions, report.companions, strict=True)
     )

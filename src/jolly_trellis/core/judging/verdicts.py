@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from jolly_trellis.core.books.figures import Figure, Shown, shown
-from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.parts import AnyPiece
 from jolly_trellis.core.quantities import Phrase, Quantity
 
 Verb = Literal["hold", "stand", "drink", "travel", "hang", "hide", "see", "lift"]
@@ -108,7 +108,7 @@ class Fix:
 
     key: str
     say: Phrase
-    piece: Piece
+    piece: AnyPiece
     state_after: State
     utilisation_after: float
     worse: tuple[Worse, ...] = ()

@@ -31,7 +31,7 @@ Order = npt.NDArray[np.intp]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Standing:
+class Tipping:
     """One body that can tip by itself: what bears it, its running sum before any stem, its water's turning.
 
     `start` has shape (cases, 6); `turning_kg_m` is water times its rise about both axes; `lift_m` is taken off
@@ -59,7 +59,7 @@ class Work:
     phase: npt.NDArray[np.intp]
     at_m: Array
     mass_kg: Array
-    bodies: tuple[Standing, ...]
+    bodies: tuple[Tipping, ...]
     adds: Array
     pulls_kg_m: Array
     seats: tuple[tuple[float, float], ...]
@@ -236,7 +236,7 @@ def _others(build: Build) -> list[tuple[Build, float, float, bool]]:
     ]
 
 
-def _bodies(build: Build) -> tuple[tuple[Standing, ...], list[list[int]]]:
+def _bodies(build: Build) -> tuple[tuple[Tipping, ...], list[list[int]]]:
     """Every body that can tip, and which of them each vessel's stems are part of."""
     together, dry = standing_together(build), build.piece.making.water_last
     bodies = [
@@ -263,7 +263,7 @@ def _bodies(build: Build) -> tuple[tuple[Standing, ...], list[list[int]]]:
 
 def _standing(
     build: Build, name: str, together: tuple[tuple[Build, float, float], ...], footing: Footing, *, dry: bool
-) -> Standing:
+) -> Tipping:
     on_ledge = build.piece.setting.where == "ledge"
     watered = [(_while_made(made, dry=dry), x, y) for made, x, y in together]
     turning = np.array([turning_kg_m(made, "typical") for made, _, _ in watered]).sum(axis=0)
@@ -275,7 +275,7 @@ def _standing(
         start = _fixed_sums(fixed, footing if on_ledge else None)
         start[_OUT] += stand_ledge.pull_moment_n_m(build, case)[1] if on_ledge else 0.0
         started.append(start)
-    return Standing(
+    return Tipping(
         name=name,
         footing=footing,
         on_ledge=on_ledge,
@@ -285,7 +285,7 @@ def _standing(
     )
 
 
-def _on_joint(build: Build) -> Standing:
+def _on_joint(build: Build) -> Tipping:
     """The bowl on a support that nothing bonds: it tips over the joint's edge with its own mass."""
     support, foot = build.piece.support, build.piece.vessel.foot_width_m or 0.0
     top, up = (support.top_width_m, support.height_m) if support is not None else (0.0, 0.0)
@@ -294,7 +294,7 @@ def _on_joint(build: Build) -> Standing:
     made = _while_made(build, dry=build.piece.making.water_last)
     above = [[each for each in own_bare(made, case) if each.on_joint] for case in _CASES]
     ring = Outline(plan_shape="round", x_m=0.0, y_m=0.0, width_m=2 * edge, depth_m=2 * edge)
-    return Standing(
+    return Tipping(
         name="the bowl on its support",
         footing=Footing(feet=(ring,)),
         on_ledge=False,
@@ -309,7 +309,7 @@ def _while_made(build: Build, *, dry: bool) -> Build:
     if dry:
         return replace(build, piece=replace(build.piece, water_level_m=0.0))
     going, journey = build.piece.transport, journey_of(build)
-    if going is None or going.made_on_site or journey is None or build.piece.bouquet is not None:
+    if going is None or going.made_on_site or journey is None or build.piece.carried:
         return build
     return replace(build, piece=replace(build.piece, water_level_m=journey.level_m))
 
@@ -321,7 +321,7 @@ def _fixed_sums(bodies: list[Body], ledge: Footing | None) -> Array:
     return _six(rows[:, 0], rows[:, 1:], ledge).sum(axis=0)
 
 
-def _sums(mass_kg: Array, centre_m: Array, body: Standing) -> Array:
+def _sums(mass_kg: Array, centre_m: Array, body: Tipping) -> Array:
     return _six(mass_kg, centre_m, body.footing if body.on_ledge else None)
 
 

@@ -12,6 +12,7 @@ from jolly_trellis.core.building.spills import lines_of
 from jolly_trellis.core.making.order import Order, Work
 from jolly_trellis.core.making.steps import CUT_STEP
 from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, duration, phrase
 
@@ -118,8 +119,8 @@ def _line(
     bunches = 0 if variety.key in told else math.ceil(needed[variety.key] / variety.bunch_size)
     left = 0 if variety.key in told else bunches * variety.bunch_size - needed[variety.key]
     told.add(variety.key)
-    bound = build.piece.bouquet is not None
-    hours = build.piece.bouquet.carried_h if build.piece.bouquet is not None else needed_hours(build.conditions)
+    bound = build.piece.carried
+    hours = build.piece.carried_h if isinstance(build.piece, Bouquet) else needed_hours(build.conditions)
     return PullLine(
         vessel=vessel,
         variety=variety.key,

@@ -161,7 +161,7 @@ def _making_of(piece: Piece, conditions: Conditions, with_fixes: bool) -> Making
         limit=limit,
         curve=tuple(curve.tolist()),
         fails_at=stand_making.first_over(margins),
-        falls_at=None if made.piece.bouquet else stand_making.first_fall(margins),
+        falls_at=None if made.piece.carried else stand_making.first_fall(margins),
         say=_say(made, found, moments, curve),
         state=state_of(float(margins.use.max())),
         fixes=fixes,
@@ -192,7 +192,7 @@ def _say(made: Build, found: list[Finding], moments: list[Moment], curve: Array)
         return phrase("The recipe is empty: add stems, and the order builds up here.")
     if made.piece.making.propped:
         return phrase("Propped or held until the last stem is in: the steps show what the prop carries.")
-    if made.piece.bouquet is not None:
+    if made.piece.carried:
         words = "In the hand it turns the wrist with up to {m}; {limit} is the most for a short while."
         return phrase(words, m=moment(float(curve.max())), limit=lift_hand.WRIST_SHORT.quantity)
     return found[0].reason
@@ -200,7 +200,7 @@ def _say(made: Build, found: list[Finding], moments: list[Moment], curve: Array)
 
 def _curve(made: Build, order: Order, margins: Margins) -> tuple[MarginKind, Array, float]:
     """The margin that is drawn over the steps, and its limit: wrist moment, ledge ratio, or tip angle in degrees."""
-    if made.piece.bouquet is not None:
+    if made.piece.carried:
         return "wrist moment", lift_hand.wrist_so_far_n_m(made, order), lift_hand.WRIST_SHORT.value
     if made.piece.setting.where == "ledge":
         return "ledge ratio", np.minimum(margins.ledge_ratio, _MOST_DRAWN), stand_ledge.MAKING_FACTOR.value
@@ -316,7 +316,7 @@ def _side(build_: Build, row: int) -> str:
 
 def _lay(build_: Build, row: int) -> str:
     """How a bouquet's next stem is laid, in words; empty for a piece in a vessel."""
-    if build_.piece.bouquet is None:
+    if not build_.piece.carried:
         return ""
     if not build_.mechanic.crosses:
         return "through the armature"
@@ -346,7 +346,7 @@ def _gates(made: Build, work: Work, order: Order) -> tuple[Gate, ...]:
     if piece.counterweight is not None:
         weight = mass(piece.counterweight.mass_kg)
         gates.append(("weighted", 0, phrase("The weight of {m} is tied on before the first stem.", m=weight)))
-    if piece.bouquet is not None:
+    if piece.carried:
         gates.append(("bound", end, phrase("Bound at one point, tight, dry, and taped over.")))
         gates.append(("rim covered", end, phrase("Underside and back covered: look up from below.")))
     else:
@@ -355,7 +355,7 @@ def _gates(made: Build, work: Work, order: Order) -> tuple[Gate, ...]:
         gates.append(("water in", place, phrase("Water in, to stand at {l} once all stems are in.", l=level)))
         gates.append(("rim covered", covered, phrase("Rim and wire covered before flowers go in.")))
     gates.append(("seen from all sides", end, phrase("Turned once round, seen from below and from a seat.")))
-    if piece.bouquet is None:
+    if not piece.carried:
         gates.append(("nudged", end, phrase("Nudged at the widest reach: nothing slides, nothing swings on.")))
     passed = set(piece.making.gates_passed)
     found = [Gate(key=key, before=before, say=say, passed=key in passed) for key, before, say in gates]

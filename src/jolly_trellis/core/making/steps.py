@@ -74,7 +74,7 @@ def steps(build: Build) -> tuple[Step, ...]:
             m=mass(moss_kg(piece.vessel, round_m)),
         )
         last = [*last, Step(act="moss round", say=say)]
-    if piece.bouquet is not None:
+    if piece.carried:
         return (*done, *_bunched(build, last), _vase(build))
     litres = build.water.volume_at_l(piece.water_level_m)
     done.append(

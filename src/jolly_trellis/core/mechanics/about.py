@@ -52,7 +52,7 @@ class About:
             raise InvalidMeasure(
                 path="mechanic.kind",
                 message=phrase(f"A {self.name.lower()} is carried in the hand; this piece stands."),
-                limit=phrase("Choose a mechanic that sits in a vessel, or make the piece a bouquet."),
+                limit=phrase("Choose a mechanic that sits in a vessel, or begin a bouquet."),
             )
         return self.size(fit)
 

@@ -145,7 +145,7 @@ def size_stars(handful: Handful) -> SizedMechanic:
 
 def size_spiral(handful: Handful) -> SizedMechanic:
     """Stems laid across one another in the hand, with no armature."""
-    piece, shape, stems, binding = handful.piece, handful.shape, handful.stems, handful.binding
+    piece, shape, stems, binding = handful.bouquet, handful.shape, handful.stems, handful.binding
     parts, steps = finish(handful, crosses=True)
     area = bouquets.cap_area_m2(piece.envelope.width_m / 2, piece.envelope.depth_m / 2, shape.dome_m)
     heads = stems.head_radius_m[stems.flower > 0]

@@ -11,7 +11,7 @@ from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.mechanics.fit import TAPE_KG_M2
 from jolly_trellis.core.mechanics.sized import Level, Part, Step
 from jolly_trellis.core.placement.stem_set import StemSet
-from jolly_trellis.core.plan.piece import Bouquet, Piece
+from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.quantities import cut_length, length, phrase
 
 COLLAR = "leaf of the collar"
@@ -24,7 +24,6 @@ COLLAR_LEAF_KG = measure("Mass of a leaf of a collar", "mass", 0.005)
 class Handful:
     """A bouquet to be bound: its plan, its shape, its stems, and the netting chosen for it, None for none."""
 
-    piece: Piece
     bouquet: Bouquet
     shape: Shape
     stems: StemSet
@@ -33,18 +32,18 @@ class Handful:
     @property
     def binding(self) -> Level:
         """Where it is bound."""
-        return Level(height_m=self.shape.binding_m - self.piece.vessel.base_m, aperture_m=0.0)
+        return Level(height_m=self.shape.binding_m - self.bouquet.vessel.base_m, aperture_m=0.0)
 
     @property
     def armature_m(self) -> float:
         """Height of the middle of an armature under the flowers over the vase's inside floor, m."""
         rise = bouquets.ARMATURE_SHARE.value * self.shape.dome_m
-        return self.shape.under_m - self.piece.vessel.base_m + 0.5 * rise
+        return self.shape.under_m - self.bouquet.vessel.base_m + 0.5 * rise
 
     @property
     def armature_width_m(self) -> float:
         """Width of an armature under the flowers, m."""
-        envelope = self.piece.envelope
+        envelope = self.bouquet.envelope
         return bouquets.ARMATURE_SHARE.value * max(envelope.width_m, envelope.depth_m)
 
 
@@ -58,7 +57,7 @@ def finish(handful: Handful, *, crosses: bool) -> tuple[tuple[Part, ...], tuple[
     handle = bouquets.handle_of(handful.stems, crosses)
     parts, steps = _bound(bouquet, handle) if handle > 0 else ([], [])
     if bouquet.collar:
-        envelope = handful.piece.envelope
+        envelope = bouquet.envelope
         leaves = math.ceil(math.pi * max(envelope.width_m, envelope.depth_m) / COLLAR_LEAF_M.value)
         kg, taken = leaves * COLLAR_LEAF_KG.value, FromSupply(supply="large-leaf")
         parts.append(Part(name=COLLAR, quantity=leaves, mass_kg=kg, taken=taken))

@@ -27,7 +27,7 @@ def size(fit: Fit) -> SizedMechanic:
 
 def bind(handful: Handful) -> SizedMechanic:
     """Size what a bouquet is bound on. Raises InvalidMeasure: a mechanic that sits in a vessel."""
-    about = ABOUT[handful.piece.mechanic.kind]
+    about = ABOUT[handful.bouquet.mechanic.kind]
     if about.bind is None:
         names = [f"a {each.name.lower()}" for each in ABOUT.values() if each.bound]
         raise InvalidMeasure(

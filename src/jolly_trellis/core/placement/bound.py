@@ -14,12 +14,12 @@ from jolly_trellis.core.placement.place import Placement
 from jolly_trellis.core.placement.seats import seat_centres_m
 from jolly_trellis.core.placement.stem_set import StemSet
 from jolly_trellis.core.placement.trace import Trace
-from jolly_trellis.core.plan.piece import Bouquet, Piece
+from jolly_trellis.core.plan.bouquet import Bouquet
 
 WALL_ROOM_M = 0.004
 
 
-def bind(piece: Piece, bouquet: Bouquet, stems: StemSet, netting: Netting | None) -> tuple[SizedMechanic, Placement]:
+def bind(bouquet: Bouquet, stems: StemSet, netting: Netting | None) -> tuple[SizedMechanic, Placement]:
     """A bouquet put together: what it is bound on, and where its stems go.
 
     Heads are spread over the dome; each stem runs straight from its head to its place in the handle and on, crossing
@@ -28,16 +28,16 @@ def bind(piece: Piece, bouquet: Bouquet, stems: StemSet, netting: Netting | None
     Raises:
         InvalidMeasure: the flowers end too low, or the mechanic is one that sits in a vessel.
     """
-    shape = shape_of(piece, bouquet)
-    mechanic = sizing.bind(Handful(piece=piece, bouquet=bouquet, shape=shape, stems=stems, netting=netting))
-    vase, envelope = piece.vessel, piece.envelope
+    shape = shape_of(bouquet)
+    mechanic = sizing.bind(Handful(bouquet=bouquet, shape=shape, stems=stems, netting=netting))
+    vase, envelope = bouquet.vessel, bouquet.envelope
     tips, held = aim_tips(
         stems,
         envelope,
         from_m=shape.under_m,
         mouth_m=(ARMATURE_SHARE.value * envelope.width_m, ARMATURE_SHARE.value * envelope.depth_m),
-        arrangement=piece.arrangement,
-        hand_placed=piece.hand_placed,
+        arrangement=bouquet.arrangement,
+        hand_placed=bouquet.hand_placed,
     )
     crossing = mechanic.crosses
     seat = _in_handle(tips, handle_of(stems, crossing) / 2)
@@ -50,7 +50,7 @@ def bind(piece: Piece, bouquet: Bouquet, stems: StemSet, netting: Netting | None
         end = end * np.minimum(1.0, most / np.maximum(np.linalg.norm(end, axis=1), 1e-9))[:, None]
     drop = np.full(len(stems), shape.hand_m)
     seat_height = shape.binding_m - vase.base_m
-    cells = _cells(piece, mechanic)
+    cells = _cells(bouquet, mechanic)
     number = np.cumsum(stems.stems_in_row) if len(stems) else np.zeros(0)
     placement = Placement(
         stems=stems,
@@ -112,11 +112,11 @@ def _in_handle(tips: Array, radius_m: float) -> Array:
     return chosen
 
 
-def _cells(piece: Piece, mechanic: SizedMechanic) -> Array:
+def _cells(bouquet: Bouquet, mechanic: SizedMechanic) -> Array:
     """Middles of the armature's cells seen from above, shape (cells, 2); one in the middle for a hand spiral."""
     if mechanic.seating.pattern == "cups":
         return np.zeros((1, 2))
-    return seat_centres_m(piece.vessel, mechanic.seating, 0)
+    return seat_centres_m(bouquet.vessel, mechanic.seating, 0)
 
 
 def _nearest(cells: Array, tips: Array) -> Indices:

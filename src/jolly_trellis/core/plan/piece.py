@@ -4,7 +4,7 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from jolly_trellis.core.books.figures import FigureBook
 from jolly_trellis.core.materials.frogs import Frog
@@ -302,26 +302,6 @@ class Spill:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Bouquet:
-    """What makes a piece a bouquet: bound at one point and carried; its vessel is the vase it waits in.
-
-    Its envelope is the vase with the bouquet in it. `dome_m` is the rise of the flowers over their underside and
-    `hand_length_m` the stems below the binding; None is worked out. `carried_h` is how long it is out of water, None
-    not known; `cooler_days` it waits in the cooler before. `collar` tells a collar of leaves under the flowers.
-    """
-
-    dome_m: Annotated[float | None, Range("length", 0, 0.6, above=True)] = None
-    hand_length_m: Annotated[float | None, Range("length", 0, 0.8, above=True)] = None
-    carried_h: Annotated[float | None, Range("duration", 0, 48, above=True)] = None
-    cooler_days: Annotated[float, Range("ratio", 0, 7)] = 0.0
-    collar: bool = False
-    bow_loops: Annotated[int, Range("count", 0, 40)] = 0
-    bow_loop_m: Annotated[float, Range("length", 0.02, 0.5)] = 0.12
-    streamers: Annotated[int, Range("count", 0, 40)] = 0
-    streamer_m: Annotated[float, Range("length", 0.05, 3)] = 0.5
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
 class StemRef:
     """One stem or clump of a recipe: which vessel (0 the piece's own), which line, and which of that line's."""
 
@@ -345,16 +325,18 @@ class Making:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Piece:
-    """One made thing: vessel, envelope, mechanic, water, recipe and setting.
+    """What every made thing of stems has: vessel, envelope, mechanic, water, recipe, setting. Each kind adds its own.
 
     `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining` a
     strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none; `moss_m` how far
-    moss is nestled all round it, up to its rim, None as usual: round a cup frog and nothing else. `bouquet` makes it
-    one that is carried; its vessel is then the vase it waits in. `feet` tells whether stems are cut to stand on the
-    floor, or to end just under the display water. `dealt` keeps the seats; None deals them afresh. `look` are parts of
-    the mechanic that are meant to be seen.
+    moss is nestled all round it, up to its rim, None as usual: round a cup frog and nothing else. `look` are parts of
+    the mechanic that are meant to be seen. A kind that is `carried` has its vessel only to wait in. What a kind does
+    not have, a reader finds none of.
     """
 
+    carried: ClassVar[bool] = False
+
+    kind: str
     name: Annotated[str, Text(120, least=1)]
     vessel: Vessel
     envelope: Envelope
@@ -374,14 +356,33 @@ class Piece:
     wrap_height_m: Annotated[float, Range("length", 0, 3)] = 0.0
     moss_m: Annotated[float | None, Range("length", 0, 0.5)] = None
     must_lift_off: bool = False
-    companions: Annotated[tuple[Companion, ...], Many(4)] = ()
-    spill: Spill | None = None
-    counterweight: Counterweight | None = None
-    bouquet: Bouquet | None = None
     making: Making = field(default_factory=Making)
-    feet: Feet = "on the floor"
-    dealt: Dealt | None = None
     look: Annotated[tuple[Look, ...], Many(3)] = ()
+
+    @property
+    def companions(self) -> tuple[Companion, ...]:
+        """Other vessels of the same composition."""
+        return ()
+
+    @property
+    def spill(self) -> Spill | None:
+        """What hangs free from it."""
+        return None
+
+    @property
+    def counterweight(self) -> Counterweight | None:
+        """A weight beside it."""
+        return None
+
+    @property
+    def feet(self) -> Feet:
+        """Where the cut ends of its stems are."""
+        return "on the floor"
+
+    @property
+    def dealt(self) -> Dealt | None:
+        """Its seats as they were dealt."""
+        return None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

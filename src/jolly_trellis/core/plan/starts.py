@@ -12,9 +12,11 @@ from typing import Literal
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
 from jolly_trellis.core.mechanics.sizing import ABOUT
-from jolly_trellis.core.plan.parts import Part, PartKind
-from jolly_trellis.core.plan.piece import Bouquet, Envelope, Mechanic, Piece
-from jolly_trellis.core.plan.practice import Practice
+from jolly_trellis.core.plan.bouquet import Bouquet
+from jolly_trellis.core.plan.parts import Part
+from jolly_trellis.core.plan.piece import Envelope, Mechanic
+from jolly_trellis.core.plan.practice import FillSchool, Practice
+from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.rigging.hang_points import HangKind
 from jolly_trellis.core.rigging.lines import LINES, LineSpec
 from jolly_trellis.core.rigging.rig import (
@@ -57,7 +59,7 @@ class Start:
     """One thing a part can start as; `asks` is what has to be chosen for it."""
 
     key: str
-    kind: PartKind
+    kind: str
     name: str
     asks: Asks
     begin: Callable[[Given], Part]
@@ -88,14 +90,12 @@ def _half_centimetres(value: float) -> float:
     return round(value * 200) / 200
 
 
-def in_vessel(given: Given) -> Piece:
+def in_vessel(given: Given) -> Standing:
     """A vessel with an ordinary dome over it, two layers of the usual netting in it, and no stems yet."""
-    vessel, fill = given.vessel, given.practice.fill
+    vessel = given.vessel
     top = vessel.profile[-1]
     mouth = max(top.width_m, 0.08)
-    share = {"full": 1.0, "half": 0.5}.get(fill, 0.8)
-    level = top.height_m - 0.01 if fill == "full" else top.height_m * share
-    return Piece(
+    return Standing(
         name=vessel.name,
         vessel=vessel,
         envelope=Envelope(
@@ -104,26 +104,32 @@ def in_vessel(given: Given) -> Piece:
             depth_m=_half_centimetres(1.8 * max(top.depth_m, 0.08)),
         ),
         mechanic=Mechanic(netting=_fine(given)),
-        water_level_m=max(_half_centimetres(level), 0.005),
+        water_level_m=_filled_m(vessel, given.practice.fill),
     )
 
 
-def bound_on(kind: str, name: str, width_m: float) -> Callable[[Given], Piece]:
+def bound_on(kind: str, name: str, width_m: float) -> Callable[[Given], Bouquet]:
     """A bouquet on a mechanic: its vessel the vase it waits in, a dome of a usual size over it."""
 
-    def begin(given: Given) -> Piece:
+    def begin(given: Given) -> Bouquet:
         vase = given.vessel
         high = max(vase.rim_m, vase.base_m + 0.1) + 0.3 * width_m + 0.08
-        plain = in_vessel(replace(given, practice=replace(given.practice, fill="worked out")))
-        return replace(
-            plain,
+        return Bouquet(
             name=name,
+            vessel=vase,
             envelope=Envelope(height_m=_half_centimetres(high), width_m=width_m, depth_m=width_m),
             mechanic=Mechanic(kind=kind, netting=_fine(given)),
-            bouquet=Bouquet(),
+            water_level_m=_filled_m(vase, "worked out"),
         )
 
     return begin
+
+
+def _filled_m(vessel: Vessel, fill: FillSchool) -> float:
+    """The display water of a new piece over its inside floor, as the studio fills."""
+    top = vessel.profile[-1].height_m
+    share = {"full": 1.0, "half": 0.5}.get(fill, 0.8)
+    return max(_half_centimetres(top - 0.01 if fill == "full" else top * share), 0.005)
 
 
 def _fine(given: Given) -> str | None:
@@ -260,7 +266,7 @@ def _all() -> tuple[Start, ...]:
     bound = tuple(
         Start(
             key=kind,
-            kind="piece",
+            kind="bouquet",
             name=words.get(kind, f"A bouquet on a {ABOUT[kind].name.lower()}"),
             asks="a vase",
             begin=bound_on(kind, *bouquets.get(kind, ("Bouquet", 0.3))),
@@ -280,7 +286,7 @@ def _all() -> tuple[Start, ...]:
         ("runner", "A runner along a table", _runner),
     )
     return (
-        Start(key="vessel", kind="piece", name="A piece in a vessel", asks="a vessel", begin=in_vessel),
+        Start(key="vessel", kind="standing", name="A piece in a vessel", asks="a vessel", begin=in_vessel),
         *bound,
         *(Start(key=key, kind="rig", name=name, asks="nothing", begin=begin) for key, name, begin in rigs),
     )

@@ -60,7 +60,7 @@ class RigReport:
     lines: tuple[LineState, ...]
     points: tuple[PointState, ...]
     tightening: tuple[Tighten, ...]
-    standing: mounts.Standing | None
+    standing: mounts.FrameStand | None
     core_bed_m2: float
     proof_kg: float
     sides: Sides | None

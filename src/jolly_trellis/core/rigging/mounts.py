@@ -43,7 +43,7 @@ _ROOM_M = 0.005
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Standing:
+class FrameStand:
     """How a free-standing frame stands: in wind from the front or back, and from a side.
 
     `wind_n` is the push on the covered outline at `height_m`, 0 indoors; `ballast_kg` on each of four feet is what the
@@ -75,7 +75,7 @@ def stands(rig: Rig, at: tuple[Place, ...], typical_kg: float, thick_m: float, w
     return [*found, *([slides] if slides is not None else [])]
 
 
-def standing(rig: Rig, at: tuple[Place, ...], typical_kg: float, thick_m: float, wide_m: float) -> Standing | None:
+def standing(rig: Rig, at: tuple[Place, ...], typical_kg: float, thick_m: float, wide_m: float) -> FrameStand | None:
     """Wind on a frame and the ballast each of its feet needs; None where it is no frame, or something is missing."""
     mount = rig.mount
     if mount is None or mount.kind not in ("frame", "stand") or _unmeasured(mount):
@@ -85,7 +85,7 @@ def standing(rig: Rig, at: tuple[Place, ...], typical_kg: float, thick_m: float,
         ballast_per_foot_kg(mount, at, typical_kg, push, from_side=from_side)
         for push, from_side in ((front, False), (side, True))
     )
-    return Standing(area_m2=front.area_m2, height_m=front.height_m, wind_n=front.force_n, ballast_kg=needed)
+    return FrameStand(area_m2=front.area_m2, height_m=front.height_m, wind_n=front.force_n, ballast_kg=needed)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

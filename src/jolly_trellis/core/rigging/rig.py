@@ -164,6 +164,7 @@ class Rig:
     usual one. Lines are left slack by `levelling_m` until it hangs level. `dried` tells that something dried is in it.
     """
 
+    kind: Literal["rig"] = "rig"
     name: Annotated[str, Text(120, least=1)]
     points: Annotated[tuple[HangPoint, ...], Many(400)]
     attachments: Annotated[tuple[Attachment, ...], Many(400)]

@@ -9,6 +9,7 @@ from jolly_trellis.core.materials.stems import Role, Variety
 from jolly_trellis.core.materials.vessels import PlanShape, ProfilePoint, Vessel
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.form_table import FORM_RULES
+from jolly_trellis.core.plan.parts import AnyPiece
 from jolly_trellis.core.plan.piece import Conditions, Mechanic, MechanicKind, Piece, RecipeLine
 from jolly_trellis.core.quantities import Phrase, count, length, phrase
 from jolly_trellis.core.say.words import (
@@ -49,7 +50,7 @@ class Offer:
 class Understood:
     """The piece after a line of text, what was heard, what was not, and what may have been meant."""
 
-    piece: Piece
+    piece: AnyPiece
     heard: tuple[Heard, ...]
     unheard: tuple[str, ...]
     offers: tuple[Offer, ...]
@@ -59,7 +60,7 @@ class Understood:
 class _Draft:
     """The piece being set up, while one line is read."""
 
-    piece: Piece
+    piece: AnyPiece
     heard: list[Heard] = field(default_factory=list)
     unheard: list[str] = field(default_factory=list)
     offers: list[Offer] = field(default_factory=list)

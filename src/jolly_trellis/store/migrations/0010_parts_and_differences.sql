@@ -5,25 +5,23 @@ CREATE TABLE part (
     event_id INTEGER NOT NULL REFERENCES event (id) ON DELETE CASCADE,
     id INTEGER NOT NULL,
     position INTEGER NOT NULL,
-    kind TEXT NOT NULL CHECK (kind IN ('piece', 'rig')),
     design TEXT NOT NULL CHECK (json_valid(design)),
     computed_by TEXT NOT NULL,
     revision INTEGER NOT NULL,
     PRIMARY KEY (event_id, id)
 ) STRICT;
-INSERT INTO part (event_id, id, position, kind, design, computed_by, revision)
+INSERT INTO part (event_id, id, position, design, computed_by, revision)
 SELECT
     event_id,
     id,
-    row_number() OVER (PARTITION BY event_id ORDER BY kind, position) - 1,
-    kind,
+    row_number() OVER (PARTITION BY event_id ORDER BY hung, position) - 1,
     design,
     computed_by,
     revision
 FROM (
-    SELECT event_id, id, position, 'piece' AS kind, design, computed_by, revision FROM piece
+    SELECT event_id, id, position, 0 AS hung, piece_design(design) AS design, computed_by, revision FROM piece
     UNION ALL
-    SELECT event_id, id, position, 'rig' AS kind, rig_design(design), computed_by, revision FROM rig
+    SELECT event_id, id, position, 1 AS hung, rig_design(design), computed_by, revision FROM rig
 );
 DROP TABLE piece;
 DROP TABLE rig;

@@ -1,5 +1,14 @@
 import { Plus } from "lucide-react";
-import type { Companion, Counterweight, Piece, Problem, Report, Spill, Stock } from "../../api/types";
+import type {
+  Companion,
+  Counterweight,
+  Piece,
+  Problem,
+  Report,
+  Spill,
+  Standing,
+  Stock,
+} from "../../api/types";
 import { rimHeight } from "../../drawing/vessel";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
@@ -10,7 +19,7 @@ import { cutLengthText, textOf } from "../../units/text";
 import { RecipeRows } from "./RecipeRows";
 
 type Props = {
-  piece: Piece;
+  piece: Standing;
   report: Report | null;
   stock: Stock;
   problem: Problem | null;

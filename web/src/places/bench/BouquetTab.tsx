@@ -5,7 +5,7 @@ import { useSettings } from "../../ui/settings";
 import { textOf } from "../../units/text";
 
 type Props = {
-  piece: Piece;
+  piece: Bouquet;
   report: Report | null;
   problem: Problem | null;
   onCommit: (piece: Piece, label: string) => void;
@@ -19,10 +19,7 @@ const COLLAR = [
 /** What a bouquet needs beside its flowers: the hand, the hours out of water, the cooler, collar, bow and streamers. */
 export function BouquetTab({ piece, report, problem, onCommit }: Props) {
   const { system } = useSettings();
-  const { bouquet } = piece;
-  if (!bouquet) return null;
-  const put = (next: Partial<Bouquet>) =>
-    onCommit({ ...piece, bouquet: { ...bouquet, ...next } }, "Change the bouquet");
+  const put = (next: Partial<Bouquet>) => onCommit({ ...piece, ...next }, "Change the bouquet");
   const made = report?.bouquet;
   const long = (value: number) => textOf({ kind: "length", value }, system);
   const field = (label: string, key: "dome_m" | "hand_length_m", value: number | undefined) => (
@@ -31,8 +28,8 @@ export function BouquetTab({ piece, report, problem, onCommit }: Props) {
       kind="length"
       optional
       placeholder={value === undefined ? "worked out" : `worked out: ${long(value)}`}
-      value={bouquet[key]}
-      path={`bouquet.${key}`}
+      value={piece[key]}
+      path={key}
       problem={problem}
       onCommit={(next) => put({ [key]: next })}
     />
@@ -46,54 +43,54 @@ export function BouquetTab({ piece, report, problem, onCommit }: Props) {
         kind="duration"
         optional
         placeholder="not known"
-        value={bouquet.carried_h}
-        path="bouquet.carried_h"
+        value={piece.carried_h}
+        path="carried_h"
         problem={problem}
         onCommit={(carried_h) => put({ carried_h })}
       />
       <QuantityField
         label="Days in the cooler before"
         kind="count"
-        value={bouquet.cooler_days}
-        path="bouquet.cooler_days"
+        value={piece.cooler_days}
+        path="cooler_days"
         problem={problem}
         onCommit={(cooler_days) => cooler_days !== null && put({ cooler_days })}
       />
       <Choice
         label="Underside"
-        value={bouquet.collar ? "yes" : "no"}
+        value={piece.collar ? "yes" : "no"}
         options={COLLAR}
         onCommit={(collar) => put({ collar: collar === "yes" })}
       />
       <QuantityField
         label="Loops of the bow"
         kind="count"
-        value={bouquet.bow_loops}
-        path="bouquet.bow_loops"
+        value={piece.bow_loops}
+        path="bow_loops"
         problem={problem}
         onCommit={(bow_loops) => bow_loops !== null && put({ bow_loops })}
       />
       <QuantityField
         label="Each loop"
         kind="length"
-        value={bouquet.bow_loop_m}
-        path="bouquet.bow_loop_m"
+        value={piece.bow_loop_m}
+        path="bow_loop_m"
         problem={problem}
         onCommit={(bow_loop_m) => bow_loop_m !== null && put({ bow_loop_m })}
       />
       <QuantityField
         label="Streamers"
         kind="count"
-        value={bouquet.streamers}
-        path="bouquet.streamers"
+        value={piece.streamers}
+        path="streamers"
         problem={problem}
         onCommit={(streamers) => streamers !== null && put({ streamers })}
       />
       <QuantityField
         label="Each streamer"
         kind="length"
-        value={bouquet.streamer_m}
-        path="bouquet.streamer_m"
+        value={piece.streamer_m}
+        path="streamer_m"
         problem={problem}
         onCommit={(streamer_m) => streamer_m !== null && put({ streamer_m })}
       />

@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useEffect, useState } from "react";
 import { api, cardUrl, Refused } from "../../api/client";
+import { besideOf } from "../../api/kinds";
 import type { EventOut, MakingReport, MakingStep, Piece, Report, StemRef } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { STATE_COLOUR, StateMark } from "../../ui/StateMark";
@@ -131,13 +132,13 @@ export function MakingView({ desk, event, pieceId, piece, report }: Props) {
                   </Tabs.Trigger>
                 ))}
               </Tabs.List>
-              <Cards eventId={event.id} pieceId={pieceId} carried={piece.bouquet !== null} />
+              <Cards eventId={event.id} pieceId={pieceId} carried={piece.kind === "bouquet"} />
             </div>
             <Tabs.Content value="order" className="relative min-h-0 flex-1 overflow-y-auto">
               <MakingSteps
                 making={making}
                 passed={piece.making.gates_passed}
-                beside={piece.companions.map((each) => each.name)}
+                beside={besideOf(piece).companions.map((each) => each.name)}
                 step={step}
                 onStep={(next) => {
                   setPlaying(false);
@@ -146,7 +147,7 @@ export function MakingView({ desk, event, pieceId, piece, report }: Props) {
                 onMove={move}
                 onGate={pass}
               />
-              {piece.bouquet === null && (
+              {piece.kind !== "bouquet" && (
                 <label className="flex min-h-[44px] items-center gap-2 border-t border-line px-3">
                   <input
                     type="checkbox"
@@ -162,7 +163,7 @@ export function MakingView({ desk, event, pieceId, piece, report }: Props) {
                   Propped, or held by somebody, until the last stem
                 </label>
               )}
-              {piece.bouquet === null && (
+              {piece.kind !== "bouquet" && (
                 <label className="flex min-h-[44px] items-center gap-2 border-t border-line px-3">
                   <input
                     type="checkbox"

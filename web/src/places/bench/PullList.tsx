@@ -1,3 +1,4 @@
+import { besideOf } from "../../api/kinds";
 import type { MakingReport, Piece, PullLine } from "../../api/types";
 import { useSettings } from "../../ui/settings";
 import { cutLengthText, render } from "../../units/text";
@@ -51,7 +52,7 @@ function where(line: PullLine, piece: Piece): string {
   const from =
     line.first_step === null
       ? "for the spill"
-      : `from stem ${line.first_step + 1} on${line.vessel > 0 ? `, in ${piece.companions[line.vessel - 1]?.name ?? "the other vessel"}` : ""}`;
+      : `from stem ${line.first_step + 1} on${line.vessel > 0 ? `, in ${besideOf(piece).companions[line.vessel - 1]?.name ?? "the other vessel"}` : ""}`;
   if (line.bunches === 0) return `${from}; counted above.`;
   const bunches = `${line.bunches} ${line.bunches === 1 ? "bunch" : "bunches"} of ${line.bunch_size}`;
   return `${from}; ${bunches}, ${line.left_over} left over.`;

@@ -53,7 +53,7 @@ export function StemsTab({ piece, report, stock, problem, onCommit }: Props) {
           options={ARRANGEMENTS}
           onCommit={(arrangement) => onCommit({ ...piece, arrangement }, "Change the colour")}
         />
-        {!piece.bouquet && (
+        {piece.kind === "standing" && (
           <Choice
             label="Feet"
             value={piece.feet}
@@ -61,7 +61,7 @@ export function StemsTab({ piece, report, stock, problem, onCommit }: Props) {
             onCommit={(feet) => onCommit({ ...piece, feet }, "Change where stems end")}
           />
         )}
-        {piece.dealt && (
+        {piece.kind === "standing" && piece.dealt && (
           <Button
             className="self-end"
             onClick={() => onCommit({ ...piece, dealt: null }, "Deal the seats again")}

@@ -47,7 +47,7 @@ export function Tray({ desk, event, piece, report, stock, problem }: Props) {
       className="col-start-1 row-start-2 flex min-h-0 flex-col border-t max-lg:row-start-3 border-line print:border-0"
     >
       <Tabs.List aria-label="Tray" className="no-print flex flex-none gap-1 border-b border-line px-2">
-        {(piece.bouquet ? BOUQUET_TABS : TABS).map(([key, words]) => (
+        {(piece.kind === "bouquet" ? BOUQUET_TABS : TABS).map(([key, words]) => (
           <Tabs.Trigger
             key={key}
             value={key}
@@ -75,10 +75,14 @@ export function Tray({ desk, event, piece, report, stock, problem }: Props) {
           <PlaceTab piece={piece} report={report} problem={problem} onCommit={commit} />
         </Tabs.Content>
         <Tabs.Content value="beside">
-          <BesideTab piece={piece} report={report} stock={stock} problem={problem} onCommit={commit} />
+          {piece.kind === "standing" && (
+            <BesideTab piece={piece} report={report} stock={stock} problem={problem} onCommit={commit} />
+          )}
         </Tabs.Content>
         <Tabs.Content value="bouquet">
-          <BouquetTab piece={piece} report={report} problem={problem} onCommit={commit} />
+          {piece.kind === "bouquet" && (
+            <BouquetTab piece={piece} report={report} problem={problem} onCommit={commit} />
+          )}
         </Tabs.Content>
         <Tabs.Content value="room">
           <RoomTab event={event} piece={piece} problem={problem} onCommit={commit} />

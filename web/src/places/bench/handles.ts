@@ -37,7 +37,7 @@ export function sectionHandles(piece: Piece, report: Report | null, gapped: bool
       max: top.height_m,
     },
   ];
-  const bouquet = piece.bouquet && report?.bouquet;
+  const bouquet = report?.bouquet;
   if (bouquet) {
     const side = bouquet.handle_m / 2 + 0.012;
     handles.push(
@@ -185,8 +185,8 @@ export const HANDLE_PATHS: Readonly<Record<string, string>> = {
   depth: "vessel.profile",
   water: "water_level_m",
   "layer-gap": "mechanic.layer_gap_m",
-  hand: "bouquet.hand_length_m",
-  dome: "bouquet.dome_m",
+  hand: "hand_length_m",
+  dome: "dome_m",
   "stem-x": "hand_placed",
   "stem-y": "hand_placed",
   "stem-z": "hand_placed",
@@ -221,9 +221,9 @@ export function setByHandle(piece: Piece, id: string, value: number): Piece {
     case "layer-gap":
       return { ...piece, mechanic: { ...piece.mechanic, layer_gap_m: value } };
     case "hand":
-      return { ...piece, bouquet: piece.bouquet && { ...piece.bouquet, hand_length_m: value } };
+      return piece.kind === "bouquet" ? { ...piece, hand_length_m: value } : piece;
     case "dome":
-      return { ...piece, bouquet: piece.bouquet && { ...piece.bouquet, dome_m: value } };
+      return piece.kind === "bouquet" ? { ...piece, dome_m: value } : piece;
     case "rim":
       return { ...piece, vessel: withMouth(piece.vessel, value) };
     case "depth":

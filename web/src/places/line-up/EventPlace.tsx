@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, Refused } from "../../api/client";
 import type { EventChange, EventOut, EventStanding, PartOut, Problem, Verdict } from "../../api/types";
-import { piecesOf, placeOf, rigsOf } from "../../desk/change";
+import { isPiece, isRig, piecesOf, placeOf, rigsOf } from "../../desk/change";
 import { SettingOut } from "../../desk/SettingOut";
 import { useEvent } from "../../desk/useEvent";
 import { Button } from "../../ui/Button";
@@ -151,7 +151,7 @@ function openVerdicts(event: EventOut): Open[] {
       verdictsOf(each).map((verdict) => ({
         name: each.part.name,
         to: placeOf(each),
-        hangs: each.kind === "rig",
+        hangs: isRig(each),
         verdict,
       })),
     )
@@ -160,7 +160,7 @@ function openVerdicts(event: EventOut): Open[] {
 }
 
 function verdictsOf(each: PartOut): readonly Verdict[] {
-  if (each.kind === "piece") return each.report?.verdicts ?? [];
+  if (isPiece(each)) return each.report?.verdicts ?? [];
   return each.report ? [each.report.verdict] : [];
 }
 
@@ -268,7 +268,7 @@ function PieceList({ event, onRemove }: { event: EventOut; onRemove: (id: number
 
 function NewPiece({ event, onProblem }: { event: EventOut; onProblem: (problem: Problem) => void }) {
   const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
-  const starts = useStarts("piece");
+  const starts = useStarts("standing or carried");
   const [key, setKey] = useState("");
   const [start, setStart] = useState("vessel");
   const go = useNavigate();

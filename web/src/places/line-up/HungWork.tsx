@@ -43,7 +43,7 @@ export function RigList({ event, onRemove }: { event: EventOut; onRemove: (id: n
 
 /** A new hung or mounted piece: as one of those that are begun from, or nothing yet, to be drawn. */
 export function NewRig({ event, onProblem }: { event: EventOut; onProblem: (problem: Problem) => void }) {
-  const starts = useStarts("rig");
+  const starts = useStarts("hung");
   const [start, setStart] = useState("snake");
   const go = useNavigate();
   const add = async () => {
