@@ -11,8 +11,8 @@ from jolly_trellis.core.event.job import Costing, CrewMember, Job, Made, PieceWo
 from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.shopping import Shelves
 from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.supplies import Supply
-from jolly_trellis.core.plan.piece import Air
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.demo.loading import demo_plan
 from tests.ordinary import ZONE, conditions, frogs, nettings, piece, varieties

@@ -7,6 +7,7 @@ from typing import TypeVar
 from zoneinfo import ZoneInfo
 
 from jolly_trellis.catalog import loaders
+from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.stems import Role, Variety
@@ -15,7 +16,6 @@ from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import (
-    Air,
     Companion,
     Conditions,
     Envelope,

@@ -35,9 +35,9 @@ from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.patterns import patterns_of
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.making.steps import cut_list, steps
+from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.plan.piece import (
-    Air,
     Conditions,
     Counterweight,
     Insert,

@@ -18,14 +18,14 @@ import httpx2
 from playwright.sync_api import Page
 
 from jolly_trellis.core.building.build import build
+from jolly_trellis.core.checks.making_order import lay_out
+from jolly_trellis.core.checks.making_search import find_order
 from jolly_trellis.core.event.cut_plan import cut
 from jolly_trellis.core.event.cutting import Sheet
 from jolly_trellis.core.event.day import day_of
 from jolly_trellis.core.judging.choose import choose
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.making.order import lay_out
 from jolly_trellis.core.making.report import making_of
-from jolly_trellis.core.making.search import find_order
 from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.rigging.assess import assess

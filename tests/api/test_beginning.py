@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from jolly_trellis.core.plan.starts import STARTS, usual_bond, usual_hanger
+from jolly_trellis.core.event.starts import STARTS, usual_bond, usual_hanger
 from jolly_trellis.core.rigging.lines import LINES, working_limit_n
 
 # Common practice, no source: what the studio's usual bowl, bouquet, posy and hung work measure when they are begun.

@@ -6,9 +6,10 @@ import pytest
 
 from jolly_trellis.catalog import loaders
 from jolly_trellis.catalog.columns import rows_of
+from jolly_trellis.core.geometry import PlanShape
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.stems import HeadForm, Stiffness, Thirst, Variety
-from jolly_trellis.core.materials.vessels import Material, PlanShape, Vessel, check_vessel, volume_below_l
+from jolly_trellis.core.materials.vessels import Material, Vessel, check_vessel, volume_below_l
 from jolly_trellis.core.provenance import PROVENANCE_KINDS
 
 

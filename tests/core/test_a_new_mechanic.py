@@ -6,7 +6,9 @@ from decimal import Decimal
 
 import pytest
 
+from jolly_trellis.core import ranges
 from jolly_trellis.core.books.needs import FromSupply
+from jolly_trellis.core.choices import MECHANICS
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.buying import buy_stems
 from jolly_trellis.core.event.cost import cost_of
@@ -20,8 +22,6 @@ from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.mechanics.about import ABOUT, About, declare
 from jolly_trellis.core.mechanics.fit import Fit
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, weight_kg
-from jolly_trellis.core.plan import ranges
-from jolly_trellis.core.plan.choices import MECHANICS
 from jolly_trellis.core.plan.piece import Mechanic, Piece
 from jolly_trellis.core.quantities import length
 from jolly_trellis.core.say.say_it import say_it

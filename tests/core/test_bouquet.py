@@ -8,15 +8,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jolly_trellis.core.building import bouquet as formulas
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks import hold_bound, lift_hand
+from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.judging.choose import choose
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.judging.verdicts import Verdict
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.mechanics import bouquet as formulas
 from jolly_trellis.core.plan.piece import MechanicKind, Piece
 from tests.ordinary import ON_BOUQUETS, bouquet, conditions, piece, recipe
 

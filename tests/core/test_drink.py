@@ -12,13 +12,14 @@ from hypothesis import strategies as st
 
 from jolly_trellis.core.books.water import needed_hours, pooled, run_down
 from jolly_trellis.core.building.build import build
+from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.judging.verdicts import Verdict
 from jolly_trellis.core.materials import air
+from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.vessels import volume_below_l
-from jolly_trellis.core.materials.water_table import water_table
-from jolly_trellis.core.plan.piece import Air, Conditions, Piece, TopUp
+from jolly_trellis.core.placement.water_table import water_table
+from jolly_trellis.core.plan.piece import Conditions, Piece, TopUp
 from jolly_trellis.core.units import render
 from tests.ordinary import ZONE, conditions, piece, round_vessel, stems, vessels
 

@@ -8,10 +8,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.books.waiting import Stage, first_dry
-from jolly_trellis.core.materials.air import draw_factor
-from jolly_trellis.core.materials.dry_life import DRY_AT, Reserve, dry_rate, lasts_h, reaches_back_h
-from jolly_trellis.core.materials.water_table import water_table
-from jolly_trellis.core.plan.piece import Air
+from jolly_trellis.core.materials.air import Air, draw_factor
+from jolly_trellis.core.placement.water_table import water_table
+from jolly_trellis.core.stems.dry_life import DRY_AT, Reserve, dry_rate, lasts_h, reaches_back_h
 from tests.ordinary import round_vessel, varieties
 
 

@@ -14,6 +14,7 @@ from jolly_trellis.core.building import footing, stacks
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.building.spills import chain_strength_n
 from jolly_trellis.core.checks import hold_bound, stand_ledge, stand_wind, travel
+from jolly_trellis.core.checks.making_phases import phases_of
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.event.recipes import lasting
@@ -21,13 +22,12 @@ from jolly_trellis.core.event.roll import cut_plan
 from jolly_trellis.core.event.roll_problems import length_problems, netting_problems
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import with_seats
-from jolly_trellis.core.making.phases import phases_of
+from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.stems import clump_diameter_m
-from jolly_trellis.core.materials.water_table import stone_most_kg
 from jolly_trellis.core.mechanics.fit import point_strength, seat_moment_n_m
 from jolly_trellis.core.method import CONSTANTS, PROGRAM
+from jolly_trellis.core.placement.water_table import stone_most_kg
 from jolly_trellis.core.plan.piece import (
-    Air,
     Conditions,
     Mechanic,
     MechanicKind,

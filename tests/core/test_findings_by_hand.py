@@ -9,9 +9,9 @@ import pytest
 from jolly_trellis.core.books import bodies
 from jolly_trellis.core.building.build import Build, build
 from jolly_trellis.core.checks import hide_carried, hold_bound, stand_ledge
+from jolly_trellis.core.checks.sight import flower_mass, seen_share
+from jolly_trellis.core.checks.verdicts import Finding
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.judging.sight import flower_mass, seen_share
-from jolly_trellis.core.judging.verdicts import Finding
 from jolly_trellis.core.plan.piece import Mechanic, Piece, Setting, Support, Transport
 from jolly_trellis.core.rigging.assess import assess
 from tests import rigs

@@ -6,10 +6,10 @@ import numpy as np
 import pytest
 
 from jolly_trellis.core.building.build import Build, build
+from jolly_trellis.core.choices import FORMS
 from jolly_trellis.core.materials.stems import Role
 from jolly_trellis.core.placement.aim import outline_m
 from jolly_trellis.core.placement.form_table import FORM_RULES
-from jolly_trellis.core.plan.choices import FORMS
 from jolly_trellis.core.plan.piece import Arrangement, Envelope, Form, HandPlaced, Piece
 from tests.ordinary import conditions, piece, stems
 

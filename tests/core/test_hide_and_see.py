@@ -10,9 +10,9 @@ from hypothesis import strategies as st
 
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks import hide, see
+from jolly_trellis.core.checks.sight import Mass, seen_along, seen_share
+from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.judging.sight import Mass, seen_along, seen_share
-from jolly_trellis.core.judging.verdicts import Verdict
 from jolly_trellis.core.plan.piece import Mechanic, People, Piece, Setting, Support
 from tests.ordinary import conditions, piece, recipe, vessels
 

@@ -8,8 +8,8 @@ import pytest
 
 from jolly_trellis.core.building.build import build, demand_n_m
 from jolly_trellis.core.checks import hold, hold_swing
+from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.judging.verdicts import Verdict
 from jolly_trellis.core.plan.piece import Piece, RecipeLine
 from tests.ordinary import conditions, piece, recipe, stems
 

@@ -11,11 +11,13 @@ from hypothesis import strategies as st
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks.balance import balance_of
 from jolly_trellis.core.checks.stand import tip_angles_rad
+from jolly_trellis.core.checks.verdicts import Verdict
+from jolly_trellis.core.geometry import PlanShape
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report
-from jolly_trellis.core.judging.verdicts import Verdict
-from jolly_trellis.core.materials.vessels import PlanShape, ProfilePoint, Vessel, shell_centre_m, volume_below_l
-from jolly_trellis.core.plan.piece import Air, Conditions, Piece
+from jolly_trellis.core.materials.air import Air
+from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel, shell_centre_m, volume_below_l
+from jolly_trellis.core.plan.piece import Conditions, Piece
 from jolly_trellis.core.provenance import PROVENANCE_KINDS
 from jolly_trellis.core.units import render
 from tests.ordinary import conditions, piece, recipe, stems, vessels

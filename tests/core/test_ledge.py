@@ -11,9 +11,9 @@ from jolly_trellis.core.building import spills
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.building.footing import Footing, Outline, ledge_edge_m
 from jolly_trellis.core.checks import balance, hang, stand_ledge
+from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.errors import InvalidMeasure, UnknownName
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.judging.verdicts import Verdict
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Counterweight, Piece, Setting, Spill
 from tests.ordinary import beside, conditions, nettings, on_ledge, piece, recipe

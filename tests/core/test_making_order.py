@@ -10,16 +10,21 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jolly_trellis.core.books import bodies
-from jolly_trellis.core.books.bodies import Body, Centre
+from jolly_trellis.core.books.bodies import Body, Case, Centre
 from jolly_trellis.core.building.build import Build, build
-from jolly_trellis.core.checks import balance, hold_swing, stand, stand_ledge, stand_making
+from jolly_trellis.core.checks import (
+    balance,
+    hold_swing,
+    making_order,
+    making_search,
+    stand,
+    stand_ledge,
+    stand_making,
+)
+from jolly_trellis.core.checks.making_order import Margins, Work
+from jolly_trellis.core.checks.making_phases import PHASES
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.judging.verdicts import Case
-from jolly_trellis.core.making import order as making_order
-from jolly_trellis.core.making import search as making_search
-from jolly_trellis.core.making.order import Margins, Work
-from jolly_trellis.core.making.phases import PHASES
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Counterweight, Making, Piece, StemRef, Support

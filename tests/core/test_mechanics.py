@@ -8,6 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jolly_trellis.core.building.build import build
+from jolly_trellis.core.choices import MECHANICS
 from jolly_trellis.core.errors import CoreError, InvalidMeasure, UnknownName
 from jolly_trellis.core.judging.choose import choice_of
 from jolly_trellis.core.judging.evaluate import evaluate
@@ -24,7 +25,6 @@ from jolly_trellis.core.mechanics import (
 from jolly_trellis.core.mechanics.fit import Fit
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.mechanics.sizing import ABOUT, size
-from jolly_trellis.core.plan.choices import MECHANICS
 from jolly_trellis.core.plan.piece import Mechanic, MechanicKind, Piece
 from jolly_trellis.core.units import render
 from tests.ordinary import IN_VESSEL, conditions, frogs, nettings, piece, stems, vessels

@@ -6,8 +6,8 @@ import pytest
 
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks import drink, hide, hold, hold_fixes, lift, see, stand, travel
+from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.judging.evaluate import Inverse, Judge, evaluate
-from jolly_trellis.core.judging.verdicts import Verdict
 from jolly_trellis.core.plan.piece import Mechanic, People, Piece, RecipeLine, Setting, Support, Transport
 from jolly_trellis.core.units import render
 from tests.ordinary import conditions, piece, recipe, stems, vessels

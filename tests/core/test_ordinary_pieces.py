@@ -9,11 +9,12 @@ from datetime import datetime
 import pytest
 
 from jolly_trellis.core.checks.drink_own import own_lasts
+from jolly_trellis.core.checks.verdicts import State, Verdict
 from jolly_trellis.core.event.job import Made, PieceWork
 from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.judging.verdicts import State, Verdict
-from jolly_trellis.core.plan.piece import Air, Conditions, Piece, Transport
+from jolly_trellis.core.materials.air import Air
+from jolly_trellis.core.plan.piece import Conditions, Piece, Transport
 from jolly_trellis.core.rigging.assess import assess
 from tests import ordinary_work as work
 from tests.ordinary import ZONE, conditions

@@ -5,9 +5,9 @@ from dataclasses import replace
 import pytest
 
 from jolly_trellis.core.building.build import build
-from jolly_trellis.core.judging.shares import shares_of
 from jolly_trellis.core.making.pull_list import preparation_of
 from jolly_trellis.core.making.report import MakingReport, making_of
+from jolly_trellis.core.making.shares import shares_of
 from jolly_trellis.core.plan.piece import HandPlaced, Piece, Spill
 from tests.ordinary import beside, conditions, on_ledge, piece, recipe, varieties
 

@@ -9,13 +9,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from jolly_trellis.core import ranges
 from jolly_trellis.core.errors import CoreError, InvalidMeasure
 from jolly_trellis.core.judging.choose import choose
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.report import making_of
-from jolly_trellis.core.plan import ranges
-from jolly_trellis.core.plan.piece import Air, Mechanic, Piece, Support, TopUp, Transport
-from jolly_trellis.core.plan.ranges import Range
+from jolly_trellis.core.materials.air import Air
+from jolly_trellis.core.plan.piece import Mechanic, Piece, Support, TopUp, Transport
+from jolly_trellis.core.ranges import Range
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.resting import settle
 from jolly_trellis.core.rigging.rig import Rig

@@ -10,10 +10,10 @@ from jolly_trellis.core.books.water import along_drive_m, slop_m
 from jolly_trellis.core.building import spills, stacks
 from jolly_trellis.core.building.build import build, companion_piece
 from jolly_trellis.core.building.extras import _of_insert, insert_sizes_m
+from jolly_trellis.core.checks.making_order import lay_out
 from jolly_trellis.core.checks.travel import SPILL_TRAY, journey_of
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.making import patterns
-from jolly_trellis.core.making.order import lay_out
 from jolly_trellis.core.making.steps import cut_list, notices
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.vessels import inside_size_m, level_for_volume_m, volume_below_l

@@ -10,9 +10,9 @@ from jolly_trellis.core.building import stacks
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.building.extras import lining_strip_m, wrap_length_m
 from jolly_trellis.core.checks import balance, stand, stand_wind
+from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.judging.verdicts import Verdict
 from jolly_trellis.core.plan.piece import Insert, Mechanic, Piece, Setting, Support
 from tests.ordinary import conditions, piece, vessels
 

@@ -8,10 +8,11 @@ import numpy as np
 import pytest
 
 from jolly_trellis.core.books import bodies
+from jolly_trellis.core.books.bodies import CASES
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks import balance, stand
+from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.judging.verdicts import CASES, Verdict
 from jolly_trellis.core.plan.piece import Conditions, Envelope, Piece, Setting
 from tests.ordinary import conditions, on_ledge, piece, round_vessel, vessels
 

@@ -9,9 +9,9 @@ from hypothesis import strategies as st
 from jolly_trellis.core.books import water
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks import lift, travel
+from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.judging.verdicts import Verdict
 from jolly_trellis.core.plan.piece import Insert, Mechanic, Piece, Support, Transport
 from tests.ordinary import conditions, piece, vessels
 

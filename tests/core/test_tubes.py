@@ -10,12 +10,12 @@ from hypothesis import strategies as st
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks import drink
 from jolly_trellis.core.checks.drink_own import own_lasts
+from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.judging.verdicts import Verdict
-from jolly_trellis.core.materials.dry_life import dry_rate
-from jolly_trellis.core.materials.tubes import cap_down_full_ml, hours_of_water, upright_ml, usable_ml
 from jolly_trellis.core.plan.piece import Piece, RecipeLine, StemTube, WaterSource
+from jolly_trellis.core.stems.dry_life import dry_rate
+from jolly_trellis.core.stems.tubes import cap_down_full_ml, hours_of_water, upright_ml, usable_ml
 from tests.ordinary import conditions, piece, varieties, vessels
 
 DEEP = StemTube(cap_seals=True)

@@ -2,7 +2,7 @@
 
 import pytest
 
-from jolly_trellis.core.judging.verdicts import Finding, conclude, finding, state_of, utilisation
+from jolly_trellis.core.checks.verdicts import Finding, conclude, finding, state_of, utilisation
 from jolly_trellis.core.quantities import length, phrase
 
 

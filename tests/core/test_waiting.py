@@ -9,12 +9,12 @@ from jolly_trellis.core.books.waiting import stages_of
 from jolly_trellis.core.books.water import MOST_HOURS
 from jolly_trellis.core.building.build import Build, build
 from jolly_trellis.core.checks import drink
+from jolly_trellis.core.checks.verdicts import Finding, Verdict
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.judging.verdicts import Finding, Verdict
-from jolly_trellis.core.materials.air import draw_factor
+from jolly_trellis.core.materials.air import Air, draw_factor
 from jolly_trellis.core.mechanics.blocks import FIBRE_DELIVERS
-from jolly_trellis.core.plan.piece import Air, Conditions, Mechanic, Piece, Transport
+from jolly_trellis.core.plan.piece import Conditions, Mechanic, Piece, Transport
 from jolly_trellis.core.units import render
 from tests.ordinary import ZONE, bouquet, conditions, piece, recipe
 

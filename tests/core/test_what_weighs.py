@@ -6,13 +6,12 @@ import pytest
 
 from jolly_trellis.catalog import loaders
 from jolly_trellis.core.books import bodies
+from jolly_trellis.core.books.bodies import Case
 from jolly_trellis.core.building.build import Build, build
 from jolly_trellis.core.checks import balance, lift, lift_hand, travel
 from jolly_trellis.core.event.job import Made, PieceWork, RigWork
 from jolly_trellis.core.event.needs import Needs, needs_of, tube_supply
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.judging.verdicts import Case
-from jolly_trellis.core.materials.tubes import held_ml, line_water_kg
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.plan.piece import (
     Counterweight,
@@ -30,6 +29,7 @@ from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.loads import take_off
 from jolly_trellis.core.rigging.rig import Armature, Drop, Rig
+from jolly_trellis.core.stems.tubes import held_ml, line_water_kg
 from tests import rigs
 from tests.ordinary import IN_VESSEL, ON_BOUQUETS, beside, bouquet, conditions, on_ledge, piece, vessels
 

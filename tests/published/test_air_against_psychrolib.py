@@ -3,8 +3,7 @@
 import psychrolib
 import pytest
 
-from jolly_trellis.core.materials.air import saturation_vapour_pressure_kpa, vapour_pressure_deficit_kpa
-from jolly_trellis.core.plan.piece import Air
+from jolly_trellis.core.materials.air import Air, saturation_vapour_pressure_kpa, vapour_pressure_deficit_kpa
 
 psychrolib.SetUnitSystem(psychrolib.SI)
 

@@ -9,8 +9,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jolly_trellis.core.books.bodies import Body, centre_of
-from jolly_trellis.core.building import bouquet
 from jolly_trellis.core.building.footing import Footing, Outline
+from jolly_trellis.core.mechanics import bouquet
 
 BODY = st.tuples(
     st.floats(0.2, 3.0), st.floats(-0.4, 0.4), st.floats(-0.4, 0.4), st.floats(0.0, 0.8), st.floats(0.02, 0.2)

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 import trimesh
 
-from jolly_trellis.core.judging.sight import Mass, seen_along, seen_share
+from jolly_trellis.core.checks.sight import Mass, seen_along, seen_share
 
 
 def mesh_blocks(mass: Mass, start_m: np.ndarray, ray_m: np.ndarray) -> np.ndarray:

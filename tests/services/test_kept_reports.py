@@ -10,8 +10,8 @@ from typing import Any
 import pytest
 
 from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.method import PROGRAM
-from jolly_trellis.core.plan.piece import Air
 from jolly_trellis.demo.loading import load_demo
 from jolly_trellis.services import judging, kept_reports, planning, stores
 from jolly_trellis.services.conditions import conditions_of

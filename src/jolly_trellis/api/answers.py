@@ -7,7 +7,7 @@ from pydantic import BaseModel
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.headline import Headline
 from jolly_trellis.core.judging.report import Report
-from jolly_trellis.core.plan.parts import AnyPiece
+from jolly_trellis.core.plan.kinds import AnyPiece
 from jolly_trellis.core.quantities import Phrase
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig

@@ -7,7 +7,7 @@ from fastapi.responses import Response
 from pydantic import TypeAdapter
 
 from jolly_trellis.api.answers import EventHead, Problem
-from jolly_trellis.core.plan.parts import AnyPart, Part
+from jolly_trellis.core.event.parts import AnyPart, Part
 from jolly_trellis.services import figures, judging
 from jolly_trellis.services.conditions import conditions_of
 from jolly_trellis.services.judging import Judged

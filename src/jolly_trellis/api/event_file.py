@@ -12,8 +12,8 @@ from jolly_trellis import __version__
 from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.core.books.figures import FigureBook, read_book
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.event.parts import AnyPart
 from jolly_trellis.core.method import CONSTANTS
-from jolly_trellis.core.plan.parts import AnyPart
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.survey import Survey, SurveyPoint
 from jolly_trellis.store import codec

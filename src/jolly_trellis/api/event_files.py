@@ -14,9 +14,9 @@ from jolly_trellis.api.event_answers import event_out
 from jolly_trellis.api.event_file import EventFile, check_version, in_this_version, schema_of, write_file
 from jolly_trellis.api.problems import sentence_of, where_of
 from jolly_trellis.api.sent import In
+from jolly_trellis.core import ranges
 from jolly_trellis.core.books.figures import FigureBook
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.plan import ranges
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.survey import Survey
 from jolly_trellis.core.units import UnitSystem, render

@@ -5,7 +5,8 @@ from typing import Annotated
 from pydantic import Field
 
 from jolly_trellis.api.sent import In, Sent
-from jolly_trellis.core.plan.parts import AnyPart, AnyPiece
+from jolly_trellis.core.event.parts import AnyPart
+from jolly_trellis.core.plan.kinds import AnyPiece
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.store.plan import Brief
 

@@ -13,7 +13,7 @@ from starlette.exceptions import HTTPException
 from jolly_trellis.api.bodies import body_of
 from jolly_trellis.catalog.cells import BadTable
 from jolly_trellis.core.errors import CoreError
-from jolly_trellis.core.plan.parts import KINDS
+from jolly_trellis.core.event.parts import KINDS
 from jolly_trellis.core.quantities import Phrase, Quantity
 from jolly_trellis.core.units import render
 from jolly_trellis.services.figures import NoSuchFigure, OtherBook

@@ -12,8 +12,8 @@ from pydantic import BaseModel, ConfigDict, GetCoreSchemaHandler, create_model
 from pydantic import Field as Described
 from pydantic_core import CoreSchema, core_schema
 
-from jolly_trellis.core.plan.choices import OneOf
-from jolly_trellis.core.plan.ranges import Many, Range, Text
+from jolly_trellis.core.choices import OneOf
+from jolly_trellis.core.ranges import Many, Range, Text
 from jolly_trellis.store import codec
 
 

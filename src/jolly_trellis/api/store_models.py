@@ -6,13 +6,13 @@ from pydantic import BaseModel, Field
 
 from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.catalog.columns import HeldKind
+from jolly_trellis.core.event.starts import Asks
 from jolly_trellis.core.materials.frogs import Frog, FrogKind
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
 from jolly_trellis.core.plan.piece import Form, MechanicKind
-from jolly_trellis.core.plan.starts import Asks
 from jolly_trellis.core.rigging.hang_points import HangKind
 from jolly_trellis.core.rigging.lines import Fitting, LineKind, LineSpec
 from jolly_trellis.core.rigging.rig import Bond, Mount

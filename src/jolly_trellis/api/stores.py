@@ -36,11 +36,11 @@ from jolly_trellis.api.store_models import (
 from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.event.starts import STARTS, usual_bond, usual_hanger, usual_tie
 from jolly_trellis.core.materials.vessels import check_vessel
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.plan.practice import SCHOOLS
-from jolly_trellis.core.plan.starts import STARTS, usual_bond, usual_hanger, usual_tie
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.lines import LINES

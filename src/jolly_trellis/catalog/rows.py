@@ -19,7 +19,7 @@ from jolly_trellis.core.materials.stems import Variety, VarietyProvenance
 from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel, check_vessel
 from jolly_trellis.core.plan.field_table import FieldOf, field_table
-from jolly_trellis.core.plan.ranges import label_of
+from jolly_trellis.core.ranges import label_of
 
 StoreKind = Literal["vessel", "netting", "frog", "variety", "supply"]
 KINDS: Mapping[StoreKind, type] = {

@@ -1,16 +1,15 @@
 """Small plane geometry shared by the placer and the checks; x right, y back, azimuth 0 front, 90° right."""
 
-from typing import cast
+from typing import Literal, cast
 
 import numpy as np
 import numpy.typing as npt
-
-from jolly_trellis.core.materials.vessels import PlanShape
 
 Array = npt.NDArray[np.float64]
 Flags = npt.NDArray[np.bool_]
 
 GOLDEN_ANGLE_RAD = float(np.pi * (3 - np.sqrt(5)))
+PlanShape = Literal["round", "oval", "square", "rectangular"]
 
 
 def has_corners(plan_shape: PlanShape) -> bool:

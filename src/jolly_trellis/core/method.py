@@ -5,7 +5,7 @@ from types import ModuleType
 
 from jolly_trellis.core.books import bodies, waiting, water
 from jolly_trellis.core.books.figures import Constant, FigureBook, book_of
-from jolly_trellis.core.building import bouquet, build, extras, footing, spills, stacks
+from jolly_trellis.core.building import build, extras, footing, spills, stacks
 from jolly_trellis.core.checks import (
     drink,
     drink_carried,
@@ -18,7 +18,11 @@ from jolly_trellis.core.checks import (
     hold_swing,
     lift,
     lift_hand,
+    making_order,
+    making_phases,
     see,
+    sides,
+    sight,
     stand,
     stand_ledge,
     stand_stack,
@@ -26,15 +30,14 @@ from jolly_trellis.core.checks import (
     travel,
 )
 from jolly_trellis.core.event import days_before, job, packing, recipes, roll, roll_problems, task, water_rounds
-from jolly_trellis.core.judging import choose, sides, sight
-from jolly_trellis.core.making import order as making_order
-from jolly_trellis.core.making import phases as making_phases
+from jolly_trellis.core.judging import choose
 from jolly_trellis.core.making import pull_list
 from jolly_trellis.core.making import steps as making
-from jolly_trellis.core.materials import air, dry_life, netting, stems, tubes, vessels, water_table
+from jolly_trellis.core.materials import air, netting, stems, vessels
 from jolly_trellis.core.mechanics import (
     blocks,
     bound,
+    bouquet,
     corner_pillow,
     fills,
     fit,
@@ -59,6 +62,7 @@ from jolly_trellis.core.placement import (
     seats,
     trace,
     turning,
+    water_table,
 )
 from jolly_trellis.core.rigging import (
     armatures,
@@ -75,6 +79,7 @@ from jolly_trellis.core.rigging import (
     snip,
     states,
 )
+from jolly_trellis.core.stems import dry_life, tubes
 
 _NAMED: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Vessels, water and stacks", (vessels, water_table, stacks, extras)),

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Annotated, Literal, get_args
 
-from jolly_trellis.core.plan.ranges import Text
+from jolly_trellis.core.ranges import Text
 
 ProvenanceKind = Literal["published", "common practice", "from memory", "estimate", "measured", "computed"]
 PROVENANCE_KINDS: tuple[ProvenanceKind, ...] = get_args(ProvenanceKind)

@@ -10,8 +10,9 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, Frame, KeepInFrame, Paragraph
 
-from jolly_trellis.core.judging.report import CutGroup, Report
+from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.making.report import Gate, MakingReport, MakingStep
+from jolly_trellis.core.making.steps import CutGroup
 from jolly_trellis.core.materials.netting import Sheet
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.plan.piece import Piece

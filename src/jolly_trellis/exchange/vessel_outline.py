@@ -10,9 +10,9 @@ from defusedxml.common import DefusedXmlException
 from defusedxml.ElementTree import fromstring
 from svgelements import Path
 
+from jolly_trellis.core import ranges
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel, volume_below_l
-from jolly_trellis.core.plan import ranges
 from jolly_trellis.core.quantities import Phrase, length, phrase, volume
 from jolly_trellis.core.units import UnitSystem, parse_length
 

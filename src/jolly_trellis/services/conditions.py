@@ -10,13 +10,13 @@ from itertools import pairwise
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from jolly_trellis.catalog.columns import HeldKind
+from jolly_trellis.core import ranges
 from jolly_trellis.core.books.figures import open_book
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.job import FIRST_YEAR, LAST_YEAR, Hours, Job
 from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.plan import ranges
 from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.store import codec, stock

@@ -5,14 +5,14 @@ import threading
 from collections.abc import Iterable
 from dataclasses import dataclass
 
+from jolly_trellis.core import ranges
+from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.errors import CoreError, InvalidMeasure, Unfinished
+from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.judging.choose import Option, choose
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.judging.report import with_seats as seats_kept
-from jolly_trellis.core.judging.verdicts import Verdict
-from jolly_trellis.core.plan import ranges
-from jolly_trellis.core.plan.parts import Part
 from jolly_trellis.core.plan.piece import Conditions, Piece
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging import lines

@@ -19,8 +19,8 @@ from pathlib import Path
 
 from pydantic import TypeAdapter, ValidationError
 
+from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.judging.report import Report
-from jolly_trellis.core.plan.parts import Part
 from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig

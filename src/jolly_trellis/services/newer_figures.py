@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from jolly_trellis.core.books.figures import FigureBook
-from jolly_trellis.core.judging.verdicts import State, Verb
+from jolly_trellis.core.checks.verdicts import State, Verb
 from jolly_trellis.core.method import CONSTANTS
 from jolly_trellis.core.quantities import Quantity
 from jolly_trellis.services import figures, judging, planning

@@ -8,7 +8,7 @@ from typing import Any
 
 from jolly_trellis import __version__
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.plan.parts import Part
+from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.plan.piece import Piece, RecipeLine
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.rig import Rig

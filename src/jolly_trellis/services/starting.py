@@ -2,8 +2,8 @@
 
 import sqlite3
 
-from jolly_trellis.core.plan.parts import Part
-from jolly_trellis.core.plan.starts import STARTS, UNMEASURED, Given
+from jolly_trellis.core.event.parts import Part
+from jolly_trellis.core.event.starts import STARTS, UNMEASURED, Given
 from jolly_trellis.services.conditions import stock_of
 from jolly_trellis.services.planning import NotFound
 from jolly_trellis.store import stock

@@ -9,13 +9,13 @@ from typing import Any
 
 from jolly_trellis.catalog.columns import HeldKind, Refused, rows_of, write_table
 from jolly_trellis.catalog.rows import StoreKind
+from jolly_trellis.core import ranges
+from jolly_trellis.core.choices import MECHANICS
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials.netting import pitch_across_m
 from jolly_trellis.core.materials.vessels import Vessel, check_vessel
-from jolly_trellis.core.plan import ranges
-from jolly_trellis.core.plan.choices import MECHANICS
-from jolly_trellis.core.plan.ranges import Key
 from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.ranges import Key
 from jolly_trellis.services.planning import NotFound, NothingToDo, Stale
 from jolly_trellis.store import codec, events, stock, stock_history
 from jolly_trellis.store.connection import transaction

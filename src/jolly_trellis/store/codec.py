@@ -8,7 +8,8 @@ from typing import Any, TypeVar, get_origin
 from cattrs import Converter
 from cattrs.gen import make_dict_structure_fn
 
-from jolly_trellis.core.plan.parts import KINDS, AnyPart, AnyPiece, Part
+from jolly_trellis.core.event.parts import KINDS, AnyPart, Part
+from jolly_trellis.core.plan.kinds import AnyPiece
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.store.plan import Planned

@@ -5,7 +5,7 @@ import sqlite3
 from dataclasses import dataclass
 from functools import lru_cache
 
-from jolly_trellis.core.plan.parts import Part
+from jolly_trellis.core.event.parts import Part
 from jolly_trellis.store import codec, plan_changes
 from jolly_trellis.store.plan import MOST_PARTS, Brief, Plan, Planned
 from jolly_trellis.store.plan_changes import Changes

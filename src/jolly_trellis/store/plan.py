@@ -4,10 +4,11 @@ from dataclasses import dataclass, field
 from typing import Annotated, Generic, TypeVar, cast
 
 from jolly_trellis.core.event.job import Costing, CrewMember, Lock
-from jolly_trellis.core.plan.parts import Part
-from jolly_trellis.core.plan.piece import Air, Piece
+from jolly_trellis.core.event.parts import Part
+from jolly_trellis.core.materials.air import Air
+from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.plan.practice import Practice
-from jolly_trellis.core.plan.ranges import Many, Range, Text
+from jolly_trellis.core.ranges import Many, Range, Text
 from jolly_trellis.core.rigging.rig import Rig
 
 MOST_PARTS = 700

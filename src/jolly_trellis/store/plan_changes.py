@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
 
-from jolly_trellis.core.plan.parts import Part
+from jolly_trellis.core.event.parts import Part
 from jolly_trellis.store import codec, difference
 from jolly_trellis.store.difference import Leaf, Way
 from jolly_trellis.store.plan import Brief, Plan, Planned

@@ -10,9 +10,10 @@ from hypothesis import strategies as st
 from jolly_trellis.core.event.day import Day, day_of, on_site
 from jolly_trellis.core.event.job import Job, Made
 from jolly_trellis.core.event.lives import lasts_until, soonest_use
-from jolly_trellis.core.materials.dry_life import Reserve, dry_rate, lasts_h, reserve_of
-from jolly_trellis.core.materials.tubes import usable_ml
-from jolly_trellis.core.plan.piece import Air, RecipeLine, StemTube
+from jolly_trellis.core.materials.air import Air
+from jolly_trellis.core.plan.piece import RecipeLine, StemTube
+from jolly_trellis.core.stems.dry_life import Reserve, dry_rate, lasts_h, reserve_of
+from jolly_trellis.core.stems.tubes import usable_ml
 from tests.events import at, demo_made, job
 from tests.ordinary import varieties
 

@@ -10,7 +10,8 @@ from jolly_trellis.core.event.job import Made, PieceWork
 from jolly_trellis.core.event.needs import StemNeed, needs_of
 from jolly_trellis.core.event.water_rounds import WaterRounds, water_rounds
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.plan.piece import Air, TopUp
+from jolly_trellis.core.materials.air import Air
+from jolly_trellis.core.plan.piece import TopUp
 from jolly_trellis.core.units import render
 from tests.events import at, demo_made, job, one_bowl
 from tests.ordinary import conditions, varieties

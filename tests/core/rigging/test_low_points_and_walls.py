@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from jolly_trellis.core.judging.sides import sides_of
+from jolly_trellis.core.checks.sides import sides_of
 from jolly_trellis.core.quantities import pull
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.network import network, solve

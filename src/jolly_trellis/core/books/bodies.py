@@ -11,7 +11,6 @@ from jolly_trellis.core.books.needs import FromNetting
 from jolly_trellis.core.building.build import Build, Rows
 from jolly_trellis.core.building.extras import Bearer
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.judging.verdicts import Case
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.netting import COATING_FACTOR_HEAVY
 from jolly_trellis.core.plan.piece import Support
@@ -31,6 +30,8 @@ Thing = Literal[
     "stems",
     "counterweight",
 ]
+Case = Literal["typical", "heavy", "low"]
+CASES: tuple[Case, ...] = ("typical", "heavy", "low")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -14,9 +14,9 @@ from hashlib import sha256
 from typing import Annotated, Literal
 
 from jolly_trellis.core.errors import InvalidMeasure, UnknownName
-from jolly_trellis.core.plan.ranges import Text
 from jolly_trellis.core.provenance import ESTIMATE, MEASURED, Provenance, ProvenanceKind
 from jolly_trellis.core.quantities import Phrase, Quantity, QuantityKind, phrase
+from jolly_trellis.core.ranges import Text
 
 Sort = Literal["measure", "rule", "standard"]
 Cautious = Literal["either way", "down", "up"]

@@ -8,12 +8,12 @@ import numpy as np
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.books.water import CUP_LOW, HEAVY_DRAW, fall_from, hurried_m, steady_level_m
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.materials.air import COVER_UNDER_FLOWERS, COVER_UNDER_MOSS, draw_factor, evaporation_ml_h
-from jolly_trellis.core.materials.water_table import WaterTable
+from jolly_trellis.core.materials.air import COVER_UNDER_FLOWERS, COVER_UNDER_MOSS, Air, draw_factor, evaporation_ml_h
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.placement.place import Placement
+from jolly_trellis.core.placement.water_table import WaterTable
 from jolly_trellis.core.plan.bouquet import Bouquet
-from jolly_trellis.core.plan.piece import Air, Conditions, Piece
+from jolly_trellis.core.plan.piece import Conditions, Piece
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 
 COOLER_C = rule("Temperature of a flower cooler", "temperature", 4.0, COMMON_PRACTICE)

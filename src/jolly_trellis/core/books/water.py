@@ -9,9 +9,9 @@ from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials.air import COVER_UNDER_FLOWERS, COVER_UNDER_MOSS, draw_factor, evaporation_ml_h
 from jolly_trellis.core.materials.vessels import BRIM_GAP, Vessel, inside_size_m
-from jolly_trellis.core.materials.water_table import WaterTable
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.placement.place import Placement
+from jolly_trellis.core.placement.water_table import WaterTable
 from jolly_trellis.core.plan.piece import Conditions, Piece, TopUp
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 

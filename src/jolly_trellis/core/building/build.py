@@ -6,33 +6,34 @@ from typing import Any
 
 import numpy as np
 
+from jolly_trellis.core import ranges
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.books.waiting import Dry, Stage, stages_of, waiting
 from jolly_trellis.core.books.water import STEM_END_COVER, Course, courses
 from jolly_trellis.core.building import spills, stacks
 from jolly_trellis.core.building.extras import Extra, extras_of
+from jolly_trellis.core.building.piece_checks import check_envelope, check_piece
 from jolly_trellis.core.building.spills import SizedSpill
 from jolly_trellis.core.errors import CoreError, UnknownName
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials import vessels
+from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
-from jolly_trellis.core.materials.water_table import WaterTable, water_table
 from jolly_trellis.core.mechanics import sizing
 from jolly_trellis.core.mechanics.fit import MAX_TAPE_STRIPS, Fit, tape_moment_n_m
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.placement import bound
 from jolly_trellis.core.placement.dealing import kept_seats_m
 from jolly_trellis.core.placement.place import Layout, Placement, place
-from jolly_trellis.core.placement.stem_set import StemSet, expand
-from jolly_trellis.core.plan import ranges
+from jolly_trellis.core.placement.water_table import WaterTable, water_table
 from jolly_trellis.core.plan.bouquet import Bouquet
-from jolly_trellis.core.plan.piece import Air, Companion, Conditions, Piece
-from jolly_trellis.core.plan.piece_checks import check_envelope, check_piece
+from jolly_trellis.core.plan.piece import Companion, Conditions, Piece
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.stems.stem_set import StemSet, expand
 
 DEEP_FEET = rule(
     "Feet reach down to, share of the vessel's depth where the water is higher", "ratio", 1 / 3, COMMON_PRACTICE

@@ -11,16 +11,16 @@ from jolly_trellis.core.building import stacks
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.netting import Netting, Sheet
-from jolly_trellis.core.materials.tubes import empty_kg
 from jolly_trellis.core.materials.vessels import Vessel
-from jolly_trellis.core.materials.water_table import ballast_centre_m
 from jolly_trellis.core.mechanics import sizing
 from jolly_trellis.core.mechanics.fit import putty_ring_kg
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.placement.place import Placement
+from jolly_trellis.core.placement.water_table import ballast_centre_m
 from jolly_trellis.core.plan.piece import Insert, Piece, StemTube, Support
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, mass
+from jolly_trellis.core.stems.tubes import empty_kg
 
 LINING_LEAVES = rule("Length that one leaf of a lining covers", "length", 0.15)
 WRAP_LAP = rule("Lap of netting wrapped round the outside", "length", 0.02, COMMON_PRACTICE)

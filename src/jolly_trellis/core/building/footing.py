@@ -7,8 +7,7 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import Constant, measure
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.geometry import Array, has_corners, ray_to_outline_m
-from jolly_trellis.core.materials.vessels import PlanShape
+from jolly_trellis.core.geometry import Array, PlanShape, has_corners, ray_to_outline_m
 from jolly_trellis.core.plan.piece import FootMaterial, Piece, Surface
 from jolly_trellis.core.quantities import length, phrase
 

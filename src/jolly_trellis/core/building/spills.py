@@ -8,11 +8,11 @@ from jolly_trellis.core.errors import InvalidMeasure, UnknownName
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.netting import Netting, Sheet
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2, Variety, cut_mass_kg, heavy_factor
-from jolly_trellis.core.materials.tubes import line_water_kg
-from jolly_trellis.core.placement.stem_set import find_variety
 from jolly_trellis.core.plan.piece import Conditions, Piece, RecipeLine, Spill
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.stems.stem_set import find_variety
+from jolly_trellis.core.stems.tubes import line_water_kg
 
 TAIL = rule("Netting left past the edge of a ledge, to fix it by", "length", 0.45, COMMON_PRACTICE)
 LAYERS = rule("Layers of netting in a spill", "count", 1.6)

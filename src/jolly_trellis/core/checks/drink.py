@@ -6,6 +6,7 @@ from datetime import UTC, datetime, timedelta
 
 import numpy as np
 
+from jolly_trellis.core.books.bodies import CASES, Case
 from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.books.waiting import Dry, waits_unknown
 from jolly_trellis.core.books.water import (
@@ -21,7 +22,7 @@ from jolly_trellis.core.books.water import (
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.drink_own import candidates_own, judge_own, missing_own
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.judging.verdicts import CASES, Case, Finding, Verdict, conclude, finding
+from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.materials.air import COVER_UNDER_FLOWERS, POOL_EVAPORATION, draw_factor
 from jolly_trellis.core.materials.vessels import BRIM_GAP
 from jolly_trellis.core.mechanics.sizing import ABOUT

@@ -9,7 +9,7 @@ from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.drink import covered, waits
 from jolly_trellis.core.checks.drink_own import own_lasts
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.judging.verdicts import Finding, Verdict, conclude, finding
+from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.materials.air import draw_factor
 from jolly_trellis.core.materials.vessels import BRIM_GAP
 from jolly_trellis.core.plan.bouquet import Bouquet

@@ -4,17 +4,19 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
+from jolly_trellis.core.books.bodies import Case
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.books.water import HEAVY_DRAW, needed_hours
 from jolly_trellis.core.building import spills
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.judging.verdicts import Case, Finding, finding
-from jolly_trellis.core.materials.dry_life import lasts_h, reserve_of
+from jolly_trellis.core.checks.verdicts import Finding, finding
+from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.plan.piece import Air, RecipeLine, StemTube
+from jolly_trellis.core.plan.piece import RecipeLine, StemTube
 from jolly_trellis.core.plan.standing import standing
 from jolly_trellis.core.quantities import count, duration, length, phrase, volume
+from jolly_trellis.core.stems.dry_life import lasts_h, reserve_of
 from jolly_trellis.core.units import duration_text
 
 SHALLOW = rule("A bowl is shallow for thirsty stems under", "length", 0.12)

@@ -5,8 +5,8 @@ from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from jolly_trellis.core.building.build import Build, build
+from jolly_trellis.core.checks.verdicts import Fix, State, Verb, Verdict, Worse
 from jolly_trellis.core.errors import CoreError
-from jolly_trellis.core.judging.verdicts import Fix, State, Verb, Verdict, Worse
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.quantities import Phrase, Quantity
 

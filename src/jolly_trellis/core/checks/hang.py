@@ -2,11 +2,12 @@
 
 from dataclasses import replace
 
+from jolly_trellis.core.books.bodies import Case
 from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.building.spills import TENSION_PER_CELL
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.judging.verdicts import Case, Finding, Verdict, conclude, finding
+from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Spill
 from jolly_trellis.core.plan.standing import standing

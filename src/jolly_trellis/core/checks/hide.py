@@ -10,9 +10,9 @@ from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.building.extras import MOSS_ROUND, moss_round_m
 from jolly_trellis.core.building.footing import ledge_edge_m
 from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.checks.sight import OPACITY_AIRY, OPACITY_FOLIAGE, flower_mass, seen_share
+from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.judging.sight import OPACITY_AIRY, OPACITY_FOLIAGE, flower_mass, seen_share
-from jolly_trellis.core.judging.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.plan.bouquet import Bouquet

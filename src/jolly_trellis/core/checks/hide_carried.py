@@ -6,14 +6,14 @@ from dataclasses import replace
 import numpy as np
 
 from jolly_trellis.core.books.figures import measure, rule
-from jolly_trellis.core.building import bouquet as bouquets
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.hide import LITTLE_LIMIT, SHOWS_LIMIT, shows, with_more_base
 from jolly_trellis.core.checks.hold_bound import dome_of
+from jolly_trellis.core.checks.sight import OPACITY_AIRY, OPACITY_FOLIAGE, flower_mass, seen_share
+from jolly_trellis.core.checks.verdicts import Verdict, conclude
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
-from jolly_trellis.core.judging.sight import OPACITY_AIRY, OPACITY_FOLIAGE, flower_mass, seen_share
-from jolly_trellis.core.judging.verdicts import Verdict, conclude
+from jolly_trellis.core.mechanics import bouquet as bouquets
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.provenance import COMMON_PRACTICE

@@ -16,8 +16,8 @@ from jolly_trellis.core.checks.hold_swing import (
     Play,
     stems_play,
 )
+from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.judging.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.materials.vessels import floor_friction

@@ -6,13 +6,13 @@ from dataclasses import replace
 import numpy as np
 
 from jolly_trellis.core.books.figures import Constant, Figure, Shown, measure, rule
-from jolly_trellis.core.building import bouquet as bouquets
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.hold_swing import SWAY_BASE, SWAY_SHARE, play_m
-from jolly_trellis.core.judging.verdicts import Finding, Verdict, conclude, finding
+from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.stems import HeadForm
+from jolly_trellis.core.mechanics import bouquet as bouquets
 from jolly_trellis.core.mechanics.about import firm_ones
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.provenance import COMPUTED

@@ -6,7 +6,7 @@ import numpy as np
 
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.judging.verdicts import Verdict
+from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.mechanics.about import firm_ones
 from jolly_trellis.core.mechanics.fit import MAX_LAYERS, MAX_TAPE_STRIPS

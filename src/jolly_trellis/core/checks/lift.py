@@ -8,8 +8,8 @@ from jolly_trellis.core.books.water import JUG_L
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.travel import journey_of
+from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.judging.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.materials.vessels import WATER_DENSITY
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, FROM_MEMORY, Provenance
 from jolly_trellis.core.quantities import length, mass, phrase

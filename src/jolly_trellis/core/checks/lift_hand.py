@@ -6,19 +6,19 @@ from dataclasses import replace
 import numpy as np
 import numpy.typing as npt
 
-from jolly_trellis.core.books.bodies import centre_of, in_hand
+from jolly_trellis.core.books.bodies import Case, centre_of, in_hand
 from jolly_trellis.core.books.figures import Figure, Shown, rule
-from jolly_trellis.core.building import bouquet as bouquets
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.hold_bound import dome_of
+from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.judging.verdicts import Case, Finding, Verdict, conclude, finding
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
-from jolly_trellis.core.materials.tubes import line_water_kg
+from jolly_trellis.core.mechanics import bouquet as bouquets
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.provenance import COMPUTED
 from jolly_trellis.core.quantities import count, length, mass, moment, phrase
+from jolly_trellis.core.stems.tubes import line_water_kg
 
 Rows = npt.NDArray[np.intp]
 MASS_EASY = rule("A bouquet easily carried, up to", "mass", 1.2)

@@ -9,9 +9,9 @@ from jolly_trellis.core.books.figures import Figure, Shown, measure, rule
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.balance import outline_top_m
 from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.checks.sight import Mass, flower_mass, seen_along
+from jolly_trellis.core.checks.verdicts import Verdict, conclude, finding
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.judging.sight import Mass, flower_mass, seen_along
-from jolly_trellis.core.judging.verdicts import Verdict, conclude, finding
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED
 from jolly_trellis.core.quantities import length, phrase, ratio
 from jolly_trellis.core.units import round_up

@@ -5,7 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from jolly_trellis.core.books.bodies import case_level_m, standing_together
+from jolly_trellis.core.books.bodies import CASES, Case, case_level_m, standing_together
 from jolly_trellis.core.books.figures import Constant, Figure, Shown, rule
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.building.footing import FOOT_FRICTION
@@ -20,8 +20,8 @@ from jolly_trellis.core.checks.balance import (
     standing_foot_m,
 )
 from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.geometry import Array, azimuth_rays
-from jolly_trellis.core.judging.verdicts import CASES, Case, Finding, Verdict, conclude, finding
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Where

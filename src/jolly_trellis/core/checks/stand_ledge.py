@@ -5,15 +5,15 @@ from dataclasses import replace
 
 import numpy as np
 
-from jolly_trellis.core.books.bodies import by_stem, case_level_m
+from jolly_trellis.core.books.bodies import Case, by_stem, case_level_m
 from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.building import spills
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.building.footing import ledge_edge_m
 from jolly_trellis.core.checks.balance import DIRECTIONS, balance_of, footing_of
 from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.checks.verdicts import Finding, finding
 from jolly_trellis.core.geometry import Array, Flags
-from jolly_trellis.core.judging.verdicts import Case, Finding, finding
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Counterweight, HandPlaced, Piece, RecipeLine
 from jolly_trellis.core.plan.standing import Standing

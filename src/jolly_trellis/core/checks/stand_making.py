@@ -7,13 +7,11 @@ import numpy as np
 
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.building.build import build as build_again
-from jolly_trellis.core.checks import stand_ledge
+from jolly_trellis.core.checks import making_order, making_search, stand_ledge
 from jolly_trellis.core.checks.balance import DIRECTIONS, compass
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.judging.verdicts import Finding, Sense, finding
-from jolly_trellis.core.making import order as making_order
-from jolly_trellis.core.making import search as making_search
-from jolly_trellis.core.making.order import TIP_MAKING, Margins, Order, Work
+from jolly_trellis.core.checks.making_order import TIP_MAKING, Margins, Order, Work
+from jolly_trellis.core.checks.verdicts import Finding, Sense, finding
 from jolly_trellis.core.plan.piece import Counterweight, StemRef
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.quantities import Phrase, Quantity, angle, length, mass, phrase, ratio, volume

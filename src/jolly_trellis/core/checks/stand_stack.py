@@ -3,12 +3,12 @@
 import math
 from dataclasses import replace
 
-from jolly_trellis.core.books.bodies import centre_of, own
+from jolly_trellis.core.books.bodies import Case, centre_of, own
 from jolly_trellis.core.books.figures import Figure, Shown, measure, rule
 from jolly_trellis.core.building import stacks
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.judging.verdicts import Case, Finding, finding
+from jolly_trellis.core.checks.verdicts import Finding, finding
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.provenance import COMPUTED

@@ -4,13 +4,14 @@ from dataclasses import replace
 
 import numpy as np
 
+from jolly_trellis.core.books.bodies import Case
 from jolly_trellis.core.books.figures import Constant, Shown, measure, rule
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.balance import Balance
 from jolly_trellis.core.checks.fixing import Candidate
+from jolly_trellis.core.checks.verdicts import Finding, finding
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.judging.verdicts import Case, Finding, finding
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.provenance import Provenance

@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.fixing import Candidate, joined, proven
-from jolly_trellis.core.judging.verdicts import Finding, Verdict, conclude
+from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude
 from jolly_trellis.core.plan.piece import Companion, Piece, Setting
 from jolly_trellis.core.plan.standing import Standing, standing
 from jolly_trellis.core.quantities import Phrase

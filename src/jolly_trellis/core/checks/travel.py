@@ -5,13 +5,13 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from jolly_trellis.core.books.bodies import centre_of, own
+from jolly_trellis.core.books.bodies import Case, centre_of, own
 from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.books.water import CAREFUL, along_drive_m, slop_m, steady_level_m
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.balance import Balance, balance_of, foot_edge_m, outline_top_m
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.judging.verdicts import Case, Finding, Verdict, conclude, finding
+from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.plan.piece import Transport

@@ -1,7 +1,7 @@
 """What must be cleared before a task may be done: hung work whose Hang fails or cannot be said."""
 
+from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.event.job import RigWork, Work
-from jolly_trellis.core.judging.verdicts import Verdict
 from jolly_trellis.core.quantities import Phrase, phrase
 
 

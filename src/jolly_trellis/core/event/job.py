@@ -7,8 +7,9 @@ from typing import Annotated
 from zoneinfo import ZoneInfo
 
 from jolly_trellis.core.judging.report import Report
-from jolly_trellis.core.plan.piece import Air, Piece, RecipeLine
-from jolly_trellis.core.plan.ranges import Range, Text
+from jolly_trellis.core.materials.air import Air
+from jolly_trellis.core.plan.piece import Piece, RecipeLine
+from jolly_trellis.core.ranges import Range, Text
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
 

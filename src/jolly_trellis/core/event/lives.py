@@ -6,9 +6,9 @@ from datetime import UTC, datetime, timedelta
 
 from jolly_trellis.core.event.job import Job, Made, recipe_of
 from jolly_trellis.core.event.schedule import Timed
-from jolly_trellis.core.materials.dry_life import DRY_AT, lasts_h, reaches_back_h, reserve_of
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.stems.dry_life import DRY_AT, lasts_h, reaches_back_h, reserve_of
 from jolly_trellis.core.units import duration_text
 
 

@@ -6,9 +6,10 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.building.build import Build, build
+from jolly_trellis.core.building.piece_checks import check_piece
+from jolly_trellis.core.checks.verdicts import State, Verb, Verdict
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.judging.evaluate import checks_of, judge_all
-from jolly_trellis.core.judging.verdicts import State, Verb, Verdict
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.frogs import Frog, FrogKind
 from jolly_trellis.core.materials.netting import Netting
@@ -16,12 +17,11 @@ from jolly_trellis.core.mechanics.about import About
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.dealing import dealt_afresh
-from jolly_trellis.core.placement.stem_set import expand
-from jolly_trellis.core.plan.parts import AnyPiece
+from jolly_trellis.core.plan.kinds import AnyPiece
 from jolly_trellis.core.plan.piece import Conditions, Mechanic, MechanicKind, Piece
-from jolly_trellis.core.plan.piece_checks import check_piece
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, phrase
+from jolly_trellis.core.stems.stem_set import expand
 
 LEAST_CELL = rule("Smallest cell chosen for a vessel", "length", 0.018, COMMON_PRACTICE)
 NO_PRICE = 99.0

@@ -6,7 +6,6 @@ from dataclasses import replace
 import numpy as np
 
 from jolly_trellis.core.books.needs import from_roll
-from jolly_trellis.core.building.bouquet import handle_of, shape_of
 from jolly_trellis.core.building.build import Build, build
 from jolly_trellis.core.building.footing import ledge_edge_m
 from jolly_trellis.core.checks import (
@@ -35,6 +34,7 @@ from jolly_trellis.core.checks.fixing import (
     outcomes,
     two_acts,
 )
+from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.judging.report import (
     BalanceReport,
     BouquetReport,
@@ -46,8 +46,8 @@ from jolly_trellis.core.judging.report import (
     SpillReport,
     WaterReport,
 )
-from jolly_trellis.core.judging.verdicts import Verdict
 from jolly_trellis.core.making.steps import MINUTES_PER_STEM, cut_list, notices, steps
+from jolly_trellis.core.mechanics.bouquet import handle_of, shape_of
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.placement.aim import outline_m
 from jolly_trellis.core.placement.dealing import dealt_as

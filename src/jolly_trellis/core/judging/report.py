@@ -2,13 +2,13 @@
 
 from dataclasses import dataclass, replace
 
-from jolly_trellis.core.judging.verdicts import Verdict
+from jolly_trellis.core.checks.verdicts import Verdict
+from jolly_trellis.core.making.steps import CutGroup, Notice
 from jolly_trellis.core.materials.netting import Sheet
 from jolly_trellis.core.materials.stems import HeadForm, Role
 from jolly_trellis.core.mechanics.sized import Part, SeatPattern, SizedMechanic, Step
 from jolly_trellis.core.plan.piece import Dealt, Piece
 from jolly_trellis.core.plan.standing import Standing
-from jolly_trellis.core.quantities import Phrase
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -44,25 +44,6 @@ class PlacedStem:
     over_capacity: bool
     held: bool
     vessel: int = 0
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class CutGroup:
-    """Stems of one variety cut to one length, metres, up to the next 2 cm."""
-
-    variety: str
-    name: str
-    count: int
-    cut_length_m: float
-    sold: bool
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Notice:
-    """Something worth knowing that is no verdict; `path` names the measure it belongs to."""
-
-    path: str
-    say: Phrase
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -9,7 +9,7 @@ from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.books.water import needed_hours
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.building.spills import lines_of
-from jolly_trellis.core.making.order import Order, Work
+from jolly_trellis.core.checks.making_order import Order, Work
 from jolly_trellis.core.making.steps import CUT_STEP
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.bouquet import Bouquet

@@ -6,18 +6,17 @@ from typing import Literal
 import numpy as np
 import numpy.typing as npt
 
-from jolly_trellis.core.books.bodies import in_hand
+from jolly_trellis.core.books.bodies import CASES, in_hand
 from jolly_trellis.core.building.build import Build, build
-from jolly_trellis.core.checks import hold_swing, lift_hand, stand, stand_ledge, stand_making
+from jolly_trellis.core.checks import hold_swing, lift_hand, making_order, stand, stand_ledge, stand_making
 from jolly_trellis.core.checks.balance import compass
 from jolly_trellis.core.checks.fixing import Candidate, proven
+from jolly_trellis.core.checks.making_order import TIP_MAKING, Margins, Order, Work
+from jolly_trellis.core.checks.making_phases import PHASES
+from jolly_trellis.core.checks.verdicts import Finding, Fix, State, Verdict, conclude, state_of
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.judging.shares import Shares, shares_of
-from jolly_trellis.core.judging.verdicts import CASES, Finding, Fix, State, Verdict, conclude, state_of
-from jolly_trellis.core.making import order as making_order
-from jolly_trellis.core.making.order import TIP_MAKING, Margins, Order, Work
-from jolly_trellis.core.making.phases import PHASES
 from jolly_trellis.core.making.pull_list import PullLine, pull_list
+from jolly_trellis.core.making.shares import Shares, shares_of
 from jolly_trellis.core.plan.piece import Conditions, Piece, StemRef
 from jolly_trellis.core.quantities import Phrase, count, level_least, mass, moment, phrase
 from jolly_trellis.core.units import round_up

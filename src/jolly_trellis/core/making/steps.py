@@ -1,5 +1,7 @@
 """The cut tray: stems grouped by cut length, and what to cut, fold, fix, fill and push in, in order."""
 
+from dataclasses import dataclass
+
 import numpy as np
 
 from jolly_trellis.core.books.figures import measure, rule
@@ -12,7 +14,6 @@ from jolly_trellis.core.building.extras import (
     moss_round_m,
     wrap_length_m,
 )
-from jolly_trellis.core.judging.report import CutGroup, Notice
 from jolly_trellis.core.mechanics.sized import Step
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, count, cut_length, length, level_least, mass, phrase, volume
@@ -22,6 +23,25 @@ MINUTES_PER_STEM = measure("Time to cut and place a stem", "minutes", 0.6)
 _AFTER_STEMS = ("bind", "collar", "bow", "level")
 FULLNESS_AIRY = rule("Fullness under which a piece is airy", "ratio", 0.35)
 FULLNESS_CRUSHED = rule("Fullness over which heads are crushed", "ratio", 1.1)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CutGroup:
+    """Stems of one variety cut to one length, metres, up to the next 2 cm."""
+
+    variety: str
+    name: str
+    count: int
+    cut_length_m: float
+    sold: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Notice:
+    """Something worth knowing that is no verdict; `path` names the measure it belongs to."""
+
+    path: str
+    say: Phrase
 
 
 def cut_list(build: Build) -> tuple[CutGroup, ...]:

@@ -1,12 +1,25 @@
 """Air and how fast it makes flowers drink and water vanish."""
 
 import math
+from dataclasses import dataclass
+from typing import Annotated
 
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.plan.piece import Air
 from jolly_trellis.core.provenance import Provenance
 from jolly_trellis.core.quantities import Quantity, phrase
+from jolly_trellis.core.ranges import Range
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Air:
+    """The air of a place: °C, relative humidity 0-1, draught in m/s, and whether the sun is on the piece."""
+
+    temperature_c: Annotated[float, Range("temperature", -5, 50)]
+    relative_humidity: Annotated[float, Range("ratio", 0, 1)]
+    speed_m_s: Annotated[float, Range("ratio", 0, 5)] = 0.1
+    sun: bool = False
+
 
 FAO_56 = Provenance(kind="published", source="FAO Irrigation and Drainage Paper 56, equation 11")
 MAGNUS_SCALE = measure("Saturation vapour pressure at 0 °C", "pressure", 610.8, FAO_56)

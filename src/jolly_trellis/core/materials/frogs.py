@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from jolly_trellis.core.plan.ranges import Key, Range, Text
 from jolly_trellis.core.provenance import ESTIMATE, Provenance
+from jolly_trellis.core.ranges import Key, Range, Text
 
 FrogKind = Literal["pin", "cage", "loop", "holed", "cup"]
 

@@ -6,9 +6,9 @@ from typing import Annotated, Literal
 
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.plan.ranges import Key, Range, Text
 from jolly_trellis.core.provenance import ESTIMATE, Provenance
 from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.ranges import Key, Range, Text
 
 Finish = Literal["coated", "galvanized", "bare"]
 

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from jolly_trellis.core.books.figures import Constant, measure, standard
-from jolly_trellis.core.plan.ranges import Key, Many, Range, Text
 from jolly_trellis.core.provenance import ESTIMATE, Provenance
+from jolly_trellis.core.ranges import Key, Many, Range, Text
 
 HeadForm = Literal["disc", "ball", "spike", "spray", "leaf", "plume", "tassel"]
 Stiffness = Literal["soft", "medium", "woody"]

@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 from typing import Annotated, Literal, get_args
 
-from jolly_trellis.core.plan.ranges import Key, Range, Text
 from jolly_trellis.core.provenance import ESTIMATE, Provenance
+from jolly_trellis.core.ranges import Key, Range, Text
 
 MeasuredBy = Literal["piece", "length", "stick", "mass"]
 MEASURED_BY: tuple[MeasuredBy, ...] = get_args(MeasuredBy)

@@ -11,11 +11,11 @@ from typing import Annotated, Literal
 
 from jolly_trellis.core.books.figures import measure, rule, standard
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.plan.ranges import Many, Range, Text
+from jolly_trellis.core.geometry import PlanShape
 from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance, ProvenanceKind
 from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.ranges import Many, Range, Text
 
-PlanShape = Literal["round", "oval", "square", "rectangular"]
 Material = Literal["glass", "glazed", "unglazed", "metal", "plastic", "wood"]
 
 FLOOR_FRICTION_GLASS = measure("Friction of a stem end on glass", "ratio", 0.2, spread=0.25)

@@ -3,12 +3,12 @@
 from collections.abc import Callable
 from dataclasses import dataclass, field
 
+from jolly_trellis.core.choices import MECHANICS
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials.frogs import FrogKind
 from jolly_trellis.core.mechanics.fit import Fit
 from jolly_trellis.core.mechanics.handful import Handful
 from jolly_trellis.core.mechanics.sized import SizedMechanic
-from jolly_trellis.core.plan.choices import MECHANICS
 from jolly_trellis.core.plan.piece import MechanicKind
 from jolly_trellis.core.quantities import phrase
 

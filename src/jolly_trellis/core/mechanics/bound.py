@@ -4,10 +4,10 @@ import math
 
 from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.books.needs import FromSupply, from_roll
-from jolly_trellis.core.building import bouquet as bouquets
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.netting import Netting
+from jolly_trellis.core.mechanics import bouquet as bouquets
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.handful import Handful, finish
 from jolly_trellis.core.mechanics.sized import (

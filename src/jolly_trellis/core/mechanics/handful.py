@@ -5,14 +5,14 @@ from dataclasses import dataclass
 
 from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.books.needs import FromSupply
-from jolly_trellis.core.building import bouquet as bouquets
-from jolly_trellis.core.building.bouquet import Shape
 from jolly_trellis.core.materials.netting import Netting
+from jolly_trellis.core.mechanics import bouquet as bouquets
+from jolly_trellis.core.mechanics.bouquet import Shape
 from jolly_trellis.core.mechanics.fit import TAPE_KG_M2
 from jolly_trellis.core.mechanics.sized import Level, Part, Step
-from jolly_trellis.core.placement.stem_set import StemSet
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.quantities import cut_length, length, phrase
+from jolly_trellis.core.stems.stem_set import StemSet
 
 COLLAR = "leaf of the collar"
 RIBBON_KG_M = measure("Mass of a metre of ribbon, 25 mm", "linear_mass", 0.004)

@@ -9,9 +9,9 @@ from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.placement.forms import dome
-from jolly_trellis.core.placement.stem_set import StemSet
 from jolly_trellis.core.plan.piece import Arrangement, Envelope, HandPlaced
 from jolly_trellis.core.provenance import COMMON_PRACTICE
+from jolly_trellis.core.stems.stem_set import StemSet
 
 BASE_OVER_RIM = rule("Base stems reach over the rim, share of the mouth", "ratio", 1.15, COMMON_PRACTICE)
 _KEEPS_PLACE = ("margin", "base")

@@ -2,19 +2,19 @@
 
 import numpy as np
 
-from jolly_trellis.core.building.bouquet import ARMATURE_SHARE, handle_of, shape_of
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.mechanics import sizing
+from jolly_trellis.core.mechanics.bouquet import ARMATURE_SHARE, handle_of, shape_of
 from jolly_trellis.core.mechanics.handful import Handful
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.placement.aim import aim_tips
 from jolly_trellis.core.placement.choosing import Indices
 from jolly_trellis.core.placement.place import Placement
 from jolly_trellis.core.placement.seats import seat_centres_m
-from jolly_trellis.core.placement.stem_set import StemSet
 from jolly_trellis.core.placement.trace import Trace
 from jolly_trellis.core.plan.bouquet import Bouquet
+from jolly_trellis.core.stems.stem_set import StemSet
 
 WALL_ROOM_M = 0.004
 

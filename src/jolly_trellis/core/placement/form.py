@@ -4,9 +4,9 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from jolly_trellis.core.books.figures import Constant
+from jolly_trellis.core.choices import FORMS
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials.stems import Role
-from jolly_trellis.core.plan.choices import FORMS
 from jolly_trellis.core.plan.piece import Form
 
 Directions = Callable[[Role, int, float], Array]

@@ -20,7 +20,6 @@ from jolly_trellis.core.placement.choosing import (
 from jolly_trellis.core.placement.form import SEVERAL_POINTS
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.placement.seats import seat_centres_m, under_tape
-from jolly_trellis.core.placement.stem_set import StemSet
 from jolly_trellis.core.placement.trace import (
     Trace,
     bore_of,
@@ -32,6 +31,7 @@ from jolly_trellis.core.placement.trace import (
 from jolly_trellis.core.placement.turning import droop_m, limit_droop, pass_the_rim, reach_down
 from jolly_trellis.core.plan.piece import Arrangement, Envelope, HandPlaced
 from jolly_trellis.core.provenance import COMMON_PRACTICE
+from jolly_trellis.core.stems.stem_set import StemSet
 
 PIN_DEPTH = rule("Depth a stem is pressed onto pins", "length", 0.012, COMMON_PRACTICE)
 _FINE = 48

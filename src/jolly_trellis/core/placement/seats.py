@@ -3,9 +3,9 @@
 import numpy as np
 
 from jolly_trellis.core.books.figures import rule
-from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array, plan_share
+from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array, PlanShape, plan_share
 from jolly_trellis.core.materials.netting import ROW_SHARE
-from jolly_trellis.core.materials.vessels import PlanShape, Vessel
+from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics.sized import Seating
 
 CUT_CELL_SHARE = rule("Outer part of the mouth where the rim cuts the cells", "ratio", 0.07)

@@ -9,8 +9,8 @@ from jolly_trellis.core.geometry import Array, Flags, plan_share
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.placement.choosing import COARSE, Indices
-from jolly_trellis.core.placement.stem_set import StemSet
 from jolly_trellis.core.placement.trace import bore_of, trace
+from jolly_trellis.core.stems.stem_set import StemSet
 
 DROOP_ALLOWED = rule("Droop a leaning stem may have, share of its free length", "ratio", 0.2)
 _TURNS = 7

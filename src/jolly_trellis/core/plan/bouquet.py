@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
 
 from jolly_trellis.core.plan.piece import Piece
-from jolly_trellis.core.plan.ranges import Range
+from jolly_trellis.core.ranges import Range
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

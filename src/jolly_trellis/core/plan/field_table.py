@@ -5,7 +5,7 @@ from functools import cache
 from types import NoneType, UnionType
 from typing import Annotated, Any, Literal, Union, get_args, get_origin, get_type_hints
 
-from jolly_trellis.core.plan.ranges import Range, Text
+from jolly_trellis.core.ranges import Range, Text
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

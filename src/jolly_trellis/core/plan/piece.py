@@ -7,13 +7,14 @@ from datetime import datetime
 from typing import Annotated, ClassVar, Literal
 
 from jolly_trellis.core.books.figures import FigureBook
+from jolly_trellis.core.choices import FORMS, MECHANICS
+from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.stems import Role, Variety
 from jolly_trellis.core.materials.vessels import Vessel
-from jolly_trellis.core.plan.choices import FORMS, MECHANICS
 from jolly_trellis.core.plan.practice import Practice
-from jolly_trellis.core.plan.ranges import Many, Range, Text
+from jolly_trellis.core.ranges import Many, Range, Text
 
 Form = Annotated[str, FORMS]
 Arrangement = Literal["even", "clusters", "gradient", "far_side"]
@@ -161,16 +162,6 @@ class Ledge:
     edge_radius_m: Annotated[float, Range("length", 0, 0.2)] = 0.0
     behind: Behind = "weights"
     wall: bool = True
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Air:
-    """The air of a place: °C, relative humidity 0-1, draught in m/s, and whether the sun is on the piece."""
-
-    temperature_c: Annotated[float, Range("temperature", -5, 50)]
-    relative_humidity: Annotated[float, Range("ratio", 0, 1)]
-    speed_m_s: Annotated[float, Range("ratio", 0, 5)] = 0.1
-    sun: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

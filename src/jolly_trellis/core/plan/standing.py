@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from jolly_trellis.core.plan.piece import Companion, Counterweight, Dealt, Feet, Piece, Spill
-from jolly_trellis.core.plan.ranges import Many
+from jolly_trellis.core.ranges import Many
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

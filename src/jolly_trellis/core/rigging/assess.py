@@ -7,10 +7,10 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.checks.hang import CONTINGENCY, HANDLING
+from jolly_trellis.core.checks.sides import Sides, sides_of
+from jolly_trellis.core.checks.verdicts import Verdict, conclude
 from jolly_trellis.core.errors import CoreError, InvalidMeasure
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.judging.sides import Sides, sides_of
-from jolly_trellis.core.judging.verdicts import Verdict, conclude
 from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.provenance import COMPUTED, Provenance
 from jolly_trellis.core.quantities import mass, phrase, pull

@@ -5,8 +5,8 @@ import math
 import numpy as np
 
 from jolly_trellis.core.books.figures import Constant, rule
+from jolly_trellis.core.checks.verdicts import Finding, finding
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.judging.verdicts import Finding, finding
 from jolly_trellis.core.provenance import COMMON_PRACTICE, FROM_MEMORY, Provenance
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.rigging.rig import Hazard, HazardKind, Rig

@@ -6,10 +6,10 @@ from typing import Literal
 
 from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.placement.stem_set import find_variety
 from jolly_trellis.core.plan.piece import Conditions, RecipeLine
 from jolly_trellis.core.rigging.armatures import RING_TUBE, finished_m
 from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.stems.stem_set import find_variety
 
 Seen = Literal["hung", "wall", "frame", "runner"]
 SEEN = {

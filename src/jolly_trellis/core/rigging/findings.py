@@ -5,8 +5,8 @@ from dataclasses import dataclass
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.building.spills import chain_strength_n
+from jolly_trellis.core.checks.verdicts import Finding, finding
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.judging.verdicts import Finding, finding
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.provenance import FROM_MEMORY

@@ -4,8 +4,8 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
+from jolly_trellis.core.checks.verdicts import State
 from jolly_trellis.core.errors import CoreError
-from jolly_trellis.core.judging.verdicts import State
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.quantities import Phrase, count, length, mass, phrase

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Annotated
 
-from jolly_trellis.core.plan.choices import HANG_KINDS
+from jolly_trellis.core.choices import HANG_KINDS
 
 HangKind = Annotated[str, HANG_KINDS]
 

@@ -5,11 +5,11 @@ from dataclasses import dataclass, field
 from typing import Annotated
 
 from jolly_trellis.core.books.figures import Constant, measure, rule
+from jolly_trellis.core.choices import FITTINGS, LINE_KINDS
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.plan.choices import FITTINGS, LINE_KINDS
-from jolly_trellis.core.plan.ranges import Range
 from jolly_trellis.core.provenance import COMMON_PRACTICE, FROM_MEMORY
 from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.ranges import Range
 from jolly_trellis.core.units import POUND_FORCE_N
 
 LineKind = Annotated[str, LINE_KINDS]

@@ -3,14 +3,12 @@
 import math
 from dataclasses import dataclass
 
+from jolly_trellis.core import ranges
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.checks.hang import CONTINGENCY, HANDLING
 from jolly_trellis.core.errors import UnknownName
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2, cut_mass_kg, heavy_factor
-from jolly_trellis.core.materials.tubes import line_water_kg
-from jolly_trellis.core.placement.stem_set import find_variety
-from jolly_trellis.core.plan import ranges
 from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.provenance import FROM_MEMORY
 from jolly_trellis.core.quantities import phrase
@@ -18,6 +16,8 @@ from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging.armatures import SizedArmature, size_armature
 from jolly_trellis.core.rigging.drops import mean_stem_m
 from jolly_trellis.core.rigging.rig import Rig, RigLine
+from jolly_trellis.core.stems.stem_set import find_variety
+from jolly_trellis.core.stems.tubes import line_water_kg
 
 PROOF = rule("Proof load, times the finished load", "ratio", 1.25, FROM_MEMORY, cautious="up")
 PROOF_MIN = rule("Proof load hangs for", "minutes", 10, FROM_MEMORY, cautious="up")

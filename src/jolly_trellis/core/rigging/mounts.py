@@ -15,8 +15,8 @@ from jolly_trellis.core.checks.stand_wind import (
     design_speed_m_s,
     wind_force_n,
 )
+from jolly_trellis.core.checks.verdicts import Finding, finding
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.judging.verdicts import Finding, finding
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.mechanics.fit import PUTTY_PULL
 from jolly_trellis.core.provenance import FROM_MEMORY, Provenance

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from jolly_trellis.core.plan.piece import FootMaterial, RecipeLine, Surface
-from jolly_trellis.core.plan.ranges import Many, Range, Text
+from jolly_trellis.core.ranges import Many, Range, Text
 from jolly_trellis.core.rigging.hang_points import HangKind
 from jolly_trellis.core.rigging.lines import LineSpec
 

@@ -3,10 +3,10 @@
 from dataclasses import dataclass, replace
 from typing import Annotated
 
+from jolly_trellis.core import ranges
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.plan import ranges
-from jolly_trellis.core.plan.ranges import Many, Range, Text
 from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.ranges import Many, Range, Text
 from jolly_trellis.core.rigging.hang_points import POINTS, HangKind
 from jolly_trellis.core.rigging.rig import HangPoint, Rig
 

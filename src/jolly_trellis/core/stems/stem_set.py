@@ -5,6 +5,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from jolly_trellis.core import ranges
 from jolly_trellis.core.errors import InvalidMeasure, UnknownName
 from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.materials.stems import (
@@ -17,10 +18,9 @@ from jolly_trellis.core.materials.stems import (
     heavy_factor,
     linear_density_kg_m,
 )
-from jolly_trellis.core.materials.tubes import own_water_kg
-from jolly_trellis.core.plan import ranges
 from jolly_trellis.core.plan.piece import Conditions, RecipeLine
 from jolly_trellis.core.quantities import count, phrase
+from jolly_trellis.core.stems.tubes import own_water_kg
 
 MOST_STEMS = 400
 USUAL_DIAMETER_M = 0.006

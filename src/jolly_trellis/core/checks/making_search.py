@@ -4,8 +4,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from jolly_trellis.core.checks.making_order import Order, Work, seat_use, use_of, use_while_making, walk
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.making.order import Order, Work, seat_use, use_of, use_while_making, walk
 
 _EXACT_UP_TO = 8
 _EXACT_WIDTH = 70

@@ -13,8 +13,8 @@ from functools import cache
 from types import NoneType, UnionType
 from typing import Annotated, Any, Literal, TypeVar, Union, get_args, get_origin, get_type_hints
 
+from jolly_trellis.core.choices import OneOf
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.plan.choices import OneOf
 from jolly_trellis.core.quantities import Phrase, Quantity, QuantityKind, phrase
 
 

@@ -5,10 +5,10 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from jolly_trellis.core.books.figures import rule
-from jolly_trellis.core.materials.air import draw_factor, vapour_pressure_deficit_kpa
+from jolly_trellis.core.materials.air import Air, draw_factor, vapour_pressure_deficit_kpa
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.materials.tubes import WRAP_L, usable_ml
-from jolly_trellis.core.plan.piece import Air, RecipeLine, StemTube
+from jolly_trellis.core.plan.piece import RecipeLine, StemTube
+from jolly_trellis.core.stems.tubes import WRAP_L, usable_ml
 
 DRY_AT = Air(temperature_c=22.0, relative_humidity=0.5)
 DRIES_LEAST = rule("Least that air dries a stem, against 22 °C and 50 %", "ratio", 0.2)

@@ -1,11 +1,11 @@
 """What no piece can be: measures that contradict one another, and things that do not go into each other."""
 
+from jolly_trellis.core import ranges
 from jolly_trellis.core.building import stacks
 from jolly_trellis.core.building.footing import ledge_edge_m
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials import vessels
-from jolly_trellis.core.materials.water_table import stone_most_kg
-from jolly_trellis.core.plan import ranges
+from jolly_trellis.core.placement.water_table import stone_most_kg
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.quantities import length, mass, phrase, volume
 

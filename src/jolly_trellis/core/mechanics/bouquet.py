@@ -6,10 +6,10 @@ from dataclasses import dataclass
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.placement.stem_set import StemSet
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.stems.stem_set import StemSet
 
 HANDLE_FILL_PARALLEL = measure("Fill of a handle of stems side by side", "ratio", 0.80)
 HANDLE_FILL_SPIRAL = measure("Fill of a handle of stems crossing in a spiral", "ratio", 0.70)

@@ -5,20 +5,19 @@ from dataclasses import dataclass, replace
 import numpy as np
 import numpy.typing as npt
 
-from jolly_trellis.core.books.bodies import Body, own_bare, rows_in, standing_together, tied_weights
+from jolly_trellis.core.books.bodies import Body, Case, own_bare, rows_in, standing_together, tied_weights
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.building import stacks
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.building.footing import Footing, Outline
 from jolly_trellis.core.checks import stand_ledge
 from jolly_trellis.core.checks.balance import DIRECTIONS, footing_of, turning_kg_m
+from jolly_trellis.core.checks.making_phases import phases_of, usual_order
 from jolly_trellis.core.checks.travel import journey_of
 from jolly_trellis.core.geometry import Array, azimuth_rays
-from jolly_trellis.core.judging.verdicts import Case
-from jolly_trellis.core.making.phases import phases_of, usual_order
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
-from jolly_trellis.core.placement.stem_set import laid_out_lines
 from jolly_trellis.core.plan.piece import StemRef
+from jolly_trellis.core.stems.stem_set import laid_out_lines
 
 TIP_MAKING = rule("Tip angle a piece needs while it is being made", "angle", float(np.radians(8)))
 _CASES: tuple[Case, ...] = ("typical", "heavy")

@@ -9,11 +9,11 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.plan.bouquet import Bouquet
-from jolly_trellis.core.plan.parts import Part
 from jolly_trellis.core.plan.piece import Envelope, Mechanic
 from jolly_trellis.core.plan.practice import FillSchool, Practice
 from jolly_trellis.core.plan.standing import Standing

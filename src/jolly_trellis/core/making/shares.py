@@ -5,9 +5,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from jolly_trellis.core.building.build import Build
+from jolly_trellis.core.checks.sides import Sides, sides_of
+from jolly_trellis.core.checks.sight import Mass, flower_mass
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
-from jolly_trellis.core.judging.sides import Sides, sides_of
-from jolly_trellis.core.judging.sight import Mass, flower_mass
 from jolly_trellis.core.placement.form_table import FORM_RULES
 
 _POINTS = 1500

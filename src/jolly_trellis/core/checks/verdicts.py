@@ -4,15 +4,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from jolly_trellis.core.books.bodies import Case
 from jolly_trellis.core.books.figures import Figure, Shown, shown
-from jolly_trellis.core.plan.parts import AnyPiece
+from jolly_trellis.core.plan.kinds import AnyPiece
 from jolly_trellis.core.quantities import Phrase, Quantity
 
 Verb = Literal["hold", "stand", "drink", "travel", "hang", "hide", "see", "lift"]
 State = Literal["holds", "tight", "fails", "not needed", "cannot say"]
 Sense = Literal["at most", "at least"]
-Case = Literal["typical", "heavy", "low"]
-CASES: tuple[Case, ...] = ("typical", "heavy", "low")
 
 TIGHT_FROM = 0.8
 UTILISATION_SHOWN_TO = 9.99
