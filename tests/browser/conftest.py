@@ -32,7 +32,7 @@ class ServedHere(Served):
         listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         listening.bind(("127.0.0.1", self.port))
         application = make_app(self.folder, hosts=(f"127.0.0.1:{self.port}",))
-        config = uvicorn.Config(application, log_level="warning", timeout_graceful_shutdown=1)
+        config = uvicorn.Config(application, log_level="warning", timeout_graceful_shutdown=STARTS_WITHIN_S)
         self.server = uvicorn.Server(config)
         self.thread = threading.Thread(target=self.server.run, kwargs={"sockets": [listening]})
         self.thread.start()

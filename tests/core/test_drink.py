@@ -267,4 +267,4 @@ def test_several_top_ups_are_one_sentence() -> None:
     hot = replace(conditions(), air=Air(temperature_c=32, relative_humidity=0.2))
     fix = next(each for each in verdict_of(LOW, hot).fixes if each.key == "top-up")
     assert len(fix.piece.top_ups) > 1
-    assert re.fullmatch(r"Top up \{v0\} by [^,.]+(, \{v\d\} by [^,.]+)+\.", fix.say.text)
+    assert re.fullmatch(r"Top up \{v\} by [^,.]+(, \{v(_\d)?\} by [^,.]+)+\.", fix.say.text)

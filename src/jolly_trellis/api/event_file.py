@@ -68,7 +68,7 @@ class EventFile(In):
         if twice is not None:
             raise InvalidMeasure(
                 path="text",
-                message=phrase(f"Two pieces of the file have the number {twice}."),
+                message=phrase("Two pieces of the file have the number {twice}.", twice=twice),
                 limit=phrase("Give each its own."),
             )
         plan = Plan(
@@ -122,7 +122,11 @@ def check_version(plain: Any) -> None:
     if isinstance(version, int) and not isinstance(version, bool) and version > VERSION:
         raise InvalidMeasure(
             path="text",
-            message=phrase(f"This file is of version {version}, and this program reads up to {VERSION}."),
+            message=phrase(
+                "This file is of version {version}, and this program reads up to {version2}.",
+                version=version,
+                version2=VERSION,
+            ),
             limit=phrase("Nothing was taken in. Open it with a newer Jolly Trellis."),
         )
 
@@ -142,7 +146,7 @@ def in_this_version(plain: Any) -> Any:
         if not isinstance(listed, list):
             raise InvalidMeasure(
                 path="text",
-                message=phrase(f"The file is damaged in {name}: that is no list."),
+                message=phrase("The file is damaged in {name}: that is no list.", name=name),
                 limit=phrase("Nothing was taken in. Save the file again where it came from."),
             )
         parts += [_of_now(kind, each, of_now) for each in listed]

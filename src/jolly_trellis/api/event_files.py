@@ -97,7 +97,9 @@ def _read(text: str) -> tuple[Plan, Survey, FigureBook | None]:
     try:
         plain = json.loads(text)
     except json.JSONDecodeError as problem:
-        raise _refused(f"The file is damaged at line {problem.lineno}, column {problem.colno}.") from None
+        raise _refused(
+            "The file is damaged at line {line}, column {column}.", line=problem.lineno, column=problem.colno
+        ) from None
     except RecursionError:
         raise _refused("The file is damaged: it is nested without end.") from None
     except ValueError:
@@ -107,18 +109,18 @@ def _read(text: str) -> tuple[Plan, Survey, FigureBook | None]:
         plan, survey, book = EventFile.model_validate(in_this_version(plain)).to_core()
     except ValidationError as problem:
         where, sentence = sentence_of(problem.errors()[0])
-        raise _refused(f"The file is damaged in {where}: {sentence}") from None
+        raise _refused("The file is damaged in {where}: {said}", where=where, said=sentence) from None
     for part, path in ((plan, ""), (survey, "survey")):
         wrong = next(ranges.outside(part, path), None)
         if wrong is not None:
             said = f"{render(wrong.message, 'metric')} {render(wrong.limit, 'metric')}"
-            raise _refused(f"The file is damaged in {where_of(wrong.path.split('.'))}: {said}")
+            raise _refused("The file is damaged in {where}: {said}", where=where_of(wrong.path.split(".")), said=said)
     return plan, survey, book
 
 
-def _refused(message: str) -> InvalidMeasure:
+def _refused(message: str, **names: str | int) -> InvalidMeasure:
     return InvalidMeasure(
         path="text",
-        message=phrase(message.replace("{", "(").replace("}", ")")),
+        message=phrase(message, **names),
         limit=phrase("Nothing was taken in. Save the file again where it came from."),
     )

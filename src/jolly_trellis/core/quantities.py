@@ -4,7 +4,10 @@ The core never writes "3.6 cm" into a sentence. It writes "{sway}" and hands ove
 screen and the printer put it in centimetres or inches.
 """
 
-from collections.abc import Mapping
+import re
+from collections.abc import Callable, Iterable, Iterator, Mapping
+from contextlib import contextmanager
+from contextvars import ContextVar
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -62,9 +65,85 @@ class Phrase:
     quantities: Mapping[str, Quantity] = field(default_factory=dict)
 
 
-def phrase(text: str, **quantities: Quantity) -> Phrase:
-    """Make a sentence; each keyword fills the {slot} of its name."""
-    return Phrase(text=text, quantities=quantities)
+def one_or_more(number: float) -> int:
+    """Which form of a plural English takes: 0 for one, 1 for any other number."""
+    return 0 if number == 1 else 1
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Language:
+    """Sentences by their English ones, with the same slots, and which form of a plural a number takes.
+
+    What it does not know stays English.
+    """
+
+    sentences: Mapping[str, str]
+    form: Callable[[float], int] = one_or_more
+
+    @contextmanager
+    def spoken(self) -> Iterator[None]:
+        """Sentences that are made in here are in this language."""
+        token = _language.set(self)
+        try:
+            yield
+        finally:
+            _language.reset(token)
+
+
+_language: ContextVar[Language] = ContextVar("language", default=Language(sentences={}))  # noqa: B039
+_SLOT = re.compile(r"\{(\w+)(?:\|([^{}]*))?\}")
+
+
+def phrase(template: str, /, **slots: Quantity | Phrase | str | int) -> Phrase:
+    """Make a sentence; each keyword fills the {slot} of its name.
+
+    A quantity is written when the sentence is read, in the units of whoever reads it; a name, a number or another
+    sentence is written in at once. `{n|stem|stems}` is the form that the number in slot `n` takes.
+    """
+    language = _language.get()
+    text = language.sentences.get(template, template)
+    quantities = {name: slot for name, slot in slots.items() if isinstance(slot, Quantity)}
+
+    def fill(match: re.Match[str]) -> str:
+        slot = slots.get(match[1])
+        if match[2] is not None:
+            number = slot.value if isinstance(slot, Quantity) else float(str(slot))
+            return match[2].split("|")[language.form(number)]
+        if isinstance(slot, Phrase):
+            inner = apart(slot, match[1], quantities)
+            quantities.update(inner.quantities)
+            return inner.text
+        return match[0] if slot is None or isinstance(slot, Quantity) else _plain(str(slot), slots)
+
+    return Phrase(text=_SLOT.sub(fill, text), quantities=quantities)
+
+
+def _plain(name: str, slots: Mapping[str, object]) -> str:
+    """A name that has braces in it, so that no slot is seen there."""
+    return _SLOT.sub(lambda match: f"({match[1]})" if match[1] in slots else match[0], name)
+
+
+def apart(sentence: Phrase, mark: str, taken: Mapping[str, Quantity]) -> Phrase:
+    """A sentence whose slots are called otherwise where another quantity has their name."""
+    clash = {name for name, value in sentence.quantities.items() if taken.get(name, value) != value}
+    if not clash:
+        return sentence
+    text = _SLOT.sub(lambda match: f"{{{match[1]}_{mark}}}" if match[1] in clash else match[0], sentence.text)
+    return Phrase(
+        text=text,
+        quantities={f"{name}_{mark}" if name in clash else name: each for name, each in sentence.quantities.items()},
+    )
+
+
+def joined(sentences: Iterable[Phrase], between: str = " ") -> Phrase:
+    """One sentence after another, or parts of one with a mark between them."""
+    texts: list[str] = []
+    quantities: dict[str, Quantity] = {}
+    for index, each in enumerate(sentences):
+        own = apart(each, str(index), quantities)
+        texts.append(own.text)
+        quantities |= own.quantities
+    return Phrase(text=between.join(texts), quantities=quantities)
 
 
 def length(value_m: float) -> Quantity:

@@ -192,8 +192,8 @@ def _each(checks: tuple[_Check, ...]) -> _Check:
 def _one_of(choices: tuple[Any, ...]) -> _Check:
     def run(value: Any, path: str) -> Found:
         if value not in choices:
-            said = _plain(f"The {label_of(path)} is not one of the choices.")
-            yield _problem(path, said, _plain(f"Choose {', '.join(map(str, choices))}."))
+            said = phrase("The {label} is not one of the choices.", label=label_of(path))
+            yield _problem(path, said, phrase("Choose {choices}.", choices=", ".join(map(str, choices))))
 
     return run
 
@@ -201,8 +201,8 @@ def _one_of(choices: tuple[Any, ...]) -> _Check:
 def _one_known(kinds: OneOf) -> _Check:
     def run(value: Any, path: str) -> Found:
         if value not in kinds.known:
-            said = _plain(f"“{value}” is no {kinds.what} that is known.")
-            yield _problem(path, said, _plain(f"Choose one of these: {', '.join(kinds.known)}."))
+            said = phrase("“{value}” is no {what} that is known.", value=str(value), what=kinds.what)
+            yield _problem(path, said, phrase("Choose one of these: {known}.", known=", ".join(kinds.known)))
 
     return run
 
@@ -220,19 +220,19 @@ def _within(limits: Range, *, whole: bool, optional: bool) -> _Check:
             or not isinstance(value, int if whole else (int, float, Decimal))
             or not _finite(value)
         ):
-            yield _problem(path, _plain(f"The {label_of(path)} is not a number that can be used."), right)
+            yield _problem(path, phrase("The {label} is not a number that can be used.", label=label_of(path)), right)
         elif value < limits.low or (limits.above and value <= limits.low):
             has = Quantity(kind=limits.kind, value=float(value))
-            yield _problem(path, phrase(f"The {label_of(path)}, {{has}}, is too small.", has=has), right)
+            yield _problem(path, phrase("The {label}, {has}, is too small.", has=has, label=label_of(path)), right)
         elif isinstance(value, Decimal) and round(value, 2) != value:
             yield _problem(
                 path,
-                _plain(f"The {label_of(path)} goes beyond the cent."),
-                _plain("Give it to the cent, such as 24.50."),
+                phrase("The {label} goes beyond the cent.", label=label_of(path)),
+                phrase("Give it to the cent, such as 24.50."),
             )
         elif value > limits.high:
             has = Quantity(kind=limits.kind, value=_shown(value))
-            yield _problem(path, phrase(f"The {label_of(path)}, {{has}}, is too large.", has=has), right)
+            yield _problem(path, phrase("The {label}, {has}, is too large.", has=has, label=label_of(path)), right)
 
     return run
 
@@ -251,16 +251,18 @@ def _text(limits: Text) -> _Check:
         if value is None:
             return
         if not isinstance(value, str) or len(value) < limits.least:
-            yield _problem(path, _plain(f"The {label_of(path)} is empty."), _plain("Type at least one character."))
+            yield _problem(
+                path, phrase("The {label} is empty.", label=label_of(path)), phrase("Type at least one character.")
+            )
         elif len(value) > limits.most:
-            right = _plain(f"Give at most {limits.most} characters.")
-            yield _problem(path, _plain(f"The {label_of(path)} is too long."), right)
+            right = phrase("Give at most {most} characters.", most=limits.most)
+            yield _problem(path, phrase("The {label} is too long.", label=label_of(path)), right)
         elif _CONTROL.search(value.replace("\n", "") if limits.lines else value):
-            said = _plain(f"The {label_of(path)} holds a character that cannot be written.")
-            yield _problem(path, said, _plain("Type letters, digits and signs only."))
+            said = phrase("The {label} holds a character that cannot be written.", label=label_of(path))
+            yield _problem(path, said, phrase("Type letters, digits and signs only."))
         elif limits.like and not re.fullmatch(limits.like, value):
-            said = _plain(f"“{value}” is no {label_of(path)} that can be used.")
-            yield _problem(path, said, _plain(f"Type one such as {limits.such}."))
+            said = phrase("“{value}” is no {label} that can be used.", value=str(value), label=label_of(path))
+            yield _problem(path, said, phrase("Type one such as {such}.", such=limits.such))
 
     return run
 
@@ -268,18 +270,13 @@ def _text(limits: Text) -> _Check:
 def _many(limits: Many) -> _Check:
     def run(value: Any, path: str) -> Found:
         if len(value) > limits.most:
-            said = _plain(f"There are {len(value)} of “{label_of(path)}”.")
-            yield _problem(path, said, _plain(f"Give at most {limits.most}."))
+            said = phrase("There are {n} of “{label}”.", n=len(value), label=label_of(path))
+            yield _problem(path, said, phrase("Give at most {most}.", most=limits.most))
         elif len(value) < limits.least:
-            said = _plain(f"There are {len(value)} of “{label_of(path)}”.")
-            yield _problem(path, said, _plain(f"Give at least {limits.least}."))
+            said = phrase("There are {n} of “{label}”.", n=len(value), label=label_of(path))
+            yield _problem(path, said, phrase("Give at least {least}.", least=limits.least))
 
     return run
-
-
-def _plain(text: str) -> Phrase:
-    """A sentence without slots; braces that somebody typed are none."""
-    return phrase(text.replace("{", "(").replace("}", ")"))
 
 
 def _problem(path: str, message: Phrase, limit: Phrase) -> InvalidMeasure:

@@ -62,7 +62,7 @@ def read_times(text: str, event_id: int) -> dict[str, datetime]:
     found: dict[str, datetime] = {}
     entries = calendar.walk("VEVENT")
     if len(entries) > MOST_EVENTS:
-        raise _refused(f"This calendar has more than {MOST_EVENTS} entries.", "Save the run sheet alone.")
+        raise _refused("This calendar has more than {most} entries.", "Save the run sheet alone.", most=MOST_EVENTS)
     for entry in entries:
         own, _, key = str(entry.get("uid", "")).removesuffix(UID_END).partition(".")
         if own != str(event_id) or not key or not str(entry.get("uid", "")).endswith(UID_END):
@@ -73,11 +73,14 @@ def read_times(text: str, event_id: int) -> dict[str, datetime]:
         except (ValueError, ArithmeticError):
             at = None
         if not isinstance(at, datetime) or at.tzinfo is None:
-            raise _refused(f"The start of “{name}” is no time with a zone.", "Mend it.")
+            raise _refused("The start of “{name}” is no time with a zone.", "Mend it.", name=name)
         if not FIRST_YEAR < at.year < LAST_YEAR:
             raise _refused(
-                f"The start of “{name}” lies outside the years that can be planned.",
-                f"Give a date from {FIRST_YEAR + 1} to {LAST_YEAR - 1}.",
+                "The start of “{name}” lies outside the years that can be planned.",
+                "Give a date from {first} to {last}.",
+                name=name,
+                first=FIRST_YEAR + 1,
+                last=LAST_YEAR - 1,
             )
         found[key] = at
     if not found:
@@ -85,5 +88,5 @@ def read_times(text: str, event_id: int) -> dict[str, datetime]:
     return found
 
 
-def _refused(message: str, limit: str) -> InvalidMeasure:
-    return InvalidMeasure(path="text", message=phrase(message), limit=phrase(limit))
+def _refused(message: str, limit: str, **names: str | int) -> InvalidMeasure:
+    return InvalidMeasure(path="text", message=phrase(message, **names), limit=phrase(limit, **names))

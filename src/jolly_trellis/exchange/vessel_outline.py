@@ -68,7 +68,10 @@ def read_table(text: str, *, system: UnitSystem) -> tuple[ProfilePoint, ...]:
         sizes = [parse_length(each, system=system) for each in pair]
         if len(sizes) != 2 or sizes[0] is None or sizes[1] is None:
             raise _refused(
-                f"Line {number}, “{line[:40]}”, is no height and size.", "Type two lengths, such as 9.5 20."
+                "Line {number}, “{line}”, is no height and size.",
+                "Type two lengths, such as 9.5 20.",
+                number=number,
+                line=line[:40],
             )
         points.append(ProfilePoint(height_m=sizes[0], width_m=sizes[1], depth_m=sizes[1]))
         _check_line(number, points)
@@ -118,12 +121,11 @@ def check_fill(vessel: Vessel, poured_l: float) -> FillCheck:
         if agrees
         else "The outline holds {holds}, you poured {poured}: measure again, or let the widths be scaled to {share}."
     )
-    text = words.replace("{share}", f"{factor:.1%}")
     return FillCheck(
         holds_l=holds,
         poured_l=poured_l,
         agrees=agrees,
-        say=phrase(text, holds=volume(holds), poured=volume(poured_l)),
+        say=phrase(words, holds=volume(holds), poured=volume(poured_l), share=f"{factor:.1%}"),
         mended=replace(vessel, profile=profile),
     )
 
@@ -132,12 +134,12 @@ def _check_line(number: int, points: list[ProfilePoint]) -> None:
     """Refuse a line that no vessel has: a size out of range, or a height that is not above the one before."""
     wrong = next(ranges.outside(points[-1]), None)
     if wrong is not None:
-        said = Phrase(text=f"Line {number}: {wrong.message.text}", quantities=wrong.message.quantities)
+        said = phrase("Line {number}: {wrong}", number=number, wrong=wrong.message)
         raise InvalidMeasure(path="outline", message=said, limit=wrong.limit)
     if len(points) > 1 and points[-1].height_m <= points[-2].height_m:
         raise InvalidMeasure(
             path="outline",
-            message=phrase(f"Line {number}: the height does not rise."),
+            message=phrase("Line {number}: the height does not rise.", number=number),
             limit=phrase("From the floor up, each height lies above {last}.", last=length(points[-2].height_m)),
         )
 
@@ -154,7 +156,9 @@ def _safe_root(text: str) -> Any:
     for each in root.iter():
         tag = str(each.tag).rpartition("}")[2].lower()
         if tag in ("script", "foreignobject", "iframe", "use", "image"):
-            raise _refused(f"The file holds a “{tag}” and is not opened.", "Save the outline alone, as one path.")
+            raise _refused(
+                "The file holds a “{tag}” and is not opened.", "Save the outline alone, as one path.", tag=tag
+            )
         for name, value in each.attrib.items():
             plain = str(name).rpartition("}")[2].lower()
             if plain.startswith("on") or (plain == "href" and not str(value).startswith("#")):
@@ -185,5 +189,5 @@ def _profile_of(points: list[tuple[float, float]], inside_depth_m: float, half: 
     return tuple(found)
 
 
-def _refused(message: str, limit: str) -> InvalidMeasure:
-    return InvalidMeasure(path="outline", message=phrase(message), limit=phrase(limit))
+def _refused(message: str, limit: str, **names: str | int) -> InvalidMeasure:
+    return InvalidMeasure(path="outline", message=phrase(message, **names), limit=phrase(limit, **names))

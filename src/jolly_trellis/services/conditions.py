@@ -63,7 +63,7 @@ def job_of(brief: Brief, before: Brief | None = None) -> Job:
         raise InvalidMeasure(
             path="closes",
             message=phrase("The workshop closes before it opens."),
-            limit=phrase(f"Give a time after {brief.opens}."),
+            limit=phrase("Give a time after {opens}.", opens=brief.opens),
         )
     return Job(
         zone=_zone(brief),
@@ -87,11 +87,12 @@ def _in_order(times: Mapping[str, datetime | None], brief: Brief, before: Brief 
         typed_first = before is not None and getattr(before, second) == getattr(brief, second)
         raise InvalidMeasure(
             path=first if typed_first else second,
-            message=phrase(f"Here {second_words} before {first_words}."),
+            message=phrase(
+                "Here {second_words} before {first_words}.", second_words=second_words, first_words=first_words
+            ),
             limit=phrase(
-                f"Give a time before {late.strftime('%d %b, %H:%M')}."
-                if typed_first
-                else f"Give a time after {early.strftime('%d %b, %H:%M')}."
+                "Give a time before {at}." if typed_first else "Give a time after {at}.",
+                at=(late if typed_first else early).strftime("%d %b, %H:%M"),
             ),
         )
 
@@ -199,7 +200,7 @@ def _zone(brief: Brief) -> ZoneInfo:
     except (ZoneInfoNotFoundError, ValueError, OSError):
         raise InvalidMeasure(
             path="time_zone",
-            message=phrase(f"There is no time zone called “{brief.time_zone}”."),
+            message=phrase("There is no time zone called “{time_zone}”.", time_zone=brief.time_zone),
             limit=phrase("Give one such as Europe/Lisbon."),
         ) from None
 
@@ -220,20 +221,22 @@ def moment(brief: Brief, text: str, *, path: str) -> datetime:
     except ValueError:
         raise InvalidMeasure(
             path=path,
-            message=phrase(f"“{text}” is no date and time."),
+            message=phrase("“{text}” is no date and time.", text=text),
             limit=phrase("Give one such as 2027-05-15T16:30."),
         ) from None
     if not FIRST_YEAR <= at.year <= LAST_YEAR:
         raise InvalidMeasure(
             path=path,
-            message=phrase(f"“{text}” lies outside the years that can be planned."),
-            limit=phrase(f"Give a date from {FIRST_YEAR} to {LAST_YEAR}."),
+            message=phrase("“{text}” lies outside the years that can be planned.", text=text),
+            limit=phrase("Give a date from {first_year} to {last_year}.", first_year=FIRST_YEAR, last_year=LAST_YEAR),
         )
     shown = at.astimezone(UTC).astimezone(zone)
     if shown.replace(tzinfo=None) != at.replace(tzinfo=None):
         raise InvalidMeasure(
             path=path,
-            message=phrase(f"There is no {at:%H:%M} on {at:%d %b %Y}: the clocks go forward then."),
-            limit=phrase(f"Give {shown:%H:%M} or another time."),
+            message=phrase(
+                "There is no {at} on {at2}: the clocks go forward then.", at=f"{at:%H:%M}", at2=f"{at:%d %b %Y}"
+            ),
+            limit=phrase("Give {shown} or another time.", shown=f"{shown:%H:%M}"),
         )
     return at

@@ -193,8 +193,8 @@ def _refuse_new_misfits(part: Part, before: Part | None) -> None:
         if spec.kind in lines.LINES and not spec.fits and spec not in known:
             raise InvalidMeasure(
                 path=f"{path}.fitting",
-                message=phrase(f"A {spec.fitting} does not hold in {spec.kind}."),
-                limit=phrase(f"Choose {lines.remedy_words(spec)}."),
+                message=phrase("A {fitting} does not hold in {spec}.", fitting=spec.fitting or "", spec=spec.kind),
+                limit=phrase("Choose {remedy_words}.", remedy_words=lines.remedy_words(spec)),
             )
 
 

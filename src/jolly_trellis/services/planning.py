@@ -240,8 +240,10 @@ def _room_for_one(plan: Plan) -> None:
     if len(plan.parts) >= MOST_PARTS:
         raise InvalidMeasure(
             path="",
-            message=phrase(f"This event has {MOST_PARTS} pieces already."),
-            limit=phrase(f"An event takes {MOST_PARTS} pieces: plan the rest as an event of its own."),
+            message=phrase("This event has {most_parts} pieces already.", most_parts=MOST_PARTS),
+            limit=phrase(
+                "An event takes {most_parts} pieces: plan the rest as an event of its own.", most_parts=MOST_PARTS
+            ),
         )
 
 

@@ -94,7 +94,7 @@ def mark_cut(conn: sqlite3.Connection, event_id: int, material: Material, key: s
         if any((row.material, row.key) == (material, key) for row in cuts.cuts(conn, event_id)):
             raise InvalidMeasure(
                 path=key,
-                message=phrase(f"{plan.name} is marked as cut already."),
+                message=phrase("{plan} is marked as cut already.", plan=plan.name),
                 limit=phrase("Take that back first to cut it again."),
             )
         if not state(conn, event_id).fresh:

@@ -39,10 +39,14 @@ def to_settle(conn: sqlite3.Connection, work: EventWork, cost: EventCost) -> tup
             found.append(ToSettle(place="roll", say=phrase("The event has changed since its cuts were planned.")))
     if work.made.works and cost.missing:
         more = f" and {len(cost.missing) - 2} more" if len(cost.missing) > 2 else ""
-        found.append(ToSettle(place="cost", say=phrase(f"Not known: {'; '.join(cost.missing[:2])}{more}.")))
+        found.append(
+            ToSettle(
+                place="cost", say=phrase("Not known: {names}{more}.", names="; ".join(cost.missing[:2]), more=more)
+            )
+        )
     missing = [words for absent, words in _facts(work) if absent]
     if work.made.works and missing:
-        found.append(ToSettle(place="brief", say=phrase(f"The brief does not say {', '.join(missing)}.")))
+        found.append(ToSettle(place="brief", say=phrase("The brief does not say {names}.", names=", ".join(missing))))
     return tuple(found)
 
 

@@ -121,7 +121,7 @@ def delete(conn: sqlite3.Connection, kind: StoreKind, key: str) -> None:
             more = f" and {len(used) - 1} more" if len(used) > 1 else ""
             raise InvalidMeasure(
                 path=key,
-                message=phrase(f"{known[key].name} is in {used[0]}{more}."),
+                message=phrase("{key} is in {used}{more}.", key=known[key].name, used=used[0], more=more),
                 limit=phrase("Retire it instead: it is offered no longer, and what is planned with it stays."),
             )
         with stock_history.act(conn, f"Delete {known[key].name}", [(kind, key)]):
@@ -152,7 +152,9 @@ def travel(conn: sqlite3.Connection, *, back: bool, step: int) -> None:
         try:
             went = stock_history.travel(conn, back=back)
         except Moved as problem:
-            raise InvalidMeasure(path="", message=phrase(str(problem)), limit=phrase("Nothing was changed.")) from None
+            raise InvalidMeasure(
+                path="", message=phrase("{problem}", problem=str(problem)), limit=phrase("Nothing was changed.")
+            ) from None
         if not went:
             raise NothingToDo("There is nothing to undo." if back else "There is nothing to redo.")
 

@@ -109,7 +109,7 @@ class Constant:
         if self.sort == "standard":
             raise InvalidMeasure(
                 path="value",
-                message=phrase(f"{self.label} is fixed by definition."),
+                message=phrase("{self} is fixed by definition.", self=self.label),
                 limit=phrase("Leave it as it is."),
             )
         if not (math.isfinite(own.value) and low <= own.value <= high):
@@ -254,7 +254,7 @@ def read_book(
             low, high = (Quantity(kind=constants[key].kind, value=each) for each in (least, most))
             raise InvalidMeasure(
                 path=key,
-                message=phrase(f"“{constants[key].label}” is out of range."),
+                message=phrase("“{key}” is out of range.", key=constants[key].label),
                 limit=phrase("Give {low} to {high}.", low=low, high=high),
             )
     all_values = {key: each.built_in for key, each in constants.items()} | known
@@ -274,7 +274,7 @@ def book_of(constants: Mapping[str, Constant], own: Mapping[str, OwnFigure]) -> 
         if key not in constants:
             raise UnknownName(
                 path="key",
-                message=phrase(f"There is no figure “{key}”."),
+                message=phrase("There is no figure “{key}”.", key=key),
                 limit=phrase("Choose one from the list of figures."),
             )
         constants[key].check(each)

@@ -227,8 +227,10 @@ def _netting(piece: Piece, conditions: Conditions) -> Netting:
     key = piece.mechanic.netting
     found = conditions.nettings.get(key) if key else None
     if found is None:
-        said = f"No netting in the stores is called “{key}”." if key else "No netting is chosen."
-        raise UnknownName(path="mechanic.netting", message=phrase(said), limit=phrase("Choose one from the stores."))
+        said = (
+            phrase("No netting in the stores is called “{key}”.", key=key) if key else phrase("No netting is chosen.")
+        )
+        raise UnknownName(path="mechanic.netting", message=said, limit=phrase("Choose one from the stores."))
     ranges.check(found, f"nettings.{key}")
     return found
 
@@ -237,8 +239,8 @@ def _frog(piece: Piece, conditions: Conditions) -> Frog:
     key = piece.mechanic.frog
     found = conditions.frogs.get(key) if key else None
     if found is None:
-        said = f"No frog in the stores is called “{key}”." if key else "No frog is chosen."
-        raise UnknownName(path="mechanic.frog", message=phrase(said), limit=phrase("Choose one from the stores."))
+        said = phrase("No frog in the stores is called “{key}”.", key=key) if key else phrase("No frog is chosen.")
+        raise UnknownName(path="mechanic.frog", message=said, limit=phrase("Choose one from the stores."))
     ranges.check(found, f"frogs.{key}")
     return found
 

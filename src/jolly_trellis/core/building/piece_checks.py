@@ -104,14 +104,19 @@ def check_envelope(piece: Piece, raised_m: float) -> None:
     """
     least_height = raised_m + piece.vessel.rim_m + LEAST_TOP_OVER_RIM_M
     bounds = (
-        ("envelope.height_m", piece.envelope.height_m, least_height, "The flowers end at {value}, which is"),
-        ("envelope.width_m", piece.envelope.width_m, 0.05, "A width of {value} is"),
-        ("envelope.depth_m", piece.envelope.depth_m, 0.05, "A depth of {value} is"),
+        (
+            "envelope.height_m",
+            piece.envelope.height_m,
+            least_height,
+            "The flowers end at {value}, which is too small.",
+        ),
+        ("envelope.width_m", piece.envelope.width_m, 0.05, "A width of {value} is too small."),
+        ("envelope.depth_m", piece.envelope.depth_m, 0.05, "A depth of {value} is too small."),
     )
     for path, value, least, words in bounds:
         if not value >= least:
             raise InvalidMeasure(
                 path=path,
-                message=phrase(f"{words} too small.", value=length(value)),
+                message=phrase(words, value=length(value)),
                 limit=phrase("Give at least {least}.", least=length(least)),
             )

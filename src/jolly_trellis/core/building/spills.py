@@ -135,6 +135,10 @@ def _netting(spill: Spill, piece: Piece, conditions: Conditions) -> Netting:
     key = spill.netting or piece.mechanic.netting
     found = conditions.nettings.get(key or "")
     if found is None:
-        said = f"No netting in the stores is called “{key}”." if key else "No netting is chosen for the spill."
-        raise UnknownName(path="spill.netting", message=phrase(said), limit=phrase("Choose one from the stores."))
+        said = (
+            phrase("No netting in the stores is called “{key}”.", key=key)
+            if key
+            else phrase("No netting is chosen for the spill.")
+        )
+        raise UnknownName(path="spill.netting", message=said, limit=phrase("Choose one from the stores."))
     return found

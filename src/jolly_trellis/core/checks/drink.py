@@ -28,14 +28,25 @@ from jolly_trellis.core.materials.vessels import BRIM_GAP
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.plan.piece import TopUp
 from jolly_trellis.core.provenance import COMPUTED, Provenance
-from jolly_trellis.core.quantities import Quantity, duration, length, level_least, level_most, phrase, ratio, volume
+from jolly_trellis.core.quantities import (
+    Phrase,
+    Quantity,
+    duration,
+    joined,
+    length,
+    level_least,
+    level_most,
+    phrase,
+    ratio,
+    volume,
+)
 from jolly_trellis.core.units import duration_text, round_up
 
 TOP_UP_LEAD_H = rule("A top-up comes before the first dry stem by", "duration", 0.5)
-_CASE_WORDS: dict[Case, str] = {
-    "typical": "F",
-    "heavy": "On a thirsty day, f",
-    "low": "Filled {short} short, f",
+_FIRST_DRY: dict[Case, str] = {
+    "typical": "First dry stem: {name}, {after} after filling; the event needs {needed}.",
+    "heavy": "On a thirsty day, first dry stem: {name}, {after} after filling; the event needs {needed}.",
+    "low": "Filled {short} short, first dry stem: {name}, {after} after filling; the event needs {needed}.",
 }
 _MOST_TOP_UPS = 6
 _MOST_LEVELS = 8
@@ -121,11 +132,11 @@ def _fuller_store(build: Build) -> list[Candidate]:
     return tried
 
 
-def _own_store(build: Build) -> str:
-    """What stems drink from where that is no open water: the mechanic's cups, a soaked block; empty for neither."""
+def _own_store(build: Build) -> Phrase | None:
+    """What stems drink from where that is no open water: the mechanic's cups, a soaked block; None for neither."""
     if build.mechanic.own_cups:
-        return "on its cups"
-    return "on its soaked block" if build.mechanic.absorbed_l > 0 and not build.mechanic.flat else ""
+        return phrase("on its cups")
+    return phrase("on its soaked block") if build.mechanic.absorbed_l > 0 and not build.mechanic.flat else None
 
 
 def waits(build: Build) -> list[Finding]:
@@ -140,43 +151,62 @@ def _waits(build: Build, case: Case, dry: Dry) -> Finding:
     needed = sum(each.hours for each in build.stages)
     hours = MOST_HOURS if dry.after_h is None else dry.after_h
     bench, road = build.stages[0], build.stages[-1]
-    levels = "at {bench}" if bench.level_m == road.level_m else "at {bench}, then {road}"
+    at = "at {bench}" if bench.level_m == road.level_m else "at {bench}, then {road}"
     store = _own_store(build)
-    levels = store or ("in its vase " + levels if build.piece.carried else levels)
-    used = "taken up" if build.piece.carried else "filled"
+    levels = phrase(at, bench=level_most(bench.level_m), road=level_most(road.level_m))
+    levels = store or (phrase("in its vase {levels}", levels=levels) if build.piece.carried else levels)
+    used = phrase("taken up") if build.piece.carried else phrase("filled")
     if dry.row is None:
-        words = f"Finished and standing {levels}, no stem runs dry until it is {used} {{needed}} later."
-    else:
-        name = build.placement.stems.variety_of(dry.row).name
-        finished = build.conditions.finished_at
-        more = "fill it up again" if store else "stand it fuller"
-        by = "" if finished is None else f" Fill it by {_clock_at(finished, hours)} at the latest, or {more}."
-        dries = f"runs dry after {duration_text(hours)}" if hours >= 1 / 12 else "does not reach the water"
-        words = (
-            f"{_begins(build, case)}inished and standing {levels}, a {name} {dries}; "
-            f"it is {used} {{needed}} after it was finished.{by if hours >= 1 / 12 else ' Stand it fuller.'}"
+        reason = phrase(
+            "Finished and standing {levels}, no stem runs dry until it is {used} {needed} later.",
+            levels=levels,
+            used=used,
+            needed=duration(needed),
         )
+    else:
+        dries = phrase("does not reach the water")
+        if hours >= 1 / 12:
+            dries = phrase("runs dry after {hours}", hours=duration_text(hours))
+        dry_first = phrase(
+            "{begins} and standing {levels}, a {name} {dries}; it is {used} {needed} after it was finished.",
+            begins=_begins(build, case),
+            levels=levels,
+            name=build.placement.stems.variety_of(dry.row).name,
+            dries=dries,
+            used=used,
+            needed=duration(needed),
+        )
+        reason = joined((dry_first, *_filled_sooner(build, hours, has_store=store is not None)))
     return finding(
         check="waits",
         case=case,
         value=duration(max(hours, 0.0)),
         limit=duration(max(needed, 1 / 60)),
         sense="at least",
-        reason=phrase(
-            words,
-            needed=duration(needed),
-            bench=level_most(bench.level_m),
-            road=level_most(road.level_m),
-            short=length(hurried_m(bench.level_m)),
-        ),
+        reason=reason,
     )
 
 
-def _begins(build: Build, case: Case) -> str:
-    """How the sentence of a case begins, up to the letter f."""
+def _filled_sooner(build: Build, hours: float, *, has_store: bool) -> list[Phrase]:
+    """What keeps a stem from running dry while it waits, in words; nothing where no time is known."""
+    if hours < 1 / 12:
+        return [phrase("Stand it fuller.")]
+    finished = build.conditions.finished_at
+    if finished is None:
+        return []
+    more = phrase("fill it up again") if has_store else phrase("stand it fuller")
+    return [phrase("Fill it by {by} at the latest, or {more}.", by=_clock_at(finished, hours), more=more)]
+
+
+def _begins(build: Build, case: Case) -> Phrase:
+    """How the sentence of a case begins."""
+    if case == "heavy":
+        return phrase("On a thirsty day, finished")
     if case == "low" and build.mechanic.own_cups:
-        return "Its cups not quite full, f"
-    return "F" if case == "low" and _own_store(build) else _CASE_WORDS[case]
+        return phrase("Its cups not quite full, finished")
+    if case == "low" and _own_store(build) is None:
+        return phrase("Filled {short} short, finished", short=length(hurried_m(build.stages[0].level_m)))
+    return phrase("Finished")
 
 
 def _missing(build: Build) -> list[str]:
@@ -197,15 +227,16 @@ def covered(build: Build) -> Finding:
     over = build.piece.water_level_m - float(ends[highest])
     name = build.placement.stems.variety_of(highest).name
     words = (
-        f"The highest cut end, a {name}, lies {{over}} under the water; {{limit}} is needed."
+        "The highest cut end, a {name}, lies {over} under the water; {limit} is needed."
         if over > 0
-        else f"The cut end of a {name} is {{over}} above the water; it must lie {{limit}} under it."
+        else "The cut end of a {name} is {over} above the water; it must lie {limit} under it."
     )
+    reason = phrase(words, name=name, over=length(abs(over)), limit=STEM_END_COVER.quantity)
     stems = build.placement.stems
     sold = length(stems.longest_m[highest])
     if over < STEM_END_COVER.value and build.placement.wanted_m[highest] > stems.longest_m[highest] - 1e-6:
-        words += " It is sold to {sold}: bring the flowers in, or give it a tube."
-    reason = phrase(words, over=length(abs(over)), limit=STEM_END_COVER.quantity, sold=sold)
+        short = phrase("It is sold to {sold}: bring the flowers in, or give it a tube.", sold=sold)
+        reason = joined((reason, short))
     return finding(
         check="covered",
         case="typical",
@@ -218,36 +249,35 @@ def covered(build: Build) -> Finding:
 
 def _lasts(build: Build, case: Case, going: Course, needed: float) -> Finding:
     hours = MOST_HOURS if going.first_dry_h is None else going.first_dry_h
-    if going.first_dry_row is None:
-        words = "No stem runs dry within ten days."
-    else:
-        name = build.placement.stems.variety_of(going.first_dry_row).name
-        words = f"{_CASE_WORDS[case]}irst dry stem: {name}, {duration_text(hours)} after filling; "
-        words += "the event needs {needed}."
-        words += _top_up_words(build, hours, needed)
     limit = duration(max(needed, 1 / 6))
+    reason = phrase("No stem runs dry within ten days.")
+    if going.first_dry_row is not None:
+        first = phrase(
+            _FIRST_DRY[case],
+            name=build.placement.stems.variety_of(going.first_dry_row).name,
+            after=duration_text(hours),
+            needed=limit,
+            short=length(hurried_m(build.piece.water_level_m)),
+        )
+        fill = volume(_refill_l(build, going, _top_up_h(hours)))
+        reason = joined((first, *_top_up_words(build, hours, needed, fill)))
     return finding(
         check="lasts",
         case=case,
         value=duration(hours),
         limit=limit,
         sense="at least",
-        reason=phrase(
-            words,
-            needed=limit,
-            short=length(hurried_m(build.piece.water_level_m)),
-            fill=volume(_refill_l(build, going, _top_up_h(hours))),
-        ),
+        reason=reason,
     )
 
 
-def _top_up_words(build: Build, hours: float, needed: float) -> str:
+def _top_up_words(build: Build, hours: float, needed: float, fill: Quantity) -> list[Phrase]:
     if hours >= needed:
-        return ""
+        return []
     if build.piece.top_ups and build.conditions.topped_up_by is None:
-        return " Nobody is named to top up, so the planned top-ups do not count."
-    words = f" Top up {{fill}} by {_clock(build, _top_up_h(hours))}."
-    return words if build.conditions.topped_up_by else words + " Name who does it in the brief."
+        return [phrase("Nobody is named to top up, so the planned top-ups do not count.")]
+    said = [phrase("Top up {fill} by {by}.", fill=fill, by=_clock(build, _top_up_h(hours)))]
+    return said if build.conditions.topped_up_by else [*said, phrase("Name who does it in the brief.")]
 
 
 def _top_up_h(dry_h: float) -> float:
@@ -267,8 +297,8 @@ def _with_top_ups(build: Build) -> Candidate | None:
     needed = needed_hours(build.conditions)
     if needed is None or build.conditions.topped_up_by is None:
         return None
-    piece, said, quantities = build.piece, [], {}
-    for index in range(_MOST_TOP_UPS):
+    piece, said = build.piece, list[Phrase]()
+    for _ in range(_MOST_TOP_UPS):
         going = courses(piece, build.conditions, build.mechanic, build.placement, build.water)
         if going is None:
             return None
@@ -280,11 +310,10 @@ def _with_top_ups(build: Build) -> Candidate | None:
         if litres <= 0 or (piece.top_ups and after <= piece.top_ups[-1].after_h):
             return None
         piece = replace(piece, top_ups=(*piece.top_ups, TopUp(after_h=after, volume_l=litres)))
-        said.append(f"{{v{index}}} by {_clock(build, after)}")
-        quantities[f"v{index}"] = volume(litres)
+        said.append(phrase("{v} by {by}", v=volume(litres), by=_clock(build, after)))
     if not said:
         return None
-    return Candidate(key="top-up", say=phrase("Top up " + ", ".join(said) + ".", **quantities), piece=piece)
+    return Candidate(key="top-up", say=phrase("Top up {each}.", each=joined(said, ", ")), piece=piece)
 
 
 def _clock(build: Build, after_h: float) -> str:

@@ -81,7 +81,7 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
                 else line
                 for line in piece.recipe
             )
-            say = phrase(words.replace("{names}", names))
+            say = phrase(words, names=names)
             tried.append(Candidate(key=f"{kind}-{number}", say=say, piece=replace(piece, recipe=recipe)))
     if piece.cooler_days > 1:
         later = replace(piece, cooler_days=1.0)

@@ -15,7 +15,7 @@ from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine, StemTube
 from jolly_trellis.core.plan.standing import standing
-from jolly_trellis.core.quantities import count, duration, length, phrase, volume
+from jolly_trellis.core.quantities import count, duration, joined, length, phrase, volume
 from jolly_trellis.core.stems.dry_life import lasts_h, reserve_of
 from jolly_trellis.core.units import duration_text
 
@@ -107,20 +107,22 @@ def candidates_own(build: Build) -> list[Candidate]:
         name = build.conditions.varieties[line.variety].name
         if line.water in ("none", "wrap"):
             changes.append(
-                ("tube", f"Put a full stem tube on each {name}.", replace(line, water="tube", tube=StemTube()))
+                ("tube", "Put a full stem tube on each {name}.", replace(line, water="tube", tube=StemTube()))
             )
         if line.water != "vessel":
-            changes.append(("vessel", f"Let the {name} drink from the vessel.", replace(line, water="vessel")))
+            changes.append(("vessel", "Let the {name} drink from the vessel.", replace(line, water="vessel")))
         thirsty = build.conditions.varieties[line.variety].thirst == "thirsty"
         if thirsty and not line.on_site:
-            changes.append(("site", f"Put the {name} in on site.", replace(line, on_site=True)))
+            changes.append(("site", "Put the {name} in on site.", replace(line, on_site=True)))
         if line.water == "tube":
             tilt = (line.tube or StemTube()).tilt_rad
             big = replace(LARGER_TUBE, tilt_rad=tilt, cap_seals=(line.tube or StemTube()).cap_seals)
-            changes.append(("larger", f"Give the {name} larger tubes, 20 × 120 mm.", replace(line, tube=big)))
+            changes.append(("larger", "Give the {name} larger tubes, 20 × 120 mm.", replace(line, tube=big)))
         for key, say, changed in changes:
             recipe = (*piece.recipe[:index], changed, *piece.recipe[index + 1 :])
-            tried.append(Candidate(key=f"{key}{index}", say=phrase(say), piece=replace(piece, recipe=recipe)))
+            tried.append(
+                Candidate(key=f"{key}{index}", say=phrase(say, name=name), piece=replace(piece, recipe=recipe))
+            )
     return [*_all_on_site(build), *tried, *_spill_candidates(build)]
 
 
@@ -133,7 +135,11 @@ def _all_on_site(build: Build) -> list[Candidate]:
         return []
     names = ", ".join(known[line.variety].name for line in waits)
     recipe = tuple(replace(line, on_site=True) if line in waits else line for line in piece.recipe)
-    return [Candidate(key="site", say=phrase(f"Put the {names} in on site."), piece=replace(piece, recipe=recipe))]
+    return [
+        Candidate(
+            key="site", say=phrase("Put the {names} in on site.", names=names), piece=replace(piece, recipe=recipe)
+        )
+    ]
 
 
 def _spill_candidates(build: Build) -> list[Candidate]:
@@ -151,7 +157,7 @@ def _spill_candidates(build: Build) -> list[Candidate]:
             wet = order[:number]
             recipe = tuple(replace(line, water="tube", tube=tube) if line in wet else line for line in spill.recipe)
             names = ", ".join(build.conditions.varieties[line.variety].name for line in wet)
-            say = phrase(f"Put a full {words} on each {names} of the spill.")
+            say = phrase("Put a full {words} on each {names} of the spill.", words=words, names=names)
             changed = replace(piece, spill=replace(spill, recipe=recipe))
             tried.append(Candidate(key=f"{size}-{number}", say=say, piece=changed))
     return tried
@@ -168,16 +174,23 @@ def _lasts(
     water_ml: float | None = None,
 ) -> Finding:
     limit = duration(max(needed, 1 / 6))
-    begins = f"{variety.name.capitalize()} {where} lasts {duration_text(hours)}; "
-    if water_ml is not None:
-        begins = f"{variety.name.capitalize()} {where} can reach {{water}}: {duration_text(hours)}; "
+    begins = (
+        "{variety} {where} lasts {hours};" if water_ml is None else "{variety} {where} can reach {water}: {hours};"
+    )
+    lasts = phrase(
+        begins,
+        variety=variety.name.capitalize(),
+        where=where,
+        hours=duration_text(hours),
+        water=volume((water_ml or 0.0) / 1000),
+    )
     return finding(
         check=f"own water, {variety.name}",
         case=case,
         value=duration(hours),
         limit=limit,
         sense="at least",
-        reason=phrase(begins + words, needed=limit, water=volume((water_ml or 0.0) / 1000)),
+        reason=joined((lasts, phrase(words, needed=limit))),
     )
 
 
@@ -190,11 +203,9 @@ def _thirsty(build: Build, line: RecipeLine, variety: Variety) -> list[Finding]:
     shallow = line.water == "vessel" and depth < SHALLOW.value and not line.on_site
     if not waterless and not shallow:
         return []
-    words = (
-        f"{variety.name.capitalize()} is thirsty: never without water."
-        if waterless
-        else f"{variety.name.capitalize()} is thirsty: into a bowl {{deep}} deep only on site."
-    )
+    words = "{variety} is thirsty: into a bowl {deep} deep only on site."
+    if waterless:
+        words = "{variety} is thirsty: never without water."
     return [
         Finding(
             check=f"thirsty, {variety.name}",
@@ -203,6 +214,6 @@ def _thirsty(build: Build, line: RecipeLine, variety: Variety) -> list[Finding]:
             limit=count(1),
             sense="at least",
             utilisation=_WATERLESS,
-            reason=phrase(words, deep=length(depth)),
+            reason=phrase(words, variety=variety.name.capitalize(), deep=length(depth)),
         )
     ]

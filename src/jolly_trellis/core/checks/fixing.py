@@ -1,6 +1,5 @@
 """Trying out fixes: each candidate is built and judged again by every verdict, and offered only where it helps."""
 
-import re
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
@@ -8,7 +7,7 @@ from jolly_trellis.core.building.build import Build, build
 from jolly_trellis.core.checks.verdicts import Fix, State, Verb, Verdict, Worse
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.plan.piece import Piece
-from jolly_trellis.core.quantities import Phrase, Quantity
+from jolly_trellis.core.quantities import Phrase, joined
 
 Judge = Callable[[Build], Verdict]
 _MENDED: tuple[State, ...] = ("holds", "tight", "not needed")
@@ -144,13 +143,3 @@ def judged_by_all(
 def family_of(candidate: Candidate) -> str:
     """What a candidate is one of: its key up to the last dash."""
     return candidate.key.rpartition("-")[0] or candidate.key
-
-
-def joined(sentences: Sequence[Phrase]) -> Phrase:
-    """Several things to do as one sentence after another; slots are kept apart by a number."""
-    texts: list[str] = []
-    quantities: dict[str, Quantity] = {}
-    for index, each in enumerate(sentences):
-        texts.append(re.sub(r"\{(\w+)\}", rf"{{\g<1>_{index}}}", each.text))
-        quantities |= {f"{name}_{index}": value for name, value in each.quantities.items()}
-    return Phrase(text=" ".join(texts), quantities=quantities)

@@ -77,9 +77,10 @@ def _hook(spill: Spill, case: Case, kg: float) -> list[Finding]:
         return []
     load, limit = pull(design_load_n(kg)), pull(spill.hook_n)
     reason = phrase(
-        f"The spill counts as {{load}} on its hook, which {spill.hook_stated_by} rates at {{limit}}.",
+        "The spill counts as {load} on its hook, which {hook_stated_by} rates at {limit}.",
         load=load,
         limit=limit,
+        hook_stated_by=spill.hook_stated_by,
     )
     return [finding(check="hook", case=case, value=load, limit=limit, sense="at most", reason=reason)]
 

@@ -168,7 +168,11 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     if people is not None and not people.a_little_may_show:
         allowed = replace(piece, setting=replace(piece.setting, people=replace(people, a_little_may_show=True)))
         tried.append(
-            Candidate(key="a-little", say=phrase(f"Let a little show, up to {LITTLE_LIMIT.value:.0%}."), piece=allowed)
+            Candidate(
+                key="a-little",
+                say=phrase("Let a little show, up to {little_limit}.", little_limit=f"{LITTLE_LIMIT.value:.0%}"),
+                piece=allowed,
+            )
         )
     return tried
 
@@ -197,9 +201,13 @@ def _covered(build: Build, piece: Piece, leaf: str, more: int) -> Candidate:
     if at is not None:
         added = replace(piece.recipe[at], count=piece.recipe[at].count + more)
         recipe = (*piece.recipe[:at], added, *piece.recipe[at + 1 :])
-    where = "low under the flowers" if piece.carried else "low round the rim"
-    collar = " and a collar of leaves" if _collar(piece) and not _collar(build.piece) else ""
-    say = phrase(f"Add {{n}} {build.conditions.varieties[leaf].name} {where}{collar}.", n=count(more))
+    collar = _collar(piece) and not _collar(build.piece)
+    words = "Add {n} {leaf} low round the rim."
+    if piece.carried:
+        words = "Add {n} {leaf} low under the flowers."
+    if collar:
+        words = "Add {n} {leaf} low under the flowers and a collar of leaves."
+    say = phrase(words, n=count(more), leaf=build.conditions.varieties[leaf].name)
     return Candidate(key=f"cover{'-collar' if collar else ''}-{more}", say=say, piece=replace(piece, recipe=recipe))
 
 
@@ -216,7 +224,13 @@ def _facing(eyes: Array, points: Array) -> Array:
 
 def shows(check: str, share: float, limit: Constant, words: str, where: str) -> Finding:
     """The finding that a share of something shows: at most the limit, tight from three eighths of it."""
-    reason: Phrase = phrase(f"{share:.0%} of {words} shows {where}; {limit.value:.0%} may.")
+    reason: Phrase = phrase(
+        "{share} of {words} shows {where}; {limit} may.",
+        share=f"{share:.0%}",
+        words=words,
+        where=where,
+        limit=f"{limit.value:.0%}",
+    )
     return finding(
         check=check,
         case="typical",
@@ -244,7 +258,10 @@ def _through_glass(build: Build, limit: Constant) -> list[Finding]:
     open_glass = max(1.0 - piece.wrap_height_m / vessel.rim_m, 0.0)
     if open_glass <= 0:
         return []
-    words = f"The glass is clear: the {ABOUT[build.mechanic.kind].name.lower()} shows through it from every side."
+    shows_through = phrase(
+        "The glass is clear: the {mechanic} shows through it from every side.",
+        mechanic=ABOUT[build.mechanic.kind].name.lower(),
+    )
     return [
         finding(
             check="through the glass",
@@ -252,7 +269,7 @@ def _through_glass(build: Build, limit: Constant) -> list[Finding]:
             value=ratio(THROUGH_GLASS * open_glass),
             limit=limit.quantity,
             sense="at most",
-            reason=phrase(words),
+            reason=shows_through,
         )
     ]
 

@@ -26,7 +26,7 @@ from jolly_trellis.core.mechanics.pin_frog import PIN_SOFT, PIN_WOODY
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.trace import SUPPORT_SPACING
 from jolly_trellis.core.provenance import Provenance
-from jolly_trellis.core.quantities import count, force, length, mass, moment, phrase, ratio
+from jolly_trellis.core.quantities import count, force, joined, length, mass, moment, phrase, ratio
 
 
 def netting_load_n(mass_kg: Array, centre_m: Array, lean_rad: Array, layer_gap_m: Array) -> Array:
@@ -77,11 +77,11 @@ def _sway(build: Build, play: Play) -> Finding:
     worst = int(used.argmax())
     over = float((used > 1).mean())
     name = build.placement.stems.variety_of(worst).name
-    words = f"The worst stem, a {name}, can sway {{sway}} at its head; {{limit}} is allowed."
-    if over:
-        words += f" {over:.0%} of the stems sway too far."
     sway, limit = length(play.sway_m[worst]), length(play.sway_limit_m[worst])
-    reason = phrase(words, sway=sway, limit=limit)
+    words = "The worst stem, a {name}, can sway {sway} at its head; {limit} is allowed."
+    reason = phrase(words, name=name, sway=sway, limit=limit)
+    if over:
+        reason = joined((reason, phrase("{share} of the stems sway too far.", share=f"{over:.0%}")))
     return finding(check="sway", case="typical", value=sway, limit=limit, sense="at most", reason=reason)
 
 
@@ -110,9 +110,9 @@ def _reach(build: Build, play: Play) -> list[Finding]:
     number = int(placement.stems.stems_in_row[over > 1.0 + 1e-9].sum())
     value, limit = length(needed[worst]), length(placement.stems.longest_m[worst])
     reason = phrase(
-        f"{{n}} stem{'s do' if number > 1 else ' does'} not reach: a {placement.stems.variety_of(worst).name} must be "
-        "{value} long for its place; it is sold to {limit}.",
+        "{n} {n|stem does|stems do} not reach: a {variety} must be {value} long for its place; it is sold to {limit}.",
         n=count(number),
+        variety=placement.stems.variety_of(worst).name,
         value=value,
         limit=limit,
     )
@@ -129,9 +129,9 @@ def _supports(build: Build, play: Play) -> list[Finding]:
     first = int(alone.argmax())
     name = build.placement.stems.variety_of(first).name
     reason = phrase(
-        f"{{n}} stem{'s have' if unheld > 1 else ' has'} only one support, first a {name}: "
-        "nothing keeps its direction.",
+        "{n} {n|stem has|stems have} only one support, first a {name}: nothing keeps its direction.",
         n=count(unheld),
+        name=name,
     )
     return [
         Finding(
@@ -156,11 +156,13 @@ def _crowding(build: Build) -> list[Finding]:
     name = ABOUT[build.mechanic.kind].name.lower()
     value, limit = count(total), count(max(total - over, 1))
     reason = phrase(
-        f"{{total}} stems are too many for this {name}, which seats {{limit}} of them: {{over}} without a seat, "
-        f"first a {first}.",
+        "{total} stems are too many for this {name}, which seats {limit} of them: {over} without a "
+        "seat, first a {first}.",
         total=value,
         limit=count(total - over),
         over=count(over),
+        name=name,
+        first=first,
     )
     return [finding(check="crowding", case="typical", value=value, limit=limit, sense="at most", reason=reason)]
 
@@ -173,10 +175,11 @@ def _mesh(build: Build) -> list[Finding]:
         return []
     needed = length(nets.PASSING_FACTOR.value * widest)
     reason = phrase(
-        f"{placement.stems.variety_of(row).name} ({{d}}) does not pass a cell of {{a}}; it needs {{needed}}.",
+        "{variety} ({d}) does not pass a cell of {a}; it needs {needed}.",
         d=length(widest),
         a=length(placement.cell_aperture_m),
         needed=needed,
+        variety=placement.stems.variety_of(row).name,
     )
     value = length(placement.cell_aperture_m)
     return [finding(check="mesh", case="typical", value=value, limit=needed, sense="at least", reason=reason)]
@@ -195,9 +198,10 @@ def _load(build: Build, play: Play) -> list[Finding]:
     worst = int(loads.argmax())
     strength = force(build.mechanic.strength_n)
     reason = phrase(
-        f"A heavy {placement.stems.variety_of(worst).name} presses on one point with {{load}}; it bears {{strength}}.",
+        "A heavy {variety} presses on one point with {load}; it bears {strength}.",
         load=force(loads[worst]),
         strength=strength,
+        variety=placement.stems.variety_of(worst).name,
     )
     return [
         finding(
@@ -225,9 +229,10 @@ def _pins(build: Build) -> list[Finding]:
     worst = int((loads / bears).argmax())
     value, limit = moment(loads[worst]), moment(bears[worst])
     reason = phrase(
-        f"A heavy {placement.stems.variety_of(worst).name} turns on its pins with {{value}}; they take {{limit}}.",
+        "A heavy {variety} turns on its pins with {value}; they take {limit}.",
         value=value,
         limit=limit,
+        variety=placement.stems.variety_of(worst).name,
     )
     return [finding(check="pins", case="heavy", value=value, limit=limit, sense="at most", reason=reason)]
 
@@ -239,9 +244,12 @@ def _seat(build: Build) -> Finding:
     what = ABOUT[mechanic.kind].name.lower()
     verb = "tip" if mechanic.seat_arm_m or mechanic.netting_free else "pull round"
     reason = phrase(
-        f"The stems {verb} the {what} with {{value}}; {mechanic.seated_by} may take {{limit}}.",
+        "The stems {verb} the {what} with {value}; {seated_by} may take {limit}.",
         value=value,
         limit=limit,
+        verb=verb,
+        what=what,
+        seated_by=mechanic.seated_by,
     )
     return finding(check="seat", case="heavy", value=value, limit=limit, sense="at most", reason=reason)
 

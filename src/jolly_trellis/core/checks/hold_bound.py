@@ -58,7 +58,7 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     for about in firm_ones(bound=True):
         if about.kind != piece.mechanic.kind:
             other = replace(piece, mechanic=replace(piece.mechanic, kind=about.kind))
-            say = phrase(f"Make it on a {about.name.lower()}.")
+            say = phrase("Make it on a {about}.", about=about.name.lower())
             tried.append(Candidate(key=f"kind-{about.kind}", say=say, piece=other))
     return tried
 
@@ -101,9 +101,10 @@ def _capacity(build: Build) -> list[Finding]:
     if build.mechanic.crosses:
         return []
     reason = phrase(
-        f"{{n}} stems go through the {build.mechanic.name}; it has {{room}} openings.",
+        "{n} stems go through the {mechanic}; it has {room} openings.",
         n=count(total),
         room=count(room),
+        mechanic=build.mechanic.name,
     )
     return [
         finding(
@@ -124,9 +125,10 @@ def _sway(build: Build) -> list[Finding]:
     worst = int((sway / limit).argmax())
     name = placement.stems.variety_of(worst).name
     reason = phrase(
-        f"The loosest head, a {name}, can sway {{s}} between binding and armature; {{limit}} is allowed.",
+        "The loosest head, a {name}, can sway {s} between binding and armature; {limit} is allowed.",
         s=length(sway[worst]),
         limit=length(limit[worst]),
+        name=name,
     )
     return [
         finding(
@@ -147,9 +149,10 @@ def _mesh(build: Build) -> list[Finding]:
     row = int(stems.diameter_m.argmax())
     needed = length(nets.PASSING_FACTOR.value * float(stems.diameter_m[row]))
     reason = phrase(
-        f"{stems.variety_of(row).name.capitalize()} needs an opening of {{needed}}; these are {{a}}.",
+        "{variety} needs an opening of {needed}; these are {a}.",
         needed=needed,
         a=length(aperture),
+        variety=stems.variety_of(row).name.capitalize(),
     )
     return [
         finding(check="mesh", case="typical", value=length(aperture), limit=needed, sense="at least", reason=reason)

@@ -23,10 +23,10 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     finer = _finer_nettings(build, float(build.placement.stems.diameter_m.max()))
     if "layers" in about.reads and mechanic.layers < MAX_LAYERS:
         more = replace(mechanic, layers=mechanic.layers + 1, layer_gap_m=None)
-        say = phrase(f"Fold to {more.layers} layers instead of {mechanic.layers}.")
+        say = phrase("Fold to {layers} layers instead of {before}.", layers=more.layers, before=mechanic.layers)
         tried.append(Candidate(key="one-more-layer", say=say, piece=replace(piece, mechanic=more)))
     for other in finer:
-        say = phrase("Use {a} netting, " + other.finish + ".", a=length(other.aperture_m))
+        say = phrase("Use {a} netting, {finish}.", a=length(other.aperture_m), finish=other.finish)
         swapped = replace(mechanic, netting=other.key)
         tried.append(Candidate(key=f"netting-{other.key}", say=say, piece=replace(piece, mechanic=swapped)))
     if "layer_gap_m" in about.reads:
@@ -38,7 +38,7 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     at_seat = verdict.governing is not None and verdict.governing.check == "seat"
     if at_seat and about.tapes and build.mechanic.tape_strips < MAX_TAPE_STRIPS:
         strips = build.mechanic.tape_strips + 1
-        say = phrase(f"Tape the rim with {strips} strip{'s' if strips > 1 else ''}, on a clean dry rim.")
+        say = phrase("Tape the rim with {n} {n|strip|strips}, on a clean dry rim.", n=strips)
         taped = replace(piece, mechanic=replace(mechanic, tape_strips=strips))
         tried.append(Candidate(key="more-tape", say=say, piece=taped))
     if at_seat and build.mechanic.putty_kg == 0 and (about.frog or about.netting):
@@ -101,7 +101,7 @@ def _other_kinds(build: Build) -> list[Candidate]:
     for about in firm_ones(bound=False):
         if about.kind != mechanic.kind:
             other = replace(mechanic, kind=about.kind, netting=netting, layer_gap_m=None, tape_strips=None)
-            say = phrase(f"Use a {about.name.lower()} instead.")
+            say = phrase("Use a {about} instead.", about=about.name.lower())
             tried.append(Candidate(key=f"kind-{about.kind}", say=say, piece=replace(piece, mechanic=other)))
     return tried
 
@@ -125,7 +125,12 @@ def _finer_and_folded(build: Build, netting: nets.Netting) -> Candidate:
     """Smaller cells and one more layer together, for where neither alone is enough."""
     mechanic = build.piece.mechanic
     both = replace(mechanic, netting=netting.key, layers=mechanic.layers + 1, layer_gap_m=None)
-    say = phrase(f"Use {{a}} netting, {netting.finish}, folded to {both.layers} layers.", a=length(netting.aperture_m))
+    say = phrase(
+        "Use {a} netting, {finish}, folded to {layers} layers.",
+        a=length(netting.aperture_m),
+        finish=netting.finish,
+        layers=both.layers,
+    )
     key = f"finer-folded-{netting.key.replace('-', '')}"
     return Candidate(key=key, say=say, piece=replace(build.piece, mechanic=both))
 

@@ -179,7 +179,7 @@ def _move(build: Build, move: Move, load: Load) -> list[Finding]:
     coupling = 1.0 if going is not None and going.crate else NO_HANDLES.value
     reach, kg = reach_of(load), load.mass_kg
     if reach > REACH_MOST.value:
-        words = f"Hands reach {{r}} out to lift {load.name}; over {{most}} use a trolley, or make it where it stands."
+        words = "Hands reach {r} out to lift {load}; over {most} use a trolley, or make it where it stands."
         return [
             finding(
                 check="reach",
@@ -187,7 +187,7 @@ def _move(build: Build, move: Move, load: Load) -> list[Finding]:
                 value=length(reach),
                 limit=REACH_MOST.quantity,
                 sense="at most",
-                reason=phrase(words, r=length(reach), most=REACH_MOST.quantity),
+                reason=phrase(words, r=length(reach), load=load.name, most=REACH_MOST.quantity),
             )
         ]
     limit = recommended_mass_kg(
@@ -204,9 +204,12 @@ def _move(build: Build, move: Move, load: Load) -> list[Finding]:
             limit=mass(limit),
             sense="at most",
             reason=phrase(
-                f"{move.name.capitalize()}: {load.name}, {{has}}, where {who} may lift {{limit}}.",
+                "{move}: {load}, {has}, where {who} may lift {limit}.",
                 has=mass(kg),
                 limit=mass(limit),
+                move=move.name.capitalize(),
+                load=load.name,
+                who=who,
             ),
         )
     ]

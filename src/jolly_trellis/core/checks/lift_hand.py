@@ -111,10 +111,11 @@ def _mass(build: Build, case: Case) -> Finding:
     kg = mass(carried(build, case)[0])
     words = "With heavy stems" if case == "heavy" else "As planned"
     reason = phrase(
-        f"{words} it weighs {{m}}; {{easy}} is easy, {{limit}} only for a short while.",
+        "{words} it weighs {m}; {easy} is easy, {limit} only for a short while.",
         m=kg,
         easy=MASS_EASY.quantity,
         limit=MASS_SHORT.quantity,
+        words=words,
     )
     return finding(
         check="mass",
@@ -132,10 +133,11 @@ def _wrist(build: Build, case: Case) -> Finding:
     value = moment(wrist_moment_n_m(kg, along, aside, TILT.value))
     words = "With heavy stems" if case == "heavy" else "As planned"
     reason = phrase(
-        f"{words}, leaned forward, it turns the wrist with {{v}}; {{easy}} is easy, {{limit}} only for a short while.",
+        "{words}, leaned forward, it turns the wrist with {v}; {easy} is easy, {limit} only for a short while.",
         v=value,
         easy=WRIST_EASY.quantity,
         limit=WRIST_SHORT.quantity,
+        words=words,
     )
     return finding(
         check="wrist",

@@ -115,9 +115,11 @@ def judge(build: Build) -> Verdict:
     share = clear_share(solid_mass(build), near, far)
     blocked = ratio(1.0 - share)
     limit = ratio(1.0 - PAIRS_LEAST.value)
-    words = (
-        f"{share:.0%} of guests across the table see one another; "
-        f"{PAIRS_LEAST.value:.0%} must, {PAIRS_HOLD.value:.0%} is good."
+    reason = phrase(
+        "{share} of guests across the table see one another; {least} must, {good} is good.",
+        share=f"{share:.0%}",
+        least=f"{PAIRS_LEAST.value:.0%}",
+        good=f"{PAIRS_HOLD.value:.0%}",
     )
     findings = [
         finding(
@@ -126,7 +128,7 @@ def judge(build: Build) -> Verdict:
             value=blocked,
             limit=limit,
             sense="at most",
-            reason=phrase(words),
+            reason=reason,
             tight_from=(1.0 - PAIRS_HOLD.value) / (1.0 - PAIRS_LEAST.value),
         )
     ]

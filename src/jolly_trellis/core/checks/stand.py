@@ -27,7 +27,7 @@ from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Where
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.provenance import COMPUTED, MEASURED
-from jolly_trellis.core.quantities import Phrase, angle, energy, force, length, mass, phrase, ratio
+from jolly_trellis.core.quantities import angle, energy, force, length, mass, phrase, ratio
 from jolly_trellis.core.units import round_up
 
 LOW_PIECE_TOP = rule("A piece counts as low up to", "length", 0.35)
@@ -140,8 +140,7 @@ def _in_case(build: Build, case: Case) -> list[Finding]:
 
 
 def _begun(words: str, found: Finding) -> Finding:
-    reason = found.reason
-    return replace(found, reason=Phrase(text=f"{words} {reason.text}", quantities=reason.quantities))
+    return replace(found, reason=phrase("{where} {reason}", where=words, reason=found.reason))
 
 
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
@@ -237,9 +236,11 @@ def _tilt(build: Build, case: Case, balance: Balance) -> Finding:
     limit = angle(tip_angle_needed_rad(outline_top_m(build)))
     towards = compass(worst)
     reason = phrase(
-        f"{_case_words(build, case)} it tips {towards} when tilted {{a}}; a piece this tall needs {{limit}}.",
+        "{case} it tips {towards} when tilted {a}; a piece this tall needs {limit}.",
         a=angle(angles[worst]),
         limit=limit,
+        case=_case_words(build, case),
+        towards=towards,
     )
     return finding(check="tilt", case=case, value=angle(angles[worst]), limit=limit, sense="at least", reason=reason)
 
@@ -264,10 +265,12 @@ def _push(build: Build, case: Case, balance: Balance) -> list[Finding]:
     value = force(min(tips, slides))
     act = "slides off the edge" if slides < tips else f"tips {compass(worst)}"
     reason = phrase(
-        f"{_case_words(build, case)} a push of {{push}} at {{height}} and it {act}; it must bear {{limit}}.",
+        "{case} a push of {push} at {height} and it {act}; it must bear {limit}.",
         push=value,
         height=length(height),
         limit=force(limit_n),
+        case=_case_words(build, case),
+        act=act,
     )
     return [finding(check="push", case=case, value=value, limit=force(limit_n), sense="at least", reason=reason)]
 

@@ -100,12 +100,14 @@ def judge_ledge(build: Build, case: Case, friction: float, push_height_m: float,
         limit=LEDGE_FACTOR.quantity,
         sense="at least",
         reason=phrase(
-            f"{words} {verb[0].lower()}{verb[1:]} with {{out}} against {{inn}} that holds it: {{r}} times; "
-            "{limit} is needed.",
+            "{words} {verb}{verb2} with {out} against {inn} that holds it: {r} times; {limit} is needed.",
             out=moment(outward),
             inn=moment(inward),
             r=held,
             limit=LEDGE_FACTOR.quantity,
+            words=words,
+            verb=verb[0].lower(),
+            verb2=verb[1:],
         ),
     )
     weight = balance_of(build, case).mass_kg * GRAVITY_M_S2
@@ -117,10 +119,11 @@ def judge_ledge(build: Build, case: Case, friction: float, push_height_m: float,
         limit=BRUSH.quantity,
         sense="at least",
         reason=phrase(
-            f"{words} a guest's sleeve tips it at {{f}}, {{up}} up; it must bear {{limit}}.",
+            "{words} a guest's sleeve tips it at {f}, {up} up; it must bear {limit}.",
             f=brushed,
             up=length(push_height_m),
             limit=BRUSH.quantity,
+            words=words,
         ),
     )
     with_spill = " and the spill" if pull else ""
@@ -132,9 +135,11 @@ def judge_ledge(build: Build, case: Case, friction: float, push_height_m: float,
         limit=needed,
         sense="at least",
         reason=phrase(
-            f"{words} it slides over the edge at {{grip}}; a brush{with_spill} may pull {{need}}.",
+            "{words} it slides over the edge at {grip}; a brush{with_spill} may pull {need}.",
             grip=grip,
             need=needed,
+            words=words,
+            with_spill=with_spill,
         ),
     )
     return [tips, brush, slides]
@@ -224,7 +229,9 @@ def _rear_greens(build: Build) -> list[Candidate]:
             for share in places
         )
         line = RecipeLine(variety=leaf, count=number, role="line")
-        say = phrase(f"Add {{n}} {build.conditions.varieties[leaf].name} leaning back behind.", n=count(number))
+        say = phrase(
+            "Add {n} {leaf} leaning back behind.", n=count(number), leaf=build.conditions.varieties[leaf].name
+        )
         greened = replace(piece, recipe=(*piece.recipe, line), hand_placed=(*piece.hand_placed, *tips))
         tried.append(Candidate(key=f"greens-{number}", say=say, piece=greened))
     return tried

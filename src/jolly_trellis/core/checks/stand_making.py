@@ -14,7 +14,7 @@ from jolly_trellis.core.checks.making_order import TIP_MAKING, Margins, Order, W
 from jolly_trellis.core.checks.verdicts import Finding, Sense, finding
 from jolly_trellis.core.plan.piece import Counterweight, StemRef
 from jolly_trellis.core.plan.standing import Standing
-from jolly_trellis.core.quantities import Phrase, Quantity, angle, length, mass, phrase, ratio, volume
+from jolly_trellis.core.quantities import Quantity, angle, joined, length, mass, phrase, ratio, volume
 from jolly_trellis.core.units import round_up
 
 # Weights that keep it up are offered from the lightest; a second one leaves room to spare.
@@ -50,8 +50,9 @@ def candidates(build: Build) -> list[Candidate]:
     tried = []
     if found.worst < float(margins.use[worst]) - 1e-9:
         kept = tuple(work.refs[row] for row in found.order.tolist())
-        words = "Make it in an order that keeps its balance"
-        words += ", some stems before their usual turn." if found.crossed else "."
+        words = "Make it in an order that keeps its balance."
+        if found.crossed:
+            words = "Make it in an order that keeps its balance, some stems before their usual turn."
         ordered = replace(piece, making=replace(piece.making, order=kept))
         tried.append(Candidate(key="order", say=phrase(words), piece=ordered))
     if piece.making.water_last:
@@ -121,28 +122,31 @@ def governed_by(margins: Margins, step: int) -> int:
 
 def _finding(build: Build, work: Work, order: Order, margins: Margins) -> Finding:
     first = worst_step(margins)
-    when = "Before any stem is in"
+    when = phrase("Before any stem is in")
     if first > 0:
-        when = f"While being made, at {_named(build, work, order, first)},"
+        when = phrase("While being made, at {stem},", stem=_named(build, work, order, first))
     kind = governed_by(margins, first)
     value: Quantity
     if kind == _BY_ANGLE:
         value, limit = angle(max(float(margins.tip_angle_rad[first]), 0.0)), TIP_MAKING.quantity
-        says = f"it tips {compass(int(margins.towards[first]))} when tilted {{v}}; {{limit}} is needed."
+        says = "it tips {towards} when tilted {v}; {limit} is needed."
     elif kind == _BY_LEDGE:
         value, limit = ratio(float(margins.ledge_ratio[first])), stand_ledge.MAKING_FACTOR.quantity
         says = "it is held {v} times against falling off the ledge; {limit} is needed."
     else:
         value, limit = ratio(float(margins.seat_use[first])), ratio(1.0)
         says = "the stems so far turn their mechanic with {v} of what it takes; {limit} is the most."
+    reason = phrase(says, v=value, limit=limit, towards=compass(int(margins.towards[first])))
     if falls(margins, first):
-        says = "it falls: " + says
+        reason = phrase("it falls: {reason}", reason=reason)
+    reason = phrase("{when} {reason}", when=when, reason=reason)
     began = first_over(margins)
     if began is not None and began < first:
-        before = "before any stem is in" if began == 0 else f"at {_named(build, work, order, began)}"
-        says += f" It is first past its limit {before}."
+        before = phrase("before any stem is in")
+        if began:
+            before = phrase("at {stem}", stem=_named(build, work, order, began))
+        reason = joined((reason, phrase("It is first past its limit {before}.", before=before)))
     sense: Sense = "at most" if kind == _BY_SEAT else "at least"
-    reason = phrase(f"{when} {says}", v=value, limit=limit)
     return finding(check="making", case="heavy", value=value, limit=limit, sense=sense, reason=reason)
 
 
@@ -166,8 +170,7 @@ def _in_order(build: Build, steadied: Candidate) -> list[Candidate]:
     if found.worst > 1.0:
         return []
     making = replace(steadied.piece.making, order=tuple(work.refs[row] for row in found.order.tolist()))
-    text = steadied.say.text.removesuffix(".") + ", in an order that keeps its balance."
-    say = Phrase(text=text, quantities=steadied.say.quantities)
+    say = joined((steadied.say, phrase("Make it in an order that keeps its balance.")))
     return [replace(steadied, say=say, piece=replace(steadied.piece, making=making))]
 
 
@@ -192,8 +195,8 @@ def _weights(build: Build, work: Work, margins: Margins, order: Order, worst: in
         total = round(round_up(kept + kg, 0.02), 3)
         weight = Counterweight(mass_kg=total, away_m=away, azimuth_rad=round(azimuth, 4))
         side = "at the back" if on_ledge else "on the side it leans away from"
-        words = f"Tie on {{m}} {side}, {{x}} from the middle, {before}."
-        say = phrase(words, m=mass(total), x=length(away))
+        words = "Tie on {m} {side}, {x} from the middle, {before}."
+        say = phrase(words, m=mass(total), x=length(away), side=side, before=before)
         key = f"weight-{round(100 * total)}"
         tried += _in_order(build, Candidate(key=key, say=say, piece=replace(piece, counterweight=weight)))
         if len(tried) == _ENOUGH:

@@ -51,7 +51,11 @@ def judge_joint(build: Build, case: Case, push_height_m: float) -> list[Finding]
         limit=limit,
         sense="at least",
         reason=phrase(
-            f"{words} a push of {{push}} and the bowl {act}; it must bear {{limit}}.", push=value, limit=limit
+            "{words} a push of {push} and the bowl {act}; it must bear {limit}.",
+            push=value,
+            limit=limit,
+            words=words,
+            act=act,
         ),
     )
     found = [push]

@@ -60,7 +60,7 @@ def design_speed_m_s(beaufort: int) -> float:
     if top is None:
         raise InvalidMeasure(
             path="setting.comes_down_above",
-            message=phrase(f"Beaufort {beaufort} is outside what can be planned for."),
+            message=phrase("Beaufort {beaufort} is outside what can be planned for.", beaufort=beaufort),
             limit=phrase("Name a force from 2 to 7 above which the piece comes down."),
         )
     return top.value * GUST.value
@@ -94,11 +94,12 @@ def judge_wind(build: Build, case: Case, balance: Balance, edges_m: Array, frict
             limit=needs,
             sense="at least",
             reason=phrase(
-                f"At Beaufort {{b}}, {words}, wind of {{push}} asks {{needs}} with a margin; it has {{holds}}.",
+                "At Beaufort {b}, {words}, wind of {push} asks {needs} with a margin; it has {holds}.",
                 b=number,
                 push=force(push),
                 needs=needs,
                 holds=holds,
+                words=words,
             ),
         ),
         finding(
@@ -108,10 +109,11 @@ def judge_wind(build: Build, case: Case, balance: Balance, edges_m: Array, frict
             limit=slide_needs,
             sense="at least",
             reason=phrase(
-                f"At Beaufort {{b}}, {words}, wind asks a grip of {{needs}}; the foot has {{has}}.",
+                "At Beaufort {b}, {words}, wind asks a grip of {needs}; the foot has {has}.",
                 b=number,
                 needs=slide_needs,
                 has=slide_has,
+                words=words,
             ),
         ),
     ]

@@ -4,11 +4,11 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from jolly_trellis.core.building.build import Build
-from jolly_trellis.core.checks.fixing import Candidate, joined, proven
+from jolly_trellis.core.checks.fixing import Candidate, proven
 from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude
 from jolly_trellis.core.plan.piece import Companion, Piece, Setting
 from jolly_trellis.core.plan.standing import Standing, standing
-from jolly_trellis.core.quantities import Phrase
+from jolly_trellis.core.quantities import Phrase, joined, phrase
 
 Judge = Callable[[Build], Verdict]
 Inverse = Callable[[Build, Verdict], list[Candidate]]
@@ -61,8 +61,11 @@ def mended(inverse: Inverse, judge: Judge) -> Inverse:
 
 
 def _named(companion: Companion, found: Finding) -> Finding:
-    text = f"{companion.name.capitalize()}: {found.reason.text}"
-    return replace(found, reason=Phrase(text=text, quantities=found.reason.quantities))
+    return replace(found, reason=_of(companion, found.reason))
+
+
+def _of(companion: Companion, said: Phrase) -> Phrase:
+    return phrase("{vessel}: {said}", vessel=companion.name.capitalize(), said=said)
 
 
 def _put_back(piece: Standing, index: int, found: Candidate) -> Candidate:
@@ -79,7 +82,7 @@ def _put_back(piece: Standing, index: int, found: Candidate) -> Candidate:
         top_ups=after.top_ups,
     )
     companions = (*piece.companions[:index], changed, *piece.companions[index + 1 :])
-    say = Phrase(text=f"{companion.name.capitalize()}: {found.say.text}", quantities=found.say.quantities)
+    say = _of(companion, found.say)
     whole = replace(piece, companions=companions, transport=after.transport, setting=_setting(piece, after))
     return Candidate(key=f"beside{index + 1}-{found.key}", say=say, piece=whole)
 

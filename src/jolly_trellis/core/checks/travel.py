@@ -282,7 +282,7 @@ def _door(journey: Journey, going: Transport) -> Finding:
         limit=length(door),
         sense="at most",
         reason=phrase(
-            f"The piece is {{has}} {words}; the van's door is {{door}}.", has=length(has), door=length(door)
+            "The piece is {has} {words}; the van's door is {door}.", has=length(has), door=length(door), words=words
         ),
     )
 
@@ -300,7 +300,9 @@ def _shifts(build: Build) -> list[Finding]:
             limit=ratio(1.0),
             sense="at most",
             utilisation=SHIFTS.value,
-            reason=phrase(f"A {name} with one level, or not tied down, shifts on the road: look it over on arrival."),
+            reason=phrase(
+                "A {name} with one level, or not tied down, shifts on the road: look it over on arrival.", name=name
+            ),
         )
     ]
 

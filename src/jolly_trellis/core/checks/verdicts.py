@@ -7,7 +7,7 @@ from typing import Literal
 from jolly_trellis.core.books.bodies import Case
 from jolly_trellis.core.books.figures import Figure, Shown, shown
 from jolly_trellis.core.plan.kinds import AnyPiece
-from jolly_trellis.core.quantities import Phrase, Quantity
+from jolly_trellis.core.quantities import Phrase, Quantity, phrase
 
 Verb = Literal["hold", "stand", "drink", "travel", "hang", "hide", "see", "lift"]
 State = Literal["holds", "tight", "fails", "not needed", "cannot say"]
@@ -151,7 +151,7 @@ def conclude(
     """
     worst = max(findings, key=_badness, default=None)
     if missing and (worst is None or worst.utilisation <= 1.0):
-        reason = Phrase(text="Cannot say until this is known: " + "; ".join(missing) + ".")
+        reason = phrase("Cannot say until this is known: {missing}.", missing="; ".join(missing))
         state: State = "cannot say"
         worst = None
     elif worst is not None:

@@ -13,7 +13,7 @@ from jolly_trellis.core.event.task import Task, back
 from jolly_trellis.core.event.tasks import tasks_of
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine, StemTube
-from jolly_trellis.core.quantities import Phrase, phrase
+from jolly_trellis.core.quantities import Phrase, joined, phrase
 from jolly_trellis.core.units import duration_text
 
 DEEP_TUBE = StemTube(stem_in_m=0.08)
@@ -155,11 +155,15 @@ def _unmet(job: Job, made: Made, varieties: dict[str, Variety], progress: Progre
 def _unmet_lock(lock: Lock, stands: Timed | None) -> Conflict:
     name = lock.task if stands is None else stands.task.name
     asked = lock.starts_at.replace("T", ", ")
-    now = "" if stands is None else f" Here it starts at {stands.starts_at:%Y-%m-%d, %H:%M}."
     remedy = Remedy(
-        key=f"unlock-{lock.task}", kind="unlock", say=phrase(f"Let “{name}” go from its time."), task=lock.task
+        key=f"unlock-{lock.task}",
+        kind="unlock",
+        say=phrase("Let “{name}” go from its time.", name=name),
+        task=lock.task,
     )
-    say = phrase(f"“{name}” was set by hand to {asked}, which cannot be met.{now}")
+    say = phrase("“{name}” was set by hand to {asked}, which cannot be met.", name=name, asked=asked)
+    if stands is not None:
+        say = joined((say, phrase("Here it starts at {at}.", at=f"{stands.starts_at:%Y-%m-%d, %H:%M}")))
     return Conflict(tasks=(lock.task,), say=say, remedies=(remedy,))
 
 
@@ -225,7 +229,7 @@ def _life_conflict(task: Task, job: Job, made: Made, varieties: dict[str, Variet
     if task.soonest is not None and task.latest is not None:
         bounds = f": not before {task.soonest:%H:%M}, done by {task.latest:%H:%M}"
     why = f" ({task.why})" if task.why else ""
-    say = phrase(f"{task.name}{bounds}{why}.")
+    say = phrase("{task}{bounds}{why}.", task=task.name, bounds=bounds, why=why)
     return Conflict(tasks=(task.key,), say=say, remedies=tuple(remedies), tried=tried)
 
 
@@ -234,7 +238,7 @@ def _tubes(piece_id: int, variety: Variety, tube: StemTube) -> Remedy:
     return Remedy(
         key=f"tubes-{piece_id}-{variety.key}",
         kind="tubes",
-        say=phrase(f"Give each {variety.name} {large}, with the stem deep in it."),
+        say=phrase("Give each {variety} {large}, with the stem deep in it.", variety=variety.name, large=large),
         piece_id=piece_id,
         variety=variety.key,
         tube=tube,
@@ -270,15 +274,20 @@ def _crowded(
     named = ", ".join(f"{each.task.name} ({duration_text(each.early_min / 60)})" for each in worst[:3])
     more = f" and {len(worst) - 3} more" if len(worst) > 3 else ""
     whys = list(dict.fromkeys(each.task.why for each in worst if each.task.variety))
-    because = f" Not everything lasts to the end: {'; '.join(whys[:3])}." if whys else ""
-    more_hands = 0 if solved is None else solved.extra_hands
-    extra = f" {'One more pair' if more_hands == 1 else f'{more_hands} more pairs'} of hands would be needed."
-    extra = extra if more_hands else ""
-    out = f": {named}{more} out of bounds" if named else ""
-    said = f"There is more to do than the hands and hours allow{out}."
+    said = [phrase("There is more to do than the hands and hours allow.")]
+    if named:
+        words = "There is more to do than the hands and hours allow: {tasks}{more} out of bounds."
+        said = [phrase(words, tasks=named, more=more)]
+    if whys:
+        said.append(phrase("Not everything lasts to the end: {whys}.", whys="; ".join(whys[:3])))
+    if solved is not None and solved.extra_hands:
+        words = "One more pair of hands would be needed."
+        if solved.extra_hands > 1:
+            words = "{n} more pairs of hands would be needed."
+        said.append(phrase(words, n=solved.extra_hands))
     return Conflict(
         tasks=tuple(each.task.key for each in worst),
-        say=phrase(said + because + extra),
+        say=joined(said),
         remedies=tuple(_remedies(job, made, varieties, narrow, tuple(short))),
         tried=(
             *(["each task set by hand let go"] if job.locks else []),
@@ -304,19 +313,19 @@ def _remedies(
             yield Remedy(
                 key=f"unlock-{lock.task}",
                 kind="unlock",
-                say=phrase(f"Let “{lock.task}” go from its time."),
+                say=phrase("Let “{task}” go from its time.", task=lock.task),
                 task=lock.task,
             )
     for key in short:
         if works(job, on_site(made, key)):
-            say = phrase(f"Put the {varieties[key].name} in on site, wherever it has no vessel to drink from.")
+            say = phrase("Put the {key} in on site, wherever it has no vessel to drink from.", key=varieties[key].name)
             yield Remedy(key=f"on-site-{key}", kind="on site", say=say, variety=key)
     crew = job.crew or (CrewMember(name="you"),)
     for more in range(1, MOST_MORE_HANDS + 1):
         extra = tuple(CrewMember(name=f"extra {nth + 1}") for nth in range(more))
         if works(replace(job, crew=crew + extra)):
-            words = "One more pair of hands." if more == 1 else f"{more} more pairs of hands."
-            yield Remedy(key=f"hands-{more}", kind="hands", say=phrase(words), hands=more)
+            words = "One more pair of hands." if more == 1 else "{n} more pairs of hands."
+            yield Remedy(key=f"hands-{more}", kind="hands", say=phrase(words, n=more), hands=more)
             break
     opens = datetime.combine(datetime(2000, 1, 1, tzinfo=UTC), job.hours.opens)
     for hours in range(1, MOST_EARLIER_H + 1):
@@ -324,6 +333,7 @@ def _remedies(
             break
         earlier = (opens - timedelta(hours=hours)).time()
         if works(replace(job, hours=Hours(opens=time(earlier.hour, earlier.minute), closes=job.hours.closes))):
-            words = f"Start {hours} h earlier on every day, at {earlier:%H:%M}."
-            yield Remedy(key=f"hours-{hours}", kind="hours", say=phrase(words), opens=f"{earlier:%H:%M}")
+            words = "Start {hours} h earlier on every day, at {at}."
+            say = phrase(words, hours=hours, at=f"{earlier:%H:%M}")
+            yield Remedy(key=f"hours-{hours}", kind="hours", say=say, opens=f"{earlier:%H:%M}")
             break

@@ -95,8 +95,9 @@ def _notes(job: Job, variety: Variety, opening: float | None) -> list[Phrase]:
     elif opening > 0 and job.workshop is not None:
         notes.append(
             phrase(
-                f"opens in {opening:.1f} days at {{t}}",
+                "opens in {opening} days at {t}",
                 t=Quantity(kind="temperature", value=job.workshop.temperature_c),
+                opening=f"{opening:.1f}",
             )
         )
     if variety.bulb:

@@ -26,4 +26,4 @@ def gate_of(work: Work) -> Phrase | None:
 
 
 def _gate(reason: Phrase) -> Phrase:
-    return Phrase(text=f"Not before it is cleared: {reason.text}", quantities=reason.quantities)
+    return phrase("Not before it is cleared: {reason}", reason=reason)

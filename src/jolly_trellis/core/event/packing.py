@@ -65,7 +65,7 @@ def _tools(job: Job, made: Made, varieties: Mapping[str, Variety]) -> Iterator[P
 
     yield tool("snips", hands)
     if names:
-        yield tool("pair of gloves", hands, phrase(f"thorns or sap: {', '.join(names)}"))
+        yield tool("pair of gloves", hands, phrase("thorns or sap: {names}", names=", ".join(names)))
     if wired:
         pairs = max(1, hands // 2)
         yield tool("wire cutters", pairs)

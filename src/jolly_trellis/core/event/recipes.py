@@ -95,8 +95,8 @@ def scaled(recipe: tuple[RecipeLine, ...], factor: float) -> tuple[RecipeLine, .
     if max(counts) > MOST_STEMS:
         raise InvalidMeasure(
             path="now_m",
-            message=phrase(f"That makes {max(counts)} stems of one variety."),
-            limit=phrase(f"A piece takes {MOST_STEMS} of one; make two pieces of it."),
+            message=phrase("That makes {max} stems of one variety.", max=max(counts)),
+            limit=phrase("A piece takes {most_stems} of one; make two pieces of it.", most_stems=MOST_STEMS),
         )
     return tuple(replace(line, count=count) for line, count in zip(recipe, counts, strict=True))
 

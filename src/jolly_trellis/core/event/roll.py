@@ -96,8 +96,9 @@ def keeping_cut(plan: CutPlan, cut: Iterable[MaterialPlan]) -> CutPlan:
     now = {(each.material, each.key): each for each in plan.materials}
     changed = tuple(
         phrase(
-            f"{old.name} was cut for other pieces than are needed now, and stays as it was cut. Press “Not cut after "
-            "all” there, then plan the cuts again."
+            "{old} was cut for other pieces than are needed now, and stays as it was cut. Press “Not "
+            "cut after all” there, then plan the cuts again.",
+            old=old.name,
         )
         for of, old in was.items()
         if _sizes(now.get(of)) != _sizes(old)
@@ -125,17 +126,22 @@ def acts_of(plan: MaterialPlan) -> tuple[CutAct, ...]:
         for end in stock.strips:
             inside = [each for each in stock.pieces if start <= each.y < end]
             names = _listed(plan, inside)
-            say = phrase(f"Across at {{at}}, row {end}: {names}.", at=length(end * plan.row_m))
+            say = phrase("Across at {at}, row {end}: {names}.", at=length(end * plan.row_m), end=end, names=names)
             acts.append(CutAct(stock=place, say=say))
             edges = sorted({each.x for each in inside if each.x > 0})
             if edges and plan.cell_m:
                 cells = ", ".join(str(each) for each in edges)
-                acts.append(CutAct(stock=place, say=phrase(f"Along that strip after cell {cells}.")))
+                acts.append(CutAct(stock=place, say=phrase("Along that strip after cell {cells}.", cells=cells)))
             for x in sorted({each.x for each in inside}):
                 column = sorted((each for each in inside if each.x == x), key=lambda each: each.y)
                 if len(column) > 1:
                     rows = ", ".join(str(each.y + each.along - start) for each in column[:-1])
-                    say = phrase(f"The part from cell {x + 1} across after its row {rows}: {_listed(plan, column)}.")
+                    say = phrase(
+                        "The part from cell {x} across after its row {rows}: {listed}.",
+                        x=x + 1,
+                        rows=rows,
+                        listed=_listed(plan, column),
+                    )
                     acts.append(CutAct(stock=place, say=say))
             start = end
     return tuple(acts)
@@ -145,7 +151,9 @@ def _stick_acts(plan: MaterialPlan, place: int, stock: CutStock) -> list[CutAct]
     acts = []
     for row in sorted({each.y for each in stock.pieces}):
         inside = [each for each in stock.pieces if each.y == row]
-        acts.append(CutAct(stock=place, say=phrase(f"Stick {row + 1}: {_listed(plan, inside)}.")))
+        acts.append(
+            CutAct(stock=place, say=phrase("Stick {row}: {listed}.", row=row + 1, listed=_listed(plan, inside)))
+        )
     return acts
 
 
@@ -228,16 +236,24 @@ def _missing(problem: Problem, item: int, count: int) -> Phrase:
         widest = max((wide for _, _, wide, _ in problem.sources), default=0.0)
         if what.width_m > widest:
             return phrase(
-                f"{number}{what.label}: {{w}} wide, and the widest roll is {{r}}. Sew it from two widths, or choose "
-                "netting on a wider roll.",
+                "{number}{what}: {w} wide, and the widest roll is {r}. Sew it from two widths, or "
+                "choose netting on a wider roll.",
                 w=length(what.width_m),
                 r=length(widest),
+                number=number,
+                what=what.label,
             )
     longest = max((long for _, _, _, long in problem.sources), default=0.0)
     if what.length_m > longest:
         return phrase(
-            f"{number}{what.label}: {{w}} long, and the longest is {{r}}. Join it from two, or get a longer one.",
+            "{number}{what}: {w} long, and the longest is {r}. Join it from two, or get a longer one.",
             w=length(what.length_m),
             r=length(longest),
+            number=number,
+            what=what.label,
         )
-    return phrase(f"{number}{what.label}: nothing is left to cut it from. Count more into the stores, or buy more.")
+    return phrase(
+        "{number}{what}: nothing is left to cut it from. Count more into the stores, or buy more.",
+        number=number,
+        what=what.label,
+    )

@@ -122,13 +122,17 @@ def left_out_of(needs: Needs, larder: Larder) -> tuple[Phrase, ...]:
     absent += [(each.supply, each) for each in needs.lengths if _cuttable(larder, each.supply) is None]
     found = [
         phrase(
-            f"{need.quantity} × {need.name}, {need.piece}: the stores have no {key} that is cut by the metre or from "
-            "sticks. Add it to the stores."
+            "{quantity} × {need}, {piece}: the stores have no {key} that is cut by the metre or from "
+            "sticks. Add it to the stores.",
+            quantity=need.quantity,
+            need=need.name,
+            piece=need.piece,
+            key=key,
         )
         for key, need in absent
     ]
     found += [
-        phrase(f"{name} could not be worked out: nothing but its stems is counted. Settle it first.")
+        phrase("{name} could not be worked out: nothing but its stems is counted. Settle it first.", name=name)
         for name in needs.not_worked_out
     ]
     return tuple(found)

@@ -108,7 +108,9 @@ def shopping(
 def _unknown(needs: Needs, varieties: Mapping[str, Variety]) -> Iterator[Phrase]:
     for key in dict.fromkeys(each.variety for each in needs.stems if each.variety not in varieties):
         number = sum(each.count for each in needs.stems if each.variety == key)
-        yield phrase(f"{number} × {key}: the stores do not know this variety. Add it to the stores.")
+        yield phrase(
+            "{number} × {key}: the stores do not know this variety. Add it to the stores.", number=number, key=key
+        )
 
 
 def _cut_already(buy: Buy) -> Buy:

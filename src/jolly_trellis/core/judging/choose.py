@@ -20,7 +20,7 @@ from jolly_trellis.core.placement.dealing import dealt_afresh
 from jolly_trellis.core.plan.kinds import AnyPiece
 from jolly_trellis.core.plan.piece import Conditions, Mechanic, MechanicKind, Piece
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.quantities import Phrase, phrase
+from jolly_trellis.core.quantities import Phrase, joined, phrase
 from jolly_trellis.core.stems.stem_set import expand
 
 LEAST_CELL = rule("Smallest cell chosen for a vessel", "length", 0.018, COMMON_PRACTICE)
@@ -164,7 +164,6 @@ def _option(
         made = build(tried, conditions)
         verdicts = judge_all(made)
     except CoreError as problem:
-        quantities = {**problem.message.quantities, **problem.limit.quantities}
         return Option(
             kind=about.kind,
             name=about.name,
@@ -176,7 +175,7 @@ def _option(
             worst=99.0,
             fails=(),
             ruled_out="",
-            why=Phrase(text=f"{problem.message.text} {problem.limit.text}", quantities=quantities),
+            why=joined((problem.message, problem.limit)),
             sketch=(),
         )
     made, verdicts, act = _at_its_best(made, verdicts)
@@ -259,43 +258,46 @@ def _why(verdicts: tuple[Verdict, ...], ruled: str, act: Phrase | None) -> Phras
     said = _why_alone(verdicts, ruled)
     if act is None:
         return said
-    return Phrase(text=f"{said.text} With this: {act.text}", quantities={**said.quantities, **act.quantities})
+    return joined((said, phrase("With this: {act}", act=act)))
 
 
 def _why_alone(verdicts: tuple[Verdict, ...], ruled: str) -> Phrase:
     if ruled:
-        return phrase(f"Ruled out: {ruled}.")
+        return phrase("Ruled out: {ruled}.", ruled=ruled)
     failing = [each for each in verdicts if each.state == "fails"]
     if failing:
         worst = max(failing, key=lambda each: each.utilisation or 0.0)
         names = " and ".join(each.verb.capitalize() for each in failing)
-        return Phrase(text=f"Fails on {names}. {worst.reason.text}", quantities=worst.reason.quantities)
+        return joined((phrase("Fails on {names}.", names=names), worst.reason))
     nearest = max(verdicts, key=lambda each: each.utilisation or 0.0)
     return phrase(
-        f"Nothing fails; nearest its limit is {nearest.verb.capitalize()} at {nearest.utilisation or 0:.2f}."
+        "Nothing fails; nearest its limit is {verb} at {used}.",
+        verb=nearest.verb.capitalize(),
+        used=f"{nearest.utilisation or 0:.2f}",
     )
 
 
 def _why_first(first: Option, others: list[Option]) -> Phrase:
     made = first.mechanic
     uses = made.uses if made is not None else 1
-    text = f"First: {first.why.text[0].lower()}{first.why.text[1:]}"
-    again = f" It is used about {uses} times." if uses > 1 else ""
+    why = replace(first.why, text=first.why.text[0].lower() + first.why.text[1:])
+    said = [phrase("First: {why}", why=why)]
+    if uses > 1:
+        said.append(phrase("It is used about {uses} times.", uses=uses))
     second = next(
         (each for each in others if each.mechanic is not None and not each.fails and not each.ruled_out), None
     )
-    beats = ""
     if second is not None and second.mechanic is not None:
-        name = second.name.lower()
         if _band(second) > _band(first):
-            beats = f" The next, {name}, comes nearer its limits."
+            beats = "The next, {name}, comes nearer its limits."
         elif second.mechanic.uses <= 1 < uses:
-            beats = f" The next, {name}, does as well, but once only."
+            beats = "The next, {name}, does as well, but once only."
         elif _rank(second)[4] != _rank(first)[4]:
-            beats = f" The next, {name}, does as well, but costs more for each use."
+            beats = "The next, {name}, does as well, but costs more for each use."
         else:
-            beats = f" The next, {name}, does as well, but takes longer."
-    return Phrase(text=text + again + beats, quantities=first.why.quantities)
+            beats = "The next, {name}, does as well, but takes longer."
+        said.append(phrase(beats, name=second.name.lower()))
+    return joined(said)
 
 
 def _sketch(made: Build) -> tuple[StemLine, ...]:

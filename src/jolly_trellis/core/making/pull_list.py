@@ -88,7 +88,7 @@ def preparation_of(variety: Variety, *, shown_h: float | None, bound: bool) -> t
     Source: common practice, no source.
     """
     done = [phrase("cut on the slant and split" if variety.stiffness == "woody" else "cut on the slant")]
-    done.append(phrase(f"strip below the {'binding' if bound else 'rim'}"))
+    done.append(phrase("strip below the binding" if bound else "strip below the rim"))
     if variety.thorny:
         done.append(phrase("take the thorns off"))
     if variety.dip:

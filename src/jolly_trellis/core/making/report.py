@@ -325,8 +325,8 @@ def _lay(build_: Build, row: int) -> str:
 
 def _left_out(left: int) -> Phrase:
     return phrase(
-        f"The order leaves out {{n}} stem{'s' if left > 1 else ''} of the recipe: "
-        "they come last until you place them, or take the usual order again.",
+        "The order leaves out {n} {n|stem|stems} of the recipe: they come last until you place them, "
+        "or take the usual order again.",
         n=count(left),
     )
 

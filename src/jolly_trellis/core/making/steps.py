@@ -118,7 +118,10 @@ def _bunched(build: Build, last: list[Step]) -> list[Step]:
         return last
     lines = [f"{line.count} {variety.name} ({line.role})" for line, variety, _, _ in build.placement.stems.lines]
     how = "through the armature into the hand" if build.mechanic.levels[1:] else "across one another in the hand"
-    return [Step(act="place", say=phrase(f"Lay {how}: {', '.join(lines)}."), caution=_hazards(build)), *last]
+    return [
+        Step(act="place", say=phrase("Lay {how}: {names}.", how=how, names=", ".join(lines)), caution=_hazards(build)),
+        *last,
+    ]
 
 
 def _vase(build: Build) -> Step:
@@ -157,11 +160,16 @@ def notices(build: Build, cuts: tuple[CutGroup, ...], fullness: float, colliding
         say = phrase("Bare wire rusts in water and stains it: take coated netting.")
         said.append(Notice(path="mechanic.netting", say=say))
     if len(build.placement.stems) and fullness < FULLNESS_AIRY.value:
-        say = phrase(f"Airy: heads fill {fullness:.0%} of the envelope; from {FULLNESS_AIRY.value:.0%} on is usual.")
+        say = phrase(
+            "Airy: heads fill {fullness} of the envelope; from {fullness_airy} on is usual.",
+            fullness=f"{fullness:.0%}",
+            fullness_airy=f"{FULLNESS_AIRY.value:.0%}",
+        )
         said.append(Notice(path="recipe", say=say))
     if fullness > FULLNESS_CRUSHED.value:
-        words = f"Crushed: heads would fill {fullness:.0%} of the envelope; {{n}} pairs collide."
-        said.append(Notice(path="recipe", say=phrase(words, n=count(colliding))))
+        words = "Crushed: heads would fill {fullness} of the envelope; {n} pairs collide."
+        say = phrase(words, fullness=f"{fullness:.0%}", n=count(colliding))
+        said.append(Notice(path="recipe", say=say))
     return tuple(said)
 
 
@@ -173,10 +181,11 @@ def _unsold(build: Build, cuts: tuple[CutGroup, ...]) -> list[Notice]:
         line = next(index for index, each in enumerate(build.piece.recipe) if each.variety == key)
         longest_sold = max(build.conditions.varieties[key].sold_lengths_m)
         say = phrase(
-            f"{groups[0].name} is not sold so long: {{n}} cut up to {{cut}}, sold to {{sold}}.",
+            "{groups} is not sold so long: {n} cut up to {cut}, sold to {sold}.",
             n=count(sum(group.count for group in groups)),
             cut=length(max(group.cut_length_m for group in groups)),
             sold=length(longest_sold),
+            groups=groups[0].name,
         )
         said.append(Notice(path=f"recipe.{line}", say=say))
     return said
@@ -184,7 +193,7 @@ def _unsold(build: Build, cuts: tuple[CutGroup, ...]) -> list[Notice]:
 
 def _place_words(build: Build) -> Phrase:
     lines = [f"{line.count} {variety.name} ({line.role})" for line, variety, _, _ in build.placement.stems.lines]
-    return phrase("Push in, opposite sides in turn: " + ", ".join(lines) + ".")
+    return phrase("Push in, opposite sides in turn: {stems}.", stems=", ".join(lines))
 
 
 def _hazards(build: Build) -> str:

@@ -75,7 +75,10 @@ def vapour_pressure_deficit_kpa(air: Air) -> float:
     if not 0 <= air.relative_humidity <= 1:
         raise InvalidMeasure(
             path="air.relative_humidity",
-            message=phrase(f"A humidity of {air.relative_humidity * 100:.0f} % is out of range."),
+            message=phrase(
+                "A humidity of {relative_humidity} % is out of range.",
+                relative_humidity=f"{air.relative_humidity * 100:.0f}",
+            ),
             limit=phrase("Give 0 to 100 %."),
         )
     leaf = saturation_vapour_pressure_kpa(air.temperature_c + (SUN_WARMING.value if air.sun else 0.0))

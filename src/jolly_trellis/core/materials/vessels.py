@@ -116,7 +116,9 @@ def _check_point(vessel: Vessel, index: int, point: ProfilePoint, *, path: str) 
     if vessel.plan_shape in ("round", "square") and not math.isclose(point.width_m, point.depth_m):
         raise InvalidMeasure(
             path=f"{path}.depth_m",
-            message=phrase(f"A {vessel.plan_shape} vessel is measured wider one way than the other."),
+            message=phrase(
+                "A {plan_shape} vessel is measured wider one way than the other.", plan_shape=vessel.plan_shape
+            ),
             limit=phrase("Make both sizes {size}, or choose oval or rectangular.", size=length(point.width_m)),
         )
 
@@ -203,7 +205,7 @@ def level_for_volume_m(vessel: Vessel, volume_l: float) -> float:
         raise InvalidMeasure(
             path="water_volume_l",
             message=phrase("The vessel does not hold that much."),
-            limit=phrase(f"It holds {full:.2f} litres to the rim."),
+            limit=phrase("It holds {full} litres to the rim.", full=f"{full:.2f}"),
         )
     low, high = 0.0, vessel.inside_depth_m
     for _ in range(60):

@@ -51,7 +51,7 @@ class About:
         if self.size is None:
             raise InvalidMeasure(
                 path="mechanic.kind",
-                message=phrase(f"A {self.name.lower()} is carried in the hand; this piece stands."),
+                message=phrase("A {self} is carried in the hand; this piece stands.", self=self.name.lower()),
                 limit=phrase("Choose a mechanic that sits in a vessel, or begin a bouquet."),
             )
         return self.size(fit)

@@ -57,7 +57,7 @@ def size_dome(handful: Handful) -> SizedMechanic:
     area = bouquets.cap_area_m2(wide / 2, wide / 2, rise)
     cut = Step(
         act="cut",
-        say=phrase(f"Cut a square of {netting.name}, {{s}} each way.", s=cut_length(side)),
+        say=phrase("Cut a square of {netting}, {s} each way.", s=cut_length(side), netting=netting.name),
         caution="Cut ends are sharp: gloves and eye protection.",
     )
     shape_it = Step(
@@ -100,9 +100,10 @@ def size_stars(handful: Handful) -> SizedMechanic:
     twist = Step(
         act="twist",
         say=phrase(
-            f"Twist {wires} covered wires of {{l}} into stars a finger apart, {{w}} across; run the ends down.",
+            "Twist {wires} covered wires of {l} into stars a finger apart, {w} across; run the ends down.",
             l=cut_length(each),
             w=length(wide),
+            wires=wires,
         ),
         caution="Wire ends spring: eye protection.",
     )

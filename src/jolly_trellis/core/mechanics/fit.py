@@ -108,8 +108,8 @@ class Fit:
         if self.frog is None or self.frog.kind != kind:
             raise InvalidMeasure(
                 path="mechanic.frog",
-                message=phrase(f"This needs a {kind} frog, and none is chosen."),
-                limit=phrase(f"Choose a {kind} frog from the stores."),
+                message=phrase("This needs a {kind} frog, and none is chosen.", kind=kind),
+                limit=phrase("Choose a {kind} frog from the stores.", kind=kind),
             )
         return self.frog
 
@@ -130,7 +130,7 @@ def check_depth(fit: Fit, least_m: float, what: str) -> None:
     if fit.depth_m < least_m:
         raise InvalidMeasure(
             path="vessel.profile",
-            message=phrase(f"{what} does not fit in {{depth}}.", depth=length(fit.depth_m)),
+            message=phrase("{what} does not fit in {depth}.", depth=length(fit.depth_m), what=what),
             limit=phrase("It needs a vessel {least} deep or more.", least=length(least_m)),
         )
 
@@ -277,9 +277,10 @@ def tape_step(fit: Fit) -> tuple[Step, ...]:
     if not fit.tape_strips:
         return ()
     say = phrase(
-        f"Tape across the rim: {fit.tape_strips} × {{tape}}, {{wide}} wide, crossed in the middle.",
+        "Tape across the rim: {tape_strips} × {tape}, {wide} wide, crossed in the middle.",
         tape=cut_length(strip_length_m(fit)),
         wide=length(fit.choice.tape_width_m),
+        tape_strips=fit.tape_strips,
     )
     return (Step(act="tape", say=say, caution="Tape holds on a clean, dry rim only."),)
 
@@ -287,10 +288,13 @@ def tape_step(fit: Fit) -> tuple[Step, ...]:
 def cut_step(fit: Fit, sheet: Sheet, name: str) -> Step:
     """Cutting one sheet, in length and in whole cells."""
     say = phrase(
-        f"Cut {name} {{w}} × {{l}} of {fit.net.name}: {sheet.cells_across} cells across, "
-        f"{sheet.rows_along} rows along the twists.",
+        "Cut {name} {w} × {l} of {net}: {cells_across} cells across, {rows_along} rows along the twists.",
         w=cut_length(sheet.width_m),
         l=cut_length(sheet.length_m),
+        name=name,
+        net=fit.net.name,
+        cells_across=sheet.cells_across,
+        rows_along=sheet.rows_along,
     )
     return Step(act="cut", say=say, caution=CUT_CAUTION)
 
@@ -323,9 +327,10 @@ def putty_moment_n_m(*, area_m2: float, arm_m: float) -> float:
 def putty_step(girth_m: float, where: str) -> Step:
     """Sticking something down with a ring of putty."""
     say = phrase(
-        f"Press a ring of putty {{long}} long, {{m}}, {where}; twist to bed it.",
+        "Press a ring of putty {long} long, {m}, {where}; twist to bed it.",
         long=cut_length(girth_m),
         m=mass(putty_ring_kg(girth_m)),
+        where=where,
     )
     return Step(act="stick", say=say, caution="Putty bonds to dry, clean surfaces only.")
 
@@ -345,7 +350,10 @@ def gap_m(fit: Fit, layers: int) -> float:
         raise InvalidMeasure(
             path="mechanic.layer_gap_m",
             message=phrase(
-                f"{layers} layers {{gap}} apart do not fit in {{depth}}.", gap=length(gap), depth=length(depth)
+                "{layers} layers {gap} apart do not fit in {depth}.",
+                gap=length(gap),
+                depth=length(depth),
+                layers=layers,
             ),
             limit=phrase(
                 "A gap lies from {least} to {room}.",

@@ -96,9 +96,12 @@ def _fold_words(layers: int, folds: tuple[Fold, ...], gap: float) -> Phrase:
         return phrase("One layer: nothing to fold.")
     lines = [fold for fold in folds if fold.act != "tuck"]
     quantities = {f"f{i}": length(round(fold.at_m * 200) / 200) for i, fold in enumerate(lines)}
-    marks = ", ".join(f"{{f{i}}}" for i in range(len(lines)))
+    marks = Phrase(text=", ".join(f"{{{slot}}}" for slot in quantities), quantities=quantities)
     return phrase(
-        f"Fold to {layers} layers {{gap}} apart: fold lines at {marks} from one end.", gap=length(gap), **quantities
+        "Fold to {layers} layers {gap} apart: fold lines at {marks} from one end.",
+        gap=length(gap),
+        layers=layers,
+        marks=marks,
     )
 
 

@@ -61,7 +61,9 @@ def finish(handful: Handful, *, crosses: bool) -> tuple[tuple[Part, ...], tuple[
         leaves = math.ceil(math.pi * max(envelope.width_m, envelope.depth_m) / COLLAR_LEAF_M.value)
         kg, taken = leaves * COLLAR_LEAF_KG.value, FromSupply(supply="large-leaf")
         parts.append(Part(name=COLLAR, quantity=leaves, mass_kg=kg, taken=taken))
-        steps.append(Step(act="collar", say=phrase(f"Bind {leaves} leaves under the flowers as a collar.")))
+        steps.append(
+            Step(act="collar", say=phrase("Bind {leaves} leaves under the flowers as a collar.", leaves=leaves))
+        )
     return tuple(parts), tuple(steps)
 
 
@@ -89,8 +91,8 @@ def _bound(bouquet: Bouquet, handle: float) -> tuple[list[Part], list[Step]]:
                 taken=FromSupply(supply="ribbon", how="each cut"),
             )
         )
-        words = f"Tie a bow of {bouquet.bow_loops} loops from {{b}} of ribbon."
-        steps.append(Step(act="bow", say=phrase(words, b=cut_length(bow))))
+        words = "Tie a bow of {loops} loops from {b} of ribbon."
+        steps.append(Step(act="bow", say=phrase(words, loops=bouquet.bow_loops, b=cut_length(bow))))
     if bouquet.streamers:
         number, long = bouquet.streamers, bouquet.streamer_m
         kg = number * long * RIBBON_KG_M.value

@@ -110,7 +110,8 @@ def size_grid(fit: Fit) -> SizedMechanic:
             Step(
                 act="tape",
                 say=phrase(
-                    f"Tape {number} strip{'s' if number > 1 else ''} each way, {{s}} apart: {{l}} in all.",
+                    "Tape {n} {n|strip|strips} each way, {s} apart: {l} in all.",
+                    n=number,
                     s=length(spacing),
                     l=length(tape),
                 ),

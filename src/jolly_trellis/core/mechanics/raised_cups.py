@@ -85,7 +85,8 @@ def size(fit: Fit) -> SizedMechanic:
             Step(
                 act="tie",
                 say=phrase(
-                    f"Tie {cups} cup{'s' if cups > 1 else ''} of {{v}} on rods to a branch, {{t}} of tie each.",
+                    "Tie {n} {n|cup|cups} of {v} on rods to a branch, {t} of tie each.",
+                    n=cups,
                     v=volume(fit.choice.cup_ml / 1000),
                     t=length(TIE_PER_CUP.value),
                 ),

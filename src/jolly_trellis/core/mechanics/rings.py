@@ -180,7 +180,10 @@ def size_strung(fit: Fit) -> SizedMechanic:
                 ),
                 caution="Wire ends spring: eye protection.",
             ),
-            Step(act="seat", say=phrase("Lay the ring on the rim" + (", the smaller one low." if two else "."))),
+            Step(
+                act="seat",
+                say=phrase("Lay the ring on the rim, the smaller one low." if two else "Lay the ring on the rim."),
+            ),
             *tape_step(fit),
         ),
     )

@@ -82,13 +82,15 @@ def size_on_sticks(fit: Fit) -> SizedMechanic:
             cut_step(fit, sheet, "one sheet"),
             Step(
                 act="roll",
-                say=phrase(f"Roll it {TURNS.value:g} turns to {{d}} across and drop it in.", d=length(diameter)),
+                say=phrase(
+                    "Roll it {turns} turns to {d} across and drop it in.", d=length(diameter), turns=f"{TURNS.value:g}"
+                ),
             ),
             Step(
                 act="hang",
                 say=phrase(
-                    f"Push {number} stick{'s' if number > 1 else ''}, {{long}} each, through its top, "
-                    "resting on both rims.",
+                    "Push {n} {n|stick|sticks}, {long} each, through its top, resting on both rims.",
+                    n=number,
                     long=length(stick),
                 ),
             ),

@@ -33,6 +33,6 @@ def bind(handful: Handful) -> SizedMechanic:
         raise InvalidMeasure(
             path="mechanic.kind",
             message=phrase("This mechanic sits in a vessel; a bouquet is bound in the hand."),
-            limit=phrase(f"Choose {', '.join(names[:-1])} or {names[-1]}."),
+            limit=phrase("Choose {names} or {names2}.", names=", ".join(names[:-1]), names2=names[-1]),
         )
     return about.bind(handful)

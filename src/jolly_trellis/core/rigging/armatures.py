@@ -188,7 +188,7 @@ def _check(armature: Armature) -> None:
         if not value > 0:
             raise InvalidMeasure(
                 path=f"armature.{field}",
-                message=phrase(f"The armature is {{l}} {word}.", l=length(value)),
+                message=phrase("The armature is {l} {word}.", l=length(value), word=word),
                 limit=phrase("Give it a measure of more than nothing."),
             )
 

@@ -75,7 +75,7 @@ def _under(rig: Rig, lowest_m: float) -> Finding:
     limit = (WALKWAY if rig.below == "walkway" else TABLE).quantity
     where = "over a walkway" if rig.below == "walkway" else "over the floor at a table"
     value = length(lowest_m)
-    reason = phrase(f"It hangs {{v}} {where}; {{limit}} is needed.", v=value, limit=limit)
+    reason = phrase("It hangs {v} {where}; {limit} is needed.", v=value, limit=limit, where=where)
     return finding(check="clearance", case="heavy", value=value, limit=limit, sense="at least", reason=reason)
 
 
@@ -99,8 +99,17 @@ def _near(rig: Rig, hazard: Hazard, body: Array, reach: float) -> list[Finding]:
 def _keeps(hazard: Hazard, way: str, gap: float, limit_m: float) -> Finding:
     value, limit = length(gap), length(limit_m)
     article = "an" if hazard.kind[0] in "aeiouL" else "a"
-    clear = "It keeps {v} clear " if gap > _TOUCHES_M else "It touches or reaches round the place "
-    reason = phrase(f"{clear}{way} {article} {hazard.kind}; {{limit}} is needed.", v=value, limit=limit)
+    words = "It touches or reaches round the place {way} {article} {hazard}; {limit} is needed."
+    if gap > _TOUCHES_M:
+        words = "It keeps {v} clear {way} {article} {hazard}; {limit} is needed."
+    reason = phrase(
+        words,
+        v=value,
+        limit=limit,
+        way=way,
+        article=article,
+        hazard=hazard.kind,
+    )
     return finding(
         check=f"clear of {hazard.kind}", case="heavy", value=value, limit=limit, sense="at least", reason=reason
     )

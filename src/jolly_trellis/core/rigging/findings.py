@@ -107,12 +107,19 @@ def _point(rig: Rig, point: HangPoint, state: PointState) -> tuple[list[Finding]
 def _line_findings(line: LineState) -> list[Finding]:
     cases = {"whole": "as hung", "uneven": "with one line a little long", "one gone": "with one line gone"}
     value, limit = pull(line.design_n), pull(line.limit_n)
-    reason = phrase(f"{line.name} bears {{t}} {cases[line.governs]}; it may carry {{limit}}.", t=value, limit=limit)
+    reason = phrase(
+        "{line} bears {t} {cases}; it may carry {limit}.",
+        t=value,
+        limit=limit,
+        line=line.name,
+        cases=cases[line.governs],
+    )
     found = [finding(check="line", case="heavy", value=value, limit=limit, sense="at most", reason=reason)]
     flat = phrase(
-        f"{line.name} runs at {{a}} to the horizontal, at least {{limit}}: flatter, the pull grows without measure.",
+        "{line} runs at {a} to the horizontal, at least {limit}: flatter, the pull grows without measure.",
         a=angle(line.angle_rad),
         limit=ANGLE_LEAST.quantity,
+        line=line.name,
     )
     found.append(
         finding(
@@ -129,15 +136,17 @@ def _line_findings(line: LineState) -> list[Finding]:
 
 def _point_finding(point: HangPoint, state: PointState, rating: float) -> Finding:
     value, limit = pull(state.pull_n), pull(rating)
-    words = f"{point.name} is pulled with {{v}}; {point.stated_by} rates it at {{limit}}."
+    words = "{point} is pulled with {v}; {stated_by} rates it at {limit}."
     if POINTS[point.kind].stuck:
-        words = f"{point.name} is pulled with {{v}}; half its label is {{limit}}."
-    reason = phrase(words, v=value, limit=limit)
+        words = "{point} is pulled with {v}; half its label is {limit}."
+    reason = phrase(words, point=point.name, stated_by=point.stated_by or "", v=value, limit=limit)
     return finding(check="hang point", case="heavy", value=value, limit=limit, sense="at most", reason=reason)
 
 
 def _never(point: HangPoint) -> Finding:
-    return _refused("never overhead", phrase(f"{point.name} is an {point.kind}: never over people."))
+    return _refused(
+        "never overhead", phrase("{point} is an {kind}: never over people.", point=point.name, kind=point.kind)
+    )
 
 
 def _refused(check: str, reason: Phrase) -> Finding:
@@ -183,9 +192,10 @@ def _bond(rig: Rig, weighed: TakeOff) -> tuple[list[Finding], list[str]]:
     size = spec.size_m or 0.0
     if not LINES[spec.kind].bonds or size < BOND_LEAST.value - 1e-9:
         thin = phrase(
-            f"The second bond is {spec.kind} of {{size}}: it must be steel rope of {{least}} or more.",
+            "The second bond is {spec} of {size}: it must be steel rope of {least} or more.",
             size=length(size),
             least=BOND_LEAST.quantity,
+            spec=spec.kind,
         )
         found.append(_refused("bond of steel", thin))
     point_found, lacks = _bond_point(rig, weight)
@@ -199,8 +209,8 @@ def _bond_point(rig: Rig, weight: float) -> tuple[list[Finding], list[str]]:
         return [], ["which hang point of its own the second bond leads to"]
     point = rig.points[at]
     if any(line.point == at for line in rig.lines):
-        words = f"The second bond leads to {point.name}, where a line hangs too: should that let go, so does the bond."
-        return [_refused("bond's own point", phrase(words))], []
+        words = "The second bond leads to {point}, where a line hangs too: should that let go, so does the bond."
+        return [_refused("bond's own point", phrase(words, point=point.name))], []
     if POINTS[point.kind].stuck:
         return [_never(point)], []
     rating = rating_of(point)
@@ -208,9 +218,11 @@ def _bond_point(rig: Rig, weight: float) -> tuple[list[Finding], list[str]]:
         return [], [f"what {point.name} may carry, where the second bond leads, and who states it"]
     value, limit = pull(BOND_POINT.value * weight), pull(rating)
     reason = phrase(
-        f"Should it fall on its bond, {point.name} is counted with {{v}}; {point.stated_by} rates it at {{limit}}.",
+        "Should it fall on its bond, {point} is counted with {v}; {stated_by} rates it at {limit}.",
         v=value,
         limit=limit,
+        point=point.name,
+        stated_by=point.stated_by or "",
     )
     return [
         finding(check="bond's own point", case="heavy", value=value, limit=limit, sense="at most", reason=reason)
@@ -223,8 +235,8 @@ def _only(rig: Rig) -> list[Finding]:
         return []
     found = []
     if len(rig.lines) == 1 and rig.bond is None:
-        words = f"It hangs on one line: should {name_of(rig, rig.lines[0])} go, nothing holds it."
-        found.append(_refused("one line", phrase(words)))
+        words = "It hangs on one line: should {line} go, nothing holds it."
+        found.append(_refused("one line", phrase(words, line=name_of(rig, rig.lines[0]))))
     if rig.lines and all(LINES[line.spec.kind].by_the_piece for line in rig.lines):
         words = "Only cable ties hold it: they are made for wiring and are never the only thing over people."
         found.append(_refused("only cable ties", phrase(words)))

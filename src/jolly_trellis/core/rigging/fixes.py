@@ -84,13 +84,15 @@ def _candidates(rig: Rig, report: RigReport, conditions: Conditions) -> Iterator
     if bond is not None:
         planned = replace(rig.bond, spec=bond) if rig.bond is not None else Bond(spec=bond, point=_spare(rig))
         where = "" if planned.point is None else f" to {rig.points[planned.point].name}"
-        words = phrase(f"Plan a second bond: steel rope of {{d}}, ferruled{where}.", d=length(bond.size_m or 0.0))
+        words = phrase(
+            "Plan a second bond: steel rope of {d}, ferruled{where}.", d=length(bond.size_m or 0.0), where=where
+        )
         yield "bond", words, replace(rig, bond=planned)
         if mended is not rig:
             yield "line and bond", phrase("Steel rope throughout, and a second bond."), replace(mended, bond=planned)
     if "bond's own point" in failing and rig.bond is not None and _spare(rig) is not None:
         at = _spare(rig)
-        words = phrase(f"Lead the second bond to {rig.points[at or 0].name}.")
+        words = phrase("Lead the second bond to {points}.", points=rig.points[at or 0].name)
         yield "bond point", words, replace(rig, bond=replace(rig.bond, point=at))
     fitted = _fitted(rig)
     if fitted != rig:
@@ -147,12 +149,18 @@ def _less(rig: Rig, report: RigReport, conditions: Conditions) -> Iterator[Candi
     lighter = _light_enough(rig, report, conditions)
     if lighter is not None:
         left_out = sum(each.count for each in rig.recipe) - sum(each.count for each in lighter.recipe)
-        yield "lighter", phrase(f"Leave {left_out} stems out, of every variety in its share."), lighter
+        yield (
+            "lighter",
+            phrase("Leave {left_out} stems out, of every variety in its share.", left_out=left_out),
+            lighter,
+        )
     tubes = sum(each.count for each in rig.recipe if each.water == "tube")
     if tubes:
         dry = tuple(replace(each, water="none") if each.water == "tube" else each for each in rig.recipe)
         saved = sum(each.heavy_kg for each in report.take_off.parts if each.name.startswith("stem tubes"))
-        words = phrase(f"Leave the {tubes} tubes out, {{m}} lighter: only what lasts without water.", m=mass(saved))
+        words = phrase(
+            "Leave the {tubes} tubes out, {m} lighter: only what lasts without water.", m=mass(saved), tubes=tubes
+        )
         yield "no tubes", words, replace(rig, recipe=dry)
     armature = rig.armature
     if armature.drop is None and armature.stem_cut_m > _SHORTEST_STEM_M:
@@ -180,9 +188,10 @@ def _more_lines(rig: Rig, report: RigReport, conditions: Conditions) -> Iterator
         except CoreError:
             return
         if max(each.use for each in after.lines) <= 1 < before:
-            number = "one more line" if more == 1 else f"{more} more lines"
-            words = f"Hang it on {number}, from {'a point' if more == 1 else 'points'} that somebody must rate."
-            yield "more lines", phrase(words), added
+            words = "Hang it on {n} more lines, from points that somebody must rate."
+            if more == 1:
+                words = "Hang it on one more line, from a point that somebody must rate."
+            yield "more lines", phrase(words, n=more), added
             return
 
 
@@ -206,7 +215,11 @@ def _plumb(rig: Rig, report: RigReport) -> Iterator[Candidate]:
         held = rig.attachments[place]
         points[at] = replace(points[at], x_m=held.x_m, y_m=held.y_m)
     names = ", ".join(rig.points[at].name for at in moves)
-    yield "plumb", phrase(f"Move {names} straight over the place it holds."), replace(rig, points=tuple(points))
+    yield (
+        "plumb",
+        phrase("Move {names} straight over the place it holds.", names=names),
+        replace(rig, points=tuple(points)),
+    )
 
 
 def _fitted(rig: Rig) -> Rig:
@@ -272,7 +285,7 @@ def _ballast(rig: Rig, report: RigReport, failing: set[str]) -> Iterator[Candida
         yield "core", words, replace(rig, armature=replace(rig.armature, core_kg=core))
     if mount.outdoors and mount.comes_down_above > 2:
         calmer = mount.comes_down_above - 1
-        words = phrase(f"Take it down above Beaufort {calmer}.")
+        words = phrase("Take it down above Beaufort {calmer}.", calmer=calmer)
         yield "calmer", words, replace(rig, mount=replace(mount, comes_down_above=calmer))
 
 

@@ -264,7 +264,7 @@ def breaking_n(spec: LineSpec) -> float:
     if about.rated:
         raise InvalidMeasure(
             path="spec.stated_n",
-            message=phrase(f"A {spec.kind} line goes by its test rating, and none is given."),
+            message=phrase("A {spec} line goes by its test rating, and none is given.", spec=spec.kind),
             limit=phrase("Type the rating on its packet, such as 20 lbf."),
         )
     found = next((each for size, each in table.items() if abs(size - (spec.size_m or 0.0)) < _SAME_M), None)
@@ -272,8 +272,10 @@ def breaking_n(spec: LineSpec) -> float:
         sizes = ", ".join(f"{1000 * size:g} mm" for size in table)
         raise InvalidMeasure(
             path="spec.size_m",
-            message=phrase(f"No strength is known for {spec.kind} of {{size}}.", size=length(spec.size_m or 0.0)),
-            limit=phrase(f"Choose {sizes}, or type the strength on its packet."),
+            message=phrase(
+                "No strength is known for {spec} of {size}.", size=length(spec.size_m or 0.0), spec=spec.kind
+            ),
+            limit=phrase("Choose {sizes}, or type the strength on its packet.", sizes=sizes),
         )
     return found.value * (about.stainless.value if about.stainless and spec.stainless else 1.0)
 

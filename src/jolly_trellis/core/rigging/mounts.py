@@ -166,12 +166,19 @@ def _upright(rig: Rig, mount: Mount, at: tuple[Place, ...], typical_kg: float, p
     core = rig.armature.core_kg * GRAVITY_M_S2 * foot / 2
     holds = moment(weight * edge + FEET * mount.ballast_kg * GRAVITY_M_S2 * foot / 2 + core)
     needs = moment(OVERTURNING.value * push.force_n * push.height_m)
-    what = "Wind of {push} from" if mount.outdoors else "A guest who leans on it with {push} from"
+    words = (
+        "A guest who leans on it with {push} from {way} asks {needs} of the {mount} with a margin; on "
+        "its feet it has {holds}."
+    )
+    if mount.outdoors:
+        words = "Wind of {push} from {way} asks {needs} of the {mount} with a margin; on its feet it has {holds}."
     reason = phrase(
-        f"{what} {way} asks {{needs}} of the {mount.kind} with a margin; on its feet it has {{holds}}.",
+        words,
         push=pull(push.force_n),
         needs=needs,
         holds=holds,
+        way=way,
+        mount=mount.kind,
     )
     return finding(
         check=f"{mount.kind} upright, {way}", case="typical", value=holds, limit=needs, sense="at least", reason=reason
@@ -231,12 +238,18 @@ def _slides(rig: Rig, mount: Mount, typical_kg: float, push: Push) -> Finding | 
     kg = (mount.mass_kg or 0.0) + typical_kg + FEET * mount.ballast_kg + rig.armature.core_kg
     grip = pull(friction.value * kg * GRAVITY_M_S2)
     needs = pull(OVERTURNING.value * push.force_n)
-    what = "Wind of {push}" if mount.outdoors else "A guest who leans on it with {push}"
+    words = (
+        "A guest who leans on it with {push} asks a grip of {needs} of the {mount}'s feet with a "
+        "margin; dry, they have {grip}."
+    )
+    if mount.outdoors:
+        words = "Wind of {push} asks a grip of {needs} of the {mount}'s feet with a margin; dry, they have {grip}."
     reason = phrase(
-        f"{what} asks a grip of {{needs}} of the {mount.kind}'s feet with a margin; dry, they have {{grip}}.",
+        words,
         push=pull(push.force_n),
         needs=needs,
         grip=grip,
+        mount=mount.kind,
     )
     return finding(
         check=f"{mount.kind} sliding", case="typical", value=grip, limit=needs, sense="at least", reason=reason
@@ -296,12 +309,13 @@ def screw(point: HangPoint, mount: Mount, pulls: tuple[Place, ...]) -> Finding |
         cases.append(((shear / point.rating_n) ** power + (out / point.pull_out_n) ** power, shear, out))
     used, shear, out = max(cases)
     reason = phrase(
-        f"{point.name} is pulled down with {{s}} and out with {{o}} by an arm of {{a}}; rated {{rs}} and {{ro}}.",
+        "{point} is pulled down with {s} and out with {o} by an arm of {a}; rated {rs} and {ro}.",
         s=pull(shear),
         o=pull(out),
         a=length(mount.arm_m),
         rs=pull(point.rating_n),
         ro=pull(point.pull_out_n),
+        point=point.name,
     )
     return finding(
         check="wall screw", case="heavy", value=ratio(used), limit=ratio(1.0), sense="at most", reason=reason

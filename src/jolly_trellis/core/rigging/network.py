@@ -244,7 +244,10 @@ def _step(stiff: Array, band: int, damping: float, force: Array) -> Array | None
 def _no_rest(residual: float) -> NotConverged:
     return NotConverged(
         path="lines",
-        message=phrase(f"No place was found where this comes to rest (left over: {residual:.2g} of its weight)."),
+        message=phrase(
+            "No place was found where this comes to rest (left over: {residual} of its weight).",
+            residual=f"{residual:.2g}",
+        ),
         limit=phrase("Check that lines are as long as they must be, and that none crosses another part."),
     )
 

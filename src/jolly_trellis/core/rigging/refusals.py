@@ -27,8 +27,11 @@ def check(rig: Rig) -> None:
                 raise _wrong(f"points.{index}.{field}", words, "Give it, or leave it empty.")
         for other in rig.points[:index]:
             if math.dist((point.x_m, point.y_m, point.z_m), (other.x_m, other.y_m, other.z_m)) < _NEAR_M:
-                words = f"{point.name} is in the same place as {other.name}."
-                raise _wrong(f"points.{index}", words, "Move it by a hand's breadth, or lead both lines to one point.")
+                raise InvalidMeasure(
+                    path=f"points.{index}",
+                    message=phrase("{point} is in the same place as {other}.", point=point.name, other=other.name),
+                    limit=phrase("Move it by a hand's breadth, or lead both lines to one point."),
+                )
     if rig.bond is not None and rig.bond.point is not None and not 0 <= rig.bond.point < len(rig.points):
         raise _wrong("bond.point", "The second bond leads to nothing.", "Lead it to one of the hang points.")
     for index, line in enumerate(rig.lines):

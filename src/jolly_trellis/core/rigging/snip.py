@@ -86,9 +86,15 @@ def _snip_step(rig: Rig, broken: tuple[int, ...], left: list[int], made: LaidOut
             goes.append(index)
     nodes = settled.at_m[list(made.armature_nodes)]
     low = lowest_m(rig, nodes)
-    words = "It comes to rest {low} over the floor" if low > 0 else "It comes down to the floor"
-    words += f"; {len(over)} of the rest pass their working limit" if over else "; the rest stay inside their limits"
-    words += f", and {len(goes)} let go." if goes else "."
+    rests = phrase("It comes down to the floor")
+    if low > 0:
+        rests = phrase("It comes to rest {low} over the floor", low=length(low))
+    words = (
+        "{rests}; {over} of the rest pass their working limit"
+        if over
+        else "{rests}; the rest stay inside their limits"
+    )
+    words += ", and {goes} let go." if goes else "."
     return SnipStep(
         cut=broken,
         at_m=places(nodes),
@@ -96,7 +102,7 @@ def _snip_step(rig: Rig, broken: tuple[int, ...], left: list[int], made: LaidOut
         tension_n=tuple(all_.tolist()),
         over_limit=tuple(over),
         lets_go=tuple(goes),
-        say=phrase(words, low=length(max(low, 0.0))),
+        say=phrase(words, rests=rests, over=len(over), goes=len(goes)),
     )
 
 
@@ -127,7 +133,9 @@ def _last(rig: Rig, load: Load, broken: tuple[int, ...]) -> SnipStep:
         over_limit=(),
         lets_go=(),
         say=phrase(
-            f"Only its second bond holds it, from {point.name}: it hangs {{low}} over the floor.", low=length(low)
+            "Only its second bond holds it, from {point}: it hangs {low} over the floor.",
+            low=length(low),
+            point=point.name,
         ),
     )
 

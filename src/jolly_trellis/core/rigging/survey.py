@@ -47,7 +47,7 @@ def check(survey: Survey) -> None:
         if point.name in names:
             raise InvalidMeasure(
                 path=f"points.{index}.name",
-                message=phrase(f"Two points are called {point.name}."),
+                message=phrase("Two points are called {point}.", point=point.name),
                 limit=phrase("Give each a name of its own: pieces ask for it by that."),
             )
         names.add(point.name)

@@ -171,12 +171,12 @@ def _clause(
         rest = _plan_shape(draft, rest, about_vessel)
         rest = re.sub(rf"\b{about_vessel}s?\b", " ", rest, count=1)
         article = "an" if about_vessel[0] in "aeiou" else "a"
-        draft.hear(about_vessel, phrase(f"{article} {about_vessel}"))
+        draft.hear(about_vessel, phrase("{article} {about_vessel}", article=article, about_vessel=about_vessel))
         for word, material in MATERIALS.items():
             if re.search(rf"\b{word}\b", rest):
                 vessel = replace(draft.piece.vessel, material=material)
                 draft.piece = replace(draft.piece, vessel=vessel)
-                draft.hear(word, phrase(f"made of {material}"))
+                draft.hear(word, phrase("made of {material}", material=material))
                 rest = re.sub(rf"\b{word}\b", " ", rest, count=1)
     rest = _sizes(draft, rest, system, vessel=about_vessel is not None)
     rest = _stems(draft, rest, conditions, sure=True)
@@ -185,7 +185,7 @@ def _clause(
         if re.search(rf"\b{word}\b", rest):
             form = known[word]
             draft.piece = replace(draft.piece, envelope=replace(draft.piece.envelope, form=form))
-            draft.hear(word, phrase(f"form: {form}"))
+            draft.hear(word, phrase("form: {form}", form=form))
             rest = re.sub(rf"\b{word}\b", " ", rest, count=1)
             break
     rest = _stems(draft, rest, conditions, sure=False)
@@ -235,7 +235,7 @@ def _mechanic(draft: _Draft, rest: str, conditions: Conditions, system: UnitSyst
     for name, kind in sorted(names, key=lambda each: -len(each[0])):
         if re.search(rf"\b{re.escape(name)}\b", rest):
             mechanic = replace(mechanic, kind=kind)
-            draft.hear(name, phrase(f"mechanic: {name}"))
+            draft.hear(name, phrase("mechanic: {name}", name=name))
             rest = rest.replace(name, " ", 1)
             break
     layers = LAYERS.search(rest)
@@ -243,7 +243,7 @@ def _mechanic(draft: _Draft, rest: str, conditions: Conditions, system: UnitSyst
         word = layers["n"] or layers["w"]
         number = WORDS.get(word) or int(word)
         mechanic = replace(mechanic, layers=number, layer_gap_m=None)
-        draft.hear(layers[0], phrase(f"{number} layer{'s' if number > 1 else ''}"))
+        draft.hear(layers[0], phrase("{n} {n|layer|layers}", n=number))
         rest = rest.replace(layers[0], " ", 1)
     mesh = MESH.search(rest)
     if mesh:
@@ -257,7 +257,7 @@ def _mechanic(draft: _Draft, rest: str, conditions: Conditions, system: UnitSyst
             )
             if near is not None and abs(near.aperture_m - size) < 0.004:
                 mechanic = replace(mechanic, netting=near.key)
-                draft.hear(mesh[0], phrase(f"netting: {near.name}"))
+                draft.hear(mesh[0], phrase("netting: {near}", near=near.name))
                 rest = rest.replace(mesh[0], " ", 1)
     draft.piece = replace(draft.piece, mechanic=mechanic)
     return rest
@@ -269,7 +269,7 @@ def _plan_shape(draft: _Draft, rest: str, vessel: str) -> str:
     if found is None:
         return rest
     draft.plan_shape = PLAN_SHAPES[found[1]]
-    draft.hear(found[1], phrase(f"{draft.plan_shape} seen from above"))
+    draft.hear(found[1], phrase("{plan_shape} seen from above", plan_shape=draft.plan_shape))
     return rest[: found.start()] + rest[found.end() :]
 
 
@@ -281,7 +281,7 @@ def _stored_vessel(draft: _Draft, rest: str, vessels: Mapping[str, Vessel]) -> s
                 draft.piece = replace(
                     draft.piece, vessel=vessel, water_level_m=max(level, 0.5 * vessel.inside_depth_m)
                 )
-                draft.hear(name, phrase(f"{vessel.name}, from the stores"))
+                draft.hear(name, phrase("{vessel}, from the stores", vessel=vessel.name))
                 return rest.replace(name, " ", 1)
     return rest
 
@@ -293,7 +293,7 @@ def _sizes(draft: _Draft, rest: str, system: UnitSystem, *, vessel: bool) -> str
             continue
         way = found["way"]
         meaning = _set_size(draft, way, size, vessel=vessel)
-        draft.hear(found[0], phrase(f"{meaning} {{v}}", v=length(size)))
+        draft.hear(found[0], phrase("{meaning} {v}", v=length(size), meaning=meaning))
         rest = rest.replace(found[0], " ", 1)
     if vessel and draft.mouth_m is None:
         alone = SIZE_BEFORE.search(rest)
@@ -351,7 +351,10 @@ def _stems(draft: _Draft, rest: str, conditions: Conditions, *, sure: bool) -> s
         else:
             line_role = ROLES[role] if role else role_of(variety)
             draft.recipe.append(RecipeLine(variety=variety.key, count=number, role=line_role))
-            draft.hear(found[0], phrase(f"{{n}} {variety.name} ({line_role})", n=count(number)))
+            draft.hear(
+                found[0],
+                phrase("{n} {variety} ({line_role})", n=count(number), variety=variety.name, line_role=line_role),
+            )
         rest = rest.replace(found[0], " ", 1)
     return rest
 

@@ -103,8 +103,8 @@ def find_variety(conditions: Conditions, key: str, *, path: str) -> Variety:
         near = _nearest(key, list(conditions.varieties))
         raise UnknownName(
             path=path,
-            message=phrase(f"No variety in the stores is called “{key}”."),
-            limit=phrase(f"The nearest is “{near}”." if near else "Choose one from the stores."),
+            message=phrase("No variety in the stores is called “{key}”.", key=key),
+            limit=phrase("The nearest is “{near}”." if near else "Choose one from the stores.", near=near or ""),
         )
     _check(found)
     return found
@@ -128,7 +128,7 @@ def expand(recipe: tuple[RecipeLine, ...], conditions: Conditions) -> StemSet:
             if number < 1:
                 raise InvalidMeasure(
                     path=f"recipe.{index}.{name}",
-                    message=phrase("A {name} of {n} plans nothing.".replace("{name}", name), n=count(number)),
+                    message=phrase("A {name} of {n} plans nothing.", name=name, n=count(number)),
                     limit=phrase("Give 1 or more, or take the line out."),
                 )
     total = sum(line.count for line in recipe)
