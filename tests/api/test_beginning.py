@@ -5,7 +5,8 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from jolly_trellis.core.event.starts import STARTS, usual_bond, usual_hanger
+from jolly_trellis.core.event.starts import STARTS
+from jolly_trellis.core.event.usual import USUAL
 from jolly_trellis.core.rigging.lines import LINES, working_limit_n
 
 # Common practice, no source: what the studio's usual bowl, bouquet, posy and hung work measure when they are begun.
@@ -69,8 +70,8 @@ def test_what_is_not_offered_is_refused(client: TestClient) -> None:
 
 
 def test_the_usual_hanger_and_bond_are_made_off_as_their_kind_is() -> None:
-    for spec in (usual_hanger(), usual_bond().spec):
+    for spec in (USUAL.hanger, USUAL.bond.spec):
         assert spec.kind == "steel rope"
         assert working_limit_n(spec, over_people=True) > 0
         assert spec.fitting in (None, *LINES["steel rope"].fittings)
-    assert usual_bond().point is None
+    assert USUAL.bond.point is None

@@ -7,6 +7,7 @@ from pydantic import BaseModel, Field
 from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.core.event.starts import Asks
+from jolly_trellis.core.event.usual import Usual
 from jolly_trellis.core.materials.frogs import Frog, FrogKind
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.stems import Variety
@@ -14,8 +15,7 @@ from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
 from jolly_trellis.core.plan.piece import Form, MechanicKind
 from jolly_trellis.core.rigging.hang_points import HangKind
-from jolly_trellis.core.rigging.lines import Fitting, LineKind, LineSpec
-from jolly_trellis.core.rigging.rig import Bond, Mount
+from jolly_trellis.core.rigging.lines import Fitting, LineKind
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.store.stock_history import Deleted
 
@@ -149,15 +149,6 @@ class StartOut(BaseModel):
     asks: Asks
 
 
-class UsualOut(BaseModel):
-    """What things are unless somebody says: what work hangs on, is tied with, is bonded by, is mounted on."""
-
-    hanger: LineSpec
-    tie: LineSpec
-    bond: Bond
-    mount: Mount
-
-
 class SchoolOut(BaseModel):
     field: str
     question: str
@@ -173,7 +164,7 @@ class TradeOut(BaseModel):
     forms: list[FormOut]
     hang_points: list[PointKindOut]
     starts: list[StartOut]
-    usual: UsualOut
+    usual: Usual
     schools: list[SchoolOut]
 
 

@@ -31,12 +31,12 @@ from jolly_trellis.api.store_models import (
     StartOut,
     StockOut,
     TradeOut,
-    UsualOut,
 )
 from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.starts import STARTS, usual_bond, usual_hanger, usual_tie
+from jolly_trellis.core.event.starts import STARTS
+from jolly_trellis.core.event.usual import USUAL
 from jolly_trellis.core.materials.vessels import check_vessel
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.form_table import FORM_RULES
@@ -44,7 +44,6 @@ from jolly_trellis.core.plan.practice import SCHOOLS
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.lines import LINES
-from jolly_trellis.core.rigging.rig import Mount
 from jolly_trellis.exchange import vessel_outline
 from jolly_trellis.exchange.vessel_outline import FillCheck
 from jolly_trellis.services import stores
@@ -114,7 +113,7 @@ def get_trade() -> TradeOut:
             for each in POINTS.values()
         ],
         starts=[StartOut(key=each.key, kind=each.kind, name=each.name, asks=each.asks) for each in STARTS.values()],
-        usual=UsualOut(hanger=usual_hanger(), tie=usual_tie(), bond=usual_bond(), mount=Mount(kind="frame")),
+        usual=USUAL,
         schools=[
             SchoolOut(field=each.field, question=each.question, answers=list(each.answers), why=each.why)
             for each in SCHOOLS

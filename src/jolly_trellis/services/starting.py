@@ -3,7 +3,8 @@
 import sqlite3
 
 from jolly_trellis.core.event.parts import Part
-from jolly_trellis.core.event.starts import STARTS, UNMEASURED, Given
+from jolly_trellis.core.event.starts import STARTS, Given
+from jolly_trellis.core.event.usual import USUAL
 from jolly_trellis.services.conditions import stock_of
 from jolly_trellis.services.planning import NotFound
 from jolly_trellis.store import stock
@@ -26,5 +27,5 @@ def begin(conn: sqlite3.Connection, brief: Brief, start: str, vessel: str | None
         raise NotFound(f"start {start} in {vessel}")
     key = vessel if vessel is not None or chosen.asks != "a vase" else _VASE
     nettings = {key: each for key, each in stock_of(conn).nettings.items() if key not in stock_of(conn).retired}
-    given = Given(vessel=vessels.get(key or "", UNMEASURED), nettings=nettings, practice=brief.practice)
+    given = Given(vessel=vessels.get(key or "", USUAL.vessel), nettings=nettings, practice=brief.practice)
     return chosen.begin(given)

@@ -86,7 +86,7 @@ export const api = {
   event: (id: number) => call<EventOut>("GET", `/events/${id}`),
   standing: (id: number) => call<EventStanding>("GET", `/events/${id}/standing`),
   judging: (id: number) => call<Judging>("GET", `/events/${id}/judging`),
-  newEvent: (brief: Brief) => call<EventOut>("POST", "/events", brief),
+  newEvent: (brief: Pick<Brief, "name" | "time_zone">) => call<EventOut>("POST", "/events", brief),
   putBrief: (id: number, base_revision: number, brief: Brief) =>
     call<EventChange>("PUT", `/events/${id}/brief`, { base_revision, brief }),
   undo: (id: number, base_revision: number) =>

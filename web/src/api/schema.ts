@@ -7433,7 +7433,7 @@ export interface components {
             readonly hang_points: readonly components["schemas"]["PointKindOut"][];
             /** Starts */
             readonly starts: readonly components["schemas"]["StartOut"][];
-            readonly usual: components["schemas"]["UsualOut"];
+            readonly usual: components["schemas"]["Usual"];
             /** Schools */
             readonly schools: readonly components["schemas"]["SchoolOut"][];
         };
@@ -7558,14 +7558,28 @@ export interface components {
             readonly offers: readonly components["schemas"]["Offer"][];
         };
         /**
-         * UsualOut
-         * @description What things are unless somebody says: what work hangs on, is tied with, is bonded by, is mounted on.
+         * Usual
+         * @description What each thing is when it is first chosen.
+         *
+         *     Work hangs on the `hanger`, and is tied with the `tie` where it has to stay; the `bond` leads to no point yet. The
+         *     `vessel` is one nobody has measured, a `counterweight_kg` is kilograms.
          */
-        readonly UsualOut: {
+        readonly Usual: {
             readonly hanger: components["schemas"]["LineSpec"];
             readonly tie: components["schemas"]["LineSpec"];
             readonly bond: components["schemas"]["Bond"];
             readonly mount: components["schemas"]["Mount"];
+            readonly hazard: components["schemas"]["Hazard"];
+            readonly tube: components["schemas"]["StemTube"];
+            readonly spill: components["schemas"]["Spill"];
+            readonly cylinder: components["schemas"]["Support"];
+            readonly stand: components["schemas"]["Support"];
+            readonly ledge: components["schemas"]["Ledge"];
+            readonly road: components["schemas"]["Transport"];
+            readonly people: components["schemas"]["People"];
+            readonly vessel: components["schemas"]["Vessel"];
+            /** Counterweight Kg */
+            readonly counterweight_kg: number;
         };
         /** ValidationError */
         readonly ValidationError: {

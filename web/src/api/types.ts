@@ -47,6 +47,7 @@ export type StoreKind = "vessel" | "netting" | "frog" | "variety" | "supply";
 export type HeldKind = StoreKind | "mechanic";
 export type ProfilePoint = Full<Schemas["ProfilePoint"]>;
 export type RecipeLine = Full<Schemas["RecipeLine"]>;
+export type StemTube = NonNullable<RecipeLine["tube"]>;
 export type Role = RecipeLine["role"];
 export type Report = Full<Schemas["Report"]>;
 export type PlacedStem = Full<Schemas["PlacedStem"]>;

@@ -10,20 +10,19 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from jolly_trellis.core.event.parts import Part
+from jolly_trellis.core.event.usual import USUAL, usual_line
 from jolly_trellis.core.materials.netting import Netting
-from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
+from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import Envelope, Mechanic
 from jolly_trellis.core.plan.practice import FillSchool, Practice
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.rigging.hang_points import HangKind
-from jolly_trellis.core.rigging.lines import LINES, LineSpec
 from jolly_trellis.core.rigging.rig import (
     Armature,
     ArmatureKind,
     Attachment,
-    Bond,
     HangPoint,
     Mount,
     Rig,
@@ -34,14 +33,6 @@ from jolly_trellis.core.rigging.rig import (
 Spot = tuple[float, float, float]
 Asks = Literal["nothing", "a vessel", "a vase"]
 
-UNMEASURED = Vessel(
-    name="New bowl",
-    plan_shape="round",
-    profile=(
-        ProfilePoint(height_m=0.0, width_m=0.12, depth_m=0.12),
-        ProfilePoint(height_m=0.1, width_m=0.2, depth_m=0.2),
-    ),
-)
 _BEAM_M, _LOW_M, _LONGER = 3.6, 2.6, 1.05
 
 
@@ -63,27 +54,6 @@ class Start:
     name: str
     asks: Asks
     begin: Callable[[Given], Part]
-
-
-def usual_line(kind: str) -> LineSpec:
-    """A line of a kind as it is unless somebody says."""
-    about = LINES[kind]
-    return LineSpec(kind=kind, size_m=about.usual_m, stated_n=about.usual_n)
-
-
-def usual_hanger() -> LineSpec:
-    """What work hangs on unless somebody says."""
-    return usual_line("steel rope")
-
-
-def usual_tie() -> LineSpec:
-    """What work that is tied all along is tied with, where it has to stay."""
-    return LineSpec(kind="polyester cord", size_m=0.002)
-
-
-def usual_bond() -> Bond:
-    """A second bond as it is begun: its own line of steel, to a point nobody has chosen yet."""
-    return Bond(spec=LineSpec(kind="steel rope", size_m=0.003, fitting="ferrule"))
 
 
 def _half_centimetres(value: float) -> float:
@@ -164,7 +134,7 @@ def _hung(name: str, armature: Armature, places: tuple[Spot, ...]) -> Rig:
 
 
 def _held(name: str, armature: Armature, places: tuple[Spot, ...], points: tuple[HangPoint, ...]) -> Rig:
-    steel = usual_hanger()
+    steel = USUAL.hanger
     return Rig(
         name=name,
         points=points,
@@ -182,7 +152,7 @@ def _point(name: str, kind: HangKind, place: Spot) -> HangPoint:
 def _tied(name: str, armature: Armature, places: tuple[Spot, ...], kind: HangKind, word: str) -> Rig:
     """Tied all along, the ends twice; every second tie of cord, which stays when a cable tie goes."""
     last, tie = len(places) - 1, usual_line("cable tie")
-    cord = usual_tie()
+    cord = USUAL.tie
     points = tuple(_point(f"{word} {at}", kind, (x, y, z + 0.03)) for at, (x, y, z) in enumerate(places, 1))
     rig = _held(name, armature, places, points)
     lines = tuple(replace(line, spec=cord if at % 2 == 0 or at == last else tie) for at, line in enumerate(rig.lines))
@@ -244,7 +214,7 @@ def _spill(given: Given) -> Rig:
     """Its upper end on two lines, each to a hook of its own: should one go, the other is there."""
     hooks = tuple(_point(f"ledge hook {at}", "eye", (x, 0.0, 1.15)) for at, x in enumerate((-0.03, 0.03), 1))
     rig = _held("Spill", _armature(given, "spill", 0.8), ((0.0, 0.0, 1.08),), hooks)
-    steel = usual_hanger()
+    steel = USUAL.hanger
     lines = tuple(RigLine(attachment=0, point=at, spec=steel) for at in range(len(hooks)))
     return replace(rig, below="beside", lines=lines)
 

@@ -15,6 +15,7 @@ import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
+import { useUsual } from "../../ui/useTrade";
 import { cutLengthText, textOf } from "../../units/text";
 import { RecipeRows } from "./RecipeRows";
 
@@ -44,16 +45,6 @@ const SIDES = [
   [String(Math.PI / 2), "to the right"],
   [String(1.5 * Math.PI), "to the left"],
 ] as const;
-const SPILL: Spill = {
-  drop_m: 0.5,
-  width_m: 0.15,
-  netting: null,
-  held_by: "hook",
-  hook_n: null,
-  hook_stated_by: null,
-  recipe: [],
-  cut_length_m: 0.2,
-};
 
 /** What stands or hangs beside the piece's own vessel: a weight, other vessels, a spill over the ledge's edge. */
 export function BesideTab({ piece, report, stock, problem, onCommit }: Props) {
@@ -70,6 +61,7 @@ export function BesideTab({ piece, report, stock, problem, onCommit }: Props) {
 
 function Weight({ piece, problem, onCommit }: Omit<Props, "report" | "stock">) {
   const weight = piece.counterweight;
+  const usual = useUsual();
   const foot = (piece.vessel.foot_depth_m ?? piece.vessel.foot_width_m ?? 0.1) / 2;
   const put = (next: Partial<Counterweight>) =>
     weight && onCommit({ ...piece, counterweight: { ...weight, ...next } }, "Change the counterweight");
@@ -77,11 +69,12 @@ function Weight({ piece, problem, onCommit }: Omit<Props, "report" | "stock">) {
     return (
       <Button
         onClick={() =>
+          usual &&
           onCommit(
             {
               ...piece,
               counterweight: {
-                mass_kg: 0.5,
+                mass_kg: usual.counterweight_kg,
                 away_m: Math.round((foot + 0.04) * 200) / 200,
                 azimuth_rad: Math.PI,
                 tied: true,
@@ -147,9 +140,10 @@ function nearestSide(azimuth: number): (typeof SIDES)[number][0] {
 
 function SpillFields({ piece, report, stock, problem, onCommit }: Props) {
   const { spill } = piece;
+  const usual = useUsual();
   const { system } = useSettings();
   const put = (next: Partial<Spill>, label = "Change the spill") =>
-    onCommit({ ...piece, spill: { ...(spill ?? SPILL), ...next } }, label);
+    usual && onCommit({ ...piece, spill: { ...(spill ?? usual.spill), ...next } }, label);
   if (!spill) {
     return (
       <div>

@@ -1,7 +1,8 @@
-import type { HandPlaced, Piece, Problem, RecipeLine, Report } from "../../api/types";
+import type { HandPlaced, Piece, Problem, RecipeLine, Report, StemTube } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
+import { useUsual } from "../../ui/useTrade";
 
 type Props = {
   name: string;
@@ -28,20 +29,12 @@ const CAP = [
   ["no", "does not seal"],
   ["yes", "seals"],
 ] as const;
-const TUBE = {
-  inner_diameter_m: 0.014,
-  length_m: 0.09,
-  air_gap_m: 0.005,
-  stem_in_m: 0.06,
-  tilt_rad: 0,
-  fill_share: 1,
-  cap_seals: false,
-};
 
 /** The rest of one recipe line: clumps, what it drinks from, when it goes in, and stems of it placed by hand. */
 export function LineDetails({ name, line, index, piece, report, problem, onLine, onCommit }: Props) {
-  const tube = line.tube ?? TUBE;
-  const put = (next: Partial<typeof TUBE>) => onLine({ ...line, tube: { ...tube, ...next } });
+  const usual = useUsual();
+  const tube = line.tube ?? usual?.tube;
+  const put = (next: Partial<StemTube>) => tube && onLine({ ...line, tube: { ...tube, ...next } });
   const hands = piece.hand_placed.filter((each) => each.variety === line.variety);
   const putHand = (at: HandPlaced, next: Partial<HandPlaced>) =>
     onCommit(
@@ -81,7 +74,7 @@ export function LineDetails({ name, line, index, piece, report, problem, onLine,
         options={SITE}
         onCommit={(site) => onLine({ ...line, on_site: site === "yes" })}
       />
-      {line.water === "tube" && (
+      {line.water === "tube" && tube && (
         <>
           <QuantityField
             label="Tube, inside"

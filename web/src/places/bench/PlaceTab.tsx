@@ -2,6 +2,7 @@ import type { Ledge, People, Piece, Problem, Report, Setting, Transport } from "
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
+import { useUsual } from "../../ui/useTrade";
 import { textOf } from "../../units/text";
 
 type Props = {
@@ -32,14 +33,6 @@ const WALL = [
   ["yes", "a wall"],
   ["no", "open"],
 ] as const;
-const LEDGE: Ledge = {
-  depth_m: 0.3,
-  height_m: 1.2,
-  set_back_m: 0,
-  edge_radius_m: 0,
-  behind: "weights",
-  wall: true,
-};
 const SURFACES = [
   ["cloth", "cloth"],
   ["wood", "bare wood"],
@@ -86,40 +79,20 @@ const CRATE = [
   ["no", "no handles"],
   ["yes", "a crate with handles"],
 ] as const;
-const ROAD: Transport = {
-  made_on_site: false,
-  boxed: true,
-  box_width_m: null,
-  box_depth_m: null,
-  box_wall_m: null,
-  water_level_m: null,
-  overnight_level_m: null,
-  door_height_m: 1.15,
-  door_width_m: 1.1,
-  apart: true,
-  carriers: 1,
-  crate: false,
-};
-const PEOPLE: People = {
-  seated: true,
-  both_sides: true,
-  seat_distance_m: 0.55,
-  table_height_m: 0.75,
-  standing: true,
-  standing_distance_m: 1.2,
-  a_little_may_show: false,
-};
 
 /** Where the piece stands and who looks at it; how it gets there and who carries it. */
 export function PlaceTab({ piece, report, problem, onCommit }: Props) {
   const { system } = useSettings();
   const { setting, transport } = piece;
-  const rest = (next: Partial<Ledge>) => stand({ ledge: { ...(setting.ledge ?? LEDGE), ...next } });
+  const usual = useUsual();
+  const rest = (next: Partial<Ledge>) =>
+    usual && stand({ ledge: { ...(setting.ledge ?? usual.ledge), ...next } });
   const stand = (next: Partial<Setting>) =>
     onCommit({ ...piece, setting: { ...setting, ...next } }, "Change the setting");
-  const look = (next: Partial<People>) => stand({ people: { ...(setting.people ?? PEOPLE), ...next } });
+  const look = (next: Partial<People>) =>
+    usual && stand({ people: { ...(setting.people ?? usual.people), ...next } });
   const road = (next: Partial<Transport>) =>
-    onCommit({ ...piece, transport: { ...(transport ?? ROAD), ...next } }, "Change the road");
+    usual && onCommit({ ...piece, transport: { ...(transport ?? usual.road), ...next } }, "Change the road");
   const how = !transport ? "unknown" : transport.made_on_site ? "site" : transport.boxed ? "box" : "bare";
   const { people } = setting;
   const looks = !people ? "unknown" : !people.seated ? "standing" : people.both_sides ? "both" : "one";
@@ -135,7 +108,7 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
           value={setting.where}
           options={WHERE}
           onCommit={(where) =>
-            stand(where === "ledge" ? { where, ledge: setting.ledge ?? LEDGE } : { where })
+            stand(where === "ledge" ? { where, ledge: setting.ledge ?? usual?.ledge ?? null } : { where })
           }
         />
         <Choice
@@ -195,7 +168,7 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
         <QuantityField
           label="Seated eyes away by"
           kind="length"
-          value={people?.seat_distance_m ?? PEOPLE.seat_distance_m}
+          value={people?.seat_distance_m ?? usual?.people.seat_distance_m ?? null}
           path="setting.people.seat_distance_m"
           problem={problem}
           onCommit={(seat_distance_m) => seat_distance_m !== null && look({ seat_distance_m })}

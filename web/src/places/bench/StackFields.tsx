@@ -1,7 +1,7 @@
 import type { Piece, Problem, Stock, Support } from "../../api/types";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
-import { useAbout } from "../../ui/useTrade";
+import { useAbout, useUsual } from "../../ui/useTrade";
 
 type Props = {
   piece: Piece;
@@ -29,33 +29,12 @@ const YES = [
   ["no", "no"],
   ["yes", "yes"],
 ] as const;
-const CYLINDER: Support = {
-  name: "tall cylinder",
-  height_m: 0.5,
-  top_width_m: 0.15,
-  opening_m: 0.14,
-  foot_width_m: null,
-  mass_kg: null,
-  column_width_m: 0.15,
-  water_l: 0,
-  clear: true,
-  ridge: false,
-  putty: false,
-};
-const STAND: Support = {
-  ...CYLINDER,
-  name: "stand",
-  height_m: 0.6,
-  top_width_m: 0.16,
-  opening_m: 0,
-  column_width_m: 0.03,
-  clear: false,
-};
 
 /** What the vessel stands on or in, what lies on its floor, what hides its inside and outside. */
 export function StackFields({ piece, stock, problem, onCommit }: Props) {
   const about = useAbout(piece.mechanic.kind);
   const { support, insert } = piece;
+  const usual = useUsual();
   const kind = insert ? "insert" : !support ? "none" : support.opening_m > 0 ? "cylinder" : "stand";
   const urns = Object.entries(stock.vessels).filter(
     ([, each]) => (each.profile.at(-1)?.width_m ?? 0) > (piece.vessel.profile.at(-1)?.width_m ?? 0),
@@ -69,14 +48,14 @@ export function StackFields({ piece, stock, problem, onCommit }: Props) {
     });
     if (next === "none")
       onCommit({ ...piece, support: null, insert: null, envelope: raised(0) }, "Stand it by itself");
-    if (next === "cylinder")
+    if (next === "cylinder" && usual)
       onCommit(
-        { ...piece, insert: null, support: CYLINDER, envelope: raised(CYLINDER.height_m) },
+        { ...piece, insert: null, support: usual.cylinder, envelope: raised(usual.cylinder.height_m) },
         "Raise it on a cylinder",
       );
-    if (next === "stand")
+    if (next === "stand" && usual)
       onCommit(
-        { ...piece, insert: null, support: STAND, envelope: raised(STAND.height_m) },
+        { ...piece, insert: null, support: usual.stand, envelope: raised(usual.stand.height_m) },
         "Raise it on a stand",
       );
     const urn = urns.find(([, each]) => (each.profile.at(-1)?.height_m ?? 0) > 0.25)?.[1] ?? urns[0]?.[1];

@@ -11,7 +11,6 @@ import { TopBar } from "../../ui/TopBar";
 import { useRefusal } from "../../ui/useRefusal";
 import { render } from "../../units/text";
 import { Everything } from "./Everything";
-import { ORDINARY } from "./PracticeFields";
 
 /** All events, and starting one from nothing. With a single event it opens at once. */
 export function EventsPlace() {
@@ -90,25 +89,6 @@ export function EventsPlace() {
   );
 }
 
-/** What a brief does not say yet. */
-const UNKNOWN = {
-  access_at: null,
-  starts_at: null,
-  clear_by: null,
-  travel_h: null,
-  tables: null,
-  crew: [],
-  vehicle: "",
-  workshop: null,
-  van: null,
-  opens: "08:00",
-  closes: "19:00",
-  costing: { currency: "€", rate_per_h: null, margin: 0.3, waste: 0.1, uses: null },
-  locks: [],
-  turning: true,
-  figures: "",
-};
-
 /** A new event with the pieces and ways of an old one. */
 function CopyEvent({ id, name }: { id: number; name: string }) {
   const go = useNavigate();
@@ -160,17 +140,7 @@ function NewEvent({ first }: { first: boolean }) {
   const start = async () => {
     try {
       const time_zone = Intl.DateTimeFormat().resolvedOptions().timeZone || "UTC";
-      const event = await api.newEvent({
-        name: name.trim(),
-        place: "",
-        time_zone,
-        filled_at: null,
-        ends_at: null,
-        air: null,
-        topped_up_by: null,
-        practice: ORDINARY,
-        ...UNKNOWN,
-      });
+      const event = await api.newEvent({ name: name.trim(), time_zone });
       void go(`/events/${event.id}`);
     } catch (reason) {
       if (!(reason instanceof Refused)) throw reason;

@@ -5,17 +5,6 @@ import { useTrade } from "../../ui/useTrade";
 import { render } from "../../units/text";
 import type { BriefDesk } from "./useBrief";
 
-/** How a studio works until it says otherwise. */
-export const ORDINARY: Practice = {
-  wire: "coated",
-  fixing: "worked out",
-  fill: "worked out",
-  pattern: "one point",
-  frog: "worked out",
-  no_single_use_plastic: false,
-  only_in_store: false,
-};
-
 type Props = { event: EventOut; desk: BriefDesk };
 
 /** The questions on which the trade disagrees, with the default and its reason; and what the event rules out. */

@@ -3,6 +3,7 @@ import type { Hazard, Rig } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
+import { useUsual } from "../../ui/useTrade";
 import { Flag } from "./Flag";
 import { AXES } from "./kinds";
 import type { RigTabProps } from "./types";
@@ -24,6 +25,7 @@ const KINDS: readonly (readonly [Hazard["kind"], string])[] = [
 
 /** Who can be under it, and what near it must be kept clear. */
 export function ClearTab({ rig, problem, onCommit }: RigTabProps) {
+  const usual = useUsual();
   const put = (hazards: readonly Hazard[], label: string) => onCommit({ ...rig, hazards }, label);
   return (
     <div className="p-3">
@@ -101,9 +103,7 @@ export function ClearTab({ rig, problem, onCommit }: RigTabProps) {
       </ul>
       <Button
         className="mt-2"
-        onClick={() =>
-          put([...rig.hazards, { kind: "sprinkler", x_m: 0, y_m: 0, z_m: 3.4 }], "Mark what is near it")
-        }
+        onClick={() => usual && put([...rig.hazards, usual.hazard], "Mark what is near it")}
       >
         Mark something near it
       </Button>

@@ -1,8 +1,9 @@
 import { useState } from "react";
 import { api } from "../../api/client";
-import type { Stock, Vessel } from "../../api/types";
+import type { Stock } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { useSettings } from "../../ui/settings";
+import { useUsual } from "../../ui/useTrade";
 import { textOf } from "../../units/text";
 import { HoldingFields } from "./HoldingFields";
 import { VesselDrawing } from "./VesselDrawing";
@@ -16,6 +17,7 @@ type Props = {
 
 /** Vessels drawn in section, all at one scale. */
 export function VesselShelf({ stock, retired, attempt }: Props) {
+  const usual = useUsual();
   const { system } = useSettings();
   const [open, setOpen] = useState<string | null>(null);
   const shown = Object.entries(stock.vessels).filter(
@@ -60,9 +62,11 @@ export function VesselShelf({ stock, retired, attempt }: Props) {
       </ul>
       <Button
         className="mt-3"
+        disabled={!usual}
         onClick={() =>
           void attempt(async () => {
-            const made = await api.addVessel(NEW_VESSEL);
+            if (!usual) return;
+            const made = await api.addVessel(usual.vessel);
             setOpen(made.key);
           })
         }
@@ -72,20 +76,3 @@ export function VesselShelf({ stock, retired, attempt }: Props) {
     </>
   );
 }
-
-const NEW_VESSEL: Vessel = {
-  name: "New vessel",
-  plan_shape: "round",
-  profile: [
-    { height_m: 0, width_m: 0.12, depth_m: 0.12 },
-    { height_m: 0.1, width_m: 0.2, depth_m: 0.2 },
-  ],
-  wall_m: 0.005,
-  base_m: 0.006,
-  foot_width_m: null,
-  foot_depth_m: null,
-  mass_kg: null,
-  material: "glazed",
-  clear: false,
-  provenance: "measured",
-};

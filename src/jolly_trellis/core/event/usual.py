@@ -1,0 +1,65 @@
+"""What things are unless somebody says: common practice, no source."""
+
+from dataclasses import dataclass
+
+from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
+from jolly_trellis.core.plan.piece import Ledge, People, Spill, StemTube, Support, Transport
+from jolly_trellis.core.rigging.lines import LINES, LineSpec
+from jolly_trellis.core.rigging.rig import Bond, Hazard, Mount
+
+
+def usual_line(kind: str) -> LineSpec:
+    """A line of a kind as it is unless somebody says."""
+    about = LINES[kind]
+    return LineSpec(kind=kind, size_m=about.usual_m, stated_n=about.usual_n)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Usual:
+    """What each thing is when it is first chosen.
+
+    Work hangs on the `hanger`, and is tied with the `tie` where it has to stay; the `bond` leads to no point yet. The
+    `vessel` is one nobody has measured, a `counterweight_kg` is kilograms.
+    """
+
+    hanger: LineSpec
+    tie: LineSpec
+    bond: Bond
+    mount: Mount
+    hazard: Hazard
+    tube: StemTube
+    spill: Spill
+    cylinder: Support
+    stand: Support
+    ledge: Ledge
+    road: Transport
+    people: People
+    vessel: Vessel
+    counterweight_kg: float
+
+
+USUAL = Usual(
+    hanger=usual_line("steel rope"),
+    tie=LineSpec(kind="polyester cord", size_m=0.002),
+    bond=Bond(spec=LineSpec(kind="steel rope", size_m=0.003, fitting="ferrule")),
+    mount=Mount(kind="frame"),
+    hazard=Hazard(kind="sprinkler", x_m=0.0, y_m=0.0, z_m=3.4),
+    tube=StemTube(),
+    spill=Spill(drop_m=0.5),
+    cylinder=Support(
+        name="tall cylinder", height_m=0.5, top_width_m=0.15, opening_m=0.14, column_width_m=0.15, clear=True
+    ),
+    stand=Support(name="stand", height_m=0.6, top_width_m=0.16, column_width_m=0.03),
+    ledge=Ledge(depth_m=0.3, height_m=1.2),
+    road=Transport(),
+    people=People(),
+    vessel=Vessel(
+        name="New bowl",
+        plan_shape="round",
+        profile=(
+            ProfilePoint(height_m=0.0, width_m=0.12, depth_m=0.12),
+            ProfilePoint(height_m=0.1, width_m=0.2, depth_m=0.2),
+        ),
+    ),
+    counterweight_kg=0.5,
+)
