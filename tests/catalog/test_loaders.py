@@ -6,10 +6,10 @@ import pytest
 
 from jolly_trellis.catalog import loaders
 from jolly_trellis.catalog.columns import rows_of
-from jolly_trellis.core.geometry import PlanShape
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.stems import HeadForm, Stiffness, Thirst, Variety
 from jolly_trellis.core.materials.vessels import Material, Vessel, check_vessel, volume_below_l
+from jolly_trellis.core.plan_shapes import SHAPES
 from jolly_trellis.core.provenance import PROVENANCE_KINDS
 
 
@@ -47,7 +47,7 @@ def test_a_netting_makes_a_net(netting: nets.Netting) -> None:
 @pytest.mark.parametrize(("key", "vessel"), loaders.vessels(), ids=lambda each: str(each)[:20])
 def test_a_vessel_holds_water(key: str, vessel: Vessel) -> None:
     check_vessel(vessel)
-    assert vessel.plan_shape in get_args(PlanShape)
+    assert vessel.plan_shape in SHAPES
     assert vessel.material in get_args(Material)
     assert 0.05 < volume_below_l(vessel, vessel.inside_depth_m) < 30, key
     assert vessel.provenance == "estimate"

@@ -12,12 +12,12 @@ from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks.balance import balance_of
 from jolly_trellis.core.checks.stand import tip_angles_rad
 from jolly_trellis.core.checks.verdicts import Verdict
-from jolly_trellis.core.geometry import PlanShape
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel, shell_centre_m, volume_below_l
 from jolly_trellis.core.plan.piece import Conditions, Piece
+from jolly_trellis.core.plan_shapes import SHAPES, PlanShape
 from jolly_trellis.core.provenance import PROVENANCE_KINDS
 from jolly_trellis.core.units import render
 from tests.ordinary import conditions, piece, recipe, stems, vessels
@@ -40,7 +40,7 @@ def worst(plan: Piece, verb: str, check: str) -> float:
 @st.composite
 def bowls(draw: st.DrawFn) -> Vessel:
     """Vessels as they are turned, blown and thrown: any plan, wider or narrower upwards, thick or thin."""
-    shape: PlanShape = draw(st.sampled_from(["round", "oval", "square", "rectangular"]))
+    shape: PlanShape = draw(st.sampled_from(list(SHAPES)))
     foot, mouth = draw(st.floats(0.10, 0.25)), draw(st.floats(0.14, 0.30))
     deep = draw(st.floats(0.06, 0.14))
     slender = draw(st.floats(0.6, 1.0)) if shape in ("oval", "rectangular") else 1.0

@@ -9,7 +9,6 @@ from hypothesis import strategies as st
 
 from jolly_trellis.core.building.build import Build, build
 from jolly_trellis.core.errors import InvalidMeasure, UnknownName
-from jolly_trellis.core.geometry import PlanShape, plan_share, ray_to_outline_m
 from jolly_trellis.core.materials.stems import Role
 from jolly_trellis.core.materials.vessels import inside_size_m
 from jolly_trellis.core.mechanics.sized import Seating
@@ -17,6 +16,7 @@ from jolly_trellis.core.placement.forms import dome
 from jolly_trellis.core.placement.seats import seat_centres_m, under_tape
 from jolly_trellis.core.placement.trace import floor_friction_needed
 from jolly_trellis.core.plan.piece import Piece, RecipeLine
+from jolly_trellis.core.plan_shapes import PlanShape, plan_share, ray_to_outline_m
 from jolly_trellis.core.stems.stem_set import expand
 from tests.ordinary import conditions, piece, stems, varieties, vessels
 

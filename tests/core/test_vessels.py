@@ -8,9 +8,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.geometry import PlanShape
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
+from jolly_trellis.core.plan_shapes import PlanShape
 from tests.ordinary import round_vessel
 
 FLARED = round_vessel((0, 0.060), (0.09, 0.110))

@@ -6,9 +6,9 @@ import trimesh
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jolly_trellis.core.geometry import PlanShape
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
+from jolly_trellis.core.plan_shapes import PlanShape
 
 SIDES = 720
 

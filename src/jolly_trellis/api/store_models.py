@@ -14,6 +14,7 @@ from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
 from jolly_trellis.core.plan.piece import Form, MechanicKind
+from jolly_trellis.core.plan_shapes import PlanShape
 from jolly_trellis.core.rigging.hang_points import HangKind
 from jolly_trellis.core.rigging.lines import Fitting, LineKind
 from jolly_trellis.core.units import UnitSystem
@@ -130,6 +131,13 @@ class FormOut(BaseModel):
     name: str
 
 
+class ShapeOut(BaseModel):
+    """A vessel seen from above, and whether it is as deep as it is wide."""
+
+    kind: PlanShape
+    even: bool
+
+
 class PointKindOut(BaseModel):
     """A kind of hang point: its name, whether anything may hang from it, and what else is asked of it."""
 
@@ -162,6 +170,7 @@ class TradeOut(BaseModel):
     mechanics: list[AboutOut]
     lines: list[LineOut]
     forms: list[FormOut]
+    shapes: list[ShapeOut]
     hang_points: list[PointKindOut]
     starts: list[StartOut]
     usual: Usual

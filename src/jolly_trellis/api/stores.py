@@ -28,6 +28,7 @@ from jolly_trellis.api.store_models import (
     ReadOutline,
     RefusedOut,
     SchoolOut,
+    ShapeOut,
     StartOut,
     StockOut,
     TradeOut,
@@ -41,6 +42,7 @@ from jolly_trellis.core.materials.vessels import check_vessel
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.plan.practice import SCHOOLS
+from jolly_trellis.core.plan_shapes import SHAPES
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.lines import LINES
@@ -102,6 +104,7 @@ def get_trade() -> TradeOut:
             for each in LINES.values()
         ],
         forms=[FormOut(kind=each.kind, name=each.name) for each in FORM_RULES.values()],
+        shapes=[ShapeOut(kind=each.kind, even=each.even) for each in SHAPES.values()],
         hang_points=[
             PointKindOut(
                 kind=each.kind,

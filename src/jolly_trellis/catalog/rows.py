@@ -19,6 +19,7 @@ from jolly_trellis.core.materials.stems import Variety, VarietyProvenance
 from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel, check_vessel
 from jolly_trellis.core.plan.field_table import FieldOf, field_table
+from jolly_trellis.core.plan_shapes import SHAPES
 from jolly_trellis.core.ranges import label_of
 
 StoreKind = Literal["vessel", "netting", "frog", "variety", "supply"]
@@ -214,7 +215,7 @@ def _read_profile(row: Row) -> tuple[ProfilePoint, ...]:
 
 
 def _write_profile(vessel: Vessel) -> str:
-    alike = vessel.plan_shape in ("round", "square")
+    alike = SHAPES[vessel.plan_shape].even
     return " ".join(
         f"{_plain(p.height_m, 1e-2)}:{_plain(p.width_m, 1e-2)}" + ("" if alike else f"x{_plain(p.depth_m, 1e-2)}")
         for p in vessel.profile

@@ -6120,6 +6120,16 @@ export interface components {
             readonly moves_to?: ("table" | "floor" | "bar" | "ledge") | null;
         };
         /**
+         * ShapeOut
+         * @description A vessel seen from above, and whether it is as deep as it is wide.
+         */
+        readonly ShapeOut: {
+            /** Kind */
+            readonly kind: string;
+            /** Even */
+            readonly even: boolean;
+        };
+        /**
          * Shares
          * @description Read-outs of balance and form. `openness` is the share of the envelope that is air; None without stems.
          */
@@ -7429,6 +7439,8 @@ export interface components {
             readonly lines: readonly components["schemas"]["LineOut"][];
             /** Forms */
             readonly forms: readonly components["schemas"]["FormOut"][];
+            /** Shapes */
+            readonly shapes: readonly components["schemas"]["ShapeOut"][];
             /** Hang Points */
             readonly hang_points: readonly components["schemas"]["PointKindOut"][];
             /** Starts */
@@ -7964,11 +7976,8 @@ export interface components {
         readonly Vessel: {
             /** Name */
             readonly name: string;
-            /**
-             * Plan Shape
-             * @enum {string}
-             */
-            readonly plan_shape: "round" | "oval" | "square" | "rectangular";
+            /** Plan Shape */
+            readonly plan_shape: string;
             /** Profile */
             readonly profile: readonly components["schemas"]["ProfilePoint"][];
             /**

@@ -29,6 +29,20 @@ export function useForms(): readonly (readonly [string, string])[] {
   return (useTrade()?.forms ?? []).map((each) => [each.kind, each.name] as const);
 }
 
+type Shape = Trade["shapes"][number];
+
+/** What a vessel can be seen from above, and whether such a one is as deep as it is wide. */
+export function useShapes(): {
+  readonly options: readonly (readonly [string, string])[];
+  readonly even: (kind: Shape["kind"]) => boolean;
+} {
+  const every = useTrade()?.shapes ?? [];
+  return {
+    options: every.map((each) => [each.kind, each.kind] as const),
+    even: (kind) => every.find((each) => each.kind === kind)?.even ?? false,
+  };
+}
+
 type AboutPoint = Trade["hang_points"][number];
 
 /** Every kind of hang point; the last ones are there so that the program can say why nothing hangs from them. */

@@ -18,6 +18,7 @@ from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.placement.place import Placement
 from jolly_trellis.core.placement.water_table import ballast_centre_m
 from jolly_trellis.core.plan.piece import Insert, Piece, StemTube, Support
+from jolly_trellis.core.plan_shapes import girth_m, section_area_m2
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, mass
 from jolly_trellis.core.stems.tubes import empty_kg
@@ -134,14 +135,14 @@ def lining_strip_m(vessel: Vessel) -> tuple[float, float]:
         for low, high in pairwise(vessel.profile)
     )
     widest = max(vessel.profile, key=lambda point: point.width_m + point.depth_m)
-    return tall, vessels.girth_m(vessel.plan_shape, widest.width_m, widest.depth_m)
+    return tall, girth_m(vessel.plan_shape, widest.width_m, widest.depth_m)
 
 
 def wrap_length_m(vessel: Vessel) -> float:
     """Netting round the outside of a vessel: outside circumference and 2 cm of lap, metres. Source: geometry."""
     widest = max(vessel.profile, key=lambda point: point.width_m + point.depth_m)
     wall = 2 * vessel.wall_m
-    return vessels.girth_m(vessel.plan_shape, widest.width_m + wall, widest.depth_m + wall) + WRAP_LAP.value
+    return girth_m(vessel.plan_shape, widest.width_m + wall, widest.depth_m + wall) + WRAP_LAP.value
 
 
 def moss_round_m(piece: Piece) -> float:
@@ -158,8 +159,8 @@ def moss_kg(vessel: Vessel, round_m: float) -> float:
     Source: volume of a bank; the density is an estimate.
     """
     out = vessel.mouth_width_m + 2 * vessel.wall_m, vessel.mouth_depth_m + 2 * vessel.wall_m
-    outer = vessels.section_area_m2(vessel.plan_shape, out[0] + 2 * round_m, out[1] + 2 * round_m)
-    return MOSS_KG_M3.value * (outer - vessels.section_area_m2(vessel.plan_shape, *out)) * vessel.rim_m / 2
+    outer = section_area_m2(vessel.plan_shape, out[0] + 2 * round_m, out[1] + 2 * round_m)
+    return MOSS_KG_M3.value * (outer - section_area_m2(vessel.plan_shape, *out)) * vessel.rim_m / 2
 
 
 def _of_insert(insert: Insert, vessel: Vessel, raised_m: float) -> list[Extra]:
@@ -168,9 +169,9 @@ def _of_insert(insert: Insert, vessel: Vessel, raised_m: float) -> list[Extra]:
     Source: volumes; share, densities and depth of the packing are estimates.
     """
     outer, (riser, ring) = insert.outer, insert_sizes_m(insert, vessel)
-    floor = vessels.section_area_m2(outer.plan_shape, outer.profile[0].width_m, outer.profile[0].depth_m)
+    floor = section_area_m2(outer.plan_shape, outer.profile[0].width_m, outer.profile[0].depth_m)
     block_kg = RISER_FILLS.value * floor * riser * stacks.RISER_DENSITY.value
-    around = vessels.girth_m(vessel.plan_shape, vessel.mouth_width_m, vessel.mouth_depth_m) + math.pi * ring
+    around = girth_m(vessel.plan_shape, vessel.mouth_width_m, vessel.mouth_depth_m) + math.pi * ring
     packing_kg = PACKING_KG_M3.value * around * ring * vessel.inside_depth_m
     up = raised_m + vessel.rim_m / 2
     found = [_extra("packing ring, wide", (ring,), packing_kg, up, borne_by="urn")] if ring > 0 else []

@@ -7,8 +7,9 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import Constant, measure
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.geometry import Array, PlanShape, has_corners, ray_to_outline_m
+from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.plan.piece import FootMaterial, Piece, Surface
+from jolly_trellis.core.plan_shapes import SHAPES, PlanShape, ray_to_outline_m
 from jolly_trellis.core.quantities import length, phrase
 
 # Friction of a foot on what it stands on, dry.
@@ -26,7 +27,6 @@ FOOT_FRICTION: dict[tuple[FootMaterial, Surface], Constant] = {
     ("felt", "stone"): measure("Friction, felt on stone, dry", "ratio", 0.25, spread=0.25),
     ("rubber", "stone"): measure("Friction, rubber pad on stone, dry", "ratio", 0.6, spread=0.25),
 }
-_AROUND = 96
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -41,11 +41,7 @@ class Outline:
 
     def points_m(self) -> Array:
         """Points on the outline, shape (n, 2): the corners of a rectangle, 96 points of an ellipse."""
-        if has_corners(self.plan_shape):
-            turns = np.array([[-1.0, -1.0], [1.0, -1.0], [1.0, 1.0], [-1.0, 1.0]])
-        else:
-            angle = np.arange(_AROUND) * (2 * np.pi / _AROUND)
-            turns = np.stack([np.cos(angle), np.sin(angle)], axis=1)
+        turns = SHAPES[self.plan_shape].outline
         return np.asarray(turns * [self.width_m / 2, self.depth_m / 2] + [self.x_m, self.y_m])
 
 

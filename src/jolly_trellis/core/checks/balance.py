@@ -7,8 +7,9 @@ import numpy as np
 from jolly_trellis.core.books.bodies import Case, case_level_m, centre_of, standing_together, together
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.building.footing import Footing, Outline, ledge_edge_m
-from jolly_trellis.core.geometry import Array, PlanShape, azimuth_rays
+from jolly_trellis.core.geometry import Array, azimuth_rays
 from jolly_trellis.core.materials import vessels
+from jolly_trellis.core.plan_shapes import PlanShape
 
 DIRECTIONS = 72
 

@@ -7,10 +7,11 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.building.build import Build
-from jolly_trellis.core.geometry import Array, Flags, ray_to_outline_m
+from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.vessels import inside_size_m
 from jolly_trellis.core.placement.trace import SUPPORT_SPACING
+from jolly_trellis.core.plan_shapes import ray_to_outline_m
 
 STAGGER_TWO = measure("Play left with two wire levels (leaves and bent cells take up the rest)", "ratio", 0.5)
 STAGGER_THREE = measure("Play left with three wire levels", "ratio", 0.4)

@@ -11,7 +11,7 @@ from typing import Annotated, Literal
 
 from jolly_trellis.core.books.figures import measure, rule, standard
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.geometry import PlanShape
+from jolly_trellis.core.plan_shapes import SHAPES, PlanShape, girth_m, section_area_m2
 from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance, ProvenanceKind
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.ranges import Many, Range, Text
@@ -113,7 +113,7 @@ def _check_point(vessel: Vessel, index: int, point: ProfilePoint, *, path: str) 
                 message=phrase("The inside size is {size}.", size=length(value)),
                 limit=phrase("An inside size is more than 0."),
             )
-    if vessel.plan_shape in ("round", "square") and not math.isclose(point.width_m, point.depth_m):
+    if SHAPES[vessel.plan_shape].even and not math.isclose(point.width_m, point.depth_m):
         raise InvalidMeasure(
             path=f"{path}.depth_m",
             message=phrase(
@@ -144,15 +144,6 @@ def inside_size_m(vessel: Vessel, height_m: float) -> tuple[float, float]:
                 low.depth_m + share * (high.depth_m - low.depth_m),
             )
     return profile[-1].width_m, profile[-1].depth_m
-
-
-def section_area_m2(plan_shape: PlanShape, width_m: float, depth_m: float) -> float:
-    """Area of a level section: an ellipse for round and oval, else a rectangle, m².
-
-    Source: definition.
-    """
-    factor = math.pi / 4 if plan_shape in ("round", "oval") else 1.0
-    return factor * width_m * depth_m
 
 
 def volume_below_l(vessel: Vessel, level_m: float) -> float:
@@ -225,7 +216,7 @@ def surface_second_moment_m4(vessel: Vessel, level_m: float) -> tuple[float, flo
     Source: π·w³·d/64 for an ellipse, w³·d/12 for a rectangle (any statics text).
     """
     width, depth = inside_size_m(vessel, level_m)
-    factor = math.pi / 64 if vessel.plan_shape in ("round", "oval") else 1 / 12
+    factor = SHAPES[vessel.plan_shape].second_moment
     return factor * width**3 * depth, factor * depth**3 * width
 
 
@@ -274,17 +265,6 @@ def floor_friction(vessel: Vessel) -> float:
     """Friction of a stem end on the vessel's floor: smooth glass, metal and plastic low, the rest higher."""
     smooth = vessel.material in ("glass", "metal", "plastic")
     return (FLOOR_FRICTION_GLASS if smooth else FLOOR_FRICTION_CERAMIC).value
-
-
-def girth_m(plan_shape: PlanShape, width_m: float, depth_m: float) -> float:
-    """Girth of a level section, metres.
-
-    Source: Ramanujan's approximation for an ellipse (published 1914), exact for a circle; a rectangle's own.
-    """
-    if plan_shape in ("square", "rectangular"):
-        return 2 * (width_m + depth_m)
-    a, b = width_m / 2, depth_m / 2
-    return math.pi * (3 * (a + b) - math.sqrt((3 * a + b) * (a + 3 * b)))
 
 
 def _slabs(vessel: Vessel, level_m: float) -> list[tuple[ProfilePoint, ProfilePoint]]:

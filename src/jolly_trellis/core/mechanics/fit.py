@@ -13,6 +13,7 @@ from jolly_trellis.core.materials.netting import Netting, Sheet
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics.sized import Fold, Part, Seating, Step
 from jolly_trellis.core.plan.piece import Mechanic
+from jolly_trellis.core.plan_shapes import section_area_m2
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import cut_length, length, mass, phrase
 
@@ -84,7 +85,7 @@ class Fit:
     @property
     def mouth_area_m2(self) -> float:
         """Area of the mouth, m²."""
-        return vessels.section_area_m2(self.vessel.plan_shape, self.vessel.mouth_width_m, self.vessel.mouth_depth_m)
+        return section_area_m2(self.vessel.plan_shape, self.vessel.mouth_width_m, self.vessel.mouth_depth_m)
 
     @property
     def net(self) -> Netting:

@@ -6,10 +6,11 @@ import numpy as np
 import numpy.typing as npt
 
 from jolly_trellis.core.books.figures import rule
-from jolly_trellis.core.geometry import Array, Flags, ray_to_outline_m
+from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.placement.trace import SUPPORT_SPACING, bore_of, cut_short, farthest_support_m, trace
+from jolly_trellis.core.plan_shapes import ray_to_outline_m
 from jolly_trellis.core.stems.stem_set import StemSet
 
 Indices = npt.NDArray[np.intp]

@@ -3,10 +3,11 @@
 import numpy as np
 
 from jolly_trellis.core.books.figures import rule
-from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array, PlanShape, plan_share
+from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
 from jolly_trellis.core.materials.netting import ROW_SHARE
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics.sized import Seating
+from jolly_trellis.core.plan_shapes import PlanShape, plan_share
 
 CUT_CELL_SHARE = rule("Outer part of the mouth where the rim cuts the cells", "ratio", 0.07)
 STEM_ROOM = rule("Least room between a seat's middle and the wall", "length", 0.006)

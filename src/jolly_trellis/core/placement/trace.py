@@ -5,8 +5,9 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from jolly_trellis.core.books.figures import rule
-from jolly_trellis.core.geometry import Array, Flags, plan_share
+from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.materials.vessels import Vessel
+from jolly_trellis.core.plan_shapes import plan_share
 
 SUPPORT_SPACING = rule("Least distance between a stem's supports", "length", 0.02)
 

@@ -5,11 +5,12 @@ import math
 import numpy as np
 
 from jolly_trellis.core.books.figures import rule
-from jolly_trellis.core.geometry import Array, Flags, plan_share
+from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.placement.choosing import COARSE, Indices
 from jolly_trellis.core.placement.trace import bore_of, trace
+from jolly_trellis.core.plan_shapes import plan_share
 from jolly_trellis.core.stems.stem_set import StemSet
 
 DROOP_ALLOWED = rule("Droop a leaning stem may have, share of its free length", "ratio", 0.2)

@@ -7,15 +7,10 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.materials.vessels import (
-    Vessel,
-    centroid_below_m,
-    level_for_volume_m,
-    section_area_m2,
-    volume_below_l,
-)
+from jolly_trellis.core.materials.vessels import Vessel, centroid_below_m, level_for_volume_m, volume_below_l
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.placement.place import Placement
+from jolly_trellis.core.plan_shapes import section_area_m2
 
 STONE_DENSITY = measure("Density of stone ballast", "density", 2500.0)
 STONE_FILL = measure("Stone in a bed of ballast", "ratio", 0.6)

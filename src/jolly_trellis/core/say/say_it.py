@@ -5,13 +5,13 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from difflib import get_close_matches
 
-from jolly_trellis.core.geometry import PlanShape
 from jolly_trellis.core.materials.stems import Role, Variety
 from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.plan.kinds import AnyPiece
 from jolly_trellis.core.plan.piece import Conditions, Mechanic, MechanicKind, Piece, RecipeLine
+from jolly_trellis.core.plan_shapes import PlanShape
 from jolly_trellis.core.quantities import Phrase, count, length, phrase
 from jolly_trellis.core.say.words import (
     CLOSE,

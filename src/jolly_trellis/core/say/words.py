@@ -2,9 +2,9 @@
 
 import re
 
-from jolly_trellis.core.geometry import PlanShape
 from jolly_trellis.core.materials.stems import Role
 from jolly_trellis.core.materials.vessels import Material
+from jolly_trellis.core.plan_shapes import PlanShape
 
 # Shapes of vessels by the word people use: plan shape, then (share of depth, share of mouth) from the floor up.
 SHAPES: dict[str, tuple[PlanShape, tuple[tuple[float, float], ...]]] = {

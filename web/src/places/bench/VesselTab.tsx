@@ -7,6 +7,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
+import { useShapes } from "../../ui/useTrade";
 import { StackFields } from "./StackFields";
 
 type Props = {
@@ -16,12 +17,6 @@ type Props = {
   onCommit: (piece: Piece, label: string) => void;
 };
 
-const SHAPES = [
-  ["round", "round"],
-  ["oval", "oval"],
-  ["square", "square"],
-  ["rectangular", "rectangular"],
-] as const;
 const MATERIALS = [
   ["glazed", "glazed ceramic"],
   ["unglazed", "unglazed ceramic"],
@@ -45,7 +40,8 @@ export function VesselTab({ piece, stock, problem, onCommit }: Props) {
     const rim = changed.profile.at(-1)?.height_m ?? 0;
     onCommit({ ...piece, vessel: changed, water_level_m: Math.min(piece.water_level_m, rim) }, label);
   };
-  const alike = vessel.plan_shape === "round" || vessel.plan_shape === "square";
+  const shapes = useShapes();
+  const alike = shapes.even(vessel.plan_shape);
   const putPoint = (index: number, next: Partial<ProfilePoint>) => {
     const merged = { ...next, ...(alike && next.width_m !== undefined ? { depth_m: next.width_m } : {}) };
     put({ profile: vessel.profile.map((point, at) => (at === index ? { ...point, ...merged } : point)) });
@@ -157,9 +153,9 @@ export function VesselTab({ piece, stock, problem, onCommit }: Props) {
           <Choice
             label="Seen from above"
             value={vessel.plan_shape}
-            options={SHAPES}
+            options={shapes.options}
             onCommit={(plan_shape) => {
-              const even = plan_shape === "round" || plan_shape === "square";
+              const even = shapes.even(plan_shape);
               const profile = vessel.profile.map((point) =>
                 even ? { ...point, depth_m: point.width_m } : point,
               );

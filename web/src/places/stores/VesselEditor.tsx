@@ -6,6 +6,7 @@ import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
+import { useShapes } from "../../ui/useTrade";
 import { render, textOf } from "../../units/text";
 import { VesselDrawing } from "./VesselDrawing";
 
@@ -31,6 +32,7 @@ const CLEAR = [
 /** One vessel of the stores: its facts, its outline from a tape or a drawing, checked by what it holds. */
 export function VesselEditor({ vessel: kept, onSave, onClose }: Props) {
   const { system } = useSettings();
+  const shapes = useShapes();
   const [vessel, setVessel] = useState(kept);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [check, setCheck] = useState<FillCheck | null>(null);
@@ -62,7 +64,7 @@ export function VesselEditor({ vessel: kept, onSave, onClose }: Props) {
           system,
         }),
       ({ profile }) => {
-        const round = vessel.plan_shape === "round" || vessel.plan_shape === "square";
+        const round = shapes.even(vessel.plan_shape);
         put({ profile, plan_shape: round ? vessel.plan_shape : "round" });
         setOutline(profile.map((point) => `${cm(point.height_m)}  ${cm(point.width_m)}`).join("\n"));
       },
