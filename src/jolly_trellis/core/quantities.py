@@ -103,6 +103,8 @@ def phrase(template: str, /, **slots: Quantity | Phrase | str | int) -> Phrase:
     language = _language.get()
     text = language.sentences.get(template, template)
     quantities = {name: slot for name, slot in slots.items() if isinstance(slot, Quantity)}
+    if len(quantities) == len(slots) and "|" not in text:
+        return Phrase(text=text, quantities=quantities)
 
     def fill(match: re.Match[str]) -> str:
         slot = slots.get(match[1])
