@@ -148,6 +148,18 @@ def test_the_ballast_of_each_foot_balances_the_wind_with_its_margin() -> None:
     assert ballast_per_foot_kg(mount, aside, 2.0, push, from_side=False) > asked
 
 
+def test_what_hangs_from_one_tie_down_to_the_floor_is_judged_all_the_same() -> None:
+    """Three metres of run on one tie at 1.35 m: both ends lie on the floor, and the wind is on what stands over it."""
+    long = replace(railed().armature, length_m=6.0)
+    tied = replace(railed(), lines=railed().lines[:1], armature=long, mount=replace(FRAME, outdoors=True))
+    report = assess(tied, conditions())
+    assert report.verdict.state == "fails"
+    upright = [each for each in report.verdict.findings if each.check.startswith("frame upright")]
+    assert all(each.limit.value > 0 for each in upright)
+    down = assess(replace(tied, attachments=(replace(tied.attachments[0], z_m=0.0),)), conditions())
+    assert down.verdict.state == "fails"
+
+
 def test_indoors_a_guest_leans_on_it() -> None:
     thin = railed(replace(FRAME, ballast_kg=0.0, mass_kg=3.0, foot_depth_m=0.2))
     report = assess(thin, conditions())

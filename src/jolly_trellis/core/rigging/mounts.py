@@ -70,7 +70,8 @@ def stands(rig: Rig, at: tuple[Place, ...], typical_kg: float, thick_m: float, w
         ("front or back", _push(mount, at, wide_m, from_side=False)),
         ("a side", _push(mount, at, thick_m, from_side=True)),
     )
-    found = [_upright(rig, mount, at, typical_kg, push, way) for way, push in ways]
+    tipped = [(way, push) for way, push in ways if push.force_n * push.height_m > 0]
+    found = [_upright(rig, mount, at, typical_kg, push, way) for way, push in tipped]
     slides = _slides(rig, mount, typical_kg, max((push for _, push in ways), key=lambda push: push.force_n))
     return [*found, *([slides] if slides is not None else [])]
 
@@ -98,7 +99,8 @@ class Push:
 
 
 def _push(mount: Mount, at: tuple[Place, ...], across_m: float, *, from_side: bool) -> Push:
-    """Wind on what is covered where it stands outdoors, else a guest's push at the top."""
+    """Wind on what is covered where it stands outdoors, else a guest's push at the top; what hangs so low lies there."""
+    at = tuple((x, y, max(z, 0.0)) for x, y, z in at)
     top = max(node[2] for node in at)
     if not mount.outdoors:
         return Push(force_n=BRUSH.value, height_m=top, area_m2=0.0)
