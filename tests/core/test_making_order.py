@@ -150,7 +150,35 @@ def test_a_ledge_piece_that_falls_while_made_is_named_and_mended_by_one_act() ->
     assert report.fixes
     for fix in report.fixes:
         again = making_of(fix.piece, conditions(), with_fixes=False)
-        assert again.propped or max(step.moment.use for step in again.steps) <= 1.0
+        assert again.propped or max(step.moment.use for step in again.steps if step.moment) <= 1.0
+
+
+@pytest.mark.parametrize(
+    ("unmeasured", "words"),
+    [
+        (replace(piece(), vessel=replace(piece().vessel, foot_width_m=None, foot_depth_m=None)), "width of the foot"),
+        (replace(piece(), vessel=replace(piece().vessel, mass_kg=None)), "weight of the empty vessel"),
+        (
+            replace(
+                piece(),
+                support=Support(name="stand", height_m=0.5, top_width_m=0.16, mass_kg=3.0),
+                envelope=replace(piece().envelope, height_m=piece().envelope.height_m + 0.5),
+            ),
+            "width of the support's foot",
+        ),
+    ],
+)
+def test_how_it_stands_while_it_is_made_cannot_be_said_of_what_nobody_measured(unmeasured: Piece, words: str) -> None:
+    report = making_of(unmeasured, conditions())
+    assert report.state == "cannot say"
+    assert report.say.text.startswith("Cannot say until this is known")
+    assert words in report.say.text
+    assert (report.start, report.curve, report.fails_at, report.falls_at, report.fixes) == (None, (), None, None, ())
+    known = making_of(piece(), conditions(), with_fixes=False)
+    assert [each.ref for each in report.steps] == [each.ref for each in known.steps]
+    assert report.pull == known.pull
+    assert all(each.moment is None for each in report.steps)
+    assert all(each.moment is not None for each in known.steps)
 
 
 def test_a_kept_order_is_walked_as_it_is_kept_and_says_what_it_leaves_out() -> None:

@@ -4108,7 +4108,7 @@ export interface components {
          * @description The making order of a piece as it is kept, or the usual one: `kept` tells which.
          *
          *     `left_out` says what a kept order leaves out, None where it is whole; `curve` is the margin nearest the limit after
-         *     each step and before the first, in the unit of `margin`, with `limit`. `fails_at` is the first step past its limit,
+         *     each step and before the first, in the unit of `margin`, with `limit`, empty where it cannot be said. `fails_at` is the first step past its limit,
          *     `falls_at` the first at which it has gone over.
          */
         readonly MakingReport: {
@@ -4117,7 +4117,7 @@ export interface components {
             /** Propped */
             readonly propped: boolean;
             readonly left_out: components["schemas"]["Phrase"] | null;
-            readonly start: components["schemas"]["Moment"];
+            readonly start: components["schemas"]["Moment"] | null;
             /** Steps */
             readonly steps: readonly components["schemas"]["MakingStep"][];
             /** Gates */
@@ -4153,7 +4153,8 @@ export interface components {
          *
          *     `lay` says how a bouquet's stem is laid. `row` is its place among the report's stems. `sway_use` is the worst
          *     head's sway over what is allowed of the stems so far (judged at the end only); `crowding` the share of the
-         *     mechanic's capacity taken; `water_level_m` in its own vessel.
+         *     mechanic's capacity taken; `water_level_m` in its own vessel. `moment` is None where nobody has measured what it
+         *     stands by.
          */
         readonly MakingStep: {
             readonly ref: components["schemas"]["StemRef"];
@@ -4181,7 +4182,7 @@ export interface components {
             readonly side: string;
             /** Lay */
             readonly lay: string;
-            readonly moment: components["schemas"]["Moment"];
+            readonly moment: components["schemas"]["Moment"] | null;
             /** Sway Use */
             readonly sway_use: number;
             /** Crowding */

@@ -201,7 +201,14 @@ def _wider_base(build: Build) -> list[Candidate]:
 
 
 def _missing(build: Build) -> list[str]:
-    piece, setting = build.piece, build.piece.setting
+    setting = build.piece.setting
+    by_table = setting.free_table_m is None and "table" in (setting.where, setting.moves_to)
+    return [*unknown(build), *(["how much bare table there is round the foot"] if by_table else [])]
+
+
+def unknown(build: Build) -> list[str]:
+    """The weights and feet nobody has measured, without which there is no balance, in words."""
+    piece = build.piece
     _, foot, _ = standing_foot_m(build)
     what = "support" if piece.support is not None else "urn" if piece.insert is not None else "empty vessel"
     outer = piece.insert is not None and piece.insert.outer.mass_kg is None
@@ -213,10 +220,6 @@ def _missing(build: Build) -> list[str]:
         (
             foot is None,
             f"the width of the {what}'s foot" if what != "empty vessel" else "the width of the foot it stands on",
-        ),
-        (
-            setting.free_table_m is None and "table" in (setting.where, setting.moves_to),
-            "how much bare table there is round the foot",
         ),
     )
     found = [words for absent, words in facts if absent]

@@ -74,7 +74,8 @@ class MakingStep:
 
     `lay` says how a bouquet's stem is laid. `row` is its place among the report's stems. `sway_use` is the worst
     head's sway over what is allowed of the stems so far (judged at the end only); `crowding` the share of the
-    mechanic's capacity taken; `water_level_m` in its own vessel.
+    mechanic's capacity taken; `water_level_m` in its own vessel. `moment` is None where nobody has measured what it
+    stands by.
     """
 
     ref: StemRef
@@ -90,7 +91,7 @@ class MakingStep:
     cut_length_m: float
     side: str
     lay: str
-    moment: Moment
+    moment: Moment | None
     sway_use: float
     crowding: float
     water_level_m: float
@@ -101,14 +102,14 @@ class MakingReport:
     """The making order of a piece as it is kept, or the usual one: `kept` tells which.
 
     `left_out` says what a kept order leaves out, None where it is whole; `curve` is the margin nearest the limit after
-    each step and before the first, in the unit of `margin`, with `limit`. `fails_at` is the first step past its limit,
-    `falls_at` the first at which it has gone over.
+    each step and before the first, in the unit of `margin`, with `limit`, empty where it cannot be said. `fails_at` is
+    the first step past its limit, `falls_at` the first at which it has gone over.
     """
 
     kept: bool
     propped: bool
     left_out: Phrase | None
-    start: Moment
+    start: Moment | None
     steps: tuple[MakingStep, ...]
     gates: tuple[Gate, ...]
     margin: MarginKind
@@ -139,6 +140,9 @@ def _making_of(piece: Piece, conditions: Conditions, with_fixes: bool) -> Making
     made = build(piece, conditions)
     work = making_order.lay_out(made)
     order, left = making_order.kept_order(work, piece.making.order)
+    unknown = [] if piece.carried or not len(order) else stand.unknown(made)
+    if unknown:
+        return _without_balance(made, work, order, left, unknown)
     margins = making_order.walk(work, order)
     margin, curve, limit = _curve(made, order, margins)
     if margin == "wrist moment":
@@ -146,7 +150,7 @@ def _making_of(piece: Piece, conditions: Conditions, with_fixes: bool) -> Making
         bare_kg = sum(each.mass_kg for each in in_hand(made, "typical") if each.thing == "mechanic")
         mass_kg = bare_kg + np.concatenate([[0.0], np.cumsum(made.rows.mass_kg[order])])
         margins = replace(margins, use=curve / limit, tip_angle_rad=upright, mass_kg=mass_kg)
-    moments = [_moment(margins, step) for step in range(len(order) + 1)]
+    moments: list[Moment | None] = [_moment(margins, step) for step in range(len(order) + 1)]
     found = stand_making.judge_making(made)
     fixes = _fixes(made, found) if with_fixes and stand_making.first_over(margins) is not None else ()
     return MakingReport(
@@ -169,6 +173,30 @@ def _making_of(piece: Piece, conditions: Conditions, with_fixes: bool) -> Making
     )
 
 
+def _without_balance(made: Build, work: Work, order: Order, left: int, unknown: list[str]) -> MakingReport:
+    """The order, its gates and what to pull, of a piece whose balance nobody can know yet."""
+    making, on_ledge = made.piece.making, made.piece.setting.where == "ledge"
+    verdict = conclude("stand", [], missing=unknown)
+    return MakingReport(
+        kept=bool(making.order),
+        propped=making.propped,
+        left_out=_left_out(left) if making.order and left else None,
+        start=None,
+        steps=_steps(made, work, order, [None] * (len(order) + 1)),
+        gates=_gates(made, work, order),
+        margin="ledge ratio" if on_ledge else "tip angle",
+        limit=stand_ledge.MAKING_FACTOR.value if on_ledge else float(np.degrees(TIP_MAKING.value)),
+        curve=(),
+        fails_at=None,
+        falls_at=None,
+        say=verdict.reason,
+        state=verdict.state,
+        fixes=(),
+        pull=pull_list(made, work, order),
+        shares=shares_of(made),
+    )
+
+
 def _fixes(made: Build, found: list[Finding]) -> tuple[Fix, ...]:
     """What would keep it up while it is being made; the finished piece has its own verdict."""
     if not found:
@@ -186,7 +214,7 @@ def _fixes(made: Build, found: list[Finding]) -> tuple[Fix, ...]:
     return proven(candidates, made, judge)
 
 
-def _say(made: Build, found: list[Finding], moments: list[Moment], curve: Array) -> Phrase:
+def _say(made: Build, found: list[Finding], moments: list[Moment | None], curve: Array) -> Phrase:
     if not moments[1:]:
         return phrase("The recipe is empty: add stems, and the order builds up here.")
     if made.piece.making.propped:
@@ -224,7 +252,7 @@ def _moment(margins: Margins, step: int) -> Moment:
     )
 
 
-def _steps(made: Build, work: Work, order: Order, moments: list[Moment]) -> tuple[MakingStep, ...]:
+def _steps(made: Build, work: Work, order: Order, moments: list[Moment | None]) -> tuple[MakingStep, ...]:
     builds = (made, *made.companions)
     starts = np.cumsum([0, *(len(each.placement.stems) for each in builds)])
     running = [

@@ -99,7 +99,7 @@ class Push:
 
 
 def _push(mount: Mount, at: tuple[Place, ...], across_m: float, *, from_side: bool) -> Push:
-    """Wind on what is covered where it stands outdoors, else a guest's push at the top; what hangs so low lies there."""
+    """Wind on what is covered outdoors, else a guest's push at its top; what hangs lower lies on the floor."""
     at = tuple((x, y, max(z, 0.0)) for x, y, z in at)
     top = max(node[2] for node in at)
     if not mount.outdoors:

@@ -27,7 +27,7 @@ export function MakingDrawing({ piece, report, making, step }: Props) {
   const onLedge = piece.setting.where === "ledge";
   const [view, setView] = useState<View>(onLedge ? "side" : "front");
   const moment = momentAt(making, step);
-  const lean = useFall(moment.falls && onLedge && !piece.making.propped);
+  const lean = useFall((moment?.falls ?? false) && onLedge && !piece.making.propped);
   const side = view === "side";
   const shown = useMemo(() => (side ? turnPiece(piece) : piece), [side, piece]);
   const whole = useMemo(() => (side ? turnReport(report) : report), [side, report]);
@@ -67,11 +67,15 @@ export function MakingDrawing({ piece, report, making, step }: Props) {
     <div className="relative min-h-[220px] flex-1" data-fallen={lean > 0}>
       <div className="absolute top-1 right-2 left-3 z-10 flex items-center justify-between gap-3">
         <p className="m-0 text-[14px] leading-tight text-soft">
-          {textOf({ kind: "mass", value: moment.mass_kg }, system)} so far
-          {moment.falls && onLedge ? (
-            <strong className="text-berry"> · it falls off the ledge</strong>
-          ) : (
-            ` · ${marginWords(making, moment)}`
+          {moment && (
+            <>
+              {textOf({ kind: "mass", value: moment.mass_kg }, system)} so far
+              {moment.falls && onLedge ? (
+                <strong className="text-berry"> · it falls off the ledge</strong>
+              ) : (
+                ` · ${marginWords(making, moment)}`
+              )}
+            </>
           )}
         </p>
         <ViewSwitch view={view} onView={setView} />
@@ -88,7 +92,7 @@ export function MakingDrawing({ piece, report, making, step }: Props) {
 
 const STAYS = /^(?:ledge|surface|spill)/;
 
-export function momentAt(making: MakingReport, step: number): Moment {
+export function momentAt(making: MakingReport, step: number): Moment | null {
   return making.steps[step - 1]?.moment ?? making.start;
 }
 
@@ -104,15 +108,14 @@ function marginWords(making: MakingReport, moment: Moment): string {
 
 /** The report with only the stems that are in, and the balance point they give. */
 function stepped(report: Report, making: MakingReport, step: number): Report {
-  const { x_m, y_m, height_m, mass_kg } = momentAt(making, step);
+  const moment = momentAt(making, step);
   const stems = making.steps
     .slice(0, step)
     .map((each) => report.stems[each.row])
     .filter((each) => each !== undefined);
-  const balance =
-    making.margin === "wrist moment"
-      ? null
-      : report.balance && { ...report.balance, x_m, y_m, height_m, mass_kg };
+  if (!moment || making.margin === "wrist moment") return { ...report, stems, balance: null };
+  const { x_m, y_m, height_m, mass_kg } = moment;
+  const balance = report.balance && { ...report.balance, x_m, y_m, height_m, mass_kg };
   return { ...report, stems, balance };
 }
 

@@ -1,6 +1,6 @@
 import { ArrowDown, ArrowUp, Flag } from "lucide-react";
 import { Fragment, useEffect, useRef, useState } from "react";
-import type { Gate, MakingReport, MakingStep } from "../../api/types";
+import type { Gate, MakingReport, MakingStep, Moment } from "../../api/types";
 import { StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
 import { cutLengthText, render, textOf } from "../../units/text";
@@ -43,7 +43,7 @@ export function MakingSteps({ making, passed, beside, step, onStep, onMove, onGa
               setDragged(null);
             }}
             data-step={index + 1}
-            data-falls={each.moment.falls}
+            data-falls={each.moment?.falls ?? false}
             className={`flex items-center border-b border-line/60 ${index === step - 1 ? "bg-marigold/15" : ""} ${index >= step ? "text-soft" : ""}`}
           >
             <button
@@ -67,7 +67,7 @@ export function MakingSteps({ making, passed, beside, step, onStep, onMove, onGa
                 style={{ background: each.colour }}
               />
               <StemWords step={each} where={beside[each.ref.vessel - 1]} current={index === step - 1} />
-              <StateMark state={each.moment.state} size={15} />
+              <StateMark state={each.moment?.state ?? "cannot say"} size={15} />
             </button>
             <MoveButtons
               name={`${each.name} ${each.nth}`}
@@ -86,17 +86,17 @@ export function MakingSteps({ making, passed, beside, step, onStep, onMove, onGa
   );
 }
 
+function marginOf(moment: Moment): string {
+  if (moment.ledge_ratio === null) return `tips at ${((moment.tip_angle_rad * 180) / Math.PI).toFixed(0)}°`;
+  return moment.ledge_ratio > 9.9 ? "nothing leans out" : `held ${moment.ledge_ratio.toFixed(2)} ×`;
+}
+
 type WordsProps = { step: MakingStep; where: string | undefined; current: boolean };
 
 function StemWords({ step, where, current }: WordsProps) {
   const { system } = useSettings();
   const { moment } = step;
-  const margin =
-    moment.ledge_ratio !== null
-      ? moment.ledge_ratio > 9.9
-        ? "nothing leans out"
-        : `held ${moment.ledge_ratio.toFixed(2)} ×`
-      : step.lay || `tips at ${((moment.tip_angle_rad * 180) / Math.PI).toFixed(0)}°`;
+  const margin = step.lay || (moment ? marginOf(moment) : "cannot say");
   const water = textOf({ kind: "length", value: step.water_level_m }, system);
   return (
     <span className="min-w-0 flex-1 py-0.5 leading-tight">
@@ -107,7 +107,7 @@ function StemWords({ step, where, current }: WordsProps) {
       </span>
       <span className="block truncate text-[14px] text-soft">
         {step.side} · {cutLengthText(step.cut_length_m, system)} ·{" "}
-        {moment.falls ? <strong className="text-berry">falls</strong> : margin}
+        {moment?.falls ? <strong className="text-berry">falls</strong> : margin}
       </span>
       {current && (
         <span className="block text-[13px] text-soft">

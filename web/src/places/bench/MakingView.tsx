@@ -208,7 +208,8 @@ type StatusProps = {
 
 function Status({ making, busy, seeking, onFix, onUsual }: StatusProps) {
   const { system } = useSettings();
-  const lead = (making.propped || making.fails_at === null) && making.margin !== "wrist moment";
+  const balanced = making.propped || making.fails_at === null;
+  const lead = balanced && making.margin !== "wrist moment" && making.state !== "cannot say";
   return (
     <section aria-label="While being made" className="flex-none border-b border-line px-3 py-1.5">
       <p className="m-0 flex items-start gap-2 leading-snug" role="status" data-making={making.state}>

@@ -62,7 +62,9 @@ export function MarginCurve({ making, step, playing, onStep, onPlay }: Props) {
             ),
         )}
         <path d={`M${x(step)} 4V${TALL - 14}`} className="stroke-marigold" strokeWidth="1.6" />
-        <circle cx={x(step)} cy={y(curve[step] ?? 0)} r="4.5" className="fill-marigold" />
+        {curve[step] !== undefined && (
+          <circle cx={x(step)} cy={y(curve[step])} r="4.5" className="fill-marigold" />
+        )}
         <text x={LEFT} y={TALL - 2} fontSize="10.5" className="fill-soft">
           {WORDS[making.margin]}
         </text>
