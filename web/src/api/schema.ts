@@ -4108,8 +4108,8 @@ export interface components {
          * @description The making order of a piece as it is kept, or the usual one: `kept` tells which.
          *
          *     `left_out` says what a kept order leaves out, None where it is whole; `curve` is the margin nearest the limit after
-         *     each step and before the first, in the unit of `margin`, with `limit`, empty where it cannot be said. `fails_at` is the first step past its limit,
-         *     `falls_at` the first at which it has gone over.
+         *     each step and before the first, in the unit of `margin`, with `limit`, empty where it cannot be said. `fails_at` is
+         *     the first step past its limit, `falls_at` the first at which it has gone over.
          */
         readonly MakingReport: {
             /** Kept */
