@@ -202,6 +202,15 @@ def test_top_ups_count_only_where_somebody_is_named() -> None:
     assert "Nobody is named" in verdict.reason.text
 
 
+def test_a_top_up_asks_who_does_it_where_nobody_is_named() -> None:
+    hot = replace(conditions(), air=Air(temperature_c=27, relative_humidity=0.35))
+    asks = "Name who does it in the brief."
+    assert verdict_of(LOW, replace(hot, topped_up_by=None)).reason.text.endswith(asks)
+    named = verdict_of(LOW, hot).reason.text
+    assert "Top up" in named
+    assert asks not in named
+
+
 def test_a_cut_end_above_the_water_fails_and_says_which() -> None:
     verdict = verdict_of(replace(piece(), water_level_m=0.008))
     assert verdict.state == "fails"

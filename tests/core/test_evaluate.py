@@ -7,8 +7,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from jolly_trellis.core.building.build import build
 from jolly_trellis.core.errors import CoreError, InvalidMeasure, UnknownName
 from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.making.steps import cut_list
 from jolly_trellis.core.method import all_constants
 from jolly_trellis.core.plan.piece import Envelope, Mechanic, TopUp
 from jolly_trellis.core.plan.standing import Standing
@@ -37,6 +39,15 @@ def test_the_cut_list_has_exactly_the_stems_of_the_recipe() -> None:
         cut[group.variety] = cut.get(group.variety, 0) + group.count
         assert group.cut_length_m / 0.02 == pytest.approx(round(group.cut_length_m / 0.02))
     assert cut == wanted
+
+
+def test_a_stem_that_needs_just_a_step_is_cut_to_it() -> None:
+    """Common practice, no source: cut up to the next 2 cm; what needs 24 cm to a hair is cut to 24, not to 26."""
+    made = build(piece(), conditions())
+    exact = replace(made.placement.found, embedded_m=0.24 - made.placement.visible_m)
+    placed = replace(made, placement=replace(made.placement, found=exact))
+    assert placed.placement.cut_length_m == pytest.approx(0.24, abs=1e-12)
+    assert {group.cut_length_m for group in cut_list(placed)} == {0.24}
 
 
 def test_no_stem_is_cut_shorter_than_it_is_placed() -> None:

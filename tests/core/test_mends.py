@@ -114,6 +114,18 @@ class TestHold:
         left = sum(line.count for line in fewer.piece.recipe)
         assert left == sum(line.count for line in crowded.recipe) - over
 
+    def test_a_line_that_finds_no_seat_at_all_goes_whole(self) -> None:
+        """Airy stems go in last: of fifty in a bowl that is full, none finds a seat."""
+        crowded = stems(piece(), 300)
+        last = replace(crowded, recipe=(*crowded.recipe, RecipeLine(variety="gypsophila", count=3, role="airy")))
+        made = build(last, conditions())
+        rows = [made.placement.stems.variety_of(row).key for row in range(len(made.placement.stems))]
+        none = [key == "gypsophila" and over for key, over in zip(rows, made.placement.over_capacity, strict=True)]
+        assert sum(none) == 3
+        fewer = next(each for each in hold_fixes.candidates(made, hold.judge(made)) if each.key == "fewer-stems")
+        assert "gypsophila" not in {line.variety for line in fewer.piece.recipe}
+        assert all(line.count > 0 for line in fewer.piece.recipe)
+
     def test_a_failing_lattice_may_give_way_to_netting(self) -> None:
         lattice = replace(
             piece(), mechanic=Mechanic(kind="tape_grid", cell_m=0.08), recipe=recipe(hydrangea=(4, "focal"))

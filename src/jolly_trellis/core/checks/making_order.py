@@ -51,12 +51,11 @@ class Work:
 
     `adds` is what each row adds to each body's sum, shape (rows, bodies, cases, 6). `pulls_kg_m` is each row's mass
     and its first moments in its own vessel, heavy, shape (rows, vessels, 3); `seats` what each vessel's mechanic
-    takes, N·m, and the arm on which its stems' weight helps. `at_m` is each row's centre of mass in the composition.
+    takes, N·m, and the arm on which its stems' weight helps.
     """
 
     refs: tuple[StemRef, ...]
     phase: npt.NDArray[np.intp]
-    at_m: Array
     mass_kg: Array
     bodies: tuple[Tipping, ...]
     adds: Array
@@ -94,15 +93,13 @@ def lay_out(build: Build) -> Work:
     vessels = [(build, 0.0, 0.0, True), *_others(build)]
     bodies, body_of = _bodies(build)
     refs: list[StemRef] = []
-    at, mass, phase, usual = [], [], [], []
+    mass, phase, usual = [], [], []
     adds = np.zeros((sum(len(each.placement.stems) for each, *_ in vessels), len(bodies), len(_CASES), 6))
     pulls = np.zeros((len(adds), len(vessels), 3))
     for index, (made, x, y, _) in enumerate(vessels):
         first, count = len(refs), len(made.placement.stems)
         refs += refs_of(made, index)
         place_m = np.array([x, y, made.raised_m])
-        centre = made.rows.centre_m + place_m
-        at.append(centre)
         mass.append(made.rows.mass_kg)
         phase.append(phases_of(made))
         usual.append(usual_order(made) + first)
@@ -119,7 +116,6 @@ def lay_out(build: Build) -> Work:
     return Work(
         refs=tuple(refs),
         phase=phases,
-        at_m=np.concatenate(at),
         mass_kg=np.concatenate(mass),
         bodies=bodies,
         adds=adds,
