@@ -54,7 +54,7 @@ USUAL = Usual(
     road=Transport(),
     people=People(),
     vessel=Vessel(
-        name="New bowl",
+        name="New vessel",
         plan_shape="round",
         profile=(
             ProfilePoint(height_m=0.0, width_m=0.12, depth_m=0.12),
