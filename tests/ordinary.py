@@ -10,8 +10,9 @@ from jolly_trellis.catalog import loaders
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.netting import Netting
+from jolly_trellis.core.materials.profiles import ProfilePoint
 from jolly_trellis.core.materials.stems import Role, Variety
-from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
+from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.plan.bouquet import Bouquet

@@ -2,7 +2,8 @@
 
 from dataclasses import replace
 
-from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
+from jolly_trellis.core.materials.profiles import ProfilePoint
+from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.plan.piece import (
     Envelope,
     Mechanic,

@@ -98,7 +98,11 @@ def change(piece: dict[str, Any], path: str, value: Any) -> dict[str, Any]:
         ("envelope.height_m", 0.05, "The flowers end at {value}, which is too small. Give at least {least}."),
         ("envelope.width_m", "wide", "The width is not a number that can be used. Type a number, such as 24."),
         ("envelope.width_m", 50, "The width, {has}, is too large. Give more than {low}, up to {high}."),
-        ("vessel.profile.1.height_m", 0.09, "The profile folds back at {h}. Each height lies above {h}."),
+        (
+            "vessel.profile.1.height_m",
+            0.09,
+            "The profile folds back at {h}. No height lies under the one before it, {h}.",
+        ),
         ("water_level_m", 0.2, "A level of {level} is outside the vessel. It lies from 0 to {rim}, the rim."),
         ("recipe.0.variety", "ruskus", "No variety in the stores is called “ruskus”. The nearest is “ruscus”."),
         ("recipe.0.count", 10_000, "The number of stems, {has}, is too large. Give {low} to {high}."),

@@ -5,20 +5,26 @@ import pytest
 import trimesh
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from scipy.interpolate import PchipInterpolator
 
 from jolly_trellis.core.materials import vessels
-from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
+from jolly_trellis.core.materials.profiles import ProfilePoint
+from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.plan_shapes import PlanShape
 
-SIDES = 720
+SIDES = 360
 
 
 def mesh_of(vessel: Vessel, level_m: float) -> trimesh.Trimesh:
-    """The water as a closed mesh: rings of points at each height, stitched."""
-    heights = [p.height_m for p in vessel.profile if p.height_m < level_m] + [level_m]
+    """The water as a closed mesh: rings of points at many heights of scipy's monotone cubics, stitched."""
+    measured = [p.height_m for p in vessel.profile]
+    curves = [
+        PchipInterpolator(measured, [getattr(p, name) for p in vessel.profile]) for name in ("width_m", "depth_m")
+    ]
+    heights = np.union1d(np.linspace(0, level_m, 161), [each for each in measured if each < level_m])
     rings = []
     for height in heights:
-        width, depth = vessels.inside_size_m(vessel, height)
+        width, depth = (float(curve(height)) for curve in curves)
         if vessel.plan_shape in ("round", "oval"):
             angle = np.linspace(0, 2 * np.pi, SIDES, endpoint=False)
             plan = np.stack([width / 2 * np.cos(angle), depth / 2 * np.sin(angle)], axis=1)
@@ -28,19 +34,19 @@ def mesh_of(vessel: Vessel, level_m: float) -> trimesh.Trimesh:
     sides = len(rings[0])
     points = np.vstack([*rings, [[0, 0, heights[0]]], [[0, 0, heights[-1]]]])
     bottom, top = len(points) - 2, len(points) - 1
+    first = (np.arange(len(rings) - 1)[:, None] * sides + np.arange(sides)).ravel()
+    beside = (np.arange(len(rings) - 1)[:, None] * sides + (np.arange(sides) + 1) % sides).ravel()
+    over = beside + sides
+    wall = np.concatenate([np.stack([first, beside, over], 1), np.stack([first, over, first + sides], 1)])
     faces = []
-    for ring in range(len(rings) - 1):
-        for side in range(sides):
-            a, b = ring * sides + side, ring * sides + (side + 1) % sides
-            faces += [[a, b, b + sides], [a, b + sides, a + sides]]
     last = (len(rings) - 1) * sides
     for side in range(sides):
         after = (side + 1) % sides
         faces += [[bottom, after, side], [top, last + side, last + after]]
-    return trimesh.Trimesh(vertices=points, faces=faces, process=False)
+    return trimesh.Trimesh(vertices=points, faces=[*wall, *faces], process=False)
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=12, deadline=None)
 @given(
     st.sampled_from(["round", "oval", "square", "rectangular"]),
     st.lists(st.tuples(st.floats(0.01, 0.08), st.floats(0.03, 0.3), st.floats(0.03, 0.3)), min_size=2, max_size=6),
@@ -60,9 +66,9 @@ def test_volume_and_centre_agree_with_the_mesh(
     mesh = mesh_of(vessel, level)
     assert mesh.is_watertight
     # a wall whose width and depth change at different rates is a twisted surface; the mesh splits it flat
-    loose = 2e-3 if shape in ("rectangular", "oval") else 2e-5
-    assert vessels.volume_below_l(vessel, level) == pytest.approx(1000 * mesh.volume, rel=max(loose, 3e-5))
-    assert vessels.centroid_below_m(vessel, level) == pytest.approx(mesh.center_mass[2], rel=max(loose, 3e-5))
+    loose = 2e-3 if shape in ("rectangular", "oval") else 1e-4  # a circle of 360 sides lacks 5e-5
+    assert vessels.volume_below_l(vessel, level) == pytest.approx(1000 * mesh.volume, rel=loose)
+    assert vessels.centroid_below_m(vessel, level) == pytest.approx(mesh.center_mass[2], rel=loose)
 
 
 def test_a_shell_balances_where_a_thin_mesh_does() -> None:

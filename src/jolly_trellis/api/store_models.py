@@ -10,9 +10,10 @@ from jolly_trellis.core.event.starts import Asks
 from jolly_trellis.core.event.usual import Usual
 from jolly_trellis.core.materials.frogs import Frog, FrogKind
 from jolly_trellis.core.materials.netting import Netting
+from jolly_trellis.core.materials.profiles import ProfilePoint
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.supplies import Supply
-from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
+from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.plan.piece import Form, MechanicKind
 from jolly_trellis.core.plan_shapes import PlanShape
 from jolly_trellis.core.rigging.hang_points import HangKind

@@ -15,9 +15,10 @@ from typing import Any, Literal
 from jolly_trellis.catalog.cells import BadCell, Row, choice, flag, number, provenance, whole
 from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.netting import Netting, pitch_across_m
+from jolly_trellis.core.materials.profiles import ProfilePoint
 from jolly_trellis.core.materials.stems import Variety, VarietyProvenance
 from jolly_trellis.core.materials.supplies import Supply
-from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel, check_vessel
+from jolly_trellis.core.materials.vessels import Vessel, check_vessel
 from jolly_trellis.core.plan.field_table import FieldOf, field_table
 from jolly_trellis.core.plan_shapes import SHAPES
 from jolly_trellis.core.ranges import label_of
@@ -199,10 +200,13 @@ def _note_of(thing: Any) -> str:
     return str((known.size if isinstance(known, VarietyProvenance) else known).source)
 
 
+CORNER = "^"  # after a point of a profile at which the outline bends sharply
+
+
 def _read_profile(row: Row) -> tuple[ProfilePoint, ...]:
     points = []
     for text in row["profile_cm"].split():
-        height, _, size = text.partition(":")
+        height, _, size = text.removesuffix(CORNER).partition(":")
         width, _, depth = size.partition("x")
         try:
             values = [float(each) / 100 for each in (height, width, depth or width)]
@@ -210,14 +214,17 @@ def _read_profile(row: Row) -> tuple[ProfilePoint, ...]:
             raise BadCell("profile_cm", f"“{text[:30]}” is no measure. Type height:size, such as 9.5:20.") from None
         if not all(math.isfinite(each) and 0 <= each <= 5 for each in values):
             raise BadCell("profile_cm", f"“{text[:30]}” is out of range. Give centimetres, up to 500.")
-        points.append(ProfilePoint(height_m=values[0], width_m=values[1], depth_m=values[2]))
+        corner = text.endswith(CORNER)
+        points.append(ProfilePoint(height_m=values[0], width_m=values[1], depth_m=values[2], corner=corner))
     return tuple(points)
 
 
 def _write_profile(vessel: Vessel) -> str:
     alike = SHAPES[vessel.plan_shape].even
     return " ".join(
-        f"{_plain(p.height_m, 1e-2)}:{_plain(p.width_m, 1e-2)}" + ("" if alike else f"x{_plain(p.depth_m, 1e-2)}")
+        f"{_plain(p.height_m, 1e-2)}:{_plain(p.width_m, 1e-2)}"
+        + ("" if alike else f"x{_plain(p.depth_m, 1e-2)}")
+        + (CORNER if p.corner else "")
         for p in vessel.profile
     )
 

@@ -12,7 +12,8 @@ from svgelements import Path
 
 from jolly_trellis.core import ranges
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel, volume_below_l
+from jolly_trellis.core.materials.profiles import ProfilePoint
+from jolly_trellis.core.materials.vessels import Vessel, check_vessel, volume_below_l
 from jolly_trellis.core.quantities import Phrase, length, phrase, volume
 from jolly_trellis.core.units import UnitSystem, parse_length
 
@@ -21,6 +22,7 @@ MOST_PATH_CHARACTERS = 60_000
 _LEVELS = 9
 _SAMPLES = 900
 _FILL_AGREES = 0.05
+_CORNER = re.compile(r"[\s,;:]+corner$", re.IGNORECASE)
 
 
 def read_svg(text: str, *, inside_depth_m: float, half: bool) -> tuple[ProfilePoint, ...]:
@@ -53,32 +55,44 @@ def read_svg(text: str, *, inside_depth_m: float, half: bool) -> tuple[ProfilePo
 
 
 def read_table(text: str, *, system: UnitSystem) -> tuple[ProfilePoint, ...]:
-    """The inner profile from lines of height and inside size, such as "0 12" or "3 1/2 in, 8 in".
+    """The inner profile from lines of height and inside size, such as "0 12", "3 1/2 in, 8 in" or "9 20 corner".
 
-    Raises: InvalidMeasure: a line that is no pair of lengths, heights that do not rise, or fewer than two lines.
+    Two sizes at one height are a step.
+
+    Raises: InvalidMeasure: a line that is no pair of lengths, heights that fall, or fewer than two lines.
     """
-    points = []
+    points: list[ProfilePoint] = []
+    lines = []
     for number, raw in enumerate(text.removeprefix("\ufeff").splitlines(), start=1):
         line = raw.strip()
         if not line or line[0] == "#":
             continue
-        pair = re.split(r"\s*[,;:\t]\s*|\s{2,}", line)
+        measured = _CORNER.sub("", line)
+        pair = re.split(r"\s*[,;:\t]\s*|\s{2,}", measured)
         if len(pair) != 2:
-            pair = line.split()
+            pair = measured.split()
         sizes = [parse_length(each, system=system) for each in pair]
         if len(sizes) != 2 or sizes[0] is None or sizes[1] is None:
             raise _refused(
                 "Line {number}, “{line}”, is no height and size.",
-                "Type two lengths, such as 9.5 20.",
+                "Type two lengths, such as 9.5 20, and “corner” where it bends sharply.",
                 number=number,
                 line=line[:40],
             )
-        points.append(ProfilePoint(height_m=sizes[0], width_m=sizes[1], depth_m=sizes[1]))
+        corner = measured != line
+        points.append(ProfilePoint(height_m=sizes[0], width_m=sizes[1], depth_m=sizes[1], corner=corner))
+        lines.append(number)
         _check_line(number, points)
         if len(points) > 60:
             raise _refused("The table has more than 60 heights.", "A few heights are enough: floor, belly, rim.")
     if len(points) < 2:
         raise _refused("The table has fewer than two heights.", "Measure at least the inside floor and the rim.")
+    try:
+        check_vessel(Vessel(name="outline", plan_shape="round", profile=tuple(points)))
+    except InvalidMeasure as wrong:
+        place = int(wrong.path.split(".")[2])
+        said = phrase("Line {number}: {wrong}", number=lines[place], wrong=wrong.message)
+        raise InvalidMeasure(path="outline", message=said, limit=wrong.limit) from None
     return tuple(points)
 
 
@@ -131,16 +145,17 @@ def check_fill(vessel: Vessel, poured_l: float) -> FillCheck:
 
 
 def _check_line(number: int, points: list[ProfilePoint]) -> None:
-    """Refuse a line that no vessel has: a size out of range, or a height that is not above the one before."""
+    """Refuse a line that no vessel has: a size out of range, or a height under the one before."""
     wrong = next(ranges.outside(points[-1]), None)
     if wrong is not None:
         said = phrase("Line {number}: {wrong}", number=number, wrong=wrong.message)
         raise InvalidMeasure(path="outline", message=said, limit=wrong.limit)
-    if len(points) > 1 and points[-1].height_m <= points[-2].height_m:
+    last = points[-2].height_m if len(points) > 1 else 0.0
+    if points[-1].height_m < last:
         raise InvalidMeasure(
             path="outline",
-            message=phrase("Line {number}: the height does not rise.", number=number),
-            limit=phrase("From the floor up, each height lies above {last}.", last=length(points[-2].height_m)),
+            message=phrase("Line {number}: the height falls.", number=number),
+            limit=phrase("From the floor up, no height lies under the one before it, {last}.", last=length(last)),
         )
 
 

@@ -10,20 +10,21 @@ from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.catalog.rows import KINDS, StoreKind
 from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.netting import Netting
+from jolly_trellis.core.materials.profiles import ProfilePoint
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.supplies import Supply
-from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
+from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.plan.field_table import FieldOf, field_table
 from jolly_trellis.store import codec
 
 _VESSEL = "SELECT * FROM vessel ORDER BY position, key"
-_PROFILE = "SELECT * FROM vessel_profile ORDER BY vessel_key, height_m"
+_PROFILE = "SELECT * FROM vessel_profile ORDER BY vessel_key, rowid"
 # A column for each field of the thing but its key; a vessel's profile has a table of its own.
 _FIELDS: Mapping[StoreKind, Mapping[str, FieldOf]] = {
     kind: {name: each for name, each in field_table(thing).items() if name not in ("key", "profile")}
     for kind, thing in KINDS.items()
 }
-_PUT_PROFILE = "INSERT INTO vessel_profile VALUES (:vessel_key, :height_m, :width_m, :depth_m)"
+_PUT_PROFILE = "INSERT INTO vessel_profile VALUES (:vessel_key, :height_m, :width_m, :depth_m, :corner)"
 _PUT_HOLDING = """
     INSERT INTO holding (kind, key, on_hand, retired) VALUES (:kind, :key, :on_hand, :retired)
     ON CONFLICT (kind, key) DO UPDATE SET on_hand = excluded.on_hand, retired = excluded.retired
@@ -47,7 +48,9 @@ def vessels(conn: sqlite3.Connection) -> dict[str, Vessel]:
     """Every vessel by key, in the order of the stores."""
     points: dict[str, list[ProfilePoint]] = {}
     for row in conn.execute(_PROFILE):
-        point = ProfilePoint(height_m=row["height_m"], width_m=row["width_m"], depth_m=row["depth_m"])
+        point = ProfilePoint(
+            height_m=row["height_m"], width_m=row["width_m"], depth_m=row["depth_m"], corner=bool(row["corner"])
+        )
         points.setdefault(row["vessel_key"], []).append(point)
     return {
         row["key"]: Vessel(profile=tuple(points.get(row["key"], ())), **_values("vessel", row))

@@ -5162,6 +5162,8 @@ export interface components {
         /**
          * ProfilePoint
          * @description Inside size at one height: side to side (x) and front to back (y), both in metres.
+         *
+         *     At a `corner` the outline bends sharply; elsewhere it runs on smoothly.
          */
         readonly ProfilePoint: {
             /** Height M */
@@ -5170,10 +5172,17 @@ export interface components {
             readonly width_m: number;
             /** Depth M */
             readonly depth_m: number;
+            /**
+             * Corner
+             * @default false
+             */
+            readonly corner: boolean;
         };
         /**
          * ProfilePointIn
          * @description Inside size at one height: side to side (x) and front to back (y), both in metres.
+         *
+         *     At a `corner` the outline bends sharply; elsewhere it runs on smoothly.
          */
         readonly ProfilePointIn: {
             /** Height M */
@@ -5182,6 +5191,11 @@ export interface components {
             readonly width_m: number;
             /** Depth M */
             readonly depth_m: number;
+            /**
+             * Corner
+             * @default false
+             */
+            readonly corner: boolean;
         };
         /**
          * Provenance

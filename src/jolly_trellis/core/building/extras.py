@@ -11,6 +11,7 @@ from jolly_trellis.core.building import stacks
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.netting import Netting, Sheet
+from jolly_trellis.core.materials.profiles import fine_profile
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics import sizing
 from jolly_trellis.core.mechanics.fit import putty_ring_kg
@@ -132,7 +133,7 @@ def lining_strip_m(vessel: Vessel) -> tuple[float, float]:
     """
     tall = sum(
         math.hypot(high.height_m - low.height_m, (high.width_m - low.width_m) / 2)
-        for low, high in pairwise(vessel.profile)
+        for low, high in pairwise(fine_profile(vessel.profile))
     )
     widest = max(vessel.profile, key=lambda point: point.width_m + point.depth_m)
     return tall, girth_m(vessel.plan_shape, widest.width_m, widest.depth_m)

@@ -2,7 +2,8 @@
 
 from dataclasses import dataclass
 
-from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
+from jolly_trellis.core.materials.profiles import ProfilePoint
+from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.plan.piece import Ledge, People, Spill, StemTube, Support, Transport
 from jolly_trellis.core.rigging.lines import LINES, LineSpec
 from jolly_trellis.core.rigging.rig import Bond, Hazard, Mount

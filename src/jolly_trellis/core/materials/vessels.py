@@ -1,4 +1,4 @@
-"""Vessels by their measured inner profile: inside size, volume, water surface and centre of mass.
+"""Vessels by their measured inner profile: inside size, volume, water surface and centre of mass, all on one curve.
 
 Heights here are measured from the inside floor of the vessel; `Vessel.base_m` lifts that floor above the
 surface the vessel stands on.
@@ -9,8 +9,11 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Annotated, Literal
 
+import numpy as np
+
 from jolly_trellis.core.books.figures import measure, rule, standard
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.materials.profiles import ProfilePoint, curve_of, fine_profile
 from jolly_trellis.core.plan_shapes import SHAPES, PlanShape, girth_m, section_area_m2
 from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance, ProvenanceKind
 from jolly_trellis.core.quantities import length, phrase
@@ -27,15 +30,6 @@ BRIM_GAP = rule("Gap kept between water and rim", "length", 0.01, COMMON_PRACTIC
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class ProfilePoint:
-    """Inside size at one height: side to side (x) and front to back (y), both in metres."""
-
-    height_m: Annotated[float, Range("length", 0, 5)]
-    width_m: Annotated[float, Range("length", 0, 5, above=True)]
-    depth_m: Annotated[float, Range("length", 0, 5, above=True)]
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
 class Vessel:
     """A vessel as measured with a tape: inner profile from the floor up, walls, foot and mass.
 
@@ -44,7 +38,7 @@ class Vessel:
 
     name: Annotated[str, Text(120, least=1)]
     plan_shape: PlanShape
-    profile: Annotated[tuple[ProfilePoint, ...], Many(24, least=2)]
+    profile: Annotated[tuple[ProfilePoint, ...], Many(60, least=2)]
     wall_m: Annotated[float, Range("length", 0.0005, 0.1)] = 0.005
     base_m: Annotated[float, Range("length", 0, 1)] = 0.006
     foot_width_m: Annotated[float | None, Range("length", 0, 5, above=True)] = None
@@ -79,8 +73,9 @@ def check_vessel(vessel: Vessel, *, path: str = "vessel") -> None:
     """Refuse a profile that is no vessel.
 
     Raises:
-        InvalidMeasure: fewer than two heights, a first height that is not 0, heights that do not rise, an
-            inside size that is not positive, or a round or square vessel wider one way than the other.
+        InvalidMeasure: fewer than two heights, a first height that is not 0, heights that fall, a step at the floor,
+            at the rim or of more than two sizes, an inside size that is not positive, or a round or square vessel
+            wider one way than the other.
     """
     profile = vessel.profile
     if len(profile) < 2:
@@ -100,11 +95,25 @@ def check_vessel(vessel: Vessel, *, path: str = "vessel") -> None:
 
 
 def _check_point(vessel: Vessel, index: int, point: ProfilePoint, *, path: str) -> None:
-    if index and point.height_m <= vessel.profile[index - 1].height_m:
+    before = vessel.profile[index - 1] if index else None
+    if before is not None and point.height_m < before.height_m:
         raise InvalidMeasure(
             path=f"{path}.height_m",
             message=phrase("The profile folds back at {h}.", h=length(point.height_m)),
-            limit=phrase("Each height lies above {h}.", h=length(vessel.profile[index - 1].height_m)),
+            limit=phrase("No height lies under the one before it, {h}.", h=length(before.height_m)),
+        )
+    stepped = before is not None and point.height_m == before.height_m
+    if stepped and point.height_m in (0, vessel.inside_depth_m):
+        raise InvalidMeasure(
+            path=f"{path}.height_m",
+            message=phrase("Two sizes are given at {h}.", h=length(point.height_m)),
+            limit=phrase("The inside floor and the rim have one size each; a step lies between them."),
+        )
+    if stepped and point.height_m == vessel.profile[index - 2].height_m:
+        raise InvalidMeasure(
+            path=f"{path}.height_m",
+            message=phrase("Three sizes are given at {h}.", h=length(point.height_m)),
+            limit=phrase("A step has two: the size under it and the size over it."),
         )
     for name, value in (("width_m", point.width_m), ("depth_m", point.depth_m)):
         if not (value > 0 and math.isfinite(value)):
@@ -130,20 +139,11 @@ def inside_size_m(vessel: Vessel, height_m: float) -> tuple[float, float]:
         vessel: a checked vessel.
         height_m: above the inside floor, m; outside the profile the nearest end is used.
     Returns:
-        (width, depth) in metres, linear between measured heights.
+        (width, depth) in metres, on the curve through the measured heights; at a step the sizes under it.
     Source: definition.
     """
-    profile = vessel.profile
-    if height_m <= 0:
-        return profile[0].width_m, profile[0].depth_m
-    for low, high in pairwise(profile):
-        if height_m <= high.height_m:
-            share = (height_m - low.height_m) / (high.height_m - low.height_m)
-            return (
-                low.width_m + share * (high.width_m - low.width_m),
-                low.depth_m + share * (high.depth_m - low.depth_m),
-            )
-    return profile[-1].width_m, profile[-1].depth_m
+    width, depth = curve_of(vessel.profile).sizes_m(height_m)
+    return float(width), float(depth)
 
 
 def volume_below_l(vessel: Vessel, level_m: float) -> float:
@@ -153,13 +153,14 @@ def volume_below_l(vessel: Vessel, level_m: float) -> float:
         vessel: a checked vessel.
         level_m: height of the level above the inside floor, m, from 0 to the rim.
     Returns:
-        Litres, exact for walls that are straight between measured heights.
+        Litres, exact for the curve.
     Raises:
         InvalidMeasure: the level lies below the floor or above the rim.
-    Source: prismoidal formula V = h/6·(A0 + 4·Am + A1), exact where width and depth change linearly.
+    Source: section area, integrated over the height.
     """
     check_level(vessel, level_m)
-    return 1000 * sum(_slab(vessel, low, high)[0] for low, high in _slabs(vessel, level_m))
+    volume, _ = curve_of(vessel.profile).below(np.array([level_m]))
+    return 1000 * SHAPES[vessel.plan_shape].area * float(volume[0])
 
 
 def centroid_below_m(vessel: Vessel, level_m: float) -> float:
@@ -170,15 +171,11 @@ def centroid_below_m(vessel: Vessel, level_m: float) -> float:
         level_m: height of the level, m, from 0 to the rim; at 0 the answer is 0.
     Raises:
         InvalidMeasure: the level lies outside the vessel.
-    Source: first moment of the section area, integrated exactly (Simpson's rule on a cubic).
+    Source: first moment of the section area, integrated over the height.
     """
     check_level(vessel, level_m)
-    volume = first = 0.0
-    for low, high in _slabs(vessel, level_m):
-        slab_volume, slab_moment = _slab(vessel, low, high)
-        volume += slab_volume
-        first += slab_moment
-    return first / volume if volume > 0 else 0.0
+    volume, moment = curve_of(vessel.profile).below(np.array([level_m]))
+    return float(moment[0] / volume[0]) if volume[0] > 0 else 0.0
 
 
 def level_for_volume_m(vessel: Vessel, volume_l: float) -> float:
@@ -230,7 +227,7 @@ def shell_centre_m(vessel: Vessel) -> float:
     base_area = section_area_m2(vessel.plan_shape, vessel.profile[0].width_m, vessel.profile[0].depth_m)
     total = base_area * vessel.base_m
     first = total * vessel.base_m / 2
-    for low, high in pairwise(vessel.profile):
+    for low, high in pairwise(fine_profile(vessel.profile)):
         rise = high.height_m - low.height_m
         slope_x, slope_y = (high.width_m - low.width_m) / 2, (high.depth_m - low.depth_m) / 2
         slant = math.hypot(rise, (slope_x + slope_y) / 2)
@@ -265,28 +262,3 @@ def floor_friction(vessel: Vessel) -> float:
     """Friction of a stem end on the vessel's floor: smooth glass, metal and plastic low, the rest higher."""
     smooth = vessel.material in ("glass", "metal", "plastic")
     return (FLOOR_FRICTION_GLASS if smooth else FLOOR_FRICTION_CERAMIC).value
-
-
-def _slabs(vessel: Vessel, level_m: float) -> list[tuple[ProfilePoint, ProfilePoint]]:
-    """The profile's straight pieces below a level, the last one cut off at the level."""
-    slabs = []
-    for low, high in pairwise(vessel.profile):
-        if low.height_m >= level_m:
-            break
-        if high.height_m <= level_m:
-            slabs.append((low, high))
-        else:
-            width, depth = inside_size_m(vessel, level_m)
-            slabs.append((low, ProfilePoint(height_m=level_m, width_m=width, depth_m=depth)))
-    return slabs
-
-
-def _slab(vessel: Vessel, low: ProfilePoint, high: ProfilePoint) -> tuple[float, float]:
-    """Volume in m³ and its first moment about the floor in m⁴ of one straight piece."""
-    rise = high.height_m - low.height_m
-    middle_height = (low.height_m + high.height_m) / 2
-    ends = [section_area_m2(vessel.plan_shape, p.width_m, p.depth_m) for p in (low, high)]
-    middle = section_area_m2(vessel.plan_shape, (low.width_m + high.width_m) / 2, (low.depth_m + high.depth_m) / 2)
-    volume = rise / 6 * (ends[0] + 4 * middle + ends[1])
-    moment = rise / 6 * (ends[0] * low.height_m + 4 * middle * middle_height + ends[1] * high.height_m)
-    return volume, moment

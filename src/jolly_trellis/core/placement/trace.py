@@ -6,6 +6,7 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.geometry import Array, Flags
+from jolly_trellis.core.materials.profiles import curve_of
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.plan_shapes import plan_share
 
@@ -45,13 +46,12 @@ class Bore:
 def bore_of(vessel: Vessel, samples: int, from_height_m: float) -> Bore:
     """Sample a vessel's inside at `samples` + 1 heights, from the height of the seats (above the floor) down."""
     drops = np.linspace(0.0, from_height_m, samples + 1)
-    heights = [point.height_m for point in vessel.profile]
-    at = from_height_m - drops
+    widths, depths = curve_of(vessel.profile).sizes_m(from_height_m - drops)
     return Bore(
         vessel=vessel,
         drops_m=drops,
-        half_widths_m=np.interp(at, heights, [point.width_m / 2 for point in vessel.profile]),
-        half_depths_m=np.interp(at, heights, [point.depth_m / 2 for point in vessel.profile]),
+        half_widths_m=widths / 2,
+        half_depths_m=depths / 2,
     )
 
 

@@ -7,10 +7,11 @@ import numpy as np
 
 from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.geometry import Array
+from jolly_trellis.core.materials.profiles import curve_of
 from jolly_trellis.core.materials.vessels import Vessel, centroid_below_m, level_for_volume_m, volume_below_l
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.placement.place import Placement
-from jolly_trellis.core.plan_shapes import section_area_m2
+from jolly_trellis.core.plan_shapes import SHAPES
 
 STONE_DENSITY = measure("Density of stone ballast", "density", 2500.0)
 STONE_FILL = measure("Stone in a bed of ballast", "ratio", 0.6)
@@ -49,17 +50,14 @@ def water_table(
         vessel: a checked vessel.
         placement, mechanic: what stands in it; None for the empty vessel.
         ballast_kg: stone on the floor, kg, ≥ 0.
-    Source: prismoidal volumes (exact for straight walls); stems as leaning cylinders.
+    Source: section area, integrated over the height; stems as leaning cylinders.
     """
-    heights = np.array([point.height_m for point in vessel.profile])
-    levels = np.union1d(np.linspace(0.0, heights[-1], _LEVELS), heights)
-    widths = np.interp(levels, heights, [point.width_m for point in vessel.profile])
-    depths = np.interp(levels, heights, [point.depth_m for point in vessel.profile])
-    factor = section_area_m2(vessel.plan_shape, 1.0, 1.0)
+    curve = curve_of(vessel.profile)
+    levels = np.union1d(np.linspace(0.0, vessel.inside_depth_m, _LEVELS), curve.high_m)
+    widths, depths = curve.sizes_m(levels)
+    factor = SHAPES[vessel.plan_shape].area
     area = factor * widths * depths
-    middle = factor * (widths[1:] + widths[:-1]) * (depths[1:] + depths[:-1]) / 4
-    slab_l = 1000 * np.diff(levels) / 6 * (area[1:] + 4 * middle + area[:-1])
-    gross = np.concatenate([[0.0], np.cumsum(slab_l)])
+    gross = 1000 * factor * curve.below(levels)[0]
     taken = np.minimum(1000 * ballast_kg / STONE_DENSITY.value, STONE_FILL.value * gross)
     if placement is not None:
         taken = taken + _stems_below_l(placement, levels)

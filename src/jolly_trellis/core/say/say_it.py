@@ -5,8 +5,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from difflib import get_close_matches
 
+from jolly_trellis.core.materials.profiles import ProfilePoint
 from jolly_trellis.core.materials.stems import Role, Variety
-from jolly_trellis.core.materials.vessels import ProfilePoint, Vessel
+from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.plan.kinds import AnyPiece

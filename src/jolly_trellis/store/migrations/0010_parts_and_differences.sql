@@ -50,3 +50,17 @@ FROM history AS after
 JOIN history AS before ON before.event_id = after.event_id AND before.step = after.step - 1;
 DROP TABLE history;
 DROP TABLE revision;
+
+-- A point of a profile may be a corner, and two sizes at one height are a step: points keep the order they were put in.
+CREATE TABLE outline_point (
+    vessel_key TEXT NOT NULL REFERENCES vessel (key) ON DELETE CASCADE,
+    height_m REAL NOT NULL CHECK (height_m >= 0),
+    width_m REAL NOT NULL CHECK (width_m > 0),
+    depth_m REAL NOT NULL CHECK (depth_m > 0),
+    corner INTEGER NOT NULL DEFAULT 0 CHECK (corner IN (0, 1))
+) STRICT;
+INSERT INTO outline_point (vessel_key, height_m, width_m, depth_m)
+SELECT vessel_key, height_m, width_m, depth_m FROM vessel_profile ORDER BY vessel_key, height_m;
+DROP TABLE vessel_profile;
+ALTER TABLE outline_point RENAME TO vessel_profile;
+CREATE INDEX vessel_profile_of ON vessel_profile (vessel_key);

@@ -10,6 +10,7 @@ import { TextField } from "../../ui/TextField";
 import { useShapes } from "../../ui/useTrade";
 import { StackFields } from "./StackFields";
 
+type Size = "height_m" | "width_m" | "depth_m";
 type Props = {
   piece: Piece;
   stock: Stock;
@@ -61,6 +62,7 @@ export function VesselTab({ piece, stock, problem, onCommit }: Props) {
       height_m: (low.height_m + high.height_m) / 2,
       width_m: (low.width_m + high.width_m) / 2,
       depth_m: (low.depth_m + high.depth_m) / 2,
+      corner: false,
     };
     put({ profile: vessel.profile.toSpliced(widest, 0, middle) }, "Measure one more height");
   };
@@ -86,6 +88,12 @@ export function VesselTab({ piece, stock, problem, onCommit }: Props) {
                 <th className="font-normal">height</th>
                 <th className="font-normal">{alike ? "inside size" : "side to side"}</th>
                 {!alike && <th className="font-normal">front to back</th>}
+                <th
+                  className="font-normal"
+                  title="Where the inside bends sharply; elsewhere it runs on smoothly"
+                >
+                  corner
+                </th>
                 <th />
               </tr>
             </thead>
@@ -93,22 +101,33 @@ export function VesselTab({ piece, stock, problem, onCommit }: Props) {
               {vessel.profile.map((point, index) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: a measured height is known by its place
                 <tr key={index}>
-                  {(["height_m", "width_m", ...(alike ? [] : ["depth_m"])] as (keyof ProfilePoint)[]).map(
-                    (name) => (
-                      <td key={name}>
-                        <QuantityField
-                          label={`${name === "height_m" ? "Height" : name === "width_m" ? "Inside size" : "Front to back"}, measure ${index + 1}`}
-                          hideLabel
-                          kind="length"
-                          value={point[name]}
-                          path={`vessel.profile.${index}.${name}`}
-                          problem={problem}
-                          onCommit={(value) => value !== null && putPoint(index, { [name]: value })}
-                          className="w-28"
+                  {(["height_m", "width_m", ...(alike ? [] : ["depth_m"])] as Size[]).map((name) => (
+                    <td key={name}>
+                      <QuantityField
+                        label={`${name === "height_m" ? "Height" : name === "width_m" ? "Inside size" : "Front to back"}, measure ${index + 1}`}
+                        hideLabel
+                        kind="length"
+                        value={point[name]}
+                        path={`vessel.profile.${index}.${name}`}
+                        problem={problem}
+                        onCommit={(value) => value !== null && putPoint(index, { [name]: value })}
+                        className="w-28"
+                      />
+                    </td>
+                  ))}
+                  <td className="text-center">
+                    {index > 0 && index < vessel.profile.length - 1 && (
+                      <label className="flex h-11 w-11 items-center justify-center">
+                        <input
+                          type="checkbox"
+                          className="h-5 w-5 accent-leaf"
+                          aria-label={`A corner at measure ${index + 1}`}
+                          checked={point.corner ?? false}
+                          onChange={(event) => putPoint(index, { corner: event.target.checked })}
                         />
-                      </td>
-                    ),
-                  )}
+                      </label>
+                    )}
+                  </td>
                   <td>
                     {index > 0 && index < vessel.profile.length - 1 && (
                       <Button

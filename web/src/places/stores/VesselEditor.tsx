@@ -41,8 +41,11 @@ export function VesselEditor({ vessel: kept, onSave, onClose }: Props) {
     system === "metric"
       ? String(Math.round(value * 1000) / 10)
       : String(Math.round((value / 0.0254) * 100) / 100);
-  const written = vessel.profile.map((point) => `${cm(point.height_m)}  ${cm(point.width_m)}`).join("\n");
-  const [outline, setOutline] = useState(written);
+  const written = (profile: Vessel["profile"]) =>
+    profile
+      .map((point) => `${cm(point.height_m)}  ${cm(point.width_m)}${point.corner ? "  corner" : ""}`)
+      .join("\n");
+  const [outline, setOutline] = useState(written(vessel.profile));
   const put = (next: Partial<Vessel>) => setVessel((now) => ({ ...now, ...next, provenance: "measured" }));
   const attempt = async <T,>(act: () => Promise<T>, then: (answer: T) => void) => {
     try {
@@ -66,7 +69,7 @@ export function VesselEditor({ vessel: kept, onSave, onClose }: Props) {
       ({ profile }) => {
         const round = shapes.even(vessel.plan_shape);
         put({ profile, plan_shape: round ? vessel.plan_shape : "round" });
-        setOutline(profile.map((point) => `${cm(point.height_m)}  ${cm(point.width_m)}`).join("\n"));
+        setOutline(written(profile));
       },
     );
   return (
@@ -158,12 +161,13 @@ export function VesselEditor({ vessel: kept, onSave, onClose }: Props) {
       </div>
       <div className="grid content-start gap-2">
         <label className="block text-[13px] text-soft">
-          Inside, from the floor up: height and size ({system === "metric" ? "cm" : "in"}), a line each
+          Inside, from the floor up: height and size ({system === "metric" ? "cm" : "in"}), a line each;
+          “corner” where it bends
           <textarea
             className="mt-0.5 block h-[118px] w-full rounded border border-line bg-paper p-2 text-[15px] text-ink"
             value={outline}
             onChange={(event) => setOutline(event.target.value)}
-            onBlur={() => (outline !== written || problem) && void read(outline, "table")}
+            onBlur={() => (outline !== written(vessel.profile) || problem) && void read(outline, "table")}
           />
         </label>
         <label className="flex items-center gap-2 text-[15px]">
