@@ -113,9 +113,9 @@ def test_rungs_are_the_eight_verdicts(ranked: tuple[Option, ...]) -> None:
     assert all(len(each.rungs) == 8 for each in ranked if each.mechanic is not None)
 
 
-def test_a_sketch_has_every_stem(ranked: tuple[Option, ...]) -> None:
+def test_every_option_is_drawn_with_every_stem(ranked: tuple[Option, ...]) -> None:
     rows = sum(line.count for line in ORDINARY.recipe)
-    assert all(len(each.sketch) == rows for each in ranked if each.mechanic is not None)
+    assert all(len(each.stems) == rows for each in ranked if each.mechanic is not None)
 
 
 def test_without_plastic_nothing_taped_is_offered() -> None:

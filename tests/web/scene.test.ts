@@ -1,13 +1,10 @@
 import { describe, expect, test } from "vitest";
-import { besideOf } from "../../web/src/api/kinds";
-import type { Piece, Report, Vessel } from "../../web/src/api/types";
+import type { Picture, Piece, Vessel } from "../../web/src/api/types";
 import { fullness } from "../../web/src/drawing/hung";
+import { halfWidthAt, rimHeight } from "../../web/src/drawing/look";
 import { onSheet } from "../../web/src/drawing/plane";
 import { lookOf } from "../../web/src/drawing/rig";
-import { ellipse, type Primitive, scaleBarM } from "../../web/src/drawing/scene";
-import { moved } from "../../web/src/drawing/section";
-import { turnPiece, turnReport } from "../../web/src/drawing/turned";
-import { halfWidthAt, rimHeight } from "../../web/src/drawing/vessel";
+import { moved, type Primitive, scaleBarM } from "../../web/src/drawing/scene";
 import { setByHandle, withDepth, withMouth } from "../../web/src/places/bench/handles";
 
 const point = (height_m: number, width_m: number, depth_m = width_m) => ({ height_m, width_m, depth_m });
@@ -31,6 +28,13 @@ const PIECE = {
 const BOUQUET = { ...SHARED, kind: "bouquet", dome_m: null, hand_length_m: null } as unknown as Piece;
 
 describe("a vessel drawn", () => {
+  const rings = [
+    [0, 0.05],
+    [0.04, 0.09],
+    [0.1, 0.1],
+  ].map(([z, half]) => ({ at: [0, 0, z], half_width_m: half, half_depth_m: half }));
+  const picture = { primitives: [{ kind: "turned", id: "vessel-inside", rings }] } as unknown as Picture;
+
   test.each([
     [0, 0.05],
     [0.02, 0.07],
@@ -40,7 +44,7 @@ describe("a vessel drawn", () => {
     [0.5, 0.1],
     [-1, 0.05],
   ])("at %d m it is half of %d m wide", (height, half) => {
-    expect(halfWidthAt(BOWL, height)).toBeCloseTo(half, 9);
+    expect(halfWidthAt(picture, height)).toBeCloseTo(half, 9);
   });
 
   test("its rim is its base and its inside", () => expect(rimHeight(BOWL)).toBeCloseTo(0.108, 9));
@@ -74,46 +78,7 @@ describe("a handle set", () => {
   });
 });
 
-describe("seen from the right side", () => {
-  test("what lay at the back lies to the right, and width is depth", () => {
-    const turned = turnPiece(PIECE);
-    expect(turned.envelope).toMatchObject({ width_m: 0.25, depth_m: 0.4 });
-    expect(turned.vessel.profile.at(-1)).toMatchObject({ width_m: 0.12, depth_m: 0.2 });
-    expect(besideOf(turned).companions[0]).toMatchObject({ x_m: 0.1, y_m: -0.3 });
-    expect(besideOf(turned).counterweight?.azimuth_rad).toBeCloseTo(Math.PI / 2, 9);
-  });
-
-  test("a bouquet has nothing beside it", () => {
-    expect(turnPiece(BOUQUET).envelope).toMatchObject({ width_m: 0.25, depth_m: 0.4 });
-    expect(besideOf(turnPiece(BOUQUET))).toEqual({ companions: [], spill: null, counterweight: null });
-  });
-
-  test("four turns are none", () => {
-    const report = {
-      stems: [{ seat_x_m: 1, seat_y_m: 2, tip_x_m: 3, tip_y_m: 4, end_x_m: 5, end_y_m: 6 }],
-      balance: { x_m: 1, y_m: 2 },
-      outline: { width_m: 1, depth_m: 2 },
-      companions: [{ x_m: 1, y_m: 2 }],
-      foot_width_m: 1,
-      foot_depth_m: 2,
-    } as unknown as Report;
-    const turned = turnReport(turnReport(turnReport(turnReport(report))));
-    expect(turned.stems).toEqual(report.stems);
-    expect([turned.balance, turned.outline, turned.companions]).toEqual([
-      report.balance,
-      report.outline,
-      report.companions,
-    ]);
-  });
-});
-
 describe("primitives", () => {
-  test("an ellipse lies on itself, turned", () => {
-    for (const [x, y] of ellipse(1, 2, 0.5, 0.2, Math.PI / 2)) {
-      expect(((x - 1) / 0.2) ** 2 + ((y - 2) / 0.5) ** 2).toBeCloseTo(1, 9);
-    }
-  });
-
   test("a shape is moved under another name, whether it has points or one place", () => {
     const path = { kind: "path", id: "a", tone: "t", points: [[0, 0]] } as unknown as Primitive;
     expect(moved(path, 1, "p-", 2)).toMatchObject({ id: "p-a", points: [[1, 2]] });

@@ -6,6 +6,8 @@ from pydantic import BaseModel, Field
 
 from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.catalog.columns import HeldKind
+from jolly_trellis.core.drawing.heads import Head
+from jolly_trellis.core.drawing.primitives import Primitive
 from jolly_trellis.core.event.starts import Asks
 from jolly_trellis.core.event.usual import Usual
 from jolly_trellis.core.materials.frogs import Frog, FrogKind
@@ -77,18 +79,25 @@ class HoldingOut(BaseModel):
 
 
 class StockOut(BaseModel):
-    """All the stores have, where they stand in their history, what undo and redo would do, and what was deleted."""
+    """All the stores have and how vessels look, where they stand in their history, and what was deleted."""
 
     step: int
     undo: str | None
     redo: str | None
     deleted: list[Deleted]
     vessels: dict[str, Vessel]
+    drawn: dict[str, list[Primitive]]
     nettings: dict[str, Netting]
     frogs: dict[str, Frog]
     varieties: dict[str, Variety]
     supplies: dict[str, Supply]
     holdings: dict[HeldKind, dict[str, HoldingOut]]
+
+
+class VesselDrawn(BaseModel):
+    """What a vessel looks like."""
+
+    drawn: list[Primitive]
 
 
 class Kept(BaseModel):
@@ -133,10 +142,11 @@ class FormOut(BaseModel):
 
 
 class ShapeOut(BaseModel):
-    """A vessel seen from above, and whether it is as deep as it is wide."""
+    """A vessel seen from above, whether it is as deep as it is wide, and points of its outline in half sizes."""
 
     kind: PlanShape
     even: bool
+    outline: list[tuple[float, float]]
 
 
 class PointKindOut(BaseModel):
@@ -172,6 +182,7 @@ class TradeOut(BaseModel):
     lines: list[LineOut]
     forms: list[FormOut]
     shapes: list[ShapeOut]
+    heads: list[Head]
     hang_points: list[PointKindOut]
     starts: list[StartOut]
     usual: Usual

@@ -32,9 +32,12 @@ from jolly_trellis.api.store_models import (
     StartOut,
     StockOut,
     TradeOut,
+    VesselDrawn,
 )
 from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.catalog.rows import StoreKind
+from jolly_trellis.core.drawing.heads import HEADS
+from jolly_trellis.core.drawing.vessels import drawn_vessel
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.starts import STARTS
 from jolly_trellis.core.event.usual import USUAL
@@ -58,12 +61,14 @@ router = APIRouter(prefix="/api", tags=["stores"])
 @router.get("/stock")
 def get_stock(conn: Connection) -> StockOut:
     place = stock_history.place(conn)
+    vessels = stock.vessels(conn)
     return StockOut(
         step=place.step,
         undo=place.undo,
         redo=place.redo,
         deleted=list(stock_history.deleted(conn)),
-        vessels=stock.vessels(conn),
+        vessels=vessels,
+        drawn={key: drawn_vessel(each) for key, each in vessels.items()},
         nettings=stock.nettings(conn),
         frogs=stock.frogs(conn),
         varieties=stock.varieties(conn),
@@ -104,7 +109,11 @@ def get_trade() -> TradeOut:
             for each in LINES.values()
         ],
         forms=[FormOut(kind=each.kind, name=each.name) for each in FORM_RULES.values()],
-        shapes=[ShapeOut(kind=each.kind, even=each.even) for each in SHAPES.values()],
+        shapes=[
+            ShapeOut(kind=each.kind, even=each.even, outline=each.outline.round(6).tolist())
+            for each in SHAPES.values()
+        ],
+        heads=list(HEADS.values()),
         hang_points=[
             PointKindOut(
                 kind=each.kind,
@@ -122,6 +131,13 @@ def get_trade() -> TradeOut:
             for each in SCHOOLS
         ],
     )
+
+
+@router.post("/vessel-drawing")
+def vessel_drawing(body: PutVessel) -> VesselDrawn:
+    """How a vessel looks, kept or not. Raises InvalidMeasure."""
+    check_vessel(body.vessel)
+    return VesselDrawn(drawn=drawn_vessel(body.vessel))
 
 
 @router.post("/stock/vessel", status_code=201)

@@ -42,6 +42,7 @@ import type {
   Trade,
   Understood,
   Vessel,
+  VesselDrawn,
 } from "./types";
 
 /** A refusal with its sentence, thrown by every call below. */
@@ -156,6 +157,8 @@ export const api = {
     call<readonly Option[]>("POST", `/events/${id}/choose`, { piece }, signal),
   say: (id: number, text: string, system: UnitSystem, piece: Piece) =>
     call<Understood>("POST", `/events/${id}/say`, { text, system, piece }),
+  drawVessel: (vessel: Vessel, signal?: AbortSignal) =>
+    call<VesselDrawn>("POST", "/vessel-drawing", { vessel }, signal),
   addVessel: (vessel: Vessel) => call<{ key: string }>("POST", "/stock/vessel", { vessel }),
   putThing: (kind: StoreKind, key: string, thing: object) =>
     call<{ key: string }>("PUT", `/stock/${kind}/${key}`, { [kind]: thing }),

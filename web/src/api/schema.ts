@@ -1011,6 +1011,26 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/vessel-drawing": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Vessel Drawing
+         * @description How a vessel looks, kept or not. Raises InvalidMeasure.
+         */
+        readonly post: operations["vessel_drawing_api_vessel_drawing_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/stock/vessel": {
         readonly parameters: {
             readonly query?: never;
@@ -1742,6 +1762,25 @@ export interface components {
             readonly tip_angles_rad: readonly number[];
         };
         /**
+         * Ball
+         * @description A ball of a head: its middle, and its radius as a share of the head's. `pale` is 0 for the full colour, to 1.
+         */
+        readonly Ball: {
+            /** At */
+            readonly at: readonly [
+                number,
+                number,
+                number
+            ];
+            /** R */
+            readonly r: number;
+            /**
+             * Pale
+             * @default 0
+             */
+            readonly pale: number;
+        };
+        /**
          * BasedOn
          * @description Every write names the revision it was based on.
          */
@@ -1760,6 +1799,32 @@ export interface components {
             readonly start: string;
             /** Vessel */
             readonly vessel?: string | null;
+        };
+        /**
+         * Blade
+         * @description A petal or a leaf: its edge, and the rib along its middle, empty for none.
+         */
+        readonly Blade: {
+            /** Edge */
+            readonly edge: readonly (readonly [
+                number,
+                number,
+                number
+            ])[];
+            /**
+             * Rib
+             * @default []
+             */
+            readonly rib: readonly (readonly [
+                number,
+                number,
+                number
+            ])[];
+            /**
+             * Pale
+             * @default 0
+             */
+            readonly pale: number;
         };
         /**
          * Bond
@@ -2880,6 +2945,37 @@ export interface components {
             readonly deleted_at: string;
         };
         /**
+         * Dot
+         * @description A ball, or the mark of a place.
+         */
+        readonly Dot: {
+            /**
+             * Kind
+             * @default dot
+             * @constant
+             */
+            readonly kind: "dot";
+            /** Id */
+            readonly id: string;
+            /** Ink */
+            readonly ink: string;
+            /** Layer */
+            readonly layer: number;
+            /** At */
+            readonly at: readonly [
+                number,
+                number,
+                number
+            ];
+            /** R M */
+            readonly r_m: number;
+            /**
+             * Seen
+             * @default []
+             */
+            readonly seen: readonly ("front" | "side" | "above" | "cut" | "whole")[];
+        };
+        /**
          * Drop
          * @description Stems hung under a panel or ring, from the shortest to the longest, m: how long each is by where it hangs.
          */
@@ -3073,6 +3169,24 @@ export interface components {
             readonly name: string;
             /** Revision */
             readonly revision: number;
+        };
+        /**
+         * Eye
+         * @description From where people look: how far from the middle and how high over the surface, metres, at a height on the piece;
+         *     `raised_rad` is how far over the level that is. A piece cut open is seen level, from nowhere near.
+         */
+        readonly Eye: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "cut open" | "standing" | "seated" | "low" | "close" | "from under" | "from above";
+            /** Away M */
+            readonly away_m: number;
+            /** Height M */
+            readonly height_m: number;
+            /** Raised Rad */
+            readonly raised_rad: number;
         };
         /**
          * Figure
@@ -3610,6 +3724,37 @@ export interface components {
             readonly y_m: number;
             /** Z M */
             readonly z_m: number;
+        };
+        /**
+         * Head
+         * @description The template of a form.
+         */
+        readonly Head: {
+            /**
+             * Form
+             * @enum {string}
+             */
+            readonly form: "disc" | "ball" | "spike" | "spray" | "leaf" | "plume" | "tassel";
+            /**
+             * Balls
+             * @default []
+             */
+            readonly balls: readonly components["schemas"]["Ball"][];
+            /**
+             * Blades
+             * @default []
+             */
+            readonly blades: readonly components["schemas"]["Blade"][];
+            /**
+             * Long
+             * @default false
+             */
+            readonly long: boolean;
+            /**
+             * Hangs
+             * @default false
+             */
+            readonly hangs: boolean;
         };
         /**
          * Headline
@@ -4698,8 +4843,9 @@ export interface components {
             /** Ruled Out */
             readonly ruled_out: string;
             readonly why: components["schemas"]["Phrase"];
-            /** Sketch */
-            readonly sketch: readonly components["schemas"]["StemLine"][];
+            readonly picture: components["schemas"]["Picture"];
+            /** Stems */
+            readonly stems: readonly components["schemas"]["Stem"][];
         };
         /**
          * Outline
@@ -4868,6 +5014,29 @@ export interface components {
             };
         };
         /**
+         * Picture
+         * @description What is to be seen of a piece but its placed stems; those that are `hung` over an edge are in it.
+         *
+         *     `rims_m` is the height of each vessel's rim over the surface; `reach_m` how far out it goes from the middle,
+         *     `low_m` and `top_m` how far down and up; `eyes` are those that look at it.
+         */
+        readonly Picture: {
+            /** Primitives */
+            readonly primitives: readonly (components["schemas"]["Shape"] | components["schemas"]["Turned"] | components["schemas"]["Dot"])[];
+            /** Hung */
+            readonly hung: readonly components["schemas"]["Stem"][];
+            /** Rims M */
+            readonly rims_m: readonly number[];
+            /** Reach M */
+            readonly reach_m: number;
+            /** Low M */
+            readonly low_m: number;
+            /** Top M */
+            readonly top_m: number;
+            /** Eyes */
+            readonly eyes: readonly components["schemas"]["Eye"][];
+        };
+        /**
          * PieceCost
          * @description What one piece of the line-up costs, all of its quantity: by kind, in all, what to ask; and what is not known.
          *
@@ -4933,15 +5102,9 @@ export interface components {
         };
         /**
          * PlacedStem
-         * @description One stem or clump where it stands; metres from the middle of the piece's own vessel, z from the surface.
-         *
-         *     `vessel` is 0 for the piece's own, else the companion, counted from 1.
+         * @description One stem or clump where it stands, as it is cut and as it is judged.
          */
         readonly PlacedStem: {
-            /** Variety */
-            readonly variety: string;
-            /** Name */
-            readonly name: string;
             /** Colour */
             readonly colour: string;
             /**
@@ -4949,13 +5112,10 @@ export interface components {
              * @enum {string}
              */
             readonly form: "disc" | "ball" | "spike" | "spray" | "leaf" | "plume" | "tassel";
-            /**
-             * Role
-             * @enum {string}
-             */
-            readonly role: "margin" | "line" | "focal" | "filler" | "base" | "airy";
-            /** Stems */
-            readonly stems: number;
+            /** Branch */
+            readonly branch: boolean;
+            /** Held */
+            readonly held: boolean;
             /** Seat X M */
             readonly seat_x_m: number;
             /** Seat Y M */
@@ -4982,6 +5142,22 @@ export interface components {
             readonly head_radius_m: number;
             /** Head Height M */
             readonly head_height_m: number;
+            /**
+             * Vessel
+             * @default 0
+             */
+            readonly vessel: number;
+            /** Variety */
+            readonly variety: string;
+            /** Name */
+            readonly name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            readonly role: "margin" | "line" | "focal" | "filler" | "base" | "airy";
+            /** Stems */
+            readonly stems: number;
             /** Lean Rad */
             readonly lean_rad: number;
             /** Cut Length M */
@@ -4992,13 +5168,6 @@ export interface components {
             readonly sway_limit_m: number;
             /** Over Capacity */
             readonly over_capacity: boolean;
-            /** Held */
-            readonly held: boolean;
-            /**
-             * Vessel
-             * @default 0
-             */
-            readonly vessel: number;
         };
         /**
          * PointKindOut
@@ -5561,7 +5730,8 @@ export interface components {
          *
          *     `raised_m` is the underside of its own vessel; `cells_m` are the middles of the seats stems can take;
          *     `envelope_front`, `envelope_side` (y, z) and `envelope_above` outline what was asked for; `extras` are parts
-         *     beside the mechanic; `fixes_tried` tells whether fixes were looked for; `dealt` are the seats taken, to be kept.
+         *     beside the mechanic; `fixes_tried` tells whether fixes were looked for; `dealt` are the seats taken, to be kept;
+         *     `picture` is what it looks like but for its stems.
          */
         readonly Report: {
             /** Raised M */
@@ -5630,6 +5800,18 @@ export interface components {
             readonly ledge?: components["schemas"]["LedgeReport"] | null;
             readonly bouquet?: components["schemas"]["BouquetReport"] | null;
             readonly dealt?: components["schemas"]["Dealt"] | null;
+            /**
+             * @default {
+             *       "primitives": [],
+             *       "hung": [],
+             *       "rims_m": [],
+             *       "reach_m": 1,
+             *       "low_m": 0,
+             *       "top_m": 1,
+             *       "eyes": []
+             *     }
+             */
+            readonly picture: components["schemas"]["Picture"];
         };
         /**
          * Rest
@@ -5871,6 +6053,22 @@ export interface components {
             readonly proof_kg: number;
             readonly sides: components["schemas"]["Sides"] | null;
             readonly verdict: components["schemas"]["Verdict"];
+        };
+        /**
+         * Ring
+         * @description A level section of a turned body: where its middle is, and half its sizes, metres.
+         */
+        readonly Ring: {
+            /** At */
+            readonly at: readonly [
+                number,
+                number,
+                number
+            ];
+            /** Half Width M */
+            readonly half_width_m: number;
+            /** Half Depth M */
+            readonly half_depth_m: number;
         };
         /**
          * RollOut
@@ -6135,14 +6333,56 @@ export interface components {
             readonly moves_to?: ("table" | "floor" | "bar" | "ledge") | null;
         };
         /**
+         * Shape
+         * @description Runs of points: a `line`, a `face` with its edge, or a convex `solid` of which the outline is seen.
+         *
+         *     `width_m` is how thick a line really is, None for a hairline.
+         */
+        readonly Shape: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "line" | "face" | "solid";
+            /** Id */
+            readonly id: string;
+            /** Ink */
+            readonly ink: string;
+            /** Layer */
+            readonly layer: number;
+            /** Runs */
+            readonly runs: readonly (readonly (readonly [
+                number,
+                number,
+                number
+            ])[])[];
+            /**
+             * Closed
+             * @default false
+             */
+            readonly closed: boolean;
+            /** Width M */
+            readonly width_m?: number | null;
+            /**
+             * Seen
+             * @default []
+             */
+            readonly seen: readonly ("front" | "side" | "above" | "cut" | "whole")[];
+        };
+        /**
          * ShapeOut
-         * @description A vessel seen from above, and whether it is as deep as it is wide.
+         * @description A vessel seen from above, whether it is as deep as it is wide, and points of its outline in half sizes.
          */
         readonly ShapeOut: {
             /** Kind */
             readonly kind: string;
             /** Even */
             readonly even: boolean;
+            /** Outline */
+            readonly outline: readonly (readonly [
+                number,
+                number
+            ])[];
         };
         /**
          * Shares
@@ -6799,6 +7039,57 @@ export interface components {
             readonly asks: "nothing" | "a vessel" | "a vase";
         };
         /**
+         * Stem
+         * @description What is drawn of a placed stem or clump: its cut end, its seat, its tip, how far that droops, its head.
+         *
+         *     Metres from the middle of the piece's own vessel, z from the surface. `vessel` is 0 for the piece's own, else the
+         *     companion, counted from 1. One that is `held` was placed by hand; a `branch` has bark.
+         */
+        readonly Stem: {
+            /** Colour */
+            readonly colour: string;
+            /**
+             * Form
+             * @enum {string}
+             */
+            readonly form: "disc" | "ball" | "spike" | "spray" | "leaf" | "plume" | "tassel";
+            /** Branch */
+            readonly branch: boolean;
+            /** Held */
+            readonly held: boolean;
+            /** Seat X M */
+            readonly seat_x_m: number;
+            /** Seat Y M */
+            readonly seat_y_m: number;
+            /** Seat Z M */
+            readonly seat_z_m: number;
+            /** Tip X M */
+            readonly tip_x_m: number;
+            /** Tip Y M */
+            readonly tip_y_m: number;
+            /** Tip Z M */
+            readonly tip_z_m: number;
+            /** Droop M */
+            readonly droop_m: number;
+            /** End X M */
+            readonly end_x_m: number;
+            /** End Y M */
+            readonly end_y_m: number;
+            /** End Z M */
+            readonly end_z_m: number;
+            /** Diameter M */
+            readonly diameter_m: number;
+            /** Head Radius M */
+            readonly head_radius_m: number;
+            /** Head Height M */
+            readonly head_height_m: number;
+            /**
+             * Vessel
+             * @default 0
+             */
+            readonly vessel: number;
+        };
+        /**
          * StemBuy
          * @description How one variety is bought: stems in the recipes, with waste, here already; bunches and single stems; the cost.
          *
@@ -6827,28 +7118,6 @@ export interface components {
             readonly cost: string | null;
             /** Left Over */
             readonly left_over: number;
-        };
-        /**
-         * StemLine
-         * @description A stem for a small section drawing: cut end, seat, tip (x, z), head radius, metres; colour.
-         */
-        readonly StemLine: {
-            /** End X M */
-            readonly end_x_m: number;
-            /** End Z M */
-            readonly end_z_m: number;
-            /** Seat X M */
-            readonly seat_x_m: number;
-            /** Seat Z M */
-            readonly seat_z_m: number;
-            /** Tip X M */
-            readonly tip_x_m: number;
-            /** Tip Z M */
-            readonly tip_z_m: number;
-            /** Head Radius M */
-            readonly head_radius_m: number;
-            /** Colour */
-            readonly colour: string;
         };
         /**
          * StemRef
@@ -6980,7 +7249,7 @@ export interface components {
         };
         /**
          * StockOut
-         * @description All the stores have, where they stand in their history, what undo and redo would do, and what was deleted.
+         * @description All the stores have and how vessels look, where they stand in their history, and what was deleted.
          */
         readonly StockOut: {
             /** Step */
@@ -6994,6 +7263,10 @@ export interface components {
             /** Vessels */
             readonly vessels: {
                 readonly [key: string]: components["schemas"]["Vessel"];
+            };
+            /** Drawn */
+            readonly drawn: {
+                readonly [key: string]: readonly (components["schemas"]["Shape"] | components["schemas"]["Turned"] | components["schemas"]["Dot"])[];
             };
             /** Nettings */
             readonly nettings: {
@@ -7456,6 +7729,8 @@ export interface components {
             readonly forms: readonly components["schemas"]["FormOut"][];
             /** Shapes */
             readonly shapes: readonly components["schemas"]["ShapeOut"][];
+            /** Heads */
+            readonly heads: readonly components["schemas"]["Head"][];
             /** Hang Points */
             readonly hang_points: readonly components["schemas"]["PointKindOut"][];
             /** Starts */
@@ -7569,6 +7844,43 @@ export interface components {
              * @default false
              */
             readonly crate: boolean;
+        };
+        /**
+         * Turned
+         * @description A body with level rings, the lowest first: a vessel's outside, or its `inside`; an `open` one has no top.
+         */
+        readonly Turned: {
+            /**
+             * Kind
+             * @default turned
+             * @constant
+             */
+            readonly kind: "turned";
+            /** Id */
+            readonly id: string;
+            /** Ink */
+            readonly ink: string;
+            /** Layer */
+            readonly layer: number;
+            /** Plan Shape */
+            readonly plan_shape: string;
+            /** Rings */
+            readonly rings: readonly components["schemas"]["Ring"][];
+            /**
+             * Inside
+             * @default false
+             */
+            readonly inside: boolean;
+            /**
+             * Open
+             * @default false
+             */
+            readonly open: boolean;
+            /**
+             * Seen
+             * @default []
+             */
+            readonly seen: readonly ("front" | "side" | "above" | "cut" | "whole")[];
         };
         /**
          * Understood
@@ -8028,6 +8340,14 @@ export interface components {
              * @enum {string}
              */
             readonly provenance: "published" | "common practice" | "from memory" | "estimate" | "measured" | "computed";
+        };
+        /**
+         * VesselDrawn
+         * @description What a vessel looks like.
+         */
+        readonly VesselDrawn: {
+            /** Drawn */
+            readonly drawn: readonly (components["schemas"]["Shape"] | components["schemas"]["Turned"] | components["schemas"]["Dot"])[];
         };
         /**
          * VesselIn
@@ -10060,6 +10380,39 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": components["schemas"]["TradeOut"];
+                };
+            };
+        };
+    };
+    readonly vessel_drawing_api_vessel_drawing_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["PutVessel"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["VesselDrawn"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

@@ -5,6 +5,7 @@ import {
   type ReactNode,
   useCallback,
   useEffect,
+  useId,
   useLayoutEffect,
   useRef,
   useState,
@@ -12,6 +13,7 @@ import {
 import { useSettings } from "../ui/settings";
 import { textOf } from "../units/text";
 import { type Interaction, interact } from "./interaction";
+import type { Flat } from "./project";
 import { type Bounds, type Handle, type Point, type Primitive, scaleBarM } from "./scene";
 
 type Project = (point: Point) => readonly [number, number];
@@ -24,7 +26,7 @@ type Margins = {
 type Props = {
   label: string;
   /** Layers from back to front; each is drawn anew only when it is another array. */
-  layers: readonly (readonly Primitive[])[];
+  layers: readonly (readonly (Primitive | Flat)[])[];
   bounds: Bounds;
   margins: Margins;
   handles?: readonly Handle[];
@@ -35,6 +37,8 @@ type Props = {
   /** Called with the id of the shape pressed on. */
   onPick?: (id: string) => void;
   overlay?: (project: Project) => ReactNode;
+  /** Drawn over the shapes on the sheet itself, under the handles. */
+  inside?: (project: Project, pxPerM: number) => ReactNode;
   /** With a pen, the pointer draws on the sheet: each call has the place in metres. Esc puts it down. */
   pen?: Pen | null;
 };
@@ -59,9 +63,11 @@ export function Drawing(props: Props) {
     onCancel,
     onPick,
     overlay,
+    inside,
     pen,
   } = props;
   const { system } = useSettings();
+  const sheet = useId();
   const box = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState<readonly [number, number]>([0, 0]);
   const [state, setState] = useState<Interaction>({ phase: "idle" });
@@ -196,13 +202,15 @@ export function Drawing(props: Props) {
               onPointerUp={() => pen.onUp?.()}
             />
           )}
+          {inside?.(project, scale)}
           {handles.map((handle) => {
             const [x, y] = project(handle.at);
             const active = state.phase !== "idle" && state.handle.id === handle.id;
             return (
               <g
                 key={handle.id}
-                id={`handle-${handle.id}`}
+                id={`${sheet}-handle-${handle.id}`}
+                data-handle={handle.id}
                 className="handle touch-none"
                 data-active={active}
                 data-problem={problemHandle === handle.id}
@@ -237,8 +245,9 @@ export function Drawing(props: Props) {
   );
 }
 
-const Shapes = memo(function Shapes({ scene }: { scene: readonly Primitive[] }) {
+export const Shapes = memo(function Shapes({ scene }: { scene: readonly (Primitive | Flat)[] }) {
   return scene.map((shape) => {
+    if ("runs" in shape) return <FlatShape key={shape.id} flat={shape} />;
     const style = { fill: shape.fill, fillOpacity: shape.opacity, strokeOpacity: shape.opacity };
     if (shape.kind === "circle") {
       return (
@@ -288,3 +297,47 @@ const Shapes = memo(function Shapes({ scene }: { scene: readonly Primitive[] }) 
     );
   });
 });
+
+/** How much of its colour a thing keeps that is pale, or far back. */
+const FAR_KEEPS = 0.62;
+
+function FlatShape({ flat }: { flat: Flat }) {
+  const { far, pale, colour } = flat;
+  const keeps = Math.round(100 * (1 - pale) * (1 - (1 - FAR_KEEPS) * far));
+  const fill = colour ? `color-mix(in oklab, ${colour} ${keeps}%, var(--sheet))` : undefined;
+  const width = flat.width_m ?? undefined;
+  return (
+    <path
+      data-id={flat.id}
+      className={`ink-${flat.ink.replace(" ", "-")} part-${flat.part}`}
+      d={pathOf(flat)}
+      style={{
+        fill,
+        strokeWidth: width,
+        strokeOpacity: flat.part === "edge" && far > 0 ? 1 - 0.45 * far : undefined,
+      }}
+      strokeLinejoin="round"
+      strokeLinecap="round"
+      vectorEffect={width === undefined ? "non-scaling-stroke" : undefined}
+    />
+  );
+}
+
+const short = (value: number) => Math.round(value * 1e4) / 1e4;
+
+function pathOf({ runs, dots, closed }: Flat): string {
+  let d = "";
+  for (const run of runs) {
+    let begun = false;
+    for (const [x, y] of run) {
+      d += `${begun ? "L" : "M"}${short(x)} ${short(y)}`;
+      begun = true;
+    }
+    if (closed) d += "Z";
+  }
+  for (const [x, y, r] of dots) {
+    const [left, wide] = [short(x - r), short(2 * r)];
+    d += `M${left} ${short(y)}a${short(r)} ${short(r)} 0 1 0 ${wide} 0a${short(r)} ${short(r)} 0 1 0 ${-wide} 0Z`;
+  }
+  return d;
+}

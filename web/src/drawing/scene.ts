@@ -56,18 +56,6 @@ export type Handle = {
   readonly max: number;
 };
 
-/** Points of an ellipse, closed. */
-export function ellipse(cx: number, cy: number, rx: number, ry: number, turn = 0, steps = 36): Point[] {
-  const cos = Math.cos(turn);
-  const sin = Math.sin(turn);
-  return Array.from({ length: steps }, (_, index) => {
-    const angle = (index / steps) * 2 * Math.PI;
-    const x = rx * Math.cos(angle);
-    const y = ry * Math.sin(angle);
-    return [cx + x * cos - y * sin, cy + x * sin + y * cos] as const;
-  });
-}
-
 /** A round length for a scale bar: about a fifth of the width, in whole units of one system. */
 export function scaleBarM(widthM: number, system: "metric" | "inch"): number {
   const steps =
@@ -75,4 +63,12 @@ export function scaleBarM(widthM: number, system: "metric" | "inch"): number {
       ? [0.01, 0.02, 0.05, 0.1, 0.2, 0.5, 1]
       : [1, 2, 4, 6, 12, 24, 36].map((n) => n * 0.0254);
   return steps.findLast((step) => step <= widthM / 4) ?? steps[0] ?? 0.1;
+}
+
+/** A shape moved to the right, and up, under another name. */
+export function moved(shape: Primitive, x: number, prefix: string, up = 0): Primitive {
+  const id = prefix + shape.id;
+  return shape.kind === "path"
+    ? { ...shape, id, points: shape.points.map(([px, py]): Point => [px + x, py + up]) }
+    : { ...shape, id, at: [shape.at[0] + x, shape.at[1] + up] };
 }

@@ -1,6 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
 import { api } from "../api/client";
 import type { MechanicKind, Trade } from "../api/types";
+import type { Kit } from "../drawing/project";
 
 type About = Trade["mechanics"][number];
 type AboutLine = Trade["lines"][number];
@@ -65,4 +67,17 @@ export function useUsual(): Trade["usual"] | undefined {
 /** What a part can start as. */
 export function useStarts(what: "standing or carried" | "hung"): Trade["starts"] {
   return (useTrade()?.starts ?? []).filter((each) => (each.kind === "rig") === (what === "hung"));
+}
+
+/** What heads and outlines look like; undefined until the program has said it. */
+export function useKit(): Kit | undefined {
+  const trade = useTrade();
+  return useMemo(
+    () =>
+      trade && {
+        heads: Object.fromEntries(trade.heads.map((each) => [each.form, each])),
+        outlines: Object.fromEntries(trade.shapes.map((each) => [each.kind, each.outline])),
+      },
+    [trade],
+  );
 }

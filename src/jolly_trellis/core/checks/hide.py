@@ -25,6 +25,8 @@ SHOWS_LIMIT = rule("Share of the mechanic that may show", "ratio", 0.08, most=1.
 LITTLE_LIMIT = rule("Share that may show where a little may", "ratio", 0.15, most=1.0)
 EYE_SEATED = measure("Height of a seated eye over the floor", "length", 1.215, COMMON_PRACTICE)
 EYE_STANDING = measure("Height of a standing eye over the floor", "length", 1.60, COMMON_PRACTICE)
+CLOSE_AWAY = measure("An eye that comes close is this far from it", "length", 0.35)
+STOOP = measure("An eye that stoops is so far under the middle", "length", 0.35)
 RIM_BAND = measure("Band of wire that shows over a rim", "length", 0.012)
 THROUGH_GLASS = 0.5
 _AROUND = 12
@@ -62,9 +64,9 @@ def eyes_m(people: People, *, raised_floor_m: float, front_facing: bool) -> Arra
     return np.concatenate(found) if found else np.zeros((0, 3))
 
 
-def surface_height_m(build: Build) -> float:
-    """Height of the surface the piece stands on above the floor, metres."""
-    setting = build.piece.setting
+def surface_height_m(piece: Piece) -> float:
+    """Height of the surface a piece stands on above the floor, metres."""
+    setting = piece.setting
     if setting.where == "ledge" and setting.ledge is not None:
         return setting.ledge.height_m
     if setting.where == "floor" or setting.people is None:
@@ -103,7 +105,7 @@ def judge(build: Build) -> Verdict:
     if len(build.placement.stems) == 0:
         return conclude("hide", [], missing=["the recipe (add stems)"])
     front = FORM_RULES[build.piece.envelope.form].front_facing
-    eyes = _before_the_wall(build, eyes_m(people, raised_floor_m=surface_height_m(build), front_facing=front))
+    eyes = _before_the_wall(build, eyes_m(people, raised_floor_m=surface_height_m(build.piece), front_facing=front))
     if len(eyes) == 0:
         return conclude("hide", [], not_needed=phrase("Nobody looks at it from near."))
     limit = LITTLE_LIMIT if people.a_little_may_show else SHOWS_LIMIT

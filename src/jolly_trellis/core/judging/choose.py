@@ -1,15 +1,16 @@
 """Choosing a mechanic: every kind that can apply, sized, judged, ranked, with the reason in words."""
 
-from dataclasses import dataclass, replace
-
-import numpy as np
+from dataclasses import dataclass, fields, replace
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.building.build import Build, build
 from jolly_trellis.core.building.piece_checks import check_piece
 from jolly_trellis.core.checks.verdicts import State, Verb, Verdict
+from jolly_trellis.core.drawing.picture import NOTHING_DRAWN, Picture, Stem
 from jolly_trellis.core.errors import CoreError
-from jolly_trellis.core.judging.evaluate import checks_of, judge_all
+from jolly_trellis.core.judging.evaluate import all_stems, cells_of, checks_of, judge_all
+from jolly_trellis.core.judging.pictures import bare_picture
+from jolly_trellis.core.judging.report import PlacedStem
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.frogs import Frog, FrogKind
 from jolly_trellis.core.materials.netting import Netting
@@ -40,20 +41,6 @@ class Rung:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class StemLine:
-    """A stem for a small section drawing: cut end, seat, tip (x, z), head radius, metres; colour."""
-
-    end_x_m: float
-    end_z_m: float
-    seat_x_m: float
-    seat_z_m: float
-    tip_x_m: float
-    tip_z_m: float
-    head_radius_m: float
-    colour: str
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
 class Option:
     """One mechanic for this piece at its best: what it would be, how it is judged, why it stands where it does.
 
@@ -73,7 +60,8 @@ class Option:
     fails: tuple[Verb, ...]
     ruled_out: str
     why: Phrase
-    sketch: tuple[StemLine, ...]
+    picture: Picture
+    stems: tuple[Stem, ...]
 
 
 def choose(
@@ -176,7 +164,8 @@ def _option(
             fails=(),
             ruled_out="",
             why=joined((problem.message, problem.limit)),
-            sketch=(),
+            picture=NOTHING_DRAWN,
+            stems=(),
         )
     made, verdicts, act = _at_its_best(made, verdicts)
     ruled = _ruled_out(made, about, on_hand, retired)
@@ -195,7 +184,8 @@ def _option(
         fails=fails,
         ruled_out=ruled,
         why=_why(verdicts, ruled, act),
-        sketch=_sketch(made),
+        picture=bare_picture(made.piece, made.mechanic, cells_of(made), made.raised_m),
+        stems=tuple(_as_drawn(each) for each in all_stems(made)),
     )
 
 
@@ -300,20 +290,6 @@ def _why_first(first: Option, others: list[Option]) -> Phrase:
     return joined(said)
 
 
-def _sketch(made: Build) -> tuple[StemLine, ...]:
-    placement, floor = made.placement, made.piece.vessel.base_m + made.raised_m
-    columns = (
-        placement.found.end_x_m,
-        floor + placement.end_height_m,
-        placement.seat_x_m,
-        np.full(len(placement.stems), floor + placement.seat_height_m),
-        placement.tip_m[:, 0],
-        made.raised_m + placement.head_z_m,
-        placement.stems.head_radius_m,
-    )
-    rows = zip(*(each.tolist() for each in columns), strict=True)
-    names = ("end_x_m", "end_z_m", "seat_x_m", "seat_z_m", "tip_x_m", "tip_z_m", "head_radius_m")
-    return tuple(
-        StemLine(colour=placement.stems.variety_of(row).colour, **dict(zip(names, values, strict=True)))
-        for row, values in enumerate(rows)
-    )
+def _as_drawn(stem: PlacedStem) -> Stem:
+    """Only what is drawn of a stem."""
+    return Stem(**{each.name: getattr(stem, each.name) for each in fields(Stem)})

@@ -35,6 +35,7 @@ from jolly_trellis.core.checks.fixing import (
     two_acts,
 )
 from jolly_trellis.core.checks.verdicts import Verdict
+from jolly_trellis.core.judging.pictures import picture_of
 from jolly_trellis.core.judging.report import (
     BalanceReport,
     BouquetReport,
@@ -138,7 +139,7 @@ def _report(made: Build, verdicts: tuple[Verdict, ...], fixes_tried: bool) -> Re
     outline, cuts = _outline(made), cut_list(made)
     _, foot_width, foot_depth = balance.standing_foot_m(made)
     piece, rim = made.piece, made.rim_z_m
-    return Report(
+    report = Report(
         raised_m=made.raised_m,
         rim_m=rim,
         foot_width_m=foot_width,
@@ -146,7 +147,7 @@ def _report(made: Build, verdicts: tuple[Verdict, ...], fixes_tried: bool) -> Re
         mechanic=made.mechanic,
         stems=all_stems(made),
         cell_pitch_m=made.mechanic.seating.pitch_m,
-        cells_m=tuple((float(x), float(y)) for x, y in made.placement.cells_m.tolist()),
+        cells_m=cells_of(made),
         seat_pattern=made.mechanic.seating.pattern,
         envelope_front=outline_m(piece.envelope, from_m=rim, view="front"),
         envelope_side=outline_m(piece.envelope, from_m=rim, view="side"),
@@ -168,6 +169,7 @@ def _report(made: Build, verdicts: tuple[Verdict, ...], fixes_tried: bool) -> Re
         bouquet=_bouquet(made),
         dealt=_dealt(made),
     )
+    return replace(report, picture=picture_of(piece, report, made.conditions.varieties))
 
 
 def _dealt(made: Build) -> Dealt | None:
@@ -177,6 +179,11 @@ def _dealt(made: Build) -> Dealt | None:
         return None
     several = made.conditions.practice.several_points
     return dealt_as(made.piece, several_points=several, seats_m=placement.cells_m[placement.seat_cell])
+
+
+def cells_of(made: Build) -> tuple[tuple[float, float], ...]:
+    """The middles of the seats stems can take, (x, y) in its own vessel's frame, m."""
+    return tuple((float(x), float(y)) for x, y in made.placement.cells_m.tolist())
 
 
 def all_stems(made: Build) -> tuple[PlacedStem, ...]:
@@ -208,6 +215,7 @@ def _companions(made: Build) -> tuple[CompanionReport, ...]:
             y_m=each.y_m,
             rim_m=beside.rim_z_m,
             mechanic=beside.mechanic,
+            cells_m=cells_of(beside),
             extras=tuple(part.part for part in beside.extras),
             cut_list=cut_list(beside),
             steps=steps(beside),
@@ -298,6 +306,7 @@ def _stems(made: Build) -> tuple[PlacedStem, ...]:
                 role=stems.role_of(row),
                 stems=int(stems.stems_in_row[row]),
                 head_height_m=variety.head_height_m,
+                branch=variety.branch,
                 over_capacity=bool(placement.over_capacity[row]),
                 held=bool(placement.held[row]),
                 **dict(zip(columns, values, strict=True)),

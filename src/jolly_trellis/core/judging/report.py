@@ -3,47 +3,28 @@
 from dataclasses import dataclass, replace
 
 from jolly_trellis.core.checks.verdicts import Verdict
+from jolly_trellis.core.drawing.picture import NOTHING_DRAWN, Picture, Stem
 from jolly_trellis.core.making.steps import CutGroup, Notice
 from jolly_trellis.core.materials.netting import Sheet
-from jolly_trellis.core.materials.stems import HeadForm, Role
+from jolly_trellis.core.materials.stems import Role
 from jolly_trellis.core.mechanics.sized import Part, SeatPattern, SizedMechanic, Step
 from jolly_trellis.core.plan.piece import Dealt, Piece
 from jolly_trellis.core.plan.standing import Standing
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class PlacedStem:
-    """One stem or clump where it stands; metres from the middle of the piece's own vessel, z from the surface.
-
-    `vessel` is 0 for the piece's own, else the companion, counted from 1.
-    """
+class PlacedStem(Stem):
+    """One stem or clump where it stands, as it is cut and as it is judged."""
 
     variety: str
     name: str
-    colour: str
-    form: HeadForm
     role: Role
     stems: int
-    seat_x_m: float
-    seat_y_m: float
-    seat_z_m: float
-    tip_x_m: float
-    tip_y_m: float
-    tip_z_m: float
-    droop_m: float
-    end_x_m: float
-    end_y_m: float
-    end_z_m: float
-    diameter_m: float
-    head_radius_m: float
-    head_height_m: float
     lean_rad: float
     cut_length_m: float
     sway_m: float
     sway_limit_m: float
     over_capacity: bool
-    held: bool
-    vessel: int = 0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -92,13 +73,16 @@ class BalanceReport:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CompanionReport:
-    """Another vessel of the composition as worked out: where it stands, its rim, its parts, its litres on show."""
+    """Another vessel of the composition as worked out: where it stands, its rim, its parts, its litres on show, its
+    seats.
+    """
 
     name: str
     x_m: float
     y_m: float
     rim_m: float
     mechanic: SizedMechanic
+    cells_m: tuple[tuple[float, float], ...]
     extras: tuple[Part, ...]
     cut_list: tuple[CutGroup, ...]
     steps: tuple[Step, ...]
@@ -148,7 +132,8 @@ class Report:
 
     `raised_m` is the underside of its own vessel; `cells_m` are the middles of the seats stems can take;
     `envelope_front`, `envelope_side` (y, z) and `envelope_above` outline what was asked for; `extras` are parts
-    beside the mechanic; `fixes_tried` tells whether fixes were looked for; `dealt` are the seats taken, to be kept.
+    beside the mechanic; `fixes_tried` tells whether fixes were looked for; `dealt` are the seats taken, to be kept;
+    `picture` is what it looks like but for its stems.
     """
 
     raised_m: float
@@ -179,6 +164,7 @@ class Report:
     ledge: LedgeReport | None = None
     bouquet: BouquetReport | None = None
     dealt: Dealt | None = None
+    picture: Picture = NOTHING_DRAWN
 
     @property
     def vessels_l(self) -> tuple[tuple[str, float], ...]:

@@ -4,8 +4,10 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 
 from jolly_trellis.core.choices import MECHANICS
+from jolly_trellis.core.drawing.primitives import Primitive
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials.frogs import FrogKind
+from jolly_trellis.core.mechanics.drawn import Bed
 from jolly_trellis.core.mechanics.fit import Fit
 from jolly_trellis.core.mechanics.handful import Handful
 from jolly_trellis.core.mechanics.sized import SizedMechanic
@@ -22,7 +24,7 @@ class About:
     the rim may be taped over it, `least_strips` how many it has at least. `moss_round` has moss lie all round it
     unless somebody says otherwise. `with_moss` is the kind it becomes with a lid of moss. One that is `firm` is
     offered where another cannot hold, the firmest first. One with `bind` is what a bouquet is made on; one with `size`
-    sits in a vessel.
+    sits in a vessel. `draw` gives what it looks like there, None where there is nothing to see.
     """
 
     kind: MechanicKind
@@ -30,6 +32,7 @@ class About:
     name: str
     what: str
     size: Callable[[Fit], SizedMechanic] | None = None
+    draw: Callable[[Bed], list[Primitive]] | None = None
     bind: Callable[[Handful], SizedMechanic] | None = None
     netting: bool = False
     frog: FrogKind | None = None

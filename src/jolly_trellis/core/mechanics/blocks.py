@@ -6,6 +6,7 @@ from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import (
     Fit,
@@ -126,6 +127,7 @@ def _block(
 FIBRE_POUCH = declare(
     About(
         kind="fibre_pouch",
+        draw=lambda bed: drawn.block(bed, "moss"),
         place=210,
         name="Fibre pouch",
         what="a compostable block, soaked",
@@ -137,6 +139,7 @@ FIBRE_POUCH = declare(
 MINERAL_BLOCK = declare(
     About(
         kind="mineral_block",
+        draw=lambda bed: drawn.block(bed, "stone"),
         place=220,
         name="Mineral block",
         what="a block of mineral wool, soaked",

@@ -4,6 +4,7 @@ import math
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.materials import netting as nets
+from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import Fit, check_depth, check_mouth, cut_step, gap_m
 from jolly_trellis.core.mechanics.sized import FlatSheet, SizedMechanic, Step
@@ -50,6 +51,7 @@ def size(fit: Fit) -> SizedMechanic:
 CORNER_PILLOW = declare(
     About(
         kind="corner_pillow",
+        draw=drawn.folded_netting,
         place=20,
         name="Corner pillow",
         what="a square, its corners folded to the middle",

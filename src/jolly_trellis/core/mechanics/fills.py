@@ -7,6 +7,7 @@ from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.netting import cell_capacity
+from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import (
     Fit,
@@ -176,6 +177,7 @@ def size_shavings(fit: Fit) -> SizedMechanic:
 BRANCH_TANGLE = declare(
     About(
         kind="branch_tangle",
+        draw=drawn.tangle,
         place=160,
         name="Branch tangle",
         what="pliable stems coiled to fill the vessel",
@@ -185,6 +187,7 @@ BRANCH_TANGLE = declare(
 WOOD_SHAVINGS = declare(
     About(
         kind="wood_shavings",
+        draw=drawn.shavings,
         place=170,
         name="Wood shavings",
         what="fine shavings under a grid",

@@ -1,6 +1,7 @@
 """The folded cushion: one sheet of netting, folded to layers, sides tucked, sprung into the mouth."""
 
 from jolly_trellis.core.materials import netting as nets
+from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import Fit, check_mouth, cut_step, gap_m, tuck_step
 from jolly_trellis.core.mechanics.sized import FlatSheet, Fold, SizedMechanic, Step
@@ -117,6 +118,7 @@ def _seat_words(heights_m: tuple[float, ...]) -> Phrase:
 FOLDED_CUSHION = declare(
     About(
         kind="folded_cushion",
+        draw=drawn.folded_netting,
         place=10,
         name="Folded cushion",
         what="one sheet folded to layers and sprung in",

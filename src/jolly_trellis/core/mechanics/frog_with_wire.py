@@ -5,6 +5,7 @@ from dataclasses import replace
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromFrogs
 from jolly_trellis.core.materials import netting as nets
+from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import (
     Fit,
@@ -101,6 +102,7 @@ def size(fit: Fit) -> SizedMechanic:
 FROG_WITH_WIRE = declare(
     About(
         kind="frog_with_wire",
+        draw=lambda bed: [*drawn.pins(bed), *drawn.netting(bed)],
         place=130,
         name="Frog with wire",
         what="pins below, loose wire, a layer on top",

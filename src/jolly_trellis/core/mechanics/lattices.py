@@ -6,6 +6,7 @@ from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.materials.netting import cell_capacity
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import (
     TAPE_END_N_M,
@@ -181,6 +182,7 @@ def _lattice(fit: Fit, kind: MechanicKind, name: str, size_m: float, *, dowels: 
 LATTICE_PAD = declare(
     About(
         kind="lattice_pad",
+        draw=drawn.lattice,
         place=180,
         name="Lattice pad",
         what="a moulded lattice on the rim; lifts off",
@@ -192,6 +194,7 @@ LATTICE_PAD = declare(
 LATTICE_DISC = declare(
     About(
         kind="lattice_disc",
+        draw=drawn.held_lattice,
         place=190,
         name="Lattice disc",
         what="a lattice disc hung on dowels",
@@ -203,6 +206,7 @@ LATTICE_DISC = declare(
 TAPE_GRID = declare(
     About(
         kind="tape_grid",
+        draw=drawn.tape,
         place=200,
         name="Tape grid",
         what="strips across the rim and nothing else",

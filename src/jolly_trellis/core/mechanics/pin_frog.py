@@ -9,6 +9,7 @@ from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.netting import cell_capacity
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.materials.vessels import WATER_DENSITY
+from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import (
     PUTTY_PRICE_KG,
@@ -228,6 +229,7 @@ def _steps(fit: Fit, frog: Frog, *, woody: bool) -> tuple[Step, ...]:
 PIN_FROG = declare(
     About(
         kind="pin_frog",
+        draw=drawn.pins,
         place=80,
         name="Pin frog",
         what="a heavy base with pins on the floor",
@@ -239,6 +241,7 @@ PIN_FROG = declare(
 CAGE_FROG = declare(
     About(
         kind="cage_frog",
+        draw=drawn.openings,
         place=90,
         name="Cage frog",
         what="a wire cage on a heavy base",
@@ -250,6 +253,7 @@ CAGE_FROG = declare(
 LOOP_FROG = declare(
     About(
         kind="loop_frog",
+        draw=drawn.loops,
         place=100,
         name="Loop frog",
         what="loops of wire on a heavy base",
@@ -261,6 +265,7 @@ LOOP_FROG = declare(
 HOLED_FROG = declare(
     About(
         kind="holed_frog",
+        draw=drawn.openings,
         place=110,
         name="Holed frog",
         what="a block with holes",
@@ -272,6 +277,7 @@ HOLED_FROG = declare(
 CUP_FROG = declare(
     About(
         kind="cup_frog",
+        draw=drawn.pins,
         place=120,
         name="Cup frog",
         what="pins in their own shallow cup",

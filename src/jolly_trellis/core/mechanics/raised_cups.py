@@ -5,6 +5,7 @@ import math
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.materials.netting import cell_capacity
+from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import STRING_KG_M, Fit
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
@@ -98,6 +99,7 @@ def size(fit: Fit) -> SizedMechanic:
 RAISED_CUPS = declare(
     About(
         kind="raised_cups",
+        draw=drawn.cups,
         place=230,
         name="Raised cups",
         what="cups on rods tied to a branch",

@@ -7,6 +7,7 @@ from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.netting import STEEL_DENSITY, cell_capacity
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import Fit, check_depth, tape_parts, tape_price, tape_step, taped_n_m
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
@@ -192,6 +193,7 @@ def size_strung(fit: Fit) -> SizedMechanic:
 TWIG_RINGS = declare(
     About(
         kind="twig_rings",
+        draw=drawn.twigs,
         place=140,
         name="Twig rings",
         what="one ring low, one across the rim",
@@ -201,6 +203,7 @@ TWIG_RINGS = declare(
 STRUNG_RING = declare(
     About(
         kind="strung_ring",
+        draw=drawn.ring,
         place=150,
         name="Strung ring",
         what="a metal ring strung with soft wire",

@@ -6,6 +6,7 @@ from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials import netting as nets
+from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import Fit, check_depth, check_mouth, cut_step, tuck_folds, tuck_step
 from jolly_trellis.core.mechanics.sized import FlatSheet, Part, SizedMechanic, Step
@@ -131,6 +132,7 @@ def size_pressed(fit: Fit) -> SizedMechanic:
 CROSS_STICK_ROLL = declare(
     About(
         kind="cross_stick_roll",
+        draw=drawn.roll,
         place=50,
         name="Roll on cross-sticks",
         what="rolled netting hung in a trough",
@@ -141,6 +143,7 @@ CROSS_STICK_ROLL = declare(
 THREE_LAYER_ROLL = declare(
     About(
         kind="three_layer_roll",
+        draw=drawn.folded_netting,
         place=60,
         name="Three-layer roll",
         what="rolled and pressed flat in a dish",

@@ -6,6 +6,7 @@ from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials import vessels
+from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import FLOOR_CLEARANCE, Fit, check_depth, check_mouth, cut_step, tuck_folds
 from jolly_trellis.core.mechanics.sized import FlatSheet, Part, SizedMechanic, Step
@@ -126,6 +127,7 @@ def _seat_low(heights_m: tuple[float, float]) -> Step:
 STACKED_PAIR = declare(
     About(
         kind="stacked_pair",
+        draw=drawn.netting,
         place=30,
         name="Stacked pair",
         what="one piece low, one at the rim",
@@ -137,6 +139,7 @@ STACKED_PAIR = declare(
 MOSS_SANDWICH = declare(
     About(
         kind="moss_sandwich",
+        draw=drawn.moss_between,
         place=40,
         name="Moss sandwich",
         what="a stacked pair with moss between",

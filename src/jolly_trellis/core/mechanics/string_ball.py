@@ -5,6 +5,7 @@ import math
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.materials import netting as nets
+from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import STRING_HOLDS, STRING_KG_M, Fit, check_depth, check_mouth, cut_step
 from jolly_trellis.core.mechanics.sized import FlatSheet, Part, SizedMechanic, Step
@@ -77,6 +78,7 @@ def size(fit: Fit) -> SizedMechanic:
 STRING_BALL = declare(
     About(
         kind="string_ball",
+        draw=drawn.netting,
         place=70,
         name="String-tied ball",
         what="a ball of netting tied like a parcel",

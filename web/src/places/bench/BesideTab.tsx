@@ -9,7 +9,7 @@ import type {
   Standing,
   Stock,
 } from "../../api/types";
-import { rimHeight } from "../../drawing/vessel";
+import { rimHeight } from "../../drawing/look";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";

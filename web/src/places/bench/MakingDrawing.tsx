@@ -1,23 +1,14 @@
-import { useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import type { MakingReport, Moment, Piece, Report } from "../../api/types";
-import { Drawing } from "../../drawing/Drawing";
-import type { Point, Primitive } from "../../drawing/scene";
-import {
-  headLayer,
-  markLayer,
-  mechanicLayer,
-  sectionBounds,
-  stemLayer,
-  vesselLayer,
-} from "../../drawing/section";
-import { turnPiece, turnReport, type View } from "../../drawing/turned";
+import { type EyeKind, tipped, turned, viewOf } from "../../drawing/look";
+import { DOT, type Flat, type Spot, seenAt } from "../../drawing/project";
 import { useSettings } from "../../ui/settings";
 import { textOf } from "../../units/text";
-import { ViewSwitch } from "./ViewSwitch";
+import { PieceView } from "./PieceView";
 
 type Props = { piece: Piece; report: Report; making: MakingReport; step: number };
 
-const MARGINS = { left: 16, right: 16, top: 46, bottom: 30 };
+const MARGINS = { left: 20, right: 20, top: 56, bottom: 40 };
 const FALLEN_RAD = 0.38;
 const FALL_MS = 650;
 
@@ -25,65 +16,60 @@ const FALL_MS = 650;
 export function MakingDrawing({ piece, report, making, step }: Props) {
   const { system } = useSettings();
   const onLedge = piece.setting.where === "ledge";
-  const [view, setView] = useState<View>(onLedge ? "side" : "front");
+  const [turn, setTurnTo] = useState(onLedge ? Math.PI / 2 : 0);
+  const [eye, setEye] = useState<EyeKind>("cut open");
   const moment = momentAt(making, step);
   const lean = useFall((moment?.falls ?? false) && onLedge && !piece.making.propped);
-  const side = view === "side";
-  const shown = useMemo(() => (side ? turnPiece(piece) : piece), [side, piece]);
-  const whole = useMemo(() => (side ? turnReport(report) : report), [side, report]);
-  const now = useMemo(
-    () => (side ? turnReport(stepped(report, making, step)) : stepped(report, making, step)),
-    [side, report, making, step],
+  const stems = useMemo(
+    () => making.steps.slice(0, step).flatMap((each) => report.stems[each.row] ?? []),
+    [making, report, step],
   );
-  const newest = now.stems.at(-1);
-  const layers = useMemo(() => {
-    const ring: Primitive[] = newest
-      ? [
-          {
-            kind: "circle",
-            id: "newest",
-            tone: "tone-newest",
-            at: [newest.tip_x_m, newest.tip_z_m],
-            r: newest.head_radius_m + 0.008,
-          },
-        ]
-      : [];
-    const all = [
-      vesselLayer(shown, now, view),
-      stemLayer(now),
-      mechanicLayer(shown, now),
-      headLayer(now),
-      markLayer(shown, now),
-      ring,
-    ];
-    const axis: Point = [side ? (report.ledge?.axis_m ?? 0) : 0, 0];
-    return all.map((layer) =>
-      lean > 0 && side
-        ? layer.map((shape) => (STAYS.test(shape.id) ? shape : rotated(shape, axis, lean)))
-        : layer,
-    );
-  }, [shown, now, view, newest, lean, side, report.ledge]);
+  const side = Math.sin(turn) > 0.99;
+  const newest = stems.at(-1);
+  const reshape = useCallback(
+    (flats: readonly Flat[]) => {
+      const view = viewOf(report.picture, eye, turn);
+      const marked = flats.filter(({ id }) => id !== "balance");
+      const mark = (id: string, ink: string, at: readonly number[], r: number) => {
+        const [x, y] = seenAt(view, at);
+        marked.push({ ...DOT, id, ink, dots: [[x, y, r]] });
+      };
+      if (newest) {
+        const tip = [newest.tip_x_m, newest.tip_y_m, newest.tip_z_m - newest.droop_m];
+        mark("newest", "newest", tip, newest.head_radius_m + 0.008);
+      }
+      if (moment && making.margin !== "wrist moment" && report.balance) {
+        mark("balance", "balance", [moment.x_m, moment.y_m, moment.height_m], 0.006);
+      }
+      const axis: Spot = [report.ledge?.axis_m ?? 0, 0];
+      return lean > 0 && side && view.raised_rad === 0
+        ? marked.map((flat) => (STAYS.test(flat.id) ? flat : tipped(flat, axis, lean)))
+        : marked;
+    },
+    [report, eye, turn, newest, moment, making.margin, lean, side],
+  );
   return (
     <div className="relative min-h-[220px] flex-1" data-fallen={lean > 0}>
-      <div className="absolute top-1 right-2 left-3 z-10 flex items-center justify-between gap-3">
-        <p className="m-0 text-[14px] leading-tight text-soft">
-          {moment && (
-            <>
-              {textOf({ kind: "mass", value: moment.mass_kg }, system)} so far
-              {moment.falls && onLedge ? (
-                <strong className="text-berry"> · it falls off the ledge</strong>
-              ) : (
-                ` · ${marginWords(making, moment)}`
-              )}
-            </>
-          )}
-        </p>
-        <ViewSwitch view={view} onView={setView} />
-      </div>
-      <Drawing
-        label={`Making, step ${step}, from the ${view === "side" ? "right side" : "front"}`}
-        layers={layers}
-        bounds={sectionBounds(shown, whole, view)}
+      <p className="absolute top-2 right-2 left-[140px] z-10 m-0 text-right text-[14px] leading-tight text-soft">
+        {moment && (
+          <>
+            {textOf({ kind: "mass", value: moment.mass_kg }, system)} so far
+            {moment.falls && onLedge ? (
+              <strong className="text-berry"> · it falls off the ledge</strong>
+            ) : (
+              ` · ${marginWords(making, moment)}`
+            )}
+          </>
+        )}
+      </p>
+      <PieceView
+        report={report}
+        stems={stems}
+        eye={eye}
+        onEye={setEye}
+        turn={turn}
+        onTurn={(rad) => setTurnTo(turned(rad))}
+        reshape={reshape}
         margins={MARGINS}
       />
     </div>
@@ -104,19 +90,6 @@ function marginWords(making: MakingReport, moment: Moment): string {
   }
   if (making.margin === "wrist moment") return "in the hand";
   return `tips ${moment.towards} at ${((moment.tip_angle_rad * 180) / Math.PI).toFixed(0)}°`;
-}
-
-/** The report with only the stems that are in, and the balance point they give. */
-function stepped(report: Report, making: MakingReport, step: number): Report {
-  const moment = momentAt(making, step);
-  const stems = making.steps
-    .slice(0, step)
-    .map((each) => report.stems[each.row])
-    .filter((each) => each !== undefined);
-  if (!moment || making.margin === "wrist moment") return { ...report, stems, balance: null };
-  const { x_m, y_m, height_m, mass_kg } = moment;
-  const balance = report.balance && { ...report.balance, x_m, y_m, height_m, mass_kg };
-  return { ...report, stems, balance };
 }
 
 /** From upright to fallen in a moment, or at once where motion is not wanted. */
@@ -142,17 +115,4 @@ function useFall(falls: boolean): number {
     return () => cancelAnimationFrame(frame);
   }, [falls]);
   return lean;
-}
-
-function rotated(shape: Primitive, about: Point, angle: number): Primitive {
-  const cos = Math.cos(angle);
-  const sin = Math.sin(angle);
-  const turn = ([x, y]: Point): Point => {
-    const dx = x - about[0];
-    const dy = y - about[1];
-    return [about[0] + dx * cos - dy * sin, about[1] + dx * sin + dy * cos];
-  };
-  if (shape.kind === "path") return { ...shape, points: shape.points.map(turn) };
-  if (shape.kind === "ellipse") return { ...shape, at: turn(shape.at), turn: shape.turn + angle };
-  return { ...shape, at: turn(shape.at) };
 }

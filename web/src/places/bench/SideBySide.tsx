@@ -1,10 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
 import { api, Refused } from "../../api/client";
 import type { Option, Piece } from "../../api/types";
-import { rimHeight } from "../../drawing/vessel";
+import { Shapes } from "../../drawing/Drawing";
+import { boundsOf } from "../../drawing/look";
+import { project, type View } from "../../drawing/project";
 import { Button } from "../../ui/Button";
 import { STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
+import { useKit } from "../../ui/useTrade";
 import { render, textOf } from "../../units/text";
 
 type Props = {
@@ -76,7 +80,7 @@ function Card({ option, place, piece, onUse }: CardProps) {
       </h3>
       <p className="m-0 text-[13px] text-soft">{option.what}</p>
       <div className="flex gap-2">
-        <Sketch option={option} piece={piece} />
+        <Sketch option={option} />
         <ul className="m-0 grid list-none content-center gap-0.5 p-0 text-[13px]">
           {option.rungs.map((rung) => (
             <li key={rung.verb} className={`flex items-center gap-1 ${STATE_COLOUR[rung.state]}`}>
@@ -110,83 +114,23 @@ function Card({ option, place, piece, onUse }: CardProps) {
   );
 }
 
-/** A small section: vessel, levels, stems. */
-function Sketch({ option, piece }: { option: Option; piece: Piece }) {
-  const { vessel, envelope } = piece;
-  const up = Math.max(
-    0,
-    (option.sketch[0]?.seat_z_m ?? 0) - vessel.base_m - (option.mechanic?.seating.height_m ?? 0),
-  );
-  const reach = (stem: Option["sketch"][number]) => Math.min(stem.head_radius_m, 0.05);
-  const half =
-    Math.max(
-      envelope.width_m / 2,
-      ...vessel.profile.map((point) => point.width_m / 2),
-      ...option.sketch.map((stem) => Math.abs(stem.tip_x_m) + reach(stem)),
-    ) * 1.03;
-  const top =
-    Math.max(
-      envelope.height_m,
-      up + rimHeight(vessel),
-      ...option.sketch.map((stem) => stem.tip_z_m + reach(stem)),
-    ) + 0.005;
-  const bottom = Math.max(0, up - 0.02);
-  const floor = up + vessel.base_m;
-  const y = (z: number) => top - z;
-  const wall = vessel.profile
-    .map((point) => [point.width_m / 2, floor + point.height_m] as const)
-    .flatMap(([x, z], index) => [`${index ? "L" : "M"}${x} ${y(z)}`])
-    .join("");
-  const left = vessel.profile
-    .map((point, index) => `${index ? "L" : "M"}${-point.width_m / 2} ${y(floor + point.height_m)}`)
-    .join("");
+const CUT: View = { turn_rad: 0, raised_rad: 0, cut: true };
+
+/** A small section: vessel, mechanic, stems; as on the drawing sheet. */
+function Sketch({ option }: { option: Option }) {
+  const kit = useKit();
+  const flats = useMemo(() => (kit ? project(option.picture, option.stems, CUT, kit) : []), [option, kit]);
+  const { xMin, xMax, yMin, yMax } = boundsOf(flats);
   return (
     <svg
-      viewBox={`${-half} 0 ${2 * half} ${top - bottom}`}
-      className="h-[118px] min-w-0 flex-1"
+      viewBox={`${xMin} ${-yMax} ${xMax - xMin} ${yMax - yMin}`}
+      className="drawing h-[118px] min-w-0 flex-1"
       role="img"
       aria-label={`Section with ${option.name.toLowerCase()}`}
     >
-      <g fill="none" vectorEffect="non-scaling-stroke">
-        {option.sketch.map((stem, index) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a sketch is drawn anew as a whole
-          <g key={index}>
-            <path
-              d={`M${stem.end_x_m} ${y(stem.end_z_m)}L${stem.seat_x_m} ${y(stem.seat_z_m)}L${stem.tip_x_m} ${y(stem.tip_z_m)}`}
-              stroke="var(--leaf)"
-              strokeWidth={0.0025}
-            />
-            <circle
-              cx={stem.tip_x_m}
-              cy={y(stem.tip_z_m)}
-              r={Math.min(stem.head_radius_m, 0.05)}
-              fill={stem.colour}
-              opacity={0.75}
-            />
-          </g>
-        ))}
-        {option.mechanic?.levels.map((level) => {
-          const reach = option.mechanic?.frog_radius_m || halfAt(piece, level.height_m);
-          const z = y(floor + level.height_m);
-          return (
-            <path
-              key={level.height_m}
-              d={`M${-reach} ${z}H${reach}`}
-              stroke="var(--steel)"
-              strokeWidth={0.004}
-            />
-          );
-        })}
-        <path d={wall} stroke="var(--ink)" strokeWidth={0.005} />
-        <path d={left} stroke="var(--ink)" strokeWidth={0.005} />
-        <path d={`M${-half} ${y(bottom)}H${half}`} stroke="var(--ink)" strokeWidth={0.004} />
+      <g transform="scale(1 -1)">
+        <Shapes scene={flats} />
       </g>
     </svg>
   );
-}
-
-function halfAt(piece: Piece, heightM: number): number {
-  const { profile } = piece.vessel;
-  const above = profile.find((point) => point.height_m >= heightM - 1e-9) ?? profile.at(-1);
-  return (above?.width_m ?? 0) / 2;
 }

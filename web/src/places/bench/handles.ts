@@ -1,8 +1,8 @@
 /** The handles of the bench: each is a quantity of the piece, where it sits on the drawing, and how it is set. */
 import type { HandPlaced, Piece, PlacedStem, Report, Vessel } from "../../api/types";
+import { halfWidthAt, raisedOf, rimHeight } from "../../drawing/look";
+import { aspectsOf, type View } from "../../drawing/project";
 import type { Handle } from "../../drawing/scene";
-import { raisedOf } from "../../drawing/section";
-import { halfWidthAt, rimHeight } from "../../drawing/vessel";
 
 const MOST_M = 2.5;
 
@@ -11,7 +11,7 @@ function topPoint(vessel: Vessel) {
 }
 
 /** `gapped` tells a mechanic whose gap between layers is a choice. */
-export function sectionHandles(piece: Piece, report: Report | null, gapped: boolean): Handle[] {
+function sectionHandles(piece: Piece, report: Report | null, gapped: boolean): Handle[] {
   const { vessel, envelope } = piece;
   const up = raisedOf(piece, report);
   const rim = up + rimHeight(vessel);
@@ -28,7 +28,7 @@ export function sectionHandles(piece: Piece, report: Report | null, gapped: bool
       ...handle(
         "water",
         "Water level",
-        [halfWidthAt(vessel, piece.water_level_m), floor + piece.water_level_m],
+        [halfWidthAt(report?.picture, floor + piece.water_level_m), floor + piece.water_level_m],
         "y",
         1,
         piece.water_level_m,
@@ -53,10 +53,29 @@ export function sectionHandles(piece: Piece, report: Report | null, gapped: bool
     );
   }
   if (level) {
-    const x = -halfWidthAt(vessel, level.height_m) * 0.55;
+    const x = -halfWidthAt(report?.picture, floor + level.height_m) * 0.55;
     handles.push(handle("layer-gap", "Gap between layers", [x, floor + level.height_m], "y", -1, gap));
   }
   return handles;
+}
+
+/** The handles that a view has: all of them from the front, what lies front to back from the side and from above. */
+export function handlesOf(
+  view: View,
+  piece: Piece,
+  report: Report | null,
+  gapped: boolean,
+  stem: PlacedStem | undefined,
+): Handle[] {
+  const aspects = aspectsOf(view);
+  const facing = Math.cos(view.turn_rad) > 0;
+  const ofStem = stemHandles(stem);
+  if (aspects.has("front") && facing) return [...sectionHandles(piece, report, gapped), ...ofStem.section];
+  if (aspects.has("side") && Math.sin(view.turn_rad) > 0)
+    return [...sideHandles(piece, report), ...ofStem.side];
+  if (aspects.has("above") && Math.abs(view.turn_rad) < 1e-6)
+    return [...planHandles(piece, report), ...ofStem.plan];
+  return [];
 }
 
 /** How far the envelope goes to the front and to the back: half its depth each, unless its form leans. */
@@ -70,7 +89,7 @@ function reaches(piece: Piece, report: Report | null): Record<"front" | "back", 
 }
 
 /** The handles seen from the right side: height, front-to-back depth and water; the vessel's own are set from the front. */
-export function sideHandles(piece: Piece, report: Report | null): Handle[] {
+function sideHandles(piece: Piece, report: Report | null): Handle[] {
   const { envelope } = piece;
   const front = sectionHandles(piece, report, false);
   const reach = reaches(piece, report).front;
@@ -89,7 +108,7 @@ export function sideHandles(piece: Piece, report: Report | null): Handle[] {
 }
 
 /** Handles of the stem that is picked: side to side and height in the section, front to back in the plan. */
-export function stemHandles(stem: PlacedStem | undefined): Record<"section" | "side" | "plan", Handle[]> {
+function stemHandles(stem: PlacedStem | undefined): Record<"section" | "side" | "plan", Handle[]> {
   if (!stem) return { section: [], side: [], plan: [] };
   const { tip_x_m: x, tip_y_m: y, tip_z_m: z } = stem;
   const wide = (
@@ -150,7 +169,7 @@ function nearestHand(piece: Piece, to: HandPlaced): number {
   return Number.isFinite(least) ? away.indexOf(least) : -1;
 }
 
-export function planHandles(piece: Piece, report: Report | null): Handle[] {
+function planHandles(piece: Piece, report: Report | null): Handle[] {
   const { envelope } = piece;
   const reach = reaches(piece, report).back;
   return [

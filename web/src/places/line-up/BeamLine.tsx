@@ -8,8 +8,7 @@ import { Drawing } from "../../drawing/Drawing";
 import { armatureLayer } from "../../drawing/hung";
 import { mountLayer } from "../../drawing/mounted";
 import { attachmentPlaces, bondLayer, lineLayer, lookOf, pointLayer, rigBounds } from "../../drawing/rig";
-import type { Bounds, Primitive } from "../../drawing/scene";
-import { moved } from "../../drawing/section";
+import { type Bounds, moved, type Primitive } from "../../drawing/scene";
 import { STATE_COLOUR, type State, StateMark } from "../../ui/StateMark";
 
 const GAP_M = 1.5;

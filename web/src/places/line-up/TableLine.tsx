@@ -3,9 +3,11 @@ import { useNavigate } from "react-router";
 import type { EventOut, PieceOut } from "../../api/types";
 import { piecesOf } from "../../desk/change";
 import { Drawing } from "../../drawing/Drawing";
+import { boundsOf, movedFlat } from "../../drawing/look";
+import { type Flat, type Kit, project, type View } from "../../drawing/project";
 import type { Bounds, Primitive } from "../../drawing/scene";
-import { buildSectionScene, halfWidth, moved, sectionBounds } from "../../drawing/section";
 import { SEVERITY, STATE_COLOUR, type State, StateMark } from "../../ui/StateMark";
+import { useKit } from "../../ui/useTrade";
 
 const GAP_M = 0.12;
 const TIER_PX = 56;
@@ -13,16 +15,32 @@ const TIERS = 2;
 const TABLE_M = 0.75;
 const LABEL_PX = 128;
 
-/** A piece in the line: where its middle is, half its width, and how far over the table line its ledge is. */
-type Stood = { readonly piece: PieceOut; readonly x: number; readonly half: number; readonly up: number };
+const LEVEL: View = { turn_rad: 0, raised_rad: 0, cut: false };
+const LEFT_OUT = new Set(["surface", "envelope-front", "ledge-wall"]);
+const BARE: Bounds = { xMin: -0.15, xMax: 0.15, yMin: 0, yMax: 0.2 };
+
+/** A piece in the line: what is drawn of it, where its middle is, and how far over the table line its ledge is. */
+type Stood = {
+  readonly piece: PieceOut;
+  readonly flats: readonly Flat[];
+  readonly bounds: Bounds;
+  readonly x: number;
+  readonly half: number;
+  readonly up: number;
+};
 
 /** Every piece at one scale, side by side on the table line. */
 export function TableLine({ event }: { event: EventOut }) {
   const go = useNavigate();
-  const stood = useMemo(() => standInLine(piecesOf(event)), [event]);
-  const scene = useMemo(() => stood.flatMap(sceneOf), [stood]);
-  const bounds = useMemo(() => boundsOf(stood), [stood]);
-  if (stood.length === 0) {
+  const kit = useKit();
+  const stood = useMemo(() => (kit ? standInLine(piecesOf(event), kit) : []), [event, kit]);
+  const scene = useMemo(
+    () =>
+      stood.flatMap(({ piece, flats, x, up }) => flats.map((flat) => movedFlat(flat, x, up, `${piece.id}-`))),
+    [stood],
+  );
+  const bounds = useMemo(() => boundsOfAll(stood), [stood]);
+  if (piecesOf(event).length === 0) {
     return (
       <section className="flex h-[200px] items-center justify-center border-b border-line bg-sheet">
         <p className="serif text-xl text-soft">The table is bare. Add the first piece below.</p>
@@ -135,43 +153,30 @@ export function worstState(piece: PieceOut): State {
   );
 }
 
-function standInLine(pieces: readonly PieceOut[]): Stood[] {
+function standInLine(pieces: readonly PieceOut[], kit: Kit): Stood[] {
   let edge = 0;
   return pieces.map((piece) => {
-    const half = halfWidth(sectionBounds(piece.part, piece.report));
+    const { report } = piece;
+    const every = report ? project(report.picture, report.stems, LEVEL, kit) : [];
+    const flats = every.filter(({ id }) => !LEFT_OUT.has(id));
+    const bounds = report ? boundsOf(flats.filter(({ id }) => id !== "ledge")) : BARE;
+    const half = Math.max(-bounds.xMin, bounds.xMax);
     const x = edge + half;
     edge = x + half + GAP_M;
-    return { piece, x, half, up: ledgeOver(piece) };
+    return { piece, flats, bounds, x, half, up: ledgeOver(piece) };
   });
 }
 
-function boundsOf(stood: readonly Stood[]): Bounds {
+function boundsOfAll(stood: readonly Stood[]): Bounds {
   const last = stood.at(-1);
-  const bounds = stood.map(({ piece }) => sectionBounds(piece.part, piece.report));
-  const top = Math.max(0.2, ...bounds.map((each, index) => each.yMax + (stood[index]?.up ?? 0)));
-  const bottom = Math.min(0, ...bounds.map((each, index) => each.yMin + (stood[index]?.up ?? 0)));
+  const top = Math.max(0.2, ...stood.map(({ bounds, up }) => bounds.yMax + up));
+  const bottom = Math.min(0, ...stood.map(({ bounds, up }) => bounds.yMin + up));
   return { xMin: 0, xMax: last ? last.x + last.half : 1, yMin: bottom, yMax: top };
 }
-
-const LEFT_OUT = new Set([
-  "surface",
-  "envelope",
-  "balance",
-  "balance-a",
-  "balance-b",
-  "water-low",
-  "water-travel",
-]);
 
 /** A ledge stands over the table line by what it is higher than a table. */
 function ledgeOver({ part: piece }: PieceOut): number {
   const { ledge, people } = piece.setting;
   if (piece.setting.where !== "ledge" || !ledge) return 0;
   return Math.max(ledge.height_m - (people?.table_height_m ?? TABLE_M), 0);
-}
-
-function sceneOf({ piece, x, up }: Stood): Primitive[] {
-  return buildSectionScene(piece.part, piece.report)
-    .filter((shape) => !LEFT_OUT.has(shape.id))
-    .map((shape) => moved(shape, x, `${piece.id}-`, up));
 }

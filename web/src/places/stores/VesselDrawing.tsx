@@ -1,34 +1,36 @@
-import type { Vessel } from "../../api/types";
-import { rimHeight } from "../../drawing/vessel";
+import { useMemo } from "react";
+import type { Stock } from "../../api/types";
+import { Shapes } from "../../drawing/Drawing";
+import { boundsOf } from "../../drawing/look";
+import { project } from "../../drawing/project";
+import { useKit } from "../../ui/useTrade";
 
 const PX_PER_M = 340;
+const CUT = { turn_rad: 0, raised_rad: 0, cut: true } as const;
+const EDGE_M = 0.004;
+
+type Props = { drawn: Stock["drawn"][string] };
 
 /** A vessel's section at the shelf's scale. */
-export function VesselDrawing({ vessel }: { vessel: Vessel }) {
-  const half = Math.max(...vessel.profile.map((point) => point.width_m / 2)) + vessel.wall_m;
-  const top = rimHeight(vessel);
-  const side = (sign: number) =>
-    vessel.profile
-      .map(
-        (point, at) =>
-          `${at ? "L" : "M"}${(sign * point.width_m) / 2} ${top - vessel.base_m - point.height_m}`,
-      )
-      .join("");
-  const foot = (vessel.foot_width_m ?? (vessel.profile[0]?.width_m ?? 0) * 0.9) / 2;
+export function VesselDrawing({ drawn }: Props) {
+  const kit = useKit();
+  const flats = useMemo(() => {
+    const picture = { primitives: drawn, hung: [], rims_m: [], reach_m: 1, low_m: 0, top_m: 1, eyes: [] };
+    return kit ? project(picture, [], CUT, kit) : [];
+  }, [drawn, kit]);
+  const { xMin, xMax, yMin, yMax } = boundsOf(flats);
+  const [wide, tall] = [xMax - xMin + 2 * EDGE_M, yMax - yMin + 2 * EDGE_M];
   return (
     <svg
-      width={Math.max(2 * half * PX_PER_M, 20)}
-      height={(top + 0.006) * PX_PER_M}
-      viewBox={`${-half} -0.002 ${2 * half} ${top + 0.006}`}
+      className="drawing"
+      width={Math.max(wide * PX_PER_M, 20)}
+      height={tall * PX_PER_M}
+      viewBox={`${xMin - EDGE_M} ${-yMax - EDGE_M} ${wide} ${tall}`}
       aria-hidden="true"
     >
-      <path
-        d={`${side(1)}M${vessel.profile[0]?.width_m ? vessel.profile[0].width_m / 2 : 0} ${top - vessel.base_m}L${foot} ${top}H${-foot}L${-(vessel.profile[0]?.width_m ?? 0) / 2} ${top - vessel.base_m}Z${side(-1)}`}
-        fill={vessel.clear ? "color-mix(in oklab, var(--slate) 14%, transparent)" : "none"}
-        stroke="var(--ink)"
-        strokeWidth={Math.max(vessel.wall_m, 0.003)}
-        strokeLinejoin="round"
-      />
+      <g transform="scale(1 -1)">
+        <Shapes scene={flats} />
+      </g>
     </svg>
   );
 }

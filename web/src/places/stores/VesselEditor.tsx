@@ -1,3 +1,4 @@
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Refused } from "../../api/client";
 import type { FillCheck, Problem, Vessel } from "../../api/types";
@@ -34,6 +35,12 @@ export function VesselEditor({ vessel: kept, onSave, onClose }: Props) {
   const { system } = useSettings();
   const shapes = useShapes();
   const [vessel, setVessel] = useState(kept);
+  const look = useQuery({
+    queryKey: ["vessel drawing", vessel],
+    queryFn: ({ signal }) => api.drawVessel(vessel, signal),
+    placeholderData: (before) => before,
+    retry: false,
+  });
   const [problem, setProblem] = useState<Problem | null>(null);
   const [check, setCheck] = useState<FillCheck | null>(null);
   const [half, setHalf] = useState(true);
@@ -78,7 +85,7 @@ export function VesselEditor({ vessel: kept, onSave, onClose }: Props) {
       className="mb-4 grid grid-cols-[auto_minmax(0,1fr)_minmax(0,1fr)] gap-5 rounded border border-marigold bg-sheet p-3 max-lg:grid-cols-1"
     >
       <div className="self-end">
-        <VesselDrawing vessel={vessel} />
+        <VesselDrawing drawn={look.data?.drawn ?? []} />
       </div>
       <div className="grid grid-cols-2 content-start gap-2">
         <TextField

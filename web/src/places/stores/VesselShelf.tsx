@@ -45,7 +45,7 @@ export function VesselShelf({ stock, retired, attempt }: Props) {
               className="flex flex-col items-center rounded border border-transparent bg-transparent p-1 hover:border-marigold"
               onClick={() => setOpen(key)}
             >
-              <VesselDrawing vessel={vessel} />
+              <VesselDrawing drawn={stock.drawn[key] ?? []} />
               <span className="serif mt-1 text-[16px]">{vessel.name}</span>
               <span className="text-[13px] text-soft">
                 {textOf({ kind: "length", value: vessel.profile.at(-1)?.width_m ?? 0 }, system)} across,{" "}

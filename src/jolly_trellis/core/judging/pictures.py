@@ -1,0 +1,476 @@
+"""A piece as a picture: everything of it but its stems, which are drawn as they are placed."""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+
+import numpy as np
+
+from jolly_trellis.core.building.extras import moss_round_m
+from jolly_trellis.core.building.stacks import support_holds_l
+from jolly_trellis.core.checks.hide import CLOSE_AWAY, EYE_SEATED, EYE_STANDING, STOOP, surface_height_m
+from jolly_trellis.core.drawing.picture import NOTHING_DRAWN, Eye, EyeKind, Picture, Stem
+from jolly_trellis.core.drawing.primitives import (
+    Aspect,
+    Dot,
+    Layer,
+    Primitive,
+    Ring,
+    Shape,
+    Turned,
+    box,
+    column,
+    line,
+    moved,
+    place,
+    run,
+)
+from jolly_trellis.core.drawing.vessels import drawn_vessel, drawn_water, level_line, outline_points
+from jolly_trellis.core.judging.report import BalanceReport, Report
+from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.materials.vessels import Vessel, inside_size_m
+from jolly_trellis.core.mechanics.drawn import Bed
+from jolly_trellis.core.mechanics.sized import SizedMechanic
+from jolly_trellis.core.mechanics.sizing import ABOUT
+from jolly_trellis.core.plan.piece import Counterweight, Insert, Ledge, People, Piece, Spill, Support
+
+_SLAB = 0.07
+_ROSE = 0.028
+_STONE_KG = 0.05
+_CONCRETE = 2400
+_ROOM = 1.13
+
+
+def picture_of(piece: Piece, report: Report, varieties: Mapping[str, Variety]) -> Picture:
+    """What is to be seen of a piece.
+
+    Args:
+        piece: the plan. report: the same worked out. varieties: the studio's, by key.
+    """
+    front = report.ledge.front_m if report.ledge is not None else 0.0
+    hung = _hung(piece.spill if report.ledge is not None else None, front, varieties)
+    up = report.raised_m
+    reach = _reach(piece, report)
+    parts: list[Primitive] = [
+        *_place(piece, report, reach),
+        *_beside(piece, report),
+        *_support(piece.support),
+        *_insert(piece.insert, piece.vessel, up),
+        *drawn_vessel(piece.vessel, up_m=up),
+        *_dressed(piece.vessel, report.mechanic, report.cells_m, up),
+        *drawn_water(piece.vessel, piece.water_level_m, up_m=up),
+        *_levels(piece, report),
+        *_stones(piece, up),
+        *_moss(piece, up),
+        *_wrap(piece, up),
+        *_binding(report),
+        *_asked_for(report),
+        *_balance(report),
+        *_from_above(piece, report),
+    ]
+    rims = (report.rim_m, *(each.rim_m for each in report.companions))
+    top = max(piece.envelope.height_m, report.outline.height_m, *rims)
+    low = (
+        min((each.tip_z_m for each in hung), default=0.0) - 0.03
+        if hung
+        else -_SLAB
+        if report.ledge is not None
+        else 0.0
+    )
+    low = min(low, -piece.spill.drop_m) if piece.spill is not None and report.ledge is not None else low
+    return Picture(
+        primitives=tuple(parts),
+        hung=hung,
+        rims_m=tuple(round(each, 4) for each in rims),
+        reach_m=round(reach, 4),
+        low_m=round(low, 4),
+        top_m=round(top, 4),
+        eyes=eyes_of(piece, top_m=top, reach_m=reach),
+    )
+
+
+def eyes_of(piece: Piece, *, top_m: float, reach_m: float) -> tuple[Eye, ...]:
+    """Those that look at a piece: people where they are, and whoever turns it, stoops and comes close.
+
+    Args:
+        top_m: its highest point over the surface. reach_m: how far it goes out.
+    """
+    people = piece.setting.people or People()
+    surface, middle = surface_height_m(piece), top_m / 2
+    places: tuple[tuple[EyeKind, float, float], ...] = (
+        ("standing", people.standing_distance_m, EYE_STANDING.value - surface),
+        ("seated", people.seat_distance_m, EYE_SEATED.value - surface),
+        ("low", people.standing_distance_m, middle),
+        ("close", reach_m + CLOSE_AWAY.value, top_m + CLOSE_AWAY.value),
+        ("from under", reach_m + CLOSE_AWAY.value, middle - STOOP.value),
+    )
+    found = [
+        Eye(kind=kind, away_m=away, height_m=high, raised_rad=round(math.atan2(high - middle, away), 6))
+        for kind, away, high in places
+    ]
+    above = Eye(kind="from above", away_m=0.0, height_m=top_m + 1.0, raised_rad=round(math.pi / 2, 6))
+    cut = Eye(kind="cut open", away_m=people.standing_distance_m, height_m=middle, raised_rad=0.0)
+    return (cut, *found, above)
+
+
+def bare_picture(
+    piece: Piece, mechanic: SizedMechanic, cells: tuple[tuple[float, float], ...], raised_m: float
+) -> Picture:
+    """Its vessel with what is under it and in it, and nothing else, to be set beside others.
+
+    Args:
+        mechanic: sized to the vessel. cells: its seats, (x, y), m. raised_m: of the vessel's underside.
+    """
+    vessel = piece.vessel
+    parts = [
+        *_support(piece.support),
+        *_insert(piece.insert, vessel, raised_m),
+        *drawn_vessel(vessel, up_m=raised_m),
+        *_dressed(vessel, mechanic, cells, raised_m),
+        *drawn_water(vessel, piece.water_level_m, up_m=raised_m),
+    ]
+    rim = raised_m + vessel.rim_m
+    half = max(max(point.width_m, point.depth_m) for point in vessel.profile) / 2
+    return replace(
+        NOTHING_DRAWN, primitives=tuple(parts), rims_m=(round(rim, 4),), reach_m=round(half, 4), top_m=round(rim, 4)
+    )
+
+
+def _reach(piece: Piece, report: Report) -> float:
+    """How far anything of it goes from the middle, m."""
+    sizes = [max(point.width_m, point.depth_m) / 2 + piece.vessel.wall_m for point in piece.vessel.profile]
+    sizes += [math.hypot(each.tip_x_m, each.tip_y_m) + each.head_radius_m for each in report.stems]
+    sizes += [math.hypot(each.x_m, each.y_m) + 0.08 for each in report.companions]
+    if piece.support is not None:
+        sizes.append(max(piece.support.foot_width_m or 0.0, piece.support.column_width_m) / 2)
+    if piece.insert is not None:
+        sizes += [max(point.width_m, point.depth_m) / 2 for point in piece.insert.outer.profile]
+    if not report.stems:
+        sizes += [piece.envelope.width_m / 2, piece.envelope.depth_m / 2]
+    return max(sizes)
+
+
+def _place(piece: Piece, report: Report, reach: float) -> list[Primitive]:
+    """The surface it stands on; a ledge with its edge and its wall."""
+    ledge, where = piece.setting.ledge, report.ledge
+    if piece.setting.where != "ledge" or ledge is None or where is None:
+        turns = np.linspace(0, 2 * math.pi, 49)[:-1]
+        out = _ROOM * reach
+        disc = np.column_stack([out * np.cos(turns), out * np.sin(turns), np.zeros(48)])
+        return [Shape(kind="face", id="surface", ink="surface", layer=Layer.PLACE, runs=(run(disc),), closed=True)]
+    wide, deep = _ROOM * reach, min(_SLAB, ledge.height_m)
+    found: list[Primitive] = [_slab(ledge, where.front_m, where.back_m, wide, deep)]
+    if ledge.wall:
+        top = max(piece.envelope.height_m, report.outline.height_m, 0.2)
+        low, high = place(-wide, where.back_m, -deep), place(wide, where.back_m + 0.015, top)
+        found.append(box("ledge-wall", "wall", Layer.PLACE, low, high))
+    axis = run([(0, where.axis_m, 0), (0, where.axis_m - 0.012, -0.022), (0, where.axis_m + 0.012, -0.022)])
+    found.append(
+        Shape(kind="face", id="ledge-axis", ink="axis", layer=Layer.PLACE, runs=(axis,), closed=True, seen=("side",))
+    )
+    return found
+
+
+def _slab(ledge: Ledge, front: float, back: float, wide: float, deep: float) -> Shape:
+    radius = min(ledge.edge_radius_m, deep)
+    turns = np.linspace(0, math.pi / 2, 7) if radius > 0 else np.zeros(1)
+    edge = [(front + radius - radius * math.sin(a), -radius + radius * math.cos(a)) for a in turns.tolist()]
+    section = [(back, 0.0), *edge, (front, -deep), (back, -deep)]
+    corners = run([(x, y, z) for x in (-wide, wide) for y, z in section])
+    return Shape(kind="solid", id="ledge", ink="ledge", layer=Layer.PLACE, runs=(corners,), closed=True)
+
+
+def _beside(piece: Piece, report: Report) -> list[Primitive]:
+    """What stands or hangs beside its own vessel."""
+    found: list[Primitive] = []
+    for index, (each, made) in enumerate(zip(piece.companions, report.companions, strict=True)):
+        own = [
+            *drawn_vessel(each.vessel),
+            *_dressed(each.vessel, made.mechanic, made.cells_m, 0.0),
+            *drawn_water(each.vessel, each.water_level_m),
+        ]
+        found += [moved(part, place(each.x_m, each.y_m, 0.0), f"beside-{index}-") for part in own]
+    if piece.spill is not None and report.ledge is not None:
+        found += _spill(piece.spill, report.ledge.front_m)
+    if piece.counterweight is not None:
+        found += _weight(piece.counterweight, piece.vessel)
+    return found
+
+
+def _spill(spill: Spill, front: float) -> list[Primitive]:
+    """The strip of netting over the edge, and what holds it."""
+    half, out = spill.width_m / 2, front - 0.004
+    corners = [(-half, out, 0.004), (half, out, 0.004), (half, out, -spill.drop_m), (-half, out, -spill.drop_m)]
+    strip = Shape(kind="face", id="spill", ink="spill", layer=Layer.BESIDE, runs=(run(corners),), closed=True)
+    ink = "hook" if spill.held_by == "hook" else "seat"
+    at = place(0, front + 0.03, 0.012)
+    return [strip, Dot(id="spill-hook", ink=ink, layer=Layer.BESIDE, at=at, r_m=0.008)]
+
+
+def _hung(spill: Spill | None, front: float, varieties: Mapping[str, Variety]) -> tuple[Stem, ...]:
+    """The stems of a spill, mixed all the way down, each out and down from the strip as it hangs."""
+    if spill is None:
+        return ()
+    every = _mixed(spill, varieties)
+    half, out = spill.width_m / 2, front - 0.004
+    found = []
+    for index, variety in enumerate(every):
+        down = -(index + 0.3) / max(len(every), 1) * max(spill.drop_m - 0.3 * spill.cut_length_m, 0.02)
+        side = half * (((index * 0.618) % 1.0) * 2 - 1) * 0.9
+        long = spill.cut_length_m * (0.45 + 0.1 * (index % 3))
+        away = 0.35 + 0.3 * ((index * 7) % 3) / 2
+        found.append(
+            Stem(
+                colour=variety.colour,
+                form=variety.form,
+                branch=variety.branch,
+                held=False,
+                seat_x_m=round(side, 4),
+                seat_y_m=round(out, 4),
+                seat_z_m=round(down, 4),
+                tip_x_m=round(side * 1.5, 4),
+                tip_y_m=round(out - away * long, 4),
+                tip_z_m=round(down - long * math.sqrt(1 - away * away), 4),
+                droop_m=0.0,
+                end_x_m=round(side, 4),
+                end_y_m=round(out, 4),
+                end_z_m=round(down, 4),
+                diameter_m=variety.stem_diameter_m,
+                head_radius_m=variety.head_diameter_m / 2,
+                head_height_m=variety.head_height_m,
+            )
+        )
+    return tuple(found)
+
+
+def _mixed(spill: Spill, varieties: Mapping[str, Variety]) -> list[Variety]:
+    """Every stem of a spill by variety, each variety spread evenly."""
+    places = [((nth + 0.5) / each.count, each.variety) for each in spill.recipe for nth in range(each.count)]
+    return [varieties[name] for _, name in sorted(places)]
+
+
+def _weight(weight: Counterweight, vessel: Vessel) -> list[Primitive]:
+    """A weight beside the vessel, tied on or not."""
+    size = (weight.mass_kg / _CONCRETE) ** (1 / 3)
+    x, y = weight.away_m * math.sin(weight.azimuth_rad), -weight.away_m * math.cos(weight.azimuth_rad)
+    half = size / 2
+    found: list[Primitive] = [
+        box("weight", "stone", Layer.BESIDE, place(x - half, y - half, 0), place(x + half, y + half, size))
+    ]
+    if weight.tied:
+        tie = run([(x, y, half), (0, 0, vessel.base_m + 0.02)])
+        found.append(line("weight-tie", "tie", Layer.BESIDE, tie))
+    return found
+
+
+def _support(support: Support | None) -> list[Primitive]:
+    """A cylinder with its water, or a stand with foot, column and plate."""
+    if support is None:
+        return []
+    ink = "glass" if support.clear else "clay"
+    half, top, tall = support.column_width_m / 2, support.top_width_m / 2, support.height_m
+    foot = (support.foot_width_m or support.column_width_m) / 2
+    if support.opening_m <= 0:
+        plate = min(0.008, tall / 4)
+        rings = [(0, foot), (plate, foot), (plate, half), (tall - plate, half), (tall - plate, top), (tall, top)]
+        return [column("support", ink, Layer.SUPPORT, rings)]
+    inside = max(half - 0.004, 0.005)
+    level = min(support.water_l / support_holds_l(support), 1.0) * (tall - 0.012) if support.water_l else 0.0
+    found: list[Primitive] = [
+        column("support", ink, Layer.SUPPORT, [(0, half), (tall, half)]),
+        column("support-inside", "inside", Layer.SUPPORT, [(0.01, inside), (tall, inside)]),
+    ]
+    if level > 0:
+        found.append(column("support-water", "water", Layer.SUPPORT, [(0.01, inside), (0.01 + level, inside)]))
+    return found
+
+
+def _insert(insert: Insert | None, vessel: Vessel, up: float) -> list[Primitive]:
+    """The urn that an insert sits in, and the block under it."""
+    if insert is None:
+        return []
+    outer = insert.outer
+    found = drawn_vessel(outer, name="urn", layer=Layer.SUPPORT)
+    if up > outer.base_m + 0.002:
+        half = 0.8 * min(inside_size_m(outer, 0)[0], inside_size_m(vessel, 0)[0]) / 2
+        found.append(column("riser", "stone", Layer.SUPPORT, [(outer.base_m, half), (up, half)]))
+    return found
+
+
+def _dressed(
+    vessel: Vessel, mechanic: SizedMechanic, cells: tuple[tuple[float, float], ...], up: float
+) -> list[Primitive]:
+    draw = ABOUT[mechanic.kind].draw
+    if draw is None:
+        return []
+    drawn = draw(Bed(vessel=vessel, mechanic=mechanic, floor_m=up + vessel.base_m, cells_m=cells))
+    return [each for each in drawn if not isinstance(each, Shape) or each.runs]
+
+
+def _levels(piece: Piece, report: Report) -> list[Primitive]:
+    """The lowest level that the water comes to, and the level it travels at, where they are others."""
+    level, water = piece.water_level_m, report.water
+    found = []
+    if water.lowest_level_m is not None and water.lowest_level_m < level - 0.002:
+        found.append(
+            level_line("water-low", "water low", piece.vessel, max(water.lowest_level_m, 0.0), report.raised_m)
+        )
+    if water.travel_level_m is not None and abs(water.travel_level_m - level) > 0.002:
+        found.append(level_line("water-travel", "water travel", piece.vessel, water.travel_level_m, report.raised_m))
+    return _only(found, "cut")
+
+
+def _stones(piece: Piece, up: float) -> list[Primitive]:
+    """Ballast on the floor."""
+    if piece.ballast_kg <= 0:
+        return []
+    count = min(18, max(3, round(piece.ballast_kg / _STONE_KG)))
+    width, depth = inside_size_m(piece.vessel, 0)
+    size = min(width, depth) / 2 / math.sqrt(count) * 0.7
+    found: list[Primitive] = []
+    for index in range(count):
+        out, turn = 0.82 * math.sqrt((index + 0.5) / count), index * 2.4
+        at = place(out * width / 2 * math.cos(turn), out * depth / 2 * math.sin(turn), up + piece.vessel.base_m + size)
+        found.append(Dot(id=f"stone-{index}", ink="stone", layer=Layer.UNDER, at=at, r_m=round(size, 4)))
+    return found
+
+
+def _moss(piece: Piece, up: float) -> list[Primitive]:
+    """Moss nestled all round, from the rim down to nothing."""
+    wide = moss_round_m(piece)
+    if wide <= 0:
+        return []
+    vessel = piece.vessel
+    half_width, half_depth = (size / 2 + vessel.wall_m for size in (vessel.mouth_width_m, vessel.mouth_depth_m))
+    rings = tuple(
+        Ring(
+            at=place(0, 0, up + vessel.rim_m * high),
+            half_width_m=round(half_width + wide * out, 5),
+            half_depth_m=round(half_depth + wide * out, 5),
+        )
+        for high, out in ((0.0, 1.0), (0.35, 0.86), (0.7, 0.5), (1.0, 0.0))
+    )
+    return [
+        Turned(id="moss-round", ink="moss", layer=Layer.BESIDE, plan_shape=vessel.plan_shape, rings=rings, open=True)
+    ]
+
+
+def _wrap(piece: Piece, up: float) -> list[Primitive]:
+    """Netting round the outside of the vessel, and the leaves that line clear glass."""
+    vessel = piece.vessel
+    found: list[Primitive] = []
+    if piece.wrap_height_m > 0:
+        top = min(piece.wrap_height_m, vessel.rim_m)
+        runs = []
+        for step in range(7):
+            height = top * step / 6
+            width, depth = inside_size_m(vessel, height - vessel.base_m)
+            points = outline_points(
+                vessel, width / 2 + vessel.wall_m + 0.002, depth / 2 + vessel.wall_m + 0.002, up + height
+            )
+            runs.append(run(points))
+        found.append(line("wrap", "wire", Layer.OVER, *runs, closed=True))
+    if piece.lining:
+        lined = drawn_water(vessel, vessel.inside_depth_m, up_m=up, name="lining")[0]
+        if isinstance(lined, Turned):
+            found.append(
+                Turned(
+                    id="lining",
+                    ink="lining",
+                    layer=Layer.UNDER,
+                    plan_shape=lined.plan_shape,
+                    rings=lined.rings,
+                    open=True,
+                )
+            )
+    return found
+
+
+def _binding(report: Report) -> list[Primitive]:
+    """A bouquet's tape round its handle, and the plane under its flowers."""
+    made = report.bouquet
+    if made is None or made.handle_m <= 0:
+        return []
+    half = made.handle_m / 2 + 0.002
+    turns = np.linspace(0, 2 * math.pi, 25)[:-1]
+    under = np.column_stack([2.2 * half * np.cos(turns), 2.2 * half * np.sin(turns), np.full(24, made.under_m)])
+    return [
+        column("binding", "binding", Layer.OVER, [(made.binding_m - 0.02, half), (made.binding_m + 0.02, half)]),
+        *_only([line("bouquet-under", "water low", Layer.MARKS, run(under), closed=True)], "cut"),
+    ]
+
+
+def _asked_for(report: Report) -> list[Primitive]:
+    """The size that was wanted, from the front, the side and above."""
+    front = run([(x, 0, z) for x, z in report.envelope_front])
+    side = run([(0, y, z) for y, z in report.envelope_side])
+    above = run([(x, y, 0) for x, y in report.envelope_above])
+    return [
+        *_only([line("envelope-front", "envelope", Layer.MARKS, front)], "front"),
+        *_only([line("envelope-side", "envelope", Layer.MARKS, side)], "side"),
+        *_only([line("envelope-above", "envelope", Layer.MARKS, above, closed=True)], "above"),
+    ]
+
+
+def _balance(report: Report) -> list[Primitive]:
+    if report.balance is None or report.bouquet is not None:
+        return []
+    at = place(report.balance.x_m, report.balance.y_m, report.balance.height_m)
+    return _only([Dot(id="balance", ink="balance", layer=Layer.MARKS, at=at, r_m=0.006)], "cut", "above")
+
+
+def _from_above(piece: Piece, report: Report) -> list[Primitive]:
+    """Rim and foot, tape, seats, and the curve of the angles it tips at."""
+    vessel, floor = piece.vessel, 0.0
+    found: list[Primitive] = []
+    half = vessel.mouth_width_m / 2, vessel.mouth_depth_m / 2
+    for name, ink, add in (("rim", "rim", 0.0), ("rim-outside", "rim", vessel.wall_m)):
+        points = outline_points(vessel, half[0] + add, half[1] + add, floor, 2)
+        found.append(line(name, ink, Layer.MARKS, run(points), closed=True))
+    if report.foot_width_m and report.foot_depth_m:
+        foot = outline_points(vessel, report.foot_width_m / 2, report.foot_depth_m / 2, floor, 2)
+        found.append(line("foot", "foot", Layer.MARKS, run(foot), closed=True))
+    found += _tapes(report, half)
+    found += [
+        Dot(
+            id=f"seat-{index}",
+            ink="seat",
+            layer=Layer.MARKS,
+            at=place(each.seat_x_m, each.seat_y_m, 0),
+            r_m=round(max(each.diameter_m / 2, 0.0022), 4),
+        )
+        for index, each in enumerate(report.stems)
+    ]
+    if report.balance is not None:
+        found += _rose(report, report.balance)
+    return _only(found, "above")
+
+
+def _tapes(report: Report, half: tuple[float, float]) -> list[Primitive]:
+    strips = report.mechanic.tape_strips if report.seat_pattern == "hexagonal" else 0
+    runs = []
+    for index in range(strips):
+        turn = index * math.pi / strips
+        x, y = half[0] * math.cos(turn), half[1] * math.sin(turn)
+        runs.append(run([(-x, -y, 0), (x, y, 0)]))
+    return [line("tapes", "tape", Layer.MARKS, *runs)] if runs else []
+
+
+def _rose(report: Report, balance: BalanceReport) -> list[Primitive]:
+    """The angle it tips at in every direction as a curve; the ring is the limit."""
+    stand = next((each for each in report.verdicts if each.verb == "stand"), None)
+    tilt = next((each for each in (stand.findings if stand else ()) if each.check == "tilt"), None)
+    if tilt is None or tilt.limit.value <= 0:
+        return []
+    angles = np.maximum(np.array(balance.tip_angles_rad), 0.0)
+    turns = np.arange(len(angles)) * (2 * math.pi / len(angles))
+    out = _ROSE * angles / tilt.limit.value
+    curve = np.column_stack([out * np.sin(turns), -out * np.cos(turns), np.zeros(len(angles))])
+    ring = np.column_stack([_ROSE * np.sin(turns), -_ROSE * np.cos(turns), np.zeros(len(angles))])
+    rose = Shape(kind="face", id="tip-rose", ink="rose", layer=Layer.MARKS, runs=(run(curve),), closed=True)
+    return [rose, line("tip-limit", "rose limit", Layer.MARKS, run(ring), closed=True)]
+
+
+def _only(parts: Sequence[Primitive], *aspects: Aspect) -> list[Primitive]:
+    """Parts that are there in some aspects only."""
+    return [replace(each, seen=aspects) for each in parts]

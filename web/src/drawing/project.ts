@@ -1,0 +1,422 @@
+/** How a drawing is seen: the rules of the core's `drawing/project.py`, here so that a piece turns under the hand. */
+import type { Head, Outline, Picture, Stem } from "../api/types";
+
+export type Spot = readonly [number, number];
+type Place = readonly number[];
+type Seen = readonly [number, number, number];
+
+/** From where a piece is seen: turned to the right round it from the front, raised over the level, radians. */
+export type View = { readonly turn_rad: number; readonly raised_rad: number; readonly cut: boolean };
+
+/** A thing as it lies on the sheet, metres, x right and y up: runs of points, and round dots (x, y, radius). */
+export type Flat = {
+  readonly id: string;
+  readonly ink: string;
+  readonly part: "both" | "fill" | "edge";
+  readonly runs: readonly (readonly Spot[])[];
+  readonly dots: readonly Seen[];
+  readonly closed: boolean;
+  readonly width_m: number | null;
+  readonly colour: string;
+  readonly pale: number;
+  readonly far: number;
+};
+
+/** What heads and outlines look like, as the program describes them. */
+export type Kit = {
+  readonly heads: Readonly<Record<string, Head>>;
+  readonly outlines: Readonly<Record<string, Outline>>;
+};
+
+type Primitive = Picture["primitives"][number];
+type Turned = Extract<Primitive, { kind: "turned" }>;
+type Ring = Turned["rings"][number];
+type Eye = {
+  readonly cosTurn: number;
+  readonly sinTurn: number;
+  readonly cosUp: number;
+  readonly sinUp: number;
+};
+type Put = { readonly layer: number; readonly depth: number; readonly flat: Flat };
+
+const LAYER = { place: 0, stems: 6, heads: 8, marks: 9 } as const;
+const STRAIGHT_DOWN = (85 * Math.PI) / 180;
+const SAME = 1e-6;
+const STEP = 3;
+
+const NOTHING: Omit<Flat, "id" | "ink"> = {
+  part: "both",
+  runs: [],
+  dots: [],
+  closed: false,
+  width_m: null,
+  colour: "",
+  pale: 0,
+  far: 0,
+};
+
+/** A dot with nothing else said of it. */
+export const DOT = NOTHING;
+
+/** Where a place of the piece's room lies on the sheet. */
+export function seenAt(view: View, at: Place): Spot {
+  return flatten(see(eyeOf(view), at));
+}
+
+function eyeOf(view: View): Eye {
+  return {
+    cosTurn: Math.cos(view.turn_rad),
+    sinTurn: Math.sin(view.turn_rad),
+    cosUp: Math.cos(view.raised_rad),
+    sinUp: Math.sin(view.raised_rad),
+  };
+}
+
+function see(eye: Eye, at: Place): Seen {
+  const [x = 0, y = 0, z = 0] = at;
+  const across = x * eye.cosTurn + y * eye.sinTurn;
+  const back = y * eye.cosTurn - x * eye.sinTurn;
+  return [across, z * eye.cosUp + back * eye.sinUp, back * eye.cosUp - z * eye.sinUp];
+}
+
+/** A picture and the stems that stand in it as they are seen, from back to front. */
+export function project(picture: Picture, stems: readonly Stem[], view: View, kit: Kit): Flat[] {
+  const eye = eyeOf(view);
+  const aspects = aspectsOf(view);
+  const every: Put[] = [];
+  for (const each of picture.primitives) {
+    if (each.seen.length > 0 && !each.seen.some((aspect) => aspects.has(aspect))) continue;
+    for (const [depth, flat] of ofPrimitive(each, eye, view, kit))
+      every.push({ layer: each.layer, depth, flat });
+  }
+  stems.forEach((stem, index) => {
+    every.push(...ofStem("", index, stem, picture, eye, view, kit));
+  });
+  picture.hung.forEach((stem, index) => {
+    every.push(...ofStem("hung-", index, stem, picture, eye, view, kit));
+  });
+  const rank = ({ layer }: Put) => {
+    if (view.cut) return layer;
+    if (layer === LAYER.place) return view.raised_rad >= 0 ? -1 : 1;
+    return layer === LAYER.marks ? 2 : 0;
+  };
+  return every.toSorted((a, b) => rank(a) - rank(b) || b.depth - a.depth).map(({ flat }) => flat);
+}
+
+export function aspectsOf(view: View): ReadonlySet<string> {
+  const found = new Set([view.cut ? "cut" : "whole"]);
+  if (view.raised_rad > STRAIGHT_DOWN) found.add("above");
+  if (Math.abs(view.raised_rad) < SAME) {
+    if (Math.abs(Math.sin(view.turn_rad)) < SAME) found.add("front");
+    if (Math.abs(Math.cos(view.turn_rad)) < SAME) found.add("side");
+  }
+  return found;
+}
+
+function ofPrimitive(each: Primitive, eye: Eye, view: View, kit: Kit): (readonly [number, Flat])[] {
+  if (each.kind === "dot") {
+    const [x, y, back] = see(eye, each.at);
+    return [[back, { ...NOTHING, id: each.id, ink: each.ink, dots: [[x, y, each.r_m]] }]];
+  }
+  if (each.kind === "turned") return view.cut ? [silhouette(each, eye, kit)] : halves(each, eye, kit);
+  const seen = each.runs.map((run) => run.map((at) => see(eye, at)));
+  let sum = 0;
+  let count = 0;
+  for (const run of seen)
+    for (const [, , back] of run) {
+      sum += back;
+      count += 1;
+    }
+  const flats = seen.map((run) => run.map(flatten));
+  const flat: Flat = {
+    ...NOTHING,
+    id: each.id,
+    ink: each.ink,
+    part: each.kind === "line" ? "edge" : "both",
+    runs: each.kind === "solid" ? flats.map(hull) : flats,
+    closed: each.closed || each.kind !== "line",
+    width_m: each.width_m,
+  };
+  return [[sum / count, flat]];
+}
+
+function flatten([x, y]: Seen): Spot {
+  return [x, y];
+}
+
+function ringPoints(ring: Ring, outline: Outline): Place[] {
+  const [x = 0, y = 0, z = 0] = ring.at;
+  const kept = outline.length > 4 ? outline.filter((_, index) => index % STEP === 0) : outline;
+  return kept.map(([u = 0, v = 0]) => [x + u * ring.half_width_m, y + v * ring.half_depth_m, z]);
+}
+
+function outlineOf(each: Turned, kit: Kit): Outline {
+  return kit.outlines[each.plan_shape] ?? [];
+}
+
+/** A turned body seen level: from its widest to the left to its widest to the right, ring by ring. */
+function silhouette(each: Turned, eye: Eye, kit: Kit): readonly [number, Flat] {
+  const left: Spot[] = [];
+  const right: Spot[] = [];
+  for (const ring of each.rings) {
+    const seen = ringPoints(ring, outlineOf(each, kit)).map((at) => see(eye, at));
+    const xs = seen.map(([x]) => x);
+    const height = seen[0]?.[1] ?? 0;
+    left.push([Math.min(...xs), height]);
+    right.push([Math.max(...xs), height]);
+  }
+  const [, , back] = see(eye, each.rings[0]?.at ?? [0, 0, 0]);
+  const run = [...right, ...left.toReversed()];
+  const part = each.inside ? "fill" : "both";
+  return [back, { ...NOTHING, id: each.id, ink: each.ink, part, runs: [run], closed: true }];
+}
+
+type Arcs = { readonly near: readonly Spot[]; readonly far: readonly Spot[] };
+
+/** A turned body as what is seen of its near and its far side, and of its ends. */
+function halves(each: Turned, eye: Eye, kit: Kit): (readonly [number, Flat])[] {
+  const outline = outlineOf(each, kit);
+  const arcs = each.rings.map((ring) => arcsOf(ring, outline, eye));
+  const [first, last] = [arcs[0], arcs.at(-1)];
+  const [low, high] = [each.rings[0], each.rings.at(-1)];
+  if (!first || !last || !low || !high) return [];
+  const near: Spot[][] = [];
+  const far: Spot[][] = [];
+  const way = each.inside ? -1 : 1;
+  arcs.slice(1).forEach((over, place) => {
+    const [under, from, to] = [arcs[place], each.rings[place], each.rings[place + 1]];
+    if (!under || !from || !to) return;
+    const up = ((to.at[2] ?? 0) - (from.at[2] ?? 0)) * eye.cosUp;
+    const wider = to.half_width_m - from.half_width_m + to.half_depth_m - from.half_depth_m;
+    const out = (wider / 2) * eye.sinUp;
+    if (way * (up - out) > SAME) near.push([...under.near, ...over.near.toReversed()]);
+    if (way * (-up - out) > SAME) far.push([...under.far, ...over.far.toReversed()]);
+  });
+  const reach = Math.max(...each.rings.map((ring) => Math.max(ring.half_width_m, ring.half_depth_m)));
+  const [, , middle] = see(eye, [low.at[0] ?? 0, low.at[1] ?? 0, 0]);
+  const lowZ = low.at[2] ?? 0;
+  const highZ = high.at[2] ?? 0;
+  const behind = middle + reach * eye.cosUp - lowZ * eye.sinUp;
+  const before = middle - reach * eye.cosUp - lowZ * eye.sinUp;
+  const flat = (name: string, ink: string, part: Flat["part"], runs: readonly (readonly Spot[])[]): Flat => ({
+    ...NOTHING,
+    id: `${each.id}-${name}`,
+    ink,
+    part,
+    runs,
+    closed: part !== "edge",
+  });
+  if (each.inside) {
+    const floor = eye.sinUp > SAME ? [[...first.near, ...first.far.toReversed()]] : [];
+    return [
+      [behind, flat("far", each.ink, "fill", [...floor, ...near, ...far])],
+      [behind, flat("rim", "edge", "edge", [last.far, last.near])],
+    ];
+  }
+  const found: (readonly [number, Flat])[] = [];
+  if (far.length > 0) found.push([behind, flat("far", each.ink, "fill", far)]);
+  if (near.length > 0) {
+    const sides = [0, -1].map((end) => arcs.map((arc): Spot => arc.near.at(end) ?? [0, 0]));
+    found.push([before, flat("near", each.ink, "fill", near)]);
+    found.push([before, flat("edge", "edge", "edge", [...sides, first.near, last.near])]);
+  }
+  const top = eye.sinUp > SAME;
+  if ((top && !each.open) || eye.sinUp < -SAME) {
+    const end = top ? last : first;
+    const depth = middle - (top ? highZ : lowZ) * eye.sinUp;
+    found.push([depth, flat("end", each.ink, "both", [[...end.near, ...end.far.toReversed()]])]);
+  }
+  return found;
+}
+
+/** The near and the far half of a ring, both from left to right. */
+function arcsOf(ring: Ring, outline: Outline, eye: Eye): Arcs {
+  const seen = ringPoints(ring, outline).map((at) => see(eye, at));
+  const count = seen.length;
+  let [left, right] = [0, 0];
+  seen.forEach((each, at) => {
+    const [x, , back] = each;
+    const [leftX, , leftBack] = seen[left] ?? each;
+    const [rightX, , rightBack] = seen[right] ?? each;
+    const tie = 5e-10;
+    if (x < leftX - tie || (Math.abs(x - leftX) <= tie && back < leftBack - tie)) left = at;
+    if (x > rightX + tie || (Math.abs(x - rightX) <= tie && back < rightBack - tie)) right = at;
+  });
+  const ways = [1, -1].map((step) => {
+    const way = [left];
+    for (let at = left; at !== right; ) {
+      at = (at + step + count) % count;
+      way.push(at);
+    }
+    return way;
+  });
+  const depth = (way: readonly number[]) =>
+    way.reduce((sum, at) => sum + (seen[at]?.[2] ?? 0), 0) / way.length;
+  const [near = [], far = []] = ways.toSorted((a, b) => depth(a) - depth(b));
+  const points = (way: readonly number[]) => way.map((at): Spot => flatten(seen[at] ?? [0, 0, 0]));
+  return { near: points(near), far: points(far) };
+}
+
+/** The outline of a convex body's corners. */
+function hull(points: readonly Spot[]): readonly Spot[] {
+  const every = points.toSorted((a, b) => a[0] - b[0] || a[1] - b[1]);
+  const half = (of: readonly Spot[]) => {
+    const kept: Spot[] = [];
+    for (const at of of) {
+      for (;;) {
+        const [a, b] = [kept.at(-2), kept.at(-1)];
+        if (!a || !b || (b[0] - a[0]) * (at[1] - a[1]) - (b[1] - a[1]) * (at[0] - a[0]) > 0) break;
+        kept.pop();
+      }
+      kept.push(at);
+    }
+    return kept.slice(0, -1);
+  };
+  return [...half(every), ...half(every.toReversed())];
+}
+
+function ofStem(
+  name: string,
+  index: number,
+  stem: Stem,
+  picture: Picture,
+  eye: Eye,
+  view: View,
+  kit: Kit,
+): Put[] {
+  const end = [stem.end_x_m, stem.end_y_m, stem.end_z_m];
+  const seat = [stem.seat_x_m, stem.seat_y_m, stem.seat_z_m];
+  const tip = [stem.tip_x_m, stem.tip_y_m, stem.tip_z_m - stem.droop_m];
+  const rim = atRim(seat, tip, picture.rims_m[stem.vessel] ?? 0);
+  const [low, held, over, top] = [end, seat, rim, tip].map((at) => see(eye, at)) as [Seen, Seen, Seen, Seen];
+  const depth = top[2];
+  const far = Math.min(Math.max((depth + picture.reach_m) / (2 * picture.reach_m), 0), 1);
+  const drawn = (id: string, ...points: Seen[]): Flat => ({
+    ...NOTHING,
+    id,
+    ink: stem.branch ? "bark" : "stem",
+    part: "edge",
+    runs: [points.map(flatten)],
+    width_m: Math.min(stem.diameter_m, 0.007) * 0.7,
+    far,
+  });
+  const layer = LAYER.stems;
+  const found: Put[] = view.cut
+    ? [{ layer, depth, flat: drawn(`${name}stem-${index}`, low, held, over, top) }]
+    : [
+        {
+          layer,
+          depth: (low[2] + held[2] + over[2]) / 3,
+          flat: drawn(`${name}stem-${index}-low`, low, held, over),
+        },
+        { layer, depth: 0.25 * over[2] + 0.75 * depth, flat: drawn(`${name}stem-${index}`, over, top) },
+      ];
+  const nearest = depth - stem.head_radius_m;
+  for (const flat of ofHead(`${name}head-${index}`, stem, rim, tip, eye, far, kit)) {
+    found.push({ layer: LAYER.heads, depth: nearest, flat });
+  }
+  if (stem.held) {
+    const flat: Flat = {
+      ...NOTHING,
+      id: `${name}head-${index}-held`,
+      ink: "held",
+      dots: [[top[0], top[1], 0.006]],
+    };
+    found.push({ layer: LAYER.marks, depth: nearest, flat });
+  }
+  return found;
+}
+
+/** Where a stem comes out over the rim; its seat where it never does. */
+function atRim(seat: Place, tip: Place, rim: number): Place {
+  const [, , low = 0] = seat;
+  const [, , high = 0] = tip;
+  if (!(low < rim && rim < high)) return seat;
+  const share = (rim - low) / (high - low);
+  return seat.map((from, axis) => from + share * ((tip[axis] ?? 0) - from));
+}
+
+type Frame = { readonly tip: Place; readonly across: Place; readonly over: Place; readonly along: Place };
+type Item = {
+  readonly kind: "ball" | "blade";
+  readonly index: number;
+  readonly pale: number;
+  readonly depth: number;
+};
+
+/** A head in its place: what is farther off first, like things that follow one another as one. */
+function ofHead(id: string, stem: Stem, rim: Place, tip: Place, eye: Eye, far: number, kit: Kit): Flat[] {
+  const head = kit.heads[stem.form];
+  if (!head) return [];
+  const frame = frameOf(head, stem, rim, tip);
+  const back = (points: readonly Place[]) =>
+    points.reduce((sum, at) => sum + see(eye, put(at, frame))[2], 0) / points.length;
+  const items: Item[] = [
+    ...head.blades.map(({ edge, pale }, index): Item => ({ kind: "blade", index, pale, depth: back(edge) })),
+    ...head.balls.map(({ at, pale }, index): Item => ({ kind: "ball", index, pale, depth: back([at]) })),
+  ].toSorted((a, b) => b.depth - a.depth);
+  const found: Flat[] = [];
+  let group: Item[] = [];
+  const close = () => {
+    const [one] = group;
+    if (!one) return;
+    const name = `${id}-${found.length}`;
+    const drawn = { ...NOTHING, colour: stem.colour, pale: one.pale, far };
+    if (one.kind === "ball") {
+      const dots = group.flatMap(({ index }): Seen[] => {
+        const ball = head.balls[index];
+        if (!ball) return [];
+        const [x, y] = see(eye, put(ball.at, frame));
+        return [[x, y, ball.r * stem.head_radius_m]];
+      });
+      found.push({ ...drawn, id: name, ink: "head", dots });
+    } else {
+      const run = (points: readonly Place[]) => points.map((at) => flatten(see(eye, put(at, frame))));
+      const blades = group.flatMap(({ index }) => head.blades[index] ?? []);
+      found.push({
+        ...drawn,
+        id: name,
+        ink: "head",
+        runs: blades.map(({ edge }) => run(edge)),
+        closed: true,
+      });
+      const ribs = blades.filter(({ rib }) => rib.length > 0).map(({ rib }) => run(rib));
+      if (ribs.length > 0) {
+        found.push({ ...NOTHING, id: `${name}-rib`, ink: "rib", part: "edge", runs: ribs, far });
+      }
+    }
+    group = [];
+  };
+  for (const item of items) {
+    const [one] = group;
+    if (one && (one.kind !== item.kind || one.pale !== item.pale)) close();
+    group.push(item);
+  }
+  close();
+  return found;
+}
+
+/** The tip, and the template's three directions at their sizes; a long head ends where its stem comes out. */
+function frameOf(head: Head, stem: Stem, rim: Place, tip: Place): Frame {
+  const way = tip.map((to, axis) => to - (rim[axis] ?? 0));
+  const size = Math.hypot(...way);
+  const upright = head.hangs || size <= SAME;
+  const [ax = 0, ay = 0, az = 1] = upright ? [0, 0, 1] : way.map((each) => each / size);
+  const level = Math.hypot(ax, ay);
+  const [ux, uy] = level > SAME ? [-ay / level, ax / level] : [1, 0];
+  const r = stem.head_radius_m;
+  const long = head.long ? Math.min(stem.head_height_m, Math.max(size, r)) : r;
+  return {
+    tip,
+    across: [r * ux, r * uy, 0],
+    over: [-r * az * uy, r * az * ux, r * (ax * uy - ay * ux)],
+    along: [long * ax, long * ay, long * az],
+  };
+}
+
+function put(at: Place, { tip, across, over, along }: Frame): Place {
+  const [u = 0, v = 0, w = 0] = at;
+  return tip.map(
+    (from, axis) => from + u * (across[axis] ?? 0) + v * (over[axis] ?? 0) + w * (along[axis] ?? 0),
+  );
+}

@@ -1,0 +1,70 @@
+import { type KeyboardEvent, type PointerEvent, useRef } from "react";
+import { sideWords, TURN_STEP_RAD, TURNTABLE } from "../../drawing/look";
+import type { Spot, View } from "../../drawing/project";
+
+type Props = {
+  view: View;
+  reachM: number;
+  project: (at: Spot) => readonly [number, number];
+  pxPerM: number;
+  onTurn: (rad: number) => void;
+};
+
+/** A ring on the floor under the piece: dragged, or stepped with the arrow keys, it turns the piece. */
+export function TurnRing({ view, reachM, project, pxPerM, onTurn }: Props) {
+  const from = useRef<{ px: number; turn: number } | null>(null);
+  const [x, y] = project([0, 0]);
+  const rx = reachM * TURNTABLE * pxPerM;
+  const ry = Math.max(rx * Math.abs(Math.sin(view.raised_rad)), 5);
+  const down = (event: PointerEvent<SVGGElement>) => {
+    event.preventDefault();
+    event.currentTarget.focus();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    from.current = { px: event.clientX, turn: view.turn_rad };
+  };
+  const move = (event: PointerEvent<SVGGElement>) => {
+    if (!from.current) return;
+    onTurn(from.current.turn - (event.clientX - from.current.px) / rx);
+  };
+  const up = () => {
+    from.current = null;
+  };
+  const key = (event: KeyboardEvent<SVGGElement>) => {
+    const way = { ArrowRight: 1, ArrowLeft: -1, ArrowUp: 1, ArrowDown: -1 }[event.key];
+    if (event.key === "Escape" && from.current) {
+      onTurn(from.current.turn);
+      from.current = null;
+    }
+    if (way === undefined && event.key !== "Home") return;
+    event.preventDefault();
+    onTurn(way === undefined ? 0 : view.turn_rad + way * TURN_STEP_RAD);
+  };
+  const degrees = Math.round((view.turn_rad * 180) / Math.PI);
+  // The front of the piece on the ring: at the nearest place when nothing is turned.
+  const front = [x - rx * Math.sin(view.turn_rad), y + ry * Math.cos(view.turn_rad)] as const;
+  return (
+    <g
+      className="turn-ring touch-none"
+      role="slider"
+      tabIndex={0}
+      aria-label="Turn the piece"
+      aria-valuemin={0}
+      aria-valuemax={359}
+      aria-valuenow={degrees}
+      aria-valuetext={`${degrees}°, seen from ${sideWords(view.turn_rad)}`}
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={up}
+      onPointerCancel={up}
+      onKeyDown={key}
+    >
+      <title>Turn the piece: drag the ring, or use the arrow keys</title>
+      <ellipse cx={x} cy={y} rx={rx} ry={ry} fill="none" stroke="transparent" strokeWidth={26} />
+      <ellipse className="ring" cx={x} cy={y} rx={rx} ry={ry} />
+      <circle className="front" cx={front[0]} cy={front[1]} r={5} />
+      <text x={front[0]} y={front[1] + 17} textAnchor="middle" fontSize="12">
+        front
+      </text>
+    </g>
+  );
+}
