@@ -21,7 +21,7 @@ def rung(page: Page, verb: str) -> Locator:
 
 
 def drag(page: Page, handle: str, dx: float, dy: float, *, release: bool = True) -> None:
-    box = page.locator(f"#handle-{handle}").bounding_box()
+    box = page.locator(f"[data-handle={handle}]").bounding_box()
     assert box
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
     page.mouse.move(x, y)
@@ -112,10 +112,10 @@ def test_a_fix_is_one_act(page: Page, served: Served) -> None:
 
 def test_everything_by_keyboard(page: Page, served: Served) -> None:
     bench(page, served)
-    page.locator("#handle-water").focus()
+    page.locator("[data-handle=water]").focus()
     page.keyboard.press("ArrowUp")
     expect(field(page, "Water level")).to_have_value("6.5 cm")
-    page.locator("#handle-water").focus()
+    page.locator("[data-handle=water]").focus()
     page.keyboard.press("ArrowDown")
     expect(field(page, "Water level")).to_have_value("6 cm")
     field(page, "Height of the flowers").focus()
@@ -127,8 +127,8 @@ def test_everything_by_keyboard(page: Page, served: Served) -> None:
     reached = set()
     for _ in range(80):
         page.keyboard.press("Tab")
-        reached.add(page.evaluate("document.activeElement.id || document.activeElement.innerText"))
-    assert {"handle-rim", "handle-depth", "handle-envelope-height", "handle-layer-gap"} <= reached
+        reached.add(page.evaluate("document.activeElement.dataset.handle || document.activeElement.innerText"))
+    assert {"rim", "depth", "envelope-height", "layer-gap"} <= reached
 
 
 @pytest.mark.parametrize(

@@ -107,9 +107,9 @@ def test_the_making_view_is_accessible_and_fits(page: Page, served: Served, piec
 def test_a_piece_is_seen_from_its_side_and_its_depth_dragged_there(page: Page, served: Served) -> None:
     page.goto(f"{served.url}/events/1/pieces/1")
     expect(rung(page, "stand")).to_be_visible()
-    page.get_by_role("button", name="right side").click()
-    expect(page.get_by_label("Section from the right side, to scale")).to_be_visible()
-    depth = page.locator("#handle-envelope-depth").first
+    typed(page, "Turned to the right by", "90")
+    expect(page.get_by_label("Cut open, from the right, to scale")).to_be_visible()
+    depth = page.locator("[data-handle=envelope-depth]").first
     depth.focus()
     before = float(depth.get_attribute("aria-valuenow") or 0)
     page.keyboard.press("ArrowUp")

@@ -81,7 +81,7 @@ def test_a_flower_is_placed_by_hand_and_let_go_again(page: Page, served: Served)
 
 def test_a_pressed_flower_gets_handles_and_can_be_dragged(page: Page, served: Served) -> None:
     bench(page, served)
-    page.locator("[data-id^='head-'][data-id$='-outer']").last.dispatch_event("pointerdown")
+    page.locator("[data-id^='head-'][data-id$='-0']").last.dispatch_event("pointerdown")
     handle = page.get_by_role("slider", name=re.compile("height$"))
     expect(handle).to_be_visible()
     handle.focus()

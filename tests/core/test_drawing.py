@@ -168,7 +168,7 @@ def test_a_column_is_as_wide_as_it_is_from_every_side_and_its_top_is_an_ellipse(
 
 
 def test_a_square_vessel_is_wider_over_its_corners() -> None:
-    """14 cm square: 14 cm from the front, 14·√2 = 19.8 cm over its corners; with its wall of 5 mm a centimetre more."""
+    """14 cm square: 14 cm from the front, 14·√2 = 19.8 cm over its corners; outside, with its wall, 15 and 21.2 cm."""
     cube = ordinary.vessels()["cube-14"]
     for turn, wide in ((0.0, 0.14), (math.pi / 4, 0.14 * math.sqrt(2))):
         seen = flats(*drawn_vessel(cube), view=View(turn_rad=turn, cut=True))
