@@ -79,7 +79,7 @@ def test_handles_are_where_what_they_set_is_seen_and_nowhere_else(page: Page, se
 def test_the_making_builds_up_in_any_view(page: Page, served: Served) -> None:
     bench(page, served)
     page.get_by_role("tab", name="Making").click()
-    view = page.locator("[data-eye]").first
+    view = page.get_by_role("tabpanel", name="Making").locator("[data-eye]")
     expect(view.locator("[data-id='newest']")).to_be_attached()
     view.get_by_label("Look at it").select_option("standing")
     expect(page.get_by_label(re.compile("^Seen standing, from the front"))).to_be_visible()
