@@ -9,6 +9,7 @@ from pydantic import TypeAdapter
 from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.models import EvaluatePiece, SayIt
 from jolly_trellis.core.building.build import build
+from jolly_trellis.core.checks.looking import Looking, looking_at
 from jolly_trellis.core.judging.choose import Option
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report
@@ -37,6 +38,15 @@ def evaluate_piece(event_id: Number, body: EvaluatePiece, conn: Connection) -> R
     conditions = conditions_of(conn, planning.brief_of(conn, event_id))
     report = evaluate(body.piece, conditions, with_fixes=body.with_fixes)
     return Response(_REPORT.dump_json(report), media_type="application/json")
+
+
+@router.post("/looking")
+def looking(event_id: Number, body: EvaluatePiece, conn: Connection) -> Looking:
+    """What shows of a piece from every eye and side."""
+    conditions = conditions_of(conn, planning.brief_of(conn, event_id))
+    with conditions.figures.open():
+        made = build(body.piece, conditions)
+        return looking_at(made, evaluate(body.piece, conditions, with_fixes=False).picture.eyes)
 
 
 @router.post("/making", response_model=MakingReport)

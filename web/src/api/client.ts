@@ -18,6 +18,7 @@ import type {
   Judging,
   Lasting,
   ListsOut,
+  Looking,
   MakingReport,
   Mix,
   Newer,
@@ -155,6 +156,8 @@ export const api = {
   trade: () => call<Trade>("GET", "/trade"),
   choose: (id: number, piece: Piece, signal?: AbortSignal) =>
     call<readonly Option[]>("POST", `/events/${id}/choose`, { piece }, signal),
+  looking: (id: number, piece: Piece, signal?: AbortSignal) =>
+    call<Looking>("POST", `/events/${id}/looking`, { piece }, signal),
   say: (id: number, text: string, system: UnitSystem, piece: Piece) =>
     call<Understood>("POST", `/events/${id}/say`, { text, system, piece }),
   drawVessel: (vessel: Vessel, signal?: AbortSignal) =>

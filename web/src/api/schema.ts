@@ -383,6 +383,26 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/looking": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Looking
+         * @description What shows of a piece from every eye and side.
+         */
+        readonly post: operations["looking_api_events__event_id__looking_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/making": {
         readonly parameters: {
             readonly query?: never;
@@ -2481,7 +2501,8 @@ export interface components {
         };
         /**
          * CompanionReport
-         * @description Another vessel of the composition as worked out: where it stands, its rim, its parts, its litres on show.
+         * @description Another vessel of the composition as worked out: where it stands, its rim, its parts, its litres on show, its
+         *     seats.
          */
         readonly CompanionReport: {
             /** Name */
@@ -2493,6 +2514,11 @@ export interface components {
             /** Rim M */
             readonly rim_m: number;
             readonly mechanic: components["schemas"]["SizedMechanic"];
+            /** Cells M */
+            readonly cells_m: readonly (readonly [
+                number,
+                number
+            ])[];
             /** Extras */
             readonly extras: readonly components["schemas"]["Part"][];
             /** Cut List */
@@ -3555,6 +3581,30 @@ export interface components {
             readonly passed: boolean;
         };
         /**
+         * Glance
+         * @description What an eye sees from one side: the share of what shows most, 0-1, and of what that is.
+         *
+         *     `seen` has a digit for each point of all that is to be hidden, in their order: tenths of it that are seen. Guests
+         *     look from there where it `counts`.
+         */
+        readonly Glance: {
+            /**
+             * Eye
+             * @enum {string}
+             */
+            readonly eye: "cut open" | "standing" | "seated" | "low" | "close" | "from under" | "from above";
+            /** Turn Rad */
+            readonly turn_rad: number;
+            /** Share */
+            readonly share: number;
+            /** Of */
+            readonly of: string;
+            /** Seen */
+            readonly seen: string;
+            /** Counts */
+            readonly counts: boolean;
+        };
+        /**
          * Grip
          * @description Pins on the floor: the radius they cover, metres, and the moment one soft or woody stem may put on them, N·m.
          */
@@ -4191,6 +4241,18 @@ export interface components {
             readonly task: string;
             /** Starts At */
             readonly starts_at: string;
+        };
+        /**
+         * Looking
+         * @description All that is to be hidden, and every glance; `worst` is the place of the worst that counts, None for none.
+         */
+        readonly Looking: {
+            /** To Hide */
+            readonly to_hide: readonly components["schemas"]["ToHide"][];
+            /** Glances */
+            readonly glances: readonly components["schemas"]["Glance"][];
+            /** Worst */
+            readonly worst: number | null;
         };
         /**
          * Making
@@ -7678,6 +7740,20 @@ export interface components {
             readonly early_min: number;
         };
         /**
+         * ToHide
+         * @description Something that had better not show: its name, and points over it, metres.
+         */
+        readonly ToHide: {
+            /** Name */
+            readonly name: string;
+            /** Points */
+            readonly points: readonly (readonly [
+                number,
+                number,
+                number
+            ])[];
+        };
+        /**
          * ToSettle
          * @description One thing to settle and the place of the event that settles it.
          */
@@ -9199,6 +9275,41 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": components["schemas"]["Report"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly looking_api_events__event_id__looking_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["EvaluatePiece"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Looking"];
                 };
             };
             /** @description Validation Error */

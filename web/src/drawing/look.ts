@@ -1,6 +1,6 @@
 /** From where a piece is looked at, what then is on the sheet, and flat things moved about. */
-import type { Picture, Piece, Report, Vessel } from "../api/types";
-import type { Flat, Spot, View } from "./project";
+import type { Glance, Looking, Picture, Piece, Report, Vessel } from "../api/types";
+import { DOT, type Flat, type Spot, seenAt, type View } from "./project";
 import type { Bounds } from "./scene";
 
 export type EyeKind = Picture["eyes"][number]["kind"];
@@ -120,4 +120,34 @@ export function halfWidthAt(picture: Picture | undefined, heightM: number): numb
     low = high;
   }
   return low?.half_width_m ?? 0.05;
+}
+
+/** What an eye sees from the side it has been turned to: the glance of the nearest side. */
+export function glanceOf(looking: Looking | undefined, eye: EyeKind, turnRad: number): Glance | undefined {
+  const off = (each: Glance) => Math.abs(Math.cos((each.turn_rad - turnRad) / 2));
+  return looking?.glances
+    .filter((each) => each.eye === eye)
+    .reduce<Glance | undefined>((best, each) => (best && off(best) >= off(each) ? best : each), undefined);
+}
+
+const HATCH_M = 0.0045;
+const LEAST_TENTHS = 1;
+
+/** Hatching over what shows: three strokes at each place of it that is seen, fainter where little is. */
+export function hatched(looking: Looking | undefined, glance: Glance | undefined, view: View): Flat[] {
+  if (!looking || !glance) return [];
+  const places = looking.to_hide.flatMap(({ points }) => points);
+  return places.flatMap((at, index): Flat[] => {
+    const tenths = Number(glance.seen[index] ?? 0);
+    if (tenths < LEAST_TENTHS) return [];
+    const [x, y] = seenAt(view, at);
+    const runs = [-1, 0, 1].map((step): Spot[] => {
+      const off = step * HATCH_M * 0.8;
+      return [
+        [x - HATCH_M + off, y - HATCH_M],
+        [x + HATCH_M + off, y + HATCH_M],
+      ];
+    });
+    return [{ ...DOT, id: `shows-${index}`, ink: "shows", part: "edge", runs, far: 1 - tenths / 9 }];
+  });
 }

@@ -97,6 +97,21 @@ def top_points_m(build: Build) -> Array:
     )
 
 
+def underside_points_m(build: Build) -> Array:
+    """Points round a raised vessel, low on its outside, shape (n, 3)."""
+    vessel = build.piece.vessel
+    turns = np.arange(_RING) * (2 * math.pi / _RING)
+    outside = vessel.mouth_width_m / 2 + vessel.wall_m
+    return np.stack(
+        [
+            outside * np.sin(turns),
+            -outside * np.cos(turns),
+            np.full(_RING, build.rim_z_m - UNDERSIDE_LOW.value * vessel.rim_m),
+        ],
+        axis=1,
+    )
+
+
 def judge(build: Build) -> Verdict:
     """Hide: the worst view of rim band and mechanic; clear glass; the underside of a raised bowl."""
     people = build.piece.setting.people
@@ -105,29 +120,28 @@ def judge(build: Build) -> Verdict:
     if len(build.placement.stems) == 0:
         return conclude("hide", [], missing=["the recipe (add stems)"])
     front = FORM_RULES[build.piece.envelope.form].front_facing
-    eyes = _before_the_wall(build, eyes_m(people, raised_floor_m=surface_height_m(build.piece), front_facing=front))
+    eyes = before_the_wall(build, eyes_m(people, raised_floor_m=surface_height_m(build.piece), front_facing=front))
     if len(eyes) == 0:
         return conclude("hide", [], not_needed=phrase("Nobody looks at it from near."))
     limit = LITTLE_LIMIT if people.a_little_may_show else SHOWS_LIMIT
     mass = flower_mass(build)
     findings = []
-    parts = _to_hide(build)
+    parts = to_hide(build)
     all_points = np.concatenate([points for _, points, _ in parts]) if parts else np.zeros((0, 3))
     starts = np.cumsum([len(points) for _, points, _ in parts])[:-1]
     seen_of = np.split(seen_share(mass, eyes, all_points), starts, axis=1) if parts else []
     for (check, points, words), seen in zip(parts, seen_of, strict=True):
-        facing = _facing(eyes, points)
-        shares = (seen * facing).sum(axis=1) / np.maximum(facing.sum(axis=1), 1e-9)
+        shares = share_seen(seen, facing(eyes, points))
         worst = int(shares.argmax())
-        findings.append(shows(check, float(shares[worst]), limit, words, _from_where(eyes[worst])))
-    findings += _through_glass(build, limit)
+        findings.append(shows(check, float(shares[worst]), limit, words, from_where(eyes[worst])))
+    findings += _glass(build, limit)
     findings += _underside(build, eyes, limit)
     if not findings:
         return conclude("hide", [], not_needed=phrase("Nothing of it is to be hidden: no wire, tape or tie shows."))
     return conclude("hide", findings, figures=[limit, OPACITY_FOLIAGE, OPACITY_AIRY, EYE_SEATED, EYE_STANDING])
 
 
-def _before_the_wall(build: Build, eyes: Array) -> Array:
+def before_the_wall(build: Build, eyes: Array) -> Array:
     """The eyes that a wall behind a ledge does not shut out."""
     ledge, edge = build.piece.setting.ledge, ledge_edge_m(build.piece)
     if ledge is None or edge is None or not ledge.wall:
@@ -135,7 +149,7 @@ def _before_the_wall(build: Build, eyes: Array) -> Array:
     return eyes[eyes[:, 1] <= edge - ledge.edge_radius_m + ledge.depth_m]
 
 
-def _to_hide(build: Build) -> list[tuple[str, Array, str]]:
+def to_hide(build: Build) -> list[tuple[str, Array, str]]:
     """Parts that are to be hidden, each with its points, shape (n, 3), and its name.
 
     Wire and tape are; a vessel, its rim, a frog, moss and twigs are not, nor what is meant to be seen. A rim is to be
@@ -217,11 +231,21 @@ def _collar(piece: Piece) -> bool:
     return isinstance(piece, Bouquet) and piece.collar
 
 
-def _facing(eyes: Array, points: Array) -> Array:
+def facing(eyes: Array, points: Array) -> Array:
     """1 where a point is on the eye's side or seen from above the rim; the far rim hides behind the vessel else."""
     above = eyes[:, None, 2] > points[None, :, 2]
     near = (eyes[:, None, :2] * points[None, :, :2]).sum(axis=2) >= 0
     return np.asarray((above | near).astype(np.float64))
+
+
+def turned_to(eyes: Array, points: Array) -> Array:
+    """1 where a point is on the eye's side, shape (eyes, points)."""
+    return np.asarray(((eyes[:, None, :2] * points[None, :, :2]).sum(axis=2) > 0).astype(np.float64))
+
+
+def share_seen(seen: Array, counted: Array) -> Array:
+    """How much of what counts an eye sees, 0-1, shape (eyes,); both are of shape (eyes, points)."""
+    return np.asarray((seen * counted).sum(axis=1) / np.maximum(counted.sum(axis=1), 1e-9))
 
 
 def shows(check: str, share: float, limit: Constant, words: str, where: str) -> Finding:
@@ -244,8 +268,8 @@ def shows(check: str, share: float, limit: Constant, words: str, where: str) -> 
     )
 
 
-def _through_glass(build: Build, limit: Constant) -> list[Finding]:
-    """Clear glass shows the whole inside, unless it is lined or wrapped, or what is in it may be seen."""
+def through_glass(build: Build) -> float:
+    """How much of the inside shows through clear glass, 0-1; none where it is lined, wrapped or may be seen."""
     piece, vessel = build.piece, build.piece.vessel
     frog_alone = build.frog is not None and build.netting is None
     if (
@@ -256,9 +280,13 @@ def _through_glass(build: Build, limit: Constant) -> list[Finding]:
         or "mechanic" in piece.look
         or moss_round_m(piece)
     ):
-        return []
-    open_glass = max(1.0 - piece.wrap_height_m / vessel.rim_m, 0.0)
-    if open_glass <= 0:
+        return 0.0
+    return THROUGH_GLASS * max(1.0 - piece.wrap_height_m / vessel.rim_m, 0.0)
+
+
+def _glass(build: Build, limit: Constant) -> list[Finding]:
+    share = through_glass(build)
+    if share <= 0:
         return []
     shows_through = phrase(
         "The glass is clear: the {mechanic} shows through it from every side.",
@@ -268,7 +296,7 @@ def _through_glass(build: Build, limit: Constant) -> list[Finding]:
         finding(
             check="through the glass",
             case="typical",
-            value=ratio(THROUGH_GLASS * open_glass),
+            value=ratio(share),
             limit=limit.quantity,
             sense="at most",
             reason=shows_through,
@@ -283,26 +311,14 @@ def _underside(build: Build, eyes: Array, limit: Constant) -> list[Finding]:
     below = eyes[eyes[:, 2] < build.raised_m]
     if len(below) == 0:
         return []
-    vessel = build.piece.vessel
-    turns = np.arange(_RING) * (2 * math.pi / _RING)
-    outside = vessel.mouth_width_m / 2 + vessel.wall_m
-    ring = np.stack(
-        [
-            outside * np.sin(turns),
-            -outside * np.cos(turns),
-            np.full(_RING, build.rim_z_m - UNDERSIDE_LOW.value * vessel.rim_m),
-        ],
-        axis=1,
-    )
-    seen = seen_share(flower_mass(build), below, ring)
-    facing = ((below[:, None, :2] * ring[None, :, :2]).sum(axis=2) > 0).astype(np.float64)
-    shares = (seen * facing).sum(axis=1) / np.maximum(facing.sum(axis=1), 1e-9)
+    ring = underside_points_m(build)
+    shares = share_seen(seen_share(flower_mass(build), below, ring), turned_to(below, ring))
     worst = int(shares.argmax())
     share = float(shares[worst]) * UNDERSIDE_COUNTS.value
-    return [shows("underside", share, limit, "the underside", _from_where(below[worst]))]
+    return [shows("underside", share, limit, "the underside", from_where(below[worst]))]
 
 
-def _from_where(eye: Array) -> str:
+def from_where(eye: Array) -> str:
     turn = math.degrees(math.atan2(float(eye[0]), -float(eye[1]))) % 360
     names = ("the front", "the right", "the back", "the left")
     posture = "standing" if math.hypot(float(eye[0]), float(eye[1])) > 0.9 else "seated"

@@ -36,9 +36,9 @@ def judge(build: Build) -> Verdict:
     limit = LITTLE_LIMIT if people is not None and people.a_little_may_show else SHOWS_LIMIT
     findings = []
     mass = flower_mass(build)
-    under, top = _under_points_m(build), _armature_points_m(build)
+    under, top = under_points_m(build), armature_points_m(build)
     below = seen_share(mass, _eyes_m(build, LOOKS_UP.value), under)
-    seen = float(below.mean(axis=1).max()) * (1 - COLLAR_COVERS.value if bouquet.collar else 1.0)
+    seen = float(below.mean(axis=1).max()) * left_by_collar(bouquet)
     findings.append(shows("underside", seen, limit, "the underside", "from below"))
     if build.mechanic.shows:
         above = seen_share(mass, _eyes_m(build, LOOKS_DOWN.value), top)
@@ -53,6 +53,11 @@ def judge(build: Build) -> Verdict:
     return conclude(
         "hide", findings, figures=[limit, LOOKS_FROM, COLLAR_COVERS, BODY_SIDE, OPACITY_FOLIAGE, OPACITY_AIRY]
     )
+
+
+def left_by_collar(bouquet: Bouquet) -> float:
+    """How much of the underside a collar of leaves leaves to be seen, 0-1."""
+    return 1.0 - COLLAR_COVERS.value if bouquet.collar else 1.0
 
 
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
@@ -92,12 +97,12 @@ def _disc(build: Build, height_m: float) -> Array:
     return np.stack([x, y, np.full(_POINTS, height_m)], axis=1)
 
 
-def _under_points_m(build: Build) -> Array:
+def under_points_m(build: Build) -> Array:
     _, shape = dome_of(build)
     return _disc(build, build.raised_m + shape.under_m - 0.01)
 
 
-def _armature_points_m(build: Build) -> Array:
+def armature_points_m(build: Build) -> Array:
     """Points over the armature's own dome, three quarters of the flowers'."""
     _, shape = dome_of(build)
     points = _disc(build, 0.0)

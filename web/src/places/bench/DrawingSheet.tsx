@@ -1,5 +1,7 @@
+import { useQuery } from "@tanstack/react-query";
 import { RotateCcw, RotateCw } from "lucide-react";
 import { type ReactNode, useMemo, useRef, useState } from "react";
+import { api } from "../../api/client";
 import type { Piece, PlacedStem, Problem, Report } from "../../api/types";
 import {
   type EyeKind,
@@ -21,17 +23,23 @@ import { HANDLE_ACTS, HANDLE_PATHS, handlesOf, setByHandle, setStem } from "./ha
 import { PieceView } from "./PieceView";
 import type { PieceDesk } from "./usePieceDesk";
 
-type Props = { desk: PieceDesk; piece: Piece; report: Report | null; problem: Problem | null };
+type Props = {
+  eventId: number;
+  desk: PieceDesk;
+  piece: Piece;
+  report: Report | null;
+  problem: Problem | null;
+};
 
 const LEFT = new Set(["rim", "depth", "layer-gap"]);
 const MARGINS = [
-  { left: 104, right: 104, top: 56, bottom: 46 },
-  { left: 22, right: 22, top: 56, bottom: 62 },
+  { left: 104, right: 104, top: 56, bottom: 74 },
+  { left: 22, right: 22, top: 56, bottom: 74 },
 ] as const;
 const RIGHT_ANGLE = Math.PI / 2;
 
 /** The drawing sheet: two views that turn together, with every dimension a field where it is drawn. */
-export function DrawingSheet({ desk, piece, report: found, problem }: Props) {
+export function DrawingSheet({ eventId, desk, piece, report: found, problem }: Props) {
   const { system } = useSettings();
   const last = useRef(found);
   if (found) last.current = found;
@@ -41,6 +49,20 @@ export function DrawingSheet({ desk, piece, report: found, problem }: Props) {
   const setTurn = (rad: number) => setTurnTo(turned(rad));
   const [eyes, setEyes] = useState<readonly [EyeKind, EyeKind]>(["cut open", "from above"]);
   const [picked, setPicked] = useState<PlacedStem | null>(null);
+  const looking = useQuery({
+    queryKey: ["looking", eventId, piece],
+    queryFn: ({ signal }) => api.looking(eventId, piece, signal),
+    enabled: !!found && !desk.trying,
+    placeholderData: (before) => before,
+    retry: false,
+    gcTime: 0,
+  }).data;
+  const worst = looking && looking.worst !== null ? looking.glances[looking.worst] : undefined;
+  const goToWorst = () => {
+    if (!worst) return;
+    setTurn(worst.turn_rad);
+    setEyes([worst.eye, eyes[1]]);
+  };
   const stem = picked && report ? sameStem(report, picked) : undefined;
   const gapped = useAbout(piece.mechanic.kind)?.reads.includes("layer_gap_m") ?? false;
   const moved = (id: string, value: number): Piece =>
@@ -104,6 +126,7 @@ export function DrawingSheet({ desk, piece, report: found, problem }: Props) {
               <PieceView
                 report={report}
                 eye={eyes[at]}
+                looking={looking}
                 onEye={place(at)}
                 turn={turn}
                 onTurn={setTurn}
@@ -156,6 +179,16 @@ export function DrawingSheet({ desk, piece, report: found, problem }: Props) {
         <span className="w-[74px] text-soft" aria-live="polite">
           {sideWords(turn)}
         </span>
+        {worst && (
+          <Button
+            look="quiet"
+            onClick={goToWorst}
+            title="Go to where most shows to guests"
+            className="whitespace-nowrap"
+          >
+            worst: {Math.round(worst.share * 100)} % from {sideWords(worst.turn_rad)}, {worst.eye}
+          </Button>
+        )}
       </div>
       {stem && (
         <PickedStem

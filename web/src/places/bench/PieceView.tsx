@@ -1,7 +1,7 @@
 import { type ReactNode, useMemo } from "react";
-import type { PlacedStem, Report } from "../../api/types";
+import type { Looking, PlacedStem, Report } from "../../api/types";
 import { Drawing } from "../../drawing/Drawing";
-import { boundsFor, type EyeKind, sideWords, viewOf } from "../../drawing/look";
+import { boundsFor, type EyeKind, glanceOf, hatched, sideWords, viewOf } from "../../drawing/look";
 import { type Flat, project, type Spot } from "../../drawing/project";
 import type { Handle } from "../../drawing/scene";
 import { Choice } from "../../ui/Choice";
@@ -16,6 +16,8 @@ type Props = {
   turn: number;
   onTurn: (rad: number) => void;
   withHeads?: boolean;
+  /** What shows from every side, to be hatched. */
+  looking?: Looking | undefined;
   handles?: readonly Handle[];
   problemHandle?: string | null;
   onPreview?: (id: string, value: number) => void;
@@ -49,6 +51,8 @@ export function PieceView(props: Props) {
     const kept = withHeads ? seen : seen.filter(({ id }) => !HEAD.test(id));
     return [reshape ? reshape(kept) : kept];
   }, [seen, withHeads, reshape]);
+  const glance = glanceOf(props.looking, eye, turn);
+  const marks = useMemo(() => hatched(props.looking, glance, view), [props.looking, glance, view]);
   const options = picture.eyes.map(({ kind }) => [kind, kind] as const);
   return (
     <div className="relative h-full min-h-0" data-eye={eye}>
@@ -63,13 +67,20 @@ export function PieceView(props: Props) {
         />
         {props.children}
       </div>
+      {glance && (
+        <output className="pointer-events-none absolute bottom-7 left-3 z-10 max-w-[70%] text-[13px] leading-tight text-soft">
+          {glance.share >= 0.005
+            ? `${Math.round(glance.share * 100)} % of the ${glance.of} shows from here`
+            : "nothing to be hidden shows from here"}
+        </output>
+      )}
       <Drawing
         label={
           eye === "cut open"
             ? `Cut open, from ${sideWords(turn)}, to scale`
             : `Seen ${eye}, from ${sideWords(turn)}, to scale`
         }
-        layers={layers}
+        layers={[...layers, marks]}
         bounds={bounds}
         margins={props.margins ?? ROOMY}
         handles={props.handles ?? []}

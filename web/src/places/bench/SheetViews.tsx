@@ -54,7 +54,7 @@ export function SheetViews({ view, onView, desk, event, pieceId, piece, report, 
         aria-label="Drawing"
         className="min-h-0 flex-1 data-[state=inactive]:hidden print:!block"
       >
-        <DrawingSheet desk={desk} piece={piece} report={report} problem={problem} />
+        <DrawingSheet eventId={event.id} desk={desk} piece={piece} report={report} problem={problem} />
       </Tabs.Content>
       <Tabs.Content value="making" className="min-h-0 flex-1">
         <MakingView desk={desk} event={event} pieceId={pieceId} piece={piece} report={report} />
