@@ -6,6 +6,8 @@ from dataclasses import replace
 import pdfplumber
 import pytest
 
+from jolly_trellis.core.building.build import build
+from jolly_trellis.core.checks.looking import looking_at
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.plan.piece import Making, Piece, Spill
@@ -28,7 +30,9 @@ PIECES = {
 def card(each: Piece, paper: Paper = "A4", system: UnitSystem = "metric") -> bytes:
     report = evaluate(each, conditions(), with_fixes=False)
     making = making_of(each, conditions(), with_fixes=False)
-    return write_card(each, report, making, event="Slipway lunch", paper=paper, system=system)
+    with conditions().figures.open():
+        looking = looking_at(build(each, conditions()), report.picture.eyes)
+    return write_card(each, report, making, looking, event="Slipway lunch", paper=paper, system=system)
 
 
 def words(page: bytes) -> str:

@@ -7,6 +7,8 @@ from jolly_trellis.api.answers import EventChange
 from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.event_answers import change_out
 from jolly_trellis.api.models import ApplyFix, BasedOn, BeginPart, PutPart
+from jolly_trellis.core.building.build import build
+from jolly_trellis.core.checks.looking import looking_at
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.rigging.snip import snip
@@ -79,7 +81,10 @@ def card(
     if isinstance(part, Piece):
         report = judging.report_of(conn, brief, part, conditions)
         made = making_of(part, conditions, with_fixes=False)
-        page, name = write_card(part, report, made, event=brief.name, paper=paper, system=system), "card"
+        with conditions.figures.open():
+            looking = looking_at(build(part, conditions), report.picture.eyes)
+        page = write_card(part, report, made, looking, event=brief.name, paper=paper, system=system)
+        name = "card"
     else:
         there = rigging.in_place(conn, brief, part)
         snips = [list(snip(there, conditions, cut)) for cut in range(len(there.lines))]

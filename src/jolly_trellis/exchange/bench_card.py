@@ -1,6 +1,8 @@
 """The bench card: one page for one piece, to hang over the bench; the carry card of a bouquet."""
 
 import io
+import math
+from dataclasses import dataclass
 from itertools import groupby
 from xml.sax.saxutils import escape
 
@@ -10,6 +12,8 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, Frame, KeepInFrame, Paragraph
 
+from jolly_trellis.core.checks.looking import Looking, side_words
+from jolly_trellis.core.drawing.project import View
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.making.report import Gate, MakingReport, MakingStep
 from jolly_trellis.core.making.steps import CutGroup
@@ -18,14 +22,17 @@ from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.quantities import Quantity, cut_length, length, level_least, level_most
 from jolly_trellis.core.units import UnitSystem, cut_length_text, render, text_of
+from jolly_trellis.exchange.ink import draw_picture
 from jolly_trellis.exchange.pattern_pdf import SIZES, Paper
-from jolly_trellis.exchange.section_drawing import Side, draw_section
 
 MARGIN = 11 * mm
 GAP = 4 * mm
 HEAD = 13 * mm
 FOOT = 9 * mm
 DRAWN = 0.36
+SEEN = 0.56
+CAPTION = 34.0
+POINT_M = 0.0254 / 72
 INK = HexColor("#2b2620")
 TEXT = ParagraphStyle("text", fontName="Helvetica", fontSize=10.2, leading=12.8, textColor=INK)
 SMALL = ParagraphStyle("small", parent=TEXT, fontSize=9.4, leading=11.8)
@@ -40,12 +47,19 @@ LEDGE = "Nobody stands under a ledge piece while it is made. Keep exits, sprinkl
 
 
 def write_card(
-    piece: Piece, report: Report, making: MakingReport, *, event: str, paper: Paper, system: UnitSystem
+    piece: Piece,
+    report: Report,
+    making: MakingReport,
+    looking: Looking,
+    *,
+    event: str,
+    paper: Paper,
+    system: UnitSystem,
 ) -> bytes:
     """The card of one piece as a PDF of one page: everything on it shrinks until it fits.
 
     Args:
-        piece, report, making: the plan as it stands, worked out.
+        piece, report, making, looking: the plan as it stands, worked out.
         event: its event's name, for the head.
         system: units of sentences; sizes to cut are given in both.
     """
@@ -57,20 +71,25 @@ def write_card(
     draw_head(canvas, f"{piece.name} × {piece.quantity}", f"{event} · {kind}", width, height)
     room = height - 2 * MARGIN - HEAD - FOOT
     tall = DRAWN * room
-    half = (width - 2 * MARGIN - GAP) / 2
+    wide = width - 2 * MARGIN
+    half = (wide - GAP) / 2
     top = height - MARGIN - HEAD - tall
-    side: Side = "side" if report.ledge is not None else "front"
-    scale = draw_section(canvas, piece, report, (MARGIN, top + 8, half, tall - 10), side=side)
-    _scale_bar(canvas, MARGIN, top, scale, side, system)
+    drawn = (SEEN * wide - GAP) / 2
+    for place, view in enumerate(_views(report, looking)):
+        left = MARGIN + place * (drawn + GAP)
+        box = (left, top + CAPTION, drawn, tall - CAPTION - 2)
+        scale = draw_picture(canvas, report.picture, report.stems, view.view, box)
+        _caption(canvas, left, top, scale, view.lines, system)
     below = top - GAP - MARGIN - FOOT
+    across = (1 - SEEN) * wide - GAP
     frames: tuple[tuple[float, float, float, float, list[Flowable]], ...] = (
-        (MARGIN + half + GAP, top, half, tall, _sizes(piece, report, making, system)),
+        (width - MARGIN - across, top, across, tall, _sizes(piece, report, making, system)),
         (MARGIN, MARGIN + FOOT, half, below, _making(piece, report, making, system)),
         (MARGIN + half + GAP, MARGIN + FOOT, half, below, _verdicts(piece, report, system)),
     )
-    for left, bottom, wide, high, story in frames:
-        frame = Frame(left, bottom, wide, high, leftPadding=0, rightPadding=0, topPadding=0, bottomPadding=0)
-        frame.addFromList([KeepInFrame(wide, high, story, mode="shrink")], canvas)
+    for left, bottom, room_x, high, story in frames:
+        frame = Frame(left, bottom, room_x, high, leftPadding=0, rightPadding=0, topPadding=0, bottomPadding=0)
+        frame.addFromList([KeepInFrame(room_x, high, story, mode="shrink")], canvas)
     _foot(canvas, piece)
     canvas.showPage()
     canvas.save()
@@ -95,16 +114,41 @@ def draw_head(canvas: Canvas, name: str, words: str, width: float, height: float
     canvas.line(MARGIN, height - MARGIN - HEAD + 4, width - MARGIN, height - MARGIN - HEAD + 4)
 
 
-def _scale_bar(canvas: Canvas, left: float, bottom: float, scale: float, side: Side, system: UnitSystem) -> None:
+@dataclass(frozen=True, slots=True)
+class _Seen:
+    view: View
+    lines: tuple[str, str]
+
+
+def _views(report: Report, looking: Looking) -> tuple[_Seen, _Seen]:
+    """The piece cut open, and from where most of what is to be hidden shows."""
+    ledge = report.ledge is not None
+    cut = View(turn_rad=math.pi / 2 if ledge else 0.0, cut=True)
+    opened = _Seen(cut, ("Cut open,", "from the right" if ledge else "from the front"))
+    raised = {each.kind: each.raised_rad for each in report.picture.eyes}
+    if looking.worst is None:
+        aside = View(turn_rad=math.radians(30), raised_rad=raised.get("standing", 0.3))
+        return opened, _Seen(aside, ("Standing, from front right:", "nothing to be hidden shows"))
+    worst = looking.glances[looking.worst]
+    seen = View(turn_rad=worst.turn_rad, raised_rad=raised[worst.eye])
+    where = f"Worst: {worst.eye}, from {side_words(worst.turn_rad)},"
+    return opened, _Seen(seen, (where, f"{worst.share:.0%} of the {worst.of} shows"))
+
+
+def _caption(
+    canvas: Canvas, left: float, bottom: float, scale: float, lines: tuple[str, str], system: UnitSystem
+) -> None:
+    """A scale bar, what scale that is, and from where it is seen."""
     bar = 0.1 if system == "metric" else 4 * 0.0254
     canvas.setStrokeColor(INK)
-    canvas.setLineWidth(1)
-    canvas.line(left, bottom + 2, left + bar * scale, bottom + 2)
-    canvas.setFont("Helvetica", 7)
     canvas.setFillColor(INK)
-    seen = "from the right side, front to the left" if side == "side" else "from the front"
-    words = f"{text_of(length(bar), system)}, seen {seen}; the dot is where it balances"
-    canvas.drawString(left + bar * scale + 4, bottom, words)
+    canvas.setLineWidth(1)
+    canvas.line(left, bottom + 24, left + bar * scale, bottom + 24)
+    canvas.setFont("Helvetica", 8)
+    told = f"{text_of(length(bar), system)}, 1 : {1 / (scale * POINT_M):.1f}"
+    canvas.drawString(left + bar * scale + 4, bottom + 21.5, told)
+    for row, words in enumerate(lines):
+        canvas.drawString(left, bottom + 11.5 - 9.5 * row, words)
 
 
 def _sizes(piece: Piece, report: Report, making: MakingReport, system: UnitSystem) -> list[Flowable]:

@@ -11,8 +11,8 @@ from jolly_trellis.core.event.roll_problems import CutStock, MaterialPlan
 from jolly_trellis.core.quantities import length
 from jolly_trellis.core.units import UnitSystem, render, text_of
 from jolly_trellis.exchange.bench_card import FOOT, HEAD, INK, MARGIN, SMALL, draw_head, paragraph, title, to_cut
+from jolly_trellis.exchange.ink import CLAY, SOFT
 from jolly_trellis.exchange.pattern_pdf import SIZES, Paper
-from jolly_trellis.exchange.section_drawing import CLAY, SOFT
 
 DRAWN = 0.46
 SOURCES = {"remnant": "remnant in the stores", "here": "in the stores", "to buy": "to buy"}

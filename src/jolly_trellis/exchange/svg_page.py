@@ -1,11 +1,12 @@
 """A page that takes the drawings made for PDF and gives them as SVG: one drawing, for paper and for screens."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
 from reportlab.lib.colors import Color
 
-_STYLE = {"stroke": "#000000", "fill": "#000000", "width": 1.0, "dash": ""}
+_STYLE = {"stroke": "#000000", "fill": "#000000", "opacity": 1.0, "width": 1.0, "dash": ""}
 
 
 @dataclass(slots=True)
@@ -66,8 +67,9 @@ class SvgPage:
     def setFont(self, *_: object) -> None:  # noqa: N802
         """Text is set in the page's own small type."""
 
-    def setDash(self, *dash: float) -> None:  # noqa: N802
-        self._style["dash"] = " ".join(f"{each:.5g}" for each in dash)
+    def setDash(self, dash: Sequence[float] | float = (), *more: float) -> None:  # noqa: N802
+        every = [dash, *more] if isinstance(dash, int | float) else list(dash)
+        self._style["dash"] = " ".join(f"{each:.5g}" for each in every)
 
     def setLineWidth(self, width: float) -> None:  # noqa: N802
         self._style["width"] = width
@@ -77,6 +79,7 @@ class SvgPage:
 
     def setFillColor(self, colour: Color) -> None:  # noqa: N802
         self._style["fill"] = _hex(colour)
+        self._style["opacity"] = getattr(colour, "alpha", 1.0)
 
     def beginPath(self) -> SvgPath:  # noqa: N802
         return SvgPath()
@@ -107,6 +110,8 @@ class SvgPage:
 
     def _draw(self, element: str, stroke: int, fill: int) -> None:
         inside = f' fill="{self._style["fill"]}"' if fill else ' fill="none"'
+        if fill and self._style["opacity"] < 1:
+            inside += f' fill-opacity="{self._style["opacity"]:.3g}"'
         edge = ""
         if stroke:
             edge = f' stroke="{self._style["stroke"]}" stroke-width="{self._style["width"]:.4g}"'

@@ -1,5 +1,6 @@
 """The venue pack: one HTML file with everything needed on site, that opens on a phone with no network."""
 
+import math
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime
@@ -10,6 +11,7 @@ from jinja2 import Environment, PackageLoader, StrictUndefined
 from markupsafe import Markup
 from reportlab.pdfgen.canvas import Canvas
 
+from jolly_trellis.core.drawing.project import View
 from jolly_trellis.core.event.day import Day
 from jolly_trellis.core.event.gates import cleared
 from jolly_trellis.core.event.job import Job, Made, PieceWork, RigWork
@@ -22,10 +24,10 @@ from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.units import UnitSystem, render, text_of
 from jolly_trellis.exchange.bench_card import CAUTIONS, to_cut
+from jolly_trellis.exchange.ink import draw_picture
 from jolly_trellis.exchange.rig_card import BELOW
 from jolly_trellis.exchange.rig_card import CAUTIONS as RIG_CAUTIONS
 from jolly_trellis.exchange.rig_drawing import draw_rig
-from jolly_trellis.exchange.section_drawing import Side, draw_section
 from jolly_trellis.exchange.svg_page import SvgPage
 
 DRAWING = (320.0, 240.0)
@@ -158,9 +160,11 @@ def _facts(work: PieceWork, report: Report, system: UnitSystem) -> list[tuple[st
 
 def _section(work: PieceWork, report: Report) -> Markup:
     page = SvgPage(*DRAWING)
-    side: Side = "side" if report.ledge is not None else "front"
-    draw_section(cast(Canvas, page), work.piece, report, (4, 4, DRAWING[0] - 8, DRAWING[1] - 8), side=side)
-    return Markup(page.svg(f"{work.piece.name}, from the {side}"))  # written by SvgPage, which escapes
+    view = View(turn_rad=math.pi / 2 if report.ledge is not None else 0.0, cut=True)
+    box = (4.0, 4.0, DRAWING[0] - 8, DRAWING[1] - 8)
+    draw_picture(cast(Canvas, page), report.picture, report.stems, view, box)
+    side = "the right side" if report.ledge is not None else "the front"
+    return Markup(page.svg(f"{work.piece.name}, cut open, from {side}"))  # written by SvgPage, which escapes
 
 
 def _rig(work: RigWork, system: UnitSystem) -> dict[str, Any]:

@@ -43,6 +43,8 @@ const LAYER = { place: 0, stems: 6, heads: 8, marks: 9 } as const;
 const STRAIGHT_DOWN = (85 * Math.PI) / 180;
 const SAME = 1e-6;
 const STEP = 3;
+/** What a piece stands on or before is seen through where it would hide it. */
+const SEEN_THROUGH: ReadonlySet<string> = new Set(["wall", "ledge"]);
 
 const NOTHING: Omit<Flat, "id" | "ink"> = {
   part: "both",
@@ -95,12 +97,16 @@ export function project(picture: Picture, stems: readonly Stem[], view: View, ki
   picture.hung.forEach((stem, index) => {
     every.push(...ofStem("hung-", index, stem, picture, eye, view, kit));
   });
-  const rank = ({ layer }: Put) => {
-    if (view.cut) return layer;
-    if (layer === LAYER.place) return view.raised_rad >= 0 ? -1 : 1;
-    return layer === LAYER.marks ? 2 : 0;
+  const before = ({ depth, flat }: Put) => (flat.ink === "wall" ? depth < 0 : view.raised_rad < 0);
+  const rank = (each: Put) => {
+    if (view.cut) return each.layer;
+    if (each.layer === LAYER.place) return before(each) ? 1 : -1;
+    return each.layer === LAYER.marks ? 2 : 0;
   };
-  return every.toSorted((a, b) => rank(a) - rank(b) || b.depth - a.depth).map(({ flat }) => flat);
+  const through = (each: Put) => !view.cut && SEEN_THROUGH.has(each.flat.ink) && before(each);
+  return every
+    .toSorted((a, b) => rank(a) - rank(b) || b.depth - a.depth)
+    .map((each) => (through(each) ? { ...each.flat, part: "edge" as const } : each.flat));
 }
 
 export function aspectsOf(view: View): ReadonlySet<string> {

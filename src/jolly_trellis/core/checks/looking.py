@@ -60,6 +60,12 @@ class _Part:
     """From eyes and what they see of the points, the share that counts of each eye."""
 
 
+def side_words(turn_rad: float) -> str:
+    """In words from which side somebody looks who has gone round to the right."""
+    sides = ("the front", "front right", "the right", "back right", "the back", "back left", "the left", "front left")
+    return sides[round(turn_rad / (2 * math.pi) * 8) % 8]
+
+
 def looking_at(build: Build, eyes: Sequence[Eye]) -> Looking:
     """What shows of a piece from every eye and every side.
 

@@ -1,12 +1,13 @@
 """How a drawing is seen: the same few rules on paper and on screens (`web/src/drawing/project.ts`), at one scale.
 
 Parallel projection: everything keeps its scale wherever it lies. The eye is turned round the piece and raised or
-lowered; a piece *cut open* is seen level, with the inside of its vessels bare.
+lowered; a piece *cut open* is seen level, with the inside of its vessels bare. A wall or a ledge that would hide it is
+seen as its outline.
 """
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from jolly_trellis.core.drawing.heads import HEADS, Ball, Blade, Head
@@ -18,6 +19,7 @@ Flat2 = tuple[float, float]
 _STRAIGHT_DOWN = math.radians(85)
 _SAME = 1e-6
 _STEP = 3
+_SEEN_THROUGH = ("wall", "ledge")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -74,7 +76,9 @@ def project(picture: Picture, stems: Sequence[Stem], view: View) -> list[Flat]:
         if view.cut:
             ordered.append((layer, -depth, flat))
         elif layer == Layer.PLACE:
-            ordered.append((-1.0 if view.raised_rad >= 0 else 1.0, -depth, flat))
+            before = depth < 0 if flat.ink == "wall" else view.raised_rad < 0
+            seen = replace(flat, part="edge") if before and flat.ink in _SEEN_THROUGH else flat
+            ordered.append((1.0 if before else -1.0, -depth, seen))
         else:
             ordered.append((2.0 if layer == Layer.MARKS else 0.0, -depth, flat))
 
