@@ -15,7 +15,7 @@ from jolly_trellis.core.plan_shapes import SHAPES
 from jolly_trellis.store import codec
 from tests import ordinary
 
-FILE = Path(__file__).parent / "web" / "drawn.json"
+FILE = Path(__file__).parent / "drawn.json"
 VIEWS = (
     View(cut=True),
     View(cut=True, turn_rad=math.pi / 2),

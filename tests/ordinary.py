@@ -1,7 +1,7 @@
 """Ordinary work, made up: what the checks must find ordinary."""
 
 from dataclasses import replace
-from datetime import datetime
+from datetime import date, datetime
 from functools import cache
 from typing import TypeVar
 from zoneinfo import ZoneInfo
@@ -28,6 +28,7 @@ from jolly_trellis.core.plan.piece import (
     Setting,
 )
 from jolly_trellis.core.plan.standing import Standing
+from jolly_trellis.exchange.page import Stamp
 
 IN_VESSEL = tuple(kind for kind, about in ABOUT.items() if not about.bound)
 ON_BOUQUETS = tuple(kind for kind, about in ABOUT.items() if about.bound)
@@ -85,6 +86,9 @@ MIXED = recipe(
     spray_rose=(5, "filler"),
     scabious=(4, "airy"),
 )
+
+
+STAMP = Stamp(event="Slipway lunch", revision=7, printed_on=date(2027, 5, 12))
 
 
 def piece() -> Standing:

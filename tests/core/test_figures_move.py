@@ -264,7 +264,9 @@ def _card() -> object:
     """What a rig card says of filling both faces and of proving."""
     tilted = rigs.on_one_point()
     report = assess(tilted, _around())
-    return rig_card.write_rig_card(tilted, report, [[] for _ in report.lines], event="e", paper="A4", system="metric")
+    return rig_card.write_rig_card(
+        tilted, report, [[] for _ in report.lines], stamp=ordinary.STAMP, paper="A4", system="metric"
+    )
 
 
 @cache

@@ -23,7 +23,7 @@ from jolly_trellis.exchange.shopping_list import COLUMNS, write_csv, write_pdf
 from jolly_trellis.exchange.svg_page import SvgPage
 from jolly_trellis.exchange.venue_pack import Pack, write_pack
 from tests.events import demo_made, job, larder, one_bowl, shelves
-from tests.ordinary import conditions, varieties
+from tests.ordinary import STAMP, conditions, varieties
 
 
 def cuts() -> CutPlan:
@@ -44,7 +44,7 @@ def words_of(page: bytes) -> str:
 @pytest.mark.parametrize("system", ["metric", "inch"])
 def test_the_cut_plan_has_a_page_for_each_roll_and_every_piece_on_it(system: UnitSystem) -> None:
     plan = cuts()
-    page = write_cut_sheets(plan, event="Slipway lunch", paper="A4", system=system)
+    page = write_cut_sheets(plan, stamp=STAMP, paper="A4", system=system)
     text = words_of(page)
     rolls = sum(len(each.stocks) for each in plan.materials if each.material == "netting")
     with pdfplumber.open(io.BytesIO(page)) as pdf:
@@ -57,7 +57,7 @@ def test_the_cut_plan_has_a_page_for_each_roll_and_every_piece_on_it(system: Uni
 
 
 def test_an_empty_cut_plan_says_so() -> None:
-    page = write_cut_sheets(CutPlan(materials=()), event="Slipway lunch", paper="Letter", system="inch")
+    page = write_cut_sheets(CutPlan(materials=()), stamp=STAMP, paper="Letter", system="inch")
     assert "Nothing in this event is cut" in words_of(page)
 
 
@@ -78,7 +78,7 @@ def test_each_group_of_the_list_stands_together() -> None:
 
 def test_the_shopping_list_as_pdf_has_every_line() -> None:
     found = bought()
-    text = words_of(write_pdf(found, event="Slipway lunch", currency="€", paper="A4", system="metric"))
+    text = words_of(write_pdf(found, stamp=STAMP, currency="€", paper="A4", system="metric"))
     for stem in found.stems:
         assert stem.name in text
     assert f"With a known price: € {found.cost}" in text
@@ -179,10 +179,10 @@ def test_what_could_not_be_worked_out_stands_on_every_paper() -> None:
     plan, water = cut_plan(needs, larder(), seconds=0.2), water_rounds(job(), made, around)
     found = shopping(job(), made, needs, plan, larder(), shelves(), varieties(), water)
     assert f"{name} could not be worked out" in words_of(
-        write_cut_sheets(plan, event="Slipway lunch", paper="A4", system="metric")
+        write_cut_sheets(plan, stamp=STAMP, paper="A4", system="metric")
     )
     assert f"{name} could not be worked out" in words_of(
-        write_pdf(found, event="Slipway lunch", currency="EUR", paper="A4", system="metric")
+        write_pdf(found, stamp=STAMP, currency="EUR", paper="A4", system="metric")
     )
     assert f"left out,{name} could not be worked out" in write_csv(found, "metric")
     asked = replace(pack(), made=made, water=water, shopping=found)

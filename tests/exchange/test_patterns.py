@@ -16,10 +16,11 @@ from jolly_trellis.core.building.build import build
 from jolly_trellis.core.making.patterns import Pattern, patterns_of, ring_pattern, strip_pattern
 from jolly_trellis.core.plan.piece import Mechanic, Piece
 from jolly_trellis.core.units import UnitSystem, render
+from jolly_trellis.exchange.page import Paper
 from jolly_trellis.exchange.pattern_dxf import write_dxf
-from jolly_trellis.exchange.pattern_pdf import MARGIN_M, OVERLAP_M, Paper, tiles, write_pdf
+from jolly_trellis.exchange.pattern_pdf import MARGIN_M, OVERLAP_M, tiles, write_pdf
 from jolly_trellis.exchange.pattern_svg import GAP_M, write_svg
-from tests.ordinary import conditions, piece, vessels
+from tests.ordinary import STAMP, conditions, piece, vessels
 
 SYSTEMS: tuple[UnitSystem, ...] = ("metric", "inch")
 PAIR = replace(piece(), mechanic=Mechanic(kind="stacked_pair", netting="coated-25-09"))
@@ -125,7 +126,7 @@ def test_svg_reopens_with_the_same_size_and_layers(plan: Piece) -> None:
 def test_pdf_reopens_at_true_size_on_both_papers(paper: Paper) -> None:
     """Read by pdfplumber: the rectangle that is cut has the sheet's size in points."""
     (sheet,) = flat(piece())
-    with pdfplumber.open(io.BytesIO(write_pdf((sheet,), paper=paper, title="Low bowl"))) as read:
+    with pdfplumber.open(io.BytesIO(write_pdf((sheet,), paper=paper, title="Low bowl", stamp=STAMP))) as read:
         columns, rows = tiles(sheet, paper)
         assert len(read.pages) == columns * rows > 1
         width, height = read.pages[0].width, read.pages[0].height
@@ -149,12 +150,14 @@ def test_as_many_pages_as_it_takes_with_their_overlap(wide: float, tall: float, 
 
 
 def test_nothing_to_cut_prints_a_page_that_says_so() -> None:
-    with pdfplumber.open(io.BytesIO(write_pdf((), paper="A4", title="x"))) as read:
+    with pdfplumber.open(io.BytesIO(write_pdf((), paper="A4", title="x", stamp=STAMP))) as read:
         assert "Nothing in this piece" in read.pages[0].extract_text()
 
 
 def test_the_same_piece_always_prints_the_same_bytes() -> None:
-    assert write_pdf(flat(piece()), paper="A4", title="x") == write_pdf(flat(piece()), paper="A4", title="x")
+    assert write_pdf(flat(piece()), paper="A4", title="x", stamp=STAMP) == write_pdf(
+        flat(piece()), paper="A4", title="x", stamp=STAMP
+    )
 
 
 def test_a_putty_ring_is_two_circles() -> None:

@@ -11,7 +11,7 @@ import {
 } from "../../web/src/drawing/look";
 import { DOT, type Flat, type Kit, project, seenAt, type View } from "../../web/src/drawing/project";
 
-import drawn from "./drawn.json";
+import drawn from "../drawn.json";
 
 type Case = {
   readonly picture: Picture;

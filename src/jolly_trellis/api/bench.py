@@ -16,11 +16,13 @@ from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.making.patterns import patterns_of
 from jolly_trellis.core.making.report import MakingReport, making_of
 from jolly_trellis.core.say.say_it import Understood, say_it
+from jolly_trellis.exchange.page import Paper
 from jolly_trellis.exchange.pattern_dxf import write_dxf
-from jolly_trellis.exchange.pattern_pdf import Paper, write_pdf
+from jolly_trellis.exchange.pattern_pdf import write_pdf
 from jolly_trellis.exchange.pattern_svg import write_svg
 from jolly_trellis.services import judging, planning
 from jolly_trellis.services.conditions import conditions_of
+from jolly_trellis.services.stamps import stamp_of
 from jolly_trellis.services.stores import free_key
 from jolly_trellis.store import stock
 
@@ -83,6 +85,5 @@ def patterns(
         case "dxf":
             return Response(write_dxf(flat), media_type="image/vnd.dxf", headers=headers)
         case "pdf":
-            return Response(
-                write_pdf(flat, paper=paper, title=piece.name), media_type="application/pdf", headers=headers
-            )
+            page = write_pdf(flat, paper=paper, title=piece.name, stamp=stamp_of(conn, event_id))
+            return Response(page, media_type="application/pdf", headers=headers)

@@ -28,10 +28,11 @@ from jolly_trellis.core.event.recipes import (
 from jolly_trellis.core.event.shopping import Shopping
 from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.units import UnitSystem
-from jolly_trellis.exchange.pattern_pdf import Paper
+from jolly_trellis.exchange.page import Paper
 from jolly_trellis.exchange.shopping_list import write_csv, write_pdf
 from jolly_trellis.services import event_work, planning, recipes
 from jolly_trellis.services.recipes import PullRow
+from jolly_trellis.services.stamps import stamp_of
 from jolly_trellis.services.stores import free_key
 
 router = APIRouter(prefix="/api/events/{event_id}", tags=["lists"])
@@ -106,7 +107,7 @@ def shopping_pdf(event_id: Number, conn: Connection, paper: Paper = "A4", system
     work = event_work.work_of(conn, event_id)
     name, currency = work.plan.brief.name, work.job.costing.currency
     shopping = event_work.shopping_of(conn, work)
-    page = write_pdf(shopping, event=name, currency=currency, paper=paper, system=system)
+    page = write_pdf(shopping, stamp=stamp_of(conn, event_id), currency=currency, paper=paper, system=system)
     headers = {"Content-Disposition": f'inline; filename="{free_key(name, set())}-shopping.pdf"'}
     return Response(page, media_type="application/pdf", headers=headers)
 

@@ -14,10 +14,11 @@ from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.rigging.snip import snip
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.bench_card import write_card
-from jolly_trellis.exchange.pattern_pdf import Paper
+from jolly_trellis.exchange.page import Paper
 from jolly_trellis.exchange.rig_card import write_rig_card
 from jolly_trellis.services import judging, planning, rigging, starting
 from jolly_trellis.services.conditions import conditions_of
+from jolly_trellis.services.stamps import stamp_of
 from jolly_trellis.services.stores import free_key
 
 router = APIRouter(prefix="/api/events/{event_id}/parts", tags=["parts"])
@@ -75,20 +76,21 @@ def apply_fix(event_id: Number, part_id: Number, body: ApplyFix, conn: Connectio
 def card(
     event_id: Number, part_id: Number, conn: Connection, paper: Paper = "A4", system: UnitSystem = "metric"
 ) -> Response:
-    """The card of a part as it is kept: one page."""
+    """The card of a part as it is kept."""
     part, brief = planning.part_of(conn, event_id, part_id)
     conditions = conditions_of(conn, brief)
+    stamp = stamp_of(conn, event_id)
     if isinstance(part, Piece):
         report = judging.report_of(conn, brief, part, conditions)
         made = making_of(part, conditions, with_fixes=False)
         with conditions.figures.open():
             looking = looking_at(build(part, conditions), report.picture.eyes)
-        page = write_card(part, report, made, looking, event=brief.name, paper=paper, system=system)
+        page = write_card(part, report, made, looking, stamp=stamp, paper=paper, system=system)
         name = "card"
     else:
         there = rigging.in_place(conn, brief, part)
         snips = [list(snip(there, conditions, cut)) for cut in range(len(there.lines))]
         hangs = judging.rig_report_of(conn, brief, part, conditions)
-        page, name = write_rig_card(there, hangs, snips, event=brief.name, paper=paper, system=system), "rig-card"
+        page, name = write_rig_card(there, hangs, snips, stamp=stamp, paper=paper, system=system), "rig-card"
     headers = {"Content-Disposition": f'inline; filename="{free_key(part.name, set())}-{name}.pdf"'}
     return Response(page, media_type="application/pdf", headers=headers)

@@ -13,8 +13,9 @@ from jolly_trellis.core.event.roll import CutAct, CutPlan, acts_of
 from jolly_trellis.core.event.roll_problems import Material, Remnant
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.cut_sheets import write_cut_sheets
-from jolly_trellis.exchange.pattern_pdf import Paper
+from jolly_trellis.exchange.page import Paper
 from jolly_trellis.services import event_work, planning, rolling
+from jolly_trellis.services.stamps import stamp_of
 from jolly_trellis.services.stores import free_key
 from jolly_trellis.store.cuts import CutRow
 
@@ -86,7 +87,7 @@ def mark_cut(event_id: Number, body: MarkCut, conn: Connection) -> RollOut:
 def cuts_pdf(event_id: Number, conn: Connection, paper: Paper = "A4", system: UnitSystem = "metric") -> Response:
     work = event_work.work_of(conn, event_id)
     name = planning.brief_of(conn, event_id).name
-    page = write_cut_sheets(event_work.cuts_of(conn, work), event=name, paper=paper, system=system)
+    page = write_cut_sheets(event_work.cuts_of(conn, work), stamp=stamp_of(conn, event_id), paper=paper, system=system)
     headers = {"Content-Disposition": f'inline; filename="{free_key(name, set())}-cut-plan.pdf"'}
     return Response(page, media_type="application/pdf", headers=headers)
 

@@ -6,13 +6,11 @@ from dataclasses import dataclass
 from itertools import groupby
 from xml.sax.saxutils import escape
 
-from reportlab.lib.colors import HexColor
-from reportlab.lib.styles import ParagraphStyle
-from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
-from reportlab.platypus import Flowable, Frame, KeepInFrame, Paragraph
+from reportlab.platypus import Flowable
 
-from jolly_trellis.core.checks.looking import Looking, side_words
+from jolly_trellis.core.checks.hide import side_words
+from jolly_trellis.core.checks.looking import Looking
 from jolly_trellis.core.drawing.project import View
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.making.report import Gate, MakingReport, MakingStep
@@ -23,20 +21,29 @@ from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.quantities import Quantity, cut_length, length, level_least, level_most
 from jolly_trellis.core.units import UnitSystem, cut_length_text, render, text_of
 from jolly_trellis.exchange.ink import draw_picture
-from jolly_trellis.exchange.pattern_pdf import SIZES, Paper
+from jolly_trellis.exchange.page import (
+    FOOT,
+    GAP,
+    HEAD,
+    INK,
+    MARGIN,
+    SIZES,
+    SMALL,
+    Paper,
+    Stamp,
+    draw_head,
+    draw_stamp,
+    fill,
+    open_page,
+    paragraph,
+    title,
+    write,
+)
 
-MARGIN = 11 * mm
-GAP = 4 * mm
-HEAD = 13 * mm
-FOOT = 9 * mm
 DRAWN = 0.36
 SEEN = 0.56
 CAPTION = 34.0
 POINT_M = 0.0254 / 72
-INK = HexColor("#2b2620")
-TEXT = ParagraphStyle("text", fontName="Helvetica", fontSize=10.2, leading=12.8, textColor=INK)
-SMALL = ParagraphStyle("small", parent=TEXT, fontSize=9.4, leading=11.8)
-TITLE = ParagraphStyle("title", parent=TEXT, fontName="Helvetica-Bold", fontSize=11.4, leading=14.5, spaceBefore=5)
 _STATE = {"holds": "HOLDS", "tight": "TIGHT", "fails": "FAILS", "not needed": "not needed", "cannot say": "CANNOT SAY"}
 CAUTIONS = (
     "Planning figures; your own trial decides. Local rules and licensed trades come first.",
@@ -52,48 +59,74 @@ def write_card(
     making: MakingReport,
     looking: Looking,
     *,
-    event: str,
+    stamp: Stamp,
     paper: Paper,
     system: UnitSystem,
 ) -> bytes:
-    """The card of one piece as a PDF of one page: everything on it shrinks until it fits.
+    """The card of one piece as a PDF: one page, and another for what has no room on it.
 
     Args:
         piece, report, making, looking: the plan as it stands, worked out.
-        event: its event's name, for the head.
+        stamp: what its foot says.
         system: units of sentences; sizes to cut are given in both.
     """
     stream = io.BytesIO()
-    width, height = SIZES[paper]
-    canvas = Canvas(stream, pagesize=(width, height), invariant=1)
     kind = "Carry card" if piece.carried else "Bench card"
-    canvas.setTitle(f"{kind}: {piece.name}")
-    draw_head(canvas, f"{piece.name} × {piece.quantity}", f"{event} · {kind}", width, height)
-    room = height - 2 * MARGIN - HEAD - FOOT
-    tall = DRAWN * room
+    pages = 1
+    while True:
+        stream = io.BytesIO()
+        canvas = open_page(stream, paper, f"{kind}: {piece.name}")
+        drawn = _pages(canvas, piece, report, making, looking, (kind, stamp, pages), paper, system)
+        if drawn == pages:
+            canvas.save()
+            return stream.getvalue()
+        pages = drawn
+
+
+def _pages(
+    canvas: Canvas,
+    piece: Piece,
+    report: Report,
+    making: MakingReport,
+    looking: Looking,
+    head: tuple[str, Stamp, int],
+    paper: Paper,
+    system: UnitSystem,
+) -> int:
+    """Draw every page; how many there are."""
+    kind, stamp, pages = head
+    width, height = SIZES[paper]
     wide = width - 2 * MARGIN
     half = (wide - GAP) / 2
+    room = height - 2 * MARGIN - HEAD - FOOT
+    tall = DRAWN * room
     top = height - MARGIN - HEAD - tall
     drawn = (SEEN * wide - GAP) / 2
+    draw_head(canvas, f"{piece.name} × {piece.quantity}", f"{stamp.event} · {kind}", paper)
     for place, view in enumerate(_views(report, looking)):
         left = MARGIN + place * (drawn + GAP)
         box = (left, top + CAPTION, drawn, tall - CAPTION - 2)
         scale = draw_picture(canvas, report.picture, report.stems, view.view, box)
         _caption(canvas, left, top, scale, view.lines, system)
-    below = top - GAP - MARGIN - FOOT
     across = (1 - SEEN) * wide - GAP
-    frames: tuple[tuple[float, float, float, float, list[Flowable]], ...] = (
-        (width - MARGIN - across, top, across, tall, _sizes(piece, report, making, system)),
-        (MARGIN, MARGIN + FOOT, half, below, _making(piece, report, making, system)),
-        (MARGIN + half + GAP, MARGIN + FOOT, half, below, _verdicts(piece, report, system)),
-    )
-    for left, bottom, room_x, high, story in frames:
-        frame = Frame(left, bottom, room_x, high, leftPadding=0, rightPadding=0, topPadding=0, bottomPadding=0)
-        frame.addFromList([KeepInFrame(room_x, high, story, mode="shrink")], canvas)
+    low, below = MARGIN + FOOT, top - GAP - MARGIN - FOOT
+    sizes = fill(canvas, (width - MARGIN - across, top, across, tall), _sizes(piece, report, making, system))
+    left_over = [
+        [*sizes, *fill(canvas, (MARGIN, low, half, below), _making(piece, report, making, system))],
+        fill(canvas, (MARGIN + half + GAP, low, half, below), _verdicts(piece, report, system)),
+    ]
     _foot(canvas, piece)
-    canvas.showPage()
-    canvas.save()
-    return stream.getvalue()
+    page = 1
+    while True:
+        draw_stamp(canvas, stamp, piece.name, page, pages, paper)
+        canvas.showPage()
+        if not any(left_over):
+            return page
+        page += 1
+        draw_head(canvas, f"{piece.name} × {piece.quantity}", f"{stamp.event} · {kind}, continued", paper)
+        left_over = [
+            fill(canvas, (MARGIN + at * (half + GAP), low, half, room), story) for at, story in enumerate(left_over)
+        ]
 
 
 def to_cut(quantity: Quantity, system: UnitSystem) -> str:
@@ -101,17 +134,6 @@ def to_cut(quantity: Quantity, system: UnitSystem) -> str:
     value = cut_length(quantity.value) if quantity.kind in ("length", "cut_length") else quantity
     other: UnitSystem = "inch" if system == "metric" else "metric"
     return f"{text_of(value, system)} ({text_of(value, other)})"
-
-
-def draw_head(canvas: Canvas, name: str, words: str, width: float, height: float) -> None:
-    """The head of a card: what it is of, and a line of words, over a rule."""
-    canvas.setFillColor(INK)
-    canvas.setFont("Helvetica-Bold", 15)
-    canvas.drawString(MARGIN, height - MARGIN - 12, name[:70])
-    canvas.setFont("Helvetica", 9)
-    canvas.drawString(MARGIN, height - MARGIN - 25, words[:110])
-    canvas.setLineWidth(0.8)
-    canvas.line(MARGIN, height - MARGIN - HEAD + 4, width - MARGIN, height - MARGIN - HEAD + 4)
 
 
 @dataclass(frozen=True, slots=True)
@@ -144,11 +166,10 @@ def _caption(
     canvas.setFillColor(INK)
     canvas.setLineWidth(1)
     canvas.line(left, bottom + 24, left + bar * scale, bottom + 24)
-    canvas.setFont("Helvetica", 8)
     told = f"{text_of(length(bar), system)}, 1 : {1 / (scale * POINT_M):.1f}"
-    canvas.drawString(left + bar * scale + 4, bottom + 21.5, told)
+    write(canvas, left + bar * scale + 4, bottom + 21.5, told)
     for row, words in enumerate(lines):
-        canvas.drawString(left, bottom + 11.5 - 9.5 * row, words)
+        write(canvas, left, bottom + 11.5 - 9.5 * row, words)
 
 
 def _sizes(piece: Piece, report: Report, making: MakingReport, system: UnitSystem) -> list[Flowable]:
@@ -265,11 +286,10 @@ def _verdicts(piece: Piece, report: Report, system: UnitSystem) -> list[Flowable
 
 
 def _foot(canvas: Canvas, piece: Piece) -> None:
-    canvas.setFont("Helvetica", 7.5)
     canvas.setFillColor(INK)
     words = "Made by ____________________   weighed ____________   "
     words += "handed over at ____________" if piece.carried else "set down at ____________"
-    canvas.drawString(MARGIN, MARGIN + 2, words)
+    write(canvas, MARGIN, MARGIN + 6, words)
 
 
 def _sheet(name: str, sheet: Sheet, system: UnitSystem) -> str:
@@ -285,13 +305,3 @@ def _part(part: Part, system: UnitSystem) -> str:
 def _cut(group: CutGroup, system: UnitSystem) -> str:
     long = "" if group.sold else " (not sold so long)"
     return f"{group.count} at {to_cut(length(group.cut_length_m), system)}{long}"
-
-
-def title(words: str) -> Paragraph:
-    """A heading on a card, plain words."""
-    return Paragraph(escape(words), TITLE)
-
-
-def paragraph(words: str, style: ParagraphStyle = TEXT) -> Paragraph:
-    """A paragraph on a card, with marks of its own."""
-    return Paragraph(words, style)

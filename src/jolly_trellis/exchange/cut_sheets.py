@@ -10,39 +10,60 @@ from jolly_trellis.core.event.roll import CutPlan, acts_of
 from jolly_trellis.core.event.roll_problems import CutStock, MaterialPlan
 from jolly_trellis.core.quantities import length
 from jolly_trellis.core.units import UnitSystem, render, text_of
-from jolly_trellis.exchange.bench_card import FOOT, HEAD, INK, MARGIN, SMALL, draw_head, paragraph, title, to_cut
+from jolly_trellis.exchange.bench_card import to_cut
 from jolly_trellis.exchange.ink import CLAY, SOFT
-from jolly_trellis.exchange.pattern_pdf import SIZES, Paper
+from jolly_trellis.exchange.page import (
+    FOOT,
+    HEAD,
+    INK,
+    MARGIN,
+    SIZES,
+    SMALL,
+    Paper,
+    Stamp,
+    draw_head,
+    draw_stamp,
+    open_page,
+    paragraph,
+    title,
+    write,
+)
+from jolly_trellis.exchange.page import wide as words_wide
 
 DRAWN = 0.46
 SOURCES = {"remnant": "remnant in the stores", "here": "in the stores", "to buy": "to buy"}
 CAUTION = "Cut netting: gloves, eye protection, ends tucked in; hold both edges when the roll is cut, it springs."
 
 
-def write_cut_sheets(plan: CutPlan, *, event: str, paper: Paper, system: UnitSystem) -> bytes:
+def write_cut_sheets(plan: CutPlan, *, stamp: Stamp, paper: Paper, system: UnitSystem) -> bytes:
     """A page for each roll or remnant of netting, then the lengths of every spool and stick.
 
     Args:
-        event: its name, for the head.
+        stamp: what every foot says.
         system: units of sentences; sizes to cut are given in both.
     """
     stream = io.BytesIO()
-    width, height = SIZES[paper]
-    canvas = Canvas(stream, pagesize=(width, height), invariant=1)
-    canvas.setTitle(f"Cut plan: {event}")
-    for material in plan.materials:
-        if material.material == "netting":
-            for place, stock in enumerate(material.stocks):
-                _netting_page(canvas, material, place, stock, event, (width, height), system)
+    canvas = open_page(stream, paper, f"Cut plan: {stamp.event}")
+    rolls = [
+        (material, place, stock)
+        for material in plan.materials
+        if material.material == "netting"
+        for place, stock in enumerate(material.stocks)
+    ]
     lengths = [each for each in plan.materials if each.material == "supply"]
     missing = [render(words, system) for material in plan.materials for words in material.missing]
     missing += [render(words, system) for words in plan.left_out]
-    if lengths or missing or not plan.materials:
-        draw_head(canvas, "Lengths to cut", f"{event} · Cut plan", width, height)
+    listed = bool(lengths or missing or not plan.materials)
+    pages = len(rolls) + listed
+    for page, (material, place, stock) in enumerate(rolls, start=1):
+        _netting_page(canvas, material, place, stock, stamp, paper, system)
+        _foot(canvas, stamp, page, pages, paper)
+    if listed:
+        width, height = SIZES[paper]
+        draw_head(canvas, "Lengths to cut", f"{stamp.event} · Cut plan", paper)
         story = _lengths(lengths, missing, system)
         _fill(canvas, story, (MARGIN, MARGIN + FOOT, width - 2 * MARGIN, height - 2 * MARGIN - HEAD - FOOT))
-        _foot(canvas)
-        canvas.showPage()
+        _foot(canvas, stamp, pages, pages, paper)
     canvas.save()
     return stream.getvalue()
 
@@ -52,13 +73,13 @@ def _netting_page(
     plan: MaterialPlan,
     place: int,
     stock: CutStock,
-    event: str,
-    page: tuple[float, float],
+    stamp: Stamp,
+    paper: Paper,
     system: UnitSystem,
 ) -> None:
-    width, height = page
+    width, height = SIZES[paper]
     number = f", roll {place + 1} of {len(plan.stocks)}" if len(plan.stocks) > 1 else ""
-    draw_head(canvas, f"{plan.name}{number}", f"{event} · Cut plan · {SOURCES[stock.source]}", width, height)
+    draw_head(canvas, f"{plan.name}{number}", f"{stamp.event} · Cut plan · {SOURCES[stock.source]}", paper)
     room = height - 2 * MARGIN - HEAD - FOOT
     wide = (width - 2 * MARGIN) * DRAWN
     _draw(canvas, plan, stock, (MARGIN, MARGIN + FOOT, wide, room), system)
@@ -77,8 +98,6 @@ def _netting_page(
     kept = [f"{text_of(length(w), system)} × {text_of(length(long), system)}" for w, long in stock.keep]
     story.append(paragraph(escape("; ".join(kept) or "nothing"), SMALL))
     _fill(canvas, story, (MARGIN + wide + 14, MARGIN + FOOT, width - 2 * MARGIN - wide - 14, room))
-    _foot(canvas)
-    canvas.showPage()
 
 
 def _draw(
@@ -96,7 +115,6 @@ def _draw(
     canvas.setStrokeColor(SOFT)
     canvas.setLineWidth(0.6)
     canvas.rect(left, top - shown * scale, stock.width_m * scale, shown * scale)
-    canvas.setFont("Helvetica", 7)
     for piece in stock.pieces:
         x, y = left + piece.x * plan.cell_m * scale, top - piece.y * plan.row_m * scale
         across, along = piece.across * plan.cell_m * scale, piece.along * plan.row_m * scale
@@ -105,7 +123,8 @@ def _draw(
         canvas.setLineWidth(0.8)
         canvas.rect(x, y - along, across, along, fill=1)
         canvas.setFillColor(INK)
-        canvas.drawCentredString(x + across / 2, y - along / 2 - 2.5, str(piece.item + 1))
+        number = str(piece.item + 1)
+        write(canvas, x + across / 2 - words_wide(number) / 2, y - along / 2 - 2.5, number)
     canvas.setDash(3, 2)
     for end in stock.strips:
         y = top - end * plan.row_m * scale
@@ -113,7 +132,7 @@ def _draw(
     canvas.setDash()
     canvas.setFillColor(INK)
     words = f"{text_of(length(stock.width_m), system)} across, {text_of(length(stock.used_m), system)} used"
-    canvas.drawString(left, max(top - shown * scale - 9, bottom - 2), words)
+    write(canvas, left, max(top - shown * scale - 9, bottom - 2), words)
 
 
 def _lengths(plans: list[MaterialPlan], missing: list[str], system: UnitSystem) -> list[Flowable]:
@@ -142,7 +161,8 @@ def _fill(canvas: Canvas, story: list[Flowable], box: tuple[float, float, float,
     frame.addFromList([KeepInFrame(wide, high, story, mode="shrink")], canvas)
 
 
-def _foot(canvas: Canvas) -> None:
-    canvas.setFont("Helvetica", 7.5)
+def _foot(canvas: Canvas, stamp: Stamp, page: int, pages: int, paper: Paper) -> None:
     canvas.setFillColor(INK)
-    canvas.drawString(MARGIN, MARGIN + 2, CAUTION)
+    write(canvas, MARGIN, MARGIN + 6, CAUTION)
+    draw_stamp(canvas, stamp, "cut plan", page, pages, paper)
+    canvas.showPage()

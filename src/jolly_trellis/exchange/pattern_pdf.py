@@ -2,35 +2,41 @@
 
 import io
 import math
-from typing import Literal
+from collections.abc import Iterator
 
-from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from jolly_trellis.core.making.patterns import Pattern
+from jolly_trellis.exchange.page import SIZES, Paper, Stamp, draw_stamp, open_page, write
 
-Paper = Literal["A4", "Letter"]
-SIZES = {"A4": A4, "Letter": LETTER}
 MARGIN_M = 0.010
 OVERLAP_M = 0.010
 FOOT_M = 0.012
 _STYLES = {"CUT": (0.9, ()), "FOLD": (0.6, (4 * mm, 2 * mm)), "MARK": (0.25, ())}
 
 
-def write_pdf(patterns: tuple[Pattern, ...], *, paper: Paper, title: str) -> bytes:
+def write_pdf(patterns: tuple[Pattern, ...], *, paper: Paper, title: str, stamp: Stamp) -> bytes:
     """Every pattern over as many pages as it needs, at true size.
 
     Neighbouring pages overlap by 10 mm; crosses mark the corners where they meet; each page says its row and column
     and carries a bar of 50 mm.
     """
     stream = io.BytesIO()
-    canvas = Canvas(stream, pagesize=SIZES[paper], invariant=1)
-    canvas.setTitle(title)
+    canvas = open_page(stream, paper, f"Patterns: {title}")
+    pages = sum(math.prod(tiles(each, paper)) for each in patterns) or 1
+    page = 0
     for pattern in patterns:
-        _tile(canvas, pattern, paper, title)
+        for row, column in _tiles_of(canvas, pattern, paper):
+            page += 1
+            of = tiles(pattern, paper)
+            words = f"{pattern.name}, page row {row + 1} of {of[1]}, column {column + 1} of {of[0]}."
+            _foot(canvas, words + " Print at 100 %, no scaling; overlap the crosses.")
+            draw_stamp(canvas, stamp, title, page, pages, paper)
+            canvas.showPage()
     if not patterns:
-        canvas.drawString(20 * mm, 20 * mm, "Nothing in this piece is cut from the flat.")
+        write(canvas, 20 * mm, 20 * mm, "Nothing in this piece is cut from the flat.", 11)
+        draw_stamp(canvas, stamp, title, 1, 1, paper)
         canvas.showPage()
     canvas.save()
     return stream.getvalue()
@@ -51,7 +57,8 @@ def _room_m(paper: Paper) -> tuple[float, float]:
     return width / mm / 1000 - 2 * MARGIN_M, height / mm / 1000 - 2 * MARGIN_M - FOOT_M
 
 
-def _tile(canvas: Canvas, pattern: Pattern, paper: Paper, title: str) -> None:
+def _tiles_of(canvas: Canvas, pattern: Pattern, paper: Paper) -> Iterator[tuple[int, int]]:
+    """Draw a pattern's pages, one after the other; the row and column of each once it is drawn."""
     wide, tall = _room_m(paper)
     columns, rows = tiles(pattern, paper)
     for row in range(rows):
@@ -65,9 +72,7 @@ def _tile(canvas: Canvas, pattern: Pattern, paper: Paper, title: str) -> None:
             _draw(canvas, pattern)
             canvas.restoreState()
             _crosses(canvas, wide, tall)
-            words = f"{title}: {pattern.name}, page row {row + 1} of {rows}, column {column + 1} of {columns}."
-            _foot(canvas, words + " Print at 100 %, no scaling; overlap the crosses.")
-            canvas.showPage()
+            yield row, column
 
 
 def _draw(canvas: Canvas, pattern: Pattern) -> None:
@@ -84,9 +89,8 @@ def _draw(canvas: Canvas, pattern: Pattern) -> None:
             path.close()
         canvas.drawPath(path)
     canvas.setDash()
-    canvas.setFont("Helvetica", 8)
     for label in pattern.labels:
-        canvas.drawString(1000 * label.x_m * mm, 1000 * label.y_m * mm, label.text)
+        write(canvas, 1000 * label.x_m * mm, 1000 * label.y_m * mm, label.text)
 
 
 def _crosses(canvas: Canvas, wide: float, tall: float) -> None:
@@ -102,6 +106,5 @@ def _foot(canvas: Canvas, words: str) -> None:
     y = 1000 * MARGIN_M * mm
     canvas.setLineWidth(1.2)
     canvas.line(1000 * MARGIN_M * mm, y, (1000 * MARGIN_M + 50) * mm, y)
-    canvas.setFont("Helvetica", 7)
-    canvas.drawString((1000 * MARGIN_M + 52) * mm, y - 2, "50 mm")
-    canvas.drawString(1000 * MARGIN_M * mm, y + 6, words)
+    write(canvas, (1000 * MARGIN_M + 52) * mm, y - 2, "50 mm")
+    write(canvas, 1000 * MARGIN_M * mm, y + 6, words)

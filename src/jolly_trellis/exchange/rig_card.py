@@ -4,7 +4,6 @@ import io
 import math
 from xml.sax.saxutils import escape
 
-from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, Frame, KeepInFrame, Table
 
 from jolly_trellis.core.event.gates import cleared
@@ -17,18 +16,23 @@ from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.rigging.snip import SnipStep
 from jolly_trellis.core.rigging.states import LineState, PointState
 from jolly_trellis.core.units import UnitSystem, render, text_of
-from jolly_trellis.exchange.bench_card import (
+from jolly_trellis.exchange.bench_card import to_cut
+from jolly_trellis.exchange.page import (
     FOOT,
     HEAD,
     INK,
     MARGIN,
+    SIZES,
     SMALL,
+    Paper,
+    Stamp,
     draw_head,
+    draw_stamp,
+    open_page,
     paragraph,
     title,
-    to_cut,
+    write,
 )
-from jolly_trellis.exchange.pattern_pdf import SIZES, Paper
 from jolly_trellis.exchange.rig_drawing import draw_rig
 
 DRAWN = 0.27
@@ -49,21 +53,20 @@ CAUTIONS = (
 
 
 def write_rig_card(
-    rig: Rig, report: RigReport, snips: list[list[SnipStep]], *, event: str, paper: Paper, system: UnitSystem
+    rig: Rig, report: RigReport, snips: list[list[SnipStep]], *, stamp: Stamp, paper: Paper, system: UnitSystem
 ) -> bytes:
     """The card of one hung piece as a PDF of one page: everything on it shrinks until it fits.
 
     Args:
         rig, report: the plan as it stands, worked out.
         snips: what happens when each line is cut, in the order of the lines.
-        event: its event's name, for the head.
+        stamp: what its foot says.
         system: units of sentences; lengths to cut are given in both.
     """
     stream = io.BytesIO()
     width, height = SIZES[paper]
-    canvas = Canvas(stream, pagesize=(width, height), invariant=1)
-    canvas.setTitle(f"Rig card: {rig.name}")
-    draw_head(canvas, rig.name, f"{event} · Rig card", width, height)
+    canvas = open_page(stream, paper, f"Rig card: {rig.name}")
+    draw_head(canvas, rig.name, f"{stamp.event} · Rig card", paper)
     room = height - 2 * MARGIN - HEAD - FOOT
     tall = DRAWN * room
     top = height - MARGIN - HEAD - tall
@@ -76,13 +79,14 @@ def write_rig_card(
     for left, bottom, across, high, story in frames:
         frame = Frame(left, bottom, across, high, leftPadding=0, rightPadding=0, topPadding=0, bottomPadding=0)
         frame.addFromList([KeepInFrame(across, high, story, mode="shrink")], canvas)
-    canvas.setFont("Helvetica", 7.5)
-    canvas.drawString(
+    write(
+        canvas,
         MARGIN,
-        MARGIN + 2,
+        MARGIN + 6,
         "Points rated by ____________________   rigged by ____________________   "
         "proved at ____________   witnessed by ____________________",
     )
+    draw_stamp(canvas, stamp, rig.name, 1, 1, paper)
     canvas.showPage()
     canvas.save()
     return stream.getvalue()

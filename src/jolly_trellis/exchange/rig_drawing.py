@@ -9,7 +9,7 @@ from reportlab.pdfgen.canvas import Canvas
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.drops import longest_stem_m
 from jolly_trellis.core.rigging.rig import Mount, Rig, RigLine
-from jolly_trellis.exchange.bench_card import INK
+from jolly_trellis.exchange.page import INK, LEAST_PT, REGULAR
 
 LABEL_PT = 60
 LEAF = HexColor("#41662f")
@@ -41,7 +41,7 @@ def draw_rig(canvas: Canvas, rig: Rig, report: RigReport, box: tuple[float, floa
     canvas.line(left, bottom, left + wide, bottom)
     _mount(canvas, rig.mount, at)
     canvas.setStrokeColor(INK)
-    canvas.setFont("Helvetica", 6.5)
+    canvas.setFont(REGULAR, LEAST_PT)
     for index, line in enumerate(rig.lines):
         start = held[line.tied_to] if line.tied_to is not None else _place(rig, line)
         over = report.lines[index].use > 1

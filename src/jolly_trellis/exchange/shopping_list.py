@@ -3,14 +3,28 @@
 import csv
 import io
 from collections.abc import Iterator
+from functools import partial
 from xml.sax.saxutils import escape
 
+from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, SimpleDocTemplate
 
 from jolly_trellis.core.event.shopping import Buy, Shopping
 from jolly_trellis.core.units import UnitSystem, render, text_of
-from jolly_trellis.exchange.bench_card import MARGIN, SMALL, TEXT, paragraph, title
-from jolly_trellis.exchange.pattern_pdf import SIZES, Paper
+from jolly_trellis.exchange.page import (
+    FOOT,
+    HEAD,
+    LANGUAGE,
+    MARGIN,
+    SIZES,
+    SMALL,
+    Paper,
+    Stamp,
+    draw_head,
+    draw_stamp,
+    paragraph,
+    title,
+)
 
 COLUMNS = ("group", "what", "needed", "here", "buy", "pack", "price", "note")
 GROUPS = {
@@ -62,20 +76,40 @@ def write_csv(shopping: Shopping, system: UnitSystem) -> str:
     return stream.getvalue()
 
 
-def write_pdf(shopping: Shopping, *, event: str, currency: str, paper: Paper, system: UnitSystem) -> bytes:
-    """The list as PDF with a box to tick before each line."""
-    stream = io.BytesIO()
-    page = SimpleDocTemplate(
-        stream,
-        pagesize=SIZES[paper],
-        leftMargin=MARGIN,
-        rightMargin=MARGIN,
-        topMargin=MARGIN,
-        bottomMargin=MARGIN,
-        title=f"Shopping and packing: {event}",
-        invariant=1,
-    )
-    story: list[Flowable] = [paragraph(f"<b>{escape(event)}</b> · Shopping and packing", TEXT)]
+def write_pdf(shopping: Shopping, *, stamp: Stamp, currency: str, paper: Paper, system: UnitSystem) -> bytes:
+    """The list as PDF with a box to tick before each line.
+
+    Args:
+        stamp: what every foot says.
+    """
+    pages = 1
+    while True:
+        stream = io.BytesIO()
+        page = SimpleDocTemplate(
+            stream,
+            pagesize=SIZES[paper],
+            leftMargin=MARGIN,
+            rightMargin=MARGIN,
+            topMargin=MARGIN + HEAD,
+            bottomMargin=MARGIN + FOOT / 2,
+            title=f"Shopping and packing: {stamp.event}",
+            lang=LANGUAGE,
+            invariant=1,
+        )
+        dressed = partial(_dress, stamp=stamp, pages=pages, paper=paper)
+        page.build(_story(shopping, currency, system), onFirstPage=dressed, onLaterPages=dressed)
+        if page.page == pages:
+            return stream.getvalue()
+        pages = page.page
+
+
+def _dress(canvas: Canvas, page: SimpleDocTemplate, *, stamp: Stamp, pages: int, paper: Paper) -> None:
+    draw_head(canvas, "Shopping and packing", stamp.event, paper)
+    draw_stamp(canvas, stamp, "shopping and packing", page.page, pages, paper)
+
+
+def _story(shopping: Shopping, currency: str, system: UnitSystem) -> list[Flowable]:
+    story: list[Flowable] = []
     group = ""
     for row in rows_of(shopping, system):
         if row[0] != group:
@@ -86,8 +120,7 @@ def write_pdf(shopping: Shopping, *, event: str, currency: str, paper: Paper, sy
     if shopping.unpriced:
         total += f" No price is known for: {', '.join(shopping.unpriced)}."
     story.append(paragraph(f"<br/>{escape(total)}", SMALL))
-    page.build(story)
-    return stream.getvalue()
+    return story
 
 
 def _amounts(buy: Buy, system: UnitSystem) -> tuple[str, ...]:

@@ -352,7 +352,7 @@ export interface paths {
         };
         /**
          * Card
-         * @description The card of a part as it is kept: one page.
+         * @description The card of a part as it is kept.
          */
         readonly get: operations["card_api_events__event_id__parts__part_id__card_pdf_get"];
         readonly put?: never;

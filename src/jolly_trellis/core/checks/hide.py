@@ -318,8 +318,13 @@ def _underside(build: Build, eyes: Array, limit: Constant) -> list[Finding]:
     return [shows("underside", share, limit, "the underside", from_where(below[worst]))]
 
 
+def side_words(turn_rad: float) -> str:
+    """In words from which side somebody looks who has gone round to the right."""
+    sides = ("the front", "front right", "the right", "back right", "the back", "back left", "the left", "front left")
+    return sides[round(turn_rad / (2 * math.pi) * 8) % 8]
+
+
 def from_where(eye: Array) -> str:
-    turn = math.degrees(math.atan2(float(eye[0]), -float(eye[1]))) % 360
-    names = ("the front", "the right", "the back", "the left")
+    turn = math.atan2(float(eye[0]), -float(eye[1])) % (2 * math.pi)
     posture = "standing" if math.hypot(float(eye[0]), float(eye[1])) > 0.9 else "seated"
-    return f"from {names[round(turn / 90) % 4]}, {posture}"
+    return f"from {side_words(turn)}, {posture}"

@@ -15,7 +15,7 @@ from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.plan.bouquet import Bouquet
 
-TURNS = 24
+TURNS = 12  # as Hide looks, every 30°
 _GUESTS: tuple[EyeKind, ...] = ("standing", "seated")
 
 
@@ -60,12 +60,6 @@ class _Part:
     """From eyes and what they see of the points, the share that counts of each eye."""
 
 
-def side_words(turn_rad: float) -> str:
-    """In words from which side somebody looks who has gone round to the right."""
-    sides = ("the front", "front right", "the right", "back right", "the back", "back left", "the left", "front left")
-    return sides[round(turn_rad / (2 * math.pi) * 8) % 8]
-
-
 def looking_at(build: Build, eyes: Sequence[Eye]) -> Looking:
     """What shows of a piece from every eye and every side.
 
@@ -103,18 +97,19 @@ def looking_at(build: Build, eyes: Sequence[Eye]) -> Looking:
 
 
 def _seen(build: Build, eyes: Array) -> tuple[Array, Array, list[_Part]]:
-    """Of every part the share each eye sees, shape (parts, eyes), and of every point, (eyes, points), 0-1."""
+    """Of every part the share each eye sees, shape (parts, eyes), and of every point, (eyes, points), 0-1.
+
+    A vessel of a composition is looked at by itself, from its own middle, as Hide looks at it.
+    """
     parts, shares, seen = [], [], []
     vessels = [(build, (0.0, 0.0))]
     vessels += [
         (made, (each.x_m, each.y_m)) for made, each in zip(build.companions, build.piece.companions, strict=True)
     ]
     for made, (x, y) in vessels:
-        own = _parts(made)
-        from_there = eyes - np.array([x, y, 0.0])
-        for part in own:
-            found = seen_share(flower_mass(made), from_there, part.points_m)
-            shares.append(part.share(from_there, found))
+        for part in _parts(made):
+            found = seen_share(flower_mass(made), eyes, part.points_m)
+            shares.append(part.share(eyes, found))
             seen.append(found)
             parts.append(replace(part, points_m=part.points_m + np.array([x, y, 0.0])))
     none = np.zeros((0, len(eyes)))
