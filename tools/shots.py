@@ -22,6 +22,14 @@ def _tab(name: str) -> Callable[[Page], None]:
     return show
 
 
+def _walk(page: Page) -> None:
+    looks = page.get_by_role("combobox", name="Look at it")
+    looks.first.select_option("seated")
+    looks.nth(1).select_option("close")
+    page.get_by_label("Turned to the right by").fill("315")
+    page.keyboard.press("Enter")
+
+
 def _compare(page: Page) -> None:
     page.get_by_role("tab", name="Side by side").click()
     page.locator("[data-kind]").first.wait_for()
@@ -65,7 +73,7 @@ def _lists(page: Page) -> None:
 VIEWS: dict[str, tuple[str, str, Callable[[Page], None]]] = {
     "line-up": ("/events/1", "day", _nothing),
     "bench": ("/events/1/pieces/1", "day", _nothing),
-    "bench-evening": ("/events/1/pieces/1", "evening", _tab("Stems")),
+    "walk-round": ("/events/1/pieces/3", "evening", _walk),
     "bench-ledge": ("/events/1/pieces/7", "day", _tab("Beside it")),
     "making": ("/events/1/pieces/7", "day", _making),
     "bouquet": ("/events/1/pieces/8", "day", _tab("Bouquet")),
