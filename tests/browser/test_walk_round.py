@@ -18,7 +18,7 @@ def tips(page: Page, view: int) -> str:
 def test_the_ring_turns_both_views_by_keys_by_hand_and_by_typed_degrees(page: Page, served: Served) -> None:
     bench(page, served)
     before = tips(page, 0), tips(page, 1)
-    ring = page.get_by_role("slider", name="Turn the piece").first
+    ring = page.get_by_role("slider", name="Turn it").first
     ring.focus()
     page.keyboard.press("ArrowRight")
     expect(ring).to_have_attribute("aria-valuenow", "15")
@@ -84,7 +84,7 @@ def test_the_making_builds_up_in_any_view(page: Page, served: Served) -> None:
     view.get_by_label("Look at it").select_option("standing")
     expect(page.get_by_label(re.compile("^Seen standing, from the front"))).to_be_visible()
     expect(view.locator("[data-id='newest']")).to_be_attached()
-    page.get_by_role("slider", name="Turn the piece").focus()
+    page.get_by_role("slider", name="Turn it").focus()
     page.keyboard.press("ArrowLeft")
     expect(page.get_by_label(re.compile("^Seen standing, from (the front|front left)"))).to_be_visible()
     saved(page)

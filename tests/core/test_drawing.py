@@ -55,7 +55,7 @@ ROSE = Stem(
 
 
 def picture(*primitives: Primitive, rim_m: float = 0.1) -> Picture:
-    return replace(NOTHING_DRAWN, primitives=primitives, rims_m=(rim_m,), reach_m=0.3)
+    return replace(NOTHING_DRAWN, primitives=primitives, rims_m=(rim_m,), reach_m=0.3, deep_m=0.3)
 
 
 def flats(*primitives: Primitive, view: View) -> dict[str, Flat]:

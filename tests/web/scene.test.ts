@@ -1,10 +1,8 @@
 import { describe, expect, test } from "vitest";
 import type { Picture, Piece, Vessel } from "../../web/src/api/types";
-import { fullness } from "../../web/src/drawing/hung";
 import { halfWidthAt, rimHeight } from "../../web/src/drawing/look";
-import { onSheet } from "../../web/src/drawing/plane";
 import { lookOf } from "../../web/src/drawing/rig";
-import { moved, type Primitive, scaleBarM } from "../../web/src/drawing/scene";
+import { scaleBarM } from "../../web/src/drawing/scene";
 import { setByHandle, withDepth, withMouth } from "../../web/src/places/bench/handles";
 
 const point = (height_m: number, width_m: number, depth_m = width_m) => ({ height_m, width_m, depth_m });
@@ -79,13 +77,6 @@ describe("a handle set", () => {
 });
 
 describe("primitives", () => {
-  test("a shape is moved under another name, whether it has points or one place", () => {
-    const path = { kind: "path", id: "a", tone: "t", points: [[0, 0]] } as unknown as Primitive;
-    expect(moved(path, 1, "p-", 2)).toMatchObject({ id: "p-a", points: [[1, 2]] });
-    const mark = { kind: "mark", id: "b", at: [1, 1] } as unknown as Primitive;
-    expect(moved(mark, 1, "p-")).toMatchObject({ id: "p-b", at: [2, 1] });
-  });
-
   test.each([
     [0.3, "metric", 0.05],
     [4, "metric", 1],
@@ -97,15 +88,5 @@ describe("primitives", () => {
 
   test("a line looks as its use is", () => {
     expect([0.1, 0.79, 0.95, 1, 1.01].map(lookOf)).toEqual(["holds", "holds", "tight", "tight", "fails"]);
-  });
-
-  test("a run is as full between two stations as they are, and at its ends as the last", () => {
-    expect([0, 0.25, 0.5, 0.75, 1].map((share) => fullness([1, 3], share))).toEqual([1, 1, 2, 3, 3]);
-    expect(fullness([], 0.4)).toBe(1);
-  });
-
-  test("the sheet shows a place from the front or from above", () => {
-    expect(onSheet([1, 2, 3], "front")).toEqual([1, 3]);
-    expect(onSheet([1, 2, 3], "plan")).toEqual([1, 2]);
   });
 });

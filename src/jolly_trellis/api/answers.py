@@ -4,6 +4,7 @@ from typing import Any
 
 from pydantic import BaseModel
 
+from jolly_trellis.core.drawing.picture import Picture
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.headline import Headline
 from jolly_trellis.core.judging.report import Report
@@ -63,11 +64,12 @@ class PieceOut(BaseModel):
 
 
 class RigOut(BaseModel):
-    """A part that hangs or is mounted: its plan, and its report or what prevents one."""
+    """A part that hangs or is mounted: its plan, its report or what prevents one and what is planned to be seen."""
 
     id: int
     part: Rig
     report: RigReport | None
+    planned: Picture | None
     problem: Problem | None
 
 

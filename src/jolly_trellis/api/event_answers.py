@@ -7,7 +7,10 @@ from fastapi.responses import Response
 from pydantic import TypeAdapter
 
 from jolly_trellis.api.answers import EventHead, Problem
+from jolly_trellis.core.drawing.picture import Picture
 from jolly_trellis.core.event.parts import AnyPart, Part
+from jolly_trellis.core.rigging.pictures import picture_of_rig
+from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services import figures, judging
 from jolly_trellis.services.conditions import conditions_of
 from jolly_trellis.services.judging import Judged
@@ -15,6 +18,7 @@ from jolly_trellis.services.planning import EventState
 from jolly_trellis.store import events
 from jolly_trellis.store.plan import Planned
 
+_PICTURE = TypeAdapter(Picture)
 _PART: TypeAdapter[Part] = TypeAdapter(AnyPart)
 
 
@@ -46,6 +50,7 @@ def _out(
     with book.open():
         conditions = conditions_of(conn, state.plan.brief)
         judged = judging.judge_all(conn, state.event.id, state.plan.brief, parts, conditions)
+        written = b",".join(_part(each, judged[each.id]) for each in parts)
     head = EventHead(
         id=state.event.id,
         revision=state.event.revision,
@@ -54,7 +59,6 @@ def _out(
         redo=state.redo,
         newest_figures=book.edition == figures.current(conn).edition,
     )
-    written = b",".join(_part(each, judged[each.id]) for each in parts)
     body = head.model_dump_json().encode().removesuffix(b"}") + rest + b',"parts":[' + written + b"]}"
     return Response(body, status_code=status, media_type="application/json")
 
@@ -63,4 +67,17 @@ def _part(planned: Planned[Part], judged: Judged) -> bytes:
     plan = _PART.dump_json(judging.with_seats(planned.part, judged))
     problem = b"null" if judged.problem is None else Problem.of(judged.problem).model_dump_json().encode()
     head = f'{{"id":{planned.id},"part":'.encode()
-    return head + plan + b',"report":' + judged.written + b',"problem":' + problem + b"}"
+    return (
+        head + plan + b',"report":' + judged.written + _planned(planned.part, judged) + b',"problem":' + problem + b"}"
+    )
+
+
+def _planned(part: Part, judged: Judged) -> bytes:
+    """What hung work that cannot be worked out looks like as it is planned, with nothing hanging."""
+    if not isinstance(part, Rig):
+        return b""
+    if judged.report is not None:
+        return b',"planned":null'
+    held = tuple((each.x_m, each.y_m, each.z_m) for each in part.attachments)
+    picture = picture_of_rig(part, at_m=(), held_m=held, varieties={})
+    return b',"planned":' + _PICTURE.dump_json(picture)

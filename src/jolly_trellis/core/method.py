@@ -79,6 +79,7 @@ from jolly_trellis.core.rigging import (
     snip,
     states,
 )
+from jolly_trellis.core.rigging import pictures as rig_pictures
 from jolly_trellis.core.stems import dry_life, tubes
 
 _NAMED: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
@@ -115,7 +116,7 @@ _NAMED: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Lift", (lift, lift_hand)),
     ("Bouquets", (bouquet, handful, bound, hide_carried)),
     ("Armatures and what covers them", (armatures, coverage, loads)),
-    ("Hung work", (lines, layout, resting, states, findings, assess, levelling, snip, clearances)),
+    ("Hung work", (lines, layout, rig_pictures, resting, states, findings, assess, levelling, snip, clearances)),
     ("Mounted work", (mounts,)),
     ("The roll", (roll_problems, roll)),
     ("The days and the day", (days_before, task, water_rounds)),

@@ -106,8 +106,8 @@ def _pages(
     for place, view in enumerate(_views(report, looking)):
         left = MARGIN + place * (drawn + GAP)
         box = (left, top + CAPTION, drawn, tall - CAPTION - 2)
-        scale = draw_picture(canvas, report.picture, report.stems, view.view, box)
-        _caption(canvas, left, top, scale, view.lines, system)
+        placed = draw_picture(canvas, report.picture, report.stems, view.view, box)
+        _caption(canvas, left, top, placed.scale, view.lines, system)
     across = (1 - SEEN) * wide - GAP
     low, below = MARGIN + FOOT, top - GAP - MARGIN - FOOT
     sizes = fill(canvas, (width - MARGIN - across, top, across, tall), _sizes(piece, report, making, system))

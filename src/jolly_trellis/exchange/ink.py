@@ -1,7 +1,7 @@
 """A picture on paper: what a drawing says is seen, in the inks of a printed page, to scale."""
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from reportlab.lib.colors import Color, HexColor
 from reportlab.pdfgen.canvas import Canvas
@@ -15,8 +15,8 @@ SLATE, STEEL, CLAY = HexColor("#3c6382"), HexColor("#757a80"), HexColor("#e1dbcf
 WATER, BERRY, SAND = HexColor("#c5d5e2"), HexColor("#9c1f45"), HexColor("#efe9db")
 TWIG, MOSS, GLASS = HexColor("#6b4a1c"), HexColor("#a5b88f"), HexColor("#dbe5ec")
 _FAR_KEEPS = 0.62
-_HAIR_PT = 0.5
-_LEFT_OUT = ("surface", "ledge")
+_FINE_PT = 0.05
+_LEFT_OUT = ("surface", "ledge", "floor", "person", "mount-wall")
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,35 +69,31 @@ INKS: Mapping[str, Ink] = {
     "balance": Ink(fill=HexColor("#ffffff"), stroke=INK, width_pt=1.4),
     "rim": Ink(stroke=INK, width_pt=0.8),
     "foot": Ink(stroke=INK, dash_pt=(3, 1.8)),
+    "person": Ink(fill=HexColor("#ddd8cf")),
+    "line": Ink(stroke=INK, width_pt=0.8),
+    "line fails": Ink(stroke=BERRY, width_pt=1.8, dash_pt=(3, 2)),
+    "bond": Ink(stroke=STEEL, dash_pt=(1.5, 2)),
+    "attachment": Ink(fill=INK),
+    "hang point": Ink(fill=HexColor("#ffffff"), stroke=INK, width_pt=0.9),
+    "run": Ink(stroke=HexColor("#b9c9ae")),
+    "panel": Ink(fill=HexColor("#e6eddf"), stroke=LEAF, width_pt=0.9),
+    "ring": Ink(stroke=TWIG),
+    "frame": Ink(stroke=STEEL),
+    "frame foot": Ink(stroke=STEEL, width_pt=1.0),
+    "column": Ink(fill=SAND, stroke=SOFT),
+    "hazard": Ink(fill=WATER, stroke=SLATE),
+    "hazard water": Ink(fill=WATER, stroke=SLATE),
+    "hazard flame": Ink(fill=HexColor("#f0c68b"), stroke=HexColor("#9a5200")),
+    "clearance": Ink(stroke=INK, dash_pt=(3, 1.8)),
     "rose": Ink(fill=HexColor("#dfe8d8"), stroke=LEAF),
     "rose limit": Ink(stroke=BERRY, dash_pt=(1.8, 1.8)),
 }
 
 
-def draw_picture(canvas: Canvas, picture: Picture, stems: Sequence[Stem], view: View, box: Box) -> float:
-    """Draw a picture as it is seen into a box of the page.
-
-    Args:
-        box: left, bottom, width, height of the room, points.
-    Returns: the scale, points for each metre.
-    """
-    flats = project(picture, stems, view)
-    left, bottom, width, height = box
-    low_x, high_x, low_y, high_y = _room(flats)
-    scale = min(width / (high_x - low_x), height / (high_y - low_y))
-    middle_x, middle_y = (low_x + high_x) / 2, (low_y + high_y) / 2
-    edges = width / 2 / scale, height / 2 / scale
-    place = _Place(left + width / 2, bottom + height / 2, scale, middle_x, middle_y, *edges)
-    canvas.saveState()
-    canvas.setLineJoin(1)
-    for flat in flats:
-        _put(canvas, flat, place)
-    canvas.restoreState()
-    return scale
-
-
 @dataclass(frozen=True, slots=True)
-class _Place:
+class Placed:
+    """Where a picture lies on its page: `scale` is points for each metre."""
+
     x_pt: float
     y_pt: float
     scale: float
@@ -111,6 +107,37 @@ class _Place:
         across = min(max(x - self.middle_x, -self.edge_x), self.edge_x)
         up = min(max(y - self.middle_y, -self.edge_y), self.edge_y)
         return self.x_pt + self.scale * across, self.y_pt + self.scale * up
+
+
+def draw_picture(
+    canvas: Canvas,
+    picture: Picture,
+    stems: Sequence[Stem],
+    view: View,
+    box: Box,
+    inks: Mapping[str, str] | None = None,
+) -> Placed:
+    """Draw a picture as it is seen into a box of the page.
+
+    Args:
+        box: left, bottom, width, height of the room, points.
+        inks: of things by id, where another than its own.
+    Returns: where it lies on the page, and its scale.
+    """
+    told = inks or {}
+    flats = [replace(each, ink=told.get(each.id, each.ink)) for each in project(picture, stems, view)]
+    left, bottom, width, height = box
+    low_x, high_x, low_y, high_y = _room(flats)
+    scale = min(width / (high_x - low_x), height / (high_y - low_y))
+    middle_x, middle_y = (low_x + high_x) / 2, (low_y + high_y) / 2
+    edges = width / 2 / scale, height / 2 / scale
+    place = Placed(left + width / 2, bottom + height / 2, scale, middle_x, middle_y, *edges)
+    canvas.saveState()
+    canvas.setLineJoin(1)
+    for flat in flats:
+        _put(canvas, flat, place)
+    canvas.restoreState()
+    return place
 
 
 def _room(flats: Sequence[Flat]) -> tuple[float, float, float, float]:
@@ -128,7 +155,7 @@ def _room(flats: Sequence[Flat]) -> tuple[float, float, float, float]:
     return min(xs) - room, max(xs) + room, min(ys) - room, max(ys) + room
 
 
-def _put(canvas: Canvas, flat: Flat, place: _Place) -> None:
+def _put(canvas: Canvas, flat: Flat, place: Placed) -> None:
     ink = INKS.get(flat.ink, _LINE)
     fill = _tinted(flat) if flat.colour else ink.fill
     filled = fill is not None and flat.part != "edge"
@@ -137,8 +164,8 @@ def _put(canvas: Canvas, flat: Flat, place: _Place) -> None:
         canvas.setFillColor(Color(fill.red, fill.green, fill.blue, alpha=ink.alpha))
     if ink.stroke is not None and stroked:
         canvas.setStrokeColor(ink.stroke)
-        width = _HAIR_PT if flat.width_m is None else flat.width_m * place.scale
-        canvas.setLineWidth(max(width, _HAIR_PT * 0.6) if flat.width_m is not None else ink.width_pt)
+        wide = ink.width_pt if flat.width_m is None else max(flat.width_m * place.scale, _FINE_PT)
+        canvas.setLineWidth(wide)
         canvas.setDash(*([list(ink.dash_pt)] if ink.dash_pt else []))
     path = canvas.beginPath()
     for run in flat.runs:

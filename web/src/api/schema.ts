@@ -3206,7 +3206,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            readonly kind: "cut open" | "standing" | "seated" | "low" | "close" | "from under" | "from above";
+            readonly kind: "cut open" | "level" | "standing" | "seated" | "low" | "close" | "from under" | "from above";
             /** Away M */
             readonly away_m: number;
             /** Height M */
@@ -3592,7 +3592,7 @@ export interface components {
              * Eye
              * @enum {string}
              */
-            readonly eye: "cut open" | "standing" | "seated" | "low" | "close" | "from under" | "from above";
+            readonly eye: "cut open" | "level" | "standing" | "seated" | "low" | "close" | "from under" | "from above";
             /** Turn Rad */
             readonly turn_rad: number;
             /** Share */
@@ -5080,7 +5080,8 @@ export interface components {
          * @description What is to be seen of a piece but its placed stems; those that are `hung` over an edge are in it.
          *
          *     `rims_m` is the height of each vessel's rim over the surface; `reach_m` how far out it goes from the middle,
-         *     `low_m` and `top_m` how far down and up; `eyes` are those that look at it.
+         *     `low_m` and `top_m` how far down and up; what stands before and behind the middle grows paler over `deep_m`.
+         *     `eyes` are those that look at it.
          */
         readonly Picture: {
             /** Primitives */
@@ -5091,6 +5092,8 @@ export interface components {
             readonly rims_m: readonly number[];
             /** Reach M */
             readonly reach_m: number;
+            /** Deep M */
+            readonly deep_m: number;
             /** Low M */
             readonly low_m: number;
             /** Top M */
@@ -5868,6 +5871,7 @@ export interface components {
              *       "hung": [],
              *       "rims_m": [],
              *       "reach_m": 1,
+             *       "deep_m": 1,
              *       "low_m": 0,
              *       "top_m": 1,
              *       "eyes": []
@@ -5880,7 +5884,8 @@ export interface components {
          * @description Where a rig hangs at rest, all lines whole, with its design load.
          *
          *     `at_m` are the armature's nodes in order along it; `attachments_m` where lines meet it; `tension_n` of every line;
-         *     `lowest_m` over the floor; `tilt_rad` out of level; `residual` the unbalanced force over the load.
+         *     `lowest_m` over the floor; `tilt_rad` out of level; `residual` the unbalanced force over the load; `picture` is
+         *     what it looks like.
          */
         readonly Rest: {
             /** Load N */
@@ -5907,6 +5912,19 @@ export interface components {
             readonly free_modes: number;
             /** Tension N */
             readonly tension_n: readonly number[];
+            /**
+             * @default {
+             *       "primitives": [],
+             *       "hung": [],
+             *       "rims_m": [],
+             *       "reach_m": 1,
+             *       "deep_m": 1,
+             *       "low_m": 0,
+             *       "top_m": 1,
+             *       "eyes": []
+             *     }
+             */
+            readonly picture: components["schemas"]["Picture"];
         };
         /**
          * Rig
@@ -6076,13 +6094,14 @@ export interface components {
         };
         /**
          * RigOut
-         * @description A part that hangs or is mounted: its plan, and its report or what prevents one.
+         * @description A part that hangs or is mounted: its plan, and its report or what prevents one, with what it looks like unhung.
          */
         readonly RigOut: {
             /** Id */
             readonly id: number;
             readonly part: components["schemas"]["Rig"];
             readonly report: components["schemas"]["RigReport"] | null;
+            readonly planned: components["schemas"]["Picture"] | null;
             readonly problem: components["schemas"]["Problem"] | null;
         };
         /**
@@ -6747,6 +6766,8 @@ export interface components {
         /**
          * SnipStep
          * @description One settled state after a line is cut: what was cut or let go, where all came to rest, what passes its limit.
+         *
+         *     `picture` is what it looks like then.
          */
         readonly SnipStep: {
             /** Cut */
@@ -6766,6 +6787,7 @@ export interface components {
             /** Lets Go */
             readonly lets_go: readonly number[];
             readonly say: components["schemas"]["Phrase"];
+            readonly picture: components["schemas"]["Picture"];
         };
         /**
          * Spill

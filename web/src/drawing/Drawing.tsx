@@ -14,7 +14,7 @@ import { useSettings } from "../ui/settings";
 import { textOf } from "../units/text";
 import { type Interaction, interact } from "./interaction";
 import type { Flat } from "./project";
-import { type Bounds, type Handle, type Point, type Primitive, scaleBarM } from "./scene";
+import { type Bounds, type Handle, type Point, scaleBarM } from "./scene";
 
 type Project = (point: Point) => readonly [number, number];
 type Margins = {
@@ -26,7 +26,7 @@ type Margins = {
 type Props = {
   label: string;
   /** Layers from back to front; each is drawn anew only when it is another array. */
-  layers: readonly (readonly (Primitive | Flat)[])[];
+  layers: readonly (readonly Flat[])[];
   bounds: Bounds;
   margins: Margins;
   handles?: readonly Handle[];
@@ -245,57 +245,8 @@ export function Drawing(props: Props) {
   );
 }
 
-export const Shapes = memo(function Shapes({ scene }: { scene: readonly (Primitive | Flat)[] }) {
-  return scene.map((shape) => {
-    if ("runs" in shape) return <FlatShape key={shape.id} flat={shape} />;
-    const style = { fill: shape.fill, fillOpacity: shape.opacity, strokeOpacity: shape.opacity };
-    if (shape.kind === "circle") {
-      return (
-        <circle
-          key={shape.id}
-          data-id={shape.id}
-          className={shape.tone}
-          cx={shape.at[0]}
-          cy={shape.at[1]}
-          r={shape.r}
-          style={style}
-          vectorEffect="non-scaling-stroke"
-        />
-      );
-    }
-    if (shape.kind === "ellipse") {
-      const [x, y] = shape.at;
-      return (
-        <ellipse
-          key={shape.id}
-          data-id={shape.id}
-          className={shape.tone}
-          cx={x}
-          cy={y}
-          rx={shape.rx}
-          ry={shape.ry}
-          transform={shape.turn ? `rotate(${(shape.turn * 180) / Math.PI} ${x} ${y})` : undefined}
-          style={style}
-          vectorEffect="non-scaling-stroke"
-        />
-      );
-    }
-    let d = "";
-    for (const [x, y] of shape.points)
-      d += `${d ? "L" : "M"}${Math.round(x * 1e5) / 1e5} ${Math.round(y * 1e5) / 1e5}`;
-    return (
-      <path
-        key={shape.id}
-        data-id={shape.id}
-        className={shape.tone}
-        d={shape.closed ? `${d}Z` : d}
-        style={shape.widthM === undefined ? style : { ...style, strokeWidth: shape.widthM }}
-        strokeLinejoin="round"
-        strokeLinecap="round"
-        vectorEffect={shape.widthM === undefined ? "non-scaling-stroke" : undefined}
-      />
-    );
-  });
+export const Shapes = memo(function Shapes({ scene }: { scene: readonly Flat[] }) {
+  return scene.map((flat) => <FlatShape key={flat.id} flat={flat} />);
 });
 
 /** How much of its colour a thing keeps that is pale, or far back. */

@@ -43,6 +43,8 @@ const LAYER = { place: 0, stems: 6, heads: 8, marks: 9 } as const;
 const STRAIGHT_DOWN = (85 * Math.PI) / 180;
 const SAME = 1e-6;
 const STEP = 3;
+/** Of petals and leaves: no line at all where they are small. */
+const OUTLINE_M = 0.0007;
 /** What a piece stands on or before is seen through where it would hide it. */
 const SEEN_THROUGH: ReadonlySet<string> = new Set(["wall", "ledge"]);
 
@@ -296,7 +298,7 @@ function ofStem(
   const rim = atRim(seat, tip, picture.rims_m[stem.vessel] ?? 0);
   const [low, held, over, top] = [end, seat, rim, tip].map((at) => see(eye, at)) as [Seen, Seen, Seen, Seen];
   const depth = top[2];
-  const far = Math.min(Math.max((depth + picture.reach_m) / (2 * picture.reach_m), 0), 1);
+  const far = Math.min(Math.max((depth + picture.deep_m) / (2 * picture.deep_m), 0), 1);
   const drawn = (id: string, ...points: Seen[]): Flat => ({
     ...NOTHING,
     id,
@@ -367,7 +369,7 @@ function ofHead(id: string, stem: Stem, rim: Place, tip: Place, eye: Eye, far: n
     const [one] = group;
     if (!one) return;
     const name = `${id}-${found.length}`;
-    const drawn = { ...NOTHING, colour: stem.colour, pale: one.pale, far };
+    const drawn = { ...NOTHING, width_m: OUTLINE_M, colour: stem.colour, pale: one.pale, far };
     if (one.kind === "ball") {
       const dots = group.flatMap(({ index }): Seen[] => {
         const ball = head.balls[index];
@@ -388,7 +390,15 @@ function ofHead(id: string, stem: Stem, rim: Place, tip: Place, eye: Eye, far: n
       });
       const ribs = blades.filter(({ rib }) => rib.length > 0).map(({ rib }) => run(rib));
       if (ribs.length > 0) {
-        found.push({ ...NOTHING, id: `${name}-rib`, ink: "rib", part: "edge", runs: ribs, far });
+        found.push({
+          ...drawn,
+          colour: "",
+          pale: 0,
+          id: `${name}-rib`,
+          ink: "rib",
+          part: "edge",
+          runs: ribs,
+        });
       }
     }
     group = [];

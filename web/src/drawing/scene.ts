@@ -1,40 +1,6 @@
-/** Pure primitives in metres: what a drawing is made of before it has a scale. x right, y up. */
+/** A sheet in metres before it has a scale: x right, y up. */
 
 export type Point = readonly [number, number];
-
-export type Primitive =
-  | {
-      readonly kind: "path";
-      readonly id: string;
-      readonly tone: string;
-      readonly points: readonly Point[];
-      readonly closed?: boolean;
-      /** Stroke width in metres; without it the tone's hairline is used. */
-      readonly widthM?: number;
-      readonly fill?: string;
-      readonly opacity?: number;
-    }
-  | {
-      readonly kind: "circle";
-      readonly id: string;
-      readonly tone: string;
-      readonly at: Point;
-      readonly r: number;
-      readonly fill?: string;
-      readonly opacity?: number;
-    }
-  | {
-      readonly kind: "ellipse";
-      readonly id: string;
-      readonly tone: string;
-      readonly at: Point;
-      readonly rx: number;
-      readonly ry: number;
-      /** Turn of the rx axis from x, radians. */
-      readonly turn: number;
-      readonly fill?: string;
-      readonly opacity?: number;
-    };
 
 export type Bounds = {
   readonly xMin: number;
@@ -63,12 +29,4 @@ export function scaleBarM(widthM: number, system: "metric" | "inch"): number {
       ? [0.01, 0.02, 0.05, 0.1, 0.2, 0.5, 1]
       : [1, 2, 4, 6, 12, 24, 36].map((n) => n * 0.0254);
   return steps.findLast((step) => step <= widthM / 4) ?? steps[0] ?? 0.1;
-}
-
-/** A shape moved to the right, and up, under another name. */
-export function moved(shape: Primitive, x: number, prefix: string, up = 0): Primitive {
-  const id = prefix + shape.id;
-  return shape.kind === "path"
-    ? { ...shape, id, points: shape.points.map(([px, py]): Point => [px + x, py + up]) }
-    : { ...shape, id, at: [shape.at[0] + x, shape.at[1] + up] };
 }

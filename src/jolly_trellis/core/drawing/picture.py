@@ -35,7 +35,7 @@ class Stem:
     vessel: int = 0
 
 
-EyeKind = Literal["cut open", "standing", "seated", "low", "close", "from under", "from above"]
+EyeKind = Literal["cut open", "level", "standing", "seated", "low", "close", "from under", "from above"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -54,16 +54,18 @@ class Picture:
     """What is to be seen of a piece but its placed stems; those that are `hung` over an edge are in it.
 
     `rims_m` is the height of each vessel's rim over the surface; `reach_m` how far out it goes from the middle,
-    `low_m` and `top_m` how far down and up; `eyes` are those that look at it.
+    `low_m` and `top_m` how far down and up; what stands before and behind the middle grows paler over `deep_m`.
+    `eyes` are those that look at it.
     """
 
     primitives: tuple[Primitive, ...]
     hung: tuple[Stem, ...]
     rims_m: tuple[float, ...]
     reach_m: float
+    deep_m: float
     low_m: float
     top_m: float
     eyes: tuple[Eye, ...]
 
 
-NOTHING_DRAWN = Picture(primitives=(), hung=(), rims_m=(), reach_m=1.0, low_m=0.0, top_m=1.0, eyes=())
+NOTHING_DRAWN = Picture(primitives=(), hung=(), rims_m=(), reach_m=1.0, deep_m=1.0, low_m=0.0, top_m=1.0, eyes=())

@@ -19,6 +19,7 @@ Flat2 = tuple[float, float]
 _STRAIGHT_DOWN = math.radians(85)
 _SAME = 1e-6
 _STEP = 3
+_OUTLINE_M = 0.0007  # of petals and leaves: no line at all where they are small
 _SEEN_THROUGH = ("wall", "ledge")
 
 
@@ -235,7 +236,7 @@ def _of_stem(
     rim = _at_rim(seat, tip, picture.rims_m[stem.vessel])
     seen = [eye.see(at) for at in (end, seat, rim, tip)]
     depth = seen[3][2]
-    far = min(max((depth + picture.reach_m) / (2 * picture.reach_m), 0.0), 1.0)
+    far = min(max((depth + picture.deep_m) / (2 * picture.deep_m), 0.0), 1.0)
     ink = "bark" if stem.branch else "stem"
     width = min(stem.diameter_m, 0.007) * 0.7
 
@@ -329,11 +330,13 @@ def _grouped(name: str, group: Sequence[Ball | Blade], stem: Stem, frame: _Frame
     balls = [each for each in group if isinstance(each, Ball)]
     if balls:
         dots = tuple((*eye.see(_put(each.at, frame))[:2], each.r * stem.head_radius_m) for each in balls)
-        return [Flat(id=name, ink="head", dots=dots, colour=stem.colour, pale=pale, far=far)]
+        return [Flat(id=name, ink="head", dots=dots, width_m=_OUTLINE_M, colour=stem.colour, pale=pale, far=far)]
     blades = [each for each in group if isinstance(each, Blade)]
     edges = tuple(run(each.edge) for each in blades)
-    found = [Flat(id=name, ink="head", runs=edges, closed=True, colour=stem.colour, pale=pale, far=far)]
+    found = [
+        Flat(id=name, ink="head", runs=edges, closed=True, width_m=_OUTLINE_M, colour=stem.colour, pale=pale, far=far)
+    ]
     ribs = tuple(run(each.rib) for each in blades if each.rib)
     if ribs:
-        found.append(Flat(id=f"{name}-rib", ink="rib", part="edge", runs=ribs, far=far))
+        found.append(Flat(id=f"{name}-rib", ink="rib", part="edge", runs=ribs, width_m=_OUTLINE_M, far=far))
     return found

@@ -83,6 +83,7 @@ def picture_of(piece: Piece, report: Report, varieties: Mapping[str, Variety]) -
         hung=hung,
         rims_m=tuple(round(each, 4) for each in rims),
         reach_m=round(reach, 4),
+        deep_m=round(reach, 4),
         low_m=round(low, 4),
         top_m=round(top, 4),
         eyes=eyes_of(piece, top_m=top, reach_m=reach),
@@ -132,7 +133,12 @@ def bare_picture(
     rim = raised_m + vessel.rim_m
     half = max(max(point.width_m, point.depth_m) for point in vessel.profile) / 2
     return replace(
-        NOTHING_DRAWN, primitives=tuple(parts), rims_m=(round(rim, 4),), reach_m=round(half, 4), top_m=round(rim, 4)
+        NOTHING_DRAWN,
+        primitives=tuple(parts),
+        rims_m=(round(rim, 4),),
+        reach_m=round(half, 4),
+        deep_m=round(half, 4),
+        top_m=round(rim, 4),
     )
 
 

@@ -29,6 +29,7 @@ from jolly_trellis.core.rigging.resting import (
     Rest,
     body_m,
     design_load,
+    drawn,
     line_tensions,
     lying,
     rest_of,
@@ -98,7 +99,7 @@ def _assess(rig: Rig, conditions: Conditions) -> RigReport:
     pulls = [*(_point_pulls(rig, made, found) for made, found in ways), *uneven_pulls, *gone_pulls]
     lines = tuple(_line_state(rig, index, whole, uneven, gone, shown, settled) for index in range(len(rig.lines)))
     points = tuple(_point_state(point, index, pulls) for index, point in enumerate(rig.points))
-    rest = rest_of(rig, load.total_n, shown, settled)
+    rest = drawn(rig, rest_of(rig, load.total_n, shown, settled), conditions)
     sized = weighed.sized
     worked = Worked(
         weighed=weighed,
@@ -166,7 +167,7 @@ def _drops(rig: Rig) -> tuple[DropRow, ...]:
 
 
 def _lying_report(rig: Rig, weighed: TakeOff, load: float, conditions: Conditions, proof: float) -> RigReport:
-    rest = lying(rig, load)
+    rest = drawn(rig, lying(rig, load), conditions)
     return RigReport(
         take_off=weighed,
         coverage=cover(rig, conditions),

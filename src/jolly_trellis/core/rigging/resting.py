@@ -1,12 +1,13 @@
 """Where a rig comes to rest: bare, half done, finished; how low it reaches and how far out of level."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 import numpy as np
 
 from jolly_trellis.core.books.figures import rule
+from jolly_trellis.core.drawing.picture import NOTHING_DRAWN, Picture
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
@@ -15,6 +16,7 @@ from jolly_trellis.core.rigging.drops import longest_stem_m
 from jolly_trellis.core.rigging.layout import LaidOut, lay_out
 from jolly_trellis.core.rigging.loads import Load, TakeOff, take_off
 from jolly_trellis.core.rigging.network import Settled, solve
+from jolly_trellis.core.rigging.pictures import picture_of_rig
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.rigging.states import HangState, StateName
 
@@ -28,7 +30,8 @@ class Rest:
     """Where a rig hangs at rest, all lines whole, with its design load.
 
     `at_m` are the armature's nodes in order along it; `attachments_m` where lines meet it; `tension_n` of every line;
-    `lowest_m` over the floor; `tilt_rad` out of level; `residual` the unbalanced force over the load.
+    `lowest_m` over the floor; `tilt_rad` out of level; `residual` the unbalanced force over the load; `picture` is
+    what it looks like.
     """
 
     load_n: float
@@ -39,6 +42,7 @@ class Rest:
     residual: float
     free_modes: int
     tension_n: tuple[float, ...]
+    picture: Picture = NOTHING_DRAWN
 
 
 def settle(rig: Rig, conditions: Conditions) -> Rest:
@@ -49,9 +53,15 @@ def settle(rig: Rig, conditions: Conditions) -> Rest:
     with conditions.figures.open():
         load = design_load(take_off(rig, conditions))
         if rig.lies:
-            return lying(rig, load.total_n)
+            return drawn(rig, lying(rig, load.total_n), conditions)
         shown = lay_out(rig, load, as_if=None)
-        return rest_of(rig, load.total_n, shown, solve(shown.net))
+        return drawn(rig, rest_of(rig, load.total_n, shown, solve(shown.net)), conditions)
+
+
+def drawn(rig: Rig, rest: Rest, conditions: Conditions) -> Rest:
+    """A rest with its picture."""
+    picture = picture_of_rig(rig, at_m=rest.at_m, held_m=rest.attachments_m, varieties=conditions.varieties)
+    return replace(rest, picture=picture)
 
 
 def lying(rig: Rig, load: float) -> Rest:

@@ -4,9 +4,9 @@ import { Drawing } from "../../drawing/Drawing";
 import { boundsFor, type EyeKind, glanceOf, hatched, sideWords, viewOf } from "../../drawing/look";
 import { type Flat, project, type Spot } from "../../drawing/project";
 import type { Handle } from "../../drawing/scene";
+import { TurnRing } from "../../drawing/TurnRing";
 import { Choice } from "../../ui/Choice";
 import { useKit } from "../../ui/useTrade";
-import { TurnRing } from "./TurnRing";
 
 type Props = {
   report: Report;

@@ -1,51 +1,49 @@
-import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { useNavigate } from "react-router";
-import { api } from "../../api/client";
 import type { EventOut, RigOut } from "../../api/types";
 import { rigsOf } from "../../desk/change";
 import { Drawing } from "../../drawing/Drawing";
-import { armatureLayer } from "../../drawing/hung";
-import { mountLayer } from "../../drawing/mounted";
-import { attachmentPlaces, bondLayer, lineLayer, lookOf, pointLayer, rigBounds } from "../../drawing/rig";
-import { type Bounds, moved, type Primitive } from "../../drawing/scene";
+import { boundsOf, movedFlat } from "../../drawing/look";
+import { DOT, type Flat, type Kit, project, type View } from "../../drawing/project";
+import { inked, lookOf } from "../../drawing/rig";
+import type { Bounds } from "../../drawing/scene";
 import { STATE_COLOUR, type State, StateMark } from "../../ui/StateMark";
+import { useKit } from "../../ui/useTrade";
 
 const GAP_M = 1.5;
 const LABEL_PX = 150;
-const DOT_M = 0.045;
+const LEVEL: View = { turn_rad: 0, raised_rad: 0, cut: false };
+const LEFT_OUT = /^(?:floor|person|walkway|hazard)/;
 
-type Hung = { readonly rig: RigOut; readonly x: number; readonly bounds: Bounds };
+type Hung = {
+  readonly rig: RigOut;
+  readonly flats: readonly Flat[];
+  readonly x: number;
+  readonly bounds: Bounds;
+};
 
 /** Every hung piece at one scale, side by side, from its beam down to the floor. */
 export function BeamLine({ event }: { event: EventOut }) {
   const go = useNavigate();
-  const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
-  const hung = useMemo(() => sideBySide(rigsOf(event)), [event]);
-  const scene = useMemo(() => {
-    const varieties = stock.data?.varieties ?? {};
-    return hung.flatMap(({ rig: { id, part: rig, report }, x }): Primitive[] => {
-      const held = attachmentPlaces(rig, report?.rest ?? null);
-      const looks = rig.lines.map((_, index) => lookOf(report?.lines[index]?.use ?? 0));
-      return [
-        ...mountLayer(rig, "front"),
-        ...bondLayer(rig, held, "front"),
-        ...lineLayer(rig, held, looks, "front"),
-        ...armatureLayer(rig, report?.rest.at_m ?? [], varieties, "front"),
-        ...pointLayer(rig, held, "front", DOT_M, ""),
-      ].map((shape) => moved(shape, x, `${id}-`));
-    });
-  }, [hung, stock.data]);
-  const top = Math.max(...hung.map(({ bounds }) => bounds.yMax));
+  const kit = useKit();
+  const hung = useMemo(() => (kit ? sideBySide(rigsOf(event), kit) : []), [event, kit]);
+  const scene = useMemo(
+    () => hung.flatMap(({ rig, flats, x }) => flats.map((flat) => movedFlat(flat, x, 0, `${rig.id}-`))),
+    [hung],
+  );
+  const top = Math.max(2, ...hung.map(({ bounds }) => bounds.yMax));
   const last = hung.at(-1);
   const wide = last ? last.x + last.bounds.xMax : 1;
-  const floor: Primitive = {
-    kind: "path",
+  const floor: Flat = {
+    ...DOT,
     id: "floor",
-    tone: "tone-surface",
-    points: [
-      [-30, 0],
-      [wide + 30, 0],
+    ink: "surface",
+    part: "edge",
+    runs: [
+      [
+        [-30, 0],
+        [wide + 30, 0],
+      ],
     ],
   };
   return (
@@ -91,12 +89,20 @@ export function BeamLine({ event }: { event: EventOut }) {
   );
 }
 
-function sideBySide(rigs: readonly RigOut[]): Hung[] {
+function sideBySide(rigs: readonly RigOut[], kit: Kit): Hung[] {
   let edge = 0;
   return rigs.map((rig) => {
-    const bounds = rigBounds(rig.part, rig.report, "front");
+    const picture = rig.report?.rest.picture ?? rig.planned;
+    const looks = rig.part.lines.map((_, index) => lookOf(rig.report?.lines[index]?.use ?? 0));
+    const every = picture ? project(picture, [], LEVEL, kit) : [];
+    const flats = inked(
+      every.filter(({ id }) => !LEFT_OUT.test(id)),
+      looks,
+      "",
+    );
+    const bounds = boundsOf(flats);
     const x = edge - bounds.xMin;
     edge = x + bounds.xMax + GAP_M;
-    return { rig, x, bounds };
+    return { rig, flats, x, bounds };
   });
 }

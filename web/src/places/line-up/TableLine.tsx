@@ -4,8 +4,8 @@ import type { EventOut, PieceOut } from "../../api/types";
 import { piecesOf } from "../../desk/change";
 import { Drawing } from "../../drawing/Drawing";
 import { boundsOf, movedFlat } from "../../drawing/look";
-import { type Flat, type Kit, project, type View } from "../../drawing/project";
-import type { Bounds, Primitive } from "../../drawing/scene";
+import { DOT, type Flat, type Kit, project, type View } from "../../drawing/project";
+import type { Bounds } from "../../drawing/scene";
 import { SEVERITY, STATE_COLOUR, type State, StateMark } from "../../ui/StateMark";
 import { useKit } from "../../ui/useTrade";
 
@@ -47,13 +47,16 @@ export function TableLine({ event }: { event: EventOut }) {
       </section>
     );
   }
-  const table: Primitive = {
-    kind: "path",
+  const table: Flat = {
+    ...DOT,
     id: "table",
-    tone: "tone-surface",
-    points: [
-      [bounds.xMin - 0.5, 0],
-      [bounds.xMax + 0.5, 0],
+    ink: "surface",
+    part: "edge",
+    runs: [
+      [
+        [bounds.xMin - 0.5, 0],
+        [bounds.xMax + 0.5, 0],
+      ],
     ],
   };
   return (

@@ -1,35 +1,36 @@
 import { useMemo, useState } from "react";
-import type { HangPoint, Rig, Stock } from "../../api/types";
+import type { HangPoint, Picture, Rig } from "../../api/types";
 import { Drawing, type Pen } from "../../drawing/Drawing";
-import { armatureLayer } from "../../drawing/hung";
-import { hazardLayer, mountLayer } from "../../drawing/mounted";
-import { onSheet, type Place, type Plane } from "../../drawing/plane";
+import { boundsOf, type EyeKind, sideWords, turned, viewOf } from "../../drawing/look";
+import { type Flat, project, seenAt } from "../../drawing/project";
 import {
   attachmentPlaces,
-  bondLayer,
+  closeUp,
+  inked,
   isTied,
   type LineLook,
   lineLabels,
-  lineLayer,
   lookOf,
-  pointLayer,
+  type Place,
   pointPlaces,
-  rigBounds,
-  roomLayer,
+  roomier,
 } from "../../drawing/rig";
-import type { Handle, Primitive } from "../../drawing/scene";
+import type { Handle } from "../../drawing/scene";
+import { TurnRing } from "../../drawing/TurnRing";
 import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
 import { useSettings } from "../../ui/settings";
+import { useKit } from "../../ui/useTrade";
 import { textOf } from "../../units/text";
 import { moved } from "./edits";
 import type { Chosen, Snipped, Tool } from "./types";
 import { usePen } from "./usePen";
 import type { RigDesk } from "./useRigDesk";
 
+type Plane = "front" | "plan";
 type Props = {
   desk: RigDesk;
   rig: Rig;
-  stock: Stock;
   snipped: Snipped | null;
   chosen: Chosen;
   onChoose: (chosen: Chosen) => void;
@@ -44,10 +45,13 @@ const SLACK_N = 0.5;
 /** Room the words of a line take, px. */
 const LABEL_PX = [72, 36] as const;
 
-/** The rig from the front and from above, both true to scale. */
+/** The rig in two views that turn together, true to scale: level and from above to begin with. */
 export function RigDrawing(props: Props) {
   const { pen, drawn } = usePen(props);
   const [close, setClose] = useState(false);
+  const [turn, setTurnTo] = useState(0);
+  const [eyes, setEyes] = useState<readonly [EyeKind, EyeKind]>(["level", "from above"]);
+  const shared = { ...props, close, turn, onTurn: (rad: number) => setTurnTo(turned(rad)) };
   return (
     <>
       <div className="relative min-h-0 flex-[2.6]">
@@ -59,26 +63,43 @@ export function RigDrawing(props: Props) {
         >
           {close ? "Down to the floor" : "Look closer"}
         </Button>
-        <PlaneView {...props} plane="front" pen={pen} drawn={drawn} close={close} />
+        <RigView
+          {...shared}
+          first
+          eye={eyes[0]}
+          onEye={(eye) => setEyes([eye, eyes[1]])}
+          pen={pen}
+          drawn={drawn}
+        />
       </div>
       <div className="relative min-h-0 flex-1 border-t border-line">
-        <PlaneView {...props} plane="plan" pen={null} drawn={[]} close={close} />
+        <RigView {...shared} eye={eyes[1]} onEye={(eye) => setEyes([eyes[0], eye])} pen={null} drawn={[]} />
       </div>
     </>
   );
 }
 
-type PlaneProps = Props & { plane: Plane; pen: Pen | null; drawn: readonly Primitive[]; close: boolean };
+type ViewProps = Props & {
+  first?: boolean;
+  eye: EyeKind;
+  onEye: (eye: EyeKind) => void;
+  turn: number;
+  onTurn: (rad: number) => void;
+  pen: Pen | null;
+  drawn: readonly Flat[];
+  close: boolean;
+};
 
-function PlaneView({ desk, rig, stock, snipped, chosen, onChoose, plane, pen, drawn, close }: PlaneProps) {
+function RigView(props: ViewProps) {
+  const { desk, rig, snipped, chosen, onChoose, eye, onEye, turn, onTurn, pen, drawn, close, first } = props;
   const { system } = useSettings();
+  const kit = useKit();
   const { rest, report, trying } = desk;
   const step = snipped?.steps[snipped.at] ?? null;
-  const whole = useMemo(() => attachmentPlaces(rig, rest), [rig, rest]);
-  const at: readonly Place[] = step ? step.at_m : (rest?.at_m ?? []);
+  const picture = step?.picture ?? rest?.picture ?? desk.kept?.planned ?? null;
   const held = useMemo(
-    () => (step ? nearest(step.at_m, whole, rest?.at_m ?? []) : whole),
-    [step, whole, rest],
+    () => attachmentPlaces(rig, step ? heldIn(step.picture) : rest?.attachments_m),
+    [rig, step, rest],
   );
   const looks = useMemo<LineLook[]>(
     () =>
@@ -92,84 +113,105 @@ function PlaneView({ desk, rig, stock, snipped, chosen, onChoose, plane, pen, dr
       }),
     [rig.lines, step, report],
   );
-  const bounds = useMemo(() => rigBounds(rig, report, plane, close), [rig, report, plane, close]);
-  const unit = (bounds.xMax - bounds.xMin) * 0.006;
-  const layers = useMemo(
-    () => [
-      plane === "front" ? roomLayer(rig, bounds) : [],
-      mountLayer(rig, plane),
-      hazardLayer(rig, plane, unit),
-      bondLayer(rig, held, plane),
-      lineLayer(rig, held, looks, plane),
-      armatureLayer(rig, at, stock.varieties, plane),
-      pointLayer(rig, held, plane, unit, chosen),
-    ],
-    [rig, bounds, held, looks, at, stock.varieties, plane, unit, chosen],
+  const view = useMemo(
+    () => (picture ? viewOf(picture, eye, turn) : { turn_rad: turn, raised_rad: 0, cut: false }),
+    [picture, eye, turn],
   );
-  const handles = snipped ? [] : handlesOf(rig, chosen, plane, unit * 5);
+  const flats = useMemo(() => (kit && picture ? project(picture, [], view, kit) : []), [kit, picture, view]);
+  const bounds = useMemo(() => {
+    if (close) return roomier(boundsOf(closeUp(flats)), 0.12);
+    return boundsOf(
+      eye === "level" ? flats : flats.filter(({ id }) => id !== "floor" && !id.startsWith("person")),
+    );
+  }, [flats, close, eye]);
+  const layers = useMemo(() => [inked(flats, looks, chosen), drawn], [flats, looks, chosen, drawn]);
+  const straight = Math.abs(Math.sin(turn)) < 1e-6 && Math.cos(turn) > 0;
+  const plane = !straight ? null : eye === "level" ? "front" : eye === "from above" ? "plan" : null;
+  const unit = (bounds.xMax - bounds.xMin) * 0.006;
+  const handles = snipped || !plane ? [] : handlesOf(rig, chosen, plane, unit * 5);
   const changed = (id: string, value: number): Rig => {
     const [what, index, axis] = id.split(":") as ["point" | "attachment", string, "x_m"];
     return moved(rig, what, Number(index), axis, value);
   };
-  const front = plane === "front";
   const tied = isTied(rig);
+  const options = (picture?.eyes ?? []).map(({ kind }) => [kind, kind] as const);
   return (
-    <>
-      <p className="pointer-events-none absolute top-1 left-3 z-10 m-0 text-[14px] text-soft">
-        {front ? "From the front" : "From above"}
-        {front &&
-          rest &&
-          !step &&
-          ` · lowest ${textOf({ kind: "length", value: rest.lowest_m }, system)} over the floor`}
-        {front &&
-          rest &&
-          !step &&
-          rest.tilt_rad > 0.009 &&
-          ` · hangs ${textOf({ kind: "angle", value: rest.tilt_rad }, system)} out of level`}
-        {front && trying && " · not judged yet"}
-      </p>
+    <div className="relative h-full" data-eye={eye}>
+      <div className="absolute top-1 left-2 z-10 flex items-center gap-2">
+        <Choice
+          label="Look at it"
+          hideLabel
+          value={eye}
+          options={options}
+          onCommit={onEye}
+          className="w-[118px]"
+        />
+        <p className="pointer-events-none m-0 text-[14px] text-soft">
+          from {sideWords(turn)}
+          {first &&
+            rest &&
+            !step &&
+            ` · lowest ${textOf({ kind: "length", value: rest.lowest_m }, system)} over the floor`}
+          {first &&
+            rest &&
+            !step &&
+            rest.tilt_rad > 0.009 &&
+            ` · hangs ${textOf({ kind: "angle", value: rest.tilt_rad }, system)} out of level`}
+          {first && trying && " · not judged yet"}
+        </p>
+      </div>
       <Drawing
-        label={front ? "Rig from the front" : "Rig from above"}
-        layers={[...layers, drawn]}
-        pen={pen}
+        label={`Rig, ${eye}, from ${sideWords(turn)}, to scale`}
+        layers={layers}
+        pen={plane === "front" ? pen : null}
         bounds={bounds}
         margins={
-          front ? { left: 12, right: 12, top: 46, bottom: 26 } : { left: 12, right: 12, top: 20, bottom: 20 }
+          first ? { left: 12, right: 12, top: 56, bottom: 30 } : { left: 12, right: 12, top: 46, bottom: 22 }
         }
         handles={handles}
         onPreview={(id, value) => desk.preview(changed(id, value))}
         onCommit={(id, value) => desk.commit(changed(id, value), `Move ${nameOf(rig, id)}`)}
         onCancel={desk.cancel}
         onPick={(id) => onChoose(/^(?:point|attachment|line)-/.test(id) ? id : "")}
-        overlay={(project) =>
-          front && (
+        inside={(project_, pxPerM) =>
+          picture &&
+          !close && (
+            <TurnRing
+              view={view}
+              reachM={Math.max(picture.deep_m + 0.5, 0.8)}
+              project={project_}
+              pxPerM={pxPerM}
+              onTurn={onTurn}
+            />
+          )
+        }
+        overlay={(project_) => {
+          if (!first) return null;
+          const spot = (at: Place) => project_(seenAt(view, at));
+          return (
             <>
               {!tied &&
-                pointPlaces(rig, project).map(({ at: place, points }) => {
-                  const [left, top] = project(place);
-                  return (
-                    <span
-                      key={points.join("-")}
-                      className="absolute flex -translate-x-1/2 -translate-y-full flex-col items-center text-[13px] leading-[1.15] whitespace-nowrap"
-                      style={{ left, top: top - 7 }}
-                    >
-                      {points.map((index) => (
-                        <PointName
-                          key={index}
-                          point={rig.points[index]}
-                          rated={report?.points[index]?.use !== null}
-                          onChoose={() => onChoose(`point-${index}`)}
-                        />
-                      ))}
-                    </span>
-                  );
-                })}
+                pointPlaces(rig, spot).map(({ at: [left, top], points }) => (
+                  <span
+                    key={points.join("-")}
+                    className="absolute flex -translate-x-1/2 -translate-y-full flex-col items-center text-[13px] leading-[1.15] whitespace-nowrap"
+                    style={{ left, top: top - 7 }}
+                  >
+                    {points.map((index) => (
+                      <PointName
+                        key={index}
+                        point={rig.points[index]}
+                        rated={report?.points[index]?.use !== null}
+                        onChoose={() => onChoose(`point-${index}`)}
+                      />
+                    ))}
+                  </span>
+                ))}
               {lineLabels(rig, held).map((middle, index, all) => {
-                const [left, top] = project(middle);
+                const [left, top] = spot(middle);
                 const same = sharing(rig, index);
                 if (tied && same[0] !== index && chosen !== `line-${index}` && !step) return null;
-                const crowded =
-                  tied || all.some((each, at) => at !== index && near(project(each), [left, top]));
+                const crowded = tied || all.some((each, at) => at !== index && near(spot(each), [left, top]));
                 const tension = step ? step.tension_n[index] : (rest?.tension_n[index] ?? 0);
                 const cut = step?.cut.includes(index);
                 const goes = step?.lets_go.includes(index);
@@ -212,10 +254,10 @@ function PlaneView({ desk, rig, stock, snipped, chosen, onChoose, plane, pen, dr
                 );
               })}
             </>
-          )
-        }
+          );
+        }}
       />
-    </>
+    </div>
   );
 }
 
@@ -249,18 +291,11 @@ function PointName({
   );
 }
 
-/** Where attachments are in a state after a cut: the nodes nearest along the armature to where they were. */
-function nearest(now: readonly Place[], held: readonly Place[], before: readonly Place[]): readonly Place[] {
-  if (now.length === 0 || now.length !== before.length) return held;
-  return held.map((place) => {
-    let best = 0;
-    let least = Number.POSITIVE_INFINITY;
-    for (const [index, node] of before.entries()) {
-      const far = Math.hypot(node[0] - place[0], node[1] - place[1], node[2] - place[2]);
-      if (far < least) [best, least] = [index, far];
-    }
-    return now[best] ?? place;
-  });
+/** Where lines meet the armature in a picture. */
+function heldIn(picture: Picture): readonly Place[] {
+  return picture.primitives.flatMap((each) =>
+    each.kind === "dot" && each.id.startsWith("attachment-") ? [each.at as Place] : [],
+  );
 }
 
 function nameOf(rig: Rig, id: string): string {
@@ -277,7 +312,7 @@ function handlesOf(rig: Rig, chosen: Chosen, plane: Plane, offM: number): Handle
   const index = Number(place);
   const held = what === "point" ? rig.points[index] : rig.attachments[index];
   if (!held) return [];
-  const [x, y] = onSheet([held.x_m, held.y_m, held.z_m], plane);
+  const [x, y] = [held.x_m, plane === "front" ? held.z_m : held.y_m];
   return AXES[plane].map((axis, which): Handle => {
     const upright = which === 1;
     return {

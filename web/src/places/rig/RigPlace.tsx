@@ -124,7 +124,6 @@ export function RigPlace() {
           <RigDrawing
             desk={desk}
             rig={rig}
-            stock={stock.data}
             snipped={snipped}
             chosen={chosen}
             onChoose={setChosen}

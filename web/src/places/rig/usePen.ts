@@ -1,8 +1,9 @@
 import { useCallback, useEffect, useState } from "react";
 import type { Rig } from "../../api/types";
 import type { Pen } from "../../drawing/Drawing";
+import { DOT, type Flat } from "../../drawing/project";
 import { isRun } from "../../drawing/rig";
-import type { Point, Primitive } from "../../drawing/scene";
+import type { Point } from "../../drawing/scene";
 import { painted, withPath } from "./edits";
 import type { Tool } from "./types";
 import type { RigDesk } from "./useRigDesk";
@@ -15,7 +16,7 @@ const REACH_M = 0.4;
 /** The pen on the front view: it draws the path anew, place by place, or paints the armature fuller or thinner. */
 export function usePen({ desk, rig, tool, onTool }: Props): {
   readonly pen: Pen | null;
-  readonly drawn: readonly Primitive[];
+  readonly drawn: readonly Flat[];
 } {
   const [path, setPath] = useState<readonly Point[]>([]);
   const [stroked, setStroked] = useState<Rig | null>(null);
@@ -60,16 +61,8 @@ export function usePen({ desk, rig, tool, onTool }: Props): {
     return {
       pen: { label: "Draw the path", onDown: ([x, z]) => setPath([...path, [round(x), round(z)]]) },
       drawn: [
-        { kind: "path", id: "drawn", tone: "tone-newest", points: path },
-        ...path.map(
-          (at, index): Primitive => ({
-            kind: "circle",
-            id: `drawn-${index}`,
-            tone: "tone-attachment",
-            at,
-            r: DOT_M,
-          }),
-        ),
+        { ...DOT, id: "drawn", ink: "newest", part: "edge", runs: [path] },
+        { ...DOT, id: "drawn-places", ink: "attachment", dots: path.map(([x, z]) => [x, z, DOT_M] as const) },
       ],
     };
   }

@@ -1,6 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from "react";
-import { sideWords, TURN_STEP_RAD, TURNTABLE } from "../../drawing/look";
-import type { Spot, View } from "../../drawing/project";
+import { sideWords, TURN_STEP_RAD, TURNTABLE } from "./look";
+import type { Spot, View } from "./project";
 
 type Props = {
   view: View;
@@ -47,7 +47,7 @@ export function TurnRing({ view, reachM, project, pxPerM, onTurn }: Props) {
       className="turn-ring touch-none"
       role="slider"
       tabIndex={0}
-      aria-label="Turn the piece"
+      aria-label="Turn it"
       aria-valuemin={0}
       aria-valuemax={359}
       aria-valuenow={degrees}
@@ -58,7 +58,7 @@ export function TurnRing({ view, reachM, project, pxPerM, onTurn }: Props) {
       onPointerCancel={up}
       onKeyDown={key}
     >
-      <title>Turn the piece: drag the ring, or use the arrow keys</title>
+      <title>Turn it: drag the ring, or use the arrow keys</title>
       <ellipse cx={x} cy={y} rx={rx} ry={ry} fill="none" stroke="transparent" strokeWidth={26} />
       <ellipse className="ring" cx={x} cy={y} rx={rx} ry={ry} />
       <circle className="front" cx={front[0]} cy={front[1]} r={5} />
