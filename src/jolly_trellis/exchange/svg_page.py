@@ -16,10 +16,10 @@ class SvgPath:
     steps: list[str] = field(default_factory=list)
 
     def moveTo(self, x: float, y: float) -> None:  # noqa: N802  # the PDF page's own name
-        self.steps.append(f"M{x:.5g} {y:.5g}")
+        self.steps.append(f"M{_short(x)} {_short(y)}")
 
     def lineTo(self, x: float, y: float) -> None:  # noqa: N802  # the PDF page's own name
-        self.steps.append(f"L{x:.5g} {y:.5g}")
+        self.steps.append(f"L{_short(x)} {_short(y)}")
 
     def close(self) -> None:
         self.steps.append("Z")
@@ -94,7 +94,7 @@ class SvgPage:
         self._draw(f'<rect x="{x:.5g}" y="{y:.5g}" width="{width:.5g}" height="{height:.5g}"', stroke, fill)
 
     def circle(self, x: float, y: float, r: float, stroke: int = 1, fill: int = 0) -> None:
-        self._draw(f'<circle cx="{x:.5g}" cy="{y:.5g}" r="{r:.5g}"', stroke, fill)
+        self._draw(f'<circle cx="{_short(x)}" cy="{_short(y)}" r="{_short(r)}"', stroke, fill)
 
     def ellipse(self, x1: float, y1: float, x2: float, y2: float, stroke: int = 1, fill: int = 0) -> None:
         middle = f'cx="{(x1 + x2) / 2:.5g}" cy="{(y1 + y2) / 2:.5g}"'
@@ -118,6 +118,11 @@ class SvgPage:
             if self._style["dash"]:
                 edge += f' stroke-dasharray="{self._style["dash"]}"'
         self._parts.append(f"{element}{inside}{edge}/>")
+
+
+def _short(value: float) -> str:
+    """A place to the tenth of a point, which is all a drawing of this size shows."""
+    return f"{value:.1f}".removesuffix(".0")
 
 
 def _hex(colour: Color | tuple[float, float, float]) -> str:
