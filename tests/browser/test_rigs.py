@@ -167,7 +167,7 @@ def test_a_run_is_drawn_with_the_pointer_from_nothing_and_every_place_is_hung(pa
     expect(page.get_by_text("Nothing can be worked out yet")).to_be_visible()
     tab(page, "Path")
     page.get_by_role("button", name="Draw the path").click()
-    sheet = page.get_by_role("group", name="Rig from the front").bounding_box()
+    sheet = page.get_by_role("group", name=re.compile("^Rig, level, from the front")).bounding_box()
     assert sheet is not None
     for share in (0.3, 0.5, 0.7):
         page.mouse.click(sheet["x"] + sheet["width"] * share, sheet["y"] + 90)
@@ -185,7 +185,7 @@ def test_a_path_that_is_begun_is_left_with_escape(page: Page, served: Served) ->
     rig(page, served, "Run over the long table")
     tab(page, "Path")
     page.get_by_role("button", name="Draw the path").click()
-    sheet = page.get_by_role("group", name="Rig from the front").bounding_box()
+    sheet = page.get_by_role("group", name=re.compile("^Rig, level, from the front")).bounding_box()
     assert sheet is not None
     page.mouse.click(sheet["x"] + 300, sheet["y"] + 90)
     page.keyboard.press("Escape")
@@ -271,7 +271,7 @@ def test_what_is_painted_fuller_is_heavier_there(page: Page, served: Served) -> 
     before = float(use.inner_text())
     tab(page, "Armature")
     page.get_by_role("button", name="Paint it fuller").click()
-    sheet = page.get_by_role("group", name="Rig from the front").bounding_box()
+    sheet = page.get_by_role("group", name=re.compile("^Rig, level, from the front")).bounding_box()
     grip = page.get_by_role("button", name="beam 4", exact=True).bounding_box()
     assert sheet is not None
     assert grip is not None

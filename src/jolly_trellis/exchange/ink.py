@@ -15,8 +15,8 @@ SLATE, STEEL, CLAY = HexColor("#3c6382"), HexColor("#757a80"), HexColor("#e1dbcf
 WATER, BERRY, SAND = HexColor("#c5d5e2"), HexColor("#9c1f45"), HexColor("#efe9db")
 TWIG, MOSS, GLASS = HexColor("#6b4a1c"), HexColor("#a5b88f"), HexColor("#dbe5ec")
 _FAR_KEEPS = 0.62
-_FINE_PT = 0.05
-_LEFT_OUT = ("surface", "ledge", "floor", "person", "mount-wall")
+_FINE_PT = 0.12  # a finer edge would be drawn as wide as one dot of the printer
+_LEFT_OUT = ("surface", "ledge", "floor", "mount-wall")
 
 
 @dataclass(frozen=True, slots=True)
@@ -159,13 +159,13 @@ def _put(canvas: Canvas, flat: Flat, place: Placed) -> None:
     ink = INKS.get(flat.ink, _LINE)
     fill = _tinted(flat) if flat.colour else ink.fill
     filled = fill is not None and flat.part != "edge"
-    stroked = ink.stroke is not None and flat.part != "fill"
+    wide = ink.width_pt if flat.width_m is None else flat.width_m * place.scale
+    stroked = ink.stroke is not None and flat.part != "fill" and (not filled or wide >= _FINE_PT)
     if fill is not None and filled:
         canvas.setFillColor(Color(fill.red, fill.green, fill.blue, alpha=ink.alpha))
     if ink.stroke is not None and stroked:
         canvas.setStrokeColor(ink.stroke)
-        wide = ink.width_pt if flat.width_m is None else max(flat.width_m * place.scale, _FINE_PT)
-        canvas.setLineWidth(wide)
+        canvas.setLineWidth(max(wide, _FINE_PT))
         canvas.setDash(*([list(ink.dash_pt)] if ink.dash_pt else []))
     path = canvas.beginPath()
     for run in flat.runs:

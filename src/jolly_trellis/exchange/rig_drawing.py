@@ -11,6 +11,7 @@ from jolly_trellis.exchange.page import INK, LEAST_PT, REGULAR, cut_to, wide
 _ROWS = 4
 _ROW_PT = 9.5
 _NAME_PT = 90.0
+_OVER_M = 0.09
 
 
 def draw_rig(canvas: Canvas, rig: Rig, report: RigReport, box: Box) -> float:
@@ -32,12 +33,12 @@ def draw_rig(canvas: Canvas, rig: Rig, report: RigReport, box: Box) -> float:
     rows: list[float] = []
     for point in sorted(rig.points, key=lambda each: each.x_m):
         name = cut_to(point.name, _NAME_PT, LEAST_PT)
-        x, y = placed.at(point.x_m, point.z_m)
+        x, y = placed.at(point.x_m, point.z_m + _OVER_M)
         half = wide(name) / 2
         x = min(max(x, left + half), left + width - half)
         row = next((at for at, end in enumerate(rows) if end < x - half - 3), len(rows))
         if row >= _ROWS:
             continue
         rows[row:] = [x + half, *rows[row + 1 :]]
-        canvas.drawCentredString(x, y + 5 + _ROW_PT * row, name)
+        canvas.drawCentredString(x, y + 3 + _ROW_PT * row, name)
     return placed.scale

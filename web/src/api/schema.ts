@@ -6094,7 +6094,7 @@ export interface components {
         };
         /**
          * RigOut
-         * @description A part that hangs or is mounted: its plan, and its report or what prevents one, with what it looks like unhung.
+         * @description A part that hangs or is mounted: its plan, its report or what prevents one and what is planned to be seen.
          */
         readonly RigOut: {
             /** Id */

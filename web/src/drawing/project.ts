@@ -44,7 +44,7 @@ const STRAIGHT_DOWN = (85 * Math.PI) / 180;
 const SAME = 1e-6;
 const STEP = 3;
 /** Of petals and leaves: no line at all where they are small. */
-const OUTLINE_M = 0.0007;
+const OUTLINE_M = 0.001;
 /** What a piece stands on or before is seen through where it would hide it. */
 const SEEN_THROUGH: ReadonlySet<string> = new Set(["wall", "ledge"]);
 

@@ -19,7 +19,7 @@ Flat2 = tuple[float, float]
 _STRAIGHT_DOWN = math.radians(85)
 _SAME = 1e-6
 _STEP = 3
-_OUTLINE_M = 0.0007  # of petals and leaves: no line at all where they are small
+_OUTLINE_M = 0.001  # of petals and leaves: no line at all where they are small
 _SEEN_THROUGH = ("wall", "ledge")
 
 

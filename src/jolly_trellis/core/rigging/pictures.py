@@ -204,7 +204,7 @@ def _lines(rig: Rig, held_m: Sequence[Place], cut: Sequence[int]) -> list[Primit
     for index, each in enumerate(rig.lines):
         start = start_of(rig, each, held_m)
         planned = rig.attachments[each.attachment] if each.attachment < len(rig.attachments) else None
-        if start is None or planned is None:
+        if start is None or planned is None or each.attachment >= len(held_m):
             continue
         meets = (planned.x_m, planned.y_m, planned.z_m) if index in cut else held_m[each.attachment]
         found.append(line(f"line-{index}", "line", Layer.OVER, run([start, meets])))

@@ -10,7 +10,7 @@ import type { Bounds } from "../../drawing/scene";
 import { STATE_COLOUR, type State, StateMark } from "../../ui/StateMark";
 import { useKit } from "../../ui/useTrade";
 
-const GAP_M = 1.5;
+const GAP_M = 2;
 const LABEL_PX = 150;
 const LEVEL: View = { turn_rad: 0, raised_rad: 0, cut: false };
 const LEFT_OUT = /^(?:floor|person|walkway|hazard)/;
