@@ -146,7 +146,8 @@ def test_a_column_is_round_and_a_wall_stands_behind() -> None:
             varieties={},
         )
         nodes = tuple((each.x_m, each.y_m, each.z_m) for each in rig.attachments)
-        wall = picture_of_rig(replace(rig, mount=Mount(kind="wall")), at_m=nodes, held_m=nodes, varieties={})
+        mounted = replace(rig, mount=Mount(kind="wall"), recipe=())
+        wall = picture_of_rig(mounted, at_m=nodes, held_m=nodes, varieties={})
     body = next(each for each in column.primitives if each.id == "mount")
     assert isinstance(body, Turned)
     assert [(ring.at, ring.half_width_m) for ring in body.rings] == [((0.5, 0, 0), 0.2), ((0.5, 0, 3.0), 0.2)]
