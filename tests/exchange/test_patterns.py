@@ -14,13 +14,13 @@ from svgelements import Path as SvgPath
 
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.making.patterns import Pattern, patterns_of, ring_pattern, strip_pattern
-from jolly_trellis.core.plan.piece import Mechanic, Piece
+from jolly_trellis.core.plan.piece import Mechanic, Piece, Spill
 from jolly_trellis.core.units import UnitSystem, render
 from jolly_trellis.exchange.page import Paper
 from jolly_trellis.exchange.pattern_dxf import write_dxf
 from jolly_trellis.exchange.pattern_pdf import MARGIN_M, OVERLAP_M, tiles, write_pdf
 from jolly_trellis.exchange.pattern_svg import GAP_M, write_svg
-from tests.ordinary import STAMP, conditions, piece, vessels
+from tests.ordinary import STAMP, beside, conditions, on_ledge, piece, recipe, vessels
 
 SYSTEMS: tuple[UnitSystem, ...] = ("metric", "inch")
 PAIR = replace(piece(), mechanic=Mechanic(kind="stacked_pair", netting="coated-25-09"))
@@ -165,3 +165,23 @@ def test_a_putty_ring_is_two_circles() -> None:
     circles = [line for line in ring.lines if line.closed]
     assert len(circles) == 2
     assert "38 cm" in ring.labels[0].text
+
+
+def test_a_ledge_piece_has_a_pattern_for_every_sheet_that_is_cut() -> None:
+    """Its own sheet, the spill's, and the second vessel's, under their names; a DXF with lines for each."""
+    spill = Spill(drop_m=0.4, recipe=recipe(ruscus=(4, "margin")))
+    ledge = replace(on_ledge(), companions=(beside(tied=True),), spill=spill)
+    made = build(ledge, conditions())
+    found = patterns_of(made)
+    assert [each.name for each in found] == ["sheet", "spill", "second bowl, sheet"]
+    assert made.spill is not None
+    sheets = (made.mechanic.flat[0].sheet, made.spill.sheet, made.companions[0].mechanic.flat[0].sheet)
+    assert [(each.width_m, each.height_m) for each in found] == [(each.width_m, each.length_m) for each in sheets]
+    assert [each.labels[0].text.split(":")[0] for each in found] == ["sheet", "spill", "second bowl, sheet"]
+    bare = replace(ledge, mechanic=Mechanic(kind="tape_grid"), companions=())
+    assert [each.name for each in patterns_of(build(bare, conditions()))] == ["spill"]
+    assert write_dxf(patterns_of(build(bare, conditions()))).count("LWPOLYLINE") > 0
+
+
+def test_nothing_to_cut_says_so_as_svg_too() -> None:
+    assert "Nothing in this piece is cut from the flat." in write_svg(())

@@ -2,7 +2,7 @@
 
 from xml.sax.saxutils import escape
 
-from jolly_trellis.core.making.patterns import Layer, Pattern
+from jolly_trellis.core.making.patterns import Label, Layer, Pattern
 
 GAP_M = 0.02
 LAYERS: tuple[Layer, ...] = ("CUT", "FOLD", "MARK")
@@ -11,10 +11,18 @@ _STYLE: dict[Layer, str] = {
     "FOLD": 'stroke="#3c6382" stroke-width="0.7" stroke-dasharray="5 3"',
     "MARK": 'stroke="#757a80" stroke-width="0.25"',
 }
+NOTHING = Pattern(
+    name="nothing",
+    width_m=0.14,
+    height_m=0.02,
+    lines=(),
+    labels=(Label(text="Nothing in this piece is cut from the flat.", x_m=0.0, y_m=0.01),),
+)
 
 
 def write_svg(patterns: tuple[Pattern, ...]) -> str:
-    """All patterns side by side, 2 cm apart; the size of the page is theirs, in millimetres."""
+    """All patterns side by side, 2 cm apart; the size of the page is theirs, in millimetres; words for none."""
+    patterns = patterns or (NOTHING,)
     wide = sum(each.width_m for each in patterns) + GAP_M * (len(patterns) + 1)
     tall = max((each.height_m for each in patterns), default=0.0) + 2 * GAP_M
     parts = [

@@ -1,7 +1,7 @@
 """Flat patterns at true size: sheets with cells, folds and tucks; frog, putty and lining templates."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Literal
 
@@ -50,7 +50,26 @@ class Pattern:
 
 
 def patterns_of(build: Build) -> tuple[Pattern, ...]:
-    """Everything of a piece that is cut from the flat or laid out from a template; empty where there is nothing."""
+    """Everything of a piece that is cut from the flat or laid out from a template; empty where there is nothing.
+
+    What its spill and its other vessels are cut from is there too, under their names.
+    """
+    found = _own(build)
+    if build.spill is not None:
+        found.append(sheet_pattern(FlatSheet(name="spill", sheet=build.spill.sheet), build.spill.netting))
+    for each, made in zip(build.piece.companions, build.companions, strict=True):
+        found += [_named(pattern, f"{each.name}, {pattern.name}") for pattern in _own(made)]
+    return tuple(found)
+
+
+def _named(pattern: Pattern, name: str) -> Pattern:
+    """A pattern under another name, which its first words say too."""
+    first, *others = pattern.labels
+    first = replace(first, text=first.text.replace(pattern.name, name, 1))
+    return replace(pattern, name=name, labels=(first, *others))
+
+
+def _own(build: Build) -> list[Pattern]:
     found = [sheet_pattern(each, build.netting) for each in build.mechanic.flat if build.netting is not None]
     if build.mechanic.frog_radius_m:
         found.append(frog_pattern(2 * build.mechanic.frog_radius_m, with_putty=build.mechanic.putty_kg > 0))
@@ -64,7 +83,7 @@ def patterns_of(build: Build) -> tuple[Pattern, ...]:
         found.append(
             strip_pattern("netting round the outside", wrap_length_m(build.piece.vessel), build.piece.wrap_height_m)
         )
-    return tuple(found)
+    return found
 
 
 def sheet_pattern(flat: FlatSheet, netting: Netting) -> Pattern:

@@ -1,11 +1,9 @@
 import { patternUrl } from "../../api/client";
-import type { Report } from "../../api/types";
 
-type Props = { eventId: number; pieceId: number; revision: number; report: Report | null };
+type Props = { eventId: number; pieceId: number; revision: number };
 
 /** The sheet flat, with cells, folds, tucks and dimensions; and the same at true size to print or to cut. */
-export function CutSheet({ eventId, pieceId, revision, report }: Props) {
-  const nothing = report && report.mechanic.flat.length === 0 && report.mechanic.frog_radius_m === 0;
+export function CutSheet({ eventId, pieceId, revision }: Props) {
   const links = [
     ["PDF, A4", patternUrl(eventId, pieceId, "pdf", "A4")],
     ["PDF, Letter", patternUrl(eventId, pieceId, "pdf", "Letter")],
@@ -31,17 +29,13 @@ export function CutSheet({ eventId, pieceId, revision, report }: Props) {
           Solid: cut. Dashed: fold or tuck. Print at 100 % and check the 50 mm bar.
         </span>
       </div>
-      {nothing ? (
-        <p className="m-0">Nothing of this mechanic is cut from the flat: its parts are in the cut tray.</p>
-      ) : (
-        <div className="min-h-0 flex-1 rounded border border-line bg-white p-2">
-          <img
-            className="h-full w-full object-contain"
-            alt="Flat patterns of this piece with cells, folds, tucks and dimensions"
-            src={`${patternUrl(eventId, pieceId, "svg")}&at=${revision}`}
-          />
-        </div>
-      )}
+      <div className="min-h-0 flex-1 rounded border border-line bg-white p-2">
+        <img
+          className="h-full w-full object-contain"
+          alt="Flat patterns of this piece with cells, folds, tucks and dimensions"
+          src={`${patternUrl(eventId, pieceId, "svg")}&at=${revision}`}
+        />
+      </div>
     </div>
   );
 }

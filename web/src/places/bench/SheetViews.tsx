@@ -60,7 +60,7 @@ export function SheetViews({ view, onView, desk, event, pieceId, piece, report, 
         <MakingView desk={desk} event={event} pieceId={pieceId} piece={piece} report={report} />
       </Tabs.Content>
       <Tabs.Content value="flat" className="min-h-0 flex-1">
-        <CutSheet eventId={event.id} pieceId={pieceId} revision={event.revision} report={report} />
+        <CutSheet eventId={event.id} pieceId={pieceId} revision={event.revision} />
       </Tabs.Content>
       <Tabs.Content value="compare" className="min-h-0 flex-1">
         <SideBySide
