@@ -169,7 +169,7 @@ def test_a_putty_ring_is_two_circles() -> None:
 
 def test_a_ledge_piece_has_a_pattern_for_every_sheet_that_is_cut() -> None:
     """Its own sheet, the spill's, and the second vessel's, under their names; a DXF with lines for each."""
-    spill = Spill(drop_m=0.4, recipe=recipe(ruscus=(4, "margin")))
+    spill = Spill(drop_m=0.4, netting="coated-25-09", recipe=recipe(ruscus=(4, "margin")))
     ledge = replace(on_ledge(), companions=(beside(tied=True),), spill=spill)
     made = build(ledge, conditions())
     found = patterns_of(made)
