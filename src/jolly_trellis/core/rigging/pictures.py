@@ -35,6 +35,7 @@ _AROUND_M = 0.6
 _STEP = 200
 _POINT_M, _HELD_M, _HAZARD_M = 0.03, 0.022, 0.05
 _BEAM_M = 0.06
+_BARE_M = 3.2  # room to begin in, where nothing is planned yet
 
 
 def picture_of_rig(
@@ -80,7 +81,7 @@ def _extent(rig: Rig, nodes: Array, stems: Sequence[Stem]) -> tuple[float, float
     if rig.mount is not None:
         half = max(rig.mount.width_m, rig.mount.foot_width_m) / 2
         places += [[rig.mount.x_m + side * half, rig.mount.foot_depth_m / 2, rig.mount.height_m] for side in (-1, 1)]
-    at = np.array(places or [[0.0, 0.0, 2.0]])
+    at = np.array(places or [[0.0, 0.0, _BARE_M]])
     return (
         min(float(at[:, 0].min()), -0.5),
         max(float(at[:, 0].max()), 0.5),

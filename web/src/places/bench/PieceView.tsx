@@ -56,7 +56,7 @@ export function PieceView(props: Props) {
   const options = picture.eyes.map(({ kind }) => [kind, kind] as const);
   return (
     <div className="relative h-full min-h-0" data-eye={eye}>
-      <div className="absolute top-1 left-2 z-10 flex items-center gap-2">
+      <div className="pointer-events-none absolute top-1 left-2 z-10 flex items-center gap-2 *:pointer-events-auto">
         <Choice
           label="Look at it"
           hideLabel

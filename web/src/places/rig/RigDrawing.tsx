@@ -120,10 +120,11 @@ function RigView(props: ViewProps) {
   const flats = useMemo(() => (kit && picture ? project(picture, [], view, kit) : []), [kit, picture, view]);
   const bounds = useMemo(() => {
     if (close) return roomier(boundsOf(closeUp(flats)), 0.12);
-    return boundsOf(
-      eye === "level" ? flats : flats.filter(({ id }) => id !== "floor" && !id.startsWith("person")),
-    );
-  }, [flats, close, eye]);
+    if (eye !== "level")
+      return boundsOf(flats.filter(({ id }) => id !== "floor" && !id.startsWith("person")));
+    const room = boundsOf(flats);
+    return { ...room, yMax: Math.max(room.yMax, picture?.top_m ?? 0) };
+  }, [flats, close, eye, picture]);
   const layers = useMemo(() => [inked(flats, looks, chosen), drawn], [flats, looks, chosen, drawn]);
   const straight = Math.abs(Math.sin(turn)) < 1e-6 && Math.cos(turn) > 0;
   const plane = !straight ? null : eye === "level" ? "front" : eye === "from above" ? "plan" : null;
@@ -137,14 +138,14 @@ function RigView(props: ViewProps) {
   const options = (picture?.eyes ?? []).map(({ kind }) => [kind, kind] as const);
   return (
     <div className="relative h-full" data-eye={eye}>
-      <div className="absolute top-1 left-2 z-10 flex items-center gap-2">
+      <div className="pointer-events-none absolute top-1 left-2 z-10 flex items-center gap-2">
         <Choice
           label="Look at it"
           hideLabel
           value={eye}
           options={options}
           onCommit={onEye}
-          className="w-[118px]"
+          className="pointer-events-auto w-[118px]"
         />
         <p className="pointer-events-none m-0 text-[14px] text-soft">
           from {sideWords(turn)}
@@ -166,7 +167,7 @@ function RigView(props: ViewProps) {
         pen={plane === "front" ? pen : null}
         bounds={bounds}
         margins={
-          first ? { left: 12, right: 12, top: 56, bottom: 30 } : { left: 12, right: 12, top: 46, bottom: 22 }
+          first ? { left: 12, right: 12, top: 84, bottom: 30 } : { left: 12, right: 12, top: 46, bottom: 22 }
         }
         handles={handles}
         onPreview={(id, value) => desk.preview(changed(id, value))}
