@@ -8,8 +8,8 @@ export type LineLook = "holds" | "tight" | "fails" | "cut";
 
 const TIGHT = 0.85;
 const BEHIND_M = 0.25;
-/** Room that the name of a hang point takes, px. */
-const NAME_PX = [58, 16] as const;
+/** Room that the names of hang points take, px: a letter, a row, what lies between two names. */
+const [LETTER_PX, ROW_PX, GAP_PX] = [6.8, 16, 8] as const;
 const CLOSE = /^(?:run|rim|attachment|point|line|bond|hung)/;
 const LINE = /^line-(\d+)$/;
 
@@ -99,24 +99,39 @@ function tieLabels(rig: Rig): Place[] {
   });
 }
 
-/** Hang points by where they are seen: those whose names would cover one another share one place. */
+/** Hang points by where they are seen: those whose names would cover one another share one place, in their middle. */
 export function pointPlaces(
   rig: Rig,
   project: (at: Place) => readonly [number, number],
 ): { readonly at: readonly [number, number]; readonly points: readonly number[] }[] {
-  const places: { at: readonly [number, number]; points: number[] }[] = [];
   const seen = rig.points.map((each) => project([each.x_m, each.y_m, each.z_m]));
-  const order = seen.map((_, index) => index).toSorted((a, b) => (seen[a]?.[0] ?? 0) - (seen[b]?.[0] ?? 0));
-  for (const index of order) {
-    const at = seen[index];
-    if (!at) continue;
-    const found = places.find(
-      (each) => Math.abs(each.at[0] - at[0]) < NAME_PX[0] && Math.abs(each.at[1] - at[1]) < NAME_PX[1],
-    );
-    if (found) found.points.push(index);
-    else places.push({ at, points: [index] });
+  const wide = (points: readonly number[]) =>
+    Math.max(...points.map((index) => (rig.points[index]?.name.length ?? 0) * LETTER_PX)) + GAP_PX;
+  const middle = (points: readonly number[]): readonly [number, number] => {
+    const xs = points.map((index) => seen[index]?.[0] ?? 0);
+    const ys = points.map((index) => seen[index]?.[1] ?? 0);
+    return [(Math.min(...xs) + Math.max(...xs)) / 2, Math.min(...ys)];
+  };
+  let places: number[][] = seen
+    .map((_, index) => index)
+    .toSorted((a, b) => (seen[a]?.[0] ?? 0) - (seen[b]?.[0] ?? 0))
+    .map((index) => [index]);
+  for (;;) {
+    const next: number[][] = [];
+    for (const points of places) {
+      const [x, y] = middle(points);
+      const covers = next.find((each) => {
+        const [left, top] = middle(each);
+        const tall = Math.max(each.length, points.length) * ROW_PX;
+        return Math.abs(left - x) < (wide(each) + wide(points)) / 2 && Math.abs(top - y) < tall;
+      });
+      if (covers) covers.push(...points);
+      else next.push([...points]);
+    }
+    if (next.length === places.length) break;
+    places = next;
   }
-  return places;
+  return places.map((points) => ({ at: middle(points), points }));
 }
 
 /** Attachments where they hang, or as drawn where nothing is worked out. */

@@ -284,7 +284,7 @@ def _support(support: Support | None) -> list[Primitive]:
     level = min(support.water_l / support_holds_l(support), 1.0) * (tall - 0.012) if support.water_l else 0.0
     found: list[Primitive] = [
         column("support", ink, Layer.SUPPORT, [(0, half), (tall, half)]),
-        column("support-inside", "inside", Layer.SUPPORT, [(0.01, inside), (tall, inside)]),
+        replace(column("support-inside", "inside", Layer.SUPPORT, [(0.01, inside), (tall, inside)]), inside=True),
     ]
     if level > 0:
         found.append(column("support-water", "water", Layer.SUPPORT, [(0.01, inside), (0.01 + level, inside)]))

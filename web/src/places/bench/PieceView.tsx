@@ -68,7 +68,7 @@ export function PieceView(props: Props) {
         {props.children}
       </div>
       {glance && (
-        <output className="pointer-events-none absolute bottom-7 left-3 z-10 max-w-[70%] text-[13px] leading-tight text-soft">
+        <output className="pointer-events-none absolute top-[50px] left-3 z-10 max-w-[70%] text-[13px] leading-tight text-soft">
           {glance.share >= 0.005
             ? `${Math.round(glance.share * 100)} % of the ${glance.of} shows from here`
             : "nothing to be hidden shows from here"}

@@ -28,6 +28,8 @@ import { usePen } from "./usePen";
 import type { RigDesk } from "./useRigDesk";
 
 type Plane = "front" | "plan";
+/** What stands on the floor for measure. */
+const UNDERFOOT = /^(?:floor|person)/;
 type Props = {
   desk: RigDesk;
   rig: Rig;
@@ -117,7 +119,11 @@ function RigView(props: ViewProps) {
     () => (picture ? viewOf(picture, eye, turn) : { turn_rad: turn, raised_rad: 0, cut: false }),
     [picture, eye, turn],
   );
-  const flats = useMemo(() => (kit && picture ? project(picture, [], view, kit) : []), [kit, picture, view]);
+  const above = eye === "from above";
+  const flats = useMemo(() => {
+    const every = kit && picture ? project(picture, [], view, kit) : [];
+    return above ? every.filter(({ id }) => !UNDERFOOT.test(id)) : every;
+  }, [kit, picture, view, above]);
   const bounds = useMemo(() => {
     if (close) return roomier(boundsOf(closeUp(flats)), 0.12);
     if (eye !== "level")
@@ -176,7 +182,8 @@ function RigView(props: ViewProps) {
         onPick={(id) => onChoose(/^(?:point|attachment|line)-/.test(id) ? id : "")}
         inside={(project_, pxPerM) =>
           picture &&
-          !close && (
+          !close &&
+          !above && (
             <TurnRing
               view={view}
               reachM={Math.max(picture.deep_m + 0.5, 0.8)}
