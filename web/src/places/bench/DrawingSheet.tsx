@@ -37,6 +37,8 @@ const MARGINS = [
   { left: 22, right: 22, top: 56, bottom: 74 },
 ] as const;
 const RIGHT_ANGLE = Math.PI / 2;
+/** Less than this is nothing, in whole per cent. */
+const LEAST_SHOWN = 0.005;
 
 /** The drawing sheet: two views that turn together, with every dimension a field where it is drawn. */
 export function DrawingSheet({ eventId, desk, piece, report: found, problem }: Props) {
@@ -57,7 +59,8 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
     retry: false,
     gcTime: 0,
   }).data;
-  const worst = looking && looking.worst !== null ? looking.glances[looking.worst] : undefined;
+  const most = looking && looking.worst !== null ? looking.glances[looking.worst] : undefined;
+  const worst = most && most.share >= LEAST_SHOWN ? most : undefined;
   const goToWorst = () => {
     if (!worst) return;
     setTurn(worst.turn_rad);
@@ -156,7 +159,7 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
           </div>
         ))}
       </div>
-      <div className="no-print absolute bottom-1 left-1/2 z-20 flex -translate-x-1/2 items-center gap-1 rounded border border-line bg-sheet/95 px-1 text-sm">
+      <div className="no-print absolute bottom-1 left-1/2 z-20 flex w-max max-w-[calc(100%-8px)] -translate-x-1/2 items-center justify-center gap-1 rounded max-sm:flex-wrap border border-line bg-sheet/95 px-1 text-sm">
         <Button look="quiet" className="w-11 px-0" onClick={() => setTurn(turn - TURN_STEP_RAD)}>
           <RotateCcw size={18} aria-hidden="true" />
           <span className="sr-only">Turn 15° to the left</span>
@@ -176,7 +179,7 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
           <RotateCw size={18} aria-hidden="true" />
           <span className="sr-only">Turn 15° to the right</span>
         </Button>
-        <span className="w-[74px] text-soft" aria-live="polite">
+        <span className="w-[74px] text-soft max-sm:hidden" aria-live="polite">
           {sideWords(turn)}
         </span>
         {worst && (
