@@ -119,7 +119,7 @@ def drags(page: Page, server: Served, runs: int) -> list[float]:
     saved = httpx2.post(f"{server.url}/api/events/1/parts", json={"base_revision": 1, "part": piece})
     page.add_init_script(WATCH)
     page.goto(f"{server.url}/events/1/pieces/{saved.json()['added']}")
-    handle = page.locator("#handle-water")
+    handle = page.locator("[data-handle=water]")
     handle.wait_for()
     box = handle.bounding_box()
     if box is None:
@@ -132,6 +132,29 @@ def drags(page: Page, server: Served, runs: int) -> list[float]:
         until(page, f"window.__repaints.length > {turn}")
     page.mouse.up()
     return [float(each) for each in page.evaluate("window.__repaints")[3:]]
+
+
+TURN = """
+async (steps) => {
+  const ring = document.querySelector(".turn-ring");
+  const times = [];
+  for (let step = 0; step < steps; step += 1) {
+    const begun = performance.now();
+    ring.dispatchEvent(new KeyboardEvent("keydown", { key: "ArrowRight", bubbles: true }));
+    await new Promise((go) => requestAnimationFrame(() => setTimeout(go, 0)));
+    times.push(performance.now() - begun);
+  }
+  return times;
+}
+"""
+
+
+def turns(page: Page, steps: int) -> list[float]:
+    """One step of the turn to the paint of both views, standing and close, on the page that the drags left open."""
+    looks = page.get_by_role("combobox", name="Look at it")
+    looks.first.select_option("standing")
+    looks.nth(1).select_option("close")
+    return [float(each) for each in page.evaluate(TURN, steps)][2:]
 
 
 def against_the_library() -> dict[str, float]:
@@ -278,6 +301,7 @@ def measured() -> dict[str, object]:
         with chromium() as browser:
             page = browser.new_page(viewport={"width": 1280, "height": 800})
             found["pointer_move_to_repaint"] = spread(drags(page, server, 60), aim_ms=50.0)
+            found["step_of_the_turn_to_repaint"] = spread(turns(page, 40), aim_ms=50.0)
     return found
 
 

@@ -6,6 +6,7 @@ surface the vessel stands on.
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import pairwise
 from typing import Annotated, Literal
 
@@ -178,6 +179,7 @@ def centroid_below_m(vessel: Vessel, level_m: float) -> float:
     return float(moment[0] / volume[0]) if volume[0] > 0 else 0.0
 
 
+@lru_cache(maxsize=1024)
 def level_for_volume_m(vessel: Vessel, volume_l: float) -> float:
     """The level that a volume reaches in the empty vessel, metres above the inside floor.
 
@@ -217,6 +219,7 @@ def surface_second_moment_m4(vessel: Vessel, level_m: float) -> tuple[float, flo
     return factor * width**3 * depth, factor * depth**3 * width
 
 
+@lru_cache(maxsize=256)
 def shell_centre_m(vessel: Vessel) -> float:
     """Height of the empty vessel's centre of mass above the surface it stands on, metres.
 
