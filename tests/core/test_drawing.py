@@ -400,3 +400,23 @@ def test_screens_are_held_to_what_papers_show() -> None:
     """The web's own test projects the same pictures and is compared with what stands in this file."""
     kept = json.loads(drawn.FILE.read_text(encoding="utf-8"))
     assert kept == json.loads(drawn.written()), "write it anew with python -m tests.drawn"
+
+
+def test_every_turned_body_rises_ring_by_ring() -> None:
+    stand = Support(name="stand", height_m=0.3, top_width_m=0.12, foot_width_m=0.2, column_width_m=0.03)
+    pieces = [*drawn.pieces().values(), replace(drawn.pieces()["raised"], support=stand), ordinary.bouquet()]
+    for piece in pieces:
+        for each in report(piece).picture.primitives:
+            if isinstance(each, Turned):
+                heights = [ring.at[2] for ring in each.rings]
+                assert heights == sorted(heights), each.id
+
+
+def test_raised_cups_hang_between_their_levels_and_stand_on_their_rods() -> None:
+    piece = replace(ordinary.stems(ordinary.piece(), 6), mechanic=Mechanic(kind="raised_cups"))
+    found = report(piece)
+    top, low = found.mechanic.levels[0].height_m, found.mechanic.levels[-1].height_m
+    floor = piece.vessel.base_m
+    seen = {each.id: each for each in project(found.picture, (), View(cut=True))}
+    assert span(seen["cup-0"])[2:] == pytest.approx((floor + low, floor + top), abs=1e-3)
+    assert span(seen["rods"])[2:] == pytest.approx((floor, floor + low), abs=1e-3)

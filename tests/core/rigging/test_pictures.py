@@ -193,3 +193,15 @@ def test_everything_lies_inside_what_the_picture_tells() -> None:
             assert abs(stem.tip_x_m) <= picture.reach_m + 1e-3
             assert abs(stem.tip_y_m) <= picture.deep_m + 1e-3
             assert stem.tip_z_m <= picture.top_m
+
+
+def test_a_run_between_two_places_is_drawn_with_its_flowers() -> None:
+    rig = rigs.run()
+    ends = ((-1.0, 0.0, 3.0), (1.0, 0.0, 3.0))
+    around = conditions()
+    with around.figures.open():
+        picture = picture_of_rig(rig, at_m=ends, held_m=ends, varieties=around.varieties)
+    assert span(seen(picture)["run"]) == pytest.approx((-1, 1, 3, 3))
+    xs = [each.seat_x_m for each in picture.hung]
+    assert -1 <= min(xs) < -0.9
+    assert 0.9 < max(xs) <= 1
