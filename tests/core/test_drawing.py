@@ -420,3 +420,16 @@ def test_raised_cups_hang_between_their_levels_and_stand_on_their_rods() -> None
     seen = {each.id: each for each in project(found.picture, (), View(cut=True))}
     assert span(seen["cup-0"])[2:] == pytest.approx((floor + low, floor + top), abs=1e-3)
     assert span(seen["rods"])[2:] == pytest.approx((floor, floor + low), abs=1e-3)
+
+
+def test_a_step_is_drawn_as_a_step() -> None:
+    """5 cm of radius up to 10 cm, 10 cm from there: both sizes stand at 10 cm, inside and, with the wall, outside."""
+    stepped = ordinary.round_vessel((0, 0.05), (0.1, 0.05), (0.1, 0.1), (0.2, 0.1))
+    outside, inside = drawn_vessel(stepped)
+    for body, wall in ((inside, 0.0), (outside, stepped.wall_m)):
+        assert isinstance(body, Turned)
+        there = [ring.half_width_m for ring in body.rings if ring.at[2] == pytest.approx(stepped.base_m + 0.1)]
+        assert there == pytest.approx([0.05 + wall, 0.1 + wall])
+    water = drawn_water(stepped, 0.15)[0]
+    assert isinstance(water, Turned)
+    assert [ring.half_width_m for ring in water.rings] == pytest.approx([0.05, 0.05, 0.1, 0.1])

@@ -107,6 +107,7 @@ def test_a_bouquet_shows_its_underside_from_under_and_its_armature_from_above() 
     assert len(names) == 2
     assert all(each.of == "underside" for each in looking.glances if each.eye == "from under" and each.share > 0)
     assert all(each.of == names[1] for each in looking.glances if each.eye == "from above" and each.share > 0)
+    assert looking.worst is None  # it is judged in the hand, not in its vase
 
 
 def test_clear_glass_shows_from_every_side_alike() -> None:

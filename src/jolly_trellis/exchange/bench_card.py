@@ -143,14 +143,15 @@ class _Seen:
 
 
 def _views(report: Report, looking: Looking) -> tuple[_Seen, _Seen]:
-    """The piece cut open, and from where most of what is to be hidden shows."""
+    """The piece cut open, and from where most of what is to be hidden shows; where no guest looks, from aside."""
     ledge = report.ledge is not None
     cut = View(turn_rad=math.pi / 2 if ledge else 0.0, cut=True)
     opened = _Seen(cut, ("Cut open,", "from the right" if ledge else "from the front"))
     raised = {each.kind: each.raised_rad for each in report.picture.eyes}
     if looking.worst is None:
         aside = View(turn_rad=math.radians(30), raised_rad=raised.get("standing", 0.3))
-        return opened, _Seen(aside, ("Standing, from front right:", "nothing to be hidden shows"))
+        counted = any(each.counts for each in looking.glances)
+        return opened, _Seen(aside, ("Standing, from front right", "Nothing to be hidden shows" if counted else ""))
     worst = looking.glances[looking.worst]
     seen = View(turn_rad=worst.turn_rad, raised_rad=raised[worst.eye])
     where = f"Worst: {worst.eye}, from {side_words(worst.turn_rad)},"

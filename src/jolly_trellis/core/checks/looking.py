@@ -164,14 +164,17 @@ def _of_bouquet(build: Build, bouquet: Bouquet) -> list[_Part]:
 
 
 def _counting(build: Build, eyes: Array, kinds: Sequence[EyeKind]) -> Array:
-    """Where guests look from: seated or standing as the piece is looked at, before its wall, in front of its face."""
+    """Where guests look from: seated or standing as the piece is looked at, before its wall, in front of its face.
+
+    A bouquet is looked at in the hand, as Hide has it, and not where it waits.
+    """
     people = build.piece.setting.people
-    if people is None:
+    if people is None or build.piece.carried:
         return np.zeros(len(eyes), dtype=bool)
     looks = {"standing": people.standing, "seated": people.seated}
     counts = np.array([kind in _GUESTS and looks[kind] for kind in kinds], dtype=bool)
     kept = hide.before_the_wall(build, eyes)
     counts &= np.array([bool((kept == eye).all(axis=1).any()) for eye in eyes], dtype=bool)
-    if FORM_RULES[build.piece.envelope.form].front_facing and not build.piece.carried:
+    if FORM_RULES[build.piece.envelope.form].front_facing:
         counts &= eyes[:, 1] <= 0.01 * np.hypot(eyes[:, 0], eyes[:, 1])
     return counts

@@ -18,7 +18,7 @@ def drawn_vessel(
     """Outside and inside of a vessel whose underside is at `up_m`."""
     floor = up_m + vessel.base_m
     wall = vessel.wall_m
-    widths, depths = _sizes(vessel, heights := _heights(vessel, vessel.inside_depth_m))
+    heights, widths, depths = _inside(vessel, vessel.inside_depth_m)
     foot_width = vessel.foot_width_m or _FOOT * float(widths[0])
     foot_depth = vessel.foot_depth_m or (foot_width if SHAPES[vessel.plan_shape].even else _FOOT * float(depths[0]))
     outside = [
@@ -38,8 +38,7 @@ def drawn_water(vessel: Vessel, level_m: float, *, up_m: float = 0.0, name: str 
     """Water up to a level, with its surface; none where it is dry."""
     if level_m <= 0:
         return []
-    heights = _heights(vessel, level_m)
-    widths, depths = _sizes(vessel, heights)
+    heights, widths, depths = _inside(vessel, level_m)
     rings = _rings(heights + up_m + vessel.base_m, widths / 2, depths / 2)
     body = Turned(id=name, ink="water", layer=Layer.WATER, plan_shape=vessel.plan_shape, rings=tuple(rings))
     return [body, level_line(f"{name}-line", "water line", vessel, level_m, up_m)]
@@ -59,19 +58,13 @@ def outline_points(vessel: Vessel, half_width_m: float, half_depth_m: float, z_m
     return np.column_stack([kept * [half_width_m, half_depth_m], np.full(len(kept), z_m)])
 
 
-def _heights(vessel: Vessel, up_to_m: float) -> Array:
-    """Heights at which the curve is drawn: closer where it bends."""
-    curve = curve_of(vessel.profile)
-    found = [
-        np.linspace(low, high, 2 if straight else _PIECES + 1)
-        for low, high, straight in zip(curve.low_m, curve.high_m, curve.straight, strict=True)
-    ]
-    heights = np.unique(np.concatenate(found))
-    return np.append(heights[heights < up_to_m - 1e-6], up_to_m)
-
-
-def _sizes(vessel: Vessel, heights: Array) -> tuple[Array, Array]:
-    return curve_of(vessel.profile).sizes_m(heights)
+def _inside(vessel: Vessel, up_to_m: float) -> tuple[Array, Array, Array]:
+    """Heights over the inside floor up to a level, and the inside sizes there, from the floor up."""
+    points = [each for each in curve_of(vessel.profile).points(_PIECES) if each.height_m < up_to_m - 1e-6]
+    width, depth = inside_size_m(vessel, up_to_m)
+    rows = [(each.height_m, each.width_m, each.depth_m) for each in points]
+    heights, widths, depths = np.array([*rows, (up_to_m, width, depth)]).T
+    return heights, widths, depths
 
 
 def _rings(z: Array, half_widths: Array, half_depths: Array) -> list[Ring]:

@@ -74,11 +74,11 @@ class Curve:
         places = np.searchsorted(ends, levels_m)
         return volumes[places], moments[places]
 
-    def points(self) -> tuple[ProfilePoint, ...]:
-        """The curve as many short straight pieces, for what is reckoned or drawn along it."""
+    def points(self, pieces: int = _FINE) -> tuple[ProfilePoint, ...]:
+        """The curve as short straight pieces, so many for every piece that bends; a step has both its sizes."""
         found: list[ProfilePoint] = []
         for piece, (low, high) in enumerate(zip(self.low_m, self.high_m, strict=True)):
-            heights = np.linspace(low, high, 2 if self.straight[piece] else _FINE + 1)
+            heights = np.linspace(low, high, 2 if self.straight[piece] else pieces + 1)
             third, second, first, start = self.cubics[:, :, piece, None].transpose(1, 0, 2)
             up = heights - low
             width, depth = ((third * up + second) * up + first) * up + start
