@@ -9,7 +9,8 @@ import {
   turned,
   viewOf,
 } from "../../web/src/drawing/look";
-import { DOT, type Flat, type Kit, project, seenAt, type View } from "../../web/src/drawing/project";
+import { project } from "../../web/src/drawing/project";
+import { DOT, type Flat, type Kit, seenAt, type View } from "../../web/src/drawing/seeing";
 
 import drawn from "../drawn.json";
 

@@ -13,8 +13,8 @@ import {
 import { useSettings } from "../ui/settings";
 import { textOf } from "../units/text";
 import { type Interaction, interact } from "./interaction";
-import type { Flat } from "./project";
 import { type Bounds, type Handle, type Point, scaleBarM } from "./scene";
+import type { Flat } from "./seeing";
 
 type Project = (point: Point) => readonly [number, number];
 type Margins = {

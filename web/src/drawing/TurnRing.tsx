@@ -1,6 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from "react";
 import { sideWords, TURN_STEP_RAD, TURNTABLE } from "./look";
-import type { Spot, View } from "./project";
+import type { Spot, View } from "./seeing";
 
 type Props = {
   view: View;

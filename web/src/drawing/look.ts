@@ -1,7 +1,7 @@
 /** From where a piece is looked at, what then is on the sheet, and flat things moved about. */
 import type { Glance, Looking, Picture, Piece, Report, Vessel } from "../api/types";
-import { DOT, type Flat, type Spot, seenAt, type View } from "./project";
 import type { Bounds } from "./scene";
+import { DOT, type Flat, type Spot, seenAt, type View } from "./seeing";
 
 export type EyeKind = Picture["eyes"][number]["kind"];
 const PLACE = /^(?:surface|ledge)/;

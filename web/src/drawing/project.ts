@@ -1,87 +1,31 @@
 /** How a drawing is seen: the rules of the core's `drawing/project.py`, here so that a piece turns under the hand. */
-import type { Head, Outline, Picture, Stem } from "../api/types";
-
-export type Spot = readonly [number, number];
-type Place = readonly number[];
-type Seen = readonly [number, number, number];
-
-/** From where a piece is seen: turned to the right round it from the front, raised over the level, radians. */
-export type View = { readonly turn_rad: number; readonly raised_rad: number; readonly cut: boolean };
-
-/** A thing as it lies on the sheet, metres, x right and y up: runs of points, and round dots (x, y, radius). */
-export type Flat = {
-  readonly id: string;
-  readonly ink: string;
-  readonly part: "both" | "fill" | "edge";
-  readonly runs: readonly (readonly Spot[])[];
-  readonly dots: readonly Seen[];
-  readonly closed: boolean;
-  readonly width_m: number | null;
-  readonly colour: string;
-  readonly pale: number;
-  readonly far: number;
-};
-
-/** What heads and outlines look like, as the program describes them. */
-export type Kit = {
-  readonly heads: Readonly<Record<string, Head>>;
-  readonly outlines: Readonly<Record<string, Outline>>;
-};
+import type { Outline, Picture, Stem } from "../api/types";
+import { ofHead } from "./heads";
+import {
+  type Eye,
+  eyeOf,
+  type Flat,
+  flatten,
+  type Kit,
+  NOTHING,
+  type Place,
+  SAME,
+  type Seen,
+  type Spot,
+  see,
+  type View,
+} from "./seeing";
 
 type Primitive = Picture["primitives"][number];
 type Turned = Extract<Primitive, { kind: "turned" }>;
 type Ring = Turned["rings"][number];
-type Eye = {
-  readonly cosTurn: number;
-  readonly sinTurn: number;
-  readonly cosUp: number;
-  readonly sinUp: number;
-};
 type Put = { readonly layer: number; readonly depth: number; readonly flat: Flat };
 
 const LAYER = { place: 0, stems: 6, heads: 8, marks: 9 } as const;
 const STRAIGHT_DOWN = (85 * Math.PI) / 180;
-const SAME = 1e-6;
 const STEP = 3;
-/** Of petals and leaves: no line at all where they are small. */
-const OUTLINE_M = 0.001;
 /** What a piece stands on or before is seen through where it would hide it. */
 const SEEN_THROUGH: ReadonlySet<string> = new Set(["wall", "ledge"]);
-
-const NOTHING: Omit<Flat, "id" | "ink"> = {
-  part: "both",
-  runs: [],
-  dots: [],
-  closed: false,
-  width_m: null,
-  colour: "",
-  pale: 0,
-  far: 0,
-};
-
-/** A dot with nothing else said of it. */
-export const DOT = NOTHING;
-
-/** Where a place of the piece's room lies on the sheet. */
-export function seenAt(view: View, at: Place): Spot {
-  return flatten(see(eyeOf(view), at));
-}
-
-function eyeOf(view: View): Eye {
-  return {
-    cosTurn: Math.cos(view.turn_rad),
-    sinTurn: Math.sin(view.turn_rad),
-    cosUp: Math.cos(view.raised_rad),
-    sinUp: Math.sin(view.raised_rad),
-  };
-}
-
-function see(eye: Eye, at: Place): Seen {
-  const [x = 0, y = 0, z = 0] = at;
-  const across = x * eye.cosTurn + y * eye.sinTurn;
-  const back = y * eye.cosTurn - x * eye.sinTurn;
-  return [across, z * eye.cosUp + back * eye.sinUp, back * eye.cosUp - z * eye.sinUp];
-}
 
 /** A picture and the stems that stand in it as they are seen, from back to front. */
 export function project(picture: Picture, stems: readonly Stem[], view: View, kit: Kit): Flat[] {
@@ -146,10 +90,6 @@ function ofPrimitive(each: Primitive, eye: Eye, view: View, kit: Kit): (readonly
     width_m: each.width_m,
   };
   return [[sum / count, flat]];
-}
-
-function flatten([x, y]: Seen): Spot {
-  return [x, y];
 }
 
 function ringPoints(ring: Ring, outline: Outline): Place[] {
@@ -342,97 +282,4 @@ function atRim(seat: Place, tip: Place, rim: number): Place {
   if (!(low < rim && rim < high)) return seat;
   const share = (rim - low) / (high - low);
   return seat.map((from, axis) => from + share * ((tip[axis] ?? 0) - from));
-}
-
-type Frame = { readonly tip: Place; readonly across: Place; readonly over: Place; readonly along: Place };
-type Item = {
-  readonly kind: "ball" | "blade";
-  readonly index: number;
-  readonly pale: number;
-  readonly depth: number;
-};
-
-/** A head in its place: what is farther off first, like things that follow one another as one. */
-function ofHead(id: string, stem: Stem, rim: Place, tip: Place, eye: Eye, far: number, kit: Kit): Flat[] {
-  const head = kit.heads[stem.form];
-  if (!head) return [];
-  const frame = frameOf(head, stem, rim, tip);
-  const back = (points: readonly Place[]) =>
-    points.reduce((sum, at) => sum + see(eye, put(at, frame))[2], 0) / points.length;
-  const items: Item[] = [
-    ...head.blades.map(({ edge, pale }, index): Item => ({ kind: "blade", index, pale, depth: back(edge) })),
-    ...head.balls.map(({ at, pale }, index): Item => ({ kind: "ball", index, pale, depth: back([at]) })),
-  ].toSorted((a, b) => b.depth - a.depth);
-  const found: Flat[] = [];
-  let group: Item[] = [];
-  const close = () => {
-    const [one] = group;
-    if (!one) return;
-    const name = `${id}-${found.length}`;
-    const drawn = { ...NOTHING, width_m: OUTLINE_M, colour: stem.colour, pale: one.pale, far };
-    if (one.kind === "ball") {
-      const dots = group.flatMap(({ index }): Seen[] => {
-        const ball = head.balls[index];
-        if (!ball) return [];
-        const [x, y] = see(eye, put(ball.at, frame));
-        return [[x, y, ball.r * stem.head_radius_m]];
-      });
-      found.push({ ...drawn, id: name, ink: "head", dots });
-    } else {
-      const run = (points: readonly Place[]) => points.map((at) => flatten(see(eye, put(at, frame))));
-      const blades = group.flatMap(({ index }) => head.blades[index] ?? []);
-      found.push({
-        ...drawn,
-        id: name,
-        ink: "head",
-        runs: blades.map(({ edge }) => run(edge)),
-        closed: true,
-      });
-      const ribs = blades.filter(({ rib }) => rib.length > 0).map(({ rib }) => run(rib));
-      if (ribs.length > 0) {
-        found.push({
-          ...drawn,
-          colour: "",
-          pale: 0,
-          id: `${name}-rib`,
-          ink: "rib",
-          part: "edge",
-          runs: ribs,
-        });
-      }
-    }
-    group = [];
-  };
-  for (const item of items) {
-    const [one] = group;
-    if (one && (one.kind !== item.kind || one.pale !== item.pale)) close();
-    group.push(item);
-  }
-  close();
-  return found;
-}
-
-/** The tip, and the template's three directions at their sizes; a long head ends where its stem comes out. */
-function frameOf(head: Head, stem: Stem, rim: Place, tip: Place): Frame {
-  const way = tip.map((to, axis) => to - (rim[axis] ?? 0));
-  const size = Math.hypot(...way);
-  const upright = head.hangs || size <= SAME;
-  const [ax = 0, ay = 0, az = 1] = upright ? [0, 0, 1] : way.map((each) => each / size);
-  const level = Math.hypot(ax, ay);
-  const [ux, uy] = level > SAME ? [-ay / level, ax / level] : [1, 0];
-  const r = stem.head_radius_m;
-  const long = head.long ? Math.min(stem.head_height_m, Math.max(size, r)) : r;
-  return {
-    tip,
-    across: [r * ux, r * uy, 0],
-    over: [-r * az * uy, r * az * ux, r * (ax * uy - ay * ux)],
-    along: [long * ax, long * ay, long * az],
-  };
-}
-
-function put(at: Place, { tip, across, over, along }: Frame): Place {
-  const [u = 0, v = 0, w = 0] = at;
-  return tip.map(
-    (from, axis) => from + u * (across[axis] ?? 0) + v * (over[axis] ?? 0) + w * (along[axis] ?? 0),
-  );
 }

@@ -1,7 +1,7 @@
 /** Words and places on the drawing of hung work: which lines hold, where names go without covering one another. */
 import type { Rig, RigLine } from "../api/types";
-import type { Flat } from "./project";
 import type { Bounds } from "./scene";
+import type { Flat } from "./seeing";
 
 export type Place = readonly [number, number, number];
 export type LineLook = "holds" | "tight" | "fails" | "cut";

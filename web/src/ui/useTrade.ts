@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { api } from "../api/client";
 import type { MechanicKind, Trade } from "../api/types";
-import type { Kit } from "../drawing/project";
+import type { Kit } from "../drawing/seeing";
 
 type About = Trade["mechanics"][number];
 type AboutLine = Trade["lines"][number];

@@ -9,7 +9,7 @@ import numpy as np
 from jolly_trellis.core.building.extras import moss_round_m
 from jolly_trellis.core.building.stacks import support_holds_l
 from jolly_trellis.core.checks.hide import CLOSE_AWAY, EYE_SEATED, EYE_STANDING, STOOP, surface_height_m
-from jolly_trellis.core.drawing.picture import NOTHING_DRAWN, Eye, EyeKind, Picture, Stem
+from jolly_trellis.core.drawing.picture import NOTHING_DRAWN, Eye, EyeKind, Picture
 from jolly_trellis.core.drawing.primitives import (
     Aspect,
     Dot,
@@ -18,27 +18,21 @@ from jolly_trellis.core.drawing.primitives import (
     Ring,
     Shape,
     Turned,
-    box,
     column,
     line,
-    moved,
     place,
     run,
 )
 from jolly_trellis.core.drawing.vessels import drawn_vessel, drawn_water, level_line, outline_points
 from jolly_trellis.core.judging.report import BalanceReport, Report
+from jolly_trellis.core.judging.surroundings import SLAB_M, drawn_beside, drawn_place, dressed, hung_stems
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.vessels import Vessel, inside_size_m
-from jolly_trellis.core.mechanics.drawn import Bed
 from jolly_trellis.core.mechanics.sized import SizedMechanic
-from jolly_trellis.core.mechanics.sizing import ABOUT
-from jolly_trellis.core.plan.piece import Counterweight, Insert, Ledge, People, Piece, Spill, Support
+from jolly_trellis.core.plan.piece import Insert, People, Piece, Support
 
-_SLAB = 0.07
 _ROSE = 0.028
 _STONE_KG = 0.05
-_CONCRETE = 2400
-_ROOM = 1.13
 
 
 def picture_of(piece: Piece, report: Report, varieties: Mapping[str, Variety]) -> Picture:
@@ -48,16 +42,16 @@ def picture_of(piece: Piece, report: Report, varieties: Mapping[str, Variety]) -
         piece: the plan. report: the same worked out. varieties: the studio's, by key.
     """
     front = report.ledge.front_m if report.ledge is not None else 0.0
-    hung = _hung(piece.spill if report.ledge is not None else None, front, varieties)
+    hung = hung_stems(piece.spill if report.ledge is not None else None, front, varieties)
     up = report.raised_m
     reach = _reach(piece, report)
     parts: list[Primitive] = [
-        *_place(piece, report, reach),
-        *_beside(piece, report),
+        *drawn_place(piece, report, reach),
+        *drawn_beside(piece, report),
         *_support(piece.support),
         *_insert(piece.insert, piece.vessel, up),
         *drawn_vessel(piece.vessel, up_m=up),
-        *_dressed(piece.vessel, report.mechanic, report.cells_m, up),
+        *dressed(piece.vessel, report.mechanic, report.cells_m, up),
         *drawn_water(piece.vessel, piece.water_level_m, up_m=up),
         *_levels(piece, report),
         *_stones(piece, up),
@@ -73,7 +67,7 @@ def picture_of(piece: Piece, report: Report, varieties: Mapping[str, Variety]) -
     low = (
         min((each.tip_z_m for each in hung), default=0.0) - 0.03
         if hung
-        else -_SLAB
+        else -SLAB_M
         if report.ledge is not None
         else 0.0
     )
@@ -127,7 +121,7 @@ def bare_picture(
         *_support(piece.support),
         *_insert(piece.insert, vessel, raised_m),
         *drawn_vessel(vessel, up_m=raised_m),
-        *_dressed(vessel, mechanic, cells, raised_m),
+        *dressed(vessel, mechanic, cells, raised_m),
         *drawn_water(vessel, piece.water_level_m, up_m=raised_m),
     ]
     rim = raised_m + vessel.rim_m
@@ -154,119 +148,6 @@ def _reach(piece: Piece, report: Report) -> float:
     if not report.stems:
         sizes += [piece.envelope.width_m / 2, piece.envelope.depth_m / 2]
     return max(sizes)
-
-
-def _place(piece: Piece, report: Report, reach: float) -> list[Primitive]:
-    """The surface it stands on; a ledge with its edge and its wall."""
-    ledge, where = piece.setting.ledge, report.ledge
-    if piece.setting.where != "ledge" or ledge is None or where is None:
-        turns = np.linspace(0, 2 * math.pi, 49)[:-1]
-        out = _ROOM * reach
-        disc = np.column_stack([out * np.cos(turns), out * np.sin(turns), np.zeros(48)])
-        return [Shape(kind="face", id="surface", ink="surface", layer=Layer.PLACE, runs=(run(disc),), closed=True)]
-    wide, deep = _ROOM * reach, min(_SLAB, ledge.height_m)
-    found: list[Primitive] = [_slab(ledge, where.front_m, where.back_m, wide, deep)]
-    if ledge.wall:
-        top = max(piece.envelope.height_m, report.outline.height_m, 0.2)
-        low, high = place(-wide, where.back_m, -deep), place(wide, where.back_m + 0.015, top)
-        found.append(box("ledge-wall", "wall", Layer.PLACE, low, high))
-    axis = run([(0, where.axis_m, 0), (0, where.axis_m - 0.012, -0.022), (0, where.axis_m + 0.012, -0.022)])
-    found.append(
-        Shape(kind="face", id="ledge-axis", ink="axis", layer=Layer.PLACE, runs=(axis,), closed=True, seen=("side",))
-    )
-    return found
-
-
-def _slab(ledge: Ledge, front: float, back: float, wide: float, deep: float) -> Shape:
-    radius = min(ledge.edge_radius_m, deep)
-    turns = np.linspace(0, math.pi / 2, 7) if radius > 0 else np.zeros(1)
-    edge = [(front + radius - radius * math.sin(a), -radius + radius * math.cos(a)) for a in turns.tolist()]
-    section = [(back, 0.0), *edge, (front, -deep), (back, -deep)]
-    corners = run([(x, y, z) for x in (-wide, wide) for y, z in section])
-    return Shape(kind="solid", id="ledge", ink="ledge", layer=Layer.PLACE, runs=(corners,), closed=True)
-
-
-def _beside(piece: Piece, report: Report) -> list[Primitive]:
-    """What stands or hangs beside its own vessel."""
-    found: list[Primitive] = []
-    for index, (each, made) in enumerate(zip(piece.companions, report.companions, strict=True)):
-        own = [
-            *drawn_vessel(each.vessel),
-            *_dressed(each.vessel, made.mechanic, made.cells_m, 0.0),
-            *drawn_water(each.vessel, each.water_level_m),
-        ]
-        found += [moved(part, place(each.x_m, each.y_m, 0.0), f"beside-{index}-") for part in own]
-    if piece.spill is not None and report.ledge is not None:
-        found += _spill(piece.spill, report.ledge.front_m)
-    if piece.counterweight is not None:
-        found += _weight(piece.counterweight, piece.vessel)
-    return found
-
-
-def _spill(spill: Spill, front: float) -> list[Primitive]:
-    """The strip of netting over the edge, and what holds it."""
-    half, out = spill.width_m / 2, front - 0.004
-    corners = [(-half, out, 0.004), (half, out, 0.004), (half, out, -spill.drop_m), (-half, out, -spill.drop_m)]
-    strip = Shape(kind="face", id="spill", ink="spill", layer=Layer.BESIDE, runs=(run(corners),), closed=True)
-    ink = "hook" if spill.held_by == "hook" else "seat"
-    at = place(0, front + 0.03, 0.012)
-    return [strip, Dot(id="spill-hook", ink=ink, layer=Layer.BESIDE, at=at, r_m=0.008)]
-
-
-def _hung(spill: Spill | None, front: float, varieties: Mapping[str, Variety]) -> tuple[Stem, ...]:
-    """The stems of a spill, mixed all the way down, each out and down from the strip as it hangs."""
-    if spill is None:
-        return ()
-    every = _mixed(spill, varieties)
-    half, out = spill.width_m / 2, front - 0.004
-    found = []
-    for index, variety in enumerate(every):
-        down = -(index + 0.3) / max(len(every), 1) * max(spill.drop_m - 0.3 * spill.cut_length_m, 0.02)
-        side = half * (((index * 0.618) % 1.0) * 2 - 1) * 0.9
-        long = spill.cut_length_m * (0.45 + 0.1 * (index % 3))
-        away = 0.35 + 0.3 * ((index * 7) % 3) / 2
-        found.append(
-            Stem(
-                colour=variety.colour,
-                form=variety.form,
-                branch=variety.branch,
-                held=False,
-                seat_x_m=round(side, 4),
-                seat_y_m=round(out, 4),
-                seat_z_m=round(down, 4),
-                tip_x_m=round(side * 1.5, 4),
-                tip_y_m=round(out - away * long, 4),
-                tip_z_m=round(down - long * math.sqrt(1 - away * away), 4),
-                droop_m=0.0,
-                end_x_m=round(side, 4),
-                end_y_m=round(out, 4),
-                end_z_m=round(down, 4),
-                diameter_m=variety.stem_diameter_m,
-                head_radius_m=variety.head_diameter_m / 2,
-                head_height_m=variety.head_height_m,
-            )
-        )
-    return tuple(found)
-
-
-def _mixed(spill: Spill, varieties: Mapping[str, Variety]) -> list[Variety]:
-    """Every stem of a spill by variety, each variety spread evenly."""
-    places = [((nth + 0.5) / each.count, each.variety) for each in spill.recipe for nth in range(each.count)]
-    return [varieties[name] for _, name in sorted(places)]
-
-
-def _weight(weight: Counterweight, vessel: Vessel) -> list[Primitive]:
-    """A weight beside the vessel, tied on or not."""
-    size = (weight.mass_kg / _CONCRETE) ** (1 / 3)
-    x, y = weight.away_m * math.sin(weight.azimuth_rad), -weight.away_m * math.cos(weight.azimuth_rad)
-    half = size / 2
-    found: list[Primitive] = [
-        box("weight", "stone", Layer.BESIDE, place(x - half, y - half, 0), place(x + half, y + half, size))
-    ]
-    if weight.tied:
-        tie = run([(x, y, half), (0, 0, vessel.base_m + 0.02)])
-        found.append(line("weight-tie", "tie", Layer.BESIDE, tie))
-    return found
 
 
 def _support(support: Support | None) -> list[Primitive]:
@@ -301,16 +182,6 @@ def _insert(insert: Insert | None, vessel: Vessel, up: float) -> list[Primitive]
         half = 0.8 * min(inside_size_m(outer, 0)[0], inside_size_m(vessel, 0)[0]) / 2
         found.append(column("riser", "stone", Layer.SUPPORT, [(outer.base_m, half), (up, half)]))
     return found
-
-
-def _dressed(
-    vessel: Vessel, mechanic: SizedMechanic, cells: tuple[tuple[float, float], ...], up: float
-) -> list[Primitive]:
-    draw = ABOUT[mechanic.kind].draw
-    if draw is None:
-        return []
-    drawn = draw(Bed(vessel=vessel, mechanic=mechanic, floor_m=up + vessel.base_m, cells_m=cells))
-    return [each for each in drawn if not isinstance(each, Shape) or each.runs]
 
 
 def _levels(piece: Piece, report: Report) -> list[Primitive]:

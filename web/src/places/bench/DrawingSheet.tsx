@@ -12,8 +12,8 @@ import {
   turned,
   viewOf,
 } from "../../drawing/look";
-import type { Spot } from "../../drawing/project";
 import type { Handle } from "../../drawing/scene";
+import type { Spot } from "../../drawing/seeing";
 import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
 import type { MakingReport, Moment, Piece, Report } from "../../api/types";
 import { type EyeKind, tipped, turned, viewOf } from "../../drawing/look";
-import { DOT, type Flat, type Spot, seenAt } from "../../drawing/project";
+import { DOT, type Flat, type Spot, seenAt } from "../../drawing/seeing";
 import { useSettings } from "../../ui/settings";
 import { textOf } from "../../units/text";
 import { PieceView } from "./PieceView";

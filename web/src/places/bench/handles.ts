@@ -1,8 +1,9 @@
 /** The handles of the bench: each is a quantity of the piece, where it sits on the drawing, and how it is set. */
 import type { HandPlaced, Piece, PlacedStem, Report, Vessel } from "../../api/types";
 import { halfWidthAt, raisedOf, rimHeight } from "../../drawing/look";
-import { aspectsOf, type View } from "../../drawing/project";
+import { aspectsOf } from "../../drawing/project";
 import type { Handle } from "../../drawing/scene";
+import type { View } from "../../drawing/seeing";
 
 const MOST_M = 2.5;
 

@@ -4,9 +4,10 @@ import type { EventOut, RigOut } from "../../api/types";
 import { rigsOf } from "../../desk/change";
 import { Drawing } from "../../drawing/Drawing";
 import { boundsOf, movedFlat } from "../../drawing/look";
-import { DOT, type Flat, type Kit, project, type View } from "../../drawing/project";
+import { project } from "../../drawing/project";
 import { inked, lookOf } from "../../drawing/rig";
 import type { Bounds } from "../../drawing/scene";
+import { DOT, type Flat, type Kit, type View } from "../../drawing/seeing";
 import { STATE_COLOUR, type State, StateMark } from "../../ui/StateMark";
 import { useKit } from "../../ui/useTrade";
 

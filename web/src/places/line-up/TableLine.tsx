@@ -4,8 +4,9 @@ import type { EventOut, PieceOut } from "../../api/types";
 import { piecesOf } from "../../desk/change";
 import { Drawing } from "../../drawing/Drawing";
 import { boundsOf, movedFlat } from "../../drawing/look";
-import { DOT, type Flat, type Kit, project, type View } from "../../drawing/project";
+import { project } from "../../drawing/project";
 import type { Bounds } from "../../drawing/scene";
+import { DOT, type Flat, type Kit, type View } from "../../drawing/seeing";
 import { SEVERITY, STATE_COLOUR, type State, StateMark } from "../../ui/StateMark";
 import { useKit } from "../../ui/useTrade";
 

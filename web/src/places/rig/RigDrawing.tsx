@@ -2,7 +2,7 @@ import { useMemo, useState } from "react";
 import type { HangPoint, Picture, Rig } from "../../api/types";
 import { Drawing, type Pen } from "../../drawing/Drawing";
 import { boundsOf, type EyeKind, sideWords, turned, viewOf } from "../../drawing/look";
-import { type Flat, project, seenAt } from "../../drawing/project";
+import { project } from "../../drawing/project";
 import {
   attachmentPlaces,
   closeUp,
@@ -16,6 +16,7 @@ import {
   roomier,
 } from "../../drawing/rig";
 import type { Handle } from "../../drawing/scene";
+import { type Flat, seenAt } from "../../drawing/seeing";
 import { TurnRing } from "../../drawing/TurnRing";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";

@@ -1,9 +1,9 @@
 import { useCallback, useEffect, useState } from "react";
 import type { Rig } from "../../api/types";
 import type { Pen } from "../../drawing/Drawing";
-import { DOT, type Flat } from "../../drawing/project";
 import { isRun } from "../../drawing/rig";
 import type { Point } from "../../drawing/scene";
+import { DOT, type Flat } from "../../drawing/seeing";
 import { painted, withPath } from "./edits";
 import type { Tool } from "./types";
 import type { RigDesk } from "./useRigDesk";

@@ -1,0 +1,107 @@
+/** Heads in their places, from the templates of the core. */
+import type { Head, Stem } from "../api/types";
+import { type Eye, type Flat, flatten, type Kit, NOTHING, type Place, SAME, type Seen, see } from "./seeing";
+
+/** Of petals and leaves: no line at all where they are small. */
+const OUTLINE_M = 0.001;
+
+type Frame = { readonly tip: Place; readonly across: Place; readonly over: Place; readonly along: Place };
+type Item = {
+  readonly kind: "ball" | "blade";
+  readonly index: number;
+  readonly pale: number;
+  readonly depth: number;
+};
+
+/** A head in its place: what is farther off first, like things that follow one another as one. */
+export function ofHead(
+  id: string,
+  stem: Stem,
+  rim: Place,
+  tip: Place,
+  eye: Eye,
+  far: number,
+  kit: Kit,
+): Flat[] {
+  const head = kit.heads[stem.form];
+  if (!head) return [];
+  const frame = frameOf(head, stem, rim, tip);
+  const back = (points: readonly Place[]) =>
+    points.reduce((sum, at) => sum + see(eye, put(at, frame))[2], 0) / points.length;
+  const items: Item[] = [
+    ...head.blades.map(({ edge, pale }, index): Item => ({ kind: "blade", index, pale, depth: back(edge) })),
+    ...head.balls.map(({ at, pale }, index): Item => ({ kind: "ball", index, pale, depth: back([at]) })),
+  ].toSorted((a, b) => b.depth - a.depth);
+  const found: Flat[] = [];
+  let group: Item[] = [];
+  const close = () => {
+    const [one] = group;
+    if (!one) return;
+    const name = `${id}-${found.length}`;
+    const drawn = { ...NOTHING, width_m: OUTLINE_M, colour: stem.colour, pale: one.pale, far };
+    if (one.kind === "ball") {
+      const dots = group.flatMap(({ index }): Seen[] => {
+        const ball = head.balls[index];
+        if (!ball) return [];
+        const [x, y] = see(eye, put(ball.at, frame));
+        return [[x, y, ball.r * stem.head_radius_m]];
+      });
+      found.push({ ...drawn, id: name, ink: "head", dots });
+    } else {
+      const run = (points: readonly Place[]) => points.map((at) => flatten(see(eye, put(at, frame))));
+      const blades = group.flatMap(({ index }) => head.blades[index] ?? []);
+      found.push({
+        ...drawn,
+        id: name,
+        ink: "head",
+        runs: blades.map(({ edge }) => run(edge)),
+        closed: true,
+      });
+      const ribs = blades.filter(({ rib }) => rib.length > 0).map(({ rib }) => run(rib));
+      if (ribs.length > 0) {
+        found.push({
+          ...drawn,
+          colour: "",
+          pale: 0,
+          id: `${name}-rib`,
+          ink: "rib",
+          part: "edge",
+          runs: ribs,
+        });
+      }
+    }
+    group = [];
+  };
+  for (const item of items) {
+    const [one] = group;
+    if (one && (one.kind !== item.kind || one.pale !== item.pale)) close();
+    group.push(item);
+  }
+  close();
+  return found;
+}
+
+/** The tip, and the template's three directions at their sizes; a long head ends where its stem comes out. */
+function frameOf(head: Head, stem: Stem, rim: Place, tip: Place): Frame {
+  const way = tip.map((to, axis) => to - (rim[axis] ?? 0));
+  const size = Math.hypot(...way);
+  const upright = head.hangs || size <= SAME;
+  const [ax = 0, ay = 0, az = 1] = upright ? [0, 0, 1] : way.map((each) => each / size);
+  const level = Math.hypot(ax, ay);
+  const [ux, uy] = level > SAME ? [-ay / level, ax / level] : [1, 0];
+  const r = stem.head_radius_m;
+  const long = head.long ? Math.min(stem.head_height_m, Math.max(size, r)) : r;
+  return {
+    tip,
+    across: [r * ux, r * uy, 0],
+    over: [-r * az * uy, r * az * ux, r * (ax * uy - ay * ux)],
+    along: [long * ax, long * ay, long * az],
+  };
+}
+
+function put(at: Place, { tip, across, over, along }: Frame): Place {
+  const [u = 0, v = 0, w = 0] = at;
+  return tip.map(
+    (from, axis) => from + u * (across[axis] ?? 0) + v * (over[axis] ?? 0) + w * (along[axis] ?? 0),
+  );
+}
