@@ -28,7 +28,14 @@ VIEWS = (
 def pieces() -> dict[str, Piece]:
     """One that stands on a column in clear glass, one on a ledge with all that may be beside it."""
     bowl = ordinary.stems(ordinary.piece(), 7)
-    tall = ordinary.recipe(delphinium=(1, "line"), rose=(1, "focal"), amaranthus=(1, "base"), scabious=(1, "airy"))
+    tubed = tuple(replace(each, water="tube") for each in ordinary.recipe(ruscus=(2, "margin")))
+    tall = ordinary.recipe(
+        quince_branch=(1, "line"),
+        delphinium=(1, "line"),
+        rose=(1, "focal"),
+        amaranthus=(1, "base"),
+        scabious=(1, "airy"),
+    )
     raised = replace(
         bowl,
         vessel=replace(ordinary.vessels()["cube-14"], clear=True),
@@ -39,7 +46,7 @@ def pieces() -> dict[str, Piece]:
     ledge = replace(
         ordinary.stems(ordinary.on_ledge(edge_radius_m=0.01), 6),
         companions=(replace(ordinary.beside(tied=True), recipe=()),),
-        spill=Spill(drop_m=0.3, recipe=ordinary.recipe(ruscus=(2, "margin"))),
+        spill=Spill(drop_m=0.3, recipe=tubed),
         counterweight=Counterweight(mass_kg=0.5, away_m=0.12),
         ballast_kg=0.2,
     )

@@ -5,6 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.browser.measured import overlaps_all_round
 from tests.browser.test_bench import bench, saved
 from tools.running import Served
 
@@ -88,3 +89,31 @@ def test_the_making_builds_up_in_any_view(page: Page, served: Served) -> None:
     page.keyboard.press("ArrowLeft")
     expect(page.get_by_label(re.compile("^Seen standing, from (the front|front left)"))).to_be_visible()
     saved(page)
+
+
+VIEWS = (("cut open", "from above"), ("standing", "seated"), ("low", "close"), ("from under", "low"))
+
+
+@pytest.mark.parametrize("piece", range(1, 10))
+def test_nothing_written_lies_over_anything_else_however_a_piece_is_turned(
+    page: Page, served: Served, piece: int
+) -> None:
+    """Every 30°, every eye."""
+    page.goto(f"{served.url}/events/1/pieces/{piece}")
+    expect(page.locator("[data-eye] [data-id='head-0-0']").first).to_be_attached()
+    for eyes in VIEWS:
+        for view, eye in enumerate(eyes):
+            page.get_by_label("Look at it").nth(view).select_option(eye)
+        assert overlaps_all_round(page) == []
+
+
+@pytest.mark.parametrize("rig", range(10, 16))
+def test_nothing_written_lies_over_anything_else_however_hung_work_is_turned(
+    page: Page, served: Served, rig: int
+) -> None:
+    page.goto(f"{served.url}/events/1/rigs/{rig}")
+    expect(page.locator("[data-eye] [data-id^='hung-head-']").first).to_be_attached()
+    for eye in ("level", "standing", "from under", "from above"):
+        page.get_by_label("Look at it").first.select_option(eye)
+        page.get_by_label("Look at it").nth(1).select_option("standing")
+        assert overlaps_all_round(page) == []

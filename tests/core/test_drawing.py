@@ -218,7 +218,32 @@ def test_a_drooping_tip_a_branch_and_a_stem_held_by_hand_look_it() -> None:
     seen = {each.id: each for each in project(picture(rim_m=0.1), (stem,), View())}
     assert seen["stem-0"].runs[0][-1] == pytest.approx((0.1, 0.30))
     assert seen["stem-0"].ink == "bark"
+    # three lines of bark on each of its reaches, each a fifth as long as the reach
+    bark = seen["stem-0-bark"].runs
+    assert len(bark) == 9
+    (low, high) = bark[6]
+    top = seen["stem-0"].runs[0]
+    assert math.dist(low, high) == pytest.approx(0.2 * math.dist(*top))
+    assert low == pytest.approx([a + 0.1 * (b - a) for a, b in zip(*top, strict=True)])
+    assert not any("bark" in each for each in flats(view=View()))
     assert seen["head-0-held"].dots[0][:2] == pytest.approx((0.1, 0.30))
+
+
+def test_a_stem_in_a_tube_stands_in_it() -> None:
+    """From the cut end on, as long as the tube is along the straight line to the tip; no longer than that line."""
+    stem = replace(ROSE, tube_length_m=0.09, tube_width_m=0.014)
+    end, tip = (0.0, 0.02, 0.01), (0.1, -0.2, 0.35)
+    share = 0.09 / math.dist(end, tip)
+    seen = {each.id: each for each in project(picture(rim_m=0.1), (stem,), View())}
+    assert seen["tube-0"].width_m == 0.014
+    low, high = seen["tube-0"].runs[0]
+    assert low == pytest.approx((0.0, 0.01))
+    assert high == pytest.approx((share * 0.1, 0.01 + share * 0.34))
+    long = replace(stem, tube_length_m=2.0)
+    seen = {each.id: each for each in project(picture(rim_m=0.1), (long,), View())}
+    assert seen["tube-0"].runs[0][1] == pytest.approx((0.1, 0.35))
+    seen = {each.id: each for each in project(picture(rim_m=0.1), (ROSE,), View())}
+    assert "tube-0" not in seen
 
 
 def test_a_rose_turned_away_hides_its_heart() -> None:

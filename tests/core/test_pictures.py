@@ -14,7 +14,7 @@ from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.materials.vessels import inside_size_m
 from jolly_trellis.core.mechanics.sizing import ABOUT
-from jolly_trellis.core.plan.piece import Counterweight, Mechanic, Piece, Spill, Support
+from jolly_trellis.core.plan.piece import Counterweight, Mechanic, Piece, Spill, StemTube, Support
 from tests import drawn, ordinary
 
 RIGHT = math.pi / 2
@@ -80,10 +80,11 @@ def test_netting_is_as_wide_as_its_vessel_and_has_a_level_for_every_layer() -> N
 
 
 def test_what_stands_hangs_or_lies_beside_it_is_drawn() -> None:
+    tubed = replace(ordinary.recipe(rose=(2, "focal"))[0], water="tube", tube=StemTube(length_m=0.07))
     piece = replace(
         ordinary.on_ledge(edge_radius_m=0.02),
-        companions=(ordinary.beside(tied=True),),
-        spill=Spill(drop_m=0.4, recipe=ordinary.recipe(ruscus=(4, "margin"), rose=(2, "focal"))),
+        companions=(replace(ordinary.beside(tied=True), ballast_kg=0.3),),
+        spill=Spill(drop_m=0.4, recipe=(*ordinary.recipe(ruscus=(4, "margin")), tubed)),
         counterweight=Counterweight(mass_kg=2.4, away_m=0.2, azimuth_rad=math.pi),
         ballast_kg=0.2,
         moss_m=0.05,
@@ -98,6 +99,11 @@ def test_what_stands_hangs_or_lies_beside_it_is_drawn() -> None:
     assert span(seen["weight"]) == pytest.approx((0.15, 0.25, 0, 0.1), abs=1e-4)
     assert span(seen["beside-0-vessel-wall"])[1] == pytest.approx(0.05 + 0.075 + 0.005, abs=2e-3)
     assert len([name for name in seen if name.startswith("stone-")]) == 4
+    assert len([name for name in seen if name.startswith("beside-0-stone-")]) == 6
+    tubes = [name for name in seen if name.startswith("hung-tube-")]
+    assert len(tubes) == 2
+    assert {seen[name].width_m for name in tubes} == {0.014}
+    assert {each.tube_length_m for each in found.picture.hung} == {0.0, 0.07}
     assert span(seen["moss-round"])[1] == pytest.approx(0.1 + 0.006 + 0.05, abs=1e-3)
     assert len(found.picture.hung) == 6
     assert {each.form for each in found.picture.hung} == {"leaf", ordinary.varieties()["rose"].form}

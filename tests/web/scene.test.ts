@@ -1,7 +1,7 @@
 import { describe, expect, test } from "vitest";
-import type { Picture, Piece, Rig, Vessel } from "../../web/src/api/types";
+import type { Picture, Piece, Vessel } from "../../web/src/api/types";
 import { halfWidthAt, rimHeight } from "../../web/src/drawing/look";
-import { lookOf, pointPlaces } from "../../web/src/drawing/rig";
+import { lookOf } from "../../web/src/drawing/rig";
 import { scaleBarM } from "../../web/src/drawing/scene";
 import { setByHandle, withDepth, withMouth } from "../../web/src/places/bench/handles";
 
@@ -84,19 +84,6 @@ describe("primitives", () => {
     [0.3, "inch", 0.0508],
   ] as const)("the scale bar of %d m in %s is %d m", (wide, system, bar) => {
     expect(scaleBarM(wide, system)).toBeCloseTo(bar, 9);
-  });
-
-  test("names of hang points that would cover one another share a place, in their middle", () => {
-    const named = (name: string, x_m: number, z_m = 3) => ({ name, x_m, y_m: 0, z_m });
-    const rig = {
-      points: [named("truss left", 0), named("truss right", 40), named("far", 400), named("low", 0, 90)],
-    };
-    const places = pointPlaces(rig as unknown as Rig, ([x, , z]) => [x, z]);
-    expect(places).toEqual([
-      { at: [20, 3], points: [0, 1] },
-      { at: [0, 90], points: [3] },
-      { at: [400, 3], points: [2] },
-    ]);
   });
 
   test("a line looks as its use is", () => {

@@ -1,6 +1,5 @@
 """The bench card: one page for one piece, to hang over the bench; the carry card of a bouquet."""
 
-import io
 import math
 from dataclasses import dataclass
 from itertools import groupby
@@ -34,7 +33,7 @@ from jolly_trellis.exchange.page import (
     draw_head,
     draw_stamp,
     fill,
-    open_page,
+    paged,
     paragraph,
     title,
     write,
@@ -70,17 +69,12 @@ def write_card(
         stamp: what its foot says.
         system: units of sentences; sizes to cut are given in both.
     """
-    stream = io.BytesIO()
     kind = "Carry card" if piece.carried else "Bench card"
-    pages = 1
-    while True:
-        stream = io.BytesIO()
-        canvas = open_page(stream, paper, f"{kind}: {piece.name}")
-        drawn = _pages(canvas, piece, report, making, looking, (kind, stamp, pages), paper, system)
-        if drawn == pages:
-            canvas.save()
-            return stream.getvalue()
-        pages = drawn
+
+    def draw(canvas: Canvas, pages: int) -> int:
+        return _pages(canvas, piece, report, making, looking, (kind, stamp, pages), paper, system)
+
+    return paged(paper, f"{kind}: {piece.name}", draw)
 
 
 def _pages(

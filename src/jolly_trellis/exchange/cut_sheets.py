@@ -1,17 +1,16 @@
 """The cut plan as PDF: every roll drawn to scale with its pieces, the order of cuts beside it, lengths as lists."""
 
-import io
 from xml.sax.saxutils import escape
 
 from reportlab.pdfgen.canvas import Canvas
-from reportlab.platypus import Flowable, Frame, KeepInFrame
+from reportlab.platypus import Flowable
 
 from jolly_trellis.core.event.roll import CutPlan, acts_of
 from jolly_trellis.core.event.roll_problems import CutStock, MaterialPlan
 from jolly_trellis.core.quantities import length
 from jolly_trellis.core.units import UnitSystem, render, text_of
 from jolly_trellis.exchange.bench_card import to_cut
-from jolly_trellis.exchange.ink import CLAY, SOFT
+from jolly_trellis.exchange.ink import CLAY, SOFT, Box
 from jolly_trellis.exchange.page import (
     FOOT,
     HEAD,
@@ -23,7 +22,8 @@ from jolly_trellis.exchange.page import (
     Stamp,
     draw_head,
     draw_stamp,
-    open_page,
+    fill,
+    paged,
     paragraph,
     title,
     write,
@@ -31,6 +31,7 @@ from jolly_trellis.exchange.page import (
 from jolly_trellis.exchange.page import wide as words_wide
 
 DRAWN = 0.46
+CAPTION = 11.0
 SOURCES = {"remnant": "remnant in the stores", "here": "in the stores", "to buy": "to buy"}
 CAUTION = "Cut netting: gloves, eye protection, ends tucked in; hold both edges when the roll is cut, it springs."
 
@@ -42,8 +43,6 @@ def write_cut_sheets(plan: CutPlan, *, stamp: Stamp, paper: Paper, system: UnitS
         stamp: what every foot says.
         system: units of sentences; sizes to cut are given in both.
     """
-    stream = io.BytesIO()
-    canvas = open_page(stream, paper, f"Cut plan: {stamp.event}")
     rolls = [
         (material, place, stock)
         for material in plan.materials
@@ -54,35 +53,61 @@ def write_cut_sheets(plan: CutPlan, *, stamp: Stamp, paper: Paper, system: UnitS
     missing = [render(words, system) for material in plan.materials for words in material.missing]
     missing += [render(words, system) for words in plan.left_out]
     listed = bool(lengths or missing or not plan.materials)
-    pages = len(rolls) + listed
-    for page, (material, place, stock) in enumerate(rolls, start=1):
-        _netting_page(canvas, material, place, stock, stamp, paper, system)
-        _foot(canvas, stamp, page, pages, paper)
-    if listed:
-        width, height = SIZES[paper]
-        draw_head(canvas, "Lengths to cut", f"{stamp.event} · Cut plan", paper)
-        story = _lengths(lengths, missing, system)
-        _fill(canvas, story, (MARGIN, MARGIN + FOOT, width - 2 * MARGIN, height - 2 * MARGIN - HEAD - FOOT))
-        _foot(canvas, stamp, pages, pages, paper)
-    canvas.save()
-    return stream.getvalue()
-
-
-def _netting_page(
-    canvas: Canvas,
-    plan: MaterialPlan,
-    place: int,
-    stock: CutStock,
-    stamp: Stamp,
-    paper: Paper,
-    system: UnitSystem,
-) -> None:
     width, height = SIZES[paper]
+    whole = (MARGIN, MARGIN + FOOT, width - 2 * MARGIN, height - 2 * MARGIN - HEAD - FOOT)
+
+    def draw(canvas: Canvas, pages: int) -> int:
+        page = 0
+        for material, place, stock in rolls:
+            heads = _heads(material, place, stock, stamp)
+            draw_head(canvas, *heads, paper)
+            rest = _netting(canvas, material, place, stock, whole, system)
+            page = _ended(canvas, stamp, page, pages, paper, heads, rest, whole)
+        if listed:
+            heads = ("Lengths to cut", f"{stamp.event} · Cut plan")
+            draw_head(canvas, *heads, paper)
+            rest = fill(canvas, whole, _lengths(lengths, missing, system))
+            page = _ended(canvas, stamp, page, pages, paper, heads, rest, whole)
+        return page
+
+    return paged(paper, f"Cut plan: {stamp.event}", draw)
+
+
+def _ended(
+    canvas: Canvas,
+    stamp: Stamp,
+    page: int,
+    pages: int,
+    paper: Paper,
+    heads: tuple[str, str],
+    rest: list[Flowable],
+    whole: Box,
+) -> int:
+    """End a page, and go on for what had no room on it; the number of the last page."""
+    while True:
+        page += 1
+        canvas.setFillColor(INK)
+        write(canvas, MARGIN, MARGIN + 6, CAUTION)
+        draw_stamp(canvas, stamp, "cut plan", page, pages, paper)
+        canvas.showPage()
+        if not rest:
+            return page
+        draw_head(canvas, heads[0], f"{heads[1]}, continued", paper)
+        rest = fill(canvas, whole, rest)
+
+
+def _heads(plan: MaterialPlan, place: int, stock: CutStock, stamp: Stamp) -> tuple[str, str]:
     number = f", roll {place + 1} of {len(plan.stocks)}" if len(plan.stocks) > 1 else ""
-    draw_head(canvas, f"{plan.name}{number}", f"{stamp.event} · Cut plan · {SOURCES[stock.source]}", paper)
-    room = height - 2 * MARGIN - HEAD - FOOT
-    wide = (width - 2 * MARGIN) * DRAWN
-    _draw(canvas, plan, stock, (MARGIN, MARGIN + FOOT, wide, room), system)
+    return f"{plan.name}{number}", f"{stamp.event} · Cut plan · {SOURCES[stock.source]}"
+
+
+def _netting(
+    canvas: Canvas, plan: MaterialPlan, place: int, stock: CutStock, whole: Box, system: UnitSystem
+) -> list[Flowable]:
+    """The roll, and what is cut of it beside it; what had no room is given back."""
+    left, bottom, across, room = whole
+    wide = across * DRAWN
+    _draw(canvas, plan, stock, (left, bottom + CAPTION, wide, room - CAPTION), system)
     story: list[Flowable] = [title("Pieces")]
     used = sorted({each.item for each in stock.pieces})
     for item in used:
@@ -97,14 +122,14 @@ def _netting_page(
     story.append(title("Worth keeping"))
     kept = [f"{text_of(length(w), system)} × {text_of(length(long), system)}" for w, long in stock.keep]
     story.append(paragraph(escape("; ".join(kept) or "nothing"), SMALL))
-    _fill(canvas, story, (MARGIN + wide + 14, MARGIN + FOOT, width - 2 * MARGIN - wide - 14, room))
+    return fill(canvas, (left + wide + 14, bottom, across - wide - 14, room), story)
 
 
 def _draw(
     canvas: Canvas,
     plan: MaterialPlan,
     stock: CutStock,
-    box: tuple[float, float, float, float],
+    box: Box,
     system: UnitSystem,
 ) -> None:
     """The used part of the roll, its free end up, pieces numbered as in the list."""
@@ -132,7 +157,7 @@ def _draw(
     canvas.setDash()
     canvas.setFillColor(INK)
     words = f"{text_of(length(stock.width_m), system)} across, {text_of(length(stock.used_m), system)} used"
-    write(canvas, left, max(top - shown * scale - 9, bottom - 2), words)
+    write(canvas, left, top - shown * scale - CAPTION + 2, words)
 
 
 def _lengths(plans: list[MaterialPlan], missing: list[str], system: UnitSystem) -> list[Flowable]:
@@ -153,16 +178,3 @@ def _lengths(plans: list[MaterialPlan], missing: list[str], system: UnitSystem) 
     if not story:
         story.append(paragraph("Nothing in this event is cut from a roll, spool or stick."))
     return story
-
-
-def _fill(canvas: Canvas, story: list[Flowable], box: tuple[float, float, float, float]) -> None:
-    left, bottom, wide, high = box
-    frame = Frame(left, bottom, wide, high, leftPadding=0, rightPadding=0, topPadding=0, bottomPadding=0)
-    frame.addFromList([KeepInFrame(wide, high, story, mode="shrink")], canvas)
-
-
-def _foot(canvas: Canvas, stamp: Stamp, page: int, pages: int, paper: Paper) -> None:
-    canvas.setFillColor(INK)
-    write(canvas, MARGIN, MARGIN + 6, CAUTION)
-    draw_stamp(canvas, stamp, "cut plan", page, pages, paper)
-    canvas.showPage()

@@ -54,6 +54,8 @@ INKS: Mapping[str, Ink] = {
     "shaving": Ink(stroke=HexColor("#c9a36b")),
     "stem": Ink(stroke=LEAF),
     "bark": Ink(stroke=TWIG),
+    "bark line": Ink(stroke=HexColor("#cbb89a"), width_pt=0.4),
+    "tube": Ink(stroke=HexColor("#a9bccb")),
     "head": Ink(stroke=INK, width_pt=0.25),
     "rib": Ink(stroke=SOFT, width_pt=0.25),
     "held": Ink(fill=INK),

@@ -1,7 +1,7 @@
 """What all papers share: the faces of the screen, embedded; a head and a foot; letters of every script."""
 
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from datetime import date
 from functools import cache
@@ -142,6 +142,23 @@ def open_page(stream: BytesIO, paper: Paper, words: str) -> Canvas:
     return canvas
 
 
+def paged(paper: Paper, words: str, draw: Callable[[Canvas, int], int]) -> bytes:
+    """A paper whose pages say how many there are: drawn again until that is so.
+
+    Args:
+        words: its title. draw: draws every page, told how many there are; how many it drew.
+    """
+    pages = 1
+    while True:
+        stream = BytesIO()
+        canvas = open_page(stream, paper, words)
+        drawn = draw(canvas, pages)
+        if drawn == pages:
+            canvas.save()
+            return stream.getvalue()
+        pages = drawn
+
+
 def draw_head(canvas: Canvas, name: str, words: str, paper: Paper) -> None:
     """The head of a page: what it is of, and a line of words, over a rule."""
     width, height = SIZES[paper]
@@ -168,6 +185,26 @@ def draw_stamp(canvas: Canvas, stamp: Stamp, name: str, page: int, pages: int, p
 def fill(canvas: Canvas, box: tuple[float, float, float, float], story: Sequence[Flowable]) -> list[Flowable]:
     """Put a story into a box of the page; what has no room in it is given back."""
     rest = list(story)
-    frame = Frame(*box, leftPadding=0, rightPadding=0, topPadding=0, bottomPadding=0)
-    frame.addFromList(rest, canvas)
+    column = _Column(*box, leftPadding=0, rightPadding=0, topPadding=0, bottomPadding=0)
+    while rest:
+        if isinstance(rest[0], Paragraph) and rest[0].style is TITLE and column.room < _TITLED:
+            break
+        if column.add(rest[0], canvas):
+            del rest[0]
+            continue
+        parts = column.split(rest[0], canvas)
+        if len(parts) < 2 or not column.add(parts[0], canvas):
+            break
+        rest[:1] = parts[1:]
     return rest
+
+
+_TITLED = TITLE.spaceBefore + TITLE.leading + 2 * TEXT.leading
+
+
+class _Column(Frame):  # type: ignore[misc]
+    """A box of a page that tells how high what is left of it is, points."""
+
+    @property
+    def room(self) -> float:
+        return float(self._y - self._y1p)

@@ -8,11 +8,12 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from jolly_trellis.core.making.patterns import Pattern
-from jolly_trellis.exchange.page import SIZES, Paper, Stamp, draw_stamp, open_page, write
+from jolly_trellis.exchange.page import LEAST_PT, SIZES, Paper, Stamp, cut_to, draw_stamp, open_page, wide, write
 
 MARGIN_M = 0.010
 OVERLAP_M = 0.010
 FOOT_M = 0.012
+WORDS_M = 0.004  # kept free round words at the edge of a page
 _STYLES = {"CUT": (0.9, ()), "FOLD": (0.6, (4 * mm, 2 * mm)), "MARK": (0.25, ())}
 
 
@@ -70,6 +71,7 @@ def _tiles_of(canvas: Canvas, pattern: Pattern, paper: Paper) -> Iterator[tuple[
             canvas.clipPath(frame, stroke=0, fill=0)
             canvas.translate(1000 * (MARGIN_M - left) * mm, 1000 * (MARGIN_M + FOOT_M - bottom) * mm)
             _draw(canvas, pattern)
+            _labels(canvas, pattern, (left, bottom, wide, tall))
             canvas.restoreState()
             _crosses(canvas, wide, tall)
             yield row, column
@@ -89,8 +91,19 @@ def _draw(canvas: Canvas, pattern: Pattern) -> None:
             path.close()
         canvas.drawPath(path)
     canvas.setDash()
+
+
+def _labels(canvas: Canvas, pattern: Pattern, box: tuple[float, float, float, float]) -> None:
+    """The words that begin on this page, moved to where all of them are on it."""
+    left, bottom, across, tall = box
     for label in pattern.labels:
-        write(canvas, 1000 * label.x_m * mm, 1000 * label.y_m * mm, label.text)
+        if not (left <= label.x_m <= left + across and bottom <= label.y_m <= bottom + tall):
+            continue
+        room = across - WORDS_M
+        words = cut_to(label.text, 1000 * room * mm, LEAST_PT)
+        x = min(label.x_m, left + across - WORDS_M / 2 - wide(words) / mm / 1000)
+        y = min(max(label.y_m, bottom + WORDS_M), bottom + tall - WORDS_M)
+        write(canvas, 1000 * max(x, left + WORDS_M / 2) * mm, 1000 * y * mm, words)
 
 
 def _crosses(canvas: Canvas, wide: float, tall: float) -> None:
@@ -103,8 +116,8 @@ def _crosses(canvas: Canvas, wide: float, tall: float) -> None:
 
 
 def _foot(canvas: Canvas, words: str) -> None:
-    y = 1000 * MARGIN_M * mm
+    y = (1000 * MARGIN_M + 4) * mm
     canvas.setLineWidth(1.2)
     canvas.line(1000 * MARGIN_M * mm, y, (1000 * MARGIN_M + 50) * mm, y)
     write(canvas, (1000 * MARGIN_M + 52) * mm, y - 2, "50 mm")
-    write(canvas, 1000 * MARGIN_M * mm, y + 6, words)
+    write(canvas, 1000 * MARGIN_M * mm, y + 8, words)

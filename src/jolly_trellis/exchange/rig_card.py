@@ -1,10 +1,10 @@
 """The rig card: one page for one hung piece, for whoever rigs it and whoever lets it be hung."""
 
-import io
 import math
 from xml.sax.saxutils import escape
 
-from reportlab.platypus import Flowable, Frame, KeepInFrame, Table
+from reportlab.pdfgen.canvas import Canvas
+from reportlab.platypus import Flowable, Table
 
 from jolly_trellis.core.event.gates import cleared
 from jolly_trellis.core.quantities import angle, length, mass, pull
@@ -28,7 +28,8 @@ from jolly_trellis.exchange.page import (
     Stamp,
     draw_head,
     draw_stamp,
-    open_page,
+    fill,
+    paged,
     paragraph,
     title,
     write,
@@ -43,6 +44,10 @@ BELOW = {
     "beside": "people come beside it",
     "nobody": "nobody under it or beside it",
 }
+SIGNED = (
+    "Points rated by ____________________   rigged by ____________________   "
+    "proved at ____________   witnessed by ____________________"
+)
 CASES = {"whole": "as hung", "uneven": "one line a little long", "one gone": "one line gone"}
 CAUTIONS = (
     "Planning figures. The building's owner rates its points; a competent rigger and local rules decide what hangs.",
@@ -55,7 +60,7 @@ CAUTIONS = (
 def write_rig_card(
     rig: Rig, report: RigReport, snips: list[list[SnipStep]], *, stamp: Stamp, paper: Paper, system: UnitSystem
 ) -> bytes:
-    """The card of one hung piece as a PDF of one page: everything on it shrinks until it fits.
+    """The card of one hung piece as a PDF: one page, and another for what has no room on it.
 
     Args:
         rig, report: the plan as it stands, worked out.
@@ -63,33 +68,30 @@ def write_rig_card(
         stamp: what its foot says.
         system: units of sentences; lengths to cut are given in both.
     """
-    stream = io.BytesIO()
     width, height = SIZES[paper]
-    canvas = open_page(stream, paper, f"Rig card: {rig.name}")
-    draw_head(canvas, rig.name, f"{stamp.event} · Rig card", paper)
+    wide = width - 2 * MARGIN
     room = height - 2 * MARGIN - HEAD - FOOT
     tall = DRAWN * room
     top = height - MARGIN - HEAD - tall
-    wide = width - 2 * MARGIN
-    draw_rig(canvas, rig, report, (MARGIN, top + 6, wide * 0.62, tall - 8))
-    frames: tuple[tuple[float, float, float, float, list[Flowable]], ...] = (
-        (MARGIN + wide * 0.64, top, wide * 0.36, tall, _summary(rig, report, system)),
-        (MARGIN, MARGIN + FOOT, wide, room - tall - 6, _schedule(rig, report, snips, system)),
-    )
-    for left, bottom, across, high, story in frames:
-        frame = Frame(left, bottom, across, high, leftPadding=0, rightPadding=0, topPadding=0, bottomPadding=0)
-        frame.addFromList([KeepInFrame(across, high, story, mode="shrink")], canvas)
-    write(
-        canvas,
-        MARGIN,
-        MARGIN + 6,
-        "Points rated by ____________________   rigged by ____________________   "
-        "proved at ____________   witnessed by ____________________",
-    )
-    draw_stamp(canvas, stamp, rig.name, 1, 1, paper)
-    canvas.showPage()
-    canvas.save()
-    return stream.getvalue()
+
+    def draw(canvas: Canvas, pages: int) -> int:
+        draw_head(canvas, rig.name, f"{stamp.event} · Rig card", paper)
+        draw_rig(canvas, rig, report, (MARGIN, top + 6, wide * 0.62, tall - 8))
+        story = fill(canvas, (MARGIN + wide * 0.64, top, wide * 0.36, tall), _summary(rig, report, system))
+        story += _schedule(rig, report, snips, system)
+        rest = fill(canvas, (MARGIN, MARGIN + FOOT, wide, room - tall - 6), story)
+        write(canvas, MARGIN, MARGIN + 6, SIGNED)
+        page = 1
+        while True:
+            draw_stamp(canvas, stamp, rig.name, page, pages, paper)
+            canvas.showPage()
+            if not rest:
+                return page
+            page += 1
+            draw_head(canvas, rig.name, f"{stamp.event} · Rig card, continued", paper)
+            rest = fill(canvas, (MARGIN, MARGIN + FOOT, wide, room), rest)
+
+    return paged(paper, f"Rig card: {rig.name}", draw)
 
 
 def _summary(rig: Rig, report: RigReport, system: UnitSystem) -> list[Flowable]:

@@ -5212,6 +5212,16 @@ export interface components {
              * @default 0
              */
             readonly vessel: number;
+            /**
+             * Tube Length M
+             * @default 0
+             */
+            readonly tube_length_m: number;
+            /**
+             * Tube Width M
+             * @default 0
+             */
+            readonly tube_width_m: number;
             /** Variety */
             readonly variety: string;
             /** Name */
@@ -7127,7 +7137,8 @@ export interface components {
          * @description What is drawn of a placed stem or clump: its cut end, its seat, its tip, how far that droops, its head.
          *
          *     Metres from the middle of the piece's own vessel, z from the surface. `vessel` is 0 for the piece's own, else the
-         *     companion, counted from 1. One that is `held` was placed by hand; a `branch` has bark.
+         *     companion, counted from 1. One that is `held` was placed by hand; a `branch` has bark. `tube_length_m` and
+         *     `tube_width_m` are of the tube of water it stands in, 0 for none.
          */
         readonly Stem: {
             /** Colour */
@@ -7172,6 +7183,16 @@ export interface components {
              * @default 0
              */
             readonly vessel: number;
+            /**
+             * Tube Length M
+             * @default 0
+             */
+            readonly tube_length_m: number;
+            /**
+             * Tube Width M
+             * @default 0
+             */
+            readonly tube_width_m: number;
         };
         /**
          * StemBuy

@@ -16,6 +16,8 @@ import { type Interaction, interact } from "./interaction";
 import { type Bounds, type Handle, type Point, scaleBarM } from "./scene";
 import type { Flat } from "./seeing";
 
+/** The size of the sheet, and how large a metre is on it, px. */
+type Sheet = { readonly wide: number; readonly tall: number; readonly pxPerM: number };
 type Project = (point: Point) => readonly [number, number];
 type Margins = {
   readonly left: number;
@@ -36,7 +38,7 @@ type Props = {
   onCancel?: () => void;
   /** Called with the id of the shape pressed on. */
   onPick?: (id: string) => void;
-  overlay?: (project: Project) => ReactNode;
+  overlay?: (project: Project, sheet: Sheet) => ReactNode;
   /** Drawn over the shapes on the sheet itself, under the handles. */
   inside?: (project: Project, pxPerM: number) => ReactNode;
   /** With a pen, the pointer draws on the sheet: each call has the place in metres. Esc puts it down. */
@@ -240,7 +242,7 @@ export function Drawing(props: Props) {
           })}
         </svg>
       )}
-      {width > 0 && overlay?.(project)}
+      {width > 0 && overlay?.(project, { wide: width, tall: height, pxPerM: scale })}
     </div>
   );
 }

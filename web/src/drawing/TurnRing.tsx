@@ -1,4 +1,5 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from "react";
+import type { Box } from "./labels";
 import { sideWords, TURN_STEP_RAD, TURNTABLE } from "./look";
 import type { Spot, View } from "./seeing";
 
@@ -13,9 +14,7 @@ type Props = {
 /** A ring on the floor under the piece: dragged, or stepped with the arrow keys, it turns the piece. */
 export function TurnRing({ view, reachM, project, pxPerM, onTurn }: Props) {
   const from = useRef<{ px: number; turn: number } | null>(null);
-  const [x, y] = project([0, 0]);
-  const rx = reachM * TURNTABLE * pxPerM;
-  const ry = Math.max(rx * Math.abs(Math.sin(view.raised_rad)), 5);
+  const { x, y, rx, ry, front } = ringOf(view, reachM, project, pxPerM);
   const down = (event: PointerEvent<SVGGElement>) => {
     event.preventDefault();
     event.currentTarget.focus();
@@ -40,8 +39,6 @@ export function TurnRing({ view, reachM, project, pxPerM, onTurn }: Props) {
     onTurn(way === undefined ? 0 : view.turn_rad + way * TURN_STEP_RAD);
   };
   const degrees = Math.round((view.turn_rad * 180) / Math.PI);
-  // The front of the piece on the ring: at the nearest place when nothing is turned.
-  const front = [x - rx * Math.sin(view.turn_rad), y + ry * Math.cos(view.turn_rad)] as const;
   return (
     <g
       className="turn-ring touch-none"
@@ -67,4 +64,19 @@ export function TurnRing({ view, reachM, project, pxPerM, onTurn }: Props) {
       </text>
     </g>
   );
+}
+
+/** The ring as it lies on the sheet, px; the front of the piece is its nearest place when nothing is turned. */
+function ringOf(view: View, reachM: number, project: Props["project"], pxPerM: number) {
+  const [x, y] = project([0, 0]);
+  const rx = reachM * TURNTABLE * pxPerM;
+  const ry = Math.max(rx * Math.abs(Math.sin(view.raised_rad)), 5);
+  const front = [x - rx * Math.sin(view.turn_rad), y + ry * Math.cos(view.turn_rad)] as const;
+  return { x, y, rx, ry, front };
+}
+
+/** The box of the word at the ring's front, px. */
+export function frontWords(view: View, reachM: number, project: Props["project"], pxPerM: number): Box {
+  const { front } = ringOf(view, reachM, project, pxPerM);
+  return { left: front[0] - 17, top: front[1] + 4, wide: 34, tall: 18 };
 }

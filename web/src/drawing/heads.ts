@@ -1,6 +1,17 @@
 /** Heads in their places, from the templates of the core. */
 import type { Head, Stem } from "../api/types";
-import { type Eye, type Flat, flatten, type Kit, NOTHING, type Place, SAME, type Seen, see } from "./seeing";
+import {
+  asDeep,
+  type Eye,
+  type Flat,
+  flatten,
+  type Kit,
+  NOTHING,
+  type Place,
+  SAME,
+  type Seen,
+  see,
+} from "./seeing";
 
 /** Of petals and leaves: no line at all where they are small. */
 const OUTLINE_M = 0.001;
@@ -31,7 +42,7 @@ export function ofHead(
   const items: Item[] = [
     ...head.blades.map(({ edge, pale }, index): Item => ({ kind: "blade", index, pale, depth: back(edge) })),
     ...head.balls.map(({ at, pale }, index): Item => ({ kind: "ball", index, pale, depth: back([at]) })),
-  ].toSorted((a, b) => b.depth - a.depth);
+  ].toSorted((a, b) => asDeep(b.depth) - asDeep(a.depth));
   const found: Flat[] = [];
   let group: Item[] = [];
   const close = () => {

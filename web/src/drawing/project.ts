@@ -2,6 +2,7 @@
 import type { Outline, Picture, Stem } from "../api/types";
 import { ofHead } from "./heads";
 import {
+  asDeep,
   type Eye,
   eyeOf,
   type Flat,
@@ -24,6 +25,8 @@ type Put = { readonly layer: number; readonly depth: number; readonly flat: Flat
 const LAYER = { place: 0, stems: 6, heads: 8, marks: 9 } as const;
 const STRAIGHT_DOWN = (85 * Math.PI) / 180;
 const STEP = 3;
+const BARK = 0.2;
+const BARK_STARTS = [0.1, 0.4, 0.7] as const;
 /** What a piece stands on or before is seen through where it would hide it. */
 const SEEN_THROUGH: ReadonlySet<string> = new Set(["wall", "ledge"]);
 
@@ -49,9 +52,10 @@ export function project(picture: Picture, stems: readonly Stem[], view: View, ki
     if (each.layer === LAYER.place) return before(each) ? 1 : -1;
     return each.layer === LAYER.marks ? 2 : 0;
   };
-  const through = (each: Put) => !view.cut && SEEN_THROUGH.has(each.flat.ink) && before(each);
+  const through = (each: Put) =>
+    !view.cut && each.layer === LAYER.place && SEEN_THROUGH.has(each.flat.ink) && before(each);
   return every
-    .toSorted((a, b) => rank(a) - rank(b) || b.depth - a.depth)
+    .toSorted((a, b) => rank(a) - rank(b) || asDeep(b.depth) - asDeep(a.depth))
     .map((each) => (through(each) ? { ...each.flat, part: "edge" as const } : each.flat));
 }
 
@@ -259,6 +263,26 @@ function ofStem(
         },
         { layer, depth: 0.25 * over[2] + 0.75 * depth, flat: drawn(`${name}stem-${index}`, over, top) },
       ];
+  const behind = found.at(-1)?.depth ?? depth;
+  const flat = (id: string, ink: string, runs: Flat["runs"], width_m: number | null): Flat => ({
+    ...NOTHING,
+    id,
+    ink,
+    part: "edge",
+    runs,
+    width_m,
+    far,
+  });
+  if (stem.branch) {
+    const bark = flat(`${name}stem-${index}-bark`, "bark line", barkOf([low, held, over, top]), null);
+    found.push({ layer, depth: behind, flat: bark });
+  }
+  if (stem.tube_length_m > 0) {
+    const long = Math.hypot(...end.map((from, axis) => (tip[axis] ?? 0) - from));
+    const filled = between(low, top, Math.min(stem.tube_length_m / Math.max(long, SAME), 1));
+    const tube = flat(`${name}tube-${index}`, "tube", [[low, filled].map(flatten)], stem.tube_width_m);
+    found.push({ layer, depth: low[2], flat: tube });
+  }
   const nearest = depth - stem.head_radius_m;
   for (const flat of ofHead(`${name}head-${index}`, stem, rim, tip, eye, far, kit)) {
     found.push({ layer: LAYER.heads, depth: nearest, flat });
@@ -273,6 +297,21 @@ function ofStem(
     found.push({ layer: LAYER.marks, depth: nearest, flat });
   }
   return found;
+}
+
+/** Short lines along what is seen of a branch, three on each of its reaches. */
+function barkOf(seen: readonly Seen[]): Flat["runs"] {
+  return seen.slice(1).flatMap((high, at) => {
+    const low = seen[at] ?? high;
+    return BARK_STARTS.map((start) =>
+      [between(low, high, start), between(low, high, start + BARK)].map(flatten),
+    );
+  });
+}
+
+function between(low: Seen, high: Seen, share: number): Seen {
+  const [x, y, back] = low;
+  return [x + share * (high[0] - x), y + share * (high[1] - y), back + share * (high[2] - back)];
 }
 
 /** Where a stem comes out over the rim; its seat where it never does. */

@@ -1,4 +1,4 @@
-/** Words and places on the drawing of hung work: which lines hold, where names go without covering one another. */
+/** Words and places on the drawing of hung work: which lines hold, and where what is said of them may stand. */
 import type { Rig, RigLine } from "../api/types";
 import type { Bounds } from "./scene";
 import type { Flat } from "./seeing";
@@ -8,8 +8,8 @@ export type LineLook = "holds" | "tight" | "fails" | "cut";
 
 const TIGHT = 0.85;
 const BEHIND_M = 0.25;
-/** Room that the names of hang points take, px: a letter, a row, what lies between two names. */
-const [LETTER_PX, ROW_PX, GAP_PX] = [6.8, 16, 8] as const;
+/** Shares of a line, from its upper end, at which its words may stand. */
+const SHARES = [0.3, 0.55, 0.8, 0.15] as const;
 const CLOSE = /^(?:run|rim|attachment|point|line|bond|hung)/;
 const LINE = /^line-(\d+)$/;
 
@@ -56,23 +56,20 @@ function startOf(rig: Rig, line: RigLine, attachments: readonly Place[]): Place 
   return point ? [point.x_m, point.y_m, point.z_m] : null;
 }
 
-/** Where the words of every line go: its middle from the front, or lower where another line hides behind it. */
-export function lineLabels(rig: Rig, attachments: readonly Place[]): Place[] {
-  const taken: Place[] = [];
-  if (isTied(rig)) return tieLabels(rig);
+/** Where the words of every line may go, the best first: along it from its upper end, or beside a tie. */
+export function lineLabels(rig: Rig, attachments: readonly Place[]): (readonly Place[])[] {
+  if (isTied(rig)) return tieLabels(rig).map((at) => [at]);
   return rig.lines.map((line) => {
     const from = startOf(rig, line, attachments);
     const held = attachments[line.attachment];
-    if (!from || !held) return [0, 0, 0];
-    const at = (share: number): Place => [
-      from[0] + (held[0] - from[0]) * share,
-      from[1] + (held[1] - from[1]) * share,
-      from[2] + (held[2] - from[2]) * share,
-    ];
-    const middle = at(0.3);
-    const behind = taken.filter(([x]) => Math.abs(x - middle[0]) < BEHIND_M).length;
-    taken.push(middle);
-    return at(0.3 + 0.42 * (behind % 2));
+    if (!from || !held) return [];
+    return SHARES.map(
+      (share): Place => [
+        from[0] + (held[0] - from[0]) * share,
+        from[1] + (held[1] - from[1]) * share,
+        from[2] + (held[2] - from[2]) * share,
+      ],
+    );
   });
 }
 
@@ -97,41 +94,6 @@ function tieLabels(rig: Rig): Place[] {
       ? [point.x_m + off + 0.04, point.y_m, point.z_m]
       : [point.x_m + (dx / long) * off, point.y_m, point.z_m + (dz / long) * off];
   });
-}
-
-/** Hang points by where they are seen: those whose names would cover one another share one place, in their middle. */
-export function pointPlaces(
-  rig: Rig,
-  project: (at: Place) => readonly [number, number],
-): { readonly at: readonly [number, number]; readonly points: readonly number[] }[] {
-  const seen = rig.points.map((each) => project([each.x_m, each.y_m, each.z_m]));
-  const wide = (points: readonly number[]) =>
-    Math.max(...points.map((index) => (rig.points[index]?.name.length ?? 0) * LETTER_PX)) + GAP_PX;
-  const middle = (points: readonly number[]): readonly [number, number] => {
-    const xs = points.map((index) => seen[index]?.[0] ?? 0);
-    const ys = points.map((index) => seen[index]?.[1] ?? 0);
-    return [(Math.min(...xs) + Math.max(...xs)) / 2, Math.min(...ys)];
-  };
-  let places: number[][] = seen
-    .map((_, index) => index)
-    .toSorted((a, b) => (seen[a]?.[0] ?? 0) - (seen[b]?.[0] ?? 0))
-    .map((index) => [index]);
-  for (;;) {
-    const next: number[][] = [];
-    for (const points of places) {
-      const [x, y] = middle(points);
-      const covers = next.find((each) => {
-        const [left, top] = middle(each);
-        const tall = Math.max(each.length, points.length) * ROW_PX;
-        return Math.abs(left - x) < (wide(each) + wide(points)) / 2 && Math.abs(top - y) < tall;
-      });
-      if (covers) covers.push(...points);
-      else next.push([...points]);
-    }
-    if (next.length === places.length) break;
-    places = next;
-  }
-  return places.map((points) => ({ at: middle(points), points }));
 }
 
 /** Attachments where they hang, or as drawn where nothing is worked out. */

@@ -36,6 +36,11 @@ export type Eye = {
 };
 export const SAME = 1e-6;
 
+/** A depth to the micrometre: two things as deep keep their order. */
+export function asDeep(depth: number): number {
+  return Math.round(depth * 1e6);
+}
+
 export const NOTHING: Omit<Flat, "id" | "ink"> = {
   part: "both",
   runs: [],

@@ -12,7 +12,8 @@ class Stem:
     """What is drawn of a placed stem or clump: its cut end, its seat, its tip, how far that droops, its head.
 
     Metres from the middle of the piece's own vessel, z from the surface. `vessel` is 0 for the piece's own, else the
-    companion, counted from 1. One that is `held` was placed by hand; a `branch` has bark.
+    companion, counted from 1. One that is `held` was placed by hand; a `branch` has bark. `tube_length_m` and
+    `tube_width_m` are of the tube of water it stands in, 0 for none.
     """
 
     colour: str
@@ -33,6 +34,8 @@ class Stem:
     head_radius_m: float
     head_height_m: float
     vessel: int = 0
+    tube_length_m: float = 0.0
+    tube_width_m: float = 0.0
 
 
 EyeKind = Literal["cut open", "level", "standing", "seated", "low", "close", "from under", "from above"]

@@ -18,8 +18,11 @@ from jolly_trellis.core.plan_shapes import SHAPES
 Flat2 = tuple[float, float]
 _STRAIGHT_DOWN = math.radians(85)
 _SAME = 1e-6
+_AS_DEEP = 6  # decimals of a metre to which two things are equally far: they keep their order
 _STEP = 3
 _OUTLINE_M = 0.001  # of petals and leaves: no line at all where they are small
+_BARK = 0.2  # of a branch's reach, the length of a line of its bark
+_BARK_STARTS = (0.1, 0.4, 0.7)
 _SEEN_THROUGH = ("wall", "ledge")
 
 
@@ -92,7 +95,7 @@ def project(picture: Picture, stems: Sequence[Stem], view: View) -> list[Flat]:
         for index, stem in enumerate(several):
             for layer, depth, flat in _of_stem(name, index, stem, picture, eye, view):
                 put(layer, depth, flat)
-    return [flat for _, _, flat in sorted(ordered, key=lambda each: each[:2])]
+    return [flat for _, _, flat in sorted(ordered, key=lambda each: (each[0], round(each[1], _AS_DEEP)))]
 
 
 def _aspects(view: View) -> set[Aspect]:
@@ -253,6 +256,14 @@ def _of_stem(
             (int(Layer.STEMS), inside, drawn(f"{name}stem-{index}-low", *seen[:3])),
             (int(Layer.STEMS), over, drawn(f"{name}stem-{index}", *seen[2:])),
         ]
+    if stem.branch:
+        bark = Flat(id=f"{name}stem-{index}-bark", ink="bark line", part="edge", runs=_bark(seen), far=far)
+        found.append((int(Layer.STEMS), found[-1][1], bark))
+    if stem.tube_length_m > 0:
+        held = _between(seen[0], seen[3], min(stem.tube_length_m / max(math.dist(end, tip), _SAME), 1.0))
+        runs = ((seen[0][:2], held[:2]),)
+        tube = Flat(id=f"{name}tube-{index}", ink="tube", part="edge", runs=runs, width_m=stem.tube_width_m, far=far)
+        found.append((int(Layer.STEMS), seen[0][2], tube))
     nearest = depth - stem.head_radius_m
     for flat in _of_head(f"{name}head-{index}", stem, rim, tip, eye, far):
         found.append((int(Layer.HEADS), nearest, flat))
@@ -262,6 +273,23 @@ def _of_stem(
             (int(Layer.MARKS), nearest, Flat(id=f"{name}head-{index}-held", ink="held", dots=((x, y, 0.006),)))
         )
     return found
+
+
+_Seen = tuple[float, float, float]
+
+
+def _bark(seen: Sequence[_Seen]) -> tuple[tuple[Flat2, ...], ...]:
+    """Short lines along what is seen of a branch, three on each of its reaches."""
+    return tuple(
+        (_between(low, high, start)[:2], _between(low, high, start + _BARK)[:2])
+        for low, high in pairwise(seen)
+        for start in _BARK_STARTS
+    )
+
+
+def _between(low: _Seen, high: _Seen, share: float) -> _Seen:
+    x, y, back = (a + share * (b - a) for a, b in zip(low, high, strict=True))
+    return x, y, back
 
 
 def _at_rim(seat: Place, tip: Place, rim_m: float) -> Place:
@@ -281,7 +309,7 @@ def _of_head(name: str, stem: Stem, rim: Place, tip: Place, eye: _Eye, far: floa
     for item in every:
         points = (item.at,) if isinstance(item, Ball) else item.edge
         depth = sum(eye.see(_put(at, frame))[2] for at in points) / len(points)
-        items.append((-depth, item))
+        items.append((-round(depth, _AS_DEEP), item))
     items.sort(key=lambda each: each[0])
     found: list[Flat] = []
     group: list[Ball | Blade] = []

@@ -56,6 +56,7 @@ from jolly_trellis.core.placement.place import colliding_pairs, fullness
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import Conditions, Dealt, Piece
 from jolly_trellis.core.quantities import length
+from jolly_trellis.core.stems.tubes import tube_size_m
 
 Judge = Callable[[Build], Verdict]
 Inverse = Callable[[Build, Verdict], list[Candidate]]
@@ -297,6 +298,7 @@ def _stems(made: Build) -> tuple[PlacedStem, ...]:
     placed = []
     for row, values in enumerate(rows):
         variety = stems.variety_of(row)
+        tube_length, tube_width = tube_size_m(stems.lines[stems.line_index[row]][0])
         placed.append(
             PlacedStem(
                 variety=variety.key,
@@ -309,6 +311,8 @@ def _stems(made: Build) -> tuple[PlacedStem, ...]:
                 branch=variety.branch,
                 over_capacity=bool(placement.over_capacity[row]),
                 held=bool(placement.held[row]),
+                tube_length_m=tube_length,
+                tube_width_m=tube_width,
                 **dict(zip(columns, values, strict=True)),
             )
         )

@@ -6,7 +6,6 @@ from dataclasses import replace
 
 import numpy as np
 
-from jolly_trellis.core.building.extras import moss_round_m
 from jolly_trellis.core.building.stacks import support_holds_l
 from jolly_trellis.core.checks.hide import CLOSE_AWAY, EYE_SEATED, EYE_STANDING, STOOP, surface_height_m
 from jolly_trellis.core.drawing.picture import NOTHING_DRAWN, Eye, EyeKind, Picture
@@ -15,7 +14,6 @@ from jolly_trellis.core.drawing.primitives import (
     Dot,
     Layer,
     Primitive,
-    Ring,
     Shape,
     Turned,
     column,
@@ -25,14 +23,21 @@ from jolly_trellis.core.drawing.primitives import (
 )
 from jolly_trellis.core.drawing.vessels import drawn_vessel, drawn_water, level_line, outline_points
 from jolly_trellis.core.judging.report import BalanceReport, Report
-from jolly_trellis.core.judging.surroundings import SLAB_M, drawn_beside, drawn_place, dressed, hung_stems
+from jolly_trellis.core.judging.surroundings import (
+    SLAB_M,
+    drawn_beside,
+    drawn_place,
+    dressed,
+    hung_stems,
+    moss_round,
+    stones_in,
+)
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.vessels import Vessel, inside_size_m
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.plan.piece import Insert, People, Piece, Support
 
 _ROSE = 0.028
-_STONE_KG = 0.05
 
 
 def picture_of(piece: Piece, report: Report, varieties: Mapping[str, Variety]) -> Picture:
@@ -54,8 +59,8 @@ def picture_of(piece: Piece, report: Report, varieties: Mapping[str, Variety]) -
         *dressed(piece.vessel, report.mechanic, report.cells_m, up),
         *drawn_water(piece.vessel, piece.water_level_m, up_m=up),
         *_levels(piece, report),
-        *_stones(piece, up),
-        *_moss(piece, up),
+        *stones_in(piece, up),
+        *moss_round(piece, up),
         *_wrap(piece, up),
         *_binding(report),
         *_asked_for(report),
@@ -195,41 +200,6 @@ def _levels(piece: Piece, report: Report) -> list[Primitive]:
     if water.travel_level_m is not None and abs(water.travel_level_m - level) > 0.002:
         found.append(level_line("water-travel", "water travel", piece.vessel, water.travel_level_m, report.raised_m))
     return _only(found, "cut")
-
-
-def _stones(piece: Piece, up: float) -> list[Primitive]:
-    """Ballast on the floor."""
-    if piece.ballast_kg <= 0:
-        return []
-    count = min(18, max(3, round(piece.ballast_kg / _STONE_KG)))
-    width, depth = inside_size_m(piece.vessel, 0)
-    size = min(width, depth) / 2 / math.sqrt(count) * 0.7
-    found: list[Primitive] = []
-    for index in range(count):
-        out, turn = 0.82 * math.sqrt((index + 0.5) / count), index * 2.4
-        at = place(out * width / 2 * math.cos(turn), out * depth / 2 * math.sin(turn), up + piece.vessel.base_m + size)
-        found.append(Dot(id=f"stone-{index}", ink="stone", layer=Layer.UNDER, at=at, r_m=round(size, 4)))
-    return found
-
-
-def _moss(piece: Piece, up: float) -> list[Primitive]:
-    """Moss nestled all round, from the rim down to nothing."""
-    wide = moss_round_m(piece)
-    if wide <= 0:
-        return []
-    vessel = piece.vessel
-    half_width, half_depth = (size / 2 + vessel.wall_m for size in (vessel.mouth_width_m, vessel.mouth_depth_m))
-    rings = tuple(
-        Ring(
-            at=place(0, 0, up + vessel.rim_m * high),
-            half_width_m=round(half_width + wide * out, 5),
-            half_depth_m=round(half_depth + wide * out, 5),
-        )
-        for high, out in ((0.0, 1.0), (0.35, 0.86), (0.7, 0.5), (1.0, 0.0))
-    )
-    return [
-        Turned(id="moss-round", ink="moss", layer=Layer.BESIDE, plan_shape=vessel.plan_shape, rings=rings, open=True)
-    ]
 
 
 def _wrap(piece: Piece, up: float) -> list[Primitive]:

@@ -5,12 +5,16 @@ from collections.abc import Mapping
 
 import numpy as np
 
+from jolly_trellis.core.building.build import companion_piece
+from jolly_trellis.core.building.extras import moss_round_m
 from jolly_trellis.core.drawing.picture import Stem
 from jolly_trellis.core.drawing.primitives import (
     Dot,
     Layer,
     Primitive,
+    Ring,
     Shape,
+    Turned,
     box,
     line,
     moved,
@@ -20,15 +24,17 @@ from jolly_trellis.core.drawing.primitives import (
 from jolly_trellis.core.drawing.vessels import drawn_vessel, drawn_water
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.materials.vessels import Vessel
+from jolly_trellis.core.materials.vessels import Vessel, inside_size_m
 from jolly_trellis.core.mechanics.drawn import Bed
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.mechanics.sizing import ABOUT
-from jolly_trellis.core.plan.piece import Counterweight, Ledge, Piece, Spill
+from jolly_trellis.core.plan.piece import Counterweight, Ledge, Piece, RecipeLine, Spill
+from jolly_trellis.core.stems.tubes import tube_size_m
 
 SLAB_M = 0.07
 _CONCRETE = 2400
 _ROOM = 1.13
+_STONE_KG = 0.05
 
 
 def drawn_place(piece: Piece, report: Report, reach: float) -> list[Primitive]:
@@ -65,10 +71,13 @@ def drawn_beside(piece: Piece, report: Report) -> list[Primitive]:
     """What stands or hangs beside its own vessel."""
     found: list[Primitive] = []
     for index, (each, made) in enumerate(zip(piece.companions, report.companions, strict=True)):
+        own_piece = companion_piece(piece, each)
         own = [
             *drawn_vessel(each.vessel),
             *dressed(each.vessel, made.mechanic, made.cells_m, 0.0),
             *drawn_water(each.vessel, each.water_level_m),
+            *stones_in(own_piece, 0.0),
+            *moss_round(own_piece, 0.0),
         ]
         found += [moved(part, place(each.x_m, each.y_m, 0.0), f"beside-{index}-") for part in own]
     if piece.spill is not None and report.ledge is not None:
@@ -92,10 +101,12 @@ def hung_stems(spill: Spill | None, front: float, varieties: Mapping[str, Variet
     """The stems of a spill, mixed all the way down, each out and down from the strip as it hangs."""
     if spill is None:
         return ()
-    every = _mixed(spill, varieties)
+    every = _mixed(spill)
     half, out = spill.width_m / 2, front - 0.004
     found = []
-    for index, variety in enumerate(every):
+    for index, held in enumerate(every):
+        variety = varieties[held.variety]
+        tube_length, tube_width = tube_size_m(held)
         down = -(index + 0.3) / max(len(every), 1) * max(spill.drop_m - 0.3 * spill.cut_length_m, 0.02)
         side = half * (((index * 0.618) % 1.0) * 2 - 1) * 0.9
         long = spill.cut_length_m * (0.45 + 0.1 * (index % 3))
@@ -119,15 +130,17 @@ def hung_stems(spill: Spill | None, front: float, varieties: Mapping[str, Variet
                 diameter_m=variety.stem_diameter_m,
                 head_radius_m=variety.head_diameter_m / 2,
                 head_height_m=variety.head_height_m,
+                tube_length_m=tube_length,
+                tube_width_m=tube_width,
             )
         )
     return tuple(found)
 
 
-def _mixed(spill: Spill, varieties: Mapping[str, Variety]) -> list[Variety]:
-    """Every stem of a spill by variety, each variety spread evenly."""
-    places = [((nth + 0.5) / each.count, each.variety) for each in spill.recipe for nth in range(each.count)]
-    return [varieties[name] for _, name in sorted(places)]
+def _mixed(spill: Spill) -> list[RecipeLine]:
+    """Every stem of a spill by its line, each variety spread evenly."""
+    places = [((nth + 0.5) / each.count, each.variety, each) for each in spill.recipe for nth in range(each.count)]
+    return [line for _, _, line in sorted(places, key=lambda each: each[:2])]
 
 
 def _weight(weight: Counterweight, vessel: Vessel) -> list[Primitive]:
@@ -142,6 +155,41 @@ def _weight(weight: Counterweight, vessel: Vessel) -> list[Primitive]:
         tie = run([(x, y, half), (0, 0, vessel.base_m + 0.02)])
         found.append(line("weight-tie", "tie", Layer.BESIDE, tie))
     return found
+
+
+def stones_in(piece: Piece, up: float) -> list[Primitive]:
+    """Ballast on the floor of a vessel, whose underside is `up` over the surface, m."""
+    if piece.ballast_kg <= 0:
+        return []
+    count = min(18, max(3, round(piece.ballast_kg / _STONE_KG)))
+    width, depth = inside_size_m(piece.vessel, 0)
+    size = min(width, depth) / 2 / math.sqrt(count) * 0.7
+    found: list[Primitive] = []
+    for index in range(count):
+        out, turn = 0.82 * math.sqrt((index + 0.5) / count), index * 2.4
+        at = place(out * width / 2 * math.cos(turn), out * depth / 2 * math.sin(turn), up + piece.vessel.base_m + size)
+        found.append(Dot(id=f"stone-{index}", ink="stone", layer=Layer.UNDER, at=at, r_m=round(size, 4)))
+    return found
+
+
+def moss_round(piece: Piece, up: float) -> list[Primitive]:
+    """Moss nestled all round, from the rim down to nothing."""
+    wide = moss_round_m(piece)
+    if wide <= 0:
+        return []
+    vessel = piece.vessel
+    half_width, half_depth = (size / 2 + vessel.wall_m for size in (vessel.mouth_width_m, vessel.mouth_depth_m))
+    rings = tuple(
+        Ring(
+            at=place(0, 0, up + vessel.rim_m * high),
+            half_width_m=round(half_width + wide * out, 5),
+            half_depth_m=round(half_depth + wide * out, 5),
+        )
+        for high, out in ((0.0, 1.0), (0.35, 0.86), (0.7, 0.5), (1.0, 0.0))
+    )
+    return [
+        Turned(id="moss-round", ink="moss", layer=Layer.BESIDE, plan_shape=vessel.plan_shape, rings=rings, open=True)
+    ]
 
 
 def dressed(

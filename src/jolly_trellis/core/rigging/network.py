@@ -12,7 +12,7 @@ from jolly_trellis.core.quantities import count, phrase
 
 Indices = npt.NDArray[np.intp]
 MOST_NODES = 260
-_ROUNDS = 300
+_ROUNDS = 1500
 _TOLERANCE = 1e-6
 _ROUGH = 1e-2
 _SOFT = 8.0
@@ -104,7 +104,7 @@ def solve(net: Network, near_m: Array | None = None) -> Settled:
     Raises:
         InvalidMeasure: more than 260 nodes, no load, or a link of no length.
         Unstable: a part has no path of links to a fixed node, or it only balances, wherever it is nudged to.
-        NotConverged: no rest position within 300 rounds.
+        NotConverged: no rest position within 1500 rounds.
     Valid for: any displacement; after it the sum of all reactions is the load, to the residual.
     Source: minimum of the potential energy (any text on structural mechanics).
     """

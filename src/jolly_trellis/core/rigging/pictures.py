@@ -26,6 +26,7 @@ from jolly_trellis.core.rigging.clearances import WALKWAY
 from jolly_trellis.core.rigging.drops import drop_lengths_m
 from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.rig import Mount, Rig, RigLine
+from jolly_trellis.core.stems.tubes import tube_size_m
 
 STANDS_AWAY = measure("Somebody who looks at hung work stands so far from it", "length", 3.0)
 EYE = measure("Height of an eye that looks up at hung work", "length", 1.60)
@@ -270,17 +271,18 @@ def _stems(rig: Rig, nodes: Array, varieties: Mapping[str, Variety]) -> tuple[St
     total = sum(each.count for each in rig.recipe)
     share = min(1.0, MOST_STEMS / max(total, 1))
     mixed = sorted(
-        ((nth + 0.5) / number, each.variety)
+        ((nth + 0.5) / number, each.variety, tube_size_m(each))
         for each in rig.recipe
         for number in [max(round(each.count * share), 1)]
         for nth in range(number)
     )
-    kinds = [varieties[name] for _, name in mixed]
-    places = _along(rig, nodes, len(kinds)) if rig.is_run else _under(rig, nodes, len(kinds))
-    return tuple(_stem(kind, start, end) for kind, (start, end) in zip(kinds, places, strict=True))
+    places = _along(rig, nodes, len(mixed)) if rig.is_run else _under(rig, nodes, len(mixed))
+    return tuple(
+        _stem(varieties[name], tube, start, end) for (_, name, tube), (start, end) in zip(mixed, places, strict=True)
+    )
 
 
-def _stem(variety: Variety, start: Array, end: Array) -> Stem:
+def _stem(variety: Variety, tube: tuple[float, float], start: Array, end: Array) -> Stem:
     sx, sy, sz = (round(float(each), 4) for each in start)
     ex, ey, ez = (round(float(each), 4) for each in end)
     return Stem(
@@ -301,6 +303,8 @@ def _stem(variety: Variety, start: Array, end: Array) -> Stem:
         diameter_m=variety.stem_diameter_m,
         head_radius_m=variety.head_diameter_m / 2,
         head_height_m=variety.head_height_m,
+        tube_length_m=tube[0],
+        tube_width_m=tube[1],
     )
 
 

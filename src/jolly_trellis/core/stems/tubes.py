@@ -96,6 +96,14 @@ def held_ml(tube: StemTube, *, full: bool = False) -> float:
     return 1e6 * math.pi / 4 * tube.inner_diameter_m**2 * tube.length_m * share
 
 
+def tube_size_m(line: RecipeLine) -> tuple[float, float]:
+    """Length and inner diameter of the tube that each stem of a line stands in, m; (0, 0) where it stands in none."""
+    if line.water != "tube":
+        return 0.0, 0.0
+    tube = line.tube or StemTube()
+    return tube.length_m, tube.inner_diameter_m
+
+
 def empty_kg(tube: StemTube) -> float:
     """Mass of a tube with its cap: 1.26 kg on each m² of its wall, so 5 g for 14 × 90 mm. Source: estimate."""
     return TUBE_WALL_KG_M2.value * math.pi * tube.inner_diameter_m * tube.length_m

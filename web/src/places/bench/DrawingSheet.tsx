@@ -33,8 +33,8 @@ type Props = {
 
 const LEFT = new Set(["rim", "depth", "layer-gap"]);
 const MARGINS = [
-  { left: 104, right: 104, top: 56, bottom: 74 },
-  { left: 22, right: 22, top: 56, bottom: 74 },
+  { left: 104, right: 104, top: 50, bottom: 76 },
+  { left: 22, right: 22, top: 66, bottom: 44 },
 ] as const;
 const RIGHT_ANGLE = Math.PI / 2;
 /** Less than this is nothing, in whole per cent. */
@@ -121,10 +121,10 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
     dimensions(handles[at] ?? [], { project, rim, piece, dimension });
   return (
     <div className="relative flex h-full min-h-0 flex-col bg-sheet print:h-[105mm]">
+      <Facts report={found} />
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)] max-sm:grid-cols-1">
         {([0, 1] as const).map((at) => (
           <div key={at} className={`relative min-h-0 ${at === 0 ? "border-r border-line" : "max-sm:hidden"}`}>
-            {at === 0 && <Facts report={found} />}
             {report && (
               <PieceView
                 report={report}
@@ -143,6 +143,16 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
                 margins={MARGINS[at]}
                 overlay={fields(at)}
               >
+                {at === 0 && worst && (
+                  <Button
+                    look="quiet"
+                    onClick={goToWorst}
+                    title="Go to where most shows to guests"
+                    className="max-w-[300px] px-1 text-left text-[13px] leading-tight"
+                  >
+                    worst: {Math.round(worst.share * 100)} % from {sideWords(worst.turn_rad)}, {worst.eye}
+                  </Button>
+                )}
                 {eyes[at] === "from above" && (
                   <label className="no-print flex items-center gap-1.5 text-sm text-soft">
                     <input
@@ -159,7 +169,7 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
           </div>
         ))}
       </div>
-      <div className="no-print absolute bottom-1 left-1/2 z-20 flex w-max max-w-[calc(100%-8px)] -translate-x-1/2 items-center justify-center gap-1 rounded max-sm:flex-wrap border border-line bg-sheet/95 px-1 text-sm">
+      <div className="no-print absolute right-[calc(38.46%+4px)] bottom-1 z-20 flex w-max items-center gap-1 rounded border border-line bg-sheet/95 px-1 text-sm max-sm:right-1">
         <Button look="quiet" className="w-11 px-0" onClick={() => setTurn(turn - TURN_STEP_RAD)}>
           <RotateCcw size={18} aria-hidden="true" />
           <span className="sr-only">Turn 15° to the left</span>
@@ -182,16 +192,6 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
         <span className="w-[74px] text-soft max-sm:hidden" aria-live="polite">
           {sideWords(turn)}
         </span>
-        {worst && (
-          <Button
-            look="quiet"
-            onClick={goToWorst}
-            title="Go to where most shows to guests"
-            className="whitespace-nowrap"
-          >
-            worst: {Math.round(worst.share * 100)} % from {sideWords(worst.turn_rad)}, {worst.eye}
-          </Button>
-        )}
       </div>
       {stem && (
         <PickedStem
@@ -240,15 +240,13 @@ function dimensions(handles: readonly Handle[], { project, rim, piece, dimension
   const heightY = Math.min(topY - 10, widthY - 58);
   const column = (y: number) => ({ top: Math.max(2, y) });
   if (!height)
-    return across ? (
-      <div className="absolute right-2 bottom-1.5">{dimension(across, "front–back")}</div>
-    ) : null;
+    return across ? <div className="absolute top-0 right-2">{dimension(across, "front–back")}</div> : null;
   return (
     <>
       {mouth && (
         <div
           className="absolute left-2 flex flex-col gap-1.5"
-          style={{ top: Math.max(52, Math.min(rimY - 98, floorY - 150)) }}
+          style={{ top: Math.max(70, Math.min(rimY - 98, floorY - 150)) }}
         >
           {dimension(mouth, "mouth ↔")}
           {depth && dimension(depth, "depth ↕")}
@@ -312,11 +310,7 @@ function Facts({ report }: { report: Report | null }) {
     `reaches ${textOf({ kind: "length", value: report.outline.height_m }, system)} high, ${textOf({ kind: "length", value: report.outline.width_m }, system)} wide`,
     `${Math.round(report.outline.fullness * 100)} % full`,
   ].filter(Boolean);
-  return (
-    <p className="pointer-events-none absolute top-2 right-3 left-[140px] z-10 text-right text-[13px] leading-tight text-soft">
-      {facts.join(" · ")}
-    </p>
-  );
+  return <p className="flex-none px-3 pt-1 text-[13px] leading-tight text-soft">{facts.join(" · ")}</p>;
 }
 
 type DimensionProps = {

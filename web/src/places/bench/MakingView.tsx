@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useEffect, useState } from "react";
-import { api, cardUrl, Refused } from "../../api/client";
+import { api, Refused } from "../../api/client";
 import { besideOf } from "../../api/kinds";
 import type { EventOut, MakingReport, MakingStep, Piece, Report, StemRef } from "../../api/types";
 import { Button } from "../../ui/Button";
@@ -15,12 +15,12 @@ import { PullList } from "./PullList";
 import { ReadOuts } from "./ReadOuts";
 import type { PieceDesk } from "./usePieceDesk";
 
-type Props = { desk: PieceDesk; event: EventOut; pieceId: number; piece: Piece; report: Report | null };
+type Props = { desk: PieceDesk; event: EventOut; piece: Piece; report: Report | null };
 
 const STEP_MS = 520;
 
 /** The piece being made, stem by stem: where it balances, what it needs, and in which order it goes up. */
-export function MakingView({ desk, event, pieceId, piece, report }: Props) {
+export function MakingView({ desk, event, piece, report }: Props) {
   const { system } = useSettings();
   const asked = useQuery({
     queryKey: ["making", event.id, event.brief, piece],
@@ -132,7 +132,6 @@ export function MakingView({ desk, event, pieceId, piece, report }: Props) {
                   </Tabs.Trigger>
                 ))}
               </Tabs.List>
-              <Cards eventId={event.id} pieceId={pieceId} carried={piece.kind === "bouquet"} />
             </div>
             <Tabs.Content value="order" className="relative min-h-0 flex-1 overflow-y-auto">
               <MakingSteps
@@ -249,25 +248,5 @@ function Status({ making, busy, seeking, onFix, onUsual }: StatusProps) {
         </div>
       )}
     </section>
-  );
-}
-
-function Cards({ eventId, pieceId, carried }: { eventId: number; pieceId: number; carried: boolean }) {
-  const { system } = useSettings();
-  return (
-    <span className="ml-auto flex items-center gap-1 pr-2 text-[14px]">
-      {carried ? "Carry card" : "Bench card"}
-      {(["A4", "Letter"] as const).map((paper) => (
-        <a
-          key={paper}
-          className="flex min-h-[44px] items-center px-1"
-          href={cardUrl(eventId, pieceId, paper, system)}
-          target="_blank"
-          rel="noreferrer"
-        >
-          {paper}
-        </a>
-      ))}
-    </span>
   );
 }

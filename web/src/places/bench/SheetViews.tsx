@@ -1,5 +1,6 @@
 import { Tabs } from "radix-ui";
 import type { EventOut, Piece, Problem, Report } from "../../api/types";
+import { CardLinks } from "../../ui/CardLinks";
 import { CutSheet } from "./CutSheet";
 import { DrawingSheet } from "./DrawingSheet";
 import { MakingView } from "./MakingView";
@@ -36,17 +37,22 @@ export function SheetViews({ view, onView, desk, event, pieceId, piece, report, 
     >
       <Tabs.List
         aria-label="Views"
-        className="no-print flex h-[34px] flex-none items-stretch gap-1 border-b border-line/60 px-2"
+        className="no-print flex h-[44px] flex-none items-stretch gap-1 border-b border-line/60 px-2"
       >
         {VIEWS.map(([key, words]) => (
           <Tabs.Trigger
             key={key}
             value={key}
-            className="border-0 bg-transparent px-2.5 text-[14px] text-soft data-[state=active]:font-semibold data-[state=active]:text-ink data-[state=active]:underline data-[state=active]:decoration-leaf data-[state=active]:decoration-[3px] data-[state=active]:underline-offset-[9px]"
+            className="border-0 bg-transparent px-2.5 text-[14px] text-soft data-[state=active]:font-semibold data-[state=active]:text-ink data-[state=active]:underline data-[state=active]:decoration-leaf data-[state=active]:decoration-[3px] data-[state=active]:underline-offset-[8px]"
           >
             {words}
           </Tabs.Trigger>
         ))}
+        <CardLinks
+          what={piece.kind === "bouquet" ? "Carry card" : "Bench card"}
+          eventId={event.id}
+          partId={pieceId}
+        />
       </Tabs.List>
       <Tabs.Content
         value="drawing"
@@ -57,7 +63,7 @@ export function SheetViews({ view, onView, desk, event, pieceId, piece, report, 
         <DrawingSheet eventId={event.id} desk={desk} piece={piece} report={report} problem={problem} />
       </Tabs.Content>
       <Tabs.Content value="making" className="min-h-0 flex-1">
-        <MakingView desk={desk} event={event} pieceId={pieceId} piece={piece} report={report} />
+        <MakingView desk={desk} event={event} piece={piece} report={report} />
       </Tabs.Content>
       <Tabs.Content value="flat" className="min-h-0 flex-1">
         <CutSheet eventId={event.id} pieceId={pieceId} revision={event.revision} />

@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import type { HangPoint, Picture, Rig } from "../../api/types";
+import type { Picture, Rig } from "../../api/types";
 import { Drawing, type Pen } from "../../drawing/Drawing";
 import { boundsOf, type EyeKind, sideWords, turned, viewOf } from "../../drawing/look";
 import { project } from "../../drawing/project";
@@ -7,23 +7,21 @@ import {
   attachmentPlaces,
   closeUp,
   inked,
-  isTied,
   type LineLook,
-  lineLabels,
   lookOf,
   type Place,
-  pointPlaces,
   roomier,
 } from "../../drawing/rig";
 import type { Handle } from "../../drawing/scene";
 import { type Flat, seenAt } from "../../drawing/seeing";
-import { TurnRing } from "../../drawing/TurnRing";
+import { frontWords, TurnRing } from "../../drawing/TurnRing";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { useSettings } from "../../ui/settings";
 import { useKit } from "../../ui/useTrade";
 import { textOf } from "../../units/text";
 import { moved } from "./edits";
+import { RigLabels } from "./RigLabels";
 import type { Chosen, Snipped, Tool } from "./types";
 import { usePen } from "./usePen";
 import type { RigDesk } from "./useRigDesk";
@@ -43,10 +41,6 @@ type Props = {
 
 const AXES = { front: ["x_m", "z_m"], plan: ["x_m", "y_m"] } as const;
 const WAYS = { x_m: "right", y_m: "back", z_m: "up" } as const;
-/** A line that needs less than this of its tension is slack. */
-const SLACK_N = 0.5;
-/** Room the words of a line take, px. */
-const LABEL_PX = [72, 36] as const;
 
 /** The rig in two views that turn together, true to scale: level and from above to begin with. */
 export function RigDrawing(props: Props) {
@@ -141,7 +135,8 @@ function RigView(props: ViewProps) {
     const [what, index, axis] = id.split(":") as ["point" | "attachment", string, "x_m"];
     return moved(rig, what, Number(index), axis, value);
   };
-  const tied = isTied(rig);
+  const ringed = picture !== null && !close && !above;
+  const ringM = Math.max((picture?.deep_m ?? 0) + 0.5, 0.8);
   const options = (picture?.eyes ?? []).map(({ kind }) => [kind, kind] as const);
   return (
     <div className="relative h-full" data-eye={eye}>
@@ -182,121 +177,21 @@ function RigView(props: ViewProps) {
         onCancel={desk.cancel}
         onPick={(id) => onChoose(/^(?:point|attachment|line)-/.test(id) ? id : "")}
         inside={(project_, pxPerM) =>
-          picture &&
-          !close &&
-          !above && (
-            <TurnRing
-              view={view}
-              reachM={Math.max(picture.deep_m + 0.5, 0.8)}
-              project={project_}
-              pxPerM={pxPerM}
-              onTurn={onTurn}
+          ringed && <TurnRing view={view} reachM={ringM} project={project_} pxPerM={pxPerM} onTurn={onTurn} />
+        }
+        overlay={(place, sheet) =>
+          first && (
+            <RigLabels
+              {...{ rig, report, step, trying, held, looks, chosen, onChoose }}
+              rest={rest ?? null}
+              spot={(at) => place(seenAt(view, at))}
+              sheet={{ left: 2, top: 48, wide: sheet.wide - 4, tall: sheet.tall - 72 }}
+              taken={ringed ? [frontWords(view, ringM, place, sheet.pxPerM)] : []}
             />
           )
         }
-        overlay={(project_) => {
-          if (!first) return null;
-          const spot = (at: Place) => project_(seenAt(view, at));
-          return (
-            <>
-              {!tied &&
-                pointPlaces(rig, spot).map(({ at: [left, top], points }) => (
-                  <span
-                    key={points.join("-")}
-                    className="absolute flex -translate-x-1/2 -translate-y-full flex-col items-center text-[13px] leading-[1.15] whitespace-nowrap"
-                    style={{ left, top: top - 7 }}
-                  >
-                    {points.map((index) => (
-                      <PointName
-                        key={index}
-                        point={rig.points[index]}
-                        rated={report?.points[index]?.use !== null}
-                        onChoose={() => onChoose(`point-${index}`)}
-                      />
-                    ))}
-                  </span>
-                ))}
-              {lineLabels(rig, held).map((middle, index, all) => {
-                const [left, top] = spot(middle);
-                const same = sharing(rig, index);
-                if (tied && same[0] !== index && chosen !== `line-${index}` && !step) return null;
-                const crowded = tied || all.some((each, at) => at !== index && near(spot(each), [left, top]));
-                const tension = step ? step.tension_n[index] : (rest?.tension_n[index] ?? 0);
-                const cut = step?.cut.includes(index);
-                const goes = step?.lets_go.includes(index);
-                const over = step?.over_limit.includes(index);
-                const use = Math.max(...same.map((at) => report?.lines[at]?.use ?? 0));
-                const look = looks[index] ?? "holds";
-                const quiet = crowded && look === "holds" && chosen !== `line-${index}`;
-                const colour = {
-                  holds: "text-ink",
-                  tight: "text-marigold",
-                  fails: "text-berry",
-                  cut: "text-soft",
-                }[look];
-                return (
-                  <button
-                    type="button"
-                    // biome-ignore lint/suspicious/noArrayIndexKey: a line is known by its place
-                    key={index}
-                    aria-pressed={chosen === `line-${index}`}
-                    onClick={() => onChoose(`line-${index}`)}
-                    className={`absolute -translate-y-1/2 rounded border bg-sheet/85 px-1 py-0.5 text-left text-[13px] leading-tight ${tied ? "-translate-x-1/2" : "ml-2"} ${colour} ${chosen === `line-${index}` ? "border-marigold" : "border-transparent"}`}
-                    style={{ left, top }}
-                    title={report?.lines[index]?.name}
-                  >
-                    {quiet
-                      ? step
-                        ? ""
-                        : use.toFixed(2)
-                      : cut
-                        ? "✂ cut"
-                        : (tension ?? 0) < SLACK_N
-                          ? "slack"
-                          : textOf({ kind: "force", value: tension ?? 0 }, system)}
-                    {step && goes && <strong className="block">✕ lets go</strong>}
-                    {step && over && !goes && <strong className="block">△ over its limit</strong>}
-                    {!step && !trying && !quiet && (
-                      <span className="block">use {use > 9.99 ? "over 9.99" : use.toFixed(2)}</span>
-                    )}
-                  </button>
-                );
-              })}
-            </>
-          );
-        }}
       />
     </div>
-  );
-}
-
-/** Lines to the same place as one, with itself. */
-function sharing(rig: Rig, index: number): readonly number[] {
-  if (!isTied(rig)) return [index];
-  const { attachment } = rig.lines[index] ?? {};
-  return rig.lines.flatMap((line, at) => (line.attachment === attachment ? [at] : []));
-}
-
-/** Whether two labels would cover one another, px. */
-function near(one: readonly [number, number], other: readonly [number, number]): boolean {
-  return Math.abs(one[0] - other[0]) < LABEL_PX[0] && Math.abs(one[1] - other[1]) < LABEL_PX[1];
-}
-
-function PointName({
-  point,
-  rated,
-  onChoose,
-}: {
-  point: HangPoint | undefined;
-  rated: boolean;
-  onChoose: () => void;
-}) {
-  if (!point) return null;
-  return (
-    <button type="button" onClick={onChoose} className="border-0 bg-sheet/80 px-1 py-0 leading-[1.15]">
-      {point.name}
-      {!rated && <span className="text-berry"> · not rated</span>}
-    </button>
   );
 }
 

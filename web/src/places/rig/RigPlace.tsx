@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
-import { api, cardUrl, Refused } from "../../api/client";
+import { api, Refused } from "../../api/client";
 import type { Rig } from "../../api/types";
 import { SettingOut } from "../../desk/SettingOut";
 import { Button } from "../../ui/Button";
+import { CardLinks } from "../../ui/CardLinks";
 import { ConflictStrip } from "../../ui/ConflictStrip";
 import { SavedMark } from "../../ui/SavedMark";
 import { useSettings } from "../../ui/settings";
@@ -97,20 +98,7 @@ export function RigPlace() {
           className="w-72 flex-none"
           inputClass="serif border-transparent bg-transparent text-lg hover:border-line"
         />
-        <span className="ml-auto flex flex-none items-center gap-1 text-[14px]">
-          Rig card
-          {(["A4", "Letter"] as const).map((paper) => (
-            <a
-              key={paper}
-              className="flex min-h-[44px] items-center px-1"
-              href={cardUrl(eventId, rigId, paper, system)}
-              target="_blank"
-              rel="noreferrer"
-            >
-              {paper}
-            </a>
-          ))}
-        </span>
+        <CardLinks what="Rig card" eventId={eventId} partId={rigId} />
         <SavedMark saving={desk.saving} />
       </TopBar>
       {desk.conflict && <ConflictStrip conflict={desk.conflict} onTakeTheirs={desk.takeTheirs} />}
