@@ -159,7 +159,7 @@ def test_the_longest_run_comes_to_rest_and_its_card_can_be_read(studio: TestClie
     assert made.status_code == 201, made.text
     kept = next(each for each in made.json()["parts"] if each["id"] == made.json()["added"])
     assert len(kept["report"]["rest"]["at_m"]) > 100
-    more = long | {"points": [*points, points[0]]}
+    more = long | {"points": [*points, points[0] | {"x_m": 35.0}]}
     body = {"base_revision": made.json()["revision"], "part": more}
     assert "60" in str(studio.post("/api/events/1/parts", json=body).json()["limit"])
     for page in pages(studio, f"parts/{made.json()['added']}/card.pdf"):

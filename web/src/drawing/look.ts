@@ -107,19 +107,30 @@ export function rimHeight(vessel: Vessel): number {
 
 /** Half the inside width of the piece's own vessel at a height over the surface, off its drawing. */
 export function halfWidthAt(picture: Picture | undefined, heightM: number): number {
+  return insideAt(picture, heightM)?.width_m ?? 0.05;
+}
+
+/** Half the inside width and depth there. */
+export function insideAt(
+  picture: Picture | undefined,
+  heightM: number,
+): { readonly width_m: number; readonly depth_m: number } | null {
   const inside = picture?.primitives.find((each) => each.id === "vessel-inside");
-  if (inside?.kind !== "turned") return 0.05;
+  if (inside?.kind !== "turned") return null;
   const rings = inside.rings;
   let low = rings[0];
   for (const high of rings) {
     const [under = 0, over = 0] = [low?.at[2], high.at[2]];
     if (low && heightM <= over) {
       const share = over > under ? Math.max(0, heightM - under) / (over - under) : 0;
-      return low.half_width_m + share * (high.half_width_m - low.half_width_m);
+      return {
+        width_m: low.half_width_m + share * (high.half_width_m - low.half_width_m),
+        depth_m: low.half_depth_m + share * (high.half_depth_m - low.half_depth_m),
+      };
     }
     low = high;
   }
-  return low?.half_width_m ?? 0.05;
+  return low ? { width_m: low.half_width_m, depth_m: low.half_depth_m } : null;
 }
 
 /** What an eye sees from the side it has been turned to: the glance of the nearest side. */

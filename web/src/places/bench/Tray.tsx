@@ -66,7 +66,7 @@ export function Tray({ desk, event, piece, report, stock, problem }: Props) {
           <StemsTab piece={piece} report={report} stock={stock} problem={problem} onCommit={commit} />
         </Tabs.Content>
         <Tabs.Content value="vessel">
-          <VesselTab piece={piece} stock={stock} problem={problem} onCommit={commit} />
+          <VesselTab piece={piece} report={report} stock={stock} problem={problem} onCommit={commit} />
         </Tabs.Content>
         <Tabs.Content value="mechanic">
           <MechanicTab piece={piece} report={report} stock={stock} problem={problem} onCommit={commit} />

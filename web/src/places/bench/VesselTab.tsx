@@ -2,7 +2,8 @@ import { useQueryClient } from "@tanstack/react-query";
 import { Plus, X } from "lucide-react";
 import { useState } from "react";
 import { api } from "../../api/client";
-import type { Piece, Problem, ProfilePoint, Stock, Vessel } from "../../api/types";
+import type { Piece, Problem, ProfilePoint, Report, Stock, Vessel } from "../../api/types";
+import { insideAt, raisedOf } from "../../drawing/look";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
@@ -13,6 +14,7 @@ import { StackFields } from "./StackFields";
 type Size = "height_m" | "width_m" | "depth_m";
 type Props = {
   piece: Piece;
+  report: Report | null;
   stock: Stock;
   problem: Problem | null;
   onCommit: (piece: Piece, label: string) => void;
@@ -32,7 +34,7 @@ const CLEAR = [
 ] as const;
 
 /** The vessel as measured with a tape: inside sizes at a few heights, wall, foot, weight. */
-export function VesselTab({ piece, stock, problem, onCommit }: Props) {
+export function VesselTab({ piece, report, stock, problem, onCommit }: Props) {
   const { vessel } = piece;
   const client = useQueryClient();
   const [kept, setKept] = useState<string | null>(null);
@@ -58,10 +60,13 @@ export function VesselTab({ piece, stock, problem, onCommit }: Props) {
     ).index;
     const [low, high] = [vessel.profile[widest - 1], vessel.profile[widest]];
     if (!low || !high) return;
+    const height = (low.height_m + high.height_m) / 2;
+    // on the curve it has already, so that nothing moves until a tape says otherwise
+    const now = insideAt(report?.picture, raisedOf(piece, report) + vessel.base_m + height);
     const middle: ProfilePoint = {
-      height_m: (low.height_m + high.height_m) / 2,
-      width_m: (low.width_m + high.width_m) / 2,
-      depth_m: (low.depth_m + high.depth_m) / 2,
+      height_m: height,
+      width_m: now ? 2 * now.width_m : (low.width_m + high.width_m) / 2,
+      depth_m: now ? 2 * now.depth_m : (low.depth_m + high.depth_m) / 2,
       corner: false,
     };
     put({ profile: vessel.profile.toSpliced(widest, 0, middle) }, "Measure one more height");
