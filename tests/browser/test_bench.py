@@ -133,7 +133,7 @@ def test_everything_by_keyboard(page: Page, served: Served) -> None:
 
 @pytest.mark.parametrize(
     ("typed", "shown"),
-    [("11 3/4 in", "29.8 cm"), ("36cm", "36 cm"), ("12 cells", "32.2 cm"), ("330 mm", "33 cm"), ("31", "31 cm")],
+    [("11 3/4 in", "29.8 cm"), ("36cm", "36 cm"), ("12 cells", "32.16 cm"), ("330 mm", "33 cm"), ("31", "31 cm")],
 )
 def test_a_number_can_be_typed_in_any_unit_or_in_cells(page: Page, served: Served, typed: str, shown: str) -> None:
     bench(page, served)

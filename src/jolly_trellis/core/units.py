@@ -168,7 +168,7 @@ def text_of(quantity: Quantity, system: UnitSystem) -> str:
     match quantity.kind:
         case "length":
             if system == "inch":
-                return f"{_inch_fraction(value / INCH_M, 8)} in"
+                return f"{_inches(value / INCH_M)} in"
             return f"{_trim(value * 1000, 1)} mm" if abs(value) < 0.01 else f"{_trim(value * 100, 1)} cm"
         case "cut_length":
             return cut_length_text(value, system)
@@ -178,7 +178,8 @@ def text_of(quantity: Quantity, system: UnitSystem) -> str:
             if system == "inch":
                 pounds = value / POUND_KG
                 return f"{_trim(pounds * 16, 1)} oz" if abs(pounds) < 1 else f"{_trim(pounds, 2)} lb"
-            return f"{_trim(value * 1000, 0)} g" if abs(value) < 1 else f"{_trim(value, 2)} kg"
+            digits = 1 if abs(value) < 0.00995 else 0
+            return f"{_trim(value * 1000, digits)} g" if abs(value) < 1 else f"{_trim(value, 2)} kg"
         case "volume":
             if system == "inch":
                 return f"{_trim(value / US_FLUID_OUNCE_L, 1)} fl oz"
@@ -276,6 +277,12 @@ def _trim(value: float, digits: int) -> str:
     text = f"{math.copysign(math.floor(abs(value) * scale + 0.5 + 1e-9) / scale, value):.{digits}f}"
     text = text.rstrip("0").rstrip(".") if "." in text else text
     return "0" if text == "-0" else text
+
+
+def _inches(inches: float) -> str:
+    """Inches to the nearest eighth; what is less than a quarter and between its marks, as wire is, in thousandths."""
+    between = abs(inches * 8 - round(inches * 8)) > 1e-3
+    return _trim(inches, 3) if between and abs(inches) < 0.25 else _inch_fraction(inches, 8)
 
 
 def _inch_fraction(inches: float, parts: int) -> str:

@@ -1,32 +1,9 @@
 import { type KeyboardEvent, useEffect, useId, useState } from "react";
 import type { Problem } from "../api/types";
-import {
-  ambiguous,
-  parseCount,
-  parseForce,
-  parseHours,
-  parseLength,
-  parseMass,
-  parsePercent,
-  parseTemperature,
-  parseVolume,
-  type UnitSystem,
-  unitShown,
-} from "../units/parse";
-import { render, textOf } from "../units/text";
+import { askFor, type FieldKind, readField, showField, stepped } from "../units/field";
+import { render } from "../units/text";
 import { useSettings } from "./settings";
-
-export type FieldKind =
-  | "length"
-  | "mass"
-  | "volume"
-  | "temperature"
-  | "percent"
-  | "count"
-  | "angle"
-  | "ratio"
-  | "force"
-  | "duration";
+import { useLeaving } from "./useLeaving";
 
 type Props = {
   label: string;
@@ -47,88 +24,21 @@ type Props = {
   side?: "left" | "right";
 };
 
-const ASK: Record<FieldKind, string> = {
-  length: "Type a length, such as 36 cm, 14 1/4 in or 12 cells.",
-  mass: "Type a weight, such as 880 g or 2 lb.",
-  temperature: "Type a temperature, such as 22 °C or 72 °F.",
-  percent: "Type a share, such as 50 %.",
-  count: "Type a whole number, such as 12.",
-  force: "Type a force, such as 60 N or 13 lbf.",
-  duration: "Type a time, such as 2 h 30 min.",
-  volume: "Type a volume, such as 1.5 L or 500 ml.",
-  angle: "Type an angle in degrees, such as 90.",
-  ratio: "Type a number, such as 0.7.",
-};
-
-function parse(
-  kind: FieldKind,
-  text: string,
-  system: UnitSystem,
-  cellM: number | undefined,
-  shown: string,
-): number | null {
-  const bare = unitShown(shown);
-  switch (kind) {
-    case "length":
-      return parseLength(text, system, cellM, bare);
-    case "mass":
-      return parseMass(text, system, bare);
-    case "volume":
-      return parseVolume(text, system, bare);
-    case "angle": {
-      const degrees = parseCount(text.replace(/°/, ""));
-      return degrees === null ? null : (degrees * Math.PI) / 180;
-    }
-    case "temperature":
-      return parseTemperature(text, system);
-    case "force":
-      return parseForce(text, system);
-    case "duration":
-      return parseHours(text);
-    case "percent":
-      return parsePercent(text);
-    default:
-      return parseCount(text);
-  }
-}
-
-/** What to type instead of what cannot be read; of "1,200", which of its two meanings it has. */
-function askFor(kind: FieldKind, text: string): string {
-  const grouped = ambiguous(text);
-  if (!grouped) return ASK[kind];
-  return `Is that ${grouped.replaceAll(",", "")} or ${grouped.replace(",", ".")}? Type it without the comma.`;
-}
-
-function show(kind: FieldKind, value: number | null, system: UnitSystem): string {
-  if (value === null) return "";
-  if (kind === "percent") return `${Math.round(value * 100)} %`;
-  return textOf({ kind, value }, system);
-}
-
-function stepOf(kind: FieldKind, system: UnitSystem): number {
-  if (kind === "length") return system === "metric" ? 0.005 : 0.00635;
-  if (kind === "mass") return system === "metric" ? 0.02 : 0.028349523125;
-  if (kind === "volume") return system === "metric" ? 0.1 : 0.0295735295625;
-  if (kind === "angle") return Math.PI / 36;
-  if (kind === "ratio") return 0.1;
-  if (kind === "duration") return 0.25;
-  if (kind === "force") return system === "metric" ? 5 : 4.4482216152605;
-  return kind === "percent" ? 0.05 : 1;
-}
-
 /** A number that can be typed in any unit and stepped with the arrow keys; it says what is wrong beside itself. */
 export function QuantityField(props: Props) {
   const { label, kind, value, onCommit, path, problem, cellM, optional, hideLabel } = props;
   const { system } = useSettings();
-  const [text, setText] = useState(show(kind, value, system));
+  const shown = showField(kind, value, system);
+  const [text, setText] = useState(shown);
   const [typing, setTyping] = useState(false);
   const [unread, setUnread] = useState<string | null>(null);
   const id = useId();
   const refused = problem && path !== undefined && problem.path === path ? problem : null;
 
+  // what cannot be read stays, with its sentence, until it is mended or taken back
   useEffect(() => {
-    if (!typing && !refused) setText(show(kind, value, system));
-  }, [kind, value, system, typing, refused]);
+    if (!typing && !refused && !unread) setText(shown);
+  }, [shown, typing, refused, unread]);
 
   const commit = () => {
     setTyping(false);
@@ -137,25 +47,26 @@ export function QuantityField(props: Props) {
       if (value !== null) onCommit(null);
       return;
     }
-    if (text === show(kind, value, system)) {
+    if (text === shown) {
       setUnread(null);
       return;
     }
-    const read = parse(kind, text, system, cellM, show(kind, value, system));
+    const read = readField(kind, text, system, shown, cellM);
     setUnread(read === null ? askFor(kind, text) : null);
     if (read !== null) onCommit(read);
   };
+  useLeaving(typing ? commit : null);
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === "Enter") commit();
     if (event.key === "Escape") {
-      setText(show(kind, value, system));
+      setText(shown);
       setUnread(null);
       setTyping(false);
     }
-    if ((event.key === "ArrowUp" || event.key === "ArrowDown") && value !== null) {
+    if ((event.key === "ArrowUp" || event.key === "ArrowDown") && value !== null && !typing) {
       event.preventDefault();
-      const step = stepOf(kind, system) * (event.shiftKey ? 4 : 1) * (event.key === "ArrowUp" ? 1 : -1);
-      onCommit(Math.round((value + step) / 1e-5) * 1e-5);
+      const by = (event.shiftKey ? 4 : 1) * (event.key === "ArrowUp" ? 1 : -1);
+      onCommit(stepped(kind, value, by, system));
     }
   };
   const said =
@@ -173,6 +84,7 @@ export function QuantityField(props: Props) {
         value={text}
         placeholder={props.placeholder}
         aria-invalid={said !== null}
+        data-typing={typing}
         aria-describedby={said ? `${id}-said` : undefined}
         onChange={(event) => {
           setTyping(true);

@@ -2,6 +2,7 @@ import { useEffect, useId, useState } from "react";
 import type { Problem } from "../api/types";
 import { render } from "../units/text";
 import { useSettings } from "./settings";
+import { useLeaving } from "./useLeaving";
 
 type Props = {
   label: string;
@@ -30,6 +31,7 @@ export function TextField(props: Props) {
   const commit = () => {
     if (text !== value) onCommit(text);
   };
+  useLeaving(text !== value && !refused ? commit : null);
   return (
     <div className={`relative ${props.className ?? ""}`}>
       <label htmlFor={id} className={hideLabel ? "sr-only" : "block text-[13px] text-soft"}>
@@ -44,6 +46,7 @@ export function TextField(props: Props) {
         className={`h-11 w-full rounded border bg-sheet px-2 ${refused ? "border-berry" : "border-line"} ${props.inputClass ?? ""}`}
         value={text}
         aria-invalid={refused !== null}
+        data-typing={text !== value}
         onChange={(event) => setText(event.target.value)}
         onBlur={commit}
         onKeyDown={(event) => {

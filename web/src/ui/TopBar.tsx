@@ -12,13 +12,19 @@ type Props = {
   onRedo?: () => void;
 };
 
+/** Whether something is typed there that is not taken over yet: undo is of the letters then, not of the plan. */
+function isTyped(target: EventTarget | null): boolean {
+  if (target instanceof HTMLTextAreaElement) return true;
+  if (!(target instanceof HTMLInputElement) || target.type === "checkbox") return false;
+  return target.dataset.typing !== "false";
+}
+
 /** The bar over every place: where you are, units at one touch, undo and redo, evening light, print. */
 export function TopBar({ children, undo, redo, onUndo, onRedo }: Props) {
   const { system, theme, switchUnits, switchTheme } = useSettings();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLInputElement && event.target.type !== "checkbox";
-      if (typing || !(event.ctrlKey || event.metaKey)) return;
+      if (!(event.ctrlKey || event.metaKey) || isTyped(event.target)) return;
       const key = event.key.toLowerCase();
       if (key === "z" && !event.shiftKey && undo) {
         event.preventDefault();

@@ -8,7 +8,7 @@ const US_FLUID_OUNCE_L = 0.0295735295625;
 const POUND_FORCE_N = 4.4482216152605;
 const KILOGRAM_FORCE_N = 9.80665;
 
-function trim(value: number, digits: number): string {
+export function trim(value: number, digits: number): string {
   const scale = 10 ** digits;
   const rounded = (Math.sign(value) * Math.floor(Math.abs(value) * scale + 0.5 + 1e-9)) / scale;
   const fixed = rounded.toFixed(digits);
@@ -16,7 +16,7 @@ function trim(value: number, digits: number): string {
   return short === "-0" ? "0" : short;
 }
 
-function inchFraction(inches: number, parts: number): string {
+export function inchFraction(inches: number, parts: number): string {
   const sign = inches < 0 ? "-" : "";
   const total = Math.floor(Math.abs(inches) * parts + 0.5);
   const whole = Math.floor(total / parts);
@@ -28,6 +28,12 @@ function inchFraction(inches: number, parts: number): string {
     bottom /= 2;
   }
   return whole ? `${sign}${whole} ${top}/${bottom}` : `${sign}${top}/${bottom}`;
+}
+
+/** Inches to the nearest eighth; what is less than a quarter and between its marks, as wire is, in thousandths. */
+function inchText(inches: number): string {
+  const between = Math.abs(inches * 8 - Math.round(inches * 8)) > 1e-3;
+  return between && Math.abs(inches) < 0.25 ? trim(inches, 3) : inchFraction(inches, 8);
 }
 
 export function durationText(hours: number): string {
@@ -44,7 +50,7 @@ export function textOf(quantity: Quantity, system: UnitSystem): string {
   const inch = system === "inch";
   switch (kind) {
     case "length":
-      if (inch) return `${inchFraction(value / INCH_M, 8)} in`;
+      if (inch) return `${inchText(value / INCH_M)} in`;
       return Math.abs(value) < 0.01 ? `${trim(value * 1000, 1)} mm` : `${trim(value * 100, 1)} cm`;
     case "cut_length":
       return cutLengthText(value, system);
@@ -55,7 +61,10 @@ export function textOf(quantity: Quantity, system: UnitSystem): string {
       return textOf({ kind: "length", value: steps * step }, system);
     }
     case "mass": {
-      if (!inch) return Math.abs(value) < 1 ? `${trim(value * 1000, 0)} g` : `${trim(value, 2)} kg`;
+      if (!inch)
+        return Math.abs(value) < 1
+          ? `${trim(value * 1000, Math.abs(value) < 0.00995 ? 1 : 0)} g`
+          : `${trim(value, 2)} kg`;
       const pounds = value / POUND_KG;
       return Math.abs(pounds) < 1 ? `${trim(pounds * 16, 1)} oz` : `${trim(pounds, 2)} lb`;
     }

@@ -4,6 +4,7 @@ import { Link, useParams } from "react-router";
 import { api } from "../../api/client";
 import { SettingOut } from "../../desk/SettingOut";
 import { ConflictStrip } from "../../ui/ConflictStrip";
+import { QuantityField } from "../../ui/QuantityField";
 import { SavedMark } from "../../ui/SavedMark";
 import { TextField } from "../../ui/TextField";
 import { TopBar } from "../../ui/TopBar";
@@ -58,23 +59,22 @@ export function BenchPlace() {
           className="w-60 flex-none"
           inputClass="serif border-transparent bg-transparent text-lg hover:border-line"
         />
-        <label className="flex items-center gap-1 text-soft">
+        <span className="flex flex-none items-center gap-1 text-soft">
           ×
-          <input
-            aria-label="How many of this piece"
-            type="number"
-            min={1}
-            max={500}
-            className="h-11 w-16 rounded border border-transparent bg-transparent px-1 hover:border-line"
-            key={piece.quantity}
-            defaultValue={piece.quantity}
-            onBlur={(each) => {
-              const quantity = Number(each.target.value);
-              if (quantity !== piece.quantity)
-                void desk.commit({ ...piece, quantity }, "Change the quantity");
-            }}
+          <QuantityField
+            label="How many of this piece"
+            hideLabel
+            kind="count"
+            value={piece.quantity}
+            path="quantity"
+            problem={problem}
+            onCommit={(quantity) =>
+              quantity !== null && void desk.commit({ ...piece, quantity }, "Change the quantity")
+            }
+            className="w-14"
+            inputClass="border-transparent bg-transparent px-1 hover:border-line"
           />
-        </label>
+        </span>
         <SayIt eventId={eventId} piece={piece} onApply={(next) => void desk.commit(next, "Set up as said")} />
         <span className="ml-auto flex-none">
           <SavedMark saving={desk.saving} />

@@ -2,8 +2,9 @@ import { useState } from "react";
 import { api } from "../../api/client";
 import type { Problem, Stock, StoreKind, Supply } from "../../api/types";
 import { Button } from "../../ui/Button";
-import { type FieldKind, QuantityField } from "../../ui/QuantityField";
+import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
+import type { FieldKind } from "../../units/field";
 import { HoldingFields } from "./HoldingFields";
 
 type Thing = Readonly<Record<string, unknown>> & { readonly name: string };
