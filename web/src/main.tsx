@@ -8,19 +8,23 @@ import "./styles.css";
 import { BenchPlace } from "./places/bench/BenchPlace";
 import { CostPlace } from "./places/cost/CostPlace";
 import { DayPlace } from "./places/day/DayPlace";
+import { EventGate } from "./places/EventGate";
 import { FiguresPlace } from "./places/figures/FiguresPlace";
 import { EventPlace } from "./places/line-up/EventPlace";
 import { EventsPlace } from "./places/line-up/EventsPlace";
 import { ListsPlace } from "./places/lists/ListsPlace";
+import { NothingHere } from "./places/NothingHere";
 import { RigPlace } from "./places/rig/RigPlace";
 import { RollPlace } from "./places/roll/RollPlace";
 import { StoresPlace } from "./places/stores/StoresPlace";
 import { SurveyPlace } from "./places/survey/SurveyPlace";
+import { keepFocus } from "./ui/keepFocus";
 import { SettingsProvider } from "./ui/settings";
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 0 } } });
 const root = document.getElementById("root");
 if (root) {
+  keepFocus(root);
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={client}>
@@ -28,17 +32,20 @@ if (root) {
           <BrowserRouter>
             <Routes>
               <Route path="/" element={<EventsPlace />} />
-              <Route path="/events/:eventId" element={<EventPlace />} />
-              <Route path="/events/:eventId/pieces/:pieceId" element={<BenchPlace />} />
-              <Route path="/events/:eventId/rigs/:rigId" element={<RigPlace />} />
-              <Route path="/events/:eventId/survey" element={<SurveyPlace />} />
-              <Route path="/events/:eventId/roll" element={<RollPlace />} />
-              <Route path="/events/:eventId/day" element={<DayPlace />} />
-              <Route path="/events/:eventId/lists" element={<ListsPlace />} />
-              <Route path="/events/:eventId/cost" element={<CostPlace />} />
+              <Route path="/events/:eventId" element={<EventGate />}>
+                <Route index element={<EventPlace />} />
+                <Route path="pieces/:pieceId" element={<BenchPlace />} />
+                <Route path="rigs/:rigId" element={<RigPlace />} />
+                <Route path="survey" element={<SurveyPlace />} />
+                <Route path="roll" element={<RollPlace />} />
+                <Route path="day" element={<DayPlace />} />
+                <Route path="lists" element={<ListsPlace />} />
+                <Route path="cost" element={<CostPlace />} />
+                <Route path="*" element={<NothingHere />} />
+              </Route>
               <Route path="/stores" element={<StoresPlace />} />
               <Route path="/figures" element={<FiguresPlace />} />
-              <Route path="*" element={<EventsPlace />} />
+              <Route path="*" element={<NothingHere />} />
             </Routes>
           </BrowserRouter>
         </SettingsProvider>

@@ -6,6 +6,7 @@ import { ConflictStrip } from "./ConflictStrip";
 import { EventNav } from "./EventNav";
 import { useSettings } from "./settings";
 import { TopBar } from "./TopBar";
+import { useTitle } from "./useTitle";
 import type { Conflict } from "./useWriteLine";
 
 type Props = {
@@ -26,6 +27,7 @@ type Props = {
 export function EventFrame(props: Props) {
   const { eventId, name, title, problem, children } = props;
   const { system } = useSettings();
+  useTitle(title, name);
   const goes = props.onUndo ? { undo: props.undo ?? null, redo: props.redo ?? null } : {};
   return (
     <div className="flex h-full flex-col">

@@ -1,16 +1,18 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { api } from "../../api/client";
 import { SettingOut } from "../../desk/SettingOut";
+import { Announced } from "../../ui/Announced";
 import { ConflictStrip } from "../../ui/ConflictStrip";
 import { QuantityField } from "../../ui/QuantityField";
 import { SavedMark } from "../../ui/SavedMark";
 import { TextField } from "../../ui/TextField";
 import { TopBar } from "../../ui/TopBar";
+import { useAddress } from "../../ui/useAddress";
+import { useTitle } from "../../ui/useTitle";
 import { Ladder } from "./Ladder";
 import { SayIt } from "./SayIt";
-import { SheetViews, type View } from "./SheetViews";
+import { SheetViews, VIEW_KEYS } from "./SheetViews";
 import { Tray } from "./Tray";
 import { usePieceDesk } from "./usePieceDesk";
 
@@ -20,8 +22,9 @@ export function BenchPlace() {
   const eventId = Number(params.eventId);
   const desk = usePieceDesk(eventId, Number(params.pieceId));
   const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
-  const [view, setView] = useState<View>("drawing");
+  const [view, setView] = useAddress("view", VIEW_KEYS);
   const { event, piece, report, problem } = desk;
+  useTitle(piece?.name, event?.brief.name);
 
   if (!event || !stock.data) {
     return <SettingOut eventId={eventId} words="Laying out the bench…" problem={problem} />;
@@ -100,6 +103,7 @@ export function BenchPlace() {
           problem={problem}
         />
         <aside className="col-start-2 row-span-full row-start-1 min-h-0 overflow-y-auto border-l border-line max-lg:col-start-1 max-lg:row-span-1 max-lg:row-start-2 max-lg:border-l-0 print:overflow-visible print:border-0">
+          <Announced states={report?.verdicts.map(({ verb, state }) => [verb, state] as const) ?? []} />
           {report ? (
             <Ladder report={report} onFix={desk.fix} busy={desk.saving !== "saved"} />
           ) : (

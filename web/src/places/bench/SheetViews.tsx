@@ -7,7 +7,8 @@ import { MakingView } from "./MakingView";
 import { SideBySide } from "./SideBySide";
 import type { PieceDesk } from "./usePieceDesk";
 
-export type View = "drawing" | "making" | "flat" | "compare";
+export const VIEW_KEYS = ["drawing", "making", "flat", "compare"] as const;
+export type View = (typeof VIEW_KEYS)[number];
 
 type Props = {
   view: View;

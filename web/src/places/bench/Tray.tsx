@@ -1,5 +1,6 @@
 import { Tabs } from "radix-ui";
 import type { EventOut, Piece, Problem, Report, Stock } from "../../api/types";
+import { useAddress } from "../../ui/useAddress";
 import { BesideTab } from "./BesideTab";
 import { BouquetTab } from "./BouquetTab";
 import { CutTray } from "./CutTray";
@@ -41,13 +42,19 @@ const TABS = [
 /** Under the drawing: what to cut and do, and the few facts that have no place on the drawing. */
 export function Tray({ desk, event, piece, report, stock, problem }: Props) {
   const commit = (next: Piece, label: string) => void desk.commit(next, label);
+  const tabs = piece.kind === "bouquet" ? BOUQUET_TABS : TABS;
+  const [tab, setTab] = useAddress<string>(
+    "tab",
+    tabs.map(([key]) => key),
+  );
   return (
     <Tabs.Root
-      defaultValue="cut"
+      value={tab}
+      onValueChange={setTab}
       className="col-start-1 row-start-2 flex min-h-0 flex-col border-t max-lg:row-start-3 border-line print:border-0"
     >
       <Tabs.List aria-label="Tray" className="no-print flex flex-none gap-1 border-b border-line px-2">
-        {(piece.kind === "bouquet" ? BOUQUET_TABS : TABS).map(([key, words]) => (
+        {tabs.map(([key, words]) => (
           <Tabs.Trigger
             key={key}
             value={key}

@@ -5,6 +5,7 @@ import type { Book, Problem } from "../../api/types";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
 import { useRefusal } from "../../ui/useRefusal";
+import { useTitle } from "../../ui/useTitle";
 import { render } from "../../units/text";
 import { FigureRow } from "./FigureRow";
 
@@ -12,6 +13,7 @@ const NONE: Book["topics"] = [];
 
 /** The book of figures: every constant of the method, whose it is, where it comes from; one's own in its place. */
 export function FiguresPlace() {
+  useTitle("Figures");
   const { system } = useSettings();
   const client = useQueryClient();
   const book = useQuery({ queryKey: ["figures"], queryFn: api.figures });

@@ -14,6 +14,7 @@ import { SEVERITY, STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
 import { useActs } from "../../ui/useActs";
+import { useTitle } from "../../ui/useTitle";
 import { useStarts } from "../../ui/useTrade";
 import { render, textOf } from "../../units/text";
 import { BeamLine } from "./BeamLine";
@@ -29,6 +30,7 @@ export function EventPlace() {
   const eventId = Number(useParams().eventId);
   const { system } = useSettings();
   const { event: now, error, fetching, current, lay, reload } = useEvent(eventId);
+  useTitle(now?.brief.name);
   const standing = useQuery({
     queryKey: ["standing", eventId],
     queryFn: () => api.standing(eventId),

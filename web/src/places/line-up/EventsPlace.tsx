@@ -9,12 +9,14 @@ import { FileButton } from "../../ui/FileButton";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
 import { useRefusal } from "../../ui/useRefusal";
+import { useTitle } from "../../ui/useTitle";
 import { render } from "../../units/text";
 import { Everything } from "./Everything";
 
 /** All events, and starting one from nothing. With a single event it opens at once. */
 export function EventsPlace() {
   const client = useQueryClient();
+  useTitle("Events");
   const { system } = useSettings();
   const { problem, attempt } = useRefusal();
   const events = useQuery({ queryKey: ["events"], queryFn: api.events });

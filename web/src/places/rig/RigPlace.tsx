@@ -4,6 +4,7 @@ import { Link, useParams } from "react-router";
 import { api, Refused } from "../../api/client";
 import type { Rig } from "../../api/types";
 import { SettingOut } from "../../desk/SettingOut";
+import { Announced } from "../../ui/Announced";
 import { Button } from "../../ui/Button";
 import { CardLinks } from "../../ui/CardLinks";
 import { ConflictStrip } from "../../ui/ConflictStrip";
@@ -11,6 +12,7 @@ import { SavedMark } from "../../ui/SavedMark";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 import { TopBar } from "../../ui/TopBar";
+import { useTitle } from "../../ui/useTitle";
 import { render } from "../../units/text";
 import { HangPanel } from "./HangPanel";
 import { RigDrawing } from "./RigDrawing";
@@ -32,6 +34,7 @@ export function RigPlace() {
   const [tool, setTool] = useState<Tool>("hand");
   const survey = useQuery({ queryKey: ["survey", eventId], queryFn: () => api.survey(eventId) });
   const { event, rig, problem } = desk;
+  useTitle(rig?.name, event?.brief.name);
 
   const snip = useCallback(
     async (cut: number) => {
@@ -128,6 +131,7 @@ export function RigPlace() {
               onBack={() => setSnipped(null)}
             />
           )}
+          <Announced states={desk.report ? [["hang", desk.report.verdict.state]] : []} />
           {desk.report ? (
             <HangPanel
               eventId={eventId}

@@ -1,4 +1,5 @@
 import { Tabs } from "radix-ui";
+import { useAddress } from "../../ui/useAddress";
 import { RecipeRows } from "../bench/RecipeRows";
 import { ArmatureTab } from "./ArmatureTab";
 import { ClearTab } from "./ClearTab";
@@ -31,9 +32,14 @@ export function RigTray(props: RigTabProps) {
     clear: rig.hazards.length,
     flowers: rig.recipe.reduce((sum, line) => sum + line.count, 0),
   };
+  const [tab, setTab] = useAddress<string>(
+    "tab",
+    TABS.map(([key]) => key),
+  );
   return (
     <Tabs.Root
-      defaultValue="points"
+      value={tab}
+      onValueChange={setTab}
       className="no-print col-start-1 row-start-2 flex min-h-0 flex-col border-t border-line max-lg:row-start-3"
     >
       <Tabs.List aria-label="Rig tray" className="flex flex-none gap-1 border-b border-line px-2">

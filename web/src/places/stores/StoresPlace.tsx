@@ -9,6 +9,8 @@ import { SavedMark } from "../../ui/SavedMark";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
 import { useActs } from "../../ui/useActs";
+import { useAddress } from "../../ui/useAddress";
+import { useTitle } from "../../ui/useTitle";
 import { render } from "../../units/text";
 import { DeletedThings } from "./DeletedThings";
 import { MechanicList } from "./MechanicList";
@@ -25,6 +27,9 @@ const KINDS: readonly (readonly [StoreKind, string])[] = [
   ["supply", "Supplies"],
 ];
 
+const PARTS = ["vessel", "netting", "frog", "variety", "supply", "mechanic"] as const;
+type Part = (typeof PARTS)[number];
+
 /** The stores: vessels drawn at one scale, netting, frogs, varieties; edit, copy, count, retire; tables in and out. */
 export function StoresPlace() {
   const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
@@ -32,6 +37,8 @@ export function StoresPlace() {
   const { system } = useSettings();
   const { act, saving, problem, conflict, forget } = useActs();
   const [retired, setRetired] = useState(false);
+  const [part, setPart] = useAddress("part", PARTS);
+  useTitle("The stores");
   const fetchAnew = async () => {
     await client.invalidateQueries({ queryKey: ["stock"] });
     await client.invalidateQueries({ queryKey: ["remnants"] });
@@ -105,7 +112,11 @@ export function StoresPlace() {
           {render(problem.message, system)} {render(problem.limit, system)}
         </p>
       )}
-      <Tabs.Root defaultValue="vessel" className="flex min-h-0 flex-1 flex-col">
+      <Tabs.Root
+        value={part}
+        onValueChange={(next) => setPart(next as Part)}
+        className="flex min-h-0 flex-1 flex-col"
+      >
         <Tabs.List
           aria-label="Parts of the stores"
           className="no-print flex flex-none gap-1 border-b border-line px-3"

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { useRef, useState } from "react";
 import { Link, useParams } from "react-router";
-import { api } from "../../api/client";
+import { api, Refused } from "../../api/client";
 import type { Problem, SurveyOut, SurveyPoint } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
@@ -13,6 +13,7 @@ import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 import { TopBar } from "../../ui/TopBar";
 import { useActs } from "../../ui/useActs";
+import { useTitle } from "../../ui/useTitle";
 import { useHangPoints } from "../../ui/useTrade";
 import { unreached } from "../../ui/useWriteLine";
 import { render } from "../../units/text";
@@ -30,12 +31,15 @@ export function SurveyPlace() {
   const [pending, setPending] = useState<readonly SurveyPoint[] | null>(null);
   const newest = useRef<readonly SurveyPoint[]>([]);
   const now = asked.data;
+  useTitle("Survey of the place", event.data?.brief.name);
   if (!now) {
     return (
       <>
         <TopBar />
         <p className="p-6" role="status">
-          Fetching the survey…
+          {asked.error instanceof Refused
+            ? `${render(asked.error.problem.message, system)} ${render(asked.error.problem.limit, system)}`
+            : "Fetching the survey…"}
         </p>
       </>
     );
