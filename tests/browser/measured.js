@@ -1,8 +1,13 @@
 /* What a page lays out, in CSS pixels, for `measured.py`: an object of functions, evaluated in the page. */
 ({
   visible(element) {
-    return element.checkVisibility({ opacityProperty: true, visibilityProperty: true })
-      && !element.closest(".sr-only, option, title, desc, script, style");
+    if (!element.checkVisibility({ opacityProperty: true, visibilityProperty: true })) return false;
+    if (element.closest(".sr-only, option, title, desc, script, style")) return false;
+    for (let round = element; round && round !== document.body; round = round.parentElement) {
+      // what is only read out is clipped away whole
+      if (getComputedStyle(round).clipPath === "inset(50%)") return false;
+    }
+    return true;
   },
 
   /** A box cut to every part round it that scrolls or hides. */
@@ -11,7 +16,7 @@
     for (let round = element; round && round !== document.documentElement; round = round.parentElement) {
       const style = getComputedStyle(round);
       const hides = !/visible/.test(style.overflowX) || !/visible/.test(style.overflowY);
-      if (hides && (round !== element || round instanceof SVGSVGElement)) {
+      if (hides) {
         const edge = round.getBoundingClientRect();
         left = Math.max(left, edge.left);
         right = Math.min(right, edge.right);
@@ -71,7 +76,7 @@
   /** What is pressed, by its name, with its size; a tick by the label round it. */
   targets() {
     const pressed = "button, a[href], input:not([type=hidden]), select, summary, textarea, [role=tab], [role=slider]";
-    return [...document.querySelectorAll(pressed)].filter((each) => this.visible(each)).map((each) => {
+    return [...document.querySelectorAll(pressed)].filter((each) => this.visible(each) && !each.closest("[aria-hidden=true]")).map((each) => {
       const tick = each.matches("input[type=checkbox], input[type=radio]");
       const box = ((tick && each.closest("label")) || each).getBoundingClientRect();
       const name = each.getAttribute("aria-label") || each.textContent || each.id || "";
@@ -79,7 +84,7 @@
         name: `${each.tagName.toLowerCase()} ${name.trim().slice(0, 40)}`,
         width: box.width,
         height: box.height,
-        running: getComputedStyle(each).display === "inline",
+        running: getComputedStyle(each).display === "inline" || each.closest("[data-drawing]") !== null,
       };
     }).filter(({ width }) => width > 0);
   },
@@ -89,7 +94,8 @@
     const field = "input:not([type=checkbox]):not([type=radio]):not([type=file]):not([type=hidden])";
     return [...document.querySelectorAll("body *")].filter((each) => {
       if (!this.visible(each) || each.scrollWidth <= each.clientWidth + 1) return false;
-      if (each.matches(field)) return true;
+      // a field of free text scrolls, and says all of it in its title; a number is never cut
+      if (each.matches(field)) return !each.title;
       const written = [...each.childNodes].some((node) => node.nodeType === 3 && node.textContent.trim());
       return written && getComputedStyle(each).overflowX !== "visible";
     }).map((each) => `${each.getAttribute("aria-label") || each.textContent || ""} ${each.value || ""}`.trim().slice(0, 60));

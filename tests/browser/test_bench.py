@@ -37,6 +37,14 @@ def saved(page: Page) -> None:
     expect(page.get_by_text("Saved", exact=True)).to_be_visible()
 
 
+def add_stems(page: Page, words: str) -> None:
+    """A line more in the recipe, as "5 ruscus"."""
+    before = page.get_by_role("combobox", name="Variety", exact=True).count()
+    page.get_by_label("Add a variety").fill(words)
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("combobox", name="Variety", exact=True)).to_have_count(before + 1)
+
+
 def field(page: Page, label: str) -> Locator:
     return page.get_by_role("textbox", name=label, exact=True)
 

@@ -99,9 +99,7 @@ def test_what_is_typed_and_left_by_back_is_kept(page: Page, served: Served) -> N
     field(page, "Water level").fill("5.5 cm")
     page.go_back()
     page.get_by_role("link", name="Long-table low bowl").last.click()
-    expect(
-        field(page, "Water level")
-    ).to_have_value("5.5 cm")
+    expect(field(page, "Water level")).to_have_value("5.5 cm")
 
 
 def test_what_cannot_be_read_stays_with_its_sentence_until_it_is_taken_back(page: Page, served: Served) -> None:

@@ -6,7 +6,7 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_bench import field, saved
+from tests.browser.test_bench import add_stems, field, saved
 from tools.running import Served, until
 
 pytestmark = pytest.mark.browser
@@ -109,13 +109,12 @@ def test_from_an_empty_place_to_a_cleared_run_and_its_card(page: Page, empty: Se
         saved(page)
     hang(page, "holds|tight")
     page.get_by_role("tab", name=re.compile("Flowers")).click()
-    page.get_by_role("button", name="Add a variety").click()
-    expect(page.get_by_role("combobox", name="Variety")).to_have_count(1)
+    add_stems(page, "5 ruscus")
     saved(page)
     page.get_by_role("tab", name="Armature").click()
     field(page, "Finished, thick").fill("14 in")
     field(page, "Finished, thick").press("Enter")
-    expect(field(page, "Armature, thick")).to_have_value(re.compile("15.6 cm|6 1/8"))
+    expect(field(page, "Armature, thick")).to_have_value(re.compile("15.56 cm|6 1/8"))
     saved(page)
     hang(page, "holds|tight")
     card = page.get_by_role("link", name="Letter").get_attribute("href") or ""
@@ -155,7 +154,7 @@ def type_in(page: Page, label: str, text: str, nth: int = 0) -> None:
 
 def flowers(page: Page, count: str) -> None:
     tab(page, "Flowers")
-    page.get_by_role("button", name="Add a variety").click()
+    add_stems(page, "5 ruscus")
     box = page.get_by_role("textbox", name=re.compile("How many")).first
     box.fill(count)
     box.press("Enter")

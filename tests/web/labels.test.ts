@@ -1,5 +1,5 @@
 import { describe, expect, test } from "vitest";
-import { laid, type Px, type Room, roomOf, type Wanted } from "../../web/src/drawing/labels";
+import { inRows, laid, type Px, type Room, roomOf, type Wanted } from "../../web/src/drawing/labels";
 
 const SHEET = { left: 0, top: 0, wide: 400, tall: 300 };
 
@@ -64,6 +64,31 @@ describe("labels", () => {
         expect(Math.min(across, down)).toBeLessThanOrEqual(0);
       }
     }
+  });
+
+  test.each([
+    [3, 1, 600],
+    [9, 2, 900],
+    [60, 2, 5200],
+    [60, 3, 3000],
+  ] as const)("of %d names under a row of things in %d rows none covers another", (count, rows, wide) => {
+    const room = { wide: 128, tall: 50 };
+    const middles = Array.from({ length: count }, (_, index) => (wide * (index / count) ** 1.6) / 1.2);
+    const places = inRows(middles, room, rows, 10, wide);
+    for (const [index, [left, top]] of places.entries()) {
+      expect(left).toBeGreaterThanOrEqual(0);
+      expect(left + room.wide).toBeLessThanOrEqual(wide);
+      for (const [right, under] of places.slice(index + 1)) {
+        expect(Math.abs(right - left) >= room.wide || Math.abs(under - top) >= room.tall).toBe(true);
+      }
+    }
+  });
+
+  test("a name with room enough stands right under its thing", () => {
+    expect(inRows([100, 400], { wide: 100, tall: 50 }, 2, 10, 600)).toEqual([
+      [50, 10],
+      [350, 10],
+    ]);
   });
 
   test("rows of words need room for the longest of them", () => {

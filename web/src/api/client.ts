@@ -99,6 +99,8 @@ export const api = {
     call<Report>("POST", `/events/${id}/evaluate`, { piece, with_fixes }, signal),
   making: (id: number, piece: Piece, with_fixes: boolean, signal?: AbortSignal) =>
     call<MakingReport>("POST", `/events/${id}/making`, { piece, with_fixes }, signal),
+  addPart: (id: number, base_revision: number, part: Piece | Rig) =>
+    call<EventChange>("POST", `/events/${id}/parts`, { base_revision, part }),
   beginPart: (id: number, base_revision: number, start: string, vessel: string | null) =>
     call<EventChange>("POST", `/events/${id}/parts/begin`, { base_revision, start, vessel }),
   putPart: (id: number, partId: number, base_revision: number, part: Piece | Rig, label: string) =>

@@ -157,7 +157,7 @@ export function Drawing(props: Props) {
   };
   const bar = scaleBarM(spanX, system);
   return (
-    <div ref={box} className="relative h-full w-full overflow-hidden">
+    <div ref={box} data-drawing className="relative h-full w-full overflow-hidden">
       {width > 0 && (
         <svg
           className="drawing absolute inset-0"

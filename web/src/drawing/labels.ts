@@ -21,7 +21,7 @@ export type Wanted = {
 export type Laid = { readonly at: Px; readonly size: number };
 
 const LETTER_PX = 7.3;
-export const ROW_PX = 17;
+export const ROW_PX = 22;
 const APART_PX = 2;
 
 /** How much room rows of words take, px. */
@@ -49,6 +49,44 @@ export function laid(wanted: readonly Wanted[], sheet: Box, taken: readonly Box[
     }
   }
   return found;
+}
+
+/**
+ * Names under a row of things, each as near under its middle as there is room: in one row where all fit into it, else by
+ * turns in so many rows. Px of the left and the top of each, in the order of the middles, which go to the right.
+ */
+export function inRows(
+  middles: readonly number[],
+  room: Room,
+  rows: number,
+  top: number,
+  wide: number,
+): readonly Px[] {
+  const used = middles.length * (room.wide + APART_PX) <= wide ? 1 : rows;
+  const found = middles.map((): Px => [0, top]);
+  for (let row = 0; row < used; row += 1) {
+    const here = middles.flatMap((_, index) => (index % used === row ? [index] : []));
+    const lefts = here.map((index) => (middles[index] ?? 0) - room.wide / 2);
+    const most = wide - room.wide;
+    spread(lefts, 0, most, room.wide + APART_PX).forEach((left, place) => {
+      found[here[place] ?? 0] = [left, top + row * (room.tall + APART_PX)];
+    });
+  }
+  return found;
+}
+
+/** Places from left to right moved so far as they must be to stand so far apart between two ends. */
+function spread(lefts: readonly number[], least: number, most: number, apart: number): number[] {
+  const places = [...lefts];
+  places.forEach((left, index) => {
+    const before = places[index - 1];
+    places[index] = Math.max(left, before === undefined ? least : before + apart);
+  });
+  for (let index = places.length - 1; index >= 0; index -= 1) {
+    const after = places[index + 1];
+    places[index] = Math.min(places[index] ?? 0, after === undefined ? most : after - apart);
+  }
+  return places;
 }
 
 function inside(box: Box, sheet: Box): boolean {

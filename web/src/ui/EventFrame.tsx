@@ -38,7 +38,7 @@ export function EventFrame(props: Props) {
       >
         <Link
           to={`/events/${eventId}`}
-          className="flex min-h-[44px] min-w-0 items-center truncate text-soft underline decoration-line underline-offset-4 max-md:hidden"
+          className="flex min-h-[44px] items-center text-soft underline decoration-line underline-offset-4 max-md:hidden"
         >
           {name || "The event"}
         </Link>

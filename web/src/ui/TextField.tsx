@@ -45,6 +45,7 @@ export function TextField(props: Props) {
         placeholder={props.placeholder}
         className={`h-11 w-full rounded border bg-sheet px-2 ${refused ? "border-berry" : "border-line"} ${props.inputClass ?? ""}`}
         value={text}
+        title={text.length > 10 ? text : undefined}
         aria-invalid={refused !== null}
         data-typing={text !== value}
         onChange={(event) => setText(event.target.value)}

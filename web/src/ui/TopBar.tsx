@@ -39,10 +39,10 @@ export function TopBar({ children, undo, redo, onUndo, onRedo }: Props) {
     return () => window.removeEventListener("keydown", onKey);
   }, [undo, redo, onUndo, onRedo]);
   return (
-    <header className="no-print flex h-[56px] flex-none items-center gap-2 border-b border-line px-3">
+    <header className="no-print flex min-h-[56px] flex-none flex-wrap items-center gap-x-2 border-b border-line px-3 max-md:px-2">
       <Link
         to="/"
-        className="serif flex min-h-[44px] flex-none items-center gap-2 px-1 text-lg text-leaf no-underline"
+        className="serif flex min-h-[44px] min-w-[44px] flex-none items-center gap-2 px-1 text-lg text-leaf no-underline"
       >
         <svg width="22" height="22" viewBox="0 0 24 24" aria-hidden="true">
           <path
@@ -54,7 +54,10 @@ export function TopBar({ children, undo, redo, onUndo, onRedo }: Props) {
         </svg>
         <span className="max-md:sr-only">Jolly Trellis</span>
       </Link>
-      <div className="flex min-w-0 flex-1 items-center gap-2">{children}</div>
+      <div className="flex min-w-0 flex-1 items-center gap-x-2 max-lg:order-last max-lg:flex-none max-lg:basis-full max-lg:flex-wrap max-lg:has-[>*]:border-t max-lg:has-[>*]:border-line/60">
+        {children}
+      </div>
+      <span className="flex-1 lg:hidden" />
       {onUndo && (
         <>
           <Button

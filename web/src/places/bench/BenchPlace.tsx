@@ -45,7 +45,7 @@ export function BenchPlace() {
       <TopBar onUndo={desk.undo} onRedo={desk.redo} undo={event.undo} redo={event.redo}>
         <Link
           to={`/events/${eventId}`}
-          className="flex min-h-[44px] min-w-0 items-center truncate text-soft underline decoration-line underline-offset-4"
+          className="flex min-h-[44px] items-center text-soft underline decoration-line underline-offset-4"
         >
           {event.brief.name}
         </Link>
@@ -59,8 +59,8 @@ export function BenchPlace() {
           path="name"
           problem={problem}
           onCommit={(name) => desk.commit({ ...piece, name }, "Rename the piece")}
-          className="w-60 flex-none"
-          inputClass="serif border-transparent bg-transparent text-lg hover:border-line"
+          className="min-w-[120px] shrink max-md:max-w-full"
+          inputClass="serif border-transparent bg-transparent text-lg [field-sizing:content] hover:border-line"
         />
         <span className="flex flex-none items-center gap-1 text-soft">
           ×
@@ -88,7 +88,7 @@ export function BenchPlace() {
       </h1>
       {desk.conflict && <ConflictStrip conflict={desk.conflict} onTakeTheirs={desk.takeTheirs} />}
       <main
-        className={`grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] max-lg:grid-cols-1 max-lg:grid-rows-[420px_auto_auto] max-lg:overflow-auto print:block ${
+        className={`grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] max-lg:grid-cols-1 max-lg:grid-rows-[max-content_max-content_max-content] max-lg:overflow-auto print:block ${
           view === "drawing" ? "grid-rows-[minmax(0,1fr)_240px]" : "grid-rows-[minmax(0,1fr)]"
         }`}
       >

@@ -17,6 +17,7 @@ import type { Spot } from "../../drawing/seeing";
 import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
+import { useNarrow } from "../../ui/useNarrow";
 import { useAbout } from "../../ui/useTrade";
 import { render, textOf } from "../../units/text";
 import { HANDLE_ACTS, HANDLE_PATHS, handlesOf, setByHandle, setStem } from "./handles";
@@ -36,6 +37,7 @@ const MARGINS = [
   { left: 104, right: 104, top: 50, bottom: 76 },
   { left: 22, right: 22, top: 66, bottom: 44 },
 ] as const;
+const NARROW = { left: 22, right: 22, top: 66, bottom: 80 } as const;
 const RIGHT_ANGLE = Math.PI / 2;
 /** Less than this is nothing, in whole per cent. */
 const LEAST_SHOWN = 0.005;
@@ -91,11 +93,11 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
     if (found && found.vessel === 0) setPicked(found);
     else if (id === "surface" || id.startsWith("envelope")) setPicked(null);
   };
-  const dimension = (handle: Handle, words: string) => (
+  const dimension = (handle: Handle) => (
     <Dimension
       key={handle.id}
       handle={handle}
-      words={words}
+      words={WORDS[handle.id] ?? ""}
       className="w-[88px]"
       problem={problem}
       cellM={report?.cell_pitch_m}
@@ -117,12 +119,13 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
     : undefined;
   const rim = raisedOf(piece, report) + rimHeight(piece.vessel);
   const place = (at: 0 | 1) => (eye: EyeKind) => setEyes(at === 0 ? [eye, eyes[1]] : [eyes[0], eye]);
+  const narrow = useNarrow();
   const fields = (at: 0 | 1) => (project: (spot: Spot) => readonly [number, number]) =>
     dimensions(handles[at] ?? [], { project, rim, piece, dimension });
   return (
     <div className="relative flex h-full min-h-0 flex-col bg-sheet print:h-[105mm]">
       <Facts report={found} />
-      <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)] max-sm:grid-cols-1">
+      <div className="relative grid min-h-0 flex-1 grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)] max-sm:min-h-[340px] max-sm:grid-cols-1">
         {([0, 1] as const).map((at) => (
           <div key={at} className={`relative min-h-0 ${at === 0 ? "border-r border-line" : "max-sm:hidden"}`}>
             {report && (
@@ -140,8 +143,8 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
                 onCommit={commit}
                 onCancel={desk.cancel}
                 onPick={pick}
-                margins={MARGINS[at]}
-                overlay={fields(at)}
+                margins={narrow ? NARROW : MARGINS[at]}
+                {...(!narrow && { overlay: fields(at) })}
               >
                 {at === 0 && worst && (
                   <Button
@@ -154,7 +157,7 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
                   </Button>
                 )}
                 {eyes[at] === "from above" && (
-                  <label className="no-print flex items-center gap-1.5 text-sm text-soft">
+                  <label className="no-print flex min-h-[44px] items-center gap-1.5 text-sm text-soft">
                     <input
                       type="checkbox"
                       className="h-4 w-4 accent-leaf"
@@ -168,31 +171,36 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
             )}
           </div>
         ))}
+        <div className="no-print absolute right-[calc(38.46%+4px)] bottom-1 z-20 flex w-max items-center gap-1 rounded border border-line bg-sheet/95 px-1 text-sm max-sm:right-1">
+          <Button look="quiet" className="w-11 px-0" onClick={() => setTurn(turn - TURN_STEP_RAD)}>
+            <RotateCcw size={18} aria-hidden="true" />
+            <span className="sr-only">Turn 15° to the left</span>
+          </Button>
+          <QuantityField
+            label="Turned to the right by"
+            hideLabel
+            kind="angle"
+            value={turn}
+            path="turn"
+            problem={null}
+            onCommit={(value) => value !== null && setTurn(value)}
+            className="w-16"
+            inputClass="h-9 text-center"
+          />
+          <Button look="quiet" className="w-11 px-0" onClick={() => setTurn(turn + TURN_STEP_RAD)}>
+            <RotateCw size={18} aria-hidden="true" />
+            <span className="sr-only">Turn 15° to the right</span>
+          </Button>
+          <span className="w-[74px] text-soft max-sm:hidden" aria-live="polite">
+            {sideWords(turn)}
+          </span>
+        </div>
       </div>
-      <div className="no-print absolute right-[calc(38.46%+4px)] bottom-1 z-20 flex w-max items-center gap-1 rounded border border-line bg-sheet/95 px-1 text-sm max-sm:right-1">
-        <Button look="quiet" className="w-11 px-0" onClick={() => setTurn(turn - TURN_STEP_RAD)}>
-          <RotateCcw size={18} aria-hidden="true" />
-          <span className="sr-only">Turn 15° to the left</span>
-        </Button>
-        <QuantityField
-          label="Turned to the right by"
-          hideLabel
-          kind="angle"
-          value={turn}
-          path="turn"
-          problem={null}
-          onCommit={(value) => value !== null && setTurn(value)}
-          className="w-16"
-          inputClass="h-9 text-center"
-        />
-        <Button look="quiet" className="w-11 px-0" onClick={() => setTurn(turn + TURN_STEP_RAD)}>
-          <RotateCw size={18} aria-hidden="true" />
-          <span className="sr-only">Turn 15° to the right</span>
-        </Button>
-        <span className="w-[74px] text-soft max-sm:hidden" aria-live="polite">
-          {sideWords(turn)}
-        </span>
-      </div>
+      {narrow && (
+        <div className="flex flex-none flex-wrap gap-2 border-t border-line p-2">
+          {(handles[0] ?? []).filter(({ id }) => WORDS[id]).map((handle) => dimension(handle))}
+        </div>
+      )}
       {stem && (
         <PickedStem
           stem={stem}
@@ -220,11 +228,21 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
   );
 }
 
+const WORDS: Readonly<Record<string, string>> = {
+  rim: "mouth ↔",
+  depth: "depth ↕",
+  "layer-gap": "layer gap",
+  "envelope-height": "height ↕",
+  "envelope-width": "width ↔",
+  "envelope-depth": "front–back",
+  water: "water ↕",
+};
+
 type Laid = {
   project: (spot: Spot) => readonly [number, number];
   rim: number;
   piece: Piece;
-  dimension: (handle: Handle, words: string) => ReactNode;
+  dimension: (handle: Handle) => ReactNode;
 };
 
 /** The dimensions of a view as fields beside what they measure. */
@@ -239,8 +257,7 @@ function dimensions(handles: readonly Handle[], { project, rim, piece, dimension
   const widthY = Math.min(rimY - 72, waterY - 58);
   const heightY = Math.min(topY - 10, widthY - 58);
   const column = (y: number) => ({ top: Math.max(2, y) });
-  if (!height)
-    return across ? <div className="absolute top-0 right-2">{dimension(across, "front–back")}</div> : null;
+  if (!height) return across ? <div className="absolute top-0 right-2">{dimension(across)}</div> : null;
   return (
     <>
       {mouth && (
@@ -248,20 +265,20 @@ function dimensions(handles: readonly Handle[], { project, rim, piece, dimension
           className="absolute left-2 flex flex-col gap-1.5"
           style={{ top: Math.max(70, Math.min(rimY - 98, floorY - 150)) }}
         >
-          {dimension(mouth, "mouth ↔")}
-          {depth && dimension(depth, "depth ↕")}
-          {gap && dimension(gap, "layer gap")}
+          {dimension(mouth)}
+          {depth && dimension(depth)}
+          {gap && dimension(gap)}
         </div>
       )}
       <div className="absolute right-2" style={column(Math.max(heightY, 44))}>
-        {dimension(height, "height ↕")}
+        {dimension(height)}
       </div>
       <div className="absolute right-2" style={column(Math.max(widthY, 102))}>
-        {width && dimension(width, "width ↔")}
-        {across && dimension(across, "front–back")}
+        {width && dimension(width)}
+        {across && dimension(across)}
       </div>
       <div className="absolute right-2" style={column(Math.max(waterY, 160))}>
-        {water && dimension(water, "water ↕")}
+        {water && dimension(water)}
       </div>
     </>
   );

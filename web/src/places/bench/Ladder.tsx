@@ -144,7 +144,7 @@ function Details({ verdict }: { verdict: Verdict }) {
   const { system } = useSettings();
   return (
     <details className="no-print mt-2 text-sm">
-      <summary className="min-h-[32px] cursor-pointer py-1 text-soft">
+      <summary className="min-h-[44px] cursor-pointer py-3 text-soft">
         Figures and where they come from
       </summary>
       <table className="mt-1 w-full border-collapse">

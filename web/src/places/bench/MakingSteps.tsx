@@ -100,12 +100,12 @@ function StemWords({ step, where, current }: WordsProps) {
   const water = textOf({ kind: "length", value: step.water_level_m }, system);
   return (
     <span className="min-w-0 flex-1 py-0.5 leading-tight">
-      <span className="block truncate">
+      <span className="block">
         <strong>{step.name}</strong> {step.nth} of {step.of}
         {step.stems > 1 ? `, ${step.stems} together` : ""}
         {where ? ` in ${where}` : ""}
       </span>
-      <span className="block truncate text-[14px] text-soft">
+      <span className="block text-[14px] text-soft">
         {step.side} · {cutLengthText(step.cut_length_m, system)} ·{" "}
         {moment?.falls ? <strong className="text-berry">falls</strong> : margin}
       </span>
@@ -128,7 +128,7 @@ function MoveButtons(props: {
   onDown: () => void;
 }) {
   const look =
-    "flex h-11 w-8 items-center justify-center border-0 bg-transparent text-soft disabled:opacity-30";
+    "flex h-11 w-11 items-center justify-center border-0 bg-transparent text-soft disabled:opacity-30";
   return (
     <span className="flex flex-none">
       <button type="button" className={look} disabled={props.first} onClick={props.onUp}>

@@ -96,8 +96,8 @@ export function MakingView({ desk, event, piece, report }: Props) {
       {last === 0 ? (
         <p className="m-0 p-4 text-lg">{render(making.say, system)}</p>
       ) : (
-        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] grid-rows-[minmax(0,1fr)] max-lg:grid-cols-1 max-lg:grid-rows-none">
-          <div className="flex min-h-0 flex-col border-r border-line">
+        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] grid-rows-[minmax(0,1fr)] max-lg:grid-cols-1 max-lg:grid-rows-[max-content_max-content]">
+          <div className="flex min-h-0 flex-col border-r border-line max-lg:min-h-[440px]">
             <MakingDrawing piece={piece} report={report} making={making} step={step} />
             <MarginCurve
               making={making}

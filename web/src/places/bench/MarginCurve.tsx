@@ -110,7 +110,7 @@ export function MarginCurve({ making, step, playing, onStep, onPlay }: Props) {
         <input
           type="range"
           aria-label="Step of the making order"
-          className="min-w-0 flex-1 accent-marigold"
+          className="h-11 min-w-0 flex-1 accent-marigold"
           min={0}
           max={last}
           value={step}

@@ -1,6 +1,6 @@
 import { Ellipsis, Plus, X } from "lucide-react";
-import { type ReactNode, useId } from "react";
-import type { Problem, RecipeLine, Role, Stock } from "../../api/types";
+import { type ReactNode, useId, useState } from "react";
+import type { Problem, RecipeLine, Role, Stock, Variety } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
@@ -46,15 +46,6 @@ export function RecipeRows({ recipe, path, stock, problem, onCommit, open, onOpe
       recipe.map((each, at) => (at === index ? line : each)),
       label,
     );
-  const add = () => {
-    const taken = new Set(recipe.map((line) => line.variety));
-    const role: Role = recipe.length === 0 ? "margin" : "filler";
-    const used = Object.keys(stock.varieties).filter((key) => !stock.holdings.variety?.[key]?.retired);
-    const keys = ["ruscus", "ranunculus", "spray-rose", "carnation", ...used];
-    const variety = keys.find((key) => !taken.has(key) && stock.varieties[key]);
-    if (!variety) return;
-    onCommit([...recipe, lineOf(variety, role)], `Add ${nameOf(variety)}`);
-  };
   return (
     <>
       <datalist id={names}>
@@ -66,8 +57,11 @@ export function RecipeRows({ recipe, path, stock, problem, onCommit, open, onOpe
         className={`m-0 grid list-none gap-x-6 gap-y-2 p-0 ${className ?? "grid-cols-2 max-lg:grid-cols-1"}`}
       >
         {recipe.map((line, index) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a recipe may name one variety twice; its place is its name
-          <li key={`${index}-${line.variety}`} className="flex items-center gap-1.5">
+          <li
+            // biome-ignore lint/suspicious/noArrayIndexKey: a recipe may name one variety twice; its place is its name
+            key={`${index}-${line.variety}`}
+            className="flex flex-wrap items-center gap-1.5 max-sm:border-b max-sm:border-line/60 max-sm:pb-2"
+          >
             <span
               aria-hidden="true"
               className="h-5 w-5 flex-none rounded-full border border-ink/40"
@@ -93,7 +87,7 @@ export function RecipeRows({ recipe, path, stock, problem, onCommit, open, onOpe
               path={`${path}.${index}.variety`}
               problem={problem}
               onCommit={(typed) => put(index, { ...line, variety: keyOf(typed) }, "Change a variety")}
-              className="min-w-0 flex-1"
+              className="min-w-[110px] flex-1"
             />
             <Choice
               label={`Role of ${nameOf(line.variety)}`}
@@ -131,13 +125,107 @@ export function RecipeRows({ recipe, path, stock, problem, onCommit, open, onOpe
           </li>
         ))}
       </ul>
-      <Button className="mt-2" onClick={add}>
-        <Plus size={18} aria-hidden="true" /> Add a variety
-      </Button>
+      <NewLine
+        first={recipe.length === 0}
+        names={names}
+        stock={stock}
+        onAdd={(line) => onCommit([...recipe, line], `Add ${nameOf(line.variety)}`)}
+      />
     </>
   );
 }
 
-function lineOf(variety: string, role: Role): RecipeLine {
-  return { variety, count: 5, role, clump: 1, water: "vessel", tube: null, wrap_ml: null, on_site: false };
+type NewProps = {
+  first: boolean;
+  names: string;
+  stock: Stock;
+  onAdd: (line: RecipeLine) => void;
+};
+
+/** A line to come: written once it is named, as "12 ranunculus"; nothing is guessed. */
+function NewLine({ first, names, stock, onAdd }: NewProps) {
+  const [text, setText] = useState("");
+  const [role, setRole] = useState<Role>(first ? "margin" : "filler");
+  const [said, setSaid] = useState<string | null>(null);
+  const id = useId();
+  const add = () => {
+    const typed = /^(\d{1,3})?\s*[x×]?\s*(.*)$/u.exec(text.trim());
+    const wanted = (typed?.[2] ?? "").toLowerCase();
+    const count = Number(typed?.[1] ?? 5);
+    const named = Object.values(stock.varieties).filter((each) => isMeant(each, wanted));
+    const exact = named.find((each) => each.name.toLowerCase() === wanted || each.key === wanted);
+    const one = exact ?? (named.length === 1 ? named[0] : undefined);
+    if (!wanted) setSaid("Type how many of what, such as 12 ranunculus.");
+    else if (count < 1 || count > 400) setSaid("Take from 1 to 400 stems of a variety.");
+    else if (!one && named.length > 1)
+      setSaid(
+        `Which of them: ${named
+          .slice(0, 5)
+          .map(({ name }) => name)
+          .join(", ")}?`,
+      );
+    else if (!one) setSaid(`No variety in the stores is called “${wanted}”. Pick one of the list.`);
+    else {
+      onAdd({
+        variety: one.key,
+        count,
+        role,
+        clump: 1,
+        water: "vessel",
+        tube: null,
+        wrap_ml: null,
+        on_site: false,
+      });
+      setText("");
+      setSaid(null);
+    }
+  };
+  return (
+    <form
+      className="no-print relative mt-2 flex max-w-[520px] flex-wrap items-end gap-1.5"
+      onSubmit={(event) => {
+        event.preventDefault();
+        add();
+      }}
+    >
+      <div className="min-w-[170px] flex-1">
+        <label htmlFor={id} className="block text-[13px] text-soft">
+          Add a variety
+        </label>
+        <input
+          id={id}
+          list={names}
+          autoComplete="off"
+          placeholder="12 ranunculus"
+          className={`h-11 w-full rounded border bg-sheet px-2 ${said ? "border-berry" : "border-line"}`}
+          aria-invalid={said !== null}
+          aria-describedby={said ? `${id}-said` : undefined}
+          data-typing={text !== ""}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key !== "Escape") return;
+            setText("");
+            setSaid(null);
+          }}
+        />
+      </div>
+      <Choice label="As" value={role} options={ROLES} onCommit={setRole} className="w-[92px] flex-none" />
+      <Button type="submit">
+        <Plus size={18} aria-hidden="true" /> Add
+      </Button>
+      {said && (
+        <p id={`${id}-said`} role="alert" className="m-0 basis-full text-sm text-berry">
+          {said}
+        </p>
+      )}
+    </form>
+  );
+}
+
+/** Whether a variety may be what was typed: by its name, a part of it, or its plural. */
+function isMeant(variety: Variety, wanted: string): boolean {
+  const name = variety.name.toLowerCase();
+  const single = wanted.replace(/(?<=.{3})(?:es|s)$/, "");
+  return wanted !== "" && (variety.key === wanted || name.includes(wanted) || name.includes(single));
 }

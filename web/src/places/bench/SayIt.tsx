@@ -30,7 +30,7 @@ export function SayIt({ eventId, piece, onApply }: Props) {
   };
   return (
     <form
-      className="relative min-w-0 flex-1"
+      className="relative min-w-[180px] flex-1 max-lg:mb-1 max-md:basis-full"
       onSubmit={(event) => {
         event.preventDefault();
         void ask(text);
@@ -48,7 +48,7 @@ export function SayIt({ eventId, piece, onApply }: Props) {
       {(heard || problem) && (
         <section
           aria-label="What was understood"
-          className="absolute top-full right-0 left-0 z-50 mt-1 min-w-[380px] rounded border border-ink/40 bg-sheet p-3 shadow-lg"
+          className="absolute top-full right-0 left-0 z-50 mt-1 min-w-[min(380px,100%)] rounded border border-ink/40 bg-sheet p-3 shadow-lg"
         >
           {problem && (
             <p role="alert" className="m-0 text-berry">

@@ -34,15 +34,15 @@ export function SheetViews({ view, onView, desk, event, pieceId, piece, report, 
     <Tabs.Root
       value={view}
       onValueChange={(next) => onView(next as View)}
-      className="col-start-1 row-start-1 flex min-h-0 flex-col bg-sheet"
+      className="col-start-1 row-start-1 flex min-h-0 flex-col bg-sheet max-lg:min-h-[480px]"
     >
-      <div className="no-print flex h-[44px] flex-none border-b border-line/60 px-2">
+      <div className="no-print flex min-h-[45px] flex-none flex-wrap border-b border-line/60 px-2">
         <Tabs.List aria-label="Views" className="flex items-stretch gap-1 overflow-x-auto">
           {VIEWS.map(([key, words]) => (
             <Tabs.Trigger
               key={key}
               value={key}
-              className="border-0 bg-transparent px-2.5 text-[14px] text-soft data-[state=active]:font-semibold data-[state=active]:text-ink data-[state=active]:underline data-[state=active]:decoration-leaf data-[state=active]:decoration-[3px] data-[state=active]:underline-offset-[8px]"
+              className="min-h-[44px] min-w-[44px] flex-none whitespace-nowrap border-0 bg-transparent px-2.5 text-[14px] text-soft data-[state=active]:font-semibold data-[state=active]:text-ink data-[state=active]:underline data-[state=active]:decoration-leaf data-[state=active]:decoration-[3px] data-[state=active]:underline-offset-[8px]"
             >
               {words}
             </Tabs.Trigger>

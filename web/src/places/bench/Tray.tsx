@@ -53,12 +53,15 @@ export function Tray({ desk, event, piece, report, stock, problem }: Props) {
       onValueChange={setTab}
       className="col-start-1 row-start-2 flex min-h-0 flex-col border-t max-lg:row-start-3 border-line print:border-0"
     >
-      <Tabs.List aria-label="Tray" className="no-print flex flex-none gap-1 border-b border-line px-2">
+      <Tabs.List
+        aria-label="Tray"
+        className="no-print flex flex-none gap-1 overflow-x-auto border-b border-line px-2"
+      >
         {tabs.map(([key, words]) => (
           <Tabs.Trigger
             key={key}
             value={key}
-            className="serif min-h-[44px] border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
+            className="serif min-h-[44px] flex-none whitespace-nowrap border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
           >
             {words}
             {key === "stems" && ` (${piece.recipe.reduce((sum, line) => sum + line.count, 0)})`}

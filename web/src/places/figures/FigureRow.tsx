@@ -21,10 +21,10 @@ export function FigureRow({ figure, onSet, onUnset }: Props) {
   const own = figure.owner === "studio";
   return (
     <li className="border-t border-line">
-      <div className="grid grid-cols-[minmax(0,1fr)_5rem_6rem] items-center gap-x-3 md:grid-cols-[minmax(0,1fr)_8rem_12rem_13rem_10rem]">
+      <div className="grid grid-cols-[minmax(0,1fr)_5rem_6rem] items-center gap-x-3 lg:grid-cols-[minmax(0,1fr)_8rem_12rem_13rem_10rem]">
         <div className="py-1.5">
           {figure.label}
-          <span className="block text-[13px] text-soft md:hidden">
+          <span className="block text-[13px] text-soft lg:hidden">
             {SORTS[figure.sort]}, {own ? "the studio's" : figure.provenance}
           </span>
           {own && (
@@ -36,11 +36,11 @@ export function FigureRow({ figure, onSet, onUnset }: Props) {
         <div className={`py-1.5 ${own ? "font-semibold" : ""}`}>
           {textOf(figure.quantity as Quantity, system)}
         </div>
-        <div className="py-1.5 text-[14px] text-soft max-md:hidden">
+        <div className="py-1.5 text-[14px] text-soft max-lg:hidden">
           {SORTS[figure.sort]}
           {figure.sort === "measure" && `, give or take ${Math.round(figure.spread * 100)} %`}
         </div>
-        <div className="py-1.5 text-[14px] max-md:hidden">
+        <div className="py-1.5 text-[14px] max-lg:hidden">
           {own ? "the studio's" : figure.provenance}
           {figure.source && !own && <span className="text-soft"> ({figure.source})</span>}
         </div>

@@ -3,6 +3,7 @@ import { useNavigate } from "react-router";
 import type { EventOut, RigOut } from "../../api/types";
 import { rigsOf } from "../../desk/change";
 import { Drawing } from "../../drawing/Drawing";
+import { inRows } from "../../drawing/labels";
 import { boundsOf, movedFlat } from "../../drawing/look";
 import { project } from "../../drawing/project";
 import { inked, lookOf } from "../../drawing/rig";
@@ -54,16 +55,20 @@ export function BeamLine({ event }: { event: EventOut }) {
     >
       <div
         className="h-[270px] print:w-full!"
-        style={{ width: `max(100%, ${1.15 * hung.length * LABEL_PX}px)` }}
+        style={{ width: `max(100%, ${1.02 * hung.length * LABEL_PX}px)` }}
       >
         <Drawing
           label="Hung pieces at one scale, from the beam to the floor"
           layers={[[floor], scene]}
           bounds={{ xMin: 0, xMax: wide, yMin: 0, yMax: top }}
           margins={{ left: 40, right: 40, top: 10, bottom: 58 }}
-          overlay={(project) =>
-            hung.map(({ rig, x, bounds }) => {
-              const [middle, under] = project([x + (bounds.xMin + bounds.xMax) / 2, 0]);
+          overlay={(project, sheet) => {
+            const [, under] = project([0, 0]);
+            const middles = hung.map(({ x, bounds }) => project([x + (bounds.xMin + bounds.xMax) / 2, 0])[0]);
+            const room = { wide: LABEL_PX, tall: sheet.tall - under - 6 };
+            const places = inRows(middles, room, 1, under + 3, sheet.wide);
+            return hung.map(({ rig }, index) => {
+              const [left, top] = places[index] ?? [0, 0];
               const state: State = rig.report?.verdict.state ?? "cannot say";
               return (
                 <button
@@ -71,7 +76,7 @@ export function BeamLine({ event }: { event: EventOut }) {
                   key={rig.id}
                   onClick={() => void go(`/events/${event.id}/rigs/${rig.id}`)}
                   className="absolute rounded border border-transparent bg-sheet/80 p-0 text-center hover:border-marigold"
-                  style={{ left: middle - LABEL_PX / 2, width: LABEL_PX, top: under + 4 }}
+                  style={{ left, width: LABEL_PX, top }}
                 >
                   <span className="serif line-clamp-2 text-[14px] leading-[1.1]">{rig.part.name}</span>
                   <span
@@ -82,8 +87,8 @@ export function BeamLine({ event }: { event: EventOut }) {
                   </span>
                 </button>
               );
-            })
-          }
+            });
+          }}
         />
       </div>
     </section>

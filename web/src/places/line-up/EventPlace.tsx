@@ -39,6 +39,14 @@ export function EventPlace() {
   const { act, problem, setProblem, conflict, forget } = useActs();
   const attempt = (does: (revision: number) => Promise<EventChange>, words: string) =>
     act(async (over) => lay(await does(over ?? (await current())?.revision ?? 0)), "once", words);
+  /** Another one like it, under a name that nothing has yet. */
+  const copy = (part: PartOut["part"]) => {
+    const names = new Set(now?.parts.map((each) => each.part.name));
+    let name = `${part.name}, copy`;
+    for (let nth = 2; names.has(name); nth += 1) name = `${part.name}, copy ${nth}`;
+    const made = { ...part, name: name.length > 120 ? part.name : name };
+    return attempt((revision) => api.addPart(eventId, revision, made), "Copy it all the same");
+  };
   const takeOther = async () => {
     forget();
     await reload();
@@ -64,8 +72,10 @@ export function EventPlace() {
         <span className="text-line" aria-hidden="true">
           /
         </span>
-        <h1 className="m-0 truncate text-xl">{now.brief.name}</h1>
-        <span className="truncate text-soft max-md:hidden">{now.brief.place}</span>
+        <h1 className="m-0 min-w-0 text-xl leading-tight [overflow-wrap:anywhere]">{now.brief.name}</h1>
+        <span className="truncate text-soft max-xl:hidden" title={now.brief.place}>
+          {now.brief.place}
+        </span>
         {fetching && (
           <span role="status" className="flex-none text-[14px] text-soft max-md:hidden">
             reckoning…
@@ -97,15 +107,32 @@ export function EventPlace() {
         {standing.data && standing.data.headline.pieces > 0 && (
           <HeadlineStrip headline={standing.data.headline} />
         )}
-        {rigsOf(now).length > 0 && <BeamLine event={now} />}
-        <TableLine event={now} />
+        <div className="grid grid-cols-[minmax(0,1fr)_360px] max-lg:grid-cols-1 print:block">
+          <div className="min-w-0">
+            {rigsOf(now).length > 0 && <BeamLine event={now} />}
+            <TableLine event={now} />
+          </div>
+          <section
+            aria-label="To settle next"
+            className="relative border-l border-line max-lg:border-t max-lg:border-l-0 print:border-0"
+          >
+            <div className="p-3 lg:absolute lg:inset-0 lg:overflow-y-auto print:static">
+              <div className="flex items-baseline justify-between gap-3">
+                <h2 className="m-0 text-xl">To settle next</h2>
+                <a href="#brief" className="no-print flex min-h-[44px] items-center text-[15px]">
+                  The brief
+                </a>
+              </div>
+              <SettleList event={now} settle={standing.data?.to_settle ?? null} />
+            </div>
+          </section>
+        </div>
         <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)] gap-6 p-4 max-lg:grid-cols-1">
           <section>
-            <h2 className="m-0 text-xl">To settle next</h2>
-            <SettleList event={now} settle={standing.data?.to_settle ?? null} />
-            <h2 className="mt-5 mb-0 text-xl">Pieces</h2>
+            <h2 className="m-0 text-xl">Pieces</h2>
             <PieceList
               event={now}
+              onCopy={(part) => void copy(part)}
               onRemove={(id) =>
                 void attempt((revision) => api.removePart(eventId, id, revision), "Remove it all the same")
               }
@@ -113,12 +140,16 @@ export function EventPlace() {
             <NewPiece event={now} onProblem={setProblem} />
             <h2 className="mt-5 mb-0 flex items-baseline gap-4 text-xl">
               Hung and mounted work
-              <Link to={`/events/${eventId}/survey`} className="no-print text-[15px] font-normal">
+              <Link
+                to={`/events/${eventId}/survey`}
+                className="no-print inline-flex min-h-[44px] items-center text-[15px] font-normal"
+              >
                 Survey of the place
               </Link>
             </h2>
             <RigList
               event={now}
+              onCopy={(part) => void copy(part)}
               onRemove={(id) =>
                 void attempt((revision) => api.removePart(eventId, id, revision), "Remove it all the same")
               }
@@ -237,23 +268,37 @@ function SettleList({ event, settle }: { event: EventOut; settle: EventStanding[
   );
 }
 
-function PieceList({ event, onRemove }: { event: EventOut; onRemove: (id: number) => void }) {
+type ListProps = {
+  event: EventOut;
+  onCopy: (part: PartOut["part"]) => void;
+  onRemove: (id: number) => void;
+};
+
+function PieceList({ event, onCopy, onRemove }: ListProps) {
   const { system } = useSettings();
   return (
     <ul className="mt-1 mb-3 list-none divide-y divide-line p-0">
       {piecesOf(event).map(({ id, part: piece, report }) => (
-        <li key={id} className="flex items-center gap-3">
+        <li key={id} className="flex flex-wrap items-center gap-x-2">
           <Link
             to={`/events/${event.id}/pieces/${id}`}
-            className="flex min-h-[48px] flex-1 items-center gap-2"
+            className="flex min-h-[48px] min-w-[180px] flex-1 items-center gap-2"
           >
             <span className="serif text-lg">{piece.name}</span> × {piece.quantity}
           </Link>
-          <span className="text-soft">
+          <span className="ml-auto text-soft">
             {report?.balance
               ? textOf({ kind: "mass", value: report.balance.mass_kg }, system)
               : "weight not known"}
           </span>
+          <Button
+            look="quiet"
+            className="no-print"
+            onClick={() => onCopy(piece)}
+            aria-label={`Copy ${piece.name}`}
+          >
+            Copy
+          </Button>
           <Button
             look="quiet"
             className="no-print"

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, Refused } from "../../api/client";
-import type { EventOut, Problem } from "../../api/types";
+import type { EventOut, PartOut, Problem } from "../../api/types";
 import { rigsOf } from "../../desk/change";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
@@ -9,24 +9,38 @@ import { useSettings } from "../../ui/settings";
 import { useStarts } from "../../ui/useTrade";
 import { textOf } from "../../units/text";
 
-/** Hung and mounted pieces: what they weigh, how they stand, and taking them out. */
-export function RigList({ event, onRemove }: { event: EventOut; onRemove: (id: number) => void }) {
+type ListProps = {
+  event: EventOut;
+  onCopy: (part: PartOut["part"]) => void;
+  onRemove: (id: number) => void;
+};
+
+/** Hung and mounted pieces: what they weigh, how they stand, copying them and taking them out. */
+export function RigList({ event, onCopy, onRemove }: ListProps) {
   const { system } = useSettings();
   const rigs = rigsOf(event);
   if (rigs.length === 0) return <p className="mt-1 mb-2 text-soft">Nothing hangs in this event.</p>;
   return (
     <ul className="mt-1 mb-3 list-none divide-y divide-line p-0">
       {rigs.map(({ id, part: rig, report }) => (
-        <li key={id} className="flex items-center gap-3">
+        <li key={id} className="flex flex-wrap items-center gap-x-2">
           <Link
             to={`/events/${event.id}/rigs/${id}`}
-            className="flex min-h-[48px] flex-1 items-center gap-2 text-lg"
+            className="flex min-h-[48px] min-w-[180px] flex-1 items-center gap-2 text-lg"
           >
             <span className="serif">{rig.name}</span>
           </Link>
-          <span className="text-soft">
+          <span className="ml-auto text-soft">
             {report ? textOf({ kind: "pull", value: report.rest.load_n }, system) : "not worked out"}
           </span>
+          <Button
+            look="quiet"
+            className="no-print"
+            onClick={() => onCopy(rig)}
+            aria-label={`Copy ${rig.name}`}
+          >
+            Copy
+          </Button>
           <Button
             look="quiet"
             className="no-print"

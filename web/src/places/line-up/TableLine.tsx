@@ -3,6 +3,7 @@ import { useNavigate } from "react-router";
 import type { EventOut, PieceOut } from "../../api/types";
 import { piecesOf } from "../../desk/change";
 import { Drawing } from "../../drawing/Drawing";
+import { inRows } from "../../drawing/labels";
 import { boundsOf, movedFlat } from "../../drawing/look";
 import { project } from "../../drawing/project";
 import type { Bounds } from "../../drawing/scene";
@@ -67,21 +68,27 @@ export function TableLine({ event }: { event: EventOut }) {
     >
       <div
         className="h-[380px] print:w-full!"
-        style={{ width: `max(100%, ${(1.3 * stood.length * LABEL_PX) / TIERS}px)` }}
+        style={{ width: `max(100%, ${(1.3 * stood.length * (LABEL_PX + 4)) / TIERS}px)` }}
       >
         <Drawing
           label="Pieces at one scale on the table line"
           layers={[[table], scene]}
           bounds={bounds}
           margins={{ left: 66, right: 66, top: 20, bottom: 10 + TIERS * TIER_PX }}
-          overlay={(project) => {
+          overlay={(project, sheet) => {
             const [, under] = project([0, bounds.yMin]);
-            const tiers = tiersOf(stood.map(({ x }) => project([x, 0])[0]));
+            const places = inRows(
+              stood.map(({ x }) => project([x, 0])[0]),
+              { wide: LABEL_PX, tall: TIER_PX - 4 },
+              TIERS,
+              under + 4,
+              sheet.wide,
+            );
             return stood.map(({ piece, x, half, up }, index) => {
               const [left, ground] = project([x - half, up]);
               const [right, top] = project([x + half, bounds.yMax]);
               const middle = (left + right) / 2;
-              const labelTop = under + 6 + (tiers[index] ?? 0) * TIER_PX;
+              const [labelLeft, labelTop] = places[index] ?? [0, 0];
               const worst = worstState(piece);
               const open = () => void go(`/events/${event.id}/pieces/${piece.id}`);
               return (
@@ -103,7 +110,11 @@ export function TableLine({ event }: { event: EventOut }) {
                     <span
                       aria-hidden="true"
                       className="absolute w-px bg-line"
-                      style={{ left: middle, top: under, height: labelTop - under }}
+                      style={{
+                        left: Math.min(Math.max(middle, labelLeft + 4), labelLeft + LABEL_PX - 4),
+                        top: under,
+                        height: labelTop - under,
+                      }}
                     />
                   )}
                   <button
@@ -111,10 +122,10 @@ export function TableLine({ event }: { event: EventOut }) {
                     onClick={open}
                     className="absolute rounded border border-transparent bg-sheet/80 p-0 text-center hover:border-marigold"
                     style={{
-                      left: middle - LABEL_PX / 2,
+                      left: labelLeft,
                       width: LABEL_PX,
                       top: labelTop,
-                      height: TIER_PX - 2,
+                      height: TIER_PX - 4,
                     }}
                   >
                     <span className="serif line-clamp-2 text-[14px] leading-[1.1]">
@@ -135,17 +146,6 @@ export function TableLine({ event }: { event: EventOut }) {
       </div>
     </section>
   );
-}
-
-/** A row for each label, so that none lies over its neighbour: the first where it fits, else the one that is freest. */
-function tiersOf(middles: readonly number[]): number[] {
-  const ends = Array.from({ length: TIERS }, () => Number.NEGATIVE_INFINITY);
-  return middles.map((middle) => {
-    const fits = ends.findIndex((end) => end <= middle - LABEL_PX / 2);
-    const tier = fits >= 0 ? fits : ends.indexOf(Math.min(...ends));
-    ends[tier] = middle + LABEL_PX / 2 + 4;
-    return tier;
-  });
 }
 
 /** The worst of its verdicts. */

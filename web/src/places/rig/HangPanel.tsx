@@ -70,16 +70,16 @@ export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSn
                 <button
                   type="button"
                   onClick={() => onChoose(`line-${index}`)}
-                  className="border-0 bg-transparent p-0 text-left underline decoration-line underline-offset-2"
+                  className="min-h-[44px] w-full border-0 bg-transparent p-0 text-left"
                 >
-                  {line.name}
+                  <span className="underline decoration-line underline-offset-2">{line.name}</span>
+                  <span className="block text-soft">
+                    {line.design_n >= 1e6
+                      ? "cannot hold"
+                      : textOf({ kind: "pull", value: line.design_n }, system)}
+                    {`, ${CASES[line.governs]}`}
+                  </span>
                 </button>
-                <span className="block text-soft">
-                  {line.design_n >= 1e6
-                    ? "cannot hold"
-                    : textOf({ kind: "pull", value: line.design_n }, system)}
-                  {`, ${CASES[line.governs]}`}
-                </span>
               </td>
               <td>
                 <Bar use={line.use} />

@@ -146,6 +146,7 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
             path={axis === "x_m" ? `points.${index}` : `points.${index}.${axis}`}
             problem={problem}
             onCommit={(value) => value !== null && put({ [axis]: value }, `Move ${point.name}`)}
+            inputClass="px-1! text-[15px]"
           />
         ))}
         <Choice

@@ -55,7 +55,7 @@ export function RigDrawing(props: Props) {
         <Button
           look="quiet"
           aria-pressed={close}
-          className="no-print absolute top-0 right-1 z-10 text-[14px]"
+          className="no-print absolute top-0 right-1 z-10 text-[14px] max-sm:top-11"
           onClick={() => setClose(!close)}
         >
           {close ? "Down to the floor" : "Look closer"}

@@ -84,7 +84,7 @@ export function RigPlace() {
       <TopBar {...bar}>
         <Link
           to={`/events/${eventId}`}
-          className="flex min-h-[44px] min-w-0 items-center truncate text-soft underline decoration-line underline-offset-4"
+          className="flex min-h-[44px] items-center text-soft underline decoration-line underline-offset-4"
         >
           {event.brief.name}
         </Link>
@@ -98,8 +98,8 @@ export function RigPlace() {
           path="name"
           problem={problem}
           onCommit={(name) => commit({ ...rig, name }, "Rename the hung piece")}
-          className="w-72 flex-none"
-          inputClass="serif border-transparent bg-transparent text-lg hover:border-line"
+          className="min-w-[120px] shrink max-md:max-w-full"
+          inputClass="serif border-transparent bg-transparent text-lg [field-sizing:content] hover:border-line"
         />
         <CardLinks what="Rig card" eventId={eventId} partId={rigId} />
         <SavedMark saving={desk.saving} />

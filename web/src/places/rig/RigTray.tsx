@@ -42,12 +42,15 @@ export function RigTray(props: RigTabProps) {
       onValueChange={setTab}
       className="no-print col-start-1 row-start-2 flex min-h-0 flex-col border-t border-line max-lg:row-start-3"
     >
-      <Tabs.List aria-label="Rig tray" className="flex flex-none gap-1 border-b border-line px-2">
+      <Tabs.List
+        aria-label="Rig tray"
+        className="flex flex-none gap-1 overflow-x-auto border-b border-line px-2"
+      >
         {TABS.map(([key, words]) => (
           <Tabs.Trigger
             key={key}
             value={key}
-            className="serif min-h-[44px] border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
+            className="serif min-h-[44px] flex-none whitespace-nowrap border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
           >
             {words}
             {counts[key] !== null && ` (${counts[key]})`}

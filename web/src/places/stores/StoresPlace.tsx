@@ -87,7 +87,7 @@ export function StoresPlace() {
         >
           Figures
         </Link>
-        <label className="no-print flex items-center gap-2 text-soft">
+        <label className="no-print flex min-h-[44px] items-center gap-2 text-soft">
           <input
             type="checkbox"
             className="h-4 w-4 accent-leaf"
@@ -119,20 +119,20 @@ export function StoresPlace() {
       >
         <Tabs.List
           aria-label="Parts of the stores"
-          className="no-print flex flex-none gap-1 border-b border-line px-3"
+          className="no-print flex flex-none gap-1 overflow-x-auto border-b border-line px-3"
         >
           {KINDS.map(([kind, words]) => (
             <Tabs.Trigger
               key={kind}
               value={kind}
-              className="serif min-h-[44px] border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
+              className="serif min-h-[44px] flex-none whitespace-nowrap border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
             >
               {words}
             </Tabs.Trigger>
           ))}
           <Tabs.Trigger
             value="mechanic"
-            className="serif min-h-[44px] border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
+            className="serif min-h-[44px] flex-none whitespace-nowrap border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
           >
             Mechanics
           </Tabs.Trigger>

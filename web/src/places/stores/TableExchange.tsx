@@ -42,6 +42,7 @@ export function TableExchange({ kind, words, onDone }: Props) {
           Read a CSV:
           <input
             type="file"
+            className="min-h-[44px] py-2"
             accept=".csv,text/csv"
             onChange={(event) => {
               const file = event.target.files?.[0];

@@ -79,14 +79,14 @@ export function SurveyPlace() {
       <TopBar undo={undo} redo={null} onUndo={putBack}>
         <Link
           to={`/events/${eventId}`}
-          className="flex min-h-[44px] min-w-0 items-center truncate text-soft underline decoration-line underline-offset-4"
+          className="flex min-h-[44px] items-center text-soft underline decoration-line underline-offset-4"
         >
           {event.data?.brief.name ?? "The line-up"}
         </Link>
         <span className="text-line" aria-hidden="true">
           /
         </span>
-        <h1 className="m-0 truncate text-xl">Survey of {now.place || "the place"}</h1>
+        <h1 className="m-0 min-w-0 text-xl leading-tight">Survey of {now.place || "the place"}</h1>
         <span className="ml-auto" />
         <SavedMark saving={saving} />
       </TopBar>

@@ -1,0 +1,66 @@
+"""Every place on a desk, a tablet and a phone, by day and in the evening: its boxes as the browser lays them out."""
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from tests.browser.conftest import PATIENCE_MS, serving
+from tests.browser.measured import clipped, overlaps, small_targets, wider
+from tools.running import Served
+
+pytestmark = pytest.mark.browser
+
+SCREENS = ((1280, 800), (768, 1024), (360, 740))
+PLACES = (
+    "/?all",
+    "/events/1",
+    "/events/1/pieces/1",
+    "/events/1/pieces/1?view=making",
+    "/events/1/pieces/1?view=compare",
+    "/events/1/pieces/1?tab=stems",
+    "/events/1/pieces/1?tab=vessel",
+    "/events/1/pieces/1?tab=mechanic",
+    "/events/1/pieces/1?tab=place",
+    "/events/1/pieces/1?tab=room",
+    "/events/1/pieces/7?tab=beside",
+    "/events/1/pieces/9?tab=bouquet",
+    "/events/1/rigs/10",
+    "/events/1/rigs/10?tab=lines",
+    "/events/1/rigs/10?tab=armature",
+    "/events/1/rigs/10?tab=flowers",
+    "/events/1/survey",
+    "/events/1/roll",
+    "/events/1/lists",
+    "/events/1/cost",
+    "/stores",
+    "/figures",
+)
+
+
+@pytest.fixture(scope="module")
+def there(laid_out: dict[bool, Path], tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
+    """The demo, served once: nothing here changes it."""
+    yield from serving(laid_out[True], tmp_path_factory.mktemp("screens"))
+
+
+@pytest.fixture(scope="module", params=SCREENS, ids=lambda size: f"{size[0]}px")
+def screen(request: pytest.FixtureRequest, browser: Browser) -> Iterator[Page]:
+    width, height = request.param
+    context = browser.new_context(viewport={"width": width, "height": height}, locale="en-GB")
+    page = context.new_page()
+    page.set_default_timeout(PATIENCE_MS)
+    yield page
+    context.close()
+
+
+@pytest.mark.parametrize("place", PLACES)
+def test_nothing_overlaps_is_cut_off_or_too_small_to_press(screen: Page, there: Served, place: str) -> None:
+    screen.goto(there.url + place)
+    expect(screen).not_to_have_title("Jolly Trellis")
+    screen.wait_for_load_state("networkidle")
+    assert overlaps(screen) == []
+    assert wider(screen) <= 0
+    assert small_targets(screen) == []
+    assert clipped(screen) == []
