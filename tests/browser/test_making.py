@@ -92,7 +92,7 @@ def test_pull_list_and_balance_are_beside_the_order(page: Page, served: Served) 
     expect(page.get_by_text(re.compile(r"\d+ stems for one piece"))).to_be_visible()
     expect(page.get_by_text("for the spill").first).to_be_visible()
     page.get_by_role("tab", name="Balance", exact=True).click()
-    expect(page.get_by_text("Openness: air in the envelope")).to_be_visible()
+    expect(page.get_by_text("Openness: air in the size wanted")).to_be_visible()
 
 
 @pytest.mark.parametrize("piece", [LEDGE, BOUQUET])

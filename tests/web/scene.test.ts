@@ -87,6 +87,12 @@ describe("primitives", () => {
   });
 
   test("a line looks as its use is", () => {
-    expect([0.1, 0.79, 0.95, 1, 1.01].map(lookOf)).toEqual(["holds", "holds", "tight", "tight", "fails"]);
+    expect([0.1, 0.79, 0.8, 1, 1.01].map((use) => lookOf(use, 0.8))).toEqual([
+      "holds",
+      "holds",
+      "tight",
+      "tight",
+      "fails",
+    ]);
   });
 });

@@ -20,6 +20,7 @@ import { StoresPlace } from "./places/stores/StoresPlace";
 import { SurveyPlace } from "./places/survey/SurveyPlace";
 import { keepFocus } from "./ui/keepFocus";
 import { SettingsProvider } from "./ui/settings";
+import { TourCard } from "./ui/TourCard";
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 0 } } });
 const root = document.getElementById("root");
@@ -30,6 +31,7 @@ if (root) {
       <QueryClientProvider client={client}>
         <SettingsProvider>
           <BrowserRouter>
+            <TourCard />
             <Routes>
               <Route path="/" element={<EventsPlace />} />
               <Route path="/events/:eventId" element={<EventGate />}>

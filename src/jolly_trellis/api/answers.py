@@ -41,9 +41,14 @@ class StaleOut(Problem):
 
 
 class EventSummary(BaseModel):
+    """An event in the list of all: its name, where it is and when, as far as that is known, local times."""
+
     id: int
     name: str
     revision: int
+    place: str
+    starts_at: str | None
+    ends_at: str | None
 
 
 class DeletedEvent(BaseModel):

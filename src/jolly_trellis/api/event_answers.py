@@ -6,12 +6,12 @@ from collections.abc import Sequence
 from fastapi.responses import Response
 from pydantic import TypeAdapter
 
-from jolly_trellis.api.answers import EventHead, Problem
+from jolly_trellis.api.answers import EventHead, EventSummary, Problem
 from jolly_trellis.core.drawing.picture import Picture
 from jolly_trellis.core.event.parts import AnyPart, Part
 from jolly_trellis.core.rigging.pictures import picture_of_rig
 from jolly_trellis.core.rigging.rig import Rig
-from jolly_trellis.services import figures, judging
+from jolly_trellis.services import figures, judging, planning
 from jolly_trellis.services.conditions import conditions_of
 from jolly_trellis.services.judging import Judged
 from jolly_trellis.services.planning import EventState
@@ -81,3 +81,18 @@ def _planned(part: Part, judged: Judged) -> bytes:
     held = tuple((each.x_m, each.y_m, each.z_m) for each in part.attachments)
     picture = picture_of_rig(part, at_m=(), held_m=held, varieties={})
     return b',"planned":' + _PICTURE.dump_json(picture)
+
+
+def summary_of(conn: sqlite3.Connection, event_id: int) -> EventSummary:
+    """An event as the list of all tells it. Raises NotFound."""
+    brief = planning.brief_of(conn, event_id)
+    starts = brief.starts_at or brief.filled_at
+    event = planning.event_row(conn, event_id)
+    return EventSummary(
+        id=event.id,
+        name=event.name,
+        revision=event.revision,
+        place=brief.place,
+        starts_at=starts,
+        ends_at=brief.ends_at,
+    )

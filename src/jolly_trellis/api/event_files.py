@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field, ValidationError
 from jolly_trellis.api.answers import EventOut, EventSummary
 from jolly_trellis.api.bodies import MOST_FILE_BYTES
 from jolly_trellis.api.deps import Connection, CutsDone, DayDone, Number
-from jolly_trellis.api.event_answers import event_out
+from jolly_trellis.api.event_answers import event_out, summary_of
 from jolly_trellis.api.event_file import EventFile, check_version, in_this_version, schema_of, write_file
 from jolly_trellis.api.problems import sentence_of, where_of
 from jolly_trellis.api.sent import In
@@ -63,7 +63,7 @@ def read_event(body: ReadFile, conn: Connection) -> FileRead:
     plan, survey, book = _read(body.text)
     check_brief(plan.brief)
     event, kept = rigging.begin_with_survey(conn, plan, survey, book)
-    return FileRead(event=EventSummary(id=event.id, name=event.name, revision=event.revision), survey_kept=kept)
+    return FileRead(event=summary_of(conn, event.id), survey_kept=kept)
 
 
 @router.post("/events/{event_id}/copy", status_code=201, response_model=EventOut)

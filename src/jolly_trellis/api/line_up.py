@@ -7,10 +7,11 @@ from fastapi.responses import Response
 
 from jolly_trellis.api.answers import DeletedEvent, EventChange, EventOut, EventStanding, EventSummary, Judging
 from jolly_trellis.api.deps import Connection, Number
-from jolly_trellis.api.event_answers import change_out, event_out
+from jolly_trellis.api.event_answers import change_out, event_out, summary_of
 from jolly_trellis.api.models import BasedOn, PutBrief
 from jolly_trellis.api.sent import Sent
 from jolly_trellis.core.event.headline import headline
+from jolly_trellis.demo.loading import add_demo
 from jolly_trellis.services import event_work, judging, planning
 from jolly_trellis.services.conditions import check_brief
 from jolly_trellis.services.settling import to_settle
@@ -22,13 +23,19 @@ router = APIRouter(prefix="/api/events", tags=["line-up"])
 
 @router.get("")
 def list_events(conn: Connection) -> list[EventSummary]:
-    return [EventSummary(id=each.id, name=each.name, revision=each.revision) for each in events.list_events(conn)]
+    return [summary_of(conn, each.id) for each in events.list_events(conn)]
 
 
 @router.post("", status_code=201, response_model=EventOut)
 def new_event(brief: Annotated[Brief, Sent()], conn: Connection) -> Response:
     check_brief(brief)
     return event_out(conn, planning.new_event(conn, brief), status=201)
+
+
+@router.post("/demo", status_code=201)
+def begin_demo(conn: Connection) -> EventSummary:
+    """Lay the demo job beside the studio's own, with the survey of its place; it is deleted like any other."""
+    return summary_of(conn, add_demo(conn))
 
 
 @router.get("/deleted")
@@ -45,8 +52,7 @@ def delete_event(event_id: Number, conn: Connection) -> None:
 @router.post("/{event_id}/bring-back")
 def bring_back_event(event_id: Number, conn: Connection) -> EventSummary:
     planning.bring_back_event(conn, event_id)
-    event = planning.state(conn, event_id).event
-    return EventSummary(id=event.id, name=event.name, revision=event.revision)
+    return summary_of(conn, event_id)
 
 
 @router.get("/{event_id}", response_model=EventOut)

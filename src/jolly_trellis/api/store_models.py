@@ -10,6 +10,7 @@ from jolly_trellis.core.drawing.heads import Head
 from jolly_trellis.core.drawing.primitives import Primitive
 from jolly_trellis.core.event.starts import Asks
 from jolly_trellis.core.event.usual import Usual
+from jolly_trellis.core.glossary import Term
 from jolly_trellis.core.materials.frogs import Frog, FrogKind
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.profiles import ProfilePoint
@@ -176,7 +177,8 @@ class SchoolOut(BaseModel):
 
 
 class TradeOut(BaseModel):
-    """What can be chosen: mechanics, and the questions on which the trade disagrees."""
+    """What can be chosen: mechanics, and the questions on which the trade disagrees; words; from which use on a thing
+    is tight as a rule."""
 
     mechanics: list[AboutOut]
     lines: list[LineOut]
@@ -187,6 +189,8 @@ class TradeOut(BaseModel):
     starts: list[StartOut]
     usual: Usual
     schools: list[SchoolOut]
+    glossary: list[Term]
+    tight_from: float
 
 
 class RefusedOut(BaseModel):

@@ -36,11 +36,13 @@ from jolly_trellis.api.store_models import (
 )
 from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.catalog.rows import StoreKind
+from jolly_trellis.core.checks.verdicts import TIGHT_FROM
 from jolly_trellis.core.drawing.heads import HEADS
 from jolly_trellis.core.drawing.vessels import drawn_vessel
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.starts import STARTS
 from jolly_trellis.core.event.usual import USUAL
+from jolly_trellis.core.glossary import GLOSSARY
 from jolly_trellis.core.materials.vessels import check_vessel
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.form_table import FORM_RULES
@@ -98,6 +100,8 @@ def get_trade() -> TradeOut:
             )
             for each in ABOUT.values()
         ],
+        glossary=list(GLOSSARY),
+        tight_from=TIGHT_FROM,
         lines=[
             LineOut(
                 kind=each.kind,

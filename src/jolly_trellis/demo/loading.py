@@ -62,6 +62,12 @@ def load_demo(conn: sqlite3.Connection) -> bool:
     return True
 
 
+def add_demo(conn: sqlite3.Connection) -> int:
+    """Add the demo event to a studio that may have events of its own, and leave its stores alone; its number."""
+    event, _ = rigging.begin_with_survey(conn, demo_plan(), demo_survey())
+    return event.id
+
+
 def _half_laid_out(conn: sqlite3.Connection, known: tuple[EventRow, ...]) -> bool:
     """Whether all there is is the demo event as it was begun, with no survey of its place."""
     if len(known) != 1 or known[0].revision != 1 or known[0].name != demo_plan().brief.name:

@@ -90,11 +90,11 @@ def begin(conn: sqlite3.Connection, plan: Plan) -> EventRow:
     with transaction(conn):
         plan = _pinned(conn, plan)
         event_id = events.add_event(conn, plan.brief)
-        event = _event(conn, event_id)
+        event = event_row(conn, event_id)
         changes = plan_changes.between(Plan(brief=plan.brief), plan)
         events.put_plan(conn, event, plan, changes, revision=1, step=0, version=__version__)
         history.add(conn, event_id, 1, Change(step=None, label="Start", changes={}))
-        return _event(conn, event_id)
+        return event_row(conn, event_id)
 
 
 def delete_event(conn: sqlite3.Connection, event_id: int) -> None:
@@ -113,7 +113,7 @@ def bring_back_event(conn: sqlite3.Connection, event_id: int) -> None:
 
 def state(conn: sqlite3.Connection, event_id: int) -> EventState:
     """An event as it stands. Raises NotFound."""
-    event = _event(conn, event_id)
+    event = event_row(conn, event_id)
     return EventState(
         event=event,
         plan=events.get_plan(conn, event_id),
@@ -177,7 +177,7 @@ def put_recipes(
     """Change the recipe of every piece and hung piece as one step. Raises NotFound; Stale: anything changed since."""
 
     def change(plan: Plan) -> Plan:
-        if (now := _event(conn, event_id).revision) > base_revision:
+        if (now := event_row(conn, event_id).revision) > base_revision:
             raise Stale(revision=now, differences=())
         parts = tuple(
             replace(each, part=replace(each.part, recipe=change_recipe(each.part.recipe))) for each in plan.parts
@@ -193,7 +193,7 @@ def add_part(conn: sqlite3.Connection, event_id: int, part: Part, *, base_revisi
     Raises: NotFound; InvalidMeasure: the event has as many as it takes.
     """
     with transaction(conn):
-        event = _event(conn, event_id)
+        event = event_row(conn, event_id)
         _not_ahead(event, base_revision)
         before = events.get_plan(conn, event_id)
         _room_for_one(before)
@@ -282,7 +282,7 @@ def _change(
 ) -> EventState:
     """Apply a change to what it touches: one part, or the brief where `part_id` is None."""
     with transaction(conn):
-        event = _event(conn, event_id)
+        event = event_row(conn, event_id)
         _not_ahead(event, base_revision)
         touched = event.brief_revision
         if part_id is not None:
@@ -299,7 +299,7 @@ def _change(
 
 def _travel(conn: sqlite3.Connection, event_id: int, way: Way, *, base_revision: int) -> EventState:
     with transaction(conn):
-        event = _event(conn, event_id)
+        event = event_row(conn, event_id)
         _not_ahead(event, base_revision)
         before = events.get_plan(conn, event_id)
         if event.revision > base_revision:
@@ -318,7 +318,7 @@ def _travel(conn: sqlite3.Connection, event_id: int, way: Way, *, base_revision:
     return state(conn, event_id)
 
 
-def _event(conn: sqlite3.Connection, event_id: int) -> EventRow:
+def event_row(conn: sqlite3.Connection, event_id: int) -> EventRow:
     event = events.get_event(conn, event_id)
     if event is None:
         raise NotFound(f"event {event_id}")

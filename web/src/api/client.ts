@@ -11,6 +11,7 @@ import type {
   EventChange,
   EventOut,
   EventStanding,
+  EventSummary,
   FileRead,
   FillCheck,
   HeldKind,
@@ -84,7 +85,7 @@ async function call<T>(method: string, path: string, body?: unknown, signal?: Ab
 }
 
 export const api = {
-  events: () => call<readonly { id: number; name: string; revision: number }[]>("GET", "/events"),
+  events: () => call<readonly EventSummary[]>("GET", "/events"),
   event: (id: number) => call<EventOut>("GET", `/events/${id}`),
   standing: (id: number) => call<EventStanding>("GET", `/events/${id}/standing`),
   judging: (id: number) => call<Judging>("GET", `/events/${id}/judging`),
@@ -120,6 +121,7 @@ export const api = {
   putSurveyBack: (id: number) => call<SurveyOut>("POST", `/events/${id}/survey/put-back`),
   snip: (id: number, rig: Rig, cut: number) =>
     call<readonly SnipStep[]>("POST", `/events/${id}/snip`, { rig, cut }),
+  beginDemo: () => call<EventSummary>("POST", "/events/demo"),
   deleteEvent: (id: number) => call<null>("DELETE", `/events/${id}`),
   deletedEvents: () => call<readonly DeletedEvent[]>("GET", "/events/deleted"),
   bringBackEvent: (id: number) => call<{ id: number }>("POST", `/events/${id}/bring-back`),

@@ -22,6 +22,26 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/demo": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Begin Demo
+         * @description Lay the demo job beside the studio's own, with the survey of its place; it is deleted like any other.
+         */
+        readonly post: operations["begin_demo_api_events_demo_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/deleted": {
         readonly parameters: {
             readonly query?: never;
@@ -3187,7 +3207,10 @@ export interface components {
             /** To Settle */
             readonly to_settle: readonly components["schemas"]["ToSettle"][];
         };
-        /** EventSummary */
+        /**
+         * EventSummary
+         * @description An event in the list of all: its name, where it is and when, as far as that is known, local times.
+         */
         readonly EventSummary: {
             /** Id */
             readonly id: number;
@@ -3195,6 +3218,12 @@ export interface components {
             readonly name: string;
             /** Revision */
             readonly revision: number;
+            /** Place */
+            readonly place: string;
+            /** Starts At */
+            readonly starts_at: string | null;
+            /** Ends At */
+            readonly ends_at: string | null;
         };
         /**
          * Eye
@@ -6674,7 +6703,7 @@ export interface components {
             readonly seat_moment_n_m: number;
             /**
              * Seated By
-             * @default its squeeze
+             * @default its spring
              */
             readonly seated_by: string;
             /** Strength N */
@@ -7747,6 +7776,16 @@ export interface components {
             readonly gate?: components["schemas"]["Phrase"] | null;
         };
         /**
+         * Term
+         * @description A word, and what it means in one or two sentences.
+         */
+        readonly Term: {
+            /** Word */
+            readonly word: string;
+            /** Meaning */
+            readonly meaning: string;
+        };
+        /**
          * Tighten
          * @description One step of levelling: which line, by its place in the list, and how slack it is until its turn, m.
          */
@@ -7837,7 +7876,8 @@ export interface components {
         };
         /**
          * TradeOut
-         * @description What can be chosen: mechanics, and the questions on which the trade disagrees.
+         * @description What can be chosen: mechanics, and the questions on which the trade disagrees; words; from which use on a thing
+         *     is tight as a rule.
          */
         readonly TradeOut: {
             /** Mechanics */
@@ -7857,6 +7897,10 @@ export interface components {
             readonly usual: components["schemas"]["Usual"];
             /** Schools */
             readonly schools: readonly components["schemas"]["SchoolOut"][];
+            /** Glossary */
+            readonly glossary: readonly components["schemas"]["Term"][];
+            /** Tight From */
+            readonly tight_from: number;
         };
         /**
          * Transport
@@ -8651,6 +8695,26 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly begin_demo_api_events_demo_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 201: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventSummary"];
                 };
             };
         };

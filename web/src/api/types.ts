@@ -88,6 +88,7 @@ export type PieceOut = Full<Schemas["PieceOut"]>;
 export type PartOut = PieceOut | RigOut;
 export type EventChange = Full<Schemas["EventChange"]>;
 export type EventStanding = Full<Schemas["EventStanding"]>;
+export type EventSummary = Full<Schemas["EventSummary"]>;
 export type Judging = Full<Schemas["Judging"]>;
 export type DeletedEvent = Full<Schemas["DeletedEvent"]>;
 export type CopiesOut = Full<Schemas["CopiesOut"]>;

@@ -6,17 +6,16 @@ import type { Flat } from "./seeing";
 export type Place = readonly [number, number, number];
 export type LineLook = "holds" | "tight" | "fails" | "cut";
 
-const TIGHT = 0.85;
 const BEHIND_M = 0.25;
 /** Shares of a line, from its upper end, at which its words may stand. */
 const SHARES = [0.3, 0.55, 0.8, 0.15] as const;
 const CLOSE = /^(?:run|rim|attachment|point|line|bond|hung)/;
 const LINE = /^line-(\d+)$/;
 
-/** How a line is drawn for its share of what it may carry. */
-export function lookOf(use: number): LineLook {
+/** How a line is drawn for its share of what it may carry; from which share on it is tight the program says. */
+export function lookOf(use: number, tightFrom = 1): LineLook {
   if (use > 1) return "fails";
-  return use > TIGHT ? "tight" : "holds";
+  return use >= tightFrom ? "tight" : "holds";
 }
 
 /** Lines in the ink of how they hold. */

@@ -2,6 +2,7 @@ import { Moon, Printer, Redo2, Sun, Undo2 } from "lucide-react";
 import { type ReactNode, useEffect } from "react";
 import { Link } from "react-router";
 import { Button } from "./Button";
+import { HelpSheet } from "./HelpSheet";
 import { useSettings } from "./settings";
 
 type Props = {
@@ -84,6 +85,7 @@ export function TopBar({ children, undo, redo, onUndo, onRedo }: Props) {
         <Printer size={18} aria-hidden="true" />
         <span className="sr-only">Print</span>
       </Button>
+      <HelpSheet />
       <Button look="quiet" onClick={switchTheme} title={theme === "day" ? "Evening light" : "Daylight"}>
         {theme === "day" ? <Moon size={18} aria-hidden="true" /> : <Sun size={18} aria-hidden="true" />}
         <span className="sr-only">{theme === "day" ? "Evening light" : "Daylight"}</span>

@@ -161,13 +161,13 @@ def notices(build: Build, cuts: tuple[CutGroup, ...], fullness: float, colliding
         said.append(Notice(path="mechanic.netting", say=say))
     if len(build.placement.stems) and fullness < FULLNESS_AIRY.value:
         say = phrase(
-            "Airy: heads fill {fullness} of the envelope; from {fullness_airy} on is usual.",
+            "Airy: heads fill {fullness} of the size wanted; from {fullness_airy} on is usual.",
             fullness=f"{fullness:.0%}",
             fullness_airy=f"{FULLNESS_AIRY.value:.0%}",
         )
         said.append(Notice(path="recipe", say=say))
     if fullness > FULLNESS_CRUSHED.value:
-        words = "Crushed: heads would fill {fullness} of the envelope; {n} pairs collide."
+        words = "Crushed: heads would fill {fullness} of the size wanted; {n} pairs collide."
         say = phrase(words, fullness=f"{fullness:.0%}", n=count(colliding))
         said.append(Notice(path="recipe", say=say))
     return tuple(said)

@@ -70,7 +70,7 @@ def size(fit: Fit) -> SizedMechanic:
         ),
         parts=parts,
         extra_moment_n_m=holding_moment_n_m(mass_kg=frog.mass_kg, radius_m=radius, putty_ring_m=ring),
-        seated_by="squeeze and frog",
+        seated_by="its spring and the frog",
         extra_minutes=WIRED_MIN.value,
         steps=(
             *stuck,

@@ -77,7 +77,7 @@ def size_on_sticks(fit: Fit) -> SizedMechanic:
             ),
         ),
         extra_moment_n_m=number * STICK_MOMENT.value,
-        seated_by=f"its squeeze and {number} stick{'s' if number > 1 else ''}",
+        seated_by=f"its spring and {number} stick{'s' if number > 1 else ''}",
         extra_minutes=STICK_MIN.value * number,
         steps=(
             cut_step(fit, sheet, "one sheet"),

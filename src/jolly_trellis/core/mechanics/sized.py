@@ -133,7 +133,7 @@ class SizedMechanic:
     putty_ring_m: float = 0.0
     putty_kg: float = 0.0
     seat_moment_n_m: float
-    seated_by: str = "its squeeze"
+    seated_by: str = "its spring"
     strength_n: float | None = None
     capacity: int
     displaced_volume_l: float

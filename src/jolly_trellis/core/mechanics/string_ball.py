@@ -56,7 +56,7 @@ def size(fit: Fit) -> SizedMechanic:
         ),
         aperture_share=CRUMPLED.value,
         extra_moment_n_m=STRING_HOLDS.value * fit.mouth_m / 2,
-        seated_by="its squeeze and the string",
+        seated_by="its spring and the string",
         extra_minutes=-BALL_SAVES.value,
         steps=(
             cut_step(fit, sheet, "one sheet"),

@@ -47,7 +47,7 @@ def of_netting(
     aperture_share: float = 1.0,
     slop_factor: float = 1.0,
     extra_moment_n_m: float = 0.0,
-    seated_by: str = "its squeeze",
+    seated_by: str = "its spring",
     loose: bool = False,
     extra_minutes: float = 0.0,
     mossed: bool = False,

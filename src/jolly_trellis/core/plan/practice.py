@@ -49,7 +49,7 @@ SCHOOLS: tuple[School, ...] = (
         field="fixing",
         question="What fixes the mechanic to the vessel",
         answers=("worked out", "tape", "putty", "none"),
-        why="The stems' net moment decides: the fewest strips that hold, and none where the wire's own squeeze does.",
+        why="The stems' net moment decides: the fewest strips that hold, and none where the wire's own spring does.",
     ),
     School(
         field="fill",

@@ -5,10 +5,17 @@ import { Button } from "../../ui/Button";
 import { SEVERITY, STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
 import { render, textOf } from "../../units/text";
+import { MissingFacts } from "./MissingFacts";
 
 type Props = { report: Report; onFix: (verb: string, key: string) => void; busy: boolean };
 
 const SHOWN_TO = 1.4;
+/** The load cases in words: as it is planned, with all that may weigh more, with the least water it comes to. */
+const CASES: Readonly<Record<string, string>> = {
+  typical: "as planned",
+  heavy: "with heavy stems",
+  low: "with low water",
+};
 const BAR: Record<string, string> = { holds: "bg-leaf", tight: "bg-marigold", fails: "bg-berry" };
 
 /** The verdict ladder: eight rungs of utilisation with a mark at 1.0; the open rung says why and what to do. */
@@ -18,6 +25,7 @@ export const Ladder = memo(function Ladder({ report, onFix, busy }: Props) {
   const open = chosen ?? worst.verb;
   return (
     <section aria-label="Verdicts" className="p-3">
+      <MissingFacts report={report} />
       <ol className="m-0 list-none p-0">
         {report.verdicts.map((verdict) => (
           <Rung
@@ -85,9 +93,8 @@ function Rung({ verdict, tried, open, onOpen, onFix, busy }: RungProps) {
           <p className="m-0 leading-snug">{render(verdict.reason, system)}</p>
           {verdict.governing && (
             <p className="mt-1 mb-0 text-sm text-soft">
-              {verdict.governing.check}, {verdict.governing.case} case:{" "}
-              {textOf(verdict.governing.value, system)}{" "}
-              {verdict.governing.sense === "at most" ? "of at most" : "for at least"}{" "}
+              {verdict.governing.check}, {CASES[verdict.governing.case]}:{" "}
+              {textOf(verdict.governing.value, system)}; {verdict.governing.sense}{" "}
               {textOf(verdict.governing.limit, system)}
             </p>
           )}
@@ -152,7 +159,7 @@ function Details({ verdict }: { verdict: Verdict }) {
           {verdict.findings.map((each) => (
             <tr key={`${each.check}-${each.case}`} className="border-t border-line align-top">
               <td className="py-1 pr-2">
-                {each.check}, {each.case}
+                {each.check}, {CASES[each.case]}
               </td>
               <td className="py-1 pr-2 whitespace-nowrap">{textOf(each.value, system)}</td>
               <td className="py-1 text-right">

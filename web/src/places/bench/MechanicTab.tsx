@@ -116,7 +116,7 @@ export function MechanicTab({ piece, report, stock, problem, onCommit }: Props) 
       {about?.netting && (
         <>
           <QuantityField
-            label="Squeeze"
+            label="Hold-back of the rim"
             kind="percent"
             value={mechanic.squeeze}
             path="mechanic.squeeze"

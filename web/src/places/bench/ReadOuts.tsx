@@ -13,7 +13,7 @@ export function ReadOuts({ making }: { making: MakingReport }) {
       <dl className="m-0 grid grid-cols-[minmax(0,1fr)_auto] gap-y-1">
         <dt>Depth to width</dt>
         <dd className="m-0 text-right">{shares.depth_to_width.toFixed(2)}</dd>
-        <dt>Openness: air in the envelope</dt>
+        <dt>Openness: air in the size wanted</dt>
         <dd className="m-0 text-right">{percent(shares.openness)}</dd>
       </dl>
       <section>

@@ -10,7 +10,7 @@ import { inked, lookOf } from "../../drawing/rig";
 import type { Bounds } from "../../drawing/scene";
 import { DOT, type Flat, type Kit, type View } from "../../drawing/seeing";
 import { STATE_COLOUR, type State, StateMark } from "../../ui/StateMark";
-import { useKit } from "../../ui/useTrade";
+import { useKit, useTrade } from "../../ui/useTrade";
 
 const GAP_M = 2;
 const LABEL_PX = 150;
@@ -28,7 +28,8 @@ type Hung = {
 export function BeamLine({ event }: { event: EventOut }) {
   const go = useNavigate();
   const kit = useKit();
-  const hung = useMemo(() => (kit ? sideBySide(rigsOf(event), kit) : []), [event, kit]);
+  const tightFrom = useTrade()?.tight_from;
+  const hung = useMemo(() => (kit ? sideBySide(rigsOf(event), kit, tightFrom) : []), [event, kit, tightFrom]);
   const scene = useMemo(
     () => hung.flatMap(({ rig, flats, x }) => flats.map((flat) => movedFlat(flat, x, 0, `${rig.id}-`))),
     [hung],
@@ -95,11 +96,11 @@ export function BeamLine({ event }: { event: EventOut }) {
   );
 }
 
-function sideBySide(rigs: readonly RigOut[], kit: Kit): Hung[] {
+function sideBySide(rigs: readonly RigOut[], kit: Kit, tightFrom: number | undefined): Hung[] {
   let edge = 0;
   return rigs.map((rig) => {
     const picture = rig.report?.rest.picture ?? rig.planned;
-    const looks = rig.part.lines.map((_, index) => lookOf(rig.report?.lines[index]?.use ?? 0));
+    const looks = rig.part.lines.map((_, index) => lookOf(rig.report?.lines[index]?.use ?? 0, tightFrom));
     const every = picture ? project(picture, [], LEVEL, kit) : [];
     const flats = inked(
       every.filter(({ id }) => !LEFT_OUT.test(id)),

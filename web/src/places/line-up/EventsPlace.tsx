@@ -3,11 +3,12 @@ import { Trash2 } from "lucide-react";
 import { useState } from "react";
 import { Link, Navigate, useLocation, useNavigate } from "react-router";
 import { api, Refused } from "../../api/client";
-import type { Problem } from "../../api/types";
+import type { EventSummary, Problem } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { FileButton } from "../../ui/FileButton";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
+import { setTour } from "../../ui/tour";
 import { useRefusal } from "../../ui/useRefusal";
 import { useTitle } from "../../ui/useTitle";
 import { render } from "../../units/text";
@@ -40,9 +41,13 @@ export function EventsPlace() {
             <ul className="mt-2 list-none divide-y divide-line p-0">
               {events.data.map((each) => (
                 <li key={each.id}>
-                  <div className="flex items-center gap-3">
-                    <Link to={`/events/${each.id}`} className="flex min-h-[52px] flex-1 items-center text-lg">
+                  <div className="flex flex-wrap items-center gap-x-3">
+                    <Link
+                      to={`/events/${each.id}`}
+                      className="flex min-h-[52px] min-w-[180px] flex-1 flex-col justify-center text-lg leading-tight"
+                    >
                       {each.name}
+                      <span className="text-[14px] text-soft">{whenAndWhere(each)}</span>
                     </Link>
                     <CopyEvent id={each.id} name={each.name} />
                     <Button
@@ -84,10 +89,53 @@ export function EventsPlace() {
           </p>
         )}
         <NewEvent first={events.data?.length === 0} />
+        <DemoJob />
         <FromFile />
         <Everything />
       </main>
     </>
+  );
+}
+
+/** "14 May 2027, Osterlay Ropewalk Museum", as far as that is known. */
+function whenAndWhere({ starts_at, place }: EventSummary): string {
+  const day = starts_at?.slice(0, 10);
+  const said = day
+    ? new Date(`${day}T12:00`).toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" })
+    : "no day yet";
+  return [said, place].filter(Boolean).join(", ");
+}
+
+/** A whole job to look at, with a tour; it is put away like any other event. */
+function DemoJob() {
+  const go = useNavigate();
+  const [busy, setBusy] = useState(false);
+  const begin = async (tour: boolean) => {
+    setBusy(true);
+    try {
+      const { id } = await api.beginDemo();
+      if (tour) setTour({ eventId: id, step: 0 });
+      void go(`/events/${id}`);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <section className="rounded border border-line bg-sheet p-4">
+      <h2 className="m-0 text-2xl">A job to look at</h2>
+      <p className="mt-1 mb-3 text-soft">
+        A supper in a museum of ropes: bowls, an urn, a ledge, bouquets, work over people. It is an event of
+        its own; delete it when you have seen it.
+      </p>
+      <div className="flex flex-wrap gap-2">
+        <Button disabled={busy} onClick={() => void begin(true)}>
+          Look round, with a tour of two minutes
+        </Button>
+        <Button look="quiet" disabled={busy} onClick={() => void begin(false)}>
+          Only lay it out
+        </Button>
+      </div>
+    </section>
   );
 }
 

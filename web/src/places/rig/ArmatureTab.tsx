@@ -8,7 +8,7 @@ import { QuantityField } from "../../ui/QuantityField";
 import type { RigTabProps } from "./types";
 
 const KINDS: readonly (readonly [Armature["kind"], string])[] = [
-  ["snake", "twisted snake"],
+  ["snake", "netting twisted to a rope"],
   ["tube", "tube"],
   ["wrapped frame", "tube wrapped on a frame"],
   ["sleeve", "sleeve with a core"],

@@ -7,6 +7,7 @@ import { lookOf } from "../../drawing/rig";
 import { Button } from "../../ui/Button";
 import { STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
+import { useTrade } from "../../ui/useTrade";
 import { render, textOf } from "../../units/text";
 import { PartsPanel } from "./PartsPanel";
 import type { Chosen } from "./types";
@@ -160,11 +161,12 @@ function Fixes({ eventId, rig, onCommit }: Pick<Props, "eventId" | "rig" | "onCo
 }
 
 function Bar({ use }: { use: number }) {
+  const tightFrom = useTrade()?.tight_from;
   return (
     <span className="flex items-center gap-1">
       <span className="relative block h-3 w-10 rounded-sm bg-line/50" aria-hidden="true">
         <span
-          className={`absolute inset-y-0 left-0 rounded-sm ${BAR[lookOf(use)]}`}
+          className={`absolute inset-y-0 left-0 rounded-sm ${BAR[lookOf(use, tightFrom)]}`}
           style={{ width: `${(Math.min(use, SHOWN_TO) / SHOWN_TO) * 100}%` }}
         />
         <span className="absolute -inset-y-0.5 w-0.5 bg-ink" style={{ left: `${100 / SHOWN_TO}%` }} />

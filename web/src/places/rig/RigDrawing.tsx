@@ -18,7 +18,7 @@ import { frontWords, TurnRing } from "../../drawing/TurnRing";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { useSettings } from "../../ui/settings";
-import { useKit } from "../../ui/useTrade";
+import { useKit, useTrade } from "../../ui/useTrade";
 import { textOf } from "../../units/text";
 import { moved } from "./edits";
 import { RigLabels } from "./RigLabels";
@@ -91,6 +91,7 @@ function RigView(props: ViewProps) {
   const { desk, rig, snipped, chosen, onChoose, eye, onEye, turn, onTurn, pen, drawn, close, first } = props;
   const { system } = useSettings();
   const kit = useKit();
+  const tightFrom = useTrade()?.tight_from;
   const { rest, report, trying } = desk;
   const step = snipped?.steps[snipped.at] ?? null;
   const picture = step?.picture ?? rest?.picture ?? desk.kept?.planned ?? null;
@@ -106,9 +107,9 @@ function RigView(props: ViewProps) {
           if (step.lets_go.includes(index)) return "fails";
           return step.over_limit.includes(index) ? "tight" : "holds";
         }
-        return lookOf(report?.lines[index]?.use ?? 0);
+        return lookOf(report?.lines[index]?.use ?? 0, tightFrom);
       }),
-    [rig.lines, step, report],
+    [rig.lines, step, report, tightFrom],
   );
   const view = useMemo(
     () => (picture ? viewOf(picture, eye, turn) : { turn_rad: turn, raised_rad: 0, cut: false }),

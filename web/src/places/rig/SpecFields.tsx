@@ -65,7 +65,7 @@ export function SpecFields({ spec, path, bare, problem, onCommit }: Props) {
         onCommit={(stated_n) => onCommit({ ...spec, stated_n })}
       />
       <Choice
-        label="Made off"
+        label="Its ends"
         hideLabel={bare}
         value={fitting}
         options={fittings}

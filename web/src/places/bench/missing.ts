@@ -1,0 +1,34 @@
+/** Facts that are missing, and where each is typed: its tab under the drawing, and the field by its label. */
+
+export type Where = { readonly tab: string; readonly label: string };
+
+/** In the order of the work: the vessel, the stems, where it stands and how it goes there, the room and the day. */
+const FIELDS: readonly (readonly [RegExp, Where])[] = [
+  [/weight of the empty vessel/, { tab: "vessel", label: "Weight, empty" }],
+  [/weight of the support/, { tab: "vessel", label: "Its weight, empty" }],
+  [/weight of the urn/, { tab: "vessel", label: "Its weight, empty" }],
+  [/width of the (?:vessel's foot|bowl's foot|foot)/, { tab: "vessel", label: "Foot, across" }],
+  [/width of the (?:support|urn)'s foot/, { tab: "vessel", label: "Its foot, across" }],
+  [/recipe/, { tab: "stems", label: "Add a variety" }],
+  [/bare table/, { tab: "place", label: "Bare table all round" }],
+  [/where people (?:look|sit)/, { tab: "place", label: "Who looks" }],
+  [/how the piece travels/, { tab: "place", label: "Travels" }],
+  [/walls of its box/, { tab: "place", label: "Box wall, high" }],
+  [/temperature and humidity/, { tab: "room", label: "Room temperature" }],
+  [/vessel is filled/, { tab: "room", label: "Water goes in" }],
+  [/event ends/, { tab: "room", label: "Event ends" }],
+];
+
+/** Where a missing fact is typed; null where that is in no single field. */
+export function whereOf(fact: string): Where | null {
+  return FIELDS.find(([words]) => words.test(fact))?.[1] ?? null;
+}
+
+/** Facts once each, in the order of the work. */
+export function inOrder(facts: readonly string[]): string[] {
+  const place = (fact: string) => {
+    const found = FIELDS.findIndex(([words]) => words.test(fact));
+    return found < 0 ? FIELDS.length : found;
+  };
+  return [...new Set(facts)].toSorted((a, b) => place(a) - place(b));
+}

@@ -1,0 +1,34 @@
+import { useSyncExternalStore } from "react";
+
+/** Where the tour of the demo job is; null where nobody takes it. Kept while the window is open. */
+export type Tour = { readonly eventId: number; readonly step: number };
+
+const KEY = "tour";
+const listeners = new Set<() => void>();
+
+function read(): string | null {
+  try {
+    return sessionStorage.getItem(KEY);
+  } catch {
+    return null;
+  }
+}
+
+/** Go to a step of the tour, or leave it. */
+export function setTour(tour: Tour | null): void {
+  try {
+    if (tour) sessionStorage.setItem(KEY, JSON.stringify(tour));
+    else sessionStorage.removeItem(KEY);
+  } catch {
+    // A browser that keeps nothing has no tour.
+  }
+  for (const told of listeners) told();
+}
+
+export function useTour(): Tour | null {
+  const kept = useSyncExternalStore((told) => {
+    listeners.add(told);
+    return () => listeners.delete(told);
+  }, read);
+  return kept ? (JSON.parse(kept) as Tour) : null;
+}
