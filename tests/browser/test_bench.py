@@ -3,7 +3,6 @@
 import re
 
 import pytest
-from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Browser, Locator, Page, expect
 
 from tools.running import Served
@@ -240,20 +239,6 @@ def test_the_printed_page_has_the_drawing_the_cuts_and_no_controls(page: Page, s
     expect(page.get_by_role("heading", name=re.compile("Reopening supper: Long-table low bowl × 12"))).to_be_visible()
     expect(page.get_by_role("button", name="Undo")).to_be_hidden()
     assert page.pdf(format="A4")[:5] == b"%PDF-"
-
-
-@pytest.mark.parametrize("theme", ["day", "evening"])
-@pytest.mark.parametrize(
-    "path", ["/events/1/pieces/1", "/events/1/pieces/3", "/events/1", "/stores", "/figures", "/?all"]
-)
-def test_the_screens_meet_wcag_aa(page: Page, served: Served, theme: str, path: str) -> None:
-    page.add_init_script(f"localStorage.setItem('theme', '{theme}')")
-    page.goto(served.url + path)
-    page.wait_for_load_state("networkidle")
-    rules = {"runOnly": {"type": "tag", "values": ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]}}
-    found = Axe().run(page, options=rules)
-    said = [(each["id"], each["nodes"][0]["html"][:200]) for each in found.response["violations"]]
-    assert said == []
 
 
 def test_nothing_is_fetched_from_anywhere_else(page: Page, served: Served) -> None:

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
+from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import PATIENCE_MS, serving
@@ -12,6 +13,7 @@ from tools.running import Served
 
 pytestmark = pytest.mark.browser
 
+RULES = ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa", "best-practice"]
 SCREENS = ((1280, 800), (768, 1024), (360, 740))
 PLACES = (
     "/?all",
@@ -55,8 +57,16 @@ def screen(request: pytest.FixtureRequest, browser: Browser) -> Iterator[Page]:
     context.close()
 
 
+VIEWS = ("/events/1/pieces/1?view=making", "/events/1/pieces/1?view=compare", "/events/1/pieces/1?tab=stems")
+MAIN = ("/?all", "/events/1", "/events/1/pieces/1", "/events/1/rigs/10", "/events/1/survey", "/stores", "/figures")
+
+
 @pytest.mark.parametrize("place", PLACES)
-def test_nothing_overlaps_is_cut_off_or_too_small_to_press(screen: Page, there: Served, place: str) -> None:
+def test_nothing_overlaps_is_cut_off_too_small_or_unreadable(screen: Page, there: Served, place: str) -> None:
+    """All of them on a desk and a phone, the main ones on a tablet too, and by WCAG and best practice in both lights."""
+    width = screen.evaluate("innerWidth")
+    if width == 768 and place not in MAIN:
+        pytest.skip("looked through on a desk and a phone")
     screen.goto(there.url + place)
     expect(screen).not_to_have_title("Jolly Trellis")
     screen.wait_for_load_state("networkidle")
@@ -64,3 +74,9 @@ def test_nothing_overlaps_is_cut_off_or_too_small_to_press(screen: Page, there: 
     assert wider(screen) <= 0
     assert small_targets(screen) == []
     assert clipped(screen) == []
+    if width == 768 or place not in (MAIN if width < 1280 else (*MAIN, *VIEWS)):
+        return
+    for theme in ("evening", "day"):
+        screen.evaluate("theme => { document.documentElement.dataset.theme = theme; }", theme)
+        found = Axe().run(screen, options={"runOnly": {"type": "tag", "values": RULES}})
+        assert [(each["id"], each["nodes"][0]["html"][:200]) for each in found.response["violations"]] == []

@@ -21,7 +21,7 @@ export type Wanted = {
 export type Laid = { readonly at: Px; readonly size: number };
 
 const LETTER_PX = 7.3;
-export const ROW_PX = 22;
+export const ROW_PX = 24;
 const APART_PX = 2;
 
 /** How much room rows of words take, px. */

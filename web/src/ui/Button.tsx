@@ -1,6 +1,9 @@
-import type { ButtonHTMLAttributes } from "react";
+import type { ButtonHTMLAttributes, Ref } from "react";
 
-type Props = ButtonHTMLAttributes<HTMLButtonElement> & { look?: "plain" | "solid" | "quiet" };
+type Props = ButtonHTMLAttributes<HTMLButtonElement> & {
+  look?: "plain" | "solid" | "quiet";
+  ref?: Ref<HTMLButtonElement>;
+};
 
 const LOOKS = {
   plain: "border border-line bg-sheet hover:border-ink",

@@ -47,6 +47,9 @@ export function EventFrame(props: Props) {
         </span>
         <h1 className="m-0 truncate text-xl">{title}</h1>
       </TopBar>
+      <p className="print-only m-0 px-3 text-2xl">
+        {name}: {title}
+      </p>
       <EventNav eventId={eventId} />
       {props.conflict && props.onTakeTheirs && (
         <ConflictStrip conflict={props.conflict} onTakeTheirs={props.onTakeTheirs} />

@@ -83,15 +83,15 @@ export function BenchPlace() {
           <SavedMark saving={desk.saving} />
         </span>
       </TopBar>
-      <h1 className="print-only px-2 text-2xl">
-        {event.brief.name}: {piece.name} × {piece.quantity}
-      </h1>
       {desk.conflict && <ConflictStrip conflict={desk.conflict} onTakeTheirs={desk.takeTheirs} />}
       <main
         className={`grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] max-lg:grid-cols-1 max-lg:grid-rows-[max-content_max-content_max-content] max-lg:overflow-auto print:block ${
           view === "drawing" ? "grid-rows-[minmax(0,1fr)_240px]" : "grid-rows-[minmax(0,1fr)]"
         }`}
       >
+        <h1 className="sr-only px-2 text-2xl print:not-sr-only">
+          {event.brief.name}: {piece.name} × {piece.quantity}
+        </h1>
         <SheetViews
           view={view}
           onView={setView}

@@ -3,9 +3,15 @@ import { api, Refused } from "../../api/client";
 import type { Piece, Problem, Understood } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { useSettings } from "../../ui/settings";
+import { useFirstFocus } from "../../ui/useFirstFocus";
 import { render } from "../../units/text";
 
 type Props = { eventId: number; piece: Piece; onApply: (piece: Piece) => void };
+
+const EXAMPLES: Readonly<Record<Piece["kind"], string>> = {
+  standing: "bowl 20 across 10 deep, 28 high, 5 ruscus, 7 rose",
+  bouquet: "28 wide, 9 garden rose, 12 ranunculus, 15 pittosporum",
+};
 
 /** A line of plain words that sets up or changes the piece; it says what it understood before anything changes. */
 export function SayIt({ eventId, piece, onApply }: Props) {
@@ -13,8 +19,12 @@ export function SayIt({ eventId, piece, onApply }: Props) {
   const [text, setText] = useState("");
   const [heard, setHeard] = useState<Understood | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
+  /** The words that `heard` is the answer to. */
+  const [asked, setAsked] = useState("");
+  const begins = useFirstFocus<HTMLInputElement>(piece.recipe.length === 0);
   const ask = async (said: string) => {
     if (!said.trim()) return;
+    setAsked(said);
     try {
       setHeard(await api.say(eventId, said, system, piece));
       setProblem(null);
@@ -28,18 +38,25 @@ export function SayIt({ eventId, piece, onApply }: Props) {
     setHeard(null);
     setProblem(null);
   };
+  const apply = (next: Piece) => {
+    onApply(next);
+    setText("");
+    close();
+  };
   return (
     <form
       className="relative min-w-[180px] flex-1 max-lg:mb-1 max-md:basis-full"
       onSubmit={(event) => {
         event.preventDefault();
-        void ask(text);
+        if (heard && asked === text && heard.heard.length > 0) apply(heard.piece);
+        else void ask(text);
       }}
     >
       <input
+        ref={begins}
         aria-label="Say it: set up or change the piece in words"
         className="h-11 w-full rounded border border-line bg-sheet px-3"
-        placeholder="Say it: urn 24 across 30 deep, 60 high lopsided, 9 quince…"
+        placeholder={`Say it: ${EXAMPLES[piece.kind]}…`}
         autoComplete="off"
         value={text}
         onChange={(event) => setText(event.target.value)}
@@ -87,12 +104,10 @@ export function SayIt({ eventId, piece, onApply }: Props) {
                   look="solid"
                   disabled={heard.heard.length === 0}
                   onClick={() => {
-                    onApply(heard.piece);
-                    setText("");
-                    close();
+                    apply(heard.piece);
                   }}
                 >
-                  Do it
+                  Do it (Enter)
                 </Button>
                 <Button onClick={close}>Leave it</Button>
               </div>

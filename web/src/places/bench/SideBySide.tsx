@@ -73,12 +73,12 @@ function Card({ option, place, piece, onUse }: CardProps) {
       data-kind={option.kind}
       className={`flex flex-col rounded border p-2 ${chosen ? "border-marigold" : "border-line"} ${made ? "" : "opacity-75"}`}
     >
-      <h3 className="m-0 flex items-baseline gap-2 text-[16px]">
+      <h2 className="m-0 flex items-baseline gap-2 text-[16px]">
         <span className="text-soft">{place}</span> {option.name}
         {chosen && (
           <span className="ml-auto font-sans text-[13px] font-normal text-marigold">on the bench</span>
         )}
-      </h3>
+      </h2>
       <p className="m-0 text-[13px] text-soft">{option.what}</p>
       <div className="flex gap-2">
         <Sketch option={option} />

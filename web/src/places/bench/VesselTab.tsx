@@ -99,7 +99,7 @@ export function VesselTab({ piece, report, stock, problem, onCommit }: Props) {
                 >
                   corner
                 </th>
-                <th />
+                <td />
               </tr>
             </thead>
             <tbody>

@@ -30,5 +30,9 @@ export function inOrder(facts: readonly string[]): string[] {
     const found = FIELDS.findIndex(([words]) => words.test(fact));
     return found < 0 ? FIELDS.length : found;
   };
-  return [...new Set(facts)].toSorted((a, b) => place(a) - place(b));
+  const ordered = [...new Set(facts)].toSorted((a, b) => place(a) - place(b));
+  // two checks may miss one field: it is asked for once
+  return ordered.filter(
+    (fact, at) => at === 0 || place(fact) === FIELDS.length || place(fact) !== place(ordered[at - 1] ?? ""),
+  );
 }

@@ -14,6 +14,7 @@ import { SEVERITY, STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
 import { useActs } from "../../ui/useActs";
+import { useFirstFocus } from "../../ui/useFirstFocus";
 import { useTitle } from "../../ui/useTitle";
 import { useStarts } from "../../ui/useTrade";
 import { render, textOf } from "../../units/text";
@@ -319,6 +320,7 @@ function NewPiece({ event, onProblem }: { event: EventOut; onProblem: (problem: 
   const [key, setKey] = useState("");
   const [start, setStart] = useState("vessel");
   const go = useNavigate();
+  const begins = useFirstFocus<HTMLButtonElement>(event.parts.length === 0 && stock.data !== undefined);
   if (!stock.data) return null;
   const inVessel = starts.find((each) => each.key === start)?.asks !== "a vase";
   const options = [
@@ -352,7 +354,7 @@ function NewPiece({ event, onProblem }: { event: EventOut; onProblem: (problem: 
         onCommit={setKey}
         className="min-w-0 flex-1"
       />
-      <Button look="solid" onClick={() => void add()}>
+      <Button ref={begins} look="solid" onClick={() => void add()}>
         Add the piece
       </Button>
     </div>

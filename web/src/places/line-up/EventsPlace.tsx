@@ -9,6 +9,7 @@ import { FileButton } from "../../ui/FileButton";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
 import { setTour } from "../../ui/tour";
+import { useFirstFocus } from "../../ui/useFirstFocus";
 import { useRefusal } from "../../ui/useRefusal";
 import { useTitle } from "../../ui/useTitle";
 import { render } from "../../units/text";
@@ -184,6 +185,7 @@ function FromFile() {
 
 function NewEvent({ first }: { first: boolean }) {
   const [name, setName] = useState("");
+  const field = useFirstFocus<HTMLInputElement>(first);
   const [problem, setProblem] = useState<Problem | null>(null);
   const { system } = useSettings();
   const go = useNavigate();
@@ -214,6 +216,7 @@ function NewEvent({ first }: { first: boolean }) {
       </label>
       <div className="flex gap-2">
         <input
+          ref={field}
           id="new-event"
           className="h-11 min-w-0 flex-1 rounded border border-line bg-paper px-2"
           value={name}

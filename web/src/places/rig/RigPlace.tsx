@@ -111,6 +111,9 @@ export function RigPlace() {
         </p>
       )}
       <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] grid-rows-[minmax(0,1fr)_252px] max-lg:grid-cols-1 max-lg:grid-rows-[460px_auto_auto] max-lg:overflow-auto print:block">
+        <h1 className="sr-only px-2 text-2xl print:not-sr-only">
+          {event.brief.name}: {rig.name}
+        </h1>
         <section className="flex min-h-0 flex-col bg-sheet print:h-[420px]" aria-label="Rig drawing">
           <RigDrawing
             desk={desk}

@@ -26,7 +26,7 @@ export function MechanicList({ stock, retired, attempt }: Props) {
             <th className="font-normal">name</th>
             <th className="font-normal">what it is</th>
             <th className="font-normal">made of</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

@@ -112,61 +112,67 @@ export function StoresPlace() {
           {render(problem.message, system)} {render(problem.limit, system)}
         </p>
       )}
-      <Tabs.Root
-        value={part}
-        onValueChange={(next) => setPart(next as Part)}
-        className="flex min-h-0 flex-1 flex-col"
-      >
-        <Tabs.List
-          aria-label="Parts of the stores"
-          className="no-print flex flex-none gap-1 overflow-x-auto border-b border-line px-3"
+      <main className="flex min-h-0 flex-1 flex-col">
+        <Tabs.Root
+          value={part}
+          onValueChange={(next) => setPart(next as Part)}
+          className="flex min-h-0 flex-1 flex-col"
         >
-          {KINDS.map(([kind, words]) => (
+          <Tabs.List
+            aria-label="Parts of the stores"
+            className="no-print flex flex-none gap-1 overflow-x-auto border-b border-line px-3"
+          >
+            {KINDS.map(([kind, words]) => (
+              <Tabs.Trigger
+                key={kind}
+                value={kind}
+                className="serif min-h-[44px] flex-none whitespace-nowrap border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
+              >
+                {words}
+              </Tabs.Trigger>
+            ))}
             <Tabs.Trigger
-              key={kind}
-              value={kind}
+              value="mechanic"
               className="serif min-h-[44px] flex-none whitespace-nowrap border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
             >
-              {words}
+              Mechanics
             </Tabs.Trigger>
-          ))}
-          <Tabs.Trigger
-            value="mechanic"
-            className="serif min-h-[44px] flex-none whitespace-nowrap border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
-          >
-            Mechanics
-          </Tabs.Trigger>
-        </Tabs.List>
-        {KINDS.map(([kind, words]) => (
-          <Tabs.Content key={kind} value={kind} className="min-h-0 flex-1 overflow-y-auto p-4">
-            {!stock.data ? (
-              <p role="status">Opening the stores…</p>
-            ) : (
-              <>
-                {kind === "vessel" ? (
-                  <VesselShelf stock={stock.data} retired={retired} attempt={attempt} />
-                ) : (
-                  <ThingTable
+          </Tabs.List>
+          {KINDS.map(([kind, words]) => (
+            <Tabs.Content key={kind} value={kind} className="min-h-0 flex-1 overflow-y-auto p-4">
+              {!stock.data ? (
+                <p role="status">Opening the stores…</p>
+              ) : (
+                <>
+                  {kind === "vessel" ? (
+                    <VesselShelf stock={stock.data} retired={retired} attempt={attempt} />
+                  ) : (
+                    <ThingTable
+                      kind={kind}
+                      stock={stock.data}
+                      retired={retired}
+                      problem={problem}
+                      attempt={attempt}
+                    />
+                  )}
+                  <DeletedThings kind={kind} stock={stock.data} attempt={attempt} />
+                  {(kind === "netting" || kind === "supply") && (
+                    <RemnantList material={kind} stock={stock.data} />
+                  )}
+                  <TableExchange
                     kind={kind}
-                    stock={stock.data}
-                    retired={retired}
-                    problem={problem}
-                    attempt={attempt}
+                    words={words}
+                    onDone={() => void attempt(async () => undefined)}
                   />
-                )}
-                <DeletedThings kind={kind} stock={stock.data} attempt={attempt} />
-                {(kind === "netting" || kind === "supply") && (
-                  <RemnantList material={kind} stock={stock.data} />
-                )}
-                <TableExchange kind={kind} words={words} onDone={() => void attempt(async () => undefined)} />
-              </>
-            )}
+                </>
+              )}
+            </Tabs.Content>
+          ))}
+          <Tabs.Content value="mechanic" className="min-h-0 flex-1 overflow-y-auto p-4">
+            {stock.data && <MechanicList stock={stock.data} retired={retired} attempt={attempt} />}
           </Tabs.Content>
-        ))}
-        <Tabs.Content value="mechanic" className="min-h-0 flex-1 overflow-y-auto p-4">
-          {stock.data && <MechanicList stock={stock.data} retired={retired} attempt={attempt} />}
-        </Tabs.Content>
-      </Tabs.Root>
+        </Tabs.Root>
+      </main>
     </div>
   );
 }

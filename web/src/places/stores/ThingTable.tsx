@@ -104,7 +104,7 @@ export function ThingTable({ kind, stock, retired, problem, attempt }: Props) {
               </th>
             ))}
             <th className="font-normal">figures are</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>
