@@ -39,6 +39,8 @@ type Props = {
   onTool: (tool: Tool) => void;
 };
 
+/** How far down the act in the corner of the first view reaches, px. */
+const CORNER_PX = 92;
 const AXES = { front: ["x_m", "z_m"], plan: ["x_m", "y_m"] } as const;
 const WAYS = { x_m: "right", y_m: "back", z_m: "up" } as const;
 
@@ -187,7 +189,10 @@ function RigView(props: ViewProps) {
               rest={rest ?? null}
               spot={(at) => place(seenAt(view, at))}
               sheet={{ left: 2, top: 48, wide: sheet.wide - 4, tall: sheet.tall - 72 }}
-              taken={ringed ? [frontWords(view, ringM, place, sheet.pxPerM)] : []}
+              taken={[
+                { left: sheet.wide - 150, top: 0, wide: 150, tall: CORNER_PX },
+                ...(ringed ? [frontWords(view, ringM, place, sheet.pxPerM)] : []),
+              ]}
             />
           )
         }
