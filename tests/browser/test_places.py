@@ -117,3 +117,32 @@ def test_what_cannot_be_read_stays_with_its_sentence_until_it_is_taken_back(page
     page.keyboard.press("Enter")
     expect(page.get_by_role("alert")).to_have_text("Type a whole number, such as 12.")
     expect(count).to_have_value("12.5")
+
+
+def test_the_tray_is_pulled_taller_and_stays_so(page: Page, served: Served) -> None:
+    bench(page, served)
+    edge = page.get_by_role("separator", name="Height of the tray")
+    for _ in range(3):
+        edge.press("ArrowUp")
+    expect(edge).to_have_attribute("aria-valuenow", "360")
+    page.goto(f"{served.url}/events/1/rigs/10")
+    box = page.get_by_role("tablist", name="Rig tray").locator("xpath=..").bounding_box()
+    assert box
+    assert box["height"] == pytest.approx(360, abs=1)
+
+
+def test_things_of_the_stores_are_found_and_sorted(page: Page, served: Served) -> None:
+    page.goto(f"{served.url}/stores?part=variety")
+    names = page.get_by_role("textbox", name=re.compile("^Name of "))
+    expect(names.first).to_be_visible()
+    page.get_by_label("Find by name").fill("rose")
+    expect(page.get_by_label("Name of tulip")).to_have_count(0)
+    found = names.evaluate_all("all => all.map(each => each.value)")
+    assert found
+    assert all("rose" in name for name in found)
+    page.get_by_role("button", name="name", exact=True).click()
+    assert names.evaluate_all("all => all.map(each => each.value)") == sorted(found)
+    page.get_by_role("button", name="name ↑").click()
+    assert names.evaluate_all("all => all.map(each => each.value)") == sorted(found, reverse=True)
+    page.get_by_label("Find by name").fill("rosemarine of nowhere")
+    expect(page.get_by_text("Nothing here is called")).to_be_visible()

@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import type { CSSProperties } from "react";
 import { Link, useParams } from "react-router";
 import { api } from "../../api/client";
 import { SettingOut } from "../../desk/SettingOut";
@@ -8,6 +9,7 @@ import { QuantityField } from "../../ui/QuantityField";
 import { SavedMark } from "../../ui/SavedMark";
 import { TextField } from "../../ui/TextField";
 import { TopBar } from "../../ui/TopBar";
+import { TrayEdge, useTrayHeight } from "../../ui/TrayEdge";
 import { useAddress } from "../../ui/useAddress";
 import { useTitle } from "../../ui/useTitle";
 import { Ladder } from "./Ladder";
@@ -24,6 +26,7 @@ export function BenchPlace() {
   const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
   const [view, setView] = useAddress("view", VIEW_KEYS);
   const { event, piece, report, problem } = desk;
+  const [tray, pull] = useTrayHeight();
   useTitle(piece?.name, event?.brief.name);
 
   if (!event || !stock.data) {
@@ -85,8 +88,9 @@ export function BenchPlace() {
       </TopBar>
       {desk.conflict && <ConflictStrip conflict={desk.conflict} onTakeTheirs={desk.takeTheirs} />}
       <main
+        style={{ "--tray": `${tray}px` } as CSSProperties}
         className={`grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] max-lg:grid-cols-1 max-lg:grid-rows-[max-content_max-content_max-content] max-lg:overflow-auto print:block ${
-          view === "drawing" ? "grid-rows-[minmax(0,1fr)_240px]" : "grid-rows-[minmax(0,1fr)]"
+          view === "drawing" ? "grid-rows-[minmax(0,1fr)_var(--tray)]" : "grid-rows-[minmax(0,1fr)]"
         }`}
       >
         <h1 className="sr-only px-2 text-2xl print:not-sr-only">
@@ -112,6 +116,7 @@ export function BenchPlace() {
         </aside>
         {view === "drawing" && (
           <Tray
+            edge={<TrayEdge height={tray} onPull={pull} />}
             desk={desk}
             event={event}
             piece={piece}

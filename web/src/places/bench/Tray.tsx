@@ -1,4 +1,5 @@
 import { Tabs } from "radix-ui";
+import type { ReactNode } from "react";
 import type { EventOut, Piece, Problem, Report, Stock } from "../../api/types";
 import { useAddress } from "../../ui/useAddress";
 import { BesideTab } from "./BesideTab";
@@ -12,6 +13,8 @@ import type { PieceDesk } from "./usePieceDesk";
 import { VesselTab } from "./VesselTab";
 
 type Props = {
+  /** What pulls it taller. */
+  edge: ReactNode;
   desk: PieceDesk;
   event: EventOut;
   piece: Piece;
@@ -40,7 +43,7 @@ const TABS = [
 ] as const;
 
 /** Under the drawing: what to cut and do, and the few facts that have no place on the drawing. */
-export function Tray({ desk, event, piece, report, stock, problem }: Props) {
+export function Tray({ edge, desk, event, piece, report, stock, problem }: Props) {
   const commit = (next: Piece, label: string) => void desk.commit(next, label);
   const tabs = piece.kind === "bouquet" ? BOUQUET_TABS : TABS;
   const [tab, setTab] = useAddress<string>(
@@ -51,8 +54,9 @@ export function Tray({ desk, event, piece, report, stock, problem }: Props) {
     <Tabs.Root
       value={tab}
       onValueChange={setTab}
-      className="col-start-1 row-start-2 flex min-h-0 flex-col border-t max-lg:row-start-3 border-line print:border-0"
+      className="relative col-start-1 row-start-2 flex min-h-0 flex-col border-t max-lg:row-start-3 border-line print:border-0"
     >
+      {edge}
       <Tabs.List
         aria-label="Tray"
         className="no-print flex flex-none gap-1 overflow-x-auto border-b border-line px-2"

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useCallback, useEffect, useState } from "react";
+import { type CSSProperties, useCallback, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, Refused } from "../../api/client";
 import type { Rig } from "../../api/types";
@@ -12,6 +12,7 @@ import { SavedMark } from "../../ui/SavedMark";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 import { TopBar } from "../../ui/TopBar";
+import { TrayEdge, useTrayHeight } from "../../ui/TrayEdge";
 import { useTitle } from "../../ui/useTitle";
 import { render } from "../../units/text";
 import { HangPanel } from "./HangPanel";
@@ -34,6 +35,7 @@ export function RigPlace() {
   const [tool, setTool] = useState<Tool>("hand");
   const survey = useQuery({ queryKey: ["survey", eventId], queryFn: () => api.survey(eventId) });
   const { event, rig, problem } = desk;
+  const [tray, pull] = useTrayHeight();
   useTitle(rig?.name, event?.brief.name);
 
   const snip = useCallback(
@@ -110,7 +112,10 @@ export function RigPlace() {
           {render(problem.message, system)} {render(problem.limit, system)}
         </p>
       )}
-      <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] grid-rows-[minmax(0,1fr)_252px] max-lg:grid-cols-1 max-lg:grid-rows-[460px_auto_auto] max-lg:overflow-auto print:block">
+      <main
+        style={{ "--tray": `${tray}px` } as CSSProperties}
+        className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] grid-rows-[minmax(0,1fr)_var(--tray)] max-lg:grid-cols-1 max-lg:grid-rows-[460px_auto_auto] max-lg:overflow-auto print:block"
+      >
         <h1 className="sr-only px-2 text-2xl print:not-sr-only">
           {event.brief.name}: {rig.name}
         </h1>
@@ -159,6 +164,7 @@ export function RigPlace() {
           )}
         </aside>
         <RigTray
+          edge={<TrayEdge height={tray} onPull={pull} />}
           eventId={eventId}
           survey={survey.data ?? null}
           tool={tool}

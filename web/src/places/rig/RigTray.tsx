@@ -1,4 +1,5 @@
 import { Tabs } from "radix-ui";
+import type { ReactNode } from "react";
 import { useAddress } from "../../ui/useAddress";
 import { RecipeRows } from "../bench/RecipeRows";
 import { ArmatureTab } from "./ArmatureTab";
@@ -21,7 +22,7 @@ const TABS = [
 ] as const;
 
 /** Under the rig: hang points and who rates them, lines, the armature and what is on it, its mount, what is near. */
-export function RigTray(props: RigTabProps) {
+export function RigTray({ edge, ...props }: RigTabProps & { edge: ReactNode }) {
   const { rig, stock, problem, onCommit } = props;
   const counts = {
     points: rig.points.length,
@@ -40,8 +41,9 @@ export function RigTray(props: RigTabProps) {
     <Tabs.Root
       value={tab}
       onValueChange={setTab}
-      className="no-print col-start-1 row-start-2 flex min-h-0 flex-col border-t border-line max-lg:row-start-3"
+      className="no-print relative col-start-1 row-start-2 flex min-h-0 flex-col border-t border-line max-lg:row-start-3"
     >
+      {edge}
       <Tabs.List
         aria-label="Rig tray"
         className="flex flex-none gap-1 overflow-x-auto border-b border-line px-2"

@@ -37,6 +37,7 @@ export function StoresPlace() {
   const { system } = useSettings();
   const { act, saving, problem, conflict, forget } = useActs();
   const [retired, setRetired] = useState(false);
+  const [find, setFind] = useState("");
   const [part, setPart] = useAddress("part", PARTS);
   useTitle("The stores");
   const fetchAnew = async () => {
@@ -87,6 +88,14 @@ export function StoresPlace() {
         >
           Figures
         </Link>
+        <input
+          type="search"
+          aria-label="Find by name"
+          placeholder="Find by name"
+          className="no-print h-11 w-40 rounded border border-line bg-sheet px-2"
+          value={find}
+          onChange={(event) => setFind(event.target.value)}
+        />
         <label className="no-print flex min-h-[44px] items-center gap-2 text-soft">
           <input
             type="checkbox"
@@ -145,12 +154,13 @@ export function StoresPlace() {
               ) : (
                 <>
                   {kind === "vessel" ? (
-                    <VesselShelf stock={stock.data} retired={retired} attempt={attempt} />
+                    <VesselShelf stock={stock.data} retired={retired} find={find} attempt={attempt} />
                   ) : (
                     <ThingTable
                       kind={kind}
                       stock={stock.data}
                       retired={retired}
+                      find={find}
                       problem={problem}
                       attempt={attempt}
                     />

@@ -18,6 +18,8 @@ type Props = {
   kind: Exclude<StoreKind, "vessel">;
   stock: Stock;
   retired: boolean;
+  /** A part of the name of those that are shown. */
+  find: string;
   problem: Problem | null;
   attempt: (act: () => Promise<unknown>) => Promise<boolean>;
 };
@@ -64,7 +66,7 @@ const COLUMNS: Readonly<Record<Exclude<StoreKind, "vessel"> | "variety, bought",
 };
 
 /** Netting, frogs or varieties, a row each; every number is a field, and every figure says where it comes from. */
-export function ThingTable({ kind, stock, retired, problem, attempt }: Props) {
+export function ThingTable({ kind, stock, retired, find, problem, attempt }: Props) {
   const [bought, setBought] = useState(false);
   /** The row that was changed last: what is refused is said in it. */
   const [row, setRow] = useState("");
@@ -74,7 +76,15 @@ export function ThingTable({ kind, stock, retired, problem, attempt }: Props) {
     variety: stock.varieties,
     supply: stock.supplies,
   }[kind] as unknown as Readonly<Record<string, Thing>>;
-  const shown = Object.entries(all).filter(([key]) => retired || !stock.holdings[kind]?.[key]?.retired);
+  /** By which column it is sorted, and whether the largest comes first; as it is kept to begin with. */
+  const [sorted, setSorted] = useState<{ by: string; down: boolean } | null>(null);
+  const there = Object.entries(all).filter(
+    ([key, { name }]) =>
+      (retired || !stock.holdings[kind]?.[key]?.retired) && name.toLowerCase().includes(find.toLowerCase()),
+  );
+  const shown = sorted ? there.toSorted(([, a], [, b]) => compared(a, b, sorted)) : there;
+  const sortBy = (by: string) =>
+    setSorted((now) => (now?.by !== by ? { by, down: false } : now.down ? null : { by, down: true }));
   const put = (key: string, thing: Thing, next: Readonly<Record<string, unknown>>) => {
     const { key: _, ...rest } = { ...thing, ...next, ...measured(kind, thing, next) };
     setRow(key);
@@ -97,10 +107,21 @@ export function ThingTable({ kind, stock, retired, problem, attempt }: Props) {
       <table className="w-full border-collapse">
         <thead>
           <tr className="text-left text-[13px] text-soft">
-            <th className="font-normal">name</th>
-            {columns.map((column) => (
-              <th key={column.field} className="font-normal">
-                {column.words}
+            {[{ field: "name", words: "name" }, ...columns].map(({ field, words }) => (
+              <th
+                key={field}
+                className="p-0 font-normal"
+                aria-sort={sorted?.by !== field ? "none" : sorted.down ? "descending" : "ascending"}
+              >
+                <button
+                  type="button"
+                  className="min-h-[44px] border-0 bg-transparent p-0 text-left hover:underline"
+                  title={`Sort by ${words}`}
+                  onClick={() => sortBy(field)}
+                >
+                  {words}
+                  {sorted?.by === field && (sorted.down ? " ↓" : " ↑")}
+                </button>
               </th>
             ))}
             <th className="font-normal">figures are</th>
@@ -152,8 +173,19 @@ export function ThingTable({ kind, stock, retired, problem, attempt }: Props) {
           ))}
         </tbody>
       </table>
+      {shown.length === 0 && <p className="mt-2 text-soft">Nothing here is called “{find}”.</p>}
     </>
   );
+}
+
+/** Which of two comes first by a column; what is not known comes last either way. */
+function compared(a: Thing, b: Thing, { by, down }: { by: string; down: boolean }): number {
+  const [one, other] = [a[by], b[by]];
+  if (one === null || other === null) return Number(one === null) - Number(other === null);
+  const way = down ? -1 : 1;
+  return typeof one === "number" && typeof other === "number"
+    ? way * (one - other)
+    : way * String(one).localeCompare(String(other));
 }
 
 /** What a pack counts. */

@@ -12,16 +12,19 @@ import { VesselEditor } from "./VesselEditor";
 type Props = {
   stock: Stock;
   retired: boolean;
+  /** A part of the name of those that are shown. */
+  find: string;
   attempt: (act: () => Promise<unknown>) => Promise<boolean>;
 };
 
 /** Vessels drawn in section, all at one scale. */
-export function VesselShelf({ stock, retired, attempt }: Props) {
+export function VesselShelf({ stock, retired, find, attempt }: Props) {
   const usual = useUsual();
   const { system } = useSettings();
   const [open, setOpen] = useState<string | null>(null);
   const shown = Object.entries(stock.vessels).filter(
-    ([key]) => retired || !stock.holdings.vessel?.[key]?.retired,
+    ([key, { name }]) =>
+      (retired || !stock.holdings.vessel?.[key]?.retired) && name.toLowerCase().includes(find.toLowerCase()),
   );
   const chosen = open ? stock.vessels[open] : undefined;
   return (
@@ -34,6 +37,7 @@ export function VesselShelf({ stock, retired, attempt }: Props) {
           onSave={(vessel) => attempt(() => api.putThing("vessel", open, vessel))}
         />
       )}
+      {shown.length === 0 && <p className="mt-0 text-soft">Nothing here is called “{find}”.</p>}
       <ul className="m-0 flex list-none flex-wrap items-end gap-x-6 gap-y-4 p-0">
         {shown.map(([key, vessel]) => (
           <li
