@@ -71,7 +71,7 @@ export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSn
                 <button
                   type="button"
                   onClick={() => onChoose(`line-${index}`)}
-                  className="min-h-[44px] w-full border-0 bg-transparent p-0 text-left"
+                  className="min-h-[44px] w-full border-0 bg-transparent p-0 pr-2 text-left"
                 >
                   <span className="underline decoration-line underline-offset-2">{line.name}</span>
                   <span className="block text-soft">

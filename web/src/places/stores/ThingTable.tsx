@@ -115,7 +115,7 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
               >
                 <button
                   type="button"
-                  className="min-h-[44px] border-0 bg-transparent p-0 text-left hover:underline"
+                  className="min-h-[44px] min-w-[44px] border-0 bg-transparent p-0 text-left hover:underline"
                   title={`Sort by ${words}`}
                   onClick={() => sortBy(field)}
                 >
