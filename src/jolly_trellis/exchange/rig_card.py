@@ -162,12 +162,12 @@ def _schedule(rig: Rig, report: RigReport, snips: list[list[SnipStep]], system: 
         paragraph(escape(order) or "No lines.", SMALL),
         title("If a line goes"),
         *(paragraph(each, SMALL) for each in told),
+        title("Cautions"),
+        *(paragraph(f"– {escape(each)}", SMALL) for each in CAUTIONS),
         title("What hangs, heavy case"),
         paragraph(escape(parts), SMALL),
         *([paragraph(f"<b>Also to cut:</b> {escape(parts_cut)}.", SMALL)] if parts_cut else []),
         *_drop_list(report, system),
-        title("Cautions"),
-        *(paragraph(f"– {escape(each)}", SMALL) for each in CAUTIONS),
     ]
 
 

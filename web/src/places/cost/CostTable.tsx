@@ -17,7 +17,7 @@ export function CostTable({
   return (
     <>
       <div className="overflow-x-auto">
-        <table className="w-full border-collapse">
+        <table className="w-full border-collapse [&_td+td]:pl-3 [&_th+td]:pl-3 [&_th+th]:pl-3">
           <thead>
             <tr className="text-right text-[13px] text-soft">
               <th className="text-left font-normal">piece</th>
