@@ -153,6 +153,8 @@ def _schedule(rig: Rig, report: RigReport, snips: list[list[SnipStep]], system: 
         for each in report.take_off.sized.parts
     )
     return [
+        title("Cautions"),
+        *(paragraph(f"– {escape(each)}", SMALL) for each in CAUTIONS),
         title("Line schedule"),
         _table(lines),
         title("Design loads of hang points"),
@@ -162,8 +164,6 @@ def _schedule(rig: Rig, report: RigReport, snips: list[list[SnipStep]], system: 
         paragraph(escape(order) or "No lines.", SMALL),
         title("If a line goes"),
         *(paragraph(each, SMALL) for each in told),
-        title("Cautions"),
-        *(paragraph(f"– {escape(each)}", SMALL) for each in CAUTIONS),
         title("What hangs, heavy case"),
         paragraph(escape(parts), SMALL),
         *([paragraph(f"<b>Also to cut:</b> {escape(parts_cut)}.", SMALL)] if parts_cut else []),
