@@ -1,10 +1,12 @@
 import { type RefObject, useEffect, useRef } from "react";
 
-/** Where the work of an empty place begins: it has the keyboard when the place opens. */
+/** Where the work of an empty place begins: it has the keyboard when the place opens, unless something else has. */
 export function useFirstFocus<T extends HTMLElement>(begins: boolean): RefObject<T | null> {
   const place = useRef<T>(null);
   useEffect(() => {
-    if (begins) place.current?.focus({ preventScroll: true });
+    // nobody who works somewhere else already is torn away
+    const free = !document.activeElement || document.activeElement === document.body;
+    if (begins && free) place.current?.focus({ preventScroll: true });
   }, [begins]);
   return place;
 }

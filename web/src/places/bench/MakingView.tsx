@@ -7,6 +7,7 @@ import type { EventOut, MakingReport, MakingStep, Piece, Report, StemRef } from 
 import { Button } from "../../ui/Button";
 import { STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
+import { TabBar } from "../../ui/TabBar";
 import { render } from "../../units/text";
 import { MakingDrawing } from "./MakingDrawing";
 import { MakingSteps } from "./MakingSteps";
@@ -115,23 +116,14 @@ export function MakingView({ desk, event, piece, report }: Props) {
           </div>
           <Tabs.Root defaultValue="order" className="flex min-h-0 flex-col">
             <div className="flex flex-none items-center border-b border-line">
-              <Tabs.List aria-label="Making lists" className="flex items-center">
-                {(
-                  [
-                    ["order", "Order"],
-                    ["pull", "Pull list"],
-                    ["balance", "Balance"],
-                  ] as const
-                ).map(([key, words]) => (
-                  <Tabs.Trigger
-                    key={key}
-                    value={key}
-                    className="serif min-h-[44px] border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
-                  >
-                    {words}
-                  </Tabs.Trigger>
-                ))}
-              </Tabs.List>
+              <TabBar
+                label="Making lists"
+                tabs={[
+                  ["order", "Order"],
+                  ["pull", "Pull list"],
+                  ["balance", "Balance"],
+                ]}
+              />
             </div>
             <Tabs.Content value="order" className="relative min-h-0 flex-1 overflow-y-auto">
               <MakingSteps

@@ -1,6 +1,7 @@
 import { Tabs } from "radix-ui";
 import type { ReactNode } from "react";
 import type { EventOut, Piece, Problem, Report, Stock } from "../../api/types";
+import { TabBar } from "../../ui/TabBar";
 import { useAddress } from "../../ui/useAddress";
 import { BesideTab } from "./BesideTab";
 import { BouquetTab } from "./BouquetTab";
@@ -50,6 +51,7 @@ export function Tray({ edge, desk, event, piece, report, stock, problem }: Props
     "tab",
     tabs.map(([key]) => key),
   );
+  const stems = piece.recipe.reduce((sum, line) => sum + line.count, 0);
   return (
     <Tabs.Root
       value={tab}
@@ -57,21 +59,11 @@ export function Tray({ edge, desk, event, piece, report, stock, problem }: Props
       className="relative col-start-1 row-start-2 flex min-h-0 flex-col border-t max-lg:row-start-3 border-line print:border-0"
     >
       {edge}
-      <Tabs.List
-        aria-label="Tray"
-        className="no-print flex flex-none gap-1 overflow-x-auto border-b border-line px-2"
-      >
-        {tabs.map(([key, words]) => (
-          <Tabs.Trigger
-            key={key}
-            value={key}
-            className="serif min-h-[44px] flex-none whitespace-nowrap border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
-          >
-            {words}
-            {key === "stems" && ` (${piece.recipe.reduce((sum, line) => sum + line.count, 0)})`}
-          </Tabs.Trigger>
-        ))}
-      </Tabs.List>
+      <TabBar
+        label="Tray"
+        tabs={tabs.map(([key, words]) => [key, key === "stems" ? `${words} (${stems})` : words] as const)}
+        className="no-print border-b border-line px-2"
+      />
       <div className="min-h-0 flex-1 overflow-y-auto print:overflow-visible">
         <Tabs.Content value="cut" forceMount className="data-[state=inactive]:hidden print:!block">
           <CutTray report={report} />

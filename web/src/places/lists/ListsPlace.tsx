@@ -4,6 +4,7 @@ import { useParams } from "react-router";
 import { api, Refused } from "../../api/client";
 import { EventFrame } from "../../ui/EventFrame";
 import { useSettings } from "../../ui/settings";
+import { TabBar } from "../../ui/TabBar";
 import { DaysBefore } from "./DaysBefore";
 import { PackingList } from "./PackingList";
 import { PullLists } from "./PullLists";
@@ -35,17 +36,7 @@ export function ListsPlace() {
         <Tabs.Root asChild defaultValue="shopping">
           <main className="flex min-h-0 flex-1 flex-col">
             <div className="no-print flex flex-none flex-wrap items-center gap-1 border-b border-line px-3">
-              <Tabs.List aria-label="Lists of the event" className="flex gap-1 overflow-x-auto">
-                {TABS.map(([key, words]) => (
-                  <Tabs.Trigger
-                    key={key}
-                    value={key}
-                    className="min-h-[44px] flex-none -outline-offset-4 border-0 border-b-[3px] border-transparent bg-transparent px-3 text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
-                  >
-                    {words}
-                  </Tabs.Trigger>
-                ))}
-              </Tabs.List>
+              <TabBar label="Lists of the event" tabs={TABS} />
               <a
                 className="link-act ml-auto px-2"
                 href={`/api/events/${eventId}/shopping.pdf?system=${system}&paper=${paper}`}

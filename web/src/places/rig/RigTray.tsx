@@ -1,5 +1,6 @@
 import { Tabs } from "radix-ui";
 import type { ReactNode } from "react";
+import { TabBar } from "../../ui/TabBar";
 import { useAddress } from "../../ui/useAddress";
 import { RecipeRows } from "../bench/RecipeRows";
 import { ArmatureTab } from "./ArmatureTab";
@@ -44,21 +45,13 @@ export function RigTray({ edge, ...props }: RigTabProps & { edge: ReactNode }) {
       className="no-print relative col-start-1 row-start-2 flex min-h-0 flex-col border-t border-line max-lg:row-start-3"
     >
       {edge}
-      <Tabs.List
-        aria-label="Rig tray"
-        className="flex flex-none gap-1 overflow-x-auto border-b border-line px-2"
-      >
-        {TABS.map(([key, words]) => (
-          <Tabs.Trigger
-            key={key}
-            value={key}
-            className="serif min-h-[44px] flex-none whitespace-nowrap border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
-          >
-            {words}
-            {counts[key] !== null && ` (${counts[key]})`}
-          </Tabs.Trigger>
-        ))}
-      </Tabs.List>
+      <TabBar
+        label="Rig tray"
+        tabs={TABS.map(
+          ([key, words]) => [key, counts[key] === null ? words : `${words} (${counts[key]})`] as const,
+        )}
+        className="border-b border-line px-2"
+      />
       <div className="min-h-0 flex-1 overflow-y-auto">
         <Tabs.Content value="points">
           <PointsTab {...props} />

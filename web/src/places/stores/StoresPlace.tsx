@@ -7,6 +7,7 @@ import type { Stock, StoreKind } from "../../api/types";
 import { ConflictStrip } from "../../ui/ConflictStrip";
 import { SavedMark } from "../../ui/SavedMark";
 import { useSettings } from "../../ui/settings";
+import { TabBar } from "../../ui/TabBar";
 import { TopBar } from "../../ui/TopBar";
 import { useActs } from "../../ui/useActs";
 import { useAddress } from "../../ui/useAddress";
@@ -127,26 +128,11 @@ export function StoresPlace() {
           onValueChange={(next) => setPart(next as Part)}
           className="flex min-h-0 flex-1 flex-col"
         >
-          <Tabs.List
-            aria-label="Parts of the stores"
-            className="no-print flex flex-none gap-1 overflow-x-auto border-b border-line px-3"
-          >
-            {KINDS.map(([kind, words]) => (
-              <Tabs.Trigger
-                key={kind}
-                value={kind}
-                className="serif min-h-[44px] flex-none whitespace-nowrap border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
-              >
-                {words}
-              </Tabs.Trigger>
-            ))}
-            <Tabs.Trigger
-              value="mechanic"
-              className="serif min-h-[44px] flex-none whitespace-nowrap border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
-            >
-              Mechanics
-            </Tabs.Trigger>
-          </Tabs.List>
+          <TabBar
+            label="Parts of the stores"
+            tabs={[...KINDS, ["mechanic", "Mechanics"]]}
+            className="no-print border-b border-line px-3"
+          />
           {KINDS.map(([kind, words]) => (
             <Tabs.Content key={kind} value={kind} className="min-h-0 flex-1 overflow-y-auto p-4">
               {!stock.data ? (
