@@ -11,7 +11,7 @@ type Props = {
 /** The tabs over what they open; on a narrow screen they are drawn along. */
 export function TabBar({ label, tabs, className = "" }: Props) {
   return (
-    <Tabs.List aria-label={label} className={`flex flex-none gap-1 overflow-x-auto ${className}`}>
+    <Tabs.List aria-label={label} className={`flex gap-1 overflow-x-auto ${className}`}>
       {tabs.map(([key, words]) => (
         <Tabs.Trigger
           key={key}

@@ -62,7 +62,7 @@ export function Tray({ edge, desk, event, piece, report, stock, problem }: Props
       <TabBar
         label="Tray"
         tabs={tabs.map(([key, words]) => [key, key === "stems" ? `${words} (${stems})` : words] as const)}
-        className="no-print border-b border-line px-2"
+        className="no-print flex-none border-b border-line px-2"
       />
       <div className="min-h-0 flex-1 overflow-y-auto print:overflow-visible">
         <Tabs.Content value="cut" forceMount className="data-[state=inactive]:hidden print:!block">

@@ -50,7 +50,7 @@ export function RigTray({ edge, ...props }: RigTabProps & { edge: ReactNode }) {
         tabs={TABS.map(
           ([key, words]) => [key, counts[key] === null ? words : `${words} (${counts[key]})`] as const,
         )}
-        className="border-b border-line px-2"
+        className="flex-none border-b border-line px-2"
       />
       <div className="min-h-0 flex-1 overflow-y-auto">
         <Tabs.Content value="points">

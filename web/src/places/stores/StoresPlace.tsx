@@ -131,7 +131,7 @@ export function StoresPlace() {
           <TabBar
             label="Parts of the stores"
             tabs={[...KINDS, ["mechanic", "Mechanics"]]}
-            className="no-print border-b border-line px-3"
+            className="no-print flex-none border-b border-line px-3"
           />
           {KINDS.map(([kind, words]) => (
             <Tabs.Content key={kind} value={kind} className="min-h-0 flex-1 overflow-y-auto p-4">
