@@ -6,11 +6,15 @@ import { inOrder, whereOf } from "./missing";
 /** All that has to be known before every verdict can be given, in the order of the work; each leads to its field. */
 export function MissingFacts({ report }: { report: Report }) {
   const [, setQuery] = useSearchParams();
-  const facts = inOrder(report.verdicts.flatMap((each) => each.missing));
+  const beside = report.companions.map((each) => each.name);
+  const facts = inOrder(
+    report.verdicts.flatMap((each) => each.missing),
+    beside,
+  );
   if (facts.length === 0) return null;
   const open = (tab: string, label: string) => {
     setQuery(tab === "cut" ? {} : { tab }, { replace: true });
-    openField(label);
+    if (label) openField(label);
   };
   return (
     <section
@@ -20,7 +24,7 @@ export function MissingFacts({ report }: { report: Report }) {
       <h2 className="m-0 text-[15px]">Not known yet</h2>
       <ol className="m-0 list-none p-0">
         {facts.map((fact) => {
-          const where = whereOf(fact);
+          const where = whereOf(fact, beside);
           return (
             <li key={fact} className="border-b border-line/60 last:border-0">
               {where ? (

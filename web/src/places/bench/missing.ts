@@ -6,9 +6,10 @@ export type Where = { readonly tab: string; readonly label: string };
 const FIELDS: readonly (readonly [RegExp, Where])[] = [
   [/weight of the empty vessel/, { tab: "vessel", label: "Weight, empty" }],
   [/weight of the support/, { tab: "vessel", label: "Its weight, empty" }],
-  [/weight of the urn/, { tab: "vessel", label: "Its weight, empty" }],
+  [/weight of the urn/, { tab: "vessel", label: "Urn" }],
   [/width of the (?:vessel's foot|bowl's foot|foot)/, { tab: "vessel", label: "Foot, across" }],
-  [/width of the (?:support|urn)'s foot/, { tab: "vessel", label: "Its foot, across" }],
+  [/width of the support's foot/, { tab: "vessel", label: "Its foot, across" }],
+  [/width of the urn's foot/, { tab: "vessel", label: "Urn" }],
   [/recipe/, { tab: "stems", label: "Add a variety" }],
   [/bare table/, { tab: "place", label: "Bare table all round" }],
   [/where people (?:look|sit)/, { tab: "place", label: "Who looks" }],
@@ -19,14 +20,23 @@ const FIELDS: readonly (readonly [RegExp, Where])[] = [
   [/event ends/, { tab: "room", label: "Event ends" }],
 ];
 
+/** What is missing of another vessel is typed where that one is, under its name. */
+const BESIDE: Where = { tab: "beside", label: "" };
+
 /** Where a missing fact is typed; null where that is in no single field. */
-export function whereOf(fact: string): Where | null {
+export function whereOf(fact: string, beside: readonly string[]): Where | null {
+  if (isBeside(fact, beside)) return BESIDE;
   return FIELDS.find(([words]) => words.test(fact))?.[1] ?? null;
 }
 
+function isBeside(fact: string, beside: readonly string[]): boolean {
+  return beside.some((name) => fact.endsWith(` (${name})`));
+}
+
 /** Facts once each, in the order of the work. */
-export function inOrder(facts: readonly string[]): string[] {
+export function inOrder(facts: readonly string[], beside: readonly string[]): string[] {
   const place = (fact: string) => {
+    if (isBeside(fact, beside)) return FIELDS.length;
     const found = FIELDS.findIndex(([words]) => words.test(fact));
     return found < 0 ? FIELDS.length : found;
   };
