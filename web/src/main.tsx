@@ -19,6 +19,7 @@ import { RollPlace } from "./places/roll/RollPlace";
 import { StoresPlace } from "./places/stores/StoresPlace";
 import { SurveyPlace } from "./places/survey/SurveyPlace";
 import { keepFocus } from "./ui/keepFocus";
+import { Meaning } from "./ui/Meaning";
 import { SettingsProvider } from "./ui/settings";
 import { TourCard } from "./ui/TourCard";
 
@@ -32,6 +33,7 @@ if (root) {
         <SettingsProvider>
           <BrowserRouter>
             <TourCard />
+            <Meaning />
             <Routes>
               <Route path="/" element={<EventsPlace />} />
               <Route path="/events/:eventId" element={<EventGate />}>

@@ -41,14 +41,11 @@ class StaleOut(Problem):
 
 
 class EventSummary(BaseModel):
-    """An event in the list of all: its name, where it is and when, as far as that is known, local times."""
+    """An event in the list of all: its brief, as far as it is known, and how far its plan has come."""
 
     id: int
-    name: str
     revision: int
-    place: str
-    starts_at: str | None
-    ends_at: str | None
+    brief: Brief
 
 
 class DeletedEvent(BaseModel):

@@ -85,14 +85,5 @@ def _planned(part: Part, judged: Judged) -> bytes:
 
 def summary_of(conn: sqlite3.Connection, event_id: int) -> EventSummary:
     """An event as the list of all tells it. Raises NotFound."""
-    brief = planning.brief_of(conn, event_id)
-    starts = brief.starts_at or brief.filled_at
     event = planning.event_row(conn, event_id)
-    return EventSummary(
-        id=event.id,
-        name=event.name,
-        revision=event.revision,
-        place=brief.place,
-        starts_at=starts,
-        ends_at=brief.ends_at,
-    )
+    return EventSummary(id=event.id, revision=event.revision, brief=planning.brief_of(conn, event_id))

@@ -3209,21 +3209,14 @@ export interface components {
         };
         /**
          * EventSummary
-         * @description An event in the list of all: its name, where it is and when, as far as that is known, local times.
+         * @description An event in the list of all: its brief, as far as it is known, and how far its plan has come.
          */
         readonly EventSummary: {
             /** Id */
             readonly id: number;
-            /** Name */
-            readonly name: string;
             /** Revision */
             readonly revision: number;
-            /** Place */
-            readonly place: string;
-            /** Starts At */
-            readonly starts_at: string | null;
-            /** Ends At */
-            readonly ends_at: string | null;
+            readonly brief: components["schemas"]["Brief"];
         };
         /**
          * Eye

@@ -15,7 +15,7 @@ export function Button({ look = "plain", className = "", type = "button", ...res
   return (
     <button
       type={type}
-      className={`inline-flex min-h-[44px] min-w-[44px] items-center gap-1.5 rounded px-3 text-left disabled:opacity-40 ${LOOKS[look]} ${className}`}
+      className={`inline-flex min-h-11 min-w-11 items-center gap-1.5 rounded px-3 text-left disabled:opacity-40 ${LOOKS[look]} ${className}`}
       {...rest}
     />
   );

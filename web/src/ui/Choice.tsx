@@ -1,4 +1,5 @@
 import { useId } from "react";
+import { FieldLabel } from "./FieldLabel";
 
 type Props<T extends string> = {
   label: string;
@@ -21,9 +22,7 @@ export function Choice<T extends string>({
   const id = useId();
   return (
     <div className={className}>
-      <label htmlFor={id} className={hideLabel ? "sr-only" : "block text-[13px] text-soft"}>
-        {label}
-      </label>
+      <FieldLabel htmlFor={id} label={label} hidden={hideLabel} />
       <select
         id={id}
         className="h-11 w-full rounded border border-line bg-sheet px-1"

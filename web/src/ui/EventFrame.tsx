@@ -38,7 +38,7 @@ export function EventFrame(props: Props) {
       >
         <Link
           to={`/events/${eventId}`}
-          className="flex min-h-[44px] items-center text-soft underline decoration-line underline-offset-4 max-md:hidden"
+          className="flex min-h-11 items-center text-soft underline decoration-line underline-offset-4 max-md:hidden"
         >
           {name || "The event"}
         </Link>

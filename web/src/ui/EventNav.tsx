@@ -21,7 +21,7 @@ export function EventNav({ eventId }: { eventId: number }) {
           to={`/events/${eventId}${ending}`}
           end
           className={({ isActive }) =>
-            `serif flex min-h-[44px] flex-none items-center -outline-offset-4 border-0 border-b-[3px] px-3 text-[16px] no-underline ${
+            `serif flex min-h-11 flex-none items-center -outline-offset-4 border-0 border-b-3 px-3 text-base no-underline ${
               isActive ? "border-leaf text-ink" : "border-transparent text-soft"
             }`
           }

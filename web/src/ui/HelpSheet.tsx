@@ -36,7 +36,7 @@ export function HelpSheet() {
         <Dialog.Overlay className="fixed inset-0 z-50 bg-ink/30" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed top-0 right-0 z-50 flex h-full w-[520px] max-w-full flex-col border-l border-line bg-paper shadow-lg"
+          className="fixed top-0 right-0 z-50 flex h-full w-130 max-w-full flex-col border-l border-line bg-paper shadow-lg"
         >
           <div className="flex flex-none items-center justify-between border-b border-line px-4">
             <Dialog.Title className="serif m-0 text-xl">{help.title}: keys, marks, words</Dialog.Title>

@@ -2,6 +2,7 @@ import { type KeyboardEvent, useEffect, useId, useState } from "react";
 import type { Problem } from "../api/types";
 import { askFor, type FieldKind, readField, showField, stepped } from "../units/field";
 import { render } from "../units/text";
+import { FieldLabel } from "./FieldLabel";
 import { useSettings } from "./settings";
 import { useLeaving } from "./useLeaving";
 
@@ -73,9 +74,7 @@ export function QuantityField(props: Props) {
     unread ?? (refused ? `${render(refused.message, system)} ${render(refused.limit, system)}` : null);
   return (
     <div className={`relative ${props.className ?? ""}`}>
-      <label htmlFor={id} className={hideLabel ? "sr-only" : "block text-[13px] text-soft"}>
-        {label}
-      </label>
+      <FieldLabel htmlFor={id} label={label} hidden={hideLabel} />
       <input
         id={id}
         inputMode={kind === "length" ? "text" : "decimal"}

@@ -4,7 +4,7 @@ import type { Shares } from "../api/types";
 export function SidesPair({ title, sides }: { title: string; sides: Shares["mass"] }) {
   return (
     <section>
-      <h3 className="m-0 text-[16px]">{title}</h3>
+      <h3 className="m-0 text-base">{title}</h3>
       <Bar first="left" second="right" share={sides.left} />
       <Bar first="front" second="back" share={sides.front} />
     </section>

@@ -16,7 +16,7 @@ export function TabBar({ label, tabs, className = "" }: Props) {
         <Tabs.Trigger
           key={key}
           value={key}
-          className="serif min-h-[44px] flex-none whitespace-nowrap -outline-offset-4 border-0 border-b-[3px] border-transparent bg-transparent px-3 text-[16px] text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
+          className="serif min-h-11 flex-none whitespace-nowrap -outline-offset-4 border-0 border-b-3 border-transparent bg-transparent px-3 text-base text-soft data-[state=active]:border-leaf data-[state=active]:text-ink"
         >
           {words}
         </Tabs.Trigger>

@@ -1,6 +1,7 @@
 import { useEffect, useId, useState } from "react";
 import type { Problem } from "../api/types";
 import { render } from "../units/text";
+import { FieldLabel } from "./FieldLabel";
 import { useSettings } from "./settings";
 import { useLeaving } from "./useLeaving";
 
@@ -34,9 +35,7 @@ export function TextField(props: Props) {
   useLeaving(text !== value && !refused ? commit : null);
   return (
     <div className={`relative ${props.className ?? ""}`}>
-      <label htmlFor={id} className={hideLabel ? "sr-only" : "block text-[13px] text-soft"}>
-        {label}
-      </label>
+      <FieldLabel htmlFor={id} label={label} hidden={hideLabel} />
       <input
         id={id}
         type={type}

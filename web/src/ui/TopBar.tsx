@@ -40,10 +40,10 @@ export function TopBar({ children, undo, redo, onUndo, onRedo }: Props) {
     return () => window.removeEventListener("keydown", onKey);
   }, [undo, redo, onUndo, onRedo]);
   return (
-    <header className="no-print flex min-h-[56px] flex-none flex-wrap items-center gap-x-2 border-b border-line px-3 max-md:gap-x-0.5 max-md:px-2">
+    <header className="no-print flex min-h-14 flex-none flex-wrap items-center gap-x-2 border-b border-line px-3 max-md:gap-x-0.5 max-md:px-2">
       <Link
         to="/"
-        className="serif flex min-h-[44px] min-w-[44px] flex-none items-center gap-2 px-1 text-lg text-leaf no-underline"
+        className="serif flex min-h-11 min-w-11 flex-none items-center gap-2 px-1 text-lg text-leaf no-underline"
       >
         <svg width="22" height="22" viewBox="0 0 24 24" aria-hidden="true">
           <path

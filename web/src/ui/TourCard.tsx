@@ -53,10 +53,10 @@ export function TourCard() {
   return (
     <section
       aria-label="Tour"
-      className="no-print fixed bottom-3 left-3 z-40 w-[340px] max-w-[calc(100vw-24px)] rounded border border-marigold bg-sheet p-3 shadow-lg"
+      className="no-print fixed bottom-3 left-3 z-40 w-85 max-w-[calc(100vw-24px)] rounded border border-marigold bg-sheet p-3 shadow-lg"
     >
       <h2 className="m-0 text-lg">
-        {title} <span className="text-[14px] text-soft">{`${tour.step + 1} of ${STEPS.length}`}</span>
+        {title} <span className="text-sm text-soft">{`${tour.step + 1} of ${STEPS.length}`}</span>
       </h2>
       <p className="mt-1 mb-2 leading-snug">{words}</p>
       <div className="flex flex-wrap gap-2">

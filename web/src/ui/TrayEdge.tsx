@@ -62,7 +62,7 @@ export function TrayEdge({ height, onPull }: { height: number; onPull: (next: nu
       }}
       onKeyDown={key}
     >
-      <span className="mt-[5px] h-[3px] w-12 rounded bg-line" aria-hidden="true" />
+      <span className="mt-1.25 h-0.75 w-12 rounded bg-line" aria-hidden="true" />
     </div>
   );
 }

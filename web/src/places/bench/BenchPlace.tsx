@@ -11,11 +11,12 @@ import { TextField } from "../../ui/TextField";
 import { TopBar } from "../../ui/TopBar";
 import { TrayEdge, useTrayHeight } from "../../ui/TrayEdge";
 import { useAddress } from "../../ui/useAddress";
+import { useNarrow } from "../../ui/useNarrow";
 import { useTitle } from "../../ui/useTitle";
 import { Ladder } from "./Ladder";
 import { SayIt } from "./SayIt";
 import { SheetViews, VIEW_KEYS } from "./SheetViews";
-import { Tray } from "./Tray";
+import { statesOf, Tray } from "./Tray";
 import { usePieceDesk } from "./usePieceDesk";
 
 /** The bench: one piece, drawn to scale and judged while the hand moves. */
@@ -27,6 +28,7 @@ export function BenchPlace() {
   const [view, setView] = useAddress("view", VIEW_KEYS);
   const { event, piece, report, problem } = desk;
   const [tray, pull] = useTrayHeight();
+  const narrow = useNarrow();
   useTitle(piece?.name, event?.brief.name);
 
   if (!event || !stock.data) {
@@ -43,12 +45,21 @@ export function BenchPlace() {
       </>
     );
   }
+  const verdicts = report ? (
+    <Ladder report={report} onFix={desk.fix} busy={desk.saving !== "saved"} />
+  ) : (
+    <p className="p-4">Nothing can be worked out yet: mend the measure marked on the drawing.</p>
+  );
+  const sayIt = (
+    <SayIt eventId={eventId} piece={piece} onApply={(next) => void desk.commit(next, "Set up as said")} />
+  );
   return (
     <div className="flex h-full flex-col print:block print:h-auto">
+      <Announced states={report ? statesOf(report) : []} />
       <TopBar onUndo={desk.undo} onRedo={desk.redo} undo={event.undo} redo={event.redo}>
         <Link
           to={`/events/${eventId}`}
-          className="flex min-h-[44px] items-center text-soft underline decoration-line underline-offset-4"
+          className="flex min-h-11 items-center text-soft underline decoration-line underline-offset-4"
         >
           {event.brief.name}
         </Link>
@@ -62,7 +73,7 @@ export function BenchPlace() {
           path="name"
           problem={problem}
           onCommit={(name) => desk.commit({ ...piece, name }, "Rename the piece")}
-          className="min-w-[120px] shrink max-md:max-w-full"
+          className="min-w-30 shrink max-md:max-w-full"
           inputClass="serif border-transparent bg-transparent text-lg [field-sizing:content] hover:border-line"
         />
         <span className="flex flex-none items-center gap-1 text-soft">
@@ -81,7 +92,7 @@ export function BenchPlace() {
             inputClass="border-transparent bg-transparent px-1 hover:border-line"
           />
         </span>
-        <SayIt eventId={eventId} piece={piece} onApply={(next) => void desk.commit(next, "Set up as said")} />
+        {!narrow && sayIt}
         <span className="ml-auto flex-none">
           <SavedMark saving={desk.saving} />
         </span>
@@ -89,7 +100,7 @@ export function BenchPlace() {
       {desk.conflict && <ConflictStrip conflict={desk.conflict} onTakeTheirs={desk.takeTheirs} />}
       <main
         style={{ "--tray": `${tray}px` } as CSSProperties}
-        className={`grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] max-lg:grid-cols-1 max-lg:grid-rows-[max-content_max-content_max-content] max-lg:overflow-auto print:block ${
+        className={`group/desk grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] max-lg:grid-cols-1 max-lg:grid-rows-[max-content_max-content_max-content] max-lg:overflow-auto max-sm:flex max-sm:flex-col max-sm:overflow-hidden print:block ${
           view === "drawing" ? "grid-rows-[minmax(0,1fr)_var(--tray)]" : "grid-rows-[minmax(0,1fr)]"
         }`}
       >
@@ -99,6 +110,7 @@ export function BenchPlace() {
         <SheetViews
           view={view}
           onView={setView}
+          above={narrow && sayIt}
           desk={desk}
           event={event}
           pieceId={Number(params.pieceId)}
@@ -106,16 +118,14 @@ export function BenchPlace() {
           report={report}
           problem={problem}
         />
-        <aside className="col-start-2 row-span-full row-start-1 min-h-0 overflow-y-auto border-l border-line max-lg:col-start-1 max-lg:row-span-1 max-lg:row-start-2 max-lg:border-l-0 print:overflow-visible print:border-0">
-          <Announced states={report?.verdicts.map(({ verb, state }) => [verb, state] as const) ?? []} />
-          {report ? (
-            <Ladder report={report} onFix={desk.fix} busy={desk.saving !== "saved"} />
-          ) : (
-            <p className="p-4">Nothing can be worked out yet: mend the measure marked on the drawing.</p>
-          )}
-        </aside>
-        {view === "drawing" && (
+        {!narrow && (
+          <aside className="col-start-2 row-span-full row-start-1 min-h-0 overflow-y-auto border-l border-line max-lg:col-start-1 max-lg:row-span-1 max-lg:row-start-2 max-lg:border-l-0 print:overflow-visible print:border-0">
+            {verdicts}
+          </aside>
+        )}
+        {(narrow || view === "drawing") && (
           <Tray
+            verdicts={verdicts}
             edge={<TrayEdge height={tray} onPull={pull} />}
             desk={desk}
             event={event}

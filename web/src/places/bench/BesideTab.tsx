@@ -119,9 +119,7 @@ function Weight({ piece, problem, onCommit }: Omit<Props, "report" | "stock">) {
         onCommit={(tied) => put({ tied: tied === "yes" })}
       />
       {!weight.tied && (
-        <p className="col-span-3 m-0 text-[14px] text-berry">
-          A weight that merely stands there holds nothing.
-        </p>
+        <p className="col-span-3 m-0 text-sm text-berry">A weight that merely stands there holds nothing.</p>
       )}
       <Button
         look="quiet"
@@ -151,7 +149,7 @@ function SpillFields({ piece, report, stock, problem, onCommit }: Props) {
           <Plus size={18} aria-hidden="true" /> Hang a spill over the edge
         </Button>
         {piece.setting.where !== "ledge" && (
-          <p className="mt-1 mb-0 text-[14px] text-soft">
+          <p className="mt-1 mb-0 text-sm text-soft">
             A spill hangs from a ledge: stand the piece on one under Place and road.
           </p>
         )}
@@ -216,7 +214,7 @@ function SpillFields({ piece, report, stock, problem, onCommit }: Props) {
         </>
       )}
       {made && (
-        <p className="col-span-3 m-0 text-[14px] text-soft">
+        <p className="col-span-3 m-0 text-sm text-soft">
           Cut {cutLengthText(made.sheet.width_m, system)} × {cutLengthText(made.sheet.length_m, system)} (
           {made.sheet.cells_across} cells × {made.sheet.rows_along} rows); it weighs{" "}
           {textOf({ kind: "mass", value: made.hanging_kg }, system)} finished.

@@ -95,7 +95,7 @@ export function BouquetTab({ piece, report, problem, onCommit }: Props) {
         onCommit={(streamer_m) => streamer_m !== null && put({ streamer_m })}
       />
       {made && (
-        <p className="col-span-5 m-0 text-[15px] max-lg:col-span-2">
+        <p className="col-span-5 m-0 text-md max-lg:col-span-2">
           In the hand <strong>{textOf({ kind: "mass", value: made.carried_kg }, system)}</strong>, handle{" "}
           <strong>{long(made.handle_m)}</strong> across, <strong>{long(made.overall_m)}</strong> from cut ends
           to top; bound <strong>{long(made.neck_m)}</strong> under the flowers,{" "}

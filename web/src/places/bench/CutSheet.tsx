@@ -20,7 +20,7 @@ export function CutSheet({ eventId, pieceId, revision }: Props) {
             href={url}
             target="_blank"
             rel="noreferrer"
-            className="flex min-h-[44px] items-center rounded border border-line bg-sheet px-3 text-ink no-underline hover:border-ink"
+            className="flex min-h-11 items-center rounded border border-line bg-sheet px-3 text-ink no-underline hover:border-ink"
           >
             {words}
           </a>

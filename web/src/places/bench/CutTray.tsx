@@ -14,11 +14,11 @@ export const CutTray = memo(function CutTray({ report }: { report: Report | null
   return (
     <div className="grid grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)] gap-5 p-3 max-lg:grid-cols-1">
       <section>
-        <h2 className="m-0 text-[17px]">
+        <h2 className="m-0 text-lead">
           {sheet ? (
             <>
               Sheet {cutLengthText(sheet.width_m, system)} × {cutLengthText(sheet.length_m, system)}
-              <span className="ml-2 font-sans text-[15px] text-soft">
+              <span className="ml-2 font-sans text-md text-soft">
                 {sheet.cells_across} cells × {sheet.rows_along} rows
                 {flat.length > 1 ? `, and ${flat.length - 1} more` : ""}
               </span>
@@ -35,12 +35,12 @@ export const CutTray = memo(function CutTray({ report }: { report: Report | null
             </li>
           ))}
         </ol>
-        <p className="mt-2 mb-0 text-[15px] text-soft">
+        <p className="mt-2 mb-0 text-md text-soft">
           Parts: {[...parts, ...report.extras].map((part) => partText(part, system)).join("; ") || "none"}.
         </p>
       </section>
       <section>
-        <h2 className="m-0 text-[17px]">Stems by cut length</h2>
+        <h2 className="m-0 text-lead">Stems by cut length</h2>
         {names.length === 0 ? (
           <p className="mt-1 text-soft">No stems yet: add them under Stems.</p>
         ) : (

@@ -98,7 +98,7 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
       key={handle.id}
       handle={handle}
       words={WORDS[handle.id] ?? ""}
-      className="w-[88px]"
+      className="w-22"
       problem={problem}
       cellM={report?.cell_pitch_m}
       onCommit={(value) => commit(handle.id, value)}
@@ -125,7 +125,7 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
   return (
     <div className="relative flex h-full min-h-0 flex-col bg-sheet print:h-[105mm]">
       <Facts report={found} />
-      <div className="relative grid min-h-0 flex-1 grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)] max-sm:min-h-[340px] max-sm:grid-cols-1">
+      <div className="relative grid min-h-0 flex-1 grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)] max-sm:min-h-85 max-sm:group-has-data-[sheet=open]/desk:min-h-55 max-sm:grid-cols-1">
         {([0, 1] as const).map((at) => (
           <div key={at} className={`relative min-h-0 ${at === 0 ? "border-r border-line" : "max-sm:hidden"}`}>
             {report && (
@@ -151,13 +151,13 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
                     look="quiet"
                     onClick={goToWorst}
                     title="Go to where most shows to guests"
-                    className="max-w-[300px] px-1 text-left text-[13px] leading-tight"
+                    className="max-w-75 px-1 text-left text-xs leading-tight"
                   >
                     worst: {Math.round(worst.share * 100)} % from {sideWords(worst.turn_rad)}, {worst.eye}
                   </Button>
                 )}
                 {eyes[at] === "from above" && (
-                  <label className="no-print flex min-h-[44px] items-center gap-1.5 text-sm text-soft">
+                  <label className="no-print flex min-h-11 items-center gap-1.5 text-sm text-soft">
                     <input
                       type="checkbox"
                       className="h-4 w-4 accent-leaf"
@@ -191,7 +191,7 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
             <RotateCw size={18} aria-hidden="true" />
             <span className="sr-only">Turn 15° to the right</span>
           </Button>
-          <span className="w-[74px] text-soft max-sm:hidden" aria-live="polite">
+          <span className="w-18.5 text-soft max-sm:hidden" aria-live="polite">
             {sideWords(turn)}
           </span>
         </div>
@@ -327,7 +327,11 @@ function Facts({ report }: { report: Report | null }) {
     `reaches ${textOf({ kind: "length", value: report.outline.height_m }, system)} high, ${textOf({ kind: "length", value: report.outline.width_m }, system)} wide`,
     `${Math.round(report.outline.fullness * 100)} % full`,
   ].filter(Boolean);
-  return <p className="flex-none px-3 pt-1 text-[13px] leading-tight text-soft">{facts.join(" · ")}</p>;
+  return (
+    <p className="flex-none px-3 pt-1 text-xs leading-tight text-soft max-sm:group-has-data-[sheet=open]/desk:hidden">
+      {facts.join(" · ")}
+    </p>
+  );
 }
 
 type DimensionProps = {
@@ -344,7 +348,7 @@ function Dimension({ handle, words, className, problem, cellM, onCommit }: Dimen
   const path = HANDLE_PATHS[handle.id] ?? "";
   return (
     <div className={className}>
-      <span className="block text-[12px] leading-tight text-soft" aria-hidden="true">
+      <span className="block text-xs leading-tight text-soft" aria-hidden="true">
         {words}
       </span>
       <QuantityField

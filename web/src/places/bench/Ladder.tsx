@@ -4,6 +4,7 @@ import type { Figure, Fix, Report, Verdict } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { SEVERITY, STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
+import { Term } from "../../ui/Term";
 import { render, textOf } from "../../units/text";
 import { MissingFacts } from "./MissingFacts";
 
@@ -70,10 +71,12 @@ function Rung({ verdict, tried, open, onOpen, onFix, busy }: RungProps) {
         type="button"
         aria-expanded={open}
         onClick={onOpen}
-        className="grid min-h-[46px] w-full grid-cols-[22px_62px_minmax(0,1fr)_104px] items-center gap-2 border-0 bg-transparent text-left"
+        className="grid min-h-11.5 w-full grid-cols-[22px_62px_minmax(0,1fr)_104px] items-center gap-2 border-0 bg-transparent text-left"
       >
         <StateMark state={verdict.state} />
-        <span className="serif text-[17px] capitalize">{verdict.verb}</span>
+        <span className="serif text-lead capitalize">
+          <Term word={verdict.verb} />
+        </span>
         <span className="relative block h-3.5 rounded-sm bg-line/50" aria-hidden="true">
           <span
             className={`absolute inset-y-0 left-0 rounded-sm ${BAR[verdict.state] ?? ""}`}
@@ -81,19 +84,21 @@ function Rung({ verdict, tried, open, onOpen, onFix, busy }: RungProps) {
           />
           <span className="absolute -inset-y-1 w-0.5 bg-ink" style={{ left: `${100 / SHOWN_TO}%` }} />
         </span>
-        <span className={`text-right text-[15px] ${STATE_COLOUR[verdict.state]}`}>
-          {verdict.state}
+        <span className={`text-right text-md ${STATE_COLOUR[verdict.state]}`}>
+          <Term word={verdict.state} />
           {used !== null && (
-            <span className="ml-1 text-ink">{used > 9.99 ? "over 9.99" : used.toFixed(2)}</span>
+            <span className="ml-1 text-ink">
+              <Term word="use">{used > 9.99 ? "over 9.99" : used.toFixed(2)}</Term>
+            </span>
           )}
         </span>
       </button>
       {open && (
-        <div className="pb-3 pl-[30px]">
+        <div className="pb-3 pl-7.5">
           <p className="m-0 leading-snug">{render(verdict.reason, system)}</p>
           {verdict.governing && (
             <p className="mt-1 mb-0 text-sm text-soft">
-              {verdict.governing.check}, {CASES[verdict.governing.case]}:{" "}
+              {verdict.governing.check}, <Term word={CASES[verdict.governing.case] ?? ""} />:{" "}
               {textOf(verdict.governing.value, system)}; {verdict.governing.sense}{" "}
               {textOf(verdict.governing.limit, system)}
             </p>
@@ -151,9 +156,7 @@ function Details({ verdict }: { verdict: Verdict }) {
   const { system } = useSettings();
   return (
     <details className="no-print mt-2 text-sm">
-      <summary className="min-h-[44px] cursor-pointer py-3 text-soft">
-        Figures and where they come from
-      </summary>
+      <summary className="min-h-11 cursor-pointer py-3 text-soft">Figures and where they come from</summary>
       <table className="mt-1 w-full border-collapse">
         <tbody>
           {verdict.findings.map((each) => (
@@ -193,8 +196,8 @@ function Notices({ report }: { report: Report }) {
   const { system } = useSettings();
   return (
     <section className="mt-3 rounded border border-line p-2">
-      <h2 className="m-0 text-[15px]">Worth knowing</h2>
-      <ul className="mt-1 mb-0 list-disc pl-5 text-[15px] leading-snug">
+      <h2 className="m-0 text-md">Worth knowing</h2>
+      <ul className="mt-1 mb-0 list-disc pl-5 text-md leading-snug">
         {report.notices.map((notice) => (
           <li key={notice.say.text + notice.path}>{render(notice.say, system)}</li>
         ))}

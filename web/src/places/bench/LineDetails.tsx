@@ -53,7 +53,7 @@ export function LineDetails({ name, line, index, piece, report, problem, onLine,
       aria-label={`More of ${name}`}
       className="mt-2 grid grid-cols-6 gap-2 rounded border border-line p-2 max-lg:grid-cols-2"
     >
-      <h3 className="col-span-6 m-0 text-[15px] max-lg:col-span-2">{name}</h3>
+      <h3 className="col-span-6 m-0 text-md max-lg:col-span-2">{name}</h3>
       <QuantityField
         label="Pushed in, stems at once"
         kind="count"

@@ -49,8 +49,8 @@ export function MakingDrawing({ piece, report, making, step }: Props) {
     [report, eye, turn, newest, moment, making.margin, lean, side],
   );
   return (
-    <div className="relative min-h-[220px] flex-1" data-fallen={lean > 0}>
-      <p className="absolute top-2 right-2 left-[140px] z-10 m-0 text-right text-[14px] leading-tight text-soft">
+    <div className="relative min-h-55 flex-1" data-fallen={lean > 0}>
+      <p className="absolute top-2 right-2 left-35 z-10 m-0 text-right text-sm leading-tight text-soft">
         {moment && (
           <>
             {textOf({ kind: "mass", value: moment.mass_kg }, system)} so far

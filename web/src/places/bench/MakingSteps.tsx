@@ -58,9 +58,9 @@ export function MakingSteps({ making, passed, beside, step, onStep, onMove, onGa
                 if (event.altKey && to >= 0 && to < last) onMove(index, to);
                 else onStep(Math.min(Math.max(step + way, 0), last));
               }}
-              className="flex min-h-[44px] min-w-0 flex-1 items-center gap-2 border-0 bg-transparent px-2 text-left"
+              className="flex min-h-11 min-w-0 flex-1 items-center gap-2 border-0 bg-transparent px-2 text-left"
             >
-              <span className="w-6 flex-none text-right text-[14px] text-soft">{index + 1}</span>
+              <span className="w-6 flex-none text-right text-sm text-soft">{index + 1}</span>
               <span
                 aria-hidden="true"
                 className="h-3.5 w-3.5 flex-none rounded-full border border-ink/40"
@@ -105,12 +105,12 @@ function StemWords({ step, where, current }: WordsProps) {
         {step.stems > 1 ? `, ${step.stems} together` : ""}
         {where ? ` in ${where}` : ""}
       </span>
-      <span className="block text-[14px] text-soft">
+      <span className="block text-sm text-soft">
         {step.side} · {cutLengthText(step.cut_length_m, system)} ·{" "}
         {moment?.falls ? <strong className="text-berry">falls</strong> : margin}
       </span>
       {current && (
-        <span className="block text-[13px] text-soft">
+        <span className="block text-xs text-soft">
           {step.phase}; sway {step.sway_use.toFixed(2)} of what is allowed at the end;{" "}
           {(100 * step.crowding).toFixed(0)} % of the seats taken
           {step.lay ? "" : `; water at ${water}`}
@@ -149,7 +149,7 @@ function GateRow({ gate, passed, onGate }: GateProps) {
   const { system } = useSettings();
   return (
     <li className="border-b border-line/60 bg-leaf/10" data-gate={gate.key}>
-      <label className="flex min-h-[44px] items-center gap-2 px-2 text-[15px] leading-tight">
+      <label className="flex min-h-11 items-center gap-2 px-2 text-md leading-tight">
         <input
           type="checkbox"
           className="h-5 w-5 flex-none accent-leaf"

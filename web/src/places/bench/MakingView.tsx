@@ -98,7 +98,7 @@ export function MakingView({ desk, event, piece, report }: Props) {
         <p className="m-0 p-4 text-lg">{render(making.say, system)}</p>
       ) : (
         <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] grid-rows-[minmax(0,1fr)] max-lg:grid-cols-1 max-lg:grid-rows-[max-content_max-content]">
-          <div className="flex min-h-0 flex-col border-r border-line max-lg:min-h-[440px]">
+          <div className="flex min-h-0 flex-col border-r border-line max-lg:min-h-110">
             <MakingDrawing piece={piece} report={report} making={making} step={step} />
             <MarginCurve
               making={making}
@@ -139,7 +139,7 @@ export function MakingView({ desk, event, piece, report }: Props) {
                 onGate={pass}
               />
               {piece.kind !== "bouquet" && (
-                <label className="flex min-h-[44px] items-center gap-2 border-t border-line px-3">
+                <label className="flex min-h-11 items-center gap-2 border-t border-line px-3">
                   <input
                     type="checkbox"
                     className="h-5 w-5 accent-leaf"
@@ -155,7 +155,7 @@ export function MakingView({ desk, event, piece, report }: Props) {
                 </label>
               )}
               {piece.kind !== "bouquet" && (
-                <label className="flex min-h-[44px] items-center gap-2 border-t border-line px-3">
+                <label className="flex min-h-11 items-center gap-2 border-t border-line px-3">
                   <input
                     type="checkbox"
                     className="h-5 w-5 accent-leaf"
@@ -216,7 +216,7 @@ function Status({ making, busy, seeking, onFix, onUsual }: StatusProps) {
         </span>
       </p>
       {seeking && (
-        <p className="m-0 pl-7 text-[14px] text-soft" role="status">
+        <p className="m-0 pl-7 text-sm text-soft" role="status">
           Trying what would keep it up…
         </p>
       )}
@@ -227,7 +227,7 @@ function Status({ making, busy, seeking, onFix, onUsual }: StatusProps) {
               key={fix.key}
               disabled={busy}
               onClick={() => onFix(fix)}
-              className="max-w-full text-[14px] leading-tight"
+              className="max-w-full text-sm leading-tight"
             >
               {render(fix.say, system)}
             </Button>

@@ -116,7 +116,7 @@ export function MarginCurve({ making, step, playing, onStep, onPlay }: Props) {
           value={step}
           onChange={(event) => onStep(Number(event.target.value))}
         />
-        <output className="w-16 flex-none text-right text-[15px]">
+        <output className="w-16 flex-none text-right text-md">
           {step} of {last}
         </output>
       </div>

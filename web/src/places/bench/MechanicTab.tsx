@@ -185,7 +185,7 @@ export function MechanicTab({ piece, report, stock, problem, onCommit }: Props) 
         />
       )}
       {made && (
-        <p className="col-span-4 m-0 text-[15px] text-soft max-lg:col-span-2">
+        <p className="col-span-4 m-0 text-md text-soft max-lg:col-span-2">
           {made.name}: seats {made.capacity} such stems, held by {made.seated_by};{" "}
           {textOf({ kind: "mass", value: made.mass_kg }, system)}
           {made.price === null ? "" : `, costs ${made.price.toFixed(2)}`}, {Math.round(made.minutes)} min to

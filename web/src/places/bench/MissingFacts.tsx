@@ -21,7 +21,7 @@ export function MissingFacts({ report }: { report: Report }) {
       aria-label="Not known yet"
       className="no-print mb-2 rounded border border-line bg-sheet px-3 py-2"
     >
-      <h2 className="m-0 text-[15px]">Not known yet</h2>
+      <h2 className="m-0 text-md">Not known yet</h2>
       <ol className="m-0 list-none p-0">
         {facts.map((fact) => {
           const where = whereOf(fact, beside);
@@ -30,13 +30,13 @@ export function MissingFacts({ report }: { report: Report }) {
               {where ? (
                 <button
                   type="button"
-                  className="min-h-[44px] w-full border-0 bg-transparent p-0 text-left underline decoration-line underline-offset-4 hover:decoration-ink"
+                  className="min-h-11 w-full border-0 bg-transparent p-0 text-left underline decoration-line underline-offset-4 hover:decoration-ink"
                   onClick={() => open(where.tab, where.label)}
                 >
                   {fact}
                 </button>
               ) : (
-                <span className="flex min-h-[44px] items-center">{fact}</span>
+                <span className="flex min-h-11 items-center">{fact}</span>
               )}
             </li>
           );

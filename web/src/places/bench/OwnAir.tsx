@@ -37,7 +37,7 @@ export function OwnAir({ piece, room, problem, onCommit }: Props) {
     )[0];
   return (
     <section>
-      <h2 className="m-0 text-[16px]">Air of this piece</h2>
+      <h2 className="m-0 text-base">Air of this piece</h2>
       <div className="mt-1 grid grid-cols-2 gap-2">
         <Choice
           label="Stands in air"

@@ -64,12 +64,12 @@ export function PieceView(props: Props) {
           value={eye}
           options={options}
           onCommit={onEye}
-          className="w-[118px]"
+          className="w-29.5"
         />
         {props.children}
       </div>
       {glance && (
-        <output className="pointer-events-none absolute top-[50px] left-3 z-10 max-w-[70%] text-[13px] leading-tight text-soft">
+        <output className="pointer-events-none absolute top-12.5 left-3 z-10 max-w-[70%] text-xs leading-tight text-soft">
           {glance.share >= 0.005
             ? `${Math.round(glance.share * 100)} % of the ${glance.of} shows from here`
             : "nothing to be hidden shows from here"}

@@ -102,7 +102,7 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
   return (
     <div className="grid grid-cols-2 gap-6 p-3 max-lg:grid-cols-1">
       <section className="grid grid-cols-3 content-start gap-2">
-        <h2 className="col-span-3 m-0 text-[16px]">Where it stands</h2>
+        <h2 className="col-span-3 m-0 text-base">Where it stands</h2>
         <Choice
           label="Stands on"
           value={setting.where}
@@ -201,7 +201,7 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
         />
       </section>
       <section className="grid grid-cols-3 content-start gap-2">
-        <h2 className="col-span-3 m-0 text-[16px]">How it gets there</h2>
+        <h2 className="col-span-3 m-0 text-base">How it gets there</h2>
         <Choice
           label="Travels"
           value={how}
@@ -295,7 +295,7 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
           </>
         )}
         {water && (
-          <p className="col-span-3 m-0 text-[15px]">
+          <p className="col-span-3 m-0 text-md">
             Three levels: on the bench <strong>{level(water.bench_level_m)}</strong>, on the road{" "}
             <strong>{level(water.travel_level_m)}</strong>, on show{" "}
             <strong>{level(piece.water_level_m, "level_least")}</strong>

@@ -12,7 +12,7 @@ export function PullList({ making, piece }: Props) {
   const shoots = making.pull.reduce((sum, line) => sum + line.side_shoots, 0);
   return (
     <div className="p-3">
-      <p className="mt-0 mb-2 text-[15px] text-soft">
+      <p className="mt-0 mb-2 text-md text-soft">
         {total} stems for one piece
         {piece.quantity > 1 ? `, bunches for all ${piece.quantity}` : ""}.
         {shoots > 0 ? ` Up to ${shoots} side shoots to save.` : ""}
@@ -36,11 +36,11 @@ export function PullList({ making, piece }: Props) {
                   .join(", ")}
               </span>
             </p>
-            <p className="m-0 pl-5 text-[14px] text-soft">
+            <p className="m-0 pl-5 text-sm text-soft">
               {line.preparation.map((each) => render(each, system)).join("; ")}
               {line.side_shoots > 0 ? `; save ${line.side_shoots} side shoots` : ""}.
             </p>
-            <p className="m-0 pl-5 text-[14px] text-soft">{where(line, piece)}</p>
+            <p className="m-0 pl-5 text-sm text-soft">{where(line, piece)}</p>
           </li>
         ))}
       </ol>

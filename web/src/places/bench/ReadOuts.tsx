@@ -17,7 +17,7 @@ export function ReadOuts({ making }: { making: MakingReport }) {
         <dd className="m-0 text-right">{percent(shares.openness)}</dd>
       </dl>
       <section>
-        <h3 className="m-0 text-[16px]">Varieties, of what is seen</h3>
+        <h3 className="m-0 text-base">Varieties, of what is seen</h3>
         <ul className="m-0 mt-1 list-none p-0">
           {shares.varieties.map((each) => (
             <li
@@ -31,7 +31,7 @@ export function ReadOuts({ making }: { making: MakingReport }) {
                   style={{ width: `${100 * each.of_sight}%`, background: each.colour }}
                 />
               </span>
-              <span className="text-right text-[14px]">
+              <span className="text-right text-sm">
                 {percent(each.of_sight)} · {each.stems} stems
               </span>
             </li>

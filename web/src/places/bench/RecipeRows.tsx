@@ -87,7 +87,7 @@ export function RecipeRows({ recipe, path, stock, problem, onCommit, open, onOpe
               path={`${path}.${index}.variety`}
               problem={problem}
               onCommit={(typed) => put(index, { ...line, variety: keyOf(typed) }, "Change a variety")}
-              className="min-w-[110px] flex-1"
+              className="min-w-27.5 flex-1"
             />
             <Choice
               label={`Role of ${nameOf(line.variety)}`}
@@ -95,7 +95,7 @@ export function RecipeRows({ recipe, path, stock, problem, onCommit, open, onOpe
               value={line.role}
               options={ROLES}
               onCommit={(role) => put(index, { ...line, role }, `Change the role of ${nameOf(line.variety)}`)}
-              className="w-[92px] flex-none"
+              className="w-23 flex-none"
             />
             {more?.(line, (next) => put(index, next, `Change ${nameOf(line.variety)}`))}
             {onOpen && (
@@ -182,14 +182,14 @@ function NewLine({ first, names, stock, onAdd }: NewProps) {
   };
   return (
     <form
-      className="no-print relative mt-2 flex max-w-[520px] flex-wrap items-end gap-1.5"
+      className="no-print relative mt-2 flex max-w-130 flex-wrap items-end gap-1.5"
       onSubmit={(event) => {
         event.preventDefault();
         add();
       }}
     >
-      <div className="min-w-[170px] flex-1">
-        <label htmlFor={id} className="block text-[13px] text-soft">
+      <div className="min-w-42.5 flex-1">
+        <label htmlFor={id} className="block text-xs text-soft">
           Add a variety
         </label>
         <input
@@ -210,7 +210,7 @@ function NewLine({ first, names, stock, onAdd }: NewProps) {
           }}
         />
       </div>
-      <Choice label="As" value={role} options={ROLES} onCommit={setRole} className="w-[92px] flex-none" />
+      <Choice label="As" value={role} options={ROLES} onCommit={setRole} className="w-23 flex-none" />
       <Button type="submit">
         <Plus size={18} aria-hidden="true" /> Add
       </Button>

@@ -28,7 +28,7 @@ export function RoomTab({ event, piece, problem, onCommit }: Props) {
       <div className="flex flex-col gap-4">
         <OwnAir piece={piece} room={event.brief.air} problem={problem} onCommit={onCommit} />
         <section>
-          <h2 className="m-0 text-[16px]">Top-ups of this piece</h2>
+          <h2 className="m-0 text-base">Top-ups of this piece</h2>
           {piece.top_ups.length === 0 && (
             <p className="my-1 text-soft">None planned. Drink offers one where it is needed.</p>
           )}

@@ -45,7 +45,7 @@ export function SayIt({ eventId, piece, onApply }: Props) {
   };
   return (
     <form
-      className="relative min-w-[180px] flex-1 max-lg:mb-1 max-md:basis-full"
+      className="relative min-w-45 flex-1 max-lg:mb-1 max-md:basis-full"
       onSubmit={(event) => {
         event.preventDefault();
         if (heard && asked === text && heard.heard.length > 0) apply(heard.piece);

@@ -1,4 +1,5 @@
 import { Tabs } from "radix-ui";
+import type { ReactNode } from "react";
 import type { EventOut, Piece, Problem, Report } from "../../api/types";
 import { CardLinks } from "../../ui/CardLinks";
 import { CutSheet } from "./CutSheet";
@@ -13,6 +14,8 @@ export type View = (typeof VIEW_KEYS)[number];
 type Props = {
   view: View;
   onView: (view: View) => void;
+  /** What stands over the views on a phone. */
+  above: ReactNode;
   desk: PieceDesk;
   event: EventOut;
   pieceId: number;
@@ -29,20 +32,21 @@ const VIEWS = [
 ] as const;
 
 /** The sheet on the bench: the drawing, the sheet flat, or all mechanics side by side. */
-export function SheetViews({ view, onView, desk, event, pieceId, piece, report, problem }: Props) {
+export function SheetViews({ view, onView, above, desk, event, pieceId, piece, report, problem }: Props) {
   return (
     <Tabs.Root
       value={view}
       onValueChange={(next) => onView(next as View)}
-      className="col-start-1 row-start-1 flex min-h-0 flex-col bg-sheet max-lg:min-h-[480px]"
+      className="col-start-1 row-start-1 flex min-h-0 flex-col bg-sheet max-lg:min-h-120 max-sm:block max-sm:min-h-0 max-sm:flex-1 max-sm:overflow-y-auto"
     >
-      <div className="no-print flex min-h-[45px] flex-none flex-wrap border-b border-line/60 px-2">
+      {above && <div className="px-2 pt-1 max-sm:group-has-data-[sheet=open]/desk:hidden">{above}</div>}
+      <div className="no-print flex min-h-11.25 flex-none flex-wrap max-sm:group-has-data-[sheet=open]/desk:hidden border-b border-line/60 px-2">
         <Tabs.List aria-label="Views" className="flex items-stretch gap-1 overflow-x-auto">
           {VIEWS.map(([key, words]) => (
             <Tabs.Trigger
               key={key}
               value={key}
-              className="min-h-[44px] min-w-[44px] flex-none whitespace-nowrap border-0 bg-transparent px-2.5 text-[14px] text-soft data-[state=active]:font-semibold data-[state=active]:text-ink data-[state=active]:underline data-[state=active]:decoration-leaf data-[state=active]:decoration-[3px] data-[state=active]:underline-offset-[8px]"
+              className="min-h-11 min-w-11 flex-none whitespace-nowrap border-0 bg-transparent px-2.5 text-sm text-soft data-[state=active]:font-semibold data-[state=active]:text-ink data-[state=active]:underline data-[state=active]:decoration-leaf data-[state=active]:decoration-3 data-[state=active]:underline-offset-8"
             >
               {words}
             </Tabs.Trigger>

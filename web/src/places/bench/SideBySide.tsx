@@ -73,16 +73,14 @@ function Card({ option, place, piece, onUse }: CardProps) {
       data-kind={option.kind}
       className={`flex flex-col rounded border p-2 ${chosen ? "border-marigold" : "border-line"} ${made ? "" : "opacity-75"}`}
     >
-      <h2 className="m-0 flex items-baseline gap-2 text-[16px]">
+      <h2 className="m-0 flex items-baseline gap-2 text-base">
         <span className="text-soft">{place}</span> {option.name}
-        {chosen && (
-          <span className="ml-auto font-sans text-[13px] font-normal text-marigold">on the bench</span>
-        )}
+        {chosen && <span className="ml-auto font-sans text-xs font-normal text-marigold">on the bench</span>}
       </h2>
-      <p className="m-0 text-[13px] text-soft">{option.what}</p>
+      <p className="m-0 text-xs text-soft">{option.what}</p>
       <div className="flex gap-2">
         <Sketch option={option} />
-        <ul className="m-0 grid list-none content-center gap-0.5 p-0 text-[13px]">
+        <ul className="m-0 grid list-none content-center gap-0.5 p-0 text-xs">
           {option.rungs.map((rung) => (
             <li key={rung.verb} className={`flex items-center gap-1 ${STATE_COLOUR[rung.state]}`}>
               <StateMark state={rung.state} size={12} />
@@ -98,9 +96,9 @@ function Card({ option, place, piece, onUse }: CardProps) {
           ))}
         </ul>
       </div>
-      <p className="mt-1 mb-1 text-[14px] leading-snug">{render(option.why, system)}</p>
+      <p className="mt-1 mb-1 text-sm leading-snug">{render(option.why, system)}</p>
       {made && (
-        <p className="mt-auto mb-1 text-[13px] text-soft">
+        <p className="mt-auto mb-1 text-xs text-soft">
           {made.capacity} stems · {textOf({ kind: "mass", value: made.mass_kg }, system)} ·{" "}
           {made.price === null ? "no price" : `${made.price.toFixed(2)}`} · {Math.round(made.minutes)} min ·
           used {made.uses}×{made.compostable ? " · compostable" : ""}
@@ -125,7 +123,7 @@ function Sketch({ option }: { option: Option }) {
   return (
     <svg
       viewBox={`${xMin} ${-yMax} ${xMax - xMin} ${yMax - yMin}`}
-      className="drawing h-[118px] min-w-0 flex-1"
+      className="drawing h-29.5 min-w-0 flex-1"
       role="img"
       aria-label={`Section with ${option.name.toLowerCase()}`}
     >

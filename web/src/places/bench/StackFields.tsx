@@ -89,7 +89,7 @@ export function StackFields({ piece, stock, problem, onCommit }: Props) {
   );
   return (
     <section className="grid grid-cols-6 content-start gap-2 border-t border-line p-3 max-lg:grid-cols-2">
-      <h2 className="col-span-6 m-0 text-[16px] max-lg:col-span-2">On, in and around it</h2>
+      <h2 className="col-span-6 m-0 text-base max-lg:col-span-2">On, in and around it</h2>
       <Choice label="Stacked" value={kind} options={STACKS} onCommit={change} className="col-span-2" />
       {support && (
         <>

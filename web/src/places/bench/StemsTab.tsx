@@ -69,7 +69,7 @@ export function StemsTab({ piece, report, stock, problem, onCommit }: Props) {
             Deal the seats again
           </Button>
         )}
-        <p className="col-span-4 m-0 text-[15px] text-soft max-lg:col-span-2">
+        <p className="col-span-4 m-0 text-md text-soft max-lg:col-span-2">
           {piece.hand_placed.length === 0
             ? "Press a flower on the drawing to place it by hand."
             : `${piece.hand_placed.length} placed by hand; the rest fills round them.`}

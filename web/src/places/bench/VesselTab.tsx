@@ -86,10 +86,10 @@ export function VesselTab({ piece, report, stock, problem, onCommit }: Props) {
     <>
       <div className="grid grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)] gap-6 p-3 max-lg:grid-cols-1">
         <section>
-          <h2 className="m-0 mb-1 text-[16px]">Inside, from the floor up</h2>
+          <h2 className="m-0 mb-1 text-base">Inside, from the floor up</h2>
           <table className="border-separate border-spacing-x-1.5 border-spacing-y-1">
             <thead>
-              <tr className="text-left text-[13px] text-soft">
+              <tr className="text-left text-xs text-soft">
                 <th className="font-normal">height</th>
                 <th className="font-normal">{alike ? "inside size" : "side to side"}</th>
                 {!alike && <th className="font-normal">front to back</th>}

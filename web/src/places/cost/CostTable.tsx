@@ -19,7 +19,7 @@ export function CostTable({
       <div className="overflow-x-auto">
         <table className="w-full border-collapse [&_td+td]:pl-3 [&_th+td]:pl-3 [&_th+th]:pl-3">
           <thead>
-            <tr className="text-right text-[13px] text-soft">
+            <tr className="text-right text-xs text-soft">
               <th className="text-left font-normal">piece</th>
               <th className="font-normal">stems</th>
               <th className="font-normal">mechanics ÷ uses</th>

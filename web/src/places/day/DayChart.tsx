@@ -16,6 +16,14 @@ type Props = {
   onMove: (key: string, at: string) => void;
 };
 
+/** The minute at which a lane is taken again after a task; the end of the day where it is not. */
+function freeTo(today: readonly Timed[], person: number, timed: Timed): number {
+  const later = today
+    .filter((each) => each !== timed && each.crew.includes(person) && each.starts_at >= timed.starts_at)
+    .map((each) => minutesOf(each.starts_at));
+  return Math.min(...later, axisOf(today).to);
+}
+
 /** One day, a lane for each pair of hands. A task that is moved stays there; the rest moves round it. */
 export function DayChart({ date, timed, crew, extra, times, picked, onPick, onMove }: Props) {
   const today = timed.filter((each) => dateOf(each.starts_at) === date);
@@ -58,6 +66,7 @@ export function DayChart({ date, timed, crew, extra, times, picked, onPick, onMo
                 picked={each.task.key === picked}
                 x={x}
                 pxPerMin={pxPerMin}
+                freeTo={freeTo(today, person, each)}
                 onPick={() => onPick(each.task.key)}
                 onMoveBy={(by) => onMove(each.task.key, localTime(date, minutesOf(each.starts_at) + by))}
               />

@@ -5,6 +5,8 @@ import { between, clockOf, minutesOf } from "./times";
 export const LANE = 50;
 const STEP_MIN = 5;
 const INSET = 4;
+const NARROWEST = 64;
+const CHARACTER = 7;
 
 type Props = {
   timed: Timed;
@@ -12,19 +14,25 @@ type Props = {
   picked: boolean;
   x: (minutes: number) => number;
   pxPerMin: number;
+  /** The minute at which the lane is taken again. */
+  freeTo: number;
   onPick: () => void;
   /** Called with the minutes it was moved by. */
   onMoveBy: (minutes: number) => void;
 };
 
 /** One task on one lane: pressed to see it, dragged or moved with the arrow keys to set it. */
-export function TaskBlock({ timed, person, picked, x, pxPerMin, onPick, onMoveBy }: Props) {
+export function TaskBlock({ timed, person, picked, x, pxPerMin, freeTo, onPick, onMoveBy }: Props) {
   const { task } = timed;
   const [drag, setDrag] = useState<{ fromX: number; by: number } | null>(null);
   /** A top-up has its time from the bench. */
   const free = task.stage !== "top up";
   const left = x(minutesOf(timed.starts_at) + (drag?.by ?? 0));
   const wide = Math.max(between(timed.starts_at, timed.ends_at) * pxPerMin, 3);
+  /** A short task is named beside itself, as far as the lane is free there. */
+  const freePx = x(freeTo) - left - wide - 2;
+  const beside = wide < NARROWEST && freePx > wide;
+  const room = beside ? freePx : wide - 2;
   const moveBy = (minutes: number) => minutes !== 0 && onMoveBy(minutes);
   const onKeyDown = (event: KeyboardEvent) => {
     const way = event.key === "ArrowLeft" ? -1 : event.key === "ArrowRight" ? 1 : 0;
@@ -77,28 +85,32 @@ export function TaskBlock({ timed, person, picked, x, pxPerMin, onPick, onMoveBy
         <title>{`${clockOf(timed.starts_at)}–${clockOf(timed.ends_at)} ${task.name}`}</title>
       </rect>
       <svg
-        x={left}
+        x={beside ? left + wide : left}
         y={person * LANE + INSET}
-        width={Math.max(wide - 2, 0)}
+        width={Math.max(room, 0)}
         height={LANE - 2 * INSET}
         aria-hidden="true"
         pointerEvents="none"
       >
-        {wide > 26 && (
-          <text x={4} y={17} fontSize={12.5} className="day-words">
-            {timed.locked ? "⚓ " : ""}
-            {timed.early_min > 0 || task.gate ? "✕ " : ""}
-            {shortName(task.name)}
-          </text>
-        )}
-        {wide > 38 && (
-          <text x={4} y={34} fontSize={11.5}>
-            {clockOf(timed.starts_at)}
-          </text>
-        )}
+        <text x={4} y={17} fontSize={12.5} className="day-words">
+          {fitted(
+            `${timed.locked ? "⚓ " : ""}${timed.early_min > 0 || task.gate ? "✕ " : ""}${shortName(task.name)}`,
+            room,
+          )}
+        </text>
+        <text x={4} y={34} fontSize={11.5}>
+          {fitted(clockOf(timed.starts_at), room)}
+        </text>
       </svg>
     </g>
   );
+}
+
+/** Words as far as there is room for them, px; nothing where not even a few letters go in. */
+function fitted(words: string, room: number): string {
+  const most = Math.floor((room - 6) / CHARACTER);
+  if (words.length <= most) return words;
+  return most < 4 ? "" : `${words.slice(0, most - 1)}…`;
 }
 
 function shortName(name: string): string {

@@ -30,7 +30,7 @@ export function TaskList({ timed, crew, picked, onPick }: Props) {
                     type="button"
                     aria-pressed={each.task.key === picked}
                     onClick={() => onPick(each.task.key)}
-                    className="grid min-h-[44px] w-full grid-cols-[104px_minmax(0,1fr)] gap-x-2 border-0 bg-transparent py-1.5 text-left aria-pressed:bg-sheet"
+                    className="grid min-h-11 w-full grid-cols-[104px_minmax(0,1fr)] gap-x-2 border-0 bg-transparent py-1.5 text-left aria-pressed:bg-sheet"
                   >
                     <span>
                       {clockOf(each.starts_at)}–{clockOf(each.ends_at)}

@@ -24,11 +24,11 @@ export function FigureRow({ figure, onSet, onUnset }: Props) {
       <div className="grid grid-cols-[minmax(0,1fr)_5rem_6rem] items-center gap-x-3 lg:grid-cols-[minmax(0,1fr)_8rem_12rem_13rem_10rem]">
         <div className="py-1.5">
           {figure.label}
-          <span className="block text-[13px] text-soft lg:hidden">
+          <span className="block text-xs text-soft lg:hidden">
             {SORTS[figure.sort]}, {own ? "the studio's" : figure.provenance}
           </span>
           {own && (
-            <span className="block text-[14px] text-soft">
+            <span className="block text-sm text-soft">
               Ours: {figure.reason}. The program's is {textOf(figure.built_in as Quantity, system)}.
             </span>
           )}
@@ -36,11 +36,11 @@ export function FigureRow({ figure, onSet, onUnset }: Props) {
         <div className={`py-1.5 ${own ? "font-semibold" : ""}`}>
           {textOf(figure.quantity as Quantity, system)}
         </div>
-        <div className="py-1.5 text-[14px] text-soft max-lg:hidden">
+        <div className="py-1.5 text-sm text-soft max-lg:hidden">
           {SORTS[figure.sort]}
           {figure.sort === "measure" && `, give or take ${Math.round(figure.spread * 100)} %`}
         </div>
-        <div className="py-1.5 text-[14px] max-lg:hidden">
+        <div className="py-1.5 text-sm max-lg:hidden">
           {own ? "the studio's" : figure.provenance}
           {figure.source && !own && <span className="text-soft"> ({figure.source})</span>}
         </div>
@@ -109,7 +109,7 @@ function OwnFigure({ figure, onSet, onDone }: Omit<Props, "onUnset"> & { onDone:
       onKeyDown={(event) => event.key === "Escape" && onDone()}
     >
       <div className="w-56">
-        <label htmlFor={numberId} className="block text-[13px] text-soft">
+        <label htmlFor={numberId} className="block text-xs text-soft">
           Our figure, {span}
         </label>
         <input
@@ -131,7 +131,7 @@ function OwnFigure({ figure, onSet, onDone }: Omit<Props, "onUnset"> & { onDone:
         )}
       </div>
       <div className="min-w-48 flex-1">
-        <label htmlFor={reasonId} className="block text-[13px] text-soft">
+        <label htmlFor={reasonId} className="block text-xs text-soft">
           How we know it
         </label>
         <input
@@ -151,7 +151,7 @@ function OwnFigure({ figure, onSet, onDone }: Omit<Props, "onUnset"> & { onDone:
           </p>
         )}
       </div>
-      <div className="flex gap-1 pt-[18px]">
+      <div className="flex gap-1 pt-4.5">
         <Button look="solid" type="submit">
           Use it
         </Button>

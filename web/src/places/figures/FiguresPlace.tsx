@@ -72,7 +72,7 @@ export function FiguresPlace() {
         </p>
         <div className="no-print mb-4 flex flex-wrap items-end gap-4">
           <div className="w-72">
-            <label htmlFor="find-figure" className="block text-[13px] text-soft">
+            <label htmlFor="find-figure" className="block text-xs text-soft">
               Find a figure
             </label>
             <input
@@ -84,7 +84,7 @@ export function FiguresPlace() {
               onChange={(event) => setSought(event.target.value)}
             />
           </div>
-          <label className="flex min-h-[44px] items-center gap-2">
+          <label className="flex min-h-11 items-center gap-2">
             <input
               type="checkbox"
               checked={ownOnly}

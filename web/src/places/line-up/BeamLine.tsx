@@ -55,7 +55,7 @@ export function BeamLine({ event }: { event: EventOut }) {
       className="flex-none overflow-x-auto overflow-y-hidden border-b border-line bg-sheet"
     >
       <div
-        className="h-[270px] print:w-full!"
+        className="h-67.5 print:w-full!"
         style={{ width: `max(100%, ${1.02 * hung.length * LABEL_PX}px)` }}
       >
         <Drawing
@@ -79,10 +79,8 @@ export function BeamLine({ event }: { event: EventOut }) {
                   className="absolute rounded border border-transparent bg-sheet/80 p-0 text-center hover:border-marigold"
                   style={{ left, width: LABEL_PX, top }}
                 >
-                  <span className="serif line-clamp-2 text-[14px] leading-[1.1]">{rig.part.name}</span>
-                  <span
-                    className={`flex items-center justify-center gap-1.5 text-[14px] ${STATE_COLOUR[state]}`}
-                  >
+                  <span className="serif line-clamp-2 text-sm leading-[1.1]">{rig.part.name}</span>
+                  <span className={`flex items-center justify-center gap-1.5 text-sm ${STATE_COLOUR[state]}`}>
                     <StateMark state={state} size={14} />
                     {state === "holds" || state === "tight" ? state : "not cleared"}
                   </span>

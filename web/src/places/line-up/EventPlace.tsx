@@ -12,6 +12,7 @@ import { ConflictStrip } from "../../ui/ConflictStrip";
 import { EventNav } from "../../ui/EventNav";
 import { SEVERITY, STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
+import { Term } from "../../ui/Term";
 import { TopBar } from "../../ui/TopBar";
 import { useActs } from "../../ui/useActs";
 import { useFirstFocus } from "../../ui/useFirstFocus";
@@ -66,7 +67,7 @@ export function EventPlace() {
       >
         <Link
           to="/?all"
-          className="flex min-h-[44px] items-center text-soft underline decoration-line underline-offset-4"
+          className="flex min-h-11 items-center text-soft underline decoration-line underline-offset-4"
         >
           Events
         </Link>
@@ -78,11 +79,11 @@ export function EventPlace() {
           {now.brief.place}
         </span>
         {fetching && (
-          <span role="status" className="flex-none text-[14px] text-soft max-md:hidden">
+          <span role="status" className="flex-none text-sm text-soft max-md:hidden">
             reckoning…
           </span>
         )}
-        <Link to="/stores" className="ml-auto flex min-h-[44px] flex-none items-center">
+        <Link to="/stores" className="ml-auto flex min-h-11 flex-none items-center">
           The stores
         </Link>
       </TopBar>
@@ -120,7 +121,7 @@ export function EventPlace() {
             <div className="p-3 lg:absolute lg:inset-0 lg:overflow-y-auto print:static">
               <div className="flex items-baseline justify-between gap-3">
                 <h2 className="m-0 text-xl">To settle next</h2>
-                <a href="#brief" className="no-print flex min-h-[44px] items-center text-[15px]">
+                <a href="#brief" className="no-print flex min-h-11 items-center text-md">
                   The brief
                 </a>
               </div>
@@ -143,7 +144,7 @@ export function EventPlace() {
               Hung and mounted work
               <Link
                 to={`/events/${eventId}/survey`}
-                className="no-print inline-flex min-h-[44px] items-center text-[15px] font-normal"
+                className="no-print inline-flex min-h-11 items-center text-md font-normal"
               >
                 Survey of the place
               </Link>
@@ -216,8 +217,13 @@ function OpenRow({ event, open }: { event: EventOut; open: Open }) {
         <StateMark state={verdict.state} />
         <span className="leading-snug">
           <strong>
-            {name}: <span className="capitalize">{verdict.verb}</span>{" "}
-            <span className={STATE_COLOUR[verdict.state]}>{verdict.state}.</span>
+            {name}:{" "}
+            <span className="capitalize">
+              <Term word={verdict.verb} />
+            </span>{" "}
+            <span className={STATE_COLOUR[verdict.state]}>
+              <Term word={verdict.state} />.
+            </span>
           </strong>{" "}
           {render(verdict.reason, system)}
         </span>
@@ -283,7 +289,7 @@ function PieceList({ event, onCopy, onRemove }: ListProps) {
         <li key={id} className="flex flex-wrap items-center gap-x-2">
           <Link
             to={`/events/${event.id}/pieces/${id}`}
-            className="flex min-h-[48px] min-w-[180px] flex-1 items-center gap-2"
+            className="flex min-h-12 min-w-45 flex-1 items-center gap-2"
           >
             <span className="serif text-lg">{piece.name}</span> × {piece.quantity}
           </Link>

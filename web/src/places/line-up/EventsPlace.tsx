@@ -1,7 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Trash2 } from "lucide-react";
 import { useState } from "react";
-import { Link, Navigate, useLocation, useNavigate } from "react-router";
+import { Navigate, useLocation, useNavigate } from "react-router";
 import { api, Refused } from "../../api/client";
 import type { EventSummary, Problem } from "../../api/types";
 import { Button } from "../../ui/Button";
@@ -13,7 +12,9 @@ import { useFirstFocus } from "../../ui/useFirstFocus";
 import { useRefusal } from "../../ui/useRefusal";
 import { useTitle } from "../../ui/useTitle";
 import { render } from "../../units/text";
+import { EventRow } from "./EventRow";
 import { Everything } from "./Everything";
+import { comingAndOver, dayOf } from "./when";
 
 /** All events, and starting one from nothing. With a single event it opens at once. */
 export function EventsPlace() {
@@ -32,6 +33,7 @@ export function EventsPlace() {
   const asked = location.search.includes("all");
   const only = events.data?.length === 1 && gone.data?.length === 0 ? events.data[0] : undefined;
   if (only && !asked) return <Navigate to={`/events/${only.id}`} replace />;
+  const { coming, over } = comingAndOver(events.data ?? []);
   return (
     <>
       <TopBar />
@@ -39,30 +41,17 @@ export function EventsPlace() {
         {events.data && events.data.length > 0 && (
           <section>
             <h1 className="text-3xl">Events</h1>
-            <ul className="mt-2 list-none divide-y divide-line p-0">
-              {events.data.map((each) => (
-                <li key={each.id}>
-                  <div className="flex flex-wrap items-center gap-x-3">
-                    <Link
-                      to={`/events/${each.id}`}
-                      className="flex min-h-[52px] min-w-[180px] flex-1 flex-col justify-center text-lg leading-tight"
-                    >
-                      {each.name}
-                      <span className="text-[14px] text-soft">{whenAndWhere(each)}</span>
-                    </Link>
-                    <CopyEvent id={each.id} name={each.name} />
-                    <Button
-                      look="quiet"
-                      aria-label={`Delete ${each.name}`}
-                      title={`Delete ${each.name}; it can be brought back`}
-                      onClick={() => void act(() => api.deleteEvent(each.id))}
-                    >
-                      <Trash2 size={16} aria-hidden="true" />
-                    </Button>
-                  </div>
-                </li>
-              ))}
-            </ul>
+            <Rows
+              events={coming}
+              next={coming[0]?.brief && dayOf(coming[0].brief) ? coming[0].id : null}
+              onDelete={(id) => void act(() => api.deleteEvent(id))}
+            />
+            {over.length > 0 && (
+              <details className="mt-3" open={coming.length === 0}>
+                <summary className="min-h-11 cursor-pointer py-2.5">Over ({over.length})</summary>
+                <Rows events={over} next={null} onDelete={(id) => void act(() => api.deleteEvent(id))} />
+              </details>
+            )}
           </section>
         )}
         {gone.data && gone.data.length > 0 && (
@@ -98,13 +87,16 @@ export function EventsPlace() {
   );
 }
 
-/** "14 May 2027, Osterlay Ropewalk Museum", as far as that is known. */
-function whenAndWhere({ starts_at, place }: EventSummary): string {
-  const day = starts_at?.slice(0, 10);
-  const said = day
-    ? new Date(`${day}T12:00`).toLocaleDateString("en-GB", { day: "numeric", month: "long", year: "numeric" })
-    : "no day yet";
-  return [said, place].filter(Boolean).join(", ");
+type RowsProps = { events: readonly EventSummary[]; next: number | null; onDelete: (id: number) => void };
+
+function Rows({ events, next, onDelete }: RowsProps) {
+  return (
+    <ul className="mt-2 list-none divide-y divide-line p-0">
+      {events.map((each) => (
+        <EventRow key={each.id} event={each} next={each.id === next} onDelete={() => onDelete(each.id)} />
+      ))}
+    </ul>
+  );
 }
 
 /** A whole job to look at, with a tour; it is put away like any other event. */
@@ -137,22 +129,6 @@ function DemoJob() {
         </Button>
       </div>
     </section>
-  );
-}
-
-/** A new event with the pieces and ways of an old one. */
-function CopyEvent({ id, name }: { id: number; name: string }) {
-  const go = useNavigate();
-  return (
-    <Button
-      aria-label={`Copy ${name}`}
-      onClick={async () => {
-        const copy = await api.copyEvent(id);
-        void go(`/events/${copy.id}`);
-      }}
-    >
-      Copy
-    </Button>
   );
 }
 
@@ -211,7 +187,7 @@ function NewEvent({ first }: { first: boolean }) {
       <p className="mt-1 mb-3 text-soft">
         One job: a date, a place, a list of pieces. Only its name is needed now.
       </p>
-      <label className="block text-[13px] text-soft" htmlFor="new-event">
+      <label className="block text-xs text-soft" htmlFor="new-event">
         Name of the event
       </label>
       <div className="flex gap-2">

@@ -70,7 +70,7 @@ export function Everything() {
       )}
       {copies.length > 0 && (
         <>
-          <h3 className="mt-4 mb-0 text-[17px]">Copies here</h3>
+          <h3 className="mt-4 mb-0 text-lead">Copies here</h3>
           <ul className="m-0 list-none divide-y divide-line p-0">
             {copies.map((each) => (
               <li key={each.name} className="flex items-center gap-3">

@@ -1,5 +1,6 @@
 import type { Headline } from "../../api/types";
 import { useSettings } from "../../ui/settings";
+import { Term } from "../../ui/Term";
 import { durationText, textOf } from "../../units/text";
 
 const M_PER_YD = 0.9144;
@@ -32,8 +33,10 @@ export function HeadlineStrip({ headline }: { headline: Headline }) {
     >
       {shown.map(([words, figure, bad]) => (
         <div key={words} className="flex flex-col">
-          <dt className="text-[13px] text-soft">{words}</dt>
-          <dd className={`m-0 text-[17px] leading-tight ${bad ? "text-berry" : ""}`}>
+          <dt className="text-xs text-soft">
+            <Term word={words}>{words}</Term>
+          </dt>
+          <dd className={`m-0 text-lead leading-tight ${bad ? "text-berry" : ""}`}>
             {bad && <span aria-hidden="true">✕ </span>}
             {figure}
           </dd>

@@ -26,7 +26,7 @@ export function RigList({ event, onCopy, onRemove }: ListProps) {
         <li key={id} className="flex flex-wrap items-center gap-x-2">
           <Link
             to={`/events/${event.id}/rigs/${id}`}
-            className="flex min-h-[48px] min-w-[180px] flex-1 items-center gap-2 text-lg"
+            className="flex min-h-12 min-w-45 flex-1 items-center gap-2 text-lg"
           >
             <span className="serif">{rig.name}</span>
           </Link>

@@ -65,7 +65,7 @@ export function JobFields({ event, desk }: Props) {
   };
   return (
     <details className="mt-3" open>
-      <summary className="flex min-h-[44px] cursor-pointer items-center text-lg">
+      <summary className="flex min-h-11 cursor-pointer items-center text-lg">
         <span className="serif">Crew, road and hours</span>
       </summary>
       <div className="grid grid-cols-2 content-start gap-2 max-md:grid-cols-1">
@@ -118,7 +118,7 @@ export function JobFields({ event, desk }: Props) {
         {air("workshop", "Workshop")}
         {air("van", "Van")}
       </div>
-      <h3 className="mt-3 mb-1 text-[15px] font-normal text-soft">
+      <h3 className="mt-3 mb-1 text-md font-normal text-soft">
         Crew{brief.crew.length === 0 ? ": nobody yet, one pair of hands is taken" : ""}
       </h3>
       <ul className="m-0 flex list-none flex-wrap gap-2 p-0">

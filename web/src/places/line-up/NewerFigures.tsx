@@ -31,7 +31,7 @@ export function NewerFigures({ event, onTake }: { event: EventOut; onTake: () =>
       {open && found && (
         <div className="mt-2 grid grid-cols-2 gap-6 max-md:grid-cols-1">
           <div>
-            <h3 className="m-0 text-[15px]">Verdicts that change</h3>
+            <h3 className="m-0 text-md">Verdicts that change</h3>
             {found.verdicts.length === 0 && <p className="m-0">None.</p>}
             <ul className="m-0 list-none p-0">
               {found.verdicts.map((each) => (
@@ -46,7 +46,7 @@ export function NewerFigures({ event, onTake }: { event: EventOut; onTake: () =>
             </ul>
           </div>
           <div>
-            <h3 className="m-0 text-[15px]">Figures</h3>
+            <h3 className="m-0 text-md">Figures</h3>
             <ul className="m-0 list-none p-0">
               {found.figures.map((each) => (
                 <li key={each.key}>
@@ -56,7 +56,7 @@ export function NewerFigures({ event, onTake }: { event: EventOut; onTake: () =>
               ))}
             </ul>
             {found.kept_at && (
-              <p className="m-0 text-[14px] text-soft">
+              <p className="m-0 text-sm text-soft">
                 Its own are of {found.kept_at.slice(0, 10)}. <Link to="/figures">The book of figures</Link>
               </p>
             )}

@@ -29,10 +29,10 @@ export function PracticeFields({ event, desk }: Props) {
               options={school.answers.map((answer) => [answer, answer] as const)}
               onCommit={(answer) => void put({ [school.field]: answer })}
             />
-            <p className="m-0 pb-1 text-[14px] leading-snug text-soft">{school.why}</p>
+            <p className="m-0 pb-1 text-sm leading-snug text-soft">{school.why}</p>
           </div>
         ))}
-        <label className="flex min-h-[44px] items-center gap-2">
+        <label className="flex min-h-11 items-center gap-2">
           <input
             type="checkbox"
             className="h-5 w-5 accent-leaf"
@@ -41,7 +41,7 @@ export function PracticeFields({ event, desk }: Props) {
           />
           No single-use plastic at this event
         </label>
-        <label className="flex min-h-[44px] items-center gap-2">
+        <label className="flex min-h-11 items-center gap-2">
           <input
             type="checkbox"
             className="h-5 w-5 accent-leaf"

@@ -44,7 +44,7 @@ export function TableLine({ event }: { event: EventOut }) {
   const bounds = useMemo(() => boundsOfAll(stood), [stood]);
   if (piecesOf(event).length === 0) {
     return (
-      <section className="flex h-[200px] items-center justify-center border-b border-line bg-sheet">
+      <section className="flex h-50 items-center justify-center border-b border-line bg-sheet">
         <p className="serif text-xl text-soft">The table is bare. Add the first piece below.</p>
       </section>
     );
@@ -67,7 +67,7 @@ export function TableLine({ event }: { event: EventOut }) {
       className="flex-none overflow-x-auto overflow-y-hidden border-b border-line bg-sheet"
     >
       <div
-        className="h-[380px] print:w-full!"
+        className="h-95 print:w-full!"
         style={{ width: `max(100%, ${(1.3 * stood.length * (LABEL_PX + 4)) / TIERS}px)` }}
       >
         <Drawing
@@ -128,11 +128,11 @@ export function TableLine({ event }: { event: EventOut }) {
                       height: TIER_PX - 4,
                     }}
                   >
-                    <span className="serif line-clamp-2 text-[14px] leading-[1.1]">
+                    <span className="serif line-clamp-2 text-sm leading-[1.1]">
                       {`${piece.part.name} ×\u00a0${piece.part.quantity}`}
                     </span>
                     <span
-                      className={`flex items-center justify-center gap-1.5 text-[15px] ${STATE_COLOUR[worst]}`}
+                      className={`flex items-center justify-center gap-1.5 text-md ${STATE_COLOUR[worst]}`}
                     >
                       <StateMark state={worst} size={14} />
                       {worst}

@@ -10,7 +10,7 @@ export function DaysBefore({ days }: { days: ListsOut["days"] }) {
   return (
     <table className="w-full max-w-6xl border-collapse">
       <thead>
-        <tr className="text-left text-[13px] text-soft">
+        <tr className="text-left text-xs text-soft">
           <th className="font-normal">variety</th>
           <th className="text-right font-normal">stems</th>
           <th className="pl-4 font-normal">buy on</th>
@@ -40,7 +40,7 @@ export function DaysBefore({ days }: { days: ListsOut["days"] }) {
             </td>
             <td className="py-1.5 pr-4 whitespace-nowrap">{moment(row.drinks_by)}</td>
             <td className="py-1.5 pr-4 whitespace-nowrap">{moment(row.place_from)}</td>
-            <td className="py-1.5 text-[15px]">{row.notes.map((each) => render(each, system)).join("; ")}</td>
+            <td className="py-1.5 text-md">{row.notes.map((each) => render(each, system)).join("; ")}</td>
           </tr>
         ))}
       </tbody>

@@ -36,7 +36,7 @@ export function ShoppingList({ shopping, currency }: { shopping: Shopping; curre
         <table className="mb-5 w-full border-collapse">
           <caption className="serif text-left text-xl">Flower market, stems</caption>
           <thead>
-            <tr className="text-left text-[13px] text-soft">
+            <tr className="text-left text-xs text-soft">
               <th className="font-normal">variety</th>
               <th className="text-right font-normal">in recipes</th>
               <th className="text-right font-normal">with waste</th>

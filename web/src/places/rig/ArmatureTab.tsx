@@ -217,7 +217,7 @@ export function ArmatureTab(props: RigTabProps) {
         <Button disabled={armature.density.length === 0} onClick={() => put({ density: [] }, "Even again")}>
           Even again
         </Button>
-        <span className="text-[14px] text-soft">
+        <span className="text-sm text-soft">
           {tool === "fuller" || tool === "thinner"
             ? `Stroke along it on the front view where it is to be ${tool}. Esc puts the brush down.`
             : "Where it is fuller it is heavier: lines and points follow."}

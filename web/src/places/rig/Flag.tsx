@@ -3,7 +3,7 @@ type Props = { checked: boolean; words: string; onCommit: (checked: boolean) => 
 /** A thing that is so or not. */
 export function Flag({ checked, words, onCommit, className = "" }: Props) {
   return (
-    <label className={`flex min-h-[44px] items-center gap-2 ${className}`}>
+    <label className={`flex min-h-11 items-center gap-2 ${className}`}>
       <input
         type="checkbox"
         className="h-5 w-5 flex-none accent-leaf"

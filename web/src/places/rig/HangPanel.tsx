@@ -7,6 +7,7 @@ import { lookOf } from "../../drawing/rig";
 import { Button } from "../../ui/Button";
 import { STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
+import { Term } from "../../ui/Term";
 import { useTrade } from "../../ui/useTrade";
 import { render, textOf } from "../../units/text";
 import { PartsPanel } from "./PartsPanel";
@@ -36,7 +37,10 @@ export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSn
     <section aria-label="Hang" className={`p-3 ${trying ? "opacity-60" : ""}`}>
       <h2 className="m-0 flex items-center gap-2 text-xl" data-hang={verdict.state}>
         <StateMark state={verdict.state} />
-        Hang <span className={STATE_COLOUR[verdict.state]}>{verdict.state}</span>
+        <Term word="hang">Hang</Term>{" "}
+        <span className={STATE_COLOUR[verdict.state]}>
+          <Term word={verdict.state} />
+        </span>
         {!cleared && (
           <strong className="ml-auto rounded border-2 border-berry px-2 py-0.5 text-base text-berry uppercase">
             Not cleared
@@ -48,7 +52,7 @@ export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSn
         (verdict.state === "fails" || verdict.state === "tight" || verdict.state === "cannot say") && (
           <Fixes eventId={eventId} rig={rig} onCommit={onCommit} />
         )}
-      <table className="w-full border-collapse text-[14px]">
+      <table className="w-full border-collapse text-sm">
         <caption className="sr-only">Lines and what they bear</caption>
         <thead>
           <tr className="text-left text-soft">
@@ -71,7 +75,7 @@ export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSn
                 <button
                   type="button"
                   onClick={() => onChoose(`line-${index}`)}
-                  className="min-h-[44px] w-full border-0 bg-transparent p-0 pr-2 text-left"
+                  className="min-h-11 w-full border-0 bg-transparent p-0 pr-2 text-left"
                 >
                   <span className="underline decoration-line underline-offset-2">{line.name}</span>
                   <span className="block text-soft">
@@ -99,7 +103,7 @@ export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSn
         </tbody>
       </table>
       <h3 className="mt-3 mb-0 text-base">Hang points</h3>
-      <table className="w-full border-collapse text-[14px]">
+      <table className="w-full border-collapse text-sm">
         <tbody>
           {report.points.map((point, index) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: a point is known by its place
@@ -120,7 +124,7 @@ export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSn
       </table>
       <PartsPanel rig={rig} report={report} />
       {rig.below !== "nobody" && (
-        <p className="mt-2 mb-0 text-[14px] text-soft">
+        <p className="mt-2 mb-0 text-sm text-soft">
           Planning figures. The building's owner rates its points; a competent rigger and local rules decide
           what hangs over people. Nobody stands under it while it goes up.
         </p>

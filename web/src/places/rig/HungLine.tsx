@@ -21,9 +21,9 @@ export function HungLine({ name, line, onLine }: Props) {
         value={water}
         options={WATER}
         onCommit={(next) => onLine({ ...line, water: next })}
-        className="w-[150px] flex-none"
+        className="w-37.5 flex-none"
       />
-      <span className="flex-none text-[14px] text-soft">bundles of</span>
+      <span className="flex-none text-sm text-soft">bundles of</span>
       <QuantityField
         label={`Bundles of ${name}`}
         hideLabel

@@ -136,7 +136,7 @@ export function MountTab({ rig, problem, onCommit }: RigTabProps) {
           {length("Leans on it, under a screw", "bears_below_m")}
         </>
       )}
-      <p className="col-span-full m-0 text-[14px] text-soft">
+      <p className="col-span-full m-0 text-sm text-soft">
         {mount?.kind === "wall"
           ? "The farther it stands out, the harder a screw is pulled out of the wall. The owner says what screws hold there."
           : stands

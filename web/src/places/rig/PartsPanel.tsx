@@ -149,8 +149,8 @@ export function PartsPanel({ rig, report }: Props) {
 
 function Part({ title, open, children }: { title: string; open?: boolean; children: React.ReactNode }) {
   return (
-    <details open={open} className="mt-2 text-[14px]">
-      <summary className="serif min-h-[44px] cursor-pointer text-base">{title}</summary>
+    <details open={open} className="mt-2 text-sm">
+      <summary className="serif min-h-11 cursor-pointer text-base">{title}</summary>
       {children}
     </details>
   );

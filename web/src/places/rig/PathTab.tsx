@@ -48,7 +48,7 @@ export function PathTab({ rig, problem, chosen, tool, onTool, onChoose, onCommit
         >
           {isTied(rig) ? "Tie every bare place" : "Hang every bare place"} ({bare})
         </Button>
-        <span className="text-[14px] text-soft">
+        <span className="text-sm text-soft">
           {tool === "path"
             ? "Press on the front view for one place after the other; Enter finishes, Esc leaves all as it was."
             : "Places are where the armature is held, in their order along it."}
@@ -62,7 +62,7 @@ export function PathTab({ rig, problem, chosen, tool, onTool, onChoose, onCommit
             onFocusCapture={() => onChoose(`attachment-${index}`)}
             className={`grid grid-cols-[52px_1fr_1fr_1fr_1fr_40px] items-end gap-1 ${chosen === `attachment-${index}` ? "bg-sheet" : ""}`}
           >
-            <span className="flex min-h-[44px] items-center text-[14px]">place {index + 1}</span>
+            <span className="flex min-h-11 items-center text-sm">place {index + 1}</span>
             {AXES.map(([axis, words]) => (
               <QuantityField
                 key={axis}

@@ -94,10 +94,10 @@ export function PointsTab(props: RigTabProps) {
             }}
           />
         )}
-        <Link to={`/events/${eventId}/survey`} className="flex min-h-[44px] items-center text-[14px]">
+        <Link to={`/events/${eventId}/survey`} className="flex min-h-11 items-center text-sm">
           The survey of this place
         </Link>
-        <span className="text-[14px] text-soft">
+        <span className="text-sm text-soft">
           Ratings are working loads straight down, as the owner or a competent person states them.
         </span>
       </div>
@@ -146,7 +146,7 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
             path={axis === "x_m" ? `points.${index}` : `points.${index}.${axis}`}
             problem={problem}
             onCommit={(value) => value !== null && put({ [axis]: value }, `Move ${point.name}`)}
-            inputClass="px-1! text-[15px]"
+            inputClass="px-1! text-md"
           />
         ))}
         <Choice
@@ -193,7 +193,7 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
             />
           </>
         ) : (
-          <p className="col-span-3 m-0 flex min-h-[44px] items-center text-[14px] leading-tight max-lg:col-span-2">
+          <p className="col-span-3 m-0 flex min-h-11 items-center text-sm leading-tight max-lg:col-span-2">
             {found ? "Its rating is in the survey." : "The survey has it no more: it has no rating."}
           </p>
         )}
@@ -207,7 +207,7 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
         </Button>
       </div>
       {own && (aslant || point.rated_within_rad !== null) && (
-        <div className="flex items-center gap-2 pl-4 text-[14px]">
+        <div className="flex items-center gap-2 pl-4 text-sm">
           its rating holds off plumb up to
           <QuantityField
             label={`${point.name}: rated off plumb up to`}
@@ -224,7 +224,7 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
         </div>
       )}
       {own && (about?.in_wall || about?.part) && (
-        <div className="flex items-center gap-2 pl-4 text-[14px]">
+        <div className="flex items-center gap-2 pl-4 text-sm">
           {about.in_wall ? (
             <>
               bears straight out of the wall

@@ -57,7 +57,7 @@ export function RigDrawing(props: Props) {
         <Button
           look="quiet"
           aria-pressed={close}
-          className="no-print absolute top-0 right-1 z-10 text-[14px] max-sm:top-11"
+          className="no-print absolute top-0 right-1 z-10 text-sm max-sm:top-11"
           onClick={() => setClose(!close)}
         >
           {close ? "Down to the floor" : "Look closer"}
@@ -71,7 +71,7 @@ export function RigDrawing(props: Props) {
           drawn={drawn}
         />
       </div>
-      <div className="relative min-h-0 flex-1 border-t border-line">
+      <div className="relative min-h-0 flex-1 border-t border-line max-sm:hidden print:block">
         <RigView {...shared} eye={eyes[1]} onEye={(eye) => setEyes([eyes[0], eye])} pen={null} drawn={[]} />
       </div>
     </>
@@ -150,9 +150,9 @@ function RigView(props: ViewProps) {
           value={eye}
           options={options}
           onCommit={onEye}
-          className="pointer-events-auto w-[118px]"
+          className="pointer-events-auto w-29.5"
         />
-        <p className="pointer-events-none m-0 text-[14px] text-soft">
+        <p className="pointer-events-none m-0 text-sm text-soft">
           from {sideWords(turn)}
           {first &&
             rest &&

@@ -75,7 +75,7 @@ export function RigLabels(props: Props) {
         key={key}
         aria-pressed={chosen === key}
         onClick={() => onChoose(key as Chosen)}
-        className={`absolute rounded border bg-sheet/85 px-1 py-0 text-left text-[13px] leading-[24px] whitespace-nowrap ${line ? look(key) : ""} ${chosen === key ? "border-marigold" : "border-transparent"}`}
+        className={`absolute rounded border bg-sheet/85 px-1 py-0 text-left text-xs leading-6 whitespace-nowrap ${line ? look(key) : ""} ${chosen === key ? "border-marigold" : "border-transparent"}`}
         style={{ left: at[0], top: at[1] }}
         title={line ? report?.lines[index]?.name : undefined}
       >

@@ -13,6 +13,7 @@ import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 import { TopBar } from "../../ui/TopBar";
 import { TrayEdge, useTrayHeight } from "../../ui/TrayEdge";
+import { useNarrow } from "../../ui/useNarrow";
 import { useTitle } from "../../ui/useTitle";
 import { render } from "../../units/text";
 import { HangPanel } from "./HangPanel";
@@ -36,6 +37,7 @@ export function RigPlace() {
   const survey = useQuery({ queryKey: ["survey", eventId], queryFn: () => api.survey(eventId) });
   const { event, rig, problem } = desk;
   const [tray, pull] = useTrayHeight();
+  const narrow = useNarrow();
   useTitle(rig?.name, event?.brief.name);
 
   const snip = useCallback(
@@ -81,12 +83,47 @@ export function RigPlace() {
     setSnipped(null);
     void desk.commit(next, label);
   };
+  const verdicts = (
+    <>
+      {snipped && (
+        <SnipStory
+          rig={rig}
+          snipped={snipped}
+          onShow={(at) => setSnipped({ ...snipped, at })}
+          onBack={() => setSnipped(null)}
+        />
+      )}
+      {desk.report ? (
+        <HangPanel
+          eventId={eventId}
+          rig={rig}
+          report={desk.report}
+          trying={desk.trying}
+          chosen={chosen}
+          onChoose={setChosen}
+          onSnip={(cut) => void snip(cut)}
+          onCommit={commit}
+        />
+      ) : (
+        <div className="p-4">
+          <p className="mt-0">Nothing can be worked out yet: it goes on as said above.</p>
+          <ol className="m-0 pl-6 leading-relaxed">
+            <li>Draw or type its path under Path.</li>
+            <li>Hang or tie every place, and move each point to where it is.</li>
+            <li>Put its flowers in.</li>
+            <li>Say who rates each hang point.</li>
+          </ol>
+        </div>
+      )}
+    </>
+  );
   return (
     <div className="flex h-full flex-col print:block print:h-auto">
+      <Announced states={desk.report ? [["hang", desk.report.verdict.state]] : []} />
       <TopBar {...bar}>
         <Link
           to={`/events/${eventId}`}
-          className="flex min-h-[44px] items-center text-soft underline decoration-line underline-offset-4"
+          className="flex min-h-11 items-center text-soft underline decoration-line underline-offset-4"
         >
           {event.brief.name}
         </Link>
@@ -100,7 +137,7 @@ export function RigPlace() {
           path="name"
           problem={problem}
           onCommit={(name) => commit({ ...rig, name }, "Rename the hung piece")}
-          className="min-w-[120px] shrink max-md:max-w-full"
+          className="min-w-30 shrink max-md:max-w-full"
           inputClass="serif border-transparent bg-transparent text-lg [field-sizing:content] hover:border-line"
         />
         <CardLinks what="Rig card" eventId={eventId} partId={rigId} />
@@ -114,12 +151,15 @@ export function RigPlace() {
       )}
       <main
         style={{ "--tray": `${tray}px` } as CSSProperties}
-        className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] grid-rows-[minmax(0,1fr)_var(--tray)] max-lg:grid-cols-1 max-lg:grid-rows-[460px_auto_auto] max-lg:overflow-auto print:block"
+        className="group/desk grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] grid-rows-[minmax(0,1fr)_var(--tray)] max-lg:grid-cols-1 max-lg:grid-rows-[460px_auto_auto] max-lg:overflow-auto max-sm:flex max-sm:flex-col max-sm:overflow-hidden print:block"
       >
         <h1 className="sr-only px-2 text-2xl print:not-sr-only">
           {event.brief.name}: {rig.name}
         </h1>
-        <section className="flex min-h-0 flex-col bg-sheet print:h-[420px]" aria-label="Rig drawing">
+        <section
+          className="relative flex min-h-0 flex-col bg-sheet max-sm:flex-1 print:h-105"
+          aria-label="Rig drawing"
+        >
           <RigDrawing
             desk={desk}
             rig={rig}
@@ -129,41 +169,23 @@ export function RigPlace() {
             tool={tool}
             onTool={setTool}
           />
+          {chosen.startsWith("line-") && !snipped && (
+            <Button
+              look="solid"
+              className="no-print absolute bottom-3 left-3 z-20"
+              onClick={() => void snip(Number(chosen.slice(5)))}
+            >
+              Snip this line <kbd className="ml-1 rounded border border-current px-1 text-xs">S</kbd>
+            </Button>
+          )}
         </section>
-        <aside className="col-start-2 row-span-full row-start-1 min-h-0 overflow-y-auto border-l border-line max-lg:col-start-1 max-lg:row-span-1 max-lg:row-start-2 max-lg:border-l-0 print:overflow-visible print:border-0">
-          {snipped && (
-            <SnipStory
-              rig={rig}
-              snipped={snipped}
-              onShow={(at) => setSnipped({ ...snipped, at })}
-              onBack={() => setSnipped(null)}
-            />
-          )}
-          <Announced states={desk.report ? [["hang", desk.report.verdict.state]] : []} />
-          {desk.report ? (
-            <HangPanel
-              eventId={eventId}
-              rig={rig}
-              report={desk.report}
-              trying={desk.trying}
-              chosen={chosen}
-              onChoose={setChosen}
-              onSnip={(cut) => void snip(cut)}
-              onCommit={commit}
-            />
-          ) : (
-            <div className="p-4">
-              <p className="mt-0">Nothing can be worked out yet: it goes on as said above.</p>
-              <ol className="m-0 pl-6 leading-relaxed">
-                <li>Draw or type its path under Path.</li>
-                <li>Hang or tie every place, and move each point to where it is.</li>
-                <li>Put its flowers in.</li>
-                <li>Say who rates each hang point.</li>
-              </ol>
-            </div>
-          )}
-        </aside>
+        {!narrow && (
+          <aside className="col-start-2 row-span-full row-start-1 min-h-0 overflow-y-auto border-l border-line max-lg:col-start-1 max-lg:row-span-1 max-lg:row-start-2 max-lg:border-l-0 print:overflow-visible print:border-0">
+            {verdicts}
+          </aside>
+        )}
         <RigTray
+          verdicts={verdicts}
           edge={<TrayEdge height={tray} onPull={pull} />}
           eventId={eventId}
           survey={survey.data ?? null}
@@ -182,15 +204,6 @@ export function RigPlace() {
         Planning figures. The building's owner and a competent rigger decide what may hang; local rules come
         first.
       </p>
-      {chosen.startsWith("line-") && !snipped && (
-        <Button
-          look="solid"
-          className="no-print fixed bottom-[266px] left-4 z-20"
-          onClick={() => void snip(Number(chosen.slice(5)))}
-        >
-          Snip this line <kbd className="ml-1 rounded border border-current px-1 text-xs">S</kbd>
-        </Button>
-      )}
     </div>
   );
 }

@@ -1,7 +1,7 @@
 import { Tabs } from "radix-ui";
 import type { ReactNode } from "react";
-import { TabBar } from "../../ui/TabBar";
-import { useAddress } from "../../ui/useAddress";
+import { TrayFrame } from "../../ui/TrayFrame";
+import { VerdictStrip } from "../../ui/VerdictStrip";
 import { RecipeRows } from "../bench/RecipeRows";
 import { ArmatureTab } from "./ArmatureTab";
 import { ClearTab } from "./ClearTab";
@@ -22,9 +22,11 @@ const TABS = [
   ["clear", "Keep clear"],
 ] as const;
 
+type Props = RigTabProps & { edge: ReactNode; verdicts: ReactNode };
+
 /** Under the rig: hang points and who rates them, lines, the armature and what is on it, its mount, what is near. */
-export function RigTray({ edge, ...props }: RigTabProps & { edge: ReactNode }) {
-  const { rig, stock, problem, onCommit } = props;
+export function RigTray({ edge, verdicts, ...props }: Props) {
+  const { rig, report, stock, problem, onCommit } = props;
   const counts = {
     points: rig.points.length,
     lines: rig.lines.length,
@@ -34,62 +36,53 @@ export function RigTray({ edge, ...props }: RigTabProps & { edge: ReactNode }) {
     clear: rig.hazards.length,
     flowers: rig.recipe.reduce((sum, line) => sum + line.count, 0),
   };
-  const [tab, setTab] = useAddress<string>(
-    "tab",
-    TABS.map(([key]) => key),
-  );
   return (
-    <Tabs.Root
-      value={tab}
-      onValueChange={setTab}
-      className="no-print relative col-start-1 row-start-2 flex min-h-0 flex-col border-t border-line max-lg:row-start-3"
+    <TrayFrame
+      label="Rig tray"
+      tabs={TABS.map(
+        ([key, words]) => [key, counts[key] === null ? words : `${words} (${counts[key]})`] as const,
+      )}
+      edge={edge}
+      verdicts={verdicts}
+      strip={(open) => report && <VerdictStrip states={[["hang", report.verdict.state]]} onOpen={open} />}
+      className="no-print"
     >
-      {edge}
-      <TabBar
-        label="Rig tray"
-        tabs={TABS.map(
-          ([key, words]) => [key, counts[key] === null ? words : `${words} (${counts[key]})`] as const,
-        )}
-        className="flex-none border-b border-line px-2"
-      />
-      <div className="min-h-0 flex-1 overflow-y-auto">
-        <Tabs.Content value="points">
-          <PointsTab {...props} />
-        </Tabs.Content>
-        <Tabs.Content value="lines">
-          <LinesTab {...props} />
-        </Tabs.Content>
-        <Tabs.Content value="path">
-          <PathTab {...props} />
-        </Tabs.Content>
-        <Tabs.Content value="mount">
-          <MountTab {...props} />
-        </Tabs.Content>
-        <Tabs.Content value="clear">
-          <ClearTab {...props} />
-        </Tabs.Content>
-        <Tabs.Content value="armature">
-          <ArmatureTab {...props} />
-        </Tabs.Content>
-        <Tabs.Content value="flowers" className="p-3">
-          {rig.recipe.length === 0 && <p className="mt-0 mb-2">Nothing but the armature hangs yet.</p>}
-          <RecipeRows
-            recipe={rig.recipe}
-            path="recipe"
-            stock={stock}
-            problem={problem}
-            onCommit={(recipe, label) => onCommit({ ...rig, recipe }, label)}
-            className="max-w-4xl grid-cols-1"
-            more={(line, onLine) => (
-              <HungLine
-                name={stock.varieties[line.variety]?.name ?? line.variety}
-                line={line}
-                onLine={onLine}
-              />
-            )}
-          />
-        </Tabs.Content>
-      </div>
-    </Tabs.Root>
+      <Tabs.Content value="points">
+        <PointsTab {...props} />
+      </Tabs.Content>
+      <Tabs.Content value="lines">
+        <LinesTab {...props} />
+      </Tabs.Content>
+      <Tabs.Content value="path">
+        <PathTab {...props} />
+      </Tabs.Content>
+      <Tabs.Content value="mount">
+        <MountTab {...props} />
+      </Tabs.Content>
+      <Tabs.Content value="clear">
+        <ClearTab {...props} />
+      </Tabs.Content>
+      <Tabs.Content value="armature">
+        <ArmatureTab {...props} />
+      </Tabs.Content>
+      <Tabs.Content value="flowers" className="p-3">
+        {rig.recipe.length === 0 && <p className="mt-0 mb-2">Nothing but the armature hangs yet.</p>}
+        <RecipeRows
+          recipe={rig.recipe}
+          path="recipe"
+          stock={stock}
+          problem={problem}
+          onCommit={(recipe, label) => onCommit({ ...rig, recipe }, label)}
+          className="max-w-4xl grid-cols-1"
+          more={(line, onLine) => (
+            <HungLine
+              name={stock.varieties[line.variety]?.name ?? line.variety}
+              line={line}
+              onLine={onLine}
+            />
+          )}
+        />
+      </Tabs.Content>
+    </TrayFrame>
   );
 }

@@ -25,7 +25,7 @@ export function SnipStory({ rig, snipped, onShow, onBack }: Props) {
               type="button"
               aria-current={index === snipped.at ? "step" : undefined}
               onClick={() => onShow(index)}
-              className={`min-h-[44px] w-full rounded border bg-transparent p-2 text-left leading-snug ${index === snipped.at ? "border-marigold" : "border-line"}`}
+              className={`min-h-11 w-full rounded border bg-transparent p-2 text-left leading-snug ${index === snipped.at ? "border-marigold" : "border-line"}`}
             >
               {index > 0 && (
                 <strong>
@@ -34,12 +34,12 @@ export function SnipStory({ rig, snipped, onShow, onBack }: Props) {
               )}
               {render(step.say, system)}
               {step.over_limit.length > 0 && (
-                <span className="block text-[14px] text-marigold">
+                <span className="block text-sm text-marigold">
                   △ over its limit: {step.over_limit.map(nameOf).join(", ")}
                 </span>
               )}
               {step.lets_go.length > 0 && (
-                <span className="block text-[14px] text-berry">
+                <span className="block text-sm text-berry">
                   ✕ lets go: {step.lets_go.map(nameOf).join(", ")}
                 </span>
               )}
@@ -47,7 +47,7 @@ export function SnipStory({ rig, snipped, onShow, onBack }: Props) {
           </li>
         ))}
       </ol>
-      <p className="mt-0 mb-2 text-[14px] text-soft">
+      <p className="mt-0 mb-2 text-sm text-soft">
         Each state is settled; the swing between them is not. A line lets go where twice its load at rest
         reaches what its knots keep.
       </p>

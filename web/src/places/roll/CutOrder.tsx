@@ -41,7 +41,7 @@ export function CutOrder({ plan, acts, lit, onLight }: Props) {
       {acts.length > 0 && plan.material === "netting" && (
         <div>
           <h3 className="m-0 text-lg">Order of cuts</h3>
-          <p className="mt-0 mb-1 text-[14px] text-soft">
+          <p className="mt-0 mb-1 text-sm text-soft">
             Gloves and eye protection: cut wire springs. Tuck every end in.
           </p>
           <ol className="m-0 pl-7">

@@ -38,13 +38,13 @@ export function LengthList({ plan }: { plan: MaterialPlan }) {
     <ul className="mt-3 mb-0 list-none space-y-2 p-0">
       {bars.slice(0, 60).map((bar) => (
         <li key={bar.key} className="flex items-center gap-3">
-          <span className="w-[150px] flex-none text-[14px] text-soft">
+          <span className="w-37.5 flex-none text-sm text-soft">
             {longText(bar.whole, system)}, {SOURCE[bar.source]}
           </span>
           <svg
             viewBox="0 0 1000 26"
             preserveAspectRatio="none"
-            className="h-[26px] min-w-0 flex-1"
+            className="h-6.5 min-w-0 flex-1"
             aria-hidden="true"
           >
             <rect x={0} y={3} width={1000} height={20} className="roll-sheet" />

@@ -50,7 +50,7 @@ function Roll({
   const say = (value: number) => textOf({ kind: "length", value }, system);
   return (
     <figure className="m-0">
-      <figcaption className="mb-1 text-[15px] text-soft">
+      <figcaption className="mb-1 text-md text-soft">
         {SOURCE[stock.source]}, {say(stock.width_m)} wide and {longText(stock.length_m, system)} long;{" "}
         {longText(stock.used_m, system)} used
       </figcaption>

@@ -47,7 +47,7 @@ export function RollPlace() {
       <main className="flex min-h-0 flex-1 max-md:flex-col max-md:overflow-y-auto print:block">
         <section
           aria-label="Materials"
-          className="no-print flex w-[300px] flex-none flex-col border-r border-line max-md:w-full"
+          className="no-print flex w-75 flex-none flex-col border-r border-line max-md:w-full"
         >
           <div className="flex flex-wrap items-center gap-2 border-b border-line p-3">
             <Button
@@ -68,7 +68,7 @@ export function RollPlace() {
           {event.data && (
             <TurningField event={event.data} onSaved={() => void act(() => api.roll(eventId))} />
           )}
-          <p role="status" className="m-0 border-b border-line px-3 py-2 text-[15px] text-soft">
+          <p role="status" className="m-0 border-b border-line px-3 py-2 text-md text-soft">
             {words(now)}
           </p>
           {now?.running && (
@@ -83,12 +83,12 @@ export function RollPlace() {
                     type="button"
                     aria-pressed={each === shown}
                     onClick={() => setChosen(idOf(each))}
-                    className={`block min-h-[44px] w-full border-0 border-b border-line px-3 py-2 text-left ${
+                    className={`block min-h-11 w-full border-0 border-b border-line px-3 py-2 text-left ${
                       each === shown ? "bg-sheet" : "bg-transparent"
                     }`}
                   >
                     <span className="block leading-tight">{each.name}</span>
-                    <span className="block text-[14px] text-soft">
+                    <span className="block text-sm text-soft">
                       {done ? "✓ cut · " : ""}
                       {takes(each)}
                       {each.missing.length > 0 && (

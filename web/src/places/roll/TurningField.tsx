@@ -8,7 +8,7 @@ export function TurningField({ event, onSaved }: { event: EventOut; onSaved: () 
   return (
     <>
       <BriefState desk={desk} />
-      <label className="flex min-h-[44px] items-center gap-2 border-b border-line px-3">
+      <label className="flex min-h-11 items-center gap-2 border-b border-line px-3">
         <input
           type="checkbox"
           className="h-4 w-4 accent-leaf"

@@ -14,7 +14,7 @@ export function DeletedThings({ kind, stock, attempt }: Props) {
   if (gone.length === 0) return null;
   return (
     <section className="no-print mt-5 max-w-3xl border-t border-line pt-3" aria-label="Deleted">
-      <h2 className="m-0 mb-1 text-[17px]">Deleted</h2>
+      <h2 className="m-0 mb-1 text-lead">Deleted</h2>
       <ul className="m-0 list-none p-0">
         {gone.map((each) => (
           <li key={each.key} className="flex items-center gap-3">

@@ -27,7 +27,7 @@ export function HoldingFields({ kind, id, name, stock, attempt }: Props) {
         }
         className="w-14"
       />
-      <span className="mr-1 text-[13px] text-soft">on hand</span>
+      <span className="mr-1 text-xs text-soft">on hand</span>
       {kind !== "mechanic" && (
         <Button
           look="quiet"

@@ -22,7 +22,7 @@ export function MechanicList({ stock, retired, attempt }: Props) {
       </p>
       <table className="w-full border-collapse">
         <thead>
-          <tr className="text-left text-[13px] text-soft">
+          <tr className="text-left text-xs text-soft">
             <th className="font-normal">name</th>
             <th className="font-normal">what it is</th>
             <th className="font-normal">made of</th>
@@ -35,7 +35,7 @@ export function MechanicList({ stock, retired, attempt }: Props) {
               key={each.kind}
               className={`border-t border-line ${stock.holdings.mechanic?.[each.kind]?.retired ? "opacity-60" : ""}`}
             >
-              <th scope="row" className="serif py-2 pr-3 text-left text-[16px]">
+              <th scope="row" className="serif py-2 pr-3 text-left text-base">
                 {each.name}
               </th>
               <td className="py-2 pr-3">{each.what}</td>

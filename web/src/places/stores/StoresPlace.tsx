@@ -75,7 +75,7 @@ export function StoresPlace() {
       >
         <Link
           to="/?all"
-          className="flex min-h-[44px] items-center text-soft underline decoration-line underline-offset-4"
+          className="flex min-h-11 items-center text-soft underline decoration-line underline-offset-4"
         >
           Events
         </Link>
@@ -85,7 +85,7 @@ export function StoresPlace() {
         <h1 className="m-0 text-xl">The stores</h1>
         <Link
           to="/figures"
-          className="ml-auto flex min-h-[44px] flex-none items-center underline decoration-line underline-offset-4"
+          className="ml-auto flex min-h-11 flex-none items-center underline decoration-line underline-offset-4"
         >
           Figures
         </Link>
@@ -97,7 +97,7 @@ export function StoresPlace() {
           value={find}
           onChange={(event) => setFind(event.target.value)}
         />
-        <label className="no-print flex min-h-[44px] items-center gap-2 text-soft">
+        <label className="no-print flex min-h-11 items-center gap-2 text-soft">
           <input
             type="checkbox"
             className="h-4 w-4 accent-leaf"

@@ -30,11 +30,11 @@ export function TableExchange({ kind, words, onDone }: Props) {
   };
   return (
     <section className="no-print mt-5 border-t border-line pt-3" aria-label={`${words} as a table`}>
-      <h2 className="m-0 mb-1 text-[17px]">{words} as a table</h2>
+      <h2 className="m-0 mb-1 text-lead">{words} as a table</h2>
       <div className="flex flex-wrap items-center gap-3">
         <a
           href={`/api/tables/${kind}.csv`}
-          className="flex min-h-[44px] items-center rounded border border-line bg-sheet px-3 text-ink no-underline hover:border-ink"
+          className="flex min-h-11 items-center rounded border border-line bg-sheet px-3 text-ink no-underline hover:border-ink"
         >
           Save as CSV
         </a>
@@ -42,7 +42,7 @@ export function TableExchange({ kind, words, onDone }: Props) {
           Read a CSV:
           <input
             type="file"
-            className="min-h-[44px] py-2"
+            className="min-h-11 py-2"
             accept=".csv,text/csv"
             onChange={(event) => {
               const file = event.target.files?.[0];

@@ -106,7 +106,7 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
       )}
       <table className="w-full border-collapse">
         <thead>
-          <tr className="text-left text-[13px] text-soft">
+          <tr className="text-left text-xs text-soft">
             {[{ field: "name", words: "name" }, ...columns].map(({ field, words }) => (
               <th
                 key={field}
@@ -115,7 +115,7 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
               >
                 <button
                   type="button"
-                  className="min-h-[44px] min-w-[44px] border-0 bg-transparent p-0 text-left hover:underline"
+                  className="min-h-11 min-w-11 border-0 bg-transparent p-0 text-left hover:underline"
                   title={`Sort by ${words}`}
                   onClick={() => sortBy(field)}
                 >
@@ -142,7 +142,7 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
                   path="name"
                   problem={row === key ? refused : null}
                   onCommit={(name) => put(key, thing, { name })}
-                  className="w-[240px]"
+                  className="w-60"
                 />
               </td>
               {columns.map((column) => (
@@ -158,11 +158,11 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
                     onCommit={(value) =>
                       (value !== null || column.optional) && put(key, thing, { [column.field]: value })
                     }
-                    className="w-[84px]"
+                    className="w-21"
                   />
                 </td>
               ))}
-              <td className="py-1 pr-2 text-[14px] text-soft">
+              <td className="py-1 pr-2 text-sm text-soft">
                 {kind === "supply" ? `${PACKS[(thing as unknown as Supply).measured_by]}; ` : ""}
                 {provenanceOf(kind, thing)}
               </td>

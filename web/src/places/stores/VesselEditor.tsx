@@ -167,17 +167,17 @@ export function VesselEditor({ vessel: kept, onSave, onClose }: Props) {
         )}
       </div>
       <div className="grid content-start gap-2">
-        <label className="block text-[13px] text-soft">
+        <label className="block text-xs text-soft">
           Inside, from the floor up: height and size ({system === "metric" ? "cm" : "in"}), a line each;
           “corner” where it bends
           <textarea
-            className="mt-0.5 block h-[118px] w-full rounded border border-line bg-paper p-2 text-[15px] text-ink"
+            className="mt-0.5 block h-29.5 w-full rounded border border-line bg-paper p-2 text-md text-ink"
             value={outline}
             onChange={(event) => setOutline(event.target.value)}
             onBlur={() => (outline !== written(vessel.profile) || problem) && void read(outline, "table")}
           />
         </label>
-        <label className="flex items-center gap-2 text-[15px]">
+        <label className="flex items-center gap-2 text-md">
           Or from an SVG drawing:
           <input
             type="file"
@@ -189,7 +189,7 @@ export function VesselEditor({ vessel: kept, onSave, onClose }: Props) {
             }}
           />
         </label>
-        <label className="flex items-center gap-2 text-[15px]">
+        <label className="flex items-center gap-2 text-md">
           <input
             type="checkbox"
             className="h-4 w-4 accent-leaf"

@@ -50,8 +50,8 @@ export function VesselShelf({ stock, retired, find, attempt }: Props) {
               onClick={() => setOpen(key)}
             >
               <VesselDrawing drawn={stock.drawn[key] ?? []} />
-              <span className="serif mt-1 text-[16px]">{vessel.name}</span>
-              <span className="text-[13px] text-soft">
+              <span className="serif mt-1 text-base">{vessel.name}</span>
+              <span className="text-xs text-soft">
                 {textOf({ kind: "length", value: vessel.profile.at(-1)?.width_m ?? 0 }, system)} across,{" "}
                 {textOf({ kind: "length", value: vessel.profile.at(-1)?.height_m ?? 0 }, system)} deep
                 {vessel.mass_kg === null

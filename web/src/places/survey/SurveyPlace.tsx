@@ -79,7 +79,7 @@ export function SurveyPlace() {
       <TopBar undo={undo} redo={null} onUndo={putBack}>
         <Link
           to={`/events/${eventId}`}
-          className="flex min-h-[44px] items-center text-soft underline decoration-line underline-offset-4"
+          className="flex min-h-11 items-center text-soft underline decoration-line underline-offset-4"
         >
           {event.data?.brief.name ?? "The line-up"}
         </Link>
@@ -260,7 +260,7 @@ function Row({ point, index, open, problem, onCommit, onRemove }: RowProps) {
           />
         )}
       </div>
-      <p className="m-0 mt-0.5 text-[14px]">
+      <p className="m-0 mt-0.5 text-sm">
         {open.length > 0 ? (
           <span className="text-berry">△ still to ask: {open.join("; ")}</span>
         ) : point.rating_n === null ? (
