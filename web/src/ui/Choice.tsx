@@ -1,12 +1,12 @@
 import { useId } from "react";
-import { FieldLabel } from "./FieldLabel";
+import { FieldLabel, type Hidden } from "./FieldLabel";
 
 type Props<T extends string> = {
   label: string;
   value: T;
   options: readonly (readonly [T, string])[];
   onCommit: (value: T) => void;
-  hideLabel?: boolean;
+  hideLabel?: Hidden;
   className?: string;
 };
 

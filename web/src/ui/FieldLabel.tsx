@@ -1,6 +1,9 @@
 import { useMeaning } from "./useMeaning";
 
-type Props = { htmlFor: string; label: string; hidden?: boolean | undefined };
+/** Whether a label is only heard; "row": only where fields stand in columns under those of the row above. */
+export type Hidden = boolean | "row";
+
+type Props = { htmlFor: string; label: string; hidden?: Hidden | undefined };
 
 /** What a field asks for; a word of the glossary has its meaning at hand. */
 export function FieldLabel({ htmlFor, label, hidden }: Props) {
@@ -9,7 +12,11 @@ export function FieldLabel({ htmlFor, label, hidden }: Props) {
     <label
       htmlFor={htmlFor}
       data-meaning={meaning}
-      className={hidden ? "sr-only" : `block text-xs text-soft ${meaning ? "term" : ""}`}
+      className={
+        hidden === true
+          ? "sr-only"
+          : `block text-xs text-soft ${hidden ? "lg:sr-only" : ""} ${meaning ? "term" : ""}`
+      }
     >
       {label}
     </label>

@@ -2,7 +2,7 @@ import { type KeyboardEvent, useEffect, useId, useState } from "react";
 import type { Problem } from "../api/types";
 import { askFor, type FieldKind, readField, showField, stepped } from "../units/field";
 import { render } from "../units/text";
-import { FieldLabel } from "./FieldLabel";
+import { FieldLabel, type Hidden } from "./FieldLabel";
 import { useSettings } from "./settings";
 import { useLeaving } from "./useLeaving";
 
@@ -18,7 +18,7 @@ type Props = {
   /** An empty field commits null: "not known". */
   optional?: boolean;
   placeholder?: string;
-  hideLabel?: boolean;
+  hideLabel?: Hidden;
   className?: string;
   inputClass?: string;
   /** Side of the field its sentence lines up with. */

@@ -1,7 +1,7 @@
 import { useEffect, useId, useState } from "react";
 import type { Problem } from "../api/types";
 import { render } from "../units/text";
-import { FieldLabel } from "./FieldLabel";
+import { FieldLabel, type Hidden } from "./FieldLabel";
 import { useSettings } from "./settings";
 import { useLeaving } from "./useLeaving";
 
@@ -14,7 +14,7 @@ type Props = {
   type?: "text" | "datetime-local" | "time";
   list?: string;
   placeholder?: string;
-  hideLabel?: boolean;
+  hideLabel?: Hidden;
   className?: string;
   inputClass?: string;
 };

@@ -1,11 +1,11 @@
-const FRAMES = 30;
+const FRAMES = 240;
 
-/** Puts the keyboard into the field of a label, once it is on the screen. */
-export function openField(label: string): void {
+/** Puts the keyboard into the field of a label, the first one inside `within`, once it is on the screen. */
+export function openField(label: string, within = "body"): void {
   let frames = 0;
   const look = () => {
-    const found = [...document.querySelectorAll("label")].find(
-      (each) => each.textContent?.trim() === label && each.checkVisibility(),
+    const found = [...document.querySelectorAll<HTMLLabelElement>(`${within} label`)].find(
+      (each) => names(each.textContent?.trim() ?? "", label) && each.checkVisibility(),
     );
     const field = found && (document.getElementById(found.htmlFor) ?? found.querySelector("input, select"));
     if (field) {
@@ -17,4 +17,9 @@ export function openField(label: string): void {
     }
   };
   look();
+}
+
+/** A choice says more after a colon: "A second bond: its own steel line" is found as "A second bond". */
+function names(words: string, label: string): boolean {
+  return words === label || words.startsWith(`${label}:`);
 }

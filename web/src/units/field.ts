@@ -39,7 +39,7 @@ const ASK: Record<FieldKind, string> = {
   temperature: "Type a temperature, such as 22 °C or 72 °F.",
   percent: "Type a share, such as 50 %.",
   count: "Type a whole number, such as 12.",
-  force: "Type a force, such as 60 N or 13 lbf.",
+  force: "Type a load, such as 20 kg, 200 N or 45 lb.",
   duration: "Type a time, such as 2 h 30 min.",
   volume: "Type a volume, such as 1.5 L or 500 ml.",
   angle: "Type an angle in degrees, such as 90.",

@@ -190,9 +190,18 @@ export function parseCount(text: string): number | null {
   return typed && typed.unit === null ? typed.number : null;
 }
 
-const FORCE_UNITS_N: Readonly<Record<string, number>> = { n: 1, kn: 1000, lbf: 4.4482216152605 };
+/** A working load is stamped and stated as a weight as often as a force. */
+const FORCE_UNITS_N: Readonly<Record<string, number>> = {
+  n: 1,
+  kn: 1000,
+  lbf: 4.4482216152605,
+  kg: 9.80665,
+  g: 0.00980665,
+  lb: 4.4482216152605,
+  lbs: 4.4482216152605,
+};
 
-/** A force in newtons: "60 N", "13 lbf"; a bare number is newtons or pounds-force. A weight in kilograms is not read. */
+/** A force in newtons: "60 N", "13 lbf", or what weighs as much: "20 kg"; a bare number is newtons or pounds-force. */
 export function parseForce(text: string, system: UnitSystem): number | null {
   const typed = parseNumber(text);
   if (!typed) return null;

@@ -2,11 +2,12 @@ import { memo, useState } from "react";
 import { Link } from "react-router";
 import type { Figure, Fix, Report, Verdict } from "../../api/types";
 import { Button } from "../../ui/Button";
+import { MissingFacts } from "../../ui/MissingFacts";
 import { SEVERITY, STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
 import { Term } from "../../ui/Term";
 import { render, textOf } from "../../units/text";
-import { MissingFacts } from "./MissingFacts";
+import { inOrder, whereOf } from "./missing";
 
 type Props = { report: Report; onFix: (verb: string, key: string) => void; busy: boolean };
 
@@ -24,9 +25,16 @@ export const Ladder = memo(function Ladder({ report, onFix, busy }: Props) {
   const worst = report.verdicts.reduce((a, b) => (rank(b) > rank(a) ? b : a));
   const [chosen, setChosen] = useState<string | null>(null);
   const open = chosen ?? worst.verb;
+  const beside = report.companions.map((each) => each.name);
   return (
     <section aria-label="Verdicts" className="p-3">
-      <MissingFacts report={report} />
+      <MissingFacts
+        facts={inOrder(
+          report.verdicts.flatMap((each) => each.missing),
+          beside,
+        )}
+        whereOf={(fact) => whereOf(fact, beside)}
+      />
       <ol className="m-0 list-none p-0">
         {report.verdicts.map((verdict) => (
           <Rung

@@ -1,6 +1,6 @@
 /** Facts that are missing, and where each is typed: its tab under the drawing, and the field by its label. */
 
-export type Where = { readonly tab: string; readonly label: string };
+import type { Where } from "../../ui/MissingFacts";
 
 /** In the order of the work: the vessel, the stems, where it stands and how it goes there, the room and the day. */
 const FIELDS: readonly (readonly [RegExp, Where])[] = [
@@ -15,6 +15,11 @@ const FIELDS: readonly (readonly [RegExp, Where])[] = [
   [/where people (?:look|sit)/, { tab: "place", label: "Who looks" }],
   [/how the piece travels/, { tab: "place", label: "Travels" }],
   [/walls of its box/, { tab: "place", label: "Box wall, high" }],
+  [/hours it is carried/, { tab: "bouquet", label: "Carried out of water" }],
+  [/spill's hook is rated/, { tab: "beside", label: "Hook is rated" }],
+  [/stated the hook's rating/, { tab: "beside", label: "Stated by" }],
+  [/workshop's temperature/, { tab: "", label: "Workshop, temperature", inBrief: true }],
+  [/van's temperature/, { tab: "", label: "Van, temperature", inBrief: true }],
   [/temperature and humidity/, { tab: "room", label: "Room temperature" }],
   [/vessel is filled/, { tab: "room", label: "Water goes in" }],
   [/event ends/, { tab: "room", label: "Event ends" }],

@@ -5,11 +5,13 @@ import { api } from "../../api/client";
 import type { Rig, RigReport } from "../../api/types";
 import { lookOf } from "../../drawing/rig";
 import { Button } from "../../ui/Button";
+import { MissingFacts } from "../../ui/MissingFacts";
 import { STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
 import { Term } from "../../ui/Term";
 import { useTrade } from "../../ui/useTrade";
 import { render, textOf } from "../../units/text";
+import { whereOf } from "./missing";
 import { PartsPanel } from "./PartsPanel";
 import type { Chosen } from "./types";
 
@@ -47,7 +49,10 @@ export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSn
           </strong>
         )}
       </h2>
-      <p className="mt-1 mb-2 leading-snug">{render(verdict.reason, system)}</p>
+      <MissingFacts facts={verdict.missing} whereOf={(fact) => whereOf(fact, rig)} />
+      {verdict.state !== "cannot say" && (
+        <p className="mt-1 mb-2 leading-snug">{render(verdict.reason, system)}</p>
+      )}
       {!trying &&
         (verdict.state === "fails" || verdict.state === "tight" || verdict.state === "cannot say") && (
           <Fixes eventId={eventId} rig={rig} onCommit={onCommit} />

@@ -38,18 +38,18 @@ export function LinesTab({ rig, problem, chosen, onChoose, onCommit }: RigTabPro
             // biome-ignore lint/suspicious/noArrayIndexKey: a line is known by its place
             key={index}
             onFocusCapture={() => onChoose(`line-${index}`)}
-            className={`grid grid-cols-[1.2fr_0.9fr_3.6fr_44px] items-end gap-1 max-lg:grid-cols-2 ${chosen === `line-${index}` ? "bg-sheet" : ""}`}
+            className={`grid grid-cols-[1.2fr_0.9fr_3.6fr_44px] items-end gap-1 max-lg:grid-cols-2 max-lg:border-t max-lg:border-line max-lg:py-2 ${chosen === `line-${index}` ? "bg-sheet" : ""}`}
           >
             <Choice
               label="From"
-              hideLabel={index > 0}
+              hideLabel={index > 0 && "row"}
               value={line.tied_to === null ? `point-${line.point}` : `place-${line.tied_to}`}
               options={starts}
               onCommit={(from) => lead(index, from)}
             />
             <Choice
               label="To"
-              hideLabel={index > 0}
+              hideLabel={index > 0 && "row"}
               value={String(line.attachment)}
               options={places}
               onCommit={(place) => put(index, { attachment: Number(place) }, "Lead a line elsewhere")}

@@ -120,10 +120,13 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
   const bare = index > 0;
   return (
     <>
-      <div className="grid grid-cols-[1.1fr_1.1fr_0.8fr_0.75fr_0.75fr_1.1fr_0.85fr_1.3fr_1.05fr_40px] items-end gap-1 max-lg:grid-cols-3">
+      <div
+        data-point={index}
+        className="grid grid-cols-[1.1fr_1.1fr_0.8fr_0.75fr_0.75fr_1.1fr_0.85fr_1.3fr_1.05fr_40px] items-end gap-1 max-lg:grid-cols-3 max-lg:border-t max-lg:border-line max-lg:py-2"
+      >
         <TextField
           label="Name"
-          hideLabel={bare}
+          hideLabel={bare && "row"}
           value={point.name}
           path={`points.${index}.name`}
           problem={problem}
@@ -131,7 +134,7 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
         />
         <Choice
           label="Kind"
-          hideLabel={bare}
+          hideLabel={bare && "row"}
           value={shown.kind}
           options={own ? kinds.options : kinds.options.filter(([kind]) => kind === shown.kind)}
           onCommit={(kind) => put({ kind }, `Change ${point.name}`)}
@@ -140,7 +143,7 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
           <QuantityField
             key={axis}
             label={words}
-            hideLabel={bare}
+            hideLabel={bare && "row"}
             kind="length"
             value={point[axis]}
             path={axis === "x_m" ? `points.${index}` : `points.${index}.${axis}`}
@@ -151,7 +154,7 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
         ))}
         <Choice
           label="In the survey"
-          hideLabel={bare}
+          hideLabel={bare && "row"}
           value={point.surveyed ?? ""}
           options={[
             ["", "not in it"],
@@ -164,7 +167,7 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
           <>
             <QuantityField
               label="May carry"
-              hideLabel={bare}
+              hideLabel={bare && "row"}
               kind="force"
               optional
               placeholder="not rated"
@@ -175,7 +178,7 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
             />
             <TextField
               label="Stated by"
-              hideLabel={bare}
+              hideLabel={bare && "row"}
               placeholder="nobody yet"
               value={point.stated_by ?? ""}
               path={`points.${index}.stated_by`}
@@ -184,7 +187,7 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
             />
             <TextField
               label="On"
-              hideLabel={bare}
+              hideLabel={bare && "row"}
               placeholder="date"
               value={point.stated_on ?? ""}
               path={`points.${index}.stated_on`}

@@ -37,14 +37,14 @@ export function SpecFields({ spec, path, bare, problem, onCommit }: Props) {
     <div className="grid grid-cols-5 items-end gap-1 max-lg:col-span-full max-sm:grid-cols-2">
       <Choice
         label="Line"
-        hideLabel={bare}
+        hideLabel={bare && "row"}
         value={spec.kind}
         options={lines.map((each) => [each.kind, each.kind] as const)}
         onCommit={take}
       />
       <QuantityField
         label="Thick"
-        hideLabel={bare}
+        hideLabel={bare && "row"}
         kind="length"
         optional
         placeholder={thin ? "by its packet" : "not known"}
@@ -55,7 +55,7 @@ export function SpecFields({ spec, path, bare, problem, onCommit }: Props) {
       />
       <QuantityField
         label="Packet says"
-        hideLabel={bare}
+        hideLabel={bare && "row"}
         kind="force"
         optional
         placeholder={thin ? "needed" : "by its size"}
@@ -66,14 +66,14 @@ export function SpecFields({ spec, path, bare, problem, onCommit }: Props) {
       />
       <Choice
         label="Its ends"
-        hideLabel={bare}
+        hideLabel={bare && "row"}
         value={fitting}
         options={fittings}
         onCommit={(next) => onCommit({ ...spec, fitting: next })}
       />
       <Choice
         label="On its way"
-        hideLabel={bare}
+        hideLabel={bare && "row"}
         value={spec.over_edge ? "yes" : "no"}
         options={EDGES}
         onCommit={(edge) => onCommit({ ...spec, over_edge: edge === "yes" })}

@@ -191,7 +191,7 @@ function Row({ point, index, open, problem, onCommit, onRemove }: RowProps) {
   ) => (
     <TextField
       label={label}
-      hideLabel={bare}
+      hideLabel={bare && "row"}
       placeholder={placeholder}
       value={point[key] ?? ""}
       path={`points.${index}.${key}`}
@@ -202,7 +202,7 @@ function Row({ point, index, open, problem, onCommit, onRemove }: RowProps) {
   const rating = (label: string, key: "rating_n" | "pull_out_n") => (
     <QuantityField
       label={label}
-      hideLabel={bare && key === "rating_n"}
+      hideLabel={bare && key === "rating_n" && "row"}
       kind="force"
       optional
       placeholder="ask"
@@ -214,11 +214,11 @@ function Row({ point, index, open, problem, onCommit, onRemove }: RowProps) {
   );
   return (
     <>
-      <div className="grid grid-cols-[1.2fr_1.2fr_0.8fr_0.8fr_0.8fr_0.9fr_1.6fr_1fr_1.6fr_44px] items-end gap-1.5 max-lg:grid-cols-2">
+      <div className="grid grid-cols-[1.2fr_1.2fr_0.8fr_0.8fr_0.8fr_0.9fr_1.6fr_1fr_1.6fr_44px] items-end gap-1.5 max-lg:grid-cols-2 max-lg:border-t max-lg:border-line max-lg:py-2">
         {words("Name", "name", "")}
         <Choice
           label="Kind"
-          hideLabel={bare}
+          hideLabel={bare && "row"}
           value={point.kind}
           options={kinds.options}
           onCommit={(kind) => onCommit({ kind })}
@@ -227,7 +227,7 @@ function Row({ point, index, open, problem, onCommit, onRemove }: RowProps) {
           <QuantityField
             key={axis}
             label={label}
-            hideLabel={bare}
+            hideLabel={bare && "row"}
             kind="length"
             value={point[axis]}
             path={`points.${index}.${axis}`}
