@@ -1,4 +1,4 @@
-"""A bowl, a posy, a ledge and a ring planned from nothing to the last verdict, by keyboard alone and by thumb alone."""
+"""A bowl, a posy, a ledge and a ring planned from nothing to the last verdict: by keyboard alone, by thumb alone."""
 
 from collections.abc import Callable, Iterator
 

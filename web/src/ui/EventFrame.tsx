@@ -4,6 +4,7 @@ import type { Problem } from "../api/types";
 import { render } from "../units/text";
 import { ConflictStrip } from "./ConflictStrip";
 import { EventNav } from "./EventNav";
+import { PrintTitle } from "./PrintTitle";
 import { useSettings } from "./settings";
 import { TopBar } from "./TopBar";
 import { useTitle } from "./useTitle";
@@ -47,9 +48,7 @@ export function EventFrame(props: Props) {
         </span>
         <h1 className="m-0 truncate text-xl">{title}</h1>
       </TopBar>
-      <p className="print-only m-0 px-3 text-2xl">
-        {name}: {title}
-      </p>
+      <PrintTitle>{`${name}: ${title}`}</PrintTitle>
       <EventNav eventId={eventId} />
       {props.conflict && props.onTakeTheirs && (
         <ConflictStrip conflict={props.conflict} onTakeTheirs={props.onTakeTheirs} />

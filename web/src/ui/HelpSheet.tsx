@@ -63,7 +63,7 @@ function Rows({ title, rows }: { title: string; rows: readonly Row[] }) {
   return (
     <section className="mb-4">
       <h3 className="m-0 text-lg">{title}</h3>
-      <dl className="m-0 grid grid-cols-[150px_minmax(0,1fr)] gap-x-3 gap-y-1.5 max-sm:grid-cols-[110px_minmax(0,1fr)]">
+      <dl className="m-0 grid grid-cols-[150px_minmax(0,1fr)] gap-x-3 gap-y-1.5 max-md:grid-cols-[110px_minmax(0,1fr)]">
         {rows.map(([what, means]) => (
           <div key={what} className="contents">
             <dt className="font-semibold">{what}</dt>

@@ -48,7 +48,7 @@ export function TrayFrame({ label, tabs, edge, verdicts, strip, className = "", 
             <span className="sr-only">{open ? "Put the sheet away" : "Bring the sheet up"}</span>
           </Button>
         )}
-        <TabBar label={label} tabs={every} className="min-w-0 flex-1 px-2 max-sm:px-0" />
+        <TabBar label={label} tabs={every} className="min-w-0 flex-1 px-2 max-md:px-0" />
       </div>
       <div
         className={`min-h-0 flex-1 overflow-y-auto print:overflow-visible ${open ? "" : "hidden print:block"}`}

@@ -100,7 +100,7 @@ export function BenchPlace() {
       {desk.conflict && <ConflictStrip conflict={desk.conflict} onTakeTheirs={desk.takeTheirs} />}
       <main
         style={{ "--tray": `${tray}px` } as CSSProperties}
-        className={`group/desk grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] max-lg:grid-cols-1 max-lg:grid-rows-[max-content_max-content_max-content] max-lg:overflow-auto max-sm:flex max-sm:flex-col max-sm:overflow-hidden print:block ${
+        className={`group/desk grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] max-lg:grid-cols-1 max-lg:grid-rows-[max-content_max-content_max-content] max-lg:overflow-auto max-md:flex max-md:flex-col max-md:overflow-hidden print:block ${
           view === "drawing" ? "grid-rows-[minmax(0,1fr)_var(--tray)]" : "grid-rows-[minmax(0,1fr)]"
         }`}
       >

@@ -125,9 +125,9 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
   return (
     <div className="relative flex h-full min-h-0 flex-col bg-sheet print:h-[105mm]">
       <Facts report={found} />
-      <div className="relative grid min-h-0 flex-1 grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)] max-sm:min-h-85 max-sm:group-has-data-[sheet=open]/desk:min-h-55 max-sm:grid-cols-1">
+      <div className="relative grid min-h-0 flex-1 grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)] max-md:min-h-85 max-md:group-has-data-[sheet=open]/desk:min-h-55 max-md:grid-cols-1">
         {([0, 1] as const).map((at) => (
-          <div key={at} className={`relative min-h-0 ${at === 0 ? "border-r border-line" : "max-sm:hidden"}`}>
+          <div key={at} className={`relative min-h-0 ${at === 0 ? "border-r border-line" : "max-md:hidden"}`}>
             {report && (
               <PieceView
                 report={report}
@@ -171,7 +171,7 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
             )}
           </div>
         ))}
-        <div className="no-print absolute right-[calc(38.46%+4px)] bottom-1 z-20 flex w-max items-center gap-1 rounded border border-line bg-sheet/95 px-1 text-sm max-sm:right-1">
+        <div className="no-print absolute right-[calc(38.46%+4px)] bottom-1 z-20 flex w-max items-center gap-1 rounded border border-line bg-sheet/95 px-1 text-sm max-md:right-1">
           <Button look="quiet" className="w-11 px-0" onClick={() => setTurn(turn - TURN_STEP_RAD)}>
             <RotateCcw size={18} aria-hidden="true" />
             <span className="sr-only">Turn 15° to the left</span>
@@ -191,7 +191,7 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
             <RotateCw size={18} aria-hidden="true" />
             <span className="sr-only">Turn 15° to the right</span>
           </Button>
-          <span className="w-18.5 text-soft max-sm:hidden" aria-live="polite">
+          <span className="w-18.5 text-soft max-md:hidden" aria-live="polite">
             {sideWords(turn)}
           </span>
         </div>
@@ -328,7 +328,7 @@ function Facts({ report }: { report: Report | null }) {
     `${Math.round(report.outline.fullness * 100)} % full`,
   ].filter(Boolean);
   return (
-    <p className="flex-none px-3 pt-1 text-xs leading-tight text-soft max-sm:group-has-data-[sheet=open]/desk:hidden">
+    <p className="flex-none px-3 pt-1 text-xs leading-tight text-soft max-md:group-has-data-[sheet=open]/desk:hidden">
       {facts.join(" · ")}
     </p>
   );

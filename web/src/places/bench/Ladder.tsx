@@ -85,7 +85,7 @@ function Rung({ verdict, tried, open, onOpen, onFix, busy }: RungProps) {
         <span className="serif text-lead capitalize">
           <Term word={verdict.verb} />
         </span>
-        <span className="relative block h-3.5 rounded-sm bg-line/50" aria-hidden="true">
+        <span className="meter relative block h-3.5 rounded-sm bg-line/50" aria-hidden="true">
           <span
             className={`absolute inset-y-0 left-0 rounded-sm ${BAR[verdict.state] ?? ""}`}
             style={{ width: `${share * 100}%` }}

@@ -60,7 +60,7 @@ export function RecipeRows({ recipe, path, stock, problem, onCommit, open, onOpe
           <li
             // biome-ignore lint/suspicious/noArrayIndexKey: a recipe may name one variety twice; its place is its name
             key={`${index}-${line.variety}`}
-            className="flex flex-wrap items-center gap-1.5 max-sm:border-b max-sm:border-line/60 max-sm:pb-2"
+            className="flex flex-wrap items-center gap-1.5 max-md:border-b max-md:border-line/60 max-md:pb-2"
           >
             <span
               aria-hidden="true"

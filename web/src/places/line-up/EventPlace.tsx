@@ -10,6 +10,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { ConflictStrip } from "../../ui/ConflictStrip";
 import { EventNav } from "../../ui/EventNav";
+import { PrintTitle } from "../../ui/PrintTitle";
 import { SEVERITY, STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
 import { Term } from "../../ui/Term";
@@ -87,6 +88,7 @@ export function EventPlace() {
           The stores
         </Link>
       </TopBar>
+      <PrintTitle>{[now.brief.name, now.brief.place].filter(Boolean).join(", ")}</PrintTitle>
       <EventNav eventId={eventId} />
       {conflict && <ConflictStrip conflict={conflict} onTakeTheirs={() => void takeOther()} />}
       {problem && (

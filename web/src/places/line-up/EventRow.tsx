@@ -39,7 +39,7 @@ export function EventRow({ event, next, onDelete }: Props) {
       ) : (
         <Link
           to={`/events/${event.id}`}
-          className="flex min-h-13 min-w-45 flex-1 flex-col justify-center text-lg leading-tight [overflow-wrap:anywhere]"
+          className="flex min-h-13 min-w-30 flex-1 basis-45 flex-col justify-center text-lg leading-tight [overflow-wrap:anywhere]"
         >
           {name}
           <span className="text-sm text-soft">{whenAndWhere(event, next)}</span>

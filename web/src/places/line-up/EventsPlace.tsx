@@ -37,7 +37,7 @@ export function EventsPlace() {
   return (
     <>
       <TopBar />
-      <main className="mx-auto grid max-w-3xl gap-6 p-6">
+      <main className="mx-auto grid max-w-3xl grid-cols-1 gap-6 p-6 max-md:p-4">
         {events.data && events.data.length > 0 && (
           <section>
             <h1 className="text-3xl">Events</h1>

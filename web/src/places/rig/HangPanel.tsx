@@ -173,7 +173,7 @@ function Bar({ use }: { use: number }) {
   const tightFrom = useTrade()?.tight_from;
   return (
     <span className="flex items-center gap-1">
-      <span className="relative block h-3 w-10 rounded-sm bg-line/50" aria-hidden="true">
+      <span className="meter relative block h-3 w-10 rounded-sm bg-line/50" aria-hidden="true">
         <span
           className={`absolute inset-y-0 left-0 rounded-sm ${BAR[lookOf(use, tightFrom)]}`}
           style={{ width: `${(Math.min(use, SHOWN_TO) / SHOWN_TO) * 100}%` }}

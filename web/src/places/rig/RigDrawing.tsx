@@ -57,7 +57,7 @@ export function RigDrawing(props: Props) {
         <Button
           look="quiet"
           aria-pressed={close}
-          className="no-print absolute top-0 right-1 z-10 text-sm max-sm:top-11"
+          className="no-print absolute top-0 right-1 z-10 text-sm max-md:top-11"
           onClick={() => setClose(!close)}
         >
           {close ? "Down to the floor" : "Look closer"}
@@ -71,7 +71,7 @@ export function RigDrawing(props: Props) {
           drawn={drawn}
         />
       </div>
-      <div className="relative min-h-0 flex-1 border-t border-line max-sm:hidden print:block">
+      <div className="relative min-h-0 flex-1 border-t border-line max-md:hidden print:block">
         <RigView {...shared} eye={eyes[1]} onEye={(eye) => setEyes([eyes[0], eye])} pen={null} drawn={[]} />
       </div>
     </>

@@ -151,13 +151,13 @@ export function RigPlace() {
       )}
       <main
         style={{ "--tray": `${tray}px` } as CSSProperties}
-        className="group/desk grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] grid-rows-[minmax(0,1fr)_var(--tray)] max-lg:grid-cols-1 max-lg:grid-rows-[460px_auto_auto] max-lg:overflow-auto max-sm:flex max-sm:flex-col max-sm:overflow-hidden print:block"
+        className="group/desk grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_392px] grid-rows-[minmax(0,1fr)_var(--tray)] max-lg:grid-cols-1 max-lg:grid-rows-[460px_auto_auto] max-lg:overflow-auto max-md:flex max-md:flex-col max-md:overflow-hidden print:block"
       >
         <h1 className="sr-only px-2 text-2xl print:not-sr-only">
           {event.brief.name}: {rig.name}
         </h1>
         <section
-          className="relative flex min-h-0 flex-col bg-sheet max-sm:flex-1 print:h-105"
+          className="relative flex min-h-0 flex-col bg-sheet max-md:flex-1 print:h-105"
           aria-label="Rig drawing"
         >
           <RigDrawing

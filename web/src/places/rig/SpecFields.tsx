@@ -34,7 +34,7 @@ export function SpecFields({ spec, path, bare, problem, onCommit }: Props) {
     if (other) onCommit({ ...spec, kind, size_m: other.usual_m, stated_n: other.usual_n, fitting: null });
   };
   return (
-    <div className="grid grid-cols-5 items-end gap-1 max-lg:col-span-full max-sm:grid-cols-2">
+    <div className="grid grid-cols-5 items-end gap-1 max-lg:col-span-full max-md:grid-cols-2">
       <Choice
         label="Line"
         hideLabel={bare && "row"}

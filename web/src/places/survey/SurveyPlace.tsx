@@ -7,6 +7,7 @@ import type { Problem, SurveyOut, SurveyPoint } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { ConflictStrip } from "../../ui/ConflictStrip";
+import { PrintTitle } from "../../ui/PrintTitle";
 import { QuantityField } from "../../ui/QuantityField";
 import { SavedMark } from "../../ui/SavedMark";
 import { useSettings } from "../../ui/settings";
@@ -90,6 +91,7 @@ export function SurveyPlace() {
         <span className="ml-auto" />
         <SavedMark saving={saving} />
       </TopBar>
+      <PrintTitle>{`${event.data?.brief.name ?? "The event"}: survey of ${now.place || "the place"}`}</PrintTitle>
       {conflict && <ConflictStrip conflict={conflict} onTakeTheirs={() => void takeOther()} />}
       {problem && (
         <p role="alert" className="m-0 flex-none border-b border-berry bg-sheet px-4 py-2 text-berry">
