@@ -280,9 +280,11 @@ def _trim(value: float, digits: int) -> str:
 
 
 def _inches(inches: float) -> str:
-    """Inches to the nearest eighth; what is less than a quarter and between its marks, as wire is, in thousandths."""
+    """Inches to the nearest eighth, under a quarter to the sixteenth; what is finer, as wire is, in thousandths."""
     between = abs(inches * 8 - round(inches * 8)) > 1e-3
-    return _trim(inches, 3) if between and abs(inches) < 0.25 else _inch_fraction(inches, 8)
+    if between and abs(inches) < 0.125:
+        return _trim(inches, 3)
+    return _inch_fraction(inches, 16 if abs(inches) < 0.25 else 8)
 
 
 def _inch_fraction(inches: float, parts: int) -> str:

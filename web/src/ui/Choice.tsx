@@ -25,7 +25,7 @@ export function Choice<T extends string>({
       <FieldLabel htmlFor={id} label={label} hidden={hideLabel} />
       <select
         id={id}
-        className="h-11 w-full rounded border border-line bg-sheet px-1"
+        className="h-11 w-full truncate rounded border border-line bg-sheet pr-0.5 pl-1"
         value={value}
         onChange={(event) => onCommit(event.target.value as T)}
       >

@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from "react";
 
-const PHONE = "(max-width: 767px)";
+const PHONE = "screen and (max-width: 767px)";
 
 /** Whether the window is a phone's. */
 export function useNarrow(): boolean {

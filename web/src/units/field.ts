@@ -115,7 +115,8 @@ function written(kind: FieldKind, value: number, system: UnitSystem): readonly s
       if (!inch)
         return Math.abs(value) < 0.01 ? digits(value * 1000, " mm", 1, 2) : digits(value * 100, " cm", 1, 2);
       const inches = value / INCH_M;
-      if (Math.abs(inches) < 0.25) return [textOf({ kind: "length", value }, "inch")];
+      if (Math.abs(inches) < 0.25)
+        return [textOf({ kind: "length", value }, "inch"), `${trim(inches, 3)} in`];
       return [8, 16].map((parts) => `${inchFraction(inches, parts)} in`);
     }
     case "mass":

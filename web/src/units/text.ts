@@ -30,10 +30,11 @@ export function inchFraction(inches: number, parts: number): string {
   return whole ? `${sign}${whole} ${top}/${bottom}` : `${sign}${top}/${bottom}`;
 }
 
-/** Inches to the nearest eighth; what is less than a quarter and between its marks, as wire is, in thousandths. */
+/** Inches to the nearest eighth, under a quarter to the sixteenth; what is finer, as wire is, in thousandths. */
 function inchText(inches: number): string {
   const between = Math.abs(inches * 8 - Math.round(inches * 8)) > 1e-3;
-  return between && Math.abs(inches) < 0.25 ? trim(inches, 3) : inchFraction(inches, 8);
+  if (between && Math.abs(inches) < 0.125) return trim(inches, 3);
+  return inchFraction(inches, Math.abs(inches) < 0.25 ? 16 : 8);
 }
 
 export function durationText(hours: number): string {

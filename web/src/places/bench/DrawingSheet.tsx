@@ -245,6 +245,9 @@ type Laid = {
   dimension: (handle: Handle) => ReactNode;
 };
 
+/** A dimension with its words, and where the first may stand, px. */
+const [FIELD_PX, TOP_PX] = [64, 44];
+
 /** The dimensions of a view as fields beside what they measure. */
 function dimensions(handles: readonly Handle[], { project, rim, piece, dimension }: Laid) {
   const byId = (id: string) => handles.find((each) => each.id === id);
@@ -254,8 +257,8 @@ function dimensions(handles: readonly Handle[], { project, rim, piece, dimension
   const [, topY] = project([0, piece.envelope.height_m]);
   const [, floorY] = project([0, 0]);
   const waterY = Math.min(rimY + 4, floorY - 46);
-  const widthY = Math.min(rimY - 72, waterY - 58);
-  const heightY = Math.min(topY - 10, widthY - 58);
+  const widthY = Math.min(rimY - 72, waterY - FIELD_PX);
+  const heightY = Math.min(topY - 10, widthY - FIELD_PX);
   const column = (y: number) => ({ top: Math.max(2, y) });
   if (!height) return across ? <div className="absolute top-0 right-2">{dimension(across)}</div> : null;
   return (
@@ -270,14 +273,14 @@ function dimensions(handles: readonly Handle[], { project, rim, piece, dimension
           {gap && dimension(gap)}
         </div>
       )}
-      <div className="absolute right-2" style={column(Math.max(heightY, 44))}>
+      <div className="absolute right-2" style={column(Math.max(heightY, TOP_PX))}>
         {dimension(height)}
       </div>
-      <div className="absolute right-2" style={column(Math.max(widthY, 102))}>
+      <div className="absolute right-2" style={column(Math.max(widthY, TOP_PX + FIELD_PX))}>
         {width && dimension(width)}
         {across && dimension(across)}
       </div>
-      <div className="absolute right-2" style={column(Math.max(waterY, 160))}>
+      <div className="absolute right-2" style={column(Math.max(waterY, TOP_PX + 2 * FIELD_PX))}>
         {water && dimension(water)}
       </div>
     </>

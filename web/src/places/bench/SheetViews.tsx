@@ -39,7 +39,9 @@ export function SheetViews({ view, onView, above, desk, event, pieceId, piece, r
       onValueChange={(next) => onView(next as View)}
       className="col-start-1 row-start-1 flex min-h-0 flex-col bg-sheet max-lg:min-h-120 max-md:block max-md:min-h-0 max-md:flex-1 max-md:overflow-y-auto"
     >
-      {above && <div className="px-2 pt-1 max-md:group-has-data-[sheet=open]/desk:hidden">{above}</div>}
+      {above && (
+        <div className="no-print px-2 pt-1 max-md:group-has-data-[sheet=open]/desk:hidden">{above}</div>
+      )}
       <div className="no-print flex min-h-11.25 flex-none flex-wrap max-md:group-has-data-[sheet=open]/desk:hidden border-b border-line/60 px-2">
         <Tabs.List aria-label="Views" className="flex items-stretch gap-1 overflow-x-auto">
           {VIEWS.map(([key, words]) => (

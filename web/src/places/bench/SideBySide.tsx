@@ -71,7 +71,7 @@ function Card({ option, place, piece, onUse }: CardProps) {
   return (
     <li
       data-kind={option.kind}
-      className={`flex flex-col rounded border p-2 ${chosen ? "border-marigold" : "border-line"} ${made ? "" : "opacity-75"}`}
+      className={`flex flex-col rounded border p-2 ${chosen ? "border-marigold" : "border-line"} ${made ? "" : "border-dashed"}`}
     >
       <h2 className="m-0 flex items-baseline gap-2 text-base">
         <span className="text-soft">{place}</span> {option.name}

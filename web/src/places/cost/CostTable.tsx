@@ -17,7 +17,7 @@ export function CostTable({
   return (
     <>
       <div className="overflow-x-auto">
-        <table className="w-full border-collapse [&_td+td]:pl-3 [&_th+td]:pl-3 [&_th+th]:pl-3">
+        <table className="w-full border-collapse">
           <thead>
             <tr className="text-right text-xs text-soft">
               <th className="text-left font-normal">piece</th>

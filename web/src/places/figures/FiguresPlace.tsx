@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Refused } from "../../api/client";
 import type { Book, Problem } from "../../api/types";
+import { PrintTitle } from "../../ui/PrintTitle";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
 import { useRefusal } from "../../ui/useRefusal";
@@ -56,6 +57,7 @@ export function FiguresPlace() {
       <TopBar>
         <h1 className="m-0 min-w-0 truncate text-xl">Where every figure comes from</h1>
       </TopBar>
+      <PrintTitle>Where every figure comes from</PrintTitle>
       {problem && (
         <p role="alert" className="m-0 flex-none border-b border-berry bg-sheet px-4 py-2 text-berry">
           {render(problem.message, system)} {render(problem.limit, system)}

@@ -55,7 +55,7 @@ export function BeamLine({ event }: { event: EventOut }) {
       className="flex-none overflow-x-auto overflow-y-hidden border-b border-line bg-sheet"
     >
       <div
-        className="h-67.5 print:w-full!"
+        className="h-67.5 print:[zoom:0.55]"
         style={{ width: `max(100%, ${1.02 * hung.length * LABEL_PX}px)` }}
       >
         <Drawing

@@ -31,6 +31,7 @@ export function HoldingFields({ kind, id, name, stock, attempt }: Props) {
       {kind !== "mechanic" && (
         <Button
           look="quiet"
+          className="no-print"
           onClick={() => void attempt(() => api.copyThing(kind, id))}
           aria-label={`Copy ${name}`}
         >
@@ -39,6 +40,7 @@ export function HoldingFields({ kind, id, name, stock, attempt }: Props) {
       )}
       <Button
         look="quiet"
+        className="no-print"
         onClick={() => void attempt(() => api.putHolding(kind, id, held.on_hand, !held.retired))}
         aria-label={`${held.retired ? "Use again" : "Retire"} ${name}`}
       >
@@ -47,6 +49,7 @@ export function HoldingFields({ kind, id, name, stock, attempt }: Props) {
       {kind !== "mechanic" && (
         <Button
           look="quiet"
+          className="no-print"
           onClick={() => void attempt(() => api.deleteThing(kind, id))}
           aria-label={`Delete ${name}`}
           title={`Delete ${name}; it can be brought back`}

@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { api } from "../../api/client";
 import type { Stock, StoreKind } from "../../api/types";
 import { ConflictStrip } from "../../ui/ConflictStrip";
+import { PrintTitle } from "../../ui/PrintTitle";
 import { SavedMark } from "../../ui/SavedMark";
 import { useSettings } from "../../ui/settings";
 import { TabBar } from "../../ui/TabBar";
@@ -108,6 +109,7 @@ export function StoresPlace() {
         </label>
         {saving === "not saved" && <SavedMark saving={saving} />}
       </TopBar>
+      <PrintTitle>The stores</PrintTitle>
       {conflict && (
         <ConflictStrip
           conflict={conflict}

@@ -216,7 +216,7 @@ function Row({ point, index, open, problem, onCommit, onRemove }: RowProps) {
   );
   return (
     <>
-      <div className="grid grid-cols-[1.2fr_1.2fr_0.8fr_0.8fr_0.8fr_0.9fr_1.6fr_1fr_1.6fr_44px] items-end gap-1.5 max-lg:grid-cols-2 max-lg:border-t max-lg:border-line max-lg:py-2">
+      <div className="grid grid-cols-[1.2fr_1.2fr_0.8fr_0.8fr_0.8fr_0.9fr_1.6fr_1fr_1.6fr_44px] items-end gap-1.5 max-lg:grid-cols-2 max-lg:border-t max-lg:border-line max-lg:py-2 print:grid-cols-5">
         {words("Name", "name", "")}
         <Choice
           label="Kind"
