@@ -1,6 +1,6 @@
 """A bowl, a posy, a ledge and a ring planned from nothing to the last verdict: by keyboard alone, by thumb alone."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 
 import pytest
 from playwright.sync_api import Browser, Locator, expect
@@ -60,7 +60,7 @@ def answer(hand: Hand, fact: str) -> None:
         hand.write(focused, said)
 
 
-def answer_everything(hand: Hand, beyond: dict[str, Callable[[Hand], None]] | None = None) -> None:
+def answer_everything(hand: Hand, beyond: Mapping[str, Callable[[Hand], None]] | None = None) -> None:
     """Answers all that is not known, one by one; `beyond` is what one answer asks for besides."""
     page = hand.page
     for _ in range(16):

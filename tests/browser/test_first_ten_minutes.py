@@ -120,6 +120,42 @@ def test_the_sheet_of_keys_marks_and_words(page: Page, served: Served) -> None:
     expect(sheet).to_be_visible()
 
 
+def test_a_word_has_its_meaning_where_it_is_pointed_at_pressed_or_reached(page: Page, served: Served) -> None:
+    page.goto(f"{served.url}/events/1/pieces/1?tab=mechanic")
+    meaning = page.get_by_role("tooltip")
+    rung(page, "drink").locator(".term").first.hover()
+    expect(meaning).to_contain_text("every cut end stays under water")
+    meaning.hover()
+    expect(meaning).to_be_visible()  # it can be read with the pointer on it
+    page.keyboard.press("Escape")
+    expect(meaning).to_have_count(0)
+    page.get_by_label("Drawing", exact=True).first.hover()
+    page.get_by_label("Edge tucked in").focus()
+    page.keyboard.press("Shift+Tab")
+    page.keyboard.press("Tab")
+    expect(meaning).to_contain_text("bent inwards")
+    page.keyboard.press("Tab")
+    expect(meaning).to_have_count(0)
+
+
+def test_an_event_is_renamed_where_it_is_listed(page: Page, served: Served) -> None:
+    page.goto(f"{served.url}/?all")
+    expect(page.get_by_role("link", name=re.compile("^Reopening supper"))).to_contain_text("15 May 2027")
+    page.get_by_role("button", name="Rename Reopening supper").click()
+    field = page.get_by_label("New name")
+    expect(field).to_be_focused()
+    field.fill("")
+    field.press("Enter")
+    expect(page.get_by_role("alert")).to_be_visible()
+    field.fill("Rope supper")
+    field.press("Enter")
+    expect(page.get_by_role("link", name=re.compile("^Rope supper"))).to_be_visible()
+    page.goto(f"{served.url}/events/1")
+    expect(page.get_by_role("heading", name="Rope supper")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("heading", name="Reopening supper")).to_be_visible()
+
+
 def test_a_piece_is_copied_from_the_line_up(page: Page, served: Served) -> None:
     page.goto(f"{served.url}/events/1")
     page.get_by_role("button", name="Copy Head table trough").click()

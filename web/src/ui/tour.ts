@@ -17,7 +17,7 @@ function read(): string | null {
 /** Go to a step of the tour, or leave it. */
 export function setTour(tour: Tour | null): void {
   try {
-    if (tour) sessionStorage.setItem(KEY, JSON.stringify(tour));
+    if (tour) sessionStorage.setItem(KEY, `${tour.eventId} ${tour.step}`);
     else sessionStorage.removeItem(KEY);
   } catch {
     // A browser that keeps nothing has no tour.
@@ -30,5 +30,13 @@ export function useTour(): Tour | null {
     listeners.add(told);
     return () => listeners.delete(told);
   }, read);
-  return kept ? (JSON.parse(kept) as Tour) : null;
+  return kept ? toured(kept) : null;
+}
+
+/** What another program or an older one left there is no tour. */
+function toured(kept: string): Tour | null {
+  const [eventId, step] = kept.split(" ").map(Number);
+  return Number.isInteger(eventId) && Number.isInteger(step)
+    ? { eventId: eventId ?? 0, step: step ?? 0 }
+    : null;
 }

@@ -29,7 +29,7 @@ export function EventRow({ event, next, onDelete }: Props) {
     <li className="flex flex-wrap items-center gap-x-3" data-state={daysTo(event.brief) ?? "no day"}>
       {naming ? (
         <TextField
-          label="Name of the event"
+          label="New name"
           value={name}
           path="name"
           problem={problem}
@@ -52,7 +52,7 @@ export function EventRow({ event, next, onDelete }: Props) {
         title={naming ? "Keep the name" : "Rename"}
         onClick={() => {
           setNaming(!naming);
-          if (!naming) openField("Name of the event");
+          if (!naming) openField("New name");
         }}
       >
         <Pencil size={16} aria-hidden="true" />
