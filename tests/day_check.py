@@ -1,58 +1,109 @@
-"""A run sheet checked against every window, follower, lane and opening hour, written apart from the scheduler."""
+"""A run sheet checked against every window, wait, lane, skill, shift and rest, written apart from the scheduler."""
 
-from datetime import datetime, timedelta
+from collections import defaultdict
+from datetime import date, datetime, time, timedelta
 from itertools import pairwise
 
+from jolly_trellis.core.books.time import Task
 from jolly_trellis.core.event.job import Job
 from jolly_trellis.core.event.schedule import Timed
-from jolly_trellis.core.event.task import Task
+
+Found = set[tuple[str, str]]
 
 
-def problems_of(timed: tuple[Timed, ...], tasks: tuple[Task, ...], job: Job, *, let_off: frozenset[str]) -> list[str]:
-    """Everything a sheet breaks; `let_off` are tasks whose own bounds leave no room for them."""
+def problems_of(timed: tuple[Timed, ...], tasks: tuple[Task, ...], job: Job) -> Found:
+    """Everything a sheet breaks: what kind of thing, at which task or for whom."""
     at = {each.task.key: each for each in timed}
-    found = [] if set(at) == {each.key for each in tasks} else ["a task is missing or made up"]
+    found: Found = set() if set(at) == {each.key for each in tasks} else {("tasks", "one is missing or made up")}
+    crew = [each.name for each in job.crew] or ["you"]
     for task in tasks:
         mine = at[task.key]
         begin, end = mine.starts_at.timestamp(), mine.ends_at.timestamp()
-        if end - begin != 60 * task.minutes:
-            found.append(f"{task.key} does not take its minutes")
-        if len(set(mine.crew)) != min(task.hands, max(len(job.crew), 1)):
-            found.append(f"{task.key} has not its hands")
-        if task.at is not None:
-            if not 0 <= task.at.timestamp() - begin < 300:
-                found.append(f"{task.key} is not at its fixed time")
-            continue
-        if task.key not in let_off:
-            if task.soonest is not None and begin < task.soonest.timestamp():
-                found.append(f"{task.key} starts too soon")
-            if task.latest is not None and end > task.latest.timestamp():
-                found.append(f"{task.key} ends too late")
-        if task.where == "workshop" and task.stage != "return" and not _open(mine.starts_at, mine.ends_at, job):
-            found.append(f"{task.key} is done when the workshop is shut")
-        for key in task.after:
-            rest = at[key].task.rest_min if task.stage in ("green", "flower", "tubes") else 0
-            if key in at and begin < at[key].ends_at.timestamp() + 60 * rest:
-                found.append(f"{task.key} starts before {key} is done and has rested")
-    return found + _doubled(timed)
+        if end - begin != 60 * max(task.minutes, 5):
+            found.add(("minutes", task.key))
+        if len(set(mine.crew)) != min(task.hands, len(crew)) and len(mine.crew) != task.hands:
+            found.add(("number", task.key))
+        if any(each >= len(crew) for each in mine.crew):
+            found.add(("hands", task.key))
+        if task.at is not None and not 0 <= task.at.timestamp() - begin < 300:
+            found.add(("fixed", task.key))
+        if task.soonest is not None and begin < task.soonest.timestamp():
+            found.add(("early", task.key))
+        if task.latest is not None and end > task.latest.timestamp():
+            found.add(("late", task.key))
+        spans = [(opens.timestamp(), closes.timestamp()) for opens, closes in task.windows]
+        if not spans and task.where == "workshop":
+            spans = [_hours(mine.starts_at, job, late=task.stage == "return")]
+        if spans and not any(opens <= begin and end <= closes for opens, closes in spans):
+            found.add(("shut", task.key))
+        for wait in task.after:
+            if begin < at[wait.task].ends_at.timestamp() + 60 * wait.minutes:
+                found.add(("order", task.key))
+        able = [set(job.crew[each].skills) for each in mine.crew if each < len(job.crew)]
+        if task.skills and able and len(able) == len(mine.crew) and not any(set(task.skills) <= each for each in able):
+            found.add(("skill", task.key))
+    return found | _of_people(timed, job, crew)
 
 
-def _open(start: datetime, end: datetime, job: Job) -> bool:
+def _hours(start: datetime, job: Job, *, late: bool) -> tuple[float, float]:
     opens = datetime.combine(start.date(), job.hours.opens, tzinfo=job.zone)
-    closes = datetime.combine(start.date(), job.hours.closes, tzinfo=job.zone)
-    return opens <= start and end <= closes + timedelta(0)
+    shuts = max(job.hours.closes, time(23)) if late else job.hours.closes
+    closes = datetime.combine(start.date(), shuts, tzinfo=job.zone)
+    return opens.timestamp(), closes.timestamp()
 
 
-def _doubled(timed: tuple[Timed, ...]) -> list[str]:
-    """People who are asked to do two things at once."""
-    found = []
-    for person in {one for each in timed for one in each.crew}:
-        mine = sorted(
-            (each.starts_at.timestamp(), each.ends_at.timestamp(), each.task.key)
-            for each in timed
-            if person in each.crew
-        )
-        for (_, end, key), (start, _, other) in pairwise(mine):
-            if start < end:
-                found.append(f"{person} does {key} and {other} at once")
+def _of_people(timed: tuple[Timed, ...], job: Job, crew: list[str]) -> Found:
+    """Two things at once; a day too long, too much work, no break, too little rest; outside one's hours."""
+    found: Found = set()
+    for place, name in enumerate(crew):
+        mine = sorted((each for each in timed if place in each.crew), key=lambda each: each.starts_at.timestamp())
+        for one, other in pairwise(mine):
+            if other.starts_at.timestamp() < one.ends_at.timestamp():
+                found.add(("at once", other.task.key))
+        placed = [each for each in mine if each.task.where != "road"]
+        for one, other in pairwise(placed):
+            apart = other.starts_at.timestamp() - one.ends_at.timestamp()
+            moves = (one.task.where == "venue") != (other.task.where == "venue")
+            if moves and apart < 3600 * (job.travel_h or 0.0):
+                found.add(("place", other.task.key))
+        days: dict[date, list[tuple[float, float]]] = defaultdict(list)
+        for each in mine:
+            span = (each.starts_at.timestamp(), each.ends_at.timestamp())
+            days[(each.starts_at - timedelta(hours=4)).date()].append(span)
+            if job.crew and not _inside(each, place, job):
+                found.add(("shift", each.task.key))
+        for spans in list(days.values()):
+            found |= {(kind, name) for kind in _day(spans)}
+        for day, spans in list(days.items()):
+            after = days.get(day + timedelta(days=1))
+            if after and after[0][0] - max(end for _, end in spans) < 11 * 3600:
+                found.add(("rest", name))
     return found
+
+
+def _day(spans: list[tuple[float, float]]) -> set[str]:
+    kinds = set()
+    if sum(end - start for start, end in spans) > 10 * 3600:
+        kinds.add("work")
+    if max(end for _, end in spans) - spans[0][0] > 12 * 3600:
+        kinds.add("span")
+    run = spans[0][1] - spans[0][0]
+    for (_, before), (start, end) in pairwise(spans):
+        run = (0.0 if start - before >= 1800 else run) + end - start
+        if run > 6 * 3600:
+            kinds.add("break")
+    return kinds
+
+
+def _inside(each: Timed, place: int, job: Job) -> bool:
+    member = job.crew[place]
+    if member.comes is None or member.goes is None:
+        return True
+    for back in (0, 1):
+        day = each.starts_at.date() - timedelta(days=back)
+        comes = datetime.fromisoformat(f"{day}T{member.comes}").replace(tzinfo=job.zone)
+        goes = datetime.fromisoformat(f"{day}T{member.goes}").replace(tzinfo=job.zone)
+        goes = goes if goes > comes else goes + timedelta(days=1)
+        if comes <= each.starts_at and each.ends_at <= goes:
+            return True
+    return False

@@ -23,12 +23,13 @@ from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.cost import cost_of
 from jolly_trellis.core.event.days_before import days_before
 from jolly_trellis.core.event.headline import headline
-from jolly_trellis.core.event.job import recipe_of
+from jolly_trellis.core.event.job import Supplier, recipe_of
 from jolly_trellis.core.event.lives import lasts_until, soonest_use
 from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.event.roll import CutPlan
+from jolly_trellis.core.event.schedule import schedule
 from jolly_trellis.core.event.shopping import shopping
-from jolly_trellis.core.event.tasks import tasks_of
+from jolly_trellis.core.event.tasks import time_book
 from jolly_trellis.core.event.water_rounds import water_rounds
 from jolly_trellis.core.judging.choose import choose
 from jolly_trellis.core.judging.evaluate import evaluate
@@ -182,8 +183,11 @@ def _event() -> object:
     needs, larder = needs_of(made), events.larder()
     water = water_rounds(job, made, ordinary.conditions())
     bought = shopping(job, made, needs, CutPlan(materials=()), larder, events.shelves(), known, water)
-    cost = cost_of(made, needs, bought.stems, larder, ordinary.frogs(), known, job.costing)
-    days = days_before(job, needs.stems, known)
+    book = time_book(job, made, known, bought.stems)
+    cost = cost_of(made, needs, bought.stems, larder, ordinary.frogs(), known, job, book)
+    days = days_before(job, made, needs.stems, known, bought.stems)
+    short = replace(job, crew=job.crew[:1], suppliers=(Supplier(name="market", opens="05:00", closes="11:00"),))
+    sheets = [schedule(book.tasks, job, effort=0), schedule(time_book(short, made, known).tasks, short, effort=0)]
     lines = [line for work in made.works for line in recipe_of(work) if line.water != "vessel"]
     used = (
         job.access_at or events.at("2027-05-15T08:00"),
@@ -192,7 +196,7 @@ def _event() -> object:
     )
     lives = [lasts_until(job, line, known[line.variety], at) for line in lines for at in used]
     soonest = [soonest_use(job, line, known[line.variety]) for line in lines]
-    return lives, soonest, needs, tasks_of(job, made, known), water, bought, cost, headline(made, cost), days
+    return lives, soonest, needs, book, sheets, water, bought, cost, headline(made, cost), days
 
 
 @cache

@@ -114,7 +114,7 @@ def test_a_copy_of_everything_goes_out_and_comes_back_over_the_web(client: TestC
     back = client.post(f"/api/data/copies/{put.json()['replaced']}/restore")
     assert back.status_code == 200
     assert client.get("/api/events").json() == []
-    assert client.post("/api/events/1/bring-back").json()["name"] == "Reopening supper"
+    assert client.post("/api/events/1/bring-back").json()["brief"]["name"] == "Reopening supper"
     for wrong in (b"", b"no copy", saved.content[:5000]):
         refused = client.post("/api/data/restore", content=wrong)
         assert refused.status_code == 422

@@ -126,7 +126,7 @@ def test_the_tray_is_pulled_taller_and_stays_so(page: Page, served: Served) -> N
         edge.press("ArrowUp")
     expect(edge).to_have_attribute("aria-valuenow", "360")
     page.goto(f"{served.url}/events/1/rigs/10")
-    box = page.get_by_role("tablist", name="Rig tray").locator("xpath=..").bounding_box()
+    box = page.locator("[data-sheet]").bounding_box()
     assert box
     assert box["height"] == pytest.approx(360, abs=1)
 

@@ -16,6 +16,7 @@ from jolly_trellis.core.event.job import Costing, Made, PieceWork
 from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.event.roll import cut_plan
 from jolly_trellis.core.event.shopping import shopping
+from jolly_trellis.core.event.tasks import time_book
 from jolly_trellis.core.event.water_rounds import water_rounds
 from jolly_trellis.core.judging.choose import choose
 from jolly_trellis.core.judging.evaluate import evaluate
@@ -105,4 +106,7 @@ def test_it_is_cut_bought_and_paid_for(known: About) -> None:
 def cost(made: Made) -> Decimal:
     needs, costing = needs_of(made), Costing(rate_per_h=Decimal("26.00"))
     bought = buy_stems(needs.stems, varieties(), waste=costing.waste, here={})
-    return cost_of(made, needs, bought, larder(), frogs(), varieties(), costing).known
+    around = replace(job(), costing=costing)
+    return cost_of(
+        made, needs, bought, larder(), frogs(), varieties(), around, time_book(around, made, varieties(), bought)
+    ).known

@@ -122,15 +122,15 @@ def test_a_day_is_worked_out_once_for_one_state_of_the_event(demo: sqlite3.Conne
 
 
 def test_a_task_is_locked_let_go_and_undone_with_the_plan(demo: sqlite3.Connection) -> None:
-    state = days.lock(demo, 1, "mechanics-1", "2027-05-13T09:00", base_revision=1)
-    locked = next(each for each in days.finished(demo, 1)[1].timed if each.task.key == "mechanics-1")
+    state = days.lock(demo, 1, "1:mechanics:1", "2027-05-13T09:00", base_revision=1)
+    locked = next(each for each in days.finished(demo, 1)[1].timed if each.task.key == "1:mechanics:1")
     assert f"{locked.starts_at:%d %H:%M}" == "13 09:00"
     planning.undo(demo, 1, base_revision=state.event.revision)
     assert planning.brief_of(demo, 1).locks == ()
     with pytest.raises(NotFound):
         days.lock(demo, 1, "no-such-task", "2027-05-13T09:00", base_revision=9)
     with pytest.raises(InvalidMeasure, match="no date and time"):
-        days.lock(demo, 1, "mechanics-1", "soon", base_revision=9)
+        days.lock(demo, 1, "1:mechanics:1", "soon", base_revision=9)
 
 
 def test_times_read_back_become_locks_and_strangers_are_named(demo: sqlite3.Connection) -> None:
@@ -146,7 +146,7 @@ def test_times_read_back_become_locks_and_strangers_are_named(demo: sqlite3.Conn
 
 
 def test_a_copy_keeps_pieces_and_crew_and_leaves_times_and_locks_open(demo: sqlite3.Connection) -> None:
-    days.lock(demo, 1, "mechanics-1", "2027-05-13T09:00", base_revision=1)
+    days.lock(demo, 1, "1:mechanics:1", "2027-05-13T09:00", base_revision=1)
     copy, plan = planning.copy_event(demo, 1).plan, planning.state(demo, 1).plan
     assert copy.pieces == plan.pieces
     assert copy.rigs == plan.rigs

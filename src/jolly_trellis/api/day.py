@@ -9,14 +9,16 @@ from fastapi.responses import Response
 from pydantic import BaseModel, Field
 
 from jolly_trellis.api.deps import Connection, DayDone, Number, wait_for
-from jolly_trellis.api.models import BasedOn, Key, Moment
+from jolly_trellis.api.models import BasedOn, Moment
 from jolly_trellis.core.event.day import Day
 from jolly_trellis.core.event.job import CrewMember
+from jolly_trellis.core.event.sheet import NOBODY
 from jolly_trellis.core.event.water_rounds import WaterRounds
 from jolly_trellis.exchange.calendar import read_times, write_calendar
+from jolly_trellis.services import calendars, event_work, planning
 from jolly_trellis.services import day as days
-from jolly_trellis.services import event_work, planning
 from jolly_trellis.services.stores import free_key
+from jolly_trellis.store.calendars import installation
 from jolly_trellis.store.plan import Brief
 
 router = APIRouter(prefix="/api/events/{event_id}", tags=["day"])
@@ -29,7 +31,7 @@ class ApplyRemedy(BasedOn):
 class SetTask(BasedOn):
     """A task and when it starts, local; None lets it go again."""
 
-    task: Key
+    task: Annotated[str, Field(min_length=1, max_length=120, pattern=r"^[A-Za-z0-9:-]+$")]
     starts_at: Moment | None
 
 
@@ -75,7 +77,7 @@ def _day_out(event_id: int, conn: sqlite3.Connection) -> DayOut:
         undo=event.undo,
         redo=event.redo,
         brief=event.plan.brief,
-        crew=list(event.plan.brief.crew) or [CrewMember(name="you")],
+        crew=list(event.plan.brief.crew) or [NOBODY],
         day=state.day,
         running=state.running,
         water=event_work.water_of(event_work.work_of(conn, event_id)),
@@ -103,17 +105,18 @@ def set_task(event_id: Number, body: SetTask, conn: Connection) -> DayOut:
 
 
 @router.get("/day.ics", dependencies=[DayDone])
-def day_calendar(event_id: Number, conn: Connection) -> Response:
-    work, day = days.finished(conn, event_id)
-    name = work.plan.brief.name
-    headers = {"Content-Disposition": f'attachment; filename="{free_key(name, set())}.ics"'}
-    text = write_calendar(name, event_id, work.revision, work.job, day)
+def day_calendar(event_id: Number, conn: Connection, person: Annotated[str, Field(max_length=40)] = "") -> Response:
+    """The run sheet as a calendar, of all or of one of the crew; what it tells is kept, so that a change is one."""
+    job, name, entries = calendars.told(conn, event_id, person)
+    text = write_calendar(name, event_id, installation(conn), job, entries, person)
+    file = free_key(f"{name} {person}".strip(), set())
+    headers = {"Content-Disposition": f'attachment; filename="{file}.ics"'}
     return Response(text, media_type="text/calendar; charset=utf-8", headers=headers)
 
 
 @router.post("/day/calendar", dependencies=[DayDone])
 def read_calendar(event_id: Number, body: ReadCalendar, conn: Connection) -> CalendarRead:
     """Take changed times of a calendar that was saved from here as tasks set by hand."""
-    times = read_times(body.text, event_id)
+    times = read_times(body.text, event_id, installation(conn))
     _, moved, unknown = days.read_times(conn, event_id, times, base_revision=body.base_revision)
     return CalendarRead(moved=list(moved), unknown=list(unknown), day=_day_out(event_id, conn))

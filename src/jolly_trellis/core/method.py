@@ -29,7 +29,19 @@ from jolly_trellis.core.checks import (
     stand_wind,
     travel,
 )
-from jolly_trellis.core.event import days_before, job, packing, recipes, roll, roll_problems, task, water_rounds
+from jolly_trellis.core.event import (
+    breaches,
+    job,
+    lots,
+    packing,
+    people,
+    recipes,
+    roll,
+    roll_problems,
+    task,
+    tasks_there,
+    water_rounds,
+)
 from jolly_trellis.core.judging import choose
 from jolly_trellis.core.making import pull_list
 from jolly_trellis.core.making import steps as making
@@ -119,7 +131,7 @@ _NAMED: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Hung work", (lines, layout, rig_pictures, resting, states, findings, assess, levelling, snip, clearances)),
     ("Mounted work", (mounts,)),
     ("The roll", (roll_problems, roll)),
-    ("The days and the day", (days_before, task, water_rounds)),
+    ("The days and the day", (lots, task, tasks_there, people, breaches, water_rounds)),
     ("Buying, packing, recipes", (job, packing, recipes)),
 )
 

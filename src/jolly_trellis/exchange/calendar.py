@@ -1,54 +1,80 @@
 """The run sheet as iCalendar (RFC 5545), written with its time zone, and changed times read back."""
 
-from datetime import UTC, datetime
+from collections.abc import Iterable
+from datetime import UTC, datetime, timedelta
 
-from icalendar import Calendar, Event
+from icalendar import Alarm, Calendar, Event, Todo
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.day import Day
+from jolly_trellis.core.event.entries import KeptEntry
 from jolly_trellis.core.event.job import FIRST_YEAR, LAST_YEAR, Job
+from jolly_trellis.core.event.lots import slug
+from jolly_trellis.core.event.old_keys import key_now
 from jolly_trellis.core.quantities import phrase
-from jolly_trellis.core.units import render
 
-UID_END = "@jolly-trellis"
+UID_END = "jolly-trellis"
 MOST_EVENTS = 2000
-_STAMP = datetime(2020, 1, 1, tzinfo=UTC)
+ALARM_BEFORE = timedelta(minutes=15)
 
 
-def write_calendar(name: str, event_id: int, revision: int, job: Job, day: Day) -> bytes:
-    """Every task of a day as an event of a calendar, in the zone of the place; a task keeps its UID for life.
+def write_calendar(
+    name: str, event_id: int, installation: str, job: Job, entries: Iterable[KeptEntry], person: str = ""
+) -> bytes:
+    """Tasks as entries of a calendar, in the zone of the place, each with an alarm; what is called off is said to be.
+
+    An entry keeps its UID for life. A time of an hour that comes twice is written in UTC, so that it is one instant.
 
     Args:
-        revision: of the event; as the SEQUENCE of every entry it tells a calendar which of two is the newer.
+        installation: what tells this studio's entries from those of others. person: whose calendar it is, "" all's.
     """
     calendar = Calendar()
     calendar.add("prodid", "-//Jolly Trellis//run sheet//EN")
     calendar.add("version", "2.0")
-    calendar.add("x-wr-calname", name)
-    crew = [each.name for each in job.crew] or ["you"]
-    for timed in day.timed:
+    calendar.add("x-wr-calname", f"{name}, {person}" if person else name)
+    whose = f".{slug(person)}" if person else ""
+    told = list(entries)
+    for kept in told:
         entry = Event()
-        entry.add("uid", f"{event_id}.{timed.task.key}{UID_END}")
-        entry.add("dtstamp", _STAMP)
-        entry.add("sequence", revision)
-        entry.add("dtstart", timed.starts_at)
-        entry.add("dtend", timed.ends_at)
-        gate = timed.task.gate
-        entry.add("summary", timed.task.name if gate is None else f"NOT CLEARED: {timed.task.name}")
-        entry.add("location", timed.task.where)
-        who = [crew[each] if each < len(crew) else "somebody more" for each in timed.crew]
-        said = [
-            "" if gate is None else render(gate, "metric"),
-            f"Who: {', '.join(who)}.",
-            f"{timed.task.why[:1].upper()}{timed.task.why[1:]}." if timed.task.why else "",
-        ]
-        entry.add("description", " ".join(each for each in said if each))
+        entry.add("uid", f"{event_id}.{kept.entry.task}{whose}@{installation}.{UID_END}")
+        entry.add("dtstamp", kept.stamped_at)
+        entry.add("sequence", kept.sequence)
+        entry.add("dtstart", _told_at(kept.entry.starts_at, job))
+        entry.add("dtend", _told_at(kept.entry.ends_at, job))
+        entry.add("summary", kept.entry.summary)
+        entry.add("location", kept.entry.location)
+        entry.add("description", kept.entry.description)
+        if kept.cancelled:
+            entry.add("status", "CANCELLED")
+        else:
+            alarm = Alarm()
+            alarm.add("action", "DISPLAY")
+            alarm.add("description", kept.entry.summary)
+            alarm.add("trigger", -ALARM_BEFORE)
+            entry.add_component(alarm)
         calendar.add_component(entry)
+    if not told:
+        calendar.add_component(_nothing_yet(name, event_id, installation))
     calendar.add_missing_timezones()
     return bytes(calendar.to_ical())
 
 
-def read_times(text: str, event_id: int) -> dict[str, datetime]:
+def _told_at(text: str, job: Job) -> datetime:
+    """An instant as it is written: local, or in UTC where that local time comes twice."""
+    at = datetime.fromisoformat(text).astimezone(job.zone)
+    twice = at.replace(fold=0).utcoffset() != at.replace(fold=1).utcoffset()
+    return at.astimezone(UTC) if twice else at
+
+
+def _nothing_yet(name: str, event_id: int, installation: str) -> Todo:
+    """A calendar must hold something: what is to be done before there is a run sheet."""
+    todo = Todo()
+    todo.add("uid", f"{event_id}.brief@{installation}.{UID_END}")
+    todo.add("dtstamp", datetime.now(UTC).replace(microsecond=0))
+    todo.add("summary", f"{name}: say in the brief when the water goes in; there is no run sheet before that")
+    return todo
+
+
+def read_times(text: str, event_id: int, installation: str) -> dict[str, datetime]:
     """Starts of the tasks of an event in a calendar, by task key, aware; entries of anything else are passed over.
 
     Raises: InvalidMeasure: it is no calendar, holds none of this event's tasks, or a time in it is none.
@@ -64,8 +90,8 @@ def read_times(text: str, event_id: int) -> dict[str, datetime]:
     if len(entries) > MOST_EVENTS:
         raise _refused("This calendar has more than {most} entries.", "Save the run sheet alone.", most=MOST_EVENTS)
     for entry in entries:
-        own, _, key = str(entry.get("uid", "")).removesuffix(UID_END).partition(".")
-        if own != str(event_id) or not key or not str(entry.get("uid", "")).endswith(UID_END):
+        key = _task_of(str(entry.get("uid", "")), event_id, installation)
+        if key is None or str(entry.get("status", "")).upper() == "CANCELLED":
             continue
         name = str(entry.get("summary", key))[:60]
         try:
@@ -86,6 +112,15 @@ def read_times(text: str, event_id: int) -> dict[str, datetime]:
     if not found:
         raise _refused("None of its entries is a task of this event.", "Choose the calendar that was saved from here.")
     return found
+
+
+def _task_of(uid: str, event_id: int, installation: str) -> str | None:
+    """The task of an entry of this event and studio, of a file of earlier versions too; None of anything else."""
+    said, _, where = uid.rpartition("@")
+    own, _, rest = said.partition(".")
+    if own != str(event_id) or not rest or where not in (f"{installation}.{UID_END}", UID_END):
+        return None
+    return key_now(rest.split(".")[0])
 
 
 def _refused(message: str, limit: str, **names: str | int) -> InvalidMeasure:

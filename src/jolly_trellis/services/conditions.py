@@ -54,7 +54,7 @@ def job_of(brief: Brief, before: Brief | None = None) -> Job:
     Args:
         before: the brief as it was kept, so that of two times out of order the one that was typed is named.
     Raises: InvalidMeasure: a time zone that does not exist, a time that is none or that the clocks skip, times out of
-    their order, a workshop that closes before it opens.
+    their order, a workshop or a supplier that closes before it opens, a shift of no length.
     """
     times = {field: _at(brief, field) for field, _ in _ORDER}
     _in_order(times, brief, before)
@@ -65,6 +65,9 @@ def job_of(brief: Brief, before: Brief | None = None) -> Job:
             message=phrase("The workshop closes before it opens."),
             limit=phrase("Give a time after {opens}.", opens=brief.opens),
         )
+    _check_people_and_suppliers(brief)
+    builds_from, builds_to = _at(brief, "builds_from"), _at(brief, "builds_to")
+    _check_build(builds_from, builds_to, times["access_at"] or times["filled_at"])
     return Job(
         zone=_zone(brief),
         **times,
@@ -76,7 +79,45 @@ def job_of(brief: Brief, before: Brief | None = None) -> Job:
         topped_up_by=brief.topped_up_by,
         costing=brief.costing,
         locks=brief.locks,
+        suppliers=brief.suppliers,
+        builds_from=builds_from,
+        builds_to=builds_to,
     )
+
+
+def _check_people_and_suppliers(brief: Brief) -> None:
+    """Raises InvalidMeasure: a shift of no length, a supplier that closes before it opens."""
+    for index, member in enumerate(brief.crew):
+        if member.comes is not None and member.comes == member.goes:
+            raise InvalidMeasure(
+                path=f"crew.{index}.goes",
+                message=phrase("{name} goes when they come.", name=member.name),
+                limit=phrase("Give another time than {at}.", at=member.comes),
+            )
+    for index, supplier in enumerate(brief.suppliers):
+        if supplier.closes <= supplier.opens:
+            raise InvalidMeasure(
+                path=f"suppliers.{index}.closes",
+                message=phrase("{name} closes before it opens.", name=supplier.name),
+                limit=phrase("Give a time after {opens}.", opens=supplier.opens),
+            )
+
+
+def _check_build(begins: datetime | None, ends: datetime | None, opens: datetime | None) -> None:
+    """Raises InvalidMeasure: building before the day ends before it begins, or begins when the day does."""
+    if begins is not None and ends is not None and ends.timestamp() <= begins.timestamp():
+        raise InvalidMeasure(
+            path="builds_to",
+            message=phrase("Building before the day ends before it begins."),
+            limit=phrase("Give a time after {at}.", at=begins.strftime("%d %b, %H:%M")),
+        )
+    last = ends or begins
+    if last is not None and opens is not None and last.timestamp() > opens.timestamp():
+        raise InvalidMeasure(
+            path="builds_to" if ends is not None else "builds_from",
+            message=phrase("Building before the day goes on after the place opens for the day."),
+            limit=phrase("Give a time before {at}.", at=opens.strftime("%d %b, %H:%M")),
+        )
 
 
 def _in_order(times: Mapping[str, datetime | None], brief: Brief, before: Brief | None) -> None:

@@ -4,10 +4,11 @@ import sqlite3
 from dataclasses import dataclass, replace
 from datetime import datetime
 
-from jolly_trellis.core.event.day import Day, Remedy, day_of, put_on_site
+from jolly_trellis.core.event.day import Day, day_of
 from jolly_trellis.core.event.job import CrewMember, Lock
-from jolly_trellis.core.event.tasks import tasks_of
-from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.event.old_keys import key_now
+from jolly_trellis.core.event.remedies import Remedy, in_tubes, put_on_site
+from jolly_trellis.core.event.sheet import NOBODY
 from jolly_trellis.services import event_work, long_work, planning
 from jolly_trellis.services.conditions import check_brief
 from jolly_trellis.services.event_work import EventWork
@@ -91,12 +92,11 @@ def lock(conn: sqlite3.Connection, event_id: int, task: str, at: str | None, *, 
     brief = planning.brief_of(conn, event_id)
     if at is not None:
         work = event_work.work_of(conn, event_id)
-        known = tasks_of(work.job, work.made, dict(work.conditions.varieties))
-        if all(each.key != task for each in known):
+        if task not in event_work.book_of(work).by_key():
             raise NotFound(f"task {task}")
-    elif all(each.task != task for each in brief.locks):
+    elif all(key_now(each.task) != key_now(task) for each in brief.locks):
         raise NotFound(f"task {task}")
-    others = tuple(each for each in brief.locks if each.task != task)
+    others = tuple(each for each in brief.locks if key_now(each.task) != key_now(task))
     locks = others if at is None else (*others, Lock(task=task, starts_at=at))
     changed = replace(brief, locks=locks)
     check_brief(changed)
@@ -121,7 +121,7 @@ def read_times(
         if key in known and at.timestamp() != known[key].starts_at.timestamp()
     }
     brief = work.plan.brief
-    locks = {each.task: each for each in brief.locks}
+    locks = {key_now(each.task): each for each in brief.locks}
     for key, at in moved.items():
         locks[key] = Lock(task=key, starts_at=at.strftime("%Y-%m-%dT%H:%M"))
     changed = replace(brief, locks=tuple(locks.values()))
@@ -136,6 +136,7 @@ def _running(work: EventWork) -> Running[Day]:
             work.job,
             work.made,
             work.conditions.varieties,
+            bought=event_work.bought_of(work),
             tell=running.tell,
             stop=lambda: running.stopping,
         )
@@ -146,7 +147,7 @@ def _running(work: EventWork) -> Running[Day]:
 def _mended(brief: Brief, remedy: Remedy) -> Brief:
     match remedy.kind:
         case "hands":
-            crew = brief.crew or (CrewMember(name="you"),)
+            crew = brief.crew or (NOBODY,)
             more = tuple(CrewMember(name=f"{_EXTRA_NAME} {nth + 1}") for nth in range(remedy.hands))
             return replace(brief, crew=crew + more)
         case "hours":
@@ -161,13 +162,5 @@ def _with_tubes(conn: sqlite3.Connection, event_id: int, remedy: Remedy, base_re
     part, _ = planning.part_of(conn, event_id, number)
     label = f"Tubes for {remedy.variety}"
 
-    def tubed(recipe: tuple[RecipeLine, ...]) -> tuple[RecipeLine, ...]:
-        return tuple(
-            replace(line, water="tube", tube=remedy.tube)
-            if line.variety == remedy.variety and line.water in ("none", "tube")
-            else line
-            for line in recipe
-        )
-
-    changed = replace(part, recipe=tubed(part.recipe))
+    changed = replace(part, recipe=in_tubes(part.recipe, remedy.variety, remedy.tube))
     return planning.put_part(conn, event_id, number, changed, base_revision=base_revision, label=label)

@@ -5,7 +5,8 @@ import sqlite3
 from dataclasses import dataclass
 
 from jolly_trellis import __version__
-from jolly_trellis.core.event.buying import buy_stems
+from jolly_trellis.core.books.time import TimeBook
+from jolly_trellis.core.event.buying import StemBuy, buy_stems
 from jolly_trellis.core.event.cost import EventCost, cost_of
 from jolly_trellis.core.event.days_before import VarietyDays, days_before
 from jolly_trellis.core.event.job import Job, Made, PieceWork, RigWork
@@ -13,6 +14,7 @@ from jolly_trellis.core.event.needs import Needs, needs_of
 from jolly_trellis.core.event.roll import CutPlan, cut_plan, keeping_cut
 from jolly_trellis.core.event.roll_problems import Larder, MaterialPlan
 from jolly_trellis.core.event.shopping import Shelves, Shopping, shopping
+from jolly_trellis.core.event.tasks import time_book
 from jolly_trellis.core.event.water_rounds import WaterRounds, water_rounds
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.method import PROGRAM
@@ -117,7 +119,18 @@ def water_of(work: EventWork) -> WaterRounds:
 
 def days_of(work: EventWork) -> tuple[VarietyDays, ...]:
     """The days before an event."""
-    return days_before(work.job, work.needs.stems, work.conditions.varieties)
+    return days_before(work.job, work.made, work.needs.stems, work.conditions.varieties, bought_of(work))
+
+
+def bought_of(work: EventWork) -> tuple[StemBuy, ...]:
+    """How the stems of an event are bought; what the stores have is not bought again."""
+    waste = work.job.costing.waste
+    return buy_stems(work.needs.stems, work.conditions.varieties, waste=waste, here=work.shelves.stems_here)
+
+
+def book_of(work: EventWork) -> TimeBook:
+    """Every task of an event."""
+    return time_book(work.job, work.made, work.conditions.varieties, bought_of(work))
 
 
 def shopping_of(conn: sqlite3.Connection, work: EventWork) -> Shopping:
@@ -137,16 +150,15 @@ def shopping_of(conn: sqlite3.Connection, work: EventWork) -> Shopping:
 
 def cost_of_event(work: EventWork) -> EventCost:
     """What an event costs."""
-    costing = work.job.costing
-    bought = buy_stems(work.needs.stems, work.conditions.varieties, waste=costing.waste, here=work.shelves.stems_here)
     return cost_of(
         work.made,
         work.needs,
-        bought,
+        bought_of(work),
         work.larder,
         work.shelves.frogs,
         work.conditions.varieties,
-        costing,
+        work.job,
+        book_of(work),
     )
 
 

@@ -3,7 +3,7 @@
 from dataclasses import dataclass, field
 from typing import Annotated, Generic, TypeVar, cast
 
-from jolly_trellis.core.event.job import Costing, CrewMember, Lock
+from jolly_trellis.core.event.job import Clock, Costing, CrewMember, Lock, Supplier
 from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.plan.piece import Piece
@@ -13,7 +13,6 @@ from jolly_trellis.core.rigging.rig import Rig
 
 MOST_PARTS = 700
 P = TypeVar("P", covariant=True)
-Clock = Annotated[str, Text(5, like=r"([01]\d|2[0-3]):[0-5]\d", such="08:00")]
 Local = Annotated[str | None, Text(20)]
 
 
@@ -23,8 +22,9 @@ class Brief:
 
     `access_at` is when the place lets the crew in, `starts_at` when guests come, `clear_by` when all must be gone.
     `travel_h` is one way; `tables` how many guest tables; `workshop` and `van` their air. The workshop is open from
-    `opens` to `closes`, "HH:MM". `locks` are tasks set by hand; `turning` lets sheets lie across
-    the roll's length where that saves netting. `figures` is the edition of the book of figures that the event is
+    `opens` to `closes`, "HH:MM". Hung and mounted work may go up from `builds_from` to `builds_to`, before the
+    day. `locks` are tasks set by hand; `turning` lets sheets lie across the roll's length where that saves netting.
+    `figures` is the edition of the book of figures that the event is
     planned with; empty is the book as it stands.
     """
 
@@ -49,6 +49,9 @@ class Brief:
     closes: Clock = "19:00"
     costing: Costing = field(default_factory=Costing)
     locks: Annotated[tuple[Lock, ...], Many(400)] = ()
+    suppliers: Annotated[tuple[Supplier, ...], Many(12)] = ()
+    builds_from: Local = None
+    builds_to: Local = None
     turning: bool = True
     figures: Annotated[str, Text(16)] = ""
 

@@ -6,10 +6,11 @@ from decimal import Decimal
 import pytest
 
 from jolly_trellis.core.event.buying import buy_stems
-from jolly_trellis.core.event.cost import EventCost, cost_of, minutes_of
-from jolly_trellis.core.event.job import Costing, Made
+from jolly_trellis.core.event.cost import EventCost, cost_of, minutes_of, rate_of
+from jolly_trellis.core.event.job import Costing, CrewMember, Made
 from jolly_trellis.core.event.money import money, to_cent
 from jolly_trellis.core.event.needs import needs_of
+from jolly_trellis.core.event.tasks import time_book
 from tests.events import demo_made, job, larder, one_bowl
 from tests.ordinary import frogs, nettings, varieties
 
@@ -20,7 +21,9 @@ def cost(made: Made, costing: Costing = COSTING, known: object = None) -> EventC
     stems = known if isinstance(known, dict) else varieties()
     needs = needs_of(made)
     bought = buy_stems(needs.stems, stems, waste=costing.waste, here={})
-    return cost_of(made, needs, bought, larder(), frogs(), stems, costing)
+    around = replace(job(), costing=costing)
+    book = time_book(around, made, stems, bought)
+    return cost_of(made, needs, bought, larder(), frogs(), stems, around, book)
 
 
 def test_the_event_is_the_sum_of_its_pieces_to_the_cent() -> None:
@@ -44,7 +47,7 @@ def test_one_bowl_by_hand() -> None:
     net = nettings()[sheet.netting]
     area = Decimal(str(sheet.sheet.width_m * sheet.sheet.length_m / (net.roll_width_m * net.roll_length_m)))
     assert row.mechanics == to_cent(money(net.price or 0) * area / sheet.uses)
-    assert row.labour == to_cent(Decimal("26.00") * minutes_of(made.pieces[0], varieties()) / 60)
+    assert row.labour == to_cent(Decimal("26.00") * minutes_of(made, time_book(job(), made, varieties()))[1] / 60)
     assert row.price == to_cent((row.cost or Decimal(0)) / Decimal("0.65"))
 
 
@@ -77,3 +80,22 @@ def test_a_piece_that_cannot_be_worked_out_has_no_price() -> None:
 
 def test_the_demo_has_a_price_for_everything() -> None:
     assert cost(demo_made(), job().costing).missing == ()
+
+
+def test_labour_is_every_minute_of_the_book_at_the_mean_rate_of_who_works() -> None:
+    book = time_book(job(), demo_made(), varieties())
+    found = cost(demo_made())
+    assert found.minutes == book.person_minutes()
+    exact = Decimal("26.00") * book.person_minutes() / 60
+    assert found.labour is not None
+    assert abs(found.labour - exact) <= Decimal("0.01") * len(found.pieces)
+
+
+def test_an_hour_is_the_mean_of_own_rates_and_not_known_where_one_is_not() -> None:
+    dear = CrewMember(name="Wren", rate_per_h=Decimal("40.00"))
+    assert rate_of(replace(job(), crew=(dear, CrewMember(name="Alder")))) == Decimal("33")
+    nobody = replace(job(), costing=Costing())
+    assert rate_of(replace(nobody, crew=(dear,))) == Decimal("40.00")
+    assert rate_of(replace(nobody, crew=(dear, CrewMember(name="Alder")))) is None
+    assert rate_of(replace(nobody, crew=())) is None
+    assert rate_of(replace(job(), crew=())) == Decimal("26.00")

@@ -5,9 +5,11 @@ from datetime import timedelta
 
 import pytest
 
-from jolly_trellis.core.event.days_before import OPENING_Q10, days_before, days_to_open
-from jolly_trellis.core.event.job import Made, PieceWork
+from jolly_trellis.core.event.days_before import VarietyDays, days_before
+from jolly_trellis.core.event.job import Job, Made, PieceWork, Supplier
+from jolly_trellis.core.event.lots import OPENING_Q10, days_to_open
 from jolly_trellis.core.event.needs import StemNeed, needs_of
+from jolly_trellis.core.event.tasks import time_book
 from jolly_trellis.core.event.water_rounds import WaterRounds, water_rounds
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.materials.air import Air
@@ -15,6 +17,10 @@ from jolly_trellis.core.plan.piece import TopUp
 from jolly_trellis.core.units import render
 from tests.events import at, demo_made, job, one_bowl
 from tests.ordinary import conditions, varieties
+
+
+def days(asked: Job, stems: tuple[StemNeed, ...], made: Made | None = None) -> tuple[VarietyDays, ...]:
+    return days_before(asked, made or Made(), stems, varieties())
 
 
 def rounds(*top_ups: TopUp) -> WaterRounds:
@@ -71,24 +77,24 @@ def test_buds_open_as_many_times_slower_as_the_q10_says() -> None:
 
 
 def test_a_variety_is_bought_so_that_it_opens_and_then_drinks_in_time() -> None:
-    """Peony, three days at 20 °C; placed 20 h before half past twelve, after six hours of drinking."""
+    """Peony, three days at 20 °C, used from a day before half past twelve on: fetched three days earlier."""
     warm = replace(job(), workshop=Air(temperature_c=20.0, relative_humidity=0.6))
-    (row,) = days_before(warm, (StemNeed(piece_id=1, piece="a", variety="peony", count=6),), varieties())
-    assert row.place_from == at("2027-05-14T16:30")
-    assert row.drinks_by == at("2027-05-14T10:30")
-    assert row.buy_on == at("2027-05-11T10:30").date()
+    (row,) = days(warm, (StemNeed(piece_id=1, piece="a", variety="peony", count=6),))
+    assert row.place_from == at("2027-05-14T12:30")
+    assert row.drinks_by == at("2027-05-14T06:30")
+    assert row.buy_on == at("2027-05-11T09:30").date()
     assert row.opening_days == pytest.approx(3.0)
 
 
 def test_a_bulb_is_placed_last_and_said_to_grow_on() -> None:
-    (row,) = days_before(job(), (StemNeed(piece_id=1, piece="a", variety="tulip", count=6),), varieties())
+    (row,) = days(job(), (StemNeed(piece_id=1, piece="a", variety="tulip", count=6),))
     assert row.place_from == at("2027-05-15T08:30")
     assert any("grows on" in each.text for each in row.notes)
 
 
 def test_without_the_workshops_temperature_it_cannot_say_when_to_buy_what_must_open() -> None:
     stems = tuple(StemNeed(piece_id=1, piece="a", variety=each, count=6) for each in ("peony", "ruscus"))
-    rows = {each.variety: each for each in days_before(replace(job(), workshop=None), stems, varieties())}
+    rows = {each.variety: each for each in days(replace(job(), workshop=None), stems)}
     assert rows["peony"].buy_on is None
     assert any("give the workshop's temperature" in each.text for each in rows["peony"].notes)
     assert rows["ruscus"].buy_on is not None
@@ -97,16 +103,13 @@ def test_without_the_workshops_temperature_it_cannot_say_when_to_buy_what_must_o
 def test_petals_are_folded_only_for_a_short_show() -> None:
     stems = (StemNeed(piece_id=1, piece="a", variety="rose", count=6),)
     short = replace(job(), ends_at=at("2027-05-15T17:30"), starts_at=None)
-    words = [
-        " ".join(render(note, "metric") for note in days_before(each, stems, varieties())[0].notes)
-        for each in (short, job())
-    ]
+    words = [" ".join(render(note, "metric") for note in days(each, stems)[0].notes) for each in (short, job())]
     assert "may be folded back" in words[0]
     assert "do not fold petals back: shown 11 h" in words[1]
 
 
 def test_every_variety_of_the_demo_has_its_days_the_first_to_buy_first() -> None:
-    rows = days_before(job(), needs_of(demo_made()).stems, varieties())
+    rows = days(job(), needs_of(demo_made()).stems, demo_made())
     bought = [each.buy_on for each in rows]
     assert bought == sorted(bought)  # type: ignore[type-var]
     assert sum(each.count for each in rows) == sum(each.count for each in needs_of(demo_made()).stems)
@@ -119,3 +122,32 @@ def test_a_piece_whose_filling_is_not_known_is_named_and_in_no_sum() -> None:
     assert found.not_worked_out == (made.pieces[0].piece.name,)
     assert found.fill_l == pytest.approx(rounds().fill_l)
     assert rounds().not_worked_out == ()
+
+
+def test_a_variety_is_fetched_on_the_last_open_day_of_who_sells_it() -> None:
+    """Roses are used on Friday at half past twelve; a grower open on Mondays alone has them on the Monday before."""
+    grower = Supplier(name="Grower", days=("mon",), sells=("rose",))
+    market = Supplier(name="Market", opens="05:00", closes="11:00")
+    asked = replace(job(), suppliers=(grower, market))
+    stems = tuple(StemNeed(piece_id=1, piece="a", variety=each, count=9) for each in ("rose", "ranunculus"))
+    rows = {each.variety: each for each in days(asked, stems)}
+    assert (rows["rose"].supplier, rows["rose"].buy_on) == ("Grower", at("2027-05-10T08:00").date())
+    assert rows["ranunculus"].supplier == "Market"
+    assert rows["ranunculus"].buy_on is not None
+    assert rows["ranunculus"].buy_on.weekday() != 6
+
+
+def test_lists_and_run_sheet_have_one_day_for_each_variety() -> None:
+    """Every way to a supplier is on the day that the lists say, and brings just what they say of it."""
+    book = time_book(job(), demo_made(), varieties())
+    listed = {each.variety: each.buy_on for each in days(job(), needs_of(demo_made()).stems, demo_made())}
+    fetched = {key: each.windows[0][0].date() for each in book.of(("collect",)) for key in each.varieties}
+    assert fetched == listed
+
+
+def test_water_rounds_and_run_sheet_have_one_time_one_person_and_one_sum() -> None:
+    book = time_book(job(), demo_made(), varieties())
+    water = water_rounds(job(), demo_made(), conditions())
+    tasks = book.of(("top up",))
+    assert [each.at for each in tasks] == [each.at for each in water.rounds]
+    assert {each.by for each in tasks} == {water.who}

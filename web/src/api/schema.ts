@@ -2193,12 +2193,30 @@ export interface components {
             readonly overall_m: number;
         };
         /**
+         * Breach
+         * @description One thing that a sheet breaks: how much, at which task or for whom, and in words.
+         */
+        readonly Breach: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "order" | "shut" | "early" | "late" | "hands" | "skill" | "shift" | "work" | "span" | "break" | "rest";
+            /** Minutes */
+            readonly minutes: number;
+            /** Tasks */
+            readonly tasks: readonly string[];
+            /** Person */
+            readonly person: string;
+            readonly say: components["schemas"]["Phrase"];
+        };
+        /**
          * Brief
          * @description What is known of the job. Times are local, "YYYY-MM-DDTHH:MM", in `time_zone`; None is not known yet.
          *
          *     `access_at` is when the place lets the crew in, `starts_at` when guests come, `clear_by` when all must be gone.
          *     `travel_h` is one way; `tables` how many guest tables; `workshop` and `van` their air. The workshop is open from
-         *     `opens` to `closes`, "HH:MM". `locks` are tasks set by hand; `turning` lets sheets lie across
+         *     `opens` to `closes`, "HH:MM". Hung and mounted work may go up from `builds_from` to `builds_to`, before the day. `locks` are tasks set by hand; `turning` lets sheets lie across
          *     the roll's length where that saves netting. `figures` is the edition of the book of figures that the event is
          *     planned with; empty is the book as it stands.
          */
@@ -2262,6 +2280,15 @@ export interface components {
              */
             readonly locks: readonly components["schemas"]["Lock"][];
             /**
+             * Suppliers
+             * @default []
+             */
+            readonly suppliers: readonly components["schemas"]["Supplier"][];
+            /** Builds From */
+            readonly builds_from?: string | null;
+            /** Builds To */
+            readonly builds_to?: string | null;
+            /**
              * Turning
              * @default true
              */
@@ -2278,7 +2305,7 @@ export interface components {
          *
          *     `access_at` is when the place lets the crew in, `starts_at` when guests come, `clear_by` when all must be gone.
          *     `travel_h` is one way; `tables` how many guest tables; `workshop` and `van` their air. The workshop is open from
-         *     `opens` to `closes`, "HH:MM". `locks` are tasks set by hand; `turning` lets sheets lie across
+         *     `opens` to `closes`, "HH:MM". Hung and mounted work may go up from `builds_from` to `builds_to`, before the day. `locks` are tasks set by hand; `turning` lets sheets lie across
          *     the roll's length where that saves netting. `figures` is the edition of the book of figures that the event is
          *     planned with; empty is the book as it stands.
          */
@@ -2359,6 +2386,15 @@ export interface components {
              * @default []
              */
             readonly locks: readonly components["schemas"]["LockIn"][];
+            /**
+             * Suppliers
+             * @default []
+             */
+            readonly suppliers: readonly components["schemas"]["SupplierIn"][];
+            /** Builds From */
+            readonly builds_from?: string | null;
+            /** Builds To */
+            readonly builds_to?: string | null;
             /**
              * Turning
              * @default true
@@ -2733,19 +2769,53 @@ export interface components {
         };
         /**
          * CrewMember
-         * @description One pair of hands: a name, as the studio calls them.
+         * @description One pair of hands: a name, what they can do, from when to when they work on a day, and what an hour costs.
+         *
+         *     `comes` and `goes` None are any time; `goes` before `comes` is after midnight. `rate_per_h` None is the event's.
          */
         readonly CrewMember: {
             /** Name */
             readonly name: string;
+            /**
+             * Skills
+             * @default [
+             *       "drives",
+             *       "ladders",
+             *       "knots"
+             *     ]
+             */
+            readonly skills: readonly ("drives" | "ladders" | "knots")[];
+            /** Comes */
+            readonly comes?: string | null;
+            /** Goes */
+            readonly goes?: string | null;
+            /** Rate Per H */
+            readonly rate_per_h?: string | null;
         };
         /**
          * CrewMemberIn
-         * @description One pair of hands: a name, as the studio calls them.
+         * @description One pair of hands: a name, what they can do, from when to when they work on a day, and what an hour costs.
+         *
+         *     `comes` and `goes` None are any time; `goes` before `comes` is after midnight. `rate_per_h` None is the event's.
          */
         readonly CrewMemberIn: {
             /** Name */
             readonly name: string;
+            /**
+             * Skills
+             * @default [
+             *       "drives",
+             *       "ladders",
+             *       "knots"
+             *     ]
+             */
+            readonly skills: readonly ("drives" | "ladders" | "knots")[];
+            /** Comes */
+            readonly comes?: string | null;
+            /** Goes */
+            readonly goes?: string | null;
+            /** Rate Per H */
+            readonly rate_per_h?: number | string | null;
         };
         /**
          * Cut
@@ -2874,9 +2944,10 @@ export interface components {
         };
         /**
          * Day
-         * @description The day of an event. `missing` are facts it lacks; without the filling there are no tasks at all.
+         * @description The day of an event. `missing` are facts it lacks; without the filling there are no times at all.
          *
-         *     `weight_unknown` names pieces that one person is taken to place, as nobody knows how heavy they are.
+         *     `breaches` is all that the sheet breaks, each with by how much. `weight_unknown` names pieces that one person is
+         *     taken to place, as nobody knows how heavy they are.
          */
         readonly Day: {
             /** Timed */
@@ -2887,6 +2958,11 @@ export interface components {
             readonly lives: readonly components["schemas"]["Life"][];
             /** Missing */
             readonly missing: readonly string[];
+            /**
+             * Breaches
+             * @default []
+             */
+            readonly breaches: readonly components["schemas"]["Breach"][];
             /**
              * Extra Hands
              * @default 0
@@ -5127,7 +5203,7 @@ export interface components {
          * PieceCost
          * @description What one piece of the line-up costs, all of its quantity: by kind, in all, what to ask; and what is not known.
          *
-         *     `cost` and `price` are None while something is not known; `known` adds up what is. `minutes` are of making.
+         *     `cost` and `price` are None while something is not known; `known` adds up what is. `minutes` are of all hands: making, and its share of fetching, loading, driving, filling and striking.
          */
         readonly PieceCost: {
             /** Piece Id */
@@ -5747,8 +5823,9 @@ export interface components {
         };
         /**
          * Remedy
-         * @description The smallest change that mends a conflict: more hands, a workshop open earlier, tubes for a variety, a
-         *     variety put in on site, or a lock let go. Only the fields of its kind are set.
+         * @description A change that helps: more hands, a workshop open earlier, tubes for a variety, a variety put in at the place, or
+         *     a task let go from its time. Only the fields of its kind are set. `after` says what is left then; `mends` whether
+         *     that is nothing.
          */
         readonly Remedy: {
             /** Key */
@@ -5759,6 +5836,9 @@ export interface components {
              */
             readonly kind: "hands" | "hours" | "tubes" | "on site" | "unlock";
             readonly say: components["schemas"]["Phrase"];
+            readonly after: components["schemas"]["Phrase"];
+            /** Mends */
+            readonly mends: boolean;
             /**
              * Hands
              * @default 0
@@ -7419,6 +7499,80 @@ export interface components {
             };
         };
         /**
+         * Supplier
+         * @description Where stems are fetched: its name, its hours on the days it is open, and the varieties it is asked for.
+         *
+         *     `sells` holds keys of varieties; the first supplier that sells nothing in particular is asked for all others.
+         */
+        readonly Supplier: {
+            /** Name */
+            readonly name: string;
+            /**
+             * Opens
+             * @default 06:00
+             */
+            readonly opens: string;
+            /**
+             * Closes
+             * @default 18:00
+             */
+            readonly closes: string;
+            /**
+             * Days
+             * @default [
+             *       "mon",
+             *       "tue",
+             *       "wed",
+             *       "thu",
+             *       "fri",
+             *       "sat"
+             *     ]
+             */
+            readonly days: readonly ("mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun")[];
+            /**
+             * Sells
+             * @default []
+             */
+            readonly sells: readonly string[];
+        };
+        /**
+         * SupplierIn
+         * @description Where stems are fetched: its name, its hours on the days it is open, and the varieties it is asked for.
+         *
+         *     `sells` holds keys of varieties; the first supplier that sells nothing in particular is asked for all others.
+         */
+        readonly SupplierIn: {
+            /** Name */
+            readonly name: string;
+            /**
+             * Opens
+             * @default 06:00
+             */
+            readonly opens: string;
+            /**
+             * Closes
+             * @default 18:00
+             */
+            readonly closes: string;
+            /**
+             * Days
+             * @default [
+             *       "mon",
+             *       "tue",
+             *       "wed",
+             *       "thu",
+             *       "fri",
+             *       "sat"
+             *     ]
+             */
+            readonly days: readonly ("mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun")[];
+            /**
+             * Sells
+             * @default []
+             */
+            readonly sells: readonly string[];
+        };
+        /**
          * Supply
          * @description One supply as it is sold.
          *
@@ -7713,11 +7867,15 @@ export interface components {
         };
         /**
          * Task
-         * @description One thing to do. `soonest` and `latest` bound when it starts and ends, `after` are the keys it follows.
+         * @description One thing to do.
          *
-         *     `rest_min` is how long what it made must rest before the next task, as stems that drink. `at` is a fixed start.
-         *     `why` says what bounds it; `variety` names the flower whose life does. `gate` says what must be cleared before it
-         *     may be done at all, None for nothing.
+         *     `key` is `<part or place>:<act>:<number>` and stays while quantities change. `soonest` and `latest` bound when it
+         *     starts and ends, `after` is what it waits for. `at` is a fixed start: a top-up's, or one set by hand. `windows` are
+         *     the only spans it may lie in, none for any. `skills` are what one of its hands must be able to;
+         *     `people` are who it must be, by their place in the crew, None for anybody; `by` names who else does it, where
+         *     nobody of the crew does. `why` says what
+         *     bounds it; `variety` names the flower whose life does; `varieties` are those it is about. `gate` says what must be
+         *     cleared before it may be done at all, None for nothing.
          */
         readonly Task: {
             /** Key */
@@ -7733,7 +7891,7 @@ export interface components {
              * Where
              * @enum {string}
              */
-            readonly where: "workshop" | "road" | "venue";
+            readonly where: "supplier" | "workshop" | "road" | "venue";
             /** Minutes */
             readonly minutes: number;
             /**
@@ -7741,26 +7899,46 @@ export interface components {
              * @default 1
              */
             readonly hands: number;
+            /**
+             * Skills
+             * @default []
+             */
+            readonly skills: readonly ("drives" | "ladders" | "knots")[];
+            /** People */
+            readonly people?: readonly number[] | null;
+            /**
+             * By
+             * @default
+             */
+            readonly by: string;
             /** Soonest */
             readonly soonest?: string | null;
             /** Latest */
             readonly latest?: string | null;
             /**
+             * Windows
+             * @default []
+             */
+            readonly windows: readonly (readonly [
+                string,
+                string
+            ])[];
+            /**
              * After
              * @default []
              */
-            readonly after: readonly string[];
-            /**
-             * Rest Min
-             * @default 0
-             */
-            readonly rest_min: number;
+            readonly after: readonly components["schemas"]["Wait"][];
             /** At */
             readonly at?: string | null;
             /** Piece Id */
             readonly piece_id?: number | null;
             /** Variety */
             readonly variety?: string | null;
+            /**
+             * Varieties
+             * @default []
+             */
+            readonly varieties: readonly string[];
             /**
              * Why
              * @default
@@ -7790,7 +7968,7 @@ export interface components {
         };
         /**
          * Timed
-         * @description A task with its time and who does it, by their place in the crew; `early_min` is how far it breaks its bound.
+         * @description A task with its time and who does it, by their place in the crew; `out_min` is how far it is out of its bounds.
          */
         readonly Timed: {
             readonly task: components["schemas"]["Task"];
@@ -7809,10 +7987,10 @@ export interface components {
             /** Locked */
             readonly locked: boolean;
             /**
-             * Early Min
+             * Out Min
              * @default 0
              */
-            readonly early_min: number;
+            readonly out_min: number;
         };
         /**
          * ToHide
@@ -8195,7 +8373,7 @@ export interface components {
          * VarietyDays
          * @description The days of one variety: when it is bought, drinks from, opens, is placed; what is done to it, in words.
          *
-         *     `opening_days` is how long its bud takes at the workshop's temperature, None where that is not known and it must
+         *     `supplier` is who is asked for it, "" where nobody is named; `opening_days` is how long its bud takes at the workshop's temperature, None where that is not known and it must
          *     open. Dates are None without the event's times.
          */
         readonly VarietyDays: {
@@ -8207,6 +8385,8 @@ export interface components {
             readonly colour: string;
             /** Count */
             readonly count: number;
+            /** Supplier */
+            readonly supplier: string;
             /** Opening Days */
             readonly opening_days: number | null;
             /** Buy On */
@@ -8554,6 +8734,19 @@ export interface components {
              * @enum {string}
              */
             readonly provenance: "published" | "common practice" | "from memory" | "estimate" | "measured" | "computed";
+        };
+        /**
+         * Wait
+         * @description What must be done first, and how many minutes must pass after it, as stems that drink or open need them.
+         */
+        readonly Wait: {
+            /** Task */
+            readonly task: string;
+            /**
+             * Minutes
+             * @default 0
+             */
+            readonly minutes: number;
         };
         /**
          * WaterReport

@@ -4,12 +4,12 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from decimal import Decimal
 
+from jolly_trellis.core.books.time import TimeBook
 from jolly_trellis.core.event.buying import StemBuy
-from jolly_trellis.core.event.job import Costing, Made, Work, name_of, quantity_of, recipe_of
+from jolly_trellis.core.event.job import Costing, Job, Made, Work, name_of, quantity_of, recipe_of
 from jolly_trellis.core.event.money import NOTHING, money, price_at_margin, shared_out, to_cent
 from jolly_trellis.core.event.needs import Needs
 from jolly_trellis.core.event.roll_problems import Larder
-from jolly_trellis.core.event.task import CONDITION_MIN, span_of
 from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.stems import Variety
 
@@ -18,7 +18,8 @@ from jolly_trellis.core.materials.stems import Variety
 class PieceCost:
     """What one piece of the line-up costs, all of its quantity: by kind, in all, what to ask; and what is not known.
 
-    `cost` and `price` are None while something is not known; `known` adds up what is. `minutes` are of making.
+    `cost` and `price` are None while something is not known; `known` adds up what is. `minutes` are of all hands:
+    making, and its share of fetching, loading, driving, filling and striking.
     """
 
     piece_id: int
@@ -60,19 +61,25 @@ def cost_of(
     larder: Larder,
     frogs: Mapping[str, Frog],
     varieties: Mapping[str, Variety],
-    costing: Costing,
+    job: Job,
+    book: TimeBook,
 ) -> EventCost:
     """Reckon an event up.
 
     Stems: what each variety costs, bought for the whole event, shared out over the pieces by their stems, to the cent.
-    Mechanics: price ÷ uses. Consumables: by what is used of them, spares in. Labour: minutes × rate.
+    Mechanics: price ÷ uses. Consumables: by what is used of them, spares in. Labour: every minute of the book of time,
+    fetching, driving, hanging and striking too, at the mean rate of who works.
+
+    Args:
+        job: the job, with its costing and crew. book: its tasks.
 
     Source: sums; prices of the stores.
     """
-    stems = _stems(needs, bought)
+    costing, stems = job.costing, _stems(needs, bought)
+    minutes, rate = minutes_of(made, book), rate_of(job)
     rows = []
     for work in made.works:
-        row = _piece(work, needs, stems, larder, frogs, varieties, costing)
+        row = _piece(work, needs, stems, larder, frogs, varieties, costing, minutes[work.id], rate)
         rows.append(row)
     costs = [each.cost for each in rows]
     prices = [each.price for each in rows]
@@ -122,6 +129,8 @@ def _piece(
     frogs: Mapping[str, Frog],
     varieties: Mapping[str, Variety],
     costing: Costing,
+    minutes: int,
+    rate_per_h: Decimal | None,
 ) -> PieceCost:
     own = {variety: share for (piece, variety), share in stems.items() if piece == work.id}
     missing = [f"the price of {varieties[key].name}" for key, share in own.items() if share is None]
@@ -129,8 +138,7 @@ def _piece(
     mechanics, lacking = _mechanics(work, needs, larder, frogs, costing)
     consumables, lacking_too = _consumables(work, needs, larder)
     missing += [*lacking, *lacking_too]
-    minutes = minutes_of(work, varieties)
-    labour = None if costing.rate_per_h is None else to_cent(costing.rate_per_h * minutes / 60)
+    labour = None if rate_per_h is None else to_cent(rate_per_h * minutes / 60)
     if labour is None:
         missing.append("what an hour of work costs")
     if work.report is None:
@@ -156,12 +164,44 @@ def _piece(
     )
 
 
-def minutes_of(work: Work, varieties: Mapping[str, Variety]) -> int:
-    """Whole minutes of work on a piece, all of its quantity: conditioning, mechanics, greens, flowers, tubes."""
-    span = span_of(work, dict(varieties))
-    stems = sum(line.count for line in recipe_of(work)) * quantity_of(work)
-    made = span.mechanics + span.green + span.flower + span.tubes + span.on_site
-    return round(made + stems * CONDITION_MIN.value)
+def minutes_of(made: Made, book: TimeBook) -> dict[int, int]:
+    """Minutes of all hands for each part by its number: its own tasks, and its share of what is done for all.
+
+    Fetching and conditioning are shared out by stems; loading, driving, filling, striking by how many there are.
+
+    Source: the book of time; shares by largest remainder, so that they add up to the book's minutes.
+    """
+    own = {work.id: book.person_minutes(piece_id=work.id) for work in made.works}
+    stems = {work.id: sum(each.count for each in recipe_of(work)) * quantity_of(work) for work in made.works}
+    pieces = {work.id: quantity_of(work) for work in made.works}
+    for_all = [each for each in book.tasks if each.piece_id is None]
+    by_stems = sum(each.person_minutes for each in for_all if each.stage in ("collect", "condition"))
+    by_pieces = sum(each.person_minutes for each in for_all) - by_stems
+    for minutes, weights in ((by_stems, stems), (by_pieces, pieces)):
+        for key, share in _shares(minutes, weights).items():
+            own[key] += share
+    return own
+
+
+def rate_of(job: Job) -> Decimal | None:
+    """What an hour of work costs: the mean of who works, each at their own rate or the event's; None not known."""
+    rates = [job.costing.rate_per_h if each.rate_per_h is None else each.rate_per_h for each in job.crew]
+    known = [each for each in rates or [job.costing.rate_per_h] if each is not None]
+    if len(known) < max(len(rates), 1):
+        return None
+    return sum(known, NOTHING) / len(known)
+
+
+def _shares(whole: int, weights: Mapping[int, int]) -> dict[int, int]:
+    """A whole number shared out by weights, by largest remainder."""
+    total = sum(weights.values())
+    if total == 0:
+        return {}
+    shares = {key: whole * weight // total for key, weight in weights.items()}
+    rest = whole - sum(shares.values())
+    for key in sorted(weights, key=lambda each: (-(whole * weights[each] % total), each))[:rest]:
+        shares[key] += 1
+    return shares
 
 
 def _uses(costing: Costing, lasts: int) -> int:

@@ -3,31 +3,59 @@
 from dataclasses import dataclass, field
 from datetime import datetime, time
 from decimal import Decimal
-from typing import Annotated
+from typing import Annotated, Literal, get_args
 from zoneinfo import ZoneInfo
 
+from jolly_trellis.core.books.time import SKILLS, Skill
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.plan.piece import Piece, RecipeLine
-from jolly_trellis.core.ranges import Range, Text
+from jolly_trellis.core.ranges import Key, Many, Range, Text
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
 
 FIRST_YEAR, LAST_YEAR = 2000, 2199
 
 
+Clock = Annotated[str, Text(5, like=r"([01]\d|2[0-3]):[0-5]\d", such="08:00")]
+Weekday = Literal["mon", "tue", "wed", "thu", "fri", "sat", "sun"]
+WEEKDAYS: tuple[Weekday, ...] = get_args(Weekday)
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CrewMember:
-    """One pair of hands: a name, as the studio calls them."""
+    """One pair of hands: a name, what they can do, from when to when they work on a day, and what an hour costs.
+
+    `comes` None is from any time on, `goes` None until any time; `goes` before `comes` is after midnight. `rate_per_h`
+    None is the event's.
+    """
 
     name: Annotated[str, Text(40, least=1)]
+    skills: Annotated[tuple[Skill, ...], Many(3)] = SKILLS
+    comes: Clock | None = None
+    goes: Clock | None = None
+    rate_per_h: Annotated[Decimal | None, Range("ratio", 0, 1000)] = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Supplier:
+    """Where stems are fetched: its name, its hours on the days it is open, and the varieties it is asked for.
+
+    `sells` holds keys of varieties; the first supplier that sells nothing in particular is asked for all others.
+    """
+
+    name: Annotated[str, Text(60, least=1)]
+    opens: Clock = "06:00"
+    closes: Clock = "18:00"
+    days: Annotated[tuple[Weekday, ...], Many(7, least=1)] = ("mon", "tue", "wed", "thu", "fri", "sat")
+    sells: Annotated[tuple[Key, ...], Many(400)] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Lock:
     """A task somebody has set by hand: its key, and when it starts, local, "YYYY-MM-DDTHH:MM"."""
 
-    task: Annotated[str, Text(60, least=1)]
+    task: Annotated[str, Text(120, least=1)]
     starts_at: Annotated[str, Text(20)]
 
 
@@ -60,7 +88,8 @@ class Job:
 
     `access_at` is when the place lets the crew in, `filled_at` when display water goes in, `starts_at` when guests
     come, `ends_at` when they go, `clear_by` when all must be gone. `travel_h` is one way. `air`, `workshop` are the
-    air of the place and of the workshop.
+    air of the place and of the workshop. From `builds_from` to `builds_to`, before the day, hung and mounted work may
+    go up already.
     """
 
     zone: ZoneInfo
@@ -77,6 +106,9 @@ class Job:
     topped_up_by: str | None = None
     costing: Costing = field(default_factory=Costing)
     locks: tuple[Lock, ...] = ()
+    suppliers: tuple[Supplier, ...] = ()
+    builds_from: datetime | None = None
+    builds_to: datetime | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

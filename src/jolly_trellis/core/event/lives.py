@@ -1,6 +1,6 @@
 """How long each flower lasts on what water it has: in the workshop's air until the place opens, then the place's."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
@@ -75,10 +75,8 @@ def _moved(at: datetime, hours: float) -> datetime:
     return (at.astimezone(UTC) + timedelta(hours=hours)).astimezone(at.tzinfo)
 
 
-def lives_of(job: Job, made: Made, varieties: dict[str, Variety], timed: tuple[Timed, ...]) -> Iterator[Life]:
+def lives_of(job: Job, made: Made, varieties: Mapping[str, Variety], timed: tuple[Timed, ...]) -> Iterator[Life]:
     """The life of every variety by the water it has, from its bucket to the end."""
-    conditioned = [each for each in timed if each.task.stage == "condition"]
-    drinks_from = min((each.starts_at for each in conditioned), default=None)
     seen: set[tuple[str, str, bool]] = set()
     for work in made.works:
         for line in recipe_of(work):
@@ -95,7 +93,14 @@ def lives_of(job: Job, made: Made, varieties: dict[str, Variety], timed: tuple[T
                 name=variety.name,
                 colour=variety.colour,
                 water=line.water,
-                drinks_from=drinks_from,
+                drinks_from=min(
+                    (
+                        each.starts_at
+                        for each in timed
+                        if each.task.stage == "condition" and line.variety in each.task.varieties
+                    ),
+                    default=None,
+                ),
                 used_from=used,
                 lasts_until=lasts_until(job, line, variety, used),
                 needed_until=job.ends_at,
@@ -103,7 +108,7 @@ def lives_of(job: Job, made: Made, varieties: dict[str, Variety], timed: tuple[T
 
 
 def _used_from(
-    line: RecipeLine, made: Made, varieties: dict[str, Variety], timed: tuple[Timed, ...]
+    line: RecipeLine, made: Made, varieties: Mapping[str, Variety], timed: tuple[Timed, ...]
 ) -> datetime | None:
     """When the first stem like this one goes in anywhere."""
     holding = {
@@ -117,8 +122,6 @@ def _used_from(
     times = [
         each.starts_at
         for each in timed
-        if each.task.stage == stage
-        and each.task.piece_id in holding
-        and (stage != "on site" or each.task.variety in (None, line.variety))
+        if each.task.stage == stage and each.task.piece_id in holding and line.variety in each.task.varieties
     ]
     return min(times, default=None)

@@ -1,9 +1,9 @@
-"""A task of an event, how long making takes, and what the makers of tasks share."""
+"""How long the acts of an event take, and what the makers of its tasks share."""
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
-from typing import Literal
 
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.event.job import PieceWork, Work, quantity_of, recipe_of
@@ -11,7 +11,6 @@ from jolly_trellis.core.making.steps import MINUTES_PER_STEM
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.quantities import Phrase
 
 COLLECT_MIN = measure("Time to fetch the flowers", "minutes", 60)
 
@@ -49,53 +48,9 @@ HEAVY_KG = rule("A piece is carried by two from a mass of", "mass", 12.0)
 
 LONGEST_MIN = rule("A task is shared out in parts of at most", "minutes", 120)
 
-Stage = Literal[
-    "collect",
-    "condition",
-    "mechanics",
-    "green",
-    "flower",
-    "tubes",
-    "load",
-    "drive",
-    "install",
-    "fill",
-    "on site",
-    "top up",
-    "strike",
-    "return",
-]
-
-Where = Literal["workshop", "road", "venue"]
 RIG_BASE_MIN = measure("Time to make an armature, beside its length and parts", "minutes", 15.0)
 RIG_M_MIN = measure("Time to make a metre of armature", "minutes", 6.0)
 RIG_PART_MIN = measure("Time to fix one part of an armature", "minutes", 0.3)
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Task:
-    """One thing to do. `soonest` and `latest` bound when it starts and ends, `after` are the keys it follows.
-
-    `rest_min` is how long what it made must rest before the next task, as stems that drink. `at` is a fixed start.
-    `why` says what bounds it; `variety` names the flower whose life does. `gate` says what must be cleared before it
-    may be done at all, None for nothing.
-    """
-
-    key: str
-    stage: Stage
-    name: str
-    where: Where
-    minutes: int
-    hands: int = 1
-    soonest: datetime | None = None
-    latest: datetime | None = None
-    after: tuple[str, ...] = ()
-    rest_min: int = 0
-    at: datetime | None = None
-    piece_id: int | None = None
-    variety: str | None = None
-    why: str = ""
-    gate: Phrase | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -109,7 +64,7 @@ class Span:
     on_site: float
 
 
-def span_of(work: Work, varieties: dict[str, Variety]) -> Span:
+def span_of(work: Work, varieties: Mapping[str, Variety]) -> Span:
     """Minutes of making a piece, all of its quantity. Source: minutes per stem and per mechanic are estimates."""
     quantity = quantity_of(work)
     lines = recipe_of(work)
@@ -136,7 +91,7 @@ def span_of(work: Work, varieties: dict[str, Variety]) -> Span:
     )
 
 
-def is_green(line: RecipeLine, varieties: dict[str, Variety]) -> bool:
+def is_green(line: RecipeLine, varieties: Mapping[str, Variety]) -> bool:
     variety = varieties.get(line.variety)
     return variety is not None and variety.form == "leaf"
 

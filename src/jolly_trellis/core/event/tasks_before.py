@@ -1,10 +1,13 @@
 """Everything up to the loaded van: fetch, condition, mechanics, greens, tubes, flowers, load."""
 
-from collections.abc import Iterator
-from datetime import datetime
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from datetime import datetime, timedelta
 
-from jolly_trellis.core.event.job import Job, Made, Work, name_of, quantity_of, recipe_of
+from jolly_trellis.core.books.time import Stage, Task, Wait, key_of
+from jolly_trellis.core.event.job import Job, Made, RigWork, Work, name_of, quantity_of, recipe_of
 from jolly_trellis.core.event.lives import lasts_words, soonest_use
+from jolly_trellis.core.event.lots import DRY_MOST, Lot, open_window
 from jolly_trellis.core.event.task import (
     COLLECT_MIN,
     CONDITION_MIN,
@@ -12,153 +15,222 @@ from jolly_trellis.core.event.task import (
     GREEN_WITHIN,
     LOAD_MIN,
     MADE_WITHIN,
-    Stage,
-    Task,
     back,
     is_green,
     numbered,
     parts_of,
+    slots,
     span_of,
 )
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine
 
 
-def before_the_drive(job: Job, made: Made, varieties: dict[str, Variety], start: datetime) -> Iterator[Task]:
-    """Everything up to the loaded van."""
-    stems = sum(line.count * quantity_of(each) for each in made.works for line in recipe_of(each))
-    if stems == 0 and not made.works:
-        return
-    drink_h = max(
-        (
-            varieties[line.variety].conditioning_h
-            for each in made.works
-            for line in recipe_of(each)
-            if line.variety in varieties
-        ),
-        default=0.0,
-    )
-    early = back(start, MADE_WITHIN.value)
-    if stems:
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Before:
+    """What the tasks before the drive are made from: the job, all that is made, the lots of stems."""
+
+    job: Job
+    made: Made
+    varieties: Mapping[str, Variety]
+    lots: tuple[Lot, ...]
+    start: datetime | None
+
+    def early(self) -> datetime | None:
+        """The soonest that anything is begun without a reason of its own."""
+        return None if self.start is None else back(self.start, MADE_WITHIN.value)
+
+
+def before_the_drive(before: Before) -> Iterator[Task]:
+    """Everything up to the loaded van; hung work that goes up on a day before is loaded for itself."""
+    yield from _fetched(before)
+    ready: list[Task] = []
+    for work in before.made.works:
+        made_here = list(_made(before, work))
+        yield from made_here
+        ready += made_here
+    yield from _loaded(before, ready)
+
+
+def goes_up_early(job: Job, work: Work) -> bool:
+    """Whether a part goes up on a day before: it hangs or is mounted, and the place lets it."""
+    return job.builds_from is not None and isinstance(work, RigWork) and not work.rig.lies
+
+
+def waits_for(before: Before, keys: frozenset[str], *, only_drink: bool = False) -> tuple[Wait, ...]:
+    """What stems of some varieties wait for: each lot they are in, conditioned and rested."""
+    found = []
+    for lot in before.lots:
+        own = keys & frozenset(lot.varieties)
+        if not own:
+            continue
+        rest = lot.rest_min
+        if only_drink:
+            rest = min(rest, max(round(60 * before.varieties[key].conditioning_h) for key in own))
+        for nth in range(len(parts_of(lot.stems * CONDITION_MIN.value))):
+            found.append(Wait(task=key_of(lot.place, "condition", nth + 1), minutes=rest))
+    return tuple(found)
+
+
+def _fetched(before: Before) -> Iterator[Task]:
+    """One way to each supplier on each day, and the conditioning of what it brings."""
+    trips: dict[str, list[Lot]] = {}
+    for lot in before.lots:
+        trips.setdefault(lot.trip, []).append(lot)
+    for trip, lots in trips.items():
+        first = lots[0]
+        window = None if first.day is None else open_window(before.job, first.supplier, first.day)
         yield Task(
-            key="collect",
+            key=key_of(trip, "collect"),
             stage="collect",
-            name="Fetch the flowers",
-            where="workshop",
-            minutes=round(COLLECT_MIN.value),
-            soonest=early,
+            name=f"Fetch {sum(each.stems for each in lots)} stems: {first.supplier.name}",
+            where="supplier",
+            minutes=slots(COLLECT_MIN.value),
+            skills=("drives",),
+            windows=() if window is None else (window,),
+            varieties=tuple(key for each in lots for key in each.varieties),
+            why=f"{first.supplier.name} is open from {first.supplier.opens} to {first.supplier.closes}"
+            if before.job.suppliers
+            else "",
         )
-        parts = parts_of(stems * CONDITION_MIN.value)
-        for nth, minutes in enumerate(parts):
+        for lot in lots:
+            parts = parts_of(lot.stems * CONDITION_MIN.value)
+            named = ", ".join(before.varieties[key].name for key in lot.varieties[:3])
+            more = f" and {len(lot.varieties) - 3} more" if len(lot.varieties) > 3 else ""
+            for nth, minutes in enumerate(parts):
+                yield Task(
+                    key=key_of(lot.place, "condition", nth + 1),
+                    stage="condition",
+                    name=numbered(f"Condition {lot.stems} stems: {named}{more}", nth, len(parts)),
+                    where="workshop",
+                    minutes=minutes,
+                    windows=tuple(_soon(before.job, lot)),
+                    after=(Wait(task=key_of(trip, "collect")),),
+                    varieties=lot.varieties,
+                    why=f"stems drink and open {lot.rest_min / 60:g} h before they are used",
+                )
+
+
+def _soon(job: Job, lot: Lot) -> Iterator[tuple[datetime, datetime]]:
+    """When stems that have come are conditioned, in the workshop's hours: soon, as they stand dry till then."""
+    if lot.day is None:
+        return
+    late = lot.supplier.opens >= f"{job.hours.closes:%H:%M}"
+    on = lot.day + timedelta(days=1 if late else 0)
+    opens, closes = (datetime.combine(on, clock, tzinfo=job.zone) for clock in (job.hours.opens, job.hours.closes))
+    window = open_window(job, lot.supplier, lot.day)
+    if window is not None and not late:
+        soon = max(window[1], opens) + timedelta(hours=DRY_MOST.value)
+        closes = min(closes, soon)
+    yield opens, closes
+
+
+def _loaded(before: Before, ready: list[Task]) -> Iterator[Task]:
+    """The van is packed when all is made, and when what goes in at the place has drunk."""
+    job = before.job
+    on_site = frozenset(line.variety for work in before.made.works for line in recipe_of(work) if line.on_site)
+    for early in (True, False):
+        works = [work for work in before.made.works if goes_up_early(job, work) is early]
+        number = sum(quantity_of(work) for work in works)
+        own = {work.id for work in works}
+        later = {work.id for work in before.made.works if goes_up_early(job, work)} if not early else set()
+        going = frozenset() if early else on_site
+        if not number and not going:
+            continue
+        loads = parts_of(max(number, 1) * LOAD_MIN.value)
+        for nth, minutes in enumerate(loads):
             yield Task(
-                key=f"condition-{nth + 1}",
-                stage="condition",
-                name=numbered(f"Condition {stems} stems", nth, len(parts)),
+                key=key_of("van-early" if early else "van", "load", nth + 1),
+                stage="load",
+                name=numbered("Pack and load" + (" what goes up before" if early else ""), nth, len(loads)),
                 where="workshop",
                 minutes=minutes,
-                soonest=early,
-                after=("collect",),
-                rest_min=round(drink_h * 60),
-                why=f"stems drink {drink_h:g} h before they are used",
+                hands=min(2, max(1, len(job.crew))),
+                soonest=before.early(),
+                after=(
+                    *(
+                        Wait(task=each.key)
+                        for each in ready
+                        if (each.piece_id in own and not (early and each.stage == "tubes"))
+                        or (each.piece_id in later and each.stage == "tubes")
+                    ),
+                    *waits_for(before, going, only_drink=True),
+                ),
+                why="what goes in at the place has drunk before it leaves" if going else "",
             )
-    conditioned = (
-        tuple(f"condition-{nth + 1}" for nth in range(len(parts_of(stems * CONDITION_MIN.value)))) if stems else ()
-    )
-    ready: list[str] = []
-    for work in made.works:
-        made_here = list(_made(job, work, varieties, start, early, conditioned))
-        yield from made_here
-        ready += [task.key for task in made_here]
-    pieces = sum(each.piece.quantity for each in made.pieces) + len(made.rigs)
-    loads = parts_of(pieces * LOAD_MIN.value)
-    for nth, minutes in enumerate(loads):
-        yield Task(
-            key=f"load-{nth + 1}",
-            stage="load",
-            name=numbered("Pack and load", nth, len(loads)),
-            where="workshop",
-            minutes=minutes,
-            hands=min(2, max(1, len(job.crew))),
-            soonest=early,
-            after=tuple(ready),
-        )
 
 
-def _made(
-    job: Job,
-    work: Work,
-    varieties: dict[str, Variety],
-    start: datetime,
-    early: datetime,
-    conditioned: tuple[str, ...],
-) -> Iterator[Task]:
-    """Mechanics, greens, flowers and tubes of one piece, each in parts of two hours at most."""
-    name = name_of(work)
-    span = span_of(work, varieties)
-    before: tuple[str, ...] = ()
-    greens = _limit(
-        job,
-        work,
-        varieties,
-        "green",
-        (back(start, GREEN_WITHIN.value), f"greens keep {GREEN_WITHIN.value:g} h in the work"),
-    )
-    tubes = _limit(
-        job, work, varieties, "tubes", (back(start, FLOWER_WITHIN.value), "tubes are not filled days ahead")
-    )
+def _made(before: Before, work: Work) -> Iterator[Task]:
+    """Mechanics, greens, flowers and tubes of one part, each in parts of two hours at most."""
+    span = span_of(work, before.varieties)
+    green = _limit(before, work, "green", GREEN_WITHIN.value, f"greens keep {GREEN_WITHIN.value:g} h in the work")
+    tubes = _limit(before, work, "tubes", FLOWER_WITHIN.value, "tubes are not filled days ahead")
     flowers = _limit(
-        job,
-        work,
-        varieties,
-        "flower",
-        (back(start, FLOWER_WITHIN.value), f"flowers keep {FLOWER_WITHIN.value:g} h in the work"),
+        before, work, "flower", FLOWER_WITHIN.value, f"flowers keep {FLOWER_WITHIN.value:g} h in the work"
     )
-    stages: tuple[tuple[Stage, float, str, datetime, str, str | None], ...] = (
-        ("mechanics", span.mechanics, "Make the mechanic", early, "", None),
-        ("green", span.green, "Green", *greens),
-        ("tubes", span.tubes, "Fill tubes", *tubes),
-        ("flower", span.flower, "Flower", *flowers),
+    stages: tuple[tuple[Stage, float, str, tuple[datetime | None, str, str | None]], ...] = (
+        ("mechanics", span.mechanics, "Make the mechanic", (before.early(), "", None)),
+        ("green", span.green, "Green", green),
+        ("tubes", span.tubes, "Fill tubes", tubes),
+        ("flower", span.flower, "Flower", flowers),
     )
-    for stage, minutes, verb, soonest, why, variety in stages:
-        if minutes <= 0:
-            continue
+    follows: tuple[Wait, ...] = ()
+    for stage, minutes, verb, (soonest, why, variety) in stages:
         parts = parts_of(minutes)
-        keys = []
-        for nth, part in enumerate(parts):
-            key = f"{stage}-{work.id}" + (f"-{nth + 1}" if len(parts) > 1 else "")
-            keys.append(key)
-            yield Task(
-                key=key,
+        own = _varieties_in(before, work, stage)
+        tasks = [
+            Task(
+                key=key_of(work.id, stage, nth + 1),
                 stage=stage,
-                name=numbered(f"{verb}: {name}", nth, len(parts)),
+                name=numbered(f"{verb}: {name_of(work)}", nth, len(parts)),
                 where="workshop",
                 minutes=part,
                 soonest=soonest,
-                after=before + (conditioned if stage in ("green", "flower", "tubes") else ()),
+                after=(*follows, *waits_for(before, own)),
                 piece_id=work.id,
                 variety=variety,
+                varieties=tuple(sorted(own)),
                 why=why,
             )
-        before = tuple(keys) if stage != "tubes" else (*before, *keys)
+            for nth, part in enumerate(parts)
+        ]
+        yield from tasks
+        if tasks:
+            done = tuple(Wait(task=each.key) for each in tasks)
+            follows = (*follows, *done) if stage == "tubes" else done
+
+
+def _varieties_in(before: Before, work: Work, stage: Stage) -> frozenset[str]:
+    """Varieties whose stems go in, or into their tubes, in a stage of the workshop."""
+    lines = [line for line in recipe_of(work) if not line.on_site and line.variety in before.varieties]
+    match stage:
+        case "green":
+            return frozenset(line.variety for line in lines if is_green(line, before.varieties))
+        case "flower":
+            return frozenset(line.variety for line in lines if not is_green(line, before.varieties))
+        case "tubes":
+            return frozenset(line.variety for line in lines if line.water == "tube")
+        case _:
+            return frozenset()
 
 
 def _limit(
-    job: Job, work: Work, varieties: dict[str, Variety], stage: Stage, usual: tuple[datetime, str]
-) -> tuple[datetime, str, str | None]:
-    """The soonest that a stage of a piece may be done: the usual, or as long as the first of its stems lasts."""
-    soonest, why = usual
+    before: Before, work: Work, stage: Stage, within_h: float, why: str
+) -> tuple[datetime | None, str, str | None]:
+    """The soonest that a stage of a part may be done: the usual, or as long as the first of its stems lasts."""
+    soonest = None if before.start is None else back(before.start, within_h)
     named = None
     for line in recipe_of(work):
-        variety = varieties.get(line.variety)
-        if variety is None or line.on_site or _stage_of(line, varieties) != stage:
+        variety = before.varieties.get(line.variety)
+        if variety is None or line.on_site or _stage_of(line, before.varieties) != stage:
             continue
-        least = soonest_use(job, line, variety)
-        if least is not None and least > soonest:
-            soonest, why, named = least, lasts_words(job, line, variety), variety.key
+        least = soonest_use(before.job, line, variety)
+        if least is not None and (soonest is None or least > soonest):
+            soonest, why, named = least, lasts_words(before.job, line, variety), variety.key
     return soonest, why, named
 
 
-def _stage_of(line: RecipeLine, varieties: dict[str, Variety]) -> Stage:
+def _stage_of(line: RecipeLine, varieties: Mapping[str, Variety]) -> Stage:
     """The stage in which a stem's own water, or its life without, begins to count."""
     if line.water == "tube":
         return "tubes"

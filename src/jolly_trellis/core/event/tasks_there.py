@@ -1,16 +1,18 @@
 """Everything from the drive on: hang in rig order, place, fill, on site, top up, strike, return."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from datetime import datetime, timedelta
 
+from jolly_trellis.core.books.figures import rule
+from jolly_trellis.core.books.time import Skill, Task, Wait, key_of
 from jolly_trellis.core.event.gates import gate_of
-from jolly_trellis.core.event.job import Job, Made, RigWork, Work, name_of, quantity_of, recipe_of
+from jolly_trellis.core.event.job import Job, Made, PieceWork, RigWork, Work, name_of, quantity_of, recipe_of
 from jolly_trellis.core.event.lives import lasts_words, soonest_use
+from jolly_trellis.core.event.lots import leaves_at
 from jolly_trellis.core.event.task import (
     FILL_MIN,
     HEAVY_KG,
     LINE_MIN,
-    LOAD_MIN,
     PLACE_MIN,
     PROOF_MIN,
     RIG_MIN,
@@ -18,197 +20,300 @@ from jolly_trellis.core.event.task import (
     STRIKE_RIG_MIN,
     TOP_UP_MIN,
     UNLOAD_MIN,
-    Task,
     back,
-    floored,
     is_green,
     later,
     numbered,
     parts_of,
     slots,
 )
+from jolly_trellis.core.event.tasks_before import Before, goes_up_early
+from jolly_trellis.core.event.water_rounds import rounds_of
 from jolly_trellis.core.making.steps import MINUTES_PER_STEM
-from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine
 
+GUEST_SLACK = rule("All is done before guests come by", "minutes", 45)
+LADDER_FROM_M = rule("A ladder is needed from a hang point's height of", "length", 2.2)
 
-def at_the_place(job: Job, made: Made, varieties: dict[str, Variety], start: datetime) -> Iterator[Task]:
+
+def at_the_place(before: Before, loads: tuple[Task, ...]) -> Iterator[Task]:
     """Drive, install in rig order, fill, what goes in on site, top up, strike, back."""
-    number = sum(each.piece.quantity for each in made.pieces) + len(made.rigs)
-    loads = tuple(f"load-{nth + 1}" for nth in range(len(parts_of(number * LOAD_MIN.value))))
-    if not number:
+    job, made = before.job, before.made
+    if not made.works:
         return
-    drive = round((job.travel_h or 0.0) * 60)
-    arrive = loads
+    main, early = (
+        tuple(Wait(task=each.key) for each in loads if each.key.startswith(trip)) for trip in ("van:", "van-early:")
+    )
+    drive = slots(job.travel_h * 60) if job.travel_h else 0
+    there = main
     if drive:
-        yield Task(key="drive", stage="drive", name="Drive there", where="road", minutes=drive, after=loads)
-        arrive = ("drive",)
-    guests = job.starts_at or start
-    before, over_tables = arrive, list(arrive)
+        home = (Wait(task=key_of("van-early", "drive-back")),) if early else ()
+        yield (going := _driven(job, "van", drive, (*main, *home)))
+        there = (Wait(task=going.key),)
+    there_early = early
+    if early and drive:
+        yield (going := _driven(job, "van-early", drive, early))
+        there_early = (Wait(task=going.key),)
+    ready = ready_by(job)
+    hung: dict[int, tuple[Wait, ...]] = {}
+    over_tables = list(there)
+    previous: dict[bool, tuple[Wait, ...]] = {True: there_early, False: there}
+    gone_up: tuple[Wait, ...] = ()
     for rig in in_rig_order(made.rigs):
-        hung = rig.rig.mount is None and not rig.rig.lies
-        lines = len(rig.rig.lines)
-        minutes = RIG_MIN.value + LINE_MIN.value * lines + (PROOF_MIN.value if hung and rig.rig.over_people else 0.0)
+        ahead = goes_up_early(job, rig)
+        hangs = rig.rig.mount is None and not rig.rig.lies
+        arrive = there_early if ahead else there
+        task = _install(job, rig, ahead=ahead, after=previous[ahead] if hangs else arrive, ready=ready)
+        yield task
+        up = (Wait(task=task.key),)
+        hung[rig.id] = (*up, *there)
+        if hangs:
+            previous[ahead] = up
+        if hangs and rig.rig.below == "table":
+            over_tables += up
+        if ahead:
+            gone_up += up
+    if gone_up and drive:
+        riders = _riders(job, early=True)
         yield Task(
-            key=f"install-{rig.id}",
-            stage="install",
-            name=f"Hang and prove: {rig.rig.name}" if hung else f"Set up: {rig.rig.name}",
-            where="venue",
-            minutes=slots(minutes),
-            hands=min(2, max(1, len(job.crew))),
-            soonest=job.access_at,
-            latest=guests,
-            after=before if hung else arrive,
-            piece_id=rig.id,
-            why="hung work goes up before what stands under it" if hung else "",
-            gate=gate_of(rig),
+            key=key_of("van-early", "drive-back"),
+            stage="return",
+            name="Drive back",
+            where="road",
+            minutes=drive,
+            skills=("drives",),
+            hands=len(riders),
+            people=riders,
+            latest=None if job.builds_to is None else job.builds_to + timedelta(minutes=drive),
+            after=gone_up,
         )
-        before = (f"install-{rig.id}",) if hung else before
-        if hung and rig.rig.below == "table":
-            over_tables.append(f"install-{rig.id}")
     placed = []
     for work in made.pieces:
         if work.piece.carried:
             continue
-        kg = work.report.balance.mass_kg if work.report is not None and work.report.balance is not None else 0.0
-        key = f"install-{work.id}"
-        placed.append(key)
-        yield Task(
-            key=key,
-            stage="install",
-            name=f"Place: {work.piece.name}",
-            where="venue",
-            minutes=slots(PLACE_MIN.value * work.piece.quantity),
-            hands=min(2 if kg >= HEAVY_KG.value else 1, max(1, len(job.crew))),
-            soonest=job.access_at,
-            latest=start,
-            after=tuple(over_tables),
-            piece_id=work.id,
-            gate=gate_of(work),
-        )
+        task = _placed(job, work, tuple(over_tables))
+        placed.append(Wait(task=task.key))
+        hung[work.id] = (placed[-1],)
+        yield task
+    start = before.start
     if placed:
         number = sum(each.piece.quantity for each in made.pieces if not each.piece.carried)
+        minutes = slots(FILL_MIN.value * number)
         yield Task(
-            key="fill",
+            key=key_of("place", "fill"),
             stage="fill",
             name="Fill with display water, look at every piece from all sides",
             where="venue",
-            minutes=slots(FILL_MIN.value * number),
+            minutes=minutes,
             soonest=job.access_at,
-            latest=start + timedelta(minutes=slots(FILL_MIN.value * number)),
+            latest=None if start is None else start + timedelta(minutes=minutes),
             after=tuple(placed),
             why="the display counts from its filling",
         )
-    yield from _on_site(job, made, varieties, guests, tuple(placed) or arrive)
-    yield from _top_ups(made, start)
+    yield from _on_site(before, ready, hung, tuple(placed) or there)
+    yield from _top_ups(job, made)
     yield from _after(job, made, drive)
 
 
+def ready_by(job: Job) -> datetime | None:
+    """When all at the place is done: so long before guests come, or else when water goes in."""
+    if job.starts_at is None:
+        return job.filled_at
+    return job.starts_at - timedelta(minutes=GUEST_SLACK.value)
+
+
+def _riders(job: Job, *, early: bool = False) -> tuple[int, ...]:
+    """Who goes with the van: all but those who come to work later in the day."""
+    leaves = _early_at(job) if early else leaves_at(job)
+    if leaves is None or not job.crew:
+        return tuple(range(max(1, len(job.crew))))
+    clock = f"{leaves:%H:%M}"
+    there = tuple(place for place, each in enumerate(job.crew) if each.comes is None or each.comes <= clock)
+    return there or tuple(range(len(job.crew)))
+
+
+def _early_at(job: Job) -> datetime | None:
+    """When the van leaves to build on a day before, so that it is there when the place opens for that."""
+    return None if job.builds_from is None else back(job.builds_from, job.travel_h or 0.0)
+
+
+def _driven(job: Job, trip: str, minutes: int, loads: tuple[Wait, ...]) -> Task:
+    """The way there, with whoever goes along."""
+    riders = _riders(job, early=trip != "van")
+    return Task(
+        key=key_of(trip, "drive"),
+        stage="drive",
+        name="Drive there",
+        where="road",
+        minutes=minutes,
+        hands=len(riders),
+        skills=("drives",),
+        people=riders,
+        soonest=None if trip == "van" else _early_at(job),
+        after=loads,
+    )
+
+
+def _install(job: Job, rig: RigWork, *, ahead: bool, after: tuple[Wait, ...], ready: datetime | None) -> Task:
+    """Hung or mounted work put up; hung work over people is proved."""
+    hangs = rig.rig.mount is None and not rig.rig.lies
+    minutes = RIG_MIN.value + LINE_MIN.value * len(rig.rig.lines)
+    minutes += PROOF_MIN.value if hangs and rig.rig.over_people else 0.0
+    skills: tuple[Skill, ...] = (*(("ladders",) if _height_m(rig) > LADDER_FROM_M.value else ()), "knots")
+    built = job.builds_from is not None and ahead
+    window = (job.builds_from, job.builds_to)
+    return Task(
+        key=key_of(rig.id, "install"),
+        stage="install",
+        name=f"Hang and prove: {rig.rig.name}" if hangs else f"Set up: {rig.rig.name}",
+        where="venue",
+        minutes=slots(minutes),
+        hands=min(2, max(1, len(job.crew))),
+        skills=skills if hangs else (),
+        soonest=window[0] if built else job.access_at,
+        latest=(window[1] or ready) if built else ready,
+        after=after,
+        piece_id=rig.id,
+        why="hung work goes up before what stands under it" if hangs else "",
+        gate=gate_of(rig),
+    )
+
+
+def _placed(job: Job, work: PieceWork, after: tuple[Wait, ...]) -> Task:
+    """A piece carried in and set down; two carry what is heavy."""
+    kg = work.report.balance.mass_kg if work.report is not None and work.report.balance is not None else 0.0
+    return Task(
+        key=key_of(work.id, "install"),
+        stage="install",
+        name=f"Place: {work.piece.name}",
+        where="venue",
+        minutes=slots(PLACE_MIN.value * work.piece.quantity),
+        hands=min(2 if kg >= HEAVY_KG.value else 1, max(1, len(job.crew))),
+        soonest=job.access_at,
+        latest=job.filled_at,
+        after=after,
+        piece_id=work.id,
+        gate=gate_of(work),
+    )
+
+
 def _on_site(
-    job: Job, made: Made, varieties: dict[str, Variety], guests: datetime, after: tuple[str, ...]
+    before: Before, ready: datetime | None, own: Mapping[int, tuple[Wait, ...]], otherwise: tuple[Wait, ...]
 ) -> Iterator[Task]:
     """What goes in only where the piece is shown: greens, then by variety what does not drink, the rest together."""
-    for work in made.works:
-        own = f"install-{work.id}"
-        follows = (own,) if own in after or isinstance(work, RigWork) else after
-        lines = [line for line in recipe_of(work) if line.on_site and line.variety in varieties]
-        alone = [line for line in lines if soonest_use(job, line, varieties[line.variety]) is not None]
-        groups = [([line], f"-{line.variety}") for line in alone]
+    for work in before.made.works:
+        follows = own.get(work.id, otherwise)
+        lines = [line for line in recipe_of(work) if line.on_site and line.variety in before.varieties]
+        alone = [line for line in lines if soonest_use(before.job, line, before.varieties[line.variety]) is not None]
+        groups = [([line], line.variety) for line in alone]
         groups += [([line for line in lines if line not in alone], "")]
-        groups.sort(key=lambda group: not any(is_green(line, varieties) for line in group[0]))
-        for group, ending in groups:
+        groups.sort(key=lambda group: not any(is_green(line, before.varieties) for line in group[0]))
+        for group, named in groups:
             if not group:
                 continue
-            keys = []
-            for task in _into(job, work, varieties, guests, (group, ending, follows)):
-                keys.append(task.key)
-                yield task
-            if any(is_green(line, varieties) for line in group):
-                follows = (*follows, *keys)
+            tasks = list(_into(before, work, ready, group, named, follows))
+            yield from tasks
+            if any(is_green(line, before.varieties) for line in group):
+                follows = (*follows, *(Wait(task=each.key) for each in tasks))
 
 
 def _into(
-    job: Job,
-    work: Work,
-    varieties: dict[str, Variety],
-    guests: datetime,
-    group: tuple[list[RecipeLine], str, tuple[str, ...]],
+    before: Before, work: Work, ready: datetime | None, lines: list[RecipeLine], named: str, follows: tuple[Wait, ...]
 ) -> Iterator[Task]:
-    """The tasks of one group of stems that go into a piece on site."""
-    lines, ending, follows = group
-    stems = sum(line.count for line in lines) * quantity_of(work)
+    """The tasks of one group of stems that go into a part at the place."""
+    job, stems = before.job, sum(line.count for line in lines) * quantity_of(work)
     parts = parts_of(stems * MINUTES_PER_STEM.value)
-    variety = varieties[lines[0].variety] if ending else None
+    variety = before.varieties[named] if named else None
     soonest, why = job.access_at, "thirsty flowers go in last"
     if variety is not None:
         least = soonest_use(job, lines[0], variety)
         soonest = soonest if least is None else later(soonest, least)
         why = lasts_words(job, lines[0], variety)
+    what = variety.name if variety is not None else "stems"
     for nth, minutes in enumerate(parts):
-        what = variety.name if variety is not None else "stems"
         yield Task(
-            key=f"on-site-{work.id}{ending}" + (f"-{nth + 1}" if len(parts) > 1 else ""),
+            key=key_of(work.id, f"on-site-{named}" if named else "on-site", nth + 1),
             stage="on site",
             name=numbered(f"On site: {stems} {what} into {name_of(work)}", nth, len(parts)),
             where="venue",
             minutes=minutes,
             soonest=soonest,
-            latest=guests,
+            latest=ready,
             after=follows,
             piece_id=work.id,
-            variety=variety.key if variety is not None else None,
+            variety=named or None,
+            varieties=tuple(sorted({line.variety for line in lines})),
             why=why,
         )
 
 
-def _top_ups(made: Made, start: datetime) -> Iterator[Task]:
-    """One task for each planned top-up; its time is fixed."""
-    for work in made.pieces:
-        every = [*work.piece.top_ups, *(each for beside in work.piece.companions for each in beside.top_ups)]
-        for nth, each in enumerate(sorted(every, key=lambda one: one.after_h)):
-            yield Task(
-                key=f"top-up-{work.id}-{nth + 1}",
-                stage="top up",
-                name=f"Top up: {work.piece.name}",
-                where="venue",
-                minutes=slots(TOP_UP_MIN.value * work.piece.quantity),
-                at=floored(back(start, -each.after_h)),
-                piece_id=work.id,
-                why="before the first stem runs dry",
-            )
+def _top_ups(job: Job, made: Made) -> Iterator[Task]:
+    """One task for each water round, done by whoever tops up; its time is fixed."""
+    if job.filled_at is None or job.topped_up_by is None:
+        return
+    names = {each.name.casefold(): place for place, each in enumerate(job.crew)}
+    own = names.get(job.topped_up_by.casefold())
+    for nth, each in enumerate(rounds_of(made, job.filled_at)):
+        pieces = sum(pour.quantity for pour in each.pours)
+        named = ", ".join(dict.fromkeys(pour.piece for pour in each.pours))
+        yield Task(
+            key=key_of("place", "top-up", nth + 1),
+            stage="top up",
+            name=f"Top up: {named}",
+            where="venue",
+            minutes=slots(TOP_UP_MIN.value * pieces),
+            hands=0 if own is None else 1,
+            people=() if own is None else (own,),
+            by=job.topped_up_by if own is None else "",
+            at=each.at,
+            piece_id=each.pours[0].piece_id if len(each.pours) == 1 else None,
+            why="before the first stem runs dry",
+        )
 
 
 def _after(job: Job, made: Made, drive: int) -> Iterator[Task]:
     """Strike and return."""
     pieces = sum(each.piece.quantity for each in made.pieces if not each.piece.carried)
     minutes = pieces * STRIKE_MIN.value + len(made.rigs) * STRIKE_RIG_MIN.value
-    if job.ends_at is None or minutes == 0:
+    if minutes == 0:
         return
     parts = parts_of(minutes)
-    keys = tuple(f"strike-{nth + 1}" for nth in range(len(parts)))
-    for nth, (key, part) in enumerate(zip(keys, parts, strict=True)):
+    keys = tuple(Wait(task=key_of("place", "strike", nth + 1)) for nth in range(len(parts)))
+    for nth, part in enumerate(parts):
         yield Task(
-            key=key,
+            key=keys[nth].task,
             stage="strike",
             name=numbered("Strike, sort and pack", nth, len(parts)),
             where="venue",
             minutes=part,
-            hands=1,
+            skills=("ladders",) if any(_height_m(each) > LADDER_FROM_M.value for each in made.rigs) else (),
             soonest=job.ends_at,
             latest=job.clear_by,
+            after=(Wait(task=key_of("place", "fill")),),
             why="after the guests have gone",
         )
-    back = keys
+    home = keys
     if drive:
-        yield Task(key="drive-back", stage="return", name="Drive back", where="road", minutes=drive, after=keys)
-        back = ("drive-back",)
+        key = key_of("van", "drive-back")
+        yield Task(
+            key=key,
+            stage="return",
+            name="Drive back",
+            where="road",
+            minutes=drive,
+            skills=("drives",),
+            latest=None if job.clear_by is None else job.clear_by + timedelta(minutes=drive),
+            after=keys,
+            why="when the place is clear",
+        )
+        home = (Wait(task=key),)
     yield Task(
-        key="unload",
+        key=key_of("workshop", "unload"),
         stage="return",
         name="Unload, store what returns",
         where="workshop",
-        minutes=round(UNLOAD_MIN.value),
-        after=back,
+        minutes=slots(UNLOAD_MIN.value),
+        after=home,
     )
 
 

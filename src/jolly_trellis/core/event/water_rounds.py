@@ -71,19 +71,12 @@ def water_rounds(job: Job, made: Made, conditions: Conditions) -> WaterRounds:
     start = job.filled_at
     fill = first_fill(made)
     fill_l = sum(each.litres for each in fill)
-    pours = [] if start is None else sorted(_pours(made, start), key=lambda each: (each[0], each[1].piece_id))
-    rounds: list[Round] = []
-    for at, pour in pours:
-        if rounds and (at - rounds[-1].at) <= timedelta(hours=TOGETHER.value):
-            last = rounds[-1]
-            rounds[-1] = Round(at=last.at, pours=(*last.pours, pour), litres=last.litres + pour.litres)
-        else:
-            rounds.append(Round(at=at, pours=(pour,), litres=pour.litres))
+    rounds = () if start is None else rounds_of(made, start)
     return WaterRounds(
         filled_at=start,
         fill=fill,
         fill_l=fill_l,
-        rounds=tuple(rounds),
+        rounds=rounds,
         total_l=fill_l + sum(each.litres for each in rounds),
         who=job.topped_up_by,
         dry=tuple(_dry(made, conditions, start)) if start is not None else (),
@@ -91,6 +84,18 @@ def water_rounds(job: Job, made: Made, conditions: Conditions) -> WaterRounds:
             work.piece.name for work in made.pieces if work.report is None and not work.piece.carried
         ),
     )
+
+
+def rounds_of(made: Made, start: datetime) -> tuple[Round, ...]:
+    """Top-ups within half an hour of one another make one round, at the first's time. Source: top-ups of the plan."""
+    rounds: list[Round] = []
+    for at, pour in sorted(_pours(made, start), key=lambda each: (each[0], each[1].piece_id)):
+        if rounds and (at - rounds[-1].at) <= timedelta(hours=TOGETHER.value):
+            last = rounds[-1]
+            rounds[-1] = Round(at=last.at, pours=(*last.pours, pour), litres=last.litres + pour.litres)
+        else:
+            rounds.append(Round(at=at, pours=(pour,), litres=pour.litres))
+    return tuple(rounds)
 
 
 def first_fill(made: Made) -> tuple[Pour, ...]:

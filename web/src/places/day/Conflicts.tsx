@@ -21,8 +21,14 @@ export function Conflicts({ conflicts, onPick, onApply }: Props) {
           <li key={each.tasks.join()} className="mt-1 flex flex-wrap items-center gap-2">
             <span className="min-w-0 flex-1 basis-80">{render(each.say, system)}</span>
             {each.remedies.map((remedy) => (
-              <Button key={remedy.key} look="solid" className="no-print" onClick={() => onApply(remedy.key)}>
-                {render(remedy.say, system)}
+              <Button
+                key={remedy.key}
+                look={remedy.mends ? "solid" : "plain"}
+                className="no-print max-w-full flex-col items-start! gap-0! py-1"
+                onClick={() => onApply(remedy.key)}
+              >
+                <span>{render(remedy.say, system)}</span>
+                <span className="text-sm">{render(remedy.after, system)}</span>
               </Button>
             ))}
             {each.remedies.length === 0 && (

@@ -56,7 +56,7 @@ export function TaskBlock({ timed, person, picked, x, pxPerMin, freeTo, onPick, 
   const look = [
     "day-block day-task",
     `day-${task.where}`,
-    timed.early_min > 0 || task.gate ? "day-bad" : "",
+    timed.out_min > 0 || task.gate ? "day-bad" : "",
     picked ? "day-picked" : "",
     free ? "cursor-grab" : "cursor-pointer",
   ].join(" ");
@@ -94,7 +94,7 @@ export function TaskBlock({ timed, person, picked, x, pxPerMin, freeTo, onPick, 
       >
         <text x={4} y={17} fontSize={12.5} className="day-words">
           {fitted(
-            `${timed.locked ? "⚓ " : ""}${timed.early_min > 0 || task.gate ? "✕ " : ""}${shortName(task.name)}`,
+            `${timed.locked ? "⚓ " : ""}${timed.out_min > 0 || task.gate ? "✕ " : ""}${shortName(task.name)}`,
             room,
           )}
         </text>

@@ -44,7 +44,7 @@ export function TaskList({ timed, crew, picked, onPick }: Props) {
                       {each.task.gate && (
                         <strong className="block text-berry">✕ {render(each.task.gate, system)}</strong>
                       )}
-                      {each.early_min > 0 && <strong className="text-berry"> ✕ outside its bounds</strong>}
+                      {each.out_min > 0 && <strong className="text-berry"> ✕ outside its bounds</strong>}
                     </span>
                   </button>
                 </li>

@@ -62,8 +62,8 @@ export function TaskPanel({ timed, crew, problem, onSet, onClose }: Props) {
       </dl>
       {task.why && <p className="my-1">{task.why[0]?.toUpperCase() + task.why.slice(1)}.</p>}
       {task.gate && <p className="my-1 font-bold text-berry">✕ {render(task.gate, system)}</p>}
-      {timed.early_min > 0 && (
-        <p className="my-1 text-berry">✕ {durationText(timed.early_min / 60)} outside its bounds.</p>
+      {timed.out_min > 0 && (
+        <p className="my-1 text-berry">✕ {durationText(timed.out_min / 60)} outside its bounds.</p>
       )}
       {fixed ? (
         <p className="my-1 text-soft">Its time is set on the bench of the piece, with its water.</p>

@@ -1,9 +1,11 @@
-import { X } from "lucide-react";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { api } from "../../api/client";
 import type { Air, EventOut } from "../../api/types";
-import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
+import { CrewRows } from "./CrewRows";
+import { SupplierRows } from "./SupplierRows";
 import type { BriefDesk } from "./useBrief";
 
 type Props = { event: EventOut; desk: BriefDesk };
@@ -14,7 +16,6 @@ export function JobFields({ event, desk }: Props) {
   const { brief } = event;
   const { put, problem } = desk;
   const [half, setHalf] = useState<Record<AirField, Partial<Air>>>({ workshop: {}, van: {} });
-  const [name, setName] = useState("");
   const putAir = (field: AirField, next: Partial<Air>) => {
     const now = { ...brief[field], ...half[field], ...next };
     setHalf({ ...half, [field]: now });
@@ -23,7 +24,10 @@ export function JobFields({ event, desk }: Props) {
       void put({ [field]: { speed_m_s: 0.1, sun: false, ...now, temperature_c, relative_humidity } });
     else if (brief[field]) void put({ [field]: null });
   };
-  const time = (field: "access_at" | "starts_at" | "clear_by", label: string) => (
+  const time = (
+    field: "access_at" | "starts_at" | "clear_by" | "builds_from" | "builds_to",
+    label: string,
+  ) => (
     <TextField
       label={label}
       type="datetime-local"
@@ -57,12 +61,7 @@ export function JobFields({ event, desk }: Props) {
       />
     </>
   );
-  const add = () => {
-    if (!name.trim()) return;
-    const added = name.trim();
-    void put((kept) => ({ crew: [...kept.crew, { name: added }] }));
-    setName("");
-  };
+  const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
   return (
     <details className="mt-3" open>
       <summary className="flex min-h-11 cursor-pointer items-center text-lg">
@@ -70,6 +69,8 @@ export function JobFields({ event, desk }: Props) {
       </summary>
       <div className="grid grid-cols-2 content-start gap-2 max-md:grid-cols-1">
         {time("access_at", "Place opens to the crew")}
+        {time("builds_from", "Hung work may go up before, from")}
+        {time("builds_to", "and until")}
         {time("starts_at", "Guests come")}
         {time("clear_by", "All gone by")}
         <QuantityField
@@ -118,39 +119,8 @@ export function JobFields({ event, desk }: Props) {
         {air("workshop", "Workshop")}
         {air("van", "Van")}
       </div>
-      <h3 className="mt-3 mb-1 text-md font-normal text-soft">
-        Crew{brief.crew.length === 0 ? ": nobody yet, one pair of hands is taken" : ""}
-      </h3>
-      <ul className="m-0 flex list-none flex-wrap gap-2 p-0">
-        {brief.crew.map((member, index) => (
-          <li
-            // biome-ignore lint/suspicious/noArrayIndexKey: known by its place
-            key={index}
-            className="flex items-center rounded border border-line bg-sheet pl-3"
-          >
-            {member.name}
-            <Button
-              look="quiet"
-              aria-label={`Take ${member.name} out of the crew`}
-              onClick={() => void put((kept) => ({ crew: kept.crew.filter((_, at) => at !== index) }))}
-            >
-              <X size={16} aria-hidden="true" />
-            </Button>
-          </li>
-        ))}
-        <li className="flex gap-2">
-          <input
-            aria-label="Name of one more of the crew"
-            placeholder="name"
-            className="h-11 w-32 rounded border border-line bg-sheet px-2"
-            value={name}
-            maxLength={40}
-            onChange={(change) => setName(change.target.value)}
-            onKeyDown={(key) => key.key === "Enter" && add()}
-          />
-          <Button onClick={add}>Add</Button>
-        </li>
-      </ul>
+      <CrewRows brief={brief} problem={problem} onPut={put} />
+      <SupplierRows brief={brief} stock={stock.data} problem={problem} onPut={put} />
     </details>
   );
 }

@@ -33,9 +33,12 @@ export function DaysBefore({ days }: { days: ListsOut["days"] }) {
             <td className="py-1.5 text-right">{row.count}</td>
             <td className="py-1.5 pr-4 pl-4 whitespace-nowrap">
               {row.buy_on ? (
-                <strong>{dayWords(row.buy_on)}</strong>
+                <>
+                  <strong>{dayWords(row.buy_on)}</strong>
+                  {row.supplier && <span className="block text-sm text-soft">{row.supplier}</span>}
+                </>
               ) : (
-                <span className="text-soft">cannot say</span>
+                <span className="text-soft">{row.place_from ? "here already" : "cannot say"}</span>
               )}
             </td>
             <td className="py-1.5 pr-4 whitespace-nowrap">{moment(row.drinks_by)}</td>

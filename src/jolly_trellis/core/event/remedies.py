@@ -1,0 +1,255 @@
+"""Changes that help a day: each tried with the solver that makes the sheet, and offered with what is left after it."""
+
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime, time, timedelta
+from typing import Literal
+
+from jolly_trellis.core.checks.drink_own import LARGER_TUBE
+from jolly_trellis.core.event.breaches import Breach
+from jolly_trellis.core.event.buying import StemBuy
+from jolly_trellis.core.event.job import CrewMember, Hours, Job, Lock, Made
+from jolly_trellis.core.event.old_keys import key_now
+from jolly_trellis.core.event.schedule import Sheet, schedule
+from jolly_trellis.core.event.sheet import NOBODY
+from jolly_trellis.core.event.tasks import time_book
+from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.plan.piece import RecipeLine, StemTube
+from jolly_trellis.core.quantities import Phrase, duration, phrase
+
+MOST_MORE_HANDS = 3
+MOST_EARLIER_H = 4
+_EFFORT = 0.1
+RemedyKind = Literal["hands", "hours", "tubes", "on site", "unlock"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Remedy:
+    """A change that helps: more hands, a workshop open earlier, tubes for a variety, a variety put in at the place, or
+    a task let go from its time. Only the fields of its kind are set. `after` says what is left then; `mends` whether
+    that is nothing.
+    """
+
+    key: str
+    kind: RemedyKind
+    say: Phrase
+    after: Phrase
+    mends: bool
+    hands: int = 0
+    opens: str = ""
+    piece_id: int | None = None
+    variety: str = ""
+    tube: StemTube | None = None
+    task: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Trial:
+    """What a change is tried on: the event, and its sheet as it stands."""
+
+    job: Job
+    made: Made
+    varieties: Mapping[str, Variety]
+    bought: tuple[StemBuy, ...] | None
+    sheet: Sheet
+    stop: Callable[[], bool]
+
+    def sheet_with(self, job: Job | None = None, made: Made | None = None) -> Sheet:
+        """The sheet of the event with a change."""
+        job, made = job or self.job, made or self.made
+        return schedule(time_book(job, made, self.varieties, self.bought).tasks, job, effort=_EFFORT)
+
+
+def remedies_of(breaches: list[Breach], trial: Trial) -> tuple[tuple[Remedy, ...], tuple[str, ...]]:
+    """What was tried and helps, the smallest of each kind; and what was tried, in words."""
+    short = _short(breaches, trial)
+    found = []
+    for kind in (_unlocked(trial), _on_site(short, trial), _more_hands(trial), _earlier(trial)):
+        if trial.stop():
+            break
+        found += list(kind)
+    tried = (
+        *(["each task set by hand let go"] if trial.job.locks else []),
+        *(f"{trial.varieties[key].name} put in at the place" for key in short),
+        f"up to {MOST_MORE_HANDS} more pairs of hands",
+        f"starting up to {MOST_EARLIER_H} h earlier",
+    )
+    return tuple(found), tried
+
+
+def tubes_remedy(piece_id: int, variety: Variety, tube: StemTube, trial: Trial) -> Remedy:
+    """A variety of one part in tubes that last."""
+    large = "a larger tube" if tube == LARGER_TUBE else "a tube"
+
+    def tubed(recipe: tuple[RecipeLine, ...]) -> tuple[RecipeLine, ...]:
+        return in_tubes(recipe, variety.key, tube)
+
+    sheet = trial.sheet_with(made=with_recipes(trial.made, tubed, only=piece_id))
+    after, mends = left(sheet)
+    return Remedy(
+        key=f"tubes-{piece_id}-{variety.key}",
+        kind="tubes",
+        say=phrase("Give each {variety} {large}, with the stem deep in it.", variety=variety.name, large=large),
+        after=after,
+        mends=mends,
+        piece_id=piece_id,
+        variety=variety.key,
+        tube=tube,
+    )
+
+
+def unlock_remedy(lock: Lock, name: str, trial: Trial) -> Remedy:
+    """A task let go from a time that is not kept anyhow; that always works."""
+    after, mends = left(trial.sheet)
+    return Remedy(
+        key=f"unlock-{lock.task}",
+        kind="unlock",
+        say=phrase("Let “{name}” go from its time.", name=name),
+        after=after,
+        mends=mends,
+        task=lock.task,
+    )
+
+
+def left(sheet: Sheet) -> tuple[Phrase, bool]:
+    """What a sheet breaks, in short, and whether that is nothing."""
+    if not sheet.breaches:
+        return phrase("Then all is within its bounds."), True
+    worst = max(sheet.breaches, key=lambda each: each.minutes)
+    words = "Then {n} things are out of bounds, the most by {by}."
+    if len(sheet.breaches) == 1:
+        words = "Then one thing is out of bounds, by {by}."
+    return phrase(words, n=len(sheet.breaches), by=duration(worst.minutes / 60)), False
+
+
+def in_tubes(recipe: tuple[RecipeLine, ...], variety: str, tube: StemTube | None) -> tuple[RecipeLine, ...]:
+    """A recipe with a variety in tubes, where it had none or another."""
+    return tuple(
+        replace(line, water="tube", tube=tube) if line.variety == variety and line.water in ("none", "tube") else line
+        for line in recipe
+    )
+
+
+def put_on_site(recipe: tuple[RecipeLine, ...], variety: str) -> tuple[RecipeLine, ...]:
+    """A recipe with a variety put in at the place where it does not drink from the vessel."""
+    return tuple(
+        replace(line, on_site=True) if line.variety == variety and line.water != "vessel" else line for line in recipe
+    )
+
+
+def with_recipes(
+    made: Made, change: Callable[[tuple[RecipeLine, ...]], tuple[RecipeLine, ...]], *, only: int | None = None
+) -> Made:
+    """Everything made with other recipes, those of one part alone where it is named."""
+    return Made(
+        pieces=tuple(
+            replace(each, piece=replace(each.piece, recipe=change(each.piece.recipe)))
+            if only in (None, each.id)
+            else each
+            for each in made.pieces
+        ),
+        rigs=tuple(
+            replace(each, rig=replace(each.rig, recipe=change(each.rig.recipe))) if only in (None, each.id) else each
+            for each in made.rigs
+        ),
+    )
+
+
+def _short(breaches: list[Breach], trial: Trial) -> tuple[str, ...]:
+    """Varieties that do not last where they are put in now."""
+    tasks = {each.task.key: each.task for each in trial.sheet.timed}
+    named = (
+        tasks[each.tasks[0]].variety
+        for each in breaches
+        if each.kind == "early" and tasks[each.tasks[0]].stage != "on site"
+    )
+    return tuple(dict.fromkeys(each for each in named if each))
+
+
+def _helps(trial: Trial, sheet: Sheet) -> bool:
+    return sheet.cost < trial.sheet.cost and len(sheet.breaches) < len(trial.sheet.breaches)
+
+
+def _unlocked(trial: Trial) -> Iterator[Remedy]:
+    names = {each.task.key: each.task.name for each in trial.sheet.timed}
+    for lock in trial.job.locks:
+        sheet = trial.sheet_with(replace(trial.job, locks=tuple(each for each in trial.job.locks if each != lock)))
+        if _helps(trial, sheet):
+            after, mends = left(sheet)
+            yield Remedy(
+                key=f"unlock-{lock.task}",
+                kind="unlock",
+                say=phrase("Let “{task}” go from its time.", task=names.get(key_now(lock.task), lock.task)),
+                after=after,
+                mends=mends,
+                task=lock.task,
+            )
+
+
+def _on_site(short: tuple[str, ...], trial: Trial) -> Iterator[Remedy]:
+    for key in short:
+
+        def there(recipe: tuple[RecipeLine, ...], key: str = key) -> tuple[RecipeLine, ...]:
+            return put_on_site(recipe, key)
+
+        sheet = trial.sheet_with(made=with_recipes(trial.made, there))
+        if _helps(trial, sheet):
+            after, mends = left(sheet)
+            yield Remedy(
+                key=f"on-site-{key}",
+                kind="on site",
+                say=phrase(
+                    "Put the {key} in at the place, wherever it has no vessel to drink from.",
+                    key=trial.varieties[key].name,
+                ),
+                after=after,
+                mends=mends,
+                variety=key,
+            )
+
+
+def _more_hands(trial: Trial) -> Iterator[Remedy]:
+    """The fewest more that leave nothing out of bounds, or else those that help most."""
+    crew = trial.job.crew or (NOBODY,)
+    best: tuple[int, int, Sheet] | None = None
+    for more in range(1, MOST_MORE_HANDS + 1):
+        extra = tuple(CrewMember(name=f"one more {nth + 1}") for nth in range(more))
+        sheet = trial.sheet_with(replace(trial.job, crew=crew + extra))
+        if _helps(trial, sheet) and (best is None or len(sheet.breaches) < best[0]):
+            best = (len(sheet.breaches), more, sheet)
+        if not sheet.breaches or trial.stop():
+            break
+    if best is not None:
+        _, more, sheet = best
+        after, mends = left(sheet)
+        words = "One more pair of hands." if more == 1 else "{n} more pairs of hands."
+        yield Remedy(
+            key=f"hands-{more}", kind="hands", say=phrase(words, n=more), after=after, mends=mends, hands=more
+        )
+
+
+def _earlier(trial: Trial) -> Iterator[Remedy]:
+    """The least earlier opening of the workshop that leaves nothing out of bounds, or else that helps most."""
+    opens = datetime.combine(datetime(2000, 1, 1, tzinfo=UTC), trial.job.hours.opens)
+    best: tuple[int, str, int, Sheet] | None = None
+    for hours in range(1, MOST_EARLIER_H + 1):
+        if opens.hour - hours < 4:
+            break
+        earlier = (opens - timedelta(hours=hours)).time()
+        at = time(earlier.hour, earlier.minute)
+        sheet = trial.sheet_with(replace(trial.job, hours=Hours(opens=at, closes=trial.job.hours.closes)))
+        if _helps(trial, sheet) and (best is None or len(sheet.breaches) < best[0]):
+            best = (len(sheet.breaches), f"{at:%H:%M}", hours, sheet)
+        if not sheet.breaches or trial.stop():
+            break
+    if best is not None:
+        _, clock, hours, sheet = best
+        after, mends = left(sheet)
+        yield Remedy(
+            key=f"hours-{hours}",
+            kind="hours",
+            say=phrase("Start {hours} h earlier on every day, at {at}.", hours=hours, at=clock),
+            after=after,
+            mends=mends,
+            opens=clock,
+        )

@@ -1,0 +1,86 @@
+"""Calendars of an event, of all or of one person: what is new, what has changed since, what is called off."""
+
+import sqlite3
+from collections.abc import Iterator
+from dataclasses import replace
+from datetime import UTC, datetime
+
+from jolly_trellis.core.event.day import Day
+from jolly_trellis.core.event.entries import Entry, KeptEntry
+from jolly_trellis.core.event.job import Job
+from jolly_trellis.core.event.schedule import Timed
+from jolly_trellis.core.event.sheet import NOBODY
+from jolly_trellis.core.units import render
+from jolly_trellis.services import day as days
+from jolly_trellis.services.planning import NotFound
+from jolly_trellis.store import calendars
+from jolly_trellis.store.connection import transaction
+
+EVERYBODY = ""
+
+
+def told(
+    conn: sqlite3.Connection, event_id: int, person: str = EVERYBODY, now: datetime | None = None
+) -> tuple[Job, str, tuple[KeptEntry, ...]]:
+    """The run sheet as a calendar is told it, and kept as told.
+
+    What has changed since it was told last has one more SEQUENCE and a new stamp; a task that is no more, or is
+    somebody else's now, is told once more as called off.
+
+    Args:
+        person: a name of the crew; "" for the calendar of all. now: when it is told.
+    Returns: the job, the name of the event, the entries in the order of the day.
+    Raises: NotFound: no such person, or event; CoreError.
+    """
+    work, day = days.finished(conn, event_id)
+    crew = [each.name for each in work.job.crew or (NOBODY,)]
+    if person not in (EVERYBODY, *crew):
+        raise NotFound(f"person {person}")
+    stamp = (now or datetime.now(UTC)).replace(microsecond=0)
+    with transaction(conn):
+        known = calendars.entries(conn, event_id, person)
+        found = list(_entries(day, crew, person))
+        kept = [_next(each, known.get(each.task), stamp) for each in found]
+        gone = [
+            each if each.cancelled else replace(each, sequence=each.sequence + 1, stamped_at=stamp, cancelled=True)
+            for key, each in known.items()
+            if key not in {entry.task for entry in found}
+        ]
+        for each in (*kept, *gone):
+            if known.get(each.entry.task) != each:
+                calendars.put_entry(conn, event_id, person, each)
+    return work.job, work.plan.brief.name, (*kept, *gone)
+
+
+def _next(entry: Entry, before: KeptEntry | None, stamp: datetime) -> KeptEntry:
+    if before is None:
+        return KeptEntry(entry=entry, sequence=0, stamped_at=stamp, cancelled=False)
+    if before.entry == entry and not before.cancelled:
+        return before
+    return KeptEntry(entry=entry, sequence=before.sequence + 1, stamped_at=stamp, cancelled=False)
+
+
+def _entries(day: Day, crew: list[str], person: str) -> Iterator[Entry]:
+    for timed in day.timed:
+        who = [crew[each] if each < len(crew) else "somebody more" for each in timed.crew]
+        if timed.task.by:
+            who.append(timed.task.by)
+        if person in (EVERYBODY, *who):
+            yield _entry(timed, who)
+
+
+def _entry(timed: Timed, who: list[str]) -> Entry:
+    task = timed.task
+    said = [
+        "" if task.gate is None else render(task.gate, "metric"),
+        f"Who: {', '.join(who)}." if who else "",
+        f"{task.why[:1].upper()}{task.why[1:]}." if task.why else "",
+    ]
+    return Entry(
+        task=task.key,
+        starts_at=timed.starts_at.isoformat(),
+        ends_at=timed.ends_at.isoformat(),
+        summary=task.name if task.gate is None else f"NOT CLEARED: {task.name}",
+        location=task.where,
+        description=" ".join(each for each in said if each),
+    )
