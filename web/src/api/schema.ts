@@ -839,7 +839,10 @@ export interface paths {
             readonly path?: never;
             readonly cookie?: never;
         };
-        /** Day Calendar */
+        /**
+         * Day Calendar
+         * @description The run sheet as a calendar, of all or of one of the crew; what it tells is kept, so that a change is one.
+         */
         readonly get: operations["day_calendar_api_events__event_id__day_ics_get"];
         readonly put?: never;
         readonly post?: never;
@@ -2201,7 +2204,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            readonly kind: "order" | "shut" | "early" | "late" | "hands" | "skill" | "shift" | "work" | "span" | "break" | "rest";
+            readonly kind: "order" | "place" | "shut" | "early" | "late" | "hands" | "skill" | "shift" | "work" | "span" | "break" | "rest";
             /** Minutes */
             readonly minutes: number;
             /** Tasks */
@@ -2216,8 +2219,9 @@ export interface components {
          *
          *     `access_at` is when the place lets the crew in, `starts_at` when guests come, `clear_by` when all must be gone.
          *     `travel_h` is one way; `tables` how many guest tables; `workshop` and `van` their air. The workshop is open from
-         *     `opens` to `closes`, "HH:MM". Hung and mounted work may go up from `builds_from` to `builds_to`, before the day. `locks` are tasks set by hand; `turning` lets sheets lie across
-         *     the roll's length where that saves netting. `figures` is the edition of the book of figures that the event is
+         *     `opens` to `closes`, "HH:MM". Hung and mounted work may go up from `builds_from` to `builds_to`, before the
+         *     day. `locks` are tasks set by hand; `turning` lets sheets lie across the roll's length where that saves netting.
+         *     `figures` is the edition of the book of figures that the event is
          *     planned with; empty is the book as it stands.
          */
         readonly Brief: {
@@ -2305,8 +2309,9 @@ export interface components {
          *
          *     `access_at` is when the place lets the crew in, `starts_at` when guests come, `clear_by` when all must be gone.
          *     `travel_h` is one way; `tables` how many guest tables; `workshop` and `van` their air. The workshop is open from
-         *     `opens` to `closes`, "HH:MM". Hung and mounted work may go up from `builds_from` to `builds_to`, before the day. `locks` are tasks set by hand; `turning` lets sheets lie across
-         *     the roll's length where that saves netting. `figures` is the edition of the book of figures that the event is
+         *     `opens` to `closes`, "HH:MM". Hung and mounted work may go up from `builds_from` to `builds_to`, before the
+         *     day. `locks` are tasks set by hand; `turning` lets sheets lie across the roll's length where that saves netting.
+         *     `figures` is the edition of the book of figures that the event is
          *     planned with; empty is the book as it stands.
          */
         readonly BriefIn: {
@@ -2771,7 +2776,8 @@ export interface components {
          * CrewMember
          * @description One pair of hands: a name, what they can do, from when to when they work on a day, and what an hour costs.
          *
-         *     `comes` and `goes` None are any time; `goes` before `comes` is after midnight. `rate_per_h` None is the event's.
+         *     `comes` None is from any time on, `goes` None until any time; `goes` before `comes` is after midnight. `rate_per_h`
+         *     None is the event's.
          */
         readonly CrewMember: {
             /** Name */
@@ -2796,7 +2802,8 @@ export interface components {
          * CrewMemberIn
          * @description One pair of hands: a name, what they can do, from when to when they work on a day, and what an hour costs.
          *
-         *     `comes` and `goes` None are any time; `goes` before `comes` is after midnight. `rate_per_h` None is the event's.
+         *     `comes` None is from any time on, `goes` None until any time; `goes` before `comes` is after midnight. `rate_per_h`
+         *     None is the event's.
          */
         readonly CrewMemberIn: {
             /** Name */
@@ -5203,7 +5210,8 @@ export interface components {
          * PieceCost
          * @description What one piece of the line-up costs, all of its quantity: by kind, in all, what to ask; and what is not known.
          *
-         *     `cost` and `price` are None while something is not known; `known` adds up what is. `minutes` are of all hands: making, and its share of fetching, loading, driving, filling and striking.
+         *     `cost` and `price` are None while something is not known; `known` adds up what is. `minutes` are of all hands:
+         *     making, and its share of fetching, loading, driving, filling and striking.
          */
         readonly PieceCost: {
             /** Piece Id */
@@ -7968,7 +7976,7 @@ export interface components {
         };
         /**
          * Timed
-         * @description A task with its time and who does it, by their place in the crew; `out_min` is how far it is out of its bounds.
+         * @description A task with its time and its people, by their place in the crew; `out_min` is how far it is out of bounds.
          */
         readonly Timed: {
             readonly task: components["schemas"]["Task"];
@@ -8373,7 +8381,8 @@ export interface components {
          * VarietyDays
          * @description The days of one variety: when it is bought, drinks from, opens, is placed; what is done to it, in words.
          *
-         *     `supplier` is who is asked for it, "" where nobody is named; `opening_days` is how long its bud takes at the workshop's temperature, None where that is not known and it must
+         *     `supplier` is who is asked for it, "" where nobody is named; `opening_days` is how long its bud takes at the
+         *     workshop's temperature, None where that is not known and it must
          *     open. Dates are None without the event's times.
          */
         readonly VarietyDays: {
@@ -10412,7 +10421,9 @@ export interface operations {
     };
     readonly day_calendar_api_events__event_id__day_ics_get: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query?: {
+                readonly person?: string;
+            };
             readonly header?: never;
             readonly path: {
                 readonly event_id: number;

@@ -15,7 +15,7 @@ export function Conflicts({ conflicts, onPick, onApply }: Props) {
   if (conflicts.length === 0) return null;
   return (
     <section aria-label="Conflicts" className="mb-3 border border-berry bg-sheet p-3">
-      <h2 className="m-0 text-lg text-berry">✕ Not possible as it stands</h2>
+      <h2 className="m-0 text-lg text-berry">✕ Out of bounds as it stands</h2>
       <ul className="m-0 list-none p-0">
         {conflicts.map((each) => (
           <li key={each.tasks.join()} className="mt-1 flex flex-wrap items-center gap-2">

@@ -17,9 +17,9 @@ type Props = {
 };
 
 /** The minute at which a lane is taken again after a task; the end of the day where it is not. */
-function freeTo(today: readonly Timed[], person: number, timed: Timed): number {
+function freeTo(today: readonly Timed[], onLane: (each: Timed) => boolean, timed: Timed): number {
   const later = today
-    .filter((each) => each !== timed && each.crew.includes(person) && each.starts_at >= timed.starts_at)
+    .filter((each) => each !== timed && onLane(each) && each.starts_at >= timed.starts_at)
     .map((each) => minutesOf(each.starts_at));
   return Math.min(...later, axisOf(today).to);
 }
@@ -27,7 +27,10 @@ function freeTo(today: readonly Timed[], person: number, timed: Timed): number {
 /** One day, a lane for each pair of hands. A task that is moved stays there; the rest moves round it. */
 export function DayChart({ date, timed, crew, extra, times, picked, onPick, onMove }: Props) {
   const today = timed.filter((each) => dateOf(each.starts_at) === date);
-  const lanes = [...crew, ...Array.from({ length: extra }, (_, nth) => `one more ${nth + 1}`)];
+  const others = [...new Set(today.map(({ task }) => task.by).filter(Boolean))];
+  const own = [...crew, ...Array.from({ length: extra }, (_, nth) => `one more ${nth + 1}`)];
+  const lanes = [...own, ...others];
+  const lanesOf = (each: Timed) => (each.task.by ? [own.length + others.indexOf(each.task.by)] : each.crew);
   const tall = lanes.length * LANE;
   const marks = (
     [
@@ -58,15 +61,16 @@ export function DayChart({ date, timed, crew, extra, times, picked, onPick, onMo
             </g>
           ))}
           {today.flatMap((each) =>
-            each.crew.map((person) => (
+            lanesOf(each).map((person) => (
               <TaskBlock
                 key={`${each.task.key}-${person}`}
                 timed={each}
                 person={person}
+                first={lanesOf(each)[0] === person}
                 picked={each.task.key === picked}
                 x={x}
                 pxPerMin={pxPerMin}
-                freeTo={freeTo(today, person, each)}
+                freeTo={freeTo(today, (one) => lanesOf(one).includes(person), each)}
                 onPick={() => onPick(each.task.key)}
                 onMoveBy={(by) => onMove(each.task.key, localTime(date, minutesOf(each.starts_at) + by))}
               />

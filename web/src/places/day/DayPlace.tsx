@@ -100,9 +100,22 @@ export function DayPlace() {
           </p>
           {now?.running && <Button onClick={() => void act(() => api.stopDay(eventId))}>Stop</Button>}
           {timed.length > 0 && (
-            <a className="link-act px-2" href={`/api/events/${eventId}/day.ics`}>
-              Save as calendar
-            </a>
+            <span className="flex flex-wrap items-center gap-x-1">
+              <a className="link-act px-2" href={`/api/events/${eventId}/day.ics`}>
+                Save as calendar
+              </a>
+              <span className="text-soft">of one:</span>
+              {now?.crew.map(({ name }) => (
+                <a
+                  key={name}
+                  className="flex min-h-11 min-w-11 items-center justify-center px-1"
+                  href={`/api/events/${eventId}/day.ics?person=${encodeURIComponent(name)}`}
+                  aria-label={`Save the calendar of ${name}`}
+                >
+                  {name}
+                </a>
+              ))}
+            </span>
           )}
           {timed.length > 0 && (
             <FileButton

@@ -11,6 +11,8 @@ const CHARACTER = 7;
 type Props = {
   timed: Timed;
   person: number;
+  /** Whether it is the lane on which the keyboard finds it. */
+  first: boolean;
   picked: boolean;
   x: (minutes: number) => number;
   pxPerMin: number;
@@ -22,7 +24,7 @@ type Props = {
 };
 
 /** One task on one lane: pressed to see it, dragged or moved with the arrow keys to set it. */
-export function TaskBlock({ timed, person, picked, x, pxPerMin, freeTo, onPick, onMoveBy }: Props) {
+export function TaskBlock({ timed, person, first, picked, x, pxPerMin, freeTo, onPick, onMoveBy }: Props) {
   const { task } = timed;
   const [drag, setDrag] = useState<{ fromX: number; by: number } | null>(null);
   /** A top-up has its time from the bench. */
@@ -70,7 +72,7 @@ export function TaskBlock({ timed, person, picked, x, pxPerMin, freeTo, onPick, 
         rx={3}
         className={look}
         role="button"
-        tabIndex={person === timed.crew[0] ? 0 : -1}
+        tabIndex={first ? 0 : -1}
         aria-label={`${clockOf(timed.starts_at)} to ${clockOf(timed.ends_at)}, ${task.name}${task.gate ? ", not cleared" : ""}`}
         aria-pressed={picked}
         onKeyDown={onKeyDown}

@@ -1,4 +1,6 @@
+import { useState } from "react";
 import type { Timed } from "../../api/types";
+import { Choice } from "../../ui/Choice";
 import { useSettings } from "../../ui/settings";
 import { render } from "../../units/text";
 import { clockOf, dateOf, dayWords } from "./times";
@@ -10,19 +12,64 @@ type Props = {
   onPick: (key: string) => void;
 };
 
+const PLACES = [
+  ["supplier", "at the suppliers"],
+  ["workshop", "in the workshop"],
+  ["road", "on the road"],
+  ["venue", "at the place"],
+] as const;
+
+/** All of it, what one person does, what is done at one place, what is done to one piece. */
+function choices(timed: readonly Timed[], crew: readonly string[]): readonly (readonly [string, string])[] {
+  const pieces = new Map<number, string>();
+  for (const { task } of timed)
+    if (task.piece_id !== null && !pieces.has(task.piece_id))
+      pieces.set(task.piece_id, task.name.replace(/^[^:]*: /, "").replace(/ \(\d+ of \d+\)$/, ""));
+  return [
+    ["all", "everything"],
+    ...crew.map((name, place) => [`person:${place}`, name] as const),
+    ...PLACES.map(([where, words]) => [`where:${where}`, words] as const),
+    ...[...pieces].map(([id, name]) => [`piece:${id}`, name] as const),
+  ];
+}
+
+function fits(each: Timed, show: string, crew: readonly string[]): boolean {
+  const [what, which] = show.split(":");
+  if (what === "person") return each.crew.includes(Number(which)) && Number(which) < crew.length;
+  if (what === "where") return each.task.where === which;
+  if (what === "piece") return String(each.task.piece_id) === which;
+  return true;
+}
+
 /** The run sheet as a list: what a phone shows, and what is printed. */
 export function TaskList({ timed, crew, picked, onPick }: Props) {
   const { system } = useSettings();
+  const [show, setShow] = useState("all");
   if (timed.length === 0) return <section />;
-  const dates = [...new Set(timed.map((each) => dateOf(each.starts_at)))];
+  const shown = timed.filter((each) => fits(each, show, crew));
+  const dates = [...new Set(shown.map((each) => dateOf(each.starts_at)))];
   return (
     <section>
-      <h2 className="m-0 text-xl">Run sheet</h2>
+      <div className="flex flex-wrap items-end justify-between gap-2">
+        <h2 className="m-0 text-xl">
+          Run sheet
+          {show !== "all" && (
+            <span className="text-soft">, {choices(timed, crew).find(([key]) => key === show)?.[1]}</span>
+          )}
+        </h2>
+        <Choice
+          label="Show"
+          value={show}
+          options={choices(timed, crew)}
+          onCommit={setShow}
+          className="no-print w-60 max-w-full"
+        />
+      </div>
       {dates.map((date) => (
         <div key={date}>
           <h3 className="mt-3 mb-0 text-lg">{dayWords(date)}</h3>
           <ul className="m-0 list-none p-0">
-            {timed
+            {shown
               .filter((each) => dateOf(each.starts_at) === date)
               .map((each) => (
                 <li key={each.task.key} className="border-b border-line">
@@ -39,7 +86,8 @@ export function TaskList({ timed, crew, picked, onPick }: Props) {
                       {each.locked ? "⚓ " : ""}
                       {each.task.name}{" "}
                       <span className="text-soft">
-                        {each.crew.map((person) => crew[person] ?? "somebody more").join(", ")}
+                        {each.task.by ||
+                          each.crew.map((person) => crew[person] ?? "somebody more").join(", ")}
                       </span>
                       {each.task.gate && (
                         <strong className="block text-berry">✕ {render(each.task.gate, system)}</strong>

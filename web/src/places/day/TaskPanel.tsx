@@ -27,7 +27,7 @@ export function TaskPanel({ timed, crew, problem, onSet, onClose }: Props) {
     );
   }
   const { task } = timed;
-  const who = timed.crew.map((each) => crew[each] ?? "somebody more").join(", ");
+  const who = task.by || timed.crew.map((each) => crew[each] ?? "somebody more").join(", ");
   const fixed = task.stage === "top up";
   return (
     <aside aria-label="The task" className="border-l border-line pl-4 max-lg:border-0 max-lg:pl-0">

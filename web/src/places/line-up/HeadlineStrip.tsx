@@ -14,7 +14,7 @@ export function HeadlineStrip({ headline }: { headline: Headline }) {
   const shown: readonly (readonly [string, string, boolean?])[] = [
     ["made", String(headline.pieces)],
     ["stems", String(headline.stems)],
-    ["making takes", durationText(headline.minutes / 60)],
+    ["work, all hands", durationText(headline.minutes / 60)],
     ["costs", headline.cost ? `${headline.currency} ${headline.cost}` : "cannot say", !headline.cost],
     ["to ask", headline.price ? `${headline.currency} ${headline.price}` : "cannot say"],
     ["water on show", textOf({ kind: "volume", value: headline.water_l }, system)],
