@@ -13,7 +13,7 @@ from jolly_trellis.api.sent import Sent
 from jolly_trellis.core.event.headline import headline
 from jolly_trellis.demo.loading import add_demo
 from jolly_trellis.services import event_work, judging, planning
-from jolly_trellis.services.conditions import check_brief
+from jolly_trellis.services.conditions import check_brief, check_sold
 from jolly_trellis.services.settling import to_settle
 from jolly_trellis.store import events
 from jolly_trellis.store.plan import Brief
@@ -78,7 +78,9 @@ def get_judging(event_id: Number, conn: Connection) -> Judging:
 
 @router.put("/{event_id}/brief", response_model=EventChange)
 def put_brief(event_id: Number, body: PutBrief, conn: Connection) -> Response:
-    check_brief(body.brief, planning.brief_of(conn, event_id))
+    before = planning.brief_of(conn, event_id)
+    check_brief(body.brief, before)
+    check_sold(conn, body.brief, before)
     state = planning.put_brief(conn, event_id, body.brief, base_revision=body.base_revision)
     return change_out(conn, state, body.base_revision)
 

@@ -109,7 +109,7 @@ def _rows(timed: Iterable[Timed], crew: list[str], system: UnitSystem) -> Iterab
             "to": f"{each.ends_at:%H:%M}",
             "name": each.task.name,
             "where": each.task.where,
-            "who": ", ".join(crew[one] if one < len(crew) else "somebody more" for one in each.crew),
+            "who": ", ".join(each.who(crew)),
             "early": each.out_min,
             "gate": "" if each.task.gate is None else render(each.task.gate, system),
         }

@@ -62,14 +62,12 @@ def _next(entry: Entry, before: KeptEntry | None, stamp: datetime) -> KeptEntry:
 
 def _entries(day: Day, crew: list[str], person: str) -> Iterator[Entry]:
     for timed in day.timed:
-        who = [crew[each] if each < len(crew) else "somebody more" for each in timed.crew]
-        if timed.task.by:
-            who.append(timed.task.by)
+        who = timed.who(crew)
         if person in (EVERYBODY, *who):
             yield _entry(timed, who)
 
 
-def _entry(timed: Timed, who: list[str]) -> Entry:
+def _entry(timed: Timed, who: tuple[str, ...]) -> Entry:
     task = timed.task
     said = [
         "" if task.gate is None else render(task.gate, "metric"),

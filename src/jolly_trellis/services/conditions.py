@@ -146,6 +146,20 @@ def check_brief(brief: Brief, before: Brief | None = None) -> None:
         moment(brief, lock.starts_at, path=f"locks.{lock.task}")
 
 
+def check_sold(conn: sqlite3.Connection, brief: Brief, before: Brief | None = None) -> None:
+    """Raises InvalidMeasure: a supplier is asked for what the stores do not know, and was not before."""
+    known = stock_of(conn).varieties
+    kept = {key for each in (before.suppliers if before is not None else ()) for key in each.sells}
+    for index, supplier in enumerate(brief.suppliers):
+        unknown = next((key for key in supplier.sells if key not in known and key not in kept), None)
+        if unknown is not None:
+            raise InvalidMeasure(
+                path=f"suppliers.{index}.sells",
+                message=phrase("“{name}” is no variety of the stores.", name=unknown),
+                limit=phrase("Write names as the stores have them, with commas between."),
+            )
+
+
 def conditions_of(conn: sqlite3.Connection, brief: Brief) -> Conditions:
     """The conditions that a brief and the stores make, with the book of figures that is open.
 

@@ -10,7 +10,7 @@ from jolly_trellis.core.books.time import SKILLS, Skill
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.plan.piece import Piece, RecipeLine
-from jolly_trellis.core.ranges import Key, Many, Range, Text
+from jolly_trellis.core.ranges import Many, Range, Text
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
 
@@ -48,7 +48,7 @@ class Supplier:
     opens: Clock = "06:00"
     closes: Clock = "18:00"
     days: Annotated[tuple[Weekday, ...], Many(7, least=1)] = ("mon", "tue", "wed", "thu", "fri", "sat")
-    sells: Annotated[tuple[Key, ...], Many(400)] = ()
+    sells: Annotated[tuple[Annotated[str, Text(60, least=1)], ...], Many(400)] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -1,6 +1,6 @@
 """The run sheet: a list gives it at once, the solver betters it; what it breaks is named."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
 from random import Random
@@ -27,6 +27,11 @@ class Timed:
     crew: tuple[int, ...]
     locked: bool
     out_min: int = 0
+
+    def who(self, crew: Sequence[str]) -> tuple[str, ...]:
+        """Who does it by name: of the crew, somebody more, or of the house."""
+        named = tuple(crew[each] if each < len(crew) else "somebody more" for each in self.crew)
+        return (*named, self.task.by) if self.task.by else named
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
