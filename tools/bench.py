@@ -12,6 +12,7 @@ import time
 from collections.abc import Callable, Iterator
 from contextlib import closing
 from dataclasses import replace
+from functools import partial
 from pathlib import Path
 
 import httpx2
@@ -23,6 +24,9 @@ from jolly_trellis.core.checks.making_search import find_order
 from jolly_trellis.core.event.cut_plan import cut
 from jolly_trellis.core.event.cutting import Sheet
 from jolly_trellis.core.event.day import day_of
+from jolly_trellis.core.event.job import CrewMember, Made
+from jolly_trellis.core.event.schedule import schedule
+from jolly_trellis.core.event.tasks import time_book
 from jolly_trellis.core.judging.choose import choose
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.report import making_of
@@ -199,6 +203,25 @@ def day_of_the_demo() -> dict[str, float]:
     return {"median_s": round(statistics.median(times) / 1000, 2), "runs": len(times)}
 
 
+def first_sheet() -> dict[str, dict[str, float]]:
+    """Milliseconds to the first run sheet: of the demo and four people, of sixty parts and eight."""
+    made = demo_made()
+    ids = range(1, 61)
+    many = Made(
+        pieces=tuple(replace(made.pieces[each % len(made.pieces)], id=each) for each in ids if each <= 50),
+        rigs=tuple(replace(made.rigs[each % len(made.rigs)], id=each) for each in ids if each > 50),
+    )
+    eight = replace(job(), crew=tuple(CrewMember(name=f"hand {nth}") for nth in range(8)))
+    found = {}
+    for name, around, parts, aim_ms in (
+        ("demo, 4 people", job(), made, 1000.0),
+        ("60 parts, 8 people", eight, many, 3000.0),
+    ):
+        book = time_book(around, parts, ordinary.varieties())
+        found[name] = spread(timed(partial(schedule, book.tasks, around, effort=0), 20), aim_ms=aim_ms)
+    return found
+
+
 def sixty_pieces(server: Served, runs: int) -> list[float]:
     """Opening the line-up of 60 pieces that were judged before."""
     plan = demo_plan()
@@ -291,6 +314,7 @@ def measured() -> dict[str, object]:
         "small_net_against_a_structural_library": against_the_library(),
         "cut_80_pieces": cuts_against_the_library(),
         "day_of_the_demo": day_of_the_demo(),
+        "first_sheet": first_sheet(),
         "script_compressed": {"kb": round(script_kb(), 1), "aim_kb": 220.0},
     }
     with tempfile.TemporaryDirectory() as folder, served(Path(folder), demo=True) as server:

@@ -79,6 +79,10 @@ def test_a_task_is_set_by_dragging_it(page: Page, served: Served) -> None:
     expect(page.get_by_role("complementary", name="The task").get_by_text("Set by hand.")).to_be_visible(
         timeout=60_000
     )
+    worked_out(page)
+    expect(page.get_by_text(re.compile(r"^was \d\d:\d\d")).first).to_be_visible()
+    page.get_by_label("Show").select_option("Alder")
+    expect(page.get_by_role("heading", name="Run sheet, Alder")).to_be_visible()
 
 
 def test_a_calendar_saved_and_changed_elsewhere_is_read_back(page: Page, served: Served, tmp_path: Path) -> None:

@@ -10,7 +10,7 @@ from jolly_trellis.core.books.time import Task
 from jolly_trellis.core.event.day import Day, day_of
 from jolly_trellis.core.event.gates import gate_of
 from jolly_trellis.core.event.job import CrewMember, Job, Lock, Made, PieceWork, RigWork
-from jolly_trellis.core.event.remedies import in_tubes, with_recipes
+from jolly_trellis.core.event.remedies import TRIAL, in_tubes, with_recipes
 from jolly_trellis.core.event.schedule import schedule
 from jolly_trellis.core.event.task import FLOWER_WITHIN, GREEN_WITHIN
 from jolly_trellis.core.event.tasks import time_book
@@ -129,7 +129,7 @@ def test_too_few_hands_still_have_a_sheet_and_every_remedy_helps_as_it_says() ->
             changed = replace(alone, crew=alone.crew + more)
         if remedy.kind == "hours":
             changed = replace(alone, hours=replace(alone.hours, opens=time.fromisoformat(remedy.opens)))
-        again = day(changed, made)
+        again = day(changed, made, effort=TRIAL)
         assert len(again.breaches) < len(found.breaches)
         assert (again.breaches == ()) == remedy.mends
         assert render(remedy.after, "metric").startswith("Then ")

@@ -19,7 +19,7 @@ from jolly_trellis.core.quantities import Phrase, duration, phrase
 
 MOST_MORE_HANDS = 3
 MOST_EARLIER_H = 4
-_EFFORT = 0.1
+TRIAL = 0.05
 RemedyKind = Literal["hands", "hours", "tubes", "on site", "unlock"]
 
 
@@ -57,7 +57,7 @@ class Trial:
     def sheet_with(self, job: Job | None = None, made: Made | None = None) -> Sheet:
         """The sheet of the event with a change."""
         job, made = job or self.job, made or self.made
-        return schedule(time_book(job, made, self.varieties, self.bought).tasks, job, effort=_EFFORT)
+        return schedule(time_book(job, made, self.varieties, self.bought).tasks, job, effort=TRIAL)
 
 
 def remedies_of(breaches: list[Breach], trial: Trial) -> tuple[tuple[Remedy, ...], tuple[str, ...]]:

@@ -13,8 +13,8 @@ from jolly_trellis.core.event.people import SLOT_MIN
 from jolly_trellis.core.event.sheet import Puzzle, puzzle_of
 from jolly_trellis.core.event.solver import better
 
-EFFORT = 0.6
-_LISTS = 40
+EFFORT = 0.3
+_LISTS = 80
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

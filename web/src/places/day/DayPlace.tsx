@@ -13,6 +13,7 @@ import { LifeRows } from "./LifeRows";
 import { TaskList } from "./TaskList";
 import { TaskPanel } from "./TaskPanel";
 import { dateOf, dayWords } from "./times";
+import { useBefore } from "./useBefore";
 import { WaterList } from "./WaterList";
 
 /** The day: the run sheet with a lane for each of the crew, the life of each variety, water rounds. */
@@ -29,6 +30,7 @@ export function DayPlace() {
     refetchInterval: (query) => (query.state.data?.running ? 400 : false),
   });
   const now = asked.data;
+  const before = useBefore(now);
   const show = (next: DayOut | null) => {
     if (!next) return;
     client.setQueryData(["day", eventId], (kept: DayOut | undefined) =>
@@ -202,6 +204,7 @@ export function DayPlace() {
         <div className="mt-5 grid grid-cols-2 gap-8 max-lg:grid-cols-1">
           <TaskList
             timed={timed}
+            before={before}
             crew={now?.crew.map((each) => each.name) ?? []}
             picked={picked}
             onPick={(key) => {

@@ -4,12 +4,15 @@ import { Choice } from "../../ui/Choice";
 import { useSettings } from "../../ui/settings";
 import { render } from "../../units/text";
 import { clockOf, dateOf, dayWords } from "./times";
+import type { Before } from "./useBefore";
 
 type Props = {
   timed: readonly Timed[];
   crew: readonly string[];
   picked: string | null;
   onPick: (key: string) => void;
+  /** When tasks started before the last change. */
+  before: Before;
 };
 
 const PLACES = [
@@ -33,6 +36,16 @@ function choices(timed: readonly Timed[], crew: readonly string[]): readonly (re
   ];
 }
 
+/** What the last change did to a task: "was 14:05", "was Thu 13 May, 14:05", "new"; nothing where it stays. */
+function movedWords({ task, starts_at }: Timed, before: Before): string {
+  if (!before) return "";
+  const was = before.get(task.key);
+  if (was === undefined) return "new";
+  if (was === starts_at) return "";
+  const day = dateOf(was) === dateOf(starts_at) ? "" : `${dayWords(dateOf(was))}, `;
+  return `was ${day}${clockOf(was)}`;
+}
+
 function fits(each: Timed, show: string, crew: readonly string[]): boolean {
   const [what, which] = show.split(":");
   if (what === "person") return each.crew.includes(Number(which)) && Number(which) < crew.length;
@@ -42,7 +55,7 @@ function fits(each: Timed, show: string, crew: readonly string[]): boolean {
 }
 
 /** The run sheet as a list: what a phone shows, and what is printed. */
-export function TaskList({ timed, crew, picked, onPick }: Props) {
+export function TaskList({ timed, crew, picked, onPick, before }: Props) {
   const { system } = useSettings();
   const [show, setShow] = useState("all");
   if (timed.length === 0) return <section />;
@@ -85,6 +98,9 @@ export function TaskList({ timed, crew, picked, onPick }: Props) {
                     <span className="leading-snug">
                       {each.locked ? "⚓ " : ""}
                       {each.task.name}{" "}
+                      {movedWords(each, before) && (
+                        <span className="text-marigold">{movedWords(each, before)} </span>
+                      )}
                       <span className="text-soft">
                         {each.task.by ||
                           each.crew.map((person) => crew[person] ?? "somebody more").join(", ")}

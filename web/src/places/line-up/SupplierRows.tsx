@@ -80,7 +80,7 @@ export function SupplierRows({ brief, stock, problem, onPut }: Props) {
               aria-label={`Days of ${each.name}`}
             >
               {DAYS.map((day) => (
-                <label key={day} className="flex min-h-11 items-center gap-1 text-sm">
+                <label key={day} className="flex min-h-11 min-w-14 items-center gap-1 text-sm">
                   <input
                     type="checkbox"
                     className="h-5 w-5 accent-leaf"
