@@ -156,6 +156,21 @@ def test_an_event_is_renamed_where_it_is_listed(page: Page, served: Served) -> N
     expect(page.get_by_role("heading", name="Reopening supper")).to_be_visible()
 
 
+def test_many_events_are_sought_by_name_and_place(page: Page, empty: Served) -> None:
+    for nth in range(10):
+        answer = page.request.post(
+            f"{empty.url}/api/events", data={"name": f"Supper {nth}", "place": f"Shed {nth % 2}", "time_zone": "UTC"}
+        )
+        assert answer.status == 201
+    page.goto(f"{empty.url}/?all")
+    rows = page.get_by_role("button", name=re.compile("^Copy "))
+    expect(rows).to_have_count(10)
+    page.get_by_label("Find an event by name or place").fill("shed 1")
+    expect(rows).to_have_count(5)
+    page.get_by_label("Find an event by name or place").fill("regatta")
+    expect(page.get_by_text("No event has that in its name or place.")).to_be_visible()
+
+
 def test_a_piece_is_copied_from_the_line_up(page: Page, served: Served) -> None:
     page.goto(f"{served.url}/events/1")
     page.get_by_role("button", name="Copy Head table trough").click()

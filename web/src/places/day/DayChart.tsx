@@ -4,6 +4,8 @@ import { LANE, TaskBlock } from "./TaskBlock";
 import { clockOf, dateOf, localTime, minutesOf } from "./times";
 
 const FOOT = 20;
+/** Letters of a name that go in before the first hour. */
+const NAME_MOST = 13;
 
 type Props = {
   date: string;
@@ -56,7 +58,8 @@ export function DayChart({ date, timed, crew, extra, times, picked, onPick, onMo
             <g key={name}>
               <line x1={0} x2="100%" y1={(lane + 1) * LANE} y2={(lane + 1) * LANE} className="day-line" />
               <text x={2} y={lane * LANE + LANE / 2 + 5} fontSize={15} className="day-name">
-                {name}
+                <title>{name}</title>
+                {name.length > NAME_MOST ? `${name.slice(0, NAME_MOST - 1)}…` : name}
               </text>
             </g>
           ))}

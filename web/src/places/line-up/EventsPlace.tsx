@@ -16,6 +16,9 @@ import { EventRow } from "./EventRow";
 import { Everything } from "./Everything";
 import { comingAndOver, dayOf } from "./when";
 
+/** From so many events on they are sought, not only looked through. */
+const MANY = 8;
+
 /** All events, and starting one from nothing. With a single event it opens at once. */
 export function EventsPlace() {
   const client = useQueryClient();
@@ -29,11 +32,18 @@ export function EventsPlace() {
     await client.invalidateQueries({ queryKey: ["events"] });
     await client.invalidateQueries({ queryKey: ["deleted events"] });
   };
+  const [sought, setSought] = useState("");
   const location = useLocation();
   const asked = location.search.includes("all");
   const only = events.data?.length === 1 && gone.data?.length === 0 ? events.data[0] : undefined;
   if (only && !asked) return <Navigate to={`/events/${only.id}`} replace />;
-  const { coming, over } = comingAndOver(events.data ?? []);
+  const many = (events.data?.length ?? 0) > MANY;
+  const { coming, over } = comingAndOver(
+    (events.data ?? []).filter(
+      ({ brief }) =>
+        !many || `${brief.name} ${brief.place}`.toLowerCase().includes(sought.trim().toLowerCase()),
+    ),
+  );
   return (
     <>
       <TopBar />
@@ -41,13 +51,26 @@ export function EventsPlace() {
         {events.data && events.data.length > 0 && (
           <section>
             <h1 className="text-3xl">Events</h1>
+            {many && (
+              <input
+                type="search"
+                aria-label="Find an event by name or place"
+                placeholder="Find by name or place"
+                className="mt-2 h-11 w-full rounded border border-line bg-sheet px-2"
+                value={sought}
+                onChange={(event) => setSought(event.target.value)}
+              />
+            )}
+            {coming.length + over.length === 0 && (
+              <p className="mt-2">No event has that in its name or place.</p>
+            )}
             <Rows
               events={coming}
               next={coming[0]?.brief && dayOf(coming[0].brief) ? coming[0].id : null}
               onDelete={(id) => void act(() => api.deleteEvent(id))}
             />
             {over.length > 0 && (
-              <details className="mt-3" open={coming.length === 0}>
+              <details className="mt-3" open={coming.length === 0 || sought !== ""}>
                 <summary className="min-h-11 cursor-pointer py-2.5">Over ({over.length})</summary>
                 <Rows events={over} next={null} onDelete={(id) => void act(() => api.deleteEvent(id))} />
               </details>
