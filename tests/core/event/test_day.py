@@ -143,6 +143,30 @@ def test_three_on_a_job_of_fifty_five_vessels_have_a_sheet() -> None:
     assert len(found.timed) == len(tasks(three, one_bowl(55)))
 
 
+def test_a_bouquet_alone_is_at_the_place_when_it_is_wanted() -> None:
+    """Nothing is placed or filled where all is carried: the van is there by the hour that the brief says."""
+    posy = next(each for each in demo_made().pieces if each.piece.carried)
+    for travel_h in (0.75, None):
+        asked = replace(job(), travel_h=travel_h)
+        found = kept(asked, Made(pieces=(posy,)))
+        assert found.timed
+        assert max(each.ends_at for each in found.timed) <= at("2027-05-15T12:30")
+
+
+def test_far_too_much_for_three_asks_for_no_crowd_and_nobody_comes_back_before_they_leave() -> None:
+    made = demo_made()
+    many = Made(
+        pieces=tuple(replace(made.pieces[each % len(made.pieces)], id=each) for each in range(1, 35)),
+        rigs=tuple(replace(made.rigs[each % len(made.rigs)], id=each) for each in range(35, 41)),
+    )
+    three = tuple(CrewMember(name=each) for each in ("Wren", "Alder", "Sorrel"))
+    asked = replace(job(), crew=three, builds_from=at("2027-05-14T10:00"))
+    sheet = schedule(tasks(asked, many), asked, effort=0)
+    assert len(sheet.timed) == len(tasks(asked, many))
+    assert sheet.extra_hands <= 12
+    assert not any(each.kind in ("order", "place") for each in sheet.breaches)
+
+
 def test_nobody_who_drives_is_said_and_the_day_still_has_a_sheet() -> None:
     walkers = tuple(CrewMember(name=each, skills=("ladders", "knots")) for each in ("Wren", "Alder"))
     found = kept(replace(job(), crew=walkers), one_bowl())

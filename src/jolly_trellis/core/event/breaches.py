@@ -31,7 +31,7 @@ WEIGHTS: Mapping[BreachKind, int] = {
     "span": 8,
     "break": 6,
 }
-EXTRA_HAND = rule("Asking for one more is as bad as minutes of theirs", "minutes", 120)
+EXTRA_HAND = rule("Asking for one more is as bad as minutes of theirs", "minutes", 1440)
 FRESH_WEIGHT: Mapping[Stage, int] = {"flower": 6, "tubes": 6, "green": 3, "on site": 6, "fill": 6, "collect": 4}
 _HURT = 10_000
 _OF_DAYS: tuple[BreachKind, ...] = ("work", "span", "break")

@@ -127,7 +127,8 @@ class _List:
         least = max(task.soonest, self._earliest(index))
         waits = task.task.where == "workshop" or task.task.people is not None
         until = least + (_FARTHEST if waits else _WAITS_MOST)
-        found = self._first(index, range(least, min(until, self.puzzle.horizon)))
+        last = min(until, self._latest_start(index) + 1)
+        found = self._first(index, range(least, last))
         best = self._best_of(index, [least])
         return min((each for each in (found, best) if each is not None), key=lambda each: each.cost)
 
@@ -199,9 +200,7 @@ class _List:
             free_now = [each for each in free_now if self.people[each].over(day, start, end) == 0]
         if len(free_now) < hands:
             return None if strict else (*free_now, *self._stand_ins(hands - len(free_now), start, end, day, free_now))
-        free_now.sort(
-            key=lambda each: (not self.people[each].paid, self._load(self.people[each], day, start, end), each)
-        )
+        free_now.sort(key=lambda each: (*self._asked_last(each), self._load(self.people[each], day, start, end), each))
         wanted = frozenset(task.task.skills)
         if not wanted:
             return tuple(sorted(free_now[:hands]))
@@ -232,6 +231,11 @@ class _List:
             free.append(len(self.people))
             self.people.append(one_more(sum(not each.paid for each in self.people)))
         return tuple(free[:number])
+
+    def _asked_last(self, place: int) -> tuple[bool, bool]:
+        """Who is not of the crew is asked last, and of those who has not been asked for anything yet."""
+        person = self.people[place]
+        return not person.paid, not person.paid and not person.days
 
     def _load(self, person: Person, day: int, start: int, end: int) -> tuple[int, int]:
         """Who is asked first: who breaks least by it; then who has least to do that day."""

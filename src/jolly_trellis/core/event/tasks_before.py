@@ -147,6 +147,7 @@ def _loaded(before: Before, ready: list[Task]) -> Iterator[Task]:
                 minutes=minutes,
                 hands=min(2, max(1, len(job.crew))),
                 soonest=before.early(),
+                latest=None if early or before.start is None else back(before.start, job.travel_h or 0.0),
                 after=(
                     *(
                         Wait(task=each.key)

@@ -84,7 +84,7 @@ def at_the_place(before: Before, loads: tuple[Task, ...]) -> Iterator[Task]:
             skills=("drives",),
             hands=len(riders),
             people=riders,
-            latest=None if job.builds_to is None else job.builds_to + timedelta(minutes=drive),
+            latest=None if (built := _built_by(job)) is None else built + timedelta(minutes=drive),
             after=gone_up,
         )
     placed = []
@@ -137,6 +137,14 @@ def _early_at(job: Job) -> datetime | None:
     return None if job.builds_from is None else back(job.builds_from, job.travel_h or 0.0)
 
 
+def _built_by(job: Job) -> datetime | None:
+    """When building before the day is done: as the place says, or so that the van is back before it leaves again."""
+    leaves = leaves_at(job)
+    if job.builds_to is not None or leaves is None:
+        return job.builds_to
+    return back(leaves, job.travel_h or 0.0)
+
+
 def _driven(job: Job, trip: str, minutes: int, loads: tuple[Wait, ...]) -> Task:
     """The way there, with whoever goes along."""
     riders = _riders(job, early=trip != "van")
@@ -150,6 +158,7 @@ def _driven(job: Job, trip: str, minutes: int, loads: tuple[Wait, ...]) -> Task:
         skills=("drives",),
         people=riders,
         soonest=None if trip == "van" else _early_at(job),
+        latest=job.filled_at if trip == "van" else None,
         after=loads,
     )
 
@@ -161,7 +170,6 @@ def _install(job: Job, rig: RigWork, *, ahead: bool, after: tuple[Wait, ...], re
     minutes += PROOF_MIN.value if hangs and rig.rig.over_people else 0.0
     skills: tuple[Skill, ...] = (*(("ladders",) if _height_m(rig) > LADDER_FROM_M.value else ()), "knots")
     built = job.builds_from is not None and ahead
-    window = (job.builds_from, job.builds_to)
     return Task(
         key=key_of(rig.id, "install"),
         stage="install",
@@ -170,8 +178,8 @@ def _install(job: Job, rig: RigWork, *, ahead: bool, after: tuple[Wait, ...], re
         minutes=slots(minutes),
         hands=min(2, max(1, len(job.crew))),
         skills=skills if hangs else (),
-        soonest=window[0] if built else job.access_at,
-        latest=(window[1] or ready) if built else ready,
+        soonest=job.builds_from if built else job.access_at,
+        latest=_built_by(job) if built else ready,
         after=after,
         piece_id=rig.id,
         why="hung work goes up before what stands under it" if hangs else "",
