@@ -7,7 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.building.build import build
-from jolly_trellis.core.say.say_it import Understood, find_variety, role_of, say_it
+from jolly_trellis.core.say.names import find_variety, role_of
+from jolly_trellis.core.say.say_it import Understood, say_it
 from jolly_trellis.core.units import UnitSystem, render
 from tests.ordinary import conditions, piece, varieties, vessels
 

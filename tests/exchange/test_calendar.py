@@ -181,8 +181,8 @@ def test_the_calendar_of_one_person_has_entries_of_its_own_that_are_read_back_to
 
 def test_a_calendar_with_nothing_in_it_yet_is_one_all_the_same() -> None:
     words = write_calendar("Slipway lunch", 7, STUDIO, job(), []).decode()
-    (todo,) = parsed(words).walk("VTODO")
-    assert "when the water goes in" in str(todo["summary"])
+    (note,) = parsed(words).walk("VJOURNAL")
+    assert "when the water goes in" in str(note["summary"])
 
 
 def test_a_calendar_of_another_studio_is_refused_and_one_of_an_earlier_version_is_read() -> None:

@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from datetime import UTC, datetime, timedelta
 
-from icalendar import Alarm, Calendar, Event, Todo
+from icalendar import Alarm, Calendar, Event, Journal
 
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.entries import KeptEntry
@@ -65,13 +65,13 @@ def _told_at(text: str, job: Job) -> datetime:
     return at.astimezone(UTC) if twice else at
 
 
-def _nothing_yet(name: str, event_id: int, installation: str) -> Todo:
-    """A calendar must hold something: what is to be done before there is a run sheet."""
-    todo = Todo()
-    todo.add("uid", f"{event_id}.brief@{installation}.{UID_END}")
-    todo.add("dtstamp", datetime.now(UTC).replace(microsecond=0))
-    todo.add("summary", f"{name}: say in the brief when the water goes in; there is no run sheet before that")
-    return todo
+def _nothing_yet(name: str, event_id: int, installation: str) -> Journal:
+    """A calendar must hold something: a note of what is said first, before there is a run sheet."""
+    note = Journal()
+    note.add("uid", f"{event_id}.brief@{installation}.{UID_END}")
+    note.add("dtstamp", datetime.now(UTC).replace(microsecond=0))
+    note.add("summary", f"{name}: say in the brief when the water goes in; there is no run sheet before that")
+    return note
 
 
 def read_times(text: str, event_id: int, installation: str) -> dict[str, datetime]:

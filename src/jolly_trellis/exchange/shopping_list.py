@@ -28,8 +28,8 @@ from jolly_trellis.exchange.page import (
 
 COLUMNS = ("group", "what", "needed", "here", "buy", "pack", "price", "note")
 GROUPS = {
-    "flowers": "Flower market: stems",
-    "market": "Flower market: other",
+    "flowers": "Stems",
+    "market": "From the market, other",
     "sundries": "Floristry sundries",
     "hardware": "Hardware and netting",
     "rigging": "Rigging",

@@ -167,6 +167,26 @@ def test_far_too_much_for_three_asks_for_no_crowd_and_nobody_comes_back_before_t
     assert not any(each.kind in ("order", "place") for each in sheet.breaches)
 
 
+def test_without_an_end_of_the_event_nobody_says_when_it_is_struck() -> None:
+    found = day(replace(job(), ends_at=None, clear_by=None))
+    assert found.timed
+    assert not {each.task.stage for each in found.timed} & {"strike", "return"}
+    assert "when the event ends" in found.missing
+    assert {"strike", "return"} <= {each.stage for each in tasks(replace(job(), ends_at=None))}
+
+
+def test_of_two_times_set_by_hand_only_the_one_that_cannot_be_met_is_given_up() -> None:
+    """A drive years away, which cannot be; a mechanic made on a morning, which can."""
+    locks = (
+        Lock(task="van:drive:1", starts_at="2031-01-01T09:00"),
+        Lock(task="1:mechanics:1", starts_at="2027-05-13T09:15"),
+    )
+    found = day(replace(job(), locks=locks))
+    unmet = [each for each in found.conflicts if "cannot be met" in render(each.say, "metric")]
+    assert [each.tasks for each in unmet] == [("van:drive:1",)]
+    assert next(each for each in found.timed if each.task.key == "1:mechanics:1").starts_at == at("2027-05-13T09:15")
+
+
 def test_nobody_who_drives_is_said_and_the_day_still_has_a_sheet() -> None:
     walkers = tuple(CrewMember(name=each, skills=("ladders", "knots")) for each in ("Wren", "Alder"))
     found = kept(replace(job(), crew=walkers), one_bowl())

@@ -117,12 +117,16 @@ def _kept_locks(
     """Times set by hand that can be met, and those that cannot: as many are kept as go, one after the other."""
     known = {each.key for each in time_book(replace(job, locks=()), made, varieties, bought).tasks}
 
-    def goes(locks: tuple[Lock, ...]) -> bool:
+    def out_of_order(locks: tuple[Lock, ...]) -> int:
         tried = replace(job, locks=locks)
         sheet = schedule(time_book(tried, made, varieties, bought).tasks, tried, effort=0)
-        return all(each.kind != "order" for each in sheet.breaches)
+        return sum(each.kind == "order" for each in sheet.breaches)
+
+    def goes(locks: tuple[Lock, ...]) -> bool:
+        return out_of_order(locks) <= anyhow
 
     there = tuple(each for each in job.locks if key_now(each.task) in known)
+    anyhow = out_of_order(()) if there else 0
     if not there or goes(there):
         kept = there
     else:

@@ -56,12 +56,15 @@ def schedule(tasks: tuple[Task, ...], job: Job, *, effort: float = EFFORT, progr
     """Give every task its time; there always is a sheet.
 
     Args:
-        tasks: as the book of time has them. effort: how long the solver searches, deterministic; 0 is the list alone.
+        tasks: as the book of time has them; without an end of the event its strike has no time.
+        effort: how long the solver searches, deterministic; 0 is the list alone.
         progress: told the list's sheet at once, then each better one; may end the search.
     Source: `list_schedule`, then `solver.better`.
     """
     if job.filled_at is None or not tasks:
         return Sheet(timed=(), breaches=(), extra_hands=0, cost=0)
+    if job.ends_at is None:
+        tasks = _before_the_end(tasks)
     puzzle, progress = puzzle_of(tasks, job), progress or Progress()
     placed = list_schedule(puzzle)
     progress.tell(_sheet(puzzle, placed))
@@ -75,6 +78,15 @@ def schedule(tasks: tuple[Task, ...], job: Job, *, effort: float = EFFORT, progr
             stop=progress.stop,
         )
     return _sheet(puzzle, placed)
+
+
+def _before_the_end(tasks: tuple[Task, ...]) -> tuple[Task, ...]:
+    """Tasks but the strike and what follows it: nobody can say when those are without an end of the event."""
+    left_out: set[str] = set()
+    for each in tasks:
+        if each.stage == "strike" or any(wait.task in left_out for wait in each.after):
+            left_out.add(each.key)
+    return tuple(each for each in tasks if each.key not in left_out)
 
 
 def _shaken(puzzle: Puzzle, first: Placed, times: int, progress: Progress) -> Placed:

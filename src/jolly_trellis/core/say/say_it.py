@@ -3,10 +3,8 @@
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
-from difflib import get_close_matches
 
 from jolly_trellis.core.materials.profiles import ProfilePoint
-from jolly_trellis.core.materials.stems import Role, Variety
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.form_table import FORM_RULES
@@ -14,8 +12,8 @@ from jolly_trellis.core.plan.kinds import AnyPiece
 from jolly_trellis.core.plan.piece import Conditions, Mechanic, MechanicKind, Piece, RecipeLine
 from jolly_trellis.core.plan_shapes import PlanShape
 from jolly_trellis.core.quantities import Phrase, count, length, phrase
+from jolly_trellis.core.say.names import find_variety, role_of
 from jolly_trellis.core.say.words import (
-    CLOSE,
     LAYERS,
     MATERIALS,
     MESH,
@@ -112,52 +110,6 @@ def say_it(
     return Understood(
         piece=draft.piece, heard=tuple(draft.heard), unheard=tuple(draft.unheard), offers=tuple(draft.offers)
     )
-
-
-def role_of(variety: Variety) -> Role:
-    """The role a variety most often plays: leaves base, branches and spikes line, large heads focal, else filler.
-
-    Source: common practice, no source.
-    """
-    if variety.form == "leaf":
-        return "base"
-    if variety.branch or variety.form in ("spike", "tassel"):
-        return "line"
-    if variety.form == "spray" and variety.thirst == "low" and variety.mass_kg < 0.03:
-        return "airy"
-    return "focal" if variety.form in ("disc", "ball") and variety.head_diameter_m >= 0.075 else "filler"
-
-
-def find_variety(name: str, varieties: Mapping[str, Variety]) -> tuple[Variety | None, str | None]:
-    """A variety by a name as said, singular or plural; else None and the nearest name, if any is near."""
-    forms = _singulars(name)
-    for said in forms:
-        for variety in varieties.values():
-            if said in (variety.name.lower(), variety.key, variety.key.replace("-", " ")):
-                return variety, None
-    for said in forms:
-        begun = [each for each in varieties.values() if each.name.lower().startswith(said + " ")]
-        begun = begun or [each for each in varieties.values() if each.name.lower().split(",")[0] == said]
-        if len(begun) == 1:
-            return begun[0], None
-        within = [each for each in varieties.values() if said in each.name.lower().replace(",", "").split()]
-        if len(within) == 1:
-            return within[0], None
-    names = [each.name.lower() for each in varieties.values()]
-    near = get_close_matches(forms[0], names, n=1, cutoff=CLOSE - 0.15)
-    return None, near[0] if near else None
-
-
-def _singulars(name: str) -> list[str]:
-    said = name.strip()
-    forms = [said]
-    if said.endswith("ies"):
-        forms.append(said[:-3] + "y")
-    if said.endswith("es"):
-        forms.append(said[:-2])
-    if said.endswith("s"):
-        forms.append(said[:-1])
-    return forms
 
 
 def _clause(

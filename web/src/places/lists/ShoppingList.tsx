@@ -3,7 +3,7 @@ import { useSettings } from "../../ui/settings";
 import { render, textOf } from "../../units/text";
 
 const GROUPS = [
-  ["market", "Flower market, other"],
+  ["market", "From the market, other"],
   ["sundries", "Floristry sundries"],
   ["hardware", "Hardware and netting"],
   ["rigging", "Rigging"],
@@ -34,7 +34,7 @@ export function ShoppingList({ shopping, currency }: { shopping: Shopping; curre
       ))}
       {shopping.stems.length > 0 && (
         <table className="mb-5 w-full border-collapse">
-          <caption className="serif text-left text-xl">Flower market, stems</caption>
+          <caption className="serif text-left text-xl">Stems</caption>
           <thead>
             <tr className="text-left text-xs text-soft">
               <th className="font-normal">variety</th>
