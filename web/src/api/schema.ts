@@ -3915,7 +3915,8 @@ export interface components {
          * Headline
          * @description What an event comes to, each piece by its quantity.
          *
-         *     `minutes` are of making everything; `cost` and `price` are None while something of them is not known, and
+         *     `minutes` are of all hands, by the book of time; `cost` and `price` are None while something of them is not
+         *     known, and
          *     `unpriced` says how many things that are. `water_l` is what all is filled with to be shown. `netting_m` is
          *     length along the roll of all sheets, `netting_m2` their area. `overhead_kg` is what hangs over people, heavy case,
          *     of which `not_cleared` pieces are not cleared. `failing` pieces in vessels have a verdict that fails;
