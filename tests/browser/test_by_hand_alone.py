@@ -63,6 +63,7 @@ def answer(hand: Hand, fact: str) -> None:
 def answer_everything(hand: Hand, beyond: Mapping[str, Callable[[Hand], None]] | None = None) -> None:
     """Answers all that is not known, one by one; `beyond` is what one answer asks for besides."""
     page = hand.page
+    expect(unknown(hand).first).to_be_visible()
     for _ in range(16):
         asked = unknown(hand)
         if asked.count() == 0:

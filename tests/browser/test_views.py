@@ -165,8 +165,8 @@ def test_a_table_is_looked_through_before_it_is_written(page: Page, served: Serv
     table = tmp_path / "frogs.csv"
     header = "key,name,kind,width_mm,height_mm,mass_g,opening_mm,openings,volume_ml\n"
     table.write_text(header + "iron-60,Iron frog,pin,60,22,480,4,0,0\nbad,=1+1,pin,60,22,480,4,0,0\n")
-    page.get_by_label("Read a CSV:").set_input_files(table)
     found = page.get_by_role("region", name="Frogs as a table")
+    found.get_by_label("Read a CSV:").set_input_files(table)
     expect(found).to_contain_text("1 new, 0 changed")
     expect(found).to_contain_text("Line 3, name")
     expect(page.get_by_role("textbox", name="Name of Iron frog")).to_have_count(0)
