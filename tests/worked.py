@@ -20,6 +20,7 @@ import numpy as np
 from jolly_trellis.core.books.figures import open_book
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.errors import CoreError
+from jolly_trellis.core.event.buckets import buckets_of
 from jolly_trellis.core.event.cost import cost_of
 from jolly_trellis.core.event.days_before import days_before
 from jolly_trellis.core.event.headline import headline
@@ -196,7 +197,8 @@ def _event() -> object:
     )
     lives = [lasts_until(job, line, known[line.variety], at) for line in lines for at in used]
     soonest = [soonest_use(job, line, known[line.variety]) for line in lines]
-    return lives, soonest, needs, book, sheets, water, bought, cost, headline(made, cost), days
+    stand = buckets_of(bought.stems, known, sheets[0].timed)
+    return lives, soonest, needs, book, sheets, water, bought, cost, headline(made, cost), days, stand
 
 
 @cache

@@ -31,6 +31,7 @@ from jolly_trellis.core.checks import (
 )
 from jolly_trellis.core.event import (
     breaches,
+    buckets,
     job,
     lots,
     packing,
@@ -131,7 +132,7 @@ _NAMED: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Hung work", (lines, layout, rig_pictures, resting, states, findings, assess, levelling, snip, clearances)),
     ("Mounted work", (mounts,)),
     ("The roll", (roll_problems, roll)),
-    ("The days and the day", (lots, task, tasks_there, people, breaches, water_rounds)),
+    ("The days and the day", (lots, task, tasks_there, people, breaches, buckets, water_rounds)),
     ("Buying, packing, recipes", (job, packing, recipes)),
 )
 

@@ -82,6 +82,10 @@ def job_of(brief: Brief, before: Brief | None = None) -> Job:
         suppliers=brief.suppliers,
         builds_from=builds_from,
         builds_to=builds_to,
+        seats=brief.seats,
+        greens_sooner=brief.greens_sooner,
+        buckets=brief.buckets,
+        cool_buckets=brief.cool_buckets,
     )
 
 

@@ -1,27 +1,38 @@
 """The day as a person works with it: worked out, stopped, remedies applied, tasks set by hand, times read in."""
 
 import sqlite3
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from datetime import datetime
+from datetime import datetime, timedelta
 
+from jolly_trellis.core.errors import CoreError
+from jolly_trellis.core.event.asked_twice import Asked, asked_twice
 from jolly_trellis.core.event.day import Day, day_of
 from jolly_trellis.core.event.job import CrewMember, Lock
+from jolly_trellis.core.event.notes import Note
 from jolly_trellis.core.event.old_keys import key_now
-from jolly_trellis.core.event.remedies import Remedy, in_tubes, put_on_site
+from jolly_trellis.core.event.remedies import Remedy, in_tubes, put_on_site, split
 from jolly_trellis.core.event.sheet import NOBODY
+from jolly_trellis.core.event.standing import standing_notes
 from jolly_trellis.services import event_work, long_work, planning
-from jolly_trellis.services.conditions import check_brief
+from jolly_trellis.services.conditions import check_brief, job_of
 from jolly_trellis.services.event_work import EventWork
 from jolly_trellis.services.long_work import Running
 from jolly_trellis.services.planning import EventState, NotFound
+from jolly_trellis.store.events import get_brief, list_events
 from jolly_trellis.store.plan import Brief
 
 _EXTRA_NAME = "one more"
+_NEAR = timedelta(days=7)
+_FIRST_SHEET_S = 2.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class DayState:
-    """Where the day of an event stands: the best sheet so far, None at first; whether a better one is looked for."""
+    """Where the day of an event stands: the best sheet so far, None at first; whether a better one is looked for.
+
+    Its notes name whom other events ask for as well, once no better sheet is looked for.
+    """
 
     day: Day | None
     running: bool
@@ -40,10 +51,39 @@ def state(conn: sqlite3.Connection, event_id: int) -> DayState:
 
     Raises: NotFound, CoreError.
     """
-    running = begin(conn, event_id)
+    work = event_work.work_of(conn, event_id)
+    running = _running(work)
     if running.problem is not None:
         raise running.problem
-    return DayState(day=running.best, running=not running.done)
+    day = running.best
+    if running.done and day is not None:
+        day = replace(day, notes=(*day.notes, *_asked_by_others(conn, work, day)))
+    return DayState(day=day, running=not running.done)
+
+
+def _asked_by_others(conn: sqlite3.Connection, work: EventWork, day: Day) -> Iterator[Note]:
+    """Who of the crew is asked for by other events near this one, by their sheets as they stand now."""
+    crew = {each.name.casefold() for each in work.job.crew}
+    if not crew or work.job.filled_at is None:
+        return
+    others = []
+    for row in list_events(conn):
+        brief = get_brief(conn, row.id)
+        if brief is None or row.id == work.event_id or not crew & {each.name.casefold() for each in brief.crew}:
+            continue
+        try:
+            filled = job_of(brief).filled_at
+            if filled is None or abs(filled - work.job.filled_at) > _NEAR:
+                continue
+            running = begin(conn, row.id)
+        except CoreError:
+            continue
+        running.wait_for_first(_FIRST_SHEET_S)
+        if running.best is not None:
+            named = tuple(each.name for each in brief.crew)
+            others.append(Asked(event=brief.name, crew=named, timed=running.best.timed))
+    mine = Asked(event=work.plan.brief.name, crew=tuple(each.name for each in work.job.crew), timed=day.timed)
+    yield from asked_twice(mine, others, work.job.zone)
 
 
 def finished(conn: sqlite3.Connection, event_id: int) -> tuple[EventWork, Day]:
@@ -132,7 +172,7 @@ def read_times(
 
 def _running(work: EventWork) -> Running[Day]:
     def go(running: Running[Day]) -> Day:
-        return day_of(
+        day = day_of(
             work.job,
             work.made,
             work.conditions.varieties,
@@ -140,6 +180,7 @@ def _running(work: EventWork) -> Running[Day]:
             tell=running.tell,
             stop=lambda: running.stopping,
         )
+        return replace(day, notes=(*day.notes, *standing_notes(work.made, work.conditions, day.timed)))
 
     return long_work.start(("day", work.made_for), go)
 
@@ -150,6 +191,10 @@ def _mended(brief: Brief, remedy: Remedy) -> Brief:
             crew = brief.crew or (NOBODY,)
             more = tuple(CrewMember(name=f"{_EXTRA_NAME} {nth + 1}") for nth in range(remedy.hands))
             return replace(brief, crew=crew + more)
+        case "greens":
+            return replace(brief, greens_sooner=True)
+        case "split":
+            return replace(brief, crew=split(brief.crew))
         case "hours":
             return replace(brief, opens=remedy.opens)
         case _:

@@ -2,6 +2,7 @@
 
 import atexit
 import threading
+import time
 from collections import OrderedDict
 from collections.abc import Callable
 from contextvars import copy_context
@@ -12,6 +13,7 @@ from jolly_trellis.core.errors import CoreError
 
 T = TypeVar("T")
 _MOST_KEPT = 64
+_LOOK_S = 0.02
 
 
 @dataclass(slots=True)
@@ -36,6 +38,12 @@ class Running(Generic[T]):
     def stopping(self) -> bool:
         """Whether the end was asked for."""
         return self._stop.is_set()
+
+    def wait_for_first(self, seconds: float) -> None:
+        """Wait for any result, or the end, so long at most."""
+        until = time.monotonic() + seconds
+        while self.best is None and not self.done and time.monotonic() < until:
+            time.sleep(_LOOK_S)
 
     def wait(self, seconds: float) -> None:
         """Wait for the end, so long at most."""

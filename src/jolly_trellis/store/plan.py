@@ -3,7 +3,7 @@
 from dataclasses import dataclass, field
 from typing import Annotated, Generic, TypeVar, cast
 
-from jolly_trellis.core.event.job import Clock, Costing, CrewMember, Lock, Supplier
+from jolly_trellis.core.event.job import CREW_MOST, Clock, Costing, CrewMember, Lock, Supplier
 from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.plan.piece import Piece
@@ -23,9 +23,10 @@ class Brief:
     `access_at` is when the place lets the crew in, `starts_at` when guests come, `clear_by` when all must be gone.
     `travel_h` is one way; `tables` how many guest tables; `workshop` and `van` their air. The workshop is open from
     `opens` to `closes`, "HH:MM". Hung and mounted work may go up from `builds_from` to `builds_to`, before the
-    day. `locks` are tasks set by hand; `turning` lets sheets lie across the roll's length where that saves netting.
-    `figures` is the edition of the book of figures that the event is
-    planned with; empty is the book as it stands.
+    day. `seats` is how many the vehicle takes; `buckets` and `cool_buckets` how many buckets the workshop has and its
+    cool room takes; with `greens_sooner` greens go in a day sooner than is usual. `locks` are tasks set by hand;
+    `turning` lets sheets lie across the roll's length where that saves netting. `figures` is the edition of the book
+    of figures that the event is planned with; empty is the book as it stands.
     """
 
     name: Annotated[str, Text(120, least=1)]
@@ -41,7 +42,7 @@ class Brief:
     clear_by: Local = None
     travel_h: Annotated[float | None, Range("duration", 0, 48)] = None
     tables: Annotated[int | None, Range("count", 0, 1000)] = None
-    crew: Annotated[tuple[CrewMember, ...], Many(12)] = ()
+    crew: Annotated[tuple[CrewMember, ...], Many(CREW_MOST)] = ()
     vehicle: Annotated[str, Text(80)] = ""
     workshop: Air | None = None
     van: Air | None = None
@@ -52,6 +53,10 @@ class Brief:
     suppliers: Annotated[tuple[Supplier, ...], Many(12)] = ()
     builds_from: Local = None
     builds_to: Local = None
+    seats: Annotated[int | None, Range("count", 1, 60)] = None
+    greens_sooner: bool = False
+    buckets: Annotated[int | None, Range("count", 0, 5000)] = None
+    cool_buckets: Annotated[int | None, Range("count", 0, 5000)] = None
     turning: bool = True
     figures: Annotated[str, Text(16)] = ""
 

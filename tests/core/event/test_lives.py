@@ -126,7 +126,7 @@ def test_greens_that_do_not_last_are_named_and_putting_them_in_on_site_is_offere
     found = day_of(job(), made, known, effort=0.1)
     lasting(found)
     said = found.conflicts[-1]
-    assert said.say.text.startswith("There is more to do than the hands and hours allow.")
+    assert said.say.text.startswith("No sheet without this was found in the time given; there may be one.")
     assert any(
         task.variety == "ruscus" and each.kind == "early" for each in found.breaches for task in named(found, each)
     )

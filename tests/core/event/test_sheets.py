@@ -10,7 +10,7 @@ from jolly_trellis.core.books.time import Skill, Task, Wait
 from jolly_trellis.core.event.breaches import Placed, badness_of
 from jolly_trellis.core.event.job import CrewMember, Job, Supplier, Weekday
 from jolly_trellis.core.event.list_schedule import list_schedule
-from jolly_trellis.core.event.people import Person, excess, in_slots
+from jolly_trellis.core.event.people import Person, excess, in_slots, limits
 from jolly_trellis.core.event.schedule import Sheet, schedule
 from jolly_trellis.core.event.sheet import Puzzle, puzzle_of
 from jolly_trellis.core.event.solver import better
@@ -135,18 +135,18 @@ def test_small_jobs_are_as_good_as_trying_everything(tasks: tuple[Task, ...], pe
 def test_what_may_be_asked_of_a_person_by_hand() -> None:
     """Ten hours of work in twelve, a break before six hours, eleven hours of rest; in slots of five minutes."""
     long_day = {0: [(0, in_slots(7)), (in_slots(7.5), in_slots(13))]}
-    work, span, unbroken, rest = excess(long_day, 0)
+    work, span, unbroken, rest = excess(long_day, 0, limits())
     assert work == in_slots(12.5 - 10)
     assert span == in_slots(13 - 12)
     assert unbroken == in_slots(7 - 6)
     assert rest == 0
     late = {0: [(0, in_slots(16))], 1: [(in_slots(24), in_slots(25))]}
-    assert excess(late, 1)[3] == in_slots(11 - 8)
-    assert excess(late, 0)[3] == in_slots(11 - 8)
+    assert excess(late, 1, limits())[3] == in_slots(11 - 8)
+    assert excess(late, 0, limits())[3] == in_slots(11 - 8)
     gap = {0: [(0, in_slots(4)), (in_slots(4.4), in_slots(8))]}
-    assert excess(gap, 0)[2] > 0
-    assert excess({0: [(0, in_slots(4)), (in_slots(4.5), in_slots(8))]}, 0)[2] == 0
-    assert excess({}, 3) == (0, 0, 0, 0)
+    assert excess(gap, 0, limits())[2] > 0
+    assert excess({0: [(0, in_slots(4)), (in_slots(4.5), in_slots(8))]}, 0, limits())[2] == 0
+    assert excess({}, 3, limits()) == (0, 0, 0, 0)
 
 
 def test_hours_of_a_person_and_the_way_between_two_places() -> None:
@@ -155,12 +155,12 @@ def test_hours_of_a_person_and_the_way_between_two_places() -> None:
     assert person.outside(90, 110) == 10
     assert person.outside(210, 220) == 10
     person.take(0, 120, 130, there=True)
-    assert not person.free(125, 140, (0,), there=True, travel=9)
-    assert person.free(130, 140, (0,), there=True, travel=9)
-    assert not person.free(130, 140, (0,), there=False, travel=9)
-    assert person.free(139, 150, (0,), there=False, travel=9)
-    assert not person.free(105, 112, (0,), there=False, travel=9)
-    assert person.free(105, 111, (0,), there=False, travel=9)
-    assert person.free(130, 140, (0,), there=None, travel=9)
+    assert not person.free(125, 140, there=True, travel=9)
+    assert person.free(130, 140, there=True, travel=9)
+    assert not person.free(130, 140, there=False, travel=9)
+    assert person.free(139, 150, there=False, travel=9)
+    assert not person.free(105, 112, there=False, travel=9)
+    assert person.free(105, 111, there=False, travel=9)
+    assert person.free(130, 140, there=None, travel=9)
     assert person.over(0, 130, 140) == 0
     assert person.over(0, 205, 215) == 10

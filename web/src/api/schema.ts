@@ -2220,9 +2220,10 @@ export interface components {
          *     `access_at` is when the place lets the crew in, `starts_at` when guests come, `clear_by` when all must be gone.
          *     `travel_h` is one way; `tables` how many guest tables; `workshop` and `van` their air. The workshop is open from
          *     `opens` to `closes`, "HH:MM". Hung and mounted work may go up from `builds_from` to `builds_to`, before the
-         *     day. `locks` are tasks set by hand; `turning` lets sheets lie across the roll's length where that saves netting.
-         *     `figures` is the edition of the book of figures that the event is
-         *     planned with; empty is the book as it stands.
+         *     day. `seats` is how many the vehicle takes; `buckets` and `cool_buckets` how many buckets the workshop has and its
+         *     cool room takes; with `greens_sooner` greens go in a day sooner than is usual. `locks` are tasks set by hand;
+         *     `turning` lets sheets lie across the roll's length where that saves netting. `figures` is the edition of the book
+         *     of figures that the event is planned with; empty is the book as it stands.
          */
         readonly Brief: {
             /** Name */
@@ -2292,6 +2293,17 @@ export interface components {
             readonly builds_from?: string | null;
             /** Builds To */
             readonly builds_to?: string | null;
+            /** Seats */
+            readonly seats?: number | null;
+            /**
+             * Greens Sooner
+             * @default false
+             */
+            readonly greens_sooner: boolean;
+            /** Buckets */
+            readonly buckets?: number | null;
+            /** Cool Buckets */
+            readonly cool_buckets?: number | null;
             /**
              * Turning
              * @default true
@@ -2310,9 +2322,10 @@ export interface components {
          *     `access_at` is when the place lets the crew in, `starts_at` when guests come, `clear_by` when all must be gone.
          *     `travel_h` is one way; `tables` how many guest tables; `workshop` and `van` their air. The workshop is open from
          *     `opens` to `closes`, "HH:MM". Hung and mounted work may go up from `builds_from` to `builds_to`, before the
-         *     day. `locks` are tasks set by hand; `turning` lets sheets lie across the roll's length where that saves netting.
-         *     `figures` is the edition of the book of figures that the event is
-         *     planned with; empty is the book as it stands.
+         *     day. `seats` is how many the vehicle takes; `buckets` and `cool_buckets` how many buckets the workshop has and its
+         *     cool room takes; with `greens_sooner` greens go in a day sooner than is usual. `locks` are tasks set by hand;
+         *     `turning` lets sheets lie across the roll's length where that saves netting. `figures` is the edition of the book
+         *     of figures that the event is planned with; empty is the book as it stands.
          */
         readonly BriefIn: {
             /** Name */
@@ -2400,6 +2413,17 @@ export interface components {
             readonly builds_from?: string | null;
             /** Builds To */
             readonly builds_to?: string | null;
+            /** Seats */
+            readonly seats?: number | null;
+            /**
+             * Greens Sooner
+             * @default false
+             */
+            readonly greens_sooner: boolean;
+            /** Buckets */
+            readonly buckets?: number | null;
+            /** Cool Buckets */
+            readonly cool_buckets?: number | null;
             /**
              * Turning
              * @default true
@@ -2776,8 +2800,9 @@ export interface components {
          * CrewMember
          * @description One pair of hands: a name, what they can do, from when to when they work on a day, and what an hour costs.
          *
-         *     `comes` None is from any time on, `goes` None until any time; `goes` before `comes` is after midnight. `rate_per_h`
-         *     None is the event's.
+         *     `comes` None is from any time on, `goes` None until any time; `goes` before `comes` is after midnight. `does` is
+         *     their part of the day itself: who does the strike alone is not at the place before it, who sets up goes before it.
+         *     `rate_per_h` None is the event's.
          */
         readonly CrewMember: {
             /** Name */
@@ -2795,6 +2820,12 @@ export interface components {
             readonly comes?: string | null;
             /** Goes */
             readonly goes?: string | null;
+            /**
+             * Does
+             * @default all of it
+             * @enum {string}
+             */
+            readonly does: "all of it" | "setting up" | "strike";
             /** Rate Per H */
             readonly rate_per_h?: string | null;
         };
@@ -2802,8 +2833,9 @@ export interface components {
          * CrewMemberIn
          * @description One pair of hands: a name, what they can do, from when to when they work on a day, and what an hour costs.
          *
-         *     `comes` None is from any time on, `goes` None until any time; `goes` before `comes` is after midnight. `rate_per_h`
-         *     None is the event's.
+         *     `comes` None is from any time on, `goes` None until any time; `goes` before `comes` is after midnight. `does` is
+         *     their part of the day itself: who does the strike alone is not at the place before it, who sets up goes before it.
+         *     `rate_per_h` None is the event's.
          */
         readonly CrewMemberIn: {
             /** Name */
@@ -2821,6 +2853,12 @@ export interface components {
             readonly comes?: string | null;
             /** Goes */
             readonly goes?: string | null;
+            /**
+             * Does
+             * @default all of it
+             * @enum {string}
+             */
+            readonly does: "all of it" | "setting up" | "strike";
             /** Rate Per H */
             readonly rate_per_h?: number | string | null;
         };
@@ -2954,7 +2992,7 @@ export interface components {
          * @description The day of an event. `missing` are facts it lacks; without the filling there are no times at all.
          *
          *     `breaches` is all that the sheet breaks, each with by how much. `weight_unknown` names pieces that one person is
-         *     taken to place, as nobody knows how heavy they are.
+         *     taken to place, as nobody knows how heavy they are. `notes` say what else it asks for.
          */
         readonly Day: {
             /** Timed */
@@ -2980,6 +3018,11 @@ export interface components {
              * @default []
              */
             readonly weight_unknown: readonly string[];
+            /**
+             * Notes
+             * @default []
+             */
+            readonly notes: readonly components["schemas"]["Note"][];
         };
         /**
          * DayOut
@@ -4965,6 +5008,18 @@ export interface components {
             readonly verdicts: readonly components["schemas"]["VerdictChange"][];
         };
         /**
+         * Note
+         * @description One thing to know of a day: whether it holds, fails, cannot be said, or is only said.
+         */
+        readonly Note: {
+            /**
+             * State
+             * @enum {string}
+             */
+            readonly state: "holds" | "fails" | "cannot say" | "said";
+            readonly say: components["schemas"]["Phrase"];
+        };
+        /**
          * Notice
          * @description Something worth knowing that is no verdict; `path` names the measure it belongs to.
          */
@@ -5832,9 +5887,9 @@ export interface components {
         };
         /**
          * Remedy
-         * @description A change that helps: more hands, a workshop open earlier, tubes for a variety, a variety put in at the place, or
-         *     a task let go from its time. Only the fields of its kind are set. `after` says what is left then; `mends` whether
-         *     that is nothing.
+         * @description A change that helps: more hands, a workshop open earlier, tubes for a variety, a variety put in at the place, a
+         *     task let go from its time, greens a day sooner, a crew in two. Only the fields of its kind are set. `after` says
+         *     what is left then; `mends` whether that is nothing.
          */
         readonly Remedy: {
             /** Key */
@@ -5843,7 +5898,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            readonly kind: "hands" | "hours" | "tubes" | "on site" | "unlock";
+            readonly kind: "hands" | "hours" | "tubes" | "on site" | "unlock" | "greens" | "split";
             readonly say: components["schemas"]["Phrase"];
             readonly after: components["schemas"]["Phrase"];
             /** Mends */

@@ -121,12 +121,12 @@ def _counted(puzzle: Puzzle, placed: Placed) -> Iterator[tuple[BreachKind, int, 
             continue
         for day in sorted(person.days):
             on = _keys_on(puzzle, placed, person, day)
-            for kind, slots in zip(_OF_DAYS, excess(person.days, day)[:3], strict=True):
+            for kind, slots in zip(_OF_DAYS, excess(person.days, day, person.limits)[:3], strict=True):
                 if slots:
                     yield kind, slots, on, person.name
             if day - 1 in person.days:
                 alone = {day - 1: person.days[day - 1], day: person.days[day]}
-                if lacks := excess(alone, day)[3]:
+                if lacks := excess(alone, day, person.limits)[3]:
                     yield "rest", lacks, on, person.name
 
 

@@ -6,9 +6,12 @@ from dataclasses import dataclass, replace
 from jolly_trellis.core.books.time import Task, TimeBook
 from jolly_trellis.core.checks.drink_own import LARGER_TUBE
 from jolly_trellis.core.event.breaches import Breach
-from jolly_trellis.core.event.buying import StemBuy
+from jolly_trellis.core.event.buying import StemBuy, buy_stems
+from jolly_trellis.core.event.enough import Lack, lack_of
 from jolly_trellis.core.event.job import Job, Lock, Made, recipe_of
 from jolly_trellis.core.event.lives import Life, lives_of, soonest_use
+from jolly_trellis.core.event.needs import needs_of
+from jolly_trellis.core.event.notes import Note, notes_of
 from jolly_trellis.core.event.old_keys import key_now
 from jolly_trellis.core.event.remedies import Remedy, Trial, remedies_of, tubes_remedy, unlock_remedy
 from jolly_trellis.core.event.schedule import EFFORT, Progress, Sheet, Timed, schedule
@@ -16,7 +19,7 @@ from jolly_trellis.core.event.task import back
 from jolly_trellis.core.event.tasks import time_book
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import StemTube
-from jolly_trellis.core.quantities import Phrase, joined, phrase
+from jolly_trellis.core.quantities import Phrase, duration, joined, phrase
 
 DEEP_TUBE = StemTube(stem_in_m=0.08)
 _SAID = 4
@@ -37,7 +40,7 @@ class Day:
     """The day of an event. `missing` are facts it lacks; without the filling there are no times at all.
 
     `breaches` is all that the sheet breaks, each with by how much. `weight_unknown` names pieces that one person is
-    taken to place, as nobody knows how heavy they are.
+    taken to place, as nobody knows how heavy they are. `notes` say what else it asks for.
     """
 
     timed: tuple[Timed, ...]
@@ -47,6 +50,7 @@ class Day:
     breaches: tuple[Breach, ...] = ()
     extra_hands: int = 0
     weight_unknown: tuple[str, ...] = ()
+    notes: tuple[Note, ...] = ()
 
 
 def day_of(
@@ -66,11 +70,14 @@ def day_of(
         tell: called with each better sheet, the list's first; stop: ends the search with the best so far.
     Source: tasks as `time_book`, times as `schedule`; a remedy is offered only where it was tried and helps.
     """
-    missing, stopping = _missing(job), stop or (lambda: False)
+    stopping = stop or (lambda: False)
+    if bought is None:
+        bought = buy_stems(needs_of(made).stems, varieties, waste=job.costing.waste, here={})
+    event = _Event(job=job, made=made, varieties=varieties, bought=bought)
 
     def telling(found: Sheet) -> None:
         if tell is not None:
-            tell(_day(found, (), job, made, varieties, missing))
+            tell(_day(found, (), event))
 
     progress = Progress(tell=telling, stop=stopping)
     kept, broken = _kept_locks(job, made, varieties, bought)
@@ -84,30 +91,34 @@ def day_of(
     conflicts += [_life_conflict(task, job, made, varieties, trial) for task in book.tasks if task.key in narrow]
     crowded = [each for each in sheet.breaches if not narrow.issuperset(each.tasks)]
     if crowded:
-        conflicts.append(_crowded(crowded, trial))
-    return _day(sheet, tuple(conflicts), job, made, varieties, missing)
+        conflicts.append(_crowded(crowded, lack_of(book, now), trial))
+    return _day(sheet, tuple(conflicts), event)
 
 
-def _day(
-    sheet: Sheet,
-    conflicts: tuple[Conflict, ...],
-    job: Job,
-    made: Made,
-    varieties: Mapping[str, Variety],
-    missing: tuple[str, ...],
-) -> Day:
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Event:
+    """What a day is made of."""
+
+    job: Job
+    made: Made
+    varieties: Mapping[str, Variety]
+    bought: tuple[StemBuy, ...]
+
+
+def _day(sheet: Sheet, conflicts: tuple[Conflict, ...], event: _Event) -> Day:
     return Day(
         timed=sheet.timed,
         conflicts=conflicts,
-        lives=tuple(lives_of(job, made, varieties, sheet.timed)),
-        missing=missing,
+        lives=tuple(lives_of(event.job, event.made, event.varieties, sheet.timed)),
+        missing=_missing(event.job),
         breaches=sheet.breaches,
         extra_hands=sheet.extra_hands,
         weight_unknown=tuple(
             each.piece.name
-            for each in made.pieces
+            for each in event.made.pieces
             if not each.piece.carried and (each.report is None or each.report.balance is None)
         ),
+        notes=notes_of(event.job, event.bought, event.varieties, sheet.timed),
     )
 
 
@@ -202,10 +213,10 @@ def _life_conflict(task: Task, job: Job, made: Made, varieties: Mapping[str, Var
     return Conflict(tasks=(task.key,), say=say, remedies=found, tried=tried)
 
 
-def _crowded(breaches: list[Breach], trial: Trial) -> Conflict:
+def _crowded(breaches: list[Breach], lack: Lack | None, trial: Trial) -> Conflict:
     """Too much for the hands and the hours: what is broken, the worst first, and what was tried and helps."""
     more = len(breaches) - _SAID
-    said = [phrase("There is more to do than the hands and hours allow."), *(each.say for each in breaches[:_SAID])]
+    said = [_why(lack, stopped=trial.stop()), *(each.say for each in breaches[:_SAID])]
     if more > 0:
         said.append(phrase("And {n} more like these." if more > 1 else "And one more like these.", n=more))
     remedies, tried = remedies_of(breaches, trial)
@@ -215,3 +226,22 @@ def _crowded(breaches: list[Breach], trial: Trial) -> Conflict:
         remedies=remedies,
         tried=tried,
     )
+
+
+def _why(lack: Lack | None, *, stopped: bool) -> Phrase:
+    """Why something is out of bounds: there cannot be hands enough; or no better sheet was found, which may exist."""
+    if lack is not None:
+        words = "There is more to do than the hands and hours allow: {work} of work from {since} to {until}, "
+        words += "and {have} of hands."
+        if lack.workshop:
+            words = words.replace("of work", "of work in the workshop")
+        return phrase(
+            words,
+            since=f"{lack.since:%a %d %b, %H:%M}",
+            until=f"{lack.until:%a %d %b, %H:%M}",
+            work=duration(lack.work_h),
+            have=duration(lack.have_h),
+        )
+    if stopped:
+        return phrase("The search was stopped; in the best sheet so far:")
+    return phrase("No sheet without this was found in the time given; there may be one.")

@@ -20,20 +20,24 @@ FIRST_YEAR, LAST_YEAR = 2000, 2199
 Clock = Annotated[str, Text(5, like=r"([01]\d|2[0-3]):[0-5]\d", such="08:00")]
 Weekday = Literal["mon", "tue", "wed", "thu", "fri", "sat", "sun"]
 WEEKDAYS: tuple[Weekday, ...] = get_args(Weekday)
+Part = Literal["all of it", "setting up", "strike"]
+CREW_MOST = 12
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CrewMember:
     """One pair of hands: a name, what they can do, from when to when they work on a day, and what an hour costs.
 
-    `comes` None is from any time on, `goes` None until any time; `goes` before `comes` is after midnight. `rate_per_h`
-    None is the event's.
+    `comes` None is from any time on, `goes` None until any time; `goes` before `comes` is after midnight. `does` is
+    their part of the day itself: who does the strike alone is not at the place before it, who sets up goes before it.
+    `rate_per_h` None is the event's.
     """
 
     name: Annotated[str, Text(40, least=1)]
     skills: Annotated[tuple[Skill, ...], Many(3)] = SKILLS
     comes: Clock | None = None
     goes: Clock | None = None
+    does: Part = "all of it"
     rate_per_h: Annotated[Decimal | None, Range("ratio", 0, 1000)] = None
 
 
@@ -89,7 +93,8 @@ class Job:
     `access_at` is when the place lets the crew in, `filled_at` when display water goes in, `starts_at` when guests
     come, `ends_at` when they go, `clear_by` when all must be gone. `travel_h` is one way. `air`, `workshop` are the
     air of the place and of the workshop. From `builds_from` to `builds_to`, before the day, hung and mounted work may
-    go up already.
+    go up already. `seats` is how many the vehicle takes, its driver too. With `greens_sooner` greens go in a day
+    sooner than is usual. `buckets` is how many buckets the workshop has, `cool_buckets` how many its cool room takes.
     """
 
     zone: ZoneInfo
@@ -109,6 +114,10 @@ class Job:
     suppliers: tuple[Supplier, ...] = ()
     builds_from: datetime | None = None
     builds_to: datetime | None = None
+    seats: int | None = None
+    greens_sooner: bool = False
+    buckets: int | None = None
+    cool_buckets: int | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -9,7 +9,7 @@ from itertools import combinations
 from random import Random
 
 from jolly_trellis.core.event.breaches import EXTRA_HAND, WEIGHTS, Placed, freshness
-from jolly_trellis.core.event.people import SLOT_MIN, Person
+from jolly_trellis.core.event.people import SLOT_MIN, Person, bits_of
 from jolly_trellis.core.event.sheet import AFTER, Puzzle, Slotted, one_more
 
 _FARTHEST = 7 * 24 * 60 // SLOT_MIN
@@ -134,13 +134,41 @@ class _List:
 
     def _first(self, index: int, starts: range) -> _Try | None:
         """The first of some starts at which the crew can do it within all that may be asked of them."""
+        if len(starts) == 0:
+            return None
         task = self.puzzle.tasks[index]
-        for start in starts:
-            if task.allows(start):
-                crew = self._crew(task, start, strict=True)
-                if crew is not None:
-                    return _Try(self._cost(task, start, crew), start, crew)
+        low, high = min(starts[0], starts[-1]), max(starts[0], starts[-1])
+        can = self._can_start(task) & bits_of([(low, high + 1)])
+        if task.windows:
+            can &= bits_of((opens, closes - task.size + 1) for opens, closes in task.windows)
+        latest = starts.step < 0
+        while can:
+            start = can.bit_length() - 1 if latest else (can & -can).bit_length() - 1
+            can ^= 1 << start
+            crew = self._crew(task, start, strict=True)
+            if crew is not None:
+                return _Try(self._cost(task, start, crew), start, crew)
         return None
+
+    def _can_start(self, task: Slotted) -> int:
+        """A bit for each start at which somebody of the crew is free, all of those who are named."""
+        every = (1 << (self.puzzle.horizon + 1)) - 1
+        if task.task.hands == 0 and task.task.people is None:
+            return every
+        if task.task.people is not None:
+            blocked = 0
+            for each in task.task.people:
+                blocked |= self._blocked(self.people[each], task)
+            return every & ~blocked
+        blocked = every
+        for person in self.people:
+            if person.paid and task.task.stage not in person.shuns:
+                blocked &= self._blocked(person, task)
+        return every & ~blocked
+
+    def _blocked(self, person: Person, task: Slotted) -> int:
+        travel = self.puzzle.travel if person.paid else 0
+        return person.blocked(task.size, there=task.there, travel=travel)
 
     def _best(self, index: int, starts: list[int]) -> _Try:
         found = self._best_of(index, starts)
@@ -185,7 +213,7 @@ class _List:
             free = all(self._free(self.people[each], task, start) for each in named)
             if strict and not (free and all(self.people[each].over(day, start, end) == 0 for each in named)):
                 return None
-            return named if free else self._stand_ins(len(named), start, end, day)
+            return named if free else self._stand_ins(len(named), start, end)
         hands = task.task.hands
         if hands == 0:
             return ()
@@ -194,13 +222,18 @@ class _List:
             for place, each in enumerate(self.people)
             if (each.paid or not strict) and self._free(each, task, start)
         ]
-        paid = sum(each.paid for each in self.people)
         if strict:
-            hands = min(hands, paid)
-            free_now = [each for each in free_now if self.people[each].over(day, start, end) == 0]
-        if len(free_now) < hands:
-            return None if strict else (*free_now, *self._stand_ins(hands - len(free_now), start, end, day, free_now))
-        free_now.sort(key=lambda each: (*self._asked_last(each), self._load(self.people[each], day, start, end), each))
+            hands = min(hands, sum(each.paid for each in self.people))
+            if len(free_now) < hands:
+                return None
+        elif len(free_now) < hands:
+            return (*free_now, *self._stand_ins(hands - len(free_now), start, end, free_now))
+        over = {each: self.people[each].over(day, start, end) for each in free_now}
+        if strict:
+            free_now = [each for each in free_now if over[each] == 0]
+            if len(free_now) < hands:
+                return None
+        free_now.sort(key=lambda each: (*self._asked_last(each), over[each], self._work(each, day), each))
         wanted = frozenset(task.task.skills)
         if not wanted:
             return tuple(sorted(free_now[:hands]))
@@ -214,18 +247,18 @@ class _List:
         )
 
     def _free(self, person: Person, task: Slotted, start: int) -> bool:
-        """Whether a person has nothing else to do then, and can be where it is done."""
-        day = self.puzzle.day(start)
-        days = (day - 1, day, day + 1)
+        """Whether it is theirs, and they have nothing else to do then and can be where it is done."""
+        if task.task.stage in person.shuns and task.task.people is None:
+            return False
         travel = self.puzzle.travel if person.paid else 0
-        return person.free(start, start + task.size, days, there=task.there, travel=travel)
+        return person.free(start, start + task.size, there=task.there, travel=travel)
 
-    def _stand_ins(self, number: int, start: int, end: int, day: int, besides: Sequence[int] = ()) -> tuple[int, ...]:
+    def _stand_ins(self, number: int, start: int, end: int, besides: Sequence[int] = ()) -> tuple[int, ...]:
         """So many who are not of the crew and are free then; there are always more to ask for."""
         free = [
             place
             for place, each in enumerate(self.people)
-            if not each.paid and place not in besides and each.free(start, end, (day - 1, day, day + 1))
+            if not each.paid and place not in besides and each.free(start, end)
         ]
         while len(free) < number:
             free.append(len(self.people))
@@ -237,6 +270,6 @@ class _List:
         person = self.people[place]
         return not person.paid, not person.paid and not person.days
 
-    def _load(self, person: Person, day: int, start: int, end: int) -> tuple[int, int]:
-        """Who is asked first: who breaks least by it; then who has least to do that day."""
-        return person.over(day, start, end), sum(b - a for a, b in person.days.get(day, ()))
+    def _work(self, place: int, day: int) -> int:
+        """What somebody has to do that day already."""
+        return sum(end - start for start, end in self.people[place].days.get(day, ()))

@@ -10,7 +10,7 @@ from datetime import UTC, date, datetime, timedelta
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.event.buying import StemBuy
 from jolly_trellis.core.event.job import WEEKDAYS, Job, Made, Supplier, recipe_of
-from jolly_trellis.core.event.task import COLLECT_MIN, FLOWER_WITHIN, GREEN_WITHIN, LONGEST_MIN, back
+from jolly_trellis.core.event.task import COLLECT_MIN, FLOWER_WITHIN, LONGEST_MIN, back, green_within_h
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.provenance import COMMON_PRACTICE, FROM_MEMORY
 
@@ -73,11 +73,13 @@ def used_from(job: Job, made: Made, variety: Variety) -> datetime | None:
     if job.filled_at is None:
         return None
     lines = [line for work in made.works for line in recipe_of(work) if line.variety == variety.key]
-    within = BULB_WITHIN if variety.bulb else GREEN_WITHIN if variety.form == "leaf" else FLOWER_WITHIN
-    found = [back(job.filled_at, within.value)] if any(not line.on_site for line in lines) else []
+    within_h = green_within_h(job) if variety.form == "leaf" else FLOWER_WITHIN.value
+    if variety.bulb:
+        within_h = BULB_WITHIN.value
+    found = [back(job.filled_at, within_h)] if any(not line.on_site for line in lines) else []
     if any(line.on_site for line in lines):
         found.append(leaves_at(job) or job.filled_at)
-    return min(found, default=back(job.filled_at, within.value))
+    return min(found, default=back(job.filled_at, within_h))
 
 
 def leaves_at(job: Job) -> datetime | None:

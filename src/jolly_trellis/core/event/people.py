@@ -4,12 +4,11 @@ A working day runs from four in the morning, so that a strike after midnight bel
 """
 
 from bisect import insort
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable
 from dataclasses import dataclass, field
-from itertools import pairwise
 
 from jolly_trellis.core.books.figures import rule
-from jolly_trellis.core.books.time import Skill
+from jolly_trellis.core.books.time import Skill, Stage
 from jolly_trellis.core.provenance import ESTIMATE, Provenance
 
 SLOT_MIN = 5
@@ -31,51 +30,87 @@ def in_slots(hours: float) -> int:
     return round(hours * 60 / SLOT_MIN)
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Limits:
+    """What may be asked of one person, in slots: work and span of a day, work without a pause, pause, rest."""
+
+    work: int
+    span: int
+    unbroken: int
+    pause: int
+    rest: int
+
+
+def limits() -> Limits:
+    """What may be asked, by the figures that are open."""
+    return Limits(
+        work=in_slots(WORK_MOST.value),
+        span=in_slots(SPAN_MOST.value),
+        unbroken=in_slots(BREAK_BEFORE.value),
+        pause=round(BREAK_LEAST.value / SLOT_MIN),
+        rest=in_slots(REST_LEAST.value),
+    )
+
+
 @dataclass(slots=True)
 class Person:
     """One of the crew while a sheet is made: what they can do, when they are there, and what they do already.
 
-    Times are slots. `shift` has a span for each working day, None for any time; `days` what is done on each, in order;
-    `at` what is done elsewhere, by whether one is at the place of the event.
+    Times are slots, from 0. `shift` has a span for each working day, None for any time; `days` what is done on each,
+    in order. `shuns` are the stages of work that are not theirs. `busy` has a bit for each slot that is taken; `away`
+    the same for what is done elsewhere, by whether one is at the place of the event; `overs` what a day is over
+    already.
     """
 
     name: str
     skills: frozenset[Skill]
     shift: tuple[Interval, ...] | None
     paid: bool = True
+    shuns: frozenset[Stage] = frozenset()
     days: dict[int, list[Interval]] = field(default_factory=dict)
-    at: dict[bool, list[tuple[int, int, bool]]] = field(default_factory=dict)
+    limits: Limits = field(default_factory=limits)
+    busy: int = 0
+    away: dict[bool, int] = field(default_factory=lambda: {True: 0, False: 0})
+    overs: dict[int, int] = field(default_factory=dict)
 
-    def free(self, start: int, end: int, days: Iterable[int], *, there: bool | None = None, travel: int = 0) -> bool:
+    def free(self, start: int, end: int, *, there: bool | None = None, travel: int = 0) -> bool:
         """Whether nothing else is done then, and there is time to come from where it is done, or to go there.
 
         Args:
             there: whether it is done at the place of the event; None on the road, where nobody need travel beside.
             travel: slots of the way.
         """
-        for day in days:
-            if any(s < end and start < e for s, e in self.days.get(day, ())):
-                return False
-        if there is None or travel == 0:
-            return True
-        return not any(
-            other is not there and s - travel < end and start < e + travel for s, e, other in self.at.get(there, ())
-        )
+        if self.busy & _bits(start, end):
+            return False
+        return there is None or travel == 0 or not self.away[there] & _bits(max(0, start - travel), end + travel)
+
+    def blocked(self, size: int, *, there: bool | None, travel: int) -> int:
+        """A bit for each start at which `free` says no for something that long."""
+        found = spread(self.busy, size)
+        if there is not None and travel > 0:
+            found |= spread(self.away[there] << travel, size + 2 * travel)
+        return found
 
     def take(self, day: int, start: int, end: int, *, there: bool | None = None) -> None:
         """Do something then."""
         insort(self.days.setdefault(day, []), (start, end))
+        self.busy |= _bits(start, end)
         if there is not None:
-            self.at.setdefault(not there, []).append((start, end, there))
+            self.away[not there] |= _bits(start, end)
+        for each in (day - 1, day, day + 1):
+            self.overs.pop(each, None)
 
     def over(self, day: int, start: int, end: int) -> int:
         """How many slots more would be over what may be asked, were something done then as well."""
-        before = excess(self.days, day)
-        now = {
-            **{each: self.days[each] for each in (day - 1, day + 1) if each in self.days},
-            day: sorted([*self.days.get(day, ()), (start, end)]),
-        }
-        return sum(excess(now, day)) - sum(before) + self.outside(start, end)
+        before = self.overs.get(day)
+        if before is None:
+            before = self.overs[day] = sum(excess(self.days, day, self.limits))
+        own = self.days.get(day, [])
+        now = {day: sorted([*own, (start, end)])}
+        for each in (day - 1, day + 1):
+            if each in self.days:
+                now[each] = self.days[each]
+        return sum(excess(now, day, self.limits)) - before + self.outside(start, end)
 
     def outside(self, start: int, end: int) -> int:
         """Slots of something that lie outside the hours they come for."""
@@ -85,39 +120,52 @@ class Person:
         return end - start - inside
 
 
-def excess(days: dict[int, list[Interval]], day: int) -> tuple[int, int, int, int]:
-    """Slots of a day over the most work, over the longest span, of breaks and of rest that are missing."""
+def excess(days: dict[int, list[Interval]], day: int, most: Limits) -> tuple[int, int, int, int]:
+    """Slots of a day over the most work, over the longest span, of breaks and of rest that are missing.
+
+    Source: `Limits`; a break is a gap as long as a pause.
+    """
     done = days.get(day)
     if not done:
         return 0, 0, 0, 0
-    work = sum(end - start for start, end in done)
-    first, last = done[0][0], max(end for _, end in done)
-    rest = in_slots(REST_LEAST.value)
+    first = last = before = done[0][0]
+    work = run = unbroken = 0
+    for start, end in done:
+        if start - before >= most.pause:
+            unbroken += max(0, run - most.unbroken)
+            run = 0
+        work += end - start
+        run += end - start
+        before = end
+        last = max(last, end)
+    unbroken += max(0, run - most.unbroken)
     lacks = 0
     if earlier := days.get(day - 1):
-        lacks += max(0, rest - (first - max(end for _, end in earlier)))
+        lacks += max(0, most.rest - (first - max(end for _, end in earlier)))
     if later := days.get(day + 1):
-        lacks += max(0, rest - (later[0][0] - last))
-    return (
-        max(0, work - in_slots(WORK_MOST.value)),
-        max(0, last - first - in_slots(SPAN_MOST.value)),
-        _unbroken(done),
-        lacks,
-    )
+        lacks += max(0, most.rest - (later[0][0] - last))
+    return max(0, work - most.work), max(0, last - first - most.span), unbroken, lacks
 
 
-def _unbroken(done: list[Interval]) -> int:
-    """Slots of work beyond the longest there may be without a break. Source: breaks are gaps of half an hour."""
-    most, gap = in_slots(BREAK_BEFORE.value), round(BREAK_LEAST.value / SLOT_MIN)
-    return sum(max(0, length - most) for length in _runs(done, gap))
+def _bits(start: int, end: int) -> int:
+    """A bit for each slot from a start to an end."""
+    return ((1 << (end - start)) - 1) << start
 
 
-def _runs(done: list[Interval], gap: int) -> Iterator[int]:
-    """Slots of work between breaks."""
-    length = done[0][1] - done[0][0]
-    for (_, before), (start, end) in pairwise(done):
-        if start - before >= gap:
-            yield length
-            length = 0
-        length += end - start
-    yield length
+def spread(bits: int, size: int) -> int:
+    """A bit for each start from which so many slots hold at least one of some bits."""
+    have = 1
+    while have < size:
+        step = min(have, size - have)
+        bits |= bits >> step
+        have += step
+    return bits
+
+
+def bits_of(spans: Iterable[Interval]) -> int:
+    """A bit for each slot of some spans."""
+    found = 0
+    for start, end in spans:
+        if end > start:
+            found |= _bits(max(0, start), end)
+    return found

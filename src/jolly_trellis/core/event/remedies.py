@@ -2,14 +2,15 @@
 
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, replace
-from datetime import UTC, datetime, time, timedelta
+from datetime import time
 from typing import Literal
 
 from jolly_trellis.core.checks.drink_own import LARGER_TUBE
 from jolly_trellis.core.event.breaches import Breach
 from jolly_trellis.core.event.buying import StemBuy
-from jolly_trellis.core.event.job import CrewMember, Hours, Job, Lock, Made
+from jolly_trellis.core.event.job import CREW_MOST, CrewMember, Hours, Job, Lock, Made
 from jolly_trellis.core.event.old_keys import key_now
+from jolly_trellis.core.event.people import DAY_BEGINS_H
 from jolly_trellis.core.event.schedule import Sheet, schedule
 from jolly_trellis.core.event.sheet import NOBODY
 from jolly_trellis.core.event.tasks import time_book
@@ -17,17 +18,18 @@ from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine, StemTube
 from jolly_trellis.core.quantities import Phrase, duration, phrase
 
-MOST_MORE_HANDS = 3
+MOST_MORE_HANDS = 8
 MOST_EARLIER_H = 4
 TRIAL = 0.05
-RemedyKind = Literal["hands", "hours", "tubes", "on site", "unlock"]
+_LOCKS_TRIED = 6
+RemedyKind = Literal["hands", "hours", "tubes", "on site", "unlock", "greens", "split"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Remedy:
-    """A change that helps: more hands, a workshop open earlier, tubes for a variety, a variety put in at the place, or
-    a task let go from its time. Only the fields of its kind are set. `after` says what is left then; `mends` whether
-    that is nothing.
+    """A change that helps: more hands, a workshop open earlier, tubes for a variety, a variety put in at the place, a
+    task let go from its time, greens a day sooner, a crew in two. Only the fields of its kind are set. `after` says
+    what is left then; `mends` whether that is nothing.
     """
 
     key: str
@@ -64,14 +66,23 @@ def remedies_of(breaches: list[Breach], trial: Trial) -> tuple[tuple[Remedy, ...
     """What was tried and helps, the smallest of each kind; and what was tried, in words."""
     short = _short(breaches, trial)
     found = []
-    for kind in (_unlocked(trial), _on_site(short, trial), _more_hands(trial), _earlier(trial)):
+    for kind in (
+        _unlocked(trial),
+        _on_site(short, trial),
+        _split(trial),
+        _greens(trial),
+        _more_hands(trial),
+        _earlier(trial),
+    ):
         if trial.stop():
             break
         found += list(kind)
     tried = (
         *(["each task set by hand let go"] if trial.job.locks else []),
         *(f"{trial.varieties[key].name} put in at the place" for key in short),
-        f"up to {MOST_MORE_HANDS} more pairs of hands",
+        *(["splitting the crew"] if split(trial.job.crew) != trial.job.crew else []),
+        *([] if trial.job.greens_sooner else ["greens a day sooner"]),
+        f"up to {hands_most(trial.job)} more pairs of hands",
         f"starting up to {MOST_EARLIER_H} h earlier",
     )
     return tuple(found), tried
@@ -172,7 +183,7 @@ def _helps(trial: Trial, sheet: Sheet) -> bool:
 
 def _unlocked(trial: Trial) -> Iterator[Remedy]:
     names = {each.task.key: each.task.name for each in trial.sheet.timed}
-    for lock in trial.job.locks:
+    for lock in trial.job.locks[:_LOCKS_TRIED]:
         sheet = trial.sheet_with(replace(trial.job, locks=tuple(each for each in trial.job.locks if each != lock)))
         if _helps(trial, sheet):
             after, mends = left(sheet)
@@ -209,18 +220,14 @@ def _on_site(short: tuple[str, ...], trial: Trial) -> Iterator[Remedy]:
 
 
 def _more_hands(trial: Trial) -> Iterator[Remedy]:
-    """The fewest more that leave nothing out of bounds, or else those that help most."""
+    """The fewest more that leave as little out of bounds as the most of them would."""
     crew = trial.job.crew or (NOBODY,)
-    best: tuple[int, int, Sheet] | None = None
-    for more in range(1, MOST_MORE_HANDS + 1):
+
+    def with_more(more: int) -> Sheet:
         extra = tuple(CrewMember(name=f"one more {nth + 1}") for nth in range(more))
-        sheet = trial.sheet_with(replace(trial.job, crew=crew + extra))
-        if _helps(trial, sheet) and (best is None or len(sheet.breaches) < best[0]):
-            best = (len(sheet.breaches), more, sheet)
-        if not sheet.breaches or trial.stop():
-            break
-    if best is not None:
-        _, more, sheet = best
+        return trial.sheet_with(replace(trial.job, crew=crew + extra))
+
+    for more, sheet in _least(hands_most(trial.job), with_more, trial):
         after, mends = left(sheet)
         words = "One more pair of hands." if more == 1 else "{n} more pairs of hands."
         yield Remedy(
@@ -229,27 +236,88 @@ def _more_hands(trial: Trial) -> Iterator[Remedy]:
 
 
 def _earlier(trial: Trial) -> Iterator[Remedy]:
-    """The least earlier opening of the workshop that leaves nothing out of bounds, or else that helps most."""
-    opens = datetime.combine(datetime(2000, 1, 1, tzinfo=UTC), trial.job.hours.opens)
-    best: tuple[int, str, int, Sheet] | None = None
-    for hours in range(1, MOST_EARLIER_H + 1):
-        if opens.hour - hours < 4:
-            break
-        earlier = (opens - timedelta(hours=hours)).time()
-        at = time(earlier.hour, earlier.minute)
-        sheet = trial.sheet_with(replace(trial.job, hours=Hours(opens=at, closes=trial.job.hours.closes)))
-        if _helps(trial, sheet) and (best is None or len(sheet.breaches) < best[0]):
-            best = (len(sheet.breaches), f"{at:%H:%M}", hours, sheet)
-        if not sheet.breaches or trial.stop():
-            break
-    if best is not None:
-        _, clock, hours, sheet = best
+    """The least earlier opening of the workshop that leaves as little out of bounds as the earliest would."""
+    opens = trial.job.hours.opens
+
+    def clock(hours: int) -> time:
+        return time(opens.hour - hours, opens.minute)
+
+    def at(hours: int) -> Sheet:
+        return trial.sheet_with(replace(trial.job, hours=Hours(opens=clock(hours), closes=trial.job.hours.closes)))
+
+    for hours, sheet in _least(min(MOST_EARLIER_H, opens.hour - DAY_BEGINS_H), at, trial):
         after, mends = left(sheet)
+        words = f"{clock(hours):%H:%M}"
         yield Remedy(
             key=f"hours-{hours}",
             kind="hours",
-            say=phrase("Start {hours} h earlier on every day, at {at}.", hours=hours, at=clock),
+            say=phrase("Start {hours} h earlier on every day, at {at}.", hours=hours, at=words),
             after=after,
             mends=mends,
-            opens=clock,
+            opens=words,
         )
+
+
+def _least(most: int, sheet_at: Callable[[int], Sheet], trial: Trial) -> Iterator[tuple[int, Sheet]]:
+    """The least of 1 to `most` that leaves as few things out of bounds as the most does, where that helps at all."""
+    if most < 1 or trial.stop():
+        return
+    low, high, best = 1, most, sheet_at(most)
+    if not _helps(trial, best):
+        return
+    aim = len(best.breaches)
+    while low < high and not trial.stop():
+        middle = (low + high) // 2
+        sheet = sheet_at(middle)
+        if len(sheet.breaches) <= aim and _helps(trial, sheet):
+            high, best = middle, sheet
+        else:
+            low = middle + 1
+    yield high, best
+
+
+def hands_most(job: Job) -> int:
+    """How many more pairs of hands are tried at most: a crew has its limit."""
+    return min(MOST_MORE_HANDS, CREW_MOST - max(1, len(job.crew)))
+
+
+def _greens(trial: Trial) -> Iterator[Remedy]:
+    """Greens in a day sooner than is usual."""
+    if trial.job.greens_sooner:
+        return
+    sheet = trial.sheet_with(replace(trial.job, greens_sooner=True))
+    if _helps(trial, sheet):
+        after, mends = left(sheet)
+        yield Remedy(
+            key="greens", kind="greens", say=phrase("Put the greens in a day sooner."), after=after, mends=mends
+        )
+
+
+def _split(trial: Trial) -> Iterator[Remedy]:
+    """One half of the crew sets up, the other does the strike."""
+    crew = split(trial.job.crew)
+    if crew == trial.job.crew:
+        return
+    sheet = trial.sheet_with(replace(trial.job, crew=crew))
+    if _helps(trial, sheet):
+        after, mends = left(sheet)
+        named = tuple(each.name for each in crew if each.does == "strike")
+        yield Remedy(
+            key="split",
+            kind="split",
+            say=phrase("Split the crew: {names} for the strike alone, the others until then.", names=", ".join(named)),
+            after=after,
+            mends=mends,
+        )
+
+
+def split(crew: tuple[CrewMember, ...]) -> tuple[CrewMember, ...]:
+    """A crew in two, each with somebody who drives; the same crew where that does not go, or is done already."""
+    if any(each.does != "all of it" for each in crew):
+        return crew
+    drivers = [each for each in crew if "drives" in each.skills]
+    others = [each for each in crew if "drives" not in each.skills]
+    if len(drivers) < 2:
+        return crew
+    late = {id(each) for each in (*drivers[len(drivers) - len(drivers) // 2 :], *others[: len(others) // 2])}
+    return tuple(replace(each, does="strike" if id(each) in late else "setting up") for each in crew)

@@ -10,11 +10,13 @@ from dataclasses import dataclass
 from datetime import UTC, date, datetime, time, timedelta
 
 from jolly_trellis.core.books.time import SKILLS, Stage, Task
-from jolly_trellis.core.event.job import CrewMember, Job
+from jolly_trellis.core.event.job import CrewMember, Job, Part
 from jolly_trellis.core.event.people import DAY_BEGINS_H, SLOT_MIN, Interval, Person
 from jolly_trellis.core.event.task import MADE_WITHIN
 
 AFTER: tuple[Stage, ...] = ("strike", "return")
+SETTING_UP: tuple[Stage, ...] = ("drive", "install", "fill", "on site")
+NOT_THEIRS: Mapping[Part, frozenset[Stage]] = {"setting up": frozenset(AFTER), "strike": frozenset(SETTING_UP)}
 NOBODY = CrewMember(name="you")
 MORE_HANDS = 3
 UNLOADS_TO = time(23)
@@ -48,11 +50,15 @@ class Slotted:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Puzzle:
-    """All tasks and what is known of the people, for one sheet. `dawns` are the beginnings of the working days."""
+    """All tasks and what is known of the people, for one sheet.
+
+    `dawns` are the beginnings of the working days, `travel` slots of the way to the place of the event.
+    """
 
     job: Job
     begins: datetime
     horizon: int
+    travel: int
     dawns: tuple[int, ...]
     tasks: tuple[Slotted, ...]
     followers: tuple[tuple[tuple[int, int], ...], ...]
@@ -60,11 +66,6 @@ class Puzzle:
     def day(self, slot: int) -> int:
         """The working day a slot belongs to."""
         return max(bisect_right(self.dawns, slot) - 1, 0)
-
-    @property
-    def travel(self) -> int:
-        """Slots of the way to the place of the event."""
-        return math.ceil((self.job.travel_h or 0.0) * 60 / SLOT_MIN - 1e-9)
 
     def time(self, slot: int) -> datetime:
         """A slot as a local time."""
@@ -78,7 +79,15 @@ class Puzzle:
     def people(self, *, more: int = MORE_HANDS) -> list[Person]:
         """The crew with nothing to do yet, and so many who are not of it."""
         crew = self.job.crew or (NOBODY,)
-        own = [Person(name=each.name, skills=frozenset(each.skills), shift=self._shift(each)) for each in crew]
+        own = [
+            Person(
+                name=each.name,
+                skills=frozenset(each.skills),
+                shift=self._shift(each),
+                shuns=NOT_THEIRS.get(each.does, frozenset()),
+            )
+            for each in crew
+        ]
         return own + [one_more(nth) for nth in range(more)]
 
     def _shift(self, member: CrewMember) -> tuple[Interval, ...] | None:
@@ -111,7 +120,8 @@ def puzzle_of(tasks: tuple[Task, ...], job: Job) -> Puzzle:
     first = min([filled - timedelta(hours=MADE_WITHIN.value), *times], key=lambda each: each.timestamp())
     last = max([filled, *(each for each in (job.ends_at, job.clear_by) if each is not None)])
     begins = _dawn(job, first.astimezone(job.zone).date() - timedelta(days=1))
-    blank = Puzzle(job=job, begins=begins, horizon=0, dawns=(), tasks=(), followers=())
+    travel = math.ceil((job.travel_h or 0.0) * 60 / SLOT_MIN - 1e-9)
+    blank = Puzzle(job=job, begins=begins, horizon=0, travel=travel, dawns=(), tasks=(), followers=())
     horizon = blank.slot(last, up=True) + _AFTER_H * 60 // SLOT_MIN
     dawns = tuple(_dawns(blank, horizon))
     place = {task.key: index for index, task in enumerate(tasks)}
@@ -126,6 +136,7 @@ def puzzle_of(tasks: tuple[Task, ...], job: Job) -> Puzzle:
         job=job,
         begins=begins,
         horizon=horizon,
+        travel=travel,
         dawns=dawns,
         tasks=slotted,
         followers=tuple(tuple(each) for each in followers),

@@ -103,7 +103,7 @@ class _Model:
 
     def _start(self, index: int, task: Slotted) -> cp_model.IntVar:
         now = self.first.starts[index]
-        if task.fixed is not None or task.task.stage in AFTER:
+        if task.fixed is not None or (task.task.stage in AFTER and not self._before_the_day(task, now)):
             return self.model.new_int_var(now, now, "")
         day = self.puzzle.day(now)
         dawns = (*self.puzzle.dawns, self.puzzle.horizon)
@@ -116,6 +116,11 @@ class _Model:
                 if min(b - task.size, most) >= max(a, least)
             ]
         return self.model.new_int_var_from_domain(cp_model.Domain.from_intervals(spans), "")
+
+    def _before_the_day(self, task: Slotted, start: int) -> bool:
+        """Whether it is the way back from building on a day before, which moves with what it follows."""
+        filled = self.puzzle.job.filled_at
+        return filled is not None and task.task.where == "road" and start < self.puzzle.slot(filled)
 
     def _over(self, amount: cp_model.LinearExprT, most: int, weight: int) -> None:
         """What an amount is over nothing, at a price."""
@@ -149,6 +154,9 @@ class _Model:
             for place, here in enumerate(own):
                 self.model.add(here == (place in now))
             return
+        for place, here in enumerate(own):
+            if task.task.stage in self.first.people[place].shuns and place not in now:
+                self.model.add(here == 0)
         wanted = frozenset(task.task.skills)
         able = [here for here, each in zip(own, self.first.people, strict=True) if wanted <= each.skills]
         if wanted and any(wanted <= self.first.people[each].skills for each in now):

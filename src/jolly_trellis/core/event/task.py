@@ -6,12 +6,13 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
 from jolly_trellis.core.books.figures import measure, rule
-from jolly_trellis.core.event.job import PieceWork, Work, quantity_of, recipe_of
+from jolly_trellis.core.event.job import Job, PieceWork, Work, quantity_of, recipe_of
 from jolly_trellis.core.making.steps import MINUTES_PER_STEM
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 
+_A_DAY_H = 24.0
 COLLECT_MIN = measure("Time to fetch the flowers", "minutes", 60)
 
 CONDITION_MIN = measure("Time to condition a stem", "minutes", 0.3)
@@ -89,6 +90,11 @@ def span_of(work: Work, varieties: Mapping[str, Variety]) -> Span:
         tubes=tubes * TUBE_MIN.value * quantity,
         on_site=on_site * per_stem,
     )
+
+
+def green_within_h(job: Job) -> float:
+    """Hours before the display from which greens are placed: the usual, or a day more where that is asked for."""
+    return GREEN_WITHIN.value + (_A_DAY_H if job.greens_sooner else 0.0)
 
 
 def is_green(line: RecipeLine, varieties: Mapping[str, Variety]) -> bool:

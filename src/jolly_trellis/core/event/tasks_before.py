@@ -12,10 +12,10 @@ from jolly_trellis.core.event.task import (
     COLLECT_MIN,
     CONDITION_MIN,
     FLOWER_WITHIN,
-    GREEN_WITHIN,
     LOAD_MIN,
     MADE_WITHIN,
     back,
+    green_within_h,
     is_green,
     numbered,
     parts_of,
@@ -164,7 +164,8 @@ def _loaded(before: Before, ready: list[Task]) -> Iterator[Task]:
 def _made(before: Before, work: Work) -> Iterator[Task]:
     """Mechanics, greens, flowers and tubes of one part, each in parts of two hours at most."""
     span = span_of(work, before.varieties)
-    green = _limit(before, work, "green", GREEN_WITHIN.value, f"greens keep {GREEN_WITHIN.value:g} h in the work")
+    within_h = green_within_h(before.job)
+    green = _limit(before, work, "green", within_h, f"greens keep {within_h:g} h in the work")
     tubes = _limit(before, work, "tubes", FLOWER_WITHIN.value, "tubes are not filled days ahead")
     flowers = _limit(
         before, work, "flower", FLOWER_WITHIN.value, f"flowers keep {FLOWER_WITHIN.value:g} h in the work"

@@ -74,7 +74,7 @@ def at_the_place(before: Before, loads: tuple[Task, ...]) -> Iterator[Task]:
         if ahead:
             gone_up += up
     if gone_up and drive:
-        riders = _riders(job, early=True)
+        riders = riders_of(job, early=True)
         yield Task(
             key=key_of("van-early", "drive-back"),
             stage="return",
@@ -122,14 +122,30 @@ def ready_by(job: Job) -> datetime | None:
     return job.starts_at - timedelta(minutes=GUEST_SLACK.value)
 
 
-def _riders(job: Job, *, early: bool = False) -> tuple[int, ...]:
-    """Who goes with the van: all but those who come to work later in the day."""
+def riders_of(job: Job, *, early: bool = False) -> tuple[int, ...]:
+    """Who goes with the van: who is there when it leaves and not for the strike alone, drivers first to its seats.
+
+    Args:
+        early: of the way there to build on a day before.
+    """
+    if not job.crew:
+        return (0,)
     leaves = _early_at(job) if early else leaves_at(job)
-    if leaves is None or not job.crew:
-        return tuple(range(max(1, len(job.crew))))
-    clock = f"{leaves:%H:%M}"
-    there = tuple(place for place, each in enumerate(job.crew) if each.comes is None or each.comes <= clock)
-    return there or tuple(range(len(job.crew)))
+    clock = "" if leaves is None else f"{leaves:%H:%M}"
+    setting_up = [place for place, each in enumerate(job.crew) if each.does != "strike"] or [*range(len(job.crew))]
+    there = [
+        place for place in setting_up if not clock or (comes := job.crew[place].comes) is None or comes <= clock
+    ] or setting_up
+    there.sort(key=lambda place: "drives" not in job.crew[place].skills)
+    return tuple(sorted(there[: job.seats]))
+
+
+def on_their_own(job: Job) -> tuple[str, ...]:
+    """Who of the crew comes to the place without the van, by name; nobody where there is no way there."""
+    if not job.travel_h:
+        return ()
+    riders = riders_of(job)
+    return tuple(each.name for place, each in enumerate(job.crew) if place not in riders)
 
 
 def _early_at(job: Job) -> datetime | None:
@@ -147,7 +163,7 @@ def _built_by(job: Job) -> datetime | None:
 
 def _driven(job: Job, trip: str, minutes: int, loads: tuple[Wait, ...]) -> Task:
     """The way there, with whoever goes along."""
-    riders = _riders(job, early=trip != "van")
+    riders = riders_of(job, early=trip != "van")
     return Task(
         key=key_of(trip, "drive"),
         stage="drive",

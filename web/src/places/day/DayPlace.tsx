@@ -10,11 +10,15 @@ import { useActs } from "../../ui/useActs";
 import { Conflicts } from "./Conflicts";
 import { DayChart } from "./DayChart";
 import { LifeRows } from "./LifeRows";
+import { Notes } from "./Notes";
 import { TaskList } from "./TaskList";
 import { TaskPanel } from "./TaskPanel";
 import { dateOf, dayWords } from "./times";
 import { useBefore } from "./useBefore";
 import { WaterList } from "./WaterList";
+
+/** In place of a date: all days, one under the other. */
+const EVERY = "every day";
 
 /** The day: the run sheet with a lane for each of the crew, the life of each variety, water rounds. */
 export function DayPlace() {
@@ -68,6 +72,8 @@ export function DayPlace() {
   const dates = [...new Set(timed.map((each) => dateOf(each.starts_at)))];
   const main = now?.brief.filled_at ? dateOf(now.brief.filled_at) : dates[0];
   const shownDate = date && dates.includes(date) ? date : main && dates.includes(main) ? main : dates[0];
+  const every = date === EVERY && dates.length > 1;
+  const shown = every ? dates : shownDate ? [shownDate] : [];
   const task = timed.find((each) => each.task.key === picked);
   const readBack = (text: string) =>
     send(async (over) => {
@@ -154,11 +160,12 @@ export function DayPlace() {
             onPick={(key) => {
               setPicked(key);
               const found = timed.find((each) => each.task.key === key);
-              if (found) setDate(dateOf(found.starts_at));
+              if (found && !every) setDate(dateOf(found.starts_at));
             }}
             onApply={(key) => void act((base) => api.applyRemedy(eventId, base, key))}
           />
         )}
+        {now?.day && <Notes notes={now.day.notes} />}
         {now && shownDate && (
           <>
             <div
@@ -166,11 +173,16 @@ export function DayPlace() {
               role="group"
               aria-label="Which day"
             >
+              {dates.length > 1 && (
+                <Button look={every ? "solid" : "plain"} aria-pressed={every} onClick={() => setDate(EVERY)}>
+                  Every day
+                </Button>
+              )}
               {dates.map((each) => (
                 <Button
                   key={each}
-                  look={each === shownDate ? "solid" : "plain"}
-                  aria-pressed={each === shownDate}
+                  look={shown.includes(each) && !every ? "solid" : "plain"}
+                  aria-pressed={shown.includes(each) && !every}
                   onClick={() => setDate(each)}
                 >
                   {dayWords(each)}
@@ -179,17 +191,22 @@ export function DayPlace() {
             </div>
             <div className="grid grid-cols-[minmax(0,1fr)_270px] gap-4 max-lg:grid-cols-1 print:block">
               <div className="min-w-0 overflow-x-auto max-md:hidden">
-                <DayChart
-                  date={shownDate}
-                  timed={timed}
-                  crew={now.crew.map((each) => each.name)}
-                  extra={now.day?.extra_hands ?? 0}
-                  times={now.brief}
-                  picked={picked}
-                  onPick={setPicked}
-                  onMove={(key, at) => void act((base) => api.setTask(eventId, base, key, at))}
-                />
-                <LifeRows date={shownDate} lives={now.day?.lives ?? []} timed={timed} />
+                {shown.map((each) => (
+                  <section key={each} className={every ? "mb-4" : ""}>
+                    {every && <h2 className="m-0 mb-1 text-lg">{dayWords(each)}</h2>}
+                    <DayChart
+                      date={each}
+                      timed={timed}
+                      crew={now.crew.map(({ name }) => name)}
+                      extra={now.day?.extra_hands ?? 0}
+                      times={now.brief}
+                      picked={picked}
+                      onPick={setPicked}
+                      onMove={(key, at) => void act((base) => api.setTask(eventId, base, key, at))}
+                    />
+                  </section>
+                ))}
+                {!every && <LifeRows date={shownDate} lives={now.day?.lives ?? []} timed={timed} />}
               </div>
               <TaskPanel
                 timed={task}

@@ -2,6 +2,7 @@ import { X } from "lucide-react";
 import { useState } from "react";
 import type { Brief, Problem } from "../../api/types";
 import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
 
@@ -13,6 +14,12 @@ const SKILLS = [
   ["drives", "drives"],
   ["ladders", "ladders"],
   ["knots", "knots and proofs"],
+] as const;
+
+const PARTS = [
+  ["all of it", "all of it"],
+  ["setting up", "setting up"],
+  ["strike", "the strike"],
 ] as const;
 
 /** Who works: what each can do, from when to when they come, what an hour of theirs costs. */
@@ -29,6 +36,7 @@ export function CrewRows({ brief, problem, onPut }: Props) {
       skills: ["drives", "ladders", "knots"],
       comes: null,
       goes: null,
+      does: "all of it",
       rate_per_h: null,
     };
     void onPut((kept) => ({ crew: [...kept.crew, added] }));
@@ -76,7 +84,13 @@ export function CrewRows({ brief, problem, onPut }: Props) {
                 </label>
               ))}
             </div>
-            <div className="grid grid-cols-3 gap-2">
+            <div className="grid grid-cols-4 gap-2 max-md:grid-cols-2">
+              <Choice
+                label="On the day"
+                value={member.does}
+                options={PARTS}
+                onCommit={(does) => set(index, { does: does as Member["does"] })}
+              />
               {(
                 [
                   ["comes", "Comes"],

@@ -61,6 +61,18 @@ export function JobFields({ event, desk }: Props) {
       />
     </>
   );
+  const number = (field: "tables" | "seats" | "buckets" | "cool_buckets", label: string) => (
+    <QuantityField
+      label={label}
+      kind="count"
+      optional
+      placeholder="not known"
+      value={brief[field]}
+      path={field}
+      problem={problem}
+      onCommit={(many) => void put({ [field]: many === null ? null : Math.round(many) })}
+    />
+  );
   const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
   return (
     <details className="mt-3" open>
@@ -90,16 +102,7 @@ export function JobFields({ event, desk }: Props) {
           problem={problem}
           onCommit={(vehicle) => void put({ vehicle })}
         />
-        <QuantityField
-          label="Guest tables"
-          kind="count"
-          optional
-          placeholder="not known"
-          value={brief.tables}
-          path="tables"
-          problem={problem}
-          onCommit={(tables) => void put({ tables: tables === null ? null : Math.round(tables) })}
-        />
+        {number("tables", "Guest tables")}
         <TextField
           label="Workshop opens"
           type="time"
@@ -116,6 +119,18 @@ export function JobFields({ event, desk }: Props) {
           problem={problem}
           onCommit={(closes) => closes && void put({ closes })}
         />
+        {number("seats", "Seats in the vehicle")}
+        {number("buckets", "Buckets in the workshop")}
+        {number("cool_buckets", "Buckets the cool room takes")}
+        <label className="flex min-h-11 items-center gap-2 self-end">
+          <input
+            type="checkbox"
+            className="h-5 w-5 accent-leaf"
+            checked={brief.greens_sooner}
+            onChange={(event) => void put({ greens_sooner: event.target.checked })}
+          />
+          Greens go in a day sooner
+        </label>
         {air("workshop", "Workshop")}
         {air("van", "Van")}
       </div>
