@@ -28,7 +28,7 @@ def problems_of(timed: tuple[Timed, ...], tasks: tuple[Task, ...], job: Job) -> 
         if task.at is not None and not 0 <= task.at.timestamp() - begin < 300:
             found.add(("fixed", task.key))
         if task.soonest is not None and begin < task.soonest.timestamp():
-            found.add(("early", task.key))
+            found.add(("access" if task.stage in ("drive", "install", "fill") else "early", task.key))
         if task.latest is not None and end > task.latest.timestamp():
             found.add(("late", task.key))
         spans = [(opens.timestamp(), closes.timestamp()) for opens, closes in task.windows]
@@ -60,10 +60,9 @@ def _of_people(timed: tuple[Timed, ...], job: Job, crew: list[str]) -> Found:
         for one, other in pairwise(mine):
             if other.starts_at.timestamp() < one.ends_at.timestamp():
                 found.add(("at once", other.task.key))
-        placed = [each for each in mine if each.task.where != "road"]
-        for one, other in pairwise(placed):
+        for one, other in pairwise(mine):
             apart = other.starts_at.timestamp() - one.ends_at.timestamp()
-            moves = (one.task.where == "venue") != (other.task.where == "venue")
+            moves = _stands_after(one) != _stands_before(other)
             if moves and apart < 3600 * (job.travel_h or 0.0):
                 found.add(("place", other.task.key))
         days: dict[date, list[tuple[float, float]]] = defaultdict(list)
@@ -79,6 +78,20 @@ def _of_people(timed: tuple[Timed, ...], job: Job, crew: list[str]) -> Found:
             if after and after[0][0] - max(end for _, end in spans) < 11 * 3600:
                 found.add(("rest", name))
     return found
+
+
+def _stands_before(each: Timed) -> str:
+    """Where somebody must be to begin it: the way back begins at the place."""
+    if each.task.where == "road":
+        return "place" if each.task.name == "Drive back" else "here"
+    return "place" if each.task.where == "venue" else "here"
+
+
+def _stands_after(each: Timed) -> str:
+    """Where it leaves somebody: the way there ends at the place."""
+    if each.task.where == "road":
+        return "here" if each.task.name == "Drive back" else "place"
+    return _stands_before(each)
 
 
 def _day(spans: list[tuple[float, float]]) -> set[str]:

@@ -198,7 +198,9 @@ def _event() -> object:
     lives = [lasts_until(job, line, known[line.variety], at) for line in lines for at in used]
     soonest = [soonest_use(job, line, known[line.variety]) for line in lines]
     stand = buckets_of(bought.stems, known, sheets[0].timed)
-    return lives, soonest, needs, book, sheets, water, bought, cost, headline(made, cost), days, stand
+    built = replace(job, builds_from=events.at("2027-05-14T08:00"), builds_to=events.at("2027-05-14T19:00"))
+    before = time_book(built, made, known, bought.stems)
+    return lives, soonest, needs, book, before, sheets, water, bought, cost, headline(made, cost), days, stand
 
 
 @cache

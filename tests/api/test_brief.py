@@ -6,7 +6,14 @@ import pytest
 from fastapi.testclient import TestClient
 
 EVENT = "/api/events/1"
-MEMBER = {"name": "Wren", "skills": ["drives"], "comes": "09:00", "goes": "17:30", "rate_per_h": "28.00"}
+MEMBER = {
+    "name": "Wren",
+    "skills": ["drives"],
+    "comes": "09:00",
+    "goes": "17:30",
+    "does": "strike",
+    "rate_per_h": "28.00",
+}
 SUPPLIER = {"name": "Market", "opens": "05:00", "closes": "11:00", "days": ["mon"], "sells": ["rose"]}
 
 

@@ -64,7 +64,7 @@ def test_the_whole_demo_has_a_sheet_and_what_it_breaks_is_named() -> None:
     assert problems_of(found.timed, tasks(job(), demo_made()), job()) == named(found)
     said = [render(each.say, "metric") for each in found.conflicts]
     assert any("bellflower lasts" in each for each in said)
-    assert {each.kind for each in found.breaches} <= {"early", "late", "span", "work", "break", "rest"}
+    assert {each.kind for each in found.breaches} <= {"access", "early", "late", "span", "work", "break", "rest"}
     assert found.extra_hands == 0
 
 
@@ -123,12 +123,14 @@ def test_too_few_hands_still_have_a_sheet_and_every_remedy_helps_as_it_says() ->
     assert render(crowd.say, "metric").startswith("There is more to do than the hands and hours allow")
     assert crowd.remedies
     for remedy in crowd.remedies:
-        changed = alone
-        if remedy.kind == "hands":
-            more = tuple(CrewMember(name=f"one more {nth + 1}") for nth in range(remedy.hands))
-            changed = replace(alone, crew=alone.crew + more)
-        if remedy.kind == "hours":
-            changed = replace(alone, hours=replace(alone.hours, opens=time.fromisoformat(remedy.opens)))
+        match remedy.kind:
+            case "hands":
+                more = tuple(CrewMember(name=f"one more {nth + 1}") for nth in range(remedy.hands))
+                changed = replace(alone, crew=alone.crew + more)
+            case "greens":
+                changed = replace(alone, greens_sooner=True)
+            case _:
+                changed = replace(alone, hours=replace(alone.hours, opens=time.fromisoformat(remedy.opens)))
         again = day(changed, made, effort=TRIAL)
         assert len(again.breaches) < len(found.breaches)
         assert (again.breaches == ()) == remedy.mends

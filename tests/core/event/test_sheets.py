@@ -103,7 +103,7 @@ def best_by_force(puzzle: Puzzle) -> int:
                 people = puzzle.people(more=0)
                 for index in places:
                     start = starts[index]
-                    people[crew[index]].take(puzzle.day(start), start, start + puzzle.tasks[index].size, there=True)
+                    people[crew[index]].take(puzzle.day(start), start, start + puzzle.tasks[index].size, True, True)
                 placed = Placed(
                     starts=[starts[each] for each in places], crews=[(crew[each],) for each in places], people=people
                 )
@@ -150,17 +150,24 @@ def test_what_may_be_asked_of_a_person_by_hand() -> None:
 
 
 def test_hours_of_a_person_and_the_way_between_two_places() -> None:
-    person = Person(name="Wren", skills=frozenset(), shift=((100, 200), (388, 488)))
+    person = Person(name="Wren", skills=frozenset(), shift=((100, 200), (388, 488)), travel=9)
     assert person.outside(120, 180) == 0
     assert person.outside(90, 110) == 10
     assert person.outside(210, 220) == 10
-    person.take(0, 120, 130, there=True)
-    assert not person.free(125, 140, there=True, travel=9)
-    assert person.free(130, 140, there=True, travel=9)
-    assert not person.free(130, 140, there=False, travel=9)
-    assert person.free(139, 150, there=False, travel=9)
-    assert not person.free(105, 112, there=False, travel=9)
-    assert person.free(105, 111, there=False, travel=9)
-    assert person.free(130, 140, there=None, travel=9)
+    person.take(0, 120, 130, True, True)
+    assert not person.free(125, 140, True, True)
+    assert person.free(130, 140, True, True)
+    assert not person.free(130, 140, False, False)
+    assert person.free(139, 150, False, False)
+    assert not person.free(105, 112, False, False)
+    assert person.free(105, 111, False, False)
+    back, there = (True, False), (False, True)
+    assert person.free(130, 139, *back)
+    assert not person.free(130, 139, *there)
+    assert person.free(111, 120, *there)
+    assert not person.free(111, 120, *back)
+    for begins, ends in ((True, True), (False, False), back, there):
+        blocked = person.blocked(9, begins, ends)
+        assert all(person.free(at, at + 9, begins, ends) is not bool(blocked >> at & 1) for at in range(90, 160))
     assert person.over(0, 130, 140) == 0
     assert person.over(0, 205, 215) == 10

@@ -198,7 +198,11 @@ def test_hung_work_goes_up_on_a_day_before_where_the_place_lets_it() -> None:
         task = found[f"{work.id}:install:1"]
         early = not work.rig.lies
         assert (task.latest == at("2027-05-14T18:00")) is early
-    assert found["van-early:drive:1"].people == (0, 1, 2, 3)
+        assert task.among == ((0, 1, 2, 3) if early else None)
+    assert found["van-early:drive:1"].people == found["van-early:drive-back:1"].people == (0, 1, 2, 3)
+    assert found["van:drive:1"].people == (0, 1, 2, 3)
+    long = tasks(replace(asked, builds_from=at("2027-05-14T10:00"), builds_to=at("2027-05-14T19:00")))
+    assert long["van-early:drive:1"].people == (0, 1)
     assert "van-early:drive-back:1" in {wait.task for wait in found["van:drive:1"].after}
     assert {wait.task for wait in found["van-early:drive-back:1"].after} == {
         f"{work.id}:install:1" for work in demo_made().rigs if not work.rig.lies

@@ -2204,7 +2204,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            readonly kind: "order" | "place" | "shut" | "early" | "late" | "hands" | "skill" | "shift" | "work" | "span" | "break" | "rest";
+            readonly kind: "order" | "place" | "access" | "shut" | "early" | "late" | "hands" | "skill" | "shift" | "work" | "span" | "break" | "rest";
             /** Minutes */
             readonly minutes: number;
             /** Tasks */
@@ -7935,11 +7935,11 @@ export interface components {
          *
          *     `key` is `<part or place>:<act>:<number>` and stays while quantities change. `soonest` and `latest` bound when it
          *     starts and ends, `after` is what it waits for. `at` is a fixed start: a top-up's, or one set by hand. `windows` are
-         *     the only spans it may lie in, none for any. `skills` are what one of its hands must be able to;
-         *     `people` are who it must be, by their place in the crew, None for anybody; `by` names who else does it, where
-         *     nobody of the crew does. `why` says what
-         *     bounds it; `variety` names the flower whose life does; `varieties` are those it is about. `gate` says what must be
-         *     cleared before it may be done at all, None for nothing.
+         *     the only spans it may lie in, none for any. `skills` are what one of its hands must be able to; `people` are who
+         *     it must be, by their place in the crew, `among` whom its hands are chosen from, None for anybody; `by` names who
+         *     else does it, where nobody of the crew does. `why` says what bounds it; `variety` names the flower whose life
+         *     does; `varieties` are those it is about. `gate` says what must be cleared before it may be done at all, None for
+         *     nothing.
          */
         readonly Task: {
             /** Key */
@@ -7970,6 +7970,8 @@ export interface components {
             readonly skills: readonly ("drives" | "ladders" | "knots")[];
             /** People */
             readonly people?: readonly number[] | null;
+            /** Among */
+            readonly among?: readonly number[] | null;
             /**
              * By
              * @default

@@ -47,11 +47,11 @@ class Task:
 
     `key` is `<part or place>:<act>:<number>` and stays while quantities change. `soonest` and `latest` bound when it
     starts and ends, `after` is what it waits for. `at` is a fixed start: a top-up's, or one set by hand. `windows` are
-    the only spans it may lie in, none for any. `skills` are what one of its hands must be able to;
-    `people` are who it must be, by their place in the crew, None for anybody; `by` names who else does it, where
-    nobody of the crew does. `why` says what
-    bounds it; `variety` names the flower whose life does; `varieties` are those it is about. `gate` says what must be
-    cleared before it may be done at all, None for nothing.
+    the only spans it may lie in, none for any. `skills` are what one of its hands must be able to; `people` are who
+    it must be, by their place in the crew, `among` whom its hands are chosen from, None for anybody; `by` names who
+    else does it, where nobody of the crew does. `why` says what bounds it; `variety` names the flower whose life
+    does; `varieties` are those it is about. `gate` says what must be cleared before it may be done at all, None for
+    nothing.
     """
 
     key: str
@@ -62,6 +62,7 @@ class Task:
     hands: int = 1
     skills: tuple[Skill, ...] = ()
     people: tuple[int, ...] | None = None
+    among: tuple[int, ...] | None = None
     by: str = ""
     soonest: datetime | None = None
     latest: datetime | None = None

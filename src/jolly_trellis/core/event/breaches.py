@@ -9,17 +9,18 @@ from typing import Literal
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.books.time import Stage, Task
 from jolly_trellis.core.event.people import SLOT_MIN, Person, excess
-from jolly_trellis.core.event.sheet import AFTER, Puzzle, Slotted
+from jolly_trellis.core.event.sheet import AFTER, SETTING_UP, Puzzle, Slotted
 from jolly_trellis.core.quantities import Phrase, duration, phrase
 
 BreachKind = Literal[
-    "order", "place", "shut", "early", "late", "hands", "skill", "shift", "work", "span", "break", "rest"
+    "order", "place", "access", "shut", "early", "late", "hands", "skill", "shift", "work", "span", "break", "rest"
 ]
 
 # What a slot of each weighs when sheets are compared; how fresh flowers are comes after all of it.
 WEIGHTS: Mapping[BreachKind, int] = {
     "order": 400,
     "place": 100,
+    "access": 80,
     "shut": 60,
     "skill": 60,
     "late": 40,
@@ -69,6 +70,11 @@ def badness_of(puzzle: Puzzle, placed: Placed) -> int:
     )
 
 
+def early_kind(task: Slotted) -> BreachKind:
+    """What it is to begin sooner than it may: the place is not open, or flowers are in it for too long."""
+    return "access" if task.task.stage in SETTING_UP and task.task.stage != "on site" else "early"
+
+
 def freshness(puzzle: Puzzle, task: Slotted, start: int) -> int:
     """How far a task lies from when it is best done: late before the guests, soon after them."""
     weight = FRESH_WEIGHT.get(task.task.stage, 1)
@@ -101,7 +107,7 @@ def _counted(puzzle: Puzzle, placed: Placed) -> Iterator[tuple[BreachKind, int, 
             if gap > 0:
                 yield "order", gap, (task.task.key, puzzle.tasks[before].task.key), ""
         if start < task.soonest:
-            yield "early", task.soonest - start, key, ""
+            yield early_kind(task), task.soonest - start, key, ""
         if start + task.size > task.latest:
             yield "late", start + task.size - task.latest, key, ""
         if not task.allows(start):
@@ -138,11 +144,11 @@ def _elsewhere(puzzle: Puzzle, placed: Placed) -> Iterator[tuple[BreachKind, int
         mine = sorted(
             (start, task)
             for task, start, crew in zip(range(len(puzzle.tasks)), placed.starts, placed.crews, strict=True)
-            if place in crew and puzzle.tasks[task].there is not None
+            if place in crew
         )
         for (before, one), (start, other) in pairwise(mine):
             gap = start - before - puzzle.tasks[one].size
-            if puzzle.tasks[one].there is not puzzle.tasks[other].there and gap < puzzle.travel:
+            if puzzle.tasks[one].ends_there is not puzzle.tasks[other].begins_there and gap < puzzle.travel:
                 yield "place", puzzle.travel - gap, (puzzle.tasks[other].task.key,), person.name
 
 
@@ -169,6 +175,7 @@ def _say(puzzle: Puzzle, kind: BreachKind, slots: int, keys: tuple[str, ...], pe
         "shut": "“{task}” lies outside the hours that its place is open.",
         "skill": "Nobody who does “{task}” {can}.",
         "late": "“{task}” ends {by} late: it is to be done by {at}.",
+        "access": "“{task}” begins {by} before the place lets anybody in, at {at}.",
         "early": "“{task}” begins {by} too soon, before {at}.",
         "hands": "“{task}” wants somebody more for {by}.",
         "shift": "“{task}” lies {by} outside the hours of {person}.",

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from itertools import combinations
 from random import Random
 
-from jolly_trellis.core.event.breaches import EXTRA_HAND, WEIGHTS, Placed, freshness
+from jolly_trellis.core.event.breaches import EXTRA_HAND, WEIGHTS, Placed, badness_of, early_kind, freshness
 from jolly_trellis.core.event.people import SLOT_MIN, Person, bits_of
 from jolly_trellis.core.event.sheet import AFTER, Puzzle, Slotted, one_more
 
@@ -16,19 +16,26 @@ _FARTHEST = 7 * 24 * 60 // SLOT_MIN
 _COARSE = 6
 _SHAKEN = 5 * 60 // SLOT_MIN
 _WAITS_MOST = 60 // SLOT_MIN
+_BUILDS_FIRST = 0.7
 
 
 def list_schedule(puzzle: Puzzle, chance: Random | None = None) -> Placed:
     """A sheet for every puzzle.
 
     Fixed tasks first; then from the display backward, each task whose followers have their times, as late as they let
-    it; then forward from the end of the event.
+    it; then forward from the end of the event. What is built on a day before goes as soon as the place lets it, or as
+    late as the rest: whichever hurts less.
 
     Args:
         chance: shakes the order in which tasks are taken, to find another sheet; None takes the usual one.
     Source: serial schedule generation by latest finish times.
     """
-    return _List(puzzle, chance).run()
+    if not puzzle.builds:
+        return _List(puzzle, chance, build_first=False).run()
+    if chance is not None:
+        return _List(puzzle, chance, build_first=chance.random() < _BUILDS_FIRST).run()
+    both = (_List(puzzle, chance, build_first=first).run() for first in (True, False))
+    return min(both, key=lambda each: badness_of(puzzle, each))
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,8 +50,8 @@ class _Try:
 class _List:
     """A list schedule while it is made."""
 
-    def __init__(self, puzzle: Puzzle, chance: Random | None) -> None:
-        self.puzzle = puzzle
+    def __init__(self, puzzle: Puzzle, chance: Random | None, *, build_first: bool) -> None:
+        self.puzzle, self.build_first = puzzle, build_first
         self.shift = [0 if chance is None else chance.randint(-_SHAKEN, _SHAKEN) for _ in puzzle.tasks]
         self.people = puzzle.people()
         self.starts: dict[int, int] = {}
@@ -55,6 +62,8 @@ class _List:
         fixed = [each for each in every if self.puzzle.tasks[each].fixed is not None]
         for index in sorted(fixed, key=lambda each: (self.puzzle.tasks[each].fixed or 0, each)):
             self._put(index, self._best(index, [self.puzzle.tasks[index].fixed or 0]))
+        if self.build_first:
+            self._all_forward({each for each in self.puzzle.builds if each not in self.starts})
         waiting = {each for each in every if each not in self.starts and not self._is_after(each)}
         while waiting:
             ready = [
@@ -66,7 +75,15 @@ class _List:
             )
             waiting.discard(index)
             self._put(index, self._backward(index))
-        waiting = {each for each in every if each not in self.starts}
+        self._all_forward({each for each in every if each not in self.starts})
+        return Placed(
+            starts=[self.starts[each] for each in every],
+            crews=[self.crews[each] for each in every],
+            people=self.people,
+        )
+
+    def _all_forward(self, waiting: set[int]) -> None:
+        """Each of some tasks as soon as it goes, those that may begin soonest first."""
         while waiting:
             ready = [
                 each for each in waiting if not any(before in waiting for before, _ in self.puzzle.tasks[each].follows)
@@ -74,11 +91,6 @@ class _List:
             index = min(ready, key=lambda each: (self._earliest(each), each))
             waiting.discard(index)
             self._put(index, self._forward(index))
-        return Placed(
-            starts=[self.starts[each] for each in every],
-            crews=[self.crews[each] for each in every],
-            people=self.people,
-        )
 
     def _is_after(self, index: int) -> bool:
         return self.puzzle.tasks[index].task.stage in AFTER
@@ -88,7 +100,8 @@ class _List:
         size = self.puzzle.tasks[index].size
         for each in at.crew:
             day = self.puzzle.day(at.start)
-            self.people[each].take(day, at.start, at.start + size, there=self.puzzle.tasks[index].there)
+            task = self.puzzle.tasks[index]
+            self.people[each].take(day, at.start, at.start + size, task.begins_there, task.ends_there)
 
     def _latest_start(self, index: int) -> int:
         """The latest start that its own bound and the followers that have a time let it have."""
@@ -125,7 +138,7 @@ class _List:
         """As soon as it goes after what it follows."""
         task = self.puzzle.tasks[index]
         least = max(task.soonest, self._earliest(index))
-        waits = task.task.where == "workshop" or task.task.people is not None
+        waits = task.task.where == "workshop" or task.task.people is not None or task.task.among is not None
         until = least + (_FARTHEST if waits else _WAITS_MOST)
         last = min(until, self._latest_start(index) + 1)
         found = self._first(index, range(least, last))
@@ -158,17 +171,13 @@ class _List:
         if task.task.people is not None:
             blocked = 0
             for each in task.task.people:
-                blocked |= self._blocked(self.people[each], task)
+                blocked |= self.people[each].blocked(task.size, task.begins_there, task.ends_there)
             return every & ~blocked
         blocked = every
-        for person in self.people:
-            if person.paid and task.task.stage not in person.shuns:
-                blocked &= self._blocked(person, task)
+        for place, person in enumerate(self.people):
+            if person.paid and task.may_be(place, person):
+                blocked &= person.blocked(task.size, task.begins_there, task.ends_there)
         return every & ~blocked
-
-    def _blocked(self, person: Person, task: Slotted) -> int:
-        travel = self.puzzle.travel if person.paid else 0
-        return person.blocked(task.size, there=task.there, travel=travel)
 
     def _best(self, index: int, starts: list[int]) -> _Try:
         found = self._best_of(index, starts)
@@ -194,7 +203,7 @@ class _List:
     def _cost(self, task: Slotted, start: int, crew: tuple[int, ...]) -> int:
         """What placing it there adds to how bad the sheet is."""
         end = start + task.size
-        hurt = WEIGHTS["early"] * max(0, task.soonest - start) + WEIGHTS["late"] * max(0, end - task.latest)
+        hurt = WEIGHTS[early_kind(task)] * max(0, task.soonest - start) + WEIGHTS["late"] * max(0, end - task.latest)
         hurt += 0 if task.allows(start) else WEIGHTS["shut"] * task.size
         for each in crew:
             person = self.people[each]
@@ -220,10 +229,12 @@ class _List:
         free_now = [
             place
             for place, each in enumerate(self.people)
-            if (each.paid or not strict) and self._free(each, task, start)
+            if (each.paid or not strict) and task.may_be(place, each) and self._free(each, task, start)
         ]
         if strict:
-            hands = min(hands, sum(each.paid for each in self.people))
+            hands = min(hands, sum(each.paid and task.may_be(place, each) for place, each in enumerate(self.people)))
+            if hands == 0:
+                return None
             if len(free_now) < hands:
                 return None
         elif len(free_now) < hands:
@@ -247,18 +258,15 @@ class _List:
         )
 
     def _free(self, person: Person, task: Slotted, start: int) -> bool:
-        """Whether it is theirs, and they have nothing else to do then and can be where it is done."""
-        if task.task.stage in person.shuns and task.task.people is None:
-            return False
-        travel = self.puzzle.travel if person.paid else 0
-        return person.free(start, start + task.size, there=task.there, travel=travel)
+        """Whether a person has nothing else to do then, and can be where it is done."""
+        return person.free(start, start + task.size, task.begins_there, task.ends_there)
 
     def _stand_ins(self, number: int, start: int, end: int, besides: Sequence[int] = ()) -> tuple[int, ...]:
         """So many who are not of the crew and are free then; there are always more to ask for."""
         free = [
             place
             for place, each in enumerate(self.people)
-            if not each.paid and place not in besides and each.free(start, end)
+            if not each.paid and place not in besides and not each.busy & bits_of([(start, end)])
         ]
         while len(free) < number:
             free.append(len(self.people))

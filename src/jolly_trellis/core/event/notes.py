@@ -29,8 +29,8 @@ def notes_of(
     """What a sheet asks of the workshop and the vehicle."""
     stands = buckets_of(bought, varieties, timed)
     found = [
-        *_held(job, stands.all, job.buckets, "buckets in the workshop"),
-        *_held(job, stands.cool, job.cool_buckets, "buckets in the cool room"),
+        *_held(job, stands.all, job.buckets, "buckets stand in the workshop"),
+        *_held(job, stands.cool, job.cool_buckets, "buckets stand in the cool room"),
     ]
     if own := on_their_own(job):
         found.append(Note(state="said", say=_comes(job, own)))
@@ -41,16 +41,18 @@ def _held(job: Job, peak: Peak, has: int | None, what: str) -> Iterator[Note]:
     if peak.at is None:
         return
     at = f"{peak.at.astimezone(job.zone):%a %d %b, %H:%M}"
-    words = "At most {n} {what}, at {at}"
+    words = "{n} {what} at most, from {at}"
     if has is None:
         yield Note(
             state="cannot say",
-            say=phrase(words + "; nobody has said how many there are room for.", n=peak.most, what=what, at=at),
+            say=phrase(words + "; the brief does not say how many there can be.", n=peak.most, what=what, at=at),
         )
     elif has < peak.most:
         yield Note(
             state="fails",
-            say=phrase(words + ": {short} too many.", n=peak.most, what=what, at=at, short=peak.most - has),
+            say=phrase(
+                words + ": {over} more than there can be.", n=peak.most, what=what, at=at, over=peak.most - has
+            ),
         )
     else:
         yield Note(state="holds", say=phrase(words + ", of {has}.", n=peak.most, what=what, at=at, has=has))

@@ -57,9 +57,9 @@ class Person:
     """One of the crew while a sheet is made: what they can do, when they are there, and what they do already.
 
     Times are slots, from 0. `shift` has a span for each working day, None for any time; `days` what is done on each,
-    in order. `shuns` are the stages of work that are not theirs. `busy` has a bit for each slot that is taken; `away`
-    the same for what is done elsewhere, by whether one is at the place of the event; `overs` what a day is over
-    already.
+    in order. `shuns` are the stages of work that are not theirs; `travel` slots of the way to the place of the event.
+    `busy` has a bit for each slot that is taken; `coming` and `going` for those of the way after what ends and before
+    what begins, by whether that is at the place of the event; `overs` what a day is over already.
     """
 
     name: str
@@ -69,34 +69,30 @@ class Person:
     shuns: frozenset[Stage] = frozenset()
     days: dict[int, list[Interval]] = field(default_factory=dict)
     limits: Limits = field(default_factory=limits)
+    travel: int = 0
     busy: int = 0
-    away: dict[bool, int] = field(default_factory=lambda: {True: 0, False: 0})
+    coming: dict[bool, int] = field(default_factory=lambda: {True: 0, False: 0})
+    going: dict[bool, int] = field(default_factory=lambda: {True: 0, False: 0})
     overs: dict[int, int] = field(default_factory=dict)
 
-    def free(self, start: int, end: int, *, there: bool | None = None, travel: int = 0) -> bool:
-        """Whether nothing else is done then, and there is time to come from where it is done, or to go there.
+    def free(self, start: int, end: int, begins: bool, ends: bool) -> bool:
+        """Whether nothing else is done then, and there is time to come to where it begins and go from where it ends.
 
         Args:
-            there: whether it is done at the place of the event; None on the road, where nobody need travel beside.
-            travel: slots of the way.
+            begins, ends: whether it begins and ends at the place of the event; the way there only ends there.
         """
-        if self.busy & _bits(start, end):
-            return False
-        return there is None or travel == 0 or not self.away[there] & _bits(max(0, start - travel), end + travel)
+        return not (self.busy | self.coming[not begins] | self.going[not ends]) & _bits(start, end)
 
-    def blocked(self, size: int, *, there: bool | None, travel: int) -> int:
+    def blocked(self, size: int, begins: bool, ends: bool) -> int:
         """A bit for each start at which `free` says no for something that long."""
-        found = spread(self.busy, size)
-        if there is not None and travel > 0:
-            found |= spread(self.away[there] << travel, size + 2 * travel)
-        return found
+        return spread(self.busy | self.coming[not begins] | self.going[not ends], size)
 
-    def take(self, day: int, start: int, end: int, *, there: bool | None = None) -> None:
+    def take(self, day: int, start: int, end: int, begins: bool, ends: bool) -> None:
         """Do something then."""
         insort(self.days.setdefault(day, []), (start, end))
         self.busy |= _bits(start, end)
-        if there is not None:
-            self.away[not there] |= _bits(start, end)
+        self.coming[ends] |= _bits(end, end + self.travel)
+        self.going[begins] |= _bits(max(0, start - self.travel), start)
         for each in (day - 1, day, day + 1):
             self.overs.pop(each, None)
 

@@ -12,7 +12,7 @@ from datetime import UTC, date, datetime, time, timedelta
 from jolly_trellis.core.books.time import SKILLS, Stage, Task
 from jolly_trellis.core.event.job import CrewMember, Job, Part
 from jolly_trellis.core.event.people import DAY_BEGINS_H, SLOT_MIN, Interval, Person
-from jolly_trellis.core.event.task import MADE_WITHIN
+from jolly_trellis.core.event.task import BACK_EARLY, MADE_WITHIN, THERE_EARLY
 
 AFTER: tuple[Stage, ...] = ("strike", "return")
 SETTING_UP: tuple[Stage, ...] = ("drive", "install", "fill", "on site")
@@ -39,9 +39,21 @@ class Slotted:
     fixed: int | None
 
     @property
-    def there(self) -> bool | None:
-        """Whether it is done at the place of the event; None on the road."""
-        return None if self.task.where == "road" else self.task.where == "venue"
+    def begins_there(self) -> bool:
+        """Whether it begins at the place of the event: all that is done there, and the way back."""
+        return self.task.where == "venue" or (self.task.where == "road" and self.task.stage == "return")
+
+    @property
+    def ends_there(self) -> bool:
+        """Whether it ends at the place of the event: all that is done there, and the way there."""
+        return self.task.where == "venue" or (self.task.where == "road" and self.task.stage != "return")
+
+    def may_be(self, place: int, person: Person) -> bool:
+        """Whether somebody's hands may be chosen for it: it is their part of the work, or they are not of the crew."""
+        if not person.paid:
+            return True
+        among = self.task.among
+        return self.task.stage not in person.shuns and (among is None or place in among)
 
     def allows(self, start: int) -> bool:
         """Whether it may start then by its windows."""
@@ -52,7 +64,8 @@ class Slotted:
 class Puzzle:
     """All tasks and what is known of the people, for one sheet.
 
-    `dawns` are the beginnings of the working days, `travel` slots of the way to the place of the event.
+    `dawns` are the beginnings of the working days, `travel` slots of the way to the place of the event, `builds` what
+    is done there on a day before, with the way there and back.
     """
 
     job: Job
@@ -62,6 +75,7 @@ class Puzzle:
     dawns: tuple[int, ...]
     tasks: tuple[Slotted, ...]
     followers: tuple[tuple[tuple[int, int], ...], ...]
+    builds: tuple[int, ...]
 
     def day(self, slot: int) -> int:
         """The working day a slot belongs to."""
@@ -85,6 +99,7 @@ class Puzzle:
                 skills=frozenset(each.skills),
                 shift=self._shift(each),
                 shuns=NOT_THEIRS.get(each.does, frozenset()),
+                travel=self.travel,
             )
             for each in crew
         ]
@@ -121,7 +136,7 @@ def puzzle_of(tasks: tuple[Task, ...], job: Job) -> Puzzle:
     last = max([filled, *(each for each in (job.ends_at, job.clear_by) if each is not None)])
     begins = _dawn(job, first.astimezone(job.zone).date() - timedelta(days=1))
     travel = math.ceil((job.travel_h or 0.0) * 60 / SLOT_MIN - 1e-9)
-    blank = Puzzle(job=job, begins=begins, horizon=0, travel=travel, dawns=(), tasks=(), followers=())
+    blank = Puzzle(job=job, begins=begins, horizon=0, travel=travel, dawns=(), tasks=(), followers=(), builds=())
     horizon = blank.slot(last, up=True) + _AFTER_H * 60 // SLOT_MIN
     dawns = tuple(_dawns(blank, horizon))
     place = {task.key: index for index, task in enumerate(tasks)}
@@ -140,7 +155,17 @@ def puzzle_of(tasks: tuple[Task, ...], job: Job) -> Puzzle:
         dawns=dawns,
         tasks=slotted,
         followers=tuple(tuple(each) for each in followers),
+        builds=tuple(_builds(tasks)),
     )
+
+
+def _builds(tasks: tuple[Task, ...]) -> Iterator[int]:
+    """What is done at the place on a day before: the ways of the early van, and what lies between them."""
+    back = next((each for each in tasks if each.key == BACK_EARLY), None)
+    between = frozenset() if back is None else frozenset(wait.task for wait in back.after)
+    for index, each in enumerate(tasks):
+        if each.key in between or each.key in (THERE_EARLY, BACK_EARLY):
+            yield index
 
 
 def _slotted(

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from ortools.sat.python import cp_model
 
-from jolly_trellis.core.event.breaches import EXTRA_HAND, WEIGHTS, Placed, badness_of, freshness
+from jolly_trellis.core.event.breaches import EXTRA_HAND, WEIGHTS, Placed, badness_of, early_kind, freshness
 from jolly_trellis.core.event.people import (
     BREAK_BEFORE,
     BREAK_LEAST,
@@ -98,7 +98,7 @@ class _Model:
         crews = [tuple(place for place, here in enumerate(own) if value(here)) for own in self.there]
         for task, start, crew in zip(self.puzzle.tasks, starts, crews, strict=True):
             for each in crew:
-                people[each].take(self.puzzle.day(start), start, start + task.size, there=task.there)
+                people[each].take(self.puzzle.day(start), start, start + task.size, task.begins_there, task.ends_there)
         return Placed(starts=starts, crews=crews, people=people)
 
     def _start(self, index: int, task: Slotted) -> cp_model.IntVar:
@@ -131,7 +131,7 @@ class _Model:
     def _bounded(self, index: int, task: Slotted) -> None:
         start, horizon = self.starts[index], self.puzzle.horizon
         if task.soonest > 0:
-            self._over(task.soonest - start, horizon, WEIGHTS["early"])
+            self._over(task.soonest - start, horizon, WEIGHTS[early_kind(task)])
         if task.latest < horizon:
             self._over(start + task.size - task.latest, horizon, WEIGHTS["late"])
         weight = (
@@ -155,7 +155,7 @@ class _Model:
                 self.model.add(here == (place in now))
             return
         for place, here in enumerate(own):
-            if task.task.stage in self.first.people[place].shuns and place not in now:
+            if place not in now and not task.may_be(place, self.first.people[place]):
                 self.model.add(here == 0)
         wanted = frozenset(task.task.skills)
         able = [here for here, each in zip(own, self.first.people, strict=True) if wanted <= each.skills]
@@ -238,16 +238,17 @@ class _Model:
 
     def _away(self, dawn: int, last_slot: int, mine: Sequence[tuple[int, Slotted, cp_model.BoolVarT]]) -> None:
         """Who is at the place of the event is nowhere else from before the way there until after the way back."""
-        there = [each for each in mine if each[1].there is True]
-        here = [each for each in mine if each[1].there is False]
+        there = [each for each in mine if each[1].begins_there or each[1].ends_there]
+        here = [each for each in mine if not (each[1].begins_there or each[1].ends_there)]
         travel = self.puzzle.travel
         if not there or not here or travel == 0:
             return
         goes, long = self.model.new_int_var(dawn - travel, last_slot, ""), self.model.new_int_var(0, last_slot, "")
         comes, away = self.model.new_int_var(dawn - travel, last_slot + travel, ""), self.model.new_bool_var("")
         for index, task, present in there:
-            self.model.add(goes <= self.starts[index] - travel).only_enforce_if(present)
-            self.model.add(comes >= self.starts[index] + task.size + travel).only_enforce_if(present)
+            way_to, way_from = travel if task.begins_there else 0, travel if task.ends_there else 0
+            self.model.add(goes <= self.starts[index] - way_to).only_enforce_if(present)
+            self.model.add(comes >= self.starts[index] + task.size + way_from).only_enforce_if(present)
             self.model.add_implication(present, away)
         spans = [self.model.new_optional_interval_var(goes, long, comes, away, "")]
         spans += [

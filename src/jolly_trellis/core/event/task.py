@@ -6,12 +6,14 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
 from jolly_trellis.core.books.figures import measure, rule
+from jolly_trellis.core.books.time import key_of
 from jolly_trellis.core.event.job import Job, PieceWork, Work, quantity_of, recipe_of
 from jolly_trellis.core.making.steps import MINUTES_PER_STEM
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 
+THERE_EARLY, BACK_EARLY = key_of("van-early", "drive"), key_of("van-early", "drive-back")
 _A_DAY_H = 24.0
 COLLECT_MIN = measure("Time to fetch the flowers", "minutes", 60)
 

@@ -1,7 +1,10 @@
 """Everything from the drive on: hang in rig order, place, fill, on site, top up, strike, return."""
 
+import math
 from collections.abc import Iterator, Mapping
+from dataclasses import replace
 from datetime import datetime, timedelta
+from itertools import combinations
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.books.time import Skill, Task, Wait, key_of
@@ -10,6 +13,7 @@ from jolly_trellis.core.event.job import Job, Made, PieceWork, RigWork, Work, na
 from jolly_trellis.core.event.lives import lasts_words, soonest_use
 from jolly_trellis.core.event.lots import leaves_at
 from jolly_trellis.core.event.task import (
+    BACK_EARLY,
     FILL_MIN,
     HEAVY_KG,
     LINE_MIN,
@@ -18,6 +22,7 @@ from jolly_trellis.core.event.task import (
     RIG_MIN,
     STRIKE_MIN,
     STRIKE_RIG_MIN,
+    THERE_EARLY,
     TOP_UP_MIN,
     UNLOAD_MIN,
     back,
@@ -33,6 +38,7 @@ from jolly_trellis.core.making.steps import MINUTES_PER_STEM
 from jolly_trellis.core.plan.piece import RecipeLine
 
 GUEST_SLACK = rule("All is done before guests come by", "minutes", 45)
+BUILD_MOST = rule("One team builds on a day before, at most", "duration", 8.0)
 LADDER_FROM_M = rule("A ladder is needed from a hang point's height of", "length", 2.2)
 
 
@@ -45,48 +51,35 @@ def at_the_place(before: Before, loads: tuple[Task, ...]) -> Iterator[Task]:
         tuple(Wait(task=each.key) for each in loads if each.key.startswith(trip)) for trip in ("van:", "van-early:")
     )
     drive = slots(job.travel_h * 60) if job.travel_h else 0
-    there = main
-    if drive:
-        home = (Wait(task=key_of("van-early", "drive-back")),) if early else ()
-        yield (going := _driven(job, "van", drive, (*main, *home)))
-        there = (Wait(task=going.key),)
-    there_early = early
-    if early and drive:
-        yield (going := _driven(job, "van-early", drive, early))
-        there_early = (Wait(task=going.key),)
+    there = (Wait(task=key_of("van", "drive")),) if drive else main
+    there_early = (Wait(task=THERE_EARLY),) if early and drive else early
     ready = ready_by(job)
     hung: dict[int, tuple[Wait, ...]] = {}
     over_tables = list(there)
     previous: dict[bool, tuple[Wait, ...]] = {True: there_early, False: there}
-    gone_up: tuple[Wait, ...] = ()
+    raised: dict[bool, list[Task]] = {True: [], False: []}
     for rig in in_rig_order(made.rigs):
         ahead = goes_up_early(job, rig)
         hangs = rig.rig.mount is None and not rig.rig.lies
         arrive = there_early if ahead else there
         task = _install(job, rig, ahead=ahead, after=previous[ahead] if hangs else arrive, ready=ready)
-        yield task
+        raised[ahead].append(task)
         up = (Wait(task=task.key),)
         hung[rig.id] = (*up, *there)
         if hangs:
             previous[ahead] = up
         if hangs and rig.rig.below == "table":
             over_tables += up
-        if ahead:
-            gone_up += up
-    if gone_up and drive:
-        riders = riders_of(job, early=True)
-        yield Task(
-            key=key_of("van-early", "drive-back"),
-            stage="return",
-            name="Drive back",
-            where="road",
-            minutes=drive,
-            skills=("drives",),
-            hands=len(riders),
-            people=riders,
-            latest=None if (built := _built_by(job)) is None else built + timedelta(minutes=drive),
-            after=gone_up,
-        )
+    if drive:
+        home = (Wait(task=BACK_EARLY),) if early else ()
+        yield _driven(job, "van", drive, (*main, *home), riders_of(job))
+        if early:
+            riders = riders_of(job, builds=tuple(raised[True]))
+            raised[True] = [replace(each, among=riders) for each in raised[True]]
+            yield _driven(job, "van-early", drive, early, riders)
+            yield _driven_back(job, drive, tuple(raised[True]), riders)
+    yield from raised[True]
+    yield from raised[False]
     placed = []
     for work in made.pieces:
         if work.piece.carried:
@@ -122,14 +115,15 @@ def ready_by(job: Job) -> datetime | None:
     return job.starts_at - timedelta(minutes=GUEST_SLACK.value)
 
 
-def riders_of(job: Job, *, early: bool = False) -> tuple[int, ...]:
+def riders_of(job: Job, *, builds: tuple[Task, ...] = ()) -> tuple[int, ...]:
     """Who goes with the van: who is there when it leaves and not for the strike alone, drivers first to its seats.
 
     Args:
-        early: of the way there to build on a day before.
+        builds: what is built on a day before, of the way there; only so many go as that wants, who can do it.
     """
     if not job.crew:
         return (0,)
+    early = bool(builds)
     leaves = _early_at(job) if early else leaves_at(job)
     clock = "" if leaves is None else f"{leaves:%H:%M}"
     setting_up = [place for place, each in enumerate(job.crew) if each.does != "strike"] or [*range(len(job.crew))]
@@ -137,7 +131,24 @@ def riders_of(job: Job, *, early: bool = False) -> tuple[int, ...]:
         place for place in setting_up if not clock or (comes := job.crew[place].comes) is None or comes <= clock
     ] or setting_up
     there.sort(key=lambda place: "drives" not in job.crew[place].skills)
-    return tuple(sorted(there[: job.seats]))
+    there = there[: job.seats]
+    hands = min(_teams(job, builds) * max((each.hands for each in builds), default=len(there)), len(there))
+    wanted = [frozenset(each.skills) for each in builds] + [frozenset({"drives"})]
+    able = (
+        some
+        for some in combinations(there, hands)
+        if all(any(each <= set(job.crew[place].skills) for place in some) for each in wanted)
+    )
+    return tuple(sorted(next(able, tuple(there[:hands]))))
+
+
+def _teams(job: Job, builds: tuple[Task, ...]) -> int:
+    """How many build beside one another on a day before, so that it is done in the time the place gives."""
+    until = _built_by(job)
+    if job.builds_from is None or until is None:
+        return 1
+    have = min((until.timestamp() - job.builds_from.timestamp()) / 60, 60 * BUILD_MOST.value)
+    return max(1, math.ceil(sum(each.minutes for each in builds) / max(have, 1.0) - 1e-9))
 
 
 def on_their_own(job: Job) -> tuple[str, ...]:
@@ -161,9 +172,8 @@ def _built_by(job: Job) -> datetime | None:
     return back(leaves, job.travel_h or 0.0)
 
 
-def _driven(job: Job, trip: str, minutes: int, loads: tuple[Wait, ...]) -> Task:
+def _driven(job: Job, trip: str, minutes: int, loads: tuple[Wait, ...], riders: tuple[int, ...]) -> Task:
     """The way there, with whoever goes along."""
-    riders = riders_of(job, early=trip != "van")
     return Task(
         key=key_of(trip, "drive"),
         stage="drive",
@@ -176,6 +186,23 @@ def _driven(job: Job, trip: str, minutes: int, loads: tuple[Wait, ...]) -> Task:
         soonest=None if trip == "van" else _early_at(job),
         latest=job.filled_at if trip == "van" else None,
         after=loads,
+    )
+
+
+def _driven_back(job: Job, minutes: int, builds: tuple[Task, ...], riders: tuple[int, ...]) -> Task:
+    """The way back from building on a day before."""
+    built = _built_by(job)
+    return Task(
+        key=BACK_EARLY,
+        stage="return",
+        name="Drive back",
+        where="road",
+        minutes=minutes,
+        skills=("drives",),
+        hands=len(riders),
+        people=riders,
+        latest=None if built is None else built + timedelta(minutes=minutes),
+        after=tuple(Wait(task=each.key) for each in builds),
     )
 
 
