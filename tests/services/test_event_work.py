@@ -151,7 +151,8 @@ def test_a_copy_keeps_pieces_and_crew_and_leaves_times_and_locks_open(demo: sqli
     assert copy.pieces == plan.pieces
     assert copy.rigs == plan.rigs
     assert copy.brief.crew == plan.brief.crew
-    assert copy.brief.filled_at is None
+    times = (copy.brief.filled_at, copy.brief.builds_from, copy.brief.builds_to)
+    assert (plan.brief.builds_from, times) == ("2027-05-14T10:00", (None, None, None))
     assert copy.brief.locks == ()
 
 

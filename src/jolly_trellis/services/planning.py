@@ -79,6 +79,8 @@ def copy_event(conn: sqlite3.Connection, event_id: int) -> EventState:
         starts_at=None,
         ends_at=None,
         clear_by=None,
+        builds_from=None,
+        builds_to=None,
         locks=(),
         figures="",
     )

@@ -116,7 +116,7 @@ def ready_by(job: Job) -> datetime | None:
 
 
 def riders_of(job: Job, *, builds: tuple[Task, ...] = ()) -> tuple[int, ...]:
-    """Who goes with the van: who is there when it leaves and not for the strike alone, drivers first to its seats.
+    """Who goes with the van: who is there when it must leave and not for the strike alone, drivers first to its seats.
 
     Args:
         builds: what is built on a day before, of the way there; only so many go as that wants, who can do it.
@@ -124,7 +124,7 @@ def riders_of(job: Job, *, builds: tuple[Task, ...] = ()) -> tuple[int, ...]:
     if not job.crew:
         return (0,)
     early = bool(builds)
-    leaves = _early_at(job) if early else leaves_at(job)
+    leaves = _early_at(job) if early else _must_leave(job)
     clock = "" if leaves is None else f"{leaves:%H:%M}"
     setting_up = [place for place, each in enumerate(job.crew) if each.does != "strike"] or [*range(len(job.crew))]
     there = [
@@ -157,6 +157,11 @@ def on_their_own(job: Job) -> tuple[str, ...]:
         return ()
     riders = riders_of(job)
     return tuple(each.name for place, each in enumerate(job.crew) if place not in riders)
+
+
+def _must_leave(job: Job) -> datetime | None:
+    """When the van leaves at the latest, so that it is there when display water goes in."""
+    return None if job.filled_at is None else back(job.filled_at, job.travel_h or 0.0)
 
 
 def _early_at(job: Job) -> datetime | None:

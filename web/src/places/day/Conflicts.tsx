@@ -24,7 +24,7 @@ export function Conflicts({ conflicts, onPick, onApply }: Props) {
               <Button
                 key={remedy.key}
                 look={remedy.mends ? "solid" : "plain"}
-                className="no-print max-w-full flex-col items-start! gap-0! py-1"
+                className="no-print max-w-96 flex-col items-start! gap-0! py-1 text-left max-md:max-w-full"
                 onClick={() => onApply(remedy.key)}
               >
                 <span>{render(remedy.say, system)}</span>

@@ -11,14 +11,16 @@ export function Notes({ notes }: { notes: readonly Note[] }) {
     <section aria-label="What it asks for" className="mb-3">
       <h2 className="m-0 text-lg">What it asks for</h2>
       <ul className="m-0 list-none p-0">
-        {notes.map((note) => (
-          <li key={note.say.text} className="flex items-start gap-2 py-0.5">
+        {notes.map((note, nth) => (
+          <li key={`${nth} ${note.say.text}`} className="flex items-start gap-2 py-0.5">
             {note.state === "said" ? (
               <span aria-hidden="true" className="inline-block w-5 shrink-0 text-center">
                 ·
               </span>
             ) : (
-              <StateMark state={note.state} />
+              <span className="mt-1 shrink-0">
+                <StateMark state={note.state} size={16} />
+              </span>
             )}
             {note.state !== "said" && <span className="sr-only">{note.state}:</span>}
             <span className={note.state === "fails" ? "text-berry" : ""}>{render(note.say, system)}</span>
