@@ -1,6 +1,7 @@
 """The day: the run sheet, worked out in the background; remedies, tasks set by hand, water rounds, the calendar."""
 
 import sqlite3
+from datetime import datetime
 from typing import Annotated
 
 from fastapi import APIRouter, Request
@@ -114,9 +115,16 @@ def day_calendar(event_id: Number, conn: Connection, person: Annotated[str, Fiel
     return Response(text, media_type="text/calendar; charset=utf-8", headers=headers)
 
 
-@router.post("/day/calendar", dependencies=[DayDone])
-def read_calendar(event_id: Number, body: ReadCalendar, conn: Connection) -> CalendarRead:
+@router.post("/day/calendar")
+async def read_calendar(event_id: Number, body: ReadCalendar, request: Request, conn: Connection) -> CalendarRead:
     """Take changed times of a calendar that was saved from here as tasks set by hand."""
-    times = read_times(body.text, event_id, installation(conn))
-    _, moved, unknown = days.read_times(conn, event_id, times, base_revision=body.base_revision)
+    times = await run_in_threadpool(lambda: read_times(body.text, event_id, installation(conn)))
+    await wait_for(request, lambda waiting: days.begin(waiting, event_id))
+    return await run_in_threadpool(_calendar_read, event_id, times, body.base_revision, conn)
+
+
+def _calendar_read(
+    event_id: int, times: dict[str, datetime], base_revision: int, conn: sqlite3.Connection
+) -> CalendarRead:
+    _, moved, unknown = days.read_times(conn, event_id, times, base_revision=base_revision)
     return CalendarRead(moved=list(moved), unknown=list(unknown), day=_day_out(event_id, conn))

@@ -22,7 +22,7 @@ from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services import judging, long_work, planning, rigging
-from jolly_trellis.services.conditions import conditions_of, job_of, path_of
+from jolly_trellis.services.conditions import conditions_of, job_of, mark_of, path_of
 from jolly_trellis.services.long_work import Running
 from jolly_trellis.store import codec, cuts, stock
 from jolly_trellis.store.connection import transaction
@@ -33,9 +33,13 @@ _QUICK_S = 1.0
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class EventWork:
-    """One event with all that the core needs to reckon with it; `made_for` tells whether a result is still of it."""
+    """One event with all that the core needs to reckon with it; `kept_in` is the file it is kept in.
+
+    `made_for` tells whether a result is still of it: events that are the same in everything have the same.
+    """
 
     event_id: int
+    kept_in: str
     revision: int
     plan: Plan
     job: Job
@@ -53,11 +57,13 @@ def work_of(conn: sqlite3.Connection, event_id: int) -> EventWork:
     job, conditions = job_of(state.plan.brief), conditions_of(conn, state.plan.brief)
     made = made_of(conn, event_id, state.plan, conditions)
     needs, larder = needs_of(made, turning=state.plan.brief.turning), larder_of(conn)
-    mark = hashlib.sha256(f"{path_of(conn)}|{stock.revision(conn)}|".encode() + codec.dumps(state.plan).encode())
-    mark.update(codec.dumps(needs).encode() + conditions.figures.edition.encode())
-    mark.update(codec.dumps(rigging.survey_of(conn, event_id)[1].survey).encode())
+    shelves, survey = shelves_of(conn), rigging.survey_of(conn, event_id)[1].survey
+    mark = hashlib.sha256(f"{mark_of(conditions)}|{conditions.figures.edition}|".encode())
+    for each in (state.plan, needs, larder, shelves, survey):
+        mark.update(codec.dumps(each).encode())
     return EventWork(
         event_id=event_id,
+        kept_in=path_of(conn),
         revision=state.event.revision,
         plan=state.plan,
         job=job,
@@ -65,7 +71,7 @@ def work_of(conn: sqlite3.Connection, event_id: int) -> EventWork:
         made=made,
         needs=needs,
         larder=larder,
-        shelves=shelves_of(conn),
+        shelves=shelves,
         made_for=mark.hexdigest(),
     )
 

@@ -172,8 +172,8 @@ def _held(material: Material) -> HeldKind:
     return "netting" if material == "netting" else "supply"
 
 
-def _key(work: EventWork) -> tuple[str, str]:
-    return ("cuts", work.made_for)
+def _key(work: EventWork) -> tuple[str, str, int, str]:
+    return ("cuts", work.kept_in, work.event_id, work.made_for)
 
 
 def add_remnant(conn: sqlite3.Connection, material: Material, key: str, *, width_m: float, length_m: float) -> None:
