@@ -1,4 +1,4 @@
-"""A cut plan checked by geometry alone, written apart from the planner: inside, apart by the lost cell, guillotine."""
+"""A cut plan checked by geometry alone, written apart from the planner: inside, apart by a cut, guillotine."""
 
 from collections.abc import Iterable
 
@@ -33,8 +33,10 @@ def problems_of(cutting: Cutting, items: tuple[Item, ...], sheets: tuple[Sheet, 
 
 
 def _sized(piece: Placed, item: Item, sheet: Sheet, rows: int) -> list[str]:
-    size = item.turned if piece.turned else (item.across, item.along)
-    found = [] if size == (piece.across, piece.along) else [f"item {item.key} has another size"]
+    least = item.turned if piece.turned and item.turned else (item.across, item.along)
+    room = max(least[0], (item.room_turned if piece.turned else item.room) or 0)
+    fits = least[0] <= piece.across <= room + item.spare and piece.along == least[1]
+    found = [] if fits else [f"item {item.key} has another size"]
     inside = piece.x >= 0 and piece.y >= 0 and piece.x + piece.across <= sheet.across
     if not (inside and piece.y + piece.along <= min(sheet.along, rows)):
         found.append(f"item {item.key} lies outside the stock, or beyond the rows said to be used")

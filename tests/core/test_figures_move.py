@@ -257,6 +257,9 @@ def _rolled() -> object:
     """Sheets of two sizes from a short roll: what is lost, kept and bought."""
     bare = replace(events.larder(), rolls={}, netting_remnants=(), packs={})
     few, many = needs_of(events.one_bowl(2)), needs_of(events.one_bowl(60))
+    (of_bowl,) = few.sheets
+    narrow = replace(of_bowl, quantity=1, may_turn=False, sheet=replace(of_bowl.sheet, width_m=0.17, length_m=0.6))
+    few = replace(few, sheets=(narrow,), lengths=needs_of(events.demo_made()).lengths)
     return *netting_problems(many, bare), *length_problems(many, bare), cut_plan(few, bare, seconds=0.3)
 
 

@@ -4560,10 +4560,13 @@ export interface components {
         };
         /**
          * MaterialPlan
-         * @description The cut plan of one material: cells of `cell_m` by `row_m`, and what it comes to.
+         * @description The cut plan of one material: counted in `cell_m` by `row_m`, and what it comes to.
          *
-         *     `waste` is the share of what is used that becomes no piece, 0 to 1; `bound_waste` what no plan of such strips gets
-         *     under, None not known. `to_buy` counts rolls, spools or sticks; `missing` says what could not be cut, and why.
+         *     Netting is counted in half cells across, `per_cell` to a cell: along the roll it is cut beside the twists, each
+         *     line `beside_m` past where a whole number of half cells ends. `kept` is the share of what is used that is kept as
+         *     remnants, 0 to 1, `waste` the share that becomes neither piece nor remnant; `bound_waste` what no plan of such
+         *     strips gets under in both, None not known. `to_buy` counts rolls, spools or sticks; `missing` says what could not
+         *     be cut, and why.
          */
         readonly MaterialPlan: {
             /**
@@ -4595,6 +4598,21 @@ export interface components {
             readonly bound_waste: number | null;
             /** To Buy */
             readonly to_buy: number;
+            /**
+             * Per Cell
+             * @default 1
+             */
+            readonly per_cell: number;
+            /**
+             * Beside M
+             * @default 0
+             */
+            readonly beside_m: number;
+            /**
+             * Kept
+             * @default 0
+             */
+            readonly kept: number;
         };
         /**
          * Mechanic

@@ -26,7 +26,7 @@ from jolly_trellis.core.event.searching import Value, search
 _LEFT_OVER = 10_000_000
 _CENT = 1_000
 _ROLL_CELL = 20
-_REMNANT_CELL = 19
+_REMNANT_CELL = 15
 _MOST_COPIES = 12
 _WORKERS = 2
 _FILLING = 0.25

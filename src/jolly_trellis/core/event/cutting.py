@@ -1,8 +1,8 @@
 """Cutting without waste: strips across the roll, strips into columns, columns into pieces; counted in whole cells.
 
-Everything here is a whole number, so that a plan can be checked without rounding. A cut eats one cell of the netting
-(`kerf`): a piece of n cells lies on n + 1, and a stock of N cells gives N + 1. Lengths are the same problem, and a cut
-eats nothing: a spool is one cell across, and a bundle of sticks is as many rows long as there are sticks.
+Everything here is a whole number, so that a plan can be checked without rounding. A cut may eat some (`kerf`): a piece
+of n lies on n + kerf, and a stock of N gives N + kerf. Lengths are the same problem: a spool is one across, and a
+bundle of sticks is as many rows long as there are sticks.
 """
 
 from collections.abc import Callable
@@ -13,13 +13,20 @@ STRIP_ROUNDS = 40
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Item:
-    """So many pieces of one size: cells across and rows along; `turned` its size lying the other way, if it may."""
+    """So many pieces of one size: at least `across` and `along`; `turned` its size lying the other way, if it may.
+
+    `room` and `room_turned` are what it should have across where there is room, None no more than it must; `spare` how
+    much wider than that it may stay.
+    """
 
     key: int
     across: int
     along: int
     count: int
     turned: tuple[int, int] | None = None
+    room: int | None = None
+    room_turned: int | None = None
+    spare: int = 0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -114,6 +121,12 @@ def lie(item: Item, turned: bool) -> tuple[int, int]:
     return item.turned if turned and item.turned is not None else (item.across, item.along)
 
 
+def roomy(item: Item, turned: bool) -> int:
+    """What an item should have across where there is room, as it lies."""
+    least, _ = lie(item, turned)
+    return max(least, (item.room_turned if turned else item.room) or 0)
+
+
 def fits(item: Item, sheet: Sheet) -> bool:
     """Whether an item fits a stock, lying either way."""
     ways = [(item.across, item.along), *([item.turned] if item.turned is not None else [])]
@@ -126,19 +139,25 @@ def area_bound(items: tuple[Item, ...]) -> int:
 
 
 def laid_out(used: list[tuple[Sheet, int, list[Strip]]], items: tuple[Item, ...], kerf: int) -> tuple[Used, ...]:
-    """Strips on stocks as pieces with places. Strips lie one behind another, the longest first."""
+    """Strips on stocks as pieces with places. Strips lie one behind another, the longest first; columns are as wide as
+    their pieces should be, as far as there is room.
+    """
     done = []
     for sheet, nth, strips in used:
         placed, ends, y = [], [], 0
         for strip in sorted(strips, key=lambda each: -each.along):
-            x = 0
+            x, slack = 0, sheet.across + kerf - sum(column.across for column in strip.columns)
             for column in strip.columns:
-                up = y
+                up, needs = y, max(roomy(items[item], turned) for item, turned in column.pieces) + kerf
+                wider = min(max(needs - column.across, 0), slack)
+                slack -= wider
                 for item, turned in column.pieces:
-                    across, along = lie(items[item], turned)
+                    _, along = lie(items[item], turned)
+                    most = roomy(items[item], turned) + items[item].spare
+                    across = min(most, column.across + wider - kerf)
                     placed.append(Placed(item=items[item].key, x=x, y=up, across=across, along=along, turned=turned))
                     up += along + kerf
-                x += column.across
+                x += column.across + wider
             y += strip.along
             ends.append(min(y, sheet.along))
         rows = min(y, sheet.along)

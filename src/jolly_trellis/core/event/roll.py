@@ -1,13 +1,16 @@
 """The roll: everything an event cuts from netting, spools and sticks, as one cut plan for each material."""
 
-from collections.abc import Callable, Iterable
+import math
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, replace
+from itertools import pairwise
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.event.cut_plan import cut
 from jolly_trellis.core.event.cutting import Cutting, Placed, Progress, Sheet, Used
 from jolly_trellis.core.event.needs import Needs
 from jolly_trellis.core.event.roll_problems import (
+    NARROWER,
     CutStock,
     Larder,
     MaterialPlan,
@@ -20,7 +23,7 @@ from jolly_trellis.core.quantities import Phrase, length, phrase
 
 KEPT_LENGTH = rule("A remnant is worth keeping from a length of", "length", 0.25)
 
-KEPT_WIDTH = rule("A remnant is worth keeping from a width of", "length", 0.12)
+KEPT_CELLS = rule("A remnant of netting is worth keeping from, cells both ways", "count", 10)
 
 SECONDS = 10.0
 
@@ -113,9 +116,10 @@ def _sizes(plan: MaterialPlan | None) -> list[tuple[float, float]]:
 
 
 def acts_of(plan: MaterialPlan) -> tuple[CutAct, ...]:
-    """The order of cuts: across each stock strip by strip, then along the strip, then across its columns.
+    """The order of cuts at a bench: one strip at a time, counted from the fresh edge; then along it, then its columns,
+    and what is trimmed off each piece.
 
-    Source: how the plan is made; each strip's far edge is cut first so that the rest of the roll stays whole.
+    Source: how the plan is made. Across the roll netting is cut between two rows of twists, along it beside a twist.
     """
     acts: list[CutAct] = []
     for place, stock in enumerate(plan.stocks):
@@ -125,26 +129,58 @@ def acts_of(plan: MaterialPlan) -> tuple[CutAct, ...]:
         start = 0
         for end in stock.strips:
             inside = [each for each in stock.pieces if start <= each.y < end]
-            names = _listed(plan, inside)
-            say = phrase("Across at {at}, row {end}: {names}.", at=length(end * plan.row_m), end=end, names=names)
-            acts.append(CutAct(stock=place, say=say))
-            edges = sorted({each.x for each in inside if each.x > 0})
-            if edges and plan.cell_m:
-                cells = ", ".join(str(each) for each in edges)
-                acts.append(CutAct(stock=place, say=phrase("Along that strip after cell {cells}.", cells=cells)))
-            for x in sorted({each.x for each in inside}):
-                column = sorted((each for each in inside if each.x == x), key=lambda each: each.y)
-                if len(column) > 1:
-                    rows = ", ".join(str(each.y + each.along - start) for each in column[:-1])
-                    say = phrase(
-                        "The part from cell {x} across after its row {rows}: {listed}.",
-                        x=x + 1,
-                        rows=rows,
-                        listed=_listed(plan, column),
-                    )
-                    acts.append(CutAct(stock=place, say=say))
+            acts += (CutAct(stock=place, say=say) for say in _strip_acts(plan, stock, inside, start, end))
             start = end
     return tuple(acts)
+
+
+def _strip_acts(plan: MaterialPlan, stock: CutStock, inside: list[Placed], start: int, end: int) -> Iterator[Phrase]:
+    rows = end - start
+    at, names = length(rows * plan.row_m), _listed(plan, inside)
+    if not plan.cell_m:
+        yield phrase("{at} from the fresh end: {names}.", at=at, names=names)
+        return
+    yield phrase(
+        "Count {rows} rows from the fresh edge, {at}, and cut across: {names}.", rows=rows, at=at, names=names
+    )
+    columns = {x: sorted((each for each in inside if each.x == x), key=lambda each: each.y) for x in _edges(inside)}
+    wide = max(each.x + each.across for each in inside)
+    last = math.floor((stock.width_m - plan.beside_m) / plan.cell_m + 1e-9)
+    lines = [x for x in columns if x > 0] + ([wide] if wide < last else [])
+    for x in lines:
+        words = "Along that strip {where}, {at} from its side" + (": what lies beyond is left." if x == wide else ".")
+        yield phrase(words, where=_twist(plan, x), at=length(plan.at_m(x)))
+    ends = [*list(columns)[1:], wide]
+    for (x, column), until in zip(columns.items(), ends, strict=True):
+        of = phrase("The part from {at}", at=length(plan.at_m(x))) if x else phrase("The part at the side")
+        cuts = [each.y + each.along - start for each in column if each.y + each.along < end]
+        if cuts:
+            counted = ", ".join(str(each) for each in cuts)
+            listed = _listed(plan, column)
+            yield phrase("{of} across after its row {rows}: {listed}.", of=of, rows=counted, listed=listed)
+        trims: dict[int, list[Placed]] = {}
+        for each in column:
+            trims.setdefault(until - each.x - each.across, []).append(each)
+        for off, narrow in trims.items():
+            if off > 0:
+                words = (
+                    "Trim {off} cells off the side of {names}."
+                    if off > plan.per_cell
+                    else "Trim {off} cell off the side of {names}."
+                )
+                yield phrase(words, off=f"{off / plan.per_cell:g}", names=_listed(plan, narrow))
+
+
+def _edges(pieces: Iterable[Placed]) -> list[int]:
+    return sorted({each.x for each in pieces})
+
+
+def _twist(plan: MaterialPlan, x: int) -> str:
+    """Where a cut along lies, by the twists that one counts; before there were half cells, by whole cells."""
+    cells, half = divmod(x, plan.per_cell)
+    if plan.per_cell == 1:
+        return f"after cell {x}"
+    return f"a quarter before twist {cells + 1}" if half else f"a quarter past twist {cells}"
 
 
 def _stick_acts(plan: MaterialPlan, place: int, stock: CutStock) -> list[CutAct]:
@@ -167,27 +203,32 @@ def _listed(plan: MaterialPlan, placed: Iterable[Placed]) -> str:
 
 def _plan_of(problem: Problem, cutting: Cutting) -> MaterialPlan:
     shell = problem.shell
-    stocks = [_stock(problem, used) for used in cutting.used]
+    found = [_stock(problem, used) for used in cutting.used]
+    stocks = [stock for stock, _ in found]
     bought = sum(each.count if shell.sticks else 1 for each in stocks if each.source == "to buy")
-    waste = 1 - cutting.area_placed / cutting.area_used if cutting.area_used else 0.0
-    least = cutting.bound
+    used = cutting.area_used
+    kept = sum(beside for _, beside in found) / used if used else 0.0
+    lost = 1 - cutting.area_placed / used if used else 0.0
     bound_waste = None
-    if least >= cutting.area_needed > 0 and not cutting.unplaced:
-        bound_waste = min(1 - cutting.area_needed / least, waste)
+    if cutting.bound >= cutting.area_needed > 0 and not cutting.unplaced:
+        bound_waste = min(1 - cutting.area_needed / cutting.bound, lost)
     return replace(
         shell,
         stocks=tuple(stocks),
         missing=tuple(_missing(problem, item, count) for item, count in cutting.unplaced),
-        waste=waste,
+        waste=max(lost - kept, 0.0),
+        kept=kept,
         bound_waste=bound_waste,
         to_buy=bought,
     )
 
 
-def _stock(problem: Problem, used: Used) -> CutStock:
+def _stock(problem: Problem, used: Used) -> tuple[CutStock, int]:
+    """One stock as it is cut, and how much of what is used is kept beside pieces, in half cells by rows."""
     shell, sheet = problem.shell, problem.sheets[used.sheet]
     source, number, wide, long = problem.sources[used.sheet]
     keep: list[tuple[float, float]] = []
+    beside = 0
     if shell.sticks:
         for row in range(used.rows):
             ends = [each.x + each.across for each in used.placed if each.y == row]
@@ -197,11 +238,14 @@ def _stock(problem: Problem, used: Used) -> CutStock:
         used_m = used.rows * long
     else:
         used_m = min(used.rows * shell.row_m, long)
-        if long - used_m >= KEPT_LENGTH.value:
+        least = KEPT_CELLS.value * shell.row_m if shell.material == "netting" else KEPT_LENGTH.value
+        if long - used_m >= least - 1e-9:
             keep.append((wide, long - used_m))
         if shell.material == "netting":
-            keep += _offcuts(problem, used, sheet, wide)
-    return CutStock(
+            for across, rows in _offcuts(problem, used, sheet):
+                keep.append((across * shell.cell_m, rows * shell.row_m))
+                beside += across * rows
+    stock = CutStock(
         source=source,
         remnant=number,
         width_m=wide,
@@ -212,20 +256,25 @@ def _stock(problem: Problem, used: Used) -> CutStock:
         pieces=used.placed,
         keep=tuple(keep),
     )
+    return stock, beside
 
 
-def _offcuts(problem: Problem, used: Used, sheet: Sheet, wide: float) -> list[tuple[float, float]]:
-    """What is left beside the last column of each strip, where it is worth keeping; whole cells, the lost one off."""
-    shell, start, found = problem.shell, 0, []
+def _offcuts(problem: Problem, used: Used, sheet: Sheet) -> Iterator[tuple[int, int]]:
+    """What is left beside the last column of each strip, and behind each column, where it is worth keeping: half cells
+    and rows.
+    """
+    shell, start = problem.shell, 0
+    most, least = KEPT_CELLS.value * shell.per_cell, KEPT_CELLS.value
     for end in used.strips:
         inside = [each for each in used.placed if start <= each.y < end]
-        taken = max((each.x + each.across for each in inside), default=0)
-        cells, rows = sheet.across - taken - shell.lost, end - start - shell.lost
-        size = (min(cells * shell.cell_m, wide), rows * shell.row_m)
-        if size[0] >= KEPT_WIDTH.value and size[1] >= KEPT_LENGTH.value:
-            found.append(size)
+        edges = [*_edges(inside), max((each.x + each.across for each in inside), default=0)]
+        for x, until in pairwise(edges):
+            behind = end - max(each.y + each.along for each in inside if each.x == x)
+            if until - x >= most and behind >= least:
+                yield until - x, behind
+        if sheet.across - edges[-1] >= most and end - start >= least:
+            yield sheet.across - edges[-1], end - start
         start = end
-    return found
 
 
 def _missing(problem: Problem, item: int, count: int) -> Phrase:
@@ -234,7 +283,7 @@ def _missing(problem: Problem, item: int, count: int) -> Phrase:
     number = f"{count} × " if count > 1 else ""
     if problem.shell.material == "netting":
         widest = max((wide for _, _, wide, _ in problem.sources), default=0.0)
-        if what.width_m > widest:
+        if what.width_m > widest + NARROWER.value * problem.shell.per_cell * problem.shell.cell_m:
             return phrase(
                 "{number}{what}: {w} wide, and the widest roll is {r}. Sew it from two widths, or "
                 "choose netting on a wider roll.",

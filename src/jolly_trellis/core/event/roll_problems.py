@@ -5,7 +5,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
-from jolly_trellis.core.books.figures import rule
+from jolly_trellis.core.books.figures import rule, standard
 from jolly_trellis.core.event.cutting import Item, Placed, Sheet
 from jolly_trellis.core.event.needs import LengthNeed, Needs, SheetNeed
 from jolly_trellis.core.materials import netting as nets
@@ -14,13 +14,20 @@ from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, phrase
 
-LOST_CELLS = rule("Cells of netting lost at a cut", "count", 1, COMMON_PRACTICE)
+NARROWER = rule("A sheet of netting may be narrower than asked by, cells", "ratio", 0.5, COMMON_PRACTICE, most=0.5)
+
+WIDER = rule("A sheet of netting may be wider than asked by, cells", "ratio", 1.0, COMMON_PRACTICE)
+
+BESIDE = standard("Along the roll netting is cut beside a twist, cells", "ratio", 0.25, COMMON_PRACTICE)
 
 LENGTH_STEP = rule("Lengths are cut to the next", "length", 0.005)
 
 BOUGHT = rule("Rolls that a plan may buy of one netting, at most", "count", 6)
 
 UNPRICED_CENTS = 100_000
+
+_PER_CELL = 2
+_Stock = tuple["Source", int | None, float, float, int, int, int, int]
 
 Material = Literal["netting", "supply"]
 
@@ -83,10 +90,13 @@ class CutStock:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class MaterialPlan:
-    """The cut plan of one material: cells of `cell_m` by `row_m`, and what it comes to.
+    """The cut plan of one material: counted in `cell_m` by `row_m`, and what it comes to.
 
-    `waste` is the share of what is used that becomes no piece, 0 to 1; `bound_waste` what no plan of such strips gets
-    under, None not known. `to_buy` counts rolls, spools or sticks; `missing` says what could not be cut, and why.
+    Netting is counted in half cells across, `per_cell` to a cell: along the roll it is cut beside the twists, each
+    line `beside_m` past where a whole number of half cells ends. `kept` is the share of what is used that is kept as
+    remnants, 0 to 1, `waste` the share that becomes neither piece nor remnant; `bound_waste` what no plan of such
+    strips gets under in both, None not known. `to_buy` counts rolls, spools or sticks; `missing` says what could not
+    be cut, and why.
     """
 
     material: Material
@@ -102,6 +112,13 @@ class MaterialPlan:
     waste: float
     bound_waste: float | None
     to_buy: int
+    per_cell: int = 1
+    beside_m: float = 0.0
+    kept: float = 0.0
+
+    def at_m(self, across: int) -> float:
+        """Where a cut along lies, m from the near side."""
+        return across * self.cell_m + (self.beside_m if across > 0 else 0.0)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -151,17 +168,22 @@ def netting_problems(needs: Needs, larder: Larder) -> Iterable[Problem]:
 
 def _netting_problem(sheets: list[SheetNeed], net: Netting, larder: Larder) -> Problem:
     across_m, along_m = nets.pitch_across_m(net), nets.pitch_along_m(net)
+    half_m = across_m / _PER_CELL
     items, cut_items = [], []
     for key, need in enumerate(sheets):
         wide, long = need.sheet.width_m, need.sheet.length_m
-        turned = (nets.whole_cells(long, across_m), nets.whole_cells(wide, along_m)) if need.may_turn else None
         items.append(
             Item(
                 key=key,
-                across=nets.whole_cells(wide, across_m),
+                across=_halves(wide - NARROWER.value * across_m, half_m),
                 along=nets.whole_cells(long, along_m),
                 count=need.quantity,
-                turned=turned,
+                turned=(_halves(long - NARROWER.value * across_m, half_m), nets.whole_cells(wide, along_m))
+                if need.may_turn
+                else None,
+                room=_halves(wide, half_m),
+                room_turned=_halves(long, half_m),
+                spare=round(WIDER.value * _PER_CELL),
             )
         )
         cut_items.append(
@@ -185,21 +207,42 @@ def _netting_problem(sheets: list[SheetNeed], net: Netting, larder: Larder) -> P
     roll = (net.roll_width_m, net.roll_length_m)
     stock += [("here", None, *roll, here, 0)] if here else []
     stock.append(("to buy", None, *roll, int(BOUGHT.value), max(price, 1)))
-    shell = _shell("netting", net.key, net.name, across_m, along_m, int(LOST_CELLS.value), tuple(cut_items))
+    beside_m = BESIDE.value * across_m
     stocks = [
         (
             source,
             number,
             wide,
             long,
-            math.floor(wide / across_m + 1e-9),
+            math.floor((wide - beside_m) / half_m + 1e-9),
             math.floor(long / along_m + 1e-9),
             count,
             cost,
         )
         for source, number, wide, long, count, cost in stock
     ]
+    items = [
+        _full_width(item, need, stocks, NARROWER.value * across_m) for item, need in zip(items, sheets, strict=True)
+    ]
+    shell = _shell("netting", net.key, net.name, half_m, along_m, tuple(cut_items))
+    shell = replace(shell, per_cell=_PER_CELL, beside_m=beside_m)
     return _problem(shell, items, stocks)
+
+
+def _full_width(item: Item, need: SheetNeed, stocks: list[_Stock], narrower_m: float) -> Item:
+    """An item that takes the whole width of the widest stock takes it as it is: no cut lies beside it."""
+    _, _, wide_m, _, most, *_ = max(stocks, key=lambda each: each[2])
+
+    def across(least: int, size_m: float) -> int:
+        return min(least, most) if size_m - narrower_m <= wide_m + 1e-9 else least
+
+    turned = None if item.turned is None else (across(item.turned[0], need.sheet.length_m), item.turned[1])
+    return replace(item, across=across(item.across, need.sheet.width_m), turned=turned)
+
+
+def _halves(wide_m: float, half_m: float) -> int:
+    """Half cells that are at least so wide."""
+    return max(1, math.ceil(wide_m / half_m - 1e-6))
 
 
 def length_problems(needs: Needs, larder: Larder) -> Iterable[Problem]:
@@ -235,7 +278,7 @@ def _length_problem(lengths: list[LengthNeed], supply: Supply, larder: Larder) -
     def units_of(long: float) -> int:
         return math.floor(long / step + 1e-9)
 
-    stocks: list[tuple[Source, int | None, float, float, int, int, int, int]] = []
+    stocks: list[_Stock] = []
     if sticks:
         stocks += [("remnant", each.id, 0.0, each.length_m, units_of(each.length_m), 1, 1, 0) for each in remnants]
         number = round(here * supply.pack)
@@ -248,12 +291,12 @@ def _length_problem(lengths: list[LengthNeed], supply: Supply, larder: Larder) -
         spools = -(-2 * total // max(units_of(one), 1)) + 1
         stocks.append(("to buy", None, 0.0, one, 1, units_of(one), spools, max(price, 1)))
     cell, row = (step, 0.0) if sticks else (0.0, step)
-    shell = _shell("supply", supply.key, supply.name, cell, row, 0, tuple(cut_items))
+    shell = _shell("supply", supply.key, supply.name, cell, row, tuple(cut_items))
     return _problem(replace(shell, sticks=sticks), items, stocks)
 
 
 def _shell(
-    material: Material, key: str, name: str, cell: float, row: float, lost: int, items: tuple[CutItem, ...]
+    material: Material, key: str, name: str, cell: float, row: float, items: tuple[CutItem, ...]
 ) -> MaterialPlan:
     return MaterialPlan(
         material=material,
@@ -262,7 +305,7 @@ def _shell(
         sticks=False,
         cell_m=cell,
         row_m=row,
-        lost=lost,
+        lost=0,
         items=items,
         stocks=(),
         missing=(),
@@ -275,7 +318,7 @@ def _shell(
 def _problem(
     shell: MaterialPlan,
     items: list[Item],
-    stocks: list[tuple[Source, int | None, float, float, int, int, int, int]],
+    stocks: list[_Stock],
 ) -> Problem:
     sheets: list[Sheet] = []
     sources: list[tuple[Source, int | None, float, float]] = []

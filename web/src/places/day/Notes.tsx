@@ -12,7 +12,8 @@ export function Notes({ notes }: { notes: readonly Note[] }) {
       <h2 className="m-0 text-lg">What it asks for</h2>
       <ul className="m-0 list-none p-0">
         {notes.map((note, nth) => (
-          <li key={`${nth} ${note.say.text}`} className="flex items-start gap-2 py-0.5">
+          // biome-ignore lint/suspicious/noArrayIndexKey: two may say the same
+          <li key={nth} className="flex items-start gap-2 py-0.5">
             {note.state === "said" ? (
               <span aria-hidden="true" className="inline-block w-5 shrink-0 text-center">
                 ·

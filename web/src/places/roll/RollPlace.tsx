@@ -124,12 +124,12 @@ export function RollPlace() {
                 <span>{takes(shown)}</span>
                 {shown.material === "netting" && (
                   <span>
-                    waste {Math.round(shown.waste * 100)} %
-                    {shown.bound_waste !== null && (
-                      <span className="text-soft">
-                        , at the least {Math.round(shown.bound_waste * 100)} %
-                      </span>
-                    )}
+                    {Math.round((1 - shown.waste - shown.kept) * 100)} % in pieces
+                    {shown.kept > 0.005 && `, ${Math.round(shown.kept * 100)} % worth keeping`}
+                    <span className="text-soft">
+                      , {Math.round(shown.waste * 100)} % cut off: beside or behind a piece, and under 10
+                      cells
+                    </span>
                   </span>
                 )}
                 <Button
