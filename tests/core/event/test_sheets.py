@@ -9,7 +9,7 @@ import pytest
 from jolly_trellis.core.books.time import Skill, Task, Wait
 from jolly_trellis.core.event.breaches import Placed, badness_of
 from jolly_trellis.core.event.job import CrewMember, Job, Supplier, Weekday
-from jolly_trellis.core.event.list_schedule import list_schedule
+from jolly_trellis.core.event.list_schedule import _List, list_schedule
 from jolly_trellis.core.event.people import Person, excess, in_slots, limits
 from jolly_trellis.core.event.schedule import Sheet, schedule
 from jolly_trellis.core.event.sheet import Puzzle, puzzle_of
@@ -171,3 +171,45 @@ def test_hours_of_a_person_and_the_way_between_two_places() -> None:
         assert all(person.free(at, at + 9, begins, ends) is not bool(blocked >> at & 1) for at in range(90, 160))
     assert person.over(0, 130, 140) == 0
     assert person.over(0, 205, 215) == 10
+
+
+def test_a_puzzle_knows_the_way_and_begins_the_day_before_the_first_task() -> None:
+    """Mechanics may be made 96 h before 12:30 on the 15th: the 11th; so it begins at 4 in the morning of the 10th."""
+    puzzle = puzzle_of(time_book(job(), one_bowl(), varieties()).tasks, job())
+    assert (puzzle.travel, puzzle.time(0)) == (9, at("2027-05-10T04:00"))
+    assert puzzle_of((puzzle.tasks[0].task,), replace(job(), travel_h=None)).travel == 0
+
+
+def test_placing_a_task_costs_what_it_adds_to_the_sheet() -> None:
+    """Two hours too soon, an hour late, beyond its windows, with somebody more: each as `badness_of` weighs it."""
+    alone = replace(job(), crew=(CrewMember(name="Wren"),))
+    task = Task(
+        key="1:green:1",
+        stage="green",
+        name="Green",
+        where="workshop",
+        minutes=60,
+        soonest=at("2027-05-14T12:00"),
+        latest=at("2027-05-14T14:00"),
+    )
+    puzzle = puzzle_of((task,), alone)
+    (slotted,) = puzzle.tasks
+    for clock in ("10:00", "12:30", "14:00", "18:30", "23:00"):
+        for crew in ((0,), (1,)):
+            start = puzzle.slot(at(f"2027-05-14T{clock}"))
+            listed = _List(puzzle, None, build_first=False)
+            cost = listed._cost(slotted, start, crew)
+            people = puzzle.people()
+            people[crew[0]].take(puzzle.day(start), start, start + slotted.size, False, False)
+            assert cost == badness_of(puzzle, Placed(starts=[start], crews=[crew], people=people)), (clock, crew)
+
+
+def test_stems_of_a_market_that_opens_when_the_workshop_shuts_are_conditioned_on_the_next_day() -> None:
+    night = Supplier(name="Night market", opens="21:00", closes="23:30", days=("mon", "tue", "wed", "thu", "fri"))
+    tasks = time_book(replace(job(), suppliers=(night,)), one_bowl(), varieties()).tasks
+    for task in tasks:
+        if task.stage == "condition":
+            fetched = next(each for each in tasks if each.key == task.after[0].task)
+            (opens, _), (begins, closes) = fetched.windows[0], task.windows[0]
+            assert (begins.date() - opens.date()).days == 1
+            assert (begins.hour, closes.hour) == (job().hours.opens.hour, job().hours.closes.hour)

@@ -27,6 +27,7 @@ _LEFT_OVER = 10_000_000
 _CENT = 1_000
 _ROLL_CELL = 20
 _REMNANT_CELL = 15
+_OPENED = 2_000
 _MOST_COPIES = 12
 _WORKERS = 2
 _FILLING = 0.25
@@ -192,7 +193,7 @@ def _solve(
             if opened_before is not None:
                 model.add_implication(opened, opened_before)
             opened_before = opened
-            terms.append(sheet.cost * _CENT * opened)
+            terms.append((sheet.cost * _CENT + _OPENED) * opened)
             own = []
             for strip in pools.get(sheet.across, []):
                 most = (sheet.along + kerf) // strip.along
