@@ -37,9 +37,9 @@ def test_minutes_are_one_sum_on_the_sheet_in_the_price_and_over_the_line_up(read
 
 def test_money_is_one_sum(read: dict[str, Any]) -> None:
     cost, headline = read["cost"], read["headline"]
+    assert (headline["cost"], headline["price"]) == (cost["cost"], cost["asked"])
     for field in ("cost", "price"):
-        assert headline[field] == cost[field]
-        assert sum(Decimal(each[field]) for each in cost["pieces"]) == Decimal(cost[field])
+        assert sum(Decimal(each[field]) for each in (*cost["pieces"], *cost["lines"])) == Decimal(cost[field])
 
 
 def test_stems_that_are_bought_are_those_that_are_fetched_and_conditioned(read: dict[str, Any]) -> None:

@@ -44,6 +44,10 @@ def to_settle(conn: sqlite3.Connection, work: EventWork, cost: EventCost) -> tup
                 place="cost", say=phrase("Not known: {names}{more}.", names="; ".join(cost.missing[:2]), more=more)
             )
         )
+    if cost.unsaid:
+        found.append(
+            ToSettle(place="cost", say=phrase("Nobody has said what it costs: {names}.", names="; ".join(cost.unsaid)))
+        )
     missing = [words for absent, words in _facts(work) if absent]
     if work.made.works and missing:
         found.append(ToSettle(place="brief", say=phrase("The brief does not say {names}.", names=", ".join(missing))))

@@ -28,10 +28,70 @@ def cost(made: Made, costing: Costing = COSTING, known: object = None) -> EventC
 
 def test_the_event_is_the_sum_of_its_pieces_to_the_cent() -> None:
     found = cost(demo_made())
-    for field in ("stems", "mechanics", "consumables", "labour", "cost", "price"):
+    for field in ("stems", "mechanics", "consumables", "labour", "breakage", "cost", "price"):
         assert getattr(found, field) == sum(getattr(each, field) for each in found.pieces), field
     for each in found.pieces:
         assert each.cost == each.stems + each.mechanics + each.consumables + (each.labour or 0)
+        assert each.price == (each.price_each or 0) * each.quantity
+
+
+FULL = replace(
+    COSTING,
+    km=96.0,
+    per_km=Decimal("0.45"),
+    vehicle_days=2,
+    per_day=Decimal("55.00"),
+    delivery=Decimal("40.00"),
+    breakage=0.02,
+    overheads=0.125,
+    tax=0.2,
+)
+
+
+def test_every_line_of_a_price_by_hand() -> None:
+    """Decimal, line by line: breakage of goods, overheads of all, margin on it, a whole number of each, tax on top."""
+    plain, found = cost(demo_made()), cost(demo_made(), FULL)
+    for before, each in zip(plain.pieces, found.pieces, strict=True):
+        goods = before.stems + before.mechanics + before.consumables
+        assert each.breakage == to_cent(goods * Decimal("0.02"))
+        assert each.overheads == to_cent((goods + each.breakage + (before.labour or 0)) * Decimal("0.125"))
+        assert each.cost == each.known == goods + (before.labour or 0) + each.breakage + each.overheads
+        assert each.price_each == to_cent(to_cent(each.cost / Decimal("0.65")) / each.quantity)
+    assert [(line.amount, line.overheads, line.cost, line.price) for line in found.lines] == [
+        (Decimal("43.20"), Decimal("5.40"), Decimal("48.60"), Decimal("74.77")),
+        (Decimal("110.00"), Decimal("13.75"), Decimal("123.75"), Decimal("190.38")),
+        (Decimal("40.00"), Decimal("5.00"), Decimal("45.00"), Decimal("69.23")),
+    ]
+    assert found.cost == found.known == sum((each.cost or 0 for each in found.pieces), Decimal("217.35"))
+    assert found.price == sum((each.price or 0 for each in found.pieces), Decimal("334.38"))
+    assert found.tax == to_cent(found.price * Decimal("0.2"))
+    assert found.asked == found.price + found.tax
+    assert found.overheads == sum((each.overheads for each in found.pieces), Decimal("24.15"))
+    assert found.unsaid == ()
+
+
+def test_what_nobody_has_said_the_cost_of_is_named() -> None:
+    assert cost(demo_made()).unsaid == ("the vehicle",)
+    assert cost(demo_made(), replace(FULL, km=None)).unsaid == ("how many kilometres the vehicle goes",)
+    assert [line.name for line in cost(demo_made(), replace(FULL, km=None, delivery=None)).lines] == [
+        "Vehicle, by the day"
+    ]
+    assert cost(demo_made(), replace(FULL, vehicle_days=0, per_km=None, delivery=None)).lines == ()
+
+
+def test_stems_that_are_here_cost_what_a_stem_of_them_costs() -> None:
+    """Ten roses of a bunch of 20 at 18.00 are 9.00, and are in the price as if they were bought."""
+    known = {**varieties(), "rose": replace(varieties()["rose"], bunch_size=20, bunch_price=18.0, stem_price=1.2)}
+    needs = needs_of(one_bowl())
+    bought = buy_stems(needs.stems, known, waste=0.0, here={"rose": 10})
+    (rose,) = (each for each in bought if each.variety == "rose")
+    assert (rose.here, rose.here_cost) == (10, Decimal("9.00"))
+    assert rose.full_cost == (rose.cost or 0) + Decimal("9.00")
+    dear = {**known, "rose": replace(known["rose"], bunch_price=None, stem_price=None)}
+    (unpriced,) = (
+        each for each in buy_stems(needs.stems, dear, waste=0.0, here={"rose": 500}) if each.variety == "rose"
+    )
+    assert (unpriced.cost, unpriced.here_cost, unpriced.full_cost) == (Decimal("0.00"), None, None)
 
 
 def test_stems_cost_what_was_bought_whoever_uses_them() -> None:

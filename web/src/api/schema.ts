@@ -2395,7 +2395,11 @@ export interface components {
              * @default {
              *       "currency": "€",
              *       "margin": 0.3,
-             *       "waste": 0.1
+             *       "waste": 0.1,
+             *       "vehicle_days": 1,
+             *       "breakage": 0,
+             *       "overheads": 0,
+             *       "tax": 0
              *     }
              */
             readonly costing: components["schemas"]["CostingIn"];
@@ -2656,6 +2660,23 @@ export interface components {
             readonly replaced: boolean;
         };
         /**
+         * CostLine
+         * @description What the job costs beside its pieces: what, how it comes about, its overheads, what it comes to, what to ask.
+         */
+        readonly CostLine: {
+            /** Name */
+            readonly name: string;
+            readonly of: components["schemas"]["Phrase"];
+            /** Amount */
+            readonly amount: string;
+            /** Overheads */
+            readonly overheads: string;
+            /** Cost */
+            readonly cost: string;
+            /** Price */
+            readonly price: string;
+        };
+        /**
          * CostOut
          * @description What it costs, with the revision of the event it is reckoned from.
          */
@@ -2670,6 +2691,9 @@ export interface components {
          *
          *     `rate_per_h` None is not known; `margin` is the share of the price, 0 to under 1; `waste` what is bought of stems
          *     beyond the recipe; `uses` how often mechanics bought for this event will be used, None as each is known to last.
+         *     The vehicle costs `per_km` for `km` in all, and `per_day` for `vehicle_days`; `delivery` is what others take to
+         *     bring or fetch; None is not known. `breakage` is a share of all goods, `overheads` of all costs, `tax` of the
+         *     price.
          */
         readonly Costing: {
             /**
@@ -2691,6 +2715,34 @@ export interface components {
             readonly waste: number;
             /** Uses */
             readonly uses?: number | null;
+            /** Km */
+            readonly km?: number | null;
+            /** Per Km */
+            readonly per_km?: string | null;
+            /**
+             * Vehicle Days
+             * @default 1
+             */
+            readonly vehicle_days: number;
+            /** Per Day */
+            readonly per_day?: string | null;
+            /** Delivery */
+            readonly delivery?: string | null;
+            /**
+             * Breakage
+             * @default 0
+             */
+            readonly breakage: number;
+            /**
+             * Overheads
+             * @default 0
+             */
+            readonly overheads: number;
+            /**
+             * Tax
+             * @default 0
+             */
+            readonly tax: number;
         };
         /**
          * CostingIn
@@ -2698,6 +2750,9 @@ export interface components {
          *
          *     `rate_per_h` None is not known; `margin` is the share of the price, 0 to under 1; `waste` what is bought of stems
          *     beyond the recipe; `uses` how often mechanics bought for this event will be used, None as each is known to last.
+         *     The vehicle costs `per_km` for `km` in all, and `per_day` for `vehicle_days`; `delivery` is what others take to
+         *     bring or fetch; None is not known. `breakage` is a share of all goods, `overheads` of all costs, `tax` of the
+         *     price.
          */
         readonly CostingIn: {
             /**
@@ -2719,6 +2774,34 @@ export interface components {
             readonly waste: number;
             /** Uses */
             readonly uses?: number | null;
+            /** Km */
+            readonly km?: number | null;
+            /** Per Km */
+            readonly per_km?: number | string | null;
+            /**
+             * Vehicle Days
+             * @default 1
+             */
+            readonly vehicle_days: number;
+            /** Per Day */
+            readonly per_day?: number | string | null;
+            /** Delivery */
+            readonly delivery?: number | string | null;
+            /**
+             * Breakage
+             * @default 0
+             */
+            readonly breakage: number;
+            /**
+             * Overheads
+             * @default 0
+             */
+            readonly overheads: number;
+            /**
+             * Tax
+             * @default 0
+             */
+            readonly tax: number;
         };
         /**
          * Counterweight
@@ -3277,13 +3360,18 @@ export interface components {
         };
         /**
          * EventCost
-         * @description What an event costs: each piece, and the sums. None while a piece has something that is not known.
+         * @description What an event costs: each piece, what is beside them, and the sums.
+         *
+         *     `cost`, `price` and `asked` are None while a piece has something that is not known. `price` is without tax, `asked`
+         *     with it. `unsaid` names what nobody has said the cost of and is in no sum: all are at the least then.
          */
         readonly EventCost: {
             /** Currency */
             readonly currency: string;
             /** Pieces */
             readonly pieces: readonly components["schemas"]["PieceCost"][];
+            /** Lines */
+            readonly lines: readonly components["schemas"]["CostLine"][];
             /** Stems */
             readonly stems: string;
             /** Mechanics */
@@ -3292,6 +3380,10 @@ export interface components {
             readonly consumables: string;
             /** Labour */
             readonly labour: string | null;
+            /** Breakage */
+            readonly breakage: string;
+            /** Overheads */
+            readonly overheads: string;
             /** Minutes */
             readonly minutes: number;
             /** Known */
@@ -3300,8 +3392,14 @@ export interface components {
             readonly cost: string | null;
             /** Price */
             readonly price: string | null;
+            /** Tax */
+            readonly tax: string | null;
+            /** Asked */
+            readonly asked: string | null;
             /** Missing */
             readonly missing: readonly string[];
+            /** Unsaid */
+            readonly unsaid: readonly string[];
         };
         /**
          * EventOut
@@ -5284,8 +5382,8 @@ export interface components {
          * PieceCost
          * @description What one piece of the line-up costs, all of its quantity: by kind, in all, what to ask; and what is not known.
          *
-         *     `cost` and `price` are None while something is not known; `known` adds up what is. `minutes` are of all hands:
-         *     making, and its share of fetching, loading, driving, filling and striking.
+         *     `cost` and `price` are None while something is not known; `known` adds up what is. `price` is `price_each` times
+         *     the quantity. `minutes` are of all hands: making, and its share of fetching, loading, driving, filling, striking.
          */
         readonly PieceCost: {
             /** Piece Id */
@@ -5304,6 +5402,10 @@ export interface components {
             readonly minutes: number;
             /** Labour */
             readonly labour: string | null;
+            /** Breakage */
+            readonly breakage: string;
+            /** Overheads */
+            readonly overheads: string;
             /** Known */
             readonly known: string;
             /** Cost */
@@ -7382,7 +7484,8 @@ export interface components {
          * StemBuy
          * @description How one variety is bought: stems in the recipes, with waste, here already; bunches and single stems; the cost.
          *
-         *     `cost` is None where no price is known; `left_over` is what is bought beyond the recipes.
+         *     `cost` is of what is bought, `here_cost` of what is here and used, at what a stem of it costs; None where no price
+         *     is known; `left_over` is what is bought beyond the recipes.
          */
         readonly StemBuy: {
             /** Variety */
@@ -7407,6 +7510,11 @@ export interface components {
             readonly cost: string | null;
             /** Left Over */
             readonly left_over: number;
+            /**
+             * Here Cost
+             * @default 0.00
+             */
+            readonly here_cost: string | null;
         };
         /**
          * StemRef

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.money import NOTHING, money
+from jolly_trellis.core.event.money import NOTHING, money, to_cent
 from jolly_trellis.core.event.needs import StemNeed
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.quantities import phrase
@@ -16,7 +16,8 @@ from jolly_trellis.core.quantities import phrase
 class StemBuy:
     """How one variety is bought: stems in the recipes, with waste, here already; bunches and single stems; the cost.
 
-    `cost` is None where no price is known; `left_over` is what is bought beyond the recipes.
+    `cost` is of what is bought, `here_cost` of what is here and used, at what a stem of it costs; None where no price
+    is known; `left_over` is what is bought beyond the recipes.
     """
 
     variety: str
@@ -30,6 +31,12 @@ class StemBuy:
     singles: int
     cost: Decimal | None
     left_over: int
+    here_cost: Decimal | None = NOTHING
+
+    @property
+    def full_cost(self) -> Decimal | None:
+        """What all of it costs, bought or here; None where no price is known."""
+        return None if self.cost is None or self.here_cost is None else self.cost + self.here_cost
 
 
 def stems_with_waste(count: int, waste: float) -> int:
@@ -96,6 +103,8 @@ def buy_stems(
         stem = None if variety.stem_price is None else money(variety.stem_price)
         bunches, singles, cost = cheapest(to_buy, variety.bunch_size, bunch, stem)
         bought = bunches * variety.bunch_size + singles
+        used_here = min(here.get(key, 0), wanted)
+        a_stem = bunch / variety.bunch_size if bunch is not None else stem
         rows.append(
             StemBuy(
                 variety=key,
@@ -103,11 +112,12 @@ def buy_stems(
                 colour=variety.colour,
                 in_recipes=count,
                 with_waste=wanted,
-                here=min(here.get(key, 0), wanted),
+                here=used_here,
                 bunch_size=variety.bunch_size,
                 bunches=bunches,
                 singles=singles,
                 cost=cost,
+                here_cost=NOTHING if used_here == 0 else None if a_stem is None else to_cent(a_stem * used_here),
                 left_over=max(bought + here.get(key, 0) - count, 0) if to_buy else here.get(key, 0) - count,
             )
         )

@@ -1,25 +1,26 @@
 """What each piece and the event cost, and what to ask, in decimal money to the cent."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from decimal import Decimal
 
 from jolly_trellis.core.books.time import TimeBook
 from jolly_trellis.core.event.buying import StemBuy
 from jolly_trellis.core.event.job import Costing, Job, Made, Work, name_of, quantity_of, recipe_of
-from jolly_trellis.core.event.money import NOTHING, money, price_at_margin, shared_out, to_cent
+from jolly_trellis.core.event.money import NOTHING, money, price_at_margin, share, shared_out, to_cent
 from jolly_trellis.core.event.needs import Needs
 from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.quantities import Phrase, phrase
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PieceCost:
     """What one piece of the line-up costs, all of its quantity: by kind, in all, what to ask; and what is not known.
 
-    `cost` and `price` are None while something is not known; `known` adds up what is. `minutes` are of all hands:
-    making, and its share of fetching, loading, driving, filling and striking.
+    `cost` and `price` are None while something is not known; `known` adds up what is. `price` is `price_each` times
+    the quantity. `minutes` are of all hands: making, and its share of fetching, loading, driving, filling, striking.
     """
 
     piece_id: int
@@ -30,6 +31,8 @@ class PieceCost:
     consumables: Decimal
     minutes: int
     labour: Decimal | None
+    breakage: Decimal
+    overheads: Decimal
     known: Decimal
     cost: Decimal | None
     price: Decimal | None
@@ -38,20 +41,42 @@ class PieceCost:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class CostLine:
+    """What the job costs beside its pieces: what, how it comes about, its overheads, what it comes to, what to ask."""
+
+    name: str
+    of: Phrase
+    amount: Decimal
+    overheads: Decimal
+    cost: Decimal
+    price: Decimal
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class EventCost:
-    """What an event costs: each piece, and the sums. None while a piece has something that is not known."""
+    """What an event costs: each piece, what is beside them, and the sums.
+
+    `cost`, `price` and `asked` are None while a piece has something that is not known. `price` is without tax, `asked`
+    with it. `unsaid` names what nobody has said the cost of and is in no sum: all are at the least then.
+    """
 
     currency: str
     pieces: tuple[PieceCost, ...]
+    lines: tuple[CostLine, ...]
     stems: Decimal
     mechanics: Decimal
     consumables: Decimal
     labour: Decimal | None
+    breakage: Decimal
+    overheads: Decimal
     minutes: int
     known: Decimal
     cost: Decimal | None
     price: Decimal | None
+    tax: Decimal | None
+    asked: Decimal | None
     missing: tuple[str, ...]
+    unsaid: tuple[str, ...]
 
 
 def cost_of(
@@ -66,9 +91,11 @@ def cost_of(
 ) -> EventCost:
     """Reckon an event up.
 
-    Stems: what each variety costs, bought for the whole event, shared out over the pieces by their stems, to the cent.
-    Mechanics: price ÷ uses. Consumables: by what is used of them, spares in. Labour: every minute of the book of time,
-    fetching, driving, hanging and striking too, at the mean rate of who works.
+    Stems: what each variety costs, bought for the whole event or here, shared out over the pieces by their stems, to
+    the cent. Mechanics: price ÷ uses. Consumables: by what is used of them, spares in. Labour: every minute of the
+    book of time, fetching, driving, hanging and striking too, at the mean rate of who works. Breakage is a share of
+    the goods, overheads of all that; the vehicle and what others take to deliver are beside the pieces. What is asked
+    for a piece is rounded for one of it, so that the line is as many times that.
 
     Args:
         job: the job, with its costing and crew. book: its tasks.
@@ -81,23 +108,65 @@ def cost_of(
     for work in made.works:
         row = _piece(work, needs, stems, larder, frogs, varieties, costing, minutes[work.id], rate)
         rows.append(row)
-    costs = [each.cost for each in rows]
-    prices = [each.price for each in rows]
+    lines = tuple(_lines(costing))
+    beside = sum((each.cost for each in lines), NOTHING)
+    costs = [*(each.cost for each in rows), beside]
+    price = _all([*(each.price for each in rows), *(each.price for each in lines)])
+    tax = None if price is None else to_cent(price * share(costing.tax))
     missing = tuple(dict.fromkeys(words for row in rows for words in row.missing))
     labours = [each.labour for each in rows]
     return EventCost(
         currency=costing.currency,
         pieces=tuple(rows),
+        lines=lines,
         stems=sum((each.stems for each in rows), NOTHING),
         mechanics=sum((each.mechanics for each in rows), NOTHING),
         consumables=sum((each.consumables for each in rows), NOTHING),
         labour=_all(labours),
+        breakage=sum((each.breakage for each in rows), NOTHING),
+        overheads=sum([*(each.overheads for each in rows), *(each.overheads for each in lines)], NOTHING),
         minutes=sum(each.minutes for each in rows),
-        known=sum((each.known for each in rows), NOTHING),
+        known=sum((each.known for each in rows), NOTHING) + beside,
         cost=_all(costs),
-        price=_all(prices),
+        price=price,
+        tax=tax,
+        asked=None if price is None or tax is None else price + tax,
         missing=missing,
+        unsaid=tuple(_unsaid(job)) if rows else (),
     )
+
+
+def _lines(costing: Costing) -> Iterator[CostLine]:
+    """The vehicle by its way and by its days, and what others take to deliver."""
+    sums: list[tuple[str, Phrase, Decimal]] = []
+    if costing.km is not None and costing.per_km is not None:
+        way = phrase("{km} km at {per_km}", km=f"{costing.km:g}", per_km=f"{costing.per_km}")
+        sums.append(("Vehicle, by its way", way, to_cent(costing.per_km * Decimal(str(costing.km)))))
+    if costing.per_day is not None and costing.vehicle_days:
+        days = phrase("{n} days at {per_day}", n=costing.vehicle_days, per_day=f"{costing.per_day}")
+        sums.append(("Vehicle, by the day", days, to_cent(costing.per_day * costing.vehicle_days)))
+    if costing.delivery is not None:
+        sums.append(("Delivery by others", phrase("as agreed"), to_cent(costing.delivery)))
+    for name, of, amount in sums:
+        overheads = to_cent(amount * share(costing.overheads))
+        cost = amount + overheads
+        yield CostLine(
+            name=name,
+            of=of,
+            amount=amount,
+            overheads=overheads,
+            cost=cost,
+            price=price_at_margin(cost, costing.margin),
+        )
+
+
+def _unsaid(job: Job) -> Iterator[str]:
+    """What an event has, and nobody has said the cost of."""
+    costing = job.costing
+    if job.travel_h and costing.per_km is None and costing.per_day is None:
+        yield "the vehicle"
+    elif costing.per_km is not None and costing.km is None:
+        yield "how many kilometres the vehicle goes"
 
 
 def _all(amounts: list[Decimal | None]) -> Decimal | None:
@@ -113,11 +182,11 @@ def _stems(needs: Needs, bought: tuple[StemBuy, ...]) -> dict[tuple[int, str], D
         for need in needs.stems:
             if need.variety == buy.variety:
                 counts[need.piece_id] = counts.get(need.piece_id, 0) + need.count
-        if buy.cost is None:
+        if buy.full_cost is None:
             shares |= {(piece, buy.variety): None for piece in counts}
             continue
-        for piece, share in zip(counts, shared_out(buy.cost, list(counts.values())), strict=True):
-            shares[piece, buy.variety] = share
+        for piece, part in zip(counts, shared_out(buy.full_cost, list(counts.values())), strict=True):
+            shares[piece, buy.variety] = part
     return shares
 
 
@@ -132,9 +201,9 @@ def _piece(
     minutes: int,
     rate_per_h: Decimal | None,
 ) -> PieceCost:
-    own = {variety: share for (piece, variety), share in stems.items() if piece == work.id}
-    missing = [f"the price of {varieties[key].name}" for key, share in own.items() if share is None]
-    stems_cost = sum((share for share in own.values() if share is not None), NOTHING)
+    own = {variety: cents for (piece, variety), cents in stems.items() if piece == work.id}
+    missing = [f"the price of {varieties[key].name}" for key, cents in own.items() if cents is None]
+    stems_cost = sum((cents for cents in own.values() if cents is not None), NOTHING)
     mechanics, lacking = _mechanics(work, needs, larder, frogs, costing)
     consumables, lacking_too = _consumables(work, needs, larder)
     missing += [*lacking, *lacking_too]
@@ -143,10 +212,13 @@ def _piece(
         missing.append("what an hour of work costs")
     if work.report is None:
         missing.append(f"how “{name_of(work)}” is made: it could not be worked out")
-    known = stems_cost + mechanics + consumables + (labour or NOTHING)
+    goods = stems_cost + mechanics + consumables
+    breakage = to_cent(goods * share(costing.breakage))
+    overheads = to_cent((goods + breakage + (labour or NOTHING)) * share(costing.overheads))
+    known = goods + breakage + overheads + (labour or NOTHING)
     cost = known if not missing else None
     quantity = quantity_of(work)
-    price = None if cost is None else price_at_margin(cost, costing.margin)
+    each = None if cost is None else to_cent(price_at_margin(cost, costing.margin) / quantity)
     return PieceCost(
         piece_id=work.id,
         name=name_of(work),
@@ -156,10 +228,12 @@ def _piece(
         consumables=consumables,
         minutes=minutes,
         labour=labour,
+        breakage=breakage,
+        overheads=overheads,
         known=known,
         cost=cost,
-        price=price,
-        price_each=None if price is None else to_cent(price / quantity),
+        price=None if each is None else each * quantity,
+        price_each=each,
         missing=tuple(dict.fromkeys(missing)),
     )
 
@@ -178,8 +252,8 @@ def minutes_of(made: Made, book: TimeBook) -> dict[int, int]:
     by_stems = sum(each.person_minutes for each in for_all if each.stage in ("collect", "condition"))
     by_pieces = sum(each.person_minutes for each in for_all) - by_stems
     for minutes, weights in ((by_stems, stems), (by_pieces, pieces)):
-        for key, share in _shares(minutes, weights).items():
-            own[key] += share
+        for key, part in _shares(minutes, weights).items():
+            own[key] += part
     return own
 
 
@@ -220,8 +294,8 @@ def _mechanics(
         if net is None or net.price is None:
             missing.append(f"the price of {net.name if net is not None else need.netting}")
             continue
-        share = need.sheet.width_m * need.sheet.length_m * need.quantity / (net.roll_width_m * net.roll_length_m)
-        total += to_cent(money(net.price) * Decimal(str(share)) / _uses(costing, need.uses))
+        of_roll = need.sheet.width_m * need.sheet.length_m * need.quantity / (net.roll_width_m * net.roll_length_m)
+        total += to_cent(money(net.price) * share(of_roll) / _uses(costing, need.uses))
     for frog_need in needs.frogs:
         if frog_need.piece_id != work.id:
             continue

@@ -65,6 +65,6 @@ def headline(made: Made, cost: EventCost) -> Headline:
         not_worked_out=sum(report is None for _, report in (*stood, *hung)),
         currency=cost.currency,
         cost=cost.cost,
-        price=cost.price,
-        unpriced=len(cost.missing),
+        price=cost.asked,
+        unpriced=len(cost.missing) + len(cost.unsaid),
     )

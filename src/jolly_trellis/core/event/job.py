@@ -69,6 +69,9 @@ class Costing:
 
     `rate_per_h` None is not known; `margin` is the share of the price, 0 to under 1; `waste` what is bought of stems
     beyond the recipe; `uses` how often mechanics bought for this event will be used, None as each is known to last.
+    The vehicle costs `per_km` for `km` in all, and `per_day` for `vehicle_days`; `delivery` is what others take to
+    bring or fetch; None is not known. `breakage` is a share of all goods, `overheads` of all costs, `tax` of the
+    price.
     """
 
     currency: Annotated[str, Text(4)] = "€"
@@ -76,6 +79,14 @@ class Costing:
     margin: Annotated[float, Range("ratio", 0, 0.95)] = 0.3
     waste: Annotated[float, Range("ratio", 0, 1)] = 0.1
     uses: Annotated[int | None, Range("count", 1, 1000)] = None
+    km: Annotated[float | None, Range("ratio", 0, 5000)] = None
+    per_km: Annotated[Decimal | None, Range("ratio", 0, 100)] = None
+    vehicle_days: Annotated[int, Range("count", 0, 30)] = 1
+    per_day: Annotated[Decimal | None, Range("ratio", 0, 10_000)] = None
+    delivery: Annotated[Decimal | None, Range("ratio", 0, 100_000)] = None
+    breakage: Annotated[float, Range("ratio", 0, 0.5)] = 0.0
+    overheads: Annotated[float, Range("ratio", 0, 2)] = 0.0
+    tax: Annotated[float, Range("ratio", 0, 0.5)] = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -17,6 +17,11 @@ def to_cent(amount: Decimal) -> Decimal:
     return amount.quantize(CENT, rounding=ROUND_HALF_UP)
 
 
+def share(part: float) -> Decimal:
+    """A share as it was typed, decimal. Source: definition."""
+    return Decimal(str(part))
+
+
 def price_at_margin(cost: Decimal, margin: float) -> Decimal:
     """What to ask so that a share of the price is kept: cost ÷ (1 − margin), to the cent.
 
@@ -24,7 +29,7 @@ def price_at_margin(cost: Decimal, margin: float) -> Decimal:
         margin: share of the price, 0 ≤ margin < 1.
     Source: definition of a margin on the price.
     """
-    return to_cent(cost / (1 - Decimal(str(margin))))
+    return to_cent(cost / (1 - share(margin)))
 
 
 def shared_out(amount: Decimal, weights: Sequence[float]) -> tuple[Decimal, ...]:

@@ -1,8 +1,15 @@
 import { Link } from "react-router";
 import type { CostOut } from "../../api/types";
-import { durationText } from "../../units/text";
+import { useSettings } from "../../ui/settings";
+import { durationText, render } from "../../units/text";
 
-/** What each piece costs, by kind, and the event in all, to the cent. */
+const KINDS = [
+  ["stems", "stems"],
+  ["mechanics", "mechanics ÷ uses"],
+  ["consumables", "used up"],
+] as const;
+
+/** What each piece costs, by kind, what is beside the pieces, and the event in all, to the cent. */
 export function CostTable({
   cost,
   eventId,
@@ -12,8 +19,13 @@ export function CostTable({
   eventId: number;
   rigs: ReadonlySet<number>;
 }) {
+  const { system } = useSettings();
   if (cost.pieces.length === 0) return <p className="text-soft">Nothing to reckon yet: add a piece first.</p>;
   const unknown = <span className="text-berry">cannot say</span>;
+  const least = cost.unsaid.length > 0 ? "at least " : "";
+  /** Shares that the studio reckons with; a share of nothing has no column. */
+  const shares = (["breakage", "overheads"] as const).filter((each) => Number(cost[each]) > 0);
+  const before = KINDS.length + 2 + shares.length; // columns between the name and the cost
   return (
     <>
       <div className="overflow-x-auto">
@@ -21,14 +33,21 @@ export function CostTable({
           <thead>
             <tr className="text-right text-xs text-soft">
               <th className="text-left font-normal">piece</th>
-              <th className="font-normal">stems</th>
-              <th className="font-normal">mechanics ÷ uses</th>
-              <th className="font-normal">used up</th>
+              {KINDS.map(([field, words]) => (
+                <th key={field} className="font-normal">
+                  {words}
+                </th>
+              ))}
               <th className="font-normal">work</th>
               <th className="font-normal">labour</th>
+              {shares.map((field) => (
+                <th key={field} className="font-normal">
+                  {field}
+                </th>
+              ))}
               <th className="font-normal">cost</th>
-              <th className="font-normal">to ask</th>
               <th className="font-normal">each</th>
+              <th className="font-normal">to ask</th>
             </tr>
           </thead>
           <tbody>
@@ -42,35 +61,86 @@ export function CostTable({
                     {row.name}
                   </Link>
                 </td>
-                <td>{row.stems}</td>
-                <td>{row.mechanics}</td>
-                <td>{row.consumables}</td>
+                {KINDS.map(([field]) => (
+                  <td key={field}>{row[field]}</td>
+                ))}
                 <td className="text-soft">{durationText(row.minutes / 60)}</td>
                 <td>{row.labour ?? unknown}</td>
+                {shares.map((field) => (
+                  <td key={field}>{row[field]}</td>
+                ))}
                 <td>{row.cost ?? unknown}</td>
-                <td>{row.price ? <strong>{row.price}</strong> : unknown}</td>
                 <td className="text-soft">{row.quantity > 1 ? row.price_each : ""}</td>
+                <td>{row.price ? <strong>{row.price}</strong> : unknown}</td>
+              </tr>
+            ))}
+            {cost.lines.map((line) => (
+              <tr key={line.name} className="border-t border-line text-right">
+                <td className="py-1 text-left" colSpan={before + 1}>
+                  {line.name} <span className="text-soft">{render(line.of, system)}</span>
+                </td>
+                <td>{line.cost}</td>
+                <td />
+                <td>
+                  <strong>{line.price}</strong>
+                </td>
               </tr>
             ))}
           </tbody>
           <tfoot>
             <tr className="border-t-2 border-ink text-right">
               <th className="py-1.5 text-left">The event, in {cost.currency}</th>
-              <td>{cost.stems}</td>
-              <td>{cost.mechanics}</td>
-              <td>{cost.consumables}</td>
+              {KINDS.map(([field]) => (
+                <td key={field}>{cost[field]}</td>
+              ))}
               <td className="text-soft">{durationText(cost.minutes / 60)}</td>
               <td>{cost.labour ?? unknown}</td>
-              <td>{cost.cost ?? unknown}</td>
-              <td className="text-lg">{cost.price ? <strong>{cost.price}</strong> : unknown}</td>
+              {shares.map((field) => (
+                <td key={field}>{cost[field]}</td>
+              ))}
+              <td>{cost.cost ? `${least}${cost.cost}` : unknown}</td>
               <td />
+              <td className="text-lg">
+                {cost.price ? (
+                  <strong>
+                    {least}
+                    {cost.price}
+                  </strong>
+                ) : (
+                  unknown
+                )}
+              </td>
             </tr>
+            {cost.tax && Number(cost.tax) > 0 && (
+              <>
+                <tr className="text-right">
+                  <th className="py-1 text-left font-normal" colSpan={before + 3}>
+                    Tax
+                  </th>
+                  <td>{cost.tax}</td>
+                </tr>
+                <tr className="text-right">
+                  <th className="py-1.5 text-left" colSpan={before + 3}>
+                    To ask with tax
+                  </th>
+                  <td className="text-lg">
+                    <strong>
+                      {least}
+                      {cost.asked}
+                    </strong>
+                  </td>
+                </tr>
+              </>
+            )}
           </tfoot>
         </table>
       </div>
+      {cost.unsaid.length > 0 && (
+        <p className="text-berry">Not in it, as nobody has said what it costs: {cost.unsaid.join("; ")}.</p>
+      )}
       {cost.missing.length > 0 && (
         <p className="text-berry">
-          Not known: {cost.missing.join("; ")}. What is known comes to {cost.currency} {cost.known}.
+          Not known: {cost.missing.join("; ")}. What is known comes to at least {cost.currency} {cost.known}.
         </p>
       )}
     </>

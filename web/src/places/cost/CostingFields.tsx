@@ -10,8 +10,30 @@ export function CostingFields({ event, onSaved }: { event: EventOut; onSaved: ()
   const { put: save, problem } = desk;
   const { costing } = desk.shown.brief;
   const put = (next: Partial<Costing>) => save((kept) => ({ costing: { ...kept.costing, ...next } }));
+  const money = (field: "rate_per_h" | "per_km" | "per_day" | "delivery", label: string) => (
+    <QuantityField
+      label={label}
+      kind="ratio"
+      optional
+      placeholder="not known"
+      value={costing[field] === null ? null : Number(costing[field])}
+      path={`costing.${field}`}
+      problem={problem}
+      onCommit={(amount) => void put({ [field]: amount === null ? null : amount.toFixed(2) })}
+    />
+  );
+  const share = (field: "margin" | "waste" | "breakage" | "overheads" | "tax", label: string) => (
+    <QuantityField
+      label={label}
+      kind="percent"
+      value={costing[field]}
+      path={`costing.${field}`}
+      problem={problem}
+      onCommit={(part) => part !== null && void put({ [field]: part })}
+    />
+  );
   return (
-    <div className="mb-4 grid max-w-4xl grid-cols-5 gap-3 max-md:grid-cols-2">
+    <div className="mb-4 grid max-w-5xl grid-cols-5 gap-3 max-md:grid-cols-2">
       <div className="col-span-full empty:hidden">
         <BriefState desk={desk} />
       </div>
@@ -22,32 +44,9 @@ export function CostingFields({ event, onSaved }: { event: EventOut; onSaved: ()
         problem={problem}
         onCommit={(currency) => void put({ currency: currency.trim() })}
       />
-      <QuantityField
-        label="An hour of work"
-        kind="ratio"
-        optional
-        placeholder="not known"
-        value={costing.rate_per_h === null ? null : Number(costing.rate_per_h)}
-        path="costing.rate_per_h"
-        problem={problem}
-        onCommit={(rate) => void put({ rate_per_h: rate === null ? null : rate.toFixed(2) })}
-      />
-      <QuantityField
-        label="Margin, of the price"
-        kind="percent"
-        value={costing.margin}
-        path="costing.margin"
-        problem={problem}
-        onCommit={(margin) => margin !== null && void put({ margin })}
-      />
-      <QuantityField
-        label="Stems bought beyond"
-        kind="percent"
-        value={costing.waste}
-        path="costing.waste"
-        problem={problem}
-        onCommit={(waste) => waste !== null && void put({ waste })}
-      />
+      {money("rate_per_h", "An hour of work")}
+      {share("margin", "Margin, of the price")}
+      {share("waste", "Stems bought beyond")}
       <QuantityField
         label="Mechanics are used"
         kind="count"
@@ -58,6 +57,30 @@ export function CostingFields({ event, onSaved }: { event: EventOut; onSaved: ()
         problem={problem}
         onCommit={(uses) => void put({ uses: uses === null ? null : Math.round(uses) })}
       />
+      {share("breakage", "Breakage, of goods")}
+      {share("overheads", "Overheads, of costs")}
+      {share("tax", "Tax, of the price")}
+      <QuantityField
+        label="Kilometres in all"
+        kind="ratio"
+        optional
+        placeholder="not known"
+        value={costing.km}
+        path="costing.km"
+        problem={problem}
+        onCommit={(km) => void put({ km })}
+      />
+      {money("per_km", "A kilometre costs")}
+      <QuantityField
+        label="Days of the vehicle"
+        kind="count"
+        value={costing.vehicle_days}
+        path="costing.vehicle_days"
+        problem={problem}
+        onCommit={(days) => days !== null && void put({ vehicle_days: Math.round(days) })}
+      />
+      {money("per_day", "The vehicle a day")}
+      {money("delivery", "Delivery by others")}
     </div>
   );
 }
