@@ -112,7 +112,7 @@ def test_the_lists_and_what_they_are_saved_as(client: TestClient) -> None:
     )
     assert lists["days"][0]["name"] in ("gladiolus", "peony", "quince branch")
     assert lists["side_shoots"]
-    assert client.get(f"{EVENT}/shopping.csv").text.startswith("group,what,needed")
+    assert client.get(f"{EVENT}/shopping.csv").text.startswith("group,key,name,supplier,buy_on,needed_count,needed_m")
     assert client.get(f"{EVENT}/shopping.pdf?system=inch").content.startswith(b"%PDF")
 
 

@@ -4,6 +4,8 @@ import csv
 import io
 import re
 from dataclasses import replace
+from datetime import date
+from decimal import Decimal
 from html import unescape
 from html.parser import HTMLParser
 
@@ -19,7 +21,7 @@ from jolly_trellis.core.event.shopping import Shopping, shopping
 from jolly_trellis.core.event.water_rounds import water_rounds
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.cut_sheets import write_cut_sheets
-from jolly_trellis.exchange.shopping_list import COLUMNS, write_csv, write_pdf
+from jolly_trellis.exchange.shopping_list import COLUMNS, heading_of, write_csv, write_pdf
 from jolly_trellis.exchange.svg_page import SvgPage
 from jolly_trellis.exchange.venue_pack import Pack, write_pack
 from tests.events import demo_made, job, larder, one_bowl, shelves
@@ -43,7 +45,11 @@ def words_of(page: bytes) -> str:
 
 @pytest.mark.parametrize("system", ["metric", "inch"])
 def test_the_cut_plan_has_a_page_for_each_roll_and_every_piece_on_it(system: UnitSystem) -> None:
-    plan = cuts()
+    needs = needs_of(demo_made())
+    too_wide = replace(
+        needs.sheets[0], name="curtain", sheet=replace(needs.sheets[0].sheet, width_m=1.9, length_m=2.0)
+    )
+    plan = cut_plan(replace(needs, sheets=(*needs.sheets, too_wide)), larder(), seconds=1.0)
     page = write_cut_sheets(plan, stamp=STAMP, paper="A4", system=system)
     text = words_of(page)
     rolls = sum(len(each.stocks) for each in plan.materials if each.material == "netting")
@@ -62,16 +68,47 @@ def test_an_empty_cut_plan_says_so() -> None:
     assert "Nothing in this event is cut" in words_of(page)
 
 
-def test_the_shopping_list_as_csv_opens_in_a_reader_of_csv() -> None:
-    rows = list(csv.DictReader(io.StringIO(write_csv(bought(), "metric"))))
+def test_the_shopping_list_as_csv_opens_in_a_reader_of_csv_and_says_what_the_list_says() -> None:
+    """Read back with nothing but a reader of CSV: numbers are numbers, one unit a column, every line is there once."""
+    found = bought()
+    rows = list(csv.DictReader(io.StringIO(write_csv(found))))
     assert tuple(rows[0]) == COLUMNS
-    flowers = {row["what"]: row for row in rows if row["group"] == "flowers"}
-    assert flowers["garden rose"]["buy"] == "7 bunches"
-    assert {row["group"] for row in rows} >= {"flowers", "sundries", "hardware", "rigging", "water", "emergency kit"}
+    stems = {row["key"]: row for row in rows if row["group"] == "flowers"}
+    assert len(stems) == len(found.stems)
+    for each in found.stems:
+        row = stems[each.variety]
+        packs, singles, here = (int(row[name]) for name in ("buy_packs", "buy_singles", "here_count"))
+        assert packs * each.bunch_size + singles + here >= each.with_waste
+        assert (Decimal(row["price"]), int(row["left_over_count"])) == (each.cost, each.left_over)
+        trip = next(trip for trip in found.trips if each.variety in trip.varieties)
+        assert (row["supplier"], date.fromisoformat(row["buy_on"])) == (trip.supplier, trip.day)
+    for buy in found.buys:
+        row = next(row for row in rows if row["key"] == buy.key and row["group"] == buy.group)
+        units = [name for name in ("needed_count", "needed_m", "needed_kg") if row[name]]
+        assert len(units) == 1
+        assert float(row[units[0]]) == pytest.approx(buy.needed.value, rel=1e-5)
+        assert int(row["buy_packs"]) == buy.packs
+    total = sum(Decimal(row["price"]) for row in rows if row["price"])
+    assert total == found.cost
+
+
+def test_trips_are_the_lots_of_the_book_of_time_and_cost_what_their_stems_do() -> None:
+    found = bought()
+    fetched = sorted(key for trip in found.trips for key in trip.varieties)
+    assert fetched == sorted(each.variety for each in found.stems)
+    for trip in found.trips:
+        assert trip.cost == sum(each.cost or 0 for each in found.stems if each.variety in trip.varieties)
+    words = words_of(write_pdf(found, stamp=STAMP, currency="EUR", paper="A4", system="metric"))
+    for trip in found.trips:
+        assert heading_of(trip) in words
+    first = replace(found, trips=found.trips[:1])
+    assert "Stems that are here" in words_of(
+        write_pdf(first, stamp=STAMP, currency="EUR", paper="A4", system="metric")
+    )
 
 
 def test_each_group_of_the_list_stands_together() -> None:
-    groups = [row["group"] for row in csv.DictReader(io.StringIO(write_csv(bought(), "metric")))]
+    groups = [row["group"] for row in csv.DictReader(io.StringIO(write_csv(bought())))]
     runs = [group for place, group in enumerate(groups) if place == 0 or groups[place - 1] != group]
     assert len(runs) == len(set(runs))
     assert runs[0] == "flowers"
@@ -185,7 +222,7 @@ def test_what_could_not_be_worked_out_stands_on_every_paper() -> None:
     assert f"{name} could not be worked out" in words_of(
         write_pdf(found, stamp=STAMP, currency="EUR", paper="A4", system="metric")
     )
-    assert f"left out,{name} could not be worked out" in write_csv(found, "metric")
+    assert f"left out,,{name} could not be worked out" in write_csv(found)
     asked = replace(pack(), made=made, water=water, shopping=found)
     text = write_pack(asked, system="metric")
     assert f"{name} could not be worked out: its water is not in this sum." in text

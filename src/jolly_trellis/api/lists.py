@@ -95,9 +95,9 @@ def get_lists(event_id: Number, conn: Connection) -> ListsOut:
 
 
 @router.get("/shopping.csv", dependencies=[CutsDone])
-def shopping_csv(event_id: Number, conn: Connection, system: UnitSystem = "metric") -> Response:
+def shopping_csv(event_id: Number, conn: Connection) -> Response:
     work = event_work.work_of(conn, event_id)
-    text = write_csv(event_work.shopping_of(conn, work), system)
+    text = write_csv(event_work.shopping_of(conn, work))
     headers = {"Content-Disposition": f'attachment; filename="{free_key(work.plan.brief.name, set())}-shopping.csv"'}
     return Response(text, media_type="text/csv; charset=utf-8", headers=headers)
 

@@ -3,13 +3,16 @@
 import csv
 import io
 from collections.abc import Iterator
+from decimal import Decimal
 from functools import partial
+from itertools import groupby
 from xml.sax.saxutils import escape
 
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, SimpleDocTemplate
 
-from jolly_trellis.core.event.shopping import Buy, Shopping
+from jolly_trellis.core.event.buying import StemBuy
+from jolly_trellis.core.event.shopping import Buy, Shopping, Trip
 from jolly_trellis.core.units import UnitSystem, render, text_of
 from jolly_trellis.exchange.page import (
     FOOT,
@@ -26,7 +29,25 @@ from jolly_trellis.exchange.page import (
     title,
 )
 
-COLUMNS = ("group", "what", "needed", "here", "buy", "pack", "price", "note")
+COLUMNS = (
+    "group",
+    "key",
+    "name",
+    "supplier",
+    "buy_on",
+    "needed_count",
+    "needed_m",
+    "needed_kg",
+    "here_count",
+    "here_m",
+    "here_kg",
+    "buy_packs",
+    "buy_singles",
+    "pack",
+    "price",
+    "left_over_count",
+    "note",
+)
 GROUPS = {
     "flowers": "Stems",
     "market": "From the market, other",
@@ -37,43 +58,83 @@ GROUPS = {
     "vessels": "Vessels",
     "left out": "Not in this list",
 }
+_IN: dict[str, str] = {"count": "count", "mass": "kg"}
 
 
-def rows_of(shopping: Shopping, system: UnitSystem) -> Iterator[tuple[str, ...]]:
-    """Every line to buy and to pack, then what is in no line, as text in the order of `COLUMNS`."""
-    for stem in shopping.stems:
-        bought = [f"{stem.bunches} bunches" if stem.bunches != 1 else "1 bunch"] if stem.bunches else []
-        bought += [f"{stem.singles} stems" if stem.singles != 1 else "1 stem"] if stem.singles else []
-        price = "" if stem.cost is None else f"{stem.cost}"
-        note = f"{stem.in_recipes} in the recipes, {stem.left_over} left over"
-        yield (
-            "flowers",
-            stem.name,
-            str(stem.with_waste),
-            str(stem.here) if stem.here else "",
-            " and ".join(bought) or "0",
-            f"bunch of {stem.bunch_size}",
-            price,
-            note,
-        )
-    order = list(GROUPS)
-    for buy in sorted(shopping.buys, key=lambda each: order.index(each.group)):
-        if buy.packs:
-            yield (buy.group, buy.name, *_amounts(buy, system))
+def rows_of(shopping: Shopping) -> Iterator[dict[str, str]]:
+    """Every line to buy and to pack, then what is in no line, by `COLUMNS`.
+
+    Numbers are plain, and each column has one unit.
+    """
+    for trip, stem in _stems(shopping):
+        yield {
+            "group": "flowers",
+            "key": stem.variety,
+            "name": stem.name,
+            "supplier": "" if trip is None else trip.supplier,
+            "buy_on": "" if trip is None or trip.day is None else trip.day.isoformat(),
+            "needed_count": str(stem.with_waste),
+            "here_count": str(stem.here),
+            "buy_packs": str(stem.bunches),
+            "buy_singles": str(stem.singles),
+            "pack": f"bunch of {stem.bunch_size}",
+            "price": "" if stem.cost is None else f"{stem.cost}",
+            "left_over_count": str(stem.left_over),
+            "note": f"{stem.in_recipes} in the recipes",
+        }
+    for buy in _buys(shopping):
+        yield {
+            "group": buy.group,
+            "key": buy.key,
+            "name": buy.name,
+            f"needed_{_IN.get(buy.needed.kind, 'm')}": f"{buy.needed.value:.6g}",
+            f"here_{_IN.get(buy.here.kind, 'm')}": f"{buy.here.value:.6g}",
+            "buy_packs": str(buy.packs),
+            "pack": buy.pack,
+            "price": "" if buy.price is None else f"{buy.price}",
+            "note": buy.note,
+        }
     for pack in shopping.packs:
-        yield (pack.group, pack.name, str(pack.number), "", "", "", "", render(pack.why, system))
+        yield {
+            "group": pack.group,
+            "name": pack.name,
+            "needed_count": str(pack.number),
+            "note": render(pack.why, "metric"),
+        }
     for words in shopping.left_out:
-        yield ("left out", render(words, system), "", "", "", "", "", "")
+        yield {"group": "left out", "name": render(words, "metric")}
 
 
-def write_csv(shopping: Shopping, system: UnitSystem) -> str:
-    """The list as CSV; a cell that a spreadsheet would take for a formula gets an apostrophe before it."""
+def write_csv(shopping: Shopping) -> str:
+    """The list as CSV, in metres and kilograms; a cell that a spreadsheet would take for a formula gets an apostrophe
+    before it.
+    """
     stream = io.StringIO(newline="")
-    writer = csv.writer(stream, lineterminator="\r\n")
-    writer.writerow(COLUMNS)
-    for row in rows_of(shopping, system):
-        writer.writerow([f"'{each}" if each[:1] in ("=", "+", "@", "-", "\t") else each for each in row])
+    writer = csv.DictWriter(stream, COLUMNS, restval="", lineterminator="\r\n")
+    writer.writeheader()
+    for row in rows_of(shopping):
+        writer.writerow({name: _harmless(each) for name, each in row.items()})
     return stream.getvalue()
+
+
+def _harmless(cell: str) -> str:
+    return f"'{cell}" if cell[:1] in ("=", "+", "@", "-", "\t") else cell
+
+
+def _stems(shopping: Shopping) -> Iterator[tuple[Trip | None, StemBuy]]:
+    """Stems trip by trip, then those that are here."""
+    by_key = {stem.variety: stem for stem in shopping.stems}
+    for trip in shopping.trips:
+        for key in trip.varieties:
+            yield trip, by_key.pop(key)
+    for stem in by_key.values():
+        yield None, stem
+
+
+def _buys(shopping: Shopping) -> list[Buy]:
+    """What is bought beside stems, what the stores have too, group by group."""
+    order = list(GROUPS)
+    return sorted(shopping.buys, key=lambda each: order.index(each.group))
 
 
 def write_pdf(shopping: Shopping, *, stamp: Stamp, currency: str, paper: Paper, system: UnitSystem) -> bytes:
@@ -110,12 +171,9 @@ def _dress(canvas: Canvas, page: SimpleDocTemplate, *, stamp: Stamp, pages: int,
 
 def _story(shopping: Shopping, currency: str, system: UnitSystem) -> list[Flowable]:
     story: list[Flowable] = []
-    group = ""
-    for row in rows_of(shopping, system):
-        if row[0] != group:
-            group = row[0]
-            story.append(title(GROUPS.get(group, group.capitalize())))
-        story.append(paragraph(_line(row, currency), SMALL))
+    for heading, lines in groupby(_lines(shopping, currency, system), key=lambda each: each[0]):
+        story.append(title(heading))
+        story += [paragraph(line, SMALL) for _, line in lines]
     total = f"With a known price: {currency} {shopping.cost}."
     if shopping.unpriced:
         total += f" No price is known for: {', '.join(shopping.unpriced)}."
@@ -123,17 +181,39 @@ def _story(shopping: Shopping, currency: str, system: UnitSystem) -> list[Flowab
     return story
 
 
-def _amounts(buy: Buy, system: UnitSystem) -> tuple[str, ...]:
-    price = "" if buy.price is None else f"{buy.price}"
-    here = text_of(buy.here, system) if buy.here.value > 0 else ""
-    return text_of(buy.needed, system), here, str(buy.packs), buy.pack, price, buy.note
+def _lines(shopping: Shopping, currency: str, system: UnitSystem) -> Iterator[tuple[str, str]]:
+    """Each line under its heading, as text that may be marked up."""
+    for trip, stem in _stems(shopping):
+        bought = [f"{stem.bunches} bunches" if stem.bunches != 1 else "1 bunch"] if stem.bunches else []
+        bought += [f"{stem.singles} stems" if stem.singles != 1 else "1 stem"] if stem.singles else []
+        words = (
+            f"[  ]  <b>{escape(stem.name)}</b>: buy {' and '.join(bought) or 'nothing'} (bunch of {stem.bunch_size}); "
+        )
+        words += f"needed {stem.with_waste}" + (f", here {stem.here}" if stem.here else "")
+        words += _priced(stem.cost, currency) + f"; {stem.in_recipes} in the recipes, {stem.left_over} left over"
+        yield heading_of(trip), words
+    for buy in _buys(shopping):
+        needed, here = text_of(buy.needed, system), text_of(buy.here, system)
+        words = f"[  ]  <b>{escape(buy.name)}</b>: "
+        if buy.packs:
+            words += f"buy {buy.packs} ({escape(buy.pack)}); needed {needed}"
+            words += (f", here {here}" if buy.here.value > 0 else "") + _priced(buy.price, currency)
+        else:
+            words += f"in the stores; needed {needed}"
+        yield GROUPS[buy.group], words + (f"; {escape(buy.note)}" if buy.note else "")
+    for pack in shopping.packs:
+        why = escape(render(pack.why, system))
+        yield pack.group.capitalize(), f"[  ]  {pack.number} × {escape(pack.name)}" + (f" ({why})" if why else "")
+    for left in shopping.left_out:
+        yield GROUPS["left out"], escape(render(left, system))
 
 
-def _line(row: tuple[str, ...], currency: str) -> str:
-    group, what, needed, here, buy, pack, price, note = (escape(each) for each in row)
-    if group == "left out":
-        return what
-    if not buy:
-        return f"[  ]  {needed} × {what}" + (f" ({note})" if note else "")
-    words = f"[  ]  <b>{what}</b>: buy {buy} ({pack}); needed {needed}" + (f", here {here}" if here else "")
-    return words + (f"; {escape(currency)} {price}" if price else "; no price known") + (f"; {note}" if note else "")
+def heading_of(trip: Trip | None) -> str:
+    """Where and when stems are fetched, in words."""
+    if trip is None:
+        return "Stems that are here"
+    return f"Stems: {trip.supplier}" + ("" if trip.day is None else f", {trip.day:%a %d %b}")
+
+
+def _priced(price: Decimal | None, currency: str) -> str:
+    return "; no price known" if price is None else f"; {escape(currency)} {price}"

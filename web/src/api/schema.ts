@@ -6793,13 +6793,16 @@ export interface components {
         };
         /**
          * Shopping
-         * @description Everything to buy and to pack. `cost` adds up what has a price, `unpriced` names what has none.
+         * @description Everything to buy and to pack. `trips` are the days and suppliers that stems are fetched from, the first first;
+         *     what is here already is in none. `cost` adds up what has a price, `unpriced` names what has none.
          *
          *     `left_out` says what the event needs and is in no line, and why.
          */
         readonly Shopping: {
             /** Stems */
             readonly stems: readonly components["schemas"]["StemBuy"][];
+            /** Trips */
+            readonly trips: readonly components["schemas"]["Trip"][];
             /** Buys */
             readonly buys: readonly components["schemas"]["Buy"][];
             /** Packs */
@@ -8370,6 +8373,21 @@ export interface components {
              * @default false
              */
             readonly crate: boolean;
+        };
+        /**
+         * Trip
+         * @description Stems that are fetched from one supplier on one day: which varieties, and what they cost; None a price is not
+         *     known. `day` is None without the event's times.
+         */
+        readonly Trip: {
+            /** Supplier */
+            readonly supplier: string;
+            /** Day */
+            readonly day: string | null;
+            /** Varieties */
+            readonly varieties: readonly string[];
+            /** Cost */
+            readonly cost: string | null;
         };
         /**
          * Turned
@@ -10704,9 +10722,7 @@ export interface operations {
     };
     readonly shopping_csv_api_events__event_id__shopping_csv_get: {
         readonly parameters: {
-            readonly query?: {
-                readonly system?: "metric" | "inch";
-            };
+            readonly query?: never;
             readonly header?: never;
             readonly path: {
                 readonly event_id: number;

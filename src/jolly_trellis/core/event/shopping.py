@@ -3,11 +3,13 @@
 import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
+from datetime import date
 from decimal import Decimal
 from typing import Literal
 
 from jolly_trellis.core.event.buying import StemBuy, buy_stems
 from jolly_trellis.core.event.job import Job, Made
+from jolly_trellis.core.event.lots import lots_of
 from jolly_trellis.core.event.money import money
 from jolly_trellis.core.event.needs import Needs
 from jolly_trellis.core.event.packing import Pack, packing
@@ -41,13 +43,27 @@ class Buy:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Trip:
+    """Stems that are fetched from one supplier on one day: which varieties, and what they cost; None a price is not
+    known. `day` is None without the event's times.
+    """
+
+    supplier: str
+    day: date | None
+    varieties: tuple[str, ...]
+    cost: Decimal | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Shopping:
-    """Everything to buy and to pack. `cost` adds up what has a price, `unpriced` names what has none.
+    """Everything to buy and to pack. `trips` are the days and suppliers that stems are fetched from, the first first;
+    what is here already is in none. `cost` adds up what has a price, `unpriced` names what has none.
 
     `left_out` says what the event needs and is in no line, and why.
     """
 
     stems: tuple[StemBuy, ...]
+    trips: tuple[Trip, ...]
     buys: tuple[Buy, ...]
     packs: tuple[Pack, ...]
     cost: Decimal
@@ -96,6 +112,7 @@ def shopping(
     ]
     return Shopping(
         stems=stems,
+        trips=tuple(_trips(job, made, stems, varieties)),
         buys=tuple(buys),
         packs=packing(job, made, needs, stems, larder, varieties, water),
         cost=sum(priced, Decimal("0.00")),
@@ -103,6 +120,19 @@ def shopping(
         water_l=water.total_l,
         left_out=(*cuts.left_out, *_unknown(needs, varieties)),
     )
+
+
+def _trips(job: Job, made: Made, stems: tuple[StemBuy, ...], varieties: Mapping[str, Variety]) -> Iterator[Trip]:
+    """The lots of the book of time, one trip for each supplier and day."""
+    costs = {each.variety: each.cost for each in stems}
+    trips: dict[tuple[str, date | None], list[str]] = {}
+    for lot in lots_of(job, made, stems, varieties):
+        trips.setdefault((lot.supplier.name, lot.day), []).extend(lot.varieties)
+    for (supplier, day), keys in trips.items():
+        own = [costs[key] for key in keys]
+        known = [each for each in own if each is not None]
+        cost = sum(known, Decimal("0.00")) if len(known) == len(own) else None
+        yield Trip(supplier=supplier, day=day, varieties=tuple(sorted(keys)), cost=cost)
 
 
 def _unknown(needs: Needs, varieties: Mapping[str, Variety]) -> Iterator[Phrase]:

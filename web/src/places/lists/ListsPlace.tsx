@@ -43,7 +43,7 @@ export function ListsPlace() {
               >
                 Print as PDF
               </a>
-              <a className="link-act px-2" href={`/api/events/${eventId}/shopping.csv?system=${system}`}>
+              <a className="link-act px-2" href={`/api/events/${eventId}/shopping.csv`}>
                 Save as CSV
               </a>
             </div>

@@ -1,6 +1,7 @@
 import type { Shopping } from "../../api/types";
 import { useSettings } from "../../ui/settings";
 import { render, textOf } from "../../units/text";
+import { dayWords } from "../day/times";
 
 const GROUPS = [
   ["market", "From the market, other"],
@@ -16,6 +17,8 @@ export function ShoppingList({ shopping, currency }: { shopping: Shopping; curre
   const { system } = useSettings();
   if (shopping.stems.length + shopping.buys.length + shopping.left_out.length === 0)
     return <p className="mt-0 text-soft">Nothing to buy yet: add a piece with stems on the line-up first.</p>;
+  const fetched = new Set(shopping.trips.flatMap((trip) => trip.varieties));
+  const here = shopping.stems.filter((stem) => !fetched.has(stem.variety));
   return (
     <div className="max-w-5xl">
       <p className="mt-0 mb-3">
@@ -32,42 +35,15 @@ export function ShoppingList({ shopping, currency }: { shopping: Shopping; curre
           ✕ {render(each, system)}
         </p>
       ))}
-      {shopping.stems.length > 0 && (
-        <table className="mb-5 w-full border-collapse">
-          <caption className="serif text-left text-xl">Stems</caption>
-          <thead>
-            <tr className="text-left text-xs text-soft">
-              <th className="font-normal">variety</th>
-              <th className="text-right font-normal">in recipes</th>
-              <th className="text-right font-normal">with waste</th>
-              <th className="text-right font-normal">here</th>
-              <th className="pl-4 font-normal">buy</th>
-              <th className="text-right font-normal">left over</th>
-              <th className="text-right font-normal">cost</th>
-            </tr>
-          </thead>
-          <tbody>
-            {shopping.stems.map((stem) => (
-              <tr key={stem.variety} className="border-t border-line">
-                <td className="py-1">
-                  <span
-                    aria-hidden="true"
-                    className="mr-2 inline-block h-3 w-3 rounded-full border border-ink"
-                    style={{ background: stem.colour }}
-                  />
-                  {stem.name}
-                </td>
-                <td className="text-right">{stem.in_recipes}</td>
-                <td className="text-right">{stem.with_waste}</td>
-                <td className="text-right">{stem.here || ""}</td>
-                <td className="pl-4">{bought(stem.bunches, stem.singles, stem.bunch_size)}</td>
-                <td className="text-right text-soft">{stem.left_over}</td>
-                <td className="text-right">{stem.cost ?? <span className="text-berry">no price</span>}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
+      {shopping.trips.map((trip) => (
+        <StemTable
+          key={`${trip.supplier} ${trip.day}`}
+          words={`${trip.supplier}${trip.day ? `, ${dayWords(trip.day)}` : ""}`}
+          cost={trip.cost === null ? "" : `${currency} ${trip.cost}`}
+          stems={trip.varieties.flatMap((key) => shopping.stems.find((stem) => stem.variety === key) ?? [])}
+        />
+      ))}
+      {here.length > 0 && <StemTable words="Stems that are here" cost="" stems={here} />}
       {GROUPS.map(([group, words]) => {
         const lines = shopping.buys.filter((each) => each.group === group);
         if (lines.length === 0) return null;
@@ -102,6 +78,50 @@ export function ShoppingList({ shopping, currency }: { shopping: Shopping; curre
           </section>
         );
       })}
+    </div>
+  );
+}
+
+/** Stems of one way to a supplier. */
+function StemTable({ words, cost, stems }: { words: string; cost: string; stems: Shopping["stems"] }) {
+  return (
+    <div className="mb-5 overflow-x-auto">
+      <table className="w-full border-collapse">
+        <caption className="text-left">
+          <span className="serif text-xl">{words}</span> <span className="text-soft">{cost}</span>
+        </caption>
+        <thead>
+          <tr className="text-left text-xs text-soft">
+            <th className="font-normal">variety</th>
+            <th className="w-20 text-right font-normal">in recipes</th>
+            <th className="w-20 text-right font-normal">with waste</th>
+            <th className="w-16 text-right font-normal">here</th>
+            <th className="w-60 pl-4 font-normal">buy</th>
+            <th className="w-20 text-right font-normal">left over</th>
+            <th className="w-20 text-right font-normal">cost</th>
+          </tr>
+        </thead>
+        <tbody>
+          {stems.map((stem) => (
+            <tr key={stem.variety} className="border-t border-line">
+              <td className="py-1">
+                <span
+                  aria-hidden="true"
+                  className="mr-2 inline-block h-3 w-3 rounded-full border border-ink"
+                  style={{ background: stem.colour }}
+                />
+                {stem.name}
+              </td>
+              <td className="text-right">{stem.in_recipes}</td>
+              <td className="text-right">{stem.with_waste}</td>
+              <td className="text-right">{stem.here || ""}</td>
+              <td className="pl-4">{bought(stem.bunches, stem.singles, stem.bunch_size)}</td>
+              <td className="text-right text-soft">{stem.left_over}</td>
+              <td className="text-right">{stem.cost ?? <span className="text-berry">no price</span>}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </div>
   );
 }
