@@ -27,6 +27,7 @@ from jolly_trellis.core.event.headline import headline
 from jolly_trellis.core.event.job import Supplier, recipe_of
 from jolly_trellis.core.event.lives import lasts_until, soonest_use
 from jolly_trellis.core.event.needs import needs_of
+from jolly_trellis.core.event.reservations import claims_of
 from jolly_trellis.core.event.roll import CutPlan
 from jolly_trellis.core.event.schedule import schedule
 from jolly_trellis.core.event.shopping import shopping
@@ -197,10 +198,11 @@ def _event() -> object:
     )
     lives = [lasts_until(job, line, known[line.variety], at) for line in lines for at in used]
     soonest = [soonest_use(job, line, known[line.variety]) for line in lines]
+    gone = claims_of(1, "supper", job, [each.piece for each in made.pieces])
     stand = buckets_of(bought.stems, known, sheets[0].timed)
     built = replace(job, builds_from=events.at("2027-05-14T08:00"), builds_to=events.at("2027-05-14T19:00"))
     before = time_book(built, made, known, bought.stems)
-    return lives, soonest, needs, book, before, sheets, water, bought, cost, headline(made, cost), days, stand
+    return lives, soonest, needs, book, before, sheets, water, bought, cost, headline(made, cost), days, stand, gone
 
 
 @cache

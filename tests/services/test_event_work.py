@@ -12,7 +12,7 @@ from jolly_trellis.core.plan.standing import standing
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.demo.loading import load_demo
 from jolly_trellis.services import day as days
-from jolly_trellis.services import event_work, long_work, planning, rolling
+from jolly_trellis.services import event_work, long_work, planning, reserving, rolling, settling
 from jolly_trellis.services.long_work import Running
 from jolly_trellis.services.planning import NotFound
 from jolly_trellis.store import cuts, stock
@@ -278,3 +278,20 @@ def test_sticks_of_an_opened_bundle_that_were_not_used_stay_in_the_stores(demo: 
     rolling.unmark_cut(demo, 1, "supply", "stick")
     assert cuts.remnants(demo, "supply") == ()
     assert stock.holdings(demo)["supply"]["stick"].on_hand == 1
+
+
+def test_two_events_on_one_day_that_want_the_same_bowls_both_say_so(demo: sqlite3.Connection) -> None:
+    first = planning.state(demo, 1)
+    copy = planning.copy_event(demo, 1)
+    times = {field: getattr(first.plan.brief, field) for field in ("access_at", "filled_at", "ends_at", "clear_by")}
+    assert reserving.shortfalls_of(demo, event_work.work_of(demo, copy.event.id)) == ()
+    assert reserving.shortfalls_of(demo, event_work.work_of(demo, 1)) == ()
+    planning.put_brief(demo, copy.event.id, replace(copy.plan.brief, **times), base_revision=copy.event.revision)
+    mine, other = (reserving.shortfalls_of(demo, event_work.work_of(demo, each)) for each in (1, copy.event.id))
+    bowl = first.plan.pieces[0].part.vessel.name
+    for found in (mine, other):
+        (short,) = (each for each in found if each.name == bowl)
+        assert short.wanted == 24
+        assert {(each.event_id, each.number) for each in short.by} == {(1, 12), (copy.event.id, 12)}
+    work = event_work.work_of(demo, 1)
+    assert any(each.place == "lists" for each in settling.to_settle(demo, work, event_work.cost_of_event(work)))

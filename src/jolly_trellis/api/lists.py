@@ -25,6 +25,7 @@ from jolly_trellis.core.event.recipes import (
     side_shoots,
     tall_and_low,
 )
+from jolly_trellis.core.event.reservations import Shortfall
 from jolly_trellis.core.event.shopping import Shopping
 from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.units import UnitSystem
@@ -32,6 +33,7 @@ from jolly_trellis.exchange.page import Paper
 from jolly_trellis.exchange.shopping_list import write_csv, write_pdf
 from jolly_trellis.services import event_work, planning, recipes
 from jolly_trellis.services.recipes import PullRow
+from jolly_trellis.services.reserving import shortfalls_of
 from jolly_trellis.services.stamps import stamp_of
 from jolly_trellis.services.stores import free_key
 
@@ -64,11 +66,14 @@ class LastingIn(In):
 
 
 class ListsOut(BaseModel):
-    """Everything to buy and pack, the days before, side shoots, stems of each piece as they are pulled."""
+    """Everything to buy and pack, what other events want as well, the days before, side shoots, stems of each piece as
+    they are pulled.
+    """
 
     name: str
     currency: str
     shopping: Shopping
+    shortfalls: list[Shortfall]
     days: list[VarietyDays]
     side_shoots: list[SideShoots]
     pull: list[PullRow]
@@ -88,6 +93,7 @@ def get_lists(event_id: Number, conn: Connection) -> ListsOut:
         name=work.plan.brief.name,
         currency=work.job.costing.currency,
         shopping=event_work.shopping_of(conn, work),
+        shortfalls=list(shortfalls_of(conn, work)),
         days=list(event_work.days_of(work)),
         side_shoots=list(side_shoots(work.needs.stems, work.conditions.varieties)),
         pull=list(recipes.pull_rows(work)),

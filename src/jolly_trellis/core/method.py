@@ -37,6 +37,7 @@ from jolly_trellis.core.event import (
     packing,
     people,
     recipes,
+    reservations,
     roll,
     roll_problems,
     task,
@@ -133,7 +134,7 @@ _NAMED: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Mounted work", (mounts,)),
     ("The roll", (roll_problems, roll)),
     ("The days and the day", (lots, task, tasks_there, people, breaches, buckets, water_rounds)),
-    ("Buying, packing, recipes", (job, packing, recipes)),
+    ("Buying, packing, recipes", (job, packing, recipes, reservations)),
 )
 
 _FURTHER = tuple(each for each in sizing.MODULES if not any(each in modules for _, modules in _NAMED))

@@ -6,13 +6,15 @@ from typing import Literal
 
 from jolly_trellis.core.event.cost import EventCost
 from jolly_trellis.core.event.day import Day
+from jolly_trellis.core.event.reservations import Shortfall
 from jolly_trellis.core.quantities import Phrase, phrase
 from jolly_trellis.services import event_work, long_work
 from jolly_trellis.services.event_work import EventWork
 from jolly_trellis.services.long_work import Running
+from jolly_trellis.services.reserving import shortfalls_of
 from jolly_trellis.store import cuts
 
-Place = Literal["roll", "cost", "day", "brief"]
+Place = Literal["roll", "lists", "cost", "day", "brief"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -37,6 +39,7 @@ def to_settle(conn: sqlite3.Connection, work: EventWork, cost: EventCost) -> tup
         found += [ToSettle(place="roll", say=each) for plan in kept[0].materials for each in plan.missing]
         if kept[1] != event_work.cut_mark(work):
             found.append(ToSettle(place="roll", say=phrase("The event has changed since its cuts were planned.")))
+    found += [ToSettle(place="lists", say=_short(each)) for each in shortfalls_of(conn, work)]
     if work.made.works and cost.missing:
         more = f" and {len(cost.missing) - 2} more" if len(cost.missing) > 2 else ""
         found.append(
@@ -52,6 +55,16 @@ def to_settle(conn: sqlite3.Connection, work: EventWork, cost: EventCost) -> tup
     if work.made.works and missing:
         found.append(ToSettle(place="brief", say=phrase("The brief does not say {names}.", names=", ".join(missing))))
     return tuple(found)
+
+
+def _short(found: Shortfall) -> Phrase:
+    return phrase(
+        "{name}: {wanted} are wanted at once on {day}, and there are {here}.",
+        name=found.name,
+        wanted=found.wanted,
+        day=f"{found.since:%d %b}",
+        here=found.here,
+    )
 
 
 def _facts(work: EventWork) -> tuple[tuple[bool, str], ...]:

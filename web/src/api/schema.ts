@@ -4437,7 +4437,8 @@ export interface components {
         };
         /**
          * ListsOut
-         * @description Everything to buy and pack, the days before, side shoots, stems of each piece as they are pulled.
+         * @description Everything to buy and pack, what other events want as well, the days before, side shoots, stems of each piece as
+         *     they are pulled.
          */
         readonly ListsOut: {
             /** Name */
@@ -4445,6 +4446,8 @@ export interface components {
             /** Currency */
             readonly currency: string;
             readonly shopping: components["schemas"]["Shopping"];
+            /** Shortfalls */
+            readonly shortfalls: readonly components["schemas"]["Shortfall"][];
             /** Days */
             readonly days: readonly components["schemas"]["VarietyDays"][];
             /** Side Shoots */
@@ -6762,6 +6765,18 @@ export interface components {
             ])[];
         };
         /**
+         * Share
+         * @description How many of a thing one event wants.
+         */
+        readonly Share: {
+            /** Event Id */
+            readonly event_id: number;
+            /** Event */
+            readonly event: string;
+            /** Number */
+            readonly number: number;
+        };
+        /**
          * Shares
          * @description Read-outs of balance and form. `openness` is the share of the envelope that is air; None without stems.
          */
@@ -6815,6 +6830,31 @@ export interface components {
             readonly water_l: number;
             /** Left Out */
             readonly left_out: readonly components["schemas"]["Phrase"][];
+        };
+        /**
+         * Shortfall
+         * @description Days in a row on which events together want more of a thing than there is: how many on the worst of them, how
+         *     many there are, and who wants them then.
+         */
+        readonly Shortfall: {
+            /** Name */
+            readonly name: string;
+            /**
+             * Since
+             * Format: date
+             */
+            readonly since: string;
+            /**
+             * Until
+             * Format: date
+             */
+            readonly until: string;
+            /** Wanted */
+            readonly wanted: number;
+            /** Here */
+            readonly here: number;
+            /** By */
+            readonly by: readonly components["schemas"]["Share"][];
         };
         /**
          * SideShoots
@@ -8210,7 +8250,7 @@ export interface components {
              * Place
              * @enum {string}
              */
-            readonly place: "roll" | "cost" | "day" | "brief";
+            readonly place: "roll" | "lists" | "cost" | "day" | "brief";
             readonly say: components["schemas"]["Phrase"];
         };
         /**

@@ -105,6 +105,7 @@ export type Remnants = Full<Schemas["RemnantsOut"]>;
 export type DayOut = Full<Schemas["DayOut"]>;
 export type Timed = Full<Schemas["Timed"]>;
 export type Conflict = Full<Schemas["Conflict"]>;
+export type Shortfall = Full<Schemas["Shortfall"]>;
 export type Note = Full<Schemas["Note"]>;
 export type Life = Full<Schemas["Life"]>;
 export type WaterRounds = Full<Schemas["WaterRounds"]>;

@@ -13,6 +13,7 @@ from jolly_trellis.core.event.lots import lots_of
 from jolly_trellis.core.event.money import money
 from jolly_trellis.core.event.needs import Needs
 from jolly_trellis.core.event.packing import Pack, packing
+from jolly_trellis.core.event.reservations import vessels_wanted
 from jolly_trellis.core.event.roll import CutPlan
 from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.water_rounds import WaterRounds
@@ -266,16 +267,7 @@ def _frogs(needs: Needs, shelves: Shelves) -> Iterator[Buy]:
 
 def _vessels(made: Made, shelves: Shelves) -> Iterator[Buy]:
     """Vessels are counted by their name; what the stores have none of is bought, hired or measured into the stores."""
-    wanted: dict[str, int] = {}
-    for work in made.pieces:
-        names = [work.piece.vessel.name, *(each.vessel.name for each in work.piece.companions)]
-        if work.piece.support is not None:
-            names.append(work.piece.support.name)
-        if work.piece.insert is not None:
-            names.append(work.piece.insert.outer.name)
-        for name in names:
-            wanted[name] = wanted.get(name, 0) + work.piece.quantity
-    for name, number in wanted.items():
+    for name, number in vessels_wanted(work.piece for work in made.pieces).items():
         here = shelves.vessels_here.get(name, 0)
         short = max(number - here, 0)
         yield Buy(

@@ -263,7 +263,7 @@ function SettleList({ event, settle }: { event: EventOut; settle: EventStanding[
             onClick={() => each.place === "brief" && document.getElementById("brief")?.scrollIntoView()}
             className="grid grid-cols-[20px_minmax(0,1fr)] gap-2 py-1.5 text-ink no-underline hover:underline"
           >
-            <StateMark state={each.place === "day" || each.place === "roll" ? "fails" : "cannot say"} />
+            <StateMark state={["day", "roll", "lists"].includes(each.place) ? "fails" : "cannot say"} />
             <span className="leading-snug">
               <strong className="capitalize">{each.place}:</strong> {render(each.say, system)}
             </span>

@@ -48,7 +48,7 @@ export function ListsPlace() {
               </a>
             </div>
             <Tabs.Content value="shopping" className="min-h-0 flex-1 overflow-y-auto p-4">
-              <ShoppingList shopping={now.shopping} currency={now.currency} />
+              <ShoppingList shortfalls={now.shortfalls} shopping={now.shopping} currency={now.currency} />
             </Tabs.Content>
             <Tabs.Content value="packing" className="min-h-0 flex-1 overflow-y-auto p-4">
               <PackingList shopping={now.shopping} />
