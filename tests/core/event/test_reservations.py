@@ -67,7 +67,7 @@ def test_any_calendar_against_counting_every_day(seed: int) -> None:
 
 
 def test_things_are_away_from_the_drive_to_the_day_they_are_clean_again() -> None:
-    """The place opens at 8 on the 15th, three quarters of an hour off; all is gone by 2 on the 16th, clean on the 17th."""
+    """The place opens at 8 on the 15th, 45 min off; all is gone by 2 on the 16th, clean on the 17th."""
     asked = replace(job(), clear_by=at("2027-05-16T02:00"))
     assert away(asked) == (date(2027, 5, 15), date(2027, 5, 17))
     assert away(replace(asked, travel_h=9.0)) == (date(2027, 5, 14), date(2027, 5, 17))
