@@ -118,9 +118,9 @@ def test_the_lists_and_what_they_are_saved_as(client: TestClient) -> None:
 
 def test_money_goes_out_as_decimal_text_and_adds_up(client: TestClient) -> None:
     cost = client.get(f"{EVENT}/cost").json()["cost"]
-    assert sum(Decimal(row["cost"]) for row in cost["pieces"]) == Decimal(cost["cost"])
+    assert sum(Decimal(row["cost"]) for row in (*cost["pieces"], *cost["lines"])) == Decimal(cost["cost"])
     headline = client.get(f"{EVENT}/standing").json()["headline"]
-    assert (headline["cost"], headline["price"]) == (cost["cost"], cost["price"])
+    assert (headline["cost"], headline["price"]) == (cost["cost"], cost["asked"])
 
 
 def test_a_recipe_is_seen_at_another_size_then_kept(client: TestClient) -> None:

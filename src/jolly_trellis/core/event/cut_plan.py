@@ -87,14 +87,14 @@ def cut(
     return plan
 
 
-def _rank(plan: Cutting, sheets: tuple[Sheet, ...]) -> tuple[int, int, int]:
-    """What plans are compared by: pieces left over, cents paid, area used."""
-    return plan.cost[0], _paid(plan, sheets), plan.cost[1]
+def _rank(plan: Cutting, sheets: tuple[Sheet, ...]) -> tuple[int, int, int, int]:
+    """What plans are compared by: pieces left over, cents paid, area used, how many rolls that is from."""
+    return plan.cost[0], _paid(plan, sheets), plan.cost[1], len(plan.used)
 
 
 def _only_better(progress: Progress, sheets: tuple[Sheet, ...]) -> Progress:
     """Progress that passes on a plan only where it is better than the last."""
-    best: list[tuple[int, int, int]] = []
+    best: list[tuple[int, int, int, int]] = []
 
     def tell(plan: Cutting) -> None:
         rank = _rank(plan, sheets)

@@ -231,10 +231,15 @@ def _crowded(breaches: list[Breach], lack: Lack | None, trial: Trial) -> Conflic
 def _why(lack: Lack | None, *, stopped: bool) -> Phrase:
     """Why something is out of bounds: there cannot be hands enough; or no better sheet was found, which may exist."""
     if lack is not None:
-        words = "There is more to do than the hands and hours allow: {work} of work from {since} to {until}, "
-        words += "and {have} of hands."
+        words = (
+            "There is more to do than the hands and hours allow: {work} of work from {since} to {until}, and "
+            "{have} of hands."
+        )
         if lack.workshop:
-            words = words.replace("of work", "of work in the workshop")
+            words = (
+                "There is more to do than the hands and hours allow: {work} of work in the workshop from {since} to "
+                "{until}, and {have} of hands."
+            )
         return phrase(
             words,
             since=f"{lack.since:%a %d %b, %H:%M}",

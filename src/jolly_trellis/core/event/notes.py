@@ -41,21 +41,32 @@ def _held(job: Job, peak: Peak, has: int | None, what: str) -> Iterator[Note]:
     if peak.at is None:
         return
     at = f"{peak.at.astimezone(job.zone):%a %d %b, %H:%M}"
-    words = "{n} {what} at most, from {at}"
     if has is None:
         yield Note(
             state="cannot say",
-            say=phrase(words + "; the brief does not say how many there can be.", n=peak.most, what=what, at=at),
+            say=phrase(
+                "{n} {what} at most, from {at}; the brief does not say how many there can be.",
+                n=peak.most,
+                what=what,
+                at=at,
+            ),
         )
     elif has < peak.most:
         yield Note(
             state="fails",
             say=phrase(
-                words + ": {over} more than there can be.", n=peak.most, what=what, at=at, over=peak.most - has
+                "{n} {what} at most, from {at}: {over} more than there can be.",
+                n=peak.most,
+                what=what,
+                at=at,
+                over=peak.most - has,
             ),
         )
     else:
-        yield Note(state="holds", say=phrase(words + ", of {has}.", n=peak.most, what=what, at=at, has=has))
+        yield Note(
+            state="holds",
+            say=phrase("{n} {what} at most, from {at}, of {has}.", n=peak.most, what=what, at=at, has=has),
+        )
 
 
 def _comes(job: Job, names: tuple[str, ...]) -> Phrase:

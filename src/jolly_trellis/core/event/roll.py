@@ -148,7 +148,9 @@ def _strip_acts(plan: MaterialPlan, stock: CutStock, inside: list[Placed], start
     last = math.floor((stock.width_m - plan.beside_m) / plan.cell_m + 1e-9)
     lines = [x for x in columns if x > 0] + ([wide] if wide < last else [])
     for x in lines:
-        words = "Along that strip {where}, {at} from its side" + (": what lies beyond is left." if x == wide else ".")
+        words = "Along that strip {where}, {at} from its side."
+        if x == wide:
+            words = "Along that strip {where}, {at} from its side: what lies beyond is left."
         yield phrase(words, where=_twist(plan, x), at=length(plan.at_m(x)))
     ends = [*list(columns)[1:], wide]
     for (x, column), until in zip(columns.items(), ends, strict=True):
@@ -163,11 +165,9 @@ def _strip_acts(plan: MaterialPlan, stock: CutStock, inside: list[Placed], start
             trims.setdefault(until - each.x - each.across, []).append(each)
         for off, narrow in trims.items():
             if off > 0:
-                words = (
-                    "Trim {off} cells off the side of {names}."
-                    if off > plan.per_cell
-                    else "Trim {off} cell off the side of {names}."
-                )
+                words = "Trim {off} cell off the side of {names}."
+                if off > plan.per_cell:
+                    words = "Trim {off} cells off the side of {names}."
                 yield phrase(words, off=f"{off / plan.per_cell:g}", names=_listed(plan, narrow))
 
 

@@ -108,44 +108,42 @@ export function ShoppingList({
 /** Stems of one way to a supplier. */
 function StemTable({ words, cost, stems }: { words: string; cost: string; stems: Shopping["stems"] }) {
   return (
-    <div className="mb-5 overflow-x-auto">
-      <table className="w-full border-collapse">
-        <caption className="text-left">
-          <span className="serif text-xl">{words}</span> <span className="text-soft">{cost}</span>
-        </caption>
-        <thead>
-          <tr className="text-left text-xs text-soft">
-            <th className="font-normal">variety</th>
-            <th className="w-20 text-right font-normal">in recipes</th>
-            <th className="w-20 text-right font-normal">with waste</th>
-            <th className="w-16 text-right font-normal">here</th>
-            <th className="w-60 pl-4 font-normal">buy</th>
-            <th className="w-20 text-right font-normal">left over</th>
-            <th className="w-20 text-right font-normal">cost</th>
+    <table className="mb-5 w-full border-collapse">
+      <caption className="text-left">
+        <span className="serif text-xl">{words}</span> <span className="text-soft">{cost}</span>
+      </caption>
+      <thead>
+        <tr className="text-left text-xs text-soft">
+          <th className="font-normal">variety</th>
+          <th className="text-right font-normal max-md:hidden md:w-20">in recipes</th>
+          <th className="text-right font-normal md:w-20">with waste</th>
+          <th className="text-right font-normal md:w-16">here</th>
+          <th className="pl-4 font-normal md:w-60">buy</th>
+          <th className="text-right font-normal max-md:hidden md:w-20">left over</th>
+          <th className="text-right font-normal md:w-20">cost</th>
+        </tr>
+      </thead>
+      <tbody>
+        {stems.map((stem) => (
+          <tr key={stem.variety} className="border-t border-line">
+            <td className="py-1">
+              <span
+                aria-hidden="true"
+                className="mr-2 inline-block h-3 w-3 rounded-full border border-ink"
+                style={{ background: stem.colour }}
+              />
+              {stem.name}
+            </td>
+            <td className="text-right max-md:hidden">{stem.in_recipes}</td>
+            <td className="text-right">{stem.with_waste}</td>
+            <td className="text-right">{stem.here || ""}</td>
+            <td className="pl-4">{bought(stem.bunches, stem.singles, stem.bunch_size)}</td>
+            <td className="text-right text-soft max-md:hidden">{stem.left_over}</td>
+            <td className="text-right">{stem.cost ?? <span className="text-berry">no price</span>}</td>
           </tr>
-        </thead>
-        <tbody>
-          {stems.map((stem) => (
-            <tr key={stem.variety} className="border-t border-line">
-              <td className="py-1">
-                <span
-                  aria-hidden="true"
-                  className="mr-2 inline-block h-3 w-3 rounded-full border border-ink"
-                  style={{ background: stem.colour }}
-                />
-                {stem.name}
-              </td>
-              <td className="text-right">{stem.in_recipes}</td>
-              <td className="text-right">{stem.with_waste}</td>
-              <td className="text-right">{stem.here || ""}</td>
-              <td className="pl-4">{bought(stem.bunches, stem.singles, stem.bunch_size)}</td>
-              <td className="text-right text-soft">{stem.left_over}</td>
-              <td className="text-right">{stem.cost ?? <span className="text-berry">no price</span>}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+        ))}
+      </tbody>
+    </table>
   );
 }
 
