@@ -62,7 +62,7 @@ def _cuts(page: Page) -> None:
 
 
 def _day(page: Page) -> None:
-    page.get_by_text("tasks, 4 pairs of hands").wait_for(timeout=60_000)
+    page.get_by_text("tasks, 5 pairs of hands").wait_for(timeout=60_000)
     page.get_by_role("button", name="Show it").first.click()
 
 
