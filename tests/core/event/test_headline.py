@@ -35,6 +35,7 @@ NOTHING = Headline(
     currency="€",
     cost=Decimal("0.00"),
     price=Decimal("0.00"),
+    at_least=False,
     unpriced=0,
 )
 
@@ -119,3 +120,8 @@ def test_the_water_on_show_is_what_the_first_round_fills_companions_too_and_no_b
     carried = {work.id for work in made.pieces if work.piece.carried}
     assert carried
     assert not carried & {each.piece_id for each in rounds.fill}
+
+
+def test_a_price_without_what_the_vehicle_costs_is_the_least_it_can_be() -> None:
+    assert of(demo_made()).at_least
+    assert not of(Made()).at_least

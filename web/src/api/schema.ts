@@ -4061,7 +4061,8 @@ export interface components {
          *     `unpriced` says how many things that are. `water_l` is what all is filled with to be shown. `netting_m` is
          *     length along the roll of all sheets, `netting_m2` their area. `overhead_kg` is what hangs over people, heavy case,
          *     of which `not_cleared` pieces are not cleared. `failing` pieces in vessels have a verdict that fails;
-         *     `not_worked_out` could not be worked out at all, and are in no sum.
+         *     `not_worked_out` could not be worked out at all, and are in no sum. `price` is with tax; cost and price are the
+         *     least that they can be where `at_least` says that nobody has said what something costs.
          */
         readonly Headline: {
             /** Pieces */
@@ -4090,6 +4091,8 @@ export interface components {
             readonly cost: string | null;
             /** Price */
             readonly price: string | null;
+            /** At Least */
+            readonly at_least: boolean;
             /** Unpriced */
             readonly unpriced: number;
         };

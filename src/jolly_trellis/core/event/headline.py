@@ -19,7 +19,8 @@ class Headline:
     `unpriced` says how many things that are. `water_l` is what all is filled with to be shown. `netting_m` is
     length along the roll of all sheets, `netting_m2` their area. `overhead_kg` is what hangs over people, heavy case,
     of which `not_cleared` pieces are not cleared. `failing` pieces in vessels have a verdict that fails;
-    `not_worked_out` could not be worked out at all, and are in no sum.
+    `not_worked_out` could not be worked out at all, and are in no sum. `price` is with tax; cost and price are the
+    least that they can be where `at_least` says that nobody has said what something costs.
     """
 
     pieces: int
@@ -35,6 +36,7 @@ class Headline:
     currency: str
     cost: Decimal | None
     price: Decimal | None
+    at_least: bool
     unpriced: int
 
 
@@ -66,5 +68,6 @@ def headline(made: Made, cost: EventCost) -> Headline:
         currency=cost.currency,
         cost=cost.cost,
         price=cost.asked,
+        at_least=bool(cost.unsaid),
         unpriced=len(cost.missing) + len(cost.unsaid),
     )

@@ -11,12 +11,14 @@ export function HeadlineStrip({ headline }: { headline: Headline }) {
   const metric = system === "metric";
   const [unit, per] = metric ? (["m", 1] as const) : (["yd", M_PER_YD] as const);
   const netting = `${(headline.netting_m / per).toFixed(1)} ${unit}, ${(headline.netting_m2 / per ** 2).toFixed(1)} ${unit}²`;
+  const money = (amount: string | null) =>
+    amount ? `${headline.at_least ? "at least " : ""}${headline.currency} ${amount}` : "cannot say";
   const shown: readonly (readonly [string, string, boolean?])[] = [
     ["made", String(headline.pieces)],
     ["stems", String(headline.stems)],
     ["work, all hands", durationText(headline.minutes / 60)],
-    ["costs", headline.cost ? `${headline.currency} ${headline.cost}` : "cannot say", !headline.cost],
-    ["to ask", headline.price ? `${headline.currency} ${headline.price}` : "cannot say"],
+    ["costs", money(headline.cost), !headline.cost],
+    ["to ask, tax in", money(headline.price)],
     ["water on show", textOf({ kind: "volume", value: headline.water_l }, system)],
     ["netting", netting],
     ["hangs over people", textOf({ kind: "mass", value: headline.overhead_kg }, system)],
