@@ -244,3 +244,10 @@ def test_what_was_cut_stays_in_the_plan_though_nothing_needs_it_now() -> None:
     assert found.materials == was.materials
     assert len(found.left_out) == len(was.materials)
     assert keeping_cut(was, was.materials) == was
+
+
+def test_what_fits_nothing_is_said_once() -> None:
+    plan = sheets_cut(0.2, 30.0, 3, "coated-25-09")
+    said = [render(each, "metric") for each in plan.missing]
+    assert len(said) == 1
+    assert said[0].startswith("3 × sheet, low bowl: 30 m long") or "3000 cm long" in said[0]

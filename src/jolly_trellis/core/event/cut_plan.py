@@ -60,7 +60,7 @@ def cut(
     fitting = tuple(item for item in items if any(fits(item, sheet) for sheet in sheets))
     nowhere = [(item.key, item.count) for item in items if item not in fitting]
     if not fitting:
-        return _cutting([], items, nowhere, kerf, 0)
+        return _cutting([], fitting, nowhere, kerf, 0)
     pools: dict[int, list[Strip]] = {}
     bound = 0.0
     for across in sorted({sheet.across for sheet in sheets}):
