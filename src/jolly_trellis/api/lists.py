@@ -29,7 +29,9 @@ from jolly_trellis.core.event.reservations import Shortfall
 from jolly_trellis.core.event.shopping import Shopping
 from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.units import UnitSystem
+from jolly_trellis.exchange import price_sheets
 from jolly_trellis.exchange.page import Paper
+from jolly_trellis.exchange.price_sheets import Reader
 from jolly_trellis.exchange.shopping_list import write_csv, write_pdf
 from jolly_trellis.services import event_work, planning, recipes
 from jolly_trellis.services.recipes import PullRow
@@ -122,6 +124,27 @@ def shopping_pdf(event_id: Number, conn: Connection, paper: Paper = "A4", system
 def get_cost(event_id: Number, conn: Connection) -> CostOut:
     work = event_work.work_of(conn, event_id)
     return CostOut(revision=work.revision, cost=event_work.cost_of_event(work))
+
+
+@router.get("/cost.csv")
+def cost_csv(event_id: Number, conn: Connection, reader: Reader = "studio") -> Response:
+    """What it costs as CSV; the client's has no costs."""
+    work = event_work.work_of(conn, event_id)
+    text = price_sheets.write_csv(event_work.cost_of_event(work), reader)
+    file = f"{free_key(work.plan.brief.name, set())}-price-{reader}.csv"
+    headers = {"Content-Disposition": f'attachment; filename="{file}"'}
+    return Response(text, media_type="text/csv; charset=utf-8", headers=headers)
+
+
+@router.get("/cost.pdf")
+def cost_pdf(event_id: Number, conn: Connection, reader: Reader = "studio", paper: Paper = "A4") -> Response:
+    """What it costs as a paper; the client's has no costs."""
+    work = event_work.work_of(conn, event_id)
+    cost = event_work.cost_of_event(work)
+    page = price_sheets.write_pdf(cost, reader, stamp=stamp_of(conn, event_id), paper=paper)
+    file = f"{free_key(work.plan.brief.name, set())}-price-{reader}.pdf"
+    headers = {"Content-Disposition": f'inline; filename="{file}"'}
+    return Response(page, media_type="application/pdf", headers=headers)
 
 
 @router.post("/parts/{part_id}/scaled")

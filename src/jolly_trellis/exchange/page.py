@@ -18,7 +18,7 @@ from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.cidfonts import UnicodeCIDFont
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
-from reportlab.platypus import Flowable, Frame, Paragraph
+from reportlab.platypus import Flowable, Frame, Paragraph, SimpleDocTemplate
 
 Paper = Literal["A4", "Letter"]
 SIZES = {"A4": A4, "Letter": LETTER}
@@ -157,6 +157,37 @@ def paged(paper: Paper, words: str, draw: Callable[[Canvas, int], int]) -> bytes
             canvas.save()
             return stream.getvalue()
         pages = drawn
+
+
+def flowing(story: Callable[[], list[Flowable]], name: str, *, stamp: Stamp, paper: Paper) -> bytes:
+    """A paper of as many pages as its story takes, each with head and foot.
+
+    Args:
+        story: makes what stands on it, anew each time it is laid out. name: what it is.
+    """
+    pages = 1
+
+    def dress(canvas: Canvas, page: SimpleDocTemplate) -> None:
+        draw_head(canvas, name, stamp.event, paper)
+        draw_stamp(canvas, stamp, name[0].lower() + name[1:], page.page, pages, paper)
+
+    while True:
+        stream = BytesIO()
+        laid_out = SimpleDocTemplate(
+            stream,
+            pagesize=SIZES[paper],
+            leftMargin=MARGIN,
+            rightMargin=MARGIN,
+            topMargin=MARGIN + HEAD,
+            bottomMargin=MARGIN + FOOT / 2,
+            title=f"{name}: {stamp.event}",
+            lang=LANGUAGE,
+            invariant=1,
+        )
+        laid_out.build(story(), onFirstPage=dress, onLaterPages=dress)
+        if laid_out.page == pages:
+            return stream.getvalue()
+        pages = laid_out.page
 
 
 def draw_head(canvas: Canvas, name: str, words: str, paper: Paper) -> None:

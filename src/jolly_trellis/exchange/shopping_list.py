@@ -4,30 +4,15 @@ import csv
 import io
 from collections.abc import Iterator
 from decimal import Decimal
-from functools import partial
 from itertools import groupby
 from xml.sax.saxutils import escape
 
-from reportlab.pdfgen.canvas import Canvas
-from reportlab.platypus import Flowable, SimpleDocTemplate
+from reportlab.platypus import Flowable
 
 from jolly_trellis.core.event.buying import StemBuy
 from jolly_trellis.core.event.shopping import Buy, Shopping, Trip
 from jolly_trellis.core.units import UnitSystem, render, text_of
-from jolly_trellis.exchange.page import (
-    FOOT,
-    HEAD,
-    LANGUAGE,
-    MARGIN,
-    SIZES,
-    SMALL,
-    Paper,
-    Stamp,
-    draw_head,
-    draw_stamp,
-    paragraph,
-    title,
-)
+from jolly_trellis.exchange.page import SMALL, Paper, Stamp, flowing, paragraph, title
 
 COLUMNS = (
     "group",
@@ -143,30 +128,7 @@ def write_pdf(shopping: Shopping, *, stamp: Stamp, currency: str, paper: Paper, 
     Args:
         stamp: what every foot says.
     """
-    pages = 1
-    while True:
-        stream = io.BytesIO()
-        page = SimpleDocTemplate(
-            stream,
-            pagesize=SIZES[paper],
-            leftMargin=MARGIN,
-            rightMargin=MARGIN,
-            topMargin=MARGIN + HEAD,
-            bottomMargin=MARGIN + FOOT / 2,
-            title=f"Shopping and packing: {stamp.event}",
-            lang=LANGUAGE,
-            invariant=1,
-        )
-        dressed = partial(_dress, stamp=stamp, pages=pages, paper=paper)
-        page.build(_story(shopping, currency, system), onFirstPage=dressed, onLaterPages=dressed)
-        if page.page == pages:
-            return stream.getvalue()
-        pages = page.page
-
-
-def _dress(canvas: Canvas, page: SimpleDocTemplate, *, stamp: Stamp, pages: int, paper: Paper) -> None:
-    draw_head(canvas, "Shopping and packing", stamp.event, paper)
-    draw_stamp(canvas, stamp, "shopping and packing", page.page, pages, paper)
+    return flowing(lambda: _story(shopping, currency, system), "Shopping and packing", stamp=stamp, paper=paper)
 
 
 def _story(shopping: Shopping, currency: str, system: UnitSystem) -> list[Flowable]:

@@ -6,12 +6,20 @@ import type { EventChange } from "../../api/types";
 import { piecesOf, rigsOf } from "../../desk/change";
 import { useEvent } from "../../desk/useEvent";
 import { EventFrame } from "../../ui/EventFrame";
+import { useSettings } from "../../ui/settings";
 import { useActs } from "../../ui/useActs";
 import { CostingFields } from "./CostingFields";
 import { CostTable } from "./CostTable";
 import { LastingTool } from "./LastingTool";
 import { MixTool } from "./MixTool";
 import { ScaleTool } from "./ScaleTool";
+
+const SHEETS = [
+  ["cost.pdf?reader=client", "Client's sheet, PDF"],
+  ["cost.csv?reader=client", "Client's sheet, CSV"],
+  ["cost.pdf?reader=studio", "Studio's sheet, PDF"],
+  ["cost.csv?reader=studio", "Studio's sheet, CSV"],
+] as const;
 
 /** What the event costs and what to ask, and the tools for recipes. */
 export function CostPlace() {
@@ -36,6 +44,7 @@ export function CostPlace() {
       "once",
       words,
     );
+  const paper = useSettings().system === "inch" ? "Letter" : "A4";
   const pieces = now ? piecesOf(now) : [];
   const chosen = pieces.find((each) => each.id === pieceId) ?? pieces[0];
   return (
@@ -57,6 +66,15 @@ export function CostPlace() {
       <main className="min-h-0 flex-1 overflow-y-auto p-4 print:overflow-visible">
         {now && <CostingFields event={now} onSaved={() => void again()} />}
         {!cost.data && !refused && <p role="status">Reckoning…</p>}
+        {cost.data && cost.data.cost.pieces.length > 0 && (
+          <p className="no-print m-0 mb-2 flex flex-wrap gap-x-4">
+            {SHEETS.map(([file, words]) => (
+              <a key={file} className="link-act" href={`/api/events/${eventId}/${file}&paper=${paper}`}>
+                {words}
+              </a>
+            ))}
+          </p>
+        )}
         {cost.data && (
           <CostTable
             cost={cost.data.cost}
