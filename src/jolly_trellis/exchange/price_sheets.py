@@ -10,7 +10,7 @@ from xml.sax.saxutils import escape
 from reportlab.platypus import Flowable, Table, TableStyle
 
 from jolly_trellis.core.event.cost import EventCost
-from jolly_trellis.core.units import duration_text, render
+from jolly_trellis.core.units import render
 from jolly_trellis.exchange.page import INK, SIZES, SMALL, Paper, Stamp, flowing, paragraph
 from jolly_trellis.exchange.page import MARGIN as SIDE
 
@@ -118,12 +118,12 @@ def _client(cost: EventCost) -> Iterator[tuple[str, ...]]:
 
 
 def _studio(cost: EventCost) -> Iterator[tuple[str, ...]]:
-    yield "", "stems", "mechanics", "used up", "work", "labour", "breakage", "overheads", "cost", "price"
+    yield "", "stems", "mechanics", "used up", "h:min", "labour", "breakage", "overheads", "cost", "price"
     for each in cost.pieces:
         yield (
             f"{each.quantity} × {each.name}" if each.quantity > 1 else each.name,
             *(str(amount) for amount in (each.stems, each.mechanics, each.consumables)),
-            duration_text(each.minutes / 60),
+            f"{each.minutes // 60}:{each.minutes % 60:02d}",
             _amount(each.labour) or _UNKNOWN,
             *(str(amount) for amount in (each.breakage, each.overheads)),
             _amount(each.cost) or _UNKNOWN,
@@ -137,7 +137,7 @@ def _studio(cost: EventCost) -> Iterator[tuple[str, ...]]:
 def _table(rows: list[tuple[str, ...]], width: float) -> Table:
     """Rows with their names on the left, amounts to the right; the first row is the head, told again on each page."""
     amounts = len(rows[0]) - 1
-    each = min(70.0, 0.62 * width / amounts)
+    each = min(70.0, 0.765 * width / amounts)
     cells = [[paragraph(escape(row[0]), SMALL), *row[1:]] for row in rows]
     table = Table(cells, colWidths=[width - amounts * each, *[each] * amounts], repeatRows=1)
     table.setStyle(
@@ -147,7 +147,7 @@ def _table(rows: list[tuple[str, ...]], width: float) -> Table:
                 ("ALIGN", (1, 0), (-1, -1), "RIGHT"),
                 ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
                 ("LINEBELOW", (0, 0), (-1, -1), 0.3, INK),
-                ("LEFTPADDING", (0, 0), (0, -1), 0),
+                ("LEFTPADDING", (0, 0), (-1, -1), 0),
                 ("RIGHTPADDING", (0, 0), (-1, -1), 3),
             ]
         )
