@@ -11,6 +11,7 @@ from jolly_trellis.core.event.job import Costing, CrewMember, Made
 from jolly_trellis.core.event.money import money, to_cent
 from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.event.tasks import time_book
+from jolly_trellis.core.units import render
 from tests.events import demo_made, job, larder, one_bowl
 from tests.ordinary import frogs, nettings, varieties
 
@@ -68,6 +69,15 @@ def test_every_line_of_a_price_by_hand() -> None:
     assert found.asked == found.price + found.tax
     assert found.overheads == sum((each.overheads for each in found.pieces), Decimal("24.15"))
     assert found.unsaid == ()
+
+
+def test_one_day_of_the_vehicle_is_a_day() -> None:
+    said = [
+        render(line.of, "metric")
+        for days in (1, 2)
+        for line in cost(one_bowl(), replace(FULL, vehicle_days=days)).lines
+    ]
+    assert said[1::3] == ["1 day at 55.00", "2 days at 55.00"]
 
 
 def test_what_nobody_has_said_the_cost_of_is_named() -> None:

@@ -251,3 +251,14 @@ def test_what_fits_nothing_is_said_once() -> None:
     said = [render(each, "metric") for each in plan.missing]
     assert len(said) == 1
     assert said[0].startswith("3 × sheet, low bowl: 30 m long") or "3000 cm long" in said[0]
+
+
+def test_a_plan_kept_with_a_cell_lost_at_each_cut_has_no_trims_of_it() -> None:
+    """As plans were kept before: whole cells, two sheets of nine beside one another with a cell between, two rows."""
+    new = sheets_cut(0.239, 0.491, 4, "coated-25-09", turn=False)
+    placed = tuple(Placed(item=0, x=x, y=y, across=8, along=22, turned=False) for y in (0, 23) for x in (0, 9))
+    kept = replace(new.stocks[0], strips=(23, 45), pieces=placed)
+    old = replace(new, cell_m=2 * new.cell_m, per_cell=1, beside_m=0.0, lost=1, stocks=(kept,))
+    acts = [render(each.say, "metric") for each in acts_of(old)]
+    assert not [each for each in acts if each.startswith(("Trim", "The part"))]
+    assert [each for each in acts if each.startswith("Along that strip after cell 9")]

@@ -143,7 +143,7 @@ def _lines(costing: Costing) -> Iterator[CostLine]:
         way = phrase("{km} km at {per_km}", km=f"{costing.km:g}", per_km=f"{costing.per_km}")
         sums.append(("Vehicle, by its way", way, to_cent(costing.per_km * Decimal(str(costing.km)))))
     if costing.per_day is not None and costing.vehicle_days:
-        days = phrase("{n} days at {per_day}", n=costing.vehicle_days, per_day=f"{costing.per_day}")
+        days = phrase("{n} {n|day|days} at {per_day}", n=costing.vehicle_days, per_day=f"{costing.per_day}")
         sums.append(("Vehicle, by the day", days, to_cent(costing.per_day * costing.vehicle_days)))
     if costing.delivery is not None:
         sums.append(("Delivery by others", phrase("as agreed"), to_cent(costing.delivery)))

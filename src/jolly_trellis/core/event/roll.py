@@ -152,10 +152,10 @@ def _strip_acts(plan: MaterialPlan, stock: CutStock, inside: list[Placed], start
         if x == wide:
             words = "Along that strip {where}, {at} from its side: what lies beyond is left."
         yield phrase(words, where=_twist(plan, x), at=length(plan.at_m(x)))
-    ends = [*list(columns)[1:], wide]
+    ends = [*(x - plan.lost for x in list(columns)[1:]), wide]
     for (x, column), until in zip(columns.items(), ends, strict=True):
         of = phrase("The part from {at}", at=length(plan.at_m(x))) if x else phrase("The part at the side")
-        cuts = [each.y + each.along - start for each in column if each.y + each.along < end]
+        cuts = [each.y + each.along - start for each in column if each.y + each.along < end - plan.lost]
         if cuts:
             counted = ", ".join(str(each) for each in cuts)
             listed = _listed(plan, column)

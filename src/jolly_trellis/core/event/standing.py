@@ -6,7 +6,6 @@ from datetime import datetime
 
 from jolly_trellis.core.books.time import Stage
 from jolly_trellis.core.checks.verdicts import Finding
-from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.job import Made, PieceWork
 from jolly_trellis.core.event.notes import Note
 from jolly_trellis.core.event.schedule import Timed
@@ -41,11 +40,8 @@ def standing_notes(made: Made, conditions: Conditions, timed: tuple[Timed, ...])
         before = _waits(work.report)
         if before is None or before.state == "fails":
             continue
-        try:
-            times = replace(conditions, finished_at=stood.finished_at, loaded_at=stood.loaded_at)
-            after = _waits(evaluate(work.piece, times, with_fixes=False))
-        except CoreError:
-            continue
+        times = replace(conditions, finished_at=stood.finished_at, loaded_at=stood.loaded_at)
+        after = _waits(evaluate(work.piece, times, with_fixes=False))
         if after is not None and after.state == "fails":
             until = (conditions.filled_at or stood.loaded_at).timestamp()
             yield Note(
