@@ -309,3 +309,11 @@ def test_a_piece_that_stands_longer_by_its_sheet_than_drink_reckons_is_asked_aga
 def test_a_day_says_what_it_asks_for() -> None:
     found = day_of(replace(job(), buckets=4000, cool_buckets=0), demo_made(), varieties(), effort=0)
     assert [each.state for each in found.notes][:2] == ["holds", "fails"]
+
+
+def test_stems_that_are_here_stand_in_buckets_from_the_beginning() -> None:
+    """26 ruscus here are two buckets from Thursday on, beside the three of the roses that are bought."""
+    here = replace(buy("ruscus", 0), here=26)
+    found = buckets_of([buy("rose", 51), here], open_roses(), SHEET)
+    assert (found.all.most, found.all.at) == (5, at("2027-05-13T10:00"))
+    assert buckets_of([here], open_roses(), SHEET[:2]).all.most == 0

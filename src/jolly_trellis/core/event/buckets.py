@@ -41,21 +41,30 @@ class _Stands:
 
 
 def buckets_of(bought: Iterable[StemBuy], varieties: Mapping[str, Variety], timed: tuple[Timed, ...]) -> Buckets:
-    """Buckets by a sheet: a variety's stand from its conditioning until the last of it is put in.
+    """Buckets by a sheet: a variety's stand from its conditioning until the last of it is put in; stems that are here
+    already stand from the beginning.
 
     Flowers wait in the cool room from when they have drunk until the first is put in; greens and buds that must open
     do not.
 
     Source: stems to a bucket are common practice, no source.
     """
-    stems = {each.variety: each.bunches * each.bunch_size + each.singles for each in bought}
     every: list[_Stands] = []
     cool: list[_Stands] = []
-    for key, count in stems.items():
+    for buy in bought:
+        key, count = buy.variety, buy.bunches * buy.bunch_size + buy.singles
         own = [each for each in timed if key in each.task.varieties]
         begins = [each for each in own if each.task.stage == "condition"]
         uses = [each for each in own if each.task.stage in _TAKEN_IN]
         variety = varieties.get(key)
+        if buy.here > 0 and uses:
+            every.append(
+                _Stands(
+                    number=math.ceil(buy.here / BUCKET_STEMS.value - 1e-9),
+                    since=min(each.starts_at for each in timed),
+                    until=max(each.ends_at for each in uses),
+                )
+            )
         if count <= 0 or variety is None or not begins or not uses:
             continue
         number = math.ceil(count / BUCKET_STEMS.value - 1e-9)
