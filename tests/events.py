@@ -7,9 +7,15 @@ from functools import cache
 
 from jolly_trellis.catalog import loaders
 from jolly_trellis.core.errors import CoreError
+from jolly_trellis.core.event.buying import buy_stems
 from jolly_trellis.core.event.job import Costing, CrewMember, Job, Made, PieceWork, RigWork
+from jolly_trellis.core.event.money import money
+from jolly_trellis.core.event.needs import Needs, needs_of
 from jolly_trellis.core.event.roll_problems import Larder
-from jolly_trellis.core.event.shopping import Shelves
+from jolly_trellis.core.event.shared_needs import with_shared
+from jolly_trellis.core.event.shelves import Shelves
+from jolly_trellis.core.event.water_rounds import water_rounds
+from jolly_trellis.core.event.wear import Kept
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.supplies import Supply
@@ -77,8 +83,22 @@ def larder() -> Larder:
 
 
 def shelves() -> Shelves:
-    """Frogs for the demo, no vessels, no stems."""
-    return Shelves(frogs=frogs(), frogs_here={"pin-100": 1}, vessels_here={}, stems_here={})
+    """Frogs for the demo; vessels and stands are known with their prices, and none is here; no stems."""
+    vessels = {each.name: kept(each.name, each.price) for _, each in loaders.vessels()}
+    stands = {each.name: kept(each.name, each.price) for each in loaders.stands()}
+    return Shelves(frogs=frogs(), frogs_here={"pin-100": 1}, vessels=vessels, stands=stands, stems_here={})
+
+
+def kept(name: str, price: float | None, here: int = 0) -> Kept:
+    """A thing that is used 40 times."""
+    return Kept(name=name, here=here, price=None if price is None else money(price), lasts=40)
+
+
+def all_needs(made: Made, around: Job | None = None) -> Needs:
+    """What pieces need, and what the event needs as a whole."""
+    mine, own = around or job(), needs_of(made)
+    bought = buy_stems(own.stems, varieties(), waste=mine.costing.waste, here={})
+    return with_shared(own, mine, made, bought, water_rounds(mine, made, conditions()))
 
 
 __all__ = ["at", "demo_made", "job", "larder", "one_bowl", "shelves", "supplies", "varieties"]

@@ -26,7 +26,6 @@ from jolly_trellis.core.event.days_before import days_before
 from jolly_trellis.core.event.headline import headline
 from jolly_trellis.core.event.job import Supplier, recipe_of
 from jolly_trellis.core.event.lives import lasts_until, soonest_use
-from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.event.reservations import claims_of
 from jolly_trellis.core.event.roll import CutPlan
 from jolly_trellis.core.event.schedule import schedule
@@ -182,11 +181,11 @@ def _snipped(rig: Rig) -> object:
 def _event() -> object:
     """What an event needs, buys, costs and does, but for the times that a search gives its tasks."""
     job, made, known = events.job(), events.demo_made(), ordinary.varieties()
-    needs, larder = needs_of(made), events.larder()
+    needs, larder = events.all_needs(made), events.larder()
     water = water_rounds(job, made, ordinary.conditions())
     bought = shopping(job, made, needs, CutPlan(materials=()), larder, events.shelves(), known, water)
     book = time_book(job, made, known, bought.stems)
-    cost = cost_of(made, needs, bought.stems, larder, ordinary.frogs(), known, job, book)
+    cost = cost_of(made, needs, bought.stems, larder, events.shelves(), known, job, book)
     days = days_before(job, made, needs.stems, known, bought.stems)
     short = replace(job, crew=job.crew[:1], suppliers=(Supplier(name="market", opens="05:00", closes="11:00"),))
     sheets = [schedule(book.tasks, job, effort=0), schedule(time_book(short, made, known).tasks, short, effort=0)]

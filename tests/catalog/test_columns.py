@@ -10,6 +10,7 @@ from jolly_trellis.catalog import loaders
 from jolly_trellis.catalog.cells import BadTable
 from jolly_trellis.catalog.columns import MOST_ROWS, Refused, rows_of, write_table
 from jolly_trellis.catalog.rows import TABLES, StoreKind
+from jolly_trellis.core.materials.finished import FinishedArmature
 
 KINDS: tuple[StoreKind, ...] = get_args(StoreKind)
 EVERYTHING: dict[StoreKind, dict[str, Any]] = {
@@ -18,6 +19,12 @@ EVERYTHING: dict[StoreKind, dict[str, Any]] = {
     "frog": {each.key: each for each in loaders.frogs()},
     "variety": {each.key: each for each in loaders.varieties()},
     "supply": {each.key: each for each in loaders.supplies()},
+    "stand": {each.key: each for each in loaders.stands()},
+    "armature": {
+        "low-sheet": FinishedArmature(
+            key="low-sheet", name="low sheets, =1", made_as="cushion sheet", width_m=0.239, length_m=0.491, note="dry"
+        )
+    },
 }
 FROG = "key,name,kind,width_mm,height_mm,mass_g,opening_mm,openings,volume_ml\n"
 

@@ -27,7 +27,7 @@ from jolly_trellis.core.plan.piece import Mechanic, Piece
 from jolly_trellis.core.quantities import length
 from jolly_trellis.core.say.say_it import say_it
 from tests.events import job, larder, shelves
-from tests.ordinary import conditions, frogs, piece, varieties, vessels
+from tests.ordinary import conditions, piece, varieties, vessels
 
 KIND = "hair_grid"
 
@@ -108,5 +108,5 @@ def cost(made: Made) -> Decimal:
     bought = buy_stems(needs.stems, varieties(), waste=costing.waste, here={})
     around = replace(job(), costing=costing)
     return cost_of(
-        made, needs, bought, larder(), frogs(), varieties(), around, time_book(around, made, varieties(), bought)
+        made, needs, bought, larder(), shelves(), varieties(), around, time_book(around, made, varieties(), bought)
     ).known

@@ -14,8 +14,8 @@ from jolly_trellis.core.event.job import Costing
 from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.event.tasks import time_book
 from jolly_trellis.exchange.price_sheets import Reader, write_csv, write_pdf
-from tests.events import demo_made, job, larder
-from tests.ordinary import STAMP, frogs, varieties
+from tests.events import demo_made, job, larder, shelves
+from tests.ordinary import STAMP, varieties
 
 FULL = Costing(rate_per_h=Decimal("26.00"), per_day=Decimal("55.00"), overheads=0.1, breakage=0.02, tax=0.2)
 
@@ -26,7 +26,7 @@ def cost(costing: Costing = FULL) -> EventCost:
     bought = buy_stems(needs.stems, known, waste=costing.waste, here={})
     around = replace(job(), costing=costing)
     book = time_book(around, made, known, bought)
-    return cost_of(made, needs, bought, larder(), frogs(), known, around, book)
+    return cost_of(made, needs, bought, larder(), shelves(), known, around, book)
 
 
 def words_of(page: bytes) -> str:

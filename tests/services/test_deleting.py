@@ -163,7 +163,7 @@ def test_a_remnant_counted_in_and_taken_out_is_undone_unless_something_was_cut_f
     back(studio)
     assert cuts.remnants(studio, "netting") == (there,)
     load_demo(studio)
-    studio.execute("INSERT INTO cut VALUES (1, 1, 'netting', 'coated-25-09', 1)")
+    studio.execute("INSERT INTO cut VALUES (1, 1, 'netting', 'coated-25-09', 1, 1)")
     studio.execute("UPDATE remnant SET used_by = 1")
     with pytest.raises(InvalidMeasure) as refused:
         back(studio)

@@ -186,29 +186,35 @@ def test_every_material_marked_as_cut_and_taken_back_leaves_the_stores_as_before
     assert (cuts.remnants(demo, "netting"), cuts.remnants(demo, "supply")) == before[1:]
 
 
-def test_what_was_cut_stays_as_it_was_cut_and_a_change_since_is_said(demo: sqlite3.Connection) -> None:
+def test_what_was_cut_stays_as_it_was_cut_and_what_is_added_since_is_cut_again(demo: sqlite3.Connection) -> None:
     planned(demo)
     rolling.mark_cut(demo, 1, "netting", "coated-25-09")
     was = event_work.materials_cut(demo, 1)
     planned(demo)
     unchanged = rolling.state(demo, 1).plan
     assert unchanged is not None
-    assert not [each for each in unchanged.left_out if "was cut for other pieces" in each.text]
+    assert [each.nth for each in unchanged.materials if each.key == "coated-25-09"] == [1]
     piece, _ = planning.piece_of(demo, 1, 1)
     planning.put_part(demo, 1, 1, replace(piece, quantity=piece.quantity + 1), base_revision=1, label="One more")
-    listed = event_work.shopping_of(demo, event_work.work_of(demo, 1))
     planned(demo)
     plan = rolling.state(demo, 1).plan
     assert plan is not None
     assert event_work.materials_cut(demo, 1) == was
-    for said in (plan.left_out, listed.left_out):
-        assert ["was cut for other pieces" in each.text for each in said].count(True) == 1
-    rolling.unmark_cut(demo, 1, "netting", "coated-25-09")
-    assert not rolling.state(demo, 1).fresh
+    more = [each for each in plan.materials if (each.key, each.nth) == ("coated-25-09", 2)]
+    assert [sum(item.quantity for item in each.items) for each in more] == [1]
+    rolling.mark_cut(demo, 1, "netting", "coated-25-09", 2)
+    with pytest.raises(InvalidMeasure):
+        rolling.unmark_cut(demo, 1, "netting", "coated-25-09", 1)
+    line = next(
+        each for each in event_work.shopping_of(demo, event_work.work_of(demo, 1)).buys if each.key == "coated-25-09"
+    )
+    assert (line.packs, line.note) == (0, "cut already")
+    rolling.unmark_cut(demo, 1, "netting", "coated-25-09", 2)
+    rolling.unmark_cut(demo, 1, "netting", "coated-25-09", 1)
     planned(demo)
     again = rolling.state(demo, 1).plan
     assert again is not None
-    assert not [each for each in again.left_out if "was cut for other pieces" in each.text]
+    assert [each.nth for each in again.materials if each.key == "coated-25-09"] == [1]
 
 
 def test_a_cut_taken_back_after_a_change_leaves_the_plan_of_an_earlier_state(demo: sqlite3.Connection) -> None:

@@ -29,6 +29,7 @@ class StartCuts(In):
 class MarkCut(In):
     material: Material
     key: Key
+    nth: Annotated[int, Field(ge=1, le=1000)] = 1
     cut: bool
 
 
@@ -79,7 +80,7 @@ def stop_cuts(event_id: Number, conn: Connection) -> RollOut:
 def mark_cut(event_id: Number, body: MarkCut, conn: Connection) -> RollOut:
     """Mark a material as cut, which moves rolls and remnants in the stores; or take that back."""
     act = rolling.mark_cut if body.cut else rolling.unmark_cut
-    act(conn, event_id, body.material, body.key)
+    act(conn, event_id, body.material, body.key, body.nth)
     return get_cuts(event_id, conn)
 
 

@@ -11,9 +11,11 @@ from jolly_trellis.core.drawing.primitives import Primitive
 from jolly_trellis.core.event.starts import Asks
 from jolly_trellis.core.event.usual import Usual
 from jolly_trellis.core.glossary import Term
+from jolly_trellis.core.materials.finished import FinishedArmature
 from jolly_trellis.core.materials.frogs import Frog, FrogKind
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.profiles import ProfilePoint
+from jolly_trellis.core.materials.stands import Stand
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.materials.vessels import Vessel
@@ -45,6 +47,14 @@ class PutSupply(In):
     supply: Annotated[Supply, Sent(keyed=True)]
 
 
+class PutStand(In):
+    stand: Annotated[Stand, Sent(keyed=True)]
+
+
+class PutArmature(In):
+    armature: Annotated[FinishedArmature, Sent(keyed=True)]
+
+
 class AtStep(In):
     """Where the stores stood in their history for whoever asks."""
 
@@ -54,6 +64,9 @@ class AtStep(In):
 class PutHolding(In):
     on_hand: Annotated[int, Field(ge=0, le=10_000)] = 0
     retired: bool = False
+    lasts: Annotated[int, Field(ge=1, le=10_000)] | None = None
+    used: Annotated[int, Field(ge=0, le=10_000_000)] = 0
+    resale: Annotated[float, Field(ge=0, le=10_000)] | None = None
 
 
 class ImportTable(In):
@@ -75,8 +88,15 @@ class CheckFill(In):
 
 
 class HoldingOut(BaseModel):
+    """How many there are and how they wear; `uses` is how often one is used, by the holding or by the figures, None
+    where it is used up.
+    """
+
     on_hand: int
     retired: bool
+    lasts: int | None
+    used: int
+    resale: float | None
 
 
 class StockOut(BaseModel):
@@ -87,6 +107,8 @@ class StockOut(BaseModel):
     redo: str | None
     deleted: list[Deleted]
     vessels: dict[str, Vessel]
+    stands: dict[str, Stand]
+    armatures: dict[str, FinishedArmature]
     drawn: dict[str, list[Primitive]]
     nettings: dict[str, Netting]
     frogs: dict[str, Frog]

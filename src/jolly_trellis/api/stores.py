@@ -19,9 +19,11 @@ from jolly_trellis.api.store_models import (
     LineOut,
     OutlineOut,
     PointKindOut,
+    PutArmature,
     PutFrog,
     PutHolding,
     PutNetting,
+    PutStand,
     PutSupply,
     PutVariety,
     PutVessel,
@@ -54,7 +56,7 @@ from jolly_trellis.core.rigging.lines import LINES
 from jolly_trellis.exchange import vessel_outline
 from jolly_trellis.exchange.vessel_outline import FillCheck
 from jolly_trellis.services import stores
-from jolly_trellis.store import stock, stock_history
+from jolly_trellis.store import codec, stock, stock_history
 from jolly_trellis.store.stock import Holding
 
 router = APIRouter(prefix="/api", tags=["stores"])
@@ -70,13 +72,15 @@ def get_stock(conn: Connection) -> StockOut:
         redo=place.redo,
         deleted=list(stock_history.deleted(conn)),
         vessels=vessels,
+        stands=stock.stands(conn),
+        armatures=stock.armatures(conn),
         drawn={key: drawn_vessel(each) for key, each in vessels.items()},
         nettings=stock.nettings(conn),
         frogs=stock.frogs(conn),
         varieties=stock.varieties(conn),
         supplies=stock.supplies(conn),
         holdings={
-            kind: {key: HoldingOut(on_hand=each.on_hand, retired=each.retired) for key, each in held.items()}
+            kind: {key: HoldingOut(**codec.to_plain(each)) for key, each in held.items()}
             for kind, held in stock.holdings(conn).items()
         },
     )
@@ -179,6 +183,28 @@ def put_supply(key: str, body: PutSupply, conn: Connection) -> Kept:
     return Kept(key=key)
 
 
+@router.post("/stock/stand", status_code=201)
+def add_stand(body: PutStand, conn: Connection) -> Kept:
+    return Kept(key=stores.add(conn, "stand", body.stand))
+
+
+@router.put("/stock/stand/{key}")
+def put_stand(key: str, body: PutStand, conn: Connection) -> Kept:
+    stores.put(conn, "stand", key, replace(body.stand, key=key))
+    return Kept(key=key)
+
+
+@router.post("/stock/armature", status_code=201)
+def add_armature(body: PutArmature, conn: Connection) -> Kept:
+    return Kept(key=stores.add(conn, "armature", body.armature))
+
+
+@router.put("/stock/armature/{key}")
+def put_armature(key: str, body: PutArmature, conn: Connection) -> Kept:
+    stores.put(conn, "armature", key, replace(body.armature, key=key))
+    return Kept(key=key)
+
+
 @router.post("/stock/{kind}/{key}/copy", status_code=201)
 def copy(kind: StoreKind, key: str, conn: Connection) -> Kept:
     return Kept(key=stores.copy(conn, kind, key))
@@ -211,7 +237,7 @@ def redo(body: AtStep, conn: Connection) -> StockOut:
 
 @router.put("/stock/{kind}/{key}/holding")
 def put_holding(kind: HeldKind, key: str, body: PutHolding, conn: Connection) -> Kept:
-    stores.count(conn, kind, key, Holding(on_hand=body.on_hand, retired=body.retired))
+    stores.count(conn, kind, key, Holding(**body.model_dump()))
     return Kept(key=key)
 
 

@@ -15,7 +15,7 @@ from jolly_trellis.catalog.cells import (
 from jolly_trellis.catalog.rows import TABLES, StoreKind, Table
 from jolly_trellis.core.errors import CoreError
 
-HeldKind = Literal["vessel", "netting", "frog", "variety", "supply", "mechanic"]
+HeldKind = Literal["vessel", "stand", "netting", "frog", "variety", "supply", "armature", "mechanic"]
 
 MOST_ROWS = 2000
 

@@ -7,6 +7,7 @@ from jolly_trellis.catalog.columns import rows_of
 from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.netting import Netting
+from jolly_trellis.core.materials.stands import Stand
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.materials.vessels import Vessel
@@ -30,6 +31,11 @@ def frogs() -> tuple[Frog, ...]:
 def supplies() -> tuple[Supply, ...]:
     """Every supply of the catalogue, in file order."""
     return tuple(thing for _, thing in _things("supply", "supplies.csv"))
+
+
+def stands() -> tuple[Stand, ...]:
+    """Every stand of the catalogue, in file order."""
+    return tuple(thing for _, thing in _things("stand", "stands.csv"))
 
 
 def vessels() -> tuple[tuple[str, Vessel], ...]:

@@ -13,9 +13,11 @@ from importlib.resources import files
 from typing import Any, Literal
 
 from jolly_trellis.catalog.cells import BadCell, Row, choice, flag, number, provenance, whole
+from jolly_trellis.core.materials.finished import FinishedArmature
 from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.netting import Netting, pitch_across_m
 from jolly_trellis.core.materials.profiles import ProfilePoint
+from jolly_trellis.core.materials.stands import Stand
 from jolly_trellis.core.materials.stems import Variety, VarietyProvenance
 from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.materials.vessels import Vessel, check_vessel
@@ -23,20 +25,24 @@ from jolly_trellis.core.plan.field_table import FieldOf, field_table
 from jolly_trellis.core.plan_shapes import SHAPES
 from jolly_trellis.core.ranges import label_of
 
-StoreKind = Literal["vessel", "netting", "frog", "variety", "supply"]
+StoreKind = Literal["vessel", "stand", "netting", "frog", "variety", "supply", "armature"]
 KINDS: Mapping[StoreKind, type] = {
     "vessel": Vessel,
+    "stand": Stand,
     "netting": Netting,
     "frog": Frog,
     "variety": Variety,
     "supply": Supply,
+    "armature": FinishedArmature,
 }
 FILES: Mapping[StoreKind, str] = {
     "vessel": "vessels.csv",
+    "stand": "stands.csv",
     "netting": "netting.csv",
     "frog": "frogs.csv",
     "variety": "varieties.csv",
     "supply": "supplies.csv",
+    "armature": "armatures.csv",
 }
 _NOTE = "provenance_note"
 # The unit in a column's name, the one in the field's, and how many of this one it is.
@@ -97,7 +103,7 @@ def _whole(kind: StoreKind, row: Row, thing: type, values: dict[str, Any]) -> An
             )
         case "netting":
             values["provenance"] = provenance(row, "size_provenance")
-        case "frog" | "supply":
+        case "frog" | "supply" | "stand" | "armature":
             values["provenance"] = provenance(row, "provenance")
         case "vessel":
             pass
@@ -246,6 +252,8 @@ _APART: Mapping[StoreKind, Mapping[str, Column]] = {
     "netting": {"size_provenance": _whence("size_provenance", lambda each: each.provenance.kind)},
     "frog": {"provenance": _whence("provenance", lambda each: each.provenance.kind)},
     "supply": {"provenance": _whence("provenance", lambda each: each.provenance.kind)},
+    "stand": {"provenance": _whence("provenance", lambda each: each.provenance.kind)},
+    "armature": {"provenance": _whence("provenance", lambda each: each.provenance.kind)},
     "variety": {
         f"{group}_provenance": _whence(f"{group}_provenance", partial(_kind_of, group))
         for group in field_table(VarietyProvenance)

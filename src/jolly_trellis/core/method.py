@@ -32,6 +32,7 @@ from jolly_trellis.core.checks import (
 from jolly_trellis.core.event import (
     breaches,
     buckets,
+    cost,
     job,
     lots,
     packing,
@@ -40,9 +41,11 @@ from jolly_trellis.core.event import (
     reservations,
     roll,
     roll_problems,
+    shared_needs,
     task,
     tasks_there,
     water_rounds,
+    wear,
 )
 from jolly_trellis.core.judging import choose
 from jolly_trellis.core.making import pull_list
@@ -134,7 +137,7 @@ _NAMED: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Mounted work", (mounts,)),
     ("The roll", (roll_problems, roll)),
     ("The days and the day", (lots, task, tasks_there, people, breaches, buckets, water_rounds)),
-    ("Buying, packing, recipes", (job, packing, recipes, reservations)),
+    ("Buying, packing, recipes, money", (job, packing, shared_needs, recipes, reservations, wear, cost)),
 )
 
 _FURTHER = tuple(each for each in sizing.MODULES if not any(each in modules for _, modules in _NAMED))

@@ -5,7 +5,7 @@ import sqlite3
 import threading
 from collections.abc import Mapping
 from dataclasses import dataclass
-from datetime import UTC, datetime, time, timedelta
+from datetime import UTC, date, datetime, time, timedelta
 from itertools import pairwise
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
@@ -54,7 +54,8 @@ def job_of(brief: Brief, before: Brief | None = None) -> Job:
     Args:
         before: the brief as it was kept, so that of two times out of order the one that was typed is named.
     Raises: InvalidMeasure: a time zone that does not exist, a time that is none or that the clocks skip, times out of
-    their order, a workshop or a supplier that closes before it opens, a shift of no length.
+    their order, a workshop or a supplier that closes before it opens, a shift of no length, a hire that ends before it
+    begins.
     """
     times = {field: _at(brief, field) for field, _ in _ORDER}
     _in_order(times, brief, before)
@@ -66,6 +67,7 @@ def job_of(brief: Brief, before: Brief | None = None) -> Job:
             limit=phrase("Give a time after {opens}.", opens=brief.opens),
         )
     _check_people_and_suppliers(brief)
+    _check_hires(brief)
     builds_from, builds_to = _at(brief, "builds_from"), _at(brief, "builds_to")
     _check_build(builds_from, builds_to, times["access_at"] or times["filled_at"])
     return Job(
@@ -86,6 +88,9 @@ def job_of(brief: Brief, before: Brief | None = None) -> Job:
         greens_sooner=brief.greens_sooner,
         buckets=brief.buckets,
         cool_buckets=brief.cool_buckets,
+        hires=brief.hires,
+        reused=brief.reused,
+        quote=brief.quote,
     )
 
 
@@ -105,6 +110,30 @@ def _check_people_and_suppliers(brief: Brief) -> None:
                 message=phrase("{name} closes before it opens.", name=supplier.name),
                 limit=phrase("Give a time after {opens}.", opens=supplier.opens),
             )
+
+
+def _check_hires(brief: Brief) -> None:
+    """Raises InvalidMeasure: a day that is none, or something hired that goes back before it comes."""
+    for index, hire in enumerate(brief.hires):
+        comes = _day(hire.comes, path=f"hires.{index}.comes")
+        if _day(hire.goes_back, path=f"hires.{index}.goes_back") < comes:
+            raise InvalidMeasure(
+                path=f"hires.{index}.goes_back",
+                message=phrase("{name} goes back before it comes.", name=hire.name),
+                limit=phrase("Give {day} or a later day.", day=f"{comes:%d %b %Y}"),
+            )
+
+
+def _day(text: str, *, path: str) -> date:
+    """Raises InvalidMeasure: it is no day."""
+    try:
+        return date.fromisoformat(text)
+    except ValueError:
+        raise InvalidMeasure(
+            path=path,
+            message=phrase("“{text}” is no day.", text=text),
+            limit=phrase("Give one such as 2027-05-15."),
+        ) from None
 
 
 def _check_build(begins: datetime | None, ends: datetime | None, opens: datetime | None) -> None:

@@ -2,7 +2,8 @@
 
 import hashlib
 import sqlite3
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, replace
 
 from jolly_trellis import __version__
 from jolly_trellis.core.books.time import TimeBook
@@ -10,15 +11,21 @@ from jolly_trellis.core.event.buying import StemBuy, buy_stems
 from jolly_trellis.core.event.cost import EventCost, cost_of
 from jolly_trellis.core.event.days_before import VarietyDays, days_before
 from jolly_trellis.core.event.job import Job, Made, PieceWork, RigWork
+from jolly_trellis.core.event.money import NOTHING, money
 from jolly_trellis.core.event.needs import Needs, needs_of
-from jolly_trellis.core.event.roll import CutPlan, cut_plan, keeping_cut
+from jolly_trellis.core.event.roll import CutPlan, cut_plan, keeping_cut, still_to_cut
 from jolly_trellis.core.event.roll_problems import Larder, MaterialPlan
-from jolly_trellis.core.event.shopping import Shelves, Shopping, shopping
+from jolly_trellis.core.event.shared_needs import with_shared
+from jolly_trellis.core.event.shelves import Shelves
+from jolly_trellis.core.event.shopping import Shopping, shopping
 from jolly_trellis.core.event.tasks import time_book
 from jolly_trellis.core.event.water_rounds import WaterRounds, water_rounds
+from jolly_trellis.core.event.wear import STAND_USES, VESSEL_USES, Kept
 from jolly_trellis.core.judging.report import Report
+from jolly_trellis.core.mechanics.fit import NETTING_USES
 from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.plan.piece import Conditions
+from jolly_trellis.core.quantities import Phrase
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services import judging, long_work, planning, rigging
@@ -27,6 +34,7 @@ from jolly_trellis.services.long_work import Running
 from jolly_trellis.store import codec, cuts, stock
 from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.plan import Plan
+from jolly_trellis.store.stock import Holding
 
 _QUICK_S = 1.0
 
@@ -56,8 +64,12 @@ def work_of(conn: sqlite3.Connection, event_id: int) -> EventWork:
     state = planning.state(conn, event_id)
     job, conditions = job_of(state.plan.brief), conditions_of(conn, state.plan.brief)
     made = made_of(conn, event_id, state.plan, conditions)
-    needs, larder = needs_of(made, turning=state.plan.brief.turning), larder_of(conn)
-    shelves, survey = shelves_of(conn), rigging.survey_of(conn, event_id)[1].survey
+    larder, shelves = larder_of(conn), shelves_of(conn)
+    armatures = {key: 0 if each.worn else each.here for key, each in shelves.armatures_kept.items()}
+    own = needs_of(made, turning=state.plan.brief.turning, reused=job.reused, here=armatures)
+    bought = buy_stems(own.stems, conditions.varieties, waste=job.costing.waste, here=shelves.stems_here)
+    needs = with_shared(own, job, made, bought, water_rounds(job, made, conditions))
+    survey = rigging.survey_of(conn, event_id)[1].survey
     mark = hashlib.sha256(f"{mark_of(conditions)}|{conditions.figures.edition}|".encode())
     for each in (state.plan, needs, larder, shelves, survey):
         mark.update(codec.dumps(each).encode())
@@ -105,16 +117,45 @@ def larder_of(conn: sqlite3.Connection) -> Larder:
 
 def shelves_of(conn: sqlite3.Connection) -> Shelves:
     """What the stores have that is counted."""
-    held, vessels = stock.holdings(conn), stock.vessels(conn)
-    here: dict[str, int] = {}
-    for key, each in held["vessel"].items():
-        if key in vessels:
-            here[vessels[key].name] = here.get(vessels[key].name, 0) + each.on_hand
+    held, armatures = stock.holdings(conn), stock.armatures(conn)
+    vessels = [(key, each.name, each.price) for key, each in stock.vessels(conn).items()]
+    stands = [(key, each.name, each.price) for key, each in stock.stands(conn).items()]
     return Shelves(
         frogs=stock.frogs(conn),
         frogs_here={key: each.on_hand for key, each in held["frog"].items()},
-        vessels_here=here,
+        vessels=_by_name(vessels, held["vessel"], round(VESSEL_USES.value)),
+        stands=_by_name(stands, held["stand"], round(STAND_USES.value)),
+        armatures=armatures,
+        armatures_kept={
+            key: _kept(each.name, None, held["armature"].get(key, Holding()), round(NETTING_USES.value))
+            for key, each in armatures.items()
+        },
         stems_here={key: each.on_hand for key, each in held["variety"].items()},
+    )
+
+
+def _by_name(
+    things: Iterable[tuple[str, str, float | None]], held: Mapping[str, Holding], uses: int
+) -> dict[str, Kept]:
+    """What is kept of things by their name; several of one name are counted together."""
+    found: dict[str, Kept] = {}
+    for key, name, price in things:
+        own = _kept(name, price, held.get(key, Holding()), uses)
+        before = found.get(name)
+        found[name] = (
+            own if before is None else replace(before, here=before.here + own.here, used=before.used + own.used)
+        )
+    return found
+
+
+def _kept(name: str, price: float | None, holding: Holding, uses: int) -> Kept:
+    return Kept(
+        name=name,
+        here=holding.on_hand,
+        price=None if price is None else money(price),
+        lasts=uses if holding.lasts is None else holding.lasts,
+        used=holding.used,
+        resale=NOTHING if holding.resale is None else money(holding.resale),
     )
 
 
@@ -150,7 +191,7 @@ def shopping_of(conn: sqlite3.Connection, work: EventWork) -> Shopping:
         work.shelves,
         work.conditions.varieties,
         water_of(work),
-        frozenset(row.key for row in cuts.cuts(conn, work.event_id)),
+        materials_cut(conn, work.event_id),
     )
 
 
@@ -161,7 +202,7 @@ def cost_of_event(work: EventWork) -> EventCost:
         work.needs,
         bought_of(work),
         work.larder,
-        work.shelves.frogs,
+        work.shelves,
         work.conditions.varieties,
         work.job,
         book_of(work),
@@ -175,7 +216,7 @@ def cuts_of(conn: sqlite3.Connection, work: EventWork) -> CutPlan:
         kept = cuts.get_plan(conn, work.event_id)
         return CutPlan(materials=()) if kept is None else kept[0]
     running.wait(60.0)
-    return keeping_cut(running.best or CutPlan(materials=()), materials_cut(conn, work.event_id))
+    return keeping_cut(running.best or CutPlan(materials=()), *_cut_and_spare(conn, work))
 
 
 def begin_quick_cuts(conn: sqlite3.Connection, work: EventWork) -> Running[CutPlan] | None:
@@ -183,16 +224,24 @@ def begin_quick_cuts(conn: sqlite3.Connection, work: EventWork) -> Running[CutPl
     kept = cuts.get_plan(conn, work.event_id)
     if kept is not None and kept[1] == cut_mark(work):
         return None
+    rest = still_to_cut(work.needs, materials_cut(conn, work.event_id), work.larder)
     return long_work.start(
-        ("quick cuts", cut_mark(work)), lambda _: cut_plan(work.needs, work.larder, seconds=_QUICK_S)
+        ("quick cuts", work.kept_in, work.event_id, cut_mark(work)),
+        lambda _: cut_plan(rest.needs, work.larder, seconds=_QUICK_S),
     )
+
+
+def _cut_and_spare(conn: sqlite3.Connection, work: EventWork) -> tuple[tuple[MaterialPlan, ...], tuple[Phrase, ...]]:
+    cut = materials_cut(conn, work.event_id)
+    return cut, still_to_cut(work.needs, cut, work.larder).spare
 
 
 def materials_cut(conn: sqlite3.Connection, event_id: int) -> tuple[MaterialPlan, ...]:
     """The plans by which materials of an event were cut."""
     kept = cuts.get_plan(conn, event_id)
-    marked = {(row.material, row.key) for row in cuts.cuts(conn, event_id)}
-    return tuple(each for each in (kept[0].materials if kept else ()) if (each.material, each.key) in marked)
+    marked = {(row.material, row.key, row.nth) for row in cuts.cuts(conn, event_id)}
+    plans = kept[0].materials if kept else ()
+    return tuple(each for each in plans if (each.material, each.key, each.nth) in marked)
 
 
 def cut_mark(work: EventWork) -> str:

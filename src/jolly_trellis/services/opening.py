@@ -69,6 +69,7 @@ def _opened(path: Path) -> sqlite3.Connection:
             stock.fill_if_empty(
                 conn,
                 vessels_=loaders.vessels(),
+                stands_=loaders.stands(),
                 nettings_=loaders.nettings(),
                 frogs_=loaders.frogs(),
                 varieties_=loaders.varieties(),

@@ -7,7 +7,7 @@ from pathlib import Path
 
 from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.roll import CutPlan, cut_plan, keeping_cut
+from jolly_trellis.core.event.roll import CutPlan, cut_plan, keeping_cut, still_to_cut
 from jolly_trellis.core.event.roll_problems import Material, MaterialPlan
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.supplies import Supply
@@ -62,10 +62,14 @@ def start(conn: sqlite3.Connection, event_id: int, *, seconds: float) -> None:
         long_work.forget(_key(work))
 
     cut = event_work.materials_cut(conn, event_id)
+    rest = still_to_cut(work.needs, cut, work.larder)
 
     def go(running: Running[CutPlan]) -> CutPlan:
-        found = cut_plan(work.needs, work.larder, seconds=seconds, tell=running.tell, stop=lambda: running.stopping)
-        plan = keeping_cut(found, cut)
+        def told(better: CutPlan) -> None:
+            running.tell(keeping_cut(better, cut, rest.spare))
+
+        found = cut_plan(rest.needs, work.larder, seconds=seconds, tell=told, stop=lambda: running.stopping)
+        plan = keeping_cut(found, cut, rest.spare)
         own = open_database(path)
         try:
             event_work.keep_cuts(own, work, plan)
@@ -84,14 +88,14 @@ def stop(conn: sqlite3.Connection, event_id: int) -> None:
         running.wait(10.0)
 
 
-def mark_cut(conn: sqlite3.Connection, event_id: int, material: Material, key: str) -> None:
+def mark_cut(conn: sqlite3.Connection, event_id: int, material: Material, key: str, nth: int = 1) -> None:
     """Mark a material as cut: rolls and packs leave the stores, remnants worth keeping come into them.
 
     Raises: NotFound: no plan for it; InvalidMeasure: it is cut already, or the plan is of an earlier state.
     """
     with transaction(conn):
-        plan = _plan_for(conn, event_id, material, key)
-        if any((row.material, row.key) == (material, key) for row in cuts.cuts(conn, event_id)):
+        plan = _plan_for(conn, event_id, material, key, nth)
+        if any((row.material, row.key, row.nth) == (material, key, nth) for row in cuts.cuts(conn, event_id)):
             raise InvalidMeasure(
                 path=key,
                 message=phrase("{plan} is marked as cut already.", plan=plan.name),
@@ -112,15 +116,22 @@ def mark_cut(conn: sqlite3.Connection, event_id: int, material: Material, key: s
         _keep_fresh(conn, event_id)
 
 
-def unmark_cut(conn: sqlite3.Connection, event_id: int, material: Material, key: str) -> None:
+def unmark_cut(conn: sqlite3.Connection, event_id: int, material: Material, key: str, nth: int = 1) -> None:
     """Take a cut back: the stores stand as before it.
 
-    Raises: NotFound: it is not marked; InvalidMeasure: something was cut from its remnants since.
+    Raises: NotFound: it is not marked; InvalidMeasure: something was cut from its remnants, or more of it, since.
     """
     with transaction(conn):
-        rows = [row for row in cuts.cuts(conn, event_id) if (row.material, row.key) == (material, key)]
+        own = [row for row in cuts.cuts(conn, event_id) if (row.material, row.key) == (material, key)]
+        rows = [row for row in own if row.nth == nth]
         if not rows:
             raise NotFound(f"cut of {key}")
+        if any(row.nth > nth for row in own):
+            raise InvalidMeasure(
+                path=key,
+                message=phrase("More of it was cut since."),
+                limit=phrase("Take the later cut back first."),
+            )
         now = state(conn, event_id)
         if not cuts.take_back(conn, rows[0].id):
             raise InvalidMeasure(
@@ -143,10 +154,10 @@ def _keep_fresh(conn: sqlite3.Connection, event_id: int) -> None:
         cuts.put_plan(conn, event_id, kept[0], made_for=event_work.cut_mark(work), version="as cut")
 
 
-def _plan_for(conn: sqlite3.Connection, event_id: int, material: Material, key: str) -> MaterialPlan:
+def _plan_for(conn: sqlite3.Connection, event_id: int, material: Material, key: str, nth: int) -> MaterialPlan:
     kept = cuts.get_plan(conn, event_id)
     for plan in () if kept is None else kept[0].materials:
-        if (plan.material, plan.key) == (material, key):
+        if (plan.material, plan.key, plan.nth) == (material, key, nth):
             return plan
     raise NotFound(f"cut plan of {key}")
 

@@ -5,14 +5,16 @@ import sqlite3
 import unicodedata
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Any, Literal
 
 from jolly_trellis.catalog.columns import HeldKind, Refused, rows_of, write_table
 from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.core import ranges
 from jolly_trellis.core.choices import MECHANICS
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.materials.finished import FinishedArmature
 from jolly_trellis.core.materials.netting import pitch_across_m
+from jolly_trellis.core.materials.stands import Stand
 from jolly_trellis.core.materials.vessels import Vessel, check_vessel
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.ranges import Key
@@ -51,6 +53,8 @@ def things(conn: sqlite3.Connection, kind: StoreKind) -> dict[str, Any]:
         "frog": stock.frogs,
         "variety": stock.varieties,
         "supply": stock.supplies,
+        "stand": stock.stands,
+        "armature": stock.armatures,
     }
     return readers[kind](conn)
 
@@ -64,6 +68,17 @@ def add_vessel(conn: sqlite3.Connection, vessel: Vessel) -> str:
         with stock_history.act(conn, f"Add {vessel.name}", [("vessel", key)]):
             _put(conn, "vessel", key, vessel)
             stock.put_holding(conn, "vessel", key, Holding(on_hand=1))
+    return key
+
+
+def add(conn: sqlite3.Connection, kind: Literal["stand", "armature"], thing: Stand | FinishedArmature) -> str:
+    """Keep a stand or a finished armature under a key made of its name, one of it; the key. Raises CoreError."""
+    with transaction(conn):
+        key = free_key(thing.name, _taken(conn, kind))
+        ranges.check(replace(thing, key=key))
+        with stock_history.act(conn, f"Add {thing.name}", [(kind, key)]):
+            _put(conn, kind, key, replace(thing, key=key))
+            stock.put_holding(conn, kind, key, Holding(on_hand=1))
     return key
 
 
@@ -116,7 +131,7 @@ def delete(conn: sqlite3.Connection, kind: StoreKind, key: str) -> None:
         known = things(conn, kind)
         if key not in known:
             raise NotFound(f"{kind} {key}")
-        used = [] if kind in ("vessel", "supply") else _made_with(conn, key)
+        used = _made_with(conn, key) if kind in ("netting", "frog", "variety") else []
         if used:
             more = f" and {len(used) - 1} more" if len(used) > 1 else ""
             raise InvalidMeasure(
@@ -251,3 +266,7 @@ def _put(conn: sqlite3.Connection, kind: StoreKind, key: str, thing: Any) -> Non
             stock.put_variety(conn, thing)
         case "supply":
             stock.put_supply(conn, thing)
+        case "stand":
+            stock.put_stand(conn, thing)
+        case "armature":
+            stock.put_armature(conn, thing)

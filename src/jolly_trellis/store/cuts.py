@@ -23,11 +23,12 @@ INSERT INTO remnant (material, key, width_m, length_m, made_by) VALUES (:materia
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CutRow:
-    """A material of an event that was cut: its number, and how many rolls or packs were taken from the stores."""
+    """A material of an event that was cut, for the how-manieth time, and how many rolls or packs it took."""
 
     id: int
     material: Material
     key: str
+    nth: int
     rolls: int
 
 
@@ -66,15 +67,15 @@ def remove_remnant(conn: sqlite3.Connection, remnant: int) -> bool:
 
 def cuts(conn: sqlite3.Connection, event_id: int) -> tuple[CutRow, ...]:
     """What of an event was marked as cut."""
-    rows = conn.execute("SELECT id, material, key, rolls FROM cut WHERE event_id = :event", {"event": event_id})
-    return tuple(CutRow(id=row["id"], material=row["material"], key=row["key"], rolls=row["rolls"]) for row in rows)
+    sql = "SELECT id, material, key, nth, rolls FROM cut WHERE event_id = :event ORDER BY id"
+    return tuple(CutRow(**row) for row in conn.execute(sql, {"event": event_id}))
 
 
 def add_cut(conn: sqlite3.Connection, event_id: int, plan: MaterialPlan, rolls: int) -> int:
     """Mark a material as cut: remnants it takes are used, what is worth keeping goes into the stores; its number."""
     cursor = conn.execute(
-        "INSERT INTO cut (event_id, material, key, rolls) VALUES (:event, :material, :key, :rolls)",
-        {"event": event_id, "material": plan.material, "key": plan.key, "rolls": rolls},
+        "INSERT INTO cut (event_id, material, key, nth, rolls) VALUES (:event, :material, :key, :nth, :rolls)",
+        {"event": event_id, "material": plan.material, "key": plan.key, "nth": plan.nth, "rolls": rolls},
     )
     cut = int(cursor.lastrowid or 0)
     for stock in plan.stocks:

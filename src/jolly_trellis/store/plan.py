@@ -3,7 +3,17 @@
 from dataclasses import dataclass, field
 from typing import Annotated, Generic, TypeVar, cast
 
-from jolly_trellis.core.event.job import CREW_MOST, Clock, Costing, CrewMember, Lock, Supplier
+from jolly_trellis.core.event.job import (
+    CREW_MOST,
+    Clock,
+    Costing,
+    CrewMember,
+    Hire,
+    Lock,
+    Quote,
+    Reused,
+    Supplier,
+)
 from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.plan.piece import Piece
@@ -25,8 +35,9 @@ class Brief:
     `opens` to `closes`, "HH:MM". Hung and mounted work may go up from `builds_from` to `builds_to`, before the
     day. `seats` is how many the vehicle takes; `buckets` and `cool_buckets` how many buckets the workshop has and its
     cool room takes; with `greens_sooner` greens go in a day sooner than is usual. `locks` are tasks set by hand;
-    `turning` lets sheets lie across the roll's length where that saves netting. `figures` is the edition of the book
-    of figures that the event is planned with; empty is the book as it stands.
+    `turning` lets sheets lie across the roll's length where that saves netting. `hires` are things hired for it,
+    `reused` what is made from finished armatures of the stores, `quote` the price the client accepted. `figures` is
+    the edition of the book of figures that the event is planned with; empty is the book as it stands.
     """
 
     name: Annotated[str, Text(120, least=1)]
@@ -58,6 +69,9 @@ class Brief:
     buckets: Annotated[int | None, Range("count", 0, 5000)] = None
     cool_buckets: Annotated[int | None, Range("count", 0, 5000)] = None
     turning: bool = True
+    hires: Annotated[tuple[Hire, ...], Many(100)] = ()
+    reused: Annotated[tuple[Reused, ...], Many(400)] = ()
+    quote: Quote | None = None
     figures: Annotated[str, Text(16)] = ""
 
 

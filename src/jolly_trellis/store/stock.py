@@ -8,9 +8,11 @@ from typing import Any, get_args
 
 from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.catalog.rows import KINDS, StoreKind
+from jolly_trellis.core.materials.finished import FinishedArmature
 from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.profiles import ProfilePoint
+from jolly_trellis.core.materials.stands import Stand
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.materials.vessels import Vessel
@@ -26,17 +28,26 @@ _FIELDS: Mapping[StoreKind, Mapping[str, FieldOf]] = {
 }
 _PUT_PROFILE = "INSERT INTO vessel_profile VALUES (:vessel_key, :height_m, :width_m, :depth_m, :corner)"
 _PUT_HOLDING = """
-    INSERT INTO holding (kind, key, on_hand, retired) VALUES (:kind, :key, :on_hand, :retired)
-    ON CONFLICT (kind, key) DO UPDATE SET on_hand = excluded.on_hand, retired = excluded.retired
+    INSERT INTO holding (kind, key, on_hand, retired, lasts, used, resale)
+    VALUES (:kind, :key, :on_hand, :retired, :lasts, :used, :resale)
+    ON CONFLICT (kind, key) DO UPDATE SET on_hand = excluded.on_hand, retired = excluded.retired,
+        lasts = excluded.lasts, used = excluded.used, resale = excluded.resale
 """
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Holding:
-    """How many of a thing the studio has, and whether it has retired it."""
+    """How many of a thing the studio has, and whether it has retired it.
+
+    `lasts` is how often one is used, None as the figures say; `used` how many uses all of them together have had;
+    `resale` what one is sold for when it is done with, None nothing.
+    """
 
     on_hand: int = 0
     retired: bool = False
+    lasts: int | None = None
+    used: int = 0
+    resale: float | None = None
 
 
 def revision(conn: sqlite3.Connection) -> int:
@@ -109,23 +120,53 @@ def put_supply(conn: sqlite3.Connection, supply: Supply) -> None:
     _put(conn, "supply", supply.key, supply)
 
 
+def stands(conn: sqlite3.Connection) -> dict[str, Stand]:
+    """Every stand by key, in the order of the stores."""
+    rows = conn.execute("SELECT * FROM stand ORDER BY position, key")
+    return {row["key"]: Stand(key=row["key"], **_values("stand", row)) for row in rows}
+
+
+def put_stand(conn: sqlite3.Connection, stand: Stand) -> None:
+    """Put a stand into the stores, over the one of its key."""
+    _put(conn, "stand", stand.key, stand)
+
+
+def armatures(conn: sqlite3.Connection) -> dict[str, FinishedArmature]:
+    """Every finished armature by key, in the order of the stores."""
+    rows = conn.execute("SELECT * FROM armature ORDER BY position, key")
+    return {row["key"]: FinishedArmature(key=row["key"], **_values("armature", row)) for row in rows}
+
+
+def put_armature(conn: sqlite3.Connection, armature: FinishedArmature) -> None:
+    """Put a finished armature into the stores, over the one of its key."""
+    _put(conn, "armature", armature.key, armature)
+
+
 def holdings(conn: sqlite3.Connection) -> dict[HeldKind, dict[str, Holding]]:
     """What the studio has of each thing by kind and key; a thing never counted is not in it."""
     found: dict[HeldKind, dict[str, Holding]] = {kind: {} for kind in get_args(HeldKind)}
     for row in conn.execute("SELECT * FROM holding"):
-        found[row["kind"]][row["key"]] = Holding(on_hand=row["on_hand"], retired=bool(row["retired"]))
+        found[row["kind"]][row["key"]] = Holding(
+            on_hand=row["on_hand"],
+            retired=bool(row["retired"]),
+            lasts=row["lasts"],
+            used=row["used"],
+            resale=row["resale"],
+        )
     return found
 
 
 def put_holding(conn: sqlite3.Connection, kind: HeldKind, key: str, holding: Holding) -> None:
-    """Say how many the studio has of a thing, and whether it is retired."""
-    conn.execute(_PUT_HOLDING, {"kind": kind, "key": key, "on_hand": holding.on_hand, "retired": int(holding.retired)})
+    """Say how many the studio has of a thing, whether it is retired, how it wears and what it is sold for."""
+    values = {**codec.to_plain(holding), "retired": int(holding.retired)}
+    conn.execute(_PUT_HOLDING, {"kind": kind, "key": key, **values})
 
 
 def fill_if_empty(
     conn: sqlite3.Connection,
     *,
     vessels_: Iterable[tuple[str, Vessel]],
+    stands_: Iterable[Stand],
     nettings_: Iterable[Netting],
     frogs_: Iterable[Frog],
     varieties_: Iterable[Variety],
@@ -135,6 +176,9 @@ def fill_if_empty(
     if _never_filled(conn, "vessel"):
         for key, vessel in vessels_:
             put_vessel(conn, key, vessel)
+    if _never_filled(conn, "stand"):
+        for stand in stands_:
+            put_stand(conn, stand)
     if _never_filled(conn, "netting"):
         for netting in nettings_:
             put_netting(conn, netting)

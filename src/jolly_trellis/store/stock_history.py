@@ -22,10 +22,12 @@ Touched = tuple[Kind, str]
 Rows = dict[str, list[dict[str, Any]]]
 _TABLES: dict[Kind, dict[str, str]] = {
     "vessel": {"vessel": "key", "vessel_profile": "vessel_key"},
+    "stand": {"stand": "key"},
     "netting": {"netting": "key"},
     "frog": {"frog": "key"},
     "variety": {"variety": "key"},
     "supply": {"supply": "key"},
+    "armature": {"armature": "key"},
     "mechanic": {},
     "remnant": {"remnant": "id"},
 }

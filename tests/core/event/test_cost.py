@@ -12,8 +12,8 @@ from jolly_trellis.core.event.money import money, to_cent
 from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.event.tasks import time_book
 from jolly_trellis.core.units import render
-from tests.events import demo_made, job, larder, one_bowl
-from tests.ordinary import frogs, nettings, varieties
+from tests.events import demo_made, job, larder, one_bowl, shelves
+from tests.ordinary import nettings, varieties
 
 COSTING = Costing(rate_per_h=Decimal("26.00"), margin=0.35)
 
@@ -24,15 +24,17 @@ def cost(made: Made, costing: Costing = COSTING, known: object = None) -> EventC
     bought = buy_stems(needs.stems, stems, waste=costing.waste, here={})
     around = replace(job(), costing=costing)
     book = time_book(around, made, stems, bought)
-    return cost_of(made, needs, bought, larder(), frogs(), stems, around, book)
+    return cost_of(made, needs, bought, larder(), shelves(), stems, around, book)
 
 
 def test_the_event_is_the_sum_of_its_pieces_to_the_cent() -> None:
     found = cost(demo_made())
-    for field in ("stems", "mechanics", "consumables", "labour", "breakage", "cost", "price"):
+    for field in ("stems", "mechanics", "vessels", "consumables", "labour", "breakage", "cost", "price"):
         assert getattr(found, field) == sum(getattr(each, field) for each in found.pieces), field
     for each in found.pieces:
-        assert each.cost == each.stems + each.mechanics + each.consumables + (each.labour or 0)
+        assert each.cost == each.stems + each.mechanics + each.vessels + each.consumables + (each.labour or 0)
+        assert sum(part.amount for part in each.parts) == each.cost
+        assert each.margin == (each.price or 0) - each.cost
         assert each.price == (each.price_each or 0) * each.quantity
 
 
@@ -53,7 +55,7 @@ def test_every_line_of_a_price_by_hand() -> None:
     """Decimal, line by line: breakage of goods, overheads of all, margin on it, a whole number of each, tax on top."""
     plain, found = cost(demo_made()), cost(demo_made(), FULL)
     for before, each in zip(plain.pieces, found.pieces, strict=True):
-        goods = before.stems + before.mechanics + before.consumables
+        goods = before.stems + before.mechanics + before.vessels + before.consumables
         assert each.breakage == to_cent(goods * Decimal("0.02"))
         assert each.overheads == to_cent((goods + each.breakage + (before.labour or 0)) * Decimal("0.125"))
         assert each.cost == each.known == goods + (before.labour or 0) + each.breakage + each.overheads

@@ -16,8 +16,8 @@ from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.demo.loading import demo_plan
-from tests.events import demo_made, job, larder
-from tests.ordinary import conditions, frogs, varieties
+from tests.events import demo_made, job, larder, shelves
+from tests.ordinary import conditions, varieties
 from tests.ordinary import piece as ordinary_piece
 from tests.rigs import run
 
@@ -45,7 +45,7 @@ def of(made: Made) -> Headline:
     bought = buy_stems(needs.stems, varieties(), waste=0.1, here={})
     around = replace(job(), costing=Costing(rate_per_h=Decimal(20)))
     book = time_book(around, made, varieties(), bought)
-    return headline(made, cost_of(made, needs, bought, larder(), frogs(), varieties(), around, book))
+    return headline(made, cost_of(made, needs, bought, larder(), shelves(), varieties(), around, book))
 
 
 def stands(quantity: int = 1) -> PieceWork:

@@ -7,7 +7,7 @@ from random import Random
 
 import pytest
 
-from jolly_trellis.core.event.reservations import Claim, Shortfall, away, claims_of, shortfalls, vessels_wanted
+from jolly_trellis.core.event.reservations import Claim, Shortfall, Thing, away, claims_of, shortfalls, wanted_of
 from tests.events import at, demo_made, job, one_bowl
 
 FIRST = date(2027, 5, 1)
@@ -15,7 +15,9 @@ FIRST = date(2027, 5, 1)
 
 def claim(event_id: int, since: int, until: int, number: int, name: str = "low bowl") -> Claim:
     first, last = (FIRST + timedelta(days=each) for each in (since, until))
-    return Claim(event_id=event_id, event=f"event {event_id}", name=name, number=number, since=first, until=last)
+    return Claim(
+        event_id=event_id, event=f"event {event_id}", kind="vessel", name=name, number=number, since=first, until=last
+    )
 
 
 def by_day(found: Shortfall) -> Iterator[date]:
@@ -26,16 +28,16 @@ def by_day(found: Shortfall) -> Iterator[date]:
 
 
 def test_two_events_that_want_more_than_there_is_are_both_named() -> None:
-    (found,) = shortfalls([claim(1, 0, 3, 12), claim(2, 2, 5, 12), claim(3, 9, 9, 14)], {"low bowl": 14})
+    (found,) = shortfalls([claim(1, 0, 3, 12), claim(2, 2, 5, 12), claim(3, 9, 9, 14)], {("vessel", "low bowl"): 14})
     assert (found.since, found.until) == (FIRST + timedelta(days=2), FIRST + timedelta(days=3))
     assert (found.wanted, found.here) == (24, 14)
     assert [(each.event_id, each.event, each.number) for each in found.by] == [(1, "event 1", 12), (2, "event 2", 12)]
 
 
 def test_one_after_the_other_and_one_alone_are_no_shortfall_between_events() -> None:
-    assert list(shortfalls([claim(1, 0, 3, 12), claim(2, 4, 5, 12)], {"low bowl": 14})) == []
-    assert list(shortfalls([claim(1, 0, 3, 20)], {"low bowl": 14})) == []
-    assert list(shortfalls([claim(1, 0, 3, 7), claim(2, 0, 3, 7)], {"low bowl": 14})) == []
+    assert list(shortfalls([claim(1, 0, 3, 12), claim(2, 4, 5, 12)], {("vessel", "low bowl"): 14})) == []
+    assert list(shortfalls([claim(1, 0, 3, 20)], {("vessel", "low bowl"): 14})) == []
+    assert list(shortfalls([claim(1, 0, 3, 7), claim(2, 0, 3, 7)], {("vessel", "low bowl"): 14})) == []
     (none_here,) = shortfalls([claim(1, 0, 0, 1), claim(2, 0, 0, 1)], {})
     assert (none_here.wanted, none_here.here, none_here.since) == (2, 0, none_here.until)
 
@@ -48,19 +50,19 @@ def test_any_calendar_against_counting_every_day(seed: int) -> None:
     for event_id in range(1, chance.randint(2, 14)):
         since = chance.randint(0, 25)
         claims.append(claim(event_id, since, since + chance.randint(0, 5), chance.randint(1, 9), chance.choice(names)))
-    here = {"low bowl": chance.randint(0, 14), "urn": 3}
+    here: dict[Thing, int] = {("vessel", "low bowl"): chance.randint(0, 14), ("vessel", "urn"): 3}
     found = list(shortfalls(claims, here))
     short: dict[tuple[str, date], int] = {}
     for name in names:
         for offset in range(40):
             day = FIRST + timedelta(days=offset)
             now = [each for each in claims if each.name == name and each.since <= day <= each.until]
-            if len(now) > 1 and sum(each.number for each in now) > here[name]:
+            if len(now) > 1 and sum(each.number for each in now) > here["vessel", name]:
                 short[name, day] = sum(each.number for each in now)
     assert {(each.name, day) for each in found for day in by_day(each)} == set(short)
     for each in found:
         days = [short[each.name, day] for day in by_day(each)]
-        assert (each.wanted, each.here) == (max(days), here[each.name])
+        assert (each.wanted, each.here) == (max(days), here["vessel", each.name])
         assert sum(part.number for part in each.by) == each.wanted
         assert (each.name, each.since - timedelta(days=1)) not in short
         assert (each.name, each.until + timedelta(days=1)) not in short
@@ -78,13 +80,13 @@ def test_things_are_away_from_the_drive_to_the_day_they_are_clean_again() -> Non
 
 def test_an_event_claims_every_vessel_stand_and_insert_of_its_pieces() -> None:
     pieces = [each.piece for each in demo_made().pieces]
-    wanted = vessels_wanted(pieces)
+    wanted = wanted_of(pieces)
     low = one_bowl().pieces[0].piece
-    assert vessels_wanted([low]) == {low.vessel.name: 3}
+    assert wanted_of([low]) == {("vessel", low.vessel.name): 3}
     raised = next(each for each in pieces if each.support is not None)
     assert raised.support is not None
-    assert wanted[raised.support.name] >= raised.quantity
+    assert wanted["stand", raised.support.name] >= raised.quantity
     claims = claims_of(7, "supper", job(), pieces)
-    assert {each.name: each.number for each in claims} == wanted
+    assert {(each.kind, each.name): each.number for each in claims} == wanted
     assert {(each.event_id, each.event) for each in claims} == {(7, "supper")}
     assert claims_of(7, "supper", replace(job(), access_at=None, filled_at=None), pieces) == ()

@@ -9,7 +9,15 @@ import pytest
 from jolly_trellis.core.event.cutting import Placed
 from jolly_trellis.core.event.job import Made
 from jolly_trellis.core.event.needs import needs_of
-from jolly_trellis.core.event.roll import KEPT_CELLS, KEPT_LENGTH, CutPlan, acts_of, cut_plan, keeping_cut
+from jolly_trellis.core.event.roll import (
+    KEPT_CELLS,
+    KEPT_LENGTH,
+    CutPlan,
+    acts_of,
+    cut_plan,
+    keeping_cut,
+    still_to_cut,
+)
 from jolly_trellis.core.event.roll_problems import MaterialPlan, Remnant, left_out_of
 from jolly_trellis.core.materials.netting import pitch_across_m, pitch_along_m
 from jolly_trellis.core.units import render
@@ -242,8 +250,32 @@ def test_what_was_cut_stays_in_the_plan_though_nothing_needs_it_now() -> None:
     was = cut_plan(needs_of(one_bowl()), larder(), seconds=0.5)
     found = keeping_cut(cut_plan(needs_of(Made()), larder()), was.materials)
     assert found.materials == was.materials
-    assert len(found.left_out) == len(was.materials)
-    assert keeping_cut(was, was.materials) == was
+    nothing = still_to_cut(needs_of(Made()), was.materials, larder())
+    assert (nothing.needs.sheets, nothing.needs.lengths) == ((), ())
+    assert len(nothing.spare) == sum(len(each.items) for each in was.materials)
+
+
+def test_what_is_added_after_the_cut_is_cut_for_itself() -> None:
+    """Twelve bowls are cut; fourteen are wanted: two more, from what was left first; ten: two are spare."""
+    twelve, fourteen, ten = (needs_of(one_bowl(number)) for number in (12, 14, 10))
+    was = cut_plan(twelve, larder(), seconds=0.5)
+    rest = still_to_cut(fourteen, was.materials, larder())
+    assert [each.quantity for each in rest.needs.sheets] == [2 * each.quantity // 12 for each in twelve.sheets]
+    assert rest.spare == ()
+    kept = [keep for each in was.materials[0].stocks for keep in each.keep]
+    left = Remnant(id=7, key=was.materials[0].key, width_m=max(kept)[0], length_m=max(kept)[1])
+    plan = keeping_cut(cut_plan(rest.needs, replace(larder(), netting_remnants=(left,)), seconds=0.5), was.materials)
+    assert [(each.key, each.nth) for each in plan.materials] == [(was.materials[0].key, 1), (was.materials[0].key, 2)]
+    assert [each.source for each in plan.materials[1].stocks] == ["remnant"]
+    less = still_to_cut(ten, was.materials, larder())
+    assert less.needs.sheets == ()
+    assert [render(each, "metric")[:3] for each in less.spare] == ["2 ×"]
+    wider = replace(
+        fourteen, sheets=tuple(replace(each, sheet=replace(each.sheet, width_m=0.3)) for each in fourteen.sheets)
+    )
+    assert [each.quantity for each in still_to_cut(wider, was.materials, larder()).needs.sheets] == [14]
+    moved = replace(twelve, sheets=tuple(replace(each, piece_id=9) for each in twelve.sheets))
+    assert still_to_cut(moved, was.materials, larder()).needs.sheets == ()
 
 
 def test_what_fits_nothing_is_said_once() -> None:

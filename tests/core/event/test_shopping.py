@@ -8,22 +8,23 @@ from jolly_trellis.core.event.job import Made
 from jolly_trellis.core.event.needs import Needs, needs_of
 from jolly_trellis.core.event.roll import cut_plan
 from jolly_trellis.core.event.roll_problems import Larder
-from jolly_trellis.core.event.shopping import Buy, Shelves, Shopping, shopping
+from jolly_trellis.core.event.shelves import Shelves
+from jolly_trellis.core.event.shopping import Buy, Shopping, shopping
 from jolly_trellis.core.event.shopping import _supply as bought_of
 from jolly_trellis.core.event.water_rounds import water_rounds
 from jolly_trellis.core.units import render
-from tests.events import demo_made, job, larder, one_bowl, shelves, supplies
+from tests.events import all_needs, demo_made, job, kept, larder, one_bowl, shelves, supplies
 from tests.ordinary import conditions, varieties
 
 
 def of(made: Made, stores: Larder | None = None, counted: Shelves | None = None) -> Shopping:
-    needs, kept = needs_of(made), stores or larder()
+    needs, stocked = all_needs(made), stores or larder()
     return shopping(
         job(),
         made,
         needs,
-        cut_plan(needs, kept, seconds=1.0),
-        kept,
+        cut_plan(needs, stocked, seconds=1.0),
+        stocked,
         counted or shelves(),
         varieties(),
         water_rounds(job(), made, conditions()),
@@ -50,7 +51,7 @@ def test_what_is_here_is_not_bought_again() -> None:
 
 
 def test_frogs_and_vessels_that_are_counted_are_taken_off_and_the_rest_is_named() -> None:
-    found = of(demo_made(), counted=replace(shelves(), vessels_here={"low bowl, 20 cm": 12}))
+    found = of(demo_made(), counted=replace(shelves(), vessels={"low bowl, 20 cm": kept("low bowl, 20 cm", 14.0, 12)}))
     assert line(found, "pin-100").packs == 0
     assert line(found, "cup-80").packs == 9
     assert line(found, "low bowl, 20 cm").packs == 0
@@ -85,7 +86,7 @@ def test_gloves_for_thorns_and_sap_ladders_and_proof_loads_for_what_hangs() -> N
 
 def test_water_is_packed_in_cans_that_hold_all_of_it() -> None:
     found = of(demo_made())
-    cans = next(each for each in found.packs if each.name == "can of 10 L")
+    cans = next(each for each in found.packs if each.key == "water-can")
     assert (cans.number - 1) * 10 < found.water_l <= cans.number * 10
 
 
@@ -128,5 +129,5 @@ def test_a_variety_that_the_stores_do_not_know_is_named_with_its_number() -> Non
 def test_sticks_are_bought_by_what_is_cut_from_with_their_spare() -> None:
     """10 canes cut, 20 % spare, 5 in a bundle: 12 canes are 3 bundles, however short the pieces cut from them."""
     cane = replace(next(each for each in supplies().values() if each.measured_by == "stick"), pack=5, spare=0.2)
-    assert bought_of(cane, 0.5, 10, replace(larder(), packs={}, supply_remnants=())).packs == 3
-    assert bought_of(cane, 0.5, 8, replace(larder(), packs={}, supply_remnants=())).packs == 2
+    assert bought_of(cane, 0.5, 10, 0, replace(larder(), packs={}, supply_remnants=())).packs == 3
+    assert bought_of(cane, 0.5, 8, 0, replace(larder(), packs={}, supply_remnants=())).packs == 2

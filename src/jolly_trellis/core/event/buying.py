@@ -34,6 +34,11 @@ class StemBuy:
     here_cost: Decimal | None = NOTHING
 
     @property
+    def stems(self) -> int:
+        """Stems that are conditioned: bought, and here and used."""
+        return self.bunches * self.bunch_size + self.singles + self.here
+
+    @property
     def full_cost(self) -> Decimal | None:
         """What all of it costs, bought or here; None where no price is known."""
         return None if self.cost is None or self.here_cost is None else self.cost + self.here_cost

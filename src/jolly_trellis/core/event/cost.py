@@ -2,25 +2,46 @@
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from decimal import Decimal
+from decimal import ROUND_HALF_UP, Decimal
+from typing import Literal, get_args
 
+from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.books.time import TimeBook
 from jolly_trellis.core.event.buying import StemBuy
+from jolly_trellis.core.event.hires import hire_cost, hired
 from jolly_trellis.core.event.job import Costing, Job, Made, Work, name_of, quantity_of, recipe_of
 from jolly_trellis.core.event.money import NOTHING, money, price_at_margin, share, shared_out, to_cent
-from jolly_trellis.core.event.needs import Needs
+from jolly_trellis.core.event.needs import FOR_ALL, Needs, SheetNeed, SupplyNeed
 from jolly_trellis.core.event.roll_problems import Larder
-from jolly_trellis.core.materials.frogs import Frog
+from jolly_trellis.core.event.shelves import Shelves
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.quantities import Phrase, phrase
+from jolly_trellis.core.materials.supplies import Supply
+from jolly_trellis.core.provenance import COMMON_PRACTICE
+from jolly_trellis.core.quantities import Phrase, Quantity, count, length, mass, phrase
+
+LEANER = rule("A leaner price band has of the stems", "ratio", 0.8, COMMON_PRACTICE)
+RICHER = rule("A richer price band has of the stems", "ratio", 1.25, COMMON_PRACTICE)
+
+Kind = Literal["stems", "mechanics", "vessels", "consumables", "labour"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CostPart:
+    """One line that a number is made of: of which kind, what, how it comes about, what it comes to."""
+
+    kind: Kind
+    name: str
+    of: Phrase
+    amount: Decimal
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PieceCost:
     """What one piece of the line-up costs, all of its quantity: by kind, in all, what to ask; and what is not known.
 
-    `cost` and `price` are None while something is not known; `known` adds up what is. `price` is `price_each` times
-    the quantity. `minutes` are of all hands: making, and its share of fetching, loading, driving, filling, striking.
+    `cost`, `price` and `margin`, what is kept of the price, are None while something is not known; `known` adds up
+    what is. `price` is `price_each` times the quantity. `minutes` are of all hands: making, and its share of fetching,
+    loading, driving, filling, striking. `parts` are the lines that each kind is the sum of.
     """
 
     piece_id: int
@@ -28,6 +49,7 @@ class PieceCost:
     quantity: int
     stems: Decimal
     mechanics: Decimal
+    vessels: Decimal
     consumables: Decimal
     minutes: int
     labour: Decimal | None
@@ -37,7 +59,9 @@ class PieceCost:
     cost: Decimal | None
     price: Decimal | None
     price_each: Decimal | None
+    margin: Decimal | None
     missing: tuple[str, ...]
+    parts: tuple[CostPart, ...]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -53,11 +77,20 @@ class CostLine:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Band:
+    """What would be asked, tax in, to the whole unit, with so much of the stems."""
+
+    stems: float
+    asked: Decimal
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class EventCost:
     """What an event costs: each piece, what is beside them, and the sums.
 
-    `cost`, `price` and `asked` are None while a piece has something that is not known. `price` is without tax, `asked`
-    with it. `unsaid` names what nobody has said the cost of and is in no sum: all are at the least then.
+    `cost`, `price` and `asked` are None while something is not known; `known` adds up what is. `price` is without tax,
+    `asked` with it. `unsaid` names what nobody has said the cost of and is in no sum: all are at the least then.
+    `bands` are what fewer and more stems would come to.
     """
 
     currency: str
@@ -65,6 +98,7 @@ class EventCost:
     lines: tuple[CostLine, ...]
     stems: Decimal
     mechanics: Decimal
+    vessels: Decimal
     consumables: Decimal
     labour: Decimal | None
     breakage: Decimal
@@ -77,6 +111,7 @@ class EventCost:
     asked: Decimal | None
     missing: tuple[str, ...]
     unsaid: tuple[str, ...]
+    bands: tuple[Band, ...] = ()
 
 
 def cost_of(
@@ -84,7 +119,7 @@ def cost_of(
     needs: Needs,
     bought: tuple[StemBuy, ...],
     larder: Larder,
-    frogs: Mapping[str, Frog],
+    shelves: Shelves,
     varieties: Mapping[str, Variety],
     job: Job,
     book: TimeBook,
@@ -92,37 +127,43 @@ def cost_of(
     """Reckon an event up.
 
     Stems: what each variety costs, bought for the whole event or here, shared out over the pieces by their stems, to
-    the cent. Mechanics: price ÷ uses. Consumables: by what is used of them, spares in. Labour: every minute of the
-    book of time, fetching, driving, hanging and striking too, at the mean rate of who works. Breakage is a share of
-    the goods, overheads of all that; the vehicle and what others take to deliver are beside the pieces. What is asked
-    for a piece is rounded for one of it, so that the line is as many times that.
+    the cent. Mechanics: price ÷ uses. Vessels and stands: price less resale ÷ uses, those that are hired beside the
+    pieces. Consumables: by what is used of them, spares in. Labour: every minute of the book of time, fetching,
+    driving, hanging and striking too, at the mean rate of who works. Breakage is a share of the goods, overheads of
+    all that; the vehicle, hires, what is for the whole event and what others take to deliver are beside the pieces.
+    What is asked for a piece is rounded for one of it, so that the line is as many times that.
 
     Args:
-        job: the job, with its costing and crew. book: its tasks.
+        job: the job, with its costing, hires and crew. book: its tasks.
 
     Source: sums; prices of the stores.
     """
     costing, stems = job.costing, _stems(needs, bought)
     minutes, rate = minutes_of(made, book), rate_of(job)
+    stores = _Stores(larder=larder, shelves=shelves, varieties=varieties, costing=costing)
+    left = hired(job.hires)
     rows = []
     for work in made.works:
-        row = _piece(work, needs, stems, larder, frogs, varieties, costing, minutes[work.id], rate)
-        rows.append(row)
-    lines = tuple(_lines(costing))
+        vessels = list(_vessels(work, needs, shelves, left))
+        rows.append(_piece(work, needs, stems, vessels, stores, minutes[work.id], rate))
+    sums, lacking = _beside(needs, job, stores)
+    lines = tuple(_line(costing, *each) for each in sums)
     beside = sum((each.cost for each in lines), NOTHING)
-    costs = [*(each.cost for each in rows), beside]
-    price = _all([*(each.price for each in rows), *(each.price for each in lines)])
+    costs = [*(each.cost for each in rows), beside, *([None] if lacking else [])]
+    price = _all([*(each.price for each in rows), *(each.price for each in lines), *([None] if lacking else [])])
     tax = None if price is None else to_cent(price * share(costing.tax))
-    missing = tuple(dict.fromkeys(words for row in rows for words in row.missing))
-    labours = [each.labour for each in rows]
+    missing = tuple(dict.fromkeys([*(words for row in rows for words in row.missing), *lacking]))
+    asked = None if price is None or tax is None else price + tax
+    stems_cost = sum((each.stems for each in rows), NOTHING)
     return EventCost(
         currency=costing.currency,
         pieces=tuple(rows),
         lines=lines,
-        stems=sum((each.stems for each in rows), NOTHING),
+        stems=stems_cost,
         mechanics=sum((each.mechanics for each in rows), NOTHING),
+        vessels=sum((each.vessels for each in rows), NOTHING),
         consumables=sum((each.consumables for each in rows), NOTHING),
-        labour=_all(labours),
+        labour=_all([each.labour for each in rows]),
         breakage=sum((each.breakage for each in rows), NOTHING),
         overheads=sum([*(each.overheads for each in rows), *(each.overheads for each in lines)], NOTHING),
         minutes=sum(each.minutes for each in rows),
@@ -130,34 +171,68 @@ def cost_of(
         cost=_all(costs),
         price=price,
         tax=tax,
-        asked=None if price is None or tax is None else price + tax,
+        asked=asked,
         missing=missing,
         unsaid=tuple(_unsaid(job)) if rows else (),
+        bands=() if asked is None or not stems_cost else tuple(_bands(asked, stems_cost, costing)),
     )
 
 
-def _lines(costing: Costing) -> Iterator[CostLine]:
+def _bands(asked: Decimal, stems: Decimal, costing: Costing) -> Iterator[Band]:
+    """What fewer and more stems would be asked, everything on top of them in, to the whole unit."""
+    on_top = (1 + share(costing.breakage)) * (1 + share(costing.overheads)) * (1 + share(costing.tax))
+    for factor in (LEANER.value, 1.0, RICHER.value):
+        more = price_at_margin(to_cent(stems * share(factor - 1) * on_top), costing.margin)
+        yield Band(stems=factor, asked=(asked + more).quantize(Decimal(1), ROUND_HALF_UP))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Stores:
+    larder: Larder
+    shelves: Shelves
+    varieties: Mapping[str, Variety]
+    costing: Costing
+
+
+_Sum = tuple[str, Phrase, Decimal]
+
+
+def _line(costing: Costing, name: str, of: Phrase, amount: Decimal) -> CostLine:
+    overheads = to_cent(amount * share(costing.overheads))
+    cost = amount + overheads
+    price = price_at_margin(cost, costing.margin)
+    return CostLine(name=name, of=of, amount=amount, overheads=overheads, cost=cost, price=price)
+
+
+def _beside(needs: Needs, job: Job, stores: _Stores) -> tuple[list[_Sum], list[str]]:
+    """What the job costs beside its pieces: the vehicle, delivery, hires, what is for the whole event."""
+    found = list(_ways(job.costing))
+    missing = []
+    for hire in job.hires:
+        cost = hire_cost(hire)
+        if cost is None:
+            missing.append(f"what {hire.lender} asks for {hire.name}")
+            continue
+        of = phrase("{n} at {each}, {lender}", n=hire.number, each=f"{hire.each}", lender=hire.lender)
+        if hire.damage:
+            words = "{n} at {each}, {damage} for damage, {lender}"
+            of = phrase(words, n=hire.number, each=f"{hire.each}", damage=f"{hire.damage}", lender=hire.lender)
+        found.append((f"Hire: {hire.name}", of, cost))
+    parts, lacking = _goods(FOR_ALL, needs, stores)
+    found += [(part.name[:1].upper() + part.name[1:], part.of, part.amount) for part in parts]
+    return found, missing + lacking
+
+
+def _ways(costing: Costing) -> Iterator[_Sum]:
     """The vehicle by its way and by its days, and what others take to deliver."""
-    sums: list[tuple[str, Phrase, Decimal]] = []
     if costing.km is not None and costing.per_km is not None:
         way = phrase("{km} km at {per_km}", km=f"{costing.km:g}", per_km=f"{costing.per_km}")
-        sums.append(("Vehicle, by its way", way, to_cent(costing.per_km * Decimal(str(costing.km)))))
+        yield "Vehicle, by its way", way, to_cent(costing.per_km * Decimal(str(costing.km)))
     if costing.per_day is not None and costing.vehicle_days:
         days = phrase("{n} {n|day|days} at {per_day}", n=costing.vehicle_days, per_day=f"{costing.per_day}")
-        sums.append(("Vehicle, by the day", days, to_cent(costing.per_day * costing.vehicle_days)))
+        yield "Vehicle, by the day", days, to_cent(costing.per_day * costing.vehicle_days)
     if costing.delivery is not None:
-        sums.append(("Delivery by others", phrase("as agreed"), to_cent(costing.delivery)))
-    for name, of, amount in sums:
-        overheads = to_cent(amount * share(costing.overheads))
-        cost = amount + overheads
-        yield CostLine(
-            name=name,
-            of=of,
-            amount=amount,
-            overheads=overheads,
-            cost=cost,
-            price=price_at_margin(cost, costing.margin),
-        )
+        yield "Delivery by others", phrase("as agreed"), to_cent(costing.delivery)
 
 
 def _unsaid(job: Job) -> Iterator[str]:
@@ -194,48 +269,93 @@ def _piece(
     work: Work,
     needs: Needs,
     stems: dict[tuple[int, str], Decimal | None],
-    larder: Larder,
-    frogs: Mapping[str, Frog],
-    varieties: Mapping[str, Variety],
-    costing: Costing,
+    vessels: list[CostPart | str],
+    stores: _Stores,
     minutes: int,
     rate_per_h: Decimal | None,
 ) -> PieceCost:
     own = {variety: cents for (piece, variety), cents in stems.items() if piece == work.id}
-    missing = [f"the price of {varieties[key].name}" for key, cents in own.items() if cents is None]
-    stems_cost = sum((cents for cents in own.values() if cents is not None), NOTHING)
-    mechanics, lacking = _mechanics(work, needs, larder, frogs, costing)
-    consumables, lacking_too = _consumables(work, needs, larder)
-    missing += [*lacking, *lacking_too]
+    names = {key: stores.varieties[key].name for key in own}
+    missing = [f"the price of {names[key]}" for key, cents in own.items() if cents is None]
+    missing += [each for each in vessels if isinstance(each, str)]
+    goods, lacking = _goods(work.id, needs, stores)
+    parts = [*_stem_parts(work, needs, own, names), *goods, *(each for each in vessels if isinstance(each, CostPart))]
+    missing += lacking
     labour = None if rate_per_h is None else to_cent(rate_per_h * minutes / 60)
     if labour is None:
         missing.append("what an hour of work costs")
+    else:
+        of = phrase("{n} min at {rate} an hour", n=minutes, rate=f"{to_cent(rate_per_h or NOTHING)}")
+        parts.append(CostPart(kind="labour", name="work", of=of, amount=labour))
     if work.report is None:
         missing.append(f"how “{name_of(work)}” is made: it could not be worked out")
-    goods = stems_cost + mechanics + consumables
-    breakage = to_cent(goods * share(costing.breakage))
-    overheads = to_cent((goods + breakage + (labour or NOTHING)) * share(costing.overheads))
-    known = goods + breakage + overheads + (labour or NOTHING)
+    by_kind = {kind: sum((each.amount for each in parts if each.kind == kind), NOTHING) for kind in get_args(Kind)}
+    material = sum((amount for kind, amount in by_kind.items() if kind != "labour"), NOTHING)
+    costing = stores.costing
+    breakage = to_cent(material * share(costing.breakage))
+    overheads = to_cent((material + breakage + (labour or NOTHING)) * share(costing.overheads))
+    known = material + breakage + overheads + (labour or NOTHING)
     cost = known if not missing else None
     quantity = quantity_of(work)
     each = None if cost is None else to_cent(price_at_margin(cost, costing.margin) / quantity)
+    price = None if each is None else each * quantity
     return PieceCost(
         piece_id=work.id,
         name=name_of(work),
         quantity=quantity,
-        stems=stems_cost,
-        mechanics=mechanics,
-        consumables=consumables,
+        stems=by_kind["stems"],
+        mechanics=by_kind["mechanics"],
+        vessels=by_kind["vessels"],
+        consumables=by_kind["consumables"],
         minutes=minutes,
         labour=labour,
         breakage=breakage,
         overheads=overheads,
         known=known,
         cost=cost,
-        price=None if each is None else each * quantity,
+        price=price,
         price_each=each,
+        margin=None if price is None or cost is None else price - cost,
         missing=tuple(dict.fromkeys(missing)),
+        parts=tuple(parts),
     )
+
+
+def _stem_parts(
+    work: Work, needs: Needs, own: Mapping[str, Decimal | None], names: Mapping[str, str]
+) -> Iterator[CostPart]:
+    for key, cents in own.items():
+        if cents is not None:
+            number = sum(each.count for each in needs.stems if (each.piece_id, each.variety) == (work.id, key))
+            of = phrase("{n} {n|stem|stems}, and the share of what is bought beyond", n=number)
+            yield CostPart(kind="stems", name=names[key], of=of, amount=cents)
+
+
+def _vessels(work: Work, needs: Needs, shelves: Shelves, left: dict[str, int]) -> Iterator[CostPart | str]:
+    """One use of each vessel and stand of a piece, or the name of what has no price.
+
+    Args:
+        left: how many of each are hired and not used for a piece yet; hired ones are taken first.
+    """
+    for need in needs.things:
+        if need.piece_id != work.id or need.kind == "armature":
+            continue
+        by_hire = min(left.get(need.name, 0), need.quantity)
+        if by_hire:
+            left[need.name] -= by_hire
+        number = need.quantity - by_hire
+        if not number:
+            continue
+        kept = (shelves.vessels if need.kind == "vessel" else shelves.stands).get(need.name)
+        one = None if kept is None else kept.use_cost()
+        if kept is None or one is None:
+            yield f"the price of {need.name}"
+            continue
+        each = to_cent(one)
+        of = phrase(
+            "{n} at {each}, {price} over {uses} uses", n=number, each=f"{each}", price=f"{kept.price}", uses=kept.lasts
+        )
+        yield CostPart(kind="vessels", name=need.name, of=of, amount=each * number)
 
 
 def minutes_of(made: Made, book: TimeBook) -> dict[int, int]:
@@ -282,64 +402,86 @@ def _uses(costing: Costing, lasts: int) -> int:
     return lasts if costing.uses is None or lasts == 1 else costing.uses
 
 
-def _mechanics(
-    work: Work, needs: Needs, larder: Larder, frogs: Mapping[str, Frog], costing: Costing
-) -> tuple[Decimal, list[str]]:
-    """Netting, frogs and whatever lasts more than once: price ÷ uses."""
-    total, missing = NOTHING, []
-    for need in needs.sheets:
-        if need.piece_id != work.id:
-            continue
-        net = larder.nettings.get(need.netting)
+def _goods(piece_id: int, needs: Needs, stores: _Stores) -> tuple[list[CostPart], list[str]]:
+    """Netting, frogs and whatever lasts, price ÷ uses; what is used up, spares in; and what has no price."""
+    found: list[CostPart] = []
+    missing: list[str] = []
+    for need in _own_sheets(piece_id, needs):
+        net = stores.larder.nettings.get(need.netting)
         if net is None or net.price is None:
             missing.append(f"the price of {net.name if net is not None else need.netting}")
             continue
-        of_roll = need.sheet.width_m * need.sheet.length_m * need.quantity / (net.roll_width_m * net.roll_length_m)
-        total += to_cent(money(net.price) * share(of_roll) / _uses(costing, need.uses))
+        metres = need.sheet.width_m * need.sheet.length_m * need.quantity / net.roll_width_m
+        uses = _uses(stores.costing, need.uses)
+        amount = to_cent(money(net.price) * share(metres / net.roll_length_m) / uses)
+        words = "{l} of a roll of {roll} at {price}, used {uses} {uses|time|times}"
+        of = phrase(words, l=length(metres), roll=length(net.roll_length_m), price=f"{money(net.price)}", uses=uses)
+        found.append(CostPart(kind="mechanics", name=f"{need.name}, {net.name}", of=of, amount=amount))
     for frog_need in needs.frogs:
-        if frog_need.piece_id != work.id:
+        if frog_need.piece_id != piece_id:
             continue
-        frog = frogs.get(frog_need.frog)
+        frog = stores.shelves.frogs.get(frog_need.frog)
         if frog is None or frog.price is None:
             missing.append(f"the price of {frog.name if frog is not None else frog_need.frog}")
             continue
-        total += to_cent(money(frog.price) * frog_need.quantity / _uses(costing, frog_need.uses))
-    for key, amount, uses in _supply_amounts(work, needs):
-        if uses > 1:
-            cost, lacking = _supply_cost(key, amount, larder, spare=False)
-            total += to_cent(cost / _uses(costing, uses))
-            missing += lacking
-    return total, missing
+        uses, number = _uses(stores.costing, frog_need.uses), frog_need.quantity
+        each = to_cent(money(frog.price) / uses)
+        of = phrase(
+            "{n} at {each}, {price} over {uses} uses",
+            n=number,
+            each=f"{each}",
+            price=f"{money(frog.price)}",
+            uses=uses,
+        )
+        found.append(CostPart(kind="mechanics", name=frog.name, of=of, amount=each * number))
+    for (key, lasts), amount_of in _supply_amounts(piece_id, needs).items():
+        supply = stores.larder.supplies.get(key)
+        if supply is None or supply.price is None:
+            missing.append(f"the price of {supply.name if supply is not None else key}")
+            continue
+        uses = _uses(stores.costing, lasts)
+        found.append(_supply_part(supply, amount_of, uses, lasts))
+    return found, missing
 
 
-def _consumables(work: Work, needs: Needs, larder: Larder) -> tuple[Decimal, list[str]]:
-    """What is used up, spares in."""
-    total, missing = NOTHING, []
-    for key, amount, uses in _supply_amounts(work, needs):
-        if uses == 1:
-            cost, lacking = _supply_cost(key, amount, larder, spare=True)
-            total += to_cent(cost)
-            missing += lacking
-    return total, missing
+def _own_sheets(piece_id: int, needs: Needs) -> Iterator[SheetNeed]:
+    """Sheets of a piece; those from finished armatures too, while each use is paid for as it comes."""
+    yield from (each for each in needs.sheets if each.piece_id == piece_id)
+    for each in needs.reused:
+        if isinstance(each, SheetNeed) and each.piece_id == piece_id and each.uses > 1:
+            yield each
 
 
-def _supply_amounts(work: Work, needs: Needs) -> list[tuple[str, float, int]]:
-    """(supply, amount, uses) of a piece, each supply once for each number of uses."""
-    amounts: dict[tuple[str, int], float] = {}
-    for each in needs.supplies:
-        if each.piece_id == work.id:
-            amounts[each.supply, each.uses] = amounts.get((each.supply, each.uses), 0.0) + each.amount
-    for need in needs.lengths:
-        if need.piece_id == work.id:
-            key = (need.supply, need.uses)
-            amounts[key] = amounts.get(key, 0.0) + need.length_m * need.quantity
-    return [(key, amount, uses) for (key, uses), amount in amounts.items()]
-
-
-def _supply_cost(key: str, amount: float, larder: Larder, *, spare: bool) -> tuple[Decimal, list[str]]:
-    supply = larder.supplies.get(key)
-    if supply is None or supply.price is None:
-        return NOTHING, [f"the price of {supply.name if supply is not None else key}"]
+def _supply_part(supply: Supply, amount: float, uses: int, lasts: int) -> CostPart:
     holds = supply.pack * (supply.stick_m or 1.0) if supply.measured_by == "stick" else supply.pack
-    with_spare = amount * (1 + (supply.spare if spare else 0.0))
-    return money(supply.price) * Decimal(str(with_spare)) / Decimal(str(holds)), []
+    taken = amount if lasts > 1 else amount * (1 + supply.spare)
+    cost = to_cent(money(supply.price or 0.0) * Decimal(str(taken)) / Decimal(str(holds)) / uses)
+    words = "{amount} of {holds} at {price}"
+    if lasts > 1:
+        words = "{amount} of {holds} at {price}, used {uses} {uses|time|times}"
+    of = phrase(
+        words,
+        amount=_as_sold(supply, taken),
+        holds=_as_sold(supply, holds),
+        price=f"{money(supply.price or 0.0)}",
+        uses=uses,
+    )
+    return CostPart(kind="mechanics" if lasts > 1 else "consumables", name=supply.name, of=of, amount=cost)
+
+
+def _as_sold(supply: Supply, amount: float) -> Quantity:
+    """So much of a supply, as it is measured."""
+    if supply.measured_by == "piece":
+        return count(round(amount, 2))
+    return mass(amount) if supply.measured_by == "mass" else length(amount)
+
+
+def _supply_amounts(piece_id: int, needs: Needs) -> dict[tuple[str, int], float]:
+    """How much of each supply a piece takes, apart for each number of uses."""
+    amounts: dict[tuple[str, int], float] = {}
+    reused = [each for each in needs.reused if not isinstance(each, SheetNeed) and each.uses > 1]
+    for each in (*needs.supplies, *needs.lengths, *reused):
+        if each.piece_id == piece_id:
+            amount = each.amount if isinstance(each, SupplyNeed) else each.length_m * each.quantity
+            amounts[each.supply, each.uses] = amounts.get((each.supply, each.uses), 0.0) + amount
+    return amounts

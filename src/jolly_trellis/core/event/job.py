@@ -17,6 +17,7 @@ from jolly_trellis.core.rigging.rig import Rig
 FIRST_YEAR, LAST_YEAR = 2000, 2199
 
 
+Day = Annotated[str, Text(10, like=r"\d{4}-\d{2}-\d{2}", such="2027-05-15")]
 Clock = Annotated[str, Text(5, like=r"([01]\d|2[0-3]):[0-5]\d", such="08:00")]
 Weekday = Literal["mon", "tue", "wed", "thu", "fri", "sat", "sun"]
 WEEKDAYS: tuple[Weekday, ...] = get_args(Weekday)
@@ -64,6 +65,54 @@ class Lock:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Hire:
+    """Things that are hired for the event: what and how many, from whom, from which day to which, what one costs.
+
+    `name` is what pieces call it. `comes` and `goes_back` are local days, both in it. `each` is the hire of one, None
+    not known; `damage` what the lender has asked beside it.
+    """
+
+    name: Annotated[str, Text(120, least=1)]
+    number: Annotated[int, Range("count", 1, 1000)] = 1
+    lender: Annotated[str, Text(80, least=1)]
+    comes: Day
+    goes_back: Day
+    each: Annotated[Decimal | None, Range("ratio", 0, 100_000)] = None
+    damage: Annotated[Decimal, Range("ratio", 0, 100_000)] = Decimal(0)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Reused:
+    """So many of a part that are made from finished armatures of the stores, by the key of those."""
+
+    part: Annotated[int, Range("count", 1, 1_000_000)]
+    armature: Annotated[str, Text(60, least=1)]
+    number: Annotated[int, Range("count", 1, 1000)]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class QuoteLine:
+    """One line of a price that was accepted: what, how many, what one is and all of them are."""
+
+    name: Annotated[str, Text(200)]
+    number: Annotated[int, Range("count", 1, 1000)]
+    each: Annotated[Decimal, Range("ratio", 0, 100_000_000)]
+    amount: Annotated[Decimal, Range("ratio", 0, 100_000_000)]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Quote:
+    """The price that the client accepted, as it stood then: line by line, without tax, the tax, with it."""
+
+    accepted_on: Day
+    currency: Annotated[str, Text(4)]
+    lines: Annotated[tuple[QuoteLine, ...], Many(800)]
+    price: Annotated[Decimal, Range("ratio", 0, 100_000_000)]
+    tax: Annotated[Decimal, Range("ratio", 0, 100_000_000)]
+    asked: Annotated[Decimal, Range("ratio", 0, 100_000_000)]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Costing:
     """What money is reckoned by: the sign of the currency, an hour's work, the share of the price that is kept.
 
@@ -71,7 +120,8 @@ class Costing:
     beyond the recipe; `uses` how often mechanics bought for this event will be used, None as each is known to last.
     The vehicle costs `per_km` for `km` in all, and `per_day` for `vehicle_days`; `delivery` is what others take to
     bring or fetch; None is not known. `breakage` is a share of all goods, `overheads` of all costs, `tax` of the
-    price.
+    price. `deposit` is the share of what is asked that is paid before, `paid` what has been paid; with `waits` nothing
+    is bought before the deposit is in. `target` is what the client would ask for, tax in, None nothing said.
     """
 
     currency: Annotated[str, Text(4)] = "€"
@@ -87,6 +137,10 @@ class Costing:
     breakage: Annotated[float, Range("ratio", 0, 0.5)] = 0.0
     overheads: Annotated[float, Range("ratio", 0, 2)] = 0.0
     tax: Annotated[float, Range("ratio", 0, 0.5)] = 0.0
+    deposit: Annotated[float, Range("ratio", 0, 1)] = 0.0
+    paid: Annotated[Decimal, Range("ratio", 0, 100_000_000)] = Decimal(0)
+    waits: bool = False
+    target: Annotated[Decimal | None, Range("ratio", 0, 100_000_000, above=True)] = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -106,6 +160,7 @@ class Job:
     air of the place and of the workshop. From `builds_from` to `builds_to`, before the day, hung and mounted work may
     go up already. `seats` is how many the vehicle takes, its driver too. With `greens_sooner` greens go in a day
     sooner than is usual. `buckets` is how many buckets the workshop has, `cool_buckets` how many its cool room takes.
+    `hires` are things hired for it, `reused` what is made from finished armatures, `quote` the price it was taken at.
     """
 
     zone: ZoneInfo
@@ -129,6 +184,9 @@ class Job:
     greens_sooner: bool = False
     buckets: int | None = None
     cool_buckets: int | None = None
+    hires: tuple[Hire, ...] = ()
+    reused: tuple[Reused, ...] = ()
+    quote: Quote | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -1,16 +1,19 @@
 """What an event needs: sheets, lengths to cut, supplies, frogs and stems, each with the piece that needs it."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, replace
+from typing import Literal
 
 from jolly_trellis.core.books.needs import FromFrogs, FromNetting, FromSupply
-from jolly_trellis.core.event.job import Made, PieceWork, RigWork, Work, name_of, quantity_of, recipe_of
+from jolly_trellis.core.event.job import Made, PieceWork, Reused, RigWork, Work, name_of, quantity_of, recipe_of
 from jolly_trellis.core.materials.netting import Sheet
 from jolly_trellis.core.mechanics.pin_frog import FROG_USES
 from jolly_trellis.core.mechanics.sized import Part
-from jolly_trellis.core.plan.piece import RecipeLine, StemTube
+from jolly_trellis.core.plan.piece import Piece, RecipeLine, StemTube
 from jolly_trellis.core.rigging.lines import LINES, LineSpec, end_takes_m, supply_of
 from jolly_trellis.core.rigging.rig import Rig
+
+ThingKind = Literal["vessel", "stand", "frog", "armature"]
 
 # Stem tubes as they are sold: inner diameter and length up to which each does, m, and its key.
 TUBES: tuple[tuple[float, float, str], ...] = ((0.017, 0.105, "stem-tube"), (0.1, 0.5, "stem-tube-20"))
@@ -66,6 +69,17 @@ class FrogNeed:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class ThingNeed:
+    """So many of one thing that returns: a vessel or a stand by its name, a finished armature by its key."""
+
+    piece_id: int
+    piece: str
+    kind: ThingKind
+    name: str
+    quantity: int
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class StemNeed:
     """So many stems of one variety for a piece."""
 
@@ -77,7 +91,10 @@ class StemNeed:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Needs:
-    """All that an event needs; `not_worked_out` names pieces that could not be, and are not in it."""
+    """All that an event needs; `not_worked_out` names pieces that could not be, and are not in it.
+
+    `reused` are sheets and lengths that are not cut anew, as they come from finished armatures.
+    """
 
     sheets: tuple[SheetNeed, ...]
     lengths: tuple[LengthNeed, ...]
@@ -85,32 +102,49 @@ class Needs:
     frogs: tuple[FrogNeed, ...]
     stems: tuple[StemNeed, ...]
     not_worked_out: tuple[str, ...]
+    things: tuple[ThingNeed, ...] = ()
+    reused: tuple[SheetNeed | LengthNeed | SupplyNeed, ...] = ()
 
 
-Need = SheetNeed | LengthNeed | SupplyNeed | FrogNeed | StemNeed
+Need = SheetNeed | LengthNeed | SupplyNeed | FrogNeed | StemNeed | ThingNeed
+FOR_ALL = 0  # the part's number of what is for the whole event
 
 
-def needs_of(made: Made, *, turning: bool = True) -> Needs:
+def needs_of(
+    made: Made, *, turning: bool = True, reused: Iterable[Reused] = (), here: Mapping[str, int] | None = None
+) -> Needs:
     """Gather what every piece needs, times its quantity.
 
     Args:
         turning: whether sheets may lie turned on the roll; those of runs never do.
+        reused: how many of each part are made from finished armatures. here: how many of those there are by key; what
+        is not here is made anew. None: all are.
     Source: sums of what each piece reports.
     """
     found: list[Need] = []
+    again: list[SheetNeed | LengthNeed | SupplyNeed] = []
+    asked = {work.id: [each for each in reused if each.part == work.id] for work in made.works}
+    left = None if here is None else dict(here)
     missing = []
     for work in made.pieces:
         found += _stems(work.id, work.piece.name, recipe_of(work), work.piece.quantity)
         if work.report is None:
             missing.append(work.piece.name)
         else:
-            found += _of_piece(work)
+            mine, old = _split(_of_piece(work), work, _taken(asked[work.id], left))
+            found += mine
+            again += old
+        found += _things(work)
+        found += _armatures(work, asked[work.id])
     for hung in made.rigs:
         found += _stems(hung.id, hung.rig.name, recipe_of(hung), 1)
         if hung.report is None:
             missing.append(hung.rig.name)
         else:
-            found += _of_rig(hung)
+            mine, old = _split(_of_rig(hung), hung, _taken(asked[hung.id], left))
+            found += mine
+            again += old
+        found += _armatures(hung, asked[hung.id])
     return Needs(
         sheets=tuple(
             replace(each, may_turn=each.may_turn and turning) for each in found if isinstance(each, SheetNeed)
@@ -120,7 +154,85 @@ def needs_of(made: Made, *, turning: bool = True) -> Needs:
         frogs=tuple(each for each in found if isinstance(each, FrogNeed)),
         stems=tuple(each for each in found if isinstance(each, StemNeed)),
         not_worked_out=tuple(missing),
+        things=tuple(each for each in found if isinstance(each, ThingNeed)),
+        reused=tuple(again),
     )
+
+
+def things_in(piece: Piece) -> Iterator[tuple[ThingKind, str]]:
+    """What of a piece returns, for one of it: vessels and the stand by their names, frogs by their keys."""
+    yield from (("vessel", each.name) for each in (piece.vessel, *(other.vessel for other in piece.companions)))
+    if piece.insert is not None:
+        yield "vessel", piece.insert.outer.name
+    if piece.support is not None:
+        yield "stand", piece.support.name
+    for mechanic in (piece.mechanic, *(other.mechanic for other in piece.companions)):
+        if mechanic.frog is not None:
+            yield "frog", mechanic.frog
+
+
+def _things(work: PieceWork) -> Iterator[Need]:
+    """The vessels and the stand of a piece; its frogs are parts of its mechanics."""
+    piece = work.piece
+    for kind, name in things_in(piece):
+        if kind != "frog":
+            yield ThingNeed(piece_id=work.id, piece=piece.name, kind=kind, name=name, quantity=piece.quantity)
+
+
+def _armatures(work: Work, reused: list[Reused]) -> Iterator[Need]:
+    left = quantity_of(work)
+    for each in reused:
+        number = min(each.number, left)
+        left -= number
+        if number:
+            yield ThingNeed(
+                piece_id=work.id, piece=name_of(work), kind="armature", name=each.armature, quantity=number
+            )
+
+
+def _taken(reused: list[Reused], left: dict[str, int] | None) -> int:
+    """How many are made from finished armatures, of those that are left."""
+    number = 0
+    for each in reused:
+        taken = each.number if left is None else min(each.number, left.get(each.armature, 0))
+        if left is not None:
+            left[each.armature] = left.get(each.armature, 0) - taken
+        number += taken
+    return number
+
+
+def _split(
+    needs: Iterator[Need], work: Work, reused: int
+) -> tuple[list[Need], list[SheetNeed | LengthNeed | SupplyNeed]]:
+    """What of a part is made anew, and what comes with the finished armatures: of as many as there are, whatever holds
+    the shape. What is used up is needed for each.
+    """
+    quantity = quantity_of(work)
+    number = min(reused, quantity)
+    anew: list[Need] = []
+    again: list[SheetNeed | LengthNeed | SupplyNeed] = []
+    for need in needs:
+        if number and isinstance(need, SheetNeed | LengthNeed) and _of_its_shape(need, work):
+            old = need.quantity * number // quantity
+            again.append(replace(need, quantity=old))
+            if need.quantity > old:
+                anew.append(replace(need, quantity=need.quantity - old))
+        else:
+            anew.append(need)
+    return anew, again
+
+
+def _of_its_shape(need: SheetNeed | LengthNeed, work: Work) -> bool:
+    """Whether it comes with a finished armature: what lasts of a mechanic; of hung work its netting and canes, not its
+    lines.
+    """
+    if isinstance(work, PieceWork):
+        return need.uses > 1
+    if isinstance(need, SheetNeed):
+        return True
+    report = work.report
+    own = {part.name for part in report.take_off.sized.parts} if report is not None else set()
+    return need.name in own
 
 
 def _stems(piece_id: int, name: str, recipe: tuple[RecipeLine, ...], quantity: int) -> Iterator[Need]:

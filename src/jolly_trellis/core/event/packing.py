@@ -1,4 +1,4 @@
-"""What goes along beside what is bought: the pieces, tools and protective wear, water and jugs, the emergency kit."""
+"""Everything that leaves the studio: pieces, what is carried apart, tools, water, the kit; by what it travels in."""
 
 import math
 from collections.abc import Iterator, Mapping
@@ -6,35 +6,37 @@ from dataclasses import dataclass
 from typing import Literal
 
 from jolly_trellis.core.books.figures import rule
-from jolly_trellis.core.books.water import JUG_L
 from jolly_trellis.core.event.buying import StemBuy
-from jolly_trellis.core.event.job import Job, Made, recipe_of
-from jolly_trellis.core.event.needs import Needs
+from jolly_trellis.core.event.job import Job, Made, quantity_of, recipe_of
+from jolly_trellis.core.event.needs import FOR_ALL, Needs
 from jolly_trellis.core.event.roll_problems import Larder
+from jolly_trellis.core.event.shared_needs import PADS_EACH
 from jolly_trellis.core.event.water_rounds import WaterRounds
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, cut_length, mass, phrase, volume
 from jolly_trellis.core.rigging.loads import PROOF_MIN
 
-CAN_L = rule("Water carried in one can", "volume", 10.0, COMMON_PRACTICE)
-PADS_EACH = rule("Felt pads under one piece", "count", 4, COMMON_PRACTICE)
 SPARE_STEMS = rule("Stems of each variety kept for mending on site, share", "ratio", 0.05, COMMON_PRACTICE)
-SPARE_PATCH = rule("A spare sheet of netting is no longer than", "length", 1.0, COMMON_PRACTICE)
 SPARE_TIES = rule("Cable ties in the emergency kit", "count", 20, COMMON_PRACTICE)
 NO_WORDS = phrase("")
 
-PackGroup = Literal["pieces", "tools and protection", "water", "emergency kit"]
+PackGroup = Literal["pieces", "carried apart", "put in at the place", "tools and protection", "water", "emergency kit"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Pack:
-    """One line to take along: how many, of what, and why."""
+    """One line to take along: how many, of what, and why; `home` is whether it comes back.
 
+    `key` tells it from the others of the event, whatever its number.
+    """
+
+    key: str
     group: PackGroup
     name: str
     number: int
     why: Phrase = NO_WORDS
+    home: bool = True
 
 
 def packing(
@@ -46,22 +48,59 @@ def packing(
     varieties: Mapping[str, Variety],
     water: WaterRounds,
 ) -> tuple[Pack, ...]:
-    """Everything to take along, in groups. Source: common practice, no source; litres as the water rounds."""
-    packs = [Pack(group="pieces", name=work.piece.name, number=work.piece.quantity) for work in made.pieces]
+    """Everything to take along, in groups, by the needs. Source: common practice, no source."""
     own = phrase("with its lines, bond and rig card")
-    packs += [Pack(group="pieces", name=rig.rig.name, number=1, why=own) for rig in made.rigs]
-    packs += [*_tools(job, made, varieties), *_water(job, water), *_kit(needs, stems, larder)]
+    packs = [
+        Pack(key=f"piece-{work.id}", group="pieces", name=work.piece.name, number=work.piece.quantity)
+        for work in made.pieces
+    ]
+    packs += [
+        Pack(key=f"piece-{hung.id}", group="pieces", name=hung.rig.name, number=1, why=own) for hung in made.rigs
+    ]
+    packs += [*_apart(needs, larder), *_put_in_there(made, varieties)]
+    packs += [*_tools(job, made, varieties, needs, larder), *_water(needs, larder, water), *_kit(needs, stems, larder)]
     return tuple(packs)
 
 
-def _tools(job: Job, made: Made, varieties: Mapping[str, Variety]) -> Iterator[Pack]:
+def _apart(needs: Needs, larder: Larder) -> Iterator[Pack]:
+    """Stands, and the cartons that pieces ride in."""
+    stands: dict[str, int] = {}
+    for each in needs.things:
+        if each.kind == "stand":
+            stands[each.name] = stands.get(each.name, 0) + each.quantity
+    for name, number in stands.items():
+        yield Pack(key=f"stand-{name}", group="carried apart", name=name, number=number)
+    yield from _from_needs(needs, larder, "box", "carried apart", phrase("one for each piece that rides boxed"))
+
+
+def _put_in_there(made: Made, varieties: Mapping[str, Variety]) -> Iterator[Pack]:
+    """Stems that go in at the place, in their buckets."""
+    counts: dict[str, int] = {}
+    for work in made.works:
+        for line in recipe_of(work):
+            if line.on_site:
+                counts[line.variety] = counts.get(line.variety, 0) + line.count * quantity_of(work)
+    for key, number in counts.items():
+        name = varieties[key].name if key in varieties else key
+        why = phrase("in a bucket of water")
+        yield Pack(key=f"stems-{key}", group="put in at the place", name=name, number=number, why=why, home=False)
+
+
+def _from_needs(needs: Needs, larder: Larder, supply: str, group: PackGroup, why: Phrase) -> Iterator[Pack]:
+    number = math.ceil(sum(each.amount for each in needs.supplies if each.supply == supply))
+    if number:
+        name = larder.supplies[supply].name if supply in larder.supplies else supply
+        yield Pack(key=supply, group=group, name=name, number=number, why=why)
+
+
+def _tools(job: Job, made: Made, varieties: Mapping[str, Variety], needs: Needs, larder: Larder) -> Iterator[Pack]:
     hands = max(1, len(job.crew))
     used = [varieties[line.variety] for work in made.works for line in recipe_of(work) if line.variety in varieties]
     names = sorted({each.name for each in used if each.toxic or each.thorny})
     wired = any(work.report is not None and work.report.mechanic.flat for work in made.pieces) or bool(made.rigs)
 
     def tool(name: str, number: int = 1, why: Phrase = NO_WORDS) -> Pack:
-        return Pack(group="tools and protection", name=name, number=number, why=why)
+        return Pack(key=name, group="tools and protection", name=name, number=number, why=why)
 
     yield tool("snips", hands)
     if names:
@@ -81,43 +120,33 @@ def _tools(job: Job, made: Made, varieties: Mapping[str, Variety]) -> Iterator[P
                 why=phrase("up to {m} for {t}", m=mass(proof), t=PROOF_MIN.quantity),
             )
         yield tool("hanging load cell", why=phrase("tensions and proof loads"))
-    pads = math.ceil(PADS_EACH.value * sum(work.piece.quantity for work in made.pieces if not work.piece.carried))
-    if pads:
-        yield tool("felt pad", pads, phrase("{n} under each piece", n=PADS_EACH.quantity))
+    why = phrase("{n} under each piece", n=PADS_EACH.quantity)
+    yield from _from_needs(needs, larder, "felt-pad", "tools and protection", why)
     yield tool("cloths, broom, bags for compost and for waste")
     yield tool("first aid box")
 
 
-def _water(job: Job, water: WaterRounds) -> Iterator[Pack]:
+def _water(needs: Needs, larder: Larder, water: WaterRounds) -> Iterator[Pack]:
     if water.total_l <= 0:
         return
     most = max((each.litres for each in water.rounds), default=0.0)
-    cans = math.ceil(water.total_l / CAN_L.value)
-    jugs = max(1, min(len(job.crew) or 1, math.ceil(most / JUG_L.value)))
     why = phrase("{v} in all, the filling and the rounds", v=volume(water.total_l))
-    yield Pack(group="water", name=f"can of {CAN_L.value:g} L", number=cans, why=why)
-    yield Pack(
-        group="water",
-        name=f"jug of {JUG_L.value:g} L",
-        number=jugs,
-        why=phrase("the largest round is {v}", v=volume(most)),
-    )
-    yield Pack(group="water", name="funnel and long spout", number=1)
+    yield from _from_needs(needs, larder, "water-can", "water", why)
+    yield from _from_needs(needs, larder, "jug", "water", phrase("the largest round is {v}", v=volume(most)))
+    yield Pack(key="funnel", group="water", name="funnel and long spout", number=1)
 
 
 def _kit(needs: Needs, stems: tuple[StemBuy, ...], larder: Larder) -> Iterator[Pack]:
-    """Spares of what fails on site."""
+    """Spares of what fails on site, from what the plan holds."""
 
-    def spare(name: str, number: int = 1, why: Phrase = NO_WORDS) -> Pack:
-        return Pack(group="emergency kit", name=name, number=number, why=why)
+    def spare(name: str, number: int = 1, why: Phrase = NO_WORDS, *, home: bool = True) -> Pack:
+        return Pack(key=f"spare {name}", group="emergency kit", name=name, number=number, why=why, home=home)
 
-    sheets: dict[str, float] = {}
     for need in needs.sheets:
-        sheets[need.netting] = max(sheets.get(need.netting, 0.0), need.sheet.length_m)
-    for key, long in sheets.items():
-        name = larder.nettings[key].name if key in larder.nettings else key
-        patch = min(long, SPARE_PATCH.value)
-        yield spare(f"spare sheet of netting, {name}", why=phrase("{l}, to replace or to patch", l=cut_length(patch)))
+        if need.piece_id == FOR_ALL:
+            name = larder.nettings[need.netting].name if need.netting in larder.nettings else need.netting
+            why = phrase("{l}, to replace or to patch", l=cut_length(need.sheet.length_m))
+            yield spare(f"spare sheet of netting, {name}", need.quantity, why)
     lines: dict[str, float] = {}
     for each in needs.lengths:
         supply = larder.supplies.get(each.supply)
@@ -127,6 +156,7 @@ def _kit(needs: Needs, stems: tuple[StemBuy, ...], larder: Larder) -> Iterator[P
         yield spare(f"spare {name}", why=phrase("as long as the longest, {l}", l=cut_length(long)))
     yield spare("anchor tape and putty", why=phrase("for a dry rim only"))
     yield spare("cable tie, and soft wire", round(SPARE_TIES.value))
-    mending = sum(math.ceil(each.with_waste * SPARE_STEMS.value) for each in stems)
+    mending = {each.name: math.ceil(each.with_waste * SPARE_STEMS.value) for each in stems}
     if mending:
-        yield spare("stem for mending, in water", mending, phrase("a few of each variety"))
+        named = ", ".join(f"{number} {name}" for name, number in mending.items())
+        yield spare("stem for mending, in water", sum(mending.values()), phrase("{named}", named=named), home=False)

@@ -4,13 +4,17 @@ import math
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, replace
 from itertools import pairwise
+from typing import TypeVar
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.event.cut_plan import cut
 from jolly_trellis.core.event.cutting import Cutting, Placed, Progress, Sheet, Used
-from jolly_trellis.core.event.needs import Needs
+from jolly_trellis.core.event.needs import LengthNeed, Needs, SheetNeed
 from jolly_trellis.core.event.roll_problems import (
+    LENGTH_STEP,
     NARROWER,
+    WIDER,
+    CutItem,
     CutStock,
     Larder,
     MaterialPlan,
@@ -19,9 +23,12 @@ from jolly_trellis.core.event.roll_problems import (
     length_problems,
     netting_problems,
 )
+from jolly_trellis.core.materials.netting import pitch_across_m
 from jolly_trellis.core.quantities import Phrase, length, phrase
 
 KEPT_LENGTH = rule("A remnant is worth keeping from a length of", "length", 0.25)
+
+LENGTH_OVER = rule("A length that was cut serves where it is longer by no more than", "length", 0.05)
 
 KEPT_CELLS = rule("A remnant of netting is worth keeping from, cells both ways", "count", 10)
 
@@ -89,30 +96,91 @@ def cut_plan(
     return CutPlan(materials=tuple(done), left_out=left_out)
 
 
-def keeping_cut(plan: CutPlan, cut: Iterable[MaterialPlan]) -> CutPlan:
-    """A plan in which what was cut already stays as it was cut; where the event needs other pieces now, that is said.
+@dataclass(frozen=True, slots=True, kw_only=True)
+class StillToCut:
+    """What is to be cut after what was cut: the needs that are left, and what was cut and is not needed any more."""
+
+    needs: Needs
+    spare: tuple[Phrase, ...]
+
+
+def still_to_cut(needs: Needs, cut: Iterable[MaterialPlan], larder: Larder) -> StillToCut:
+    """The needs less what was cut: a piece that was cut for the same serves first, then any of its size.
+
+    A sheet serves from half a cell under the size to a cell over it, a length from its own to a little over.
 
     Args:
         cut: the plans by which materials were cut.
+    Source: the tolerance of cutting.
     """
-    was = {(each.material, each.key): each for each in cut}
-    now = {(each.material, each.key): each for each in plan.materials}
-    changed = tuple(
-        phrase(
-            "{old} was cut for other pieces than are needed now, and stays as it was cut. Press “Not "
-            "cut after all” there, then plan the cuts again.",
-            old=old.name,
-        )
-        for of, old in was.items()
-        if _sizes(now.get(of)) != _sizes(old)
+    there = [_Cut(plan=plan, item=item, left=item.quantity) for plan in cut for item in plan.items]
+    sheets = [_less(each, there, _cell_m(larder, each.netting)) for each in needs.sheets]
+    lengths = [_less(each, there, None) for each in needs.lengths]
+    rest = replace(
+        needs,
+        sheets=tuple(each for each in sheets if each.quantity),
+        lengths=tuple(each for each in lengths if each.quantity),
     )
-    return replace(plan, materials=tuple((now | was).values()), left_out=(*plan.left_out, *changed))
+    spare = (
+        phrase("{n} × {label}: cut, and needed no more. Keep it as a remnant.", n=each.left, label=each.item.label)
+        for each in there
+        if each.left
+    )
+    return StillToCut(needs=rest, spare=tuple(spare))
 
 
-def _sizes(plan: MaterialPlan | None) -> list[tuple[float, float]]:
-    """Every piece of a material by its size to the millimetre, m."""
-    items = () if plan is None else plan.items
-    return sorted((round(each.width_m, 3), round(each.length_m, 3)) for each in items for _ in range(each.quantity))
+@dataclass(slots=True, kw_only=True)
+class _Cut:
+    plan: MaterialPlan
+    item: CutItem
+    left: int
+
+
+def _cell_m(larder: Larder, netting: str) -> float:
+    net = larder.nettings.get(netting)
+    return 0.0 if net is None else pitch_across_m(net)
+
+
+_N = TypeVar("_N", SheetNeed, LengthNeed)
+
+
+def _less(need: _N, there: list[_Cut], cell_m: float | None) -> _N:
+    """A need less what of it was cut; who it was cut for first."""
+    for mine in (True, False):
+        for each in there:
+            own = (each.item.piece_id == need.piece_id) is mine
+            if each.left and need.quantity and own and _serves(each, need, cell_m):
+                taken = min(each.left, need.quantity)
+                each.left -= taken
+                need = replace(need, quantity=need.quantity - taken)
+    return need
+
+
+def _serves(cut: _Cut, need: SheetNeed | LengthNeed, cell_m: float | None) -> bool:
+    if isinstance(need, SheetNeed):
+        if cut.plan.material != "netting" or cut.plan.key != need.netting or cell_m is None:
+            return False
+        pairs = ((cut.item.width_m, need.sheet.width_m), (cut.item.length_m, need.sheet.length_m))
+        return all(
+            -NARROWER.value * cell_m - 1e-6 <= has - asked <= WIDER.value * cell_m + 1e-6 for has, asked in pairs
+        )
+    if cut.plan.material != "supply" or cut.plan.key != need.supply:
+        return False
+    return -LENGTH_STEP.value / 2 <= cut.item.length_m - need.length_m <= LENGTH_OVER.value
+
+
+def keeping_cut(plan: CutPlan, cut: Iterable[MaterialPlan], spare: tuple[Phrase, ...] = ()) -> CutPlan:
+    """What was cut, as it was cut, then the plan of what is still to cut.
+
+    Args:
+        cut: the plans by which materials were cut, in that order. spare: what of it is not needed any more.
+    """
+    done = tuple(cut)
+    times: dict[tuple[str, str], int] = {}
+    for each in done:
+        times[each.material, each.key] = max(times.get((each.material, each.key), 0), each.nth)
+    new = (replace(each, nth=times.get((each.material, each.key), 0) + 1) for each in plan.materials)
+    return replace(plan, materials=(*done, *new), left_out=(*plan.left_out, *spare))
 
 
 def acts_of(plan: MaterialPlan) -> tuple[CutAct, ...]:

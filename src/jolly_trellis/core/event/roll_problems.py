@@ -96,7 +96,7 @@ class MaterialPlan:
     line `beside_m` past where a whole number of half cells ends. `kept` is the share of what is used that is kept as
     remnants, 0 to 1, `waste` the share that becomes neither piece nor remnant; `bound_waste` what no plan of such
     strips gets under in both, None not known. `to_buy` counts rolls, spools or sticks; `missing` says what could not
-    be cut, and why.
+    be cut, and why. `nth` is 1 for the first cutting of a material; what is added after it was cut is cut in the next.
     """
 
     material: Material
@@ -115,6 +115,7 @@ class MaterialPlan:
     per_cell: int = 1
     beside_m: float = 0.0
     kept: float = 0.0
+    nth: int = 1
 
     def at_m(self, across: int) -> float:
         """Where a cut along lies, m from the near side."""

@@ -1,35 +1,36 @@
 """Shopping and packing: what is bought and from whom, what goes along, water and jugs, and the emergency kit."""
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 from decimal import Decimal
 from typing import Literal
 
 from jolly_trellis.core.event.buying import StemBuy, buy_stems
+from jolly_trellis.core.event.hires import hire_cost, hired
 from jolly_trellis.core.event.job import Job, Made
 from jolly_trellis.core.event.lots import lots_of
 from jolly_trellis.core.event.money import money
 from jolly_trellis.core.event.needs import Needs
 from jolly_trellis.core.event.packing import Pack, packing
-from jolly_trellis.core.event.reservations import vessels_wanted
 from jolly_trellis.core.event.roll import CutPlan
-from jolly_trellis.core.event.roll_problems import Larder
+from jolly_trellis.core.event.roll_problems import Larder, MaterialPlan
+from jolly_trellis.core.event.shelves import Shelves
 from jolly_trellis.core.event.water_rounds import WaterRounds
-from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.quantities import Phrase, Quantity, count, length, mass, phrase
 
-Group = Literal["market", "sundries", "hardware", "rigging", "frogs", "vessels"]
+Group = Literal["market", "sundries", "hardware", "rigging", "frogs", "vessels", "hired", "finished"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Buy:
     """One line to buy: from whom, what, how much is needed with spares, what is here, packs to buy, their price.
 
-    `price` is None where no price is known. `pack` says what one pack is, in words.
+    `price` is None where no price is known. `pack` says what one pack is, in words; of what is hired it says from whom
+    and for how long. `here` is what the stores have of it, or what is hired.
     """
 
     group: Group
@@ -73,16 +74,6 @@ class Shopping:
     left_out: tuple[Phrase, ...]
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Shelves:
-    """What the stores have beside what is cut: frogs by key with how many, vessels by name with how many, stems."""
-
-    frogs: Mapping[str, Frog]
-    frogs_here: Mapping[str, int]
-    vessels_here: Mapping[str, int]
-    stems_here: Mapping[str, int]
-
-
 def shopping(
     job: Job,
     made: Made,
@@ -92,19 +83,18 @@ def shopping(
     shelves: Shelves,
     varieties: Mapping[str, Variety],
     water: WaterRounds,
-    cut: frozenset[str] = frozenset(),
+    cut: Sequence[MaterialPlan] = (),
 ) -> Shopping:
     """Gather what an event buys and packs; what the stores have is taken off.
 
     Args:
-        cut: keys of nettings and supplies that are cut already: they were bought then.
+        cut: the plans by which materials were cut already: what they took was bought then.
 
     Source: sums of what each piece needs; spares as each supply says; kit and tools are common practice.
     """
     stems = buy_stems(needs.stems, varieties, waste=job.costing.waste, here=shelves.stems_here)
-    cut_from = [*_netting(cuts, larder), *_supplies(needs, cuts, larder)]
-    buys = [_cut_already(each) if each.key in cut else each for each in cut_from]
-    buys += [*_frogs(needs, shelves), *_vessels(made, shelves)]
+    buys = [*_netting(cuts, cut, larder), *_supplies(job, needs, cuts, cut, larder)]
+    buys += [*_frogs(needs, shelves), *_things(job, needs, shelves), *_hired(job), *_finished(needs, shelves)]
     to_buy = [each for each in buys if each.packs]
     priced = [each.price for each in to_buy if each.price is not None]
     priced += [each.cost for each in stems if each.cost is not None]
@@ -144,46 +134,58 @@ def _unknown(needs: Needs, varieties: Mapping[str, Variety]) -> Iterator[Phrase]
         )
 
 
-def _cut_already(buy: Buy) -> Buy:
-    return replace(buy, here=buy.needed, packs=0, price=Decimal("0.00"), note="cut already")
+def _open(cuts: CutPlan, cut: Sequence[MaterialPlan]) -> Iterator[MaterialPlan]:
+    """The plans of what is still to be cut."""
+    done = {(each.material, each.key, each.nth) for each in cut}
+    yield from (each for each in cuts.materials if (each.material, each.key, each.nth) not in done)
 
 
-def _netting(cuts: CutPlan, larder: Larder) -> Iterator[Buy]:
-    for plan in cuts.materials:
-        if plan.material != "netting":
-            continue
-        net = larder.nettings[plan.key]
-        used = sum(each.used_m for each in plan.stocks)
-        price = None if net.price is None else plan.to_buy * money(net.price)
+def _netting(cuts: CutPlan, cut: Sequence[MaterialPlan], larder: Larder) -> Iterator[Buy]:
+    still = {each.key: each for each in _open(cuts, cut) if each.material == "netting"}
+    for key in dict.fromkeys(each.key for each in cuts.materials if each.material == "netting"):
+        net, plan = larder.nettings[key], still.get(key)
+        done = [each for each in cut if (each.material, each.key) == ("netting", key)]
+        before = sum(stock.used_m for each in done for stock in each.stocks)
+        used = 0.0 if plan is None else sum(each.used_m for each in plan.stocks)
+        bought = 0.0 if plan is None else sum(each.used_m for each in plan.stocks if each.source == "to buy")
+        packs = 0 if plan is None else plan.to_buy
+        notes = ["cut already" if plan is None else f"{before:.1f} m cut already"] if before else []
+        notes += [] if plan is None else [each.text.split(":")[0] + " cannot be cut" for each in plan.missing]
+        price = None if net.price is None else packs * money(net.price)
         yield Buy(
             group="hardware",
-            key=net.key,
+            key=key,
             name=net.name,
-            needed=length(used),
-            here=length(used - sum(each.used_m for each in plan.stocks if each.source == "to buy")),
-            packs=plan.to_buy,
+            needed=length(before + used),
+            here=length(before + used - bought),
+            packs=packs,
             pack=f"roll of {net.roll_length_m:g} m, {net.roll_width_m:g} m wide",
-            price=price if plan.to_buy else Decimal("0.00"),
-            note="; ".join(each.text.split(":")[0] + " cannot be cut" for each in plan.missing),
+            price=price if packs else Decimal("0.00"),
+            note="; ".join(notes),
         )
 
 
-def _supplies(needs: Needs, cuts: CutPlan, larder: Larder) -> Iterator[Buy]:
-    """Every supply with its spare, less what is here; cut ones by the cut plan."""
+def _supplies(job: Job, needs: Needs, cuts: CutPlan, cut: Sequence[MaterialPlan], larder: Larder) -> Iterator[Buy]:
+    """Every supply with its spare, less what is here; cut ones by the cut plan, less what is cut already."""
     amounts: dict[str, float] = {}
     for each in needs.supplies:
         amounts[each.supply] = amounts.get(each.supply, 0.0) + each.amount
     for need in needs.lengths:
         amounts[need.supply] = amounts.get(need.supply, 0.0) + need.length_m * need.quantity
-    bought = {plan.key: plan.to_buy for plan in cuts.materials if plan.material == "supply"}
-    for key, amount in amounts.items():
-        supply = larder.supplies.get(key)
+    done: dict[str, float] = {}
+    for plan in cut:
+        if plan.material == "supply":
+            metres = sum(item.length_m * item.quantity for item in plan.items)
+            done[plan.key] = done.get(plan.key, 0.0) + metres
+    bought = {plan.key: plan.to_buy for plan in _open(cuts, cut) if plan.material == "supply"}
+    for key, whole in amounts.items():
+        supply, before = larder.supplies.get(key), done.get(key, 0.0)
         if supply is None:
             yield Buy(
                 group="sundries",
                 key=key,
                 name=key,
-                needed=count(amount),
+                needed=count(whole),
                 here=count(0),
                 packs=1,
                 pack="not in the stores",
@@ -191,12 +193,20 @@ def _supplies(needs: Needs, cuts: CutPlan, larder: Larder) -> Iterator[Buy]:
                 note="add it to the stores with its pack and price",
             )
             continue
-        yield _supply(supply, amount, bought.get(key, 0), larder)
+        packs_here = larder.packs.get(key, 0)
+        if key == "bucket" and job.buckets is not None:
+            packs_here = job.buckets
+        left = max(whole - before, 0.0)
+        line = _supply(supply, left, bought.get(key, 0), packs_here, larder)
+        if before:
+            noted = "cut already" if left < 1e-9 else "some of it cut already"
+            needed = length(before + line.needed.value)
+            line = replace(line, needed=needed, here=length(before + line.here.value), note=noted)
+        yield line
 
 
-def _supply(supply: Supply, amount: float, cut: int, larder: Larder) -> Buy:
+def _supply(supply: Supply, amount: float, cut: int, packs_here: int, larder: Larder) -> Buy:
     with_spare = amount * (1 + supply.spare)
-    packs_here = larder.packs.get(supply.key, 0)
     stick = supply.stick_m or 1.0
     holds = supply.pack * stick if supply.measured_by == "stick" else supply.pack
     rest = sum(each.length_m for each in larder.supply_remnants if each.key == supply.key)
@@ -265,19 +275,70 @@ def _frogs(needs: Needs, shelves: Shelves) -> Iterator[Buy]:
         )
 
 
-def _vessels(made: Made, shelves: Shelves) -> Iterator[Buy]:
-    """Vessels are counted by their name; what the stores have none of is bought, hired or measured into the stores."""
-    for name, number in vessels_wanted(work.piece for work in made.pieces).items():
-        here = shelves.vessels_here.get(name, 0)
-        short = max(number - here, 0)
+def _things(job: Job, needs: Needs, shelves: Shelves) -> Iterator[Buy]:
+    """Vessels and stands are counted by their name; what the stores have none of, and nobody has hired, is bought."""
+    wanted: dict[tuple[str, str], int] = {}
+    for each in needs.things:
+        if each.kind != "armature":
+            wanted[each.kind, each.name] = wanted.get((each.kind, each.name), 0) + each.quantity
+    by_hire = hired(job.hires)
+    for (kind, name), number in wanted.items():
+        kept = (shelves.vessels if kind == "vessel" else shelves.stands).get(name)
+        here = 0 if kept is None else kept.here
+        from_others = min(by_hire.get(name, 0), number)
+        by_hire[name] = by_hire.get(name, 0) - from_others
+        short = max(number - from_others - here, 0)
+        price = None if kept is None or kept.price is None else short * kept.price
+        notes = [f"{from_others} hired"] if from_others else []
+        notes += ["hire, buy, or count into the stores"] if short else []
+        notes += ["worn: look them over"] if kept is not None and kept.worn else []
         yield Buy(
             group="vessels",
             key=name,
             name=name,
             needed=count(number),
-            here=count(min(here, number)),
+            here=count(min(here, number - from_others) + from_others),
             packs=short,
             pack="one",
-            price=None if short else Decimal("0.00"),
-            note="hire, buy, or count into the stores" if short else "",
+            price=price if short else Decimal("0.00"),
+            note="; ".join(notes),
+        )
+
+
+def _hired(job: Job) -> Iterator[Buy]:
+    for place, each in enumerate(job.hires):
+        comes, back = date.fromisoformat(each.comes), date.fromisoformat(each.goes_back)
+        yield Buy(
+            group="hired",
+            key=f"hire-{place + 1}",
+            name=each.name,
+            needed=count(each.number),
+            here=count(0),
+            packs=each.number,
+            pack=f"from {each.lender}, {comes:%d %b} to {back:%d %b}",
+            price=hire_cost(each),
+        )
+
+
+def _finished(needs: Needs, shelves: Shelves) -> Iterator[Buy]:
+    """Finished armatures that are used again; as many as are not here are to be made anew."""
+    wanted: dict[str, int] = {}
+    for each in needs.things:
+        if each.kind == "armature":
+            wanted[each.name] = wanted.get(each.name, 0) + each.quantity
+    for key, number in wanted.items():
+        armature, kept = shelves.armatures.get(key), shelves.armatures_kept.get(key)
+        here = 0 if kept is None else kept.here
+        notes = [f"{number - here} are not here: make them anew"] if here < number else []
+        notes += ["worn: look them over"] if kept is not None and kept.worn else []
+        yield Buy(
+            group="finished",
+            key=key,
+            name=key if armature is None else armature.name,
+            needed=count(number),
+            here=count(min(here, number)),
+            packs=0,
+            pack="one",
+            price=Decimal("0.00"),
+            note="; ".join(notes),
         )

@@ -8,6 +8,7 @@ from jolly_trellis.core.books.time import Stage, Task, Wait, key_of
 from jolly_trellis.core.event.job import Job, Made, RigWork, Work, name_of, quantity_of, recipe_of
 from jolly_trellis.core.event.lives import lasts_words, soonest_use
 from jolly_trellis.core.event.lots import DRY_MOST, Lot, open_window
+from jolly_trellis.core.event.payment import buying_gate
 from jolly_trellis.core.event.task import (
     COLLECT_MIN,
     CONDITION_MIN,
@@ -92,6 +93,7 @@ def _fetched(before: Before) -> Iterator[Task]:
             why=f"{first.supplier.name} is open from {first.supplier.opens} to {first.supplier.closes}"
             if before.job.suppliers
             else "",
+            gate=buying_gate(before.job),
         )
         for lot in lots:
             parts = parts_of(lot.stems * CONDITION_MIN.value)

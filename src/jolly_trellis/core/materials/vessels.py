@@ -34,7 +34,8 @@ BRIM_GAP = rule("Gap kept between water and rim", "length", 0.01, COMMON_PRACTIC
 class Vessel:
     """A vessel as measured with a tape: inner profile from the floor up, walls, foot and mass.
 
-    `foot_width_m`, `foot_depth_m` and `mass_kg` may be missing (None); what needs them then cannot say.
+    `foot_width_m`, `foot_depth_m` and `mass_kg` may be missing (None); what needs them then cannot say. `price` is
+    what one is bought for, None not known.
     """
 
     name: Annotated[str, Text(120, least=1)]
@@ -47,6 +48,7 @@ class Vessel:
     mass_kg: Annotated[float | None, Range("mass", 0, 200, above=True)] = None
     material: Material = "glazed"
     clear: bool = False
+    price: Annotated[float | None, Range("ratio", 0, 10000)] = None
     provenance: ProvenanceKind = "measured"
 
     @property

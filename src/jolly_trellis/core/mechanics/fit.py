@@ -9,7 +9,7 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.frogs import Frog
-from jolly_trellis.core.materials.netting import Netting, Sheet
+from jolly_trellis.core.materials.netting import Finish, Netting, Sheet
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics.sized import Fold, Part, Seating, Step
 from jolly_trellis.core.plan.piece import Mechanic
@@ -44,7 +44,9 @@ WIRE_POINT: tuple[tuple[float, Constant], ...] = (
     (1.0, measure("Netting at one point, wire 1.0 mm and over", "force", 12.0)),
 )
 MINUTES_PER_LAYER = measure("Time to cut, fold and seat a layer of netting", "minutes", 2.5)
-NETTING_USES = measure("Times a netting mechanic is used again", "count", 8)
+NETTING_USES = measure("Times a netting mechanic is used again, coated", "count", 8)
+GALVANIZED_USES = measure("Times a netting mechanic is used again, galvanized", "count", 6)
+BARE_USES = measure("Times a netting mechanic is used again, bare", "count", 2)
 CUT_CAUTION = "Cut ends are sharp: gloves and eye protection."
 MAX_TAPE_STRIPS = 6
 MAX_LAYERS = 4
@@ -113,6 +115,12 @@ class Fit:
                 limit=phrase("Choose a {kind} frog from the stores.", kind=kind),
             )
         return self.frog
+
+
+def netting_uses(finish: Finish) -> int:
+    """How often netting in water is used: coated longest, bare wire rusts. Source: estimates, one for each finish."""
+    by_finish = {"coated": NETTING_USES, "galvanized": GALVANIZED_USES, "bare": BARE_USES}
+    return round(by_finish[finish].value)
 
 
 def check_mouth(fit: Fit) -> None:

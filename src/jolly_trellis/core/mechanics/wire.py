@@ -5,12 +5,12 @@ from jolly_trellis.core.books.needs import from_roll
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.mechanics.fit import (
     MINUTES_PER_LAYER,
-    NETTING_USES,
     PUTTY_WIDTH,
     Fit,
     cells_free,
     netting_price,
     netting_seating,
+    netting_uses,
     point_strength,
     putty_moment_n_m,
     putty_parts,
@@ -111,7 +111,7 @@ def of_netting(
         mass_kg=weight_kg(all_parts),
         price=None if price is None else price + tape_price(fit),
         minutes=MINUTES_PER_LAYER.value * max(1, len(heights_m)) + STRIP_MIN.value * strips + extra_minutes,
-        uses=round(NETTING_USES.value),
+        uses=netting_uses(net.finish),
         single_use_plastic=strips > 0,
         loose=loose or (len(heights_m) == 1 and not strips),
         slop_factor=slop_factor,

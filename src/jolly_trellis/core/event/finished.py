@@ -1,0 +1,68 @@
+"""Finished armatures: what of an event comes home as one, and which of those that are here would do for what."""
+
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass
+
+from jolly_trellis.core.event.job import Reused
+from jolly_trellis.core.event.needs import FOR_ALL, Needs, SheetNeed
+from jolly_trellis.core.event.roll_problems import NARROWER, WIDER
+from jolly_trellis.core.event.wear import Kept
+from jolly_trellis.core.materials import netting as nets
+from jolly_trellis.core.materials.finished import FinishedArmature
+from jolly_trellis.core.materials.netting import Netting
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Offer:
+    """Finished armatures that would do for a part: which, how many are free, how many the part is made of."""
+
+    part: int
+    piece: str
+    armature: str
+    name: str
+    free: int
+    wanted: int
+
+
+def does_for(armature: FinishedArmature, need: SheetNeed, netting: Netting) -> bool:
+    """Whether a finished armature takes the place of a sheet: made as the same, of the same netting, not broken, and
+    each way no more than half a cell under its size and no more than a cell over it.
+
+    Source: the tolerance of cutting.
+    """
+    if armature.condition in ("cracked", "short") or armature.made_as != need.name or armature.netting != netting.key:
+        return False
+    cell = nets.pitch_across_m(netting)
+    pairs = ((armature.width_m, need.sheet.width_m), (armature.length_m, need.sheet.length_m))
+    return all(-NARROWER.value * cell - 1e-9 <= own - asked <= WIDER.value * cell + 1e-9 for own, asked in pairs)
+
+
+def offers(
+    needs: Needs,
+    armatures: Mapping[str, FinishedArmature],
+    kept: Mapping[str, Kept],
+    nettings: Mapping[str, Netting],
+    reused: Iterable[Reused],
+) -> Iterator[Offer]:
+    """What of the stores would do for a part that is made anew, the first part first; what is worn is not offered."""
+    taken: dict[str, int] = {}
+    for each in reused:
+        taken[each.armature] = taken.get(each.armature, 0) + each.number
+    parts: set[int] = set()
+    for need in needs.sheets:
+        netting = nettings.get(need.netting)
+        if netting is None or need.piece_id == FOR_ALL or need.piece_id in parts:
+            continue
+        parts.add(need.piece_id)
+        for key, armature in armatures.items():
+            own = kept.get(key)
+            free = 0 if own is None or own.worn else own.here - taken.get(key, 0)
+            if free > 0 and does_for(armature, need, netting):
+                yield Offer(
+                    part=need.piece_id,
+                    piece=need.piece,
+                    armature=key,
+                    name=armature.name,
+                    free=free,
+                    wanted=need.quantity,
+                )
