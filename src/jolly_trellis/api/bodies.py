@@ -8,7 +8,7 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 MOST_BODY_BYTES = 1_000_000
 MOST_FILE_BYTES = 40_000_000
-LARGE = ("/api/events/from-file",)
+LARGE = ("/api/events/from-file", "/api/pictures")
 STREAMED = ("/api/data/restore",)
 
 

@@ -1,19 +1,22 @@
 """Shopping, packing and days before; what it costs; recipe tools."""
 
 from decimal import Decimal
-from typing import Annotated
+from typing import Annotated, get_args
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Query
 from fastapi.responses import Response
 from pydantic import BaseModel, Field
 
 from jolly_trellis.api.answers import EventChange
 from jolly_trellis.api.deps import Connection, CutsDone, Number
 from jolly_trellis.api.event_answers import change_out
-from jolly_trellis.api.models import BasedOn
-from jolly_trellis.api.sent import In
+from jolly_trellis.api.models import BasedOn, Key
+from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.core.event.cost import EventCost
 from jolly_trellis.core.event.days_before import VarietyDays
+from jolly_trellis.core.event.finished import Offer, offers
+from jolly_trellis.core.event.hires import out_of_time
+from jolly_trellis.core.event.orders import Order, orders_of
 from jolly_trellis.core.event.recipes import (
     Lasting,
     Mix,
@@ -25,19 +28,35 @@ from jolly_trellis.core.event.recipes import (
     side_shoots,
     tall_and_low,
 )
-from jolly_trellis.core.event.reservations import Shortfall
+from jolly_trellis.core.event.reservations import Shortfall, away
 from jolly_trellis.core.event.shopping import Shopping
 from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.quantities import Phrase
 from jolly_trellis.core.units import UnitSystem
-from jolly_trellis.exchange import price_sheets
+from jolly_trellis.exchange import order_papers, price_sheets
 from jolly_trellis.exchange.page import Paper
 from jolly_trellis.exchange.price_sheets import Reader
 from jolly_trellis.exchange.shopping_list import write_csv, write_pdf
-from jolly_trellis.services import event_work, planning, recipes
+from jolly_trellis.services import (
+    coming_home,
+    event_work,
+    listing,
+    planning,
+    price_target,
+    quoting,
+    recipes,
+    reserving,
+    searches,
+)
+from jolly_trellis.services.coming_home import Back, ReturnsState
+from jolly_trellis.services.price_target import Reached
+from jolly_trellis.services.quoting import Standing, standing_of
 from jolly_trellis.services.recipes import PullRow
-from jolly_trellis.services.reserving import shortfalls_of
+from jolly_trellis.services.reserving import Instead, shortfalls_of
 from jolly_trellis.services.stamps import stamp_of
 from jolly_trellis.services.stores import free_key
+from jolly_trellis.store import ticks
+from jolly_trellis.store.ticks import GoodsState, Tick, TickedList
 
 router = APIRouter(prefix="/api/events/{event_id}", tags=["lists"])
 
@@ -67,9 +86,36 @@ class LastingIn(In):
     months: Annotated[int, Field(ge=1, le=120)] | None = None
 
 
+class TickIn(In):
+    """A line of a list that is ticked: how many of it, how it came in, a note."""
+
+    list: TickedList
+    line: Annotated[str, Field(min_length=1, max_length=300)]
+    number: Annotated[float, Field(ge=0, le=1_000_000)]
+    state: GoodsState = ""
+    note: Annotated[str, Field(max_length=200)] = ""
+    clear: bool = False
+
+
+class ReuseIn(BasedOn):
+    """So many of a part from finished armatures; none lets them go."""
+
+    part: Annotated[int, Field(ge=1, le=1_000_000)]
+    armature: Key
+    number: Annotated[int, Field(ge=0, le=1000)]
+
+
+class InsteadIn(BasedOn):
+    """Another vessel of the stores in the place of one, by its key."""
+
+    name: Annotated[str, Field(min_length=1, max_length=120)]
+    vessel: Key
+
+
 class ListsOut(BaseModel):
     """Everything to buy and pack, what other events want as well, the days before, side shoots, stems of each piece as
-    they are pulled.
+    they are pulled; what is ordered from whom, what is ticked, which finished armatures would do for what, what comes
+    home and how it did.
     """
 
     name: str
@@ -79,27 +125,131 @@ class ListsOut(BaseModel):
     days: list[VarietyDays]
     side_shoots: list[SideShoots]
     pull: list[PullRow]
+    orders: list[Order]
+    ticks: dict[TickedList, list[Tick]]
+    offers: list[Offer]
+    hires_out_of_time: list[Phrase]
+    returns: ReturnsState
 
 
 class CostOut(BaseModel):
-    """What it costs, with the revision of the event it is reckoned from."""
+    """What it costs, with the revision of the event it is reckoned from, and where its price stands."""
 
     revision: int
     cost: EventCost
+    standing: Standing
+
+
+class ReachOut(BaseModel):
+    """What was tried to reach the target so far; None at first."""
+
+    reached: Reached | None
+    running: bool
+
+
+class ReachIn(BasedOn):
+    key: Annotated[str, Field(min_length=1, max_length=200)]
+
+
+class HomeIn(In):
+    """How everything came home; a line that is not named came back whole."""
+
+    lines: Annotated[list[Annotated[Back, Sent()]], Field(max_length=2000)]
 
 
 @router.get("/lists", dependencies=[CutsDone])
 def get_lists(event_id: Number, conn: Connection) -> ListsOut:
     work = event_work.work_of(conn, event_id)
+    shopping = event_work.shopping_of(conn, work)
+    shelves = work.shelves
     return ListsOut(
         name=work.plan.brief.name,
         currency=work.job.costing.currency,
-        shopping=event_work.shopping_of(conn, work),
+        shopping=shopping,
         shortfalls=list(shortfalls_of(conn, work)),
         days=list(event_work.days_of(work)),
         side_shoots=list(side_shoots(work.needs.stems, work.conditions.varieties)),
         pull=list(recipes.pull_rows(work)),
+        orders=list(orders_of(shopping)),
+        ticks={each: list(ticks.ticks(conn, event_id, each)) for each in get_args(TickedList)},
+        offers=list(
+            offers(work.needs, shelves.armatures, shelves.armatures_kept, work.larder.nettings, work.job.reused)
+        ),
+        hires_out_of_time=list(out_of_time(work.job.hires, away(work.job))),
+        returns=coming_home.state_of(conn, work),
     )
+
+
+@router.put("/ticks")
+def put_tick(event_id: Number, body: TickIn, conn: Connection) -> dict[TickedList, list[Tick]]:
+    """Tick a line of a list, or take the tick away."""
+    listing.tick(
+        conn,
+        event_id,
+        body.list,
+        Tick(line=body.line, number=body.number, state=body.state, note=body.note),
+        clear=body.clear,
+    )
+    return {each: list(ticks.ticks(conn, event_id, each)) for each in get_args(TickedList)}
+
+
+@router.post("/reuse", response_model=EventChange)
+def reuse(event_id: Number, body: ReuseIn, conn: Connection) -> Response:
+    """Make so many of a part from finished armatures."""
+    state = listing.reuse(conn, event_id, body.part, body.armature, body.number, base_revision=body.base_revision)
+    return change_out(conn, state, body.base_revision)
+
+
+@router.get("/instead")
+def get_instead(event_id: Number, name: Annotated[str, Query(max_length=120)], conn: Connection) -> list[Instead]:
+    """Vessels that are free then and could stand in for one, each tried in every piece."""
+    return list(reserving.instead_of(conn, event_id, name))
+
+
+@router.post("/instead", response_model=EventChange)
+def take_instead(event_id: Number, body: InsteadIn, conn: Connection) -> Response:
+    state = reserving.take_instead(conn, event_id, body.name, body.vessel, base_revision=body.base_revision)
+    return change_out(conn, state, body.base_revision)
+
+
+@router.post("/home")
+def come_home(event_id: Number, body: HomeIn, conn: Connection) -> ReturnsState:
+    """Take everything back into the stores, in one act."""
+    coming_home.come_home(conn, event_id, body.lines)
+    return coming_home.state(conn, event_id)
+
+
+@router.delete("/home")
+def not_home(event_id: Number, conn: Connection) -> ReturnsState:
+    """Take a homecoming back."""
+    coming_home.take_back(conn, event_id)
+    return coming_home.state(conn, event_id)
+
+
+@router.get("/order.pdf", dependencies=[CutsDone])
+def order_pdf(
+    event_id: Number, conn: Connection, supplier: Annotated[str, Query(max_length=120)] = "", paper: Paper = "A4"
+) -> Response:
+    """The order for one supplier as a paper."""
+    work = event_work.work_of(conn, event_id)
+    found = listing.orders_for(orders_of(event_work.shopping_of(conn, work)), supplier)
+    page = order_papers.write_pdf(
+        found, stamp=stamp_of(conn, event_id), currency=work.job.costing.currency, paper=paper
+    )
+    file = f"{free_key(work.plan.brief.name, set())}-order-{free_key(supplier, set())}.pdf"
+    headers = {"Content-Disposition": f'inline; filename="{file}"'}
+    return Response(page, media_type="application/pdf", headers=headers)
+
+
+@router.get("/order.csv", dependencies=[CutsDone])
+def order_csv(event_id: Number, conn: Connection, supplier: Annotated[str, Query(max_length=120)] = "") -> Response:
+    """The order for one supplier as CSV."""
+    work = event_work.work_of(conn, event_id)
+    found = listing.orders_for(orders_of(event_work.shopping_of(conn, work)), supplier)
+    text = order_papers.write_csv(found, currency=work.job.costing.currency)
+    file = f"{free_key(work.plan.brief.name, set())}-order-{free_key(supplier, set())}.csv"
+    headers = {"Content-Disposition": f'attachment; filename="{file}"'}
+    return Response(text, media_type="text/csv; charset=utf-8", headers=headers)
 
 
 @router.get("/shopping.csv", dependencies=[CutsDone])
@@ -123,7 +273,35 @@ def shopping_pdf(event_id: Number, conn: Connection, paper: Paper = "A4", system
 @router.get("/cost")
 def get_cost(event_id: Number, conn: Connection) -> CostOut:
     work = event_work.work_of(conn, event_id)
-    return CostOut(revision=work.revision, cost=event_work.cost_of_event(work))
+    cost = event_work.cost_of_event(work)
+    return CostOut(revision=work.revision, cost=cost, standing=standing_of(work, cost))
+
+
+@router.post("/quote", response_model=EventChange)
+def accept_quote(event_id: Number, body: BasedOn, conn: Connection) -> Response:
+    """Keep today's price as what the client has accepted."""
+    return change_out(conn, quoting.accept(conn, event_id, base_revision=body.base_revision), body.base_revision)
+
+
+@router.post("/quote/let-go", response_model=EventChange)
+def let_quote_go(event_id: Number, body: BasedOn, conn: Connection) -> Response:
+    return change_out(conn, quoting.let_go(conn, event_id, base_revision=body.base_revision), body.base_revision)
+
+
+@router.get("/target")
+def get_target(event_id: Number, conn: Connection) -> ReachOut:
+    """What would reach the target, tried in the background; ask again to see how it stands."""
+    running = searches.reached(conn, event_id)
+    if running.problem is not None:
+        raise running.problem
+    return ReachOut(reached=running.best, running=not running.done)
+
+
+@router.post("/target", response_model=EventChange)
+def reach_target(event_id: Number, body: ReachIn, conn: Connection) -> Response:
+    """Make a change that was tried."""
+    state = price_target.apply(conn, event_id, body.key, base_revision=body.base_revision)
+    return change_out(conn, state, body.base_revision)
 
 
 @router.get("/cost.csv")

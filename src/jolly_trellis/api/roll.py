@@ -6,15 +6,18 @@ from fastapi import APIRouter
 from fastapi.responses import Response
 from pydantic import BaseModel, Field
 
+from jolly_trellis.api.answers import EventChange
 from jolly_trellis.api.deps import Connection, CutsDone, Number
-from jolly_trellis.api.models import Key
+from jolly_trellis.api.event_answers import change_out
+from jolly_trellis.api.models import BasedOn, Key
 from jolly_trellis.api.sent import In
 from jolly_trellis.core.event.roll import CutAct, CutPlan, acts_of
 from jolly_trellis.core.event.roll_problems import Material, Remnant
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.cut_sheets import write_cut_sheets
 from jolly_trellis.exchange.page import Paper
-from jolly_trellis.services import event_work, planning, rolling
+from jolly_trellis.services import bending, event_work, planning, rolling, searches
+from jolly_trellis.services.bending import Bends
 from jolly_trellis.services.stamps import stamp_of
 from jolly_trellis.services.stores import free_key
 from jolly_trellis.store.cuts import CutRow
@@ -31,6 +34,17 @@ class MarkCut(In):
     key: Key
     nth: Annotated[int, Field(ge=1, le=1000)] = 1
     cut: bool
+
+
+class BendsOut(BaseModel):
+    """What narrower sheets would save, as far as it was tried; None at first."""
+
+    bends: Bends | None
+    running: bool
+
+
+class BendIn(BasedOn):
+    key: Annotated[str, Field(min_length=1, max_length=100)]
 
 
 class RemnantIn(In):
@@ -82,6 +96,22 @@ def mark_cut(event_id: Number, body: MarkCut, conn: Connection) -> RollOut:
     act = rolling.mark_cut if body.cut else rolling.unmark_cut
     act(conn, event_id, body.material, body.key, body.nth)
     return get_cuts(event_id, conn)
+
+
+@router.get("/events/{event_id}/bends")
+def get_bends(event_id: Number, conn: Connection) -> BendsOut:
+    """What narrower sheets would save, tried in the background; ask again to see how it stands."""
+    running = searches.bends(conn, event_id)
+    if running.problem is not None:
+        raise running.problem
+    return BendsOut(bends=running.best, running=not running.done)
+
+
+@router.post("/events/{event_id}/bends", response_model=EventChange)
+def take_bend(event_id: Number, body: BendIn, conn: Connection) -> Response:
+    """Cut the sheets of a piece a cell narrower."""
+    state = bending.apply(conn, event_id, body.key, base_revision=body.base_revision)
+    return change_out(conn, state, body.base_revision)
 
 
 @router.get("/events/{event_id}/cuts.pdf", dependencies=[CutsDone])

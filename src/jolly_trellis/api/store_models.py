@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, Field
+from pydantic import Base64Bytes, BaseModel, Field
 
 from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.catalog.columns import HeldKind
@@ -55,6 +55,16 @@ class PutArmature(In):
     armature: Annotated[FinishedArmature, Sent(keyed=True)]
 
 
+class PutCurrency(In):
+    currency: Annotated[str, Field(min_length=1, max_length=4)]
+
+
+class AddPicture(In):
+    """A picture's bytes in base 64."""
+
+    data: Annotated[Base64Bytes, Field(max_length=16_000_000)]
+
+
 class AtStep(In):
     """Where the stores stood in their history for whoever asks."""
 
@@ -103,6 +113,7 @@ class StockOut(BaseModel):
     """All the stores have and how vessels look, where they stand in their history, and what was deleted."""
 
     step: int
+    currency: str
     undo: str | None
     redo: str | None
     deleted: list[Deleted]

@@ -8,6 +8,7 @@ from fastapi.responses import Response
 from jolly_trellis.api.deps import Connection
 from jolly_trellis.api.store_models import (
     AboutOut,
+    AddPicture,
     AtStep,
     CheckFill,
     FittingOut,
@@ -20,6 +21,7 @@ from jolly_trellis.api.store_models import (
     OutlineOut,
     PointKindOut,
     PutArmature,
+    PutCurrency,
     PutFrog,
     PutHolding,
     PutNetting,
@@ -55,7 +57,7 @@ from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.lines import LINES
 from jolly_trellis.exchange import vessel_outline
 from jolly_trellis.exchange.vessel_outline import FillCheck
-from jolly_trellis.services import stores
+from jolly_trellis.services import pictures, stores
 from jolly_trellis.store import codec, stock, stock_history
 from jolly_trellis.store.stock import Holding
 
@@ -68,6 +70,7 @@ def get_stock(conn: Connection) -> StockOut:
     vessels = stock.vessels(conn)
     return StockOut(
         step=place.step,
+        currency=stock.currency(conn),
         undo=place.undo,
         redo=place.redo,
         deleted=list(stock_history.deleted(conn)),
@@ -139,6 +142,25 @@ def get_trade() -> TradeOut:
             for each in SCHOOLS
         ],
     )
+
+
+@router.put("/stock/currency")
+def put_currency(body: PutCurrency, conn: Connection) -> StockOut:
+    """Say which currency the prices of the stores are in."""
+    stores.put_currency(conn, body.currency)
+    return get_stock(conn)
+
+
+@router.post("/pictures", status_code=201)
+def add_picture(body: AddPicture, conn: Connection) -> Kept:
+    """Take a picture in, re-encoded and without place data; its key."""
+    return Kept(key=pictures.keep(conn, body.data).key)
+
+
+@router.get("/pictures/{key}")
+def get_picture(key: str, conn: Connection) -> Response:
+    found = pictures.picture_of(conn, key)
+    return Response(found.data, media_type=found.kind)
 
 
 @router.post("/vessel-drawing")

@@ -9,6 +9,7 @@ from jolly_trellis import __version__
 from jolly_trellis.core.books.time import TimeBook
 from jolly_trellis.core.event.buying import StemBuy, buy_stems
 from jolly_trellis.core.event.cost import EventCost, cost_of
+from jolly_trellis.core.event.currencies import larder_unpriced, said_once, shelves_unpriced, varieties_unpriced
 from jolly_trellis.core.event.days_before import VarietyDays, days_before
 from jolly_trellis.core.event.job import Job, Made, PieceWork, RigWork
 from jolly_trellis.core.event.money import NOTHING, money
@@ -22,6 +23,7 @@ from jolly_trellis.core.event.tasks import time_book
 from jolly_trellis.core.event.water_rounds import WaterRounds, water_rounds
 from jolly_trellis.core.event.wear import STAND_USES, VESSEL_USES, Kept
 from jolly_trellis.core.judging.report import Report
+from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.mechanics.fit import NETTING_USES
 from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.plan.piece import Conditions
@@ -43,7 +45,9 @@ _QUICK_S = 1.0
 class EventWork:
     """One event with all that the core needs to reckon with it; `kept_in` is the file it is kept in.
 
-    `made_for` tells whether a result is still of it: events that are the same in everything have the same.
+    `varieties` are those of the stores, and `prices_in` is the currency of their prices; where it is not the event's,
+    nothing of the stores has a price here. `made_for` tells whether a result is still of it: events that are the same in
+    everything have the same.
     """
 
     event_id: int
@@ -56,34 +60,56 @@ class EventWork:
     needs: Needs
     larder: Larder
     shelves: Shelves
+    varieties: Mapping[str, Variety]
+    prices_in: str
     made_for: str
+
+    @property
+    def foreign(self) -> bool:
+        """Whether the prices of the stores are in another currency than the event's."""
+        return self.prices_in != self.job.costing.currency
 
 
 def work_of(conn: sqlite3.Connection, event_id: int) -> EventWork:
     """Gather an event. Raises NotFound; CoreError: the brief cannot be."""
     state = planning.state(conn, event_id)
-    job, conditions = job_of(state.plan.brief), conditions_of(conn, state.plan.brief)
-    made = made_of(conn, event_id, state.plan, conditions)
-    larder, shelves = larder_of(conn), shelves_of(conn)
+    return work_with(conn, event_id, state.plan, revision=state.event.revision)
+
+
+def work_with(conn: sqlite3.Connection, event_id: int, plan: Plan, *, revision: int) -> EventWork:
+    """Gather an event as a plan has it, kept or tried. Raises CoreError: the brief cannot be."""
+    job, conditions = job_of(plan.brief), conditions_of(conn, plan.brief)
+    made = made_of(conn, event_id, plan, conditions)
+    larder, shelves, varieties, prices_in = (
+        larder_of(conn),
+        shelves_of(conn),
+        conditions.varieties,
+        stock.currency(conn),
+    )
+    if prices_in != job.costing.currency:
+        larder, shelves = larder_unpriced(larder), shelves_unpriced(shelves)
+        varieties = varieties_unpriced(varieties)
     armatures = {key: 0 if each.worn else each.here for key, each in shelves.armatures_kept.items()}
-    own = needs_of(made, turning=state.plan.brief.turning, reused=job.reused, here=armatures)
+    own = needs_of(made, turning=plan.brief.turning, reused=job.reused, here=armatures)
     bought = buy_stems(own.stems, conditions.varieties, waste=job.costing.waste, here=shelves.stems_here)
     needs = with_shared(own, job, made, bought, water_rounds(job, made, conditions))
     survey = rigging.survey_of(conn, event_id)[1].survey
     mark = hashlib.sha256(f"{mark_of(conditions)}|{conditions.figures.edition}|".encode())
-    for each in (state.plan, needs, larder, shelves, survey):
+    for each in (plan, needs, larder, shelves, survey, prices_in):
         mark.update(codec.dumps(each).encode())
     return EventWork(
         event_id=event_id,
         kept_in=path_of(conn),
-        revision=state.event.revision,
-        plan=state.plan,
+        revision=revision,
+        plan=plan,
         job=job,
         conditions=conditions,
         made=made,
         needs=needs,
         larder=larder,
         shelves=shelves,
+        varieties=varieties,
+        prices_in=prices_in,
         made_for=mark.hexdigest(),
     )
 
@@ -172,7 +198,7 @@ def days_of(work: EventWork) -> tuple[VarietyDays, ...]:
 def bought_of(work: EventWork) -> tuple[StemBuy, ...]:
     """How the stems of an event are bought; what the stores have is not bought again."""
     waste = work.job.costing.waste
-    return buy_stems(work.needs.stems, work.conditions.varieties, waste=waste, here=work.shelves.stems_here)
+    return buy_stems(work.needs.stems, work.varieties, waste=waste, here=work.shelves.stems_here)
 
 
 def book_of(work: EventWork) -> TimeBook:
@@ -189,7 +215,7 @@ def shopping_of(conn: sqlite3.Connection, work: EventWork) -> Shopping:
         cuts_of(conn, work),
         work.larder,
         work.shelves,
-        work.conditions.varieties,
+        work.varieties,
         water_of(work),
         materials_cut(conn, work.event_id),
     )
@@ -197,16 +223,17 @@ def shopping_of(conn: sqlite3.Connection, work: EventWork) -> Shopping:
 
 def cost_of_event(work: EventWork) -> EventCost:
     """What an event costs."""
-    return cost_of(
+    cost = cost_of(
         work.made,
         work.needs,
         bought_of(work),
         work.larder,
         work.shelves,
-        work.conditions.varieties,
+        work.varieties,
         work.job,
         book_of(work),
     )
+    return said_once(cost, work.prices_in) if work.foreign else cost
 
 
 def cuts_of(conn: sqlite3.Connection, work: EventWork) -> CutPlan:

@@ -189,6 +189,20 @@ def put_recipes(
     return _change(conn, event_id, change, base_revision=base_revision, label=label, part_id=None)
 
 
+def put_plan(conn: sqlite3.Connection, event_id: int, plan: Plan, *, base_revision: int, label: str) -> EventState:
+    """Put a whole plan in place of the one that it was made from, as one step.
+
+    Raises: NotFound; Stale: anything changed since.
+    """
+
+    def change(_: Plan) -> Plan:
+        if (now := event_row(conn, event_id).revision) > base_revision:
+            raise Stale(revision=now, differences=())
+        return plan
+
+    return _change(conn, event_id, change, base_revision=base_revision, label=label, part_id=None)
+
+
 def add_part(conn: sqlite3.Connection, event_id: int, part: Part, *, base_revision: int) -> tuple[EventState, int]:
     """Add a part at the end of the line-up, with its number. Never stale: it touches nothing.
 

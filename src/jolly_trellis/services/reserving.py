@@ -1,14 +1,24 @@
-"""What events near one another want of the same things in the stores, and where there is too little for all."""
+"""What events near one another want of the same things in the stores, and what an event could take instead."""
 
 import sqlite3
+from dataclasses import dataclass, replace
 
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.job import Hire
-from jolly_trellis.core.event.reservations import Claim, Shortfall, Thing, away, claims_of, shortfalls
+from jolly_trellis.core.event.needs import things_in
+from jolly_trellis.core.event.reservations import Claim, Shortfall, Thing, away, claims_of, shortfalls, wanted_of
+from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.services import event_work, planning
 from jolly_trellis.services.conditions import job_of
 from jolly_trellis.services.event_work import EventWork
+from jolly_trellis.services.planning import EventState, NotFound
+from jolly_trellis.services.trying import states_of, worse_of
+from jolly_trellis.store import stock
 from jolly_trellis.store.events import get_brief, get_plan, list_events
+from jolly_trellis.store.plan import Plan
+
+_FARTHEST = 1.25
 
 
 def shortfalls_of(conn: sqlite3.Connection, work: EventWork) -> tuple[Shortfall, ...]:
@@ -30,7 +40,9 @@ def _here(work: EventWork) -> dict[Thing, int]:
     return here | {("armature", key): each.here for key, each in shelves.armatures_kept.items()}
 
 
-def _others(conn: sqlite3.Connection, work: EventWork, mine: tuple[Claim, ...]) -> tuple[list[Claim], list[Hire]]:
+def _others(
+    conn: sqlite3.Connection, work: EventWork, mine: tuple[Claim, ...], *, only_mine: bool = True
+) -> tuple[list[Claim], list[Hire]]:
     """What other events have of the same things at the same time, and hire; only those near in time are read whole."""
     things = {(each.kind, each.name) for each in mine}
     since, until = mine[0].since, mine[0].until
@@ -48,6 +60,96 @@ def _others(conn: sqlite3.Connection, work: EventWork, mine: tuple[Claim, ...]) 
         if span is None or span[0] > until or span[1] < since:
             continue
         pieces = [each.part for each in get_plan(conn, row.id).parts if isinstance(each.part, Piece)]
-        claims += [each for each in claims_of(row.id, brief.name, job, pieces) if (each.kind, each.name) in things]
+        own = claims_of(row.id, brief.name, job, pieces)
+        claims += [each for each in own if not only_mine or (each.kind, each.name) in things]
         hires += job.hires
     return claims, hires
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Instead:
+    """Another vessel of the stores that is free then and was tried in every piece that has this one: what would be
+    worse, in words; none where every verdict stays as it is.
+    """
+
+    vessel: str
+    name: str
+    free: int
+    worse: tuple[str, ...]
+
+
+def instead_of(conn: sqlite3.Connection, event_id: int, name: str) -> tuple[Instead, ...]:
+    """Vessels near in size that an event could take in place of one, each tried; those that change nothing first.
+
+    Raises: NotFound, CoreError.
+    """
+    work = event_work.work_of(conn, event_id)
+    number = wanted_of([each.piece for each in work.made.pieces]).get(("vessel", name), 0)
+    if not number:
+        raise NotFound(f"vessel {name} in event {event_id}")
+    was = next(_vessel_called(piece, name) for piece in _pieces_with(work, name))
+    free = _free(conn, work)
+    now = states_of(work)
+    found = []
+    for key, vessel in stock.vessels(conn).items():
+        there = free.get(("vessel", vessel.name), 0)
+        if vessel.name == name or there < number or not _near(vessel, was):
+            continue
+        try:
+            tried = event_work.work_with(conn, event_id, _swapped(work.plan, name, vessel), revision=work.revision)
+        except CoreError:
+            continue
+        worse = tuple(worse_of(now, states_of(tried)))
+        found.append(Instead(vessel=key, name=vessel.name, free=there, worse=worse))
+    return tuple(sorted(found, key=lambda each: len(each.worse)))
+
+
+def take_instead(conn: sqlite3.Connection, event_id: int, name: str, key: str, *, base_revision: int) -> EventState:
+    """Put another vessel in the place of one in every piece. Raises NotFound, Stale."""
+    vessel = stock.vessels(conn).get(key)
+    if vessel is None:
+        raise NotFound(f"vessel {key}")
+    plan = planning.state(conn, event_id).plan
+    return planning.put_plan(
+        conn, event_id, _swapped(plan, name, vessel), base_revision=base_revision, label=f"{vessel.name} instead"
+    )
+
+
+def _near(vessel: Vessel, was: Vessel) -> bool:
+    """Whether a vessel is of a size that could stand in for another: a quarter wider or narrower, deeper or not."""
+    pairs = ((vessel.mouth_width_m, was.mouth_width_m), (vessel.inside_depth_m, was.inside_depth_m))
+    return all(1 / _FARTHEST <= one / other <= _FARTHEST for one, other in pairs)
+
+
+def _pieces_with(work: EventWork, name: str) -> list[Piece]:
+    return [each.piece for each in work.made.pieces if ("vessel", name) in things_in(each.piece)]
+
+
+def _vessel_called(piece: Piece, name: str) -> Vessel:
+    outer = () if piece.insert is None else (piece.insert.outer,)
+    vessels = (piece.vessel, *(each.vessel for each in piece.companions), *outer)
+    return next(each for each in vessels if each.name == name)
+
+
+def _swapped(plan: Plan, name: str, vessel: Vessel) -> Plan:
+    """A plan with another vessel wherever one stands by itself."""
+    parts = []
+    for each in plan.parts:
+        part = each.part
+        if isinstance(part, Piece) and part.vessel.name == name:
+            level = part.water_level_m * vessel.inside_depth_m / part.vessel.inside_depth_m
+            part = replace(part, vessel=vessel, water_level_m=level)
+        parts.append(replace(each, part=part))
+    return replace(plan, parts=tuple(parts))
+
+
+def _free(conn: sqlite3.Connection, work: EventWork) -> dict[Thing, int]:
+    """How many of each thing no other event has on any of the days of this one."""
+    mine = claims_of(work.event_id, work.plan.brief.name, work.job, [each.piece for each in work.made.pieces])
+    here = _here(work)
+    if not mine:
+        return here
+    asked: dict[Thing, int] = {}
+    for each in _others(conn, work, mine, only_mine=False)[0]:
+        asked[each.kind, each.name] = asked.get((each.kind, each.name), 0) + each.number
+    return {thing: number - asked.get(thing, 0) for thing, number in here.items()}

@@ -24,6 +24,7 @@ from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.stock import Holding
 from jolly_trellis.store.stock_history import Moved
 
+CountedKind = Literal["vessel", "stand", "frog", "armature"]
 _NAMING = frozenset({"variety", "netting", "frog"})
 
 
@@ -107,6 +108,18 @@ def copy(conn: sqlite3.Connection, kind: StoreKind, key: str) -> str:
         with stock_history.act(conn, f"Copy {known[key].name}", [(kind, new)]):
             _put(conn, kind, new, thing)
     return new
+
+
+def put_currency(conn: sqlite3.Connection, currency: str) -> None:
+    """Say which currency the prices of the stores are in. Raises InvalidMeasure: none is named."""
+    if not currency.strip():
+        raise InvalidMeasure(
+            path="currency",
+            message=phrase("The prices of the stores are in some currency."),
+            limit=phrase("Give its sign or its letters, such as € or EUR."),
+        )
+    with transaction(conn):
+        stock.put_currency(conn, currency.strip())
 
 
 def count(conn: sqlite3.Connection, kind: HeldKind, key: str, holding: Holding) -> None:

@@ -50,6 +50,16 @@ class Holding:
     resale: float | None = None
 
 
+def currency(conn: sqlite3.Connection) -> str:
+    """The currency that prices of the stores are in."""
+    return str(conn.execute("SELECT value FROM studio WHERE key = 'currency'").fetchone()[0])
+
+
+def put_currency(conn: sqlite3.Connection, value: str) -> None:
+    """Say which currency the prices of the stores are in."""
+    conn.execute("UPDATE studio SET value = :value WHERE key = 'currency'", {"value": value})
+
+
 def revision(conn: sqlite3.Connection) -> int:
     """Counts up with every change to varieties, nettings, frogs, supplies or holdings."""
     return int(conn.execute("SELECT revision FROM stock_revision").fetchone()[0])
@@ -140,6 +150,12 @@ def armatures(conn: sqlite3.Connection) -> dict[str, FinishedArmature]:
 def put_armature(conn: sqlite3.Connection, armature: FinishedArmature) -> None:
     """Put a finished armature into the stores, over the one of its key."""
     _put(conn, "armature", armature.key, armature)
+
+
+def remove_armature(conn: sqlite3.Connection, key: str) -> None:
+    """Take a finished armature out, with its count."""
+    conn.execute("DELETE FROM armature WHERE key = :key", {"key": key})
+    conn.execute("DELETE FROM holding WHERE kind = 'armature' AND key = :key", {"key": key})
 
 
 def holdings(conn: sqlite3.Connection) -> dict[HeldKind, dict[str, Holding]]:

@@ -17,7 +17,7 @@ from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.store.connection import transaction
 
 KEPT_STEPS = 500
-Kind = HeldKind | Literal["remnant"]
+Kind = HeldKind | Literal["remnant", "homecoming"]
 Touched = tuple[Kind, str]
 Rows = dict[str, list[dict[str, Any]]]
 _TABLES: dict[Kind, dict[str, str]] = {
@@ -30,6 +30,7 @@ _TABLES: dict[Kind, dict[str, str]] = {
     "armature": {"armature": "key"},
     "mechanic": {},
     "remnant": {"remnant": "id"},
+    "homecoming": {"homecoming": "event_id"},
 }
 
 
@@ -142,7 +143,7 @@ def _remember(conn: sqlite3.Connection, label: str, before: dict[Touched, Rows],
 
 
 def _all_tables(kind: Kind) -> tuple[str, ...]:
-    return (*_TABLES[kind], *(() if kind == "remnant" else ("holding", "deleted_thing")))
+    return (*_TABLES[kind], *(() if kind in ("remnant", "homecoming") else ("holding", "deleted_thing")))
 
 
 def _rows(conn: sqlite3.Connection, kind: Kind, key: str) -> Rows:
@@ -168,7 +169,7 @@ def _replace(conn: sqlite3.Connection, kind: Kind, key: str, now: Rows, then: Ro
     by = _count(then) - _count(now)
     _clear(conn, kind, key)
     _insert(conn, kind, then)
-    if kind != "remnant" and (standing["holding"] or then["holding"]):
+    if kind not in ("remnant", "homecoming") and (standing["holding"] or then["holding"]):
         conn.execute(
             "INSERT INTO holding (kind, key, on_hand, retired) VALUES (:kind, :key, :count, :retired) "
             "ON CONFLICT (kind, key) DO UPDATE SET on_hand = excluded.on_hand",

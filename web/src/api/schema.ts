@@ -700,6 +700,30 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/bends": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Get Bends
+         * @description What narrower sheets would save, tried in the background; ask again to see how it stands.
+         */
+        readonly get: operations["get_bends_api_events__event_id__bends_get"];
+        readonly put?: never;
+        /**
+         * Take Bend
+         * @description Cut the sheets of a piece a cell narrower.
+         */
+        readonly post: operations["take_bend_api_events__event_id__bends_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/cuts.pdf": {
         readonly parameters: {
             readonly query?: never;
@@ -889,6 +913,131 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/ticks": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        /**
+         * Put Tick
+         * @description Tick a line of a list, or take the tick away.
+         */
+        readonly put: operations["put_tick_api_events__event_id__ticks_put"];
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/reuse": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Reuse
+         * @description Make so many of a part from finished armatures.
+         */
+        readonly post: operations["reuse_api_events__event_id__reuse_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/instead": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Get Instead
+         * @description Vessels that are free then and could stand in for one, each tried in every piece.
+         */
+        readonly get: operations["get_instead_api_events__event_id__instead_get"];
+        readonly put?: never;
+        /** Take Instead */
+        readonly post: operations["take_instead_api_events__event_id__instead_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/home": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Come Home
+         * @description Take everything back into the stores, in one act.
+         */
+        readonly post: operations["come_home_api_events__event_id__home_post"];
+        /**
+         * Not Home
+         * @description Take a homecoming back.
+         */
+        readonly delete: operations["not_home_api_events__event_id__home_delete"];
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/order.pdf": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Order Pdf
+         * @description The order for one supplier as a paper.
+         */
+        readonly get: operations["order_pdf_api_events__event_id__order_pdf_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/order.csv": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Order Csv
+         * @description The order for one supplier as CSV.
+         */
+        readonly get: operations["order_csv_api_events__event_id__order_csv_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/shopping.csv": {
         readonly parameters: {
             readonly query?: never;
@@ -934,6 +1083,67 @@ export interface paths {
         readonly get: operations["get_cost_api_events__event_id__cost_get"];
         readonly put?: never;
         readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/quote": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Accept Quote
+         * @description Keep today's price as what the client has accepted.
+         */
+        readonly post: operations["accept_quote_api_events__event_id__quote_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/quote/let-go": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Let Quote Go */
+        readonly post: operations["let_quote_go_api_events__event_id__quote_let_go_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/target": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Get Target
+         * @description What would reach the target, tried in the background; ask again to see how it stands.
+         */
+        readonly get: operations["get_target_api_events__event_id__target_get"];
+        readonly put?: never;
+        /**
+         * Reach Target
+         * @description Make a change that was tried.
+         */
+        readonly post: operations["reach_target_api_events__event_id__target_post"];
         readonly delete?: never;
         readonly options?: never;
         readonly head?: never;
@@ -1094,6 +1304,63 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/stock/currency": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        /**
+         * Put Currency
+         * @description Say which currency the prices of the stores are in.
+         */
+        readonly put: operations["put_currency_api_stock_currency_put"];
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/pictures": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Add Picture
+         * @description Take a picture in, re-encoded and without place data; its key.
+         */
+        readonly post: operations["add_picture_api_pictures_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/pictures/{key}": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /** Get Picture */
+        readonly get: operations["get_picture_api_pictures__key__get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/vessel-drawing": {
         readonly parameters: {
             readonly query?: never;
@@ -1209,6 +1476,74 @@ export interface paths {
         readonly get?: never;
         /** Put Supply */
         readonly put: operations["put_supply_api_stock_supply__key__put"];
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/stock/stand": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Add Stand */
+        readonly post: operations["add_stand_api_stock_stand_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/stock/stand/{key}": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        /** Put Stand */
+        readonly put: operations["put_stand_api_stock_stand__key__put"];
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/stock/armature": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Add Armature */
+        readonly post: operations["add_armature_api_stock_armature_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/stock/armature/{key}": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        /** Put Armature */
+        readonly put: operations["put_armature_api_stock_armature__key__put"];
         readonly post?: never;
         readonly delete?: never;
         readonly options?: never;
@@ -1579,6 +1914,17 @@ export interface components {
             readonly moss_round: boolean;
         };
         /**
+         * AddPicture
+         * @description A picture's bytes in base 64.
+         */
+        readonly AddPicture: {
+            /**
+             * Data
+             * Format: base64
+             */
+            readonly data: string;
+        };
+        /**
          * Air
          * @description The air of a place: °C, relative humidity 0-1, draught in m/s, and whether the sun is on the piece.
          */
@@ -1829,6 +2175,32 @@ export interface components {
             readonly along_m?: number | null;
         };
         /**
+         * BackIn
+         * @description How one line came home: how many can be used again, how they look, a note, a picture (empty: none).
+         */
+        readonly BackIn: {
+            /** Line */
+            readonly line: string;
+            /** Back */
+            readonly back: number;
+            /**
+             * Condition
+             * @default good
+             * @enum {string}
+             */
+            readonly condition: "good" | "rust" | "bent" | "coating worn" | "cracked" | "short";
+            /**
+             * Note
+             * @default
+             */
+            readonly note: string;
+            /**
+             * Picture
+             * @default
+             */
+            readonly picture: string;
+        };
+        /**
          * BalanceReport
          * @description Balance in the typical case: the centre of mass and the tip angle towards each azimuth from the front.
          */
@@ -1864,6 +2236,16 @@ export interface components {
             readonly pale: number;
         };
         /**
+         * Band
+         * @description What would be asked, tax in, to the whole unit, with so much of the stems.
+         */
+        readonly Band: {
+            /** Stems */
+            readonly stems: number;
+            /** Asked */
+            readonly asked: string;
+        };
+        /**
          * BasedOn
          * @description Every write names the revision it was based on.
          */
@@ -1882,6 +2264,50 @@ export interface components {
             readonly start: string;
             /** Vessel */
             readonly vessel?: string | null;
+        };
+        /**
+         * Bend
+         * @description One piece whose sheets are cut a cell narrower: what it saves of the roll, m, and what would be worse.
+         */
+        readonly Bend: {
+            /** Key */
+            readonly key: string;
+            /** Netting */
+            readonly netting: string;
+            readonly say: components["schemas"]["Phrase"];
+            /** Saves M */
+            readonly saves_m: number;
+            /** Worse */
+            readonly worse: readonly string[];
+        };
+        /** BendIn */
+        readonly BendIn: {
+            /** Base Revision */
+            readonly base_revision: number;
+            /** Key */
+            readonly key: string;
+        };
+        /**
+         * Bends
+         * @description What was tried so far, the most saved first.
+         */
+        readonly Bends: {
+            /** Found */
+            readonly found: readonly components["schemas"]["Bend"][];
+            /**
+             * Done
+             * @default 1
+             */
+            readonly done: number;
+        };
+        /**
+         * BendsOut
+         * @description What narrower sheets would save, as far as it was tried; None at first.
+         */
+        readonly BendsOut: {
+            readonly bends: components["schemas"]["Bends"] | null;
+            /** Running */
+            readonly running: boolean;
         };
         /**
          * Blade
@@ -2262,8 +2688,9 @@ export interface components {
          *     `opens` to `closes`, "HH:MM". Hung and mounted work may go up from `builds_from` to `builds_to`, before the
          *     day. `seats` is how many the vehicle takes; `buckets` and `cool_buckets` how many buckets the workshop has and its
          *     cool room takes; with `greens_sooner` greens go in a day sooner than is usual. `locks` are tasks set by hand;
-         *     `turning` lets sheets lie across the roll's length where that saves netting. `figures` is the edition of the book
-         *     of figures that the event is planned with; empty is the book as it stands.
+         *     `turning` lets sheets lie across the roll's length where that saves netting. `hires` are things hired for it,
+         *     `reused` what is made from finished armatures of the stores, `quote` the price the client accepted. `figures` is
+         *     the edition of the book of figures that the event is planned with; empty is the book as it stands.
          */
         readonly Brief: {
             /** Name */
@@ -2350,6 +2777,17 @@ export interface components {
              */
             readonly turning: boolean;
             /**
+             * Hires
+             * @default []
+             */
+            readonly hires: readonly components["schemas"]["Hire"][];
+            /**
+             * Reused
+             * @default []
+             */
+            readonly reused: readonly components["schemas"]["Reused"][];
+            readonly quote?: components["schemas"]["Quote"] | null;
+            /**
              * Figures
              * @default
              */
@@ -2364,8 +2802,9 @@ export interface components {
          *     `opens` to `closes`, "HH:MM". Hung and mounted work may go up from `builds_from` to `builds_to`, before the
          *     day. `seats` is how many the vehicle takes; `buckets` and `cool_buckets` how many buckets the workshop has and its
          *     cool room takes; with `greens_sooner` greens go in a day sooner than is usual. `locks` are tasks set by hand;
-         *     `turning` lets sheets lie across the roll's length where that saves netting. `figures` is the edition of the book
-         *     of figures that the event is planned with; empty is the book as it stands.
+         *     `turning` lets sheets lie across the roll's length where that saves netting. `hires` are things hired for it,
+         *     `reused` what is made from finished armatures of the stores, `quote` the price the client accepted. `figures` is
+         *     the edition of the book of figures that the event is planned with; empty is the book as it stands.
          */
         readonly BriefIn: {
             /** Name */
@@ -2439,7 +2878,10 @@ export interface components {
              *       "vehicle_days": 1,
              *       "breakage": 0,
              *       "overheads": 0,
-             *       "tax": 0
+             *       "tax": 0,
+             *       "deposit": 0,
+             *       "paid": "0",
+             *       "waits": false
              *     }
              */
             readonly costing: components["schemas"]["CostingIn"];
@@ -2474,6 +2916,17 @@ export interface components {
              */
             readonly turning: boolean;
             /**
+             * Hires
+             * @default []
+             */
+            readonly hires: readonly components["schemas"]["HireIn"][];
+            /**
+             * Reused
+             * @default []
+             */
+            readonly reused: readonly components["schemas"]["ReusedIn"][];
+            readonly quote?: components["schemas"]["QuoteIn"] | null;
+            /**
              * Figures
              * @default
              */
@@ -2483,14 +2936,15 @@ export interface components {
          * Buy
          * @description One line to buy: from whom, what, how much is needed with spares, what is here, packs to buy, their price.
          *
-         *     `price` is None where no price is known. `pack` says what one pack is, in words.
+         *     `price` is None where no price is known. `pack` says what one pack is, in words; of what is hired it says from whom
+         *     and for how long. `here` is what the stores have of it, or what is hired.
          */
         readonly Buy: {
             /**
              * Group
              * @enum {string}
              */
-            readonly group: "market" | "sundries" | "hardware" | "rigging" | "frogs" | "vessels";
+            readonly group: "market" | "sundries" | "hardware" | "rigging" | "frogs" | "vessels" | "hired" | "finished";
             /** Key */
             readonly key: string;
             /** Name */
@@ -2718,12 +3172,29 @@ export interface components {
         };
         /**
          * CostOut
-         * @description What it costs, with the revision of the event it is reckoned from.
+         * @description What it costs, with the revision of the event it is reckoned from, and where its price stands.
          */
         readonly CostOut: {
             /** Revision */
             readonly revision: number;
             readonly cost: components["schemas"]["EventCost"];
+            readonly standing: components["schemas"]["jolly_trellis__services__quoting__Standing"];
+        };
+        /**
+         * CostPart
+         * @description One line that a number is made of: of which kind, what, how it comes about, what it comes to.
+         */
+        readonly CostPart: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "stems" | "mechanics" | "vessels" | "consumables" | "labour";
+            /** Name */
+            readonly name: string;
+            readonly of: components["schemas"]["Phrase"];
+            /** Amount */
+            readonly amount: string;
         };
         /**
          * Costing
@@ -2733,7 +3204,8 @@ export interface components {
          *     beyond the recipe; `uses` how often mechanics bought for this event will be used, None as each is known to last.
          *     The vehicle costs `per_km` for `km` in all, and `per_day` for `vehicle_days`; `delivery` is what others take to
          *     bring or fetch; None is not known. `breakage` is a share of all goods, `overheads` of all costs, `tax` of the
-         *     price.
+         *     price. `deposit` is the share of what is asked that is paid before, `paid` what has been paid; with `waits` nothing
+         *     is bought before the deposit is in. `target` is what the client would ask for, tax in, None nothing said.
          */
         readonly Costing: {
             /**
@@ -2783,6 +3255,23 @@ export interface components {
              * @default 0
              */
             readonly tax: number;
+            /**
+             * Deposit
+             * @default 0
+             */
+            readonly deposit: number;
+            /**
+             * Paid
+             * @default 0
+             */
+            readonly paid: string;
+            /**
+             * Waits
+             * @default false
+             */
+            readonly waits: boolean;
+            /** Target */
+            readonly target?: string | null;
         };
         /**
          * CostingIn
@@ -2792,7 +3281,8 @@ export interface components {
          *     beyond the recipe; `uses` how often mechanics bought for this event will be used, None as each is known to last.
          *     The vehicle costs `per_km` for `km` in all, and `per_day` for `vehicle_days`; `delivery` is what others take to
          *     bring or fetch; None is not known. `breakage` is a share of all goods, `overheads` of all costs, `tax` of the
-         *     price.
+         *     price. `deposit` is the share of what is asked that is paid before, `paid` what has been paid; with `waits` nothing
+         *     is bought before the deposit is in. `target` is what the client would ask for, tax in, None nothing said.
          */
         readonly CostingIn: {
             /**
@@ -2842,6 +3332,23 @@ export interface components {
              * @default 0
              */
             readonly tax: number;
+            /**
+             * Deposit
+             * @default 0
+             */
+            readonly deposit: number;
+            /**
+             * Paid
+             * @default 0
+             */
+            readonly paid: number | string;
+            /**
+             * Waits
+             * @default false
+             */
+            readonly waits: boolean;
+            /** Target */
+            readonly target?: number | string | null;
         };
         /**
          * Counterweight
@@ -3062,7 +3569,7 @@ export interface components {
         };
         /**
          * CutRow
-         * @description A material of an event that was cut: its number, and how many rolls or packs were taken from the stores.
+         * @description A material of an event that was cut, for the how-manieth time, and how many rolls or packs it took.
          */
         readonly CutRow: {
             /** Id */
@@ -3074,6 +3581,8 @@ export interface components {
             readonly material: "netting" | "supply";
             /** Key */
             readonly key: string;
+            /** Nth */
+            readonly nth: number;
             /** Rolls */
             readonly rolls: number;
         };
@@ -3219,7 +3728,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            readonly kind: "vessel" | "netting" | "frog" | "variety" | "supply";
+            readonly kind: "vessel" | "stand" | "netting" | "frog" | "variety" | "supply" | "armature";
             /** Key */
             readonly key: string;
             /** Name */
@@ -3402,8 +3911,9 @@ export interface components {
          * EventCost
          * @description What an event costs: each piece, what is beside them, and the sums.
          *
-         *     `cost`, `price` and `asked` are None while a piece has something that is not known. `price` is without tax, `asked`
-         *     with it. `unsaid` names what nobody has said the cost of and is in no sum: all are at the least then.
+         *     `cost`, `price` and `asked` are None while something is not known; `known` adds up what is. `price` is without tax,
+         *     `asked` with it. `unsaid` names what nobody has said the cost of and is in no sum: all are at the least then.
+         *     `bands` are what fewer and more stems would come to.
          */
         readonly EventCost: {
             /** Currency */
@@ -3416,6 +3926,8 @@ export interface components {
             readonly stems: string;
             /** Mechanics */
             readonly mechanics: string;
+            /** Vessels */
+            readonly vessels: string;
             /** Consumables */
             readonly consumables: string;
             /** Labour */
@@ -3440,6 +3952,11 @@ export interface components {
             readonly missing: readonly string[];
             /** Unsaid */
             readonly unsaid: readonly string[];
+            /**
+             * Bands
+             * @default []
+             */
+            readonly bands: readonly components["schemas"]["Band"][];
         };
         /**
          * EventOut
@@ -3614,6 +4131,110 @@ export interface components {
             readonly tight_from: number;
         };
         /**
+         * FinishedArmature
+         * @description One make of armature or shaped netting as it came home.
+         *
+         *     `made_as` is what it was made as: the kind of a hung armature, or of a vessel's mechanic. `netting` is a key of the
+         *     stores, empty where it has none; `width_m` × `length_m` the sheet that was cut for one. `made_for` is the job that
+         *     it came home from, `picture` a key of the pictures, empty none.
+         */
+        readonly FinishedArmature: {
+            /** Key */
+            readonly key: string;
+            /** Name */
+            readonly name: string;
+            /** Made As */
+            readonly made_as: string;
+            /**
+             * Netting
+             * @default
+             */
+            readonly netting: string;
+            /** Width M */
+            readonly width_m: number;
+            /** Length M */
+            readonly length_m: number;
+            /**
+             * Condition
+             * @default good
+             * @enum {string}
+             */
+            readonly condition: "good" | "rust" | "bent" | "coating worn" | "cracked" | "short";
+            /**
+             * Note
+             * @default
+             */
+            readonly note: string;
+            /**
+             * Made For
+             * @default
+             */
+            readonly made_for: string;
+            /**
+             * Picture
+             * @default
+             */
+            readonly picture: string;
+            /**
+             * @default {
+             *       "kind": "measured",
+             *       "source": "entered by you"
+             *     }
+             */
+            readonly provenance: components["schemas"]["Provenance"];
+        };
+        /**
+         * FinishedArmatureIn
+         * @description One make of armature or shaped netting as it came home.
+         *
+         *     `made_as` is what it was made as: the kind of a hung armature, or of a vessel's mechanic. `netting` is a key of the
+         *     stores, empty where it has none; `width_m` × `length_m` the sheet that was cut for one. `made_for` is the job that
+         *     it came home from, `picture` a key of the pictures, empty none.
+         */
+        readonly FinishedArmatureIn: {
+            /** Name */
+            readonly name: string;
+            /** Made As */
+            readonly made_as: string;
+            /**
+             * Netting
+             * @default
+             */
+            readonly netting: string;
+            /** Width M */
+            readonly width_m: number;
+            /** Length M */
+            readonly length_m: number;
+            /**
+             * Condition
+             * @default good
+             * @enum {string}
+             */
+            readonly condition: "good" | "rust" | "bent" | "coating worn" | "cracked" | "short";
+            /**
+             * Note
+             * @default
+             */
+            readonly note: string;
+            /**
+             * Made For
+             * @default
+             */
+            readonly made_for: string;
+            /**
+             * Picture
+             * @default
+             */
+            readonly picture: string;
+            /**
+             * @default {
+             *       "kind": "measured",
+             *       "source": "entered by you"
+             *     }
+             */
+            readonly provenance: components["schemas"]["ProvenanceIn"];
+        };
+        /**
          * FittingOut
          * @description A way a kind of line can be made off, as done to it: “knotted”.
          */
@@ -3634,7 +4255,7 @@ export interface components {
             readonly key: string;
             readonly say: components["schemas"]["Phrase"];
             /** Piece */
-            readonly piece: components["schemas"]["Standing"] | components["schemas"]["Bouquet"];
+            readonly piece: components["schemas"]["jolly_trellis__core__plan__standing__Standing"] | components["schemas"]["Bouquet"];
             /**
              * State After
              * @enum {string}
@@ -4145,12 +4766,140 @@ export interface components {
             readonly words: string;
             readonly meaning: components["schemas"]["Phrase"];
         };
-        /** HoldingOut */
+        /**
+         * Held
+         * @description Today's plan against what was accepted: what was asked, what would be asked now, by how much that is more.
+         *
+         *     `now` and `more` are None while today's price is not known. `moved` are the lines that differ.
+         */
+        readonly Held: {
+            /** Accepted On */
+            readonly accepted_on: string;
+            /** Currency */
+            readonly currency: string;
+            /** Then */
+            readonly then: string;
+            /** Now */
+            readonly now: string | null;
+            /** More */
+            readonly more: string | null;
+            /** Moved */
+            readonly moved: readonly components["schemas"]["Moved"][];
+        };
+        /**
+         * Hire
+         * @description Things that are hired for the event: what and how many, from whom, from which day to which, what one costs.
+         *
+         *     `name` is what pieces call it. `comes` and `goes_back` are local days, both in it. `each` is the hire of one, None
+         *     not known; `damage` what the lender has asked beside it.
+         */
+        readonly Hire: {
+            /** Name */
+            readonly name: string;
+            /**
+             * Number
+             * @default 1
+             */
+            readonly number: number;
+            /** Lender */
+            readonly lender: string;
+            /** Comes */
+            readonly comes: string;
+            /** Goes Back */
+            readonly goes_back: string;
+            /** Each */
+            readonly each?: string | null;
+            /**
+             * Damage
+             * @default 0
+             */
+            readonly damage: string;
+        };
+        /**
+         * HireIn
+         * @description Things that are hired for the event: what and how many, from whom, from which day to which, what one costs.
+         *
+         *     `name` is what pieces call it. `comes` and `goes_back` are local days, both in it. `each` is the hire of one, None
+         *     not known; `damage` what the lender has asked beside it.
+         */
+        readonly HireIn: {
+            /** Name */
+            readonly name: string;
+            /**
+             * Number
+             * @default 1
+             */
+            readonly number: number;
+            /** Lender */
+            readonly lender: string;
+            /** Comes */
+            readonly comes: string;
+            /** Goes Back */
+            readonly goes_back: string;
+            /** Each */
+            readonly each?: number | string | null;
+            /**
+             * Damage
+             * @default 0
+             */
+            readonly damage: number | string;
+        };
+        /**
+         * HoldingOut
+         * @description How many there are and how they wear; `uses` is how often one is used, by the holding or by the figures, None
+         *     where it is used up.
+         */
         readonly HoldingOut: {
             /** On Hand */
             readonly on_hand: number;
             /** Retired */
             readonly retired: boolean;
+            /** Lasts */
+            readonly lasts: number | null;
+            /** Used */
+            readonly used: number;
+            /** Resale */
+            readonly resale: number | null;
+        };
+        /**
+         * HomeIn
+         * @description How everything came home; a line that is not named came back whole.
+         */
+        readonly HomeIn: {
+            /** Lines */
+            readonly lines: readonly components["schemas"]["BackIn"][];
+        };
+        /**
+         * HomeLine
+         * @description One line as it came home: its key in the list, the thing it is in the stores, how many went and came back.
+         */
+        readonly HomeLine: {
+            /** Line */
+            readonly line: string;
+            /** Kind */
+            readonly kind: string;
+            /** Thing */
+            readonly thing: string;
+            /** Went */
+            readonly went: number;
+            /** Back */
+            readonly back: number;
+            /** Added */
+            readonly added: number;
+            /** Condition */
+            readonly condition: string;
+            /** Note */
+            readonly note: string;
+        };
+        /**
+         * Homecoming
+         * @description What came home from an event, and when, UTC, ISO 8601.
+         */
+        readonly Homecoming: {
+            /** At */
+            readonly at: string;
+            /** Lines */
+            readonly lines: readonly components["schemas"]["HomeLine"][];
         };
         /**
          * ImportOut
@@ -4201,6 +4950,33 @@ export interface components {
              * @default 0.01
              */
             readonly drop_m: number;
+        };
+        /**
+         * Instead
+         * @description Another vessel of the stores that is free then and was tried in every piece that has this one: what would be
+         *     worse, in words; none where every verdict stays as it is.
+         */
+        readonly Instead: {
+            /** Vessel */
+            readonly vessel: string;
+            /** Name */
+            readonly name: string;
+            /** Free */
+            readonly free: number;
+            /** Worse */
+            readonly worse: readonly string[];
+        };
+        /**
+         * InsteadIn
+         * @description Another vessel of the stores in the place of one, by its key.
+         */
+        readonly InsteadIn: {
+            /** Base Revision */
+            readonly base_revision: number;
+            /** Name */
+            readonly name: string;
+            /** Vessel */
+            readonly vessel: string;
         };
         /**
          * Judging
@@ -4481,7 +5257,8 @@ export interface components {
         /**
          * ListsOut
          * @description Everything to buy and pack, what other events want as well, the days before, side shoots, stems of each piece as
-         *     they are pulled.
+         *     they are pulled; what is ordered from whom, what is ticked, which finished armatures would do for what, what comes
+         *     home and how it did.
          */
         readonly ListsOut: {
             /** Name */
@@ -4497,6 +5274,17 @@ export interface components {
             readonly side_shoots: readonly components["schemas"]["SideShoots"][];
             /** Pull */
             readonly pull: readonly components["schemas"]["PullRow"][];
+            /** Orders */
+            readonly orders: readonly components["schemas"]["Order"][];
+            /** Ticks */
+            readonly ticks: {
+                readonly [key: string]: readonly components["schemas"]["Tick"][];
+            };
+            /** Offers */
+            readonly offers: readonly components["schemas"]["jolly_trellis__core__event__finished__Offer"][];
+            /** Hires Out Of Time */
+            readonly hires_out_of_time: readonly components["schemas"]["Phrase"][];
+            readonly returns: components["schemas"]["ReturnsState"];
         };
         /**
          * LoadPart
@@ -4699,6 +5487,11 @@ export interface components {
             readonly material: "netting" | "supply";
             /** Key */
             readonly key: string;
+            /**
+             * Nth
+             * @default 1
+             */
+            readonly nth: number;
             /** Cut */
             readonly cut: boolean;
         };
@@ -4710,7 +5503,7 @@ export interface components {
          *     line `beside_m` past where a whole number of half cells ends. `kept` is the share of what is used that is kept as
          *     remnants, 0 to 1, `waste` the share that becomes neither piece nor remnant; `bound_waste` what no plan of such
          *     strips gets under in both, None not known. `to_buy` counts rolls, spools or sticks; `missing` says what could not
-         *     be cut, and why.
+         *     be cut, and why. `nth` is 1 for the first cutting of a material; what is added after it was cut is cut in the next.
          */
         readonly MaterialPlan: {
             /**
@@ -4757,6 +5550,11 @@ export interface components {
              * @default 0
              */
             readonly kept: number;
+            /**
+             * Nth
+             * @default 1
+             */
+            readonly nth: number;
         };
         /**
          * Mechanic
@@ -5084,6 +5882,18 @@ export interface components {
             readonly bears_below_m: number;
         };
         /**
+         * Moved
+         * @description One line that is asked otherwise than it was accepted; None where it was not in it, or is not any more.
+         */
+        readonly Moved: {
+            /** Name */
+            readonly name: string;
+            /** Then */
+            readonly then: string | null;
+            /** Now */
+            readonly now: string | null;
+        };
+        /**
          * Netting
          * @description A netting as sold, or as counted: `counted_cells` over `counted_length_m` overrides the label.
          *
@@ -5191,16 +6001,6 @@ export interface components {
             readonly say: components["schemas"]["Phrase"];
         };
         /**
-         * Offer
-         * @description Words that fit nothing, and the nearest thing that there is.
-         */
-        readonly Offer: {
-            /** Words */
-            readonly words: string;
-            /** Nearest */
-            readonly nearest: string;
-        };
-        /**
          * Option
          * @description One mechanic for this piece at its best: what it would be, how it is judged, why it stands where it does.
          *
@@ -5216,7 +6016,7 @@ export interface components {
             /** What */
             readonly what: string;
             /** Piece */
-            readonly piece: components["schemas"]["Standing"] | components["schemas"]["Bouquet"];
+            readonly piece: components["schemas"]["jolly_trellis__core__plan__standing__Standing"] | components["schemas"]["Bouquet"];
             readonly act: components["schemas"]["Phrase"] | null;
             readonly mechanic: components["schemas"]["SizedMechanic"] | null;
             /** Rungs */
@@ -5231,6 +6031,36 @@ export interface components {
             readonly picture: components["schemas"]["Picture"];
             /** Stems */
             readonly stems: readonly components["schemas"]["Stem"][];
+        };
+        /**
+         * Order
+         * @description One order: from whom, for which day (None: before the event), its lines, and their sum, None not known.
+         */
+        readonly Order: {
+            /** Supplier */
+            readonly supplier: string;
+            /** Day */
+            readonly day: string | null;
+            /** Lines */
+            readonly lines: readonly components["schemas"]["OrderLine"][];
+            /** Cost */
+            readonly cost: string | null;
+        };
+        /**
+         * OrderLine
+         * @description One line of an order: what, how many of which pack, and what all of them cost; None no price is known.
+         */
+        readonly OrderLine: {
+            /** Key */
+            readonly key: string;
+            /** Name */
+            readonly name: string;
+            /** Number */
+            readonly number: number;
+            /** Pack */
+            readonly pack: string;
+            /** Cost */
+            readonly cost: string | null;
         };
         /**
          * Outline
@@ -5257,14 +6087,18 @@ export interface components {
         };
         /**
          * Pack
-         * @description One line to take along: how many, of what, and why.
+         * @description One line to take along: how many, of what, and why; `home` is whether it comes back.
+         *
+         *     `key` tells it from the others of the event, whatever its number.
          */
         readonly Pack: {
+            /** Key */
+            readonly key: string;
             /**
              * Group
              * @enum {string}
              */
-            readonly group: "pieces" | "tools and protection" | "water" | "emergency kit";
+            readonly group: "pieces" | "carried apart" | "put in at the place" | "tools and protection" | "water" | "emergency kit";
             /** Name */
             readonly name: string;
             /** Number */
@@ -5276,6 +6110,11 @@ export interface components {
              *     }
              */
             readonly why: components["schemas"]["Phrase"];
+            /**
+             * Home
+             * @default true
+             */
+            readonly home: boolean;
         };
         /**
          * Part
@@ -5303,6 +6142,20 @@ export interface components {
              * @default
              */
             readonly made_of: string;
+        };
+        /**
+         * Payment
+         * @description What is to be paid before, what has been, what is still due of it and of all; None while no price is known.
+         */
+        readonly Payment: {
+            /** Deposit */
+            readonly deposit: string | null;
+            /** Paid */
+            readonly paid: string;
+            /** Deposit Due */
+            readonly deposit_due: string | null;
+            /** Due */
+            readonly due: string | null;
         };
         /**
          * People
@@ -5408,7 +6261,7 @@ export interface components {
          */
         readonly Picture: {
             /** Primitives */
-            readonly primitives: readonly (components["schemas"]["Shape"] | components["schemas"]["Turned"] | components["schemas"]["Dot"])[];
+            readonly primitives: readonly (components["schemas"]["jolly_trellis__core__drawing__primitives__Shape"] | components["schemas"]["Turned"] | components["schemas"]["Dot"])[];
             /** Hung */
             readonly hung: readonly components["schemas"]["Stem"][];
             /** Rims M */
@@ -5428,8 +6281,9 @@ export interface components {
          * PieceCost
          * @description What one piece of the line-up costs, all of its quantity: by kind, in all, what to ask; and what is not known.
          *
-         *     `cost` and `price` are None while something is not known; `known` adds up what is. `price` is `price_each` times
-         *     the quantity. `minutes` are of all hands: making, and its share of fetching, loading, driving, filling, striking.
+         *     `cost`, `price` and `margin`, what is kept of the price, are None while something is not known; `known` adds up
+         *     what is. `price` is `price_each` times the quantity. `minutes` are of all hands: making, and its share of fetching,
+         *     loading, driving, filling, striking. `parts` are the lines that each kind is the sum of.
          */
         readonly PieceCost: {
             /** Piece Id */
@@ -5442,6 +6296,8 @@ export interface components {
             readonly stems: string;
             /** Mechanics */
             readonly mechanics: string;
+            /** Vessels */
+            readonly vessels: string;
             /** Consumables */
             readonly consumables: string;
             /** Minutes */
@@ -5460,8 +6316,12 @@ export interface components {
             readonly price: string | null;
             /** Price Each */
             readonly price_each: string | null;
+            /** Margin */
+            readonly margin: string | null;
             /** Missing */
             readonly missing: readonly string[];
+            /** Parts */
+            readonly parts: readonly components["schemas"]["CostPart"][];
         };
         /**
          * PieceOut
@@ -5471,7 +6331,7 @@ export interface components {
             /** Id */
             readonly id: number;
             /** Part */
-            readonly part: components["schemas"]["Standing"] | components["schemas"]["Bouquet"];
+            readonly part: components["schemas"]["jolly_trellis__core__plan__standing__Standing"] | components["schemas"]["Bouquet"];
             readonly report: components["schemas"]["Report"] | null;
             readonly problem: components["schemas"]["Problem"] | null;
         };
@@ -5854,6 +6714,10 @@ export interface components {
             /** On Site */
             readonly on_site: boolean;
         };
+        /** PutArmature */
+        readonly PutArmature: {
+            readonly armature: components["schemas"]["FinishedArmatureIn"];
+        };
         /**
          * PutBack
          * @description What was put back, and the copy of what it replaced.
@@ -5867,6 +6731,11 @@ export interface components {
             /** Base Revision */
             readonly base_revision: number;
             readonly brief: components["schemas"]["BriefIn"];
+        };
+        /** PutCurrency */
+        readonly PutCurrency: {
+            /** Currency */
+            readonly currency: string;
         };
         /** PutFrog */
         readonly PutFrog: {
@@ -5884,6 +6753,15 @@ export interface components {
              * @default false
              */
             readonly retired: boolean;
+            /** Lasts */
+            readonly lasts?: number | null;
+            /**
+             * Used
+             * @default 0
+             */
+            readonly used: number;
+            /** Resale */
+            readonly resale?: number | null;
         };
         /** PutNetting */
         readonly PutNetting: {
@@ -5900,6 +6778,10 @@ export interface components {
              * @default Change the piece
              */
             readonly label: string;
+        };
+        /** PutStand */
+        readonly PutStand: {
+            readonly stand: components["schemas"]["StandIn"];
         };
         /** PutSupply */
         readonly PutSupply: {
@@ -5932,6 +6814,121 @@ export interface components {
             readonly kind: "length" | "cut_length" | "level_most" | "level_least" | "mass" | "volume" | "duration" | "angle" | "force" | "pull" | "moment" | "energy" | "pressure" | "density" | "areal_mass" | "linear_mass" | "draw" | "temperature" | "acceleration" | "stiffness" | "line_force" | "area" | "speed" | "per_speed" | "warming" | "evaporation" | "minutes" | "price_m" | "price_kg" | "price_l" | "price_m2" | "price" | "ratio" | "count";
             /** Value */
             readonly value: number;
+        };
+        /**
+         * Quote
+         * @description The price that the client accepted, as it stood then: line by line, without tax, the tax, with it.
+         */
+        readonly Quote: {
+            /** Accepted On */
+            readonly accepted_on: string;
+            /** Currency */
+            readonly currency: string;
+            /** Lines */
+            readonly lines: readonly components["schemas"]["QuoteLine"][];
+            /** Price */
+            readonly price: string;
+            /** Tax */
+            readonly tax: string;
+            /** Asked */
+            readonly asked: string;
+        };
+        /**
+         * QuoteIn
+         * @description The price that the client accepted, as it stood then: line by line, without tax, the tax, with it.
+         */
+        readonly QuoteIn: {
+            /** Accepted On */
+            readonly accepted_on: string;
+            /** Currency */
+            readonly currency: string;
+            /** Lines */
+            readonly lines: readonly components["schemas"]["QuoteLineIn"][];
+            /** Price */
+            readonly price: number | string;
+            /** Tax */
+            readonly tax: number | string;
+            /** Asked */
+            readonly asked: number | string;
+        };
+        /**
+         * QuoteLine
+         * @description One line of a price that was accepted: what, how many, what one is and all of them are.
+         */
+        readonly QuoteLine: {
+            /** Name */
+            readonly name: string;
+            /** Number */
+            readonly number: number;
+            /** Each */
+            readonly each: string;
+            /** Amount */
+            readonly amount: string;
+        };
+        /**
+         * QuoteLineIn
+         * @description One line of a price that was accepted: what, how many, what one is and all of them are.
+         */
+        readonly QuoteLineIn: {
+            /** Name */
+            readonly name: string;
+            /** Number */
+            readonly number: number;
+            /** Each */
+            readonly each: number | string;
+            /** Amount */
+            readonly amount: number | string;
+        };
+        /**
+         * Reach
+         * @description One change that was tried: what it is, what would be asked then and by how much that is less, whether it reaches
+         *     the target, and what of the verdicts would be worse, in words; none where they stay as they are.
+         */
+        readonly Reach: {
+            /** Key */
+            readonly key: string;
+            readonly say: components["schemas"]["Phrase"];
+            /** Asked */
+            readonly asked: string;
+            /** Less */
+            readonly less: string;
+            /** Reaches */
+            readonly reaches: boolean;
+            /** Worse */
+            readonly worse: readonly string[];
+        };
+        /** ReachIn */
+        readonly ReachIn: {
+            /** Base Revision */
+            readonly base_revision: number;
+            /** Key */
+            readonly key: string;
+        };
+        /**
+         * ReachOut
+         * @description What was tried to reach the target so far; None at first.
+         */
+        readonly ReachOut: {
+            readonly reached: components["schemas"]["Reached"] | null;
+            /** Running */
+            readonly running: boolean;
+        };
+        /**
+         * Reached
+         * @description What was tried to reach a target, the least change that reaches it first; `done` is how far, 0 to 1.
+         */
+        readonly Reached: {
+            /** Target */
+            readonly target: string;
+            /** Asked */
+            readonly asked: string;
+            /** Tried */
+            readonly tried: readonly components["schemas"]["Reach"][];
+            /**
+             * Done
+             * @default 1
+             */
+            readonly done: number;
         };
         /** ReadCalendar */
         readonly ReadCalendar: {
@@ -6267,6 +7264,77 @@ export interface components {
              *     }
              */
             readonly picture: components["schemas"]["Picture"];
+        };
+        /**
+         * Return
+         * @description One line that comes home: which kind of thing, its name or key, for which part (0: several), how many went out.
+         *
+         *     `shape` is that of a finished armature that was made for this event, None of what was in the stores.
+         */
+        readonly Return: {
+            /** Key */
+            readonly key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "vessel" | "stand" | "frog" | "armature";
+            /** Name */
+            readonly name: string;
+            /** Said */
+            readonly said: string;
+            /** Part */
+            readonly part: number;
+            /** Number */
+            readonly number: number;
+            readonly shape?: components["schemas"]["jolly_trellis__core__event__returns__Shape"] | null;
+        };
+        /**
+         * ReturnsState
+         * @description What comes home from an event, line by line, and how it did, None while it has not.
+         */
+        readonly ReturnsState: {
+            /** Lines */
+            readonly lines: readonly components["schemas"]["Return"][];
+            readonly home: components["schemas"]["Homecoming"] | null;
+        };
+        /**
+         * ReuseIn
+         * @description So many of a part from finished armatures; none lets them go.
+         */
+        readonly ReuseIn: {
+            /** Base Revision */
+            readonly base_revision: number;
+            /** Part */
+            readonly part: number;
+            /** Armature */
+            readonly armature: string;
+            /** Number */
+            readonly number: number;
+        };
+        /**
+         * Reused
+         * @description So many of a part that are made from finished armatures of the stores, by the key of those.
+         */
+        readonly Reused: {
+            /** Part */
+            readonly part: number;
+            /** Armature */
+            readonly armature: string;
+            /** Number */
+            readonly number: number;
+        };
+        /**
+         * ReusedIn
+         * @description So many of a part that are made from finished armatures of the stores, by the key of those.
+         */
+        readonly ReusedIn: {
+            /** Part */
+            readonly part: number;
+            /** Armature */
+            readonly armature: string;
+            /** Number */
+            readonly number: number;
         };
         /**
          * Rig
@@ -6756,43 +7824,6 @@ export interface components {
             readonly moves_to?: ("table" | "floor" | "bar" | "ledge") | null;
         };
         /**
-         * Shape
-         * @description Runs of points: a `line`, a `face` with its edge, or a convex `solid` of which the outline is seen.
-         *
-         *     `width_m` is how thick a line really is, None for a hairline.
-         */
-        readonly Shape: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            readonly kind: "line" | "face" | "solid";
-            /** Id */
-            readonly id: string;
-            /** Ink */
-            readonly ink: string;
-            /** Layer */
-            readonly layer: number;
-            /** Runs */
-            readonly runs: readonly (readonly (readonly [
-                number,
-                number,
-                number
-            ])[])[];
-            /**
-             * Closed
-             * @default false
-             */
-            readonly closed: boolean;
-            /** Width M */
-            readonly width_m?: number | null;
-            /**
-             * Seen
-             * @default []
-             */
-            readonly seen: readonly ("front" | "side" | "above" | "cut" | "whole")[];
-        };
-        /**
          * ShapeOut
          * @description A vessel seen from above, whether it is as deep as it is wide, and points of its outline in half sizes.
          */
@@ -6877,9 +7908,14 @@ export interface components {
         /**
          * Shortfall
          * @description Days in a row on which events together want more of a thing than there is: how many on the worst of them, how
-         *     many there are, and who wants them then.
+         *     many there are, with what is hired, and who wants them then.
          */
         readonly Shortfall: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "vessel" | "stand" | "frog" | "armature";
             /** Name */
             readonly name: string;
             /**
@@ -7266,98 +8302,102 @@ export interface components {
             readonly strength_n: number;
         };
         /**
-         * Standing
-         * @description A piece that stands where it is shown; with `companions` it is a composition of several vessels.
+         * Stand
+         * @description One stand, column or tall cylinder: its height, the outside of its plate or rim, the hole in it (0: solid).
          *
-         *     `feet` tells whether stems are cut to stand on the floor, or to end just under the display water. `dealt` keeps
-         *     the seats; None deals them afresh.
+         *     Foot and mass may be unknown (None). `clear` is whether one sees through it, `ridge` whether it locates the bowl.
+         *     `price` is what one is bought for, None not known.
          */
-        readonly Standing: {
-            /**
-             * Kind
-             * @default standing
-             * @constant
-             */
-            readonly kind: "standing";
+        readonly Stand: {
+            /** Key */
+            readonly key: string;
             /** Name */
             readonly name: string;
-            readonly vessel: components["schemas"]["Vessel"];
-            readonly envelope: components["schemas"]["Envelope"];
-            readonly mechanic: components["schemas"]["Mechanic"];
-            /** Water Level M */
-            readonly water_level_m: number;
+            /** Height M */
+            readonly height_m: number;
+            /** Top Width M */
+            readonly top_width_m: number;
             /**
-             * Recipe
-             * @default []
-             */
-            readonly recipe: readonly components["schemas"]["RecipeLine"][];
-            readonly setting?: components["schemas"]["Setting"];
-            /**
-             * Ballast Kg
+             * Opening M
              * @default 0
              */
-            readonly ballast_kg: number;
+            readonly opening_m: number;
+            /** Foot Width M */
+            readonly foot_width_m?: number | null;
+            /** Mass Kg */
+            readonly mass_kg?: number | null;
             /**
-             * Top Ups
-             * @default []
+             * Column Width M
+             * @default 0.12
              */
-            readonly top_ups: readonly components["schemas"]["TopUp"][];
+            readonly column_width_m: number;
             /**
-             * Quantity
-             * @default 1
-             */
-            readonly quantity: number;
-            /**
-             * Arrangement
-             * @default even
-             * @enum {string}
-             */
-            readonly arrangement: "even" | "clusters" | "gradient" | "far_side";
-            /**
-             * Hand Placed
-             * @default []
-             */
-            readonly hand_placed: readonly components["schemas"]["HandPlaced"][];
-            readonly transport?: components["schemas"]["Transport"] | null;
-            readonly support?: components["schemas"]["Support"] | null;
-            readonly insert?: components["schemas"]["Insert"] | null;
-            /**
-             * Lining
+             * Clear
              * @default false
              */
-            readonly lining: boolean;
+            readonly clear: boolean;
             /**
-             * Wrap Height M
+             * Ridge
+             * @default false
+             */
+            readonly ridge: boolean;
+            /** Price */
+            readonly price?: number | null;
+            /**
+             * @default {
+             *       "kind": "estimate",
+             *       "source": ""
+             *     }
+             */
+            readonly provenance: components["schemas"]["Provenance"];
+        };
+        /**
+         * StandIn
+         * @description One stand, column or tall cylinder: its height, the outside of its plate or rim, the hole in it (0: solid).
+         *
+         *     Foot and mass may be unknown (None). `clear` is whether one sees through it, `ridge` whether it locates the bowl.
+         *     `price` is what one is bought for, None not known.
+         */
+        readonly StandIn: {
+            /** Name */
+            readonly name: string;
+            /** Height M */
+            readonly height_m: number;
+            /** Top Width M */
+            readonly top_width_m: number;
+            /**
+             * Opening M
              * @default 0
              */
-            readonly wrap_height_m: number;
-            /** Moss M */
-            readonly moss_m?: number | null;
+            readonly opening_m: number;
+            /** Foot Width M */
+            readonly foot_width_m?: number | null;
+            /** Mass Kg */
+            readonly mass_kg?: number | null;
             /**
-             * Must Lift Off
+             * Column Width M
+             * @default 0.12
+             */
+            readonly column_width_m: number;
+            /**
+             * Clear
              * @default false
              */
-            readonly must_lift_off: boolean;
-            readonly making?: components["schemas"]["Making"];
+            readonly clear: boolean;
             /**
-             * Look
-             * @default []
+             * Ridge
+             * @default false
              */
-            readonly look: readonly ("mechanic" | "rim" | "underside")[];
+            readonly ridge: boolean;
+            /** Price */
+            readonly price?: number | null;
             /**
-             * Companions
-             * @default []
+             * @default {
+             *       "kind": "estimate",
+             *       "source": ""
+             *     }
              */
-            readonly companions: readonly components["schemas"]["Companion"][];
-            readonly spill?: components["schemas"]["Spill"] | null;
-            readonly counterweight?: components["schemas"]["Counterweight"] | null;
-            /**
-             * Feet
-             * @default on the floor
-             * @enum {string}
-             */
-            readonly feet: "on the floor" | "to the water";
-            readonly dealt?: components["schemas"]["Dealt"] | null;
+            readonly provenance: components["schemas"]["ProvenanceIn"];
         };
         /**
          * StandingIn
@@ -7571,7 +8611,7 @@ export interface components {
          * @description How one variety is bought: stems in the recipes, with waste, here already; bunches and single stems; the cost.
          *
          *     `cost` is of what is bought, `here_cost` of what is here and used, at what a stem of it costs; None where no price
-         *     is known; `left_over` is what is bought beyond the recipes.
+         *     is known; `singles_cost` is what of `cost` the single stems are; `left_over` is what is bought beyond the recipes.
          */
         readonly StemBuy: {
             /** Variety */
@@ -7601,6 +8641,11 @@ export interface components {
              * @default 0.00
              */
             readonly here_cost: string | null;
+            /**
+             * Singles Cost
+             * @default 0.00
+             */
+            readonly singles_cost: string | null;
         };
         /**
          * StemRef
@@ -7737,6 +8782,8 @@ export interface components {
         readonly StockOut: {
             /** Step */
             readonly step: number;
+            /** Currency */
+            readonly currency: string;
             /** Undo */
             readonly undo: string | null;
             /** Redo */
@@ -7747,9 +8794,17 @@ export interface components {
             readonly vessels: {
                 readonly [key: string]: components["schemas"]["Vessel"];
             };
+            /** Stands */
+            readonly stands: {
+                readonly [key: string]: components["schemas"]["Stand"];
+            };
+            /** Armatures */
+            readonly armatures: {
+                readonly [key: string]: components["schemas"]["FinishedArmature"];
+            };
             /** Drawn */
             readonly drawn: {
-                readonly [key: string]: readonly (components["schemas"]["Shape"] | components["schemas"]["Turned"] | components["schemas"]["Dot"])[];
+                readonly [key: string]: readonly (components["schemas"]["jolly_trellis__core__drawing__primitives__Shape"] | components["schemas"]["Turned"] | components["schemas"]["Dot"])[];
             };
             /** Nettings */
             readonly nettings: {
@@ -8235,6 +9290,58 @@ export interface components {
             readonly meaning: string;
         };
         /**
+         * Tick
+         * @description One line that was ticked: how many of it, how goods came in, and a note.
+         */
+        readonly Tick: {
+            /** Line */
+            readonly line: string;
+            /** Number */
+            readonly number: number;
+            /**
+             * State
+             * @default
+             * @enum {string}
+             */
+            readonly state: "" | "right" | "short" | "late" | "wrong" | "poor";
+            /**
+             * Note
+             * @default
+             */
+            readonly note: string;
+        };
+        /**
+         * TickIn
+         * @description A line of a list that is ticked: how many of it, how it came in, a note.
+         */
+        readonly TickIn: {
+            /**
+             * List
+             * @enum {string}
+             */
+            readonly list: "out" | "home" | "goods in";
+            /** Line */
+            readonly line: string;
+            /** Number */
+            readonly number: number;
+            /**
+             * State
+             * @default
+             * @enum {string}
+             */
+            readonly state: "" | "right" | "short" | "late" | "wrong" | "poor";
+            /**
+             * Note
+             * @default
+             */
+            readonly note: string;
+            /**
+             * Clear
+             * @default false
+             */
+            readonly clear: boolean;
+        };
+        /**
          * Tighten
          * @description One step of levelling: which line, by its place in the list, and how slack it is until its turn, m.
          */
@@ -8515,13 +9622,13 @@ export interface components {
          */
         readonly Understood: {
             /** Piece */
-            readonly piece: components["schemas"]["Standing"] | components["schemas"]["Bouquet"];
+            readonly piece: components["schemas"]["jolly_trellis__core__plan__standing__Standing"] | components["schemas"]["Bouquet"];
             /** Heard */
             readonly heard: readonly components["schemas"]["Heard"][];
             /** Unheard */
             readonly unheard: readonly string[];
             /** Offers */
-            readonly offers: readonly components["schemas"]["Offer"][];
+            readonly offers: readonly components["schemas"]["jolly_trellis__core__say__say_it__Offer"][];
         };
         /**
          * Usual
@@ -8928,7 +10035,8 @@ export interface components {
          * Vessel
          * @description A vessel as measured with a tape: inner profile from the floor up, walls, foot and mass.
          *
-         *     `foot_width_m`, `foot_depth_m` and `mass_kg` may be missing (None); what needs them then cannot say.
+         *     `foot_width_m`, `foot_depth_m` and `mass_kg` may be missing (None); what needs them then cannot say. `price` is
+         *     what one is bought for, None not known.
          */
         readonly Vessel: {
             /** Name */
@@ -8964,6 +10072,8 @@ export interface components {
              * @default false
              */
             readonly clear: boolean;
+            /** Price */
+            readonly price?: number | null;
             /**
              * Provenance
              * @default measured
@@ -8977,13 +10087,14 @@ export interface components {
          */
         readonly VesselDrawn: {
             /** Drawn */
-            readonly drawn: readonly (components["schemas"]["Shape"] | components["schemas"]["Turned"] | components["schemas"]["Dot"])[];
+            readonly drawn: readonly (components["schemas"]["jolly_trellis__core__drawing__primitives__Shape"] | components["schemas"]["Turned"] | components["schemas"]["Dot"])[];
         };
         /**
          * VesselIn
          * @description A vessel as measured with a tape: inner profile from the floor up, walls, foot and mass.
          *
-         *     `foot_width_m`, `foot_depth_m` and `mass_kg` may be missing (None); what needs them then cannot say.
+         *     `foot_width_m`, `foot_depth_m` and `mass_kg` may be missing (None); what needs them then cannot say. `price` is
+         *     what one is bought for, None not known.
          */
         readonly VesselIn: {
             /** Name */
@@ -9022,6 +10133,8 @@ export interface components {
              * @default false
              */
             readonly clear: boolean;
+            /** Price */
+            readonly price?: number | null;
             /**
              * Provenance
              * @default measured
@@ -9116,6 +10229,187 @@ export interface components {
              * @enum {string}
              */
             readonly after: "holds" | "tight" | "fails" | "not needed" | "cannot say";
+        };
+        /**
+         * Shape
+         * @description Runs of points: a `line`, a `face` with its edge, or a convex `solid` of which the outline is seen.
+         *
+         *     `width_m` is how thick a line really is, None for a hairline.
+         */
+        readonly jolly_trellis__core__drawing__primitives__Shape: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "line" | "face" | "solid";
+            /** Id */
+            readonly id: string;
+            /** Ink */
+            readonly ink: string;
+            /** Layer */
+            readonly layer: number;
+            /** Runs */
+            readonly runs: readonly (readonly (readonly [
+                number,
+                number,
+                number
+            ])[])[];
+            /**
+             * Closed
+             * @default false
+             */
+            readonly closed: boolean;
+            /** Width M */
+            readonly width_m?: number | null;
+            /**
+             * Seen
+             * @default []
+             */
+            readonly seen: readonly ("front" | "side" | "above" | "cut" | "whole")[];
+        };
+        /**
+         * Offer
+         * @description Finished armatures that would do for a part: which, how many are free, how many the part is made of.
+         */
+        readonly jolly_trellis__core__event__finished__Offer: {
+            /** Part */
+            readonly part: number;
+            /** Piece */
+            readonly piece: string;
+            /** Armature */
+            readonly armature: string;
+            /** Name */
+            readonly name: string;
+            /** Free */
+            readonly free: number;
+            /** Wanted */
+            readonly wanted: number;
+        };
+        /**
+         * Shape
+         * @description How a finished armature was made: as what, of which netting, and the sheet that was cut for one, m.
+         */
+        readonly jolly_trellis__core__event__returns__Shape: {
+            /** Made As */
+            readonly made_as: string;
+            /** Netting */
+            readonly netting: string;
+            /** Width M */
+            readonly width_m: number;
+            /** Length M */
+            readonly length_m: number;
+        };
+        /**
+         * Standing
+         * @description A piece that stands where it is shown; with `companions` it is a composition of several vessels.
+         *
+         *     `feet` tells whether stems are cut to stand on the floor, or to end just under the display water. `dealt` keeps
+         *     the seats; None deals them afresh.
+         */
+        readonly jolly_trellis__core__plan__standing__Standing: {
+            /**
+             * Kind
+             * @default standing
+             * @constant
+             */
+            readonly kind: "standing";
+            /** Name */
+            readonly name: string;
+            readonly vessel: components["schemas"]["Vessel"];
+            readonly envelope: components["schemas"]["Envelope"];
+            readonly mechanic: components["schemas"]["Mechanic"];
+            /** Water Level M */
+            readonly water_level_m: number;
+            /**
+             * Recipe
+             * @default []
+             */
+            readonly recipe: readonly components["schemas"]["RecipeLine"][];
+            readonly setting?: components["schemas"]["Setting"];
+            /**
+             * Ballast Kg
+             * @default 0
+             */
+            readonly ballast_kg: number;
+            /**
+             * Top Ups
+             * @default []
+             */
+            readonly top_ups: readonly components["schemas"]["TopUp"][];
+            /**
+             * Quantity
+             * @default 1
+             */
+            readonly quantity: number;
+            /**
+             * Arrangement
+             * @default even
+             * @enum {string}
+             */
+            readonly arrangement: "even" | "clusters" | "gradient" | "far_side";
+            /**
+             * Hand Placed
+             * @default []
+             */
+            readonly hand_placed: readonly components["schemas"]["HandPlaced"][];
+            readonly transport?: components["schemas"]["Transport"] | null;
+            readonly support?: components["schemas"]["Support"] | null;
+            readonly insert?: components["schemas"]["Insert"] | null;
+            /**
+             * Lining
+             * @default false
+             */
+            readonly lining: boolean;
+            /**
+             * Wrap Height M
+             * @default 0
+             */
+            readonly wrap_height_m: number;
+            /** Moss M */
+            readonly moss_m?: number | null;
+            /**
+             * Must Lift Off
+             * @default false
+             */
+            readonly must_lift_off: boolean;
+            readonly making?: components["schemas"]["Making"];
+            /**
+             * Look
+             * @default []
+             */
+            readonly look: readonly ("mechanic" | "rim" | "underside")[];
+            /**
+             * Companions
+             * @default []
+             */
+            readonly companions: readonly components["schemas"]["Companion"][];
+            readonly spill?: components["schemas"]["Spill"] | null;
+            readonly counterweight?: components["schemas"]["Counterweight"] | null;
+            /**
+             * Feet
+             * @default on the floor
+             * @enum {string}
+             */
+            readonly feet: "on the floor" | "to the water";
+            readonly dealt?: components["schemas"]["Dealt"] | null;
+        };
+        /**
+         * Offer
+         * @description Words that fit nothing, and the nearest thing that there is.
+         */
+        readonly jolly_trellis__core__say__say_it__Offer: {
+            /** Words */
+            readonly words: string;
+            /** Nearest */
+            readonly nearest: string;
+        };
+        /**
+         * Standing
+         * @description Where the price of an event stands: against what was accepted, None while nothing was; and what is paid.
+         */
+        readonly jolly_trellis__services__quoting__Standing: {
+            readonly held: components["schemas"]["Held"] | null;
+            readonly payment: components["schemas"]["Payment"];
         };
     };
     responses: never;
@@ -10452,6 +11746,72 @@ export interface operations {
             };
         };
     };
+    readonly get_bends_api_events__event_id__bends_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["BendsOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly take_bend_api_events__event_id__bends_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["BendIn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventChange"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     readonly cuts_pdf_api_events__event_id__cuts_pdf_get: {
         readonly parameters: {
             readonly query?: {
@@ -10803,6 +12163,279 @@ export interface operations {
             };
         };
     };
+    readonly put_tick_api_events__event_id__ticks_put: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["TickIn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": {
+                        readonly [key: string]: readonly components["schemas"]["Tick"][];
+                    };
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly reuse_api_events__event_id__reuse_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["ReuseIn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventChange"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly get_instead_api_events__event_id__instead_get: {
+        readonly parameters: {
+            readonly query: {
+                readonly name: string;
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": readonly components["schemas"]["Instead"][];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly take_instead_api_events__event_id__instead_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["InsteadIn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventChange"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly come_home_api_events__event_id__home_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["HomeIn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["ReturnsState"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly not_home_api_events__event_id__home_delete: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["ReturnsState"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly order_pdf_api_events__event_id__order_pdf_get: {
+        readonly parameters: {
+            readonly query?: {
+                readonly supplier?: string;
+                readonly paper?: "A4" | "Letter";
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": unknown;
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly order_csv_api_events__event_id__order_csv_get: {
+        readonly parameters: {
+            readonly query?: {
+                readonly supplier?: string;
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": unknown;
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     readonly shopping_csv_api_events__event_id__shopping_csv_get: {
         readonly parameters: {
             readonly query?: never;
@@ -10886,6 +12519,142 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": components["schemas"]["CostOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly accept_quote_api_events__event_id__quote_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["BasedOn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventChange"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly let_quote_go_api_events__event_id__quote_let_go_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["BasedOn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventChange"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly get_target_api_events__event_id__target_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["ReachOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly reach_target_api_events__event_id__target_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["ReachIn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventChange"];
                 };
             };
             /** @description Validation Error */
@@ -11149,6 +12918,103 @@ export interface operations {
             };
         };
     };
+    readonly put_currency_api_stock_currency_put: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["PutCurrency"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly add_picture_api_pictures_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["AddPicture"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 201: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly get_picture_api_pictures__key__get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly key: string;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": unknown;
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     readonly vessel_drawing_api_vessel_drawing_post: {
         readonly parameters: {
             readonly query?: never;
@@ -11390,12 +13256,148 @@ export interface operations {
             };
         };
     };
+    readonly add_stand_api_stock_stand_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["PutStand"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 201: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly put_stand_api_stock_stand__key__put: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly key: string;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["PutStand"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly add_armature_api_stock_armature_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["PutArmature"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 201: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly put_armature_api_stock_armature__key__put: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly key: string;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["PutArmature"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     readonly copy_api_stock__kind___key__copy_post: {
         readonly parameters: {
             readonly query?: never;
             readonly header?: never;
             readonly path: {
-                readonly kind: "vessel" | "netting" | "frog" | "variety" | "supply";
+                readonly kind: "vessel" | "stand" | "netting" | "frog" | "variety" | "supply" | "armature";
                 readonly key: string;
             };
             readonly cookie?: never;
@@ -11427,7 +13429,7 @@ export interface operations {
             readonly query?: never;
             readonly header?: never;
             readonly path: {
-                readonly kind: "vessel" | "netting" | "frog" | "variety" | "supply";
+                readonly kind: "vessel" | "stand" | "netting" | "frog" | "variety" | "supply" | "armature";
                 readonly key: string;
             };
             readonly cookie?: never;
@@ -11459,7 +13461,7 @@ export interface operations {
             readonly query?: never;
             readonly header?: never;
             readonly path: {
-                readonly kind: "vessel" | "netting" | "frog" | "variety" | "supply";
+                readonly kind: "vessel" | "stand" | "netting" | "frog" | "variety" | "supply" | "armature";
                 readonly key: string;
             };
             readonly cookie?: never;
@@ -11557,7 +13559,7 @@ export interface operations {
             readonly query?: never;
             readonly header?: never;
             readonly path: {
-                readonly kind: "vessel" | "netting" | "frog" | "variety" | "supply" | "mechanic";
+                readonly kind: "vessel" | "stand" | "netting" | "frog" | "variety" | "supply" | "armature" | "mechanic";
                 readonly key: string;
             };
             readonly cookie?: never;
@@ -11593,7 +13595,7 @@ export interface operations {
             readonly query?: never;
             readonly header?: never;
             readonly path: {
-                readonly kind: "vessel" | "netting" | "frog" | "variety" | "supply";
+                readonly kind: "vessel" | "stand" | "netting" | "frog" | "variety" | "supply" | "armature";
             };
             readonly cookie?: never;
         };
@@ -11624,7 +13626,7 @@ export interface operations {
             readonly query?: never;
             readonly header?: never;
             readonly path: {
-                readonly kind: "vessel" | "netting" | "frog" | "variety" | "supply";
+                readonly kind: "vessel" | "stand" | "netting" | "frog" | "variety" | "supply" | "armature";
             };
             readonly cookie?: never;
         };

@@ -17,7 +17,7 @@ class StemBuy:
     """How one variety is bought: stems in the recipes, with waste, here already; bunches and single stems; the cost.
 
     `cost` is of what is bought, `here_cost` of what is here and used, at what a stem of it costs; None where no price
-    is known; `left_over` is what is bought beyond the recipes.
+    is known; `singles_cost` is what of `cost` the single stems are; `left_over` is what is bought beyond the recipes.
     """
 
     variety: str
@@ -32,6 +32,7 @@ class StemBuy:
     cost: Decimal | None
     left_over: int
     here_cost: Decimal | None = NOTHING
+    singles_cost: Decimal | None = NOTHING
 
     @property
     def stems(self) -> int:
@@ -122,6 +123,7 @@ def buy_stems(
                 bunches=bunches,
                 singles=singles,
                 cost=cost,
+                singles_cost=None if stem is None and singles else singles * (stem or NOTHING),
                 here_cost=NOTHING if used_here == 0 else None if a_stem is None else to_cent(a_stem * used_here),
                 left_over=max(bought + here.get(key, 0) - count, 0) if to_buy else here.get(key, 0) - count,
             )

@@ -1,0 +1,52 @@
+"""Prices in another currency than the event's: no number is made of them, and that is said once."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import replace
+
+from jolly_trellis.core.event.cost import EventCost, PieceCost
+from jolly_trellis.core.event.roll_problems import Larder
+from jolly_trellis.core.event.shelves import Shelves
+from jolly_trellis.core.materials.stems import Variety
+
+_A_PRICE = "the price of "
+
+
+def larder_unpriced(larder: Larder) -> Larder:
+    """What there is to cut from, with no price."""
+    return replace(
+        larder,
+        nettings={key: replace(each, price=None) for key, each in larder.nettings.items()},
+        supplies={key: replace(each, price=None) for key, each in larder.supplies.items()},
+    )
+
+
+def shelves_unpriced(shelves: Shelves) -> Shelves:
+    """What is counted, with no price."""
+    return replace(
+        shelves,
+        frogs={key: replace(each, price=None) for key, each in shelves.frogs.items()},
+        vessels={key: replace(each, price=None) for key, each in shelves.vessels.items()},
+        stands={key: replace(each, price=None) for key, each in shelves.stands.items()},
+    )
+
+
+def varieties_unpriced(varieties: Mapping[str, Variety]) -> dict[str, Variety]:
+    """Varieties with no price."""
+    return {key: replace(each, bunch_price=None, stem_price=None) for key, each in varieties.items()}
+
+
+def said_once(cost: EventCost, prices_in: str) -> EventCost:
+    """A cost in which the prices of the stores could not be used: one sentence in place of the name of each thing.
+
+    Args:
+        prices_in: the currency that prices of the stores are in.
+    """
+
+    def short(missing: Iterable[str]) -> tuple[str, ...]:
+        words = f"the prices of the stores in {cost.currency}: they are in {prices_in}"
+        return tuple(dict.fromkeys(words if each.startswith(_A_PRICE) else each for each in missing))
+
+    def piece(row: PieceCost) -> PieceCost:
+        return replace(row, missing=short(row.missing))
+
+    return replace(cost, pieces=tuple(piece(each) for each in cost.pieces), missing=short(cost.missing))

@@ -1,0 +1,57 @@
+"""Lists as they are worked with: lines ticked, finished armatures taken, the order for one supplier."""
+
+import sqlite3
+from dataclasses import replace
+
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.event.job import Reused
+from jolly_trellis.core.event.orders import Order
+from jolly_trellis.core.quantities import phrase
+from jolly_trellis.services import planning
+from jolly_trellis.services.planning import EventState, NotFound
+from jolly_trellis.store import stock, ticks
+from jolly_trellis.store.connection import transaction
+from jolly_trellis.store.ticks import Tick, TickedList
+
+
+def tick(conn: sqlite3.Connection, event_id: int, of: TickedList, line: Tick, *, clear: bool) -> None:
+    """Tick a line of a list, or take the tick away. Raises NotFound."""
+    with transaction(conn):
+        planning.event_row(conn, event_id)
+        if clear:
+            ticks.clear_tick(conn, event_id, of, line.line)
+        else:
+            ticks.put_tick(conn, event_id, of, line)
+
+
+def reuse(
+    conn: sqlite3.Connection, event_id: int, part: int, armature: str, number: int, *, base_revision: int
+) -> EventState:
+    """Make so many of a part from finished armatures; none lets them go. Raises NotFound, Stale."""
+    planning.part_of(conn, event_id, part)
+    known = stock.armatures(conn)
+    if armature not in known and number:
+        raise NotFound(f"armature {armature}")
+    brief = planning.brief_of(conn, event_id)
+    others = tuple(each for each in brief.reused if (each.part, each.armature) != (part, armature))
+    mine = (Reused(part=part, armature=armature, number=number),) if number else ()
+    said = known[armature].name if armature in known else armature
+    label = f"Use {said} again" if number else f"Make {said} anew"
+    return planning.put_brief(
+        conn, event_id, replace(brief, reused=(*others, *mine)), base_revision=base_revision, label=label
+    )
+
+
+def orders_for(orders: tuple[Order, ...], supplier: str) -> tuple[Order, ...]:
+    """The orders for one supplier, day by day. Raises InvalidMeasure: nobody is named, or nothing is ordered there."""
+    found = tuple(each for each in orders if each.supplier == supplier)
+    if not found:
+        names = ", ".join(dict.fromkeys(each.supplier for each in orders)) or "none yet"
+        raise InvalidMeasure(
+            path="supplier",
+            message=phrase("Nothing is ordered from “{name}”.", name=supplier)
+            if supplier
+            else phrase("An order goes to somebody: no supplier is named."),
+            limit=phrase("There are orders for: {names}.", names=names),
+        )
+    return found

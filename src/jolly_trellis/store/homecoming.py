@@ -1,0 +1,52 @@
+"""What came home from an event: SQL text and functions."""
+
+import json
+import sqlite3
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from jolly_trellis.store import codec
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class HomeLine:
+    """One line as it came home: its key in the list, the thing it is in the stores, how many went and came back."""
+
+    line: str
+    kind: str
+    thing: str
+    went: int
+    back: int
+    added: int
+    condition: str
+    note: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Homecoming:
+    """What came home from an event, and when, UTC, ISO 8601."""
+
+    at: str
+    lines: tuple[HomeLine, ...]
+
+
+def get_homecoming(conn: sqlite3.Connection, event_id: int) -> Homecoming | None:
+    """What came home from an event, None while nothing has."""
+    row = conn.execute("SELECT at, lines FROM homecoming WHERE event_id = :event", {"event": event_id}).fetchone()
+    if row is None:
+        return None
+    return Homecoming(at=row["at"], lines=tuple(HomeLine(**each) for each in json.loads(row["lines"])))
+
+
+def put_homecoming(conn: sqlite3.Connection, event_id: int, at: str, lines: Iterable[HomeLine]) -> None:
+    """Note what came home from an event."""
+    text = codec.dumps(tuple(lines))
+    conn.execute(
+        "INSERT INTO homecoming (event_id, at, lines) VALUES (:event, :at, :lines)",
+        {"event": event_id, "at": at, "lines": text},
+    )
+
+
+def clear_homecoming(conn: sqlite3.Connection, event_id: int) -> None:
+    """Take it back."""
+    conn.execute("DELETE FROM homecoming WHERE event_id = :event", {"event": event_id})
