@@ -50,7 +50,7 @@ from jolly_trellis.services import (
 )
 from jolly_trellis.services.coming_home import Back, ReturnsState
 from jolly_trellis.services.price_target import Reached
-from jolly_trellis.services.quoting import Standing, standing_of
+from jolly_trellis.services.quoting import PriceStanding, standing_of
 from jolly_trellis.services.recipes import PullRow
 from jolly_trellis.services.reserving import Instead, shortfalls_of
 from jolly_trellis.services.stamps import stamp_of
@@ -97,6 +97,17 @@ class TickIn(In):
     clear: bool = False
 
 
+class GoodsIn(In):
+    text: Annotated[str, Field(min_length=1, max_length=500_000)]
+
+
+class GoodsOut(BaseModel):
+    """What is ticked now, and keys of the table that are in no order."""
+
+    unknown: list[str]
+    ticks: dict[TickedList, list[Tick]]
+
+
 class ReuseIn(BasedOn):
     """So many of a part from finished armatures; none lets them go."""
 
@@ -137,7 +148,7 @@ class CostOut(BaseModel):
 
     revision: int
     cost: EventCost
-    standing: Standing
+    standing: PriceStanding
 
 
 class ReachOut(BaseModel):
@@ -191,6 +202,15 @@ def put_tick(event_id: Number, body: TickIn, conn: Connection) -> dict[TickedLis
         clear=body.clear,
     )
     return {each: list(ticks.ticks(conn, event_id, each)) for each in get_args(TickedList)}
+
+
+@router.post("/goods-in", dependencies=[CutsDone])
+def goods_in(event_id: Number, body: GoodsIn, conn: Connection) -> GoodsOut:
+    """Read what came in from an order's CSV."""
+    unknown = listing.came_in(conn, event_id, body.text)
+    return GoodsOut(
+        unknown=list(unknown), ticks={each: list(ticks.ticks(conn, event_id, each)) for each in get_args(TickedList)}
+    )
 
 
 @router.post("/reuse", response_model=EventChange)

@@ -85,6 +85,11 @@ _LABELS = {
     "travel_h": "drive",
     "topped_up_by": "name of who tops up",
     "rate_per_h": "rate of an hour",
+    "each": "hire of one",
+    "comes": "day it comes",
+    "goes_back": "day it goes back",
+    "paid": "sum that is paid",
+    "made_as": "name of what it was made as",
 }
 
 

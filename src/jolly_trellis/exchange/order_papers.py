@@ -6,9 +6,11 @@ from xml.sax.saxutils import escape
 
 from reportlab.platypus import Flowable
 
+from jolly_trellis.catalog.cells import BadTable
 from jolly_trellis.core.event.orders import Order
 from jolly_trellis.exchange.page import SMALL, Paper, Stamp, flowing, paragraph, title
 
+STATES = ("right", "short", "late", "wrong", "poor")
 COLUMNS = ("supplier", "day", "key", "name", "number", "pack", "cost", "currency")
 
 
@@ -31,6 +33,44 @@ def write_csv(orders: tuple[Order, ...], *, currency: str) -> str:
             }
             writer.writerow({name: _harmless(each) for name, each in row.items()})
     return stream.getvalue()
+
+
+def read_csv(text: str) -> tuple[tuple[str, float, str], ...]:
+    """What came in, from an order that was written here and has two more columns: `came`, a number, and `state`, one of
+    right, short, late, wrong, poor; a row with neither has not come in yet.
+
+    Returns: (key of the line, how many came, state).
+    Raises: BadTable: a column is missing, a number is none, a state there is not.
+    """
+    rows = csv.DictReader(io.StringIO(text.removeprefix("\ufeff"), newline=""))
+    header = [name.strip() for name in rows.fieldnames or []]
+    missing = [name for name in ("key", "number", "came") if name not in header]
+    if missing:
+        raise BadTable(
+            f"The table has no column “{missing[0]}”. Save the order as CSV, and write what came beside it."
+        )
+    rows.fieldnames = header
+    found = []
+    for row in rows:
+        came, state = (row.get("came") or "").strip(), (row.get("state") or "").strip().lower()
+        if not came and not state:
+            continue
+        ordered = _number(rows.line_num, row.get("number") or "")
+        number = ordered if not came else _number(rows.line_num, came)
+        if state not in ("", *STATES):
+            raise BadTable(f"Line {rows.line_num}: “{state[:20]}” is no way to come in. Write {', '.join(STATES)}.")
+        found.append(((row.get("key") or "").strip(), number, state or ("right" if number >= ordered else "short")))
+    return tuple(found)
+
+
+def _number(line: int, text: str) -> float:
+    try:
+        number = float(text)
+    except ValueError:
+        number = -1.0
+    if not 0 <= number <= 1_000_000:
+        raise BadTable(f"Line {line}: “{text[:20]}” is no number of what came. Write one, such as 12.")
+    return number
 
 
 def _harmless(cell: str) -> str:

@@ -21,12 +21,14 @@ COLUMNS = (
     "count",
     "stems",
     "mechanics",
+    "vessels",
     "used_up",
     "work_min",
     "labour",
     "breakage",
     "overheads",
     "cost",
+    "margin",
     "price_each",
     "price",
     "currency",
@@ -45,12 +47,14 @@ def rows_of(cost: EventCost) -> Iterator[dict[str, str]]:
             "count": str(each.quantity),
             "stems": str(each.stems),
             "mechanics": str(each.mechanics),
+            "vessels": str(each.vessels),
             "used_up": str(each.consumables),
             "work_min": str(each.minutes),
             "labour": _amount(each.labour),
             "breakage": str(each.breakage),
             "overheads": str(each.overheads),
             "cost": _amount(each.cost),
+            "margin": _amount(each.margin),
             "price_each": _amount(each.price_each),
             "price": _amount(each.price),
         }
@@ -118,20 +122,22 @@ def _client(cost: EventCost) -> Iterator[tuple[str, ...]]:
 
 
 def _studio(cost: EventCost) -> Iterator[tuple[str, ...]]:
-    yield "", "stems", "mechanics", "used up", "h:min", "labour", "breakage", "overheads", "cost", "price"
+    yield "", "stems", "mech.", "vessels", "used up", "h:min", "labour", "break.", "overh.", "cost", "kept", "price"
     for each in cost.pieces:
         yield (
             f"{each.quantity} × {each.name}" if each.quantity > 1 else each.name,
-            *(str(amount) for amount in (each.stems, each.mechanics, each.consumables)),
+            *(str(amount) for amount in (each.stems, each.mechanics, each.vessels, each.consumables)),
             f"{each.minutes // 60}:{each.minutes % 60:02d}",
             _amount(each.labour) or _UNKNOWN,
             *(str(amount) for amount in (each.breakage, each.overheads)),
             _amount(each.cost) or _UNKNOWN,
+            _amount(each.margin),
             _amount(each.price) or _UNKNOWN,
         )
     for line in cost.lines:
         of = render(line.of, "metric")
-        yield f"{line.name}, {of}", "", "", "", "", "", "", str(line.overheads), str(line.cost), str(line.price)
+        kept = str(line.price - line.cost)
+        yield f"{line.name}, {of}", *[""] * 7, str(line.overheads), str(line.cost), kept, str(line.price)
 
 
 def _table(rows: list[tuple[str, ...]], width: float) -> Table:

@@ -40,7 +40,9 @@ GROUPS = {
     "hardware": "Hardware and netting",
     "rigging": "Rigging",
     "frogs": "Frogs",
-    "vessels": "Vessels",
+    "vessels": "Vessels and stands",
+    "hired": "Hired",
+    "finished": "Used again",
     "left out": "Not in this list",
 }
 _IN: dict[str, str] = {"count": "count", "mass": "kg"}

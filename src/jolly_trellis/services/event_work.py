@@ -46,8 +46,8 @@ class EventWork:
     """One event with all that the core needs to reckon with it; `kept_in` is the file it is kept in.
 
     `varieties` are those of the stores, and `prices_in` is the currency of their prices; where it is not the event's,
-    nothing of the stores has a price here. `made_for` tells whether a result is still of it: events that are the same in
-    everything have the same.
+    nothing of the stores has a price here. `made_for` tells whether a result is still of it: events that are the same
+    in everything have the same.
     """
 
     event_id: int
@@ -80,12 +80,8 @@ def work_with(conn: sqlite3.Connection, event_id: int, plan: Plan, *, revision: 
     """Gather an event as a plan has it, kept or tried. Raises CoreError: the brief cannot be."""
     job, conditions = job_of(plan.brief), conditions_of(conn, plan.brief)
     made = made_of(conn, event_id, plan, conditions)
-    larder, shelves, varieties, prices_in = (
-        larder_of(conn),
-        shelves_of(conn),
-        conditions.varieties,
-        stock.currency(conn),
-    )
+    larder, shelves, varieties = larder_of(conn), shelves_of(conn), conditions.varieties
+    prices_in = stock.currency(conn)
     if prices_in != job.costing.currency:
         larder, shelves = larder_unpriced(larder), shelves_unpriced(shelves)
         varieties = varieties_unpriced(varieties)
@@ -208,7 +204,7 @@ def book_of(work: EventWork) -> TimeBook:
 
 def shopping_of(conn: sqlite3.Connection, work: EventWork) -> Shopping:
     """What an event buys and packs, by its cut plan where it has one of now, else by one made quickly."""
-    return shopping(
+    found = shopping(
         work.job,
         work.made,
         work.needs,
@@ -219,6 +215,9 @@ def shopping_of(conn: sqlite3.Connection, work: EventWork) -> Shopping:
         water_of(work),
         materials_cut(conn, work.event_id),
     )
+    if work.foreign and found.unpriced:
+        found = replace(found, unpriced=(f"what the stores have, as prices there are in {work.prices_in}",))
+    return found
 
 
 def cost_of_event(work: EventWork) -> EventCost:

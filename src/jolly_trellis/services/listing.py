@@ -2,16 +2,18 @@
 
 import sqlite3
 from dataclasses import replace
+from typing import get_args
 
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.job import Reused
-from jolly_trellis.core.event.orders import Order
+from jolly_trellis.core.event.orders import Order, orders_of
 from jolly_trellis.core.quantities import phrase
-from jolly_trellis.services import planning
+from jolly_trellis.exchange.order_papers import read_csv
+from jolly_trellis.services import event_work, planning
 from jolly_trellis.services.planning import EventState, NotFound
 from jolly_trellis.store import stock, ticks
 from jolly_trellis.store.connection import transaction
-from jolly_trellis.store.ticks import Tick, TickedList
+from jolly_trellis.store.ticks import GoodsState, Tick, TickedList
 
 
 def tick(conn: sqlite3.Connection, event_id: int, of: TickedList, line: Tick, *, clear: bool) -> None:
@@ -22,6 +24,22 @@ def tick(conn: sqlite3.Connection, event_id: int, of: TickedList, line: Tick, *,
             ticks.clear_tick(conn, event_id, of, line.line)
         else:
             ticks.put_tick(conn, event_id, of, line)
+
+
+def came_in(conn: sqlite3.Connection, event_id: int, text: str) -> tuple[str, ...]:
+    """Read what came in from an order's CSV; the keys that are in no order of the event.
+
+    Raises: NotFound, CoreError; BadTable: it cannot be read.
+    """
+    orders = orders_of(event_work.shopping_of(conn, event_work.work_of(conn, event_id)))
+    known = {line.key for order in orders for line in order.lines}
+    rows = read_csv(text)
+    with transaction(conn):
+        for key, number, state in rows:
+            if key in known:
+                good = next(each for each in get_args(GoodsState) if each == state)
+                ticks.put_tick(conn, event_id, "goods in", Tick(line=key, number=number, state=good))
+    return tuple(key for key, _, _ in rows if key not in known)
 
 
 def reuse(

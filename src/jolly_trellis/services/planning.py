@@ -4,6 +4,7 @@ import sqlite3
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
+from decimal import Decimal
 from typing import Any
 
 from jolly_trellis import __version__
@@ -66,7 +67,8 @@ def new_event(conn: sqlite3.Connection, brief: Brief, parts: tuple[Part, ...] = 
 
 
 def copy_event(conn: sqlite3.Connection, event_id: int) -> EventState:
-    """A new event with the pieces, crew and ways of an old one; its times and what was set by hand are left open.
+    """A new event with the pieces, crew and ways of an old one; its times, what is hired, paid and accepted, and what
+    was set by hand are left open.
 
     Raises: NotFound.
     """
@@ -82,6 +84,10 @@ def copy_event(conn: sqlite3.Connection, event_id: int) -> EventState:
         builds_from=None,
         builds_to=None,
         locks=(),
+        hires=(),
+        reused=(),
+        quote=None,
+        costing=replace(plan.brief.costing, paid=Decimal(0)),
         figures="",
     )
     return state(conn, begin(conn, replace(plan, brief=brief)).id)

@@ -13,17 +13,17 @@ from jolly_trellis.services.planning import EventState
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Standing:
+class PriceStanding:
     """Where the price of an event stands: against what was accepted, None while nothing was; and what is paid."""
 
     held: Held | None
     payment: Payment
 
 
-def standing_of(work: EventWork, cost: EventCost) -> Standing:
+def standing_of(work: EventWork, cost: EventCost) -> PriceStanding:
     """Where the price of an event stands."""
     quote = work.job.quote
-    return Standing(
+    return PriceStanding(
         held=None if quote is None else held_against(quote, cost), payment=payment_of(work.job, cost.asked)
     )
 

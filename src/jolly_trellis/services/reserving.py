@@ -29,7 +29,20 @@ def shortfalls_of(conn: sqlite3.Connection, work: EventWork) -> tuple[Shortfall,
         return ()
     others, lent = _others(conn, work, mine)
     found = shortfalls([*mine, *others], _here(work), (*work.job.hires, *lent))
-    return tuple(each for each in found if any(share.event_id == work.event_id for share in each.by))
+    return tuple(
+        replace(each, said=_said(work, each))
+        for each in found
+        if any(one.event_id == work.event_id for one in each.by)
+    )
+
+
+def _said(work: EventWork, found: Shortfall) -> str:
+    """What people call a thing that is known by its key."""
+    if found.kind == "frog" and found.name in work.shelves.frogs:
+        return work.shelves.frogs[found.name].name
+    if found.kind == "armature" and found.name in work.shelves.armatures:
+        return work.shelves.armatures[found.name].name
+    return found.name
 
 
 def _here(work: EventWork) -> dict[Thing, int]:

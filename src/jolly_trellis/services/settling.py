@@ -1,18 +1,23 @@
 """What is still to settle in an event beside its verdicts: facts of the brief, cuts, prices, the day."""
 
 import sqlite3
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
 from jolly_trellis.core.event.cost import EventCost
 from jolly_trellis.core.event.day import Day
-from jolly_trellis.core.event.reservations import Shortfall
+from jolly_trellis.core.event.hires import out_of_time
+from jolly_trellis.core.event.orders import CameIn, not_as_ordered, orders_of
+from jolly_trellis.core.event.payment import buying_gate
+from jolly_trellis.core.event.reservations import Shortfall, away
 from jolly_trellis.core.quantities import Phrase, phrase
 from jolly_trellis.services import event_work, long_work
 from jolly_trellis.services.event_work import EventWork
 from jolly_trellis.services.long_work import Running
+from jolly_trellis.services.quoting import standing_of
 from jolly_trellis.services.reserving import shortfalls_of
-from jolly_trellis.store import cuts
+from jolly_trellis.store import cuts, ticks
 
 Place = Literal["roll", "lists", "cost", "day", "brief"]
 
@@ -40,6 +45,9 @@ def to_settle(conn: sqlite3.Connection, work: EventWork, cost: EventCost) -> tup
         if kept[1] != event_work.cut_mark(work):
             found.append(ToSettle(place="roll", say=phrase("The event has changed since its cuts were planned.")))
     found += [ToSettle(place="lists", say=_short(each)) for each in shortfalls_of(conn, work)]
+    found += [ToSettle(place="lists", say=each) for each in out_of_time(work.job.hires, away(work.job))]
+    found += [ToSettle(place="lists", say=each) for each in _came_in(conn, work)]
+    found += [ToSettle(place="cost", say=each) for each in _quoted(work, cost)]
     if work.made.works and cost.missing:
         more = f" and {len(cost.missing) - 2} more" if len(cost.missing) > 2 else ""
         found.append(
@@ -57,10 +65,32 @@ def to_settle(conn: sqlite3.Connection, work: EventWork, cost: EventCost) -> tup
     return tuple(found)
 
 
+def _came_in(conn: sqlite3.Connection, work: EventWork) -> Iterator[Phrase]:
+    """Goods that came in otherwise than they were ordered."""
+    ticked = ticks.ticks(conn, work.event_id, "goods in")
+    came = {each.line: CameIn(number=each.number, state=each.state) for each in ticked}
+    if came:
+        yield from not_as_ordered(orders_of(event_work.shopping_of(conn, work)), came)
+
+
+def _quoted(work: EventWork, cost: EventCost) -> Iterator[Phrase]:
+    """Today's price beside the one that was accepted, and a deposit that is waited for."""
+    standing = standing_of(work, cost)
+    if standing.held is not None and standing.held.more:
+        more = standing.held.more
+        words = "The plan asks {by} {currency} more than the client accepted."
+        if more < 0:
+            words = "The plan asks {by} {currency} less than the client accepted."
+        yield phrase(words, by=f"{abs(more)}", currency=standing.held.currency)
+    gate = buying_gate(work.job)
+    if gate is not None:
+        yield gate
+
+
 def _short(found: Shortfall) -> Phrase:
     return phrase(
         "{name}: {wanted} are wanted at once on {day}, and there are {here}.",
-        name=found.name,
+        name=found.said or found.name,
         wanted=found.wanted,
         day=f"{found.since:%d %b}",
         here=found.here,

@@ -1,6 +1,8 @@
 import type { UnitSystem } from "../units/parse";
 import type {
   Armature,
+  Back,
+  BendsOut,
   Book,
   Brief,
   CalendarRead,
@@ -15,7 +17,9 @@ import type {
   FileRead,
   FillCheck,
   HeldKind,
+  Holding,
   ImportOut,
+  Instead,
   Judging,
   Lasting,
   ListsOut,
@@ -28,10 +32,12 @@ import type {
   Problem,
   ProfilePoint,
   PutBack,
+  ReachOut,
   RecipeLine,
   Remnants,
   Report,
   Rest,
+  Returns,
   Rig,
   RigFix,
   RollOut,
@@ -41,6 +47,8 @@ import type {
   StoreKind,
   SurveyOut,
   SurveyPoint,
+  TickIn,
+  Ticks,
   Trade,
   Understood,
   Vessel,
@@ -133,8 +141,8 @@ export const api = {
   roll: (id: number) => call<RollOut>("GET", `/events/${id}/cuts`),
   startCuts: (id: number, seconds: number) => call<RollOut>("POST", `/events/${id}/cuts/start`, { seconds }),
   stopCuts: (id: number) => call<RollOut>("POST", `/events/${id}/cuts/stop`),
-  markCut: (id: number, material: "netting" | "supply", key: string, cut: boolean) =>
-    call<RollOut>("POST", `/events/${id}/cuts/mark`, { material, key, cut }),
+  markCut: (id: number, material: "netting" | "supply", key: string, nth: number, cut: boolean) =>
+    call<RollOut>("POST", `/events/${id}/cuts/mark`, { material, key, nth, cut }),
   remnants: () => call<Remnants>("GET", "/remnants"),
   addRemnant: (material: "netting" | "supply", key: string, width_m: number, length_m: number) =>
     call<Remnants>("POST", "/remnants", { material, key, width_m, length_m }),
@@ -156,6 +164,31 @@ export const api = {
   mix: (id: number, asked: object) => call<Mix>("POST", `/events/${id}/mix`, asked),
   lasting: (id: number, pieceId: number, months: number | null) =>
     call<Lasting>("POST", `/events/${id}/parts/${pieceId}/lasting`, { months }),
+  tick: (id: number, tick: TickIn) => call<Ticks>("PUT", `/events/${id}/ticks`, tick),
+  goodsIn: (id: number, text: string) =>
+    call<{ readonly unknown: readonly string[]; readonly ticks: Ticks }>("POST", `/events/${id}/goods-in`, {
+      text,
+    }),
+  reuse: (id: number, base_revision: number, part: number, armature: string, number: number) =>
+    call<EventChange>("POST", `/events/${id}/reuse`, { base_revision, part, armature, number }),
+  instead: (id: number, name: string) =>
+    call<readonly Instead[]>("GET", `/events/${id}/instead?name=${encodeURIComponent(name)}`),
+  takeInstead: (id: number, base_revision: number, name: string, vessel: string) =>
+    call<EventChange>("POST", `/events/${id}/instead`, { base_revision, name, vessel }),
+  comeHome: (id: number, lines: readonly Back[]) => call<Returns>("POST", `/events/${id}/home`, { lines }),
+  notHome: (id: number) => call<Returns>("DELETE", `/events/${id}/home`),
+  acceptPrice: (id: number, base_revision: number) =>
+    call<EventChange>("POST", `/events/${id}/quote`, { base_revision }),
+  letPriceGo: (id: number, base_revision: number) =>
+    call<EventChange>("POST", `/events/${id}/quote/let-go`, { base_revision }),
+  target: (id: number) => call<ReachOut>("GET", `/events/${id}/target`),
+  reachTarget: (id: number, base_revision: number, key: string) =>
+    call<EventChange>("POST", `/events/${id}/target`, { base_revision, key }),
+  bends: (id: number) => call<BendsOut>("GET", `/events/${id}/bends`),
+  takeBend: (id: number, base_revision: number, key: string) =>
+    call<EventChange>("POST", `/events/${id}/bends`, { base_revision, key }),
+  addPicture: (data: string) => call<{ key: string }>("POST", "/pictures", { data }),
+  putCurrency: (currency: string) => call<Stock>("PUT", "/stock/currency", { currency }),
   stock: () => call<Stock>("GET", "/stock"),
   trade: () => call<Trade>("GET", "/trade"),
   choose: (id: number, piece: Piece, signal?: AbortSignal) =>
@@ -173,8 +206,10 @@ export const api = {
   deleteThing: (kind: StoreKind, key: string) => call<Stock>("DELETE", `/stock/${kind}/${key}`),
   bringBackThing: (kind: StoreKind, key: string) => call<Stock>("POST", `/stock/${kind}/${key}/bring-back`),
   travelStock: (way: "undo" | "redo", step: number) => call<Stock>("POST", `/stock/${way}`, { step }),
-  putHolding: (kind: HeldKind, key: string, on_hand: number, retired: boolean) =>
-    call<{ key: string }>("PUT", `/stock/${kind}/${key}/holding`, { on_hand, retired }),
+  putHolding: (kind: HeldKind, key: string, holding: Holding) =>
+    call<{ key: string }>("PUT", `/stock/${kind}/${key}/holding`, holding),
+  addThing: (kind: "stand" | "armature", thing: object) =>
+    call<{ key: string }>("POST", `/stock/${kind}`, { [kind]: thing }),
   importTable: (kind: StoreKind, text: string, dry_run: boolean) =>
     call<ImportOut>("POST", `/tables/${kind}`, { text, dry_run }),
   readOutline: (body: {

@@ -933,6 +933,26 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/goods-in": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Goods In
+         * @description Read what came in from an order's CSV.
+         */
+        readonly post: operations["goods_in_api_events__event_id__goods_in_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/reuse": {
         readonly parameters: {
             readonly query?: never;
@@ -3178,7 +3198,7 @@ export interface components {
             /** Revision */
             readonly revision: number;
             readonly cost: components["schemas"]["EventCost"];
-            readonly standing: components["schemas"]["jolly_trellis__services__quoting__Standing"];
+            readonly standing: components["schemas"]["PriceStanding"];
         };
         /**
          * CostPart
@@ -4255,7 +4275,7 @@ export interface components {
             readonly key: string;
             readonly say: components["schemas"]["Phrase"];
             /** Piece */
-            readonly piece: components["schemas"]["jolly_trellis__core__plan__standing__Standing"] | components["schemas"]["Bouquet"];
+            readonly piece: components["schemas"]["Standing"] | components["schemas"]["Bouquet"];
             /**
              * State After
              * @enum {string}
@@ -4510,6 +4530,23 @@ export interface components {
             readonly seen: string;
             /** Counts */
             readonly counts: boolean;
+        };
+        /** GoodsIn */
+        readonly GoodsIn: {
+            /** Text */
+            readonly text: string;
+        };
+        /**
+         * GoodsOut
+         * @description What is ticked now, and keys of the table that are in no order.
+         */
+        readonly GoodsOut: {
+            /** Unknown */
+            readonly unknown: readonly string[];
+            /** Ticks */
+            readonly ticks: {
+                readonly [key: string]: readonly components["schemas"]["Tick"][];
+            };
         };
         /**
          * Grip
@@ -6016,7 +6053,7 @@ export interface components {
             /** What */
             readonly what: string;
             /** Piece */
-            readonly piece: components["schemas"]["jolly_trellis__core__plan__standing__Standing"] | components["schemas"]["Bouquet"];
+            readonly piece: components["schemas"]["Standing"] | components["schemas"]["Bouquet"];
             readonly act: components["schemas"]["Phrase"] | null;
             readonly mechanic: components["schemas"]["SizedMechanic"] | null;
             /** Rungs */
@@ -6331,7 +6368,7 @@ export interface components {
             /** Id */
             readonly id: number;
             /** Part */
-            readonly part: components["schemas"]["jolly_trellis__core__plan__standing__Standing"] | components["schemas"]["Bouquet"];
+            readonly part: components["schemas"]["Standing"] | components["schemas"]["Bouquet"];
             readonly report: components["schemas"]["Report"] | null;
             readonly problem: components["schemas"]["Problem"] | null;
         };
@@ -6578,6 +6615,14 @@ export interface components {
              * @default false
              */
             readonly only_in_store: boolean;
+        };
+        /**
+         * PriceStanding
+         * @description Where the price of an event stands: against what was accepted, None while nothing was; and what is paid.
+         */
+        readonly PriceStanding: {
+            readonly held: components["schemas"]["Held"] | null;
+            readonly payment: components["schemas"]["Payment"];
         };
         /**
          * Problem
@@ -7908,7 +7953,7 @@ export interface components {
         /**
          * Shortfall
          * @description Days in a row on which events together want more of a thing than there is: how many on the worst of them, how
-         *     many there are, with what is hired, and who wants them then.
+         *     many there are, with what is hired, and who wants them then. `said` is what people call it, empty: its name.
          */
         readonly Shortfall: {
             /**
@@ -7934,6 +7979,11 @@ export interface components {
             readonly here: number;
             /** By */
             readonly by: readonly components["schemas"]["Share"][];
+            /**
+             * Said
+             * @default
+             */
+            readonly said: string;
         };
         /**
          * SideShoots
@@ -8398,6 +8448,100 @@ export interface components {
              *     }
              */
             readonly provenance: components["schemas"]["ProvenanceIn"];
+        };
+        /**
+         * Standing
+         * @description A piece that stands where it is shown; with `companions` it is a composition of several vessels.
+         *
+         *     `feet` tells whether stems are cut to stand on the floor, or to end just under the display water. `dealt` keeps
+         *     the seats; None deals them afresh.
+         */
+        readonly Standing: {
+            /**
+             * Kind
+             * @default standing
+             * @constant
+             */
+            readonly kind: "standing";
+            /** Name */
+            readonly name: string;
+            readonly vessel: components["schemas"]["Vessel"];
+            readonly envelope: components["schemas"]["Envelope"];
+            readonly mechanic: components["schemas"]["Mechanic"];
+            /** Water Level M */
+            readonly water_level_m: number;
+            /**
+             * Recipe
+             * @default []
+             */
+            readonly recipe: readonly components["schemas"]["RecipeLine"][];
+            readonly setting?: components["schemas"]["Setting"];
+            /**
+             * Ballast Kg
+             * @default 0
+             */
+            readonly ballast_kg: number;
+            /**
+             * Top Ups
+             * @default []
+             */
+            readonly top_ups: readonly components["schemas"]["TopUp"][];
+            /**
+             * Quantity
+             * @default 1
+             */
+            readonly quantity: number;
+            /**
+             * Arrangement
+             * @default even
+             * @enum {string}
+             */
+            readonly arrangement: "even" | "clusters" | "gradient" | "far_side";
+            /**
+             * Hand Placed
+             * @default []
+             */
+            readonly hand_placed: readonly components["schemas"]["HandPlaced"][];
+            readonly transport?: components["schemas"]["Transport"] | null;
+            readonly support?: components["schemas"]["Support"] | null;
+            readonly insert?: components["schemas"]["Insert"] | null;
+            /**
+             * Lining
+             * @default false
+             */
+            readonly lining: boolean;
+            /**
+             * Wrap Height M
+             * @default 0
+             */
+            readonly wrap_height_m: number;
+            /** Moss M */
+            readonly moss_m?: number | null;
+            /**
+             * Must Lift Off
+             * @default false
+             */
+            readonly must_lift_off: boolean;
+            readonly making?: components["schemas"]["Making"];
+            /**
+             * Look
+             * @default []
+             */
+            readonly look: readonly ("mechanic" | "rim" | "underside")[];
+            /**
+             * Companions
+             * @default []
+             */
+            readonly companions: readonly components["schemas"]["Companion"][];
+            readonly spill?: components["schemas"]["Spill"] | null;
+            readonly counterweight?: components["schemas"]["Counterweight"] | null;
+            /**
+             * Feet
+             * @default on the floor
+             * @enum {string}
+             */
+            readonly feet: "on the floor" | "to the water";
+            readonly dealt?: components["schemas"]["Dealt"] | null;
         };
         /**
          * StandingIn
@@ -9622,7 +9766,7 @@ export interface components {
          */
         readonly Understood: {
             /** Piece */
-            readonly piece: components["schemas"]["jolly_trellis__core__plan__standing__Standing"] | components["schemas"]["Bouquet"];
+            readonly piece: components["schemas"]["Standing"] | components["schemas"]["Bouquet"];
             /** Heard */
             readonly heard: readonly components["schemas"]["Heard"][];
             /** Unheard */
@@ -10300,100 +10444,6 @@ export interface components {
             readonly length_m: number;
         };
         /**
-         * Standing
-         * @description A piece that stands where it is shown; with `companions` it is a composition of several vessels.
-         *
-         *     `feet` tells whether stems are cut to stand on the floor, or to end just under the display water. `dealt` keeps
-         *     the seats; None deals them afresh.
-         */
-        readonly jolly_trellis__core__plan__standing__Standing: {
-            /**
-             * Kind
-             * @default standing
-             * @constant
-             */
-            readonly kind: "standing";
-            /** Name */
-            readonly name: string;
-            readonly vessel: components["schemas"]["Vessel"];
-            readonly envelope: components["schemas"]["Envelope"];
-            readonly mechanic: components["schemas"]["Mechanic"];
-            /** Water Level M */
-            readonly water_level_m: number;
-            /**
-             * Recipe
-             * @default []
-             */
-            readonly recipe: readonly components["schemas"]["RecipeLine"][];
-            readonly setting?: components["schemas"]["Setting"];
-            /**
-             * Ballast Kg
-             * @default 0
-             */
-            readonly ballast_kg: number;
-            /**
-             * Top Ups
-             * @default []
-             */
-            readonly top_ups: readonly components["schemas"]["TopUp"][];
-            /**
-             * Quantity
-             * @default 1
-             */
-            readonly quantity: number;
-            /**
-             * Arrangement
-             * @default even
-             * @enum {string}
-             */
-            readonly arrangement: "even" | "clusters" | "gradient" | "far_side";
-            /**
-             * Hand Placed
-             * @default []
-             */
-            readonly hand_placed: readonly components["schemas"]["HandPlaced"][];
-            readonly transport?: components["schemas"]["Transport"] | null;
-            readonly support?: components["schemas"]["Support"] | null;
-            readonly insert?: components["schemas"]["Insert"] | null;
-            /**
-             * Lining
-             * @default false
-             */
-            readonly lining: boolean;
-            /**
-             * Wrap Height M
-             * @default 0
-             */
-            readonly wrap_height_m: number;
-            /** Moss M */
-            readonly moss_m?: number | null;
-            /**
-             * Must Lift Off
-             * @default false
-             */
-            readonly must_lift_off: boolean;
-            readonly making?: components["schemas"]["Making"];
-            /**
-             * Look
-             * @default []
-             */
-            readonly look: readonly ("mechanic" | "rim" | "underside")[];
-            /**
-             * Companions
-             * @default []
-             */
-            readonly companions: readonly components["schemas"]["Companion"][];
-            readonly spill?: components["schemas"]["Spill"] | null;
-            readonly counterweight?: components["schemas"]["Counterweight"] | null;
-            /**
-             * Feet
-             * @default on the floor
-             * @enum {string}
-             */
-            readonly feet: "on the floor" | "to the water";
-            readonly dealt?: components["schemas"]["Dealt"] | null;
-        };
-        /**
          * Offer
          * @description Words that fit nothing, and the nearest thing that there is.
          */
@@ -10402,14 +10452,6 @@ export interface components {
             readonly words: string;
             /** Nearest */
             readonly nearest: string;
-        };
-        /**
-         * Standing
-         * @description Where the price of an event stands: against what was accepted, None while nothing was; and what is paid.
-         */
-        readonly jolly_trellis__services__quoting__Standing: {
-            readonly held: components["schemas"]["Held"] | null;
-            readonly payment: components["schemas"]["Payment"];
         };
     };
     responses: never;
@@ -12187,6 +12229,41 @@ export interface operations {
                     readonly "application/json": {
                         readonly [key: string]: readonly components["schemas"]["Tick"][];
                     };
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly goods_in_api_events__event_id__goods_in_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["GoodsIn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["GoodsOut"];
                 };
             };
             /** @description Validation Error */

@@ -11,7 +11,7 @@ type Props = {
   onCommit: (value: string) => void;
   path?: string;
   problem?: Problem | null;
-  type?: "text" | "datetime-local" | "time";
+  type?: "text" | "date" | "datetime-local" | "time";
   list?: string;
   placeholder?: string;
   hideLabel?: Hidden;

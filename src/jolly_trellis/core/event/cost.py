@@ -219,7 +219,10 @@ def _beside(needs: Needs, job: Job, stores: _Stores) -> tuple[list[_Sum], list[s
             of = phrase(words, n=hire.number, each=f"{hire.each}", damage=f"{hire.damage}", lender=hire.lender)
         found.append((f"Hire: {hire.name}", of, cost))
     parts, lacking = _goods(FOR_ALL, needs, stores)
-    found += [(part.name[:1].upper() + part.name[1:], part.of, part.amount) for part in parts]
+    if parts:
+        names = ", ".join(dict.fromkeys(part.name for part in parts))
+        whole = sum((part.amount for part in parts), NOTHING)
+        found.append(("For the whole event", phrase("{names}", names=names), whole))
     return found, missing + lacking
 
 

@@ -44,7 +44,7 @@ class Share:
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Shortfall:
     """Days in a row on which events together want more of a thing than there is: how many on the worst of them, how
-    many there are, with what is hired, and who wants them then.
+    many there are, with what is hired, and who wants them then. `said` is what people call it, empty: its name.
     """
 
     kind: ThingKind
@@ -54,6 +54,7 @@ class Shortfall:
     wanted: int
     here: int
     by: tuple[Share, ...]
+    said: str = ""
 
 
 def wanted_of(pieces: Iterable[Piece], reused: Iterable[Reused] = ()) -> dict[Thing, int]:

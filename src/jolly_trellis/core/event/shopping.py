@@ -198,6 +198,8 @@ def _supplies(job: Job, needs: Needs, cuts: CutPlan, cut: Sequence[MaterialPlan]
             packs_here = job.buckets
         left = max(whole - before, 0.0)
         line = _supply(supply, left, bought.get(key, 0), packs_here, larder)
+        if key == "bucket":
+            line = replace(line, note="when all stems stand at once")
         if before:
             noted = "cut already" if left < 1e-9 else "some of it cut already"
             needed = length(before + line.needed.value)

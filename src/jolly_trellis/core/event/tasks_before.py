@@ -4,6 +4,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
+from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.books.time import Stage, Task, Wait, key_of
 from jolly_trellis.core.event.job import Job, Made, RigWork, Work, name_of, quantity_of, recipe_of
 from jolly_trellis.core.event.lives import lasts_words, soonest_use
@@ -25,6 +26,8 @@ from jolly_trellis.core.event.task import (
 )
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine
+
+FINISHED_SHARE = measure("A finished armature takes of the time of a new one", "ratio", 0.25)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -172,8 +175,9 @@ def _made(before: Before, work: Work) -> Iterator[Task]:
     flowers = _limit(
         before, work, "flower", FLOWER_WITHIN.value, f"flowers keep {FLOWER_WITHIN.value:g} h in the work"
     )
+    mechanics = span.mechanics * _left_to_make(before.job, work)
     stages: tuple[tuple[Stage, float, str, tuple[datetime | None, str, str | None]], ...] = (
-        ("mechanics", span.mechanics, "Make the mechanic", (before.early(), "", None)),
+        ("mechanics", mechanics, "Make the mechanic", (before.early(), "", None)),
         ("green", span.green, "Green", green),
         ("tubes", span.tubes, "Fill tubes", tubes),
         ("flower", span.flower, "Flower", flowers),
@@ -202,6 +206,13 @@ def _made(before: Before, work: Work) -> Iterator[Task]:
         if tasks:
             done = tuple(Wait(task=each.key) for each in tasks)
             follows = (*follows, *done) if stage == "tubes" else done
+
+
+def _left_to_make(job: Job, work: Work) -> float:
+    """The share of the time for its mechanics that a part takes, where some of it comes from finished armatures."""
+    quantity = quantity_of(work)
+    reused = min(sum(each.number for each in job.reused if each.part == work.id), quantity)
+    return 1 - (1 - FINISHED_SHARE.value) * reused / quantity
 
 
 def _varieties_in(before: Before, work: Work, stage: Stage) -> frozenset[str]:

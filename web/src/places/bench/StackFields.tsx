@@ -39,6 +39,7 @@ export function StackFields({ piece, stock, problem, onCommit }: Props) {
   const urns = Object.entries(stock.vessels).filter(
     ([, each]) => (each.profile.at(-1)?.width_m ?? 0) > (piece.vessel.profile.at(-1)?.width_m ?? 0),
   );
+  const stands = Object.entries(stock.stands).filter(([key]) => !stock.holdings.stand?.[key]?.retired);
   const put = (next: Partial<Support>) =>
     support && onCommit({ ...piece, support: { ...support, ...next } }, "Change the support");
   const change = (next: string) => {
@@ -91,6 +92,34 @@ export function StackFields({ piece, stock, problem, onCommit }: Props) {
     <section className="grid grid-cols-6 content-start gap-2 border-t border-line p-3 max-lg:grid-cols-2">
       <h2 className="col-span-6 m-0 text-base max-lg:col-span-2">On, in and around it</h2>
       <Choice label="Stacked" value={kind} options={STACKS} onCommit={change} className="col-span-2" />
+      {support && stands.length > 0 && (
+        <Choice
+          label="Support from the stores"
+          value=""
+          options={[["", support.name], ...stands.map(([key, each]) => [key, each.name] as const)]}
+          onCommit={(key) => {
+            const found = stock.stands[key];
+            if (!found) return;
+            const { name, height_m, top_width_m, opening_m, foot_width_m, mass_kg, column_width_m, clear } =
+              found;
+            const taken = {
+              name,
+              height_m,
+              top_width_m,
+              opening_m,
+              foot_width_m,
+              mass_kg,
+              column_width_m,
+              clear,
+            };
+            const rise = height_m - support.height_m;
+            const envelope = { ...piece.envelope, height_m: piece.envelope.height_m + rise };
+            const next = { ...support, ...taken, ridge: found.ridge && !support.putty };
+            onCommit({ ...piece, support: next, envelope }, `Take ${name}`);
+          }}
+          className="col-span-2"
+        />
+      )}
       {support && (
         <>
           {length("Support, high", "height_m")}

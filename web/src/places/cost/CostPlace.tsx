@@ -12,6 +12,7 @@ import { CostingFields } from "./CostingFields";
 import { CostTable } from "./CostTable";
 import { LastingTool } from "./LastingTool";
 import { MixTool } from "./MixTool";
+import { PriceStanding } from "./PriceStanding";
 import { ScaleTool } from "./ScaleTool";
 
 const SHEETS = [
@@ -81,6 +82,9 @@ export function CostPlace() {
             eventId={eventId}
             rigs={new Set((now ? rigsOf(now) : []).map((each) => each.id))}
           />
+        )}
+        {now && cost.data && cost.data.cost.pieces.length > 0 && (
+          <PriceStanding event={now} cost={cost.data} onAct={goBy} />
         )}
         {now && (
           <section className="no-print mt-6">

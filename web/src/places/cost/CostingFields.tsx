@@ -10,7 +10,7 @@ export function CostingFields({ event, onSaved }: { event: EventOut; onSaved: ()
   const { put: save, problem } = desk;
   const { costing } = desk.shown.brief;
   const put = (next: Partial<Costing>) => save((kept) => ({ costing: { ...kept.costing, ...next } }));
-  const money = (field: "rate_per_h" | "per_km" | "per_day" | "delivery", label: string) => (
+  const money = (field: "rate_per_h" | "per_km" | "per_day" | "delivery" | "target", label: string) => (
     <QuantityField
       label={label}
       kind="ratio"
@@ -22,7 +22,7 @@ export function CostingFields({ event, onSaved }: { event: EventOut; onSaved: ()
       onCommit={(amount) => void put({ [field]: amount === null ? null : amount.toFixed(2) })}
     />
   );
-  const share = (field: "margin" | "waste" | "breakage" | "overheads" | "tax", label: string) => (
+  const share = (field: "margin" | "waste" | "breakage" | "overheads" | "tax" | "deposit", label: string) => (
     <QuantityField
       label={label}
       kind="percent"
@@ -81,6 +81,25 @@ export function CostingFields({ event, onSaved }: { event: EventOut; onSaved: ()
       />
       {money("per_day", "The vehicle a day")}
       {money("delivery", "Delivery by others")}
+      {money("target", "The client would pay, tax in")}
+      {share("deposit", "Deposit, of what is asked")}
+      <QuantityField
+        label="Paid so far"
+        kind="ratio"
+        value={Number(costing.paid)}
+        path="costing.paid"
+        problem={problem}
+        onCommit={(paid) => paid !== null && void put({ paid: paid.toFixed(2) })}
+      />
+      <label className="flex min-h-11 items-center gap-2 self-end">
+        <input
+          type="checkbox"
+          className="h-5 w-5 accent-leaf"
+          checked={costing.waits}
+          onChange={(event) => void put({ waits: event.target.checked })}
+        />
+        Nothing is bought before the deposit
+      </label>
     </div>
   );
 }

@@ -1,18 +1,31 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
+import { useState } from "react";
 import { useParams } from "react-router";
 import { api, Refused } from "../../api/client";
+import type { EventChange, ListsOut, TickIn } from "../../api/types";
+import { piecesOf } from "../../desk/change";
+import { useEvent } from "../../desk/useEvent";
 import { EventFrame } from "../../ui/EventFrame";
 import { useSettings } from "../../ui/settings";
 import { TabBar } from "../../ui/TabBar";
+import { useActs } from "../../ui/useActs";
+import { render } from "../../units/text";
+import { ComingHome } from "./ComingHome";
 import { DaysBefore } from "./DaysBefore";
+import { HireRows } from "./HireRows";
+import { Offers } from "./Offers";
+import { OrdersList } from "./OrdersList";
 import { PackingList } from "./PackingList";
 import { PullLists } from "./PullLists";
 import { ShoppingList } from "./ShoppingList";
+import { Shortfalls } from "./Shortfalls";
 
 const TABS = [
   ["shopping", "Shopping"],
-  ["packing", "Packing"],
+  ["orders", "Orders"],
+  ["packing", "Taking along"],
+  ["home", "Coming home"],
   ["days", "Days before"],
   ["pull", "Pull lists"],
 ] as const;
@@ -21,12 +34,55 @@ const TABS = [
 export function ListsPlace() {
   const eventId = Number(useParams().eventId);
   const { system } = useSettings();
+  const client = useQueryClient();
+  const [strange, setStrange] = useState<readonly string[]>([]);
+  const { event, lay, current, reload } = useEvent(eventId);
+  const { act, problem, conflict, forget } = useActs();
   const lists = useQuery({ queryKey: ["lists", eventId], queryFn: () => api.lists(eventId) });
   const now = lists.data;
-  const refused = lists.error instanceof Refused ? lists.error.problem : null;
+  const refused = lists.error instanceof Refused ? lists.error.problem : problem;
+  const again = async () => {
+    await client.invalidateQueries({ queryKey: ["lists", eventId] });
+    await client.invalidateQueries({ queryKey: ["standing", eventId] });
+    await client.invalidateQueries({ queryKey: ["stock"] });
+  };
+  const actBy = (does: (id: number, revision: number) => Promise<EventChange>) =>
+    void act(async (over) => {
+      await lay(await does(eventId, over ?? (await current())?.revision ?? 0));
+      await again();
+    }, "once");
+  const tick = (sent: TickIn) =>
+    void act(async () => {
+      const ticks = await api.tick(eventId, sent);
+      client.setQueryData<ListsOut>(["lists", eventId], (known) => known && { ...known, ticks });
+    }, "each");
+  const names = [
+    ...new Set(
+      (event ? piecesOf(event) : []).flatMap(({ part }) => [
+        part.vessel.name,
+        ...(part.support ? [part.support.name] : []),
+        ...(part.insert ? [part.insert.outer.name] : []),
+      ]),
+    ),
+  ];
+  const named = new Map((event?.parts ?? []).map((each) => [each.id, each.part.name] as const));
   const paper = system === "inch" ? "Letter" : "A4";
   return (
-    <EventFrame eventId={eventId} name={now?.name ?? ""} title="Lists" problem={refused}>
+    <EventFrame
+      eventId={eventId}
+      name={now?.name ?? ""}
+      title="Lists"
+      problem={refused}
+      conflict={conflict}
+      undo={event?.undo ?? null}
+      redo={event?.redo ?? null}
+      onUndo={() => actBy(api.undo)}
+      onRedo={() => actBy(api.redo)}
+      onTakeTheirs={() => {
+        forget();
+        void reload().then(again);
+      }}
+    >
       {!now && !refused && (
         <main className="p-4">
           <p role="status">Counting…</p>
@@ -48,10 +104,62 @@ export function ListsPlace() {
               </a>
             </div>
             <Tabs.Content value="shopping" className="min-h-0 flex-1 overflow-y-auto p-4">
-              <ShoppingList shortfalls={now.shortfalls} shopping={now.shopping} currency={now.currency} />
+              <div className="max-w-5xl">
+                <Shortfalls eventId={eventId} shortfalls={now.shortfalls} onAct={actBy} />
+                {now.hires_out_of_time.map((each) => (
+                  <p key={render(each, system)} className="mt-0 mb-2 text-berry">
+                    ✕ {render(each, system)}
+                  </p>
+                ))}
+                <Offers offers={now.offers} reused={event?.brief.reused ?? []} named={named} onAct={actBy} />
+              </div>
+              <ShoppingList shopping={now.shopping} currency={now.currency} />
+              {event && (
+                <div className="max-w-5xl">
+                  <HireRows event={event} names={names} onSaved={() => void again()} />
+                </div>
+              )}
+            </Tabs.Content>
+            <Tabs.Content value="orders" className="min-h-0 flex-1 overflow-y-auto p-4">
+              <OrdersList
+                eventId={eventId}
+                orders={now.orders}
+                ticks={now.ticks}
+                currency={now.currency}
+                paper={paper}
+                onTick={tick}
+                onRead={(text) =>
+                  void act(async () => {
+                    const { unknown, ticks } = await api.goodsIn(eventId, text);
+                    client.setQueryData<ListsOut>(
+                      ["lists", eventId],
+                      (known) => known && { ...known, ticks },
+                    );
+                    setStrange(unknown);
+                  }, "once")
+                }
+                strange={strange}
+              />
+            </Tabs.Content>
+            <Tabs.Content value="home" className="min-h-0 flex-1 overflow-y-auto p-4">
+              <ComingHome
+                returns={now.returns}
+                onHome={(lines) =>
+                  void act(async () => {
+                    await api.comeHome(eventId, lines);
+                    await again();
+                  }, "once")
+                }
+                onTakeBack={() =>
+                  void act(async () => {
+                    await api.notHome(eventId);
+                    await again();
+                  }, "once")
+                }
+              />
             </Tabs.Content>
             <Tabs.Content value="packing" className="min-h-0 flex-1 overflow-y-auto p-4">
-              <PackingList shopping={now.shopping} />
+              <PackingList shopping={now.shopping} ticks={now.ticks} onTick={tick} />
             </Tabs.Content>
             <Tabs.Content value="days" className="min-h-0 flex-1 overflow-y-auto p-4">
               <DaysBefore days={now.days} />

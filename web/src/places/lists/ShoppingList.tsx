@@ -1,4 +1,4 @@
-import type { Shopping, Shortfall } from "../../api/types";
+import type { Shopping } from "../../api/types";
 import { useSettings } from "../../ui/settings";
 import { render, textOf } from "../../units/text";
 import { dayWords } from "../day/times";
@@ -10,18 +10,12 @@ const GROUPS = [
   ["rigging", "Rigging"],
   ["frogs", "Frogs"],
   ["vessels", "Vessels and stands"],
+  ["hired", "Hired"],
+  ["finished", "Used again"],
 ] as const;
 
 /** What to buy, by who sells it; what the stores have is taken off. */
-export function ShoppingList({
-  shopping,
-  shortfalls,
-  currency,
-}: {
-  shopping: Shopping;
-  shortfalls: readonly Shortfall[];
-  currency: string;
-}) {
+export function ShoppingList({ shopping, currency }: { shopping: Shopping; currency: string }) {
   const { system } = useSettings();
   if (shopping.stems.length + shopping.buys.length + shopping.left_out.length === 0)
     return <p className="mt-0 text-soft">Nothing to buy yet: add a piece with stems on the line-up first.</p>;
@@ -38,21 +32,6 @@ export function ShoppingList({
           <span className="text-berry"> No price is known for: {shopping.unpriced.join(", ")}.</span>
         )}
       </p>
-      {shortfalls.length > 0 && (
-        <section aria-label="Wanted twice" className="mb-4 border border-berry bg-sheet p-3">
-          <h2 className="m-0 text-lg text-berry">✕ Wanted by more than one event</h2>
-          <ul className="m-0 list-none p-0">
-            {shortfalls.map((each) => (
-              <li key={`${each.name} ${each.since}`} className="py-0.5">
-                <strong>{each.name}</strong>: {each.wanted} from {dayWords(each.since)} to{" "}
-                {dayWords(each.until)}, and there are {each.here}:{" "}
-                {each.by.map((share) => `${share.number} for “${share.event}”`).join(", ")}. Hire or buy{" "}
-                {each.wanted - each.here}, or choose another for one of them.
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
       {shopping.left_out.map((each) => (
         <p key={render(each, system)} className="mt-0 mb-2 text-berry">
           ✕ {render(each, system)}
@@ -86,7 +65,9 @@ export function ShoppingList({
                   </span>
                   <span>
                     {line.packs > 0 ? (
-                      `buy ${line.packs} × ${line.pack}`
+                      `${line.group === "hired" ? "hire" : "buy"} ${line.packs} × ${line.pack}`
+                    ) : line.here.value < line.needed.value ? (
+                      <span className="text-berry">not all are here</span>
                     ) : (
                       <span className="text-leaf">✓ in the stores</span>
                     )}

@@ -10,6 +10,7 @@ import { useRefusal } from "../../ui/useRefusal";
 import { longText, render, textOf } from "../../units/text";
 import { CutOrder } from "./CutOrder";
 import { LengthList } from "./LengthList";
+import { Narrower } from "./Narrower";
 import { RollDrawing } from "./RollDrawing";
 import { TurningField } from "./TurningField";
 
@@ -41,7 +42,9 @@ export function RollPlace() {
   const materials = now?.plan?.materials ?? [];
   const shown = materials.find((each) => idOf(each) === chosen) ?? materials[0];
   const place = shown ? materials.indexOf(shown) : -1;
-  const cut = shown && now?.cut.some((each) => each.material === shown.material && each.key === shown.key);
+  const isCut = (plan: MaterialPlan) =>
+    now?.cut.some((row) => row.material === plan.material && row.key === plan.key && row.nth === plan.nth);
+  const cut = shown && isCut(shown);
   return (
     <EventFrame eventId={eventId} name={event.data?.brief.name ?? ""} title="Roll" problem={refused}>
       <main className="flex min-h-0 flex-1 max-md:flex-col max-md:overflow-y-auto print:block">
@@ -76,7 +79,7 @@ export function RollPlace() {
           )}
           <ul className="m-0 min-h-0 flex-1 list-none overflow-y-auto p-0 max-md:max-h-72">
             {materials.map((each) => {
-              const done = now?.cut.some((row) => row.material === each.material && row.key === each.key);
+              const done = isCut(each);
               return (
                 <li key={idOf(each)}>
                   <button
@@ -87,7 +90,10 @@ export function RollPlace() {
                       each === shown ? "bg-sheet" : "bg-transparent"
                     }`}
                   >
-                    <span className="block leading-tight">{each.name}</span>
+                    <span className="block leading-tight">
+                      {each.name}
+                      {each.nth > 1 && <span className="text-soft"> · added since it was cut</span>}
+                    </span>
                     <span className="block text-sm text-soft">
                       {done ? "✓ cut · " : ""}
                       {takes(each)}
@@ -135,7 +141,9 @@ export function RollPlace() {
                 <Button
                   className="no-print ml-auto"
                   disabled={!now?.fresh || now.running}
-                  onClick={() => void act(() => api.markCut(eventId, shown.material, shown.key, !cut))}
+                  onClick={() =>
+                    void act(() => api.markCut(eventId, shown.material, shown.key, shown.nth, !cut))
+                  }
                 >
                   {cut ? "Not cut after all" : "Mark as cut"}
                 </Button>
@@ -157,6 +165,13 @@ export function RollPlace() {
               )}
               <CutOrder plan={shown} acts={now?.acts[place] ?? []} lit={lit} onLight={setLit} />
               <Kept plan={shown} />
+              {shown.material === "netting" && !cut && event.data && now?.fresh && !now.running && (
+                <Narrower
+                  event={event.data}
+                  netting={shown.key}
+                  onTaken={() => void act(() => api.startCuts(eventId, SECONDS))}
+                />
+              )}
             </>
           )}
         </section>
@@ -180,7 +195,7 @@ function Kept({ plan }: { plan: MaterialPlan }) {
 }
 
 function idOf(plan: MaterialPlan): string {
-  return `${plan.material}/${plan.key}`;
+  return `${plan.material}/${plan.key}/${plan.nth}`;
 }
 
 /** What a material takes, in words. */

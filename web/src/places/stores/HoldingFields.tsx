@@ -1,6 +1,6 @@
 import { Trash2 } from "lucide-react";
 import { api } from "../../api/client";
-import type { HeldKind, Stock } from "../../api/types";
+import type { HeldKind, Holding, Stock } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
 
@@ -12,9 +12,12 @@ type Props = {
   attempt: (act: () => Promise<unknown>) => Promise<boolean>;
 };
 
+const NONE: Holding = { on_hand: 0, retired: false, lasts: null, used: 0, resale: null };
+
 /** How many there are; copy, retire, delete. */
 export function HoldingFields({ kind, id, name, stock, attempt }: Props) {
-  const held = stock.holdings[kind]?.[id] ?? { on_hand: 0, retired: false };
+  const held = stock.holdings[kind]?.[id] ?? NONE;
+  const put = (next: Partial<Holding>) => void attempt(() => api.putHolding(kind, id, { ...held, ...next }));
   return (
     <div className="flex items-center gap-1">
       <QuantityField
@@ -22,9 +25,7 @@ export function HoldingFields({ kind, id, name, stock, attempt }: Props) {
         hideLabel
         kind="count"
         value={held.on_hand}
-        onCommit={(count) =>
-          count !== null && void attempt(() => api.putHolding(kind, id, Math.round(count), held.retired))
-        }
+        onCommit={(count) => count !== null && put({ on_hand: Math.round(count) })}
         className="w-14"
       />
       <span className="mr-1 text-xs text-soft">on hand</span>
@@ -41,7 +42,7 @@ export function HoldingFields({ kind, id, name, stock, attempt }: Props) {
       <Button
         look="quiet"
         className="no-print"
-        onClick={() => void attempt(() => api.putHolding(kind, id, held.on_hand, !held.retired))}
+        onClick={() => put({ retired: !held.retired })}
         aria-label={`${held.retired ? "Use again" : "Retire"} ${name}`}
       >
         {held.retired ? "Use again" : "Retire"}

@@ -9,11 +9,13 @@ import { PrintTitle } from "../../ui/PrintTitle";
 import { SavedMark } from "../../ui/SavedMark";
 import { useSettings } from "../../ui/settings";
 import { TabBar } from "../../ui/TabBar";
+import { TextField } from "../../ui/TextField";
 import { TopBar } from "../../ui/TopBar";
 import { useActs } from "../../ui/useActs";
 import { useAddress } from "../../ui/useAddress";
 import { useTitle } from "../../ui/useTitle";
 import { render } from "../../units/text";
+import { ArmatureShelf } from "./ArmatureShelf";
 import { DeletedThings } from "./DeletedThings";
 import { MechanicList } from "./MechanicList";
 import { RemnantList } from "./RemnantList";
@@ -23,13 +25,15 @@ import { VesselShelf } from "./VesselShelf";
 
 const KINDS: readonly (readonly [StoreKind, string])[] = [
   ["vessel", "Vessels"],
+  ["stand", "Stands"],
   ["netting", "Netting"],
   ["frog", "Frogs"],
   ["variety", "Varieties"],
   ["supply", "Supplies"],
+  ["armature", "Finished armatures"],
 ];
 
-const PARTS = ["vessel", "netting", "frog", "variety", "supply", "mechanic"] as const;
+const PARTS = ["vessel", "stand", "netting", "frog", "variety", "supply", "armature", "mechanic"] as const;
 type Part = (typeof PARTS)[number];
 
 /** The stores: vessels drawn at one scale, netting, frogs, varieties; edit, copy, count, retire; tables in and out. */
@@ -90,6 +94,17 @@ export function StoresPlace() {
         >
           Figures
         </Link>
+        {stock.data && (
+          <TextField
+            label="Prices in"
+            value={stock.data.currency}
+            path="currency"
+            problem={problem}
+            onCommit={(currency) => void attempt(() => api.putCurrency(currency))}
+            className="no-print flex items-center gap-1.5"
+            inputClass="w-14"
+          />
+        )}
         <input
           type="search"
           aria-label="Find by name"
@@ -143,6 +158,8 @@ export function StoresPlace() {
                 <>
                   {kind === "vessel" ? (
                     <VesselShelf stock={stock.data} retired={retired} find={find} attempt={attempt} />
+                  ) : kind === "armature" ? (
+                    <ArmatureShelf stock={stock.data} retired={retired} find={find} attempt={attempt} />
                   ) : (
                     <ThingTable
                       kind={kind}

@@ -15,7 +15,7 @@ type Column = {
   readonly optional?: true;
 };
 type Props = {
-  kind: Exclude<StoreKind, "vessel">;
+  kind: TableKind;
   stock: Stock;
   retired: boolean;
   /** A part of the name of those that are shown. */
@@ -24,7 +24,18 @@ type Props = {
   attempt: (act: () => Promise<unknown>) => Promise<boolean>;
 };
 
-const COLUMNS: Readonly<Record<Exclude<StoreKind, "vessel"> | "variety, bought", readonly Column[]>> = {
+type TableKind = Exclude<StoreKind, "vessel" | "armature">;
+
+const COLUMNS: Readonly<Record<TableKind | "variety, bought", readonly Column[]>> = {
+  stand: [
+    { field: "height_m", words: "high", kind: "length" },
+    { field: "top_width_m", words: "top, across", kind: "length" },
+    { field: "opening_m", words: "opening", kind: "length" },
+    { field: "foot_width_m", words: "foot, across", kind: "length", optional: true },
+    { field: "column_width_m", words: "column", kind: "length" },
+    { field: "mass_kg", words: "weight", kind: "mass", optional: true },
+    { field: "price", words: "price", kind: "ratio", optional: true },
+  ],
   netting: [
     { field: "aperture_m", words: "clear width", kind: "length" },
     { field: "wire_m", words: "wire", kind: "length" },
@@ -75,6 +86,7 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
     frog: stock.frogs,
     variety: stock.varieties,
     supply: stock.supplies,
+    stand: stock.stands,
   }[kind] as unknown as Readonly<Record<string, Thing>>;
   /** By which column it is sorted, and whether the largest comes first; as it is kept to begin with. */
   const [sorted, setSorted] = useState<{ by: string; down: boolean } | null>(null);

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { api, Refused } from "../../api/client";
 import type { FillCheck, Problem, Vessel } from "../../api/types";
 import { Button } from "../../ui/Button";
@@ -15,6 +15,8 @@ type Props = {
   vessel: Vessel;
   onSave: (vessel: Vessel) => Promise<boolean>;
   onClose: () => void;
+  /** What is said of it beside its measures. */
+  children?: ReactNode;
 };
 
 const MATERIALS = [
@@ -31,7 +33,7 @@ const CLEAR = [
 ] as const;
 
 /** One vessel of the stores: its facts, its outline from a tape or a drawing, checked by what it holds. */
-export function VesselEditor({ vessel: kept, onSave, onClose }: Props) {
+export function VesselEditor({ vessel: kept, onSave, onClose, children }: Props) {
   const { system } = useSettings();
   const shapes = useShapes();
   const [vessel, setVessel] = useState(kept);
@@ -124,6 +126,14 @@ export function VesselEditor({ vessel: kept, onSave, onClose }: Props) {
           value={vessel.base_m}
           onCommit={(base_m) => base_m !== null && put({ base_m })}
         />
+        <QuantityField
+          label="Price of one"
+          kind="ratio"
+          optional
+          placeholder="not known"
+          value={vessel.price}
+          onCommit={(price) => put({ price })}
+        />
         <Choice
           label="Made of"
           value={vessel.material}
@@ -198,6 +208,7 @@ export function VesselEditor({ vessel: kept, onSave, onClose }: Props) {
           />
           the path draws one side only
         </label>
+        {children}
         <p className="m-0 text-sm text-soft">
           Scaled to the inside depth,{" "}
           {textOf({ kind: "length", value: vessel.profile.at(-1)?.height_m ?? 0 }, system)}.

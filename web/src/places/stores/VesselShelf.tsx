@@ -8,6 +8,7 @@ import { textOf } from "../../units/text";
 import { HoldingFields } from "./HoldingFields";
 import { VesselDrawing } from "./VesselDrawing";
 import { VesselEditor } from "./VesselEditor";
+import { WearFields } from "./WearFields";
 
 type Props = {
   stock: Stock;
@@ -35,7 +36,16 @@ export function VesselShelf({ stock, retired, find, attempt }: Props) {
           vessel={chosen}
           onClose={() => setOpen(null)}
           onSave={(vessel) => attempt(() => api.putThing("vessel", open, vessel))}
-        />
+        >
+          <WearFields
+            kind="vessel"
+            id={open}
+            name={chosen.name}
+            usual="40, as a rule"
+            stock={stock}
+            attempt={attempt}
+          />
+        </VesselEditor>
       )}
       {shown.length === 0 && <p className="mt-0 text-soft">Nothing here is called “{find}”.</p>}
       <ul className="m-0 flex list-none flex-wrap items-end gap-x-6 gap-y-4 p-0">
