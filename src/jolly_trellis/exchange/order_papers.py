@@ -36,8 +36,8 @@ def write_csv(orders: tuple[Order, ...], *, currency: str) -> str:
 
 
 def read_csv(text: str) -> tuple[tuple[str, float, str], ...]:
-    """What came in, from an order that was written here and has two more columns: `came`, a number, and `state`, one of
-    right, short, late, wrong, poor; a row with neither has not come in yet.
+    """What came in, from an order that was written here and has two more columns: `came`, a number, and `state`, one
+    of right, short, late, wrong, poor; a row with neither has not come in yet.
 
     Returns: (key of the line, how many came, state).
     Raises: BadTable: a column is missing, a number is none, a state there is not.
