@@ -150,7 +150,7 @@ def test_undoing_a_count_leaves_what_a_cut_took_taken(studio: sqlite3.Connection
     back(studio)
     assert stock.holdings(studio)["netting"]["coated-25-09"].on_hand == 2
     back(studio)
-    assert stock.holdings(studio)["netting"]["coated-25-09"].on_hand == 0
+    assert stock.holdings(studio)["netting"].get("coated-25-09", Holding()).on_hand == 0
 
 
 def test_a_remnant_counted_in_and_taken_out_is_undone_unless_something_was_cut_from_it(

@@ -169,14 +169,17 @@ def _replace(conn: sqlite3.Connection, kind: Kind, key: str, now: Rows, then: Ro
     by = _count(then) - _count(now)
     _clear(conn, kind, key)
     _insert(conn, kind, then)
-    if kind not in ("remnant", "homecoming") and (standing["holding"] or then["holding"]):
+    if kind in ("remnant", "homecoming"):
+        return
+    count = max(_count(standing) + by, 0)
+    if then["holding"] or count:
         conn.execute(
             "INSERT INTO holding (kind, key, on_hand, retired) VALUES (:kind, :key, :count, :retired) "
             "ON CONFLICT (kind, key) DO UPDATE SET on_hand = excluded.on_hand",
             {
                 "kind": kind,
                 "key": key,
-                "count": max(_count(standing) + by, 0),
+                "count": count,
                 "retired": then["holding"][0]["retired"] if then["holding"] else 0,
             },
         )

@@ -103,10 +103,10 @@ class Needs:
     stems: tuple[StemNeed, ...]
     not_worked_out: tuple[str, ...]
     things: tuple[ThingNeed, ...] = ()
-    reused: tuple[SheetNeed | LengthNeed | SupplyNeed, ...] = ()
+    reused: tuple[SheetNeed | LengthNeed, ...] = ()
 
 
-Need = SheetNeed | LengthNeed | SupplyNeed | FrogNeed | StemNeed | ThingNeed
+Need = SheetNeed | LengthNeed | FrogNeed | StemNeed | ThingNeed
 FOR_ALL = 0  # the part's number of what is for the whole event
 
 
@@ -122,7 +122,7 @@ def needs_of(
     Source: sums of what each piece reports.
     """
     found: list[Need] = []
-    again: list[SheetNeed | LengthNeed | SupplyNeed] = []
+    again: list[SheetNeed | LengthNeed] = []
     asked = {work.id: [each for each in reused if each.part == work.id] for work in made.works}
     left = None if here is None else dict(here)
     missing = []
@@ -201,16 +201,14 @@ def _taken(reused: list[Reused], left: dict[str, int] | None) -> int:
     return number
 
 
-def _split(
-    needs: Iterator[Need], work: Work, reused: int
-) -> tuple[list[Need], list[SheetNeed | LengthNeed | SupplyNeed]]:
+def _split(needs: Iterator[Need], work: Work, reused: int) -> tuple[list[Need], list[SheetNeed | LengthNeed]]:
     """What of a part is made anew, and what comes with the finished armatures: of as many as there are, whatever holds
     the shape. What is used up is needed for each.
     """
     quantity = quantity_of(work)
     number = min(reused, quantity)
     anew: list[Need] = []
-    again: list[SheetNeed | LengthNeed | SupplyNeed] = []
+    again: list[SheetNeed | LengthNeed] = []
     for need in needs:
         if number and isinstance(need, SheetNeed | LengthNeed) and _of_its_shape(need, work):
             old = need.quantity * number // quantity
