@@ -12,6 +12,7 @@ import time
 from collections.abc import Callable, Iterator
 from contextlib import closing
 from dataclasses import replace
+from datetime import date, timedelta
 from functools import partial
 from pathlib import Path
 
@@ -36,8 +37,9 @@ from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.network import solve
 from jolly_trellis.core.rigging.resting import settle
 from jolly_trellis.demo.loading import demo_plan
-from jolly_trellis.services import planning
+from jolly_trellis.services import event_work, planning
 from jolly_trellis.services.opening import open_studio
+from jolly_trellis.services.reserving import shortfalls_of
 from jolly_trellis.store import codec
 from jolly_trellis.store.plan import Plan, Planned
 from tests import ordinary
@@ -235,6 +237,30 @@ def sixty_pieces(server: Served, runs: int) -> list[float]:
         return timed(lambda: client.get(path).raise_for_status(), runs)
 
 
+def lists_and_cost(server: Served, runs: int) -> dict[str, dict[str, float]]:
+    """Lists and cost of the event of 60 pieces that was opened last."""
+    with httpx2.Client(base_url=server.url, timeout=60.0) as client:
+        path = f"/api/events/{max(each['id'] for each in client.get('/api/events').json())}"
+        return {
+            what: spread(timed(lambda what=what: client.get(f"{path}/{what}").raise_for_status(), runs), aim_ms=300.0)  # type: ignore[misc]
+            for what in ("lists", "cost")
+        }
+
+
+def reservations_of_200(folder: Path) -> list[float]:
+    """What the demo and 199 copies of it over a year want of the same things, seen from one of them."""
+    plan = demo_plan()
+    with closing(open_studio(folder)) as conn:
+        for nth in range(200):
+            day = date(2027, 1, 1) + timedelta(days=round(nth * 1.8))
+            times = {"access_at": "08:00", "filled_at": "12:30", "starts_at": "18:00", "ends_at": "23:30"}
+            at = {field: f"{day.isoformat()}T{clock}" for field, clock in times.items()}
+            brief = replace(plan.brief, **at, clear_by=None, builds_from=None, builds_to=None, locks=())  # type: ignore[arg-type]
+            planning.begin(conn, replace(plan, brief=replace(brief, name=f"event {nth}")))
+        work = event_work.work_of(conn, 100)
+        return timed(lambda: shortfalls_of(conn, work), 20)
+
+
 def event_of_300(folder: Path) -> dict[str, object]:
     """An event of 300 pieces: opened for the first time, again, and after a restart; edited and undone; its size."""
     plan = demo_plan()
@@ -319,9 +345,12 @@ def measured() -> dict[str, object]:
     }
     with tempfile.TemporaryDirectory() as folder, served(Path(folder), demo=True) as server:
         found["open_an_event_of_60"] = spread(sixty_pieces(server, 20), aim_ms=300.0)
+        found["lists_and_cost_of_60"] = lists_and_cost(server, 20)
         found["api_evaluate_round_trip"] = spread(round_trips(server, 80), aim_ms=20.0)
         with tempfile.TemporaryDirectory() as other:
             found["event_of_300"] = event_of_300(Path(other))
+        with tempfile.TemporaryDirectory() as other:
+            found["reservations_of_200_events"] = spread(reservations_of_200(Path(other)), aim_ms=100.0)
         with chromium() as browser:
             page = browser.new_page(viewport={"width": 1280, "height": 800})
             found["pointer_move_to_repaint"] = spread(drags(page, server, 60), aim_ms=50.0)

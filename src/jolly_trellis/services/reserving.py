@@ -2,9 +2,11 @@
 
 import sqlite3
 from dataclasses import dataclass, replace
+from datetime import date
+from functools import lru_cache
 
 from jolly_trellis.core.errors import CoreError
-from jolly_trellis.core.event.job import Hire
+from jolly_trellis.core.event.job import Hire, Job
 from jolly_trellis.core.event.needs import things_in
 from jolly_trellis.core.event.reservations import Claim, Shortfall, Thing, away, claims_of, shortfalls, wanted_of
 from jolly_trellis.core.materials.vessels import Vessel
@@ -16,7 +18,7 @@ from jolly_trellis.services.planning import EventState, NotFound
 from jolly_trellis.services.trying import states_of, worse_of
 from jolly_trellis.store import stock
 from jolly_trellis.store.events import get_brief, get_plan, list_events
-from jolly_trellis.store.plan import Plan
+from jolly_trellis.store.plan import Brief, Plan
 
 _FARTHEST = 1.25
 
@@ -45,6 +47,17 @@ def _said(work: EventWork, found: Shortfall) -> str:
     return found.name
 
 
+@lru_cache(maxsize=1000)
+def _away(brief: Brief) -> tuple[Job, tuple[date, date]] | None:
+    """The job of a brief and when its things are away; None where that is not known, or the brief cannot be."""
+    try:
+        job = job_of(brief)
+    except CoreError:
+        return None
+    span = away(job)
+    return None if span is None else (job, span)
+
+
 def _here(work: EventWork) -> dict[Thing, int]:
     shelves = work.shelves
     here: dict[Thing, int] = {("vessel", name): each.here for name, each in shelves.vessels.items()}
@@ -65,13 +78,10 @@ def _others(
         brief = get_brief(conn, row.id) if row.id != work.event_id else None
         if brief is None:
             continue
-        try:
-            job = job_of(brief)
-        except CoreError:
+        found = _away(brief)
+        if found is None or found[1][0] > until or found[1][1] < since:
             continue
-        span = away(job)
-        if span is None or span[0] > until or span[1] < since:
-            continue
+        job = found[0]
         pieces = [each.part for each in get_plan(conn, row.id).parts if isinstance(each.part, Piece)]
         own = claims_of(row.id, brief.name, job, pieces)
         claims += [each for each in own if not only_mine or (each.kind, each.name) in things]

@@ -11,6 +11,7 @@ from jolly_trellis.store.plan import MOST_PARTS, Brief, Plan, Planned
 from jolly_trellis.store.plan_changes import Changes
 
 _MOST_READ = 4 * MOST_PARTS
+_MOST_BRIEFS = 1000
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -61,7 +62,7 @@ def add_event(conn: sqlite3.Connection, brief: Brief) -> int:
 def get_brief(conn: sqlite3.Connection, event_id: int) -> Brief | None:
     """The brief of an event as it stands, or None where there is none or it is deleted."""
     row = conn.execute("SELECT brief FROM event WHERE id = :id AND deleted_at IS NULL", {"id": event_id}).fetchone()
-    return None if row is None else codec.loads(row["brief"], Brief)
+    return None if row is None else _read_brief(row["brief"])
 
 
 def get_plan(conn: sqlite3.Connection, event_id: int) -> Plan:
@@ -69,7 +70,7 @@ def get_plan(conn: sqlite3.Connection, event_id: int) -> Plan:
     brief = conn.execute("SELECT brief FROM event WHERE id = :id", {"id": event_id}).fetchone()[0]
     rows = conn.execute("SELECT id, design FROM part WHERE event_id = :id ORDER BY position", {"id": event_id})
     parts = tuple(Planned(id=row["id"], part=_read(row["design"])) for row in rows)
-    return Plan(brief=codec.loads(brief, Brief), parts=parts)
+    return Plan(brief=_read_brief(brief), parts=parts)
 
 
 def get_part(conn: sqlite3.Connection, event_id: int, part_id: int) -> Part | None:
@@ -133,6 +134,12 @@ def _put_parts(
             "DELETE FROM part WHERE event_id = :event AND id NOT IN (SELECT value FROM json_each(:kept))",
             {"event": event_id, "kept": json.dumps(kept)},
         )
+
+
+@lru_cache(maxsize=_MOST_BRIEFS)
+def _read_brief(text: str) -> Brief:
+    """A brief from its JSON; frozen, so that one reading serves all who ask."""
+    return codec.loads(text, Brief)
 
 
 @lru_cache(maxsize=_MOST_READ)

@@ -11,7 +11,7 @@ from jolly_trellis.core.event.buying import StemBuy
 from jolly_trellis.core.event.hires import hire_cost, hired
 from jolly_trellis.core.event.job import Costing, Job, Made, Work, name_of, quantity_of, recipe_of
 from jolly_trellis.core.event.money import NOTHING, money, price_at_margin, share, shared_out, to_cent
-from jolly_trellis.core.event.needs import FOR_ALL, Needs, SheetNeed, SupplyNeed
+from jolly_trellis.core.event.needs import FOR_ALL, LengthNeed, Needs, SheetNeed, by_part
 from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.shelves import Shelves
 from jolly_trellis.core.materials.stems import Variety
@@ -23,6 +23,9 @@ LEANER = rule("A leaner price band has of the stems", "ratio", 0.8, COMMON_PRACT
 RICHER = rule("A richer price band has of the stems", "ratio", 1.25, COMMON_PRACTICE)
 
 Kind = Literal["stems", "mechanics", "vessels", "consumables", "labour"]
+
+
+NEEDS_NOTHING = Needs(sheets=(), lengths=(), supplies=(), frogs=(), stems=(), not_worked_out=())
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -142,11 +145,12 @@ def cost_of(
     minutes, rate = minutes_of(made, book), rate_of(job)
     stores = _Stores(larder=larder, shelves=shelves, varieties=varieties, costing=costing)
     left = hired(job.hires)
-    rows = []
+    rows, parts = [], by_part(needs)
     for work in made.works:
-        vessels = list(_vessels(work, needs, shelves, left))
-        rows.append(_piece(work, needs, stems, vessels, stores, minutes[work.id], rate))
-    sums, lacking = _beside(needs, job, stores)
+        own = parts.get(work.id, NEEDS_NOTHING)
+        vessels = list(_vessels(own, shelves, left))
+        rows.append(_piece(work, own, stems.get(work.id, {}), vessels, stores, minutes[work.id], rate))
+    sums, lacking = _beside(parts.get(FOR_ALL, NEEDS_NOTHING), job, stores)
     lines = tuple(_line(costing, *each) for each in sums)
     beside = sum((each.cost for each in lines), NOTHING)
     costs = [*(each.cost for each in rows), beside, *([None] if lacking else [])]
@@ -205,7 +209,11 @@ def _line(costing: Costing, name: str, of: Phrase, amount: Decimal) -> CostLine:
 
 
 def _beside(needs: Needs, job: Job, stores: _Stores) -> tuple[list[_Sum], list[str]]:
-    """What the job costs beside its pieces: the vehicle, delivery, hires, what is for the whole event."""
+    """What the job costs beside its pieces: the vehicle, delivery, hires, what is for the whole event.
+
+    Args:
+        needs: those of the whole event only.
+    """
     found = list(_ways(job.costing))
     missing = []
     for hire in job.hires:
@@ -218,7 +226,7 @@ def _beside(needs: Needs, job: Job, stores: _Stores) -> tuple[list[_Sum], list[s
             words = "{n} at {each}, {damage} for damage, {lender}"
             of = phrase(words, n=hire.number, each=f"{hire.each}", damage=f"{hire.damage}", lender=hire.lender)
         found.append((f"Hire: {hire.name}", of, cost))
-    parts, lacking = _goods(FOR_ALL, needs, stores)
+    parts, lacking = _goods(needs, stores)
     if parts:
         names = ", ".join(dict.fromkeys(part.name for part in parts))
         whole = sum((part.amount for part in parts), NOTHING)
@@ -252,37 +260,37 @@ def _all(amounts: list[Decimal | None]) -> Decimal | None:
     return sum(known, NOTHING) if len(known) == len(amounts) else None
 
 
-def _stems(needs: Needs, bought: tuple[StemBuy, ...]) -> dict[tuple[int, str], Decimal | None]:
-    """What the stems of each variety cost each piece; None where the variety has no price."""
-    shares: dict[tuple[int, str], Decimal | None] = {}
+def _stems(needs: Needs, bought: tuple[StemBuy, ...]) -> dict[int, dict[str, Decimal | None]]:
+    """What the stems of each variety cost each piece, by its number; None where the variety has no price."""
+    counts: dict[str, dict[int, int]] = {}
+    for need in needs.stems:
+        own = counts.setdefault(need.variety, {})
+        own[need.piece_id] = own.get(need.piece_id, 0) + need.count
+    shares: dict[int, dict[str, Decimal | None]] = {}
     for buy in bought:
-        counts: dict[int, int] = {}
-        for need in needs.stems:
-            if need.variety == buy.variety:
-                counts[need.piece_id] = counts.get(need.piece_id, 0) + need.count
-        if buy.full_cost is None:
-            shares |= {(piece, buy.variety): None for piece in counts}
-            continue
-        for piece, part in zip(counts, shared_out(buy.full_cost, list(counts.values())), strict=True):
-            shares[piece, buy.variety] = part
+        pieces = counts.get(buy.variety, {})
+        cents: list[Decimal | None] = [None] * len(pieces)
+        if buy.full_cost is not None:
+            cents = list(shared_out(buy.full_cost, list(pieces.values())))
+        for piece, part in zip(pieces, cents, strict=True):
+            shares.setdefault(piece, {})[buy.variety] = part
     return shares
 
 
 def _piece(
     work: Work,
     needs: Needs,
-    stems: dict[tuple[int, str], Decimal | None],
+    own: dict[str, Decimal | None],
     vessels: list[CostPart | str],
     stores: _Stores,
     minutes: int,
     rate_per_h: Decimal | None,
 ) -> PieceCost:
-    own = {variety: cents for (piece, variety), cents in stems.items() if piece == work.id}
     names = {key: stores.varieties[key].name for key in own}
     missing = [f"the price of {names[key]}" for key, cents in own.items() if cents is None]
     missing += [each for each in vessels if isinstance(each, str)]
-    goods, lacking = _goods(work.id, needs, stores)
-    parts = [*_stem_parts(work, needs, own, names), *goods, *(each for each in vessels if isinstance(each, CostPart))]
+    goods, lacking = _goods(needs, stores)
+    parts = [*_stem_parts(needs, own, names), *goods, *(each for each in vessels if isinstance(each, CostPart))]
     missing += lacking
     labour = None if rate_per_h is None else to_cent(rate_per_h * minutes / 60)
     if labour is None:
@@ -324,24 +332,22 @@ def _piece(
     )
 
 
-def _stem_parts(
-    work: Work, needs: Needs, own: Mapping[str, Decimal | None], names: Mapping[str, str]
-) -> Iterator[CostPart]:
+def _stem_parts(needs: Needs, own: Mapping[str, Decimal | None], names: Mapping[str, str]) -> Iterator[CostPart]:
     for key, cents in own.items():
         if cents is not None:
-            number = sum(each.count for each in needs.stems if (each.piece_id, each.variety) == (work.id, key))
+            number = sum(each.count for each in needs.stems if each.variety == key)
             of = phrase("{n} {n|stem|stems}, and the share of what is bought beyond", n=number)
             yield CostPart(kind="stems", name=names[key], of=of, amount=cents)
 
 
-def _vessels(work: Work, needs: Needs, shelves: Shelves, left: dict[str, int]) -> Iterator[CostPart | str]:
+def _vessels(needs: Needs, shelves: Shelves, left: dict[str, int]) -> Iterator[CostPart | str]:
     """One use of each vessel and stand of a piece, or the name of what has no price.
 
     Args:
         left: how many of each are hired and not used for a piece yet; hired ones are taken first.
     """
     for need in needs.things:
-        if need.piece_id != work.id or need.kind == "armature":
+        if need.kind == "armature":
             continue
         by_hire = min(left.get(need.name, 0), need.quantity)
         if by_hire:
@@ -405,11 +411,11 @@ def _uses(costing: Costing, lasts: int) -> int:
     return lasts if costing.uses is None or lasts == 1 else costing.uses
 
 
-def _goods(piece_id: int, needs: Needs, stores: _Stores) -> tuple[list[CostPart], list[str]]:
+def _goods(needs: Needs, stores: _Stores) -> tuple[list[CostPart], list[str]]:
     """Netting, frogs and whatever lasts, price ÷ uses; what is used up, spares in; and what has no price."""
     found: list[CostPart] = []
     missing: list[str] = []
-    for need in _own_sheets(piece_id, needs):
+    for need in _all_sheets(needs):
         net = stores.larder.nettings.get(need.netting)
         if net is None or net.price is None:
             missing.append(f"the price of {net.name if net is not None else need.netting}")
@@ -421,8 +427,6 @@ def _goods(piece_id: int, needs: Needs, stores: _Stores) -> tuple[list[CostPart]
         of = phrase(words, l=length(metres), roll=length(net.roll_length_m), price=f"{money(net.price)}", uses=uses)
         found.append(CostPart(kind="mechanics", name=f"{need.name}, {net.name}", of=of, amount=amount))
     for frog_need in needs.frogs:
-        if frog_need.piece_id != piece_id:
-            continue
         frog = stores.shelves.frogs.get(frog_need.frog)
         if frog is None or frog.price is None:
             missing.append(f"the price of {frog.name if frog is not None else frog_need.frog}")
@@ -437,7 +441,7 @@ def _goods(piece_id: int, needs: Needs, stores: _Stores) -> tuple[list[CostPart]
             uses=uses,
         )
         found.append(CostPart(kind="mechanics", name=frog.name, of=of, amount=each * number))
-    for (key, lasts), amount_of in _supply_amounts(piece_id, needs).items():
+    for (key, lasts), amount_of in _supply_amounts(needs).items():
         supply = stores.larder.supplies.get(key)
         if supply is None or supply.price is None:
             missing.append(f"the price of {supply.name if supply is not None else key}")
@@ -447,12 +451,10 @@ def _goods(piece_id: int, needs: Needs, stores: _Stores) -> tuple[list[CostPart]
     return found, missing
 
 
-def _own_sheets(piece_id: int, needs: Needs) -> Iterator[SheetNeed]:
-    """Sheets of a piece; those from finished armatures too, while each use is paid for as it comes."""
-    yield from (each for each in needs.sheets if each.piece_id == piece_id)
-    for each in needs.reused:
-        if isinstance(each, SheetNeed) and each.piece_id == piece_id and each.uses > 1:
-            yield each
+def _all_sheets(needs: Needs) -> Iterator[SheetNeed]:
+    """Sheets that are cut; those from finished armatures too, while each use is paid for as it comes."""
+    yield from needs.sheets
+    yield from (each for each in needs.reused if isinstance(each, SheetNeed) and each.uses > 1)
 
 
 def _supply_part(supply: Supply, amount: float, uses: int, lasts: int) -> CostPart:
@@ -479,12 +481,16 @@ def _as_sold(supply: Supply, amount: float) -> Quantity:
     return mass(amount) if supply.measured_by == "mass" else length(amount)
 
 
-def _supply_amounts(piece_id: int, needs: Needs) -> dict[tuple[str, int], float]:
-    """How much of each supply a piece takes, apart for each number of uses."""
+def _supply_amounts(needs: Needs) -> dict[tuple[str, int], float]:
+    """How much of each supply is taken, apart for each number of uses."""
     amounts: dict[tuple[str, int], float] = {}
-    reused = [each for each in needs.reused if not isinstance(each, SheetNeed) and each.uses > 1]
-    for each in (*needs.supplies, *needs.lengths, *reused):
-        if each.piece_id == piece_id:
-            amount = each.amount if isinstance(each, SupplyNeed) else each.length_m * each.quantity
-            amounts[each.supply, each.uses] = amounts.get((each.supply, each.uses), 0.0) + amount
+
+    def add(supply: str, uses: int, amount: float) -> None:
+        amounts[supply, uses] = amounts.get((supply, uses), 0.0) + amount
+
+    for need in needs.supplies:
+        add(need.supply, need.uses, need.amount)
+    reused = (each for each in needs.reused if isinstance(each, LengthNeed) and each.uses > 1)
+    for each in (*needs.lengths, *reused):
+        add(each.supply, each.uses, each.length_m * each.quantity)
     return amounts

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Any, Literal
 
 from jolly_trellis.core.books.needs import FromFrogs, FromNetting, FromSupply
 from jolly_trellis.core.event.job import Made, PieceWork, Reused, RigWork, Work, name_of, quantity_of, recipe_of
@@ -106,7 +106,7 @@ class Needs:
     reused: tuple[SheetNeed | LengthNeed, ...] = ()
 
 
-Need = SheetNeed | LengthNeed | FrogNeed | StemNeed | ThingNeed
+Need = SheetNeed | LengthNeed | SupplyNeed | FrogNeed | StemNeed | ThingNeed
 FOR_ALL = 0  # the part's number of what is for the whole event
 
 
@@ -157,6 +157,23 @@ def needs_of(
         things=tuple(each for each in found if isinstance(each, ThingNeed)),
         reused=tuple(again),
     )
+
+
+def by_part(needs: Needs) -> dict[int, Needs]:
+    """The needs of each part by its number, those of the whole event under `FOR_ALL`."""
+    found: dict[int, dict[str, list[Any]]] = {}
+    for field in ("sheets", "lengths", "supplies", "frogs", "stems", "things", "reused"):
+        for each in getattr(needs, field):
+            found.setdefault(each.piece_id, {}).setdefault(field, []).append(each)
+    return {
+        number: Needs(
+            **{name: tuple(lists.get(name, ())) for name in ("sheets", "lengths", "supplies", "frogs", "stems")},
+            things=tuple(lists.get("things", ())),
+            reused=tuple(lists.get("reused", ())),
+            not_worked_out=(),
+        )
+        for number, lists in found.items()
+    }
 
 
 def things_in(piece: Piece) -> Iterator[tuple[ThingKind, str]]:
