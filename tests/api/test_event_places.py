@@ -176,7 +176,8 @@ def uncornered(value: Any) -> Any:
     if isinstance(value, list):
         return [uncornered(each) for each in value]
     if isinstance(value, dict):
-        return {name: uncornered(each) for name, each in value.items() if (name, each) != ("corner", False)}
+        later = (("corner", False), ("price", None))
+        return {name: uncornered(each) for name, each in value.items() if (name, each) not in later}
     return value
 
 

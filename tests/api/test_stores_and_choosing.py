@@ -87,7 +87,13 @@ def test_things_are_edited_copied_counted_and_retired(client: TestClient) -> Non
     assert counted.status_code == 200
     stock = client.get("/api/stock").json()
     assert stock["frogs"][copied]["mass_kg"] == 0.35
-    assert stock["holdings"]["frog"][copied] == {"on_hand": 3, "retired": True}
+    assert stock["holdings"]["frog"][copied] == {
+        "on_hand": 3,
+        "retired": True,
+        "lasts": None,
+        "used": 0,
+        "resale": None,
+    }
 
 
 @pytest.mark.parametrize(

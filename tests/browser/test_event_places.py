@@ -13,6 +13,7 @@ from tests.browser.test_bench import add_stems
 from tools.running import Served
 
 pytestmark = pytest.mark.browser
+SLOW_MS = 240_000  # a day is looked for as long as it takes on a busy machine
 
 
 def saved(page: Page, link: str, folder: Path) -> Path:
@@ -26,14 +27,14 @@ def saved(page: Page, link: str, folder: Path) -> Path:
 
 
 def worked_out(page: Page) -> None:
-    expect(page.get_by_text(re.compile(r"\d+ tasks, \d+ pairs? of hands"))).to_be_visible(timeout=60_000)
+    expect(page.get_by_text(re.compile(r"\d+ tasks, \d+ pairs? of hands"))).to_be_visible(timeout=SLOW_MS)
 
 
 def test_the_cuts_are_planned_marked_and_taken_back(page: Page, served: Served) -> None:
     page.goto(f"{served.url}/events/1/roll")
     expect(page.get_by_text("Nothing is planned yet.")).to_be_visible()
     page.get_by_role("button", name="Plan the cuts").click()
-    expect(page.get_by_text("Planned for the event as it stands.")).to_be_visible(timeout=60_000)
+    expect(page.get_by_text("Planned for the event as it stands.")).to_be_visible(timeout=SLOW_MS)
     expect(page.get_by_role("img", name=re.compile("pieces on a roll in the stores")).first).to_be_visible()
     page.get_by_role("button", name=re.compile("^50 mm, galvanized")).click()
     expect(page.get_by_text("cut across: panel, Panel over the cake table.")).to_be_visible()
@@ -49,7 +50,7 @@ def test_a_conflict_is_mended_with_one_press_and_a_task_set_with_the_keys(page: 
     worked_out(page)
     conflicts = page.get_by_role("region", name="Conflicts")
     conflicts.get_by_role("button", name=re.compile("Give each bellflower")).click()
-    expect(conflicts).to_be_hidden(timeout=60_000)
+    expect(conflicts).to_be_hidden(timeout=SLOW_MS)
     worked_out(page)
     page.get_by_role("group", name="Which day").get_by_role("button", name=re.compile("14 May")).click()
     task = page.get_by_role("button", name=re.compile("Make the mechanic: Statement urn"))
@@ -58,11 +59,11 @@ def test_a_conflict_is_mended_with_one_press_and_a_task_set_with_the_keys(page: 
     panel = page.get_by_role("complementary", name="The task")
     expect(panel.get_by_role("heading", name="Make the mechanic: Statement urn by the door")).to_be_visible()
     page.keyboard.press("Shift+ArrowLeft")
-    expect(panel.get_by_text("Set by hand.")).to_be_visible(timeout=60_000)
+    expect(panel.get_by_text("Set by hand.")).to_be_visible(timeout=SLOW_MS)
     panel.get_by_role("button", name="Let it go").click()
-    expect(panel.get_by_text("Set by hand.")).to_be_hidden(timeout=60_000)
+    expect(panel.get_by_text("Set by hand.")).to_be_hidden(timeout=SLOW_MS)
     page.get_by_role("button", name="Undo").click()
-    expect(panel.get_by_text("Set by hand.")).to_be_visible(timeout=60_000)
+    expect(panel.get_by_text("Set by hand.")).to_be_visible(timeout=SLOW_MS)
 
 
 def test_a_task_is_set_by_dragging_it(page: Page, served: Served) -> None:
@@ -77,7 +78,7 @@ def test_a_task_is_set_by_dragging_it(page: Page, served: Served) -> None:
     page.mouse.move(box["x"] - 60, box["y"] + 12, steps=4)
     page.mouse.up()
     expect(page.get_by_role("complementary", name="The task").get_by_text("Set by hand.")).to_be_visible(
-        timeout=60_000
+        timeout=SLOW_MS
     )
     worked_out(page)
     expect(page.get_by_text(re.compile(r"^was \d\d:\d\d")).first).to_be_visible()
@@ -95,7 +96,7 @@ def test_a_calendar_saved_and_changed_elsewhere_is_read_back(page: Page, served:
     changed = tmp_path / "changed.ics"
     changed.write_bytes(calendar.to_ical())
     page.get_by_label("A calendar file").set_input_files(changed)
-    expect(page.get_by_text(f"Moved: {entry['summary']}.")).to_be_visible(timeout=60_000)
+    expect(page.get_by_text(f"Moved: {entry['summary']}.")).to_be_visible(timeout=SLOW_MS)
     broken = tmp_path / "broken.ics"
     broken.write_text("this is no calendar")
     page.get_by_label("A calendar file").set_input_files(broken)
@@ -106,7 +107,7 @@ def test_lists_are_counted_and_saved(page: Page, served: Served, tmp_path: Path)
     page.goto(f"{served.url}/events/1/lists")
     expect(page.get_by_text("7 bunches of 12")).to_be_visible()
     assert saved(page, "Save as CSV", tmp_path).read_text(encoding="utf-8").startswith("group,key,name")
-    page.get_by_role("tab", name="Packing").click()
+    page.get_by_role("tab", name="Taking along").click()
     expect(page.get_by_text("ladder, footed by a second person")).to_be_visible()
     page.get_by_role("tab", name="Days before").click()
     expect(page.get_by_role("row", name=re.compile("peony")).get_by_text("Sat 8 May")).to_be_visible()
@@ -117,16 +118,16 @@ def test_lists_are_counted_and_saved(page: Page, served: Served, tmp_path: Path)
 def test_the_price_follows_the_rate_and_a_recipe_is_scaled(page: Page, served: Served) -> None:
     page.goto(f"{served.url}/events/1/cost")
     asked = page.get_by_role("row", name=re.compile("The event, in"))
-    expect(asked).to_contain_text("8737.99")
+    expect(asked).to_contain_text("8823.08")
     page.get_by_label("An hour of work").fill("30")
     page.keyboard.press("Enter")
-    expect(asked).not_to_contain_text("8737.99")
+    expect(asked).not_to_contain_text("8823.08")
     page.get_by_label("An hour of work").fill("")
     page.keyboard.press("Enter")
     expect(page.get_by_text("what an hour of work costs")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     page.get_by_role("button", name="Undo").click()
-    expect(asked).to_contain_text("8737.99")
+    expect(asked).to_contain_text("8823.08")
     page.get_by_label("It shall be").fill("0 cm")
     page.keyboard.press("Enter")
     page.get_by_role("button", name="Show it").click()
@@ -136,7 +137,7 @@ def test_the_price_follows_the_rate_and_a_recipe_is_scaled(page: Page, served: S
     page.get_by_role("button", name="Show it").click()
     expect(page.get_by_role("list", name="The scaled recipe").get_by_role("listitem")).to_have_count(7)
     page.get_by_role("button", name="Keep it").click()
-    expect(asked).not_to_contain_text("8737.99")
+    expect(asked).not_to_contain_text("8823.08")
 
 
 def test_an_event_is_saved_as_a_file_read_again_and_copied(page: Page, served: Served, tmp_path: Path) -> None:
@@ -218,7 +219,7 @@ def test_the_places_of_an_event_are_accessible(page: Page, served: Served, place
         worked_out(page)
     if place == "roll":
         page.get_by_role("button", name="Plan the cuts").click()
-        expect(page.get_by_text("Planned for the event as it stands.")).to_be_visible(timeout=60_000)
+        expect(page.get_by_text("Planned for the event as it stands.")).to_be_visible(timeout=SLOW_MS)
     expect(page.get_by_role("heading", level=1)).to_be_visible()
     page.wait_for_timeout(300)
     found = Axe().run(page)
@@ -240,7 +241,7 @@ def test_a_remnant_is_counted_in_used_first_and_its_place_is_in_the_stores(page:
     expect(remnants.get_by_text("30.5 cm × 60 cm")).to_be_visible()
     page.goto(f"{served.url}/events/1/roll")
     page.get_by_role("button", name="Plan the cuts").click()
-    expect(page.get_by_text("a remnant in the stores, 30.5 cm wide")).to_be_visible(timeout=60_000)
+    expect(page.get_by_text("a remnant in the stores, 30.5 cm wide")).to_be_visible(timeout=SLOW_MS)
 
 
 def test_what_the_day_and_the_roll_leave_open_is_to_settle_on_the_line_up(page: Page, served: Served) -> None:
@@ -249,3 +250,53 @@ def test_what_the_day_and_the_roll_leave_open_is_to_settle_on_the_line_up(page: 
     page.get_by_role("link", name="Line-up").click()
     page.get_by_role("link", name=re.compile("day: On site: 30 bellflower", re.IGNORECASE)).click()
     expect(page.get_by_role("region", name="Conflicts")).to_be_visible()
+
+
+def test_what_is_hired_ordered_taken_and_comes_home_is_in_the_stores(page: Page, served: Served) -> None:
+    page.goto(f"{served.url}/events/1/lists")
+    page.get_by_role("button", name="Hire something").click()
+    hired = page.get_by_role("region", name="Hired")
+    hired.get_by_label("What, as pieces call it").fill("tall cylinder, 50 cm")
+    page.keyboard.press("Enter")
+    hired.get_by_label("Goes back").fill("2027-05-10")
+    hired.get_by_label("Goes back").blur()
+    expect(hired.get_by_text("goes back before it comes")).to_be_visible()
+    hired.get_by_label("Goes back").fill("2027-05-18")
+    hired.get_by_label("Goes back").blur()
+    hired.get_by_label("How many").fill("2")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("2 hired")).to_be_visible()
+    page.get_by_role("tab", name="Orders").click()
+    page.get_by_label(re.compile("^How felt pad.*came in")).select_option("late")
+    page.get_by_role("tab", name="Taking along").click()
+    page.get_by_label("Long-table low bowl is out").check()
+    expect(page.get_by_text(re.compile("^1 of"))).to_be_visible()
+    page.get_by_role("tab", name="Coming home").click()
+    page.get_by_label("Condition of snake, Run over the long table").select_option("bent")
+    page.get_by_role("button", name="All of this is home").click()
+    expect(page.get_by_text("✓ Home since")).to_be_visible()
+    page.goto(f"{served.url}/stores?part=armature")
+    expect(page.get_by_role("textbox", name="Name").filter(visible=True).first).to_be_visible()
+    expect(page.get_by_text("Came home from “Reopening supper”.").first).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_text("Nothing has come home yet.")).to_be_visible()
+    page.goto(f"{served.url}/events/1")
+    expect(page.get_by_text(re.compile("felt pad, 2 cm from .*: late"))).to_be_visible()
+
+
+def test_a_price_is_accepted_and_the_plan_is_held_against_it(page: Page, served: Served) -> None:
+    page.goto(f"{served.url}/events/1/cost")
+    page.get_by_role("button", name="What Long-table low bowl is made up of").click()
+    expect(page.get_by_role("list", name="Lines of Long-table low bowl").get_by_text("garden rose")).to_be_visible()
+    page.get_by_role("button", name="The client accepts it").click()
+    client = page.get_by_role("region", name="With the client")
+    expect(client.get_by_text("✓ the same")).to_be_visible()
+    page.get_by_label("Tax, of the price").fill("25 %")
+    page.keyboard.press("Enter")
+    expect(client.get_by_text(re.compile("▲ .* more"))).to_be_visible()
+    page.get_by_label("The client would pay, tax in").fill("20000")
+    page.keyboard.press("Enter")
+    expect(client.get_by_text("The price is within it.")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    page.get_by_role("button", name="Undo").click()
+    expect(client.get_by_text("✓ the same")).to_be_visible()

@@ -3,7 +3,7 @@ import { Tabs } from "radix-ui";
 import { useState } from "react";
 import { useParams } from "react-router";
 import { api, Refused } from "../../api/client";
-import type { EventChange, ListsOut, TickIn } from "../../api/types";
+import type { EventChange, ListsOut, TickIn, Ticks } from "../../api/types";
 import { piecesOf } from "../../desk/change";
 import { useEvent } from "../../desk/useEvent";
 import { EventFrame } from "../../ui/EventFrame";
@@ -51,11 +51,19 @@ export function ListsPlace() {
       await lay(await does(eventId, over ?? (await current())?.revision ?? 0));
       await again();
     }, "once");
-  const tick = (sent: TickIn) =>
-    void act(async () => {
+  const layTicks = (next: (known: Ticks) => Ticks) =>
+    client.setQueryData<ListsOut>(
+      ["lists", eventId],
+      (known) => known && { ...known, ticks: next(known.ticks) },
+    );
+  /** Ticked on the screen at once; what the program has is laid over it. */
+  const tick = (sent: TickIn) => {
+    layTicks((known) => withTick(known, sent));
+    void act(async (_, last) => {
       const ticks = await api.tick(eventId, sent);
-      client.setQueryData<ListsOut>(["lists", eventId], (known) => known && { ...known, ticks });
+      if (last()) layTicks(() => ticks);
     }, "each");
+  };
   const names = [
     ...new Set(
       (event ? piecesOf(event) : []).flatMap(({ part }) => [
@@ -172,4 +180,10 @@ export function ListsPlace() {
       )}
     </EventFrame>
   );
+}
+
+/** Ticks with one more, or one less. */
+function withTick(ticks: Ticks, { list, clear, ...tick }: TickIn): Ticks {
+  const others = (ticks[list] ?? []).filter((each) => each.line !== tick.line);
+  return { ...ticks, [list]: clear ? others : [...others, tick] };
 }
