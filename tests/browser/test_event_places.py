@@ -265,7 +265,7 @@ def test_what_is_hired_ordered_taken_and_comes_home_is_in_the_stores(page: Page,
     hired.get_by_label("Goes back").blur()
     hired.get_by_label("How many").fill("2")
     page.keyboard.press("Enter")
-    expect(page.get_by_text("2 hired")).to_be_visible()
+    expect(page.get_by_text("✓ hired")).to_be_visible()
     page.get_by_role("tab", name="Orders").click()
     page.get_by_label(re.compile("^How felt pad.*came in")).select_option("late")
     page.get_by_role("tab", name="Taking along").click()

@@ -2957,7 +2957,7 @@ export interface components {
          * @description One line to buy: from whom, what, how much is needed with spares, what is here, packs to buy, their price.
          *
          *     `price` is None where no price is known. `pack` says what one pack is, in words; of what is hired it says from whom
-         *     and for how long. `here` is what the stores have of it, or what is hired.
+         *     and for how long. `here` is what the stores have of it, or what is hired, `hired` how many of those.
          */
         readonly Buy: {
             /**
@@ -2982,6 +2982,11 @@ export interface components {
              * @default
              */
             readonly note: string;
+            /**
+             * Hired
+             * @default 0
+             */
+            readonly hired: number;
         };
         /**
          * CalendarRead

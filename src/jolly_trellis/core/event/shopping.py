@@ -30,7 +30,7 @@ class Buy:
     """One line to buy: from whom, what, how much is needed with spares, what is here, packs to buy, their price.
 
     `price` is None where no price is known. `pack` says what one pack is, in words; of what is hired it says from whom
-    and for how long. `here` is what the stores have of it, or what is hired.
+    and for how long. `here` is what the stores have of it, or what is hired, `hired` how many of those.
     """
 
     group: Group
@@ -42,6 +42,7 @@ class Buy:
     pack: str
     price: Decimal | None
     note: str = ""
+    hired: int = 0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -291,7 +292,7 @@ def _things(job: Job, needs: Needs, shelves: Shelves) -> Iterator[Buy]:
         by_hire[name] = by_hire.get(name, 0) - from_others
         short = max(number - from_others - here, 0)
         price = None if kept is None or kept.price is None else short * kept.price
-        notes = [f"{from_others} hired"] if from_others else []
+        notes = [f"{from_others} hired"] if 0 < from_others < number else []
         notes += ["hire, buy, or count into the stores"] if short else []
         notes += ["worn: look them over"] if kept is not None and kept.worn else []
         yield Buy(
@@ -304,6 +305,7 @@ def _things(job: Job, needs: Needs, shelves: Shelves) -> Iterator[Buy]:
             pack="one",
             price=price if short else Decimal("0.00"),
             note="; ".join(notes),
+            hired=from_others,
         )
 
 

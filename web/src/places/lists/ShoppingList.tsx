@@ -10,7 +10,6 @@ const GROUPS = [
   ["rigging", "Rigging"],
   ["frogs", "Frogs"],
   ["vessels", "Vessels and stands"],
-  ["hired", "Hired"],
   ["finished", "Used again"],
 ] as const;
 
@@ -65,11 +64,13 @@ export function ShoppingList({ shopping, currency }: { shopping: Shopping; curre
                   </span>
                   <span>
                     {line.packs > 0 ? (
-                      `${line.group === "hired" ? "hire" : "buy"} ${line.packs} × ${line.pack}`
+                      `buy ${line.packs} × ${line.pack}`
                     ) : line.here.value < line.needed.value ? (
                       <span className="text-berry">not all are here</span>
                     ) : (
-                      <span className="text-leaf">✓ in the stores</span>
+                      <span className="text-leaf">
+                        {line.hired === line.needed.value ? "✓ hired" : "✓ in the stores"}
+                      </span>
                     )}
                     {line.note && <span className="text-soft"> {line.note}</span>}
                   </span>

@@ -28,7 +28,7 @@ export function HoldingFields({ kind, id, name, stock, attempt }: Props) {
         onCommit={(count) => count !== null && put({ on_hand: Math.round(count) })}
         className="w-14"
       />
-      <span className="mr-1 text-xs text-soft">on hand</span>
+      <span className="on-hand mr-1 text-xs text-soft">on hand</span>
       {kind !== "mechanic" && (
         <Button
           look="quiet"

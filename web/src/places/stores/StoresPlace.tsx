@@ -94,17 +94,6 @@ export function StoresPlace() {
         >
           Figures
         </Link>
-        {stock.data && (
-          <TextField
-            label="Prices in"
-            value={stock.data.currency}
-            path="currency"
-            problem={problem}
-            onCommit={(currency) => void attempt(() => api.putCurrency(currency))}
-            className="no-print flex items-center gap-1.5"
-            inputClass="w-14"
-          />
-        )}
         <input
           type="search"
           aria-label="Find by name"
@@ -173,6 +162,16 @@ export function StoresPlace() {
                   <DeletedThings kind={kind} stock={stock.data} attempt={attempt} />
                   {(kind === "netting" || kind === "supply") && (
                     <RemnantList material={kind} stock={stock.data} />
+                  )}
+                  {kind !== "armature" && (
+                    <TextField
+                      label="Prices in the stores are in"
+                      value={stock.data.currency}
+                      path="currency"
+                      problem={problem}
+                      onCommit={(currency) => void attempt(() => api.putCurrency(currency))}
+                      className="no-print mt-4 w-48"
+                    />
                   )}
                   <TableExchange
                     kind={kind}

@@ -137,7 +137,7 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
               </th>
             ))}
             <th className="font-normal">figures are</th>
-            <td />
+            <th className="font-normal">on hand</th>
           </tr>
         </thead>
         <tbody>
@@ -154,7 +154,7 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
                   path="name"
                   problem={row === key ? refused : null}
                   onCommit={(name) => put(key, thing, { name })}
-                  className="w-60"
+                  className="w-56"
                 />
               </td>
               {columns.map((column) => (
@@ -170,7 +170,7 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
                     onCommit={(value) =>
                       (value !== null || column.optional) && put(key, thing, { [column.field]: value })
                     }
-                    className="w-21"
+                    className="w-20"
                   />
                 </td>
               ))}
@@ -178,7 +178,7 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
                 {kind === "supply" ? `${PACKS[(thing as unknown as Supply).measured_by]}; ` : ""}
                 {provenanceOf(kind, thing)}
               </td>
-              <td className="py-1">
+              <td className="py-1 [&_.on-hand]:sr-only">
                 <HoldingFields kind={kind} id={key} name={thing.name} stock={stock} attempt={attempt} />
               </td>
             </tr>
