@@ -4,6 +4,7 @@ import csv
 import io
 from dataclasses import replace
 from decimal import Decimal
+from typing import get_args
 
 import pdfplumber
 import pytest
@@ -12,6 +13,7 @@ from jolly_trellis.core.event.buying import buy_stems
 from jolly_trellis.core.event.cost import EventCost, cost_of
 from jolly_trellis.core.event.job import Costing
 from jolly_trellis.core.event.needs import needs_of
+from jolly_trellis.core.event.payment import Payment
 from jolly_trellis.core.event.tasks import time_book
 from jolly_trellis.exchange.price_sheets import Reader, write_csv, write_pdf
 from tests.events import demo_made, job, larder, shelves
@@ -70,3 +72,13 @@ def test_what_is_not_known_is_said_and_not_asked() -> None:
     assert "the vehicle" in studio
     least = words_of(write_pdf(cost(replace(FULL, per_day=None)), "client", stamp=STAMP, paper="A4"))
     assert "at least" in least
+
+
+def test_a_deposit_and_what_is_paid_are_on_both_sheets() -> None:
+    due = Payment(deposit=Decimal("40.00"), paid=Decimal("15.00"), deposit_due=Decimal("25.00"), due=Decimal("85.00"))
+    for reader in get_args(Reader):
+        rows = {row["name"]: row["price"] for row in csv.DictReader(io.StringIO(write_csv(cost(), reader, due)))}
+        assert (rows["deposit"], rows["paid"], rows["due"]) == ("40.00", "15.00", "85.00")
+        assert "Deposit: € 40.00" in words_of(write_pdf(cost(), reader, stamp=STAMP, paper="A4", payment=due))
+    nothing = replace(due, deposit=Decimal("0.00"), paid=Decimal("0.00"))
+    assert "deposit" not in write_csv(cost(), "client", nothing)

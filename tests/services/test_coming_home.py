@@ -19,6 +19,7 @@ from jolly_trellis.services import (
     price_target,
     quoting,
     reserving,
+    rolling,
     searches,
     stores,
 )
@@ -239,6 +240,12 @@ def test_a_stand_is_added_copied_counted_and_deleted_like_anything_of_the_stores
     assert copy in stock.stands(studio)
     with pytest.raises(InvalidMeasure):
         stores.put(studio, "stand", key, replace(stock.stands(studio)[key], height_m=0.0))
+    with pytest.raises(InvalidMeasure) as told:
+        stores.put(studio, "stand", key, replace(stock.stands(studio)[key], price=0.0))
+    assert told.value.path == "price"
+    with pytest.raises(InvalidMeasure) as told:
+        rolling.add_remnant(studio, "netting", "coated-25-09", width_m=0.05, length_m=2.0)
+    assert told.value.path == "width_m"
     with pytest.raises(InvalidMeasure):
         stores.put_currency(studio, "  ")
     stores.put_currency(studio, " £ ")

@@ -17,6 +17,7 @@ from jolly_trellis.core.event.days_before import VarietyDays
 from jolly_trellis.core.event.finished import Offer, offers
 from jolly_trellis.core.event.hires import out_of_time
 from jolly_trellis.core.event.orders import Order, orders_of
+from jolly_trellis.core.event.payment import payment_of
 from jolly_trellis.core.event.recipes import (
     Lasting,
     Mix,
@@ -328,7 +329,8 @@ def reach_target(event_id: Number, body: ReachIn, conn: Connection) -> Response:
 def cost_csv(event_id: Number, conn: Connection, reader: Reader = "studio") -> Response:
     """What it costs as CSV; the client's has no costs."""
     work = event_work.work_of(conn, event_id)
-    text = price_sheets.write_csv(event_work.cost_of_event(work), reader)
+    cost = event_work.cost_of_event(work)
+    text = price_sheets.write_csv(cost, reader, payment_of(work.job, cost.asked))
     file = f"{free_key(work.plan.brief.name, set())}-price-{reader}.csv"
     headers = {"Content-Disposition": f'attachment; filename="{file}"'}
     return Response(text, media_type="text/csv; charset=utf-8", headers=headers)
@@ -339,7 +341,8 @@ def cost_pdf(event_id: Number, conn: Connection, reader: Reader = "studio", pape
     """What it costs as a paper; the client's has no costs."""
     work = event_work.work_of(conn, event_id)
     cost = event_work.cost_of_event(work)
-    page = price_sheets.write_pdf(cost, reader, stamp=stamp_of(conn, event_id), paper=paper)
+    payment = payment_of(work.job, cost.asked)
+    page = price_sheets.write_pdf(cost, reader, stamp=stamp_of(conn, event_id), paper=paper, payment=payment)
     file = f"{free_key(work.plan.brief.name, set())}-price-{reader}.pdf"
     headers = {"Content-Disposition": f'inline; filename="{file}"'}
     return Response(page, media_type="application/pdf", headers=headers)

@@ -10,6 +10,7 @@ from xml.sax.saxutils import escape
 from reportlab.platypus import Flowable, Table, TableStyle
 
 from jolly_trellis.core.event.cost import EventCost
+from jolly_trellis.core.event.payment import Payment
 from jolly_trellis.core.units import render
 from jolly_trellis.exchange.page import INK, SIZES, SMALL, Paper, Stamp, flowing, paragraph
 from jolly_trellis.exchange.page import MARGIN as SIDE
@@ -73,34 +74,45 @@ def rows_of(cost: EventCost) -> Iterator[dict[str, str]]:
     yield {"kind": "sum", "name": "asked", "price": _amount(cost.asked)}
 
 
-def write_csv(cost: EventCost, reader: Reader) -> str:
+def write_csv(cost: EventCost, reader: Reader, payment: Payment | None = None) -> str:
     """The lines as CSV; the client's has no costs. A cell that would be a formula gets an apostrophe before it."""
     stream = io.StringIO(newline="")
     columns = _FOR_CLIENT if reader == "client" else COLUMNS
     writer = csv.DictWriter(stream, columns, restval="", extrasaction="ignore", lineterminator="\r\n")
     writer.writeheader()
-    for row in rows_of(cost):
+    for row in (*rows_of(cost), *_paid_rows(payment)):
         named = row | {"currency": cost.currency}
         writer.writerow({key: f"'{each}" if each[:1] in ("=", "+", "@", "-") else each for key, each in named.items()})
     return stream.getvalue()
 
 
-def write_pdf(cost: EventCost, reader: Reader, *, stamp: Stamp, paper: Paper) -> bytes:
+def _paid_rows(payment: Payment | None) -> Iterator[dict[str, str]]:
+    """The deposit, what is paid and what is due, where a deposit is asked or something is paid."""
+    if payment is not None and (payment.deposit or payment.paid):
+        for name, amount in (("deposit", payment.deposit), ("paid", payment.paid), ("due", payment.due)):
+            yield {"kind": "sum", "name": name, "price": _amount(amount)}
+
+
+def write_pdf(cost: EventCost, reader: Reader, *, stamp: Stamp, paper: Paper, payment: Payment | None = None) -> bytes:
     """The sheet as PDF.
 
     Args:
-        reader: who it is for. stamp: what every foot says.
+        reader: who it is for. stamp: what every foot says. payment: what is paid before, None says nothing of it.
     """
-    return flowing(lambda: _story(cost, reader, SIZES[paper][0] - 2 * SIDE), _SHEETS[reader], stamp=stamp, paper=paper)
+    width = SIZES[paper][0] - 2 * SIDE
+    return flowing(lambda: _story(cost, reader, width, payment), _SHEETS[reader], stamp=stamp, paper=paper)
 
 
-def _story(cost: EventCost, reader: Reader, width: float) -> list[Flowable]:
+def _story(cost: EventCost, reader: Reader, width: float, payment: Payment | None) -> list[Flowable]:
     story: list[Flowable] = [_table(list(_client(cost) if reader == "client" else _studio(cost)), width)]
     least = "at least " if cost.unsaid or cost.missing else ""
     sums = [("Price", cost.price), ("Tax", cost.tax), ("To ask", cost.asked)]
     for words, amount in sums if cost.tax else sums[:1]:
         said = _UNKNOWN if amount is None else f"{least}{escape(cost.currency)} {amount}"
         story.append(paragraph(f"<b>{words}: {said}</b>"))
+    for row in _paid_rows(payment):
+        words, said = row["name"].capitalize(), row["price"] or _UNKNOWN
+        story.append(paragraph(f"{words}: {escape(cost.currency)} {said}", SMALL))
     if reader == "studio":
         for words, names in (
             ("Not known", cost.missing),

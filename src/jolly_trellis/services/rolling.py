@@ -9,9 +9,9 @@ from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.roll import CutPlan, cut_plan, keeping_cut, still_to_cut
 from jolly_trellis.core.event.roll_problems import Material, MaterialPlan
-from jolly_trellis.core.materials.netting import Netting
+from jolly_trellis.core.materials.netting import Netting, pitch_across_m
 from jolly_trellis.core.materials.supplies import Supply
-from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.services import event_work, long_work
 from jolly_trellis.services.event_work import EventWork
 from jolly_trellis.services.long_work import Running
@@ -190,7 +190,7 @@ def _key(work: EventWork) -> tuple[str, str, int, str]:
 def add_remnant(conn: sqlite3.Connection, material: Material, key: str, *, width_m: float, length_m: float) -> None:
     """Count a remnant into the stores by hand.
 
-    Raises: NotFound: no such netting or supply; InvalidMeasure: netting of no width.
+    Raises: NotFound: no such netting or supply; InvalidMeasure: netting of no width, or of less than two cells.
     """
     names = {each.key: each.name for each in _things(conn, material)}
     if key not in names:
@@ -200,6 +200,12 @@ def add_remnant(conn: sqlite3.Connection, material: Material, key: str, *, width
             path="width_m",
             message=phrase("A remnant of netting has a width."),
             limit=phrase("Give it, such as 30 cm."),
+        )
+    if material == "netting" and min(width_m, length_m) < (least := 2 * pitch_across_m(stock.nettings(conn)[key])):
+        raise InvalidMeasure(
+            path="width_m" if width_m <= length_m else "length_m",
+            message=phrase("A strip of less than two cells holds nothing."),
+            limit=phrase("Give {least} or more each way.", least=length(least)),
         )
     with transaction(conn):
         number = cuts.add_remnant(conn, material, key, width_m if material == "netting" else 0.0, length_m, None)

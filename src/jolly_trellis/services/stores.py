@@ -25,6 +25,7 @@ from jolly_trellis.store.stock import Holding
 from jolly_trellis.store.stock_history import Moved
 
 CountedKind = Literal["vessel", "stand", "frog", "armature"]
+_PRICES = ("price", "bunch_price", "stem_price")
 _NAMING = frozenset({"variety", "netting", "frog"})
 
 
@@ -84,15 +85,26 @@ def add(conn: sqlite3.Connection, kind: Literal["stand", "armature"], thing: Sta
 
 
 def put(conn: sqlite3.Connection, kind: StoreKind, key: str, thing: Any) -> None:
-    """Keep a thing under its key. Raises CoreError: it is no vessel or no net, or no key."""
+    """Keep a thing under its key. Raises CoreError: it is no vessel or no net, no key, or newly costs nothing."""
     ranges.check(Keyed(key=key))
     ranges.check(thing)
     if kind == "vessel":
         check_vessel(thing)
     if kind == "netting":
         pitch_across_m(thing)
+    _refuse_a_price_of_nothing(thing, things(conn, kind).get(key))
     with stock_history.act(conn, f"Change {thing.name}", [(kind, key)]):
         _put(conn, kind, key, thing)
+
+
+def _refuse_a_price_of_nothing(thing: Any, kept: Any) -> None:
+    for field in _PRICES:
+        if getattr(thing, field, None) == 0 and getattr(kept, field, None) != 0:
+            raise InvalidMeasure(
+                path=field,
+                message=phrase("A price of nothing would make everything of it free."),
+                limit=phrase("Leave it empty where it is not known."),
+            )
 
 
 def copy(conn: sqlite3.Connection, kind: StoreKind, key: str) -> str:
