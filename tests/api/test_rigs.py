@@ -3,6 +3,7 @@
 import copy
 import io
 import json
+import re
 from typing import Any
 
 import pdfplumber
@@ -361,3 +362,15 @@ def test_a_kind_that_is_not_known_in_a_survey_is_refused(client: TestClient) -> 
     points[0]["kind"] = "moon"
     answer = client.put("/api/events/1/survey", json={"base_revision": kept["revision"], "points": points})
     assert (answer.status_code, answer.json()["path"]) == (422, "points.0.kind")
+
+
+@pytest.mark.parametrize("number", range(10, 16))
+def test_the_netting_of_hung_work_has_its_pattern_as_the_roll_cuts_it(client: TestClient, number: int) -> None:
+    lists = client.get("/api/events/1/lists").json()
+    shape = next(each["shape"] for each in lists["returns"]["lines"] if each["key"] == f"made-{number}")
+    svg = client.get(f"/api/events/1/parts/{number}/patterns.svg")
+    assert svg.status_code == 200
+    assert "CUT" in svg.text
+    tall = float(re.search(r'height="([0-9.]+)mm"', svg.text)[1])  # type: ignore[index]
+    assert tall >= 1000 * shape["length_m"] - 1e-3
+    assert client.get(f"/api/events/1/parts/{number}/patterns.dxf").status_code == 200

@@ -13,8 +13,9 @@ from jolly_trellis.core.checks.looking import Looking, looking_at
 from jolly_trellis.core.judging.choose import Option
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report
-from jolly_trellis.core.making.patterns import patterns_of
+from jolly_trellis.core.making.patterns import Pattern, patterns_of, run_pattern
 from jolly_trellis.core.making.report import MakingReport, making_of
+from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.say.say_it import Understood, say_it
 from jolly_trellis.exchange.page import Paper
 from jolly_trellis.exchange.pattern_dxf import write_dxf
@@ -76,14 +77,23 @@ def say(event_id: Number, body: SayIt, conn: Connection) -> Understood:
 def patterns(
     event_id: Number, part_id: Number, ending: Literal["svg", "dxf", "pdf"], conn: Connection, paper: Paper = "A4"
 ) -> Response:
-    piece, brief = planning.piece_of(conn, event_id, part_id)
-    flat = patterns_of(build(piece, conditions_of(conn, brief)))
-    headers = {"Content-Disposition": f'inline; filename="{free_key(piece.name, set())}.{ending}"'}
+    """What of a piece or an armature is cut from the flat, at true size."""
+    part, brief = planning.part_of(conn, event_id, part_id)
+    conditions = conditions_of(conn, brief)
+    if isinstance(part, Rig):
+        sized = judging.rig_report_of(conn, brief, part, conditions).take_off.sized
+        name = f"{part.name}, a section" if sized.sections > 1 else part.name
+        flat: tuple[Pattern, ...] = (
+            run_pattern(name, sized.netting, width_m=sized.sheet.width_m, length_m=sized.section_m),
+        )
+    else:
+        flat = patterns_of(build(part, conditions))
+    headers = {"Content-Disposition": f'inline; filename="{free_key(part.name, set())}.{ending}"'}
     match ending:
         case "svg":
             return Response(write_svg(flat), media_type="image/svg+xml", headers=headers)
         case "dxf":
             return Response(write_dxf(flat), media_type="image/vnd.dxf", headers=headers)
         case "pdf":
-            page = write_pdf(flat, paper=paper, title=piece.name, stamp=stamp_of(conn, event_id))
+            page = write_pdf(flat, paper=paper, title=part.name, stamp=stamp_of(conn, event_id))
             return Response(page, media_type="application/pdf", headers=headers)

@@ -62,6 +62,16 @@ def patterns_of(build: Build) -> tuple[Pattern, ...]:
     return tuple(found)
 
 
+def run_pattern(name: str, netting: Netting, *, width_m: float, length_m: float) -> Pattern:
+    """The sheet of an armature, or one section of it, as it is cut: its edge, its cells, its size.
+
+    Raises: InvalidMeasure: a sheet of no size.
+    """
+    sheet = nets.sheet(netting, width_m=width_m, length_m=length_m)
+    exact = replace(sheet, width_m=width_m, length_m=length_m)
+    return sheet_pattern(FlatSheet(name=name, sheet=exact), netting)
+
+
 def _named(pattern: Pattern, name: str) -> Pattern:
     """A pattern under another name, which its first words say too."""
     first, *others = pattern.labels

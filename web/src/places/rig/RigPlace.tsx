@@ -140,6 +140,14 @@ export function RigPlace() {
           className="min-w-30 shrink max-md:max-w-full"
           inputClass="serif border-transparent bg-transparent text-lg [field-sizing:content] hover:border-line"
         />
+        <a
+          className="link-act no-print ml-auto text-sm"
+          href={`/api/events/${eventId}/parts/${rigId}/patterns.svg`}
+          target="_blank"
+          rel="noreferrer"
+        >
+          Pattern
+        </a>
         <CardLinks what="Rig card" eventId={eventId} partId={rigId} />
         <SavedMark saving={desk.saving} />
       </TopBar>
