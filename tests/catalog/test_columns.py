@@ -155,7 +155,7 @@ def test_a_vessel_row_needs_neither_foot_nor_weight() -> None:
         ("sold_lengths_cm", "", "No length"),
         ("sold_lengths_cm", "40 fifty", "no number"),
         ("head_fraction", "1.2", "out of range"),
-        ("toxic", "maybe", "Choose one of"),
+        ("hazards", "maybe", "Choose one of"),
         ("form", "cube", "Choose one of"),
     ],
 )

@@ -70,7 +70,7 @@ def test_steps_come_in_the_order_of_doing_and_warn_where_hands_are_at_risk() -> 
     steps = evaluate(replace(piece(), ballast_kg=0.2), conditions()).steps
     assert [step.act for step in steps] == ["cut", "fold", "tuck", "spring in", "weight", "fill", "place"]
     assert "gloves" in steps[0].caution
-    assert "Poisonous sap" in steps[-1].caution
+    assert "Sap irritates skin (" in steps[-1].caution
     assert "Thorns" in steps[-1].caution
 
 

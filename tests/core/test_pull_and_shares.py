@@ -45,11 +45,11 @@ def test_what_bunches_leave_over_is_shown_once_for_a_variety() -> None:
     ("key", "hours", "words"),
     [
         ("quince-branch", 4, "cut on the slant and split"),
-        ("rose", 4, "take the thorns off"),
+        ("rose", 4, "thorns: gloves, take the thorns off"),
         ("rose", 4, "petals may be folded back: shown {h}"),
         ("rose", 9, "do not fold petals back: shown {h}"),
         ("hydrangea", 4, "dip or sear the cut end"),
-        ("tulip", 4, "gloves: the sap is poisonous"),
+        ("tulip", 4, "sap irritates skin: gloves and sleeves, wash it off"),
     ],
 )
 def test_how_each_stem_is_prepared(key: str, hours: float, words: str) -> None:

@@ -122,7 +122,7 @@ def test_names_singular_and_plural(name: str, key: str) -> None:
 
 @pytest.mark.parametrize(
     ("misspelt", "nearest"),
-    [("ranunculas", "ranunculus"), ("euclyptus", "eucalyptus, round leaf"), ("delfinium", "delphinium")],
+    [("ranunkulus", "ranunculus"), ("euclyptus", "eucalyptus, round leaf"), ("delfinium", "delphinium")],
 )
 def test_a_misspelt_variety_is_offered_the_nearest_and_not_taken(misspelt: str, nearest: str) -> None:
     found = said(f"5 {misspelt}")

@@ -12,7 +12,7 @@ from jolly_trellis.catalog.cells import (
     Row,
     is_number,
 )
-from jolly_trellis.catalog.rows import TABLES, StoreKind, Table
+from jolly_trellis.catalog.rows import TABLES, StoreKind, Table, as_before
 from jolly_trellis.core.errors import CoreError
 
 HeldKind = Literal["vessel", "stand", "netting", "frog", "variety", "supply", "armature", "mechanic"]
@@ -39,14 +39,16 @@ def rows_of(kind: StoreKind, text: str) -> Iterator[tuple[int, Any, Refused | No
         raise BadTable("This is not text. Save the table as CSV in UTF-8.")
     reader = csv.DictReader(io.StringIO(lines, newline=""))
     try:
-        yield from _rows_in(reader, TABLES[kind])
+        yield from _rows_in(reader, kind, TABLES[kind])
     except csv.Error:
         raise BadTable(
             f"Line {reader.line_num + 1} holds a cell longer than any table has. Mend that line, or save it anew."
         ) from None
 
 
-def _rows_in(reader: "csv.DictReader[str]", table: Table) -> Iterator[tuple[int, Any, Refused | None]]:
+def _rows_in(
+    reader: "csv.DictReader[str]", kind: StoreKind, table: Table
+) -> Iterator[tuple[int, Any, Refused | None]]:
     header = [name.strip() for name in reader.fieldnames or []]
     _check_header(header, table)
     reader.fieldnames = header
@@ -55,6 +57,7 @@ def _rows_in(reader: "csv.DictReader[str]", table: Table) -> Iterator[tuple[int,
             raise BadTable(f"The table has more than {MOST_ROWS} rows. Split it into smaller files.")
         line = reader.line_num
         row = {name: (raw.get(name) or "").strip() for name in table.columns}
+        as_before(kind, raw, row)
         try:
             if None in raw:
                 raise BadCell("", "The row has more cells than the header. Put text with commas in double quotes.")

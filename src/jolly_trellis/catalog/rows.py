@@ -147,6 +147,8 @@ def _read_cell(row: Row, *, name: str, field: FieldOf, scale: float) -> Any:
         return MISSING
     if not text and field.optional:
         return None
+    if field.many and field.kind is str:
+        return _words(row, name, field)
     if field.many:
         return _lengths(row, name, field, scale)
     if field.choices:
@@ -175,6 +177,17 @@ def _lengths(row: Row, name: str, field: FieldOf, scale: float) -> tuple[float |
     return found
 
 
+def _words(row: Row, name: str, field: FieldOf) -> tuple[str, ...]:
+    """Several words or names in one cell, with semicolons between."""
+    found = tuple(each.strip() for each in row[name].split(";") if each.strip())
+    for each in found:
+        if field.choices:
+            choice({name: each}, name, field.choices)
+        elif field.text is not None and field.text.problem(each):
+            raise BadCell(name, f"“{each[:20]}” is no {label_of(field.name)}. Write names with semicolons between.")
+    return found
+
+
 def _text(row: Row, name: str, field: FieldOf) -> str:
     text = row[name].lower() if field.text and field.text.like.startswith("#") else row[name]
     if field.text is not None and field.text.problem(text):
@@ -186,7 +199,7 @@ def _text(row: Row, name: str, field: FieldOf) -> str:
 def _write_cell(thing: Any, *, field: FieldOf, scale: float) -> str:
     value = getattr(thing, field.name)
     if field.many:
-        return " ".join(_plain(each, scale) for each in value)
+        return "; ".join(value) if field.kind is str else " ".join(_plain(each, scale) for each in value)
     if field.kind is bool:
         return str(int(value))
     return str(value) if field.kind is str else _plain(value, scale)
@@ -237,6 +250,13 @@ def _write_profile(vessel: Vessel) -> str:
 
 def _kind_of(group: str, variety: Variety) -> str:
     return str(getattr(variety.provenance, group).kind)
+
+
+def as_before(kind: StoreKind, raw: Mapping[str, str | None], row: Row) -> None:
+    """Fill in what a table of an earlier version said in other columns: two flags, before hazards had names."""
+    if kind == "variety" and not row.get("hazards") and ("toxic" in raw or "thorny" in raw):
+        flags = (("toxic", "poison"), ("thorny", "thorns"))
+        row["hazards"] = "; ".join(hazard for flag, hazard in flags if (raw.get(flag) or "").strip() == "1")
 
 
 def _whence(name: str, of: Callable[[Any], str]) -> Column:

@@ -11,6 +11,7 @@ from jolly_trellis.core.event.hires import out_of_time
 from jolly_trellis.core.event.orders import CameIn, not_as_ordered, orders_of
 from jolly_trellis.core.event.payment import buying_gate
 from jolly_trellis.core.event.reservations import Shortfall, away
+from jolly_trellis.core.event.seasons import out_of_season
 from jolly_trellis.core.quantities import Phrase, phrase
 from jolly_trellis.services import event_work, long_work
 from jolly_trellis.services.event_work import EventWork
@@ -47,6 +48,7 @@ def to_settle(conn: sqlite3.Connection, work: EventWork, cost: EventCost) -> tup
     found += [ToSettle(place="lists", say=_short(each)) for each in shortfalls_of(conn, work)]
     found += [ToSettle(place="lists", say=each) for each in out_of_time(work.job.hires, away(work.job))]
     found += [ToSettle(place="lists", say=each) for each in _came_in(conn, work)]
+    found += [ToSettle(place="lists", say=each) for each in out_of_season(work.job, work.needs.stems, work.varieties)]
     found += [ToSettle(place="cost", say=each) for each in _quoted(work, cost)]
     if work.made.works and cost.missing:
         more = f" and {len(cost.missing) - 2} more" if len(cost.missing) > 2 else ""

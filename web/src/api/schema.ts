@@ -484,7 +484,10 @@ export interface paths {
             readonly path?: never;
             readonly cookie?: never;
         };
-        /** Patterns */
+        /**
+         * Patterns
+         * @description What of a piece or an armature is cut from the flat, at true size.
+         */
         readonly get: operations["patterns_api_events__event_id__parts__part_id__patterns__ending__get"];
         readonly put?: never;
         readonly post?: never;
@@ -7935,7 +7938,7 @@ export interface components {
          * @description Everything to buy and to pack. `trips` are the days and suppliers that stems are fetched from, the first first;
          *     what is here already is in none. `cost` adds up what has a price, `unpriced` names what has none.
          *
-         *     `left_out` says what the event needs and is in no line, and why.
+         *     `left_out` says what the event needs and is in no line, and why; `questions` what is to be asked before it is bought.
          */
         readonly Shopping: {
             /** Stems */
@@ -7954,6 +7957,11 @@ export interface components {
             readonly water_l: number;
             /** Left Out */
             readonly left_out: readonly components["schemas"]["Phrase"][];
+            /**
+             * Questions
+             * @default []
+             */
+            readonly questions: readonly components["schemas"]["Phrase"][];
         };
         /**
          * Shortfall
@@ -9825,7 +9833,9 @@ export interface components {
          *     it looks right with no water in the same air. A `bulb` grows on after it is placed; `forked` stems catch others;
          *     `dip` and `fold` say that the head is dipped, and that its petals may be folded back; `side_shoots` can be saved.
          *     `bunch_price` and `stem_price` are what a bunch and a single stem cost, None not known; `conditioning_h` is how
-         *     long it drinks before it is used, `opening_days` how long its bud as bought takes to open at 20 °C.
+         *     long it drinks before it is used, `opening_days` how long its bud as bought takes to open at 20 °C. `names` are
+         *     other names that people call it by, `season` the months of ordinary supply in the north, 1 to 12, empty not known;
+         *     `hazards` empty says nothing of it.
          */
         readonly Variety: {
             /** Key */
@@ -9873,10 +9883,6 @@ export interface components {
             readonly bunch_size: number;
             /** Sold Lengths M */
             readonly sold_lengths_m: readonly number[];
-            /** Toxic */
-            readonly toxic: boolean;
-            /** Thorny */
-            readonly thorny: boolean;
             /**
              * Bulb
              * @default false
@@ -9916,6 +9922,32 @@ export interface components {
              * @default 0
              */
             readonly opening_days: number;
+            /**
+             * Kind
+             * @default fresh
+             * @enum {string}
+             */
+            readonly kind: "fresh" | "dried" | "preserved" | "artificial" | "foraged" | "own garden";
+            /**
+             * Botanical
+             * @default
+             */
+            readonly botanical: string;
+            /**
+             * Names
+             * @default []
+             */
+            readonly names: readonly string[];
+            /**
+             * Season
+             * @default []
+             */
+            readonly season: readonly number[];
+            /**
+             * Hazards
+             * @default []
+             */
+            readonly hazards: readonly ("sap" | "allergen" | "light" | "poison" | "pets" | "pollen" | "thorns" | "scent" | "invasive")[];
             readonly provenance: components["schemas"]["VarietyProvenance"];
         };
         /**
@@ -9957,7 +9989,9 @@ export interface components {
          *     it looks right with no water in the same air. A `bulb` grows on after it is placed; `forked` stems catch others;
          *     `dip` and `fold` say that the head is dipped, and that its petals may be folded back; `side_shoots` can be saved.
          *     `bunch_price` and `stem_price` are what a bunch and a single stem cost, None not known; `conditioning_h` is how
-         *     long it drinks before it is used, `opening_days` how long its bud as bought takes to open at 20 °C.
+         *     long it drinks before it is used, `opening_days` how long its bud as bought takes to open at 20 °C. `names` are
+         *     other names that people call it by, `season` the months of ordinary supply in the north, 1 to 12, empty not known;
+         *     `hazards` empty says nothing of it.
          */
         readonly VarietyIn: {
             /** Name */
@@ -10003,10 +10037,6 @@ export interface components {
             readonly bunch_size: number;
             /** Sold Lengths M */
             readonly sold_lengths_m: readonly number[];
-            /** Toxic */
-            readonly toxic: boolean;
-            /** Thorny */
-            readonly thorny: boolean;
             /**
              * Bulb
              * @default false
@@ -10046,6 +10076,32 @@ export interface components {
              * @default 0
              */
             readonly opening_days: number;
+            /**
+             * Kind
+             * @default fresh
+             * @enum {string}
+             */
+            readonly kind: "fresh" | "dried" | "preserved" | "artificial" | "foraged" | "own garden";
+            /**
+             * Botanical
+             * @default
+             */
+            readonly botanical: string;
+            /**
+             * Names
+             * @default []
+             */
+            readonly names: readonly string[];
+            /**
+             * Season
+             * @default []
+             */
+            readonly season: readonly number[];
+            /**
+             * Hazards
+             * @default []
+             */
+            readonly hazards: readonly ("sap" | "allergen" | "light" | "poison" | "pets" | "pollen" | "thorns" | "scent" | "invasive")[];
             readonly provenance: components["schemas"]["VarietyProvenanceIn"];
         };
         /**

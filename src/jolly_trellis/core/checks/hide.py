@@ -206,7 +206,8 @@ def _covering_leaf(build: Build) -> str | None:
     chosen = [*(each for each in leaves if each.role == "base"), *leaves]
     if chosen:
         return chosen[0].variety
-    stored = [each for each in varieties.values() if each.form == "leaf" and not each.branch and not each.toxic]
+    fronds = (each for each in varieties.values() if each.form == "leaf" and not each.branch)
+    stored = [each for each in fronds if not each.toxic and not each.thorny]
     return max(stored, key=lambda each: (each.dry_hold_h, each.head_diameter_m)).key if stored else None
 
 

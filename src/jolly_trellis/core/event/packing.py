@@ -12,6 +12,7 @@ from jolly_trellis.core.event.needs import FOR_ALL, Needs
 from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.shared_needs import PADS_EACH
 from jolly_trellis.core.event.water_rounds import WaterRounds
+from jolly_trellis.core.materials.hazards import HANDS
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, cut_length, mass, phrase, volume
@@ -96,7 +97,7 @@ def _from_needs(needs: Needs, larder: Larder, supply: str, group: PackGroup, why
 def _tools(job: Job, made: Made, varieties: Mapping[str, Variety], needs: Needs, larder: Larder) -> Iterator[Pack]:
     hands = max(1, len(job.crew))
     used = [varieties[line.variety] for work in made.works for line in recipe_of(work) if line.variety in varieties]
-    names = sorted({each.name for each in used if each.toxic or each.thorny})
+    names = sorted({each.name for each in used if HANDS & set(each.hazards)})
     wired = any(work.report is not None and work.report.mechanic.flat for work in made.pieces) or bool(made.rigs)
 
     def tool(name: str, number: int = 1, why: Phrase = NO_WORDS) -> Pack:

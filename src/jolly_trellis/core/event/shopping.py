@@ -16,6 +16,7 @@ from jolly_trellis.core.event.needs import Needs
 from jolly_trellis.core.event.packing import Pack, packing
 from jolly_trellis.core.event.roll import CutPlan
 from jolly_trellis.core.event.roll_problems import Larder, MaterialPlan
+from jolly_trellis.core.event.seasons import out_of_season
 from jolly_trellis.core.event.shelves import Shelves
 from jolly_trellis.core.event.water_rounds import WaterRounds
 from jolly_trellis.core.materials.stems import Variety
@@ -62,7 +63,7 @@ class Shopping:
     """Everything to buy and to pack. `trips` are the days and suppliers that stems are fetched from, the first first;
     what is here already is in none. `cost` adds up what has a price, `unpriced` names what has none.
 
-    `left_out` says what the event needs and is in no line, and why.
+    `left_out` says what the event needs and is in no line, and why; `questions` what is to be asked before buying.
     """
 
     stems: tuple[StemBuy, ...]
@@ -73,6 +74,7 @@ class Shopping:
     unpriced: tuple[str, ...]
     water_l: float
     left_out: tuple[Phrase, ...]
+    questions: tuple[Phrase, ...] = ()
 
 
 def shopping(
@@ -111,6 +113,7 @@ def shopping(
         unpriced=tuple(unpriced),
         water_l=water.total_l,
         left_out=(*cuts.left_out, *_unknown(needs, varieties)),
+        questions=tuple(out_of_season(job, needs.stems, varieties)),
     )
 
 

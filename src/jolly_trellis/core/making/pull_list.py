@@ -11,6 +11,7 @@ from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.building.spills import lines_of
 from jolly_trellis.core.checks.making_order import Order, Work
 from jolly_trellis.core.making.steps import CUT_STEP
+from jolly_trellis.core.materials.hazards import ABOUT, HANDS
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.provenance import COMMON_PRACTICE
@@ -82,23 +83,22 @@ def preparation_of(variety: Variety, *, shown_h: float | None, bound: bool) -> t
     """What is done to each stem before it goes in.
 
     Args:
-        variety: thorns, wood, dip and fold.
+        variety: what of it hurts hands, wood, dip and fold.
         shown_h: how long the piece is shown, h; None is not known.
         bound: for a bouquet, stripped below its binding point.
     Source: common practice, no source.
     """
     done = [phrase("cut on the slant and split" if variety.stiffness == "woody" else "cut on the slant")]
     done.append(phrase("strip below the binding" if bound else "strip below the rim"))
-    if variety.thorny:
-        done.append(phrase("take the thorns off"))
     if variety.dip:
         done.append(phrase("dip or sear the cut end"))
     if variety.fold and shown_h is not None:
         short = shown_h <= FOLD_WITHIN.value
         words = "petals may be folded back: shown {h}" if short else "do not fold petals back: shown {h}"
         done.append(phrase(words, h=duration(shown_h)))
-    if variety.toxic:
-        done.append(phrase("gloves: the sap is poisonous"))
+    for hazard in variety.hazards:
+        if hazard in HANDS:
+            done.append(phrase("{words}: {do}", words=ABOUT[hazard].words, do=ABOUT[hazard].do))
     return tuple(done)
 
 

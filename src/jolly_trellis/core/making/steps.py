@@ -14,6 +14,7 @@ from jolly_trellis.core.building.extras import (
     moss_round_m,
     wrap_length_m,
 )
+from jolly_trellis.core.materials.hazards import ABOUT, About, of_all
 from jolly_trellis.core.mechanics.sized import Step
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, count, cut_length, length, level_least, mass, phrase, volume
@@ -198,11 +199,9 @@ def _place_words(build: Build) -> Phrase:
 
 def _hazards(build: Build) -> str:
     varieties = [variety for _, variety, _, _ in build.placement.stems.lines]
-    toxic = sorted({each.name for each in varieties if each.toxic})
-    thorny = sorted({each.name for each in varieties if each.thorny})
-    words = []
-    if toxic:
-        words.append(f"Poisonous sap: gloves, and away from food ({', '.join(toxic)}).")
-    if thorny:
-        words.append(f"Thorns: {', '.join(thorny)}.")
-    return " ".join(words)
+    found = of_all((each.name, each.hazards) for each in varieties)
+    return " ".join(_hazard(ABOUT[hazard], names) for hazard, names in found.items())
+
+
+def _hazard(about: About, names: tuple[str, ...]) -> str:
+    return f"{about.words[:1].upper()}{about.words[1:]} ({', '.join(names)}): {about.do}."

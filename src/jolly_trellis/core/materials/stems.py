@@ -5,12 +5,14 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from jolly_trellis.core.books.figures import Constant, measure, standard
+from jolly_trellis.core.materials.hazards import Hazard
 from jolly_trellis.core.provenance import ESTIMATE, Provenance
 from jolly_trellis.core.ranges import Key, Many, Range, Text
 
 HeadForm = Literal["disc", "ball", "spike", "spray", "leaf", "plume", "tassel"]
 Stiffness = Literal["soft", "medium", "woody"]
 Thirst = Literal["low", "usual", "thirsty"]
+Kind = Literal["fresh", "dried", "preserved", "artificial", "foraged", "own garden"]
 Role = Literal["margin", "line", "focal", "filler", "base", "airy"]
 
 GRAVITY = standard("Standard gravity", "acceleration", 9.80665, Provenance(kind="published", source="ISO 80000-3"))
@@ -48,7 +50,9 @@ class Variety:
     it looks right with no water in the same air. A `bulb` grows on after it is placed; `forked` stems catch others;
     `dip` and `fold` say that the head is dipped, and that its petals may be folded back; `side_shoots` can be saved.
     `bunch_price` and `stem_price` are what a bunch and a single stem cost, None not known; `conditioning_h` is how
-    long it drinks before it is used, `opening_days` how long its bud as bought takes to open at 20 °C.
+    long it drinks before it is used, `opening_days` how long its bud as bought takes to open at 20 °C. `names` are
+    other names that people call it by, `season` the months of ordinary supply in the north, 1 to 12, empty not known;
+    `hazards` empty says nothing of it.
     """
 
     key: Key
@@ -69,8 +73,6 @@ class Variety:
     thirst: Thirst
     bunch_size: Annotated[int, Range("count", 1, 500)]
     sold_lengths_m: Annotated[tuple[Annotated[float, Range("length", 0, 4, above=True)], ...], Many(12, least=1)]
-    toxic: bool
-    thorny: bool
     bulb: bool = False
     forked: bool = False
     dip: bool = False
@@ -80,7 +82,22 @@ class Variety:
     stem_price: Annotated[float | None, Range("ratio", 0, 10000)] = None
     conditioning_h: Annotated[float, Range("duration", 0, 72)] = 6.0
     opening_days: Annotated[float, Range("ratio", 0, 60)] = 0.0
+    kind: Kind = "fresh"
+    botanical: Annotated[str, Text(120)] = ""
+    names: Annotated[tuple[Annotated[str, Text(60, least=1)], ...], Many(20)] = ()
+    season: Annotated[tuple[Annotated[int, Range("count", 1, 12)], ...], Many(12)] = ()
+    hazards: Annotated[tuple[Hazard, ...], Many(9)] = ()
     provenance: VarietyProvenance
+
+    @property
+    def thorny(self) -> bool:
+        """Whether its stems have thorns."""
+        return "thorns" in self.hazards
+
+    @property
+    def toxic(self) -> bool:
+        """Whether its sap is not for bare hands, or it is not for eating."""
+        return bool({"sap", "light", "poison"} & set(self.hazards))
 
 
 def linear_density_kg_m(variety: Variety) -> float:

@@ -29,6 +29,12 @@ def find_variety(name: str, varieties: Mapping[str, Variety]) -> tuple[Variety |
             if said in (variety.name.lower(), variety.key, variety.key.replace("-", " ")):
                 return variety, None
     for said in forms:
+        called = [each for each in varieties.values() if said in _names(each)]
+        if len(called) == 1:
+            return called[0], None
+        if called:
+            return None, called[0].name.lower()
+    for said in forms:
         begun = [each for each in varieties.values() if each.name.lower().startswith(said + " ")]
         begun = begun or [each for each in varieties.values() if each.name.lower().split(",")[0] == said]
         if len(begun) == 1:
@@ -39,6 +45,12 @@ def find_variety(name: str, varieties: Mapping[str, Variety]) -> tuple[Variety |
     names = [each.name.lower() for each in varieties.values()]
     near = get_close_matches(forms[0], names, n=1, cutoff=CLOSE - 0.15)
     return None, near[0] if near else None
+
+
+def _names(variety: Variety) -> set[str]:
+    """Every other name of a variety, its botanical one and the first word of that too."""
+    botanical = variety.botanical.lower()
+    return {each.lower() for each in variety.names} | ({botanical} if botanical else set())
 
 
 def _singulars(name: str) -> list[str]:

@@ -39,7 +39,13 @@ export function RecipeRows({ recipe, path, stock, problem, onCommit, open, onOpe
     const found = Object.values(stock.varieties).find(
       (each) => each.name.toLowerCase() === wanted || each.key === wanted,
     );
-    return found?.key ?? wanted.slice(0, 60);
+    if (found) return found.key;
+    // another name of just one variety is that variety; one that two have is asked about
+    const called = Object.values(stock.varieties).filter(
+      (each) =>
+        each.botanical.toLowerCase() === wanted || each.names.some((name) => name.toLowerCase() === wanted),
+    );
+    return called.length === 1 && called[0] ? called[0].key : wanted.slice(0, 60);
   };
   const put = (index: number, line: RecipeLine, label: string) =>
     onCommit(
@@ -50,7 +56,9 @@ export function RecipeRows({ recipe, path, stock, problem, onCommit, open, onOpe
     <>
       <datalist id={names}>
         {Object.values(stock.varieties).map((each) => (
-          <option key={each.key} value={each.name} />
+          <option key={each.key} value={each.name}>
+            {[...each.names, each.botanical].filter(Boolean).join(", ")}
+          </option>
         ))}
       </datalist>
       <ul

@@ -31,6 +31,11 @@ export function ShoppingList({ shopping, currency }: { shopping: Shopping; curre
           <span className="text-berry"> No price is known for: {shopping.unpriced.join(", ")}.</span>
         )}
       </p>
+      {shopping.questions.map((each) => (
+        <p key={render(each, system)} className="mt-0 mb-2">
+          ? {render(each, system)}
+        </p>
+      ))}
       {shopping.left_out.map((each) => (
         <p key={render(each, system)} className="mt-0 mb-2 text-berry">
           ✕ {render(each, system)}

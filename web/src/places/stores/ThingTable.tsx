@@ -11,7 +11,8 @@ type Thing = Readonly<Record<string, unknown>> & { readonly name: string };
 type Column = {
   readonly field: string;
   readonly words: string;
-  readonly kind: FieldKind;
+  /** A number of some kind, one text, several with semicolons between, or whole numbers with spaces between. */
+  readonly kind: FieldKind | "text" | "words" | "months";
   readonly optional?: true;
 };
 type Props = {
@@ -26,7 +27,7 @@ type Props = {
 
 type TableKind = Exclude<StoreKind, "vessel" | "armature">;
 
-const COLUMNS: Readonly<Record<TableKind | "variety, bought", readonly Column[]>> = {
+const COLUMNS: Readonly<Record<TableKind | "variety, bought" | "variety, named", readonly Column[]>> = {
   stand: [
     { field: "height_m", words: "high", kind: "length" },
     { field: "top_width_m", words: "top, across", kind: "length" },
@@ -68,6 +69,12 @@ const COLUMNS: Readonly<Record<TableKind | "variety, bought", readonly Column[]>
     { field: "conditioning_h", words: "drinks before, h", kind: "ratio" },
     { field: "opening_days", words: "opens in, days", kind: "ratio" },
   ],
+  "variety, named": [
+    { field: "botanical", words: "botanical name", kind: "text" },
+    { field: "names", words: "other names", kind: "words" },
+    { field: "season", words: "months, 1 to 12", kind: "months" },
+    { field: "hazards", words: "hazards", kind: "words" },
+  ],
   supply: [
     { field: "pack", words: "in a pack", kind: "ratio" },
     { field: "stick_m", words: "one is long", kind: "length", optional: true },
@@ -76,9 +83,15 @@ const COLUMNS: Readonly<Record<TableKind | "variety, bought", readonly Column[]>
   ],
 };
 
+const VIEWS = [
+  ["variety", "Sizes and water"],
+  ["variety, bought", "Buying and days"],
+  ["variety, named", "Names, season, hazards"],
+] as const;
+
 /** Netting, frogs or varieties, a row each; every number is a field, and every figure says where it comes from. */
 export function ThingTable({ kind, stock, retired, find, problem, attempt }: Props) {
-  const [bought, setBought] = useState(false);
+  const [view, setView] = useState<(typeof VIEWS)[number][0]>("variety");
   /** The row that was changed last: what is refused is said in it. */
   const [row, setRow] = useState("");
   const all = {
@@ -103,17 +116,21 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
     void attempt(() => api.putThing(kind, key, rest));
   };
   const refused = problem && { ...problem, path: problem.path.split(".").at(-1) ?? "" };
-  const columns = COLUMNS[kind === "variety" && bought ? "variety, bought" : kind];
+  const columns = COLUMNS[kind === "variety" ? view : kind];
   return (
     <>
       {kind === "variety" && (
         <div role="group" aria-label="Which figures" className="no-print mb-2 flex gap-1">
-          <Button aria-pressed={!bought} look={bought ? "plain" : "solid"} onClick={() => setBought(false)}>
-            Sizes and water
-          </Button>
-          <Button aria-pressed={bought} look={bought ? "solid" : "plain"} onClick={() => setBought(true)}>
-            Buying and days
-          </Button>
+          {VIEWS.map(([each, words]) => (
+            <Button
+              key={each}
+              aria-pressed={view === each}
+              look={view === each ? "solid" : "plain"}
+              onClick={() => setView(each)}
+            >
+              {words}
+            </Button>
+          ))}
         </div>
       )}
       <table className="w-full border-collapse">
@@ -159,19 +176,31 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
               </td>
               {columns.map((column) => (
                 <td key={column.field} className="py-1 pr-1.5">
-                  <QuantityField
-                    label={`${column.words} of ${thing.name}`}
-                    hideLabel
-                    kind={column.kind}
-                    optional={column.optional === true}
-                    value={thing[column.field] as number | null}
-                    path={column.field}
-                    problem={row === key ? refused : null}
-                    onCommit={(value) =>
-                      (value !== null || column.optional) && put(key, thing, { [column.field]: value })
-                    }
-                    className="w-20"
-                  />
+                  {column.kind === "text" || column.kind === "words" || column.kind === "months" ? (
+                    <TextField
+                      label={`${column.words} of ${thing.name}`}
+                      hideLabel
+                      value={written(thing[column.field])}
+                      path={column.field}
+                      problem={row === key ? refused : null}
+                      onCommit={(text) => put(key, thing, { [column.field]: readWords(column.kind, text) })}
+                      className="w-48"
+                    />
+                  ) : (
+                    <QuantityField
+                      label={`${column.words} of ${thing.name}`}
+                      hideLabel
+                      kind={column.kind}
+                      optional={column.optional === true}
+                      value={thing[column.field] as number | null}
+                      path={column.field}
+                      problem={row === key ? refused : null}
+                      onCommit={(value) =>
+                        (value !== null || column.optional) && put(key, thing, { [column.field]: value })
+                      }
+                      className="w-20"
+                    />
+                  )}
                 </td>
               ))}
               <td className="py-1 pr-2 text-sm text-soft">
@@ -188,6 +217,25 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
       {shown.length === 0 && <p className="mt-2 text-soft">Nothing here is called “{find}”.</p>}
     </>
   );
+}
+
+/** What a field of words or months is as text. */
+function written(value: unknown): string {
+  return Array.isArray(value) ? value.join(typeof value[0] === "number" ? " " : "; ") : String(value ?? "");
+}
+
+/** The value of a field of words or months, as it was typed. */
+function readWords(kind: Column["kind"], text: string): unknown {
+  if (kind === "text") return text.trim();
+  if (kind === "words")
+    return text
+      .split(";")
+      .map((each) => each.trim())
+      .filter(Boolean);
+  return text
+    .split(/[\s,;]+/)
+    .filter(Boolean)
+    .map(Number);
 }
 
 /** Which of two comes first by a column; what is not known comes last either way. */
@@ -220,6 +268,7 @@ function provenanceOf(kind: StoreKind, thing: Thing): string {
 }
 
 const GROUP: Readonly<Record<string, keyof Groups>> = {
+  hazards: "hazard",
   head_diameter_m: "size",
   stem_diameter_m: "size",
   mass_kg: "mass",
