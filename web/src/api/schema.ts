@@ -7938,7 +7938,7 @@ export interface components {
          * @description Everything to buy and to pack. `trips` are the days and suppliers that stems are fetched from, the first first;
          *     what is here already is in none. `cost` adds up what has a price, `unpriced` names what has none.
          *
-         *     `left_out` says what the event needs and is in no line, and why; `questions` what is to be asked before it is bought.
+         *     `left_out` says what the event needs and is in no line, and why; `questions` what is to be asked before buying.
          */
         readonly Shopping: {
             /** Stems */
