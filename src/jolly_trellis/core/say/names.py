@@ -42,9 +42,13 @@ def find_variety(name: str, varieties: Mapping[str, Variety]) -> tuple[Variety |
         within = [each for each in varieties.values() if said in each.name.lower().replace(",", "").split()]
         if len(within) == 1:
             return within[0], None
-    names = [each.name.lower() for each in varieties.values()]
+    names: dict[str, str] = {}
+    for each in varieties.values():
+        shown = each.name.lower()
+        for name in (shown, shown.split(",")[0], *_names(each)):
+            names.setdefault(name, shown)
     near = get_close_matches(forms[0], names, n=1, cutoff=CLOSE - 0.15)
-    return None, near[0] if near else None
+    return None, names[near[0]] if near else None
 
 
 def _names(variety: Variety) -> set[str]:
