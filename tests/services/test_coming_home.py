@@ -12,6 +12,7 @@ from jolly_trellis.core.materials.stands import Stand
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.demo.loading import demo_plan
 from jolly_trellis.services import (
+    bending,
     coming_home,
     event_work,
     listing,
@@ -201,9 +202,33 @@ def test_what_a_narrower_sheet_saves_is_what_the_roll_takes_less(supper: sqlite3
     running.wait(60)
     assert running.best is not None
     assert running.best.done == 1.0
+    nettings = event_work.work_of(supper, 1).larder.nettings
     for each in running.best.found:
-        assert each.saves_m >= 0.1
-        assert each.netting in event_work.work_of(supper, 1).larder.nettings
+        assert each.saves_m >= 0.1 or (each.saves or 0) > 0
+        assert each.netting in nettings
+    with pytest.raises(NotFound):
+        bending.apply(supper, 1, "narrower-99", base_revision=revision(supper))
+
+
+def test_a_roll_of_the_same_netting_in_another_width_is_offered_where_it_costs_less(
+    supper: sqlite3.Connection,
+) -> None:
+    run = planning.state(supper, 1).plan.rigs[0]
+    now = run.part.armature.netting or ""
+    cheap = replace(stock.nettings(supper)[now], key="ready", name="ready width", roll_width_m=0.9, price=0.5)
+    stock.put_netting(supper, cheap)
+    running = searches.bends(supper, 1)
+    running.wait(60)
+    assert running.best is not None
+    found = {each.key: each for each in running.best.found}
+    ready = found[f"roll-{now}-ready"]
+    assert ready.worse == ()
+    assert ready.saves is not None
+    assert ready.saves > 0
+    bending.apply(supper, 1, ready.key, base_revision=revision(supper))
+    work = event_work.work_of(supper, 1)
+    assert not [each for each in work.needs.sheets if each.netting == now]
+    assert any(each.netting == "ready" and each.piece_id == run.id for each in work.needs.sheets)
 
 
 def test_states_that_are_worse_are_named_and_only_those(supper: sqlite3.Connection) -> None:

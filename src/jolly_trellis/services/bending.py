@@ -1,17 +1,22 @@
-"""What a narrower sheet saves on the roll: each piece of netting tried with less to tuck in, its verdicts too."""
+"""What would save netting: sheets a cell narrower, rolls of the same netting in another width; verdicts tried too."""
 
 import sqlite3
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from decimal import Decimal
 
 from jolly_trellis.core.errors import CoreError
+from jolly_trellis.core.event.money import NOTHING, money
 from jolly_trellis.core.event.needs import FOR_ALL, Needs
+from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.event.roll import cut_plan, still_to_cut
-from jolly_trellis.core.materials.netting import pitch_across_m
+from jolly_trellis.core.materials.netting import Netting, pitch_across_m
 from jolly_trellis.core.mechanics.fit import TUCK_CELLS
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.quantities import Phrase, length, phrase
+from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services import event_work, planning
 from jolly_trellis.services.event_work import EventWork
 from jolly_trellis.services.long_work import Running
@@ -22,68 +27,116 @@ from jolly_trellis.store.plan import Plan
 _SECONDS = 0.6
 _MOST = 8
 _WORTH_M = 0.1
+_SAME = 1e-4
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Bend:
-    """One piece whose sheets are cut a cell narrower: what it saves of the roll, m, and what would be worse."""
+    """One change that saves netting: of which netting, in words, how much of the roll, m, and how much to pay less;
+    and what would be worse. `saves` is None where a roll has no price.
+    """
 
     key: str
     netting: str
     say: Phrase
     saves_m: float
+    saves: Decimal | None
     worse: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Bends:
-    """What was tried so far, the most saved first."""
+    """What was tried so far, what makes nothing worse first, the most saved first."""
 
     found: tuple[Bend, ...]
     done: float = 1.0
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Try:
+    """A change: what it is known by, the netting it is of and the one it is cut from then, whose, and the plan."""
+
+    key: str
+    netting: str
+    then: str
+    name: str
+    plan: Plan
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Takes:
+    """What a netting takes: metres of roll, rolls to buy, and what they cost; None no price."""
+
+    used_m: float
+    rolls: int
+    cost: Decimal | None
+
+
 def search(conn: sqlite3.Connection, work: EventWork, running: Running[Bends]) -> Bends:
-    """Try every piece that is cut from netting and not cut yet, the largest first."""
+    """Try every piece that is cut from netting and not cut yet, the largest first, then rolls of other widths."""
     cut = event_work.materials_cut(conn, work.event_id)
     rest = still_to_cut(work.needs, cut, work.larder).needs
     found: list[Bend] = []
-    narrower = list(_narrower(work, rest))
-    before: dict[str, float] = {}
-    for place, (key, netting, name, plan) in enumerate(narrower):
+    tries = [*_narrower(work, rest), *_other_rolls(work, rest)]
+    before: dict[str, _Takes] = {}
+    for place, each in enumerate(tries):
         if running.stopping:
             break
-        if netting not in before:
-            before[netting] = _used_m(work, rest, netting)
+        if each.netting not in before:
+            before[each.netting] = _takes(work, rest, each.netting)
         try:
-            there = event_work.work_with(conn, work.event_id, plan, revision=work.revision)
+            there = event_work.work_with(conn, work.event_id, each.plan, revision=work.revision)
         except CoreError:
             continue
-        saves = before[netting] - _used_m(work, still_to_cut(there.needs, cut, work.larder).needs, netting)
-        if saves >= _WORTH_M:
-            say = phrase("{name}: its sheets one cell narrower saves {l}.", name=name, l=length(saves))
+        then = _takes(work, still_to_cut(there.needs, cut, work.larder).needs, each.then)
+        saving = _saving(work, each, before[each.netting], then)
+        if saving is not None:
             worse = tuple(worse_of(states_of(work), states_of(there)))
-            found.append(Bend(key=key, netting=netting, say=say, saves_m=saves, worse=worse))
-        running.tell(Bends(found=_ranked(found), done=(place + 1) / len(narrower)))
+            found.append(replace(saving, worse=worse))
+        running.tell(Bends(found=_ranked(found), done=(place + 1) / len(tries)))
     return Bends(found=_ranked(found))
 
 
 def apply(conn: sqlite3.Connection, event_id: int, key: str, *, base_revision: int) -> EventState:
-    """Cut the sheets of a piece a cell narrower. Raises NotFound: it is not to be had; Stale."""
+    """Make a change that saves netting. Raises NotFound: it is not to be had; Stale."""
     work = event_work.work_of(conn, event_id)
-    for known, _, name, plan in _narrower(work, work.needs):
-        if known == key:
-            label = f"{name}: sheets a cell narrower"
-            return planning.put_plan(conn, event_id, plan, base_revision=base_revision, label=label)
-    raise NotFound(f"narrower sheets {key}")
+    for each in (*_narrower(work, work.needs), *_other_rolls(work, work.needs)):
+        if each.key == key:
+            label = f"{each.name}: another roll" if each.then != each.netting else f"{each.name}: a cell narrower"
+            return planning.put_plan(conn, event_id, each.plan, base_revision=base_revision, label=label)
+    raise NotFound(f"saving {key}")
+
+
+def _saving(work: EventWork, tried: _Try, now: _Takes, then: _Takes) -> Bend | None:
+    """What a change saves, where it is worth it: 10 cm of the same roll, or any money on another."""
+    saves = None if now.cost is None or then.cost is None else now.cost - then.cost
+    saves_m = now.used_m - then.used_m
+    if tried.then == tried.netting:
+        if saves_m < _WORTH_M:
+            return None
+        say = phrase("{name}: its sheets one cell narrower saves {l}.", name=tried.name, l=length(saves_m))
+    else:
+        if saves is None or saves <= 0:
+            return None
+        net = work.larder.nettings[tried.then]
+        say = phrase(
+            "From rolls {w} wide, {name}: {rolls} to buy for {cost} instead of {now} for {before}.",
+            w=length(net.roll_width_m),
+            name=net.name,
+            rolls=then.rolls,
+            cost=f"{then.cost}",
+            now=now.rolls,
+            before=f"{now.cost}",
+        )
+    return Bend(key=tried.key, netting=tried.netting, say=say, saves_m=max(saves_m, 0.0), saves=saves, worse=())
 
 
 def _ranked(found: list[Bend]) -> tuple[Bend, ...]:
-    return tuple(sorted(found, key=lambda each: (len(each.worse), -each.saves_m)))
+    return tuple(sorted(found, key=lambda each: (len(each.worse), -(each.saves or NOTHING), -each.saves_m)))
 
 
-def _narrower(work: EventWork, needs: Needs) -> Iterator[tuple[str, str, str, Plan]]:
-    """Each piece with half a cell less to tuck in on each side: its key, its netting, its name, the plan with it."""
+def _narrower(work: EventWork, needs: Needs) -> Iterator[_Try]:
+    """Each piece with half a cell less to tuck in on each side."""
     areas: dict[int, float] = {}
     nettings: dict[int, str] = {}
     for each in needs.sheets:
@@ -101,13 +154,55 @@ def _narrower(work: EventWork, needs: Needs) -> Iterator[tuple[str, str, str, Pl
         if tuck < -1e-9 or (given is None and "tuck_m" not in ABOUT[part.mechanic.kind].reads):
             continue
         changed = replace(part, mechanic=replace(part.mechanic, tuck_m=max(round(tuck, 4), 0.0)))
-        yield f"narrower-{part_id}", net.key, part.name, with_part(work.plan, part_id, changed)
+        plan = with_part(work.plan, part_id, changed)
+        yield _Try(key=f"narrower-{part_id}", netting=net.key, then=net.key, name=part.name, plan=plan)
 
 
-def _used_m(work: EventWork, needs: Needs, netting: str) -> float:
-    """Metres of roll that a netting takes."""
+def _other_rolls(work: EventWork, needs: Needs) -> Iterator[_Try]:
+    """All that is cut from a netting cut from another of the same cell, wire and finish, in another width."""
+    for key in dict.fromkeys(each.netting for each in needs.sheets):
+        net = work.larder.nettings.get(key)
+        if net is None:
+            continue
+        for other in work.larder.nettings.values():
+            if other.key != key and _same_net(net, other) and other.roll_width_m != net.roll_width_m:
+                parts = tuple(replace(each, part=_cut_from(each.part, key, other.key)) for each in work.plan.parts)
+                plan = replace(work.plan, parts=parts)
+                yield _Try(key=f"roll-{key}-{other.key}", netting=key, then=other.key, name=other.name, plan=plan)
+
+
+def _same_net(one: Netting, other: Netting) -> bool:
+    alike = abs(one.aperture_m - other.aperture_m) < _SAME and abs(one.wire_m - other.wire_m) < _SAME
+    return alike and one.finish == other.finish
+
+
+def _cut_from(part: Part, key: str, other: str) -> Part:
+    """A part with one netting in the place of another, wherever it has that."""
+    if isinstance(part, Rig):
+        if part.armature.netting != key:
+            return part
+        return replace(part, armature=replace(part.armature, netting=other))
+    changed = part
+    if part.mechanic.netting == key:
+        changed = replace(changed, mechanic=replace(part.mechanic, netting=other))
+    if isinstance(changed, Standing):
+        others = tuple(
+            replace(each, mechanic=replace(each.mechanic, netting=other)) if each.mechanic.netting == key else each
+            for each in changed.companions
+        )
+        changed = replace(changed, companions=others)
+        if changed.spill is not None and changed.spill.netting == key:
+            changed = replace(changed, spill=replace(changed.spill, netting=other))
+    return changed
+
+
+def _takes(work: EventWork, needs: Needs, netting: str) -> _Takes:
+    """What a netting takes by a plan that is made quickly."""
     only = replace(
         needs, sheets=tuple(each for each in needs.sheets if each.netting == netting), lengths=(), not_worked_out=()
     )
     plan = cut_plan(only, work.larder, seconds=_SECONDS)
-    return sum(stock.used_m for each in plan.materials for stock in each.stocks)
+    rolls = sum(each.to_buy for each in plan.materials)
+    price = work.larder.nettings[netting].price
+    cost = NOTHING if not rolls else None if price is None else rolls * money(price)
+    return _Takes(used_m=sum(stock.used_m for each in plan.materials for stock in each.stocks), rolls=rolls, cost=cost)

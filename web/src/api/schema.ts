@@ -2290,7 +2290,8 @@ export interface components {
         };
         /**
          * Bend
-         * @description One piece whose sheets are cut a cell narrower: what it saves of the roll, m, and what would be worse.
+         * @description One change that saves netting: of which netting, in words, how much of the roll, m, and how much to pay less;
+         *     and what would be worse. `saves` is None where a roll has no price.
          */
         readonly Bend: {
             /** Key */
@@ -2300,6 +2301,8 @@ export interface components {
             readonly say: components["schemas"]["Phrase"];
             /** Saves M */
             readonly saves_m: number;
+            /** Saves */
+            readonly saves: string | null;
             /** Worse */
             readonly worse: readonly string[];
         };
@@ -2312,7 +2315,7 @@ export interface components {
         };
         /**
          * Bends
-         * @description What was tried so far, the most saved first.
+         * @description What was tried so far, what makes nothing worse first, the most saved first.
          */
         readonly Bends: {
             /** Found */

@@ -35,12 +35,14 @@ export function Narrower({
       onTaken();
     }, "once");
   return (
-    <section aria-label="A cell narrower" className="no-print mt-4 max-w-2xl">
-      <h3 className="m-0 text-lg">A cell narrower</h3>
+    <section aria-label="To save netting" className="no-print mt-4 max-w-2xl">
+      <h3 className="m-0 text-lg">To save netting</h3>
       {!asked && (
         <p className="mt-1 mb-0">
-          <Button onClick={() => setAsked(true)}>Try it for each piece</Button>{" "}
-          <span className="text-soft">half a cell less to tuck in on each side; verdicts are tried too</span>
+          <Button onClick={() => setAsked(true)}>Try what would save some</Button>{" "}
+          <span className="text-soft">
+            half a cell less to tuck in on each side, and rolls of other widths; verdicts are tried too
+          </span>
         </p>
       )}
       {asked && (!bends.data || bends.data.running) && (
@@ -49,7 +51,9 @@ export function Narrower({
         </p>
       )}
       {bends.data && !bends.data.running && found.length === 0 && (
-        <p className="mt-1 mb-0 text-soft">Nothing worth it: no piece saves 10 cm of the roll.</p>
+        <p className="mt-1 mb-0 text-soft">
+          Nothing worth it: no piece saves 10 cm of the roll, and no other roll costs less.
+        </p>
       )}
       <ul className="m-0 list-none p-0">
         {found.map((each) => (
