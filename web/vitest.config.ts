@@ -9,5 +9,6 @@ const drawn = process.env.JOLLY_TRELLIS_DRAWN;
 export default defineConfig({
   resolve: { alias: { vitest: new URL("./node_modules/vitest", import.meta.url).pathname } },
   server: { fs: { allow: [".."] } },
-  test: { include: ["../tests/web/**/*.test.ts"], environment: "node", provide: { drawn: drawn ? readFileSync(drawn, "utf8") : "" } },
+  test: {
+    testTimeout: 240_000, // a busy machine is no failure include: ["../tests/web/**/*.test.ts"], environment: "node", provide: { drawn: drawn ? readFileSync(drawn, "utf8") : "" } },
 });

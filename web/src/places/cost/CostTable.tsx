@@ -63,7 +63,7 @@ export function CostTable({
                       type="button"
                       aria-expanded={open === row.piece_id}
                       aria-label={`What ${row.name} is made up of`}
-                      className="no-print mr-1 min-h-11 min-w-11 border-0 bg-transparent p-0 md:min-w-7"
+                      className="no-print mr-1 min-h-11 min-w-11 border-0 bg-transparent p-0"
                       onClick={() => setOpen(open === row.piece_id ? null : row.piece_id)}
                     >
                       {open === row.piece_id ? "▾" : "▸"}
