@@ -10,5 +10,9 @@ export default defineConfig({
   resolve: { alias: { vitest: new URL("./node_modules/vitest", import.meta.url).pathname } },
   server: { fs: { allow: [".."] } },
   test: {
-    testTimeout: 240_000, // a busy machine is no failure include: ["../tests/web/**/*.test.ts"], environment: "node", provide: { drawn: drawn ? readFileSync(drawn, "utf8") : "" } },
+    include: ["../tests/web/**/*.test.ts"],
+    environment: "node",
+    testTimeout: 240_000, // a busy machine is no failure
+    provide: { drawn: drawn ? readFileSync(drawn, "utf8") : "" },
+  },
 });

@@ -5,6 +5,7 @@ from collections.abc import Callable, Iterator, Mapping
 from dataclasses import replace
 from decimal import Decimal
 from functools import cache, partial
+from typing import get_args
 
 import numpy as np
 
@@ -16,15 +17,19 @@ from jolly_trellis.core.building.spills import chain_strength_n
 from jolly_trellis.core.checks import hold_bound, stand_ledge, stand_wind, travel
 from jolly_trellis.core.checks.making_phases import phases_of
 from jolly_trellis.core.errors import CoreError
+from jolly_trellis.core.event.job import Reused
 from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.event.recipes import lasting
-from jolly_trellis.core.event.roll import cut_plan
+from jolly_trellis.core.event.roll import cut_plan, still_to_cut
 from jolly_trellis.core.event.roll_problems import length_problems, netting_problems
+from jolly_trellis.core.event.tasks import time_book
+from jolly_trellis.core.event.wear import STAND_USES, VESSEL_USES
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import with_seats
 from jolly_trellis.core.materials.air import Air
+from jolly_trellis.core.materials.netting import Finish
 from jolly_trellis.core.materials.stems import clump_diameter_m
-from jolly_trellis.core.mechanics.fit import point_strength, seat_moment_n_m
+from jolly_trellis.core.mechanics.fit import netting_uses, point_strength, seat_moment_n_m
 from jolly_trellis.core.method import CONSTANTS, PROGRAM
 from jolly_trellis.core.placement.water_table import stone_most_kg
 from jolly_trellis.core.plan.piece import (
@@ -135,7 +140,33 @@ def _by_themselves() -> dict[str, Callable[[], object]]:
     found["envelope"] = partial(_changed, 1.0, 1.26)
     found["rolled"] = _rolled
     found["card"] = _card
+    found["uses"] = lambda: (
+        *(netting_uses(each) for each in get_args(Finish)),
+        VESSEL_USES.value,
+        STAND_USES.value,
+    )
+    found["cut a little longer"] = _cut_longer
+    found["used again"] = _used_again
     return found
+
+
+def _cut_longer() -> object:
+    """Lengths that were cut from nothing over to a tenth of a metre over what is wanted: how many still serve."""
+    whole = needs_of(replace(events.demo_made(), pieces=()))
+    needs = replace(whole, sheets=(), lengths=whole.lengths[:1])
+    plan = next(iter(length_problems(needs, events.larder()))).shell
+    served = []
+    for over in range(0, 100, 2):
+        items = tuple(replace(item, length_m=item.length_m + over / 1000) for item in plan.items)
+        served.append(len(still_to_cut(needs, [replace(plan, items=items)], events.larder()).needs.lengths))
+    return served
+
+
+def _used_again() -> object:
+    """The tasks of bowls of which two come from finished armatures."""
+    around = replace(events.job(), reused=(Reused(part=1, armature="again", number=30),))
+    made = events.one_bowl(40)
+    return [each.minutes for each in time_book(around, made, ordinary.varieties()).tasks if each.stage == "mechanics"]
 
 
 def _evaluated(piece: Piece) -> object:
