@@ -117,6 +117,9 @@ def test_what_is_free_and_not_worn_is_offered_once_for_each_part() -> None:
     assert offered(2) == [(1, 2, 3)]
     assert offered(0) == []
     assert offered(2, used=80) == []
+    twice = replace(needs, sheets=(*needs.sheets, replace(needs.sheets[0], name="lower piece")))
+    own = {"again": kept("again", None, 2)}
+    assert list(offers(twice, again, own, nettings(), ())) == []
     assert offered(2, reused=(Reused(part=9, armature="again", number=1),)) == [(1, 1, 3)]
 
 

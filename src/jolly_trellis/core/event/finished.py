@@ -1,5 +1,6 @@
 """Finished armatures: what of an event comes home as one, and which of those that are here would do for what."""
 
+from collections import Counter
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 
@@ -44,16 +45,18 @@ def offers(
     nettings: Mapping[str, Netting],
     reused: Iterable[Reused],
 ) -> Iterator[Offer]:
-    """What of the stores would do for a part that is made anew, the first part first; what is worn is not offered."""
+    """What of the stores would do for a part that is made anew, the first part first; what is worn is not offered.
+
+    Only for parts of one sheet: an armature in the place of one of several would leave the others uncut.
+    """
     taken: dict[str, int] = {}
     for each in reused:
         taken[each.armature] = taken.get(each.armature, 0) + each.number
-    parts: set[int] = set()
+    sheets = Counter(each.piece_id for each in needs.sheets)
     for need in needs.sheets:
         netting = nettings.get(need.netting)
-        if netting is None or need.piece_id == FOR_ALL or need.piece_id in parts:
+        if netting is None or need.piece_id == FOR_ALL or sheets[need.piece_id] > 1:
             continue
-        parts.add(need.piece_id)
         for key, armature in armatures.items():
             own = kept.get(key)
             free = 0 if own is None or own.worn else own.here - taken.get(key, 0)
