@@ -3,39 +3,26 @@
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from decimal import ROUND_HALF_UP, Decimal
-from typing import Literal, get_args
+from typing import get_args
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.books.time import TimeBook
 from jolly_trellis.core.event.buying import StemBuy
+from jolly_trellis.core.event.cost_parts import CostPart, Kind, Stores, goods, stem_parts, vessel_parts
 from jolly_trellis.core.event.hires import hire_cost, hired
 from jolly_trellis.core.event.job import Costing, Job, Made, Work, name_of, quantity_of, recipe_of
-from jolly_trellis.core.event.money import NOTHING, money, price_at_margin, share, shared_out, to_cent
-from jolly_trellis.core.event.needs import FOR_ALL, LengthNeed, Needs, SheetNeed, by_part
+from jolly_trellis.core.event.money import NOTHING, price_at_margin, share, shared_out, to_cent
+from jolly_trellis.core.event.needs import FOR_ALL, Needs, by_part
 from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.shelves import Shelves
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.quantities import Phrase, Quantity, count, length, mass, phrase
+from jolly_trellis.core.quantities import Phrase, phrase
 
 LEANER = rule("A leaner price band has of the stems", "ratio", 0.8, COMMON_PRACTICE)
 RICHER = rule("A richer price band has of the stems", "ratio", 1.25, COMMON_PRACTICE)
 
-Kind = Literal["stems", "mechanics", "vessels", "consumables", "labour"]
-
-
 NEEDS_NOTHING = Needs(sheets=(), lengths=(), supplies=(), frogs=(), stems=(), not_worked_out=())
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class CostPart:
-    """One line that a number is made of: of which kind, what, how it comes about, what it comes to."""
-
-    kind: Kind
-    name: str
-    of: Phrase
-    amount: Decimal
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -143,12 +130,12 @@ def cost_of(
     """
     costing, stems = job.costing, _stems(needs, bought)
     minutes, rate = minutes_of(made, book), rate_of(job)
-    stores = _Stores(larder=larder, shelves=shelves, varieties=varieties, costing=costing)
+    stores = Stores(larder=larder, shelves=shelves, varieties=varieties, costing=costing)
     left = hired(job.hires)
     rows, parts = [], by_part(needs)
     for work in made.works:
         own = parts.get(work.id, NEEDS_NOTHING)
-        vessels = list(_vessels(own, shelves, left))
+        vessels = list(vessel_parts(own, shelves, left))
         rows.append(_piece(work, own, stems.get(work.id, {}), vessels, stores, minutes[work.id], rate))
     sums, lacking = _beside(parts.get(FOR_ALL, NEEDS_NOTHING), job, stores)
     lines = tuple(_line(costing, *each) for each in sums)
@@ -190,14 +177,6 @@ def _bands(asked: Decimal, stems: Decimal, costing: Costing) -> Iterator[Band]:
         yield Band(stems=factor, asked=(asked + more).quantize(Decimal(1), ROUND_HALF_UP))
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class _Stores:
-    larder: Larder
-    shelves: Shelves
-    varieties: Mapping[str, Variety]
-    costing: Costing
-
-
 _Sum = tuple[str, Phrase, Decimal]
 
 
@@ -208,7 +187,7 @@ def _line(costing: Costing, name: str, of: Phrase, amount: Decimal) -> CostLine:
     return CostLine(name=name, of=of, amount=amount, overheads=overheads, cost=cost, price=price)
 
 
-def _beside(needs: Needs, job: Job, stores: _Stores) -> tuple[list[_Sum], list[str]]:
+def _beside(needs: Needs, job: Job, stores: Stores) -> tuple[list[_Sum], list[str]]:
     """What the job costs beside its pieces: the vehicle, delivery, hires, what is for the whole event.
 
     Args:
@@ -226,7 +205,7 @@ def _beside(needs: Needs, job: Job, stores: _Stores) -> tuple[list[_Sum], list[s
             words = "{n} at {each}, {damage} for damage, {lender}"
             of = phrase(words, n=hire.number, each=f"{hire.each}", damage=f"{hire.damage}", lender=hire.lender)
         found.append((f"Hire: {hire.name}", of, cost))
-    parts, lacking = _goods(needs, stores)
+    parts, lacking = goods(needs, stores)
     if parts:
         names = ", ".join(dict.fromkeys(part.name for part in parts))
         whole = sum((part.amount for part in parts), NOTHING)
@@ -282,15 +261,19 @@ def _piece(
     needs: Needs,
     own: dict[str, Decimal | None],
     vessels: list[CostPart | str],
-    stores: _Stores,
+    stores: Stores,
     minutes: int,
     rate_per_h: Decimal | None,
 ) -> PieceCost:
     names = {key: stores.varieties[key].name for key in own}
     missing = [f"the price of {names[key]}" for key, cents in own.items() if cents is None]
     missing += [each for each in vessels if isinstance(each, str)]
-    goods, lacking = _goods(needs, stores)
-    parts = [*_stem_parts(needs, own, names), *goods, *(each for each in vessels if isinstance(each, CostPart))]
+    of_goods, lacking = goods(needs, stores)
+    parts = [
+        *stem_parts(needs, own, names),
+        *of_goods,
+        *(each for each in vessels if isinstance(each, CostPart)),
+    ]
     missing += lacking
     labour = None if rate_per_h is None else to_cent(rate_per_h * minutes / 60)
     if labour is None:
@@ -332,41 +315,6 @@ def _piece(
     )
 
 
-def _stem_parts(needs: Needs, own: Mapping[str, Decimal | None], names: Mapping[str, str]) -> Iterator[CostPart]:
-    for key, cents in own.items():
-        if cents is not None:
-            number = sum(each.count for each in needs.stems if each.variety == key)
-            of = phrase("{n} {n|stem|stems}, and the share of what is bought beyond", n=number)
-            yield CostPart(kind="stems", name=names[key], of=of, amount=cents)
-
-
-def _vessels(needs: Needs, shelves: Shelves, left: dict[str, int]) -> Iterator[CostPart | str]:
-    """One use of each vessel and stand of a piece, or the name of what has no price.
-
-    Args:
-        left: how many of each are hired and not used for a piece yet; hired ones are taken first.
-    """
-    for need in needs.things:
-        if need.kind == "armature":
-            continue
-        by_hire = min(left.get(need.name, 0), need.quantity)
-        if by_hire:
-            left[need.name] -= by_hire
-        number = need.quantity - by_hire
-        if not number:
-            continue
-        kept = (shelves.vessels if need.kind == "vessel" else shelves.stands).get(need.name)
-        one = None if kept is None else kept.use_cost()
-        if kept is None or one is None:
-            yield f"the price of {need.name}"
-            continue
-        each = to_cent(one)
-        of = phrase(
-            "{n} at {each}, {price} over {uses} uses", n=number, each=f"{each}", price=f"{kept.price}", uses=kept.lasts
-        )
-        yield CostPart(kind="vessels", name=need.name, of=of, amount=each * number)
-
-
 def minutes_of(made: Made, book: TimeBook) -> dict[int, int]:
     """Minutes of all hands for each part by its number: its own tasks, and its share of what is done for all.
 
@@ -405,92 +353,3 @@ def _shares(whole: int, weights: Mapping[int, int]) -> dict[int, int]:
     for key in sorted(weights, key=lambda each: (-(whole * weights[each] % total), each))[:rest]:
         shares[key] += 1
     return shares
-
-
-def _uses(costing: Costing, lasts: int) -> int:
-    return lasts if costing.uses is None or lasts == 1 else costing.uses
-
-
-def _goods(needs: Needs, stores: _Stores) -> tuple[list[CostPart], list[str]]:
-    """Netting, frogs and whatever lasts, price ÷ uses; what is used up, spares in; and what has no price."""
-    found: list[CostPart] = []
-    missing: list[str] = []
-    for need in _all_sheets(needs):
-        net = stores.larder.nettings.get(need.netting)
-        if net is None or net.price is None:
-            missing.append(f"the price of {net.name if net is not None else need.netting}")
-            continue
-        metres = need.sheet.width_m * need.sheet.length_m * need.quantity / net.roll_width_m
-        uses = _uses(stores.costing, need.uses)
-        amount = to_cent(money(net.price) * share(metres / net.roll_length_m) / uses)
-        words = "{l} of a roll of {roll} at {price}, used {uses} {uses|time|times}"
-        of = phrase(words, l=length(metres), roll=length(net.roll_length_m), price=f"{money(net.price)}", uses=uses)
-        found.append(CostPart(kind="mechanics", name=f"{need.name}, {net.name}", of=of, amount=amount))
-    for frog_need in needs.frogs:
-        frog = stores.shelves.frogs.get(frog_need.frog)
-        if frog is None or frog.price is None:
-            missing.append(f"the price of {frog.name if frog is not None else frog_need.frog}")
-            continue
-        uses, number = _uses(stores.costing, frog_need.uses), frog_need.quantity
-        each = to_cent(money(frog.price) / uses)
-        of = phrase(
-            "{n} at {each}, {price} over {uses} uses",
-            n=number,
-            each=f"{each}",
-            price=f"{money(frog.price)}",
-            uses=uses,
-        )
-        found.append(CostPart(kind="mechanics", name=frog.name, of=of, amount=each * number))
-    for (key, lasts), amount_of in _supply_amounts(needs).items():
-        supply = stores.larder.supplies.get(key)
-        if supply is None or supply.price is None:
-            missing.append(f"the price of {supply.name if supply is not None else key}")
-            continue
-        uses = _uses(stores.costing, lasts)
-        found.append(_supply_part(supply, amount_of, uses, lasts))
-    return found, missing
-
-
-def _all_sheets(needs: Needs) -> Iterator[SheetNeed]:
-    """Sheets that are cut; those from finished armatures too, while each use is paid for as it comes."""
-    yield from needs.sheets
-    yield from (each for each in needs.reused if isinstance(each, SheetNeed) and each.uses > 1)
-
-
-def _supply_part(supply: Supply, amount: float, uses: int, lasts: int) -> CostPart:
-    holds = supply.pack * (supply.stick_m or 1.0) if supply.measured_by == "stick" else supply.pack
-    taken = amount if lasts > 1 else amount * (1 + supply.spare)
-    cost = to_cent(money(supply.price or 0.0) * Decimal(str(taken)) / Decimal(str(holds)) / uses)
-    words = "{amount} of {holds} at {price}"
-    if lasts > 1:
-        words = "{amount} of {holds} at {price}, used {uses} {uses|time|times}"
-    of = phrase(
-        words,
-        amount=_as_sold(supply, taken),
-        holds=_as_sold(supply, holds),
-        price=f"{money(supply.price or 0.0)}",
-        uses=uses,
-    )
-    return CostPart(kind="mechanics" if lasts > 1 else "consumables", name=supply.name, of=of, amount=cost)
-
-
-def _as_sold(supply: Supply, amount: float) -> Quantity:
-    """So much of a supply, as it is measured."""
-    if supply.measured_by == "piece":
-        return count(round(amount, 2))
-    return mass(amount) if supply.measured_by == "mass" else length(amount)
-
-
-def _supply_amounts(needs: Needs) -> dict[tuple[str, int], float]:
-    """How much of each supply is taken, apart for each number of uses."""
-    amounts: dict[tuple[str, int], float] = {}
-
-    def add(supply: str, uses: int, amount: float) -> None:
-        amounts[supply, uses] = amounts.get((supply, uses), 0.0) + amount
-
-    for need in needs.supplies:
-        add(need.supply, need.uses, need.amount)
-    reused = (each for each in needs.reused if isinstance(each, LengthNeed) and each.uses > 1)
-    for each in (*needs.lengths, *reused):
-        add(each.supply, each.uses, each.length_m * each.quantity)
-    return amounts
