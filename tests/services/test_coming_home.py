@@ -119,6 +119,8 @@ def test_what_came_home_is_offered_used_and_worn_by_the_next_event(supper: sqlit
     assert planning.brief_of(supper, copy).reused == ()
     with pytest.raises(NotFound):
         listing.reuse(supper, copy, 1, "no-such", 1, base_revision=revision(supper, copy))
+    with pytest.raises(InvalidMeasure, match="of another make, netting or size"):
+        listing.reuse(supper, copy, 2, sheet, 1, base_revision=revision(supper, copy))
 
 
 def hired(conn: sqlite3.Connection, number: int) -> EventState:

@@ -44,6 +44,7 @@ from jolly_trellis.core.event import (
     shared_needs,
     task,
     tasks_before,
+    tasks_hires,
     tasks_there,
     water_rounds,
     wear,
@@ -137,7 +138,10 @@ _NAMED: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Hung work", (lines, layout, rig_pictures, resting, states, findings, assess, levelling, snip, clearances)),
     ("Mounted work", (mounts,)),
     ("The roll", (roll_problems, roll)),
-    ("The days and the day", (lots, task, tasks_before, tasks_there, people, breaches, buckets, water_rounds)),
+    (
+        "The days and the day",
+        (lots, task, tasks_before, tasks_hires, tasks_there, people, breaches, buckets, water_rounds),
+    ),
     ("Buying, packing, recipes, money", (job, packing, shared_needs, recipes, reservations, wear, cost)),
 )
 

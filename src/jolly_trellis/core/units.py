@@ -19,6 +19,7 @@ US_QUART_L = 32 * US_FLUID_OUNCE_L
 POUND_FORCE_N = 4.4482216152605
 KILOGRAM_FORCE_N = 9.80665
 
+LONG_M = 10.0  # from here on lengths are said in metres, or feet
 MOST_CHARACTERS = 40
 MOST_GAUGE = 40
 _LENGTH_UNITS_M = {
@@ -167,6 +168,8 @@ def text_of(quantity: Quantity, system: UnitSystem) -> str:
     value = quantity.value
     match quantity.kind:
         case "length":
+            if abs(value) >= LONG_M:
+                return _long(value, system)
             if system == "inch":
                 return f"{_inches(value / INCH_M)} in"
             return f"{_trim(value * 1000, 1)} mm" if abs(value) < 0.01 else f"{_trim(value * 100, 1)} cm"
@@ -277,6 +280,15 @@ def _trim(value: float, digits: int) -> str:
     text = f"{math.copysign(math.floor(abs(value) * scale + 0.5 + 1e-9) / scale, value):.{digits}f}"
     text = text.rstrip("0").rstrip(".") if "." in text else text
     return "0" if text == "-0" else text
+
+
+def _long(length_m: float, system: UnitSystem) -> str:
+    """A length as one says it of rolls and ropes: metres to the centimetre, feet with whole inches."""
+    if system == "metric":
+        return f"{_trim(length_m, 2)} m"
+    inches = math.floor(abs(length_m) / INCH_M + 0.5)
+    feet = f"{inches // 12} ft" + (f" {inches % 12} in" if inches % 12 else "")
+    return feet if length_m > 0 else f"-{feet}"
 
 
 def _inches(inches: float) -> str:

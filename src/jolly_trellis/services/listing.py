@@ -5,6 +5,7 @@ from dataclasses import replace
 from typing import get_args
 
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.event.finished import not_for
 from jolly_trellis.core.event.job import Reused
 from jolly_trellis.core.event.orders import Order, orders_of
 from jolly_trellis.core.quantities import phrase
@@ -45,11 +46,19 @@ def came_in(conn: sqlite3.Connection, event_id: int, text: str) -> tuple[str, ..
 def reuse(
     conn: sqlite3.Connection, event_id: int, part: int, armature: str, number: int, *, base_revision: int
 ) -> EventState:
-    """Make so many of a part from finished armatures; none lets them go. Raises NotFound, Stale."""
+    """Make so many of a part from finished armatures; none lets them go.
+
+    Raises: NotFound, Stale; InvalidMeasure: it does not do for the part.
+    """
     planning.part_of(conn, event_id, part)
     known = stock.armatures(conn)
     if armature not in known and number:
         raise NotFound(f"armature {armature}")
+    if number:
+        work = event_work.work_of(conn, event_id)
+        why = not_for(known[armature], part, work.needs, work.larder.nettings)
+        if why is not None:
+            raise InvalidMeasure(path="armature", message=why[0], limit=why[1])
     brief = planning.brief_of(conn, event_id)
     others = tuple(each for each in brief.reused if (each.part, each.armature) != (part, armature))
     mine = (Reused(part=part, armature=armature, number=number),) if number else ()

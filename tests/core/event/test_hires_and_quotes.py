@@ -18,6 +18,7 @@ from jolly_trellis.core.event.payment import buying_gate, payment_of
 from jolly_trellis.core.event.quotes import held_against, quote_of
 from jolly_trellis.core.event.reservations import Claim, shortfalls
 from jolly_trellis.core.event.roll import cut_plan
+from jolly_trellis.core.event.schedule import schedule
 from jolly_trellis.core.event.shelves import Shelves
 from jolly_trellis.core.event.shopping import Shopping, shopping
 from jolly_trellis.core.event.tasks import time_book
@@ -160,14 +161,21 @@ def test_nothing_is_fetched_before_the_deposit_is_in_where_the_studio_waits_for_
 
 
 def test_bands_are_what_fewer_and_more_stems_would_be_asked() -> None:
-    """100.00 of stems more or less at 30 % margin: a fifth less is 20/0.7, a quarter more 25/0.7, whole."""
-    found = costed(one_bowl(), replace(job(), costing=Costing(rate_per_h=D("26.00"), per_day=D("55.00"))))
-    less, same, more = found.bands
-    assert [each.stems for each in found.bands] == [0.8, 1.0, 1.25]
-    asked, stems = found.asked or D(0), found.stems
-    assert abs(less.asked - (asked - stems * D("0.2") / D("0.7"))) <= 1
-    assert abs(same.asked - asked) <= D("0.5")
-    assert abs(more.asked - (asked + stems * D("0.25") / D("0.7"))) <= 1
+    """100.00 of stems more or less at 30 % margin: a fifth less is 20/0.7, a quarter more 25/0.7, whole, and on top
+    of it a tenth for breakage, a fifth of overheads and a quarter of tax.
+    """
+    plain = Costing(rate_per_h=D("26.00"), per_day=D("55.00"))
+    for costing, on_top in (
+        (plain, D(1)),
+        (replace(plain, breakage=0.1, overheads=0.2, tax=0.25), D("1.1") * D("1.2") * D("1.25")),
+    ):
+        found = costed(one_bowl(), replace(job(), costing=costing))
+        less, same, more = found.bands
+        assert [each.stems for each in found.bands] == [0.8, 1.0, 1.25]
+        asked, stems = found.asked or D(0), found.stems * on_top / D("0.7")
+        assert abs(less.asked - (asked - stems * D("0.2"))) <= 1
+        assert abs(same.asked - asked) <= D("0.5")
+        assert abs(more.asked - (asked + stems * D("0.25"))) <= 1
 
 
 def test_every_line_to_buy_is_in_one_order_and_orders_add_up() -> None:
@@ -209,3 +217,36 @@ def test_prices_in_another_currency_make_no_number_and_are_named_once() -> None:
     assert found.pieces[0].missing == found.missing
     assert (found.cost, found.price, found.stems) == (None, None, D("0.00"))
     assert found.known >= (found.pieces[0].labour or 0) > 0
+
+
+def test_what_is_hired_is_fetched_before_it_is_used_and_brought_back_when_it_is_home() -> None:
+    """A trip for each lender and day; what stands in a hired vessel waits for it, and so does the van."""
+    made = demo_made()
+    vessel = made.pieces[0].piece.vessel.name
+    own = replace(URN, name=vessel, number=3)
+    around = replace(
+        job(), hires=(own, replace(own, name="lantern"), replace(own, lender="Östeŕlay  hire", each=None))
+    )
+    book = {each.key: each for each in time_book(around, made, varieties()).tasks}
+    fetch, bring = book["osterlay-hire-2027-05-14:hire:1"], book["osterlay-hire-2027-05-17:bring-back:1"]
+    assert fetch.name == (
+        f"Fetch what is hired from Osterlay Hire and Östeŕlay  hire: 3 {vessel}, 3 lantern, 3 {vessel}"
+    )
+    assert (fetch.stage, fetch.minutes, fetch.skills) == ("hire", 45, ("drives",))
+    assert [(f"{opens:%d %H:%M}", f"{closes:%d %H:%M}") for opens, closes in fetch.windows] == [
+        (f"14 {around.hours.opens:%H:%M}", f"14 {around.hours.closes:%H:%M}")
+    ]
+    assert [each.task for each in bring.after] == ["workshop:unload:1"]
+    assert {f"{each:%d}" for window in bring.windows for each in window} == {"17"}
+    waiting = {each.key for each in book.values() if fetch.key in {wait.task for wait in each.after}}
+    stands_in_it = {each.id for each in made.pieces if each.piece.vessel.name == vessel}
+    assert {f"{each}:mechanics:1" for each in stands_in_it} <= waiting
+    assert {each for each in waiting if ":mechanics:" in each and int(each.split(":")[0]) not in stands_in_it} == set()
+    assert {each.key for each in book.values() if each.stage == "load"} <= waiting
+    far = replace(around, hires=(replace(own, comes="2026-05-14"),))
+    (without_a_day,) = (each for each in time_book(far, made, varieties()).tasks if each.stage == "hire")
+    assert without_a_day.windows == ()
+    sheet = schedule(tuple(book.values()), around, effort=0)
+    times = {each.task.key: each for each in sheet.timed}
+    assert times[fetch.key].ends_at <= min(times[key].starts_at for key in waiting)
+    assert f"{times[bring.key].starts_at:%Y-%m-%d}" == "2027-05-17"

@@ -7,9 +7,9 @@ from random import Random
 
 import pytest
 
-from jolly_trellis.core.event.finished import does_for, offers
-from jolly_trellis.core.event.job import Made, Reused, recipe_of
-from jolly_trellis.core.event.needs import FOR_ALL, Needs, needs_of
+from jolly_trellis.core.event.finished import does_for, not_for, offers
+from jolly_trellis.core.event.job import Hire, Made, Reused, recipe_of
+from jolly_trellis.core.event.needs import FOR_ALL, Needs, ThingNeed, needs_of
 from jolly_trellis.core.event.returns import returns_of
 from jolly_trellis.core.event.roll import cut_plan
 from jolly_trellis.core.event.shopping import Shopping, shopping
@@ -17,6 +17,7 @@ from jolly_trellis.core.event.tasks import time_book
 from jolly_trellis.core.event.water_rounds import water_rounds
 from jolly_trellis.core.materials.finished import FinishedArmature
 from jolly_trellis.core.materials.netting import pitch_across_m
+from jolly_trellis.core.units import render
 from tests.events import all_needs, demo_made, job, kept, larder, one_bowl, shelves
 from tests.ordinary import conditions, nettings, varieties
 
@@ -169,3 +170,51 @@ def test_what_comes_home_is_every_thing_that_went_and_each_shape_that_was_made()
     low = next(each for each in shaped if each.part == 1)
     assert low.number == 12
     assert not [each for each in shaped if each.part == FOR_ALL]
+
+
+def test_what_is_hired_goes_back_and_only_the_rest_comes_home() -> None:
+    made = one_bowl()
+    name = made.pieces[0].piece.vessel.name
+    around = replace(job(), hires=(Hire(name=name, number=2, lender="x", comes="2027-05-14", goes_back="2027-05-17"),))
+    home = {each.name: each.number for each in returns_of(made, all_needs(made), around, shelves())}
+    assert home[name] == 1
+    every = replace(around, hires=(replace(around.hires[0], number=3),))
+    assert name not in {each.name for each in returns_of(made, all_needs(made), every, shelves())}
+
+
+def test_why_a_finished_armature_is_not_for_a_part_is_said_with_what_would_be() -> None:
+    needs, nets = all_needs(one_bowl()), nettings()
+    again = finished_as(needs)
+    assert not_for(again, 1, needs, nets) is None
+    assert not_for(again, 1, needs_of(one_bowl(), reused=(Reused(part=1, armature="again", number=3),)), nets) is None
+    sheet = needs.sheets[0]
+    twice = replace(needs, sheets=(sheet, replace(sheet, name="lower piece")))
+    said = [
+        tuple(render(each, "metric") for each in why or ())
+        for why in (
+            not_for(again, 2, needs, nets),
+            not_for(again, 1, twice, nets),
+            not_for(replace(again, condition="cracked"), 1, needs, nets),
+        )
+    ]
+    size = f"{100 * sheet.sheet.width_m:.1f} cm × {100 * sheet.sheet.length_m:.1f} cm"
+    assert said == [
+        ("No sheet of netting is cut for it.", "A part that is made of one sheet."),
+        ("It is made of 2 sheets, and a finished armature is one.", "A part that is made of one sheet."),
+        (
+            f"{again.name} is of another make, netting or size, or broken.",
+            f"Its sheet is {sheet.name} of {nets[sheet.netting].name}, {size}.",
+        ),
+    ]
+
+
+def test_a_vessel_and_a_stand_of_one_name_are_two_lines_with_keys_of_their_own() -> None:
+    made = one_bowl()
+    needs = all_needs(made)
+    name = next(each.name for each in needs.things if each.kind == "vessel")
+    stand = ThingNeed(piece_id=1, piece="bowl", kind="stand", name=name, quantity=2)
+    both = listed(made, replace(needs, things=(*needs.things, stand)))
+    assert [(each.key, each.needed.value) for each in both.buys if each.name == name] == [
+        (name, 3),
+        (f"stand-{name}", 2),
+    ]

@@ -7,6 +7,8 @@ const POUND_KG = 0.45359237;
 const US_FLUID_OUNCE_L = 0.0295735295625;
 const POUND_FORCE_N = 4.4482216152605;
 const KILOGRAM_FORCE_N = 9.80665;
+/** From here on lengths are said in metres, or feet. */
+const LONG_M = 10;
 
 export function trim(value: number, digits: number): string {
   const scale = 10 ** digits;
@@ -51,6 +53,7 @@ export function textOf(quantity: Quantity, system: UnitSystem): string {
   const inch = system === "inch";
   switch (kind) {
     case "length":
+      if (Math.abs(value) >= LONG_M) return longText(value, system);
       if (inch) return `${inchText(value / INCH_M)} in`;
       return Math.abs(value) < 0.01 ? `${trim(value * 1000, 1)} mm` : `${trim(value * 100, 1)} cm`;
     case "cut_length":
@@ -137,10 +140,12 @@ function textAlike({ kind, value }: Quantity): string {
   }
 }
 
-/** A long length, as of a roll or spool: metres or feet. */
+/** A length as one says it of rolls and ropes: metres to the centimetre, feet with whole inches. */
 export function longText(lengthM: number, system: UnitSystem): string {
   if (system === "metric") return `${trim(lengthM, 2)} m`;
-  return `${trim(lengthM / (12 * INCH_M), 1)} ft`;
+  const inches = Math.floor(Math.abs(lengthM) / INCH_M + 0.5);
+  const feet = `${Math.floor(inches / 12)} ft${inches % 12 ? ` ${inches % 12} in` : ""}`;
+  return lengthM < 0 ? `-${feet}` : feet;
 }
 
 /** Fill the slots of a sentence. */

@@ -13,6 +13,7 @@ from jolly_trellis.core.quantities import Phrase
 
 Stage = Literal[
     "collect",
+    "hire",
     "condition",
     "mechanics",
     "green",

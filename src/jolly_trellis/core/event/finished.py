@@ -11,6 +11,7 @@ from jolly_trellis.core.event.wear import Kept
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.finished import FinishedArmature
 from jolly_trellis.core.materials.netting import Netting
+from jolly_trellis.core.quantities import Phrase, count, length, phrase
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -69,3 +70,32 @@ def offers(
                     free=free,
                     wanted=need.quantity,
                 )
+
+
+def not_for(
+    armature: FinishedArmature, part: int, needs: Needs, nettings: Mapping[str, Netting]
+) -> tuple[Phrase, Phrase] | None:
+    """Why a finished armature cannot take the place of a part's sheet, and what could, in words; None where it can.
+
+    Args:
+        needs: of the event, with what is used again already.
+    """
+    own = [each for each in (*needs.sheets, *needs.reused) if each.piece_id == part and isinstance(each, SheetNeed)]
+    sizes = {(each.name, each.netting, each.sheet.width_m, each.sheet.length_m): each for each in own}
+    if not sizes:
+        return phrase("No sheet of netting is cut for it."), phrase("A part that is made of one sheet.")
+    if len(sizes) > 1:
+        return phrase("It is made of {n} sheets, and a finished armature is one.", n=count(len(sizes))), phrase(
+            "A part that is made of one sheet."
+        )
+    (need,) = sizes.values()
+    netting = nettings.get(need.netting)
+    if netting is None or not does_for(armature, need, netting):
+        return phrase("{name} is of another make, netting or size, or broken.", name=armature.name), phrase(
+            "Its sheet is {sheet} of {netting}, {width} × {length}.",
+            sheet=need.name,
+            netting=need.netting if netting is None else netting.name,
+            width=length(need.sheet.width_m),
+            length=length(need.sheet.length_m),
+        )
+    return None

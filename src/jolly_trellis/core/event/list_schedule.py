@@ -139,7 +139,7 @@ class _List:
         task = self.puzzle.tasks[index]
         least = max(task.soonest, self._earliest(index))
         waits = task.task.where == "workshop" or task.task.people is not None or task.task.among is not None
-        until = least + (_FARTHEST if waits else _WAITS_MOST)
+        until = max([least + (_FARTHEST if waits else _WAITS_MOST), *(closes for _, closes in task.windows)])
         last = min(until, self._latest_start(index) + 1)
         found = self._first(index, range(least, last))
         best = self._best_of(index, [least])

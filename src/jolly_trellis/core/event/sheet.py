@@ -133,7 +133,8 @@ def puzzle_of(tasks: tuple[Task, ...], job: Job) -> Puzzle:
         each for task in tasks for each in (task.soonest, task.at, *(window[0] for window in task.windows)) if each
     ]
     first = min([filled - timedelta(hours=MADE_WITHIN.value), *times], key=lambda each: each.timestamp())
-    last = max([filled, *(each for each in (job.ends_at, job.clear_by) if each is not None)])
+    ends = [job.ends_at, job.clear_by, *(window[1] for task in tasks for window in task.windows)]
+    last = max([filled, *(each for each in ends if each is not None)])
     begins = _dawn(job, first.astimezone(job.zone).date() - timedelta(days=1))
     travel = math.ceil((job.travel_h or 0.0) * 60 / SLOT_MIN - 1e-9)
     blank = Puzzle(job=job, begins=begins, horizon=0, travel=travel, dawns=(), tasks=(), followers=(), builds=())

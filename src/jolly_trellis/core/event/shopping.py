@@ -300,7 +300,7 @@ def _things(job: Job, needs: Needs, shelves: Shelves) -> Iterator[Buy]:
         notes += ["worn: look them over"] if kept is not None and kept.worn else []
         yield Buy(
             group="vessels",
-            key=name,
+            key=f"stand-{name}" if kind == "stand" and ("vessel", name) in wanted else name,
             name=name,
             needed=count(number),
             here=count(min(here, number - from_others) + from_others),

@@ -24,6 +24,7 @@ from jolly_trellis.core.event.task import (
     slots,
     span_of,
 )
+from jolly_trellis.core.event.tasks_hires import fetched_hires, waits_for_hires
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine
 
@@ -48,6 +49,7 @@ class Before:
 def before_the_drive(before: Before) -> Iterator[Task]:
     """Everything up to the loaded van; hung work that goes up on a day before is loaded for itself."""
     yield from _fetched(before)
+    yield from fetched_hires(before.job)
     ready: list[Task] = []
     for work in before.made.works:
         made_here = list(_made(before, work))
@@ -161,6 +163,7 @@ def _loaded(before: Before, ready: list[Task]) -> Iterator[Task]:
                         or (each.piece_id in later and each.stage == "tubes")
                     ),
                     *waits_for(before, going, only_drink=True),
+                    *waits_for_hires(job),
                 ),
                 why="what goes in at the place has drunk before it leaves" if going else "",
             )
@@ -182,7 +185,7 @@ def _made(before: Before, work: Work) -> Iterator[Task]:
         ("tubes", span.tubes, "Fill tubes", tubes),
         ("flower", span.flower, "Flower", flowers),
     )
-    follows: tuple[Wait, ...] = ()
+    follows: tuple[Wait, ...] = waits_for_hires(before.job, work)
     for stage, minutes, verb, (soonest, why, variety) in stages:
         parts = parts_of(minutes)
         own = _varieties_in(before, work, stage)

@@ -33,6 +33,7 @@ from jolly_trellis.core.event.task import (
     slots,
 )
 from jolly_trellis.core.event.tasks_before import Before, goes_up_early
+from jolly_trellis.core.event.tasks_hires import brought_back
 from jolly_trellis.core.event.water_rounds import rounds_of
 from jolly_trellis.core.making.steps import MINUTES_PER_STEM
 from jolly_trellis.core.plan.piece import RecipeLine
@@ -363,14 +364,16 @@ def _after(job: Job, made: Made, drive: int) -> Iterator[Task]:
             why="when the place is clear",
         )
         home = (Wait(task=key),)
+    unloaded = key_of("workshop", "unload")
     yield Task(
-        key=key_of("workshop", "unload"),
+        key=unloaded,
         stage="return",
         name="Unload, store what returns",
         where="workshop",
         minutes=slots(UNLOAD_MIN.value),
         after=home,
     )
+    yield from brought_back(job, (Wait(task=unloaded),))
 
 
 def in_rig_order(rigs: tuple[RigWork, ...]) -> tuple[RigWork, ...]:
