@@ -178,6 +178,16 @@ def test_bands_are_what_fewer_and_more_stems_would_be_asked() -> None:
         assert abs(more.asked - (asked + stems * D("0.25"))) <= 1
 
 
+def test_what_the_whole_event_needs_without_a_price_is_named_and_nothing_is_asked() -> None:
+    made, around = one_bowl(), job()
+    needs, stores = all_needs(made), larder()
+    bare = replace(stores, supplies={key: each for key, each in stores.supplies.items() if key != "bucket"})
+    got = buy_stems(needs.stems, varieties(), waste=around.costing.waste, here={})
+    book = time_book(around, made, varieties(), got)
+    found = cost_of(made, needs, got, bare, shelves(), varieties(), around, book)
+    assert (found.missing, found.price) == (("the price of bucket",), None)
+
+
 def test_every_line_to_buy_is_in_one_order_and_orders_add_up() -> None:
     found = bought(demo_made(), replace(job(), hires=(URN,)))
     orders = orders_of(found)

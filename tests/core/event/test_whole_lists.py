@@ -180,6 +180,10 @@ def test_what_is_hired_goes_back_and_only_the_rest_comes_home() -> None:
     assert home[name] == 1
     every = replace(around, hires=(replace(around.hires[0], number=3),))
     assert name not in {each.name for each in returns_of(made, all_needs(made), every, shelves())}
+    stand = ThingNeed(piece_id=1, piece="bowl", kind="stand", name=name, quantity=2)
+    needs = all_needs(made)
+    both = returns_of(made, replace(needs, things=(*needs.things, stand)), around, shelves())
+    assert [(each.kind, each.number) for each in both if each.name == name] == [("vessel", 1), ("stand", 2)]
 
 
 def test_why_a_finished_armature_is_not_for_a_part_is_said_with_what_would_be() -> None:

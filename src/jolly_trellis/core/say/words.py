@@ -1,13 +1,14 @@
 """The words and patterns that the say-it line knows: vessels, forms, roles, materials, sizes, counts."""
 
 import re
+from collections.abc import Mapping
 
 from jolly_trellis.core.materials.stems import Role
 from jolly_trellis.core.materials.vessels import Material
 from jolly_trellis.core.plan_shapes import PlanShape
 
 # Shapes of vessels by the word people use: plan shape, then (share of depth, share of mouth) from the floor up.
-SHAPES: dict[str, tuple[PlanShape, tuple[tuple[float, float], ...]]] = {
+SHAPES: Mapping[str, tuple[PlanShape, tuple[tuple[float, float], ...]]] = {
     "bowl": ("round", ((0.0, 0.6), (0.4, 0.88), (1.0, 1.0))),
     "dish": ("round", ((0.0, 0.8), (1.0, 1.0))),
     "urn": ("round", ((0.0, 0.5), (0.6, 1.05), (0.85, 0.92), (1.0, 1.0))),
@@ -20,8 +21,24 @@ SHAPES: dict[str, tuple[PlanShape, tuple[tuple[float, float], ...]]] = {
     "trough": ("rectangular", ((0.0, 0.93), (1.0, 1.0))),
     "oval": ("oval", ((0.0, 0.7), (1.0, 1.0))),
 }
+# Other words for a shape of vessel.
+ALSO_CALLED: Mapping[str, str] = {
+    "pedestal bowl": "compote",
+    "footed bowl": "compote",
+    "window box": "trough",
+    "planter": "trough",
+    "pitcher": "jug",
+    "basin": "bowl",
+    "pail": "bucket",
+    "jar": "cylinder",
+    "glass tube": "cylinder",
+}
+# Vessels that stand higher than wide: of them "tall" speaks of the vessel, of others of the flowers.
+STANDS_TALL = frozenset({"vase", "cylinder", "bucket", "jug"})
+# Words before a vessel that give no size; they stay in its name.
+MANNERS = ("low", "small", "large", "little", "big", "tall", "wide", "deep", "long", "shallow", "bud", "footed")
 # Plan shapes as they are said before a vessel.
-PLAN_SHAPES: dict[str, PlanShape] = {
+PLAN_SHAPES: Mapping[str, PlanShape] = {
     "round": "round",
     "square": "square",
     "oval": "oval",
@@ -29,44 +46,102 @@ PLAN_SHAPES: dict[str, PlanShape] = {
     "oblong": "rectangular",
 }
 ALL_ROLES: tuple[Role, ...] = ("margin", "line", "focal", "filler", "base", "airy")
-ROLES: dict[str, Role] = {str(role): role for role in ALL_ROLES}
-MATERIALS: dict[str, Material] = {
+ROLES: Mapping[str, Role] = {str(role): role for role in ALL_ROLES}
+MATERIALS: Mapping[str, Material] = {
     "glass": "glass",
     "ceramic": "glazed",
     "glazed": "glazed",
+    "china": "glazed",
     "terracotta": "unglazed",
+    "clay": "unglazed",
     "zinc": "metal",
     "metal": "metal",
     "plastic": "plastic",
     "wooden": "wood",
+    "wood": "wood",
 }
-NUMBER = r"(?:\d+[ -]\d+/\d+|\d+/\d+|\d*[.,]?\d+)"
-UNIT = r"(?:mm|cm|m|inches|inch|in|ft|\"|″|'|′)"
-SIZE = re.compile(
-    rf"(?P<size>{NUMBER}\s*{UNIT}?)\s*(?P<way>across|wide|deep|high|tall|long|diameter|depth|height|width)\b"
+# What holds stems, by words beside the name of each mechanic; several kinds: it is asked which.
+HOLDERS: Mapping[str, tuple[str, ...]] = {
+    r"(?:pin |flower )?frog (?:and|with) (?:some )?(?:chicken )?wire(?: over (?:it|the top))?": ("frog_with_wire",),
+    r"(?:a )?ball of (?:chicken )?wire|(?:chicken )?wire ball": ("string_ball",),
+    r"(?:pin|needle) (?:frog|holder)": ("pin_frog",),
+    r"hair ?pin frog": ("loop_frog",),
+    r"glass frog": ("holed_frog",),
+    r"(?:flower )?frog": ("pin_frog", "cage_frog", "loop_frog", "holed_frog"),
+    r"stacked (?:chicken )?wire|(?:chicken )?wire,? stacked|stacked": ("stacked_pair",),
+    r"wood wool|shavings": ("wood_shavings",),
+    r"grid of tape|taped grid": ("tape_grid",),
+    r"(?:willow|branch|twig) nest": ("branch_tangle",),
+    r"chicken wire|wire netting": ("folded_cushion",),
+}
+FILLED: Mapping[str, float] = {
+    r"half[- ]full": 0.5,
+    r"three[- ]quarters full": 0.75,
+    r"two[- ]thirds full": 2 / 3,
+    r"(?:filled |full )?to the brim|brim[- ]?full": 1.0,
+}
+# Other things to begin with, by the key of their start.
+STARTS_SAID: Mapping[str, str] = {
+    "ring": "ring",
+    "hoop": "hoop",
+    "garland": "snake",
+    "snake": "snake",
+    "runner": "runner",
+    "swag": "swag",
+    "bouquet": "star_lattice",
+    "posy": "hand_spiral",
+}
+UNITS = "one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen "
+UNITS += "eighteen nineteen"
+ONES = {word: n for n, word in enumerate(UNITS.split(), 1)}
+TENS = {word: 10 * n for n, word in enumerate("twenty thirty forty fifty sixty seventy eighty ninety".split(), 2)}
+_ONE = "|".join(sorted(ONES, key=len, reverse=True))
+_TEN = "|".join(TENS)
+COUNT = (
+    rf"(?:half a dozen|(?:(?:{_ONE}|a|\d{{1,2}}) )?dozen|a hundred|(?:a )?(?:pair|couple)(?: of)?"
+    rf"|(?:{_TEN})(?:[- ](?:{_ONE}))?|(?:{_ONE})(?!-)|\d{{1,4}}(?![\d.,½¼¾⅛⅜⅝⅞/]))"
 )
-SIZE_BEFORE = re.compile(rf"(?P<size>{NUMBER}\s*{UNIT})(?=\s|$|,)")
-MESH = re.compile(rf"(?P<size>{NUMBER}\s*{UNIT}?)\s*(?:wire|netting|mesh|cells?)\b")
-LAYERS = re.compile(r"(?P<n>one|two|three|four|[1-4])[ -]layers?\b|(?P<w>single|double)[ -]layer\b")
-TIMES = re.compile(r"(?:×|x|times)\s*(?P<n>\d{1,3})\b|(?P<m>\d{1,3})\s*(?:of them|pieces)\b")
-STEMS = re.compile(r"(?P<n>\d{1,4})\s+(?P<name>[a-z][a-z' -]*)")
-WORDS = {"one": 1, "two": 2, "three": 3, "four": 4, "single": 1, "double": 2}
-SMALL = {
-    "a",
-    "an",
-    "the",
-    "of",
-    "with",
-    "in",
-    "and",
-    "on",
-    "it",
-    "is",
-    "please",
-    "some",
-    "stems",
-    "stem",
-    "for",
-    "to",
-}
+NUMBER = r"(?:\d+[ -]\d+/\d+|\d+/\d+|\d*[½¼¾⅛⅜⅝⅞]|\d*[.,]?\d+)"
+UNIT = r"(?:mm|cm|metres|meters|m|inches|inch|in|ft|foot|feet|\"|″|'|′)(?![a-z])"
+LONG = rf"{NUMBER}(?:[ -]?{UNIT})?"
+WAYS = r"(?:across|wide|deep|high|tall|long|diameter|depth|height|width|length)"
+SIZE = re.compile(rf"(?<![\d.,/])(?P<size>{LONG})(?: of)?[ -]*(?:in )?(?P<way>{WAYS})\b")
+SIZE_AFTER = re.compile(rf"\b(?P<way>diameter|depth|height|width|length)(?: of)? (?P<size>{LONG})(?![\w.,/])")
+SIZES = re.compile(
+    rf"(?<![\d.,/])(?P<a>{NUMBER}) ?(?P<ua>{UNIT})? ?(?:x|×|by) ?(?P<b>{NUMBER}) ?(?P<ub>{UNIT})?"
+    rf"(?: ?(?:x|×|by) ?(?P<c>{NUMBER}) ?(?P<uc>{UNIT})?)?(?![\w])"
+)
+SIZE_ALONE = re.compile(rf"(?<![\d.,/])(?P<size>{NUMBER}[ -]?{UNIT})(?=[\s,]|$)")
+MESH = re.compile(rf"(?P<size>{LONG}) *(?:chicken wire|wire|netting|mesh|cells?)\b")
+LAYERS = re.compile(r"\b(?:(?P<n>one|two|three|four|[1-4])[ -]layers?|(?P<w>single|double)[ -]layer)(?: of)?\b")
+TIMES = re.compile(r"(?:×|\bx|\btimes) ?(?P<n>\d{1,3})\b|\b(?P<m>\d{1,3}) (?:of them|pieces)\b")
+EACH = re.compile(rf"\b(?P<n>{COUNT}) (?:stems )?(?:each of|of each of|of each)\s*:? (?P<list>[^\d;\n]+)")
+STEMS = re.compile(rf"(?<![\w.,/])(?P<n>{COUNT}|a) ?(?:x |× ?)?(?P<bunch>bunch(?:es)?)?(?P<name>[ a-z][a-z' -]*)")
+STEMS_AFTER = re.compile(r"(?P<name>[a-z][a-z' -]*?),? (?P<n>\d{1,4})(?: stems)?(?=\s*(?:$|[,;]))")
+OF = re.compile(r"^ *(?:of )?(?:stems?|branch(?:es)?|sprays|heads|sprigs)(?: of)? ")
+AT_THE_PLACE = re.compile(r",? ?\b(?:added |put in )?on site\b")
+IN_TUBES = re.compile(r"\bin (?:test |water |stem )?tubes\b|\btubed\b")
+FLOWERS = re.compile(r"\b(?:flowers?|arrangements?|overall|finished|blooms)\b")
+LAYER_WORDS = {"one": 1, "two": 2, "three": 3, "four": 4, "single": 1, "double": 2}
+SMALL = frozenset(
+    "a an the of with in and on it is please some stems stem for to each per its over top made make using from at by "
+    "about roughly style them branches branch bunch bunches sprays".split()
+)
 CLOSE = 0.72
+
+
+def number_of(words: str) -> int:
+    """A count as said: 12, twelve, thirty-five, a dozen, half a dozen, three dozen, a pair of, a hundred."""
+    said = words.strip().replace("-", " ")
+    if said.isdigit():
+        return int(said)
+    if said == "half a dozen":
+        return 6
+    if said.endswith("dozen"):
+        before = said.removesuffix("dozen").strip()
+        return 12 * (1 if before in ("", "a") else int(before) if before.isdigit() else ONES[before])
+    if "pair" in said or "couple" in said:
+        return 2
+    if said == "a hundred":
+        return 100
+    return 1 if said == "a" else sum(TENS.get(word) or ONES[word] for word in said.split())
