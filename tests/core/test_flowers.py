@@ -12,7 +12,7 @@ from jolly_trellis.core.event.seasons import months_in_words, out_of_season
 from jolly_trellis.core.making.pull_list import preparation_of
 from jolly_trellis.core.materials.hazards import ABOUT, HANDS, HAZARDS, Hazard, of_all
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.say.names import find_variety
+from jolly_trellis.core.say.names import find_varieties
 from jolly_trellis.core.units import render
 from tests.events import at, job
 from tests.ordinary import varieties
@@ -24,16 +24,16 @@ EVERY = tuple(varieties().values())
 def test_every_name_of_a_variety_finds_it_or_is_asked_about(variety: Variety) -> None:
     shown = {each.name.lower() for each in EVERY} | {each.key for each in EVERY}
     said = Counter(each for other in EVERY for each in {name.lower() for name in (*other.names, other.botanical)})
-    assert find_variety(variety.name.lower(), varieties())[0] == variety
+    assert find_varieties(variety.name.lower(), varieties()) == (variety,)
     for name in (*variety.names, variety.botanical):
-        found, nearest = find_variety(name.lower(), varieties())
+        found = find_varieties(name.lower(), varieties())
         if name.lower() in shown:
-            assert found is not None
+            assert len(found) == 1
         elif said[name.lower()] > 1:
-            assert found is None
-            assert nearest is not None
+            assert variety in found
+            assert len(found) == said[name.lower()]
         else:
-            assert found == variety, name
+            assert found == (variety,), name
 
 
 @pytest.mark.parametrize(
@@ -53,9 +53,7 @@ def test_every_name_of_a_variety_finds_it_or_is_asked_about(variety: Variety) ->
     ],
 )
 def test_names_of_both_sides_of_the_ocean_are_heard(said: str, key: str) -> None:
-    found, _ = find_variety(said, varieties())
-    assert found is not None
-    assert found.key == key
+    assert [each.key for each in find_varieties(said, varieties())] == [key]
 
 
 @pytest.mark.parametrize("variety", EVERY, ids=lambda each: each.key)

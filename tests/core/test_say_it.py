@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.building.build import build
-from jolly_trellis.core.say.names import find_variety, role_of
+from jolly_trellis.core.say.names import find_varieties, role_of
 from jolly_trellis.core.say.say_it import Understood, say_it
 from jolly_trellis.core.units import UnitSystem, render
 from tests.ordinary import conditions, piece, varieties, vessels
@@ -30,7 +30,7 @@ def test_an_urn_with_everything() -> None:
     assert plan.envelope.form == "sweep"
     assert counts(found) == {"quince-branch": 9, "tulip": 30, "leatherleaf": 12}
     assert found.unheard == ()
-    assert found.offers == ()
+    assert found.asked == ()
     build(plan, conditions())
 
 
@@ -114,10 +114,7 @@ def test_form_words(text: str, form: str) -> None:
     ],
 )
 def test_names_singular_and_plural(name: str, key: str) -> None:
-    variety, nearest = find_variety(name, varieties())
-    assert variety is not None
-    assert variety.key == key
-    assert nearest is None
+    assert [each.key for each in find_varieties(name, varieties())] == [key]
 
 
 @pytest.mark.parametrize(
@@ -126,13 +123,15 @@ def test_names_singular_and_plural(name: str, key: str) -> None:
 )
 def test_a_misspelt_variety_is_offered_the_nearest_and_not_taken(misspelt: str, nearest: str) -> None:
     found = said(f"5 {misspelt}")
-    assert [each.nearest for each in found.offers] == [nearest]
+    assert [each.choices for each in found.asked] == [(nearest,)]
+    assert [f"5 {misspelt}"[each.start : each.end] for each in found.asked] == [misspelt]
     assert counts(found) == {line.variety: line.count for line in piece().recipe}
-    assert found.unheard == (f"5 {misspelt}",)
 
 
 def test_nothing_near_offers_nothing() -> None:
-    assert said("4 xyzzyqq").offers == ()
+    found = said("4 xyzzyqq, 3 roses")
+    assert found.asked == ()
+    assert [(each.words, each.start, each.end) for each in found.unheard] == [("4 xyzzyqq", 0, 9)]
 
 
 @pytest.mark.parametrize(
@@ -196,7 +195,7 @@ def test_a_vessel_of_the_stores_is_taken_by_its_name() -> None:
 
 def test_what_is_not_understood_is_said() -> None:
     found = said("a bowl 20 across, sprinkled with stardust")
-    assert any("stardust" in each for each in found.unheard)
+    assert [each.words for each in found.unheard] == ["sprinkled with stardust"]
 
 
 def test_everything_heard_reads_in_both_unit_systems() -> None:

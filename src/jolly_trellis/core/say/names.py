@@ -1,6 +1,6 @@
 """A variety by what people call it, and the role it most often plays."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from difflib import get_close_matches
 
 from jolly_trellis.core.materials.stems import Role, Variety
@@ -21,43 +21,42 @@ def role_of(variety: Variety) -> Role:
     return "focal" if variety.form in ("disc", "ball") and variety.head_diameter_m >= 0.075 else "filler"
 
 
-def find_variety(name: str, varieties: Mapping[str, Variety]) -> tuple[Variety | None, str | None]:
-    """A variety by a name as said, singular or plural; else None and the nearest name, if any is near."""
-    forms = _singulars(name)
-    for said in forms:
-        for variety in varieties.values():
-            if said in (variety.name.lower(), variety.key, variety.key.replace("-", " ")):
-                return variety, None
-    for said in forms:
-        called = [each for each in varieties.values() if said in _names(each)]
-        if len(called) == 1:
-            return called[0], None
-        if called:
-            return None, called[0].name.lower()
-    for said in forms:
-        begun = [each for each in varieties.values() if each.name.lower().startswith(said + " ")]
-        begun = begun or [each for each in varieties.values() if each.name.lower().split(",")[0] == said]
-        if len(begun) == 1:
-            return begun[0], None
-        within = [each for each in varieties.values() if said in each.name.lower().replace(",", "").split()]
-        if len(within) == 1:
-            return within[0], None
+def find_varieties(name: str, varieties: Mapping[str, Variety], *, exactly: bool = False) -> tuple[Variety, ...]:
+    """Every variety that a name as said may be: singular or plural, by its own name, else by another, else a part.
+
+    Args:
+        exactly: only a whole name counts, no part of one.
+    Returns: one where it is clear, several where it must be asked, none where nothing is called so.
+    """
+    ways = (_is_named, _is_also_called) if exactly else (_is_named, _is_also_called, _begins, _has_word)
+    for fits in ways:
+        for said in singulars(name):
+            found = tuple(each for each in varieties.values() if fits(each, said))
+            if found:
+                return found
+    return ()
+
+
+def nearest_name(name: str, varieties: Mapping[str, Variety]) -> str | None:
+    """The name of the variety that is written most like it, of all its names; None where none is near."""
     names: dict[str, str] = {}
     for each in varieties.values():
         shown = each.name.lower()
-        for name in (shown, shown.split(",")[0], *_names(each)):
-            names.setdefault(name, shown)
-    near = get_close_matches(forms[0], names, n=1, cutoff=CLOSE - 0.15)
-    return None, names[near[0]] if near else None
+        for called in (shown, shown.split(",")[0], *also_called(each)):
+            names.setdefault(called, shown)
+    near = get_close_matches(name.strip(), names, n=1, cutoff=CLOSE - 0.15)
+    return names[near[0]] if near else None
 
 
-def _names(variety: Variety) -> set[str]:
-    """Every other name of a variety, its botanical one and the first word of that too."""
-    botanical = variety.botanical.lower()
-    return {each.lower() for each in variety.names} | ({botanical} if botanical else set())
+def also_called(variety: Variety) -> Iterator[str]:
+    """Every other name of a variety in small letters, its botanical one too."""
+    yield from (each.lower() for each in variety.names)
+    if variety.botanical:
+        yield variety.botanical.lower()
 
 
-def _singulars(name: str) -> list[str]:
+def singulars(name: str) -> list[str]:
+    """A name as said, and what it may be the plural of, the likeliest first."""
     said = name.strip()
     forms = [said]
     if said.endswith("ies"):
@@ -66,4 +65,25 @@ def _singulars(name: str) -> list[str]:
         forms.append(said[:-2])
     if said.endswith("s"):
         forms.append(said[:-1])
+    words = said.split()
+    if len(words) > 1 and words[0].endswith("s"):
+        first = f"{words[0][:-3]}y" if words[0].endswith("ies") else words[0][:-1]
+        forms.append(" ".join((first, *words[1:])))
     return forms
+
+
+def _is_named(variety: Variety, said: str) -> bool:
+    return said in (variety.name.lower(), variety.key, variety.key.replace("-", " "))
+
+
+def _is_also_called(variety: Variety, said: str) -> bool:
+    return said in also_called(variety)
+
+
+def _begins(variety: Variety, said: str) -> bool:
+    shown = variety.name.lower()
+    return shown.startswith(said + " ") or shown.split(",")[0] == said
+
+
+def _has_word(variety: Variety, said: str) -> bool:
+    return any(said in name.replace(",", "").split() for name in (variety.name.lower(), *also_called(variety)))

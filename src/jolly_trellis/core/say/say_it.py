@@ -1,7 +1,7 @@
 """The say-it line: free text that sets up or changes a piece, with what was understood and what was not."""
 
 import re
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
 
 from jolly_trellis.core.materials.profiles import ProfilePoint
@@ -9,70 +9,83 @@ from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.plan.kinds import AnyPiece
-from jolly_trellis.core.plan.piece import Conditions, Mechanic, MechanicKind, Piece, RecipeLine
+from jolly_trellis.core.plan.piece import Conditions, Piece, RecipeLine
 from jolly_trellis.core.plan_shapes import PlanShape
 from jolly_trellis.core.quantities import Phrase, count, length, phrase
-from jolly_trellis.core.say.names import find_variety, role_of
+from jolly_trellis.core.say.clauses import Clause, Thing, things_of
+from jolly_trellis.core.say.line import Asked, Heard, Line, Words
+from jolly_trellis.core.say.stems_said import merged, take_stems
 from jolly_trellis.core.say.words import (
+    FILLED,
+    FLOWERS,
+    FORMS_SAID,
+    HOLDERS,
+    LAYER_WORDS,
     LAYERS,
     MATERIALS,
     MESH,
     PLAN_SHAPES,
-    ROLES,
     SHAPES,
     SIZE,
-    SIZE_BEFORE,
-    SMALL,
-    STEMS,
+    SIZE_AFTER,
+    SIZE_ALONE,
+    SIZES,
+    STANDS_TALL,
     TIMES,
-    WORDS,
+    TOGETHER,
 )
 from jolly_trellis.core.units import UnitSystem, parse_length
 
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Heard:
-    """Some words, and what they were taken to mean."""
-
-    words: str
-    meaning: Phrase
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Offer:
-    """Words that fit nothing, and the nearest thing that there is."""
-
-    words: str
-    nearest: str
+_MOST_PIECES = 500
+_UNDER_THE_RIM_M = 0.01
+_HYPHEN = re.compile(r"(?<=\d)-(?=[a-z])")
+_CLEAR = r"\bclear(?: glass\b|(?= (?:vase|bowl|cylinder|cube|dish|jar|jug|urn|bucket)))"
+_BARE = re.compile(r" +(?P<size>\d+(?:\.\d+)?)(?= *$)")
+_LONGER = ("rectangular", "oval")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Understood:
-    """The piece after a line of text, what was heard, what was not, and what may have been meant."""
+    """The piece after a line of text, what was heard, what was not, and what is asked before it can be read."""
 
     piece: AnyPiece
     heard: tuple[Heard, ...]
-    unheard: tuple[str, ...]
-    offers: tuple[Offer, ...]
+    unheard: tuple[Words, ...]
+    asked: tuple[Asked, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Around:
+    """What words are read with: varieties and nettings, vessels of the stores by key, the unit of bare numbers."""
+
+    conditions: Conditions
+    vessels: Mapping[str, Vessel]
+    system: UnitSystem
 
 
 @dataclass(slots=True, kw_only=True)
-class _Draft:
-    """The piece being set up, while one line is read."""
+class Draft:
+    """One piece being set up, while its clauses are read."""
 
     piece: AnyPiece
-    heard: list[Heard] = field(default_factory=list)
-    unheard: list[str] = field(default_factory=list)
-    offers: list[Offer] = field(default_factory=list)
+    line: Line
+    around: Around
+    before: Vessel
     mouth_m: float | None = None
     long_m: float | None = None
     deep_m: float | None = None
     shape: str | None = None
+    manner: str = ""
+    noun: tuple[int, int] = (0, 0)
     plan_shape: PlanShape | None = None
-    recipe: list[RecipeLine] = field(default_factory=list)
+    about_vessel: bool = False
+    new: bool = False
+    fill: float | None = None
+    said: list[RecipeLine] = field(default_factory=list)
 
-    def hear(self, words: str, meaning: Phrase) -> None:
-        self.heard.append(Heard(words=words.strip(), meaning=meaning))
+    def measured(self, text: str) -> float | None:
+        """A length as said, m; None where it is none, or nothing."""
+        return parse_length(_HYPHEN.sub(" ", text), system=self.around.system) or None
 
 
 def say_it(
@@ -85,10 +98,11 @@ def say_it(
 ) -> Understood:
     """Read a line such as "urn 24 across 30 deep, 60 high 70 wide lopsided, 9 quince, 30 tulip" onto a piece.
 
-    Clauses end at commas, semicolons and line ends. A clause with a vessel word speaks of the vessel; sizes in others
-    speak of the flowers. Counts with variety names, singular or plural, make the recipe; a name that is nearly one is
-    not taken, but offered. A line that names a vessel sets the piece up, and its stems are the whole recipe; one that
-    does not changes the lines it names.
+    Clauses end at commas, semicolons and line ends. A clause with a vessel word speaks of the vessel, and so do sizes
+    right after it that the vessel still lacks; others speak of the flowers. Counts with names, singular or plural,
+    before or after them, make the recipe; a name that several have, or that is nearly one, is asked about. A line that
+    names a vessel sets the piece up, and its stems are the whole recipe; one that does not changes the lines it names.
+    What makes a second thing is not read here.
 
     Args:
         text: as typed, at most a few thousand characters.
@@ -98,224 +112,315 @@ def say_it(
         vessels: of the stores, by key; "the low bowl, 20 cm" takes one by its name.
     Returns: the piece after it; nothing is saved.
     """
-    draft = _Draft(piece=piece)
-    for clause in re.split(r"[;\n]|,(?!\d)|\band\b(?=\s+\d)", text.lower()[:4000]):
-        rest = clause.strip(" .")
-        if rest:
-            _clause(draft, rest, conditions, system, vessels or {})
-    _set_vessel(draft)
-    if draft.recipe:
-        kept = () if draft.shape is not None else draft.piece.recipe
-        draft.piece = replace(draft.piece, recipe=_merged(kept, draft.recipe))
+    around = Around(conditions=conditions, vessels=vessels or {}, system=system)
+    line = Line.of(text)
+    things = things_of(line, around.vessels)
+    if not things:
+        return Understood(piece=piece, heard=(), unheard=(), asked=())
+    if things[0].start in ("", *ABOUT):
+        piece = read_piece(line, things[0], piece, around)
+    elif things[0].clauses:
+        piece = read_piece(line, replace(things[0], start=""), piece, around)
     return Understood(
-        piece=draft.piece, heard=tuple(draft.heard), unheard=tuple(draft.unheard), offers=tuple(draft.offers)
+        piece=piece,
+        heard=line.heard_in(0, len(line.text)),
+        unheard=tuple(line.unheard(0, len(line.text))),
+        asked=tuple(line.asked),
     )
 
 
-def _clause(
-    draft: _Draft, rest: str, conditions: Conditions, system: UnitSystem, vessels: Mapping[str, Vessel]
-) -> None:
-    rest = _switches(draft, rest)
-    rest = _mechanic(draft, rest, conditions, system)
-    rest = _stored_vessel(draft, rest, vessels)
-    about_vessel = next((word for word in SHAPES if re.search(rf"\b{word}s?\b", rest)), None)
-    if about_vessel:
-        draft.shape = about_vessel
-        rest = _plan_shape(draft, rest, about_vessel)
-        rest = re.sub(rf"\b{about_vessel}s?\b", " ", rest, count=1)
-        article = "an" if about_vessel[0] in "aeiou" else "a"
-        draft.hear(about_vessel, phrase("{article} {about_vessel}", article=article, about_vessel=about_vessel))
-        for word, material in MATERIALS.items():
-            if re.search(rf"\b{word}\b", rest):
-                vessel = replace(draft.piece.vessel, material=material)
-                draft.piece = replace(draft.piece, vessel=vessel)
-                draft.hear(word, phrase("made of {material}", material=material))
-                rest = re.sub(rf"\b{word}\b", " ", rest, count=1)
-    rest = _sizes(draft, rest, system, vessel=about_vessel is not None)
-    rest = _stems(draft, rest, conditions, sure=True)
-    known = {word: each.kind for each in FORM_RULES.values() for word in each.said}
-    for word in sorted(known, key=len, reverse=True):
-        if re.search(rf"\b{word}\b", rest):
-            form = known[word]
-            draft.piece = replace(draft.piece, envelope=replace(draft.piece.envelope, form=form))
-            draft.hear(word, phrase("form: {form}", form=form))
-            rest = re.sub(rf"\b{word}\b", " ", rest, count=1)
-            break
-    rest = _stems(draft, rest, conditions, sure=False)
-    left = [word for word in re.findall(r"[^\s]+", rest) if word not in SMALL]
-    if left:
-        draft.unheard.append(" ".join(left))
+def read_piece(line: Line, thing: Thing, piece: AnyPiece, around: Around) -> AnyPiece:
+    """A piece after what is said of it; what is not read stays in the line."""
+    draft = Draft(piece=piece, line=line, around=around, before=piece.vessel)
+    for clause in thing.clauses:
+        _clause(draft, clause)
+    _set_vessel(draft)
+    if draft.said:
+        kept = () if draft.new else draft.piece.recipe
+        draft.piece = replace(draft.piece, recipe=merged(kept, draft.said))
+    return draft.piece
 
 
-def _switches(draft: _Draft, rest: str) -> str:
-    piece = draft.piece
+def _clause(draft: Draft, clause: Clause) -> None:
+    start, end = clause.start, clause.end
+    if clause.number is not None:
+        draft.piece = replace(draft.piece, quantity=max(1, min(clause.number, _MOST_PIECES)))
+    if clause.stored is not None:
+        _take_stored(draft, clause.stored)
+    before = len(draft.said)
+    flags = _switches(draft, start, end)
+    _mechanic(draft, start, end)
+    named = _vessel(draft, clause)
+    flowers = FLOWERS.search(draft.line.rest(start, end))
+    if flowers:
+        draft.line.take(start + flowers.start(), start + flowers.end())
+    _sizes(draft, start, end, from_flowers=None if flowers is None else flowers.start(), named=named)
+    varieties = draft.around.conditions.varieties
+    draft.said += take_stems(draft.line, clause, varieties, sure=True)
+    _form(draft, start, end)
+    _times(draft, start, end)
+    draft.said += take_stems(draft.line, clause, varieties, sure=False)
+    mine = draft.said[before:] or draft.said[-1:]
+    if mine and ("tube" in flags or "on site" in flags):
+        draft.said[-len(mine) :] = [
+            replace(
+                each,
+                water="tube" if "tube" in flags else each.water,
+                on_site=each.on_site or "on site" in flags,
+            )
+            for each in mine
+        ]
+    if len(draft.said) > before or flowers:
+        draft.about_vessel = named
 
-    def take(pattern: str, changed: Piece, meaning: str) -> None:
-        nonlocal rest, piece
-        found = re.search(pattern, rest)
+
+def _switches(draft: Draft, start: int, end: int) -> set[str]:
+    """What is on or off; gives what is meant for the stems of the clause."""
+    piece, line, flags = draft.piece, draft.line, set[str]()
+
+    def take(pattern: str, meaning: str) -> re.Match[str] | None:
+        found = re.search(pattern, line.rest(start, end))
         if found:
-            piece = changed
-            draft.hear(found[0], phrase(meaning))
-            rest = rest.replace(found[0], " ", 1)
+            line.take(start + found.start(), start + found.end(), phrase(meaning))
+        return found
 
-    take(r"\bclear glass\b", replace(piece, vessel=replace(piece.vessel, clear=True, material="glass")), "clear glass")
-    take(
-        r"\b(?:outdoors?|outside)\b",
-        replace(piece, setting=replace(piece.setting, outdoors=True)),
-        "it stands outdoors",
-    )
-    take(
-        r"\b(?:indoors?|inside)\b", replace(piece, setting=replace(piece.setting, outdoors=False)), "it stands indoors"
-    )
-    bare = replace(piece.mechanic, tape_strips=0)
-    take(r"\bno tape\b", replace(piece, mechanic=bare), "no tape")
-    take(r"\bon the floor\b", replace(piece, setting=replace(piece.setting, where="floor")), "on the floor")
-    take(r"\b(?:must )?lifts? off\b", replace(piece, must_lift_off=True), "must lift off")
-    take(r"\b(?:leaf[- ])?lin(?:ed|ing)\b", replace(piece, lining=True), "lined with leaf")
-    times = TIMES.search(rest)
-    if times:
-        number = int(times["n"] or times["m"])
-        piece = replace(piece, quantity=max(1, min(number, 500)))
-        draft.hear(times[0], phrase("{n} of them", n=count(piece.quantity)))
-        rest = rest.replace(times[0], " ", 1)
+    if take(_CLEAR, "clear glass"):
+        piece = replace(piece, vessel=replace(piece.vessel, clear=True, material="glass"))
+    if take(r"\b(?:outdoors?|outside)\b", "it stands outdoors"):
+        piece = replace(piece, setting=replace(piece.setting, outdoors=True))
+    if take(r"\b(?:indoors?|inside)\b", "it stands indoors"):
+        piece = replace(piece, setting=replace(piece.setting, outdoors=False))
+    if take(r"\bno tape\b", "no tape"):
+        piece = replace(piece, mechanic=replace(piece.mechanic, tape_strips=0))
+    if take(r"\bon the floor\b", "on the floor"):
+        piece = replace(piece, setting=replace(piece.setting, where="floor"))
+    if take(r"\bon (?:a|the) (?:mantel(?:piece)?|ledge|shelf|window ?sill)\b", "on a ledge"):
+        piece = replace(piece, setting=replace(piece.setting, where="ledge"))
+    if take(r"\b(?:must )?lifts? off\b", "must lift off"):
+        piece = replace(piece, must_lift_off=True)
+    if take(r"\b(?:leaf[- ])?lin(?:ed|ing)\b(?: with (?:a )?lea(?:f|ves)\b)?", "lined with leaf"):
+        piece = replace(piece, lining=True)
+    for pattern, share in FILLED.items():
+        found = re.search(rf"\b(?:{pattern})\b", line.rest(start, end))
+        if found:
+            draft.fill = share
+            line.take(start + found.start(), start + found.end(), phrase("water: {words}", words=found[0]))
+    if take(r"\bin (?:test |water |stem )?tubes\b|\btubed\b", "each stem in a tube"):
+        flags.add("tube")
+    if take(r"\b(?:added |put in )?on site\b", "put in where it stands"):
+        flags.add("on site")
     draft.piece = piece
-    return rest
+    return flags
 
 
-def _mechanic(draft: _Draft, rest: str, conditions: Conditions, system: UnitSystem) -> str:
-    mechanic: Mechanic = draft.piece.mechanic
-    names: list[tuple[str, MechanicKind]] = [(about.name.lower(), kind) for kind, about in ABOUT.items()]
-    for name, kind in sorted(names, key=lambda each: -len(each[0])):
-        if re.search(rf"\b{re.escape(name)}\b", rest):
-            mechanic = replace(mechanic, kind=kind)
-            draft.hear(name, phrase("mechanic: {name}", name=name))
-            rest = rest.replace(name, " ", 1)
-            break
-    layers = LAYERS.search(rest)
+def _times(draft: Draft, start: int, end: int) -> None:
+    """How many things, said after them: × 12, 12 of them."""
+    found = TIMES.search(draft.line.rest(start, end))
+    if found:
+        number = max(1, min(int(found["n"] or found["m"]), _MOST_PIECES))
+        draft.piece = replace(draft.piece, quantity=number)
+        draft.line.take(start + found.start(), start + found.end(), phrase("{n} of them", n=count(number)))
+
+
+def _mechanic(draft: Draft, start: int, end: int) -> None:
+    line, mechanic = draft.line, draft.piece.mechanic
+    mesh = MESH.search(line.rest(start, end))
+    size = draft.measured(mesh["size"]) if mesh else None
+    if mesh and size is not None:
+        conditions = draft.around.conditions
+        near = min(
+            conditions.nettings.values(),
+            key=lambda each: (abs(each.aperture_m - size), each.finish != conditions.practice.wire),
+            default=None,
+        )
+        if near is not None and abs(near.aperture_m - size) < 0.004:
+            mechanic = replace(mechanic, netting=near.key)
+            until = mesh.end("size") if "chicken" in mesh[0] else mesh.end()
+            line.take(start + mesh.start(), start + until, phrase("netting: {near}", near=near.name))
+    layers = LAYERS.search(line.rest(start, end))
     if layers:
         word = layers["n"] or layers["w"]
-        number = WORDS.get(word) or int(word)
+        number = LAYER_WORDS.get(word) or int(word)
         mechanic = replace(mechanic, layers=number, layer_gap_m=None)
-        draft.hear(layers[0], phrase("{n} {n|layer|layers}", n=number))
-        rest = rest.replace(layers[0], " ", 1)
-    mesh = MESH.search(rest)
-    if mesh:
-        size = parse_length(mesh["size"], system=system)
-        if size is not None:
-            finish = conditions.practice.wire
-            near = min(
-                conditions.nettings.values(),
-                key=lambda each: (abs(each.aperture_m - size), each.finish != finish),
-                default=None,
-            )
-            if near is not None and abs(near.aperture_m - size) < 0.004:
-                mechanic = replace(mechanic, netting=near.key)
-                draft.hear(mesh[0], phrase("netting: {near}", near=near.name))
-                rest = rest.replace(mesh[0], " ", 1)
-    draft.piece = replace(draft.piece, mechanic=mechanic)
-    return rest
-
-
-def _plan_shape(draft: _Draft, rest: str, vessel: str) -> str:
-    """A square dish, an oval bowl: the plan shape said before the vessel."""
-    found = re.search(rf"\b({'|'.join(PLAN_SHAPES)})\s+(?={vessel}s?\b)", rest)
-    if found is None:
-        return rest
-    draft.plan_shape = PLAN_SHAPES[found[1]]
-    draft.hear(found[1], phrase("{plan_shape} seen from above", plan_shape=draft.plan_shape))
-    return rest[: found.start()] + rest[found.end() :]
-
-
-def _stored_vessel(draft: _Draft, rest: str, vessels: Mapping[str, Vessel]) -> str:
-    for vessel in sorted(vessels.values(), key=lambda each: -len(each.name)):
-        for name in (vessel.name.lower(), vessel.name.lower().replace(",", "")):
-            if name in rest:
-                level = min(draft.piece.water_level_m, 0.85 * vessel.inside_depth_m)
-                draft.piece = replace(
-                    draft.piece, vessel=vessel, water_level_m=max(level, 0.5 * vessel.inside_depth_m)
-                )
-                draft.hear(name, phrase("{vessel}, from the stores", vessel=vessel.name))
-                return rest.replace(name, " ", 1)
-    return rest
-
-
-def _sizes(draft: _Draft, rest: str, system: UnitSystem, *, vessel: bool) -> str:
-    for found in list(SIZE.finditer(rest)):
-        size = parse_length(found["size"], system=system)
-        if size is None or size <= 0:
+        line.take(start + layers.start(), start + layers.end(), phrase("{n} {n|layer|layers}", n=number))
+    for pattern, kinds in _holders(draft.piece):
+        found = re.search(rf"\b(?:{pattern})s?\b", line.rest(start, end))
+        if not found:
             continue
-        way = found["way"]
-        meaning = _set_size(draft, way, size, vessel=vessel)
-        draft.hear(found[0], phrase("{meaning} {v}", v=length(size), meaning=meaning))
-        rest = rest.replace(found[0], " ", 1)
-    if vessel and draft.mouth_m is None:
-        alone = SIZE_BEFORE.search(rest)
-        size = parse_length(alone["size"], system=system) if alone else None
-        if alone and size:
-            draft.mouth_m = size
-            draft.hear(alone[0], phrase("mouth {v}", v=length(size)))
-            rest = rest.replace(alone[0], " ", 1)
-    return rest
+        if len(kinds) == 1:
+            mechanic = replace(mechanic, kind=kinds[0])
+            meaning = phrase("mechanic: {name}", name=ABOUT[kinds[0]].name.lower())
+            line.take(start + found.start(), start + found.end(), meaning)
+        else:
+            choices = tuple(ABOUT[each].name.lower() for each in kinds)
+            line.ask(start + found.start(), start + found.end(), choices)
+        break
+    draft.piece = replace(draft.piece, mechanic=mechanic)
 
 
-def _set_size(draft: _Draft, way: str, size: float, *, vessel: bool) -> str:
-    if vessel:
-        if way in ("across", "wide", "diameter", "width"):
-            draft.mouth_m = size
-            return "mouth"
-        if way == "long":
-            draft.long_m = size
-            return "mouth, long"
+def _holders(piece: Piece) -> Iterator[tuple[str, tuple[str, ...]]]:
+    """What may hold the stems of a piece, by how it is said, the longest names first, then other words."""
+    own = {each.name.lower(): kind for kind, each in ABOUT.items() if each.bound == piece.carried}
+    if not piece.carried:
+        yield from ((pattern, (kind,)) for pattern, kind in TOGETHER.items())
+    yield from ((re.escape(name), (own[name],)) for name in sorted(own, key=len, reverse=True))
+    if not piece.carried:
+        yield from HOLDERS.items()
+
+
+def _take_stored(draft: Draft, vessel: Vessel) -> None:
+    level = min(draft.piece.water_level_m, 0.85 * vessel.inside_depth_m)
+    draft.piece = replace(draft.piece, vessel=vessel, water_level_m=max(level, 0.5 * vessel.inside_depth_m))
+    draft.new = True
+
+
+def _vessel(draft: Draft, clause: Clause) -> bool:
+    """The vessel word of a clause with the words before it; whether there is one, in it or just before."""
+    if clause.noun is None:
+        return draft.about_vessel
+    draft.shape, draft.noun = clause.noun, clause.noun_at
+    draft.new = draft.about_vessel = True
+    words = draft.line.rest(*clause.noun_at)
+    said = words.split()
+    draft.manner = " ".join(clause.manners)
+    plan = next((PLAN_SHAPES[word] for word in said[:-1] if word in PLAN_SHAPES), None)
+    draft.plan_shape = plan if plan is not None else draft.plan_shape
+    shown = " ".join((*clause.manners, clause.noun))
+    meaning = phrase("{article} {about_vessel}", article="an" if shown[0] in "aeiou" else "a", about_vessel=shown)
+    if plan is not None:
+        meaning = phrase("{vessel}, {plan_shape} seen from above", vessel=meaning, plan_shape=plan)
+    material = next((MATERIALS[word] for word in said if word in MATERIALS), None)
+    draft.line.take(*clause.noun_at, meaning)
+    rest = draft.line.rest(clause.start, clause.end)
+    after = next((found for word in MATERIALS if (found := re.search(rf"\b{word}\b(?! shavings| wool)", rest))), None)
+    if material is None and after:
+        material = MATERIALS[after[0]]
+        at = clause.start + after.start()
+        draft.line.take(at, at + len(after[0]), phrase("made of {material}", material=material))
+    if material is not None:
+        draft.piece = replace(draft.piece, vessel=replace(draft.piece.vessel, material=material))
+    return True
+
+
+def _sizes(draft: Draft, start: int, end: int, *, from_flowers: int | None, named: bool) -> None:
+    """Sizes of the vessel or of the flowers, as many as the clause has."""
+    rest = draft.line.rest(start, end)
+
+    def about(at: int) -> bool:
+        return named and (from_flowers is None or at < from_flowers)
+
+    for both in SIZES.finditer(rest):
+        if about(both.start()):
+            _set_sizes(draft, both, start)
+    rest = draft.line.rest(start, end)
+    ways = [found for pattern in (SIZE, SIZE_AFTER) if (found := pattern.search(rest))]
+    if ways:
+        first = min(ways, key=lambda each: each.start()).re
+        for found in first.finditer(rest):
+            size = draft.measured(found["size"])
+            if size is not None and size > 0:
+                meaning = _set_size(draft, found["way"], size, vessel=about(found.start()))
+                draft.line.take(start + found.start(), start + found.end(), meaning)
+    if not named or draft.mouth_m is not None:
+        return
+    rest = draft.line.rest(start, end)
+    alone = SIZE_ALONE.search(rest)
+    if alone is None and start <= draft.noun[0] < end:
+        alone = _BARE.match(rest, draft.noun[1] - start)
+    size = draft.measured(alone["size"]) if alone else None
+    if alone and size and about(alone.start()):
+        draft.mouth_m = size
+        draft.line.take(start + alone.start("size"), start + alone.end(), phrase("mouth {v}", v=length(size)))
+
+
+def _set_sizes(draft: Draft, both: re.Match[str], start: int) -> None:
+    """Two or three sizes in a row: of what is longer than wide its long side first."""
+    unit = both["uc"] or both["ub"] or ""
+    sizes = [
+        draft.measured(f"{both[name]} {both[f'u{name}'] or unit}".strip()) for name in ("a", "b", "c") if both[name]
+    ]
+    longer = (draft.plan_shape or SHAPES[draft.shape or "bowl"][0]) in _LONGER
+    if None in sizes or (len(sizes) == 3 and not longer):
+        return
+    ways = ("long", "wide", "deep") if longer else ("wide", "deep")
+    for way, size in zip(ways, sizes, strict=False):
+        meaning = _set_size(draft, way, size or 0.0, vessel=True)
+        draft.line.hear(start + both.start(), start + both.end(), meaning)
+    draft.line.take(start + both.start(), start + both.end())
+
+
+def _set_size(draft: Draft, way: str, size: float, *, vessel: bool) -> Phrase:
+    """Set what a size is of: of the vessel what it still lacks, else of the flowers."""
+    high = way in ("high", "tall", "height")
+    deep = way in ("deep", "depth") or (high and (draft.shape or "") in STANDS_TALL)
+    if vessel and deep and draft.deep_m is None:
         draft.deep_m = size
-        return "inside depth"
+        return phrase("inside depth {v}", v=length(size))
+    if vessel and way in ("long", "length") and draft.long_m is None:
+        draft.long_m = size
+        return phrase("mouth, long {v}", v=length(size))
+    if vessel and not high and way not in ("deep", "depth") and draft.mouth_m is None:
+        draft.mouth_m = size
+        return phrase("mouth {v}", v=length(size))
     envelope = draft.piece.envelope
-    if way in ("high", "tall", "height"):
+    if high:
         draft.piece = replace(draft.piece, envelope=replace(envelope, height_m=size))
-        return "flowers high"
+        return phrase("flowers high {v}", v=length(size))
     if way in ("deep", "depth"):
         draft.piece = replace(draft.piece, envelope=replace(envelope, depth_m=size))
-        return "flowers front to back"
-    depth = (
-        size if not FORM_RULES[envelope.form].lengthwise and envelope.depth_m >= envelope.width_m else envelope.depth_m
-    )
+        return phrase("flowers front to back {v}", v=length(size))
+    lengthwise = FORM_RULES[envelope.form].lengthwise
+    depth = size if not lengthwise and envelope.depth_m >= envelope.width_m else envelope.depth_m
     draft.piece = replace(draft.piece, envelope=replace(envelope, width_m=size, depth_m=min(depth, size)))
-    return "flowers wide"
+    return phrase("flowers wide {v}", v=length(size))
 
 
-def _stems(draft: _Draft, rest: str, conditions: Conditions, *, sure: bool) -> str:
-    """Take counts with names: where `sure`, only those that are varieties; else also offer the nearest."""
-    for found in list(STEMS.finditer(rest)):
-        said = re.sub(r"\s+", " ", found["name"]).strip(" -'")
-        words = said.split()
-        role = next((word for word in words if word in ROLES), None)
-        name = " ".join(word for word in words if word not in ROLES and word not in ("stems", "stem", "of"))
-        if not name:
-            continue
-        variety, nearest = find_variety(name, conditions.varieties)
-        number = int(found["n"])
-        if variety is None:
-            if sure:
-                continue
-            if nearest is not None:
-                draft.offers.append(Offer(words=name, nearest=nearest))
-            draft.unheard.append(found[0].strip())
-        elif number < 1:
-            draft.unheard.append(found[0].strip())
-        else:
-            line_role = ROLES[role] if role else role_of(variety)
-            draft.recipe.append(RecipeLine(variety=variety.key, count=number, role=line_role))
-            draft.hear(
-                found[0],
-                phrase("{n} {variety} ({line_role})", n=count(number), variety=variety.name, line_role=line_role),
-            )
-        rest = rest.replace(found[0], " ", 1)
-    return rest
+def _form(draft: Draft, start: int, end: int) -> None:
+    taken = ""
+    known = {word: each.kind for each in FORM_RULES.values() for word in each.said} | dict(FORMS_SAID)
+    for word in sorted(known, key=len, reverse=True):
+        for found in re.finditer(rf"\b{word}\b", draft.line.rest(start, end)):
+            form = known[word]
+            if taken not in ("", form):
+                break
+            taken = form
+            draft.piece = replace(draft.piece, envelope=replace(draft.piece.envelope, form=form))
+            draft.line.take(start + found.start(), start + found.end(), phrase("form: {form}", form=form))
+            draft.about_vessel = False
 
 
-def _set_vessel(draft: _Draft) -> None:
-    """The vessel that shape and sizes make, once the whole line is read."""
-    if draft.shape is None and draft.mouth_m is None and draft.deep_m is None and draft.long_m is None:
+def _set_vessel(draft: Draft) -> None:
+    """The vessel that shape and sizes make, and how full it is, once all is read."""
+    sizes = (draft.mouth_m, draft.deep_m, draft.long_m)
+    if draft.shape is not None and all(each is None for each in sizes) and _stored_called(draft):
         return
+    if draft.shape is not None or any(each is not None for each in sizes):
+        draft.piece = replace(draft.piece, vessel=_made(draft))
+        draft.piece = replace(draft.piece, water_level_m=round(0.8 * draft.piece.vessel.inside_depth_m, 3))
+    if draft.fill is not None:
+        deep = draft.piece.vessel.inside_depth_m
+        level = deep - _UNDER_THE_RIM_M if draft.fill == 1.0 else deep * draft.fill
+        draft.piece = replace(draft.piece, water_level_m=round(max(level, 0.5 * deep), 3))
+
+
+def _stored_called(draft: Draft) -> bool:
+    """Take the vessel of the stores that is called so without a size, or ask which; whether there is any."""
+    called = draft.line.text[slice(*draft.noun)].lower()
+    of_stores = [
+        each for each in draft.around.vessels.values() if each.name.lower().split(",")[0] in (called, called[:-1])
+    ]
+    if len(of_stores) == 1:
+        _take_stored(draft, of_stores[0])
+        meaning = phrase("{vessel}, from the stores", vessel=of_stores[0].name)
+        draft.line.hear(*draft.noun, meaning)
+    elif of_stores:
+        draft.piece = replace(draft.piece, vessel=draft.before)
+        names = tuple(each.name for each in sorted(of_stores, key=lambda each: each.mouth_width_m))
+        draft.line.asked.append(Asked(words=called, start=draft.noun[0], end=draft.noun[1], choices=names))
+    return bool(of_stores)
+
+
+def _made(draft: Draft) -> Vessel:
     now = draft.piece.vessel
     mouth = draft.mouth_m or now.mouth_depth_m
     deep = draft.deep_m or now.inside_depth_m
@@ -323,17 +428,18 @@ def _set_vessel(draft: _Draft) -> None:
     shape = draft.plan_shape or shape
     if draft.shape == "cube" and draft.deep_m is None and draft.mouth_m:
         deep = mouth
-    long = draft.long_m or (max(3 * mouth, now.mouth_width_m) if shape in ("rectangular", "oval") else mouth)
+    long = draft.long_m or (max(3 * mouth, now.mouth_width_m) if shape in _LONGER else mouth)
     points = profile or tuple(
         (point.height_m / now.inside_depth_m, point.width_m / now.mouth_width_m) for point in now.profile
     )
-    vessel = Vessel(
-        name=draft.shape or now.name,
+    name = f"{draft.manner} {draft.shape}".strip() if draft.shape else now.name
+    return Vessel(
+        name=name,
         plan_shape=shape,
         profile=tuple(
             ProfilePoint(
                 height_m=round(share * deep, 5),
-                width_m=round(size * (long if shape in ("rectangular", "oval") else mouth), 5),
+                width_m=round(size * (long if shape in _LONGER else mouth), 5),
                 depth_m=round(size * mouth, 5),
             )
             for share, size in points
@@ -343,15 +449,3 @@ def _set_vessel(draft: _Draft) -> None:
         material=now.material,
         clear=now.clear,
     )
-    level = round(0.8 * deep, 3)
-    draft.piece = replace(draft.piece, vessel=vessel, water_level_m=level)
-
-
-def _merged(kept: tuple[RecipeLine, ...], said: list[RecipeLine]) -> tuple[RecipeLine, ...]:
-    """Lines said take the place of lines of the same variety; new ones come after."""
-    by_variety = {line.variety: line for line in said}
-    merged = [
-        replace(line, count=by_variety.pop(line.variety).count) if line.variety in by_variety else line
-        for line in kept
-    ]
-    return (*merged, *by_variety.values())

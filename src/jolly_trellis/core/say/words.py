@@ -45,6 +45,36 @@ PLAN_SHAPES: Mapping[str, PlanShape] = {
     "rectangular": "rectangular",
     "oblong": "rectangular",
 }
+# Colours as florists call them, as shades of a variety.
+COLOURS: Mapping[str, str] = {
+    "white": "#f5f2ea",
+    "ivory": "#f2ead6",
+    "cream": "#f0e4c4",
+    "blush": "#f0d3cd",
+    "pale pink": "#f1cfd6",
+    "pink": "#e39bb0",
+    "dusty pink": "#c99aa0",
+    "hot pink": "#d63a7e",
+    "peach": "#f2b899",
+    "apricot": "#eda36b",
+    "coral": "#e8765f",
+    "salmon": "#e88b76",
+    "orange": "#e07a2c",
+    "pale yellow": "#f4e7a0",
+    "yellow": "#ecc53a",
+    "rust": "#a9542f",
+    "red": "#b8232f",
+    "deep red": "#7d1424",
+    "burgundy": "#6a1830",
+    "plum": "#5d2a4d",
+    "purple": "#6d4a94",
+    "mauve": "#a88ab5",
+    "blue": "#5a77b8",
+    "pale blue": "#a9bfe0",
+    "green": "#8aa86a",
+    "brown": "#7a5740",
+    "black": "#2c2430",
+}
 ALL_ROLES: tuple[Role, ...] = ("margin", "line", "focal", "filler", "base", "airy")
 ROLES: Mapping[str, Role] = {str(role): role for role in ALL_ROLES}
 MATERIALS: Mapping[str, Material] = {
@@ -61,9 +91,11 @@ MATERIALS: Mapping[str, Material] = {
     "wood": "wood",
 }
 # What holds stems, by words beside the name of each mechanic; several kinds: it is asked which.
+TOGETHER: Mapping[str, str] = {
+    r"(?:pin |flower )?frog (?:and|with) (?:some )?(?:chicken )?wire(?: over (?:it|the top))?": "frog_with_wire",
+    r"(?:a )?ball of (?:chicken )?wire|(?:chicken )?wire ball": "string_ball",
+}
 HOLDERS: Mapping[str, tuple[str, ...]] = {
-    r"(?:pin |flower )?frog (?:and|with) (?:some )?(?:chicken )?wire(?: over (?:it|the top))?": ("frog_with_wire",),
-    r"(?:a )?ball of (?:chicken )?wire|(?:chicken )?wire ball": ("string_ball",),
     r"(?:pin|needle) (?:frog|holder)": ("pin_frog",),
     r"hair ?pin frog": ("loop_frog",),
     r"glass frog": ("holed_frog",),
@@ -73,6 +105,12 @@ HOLDERS: Mapping[str, tuple[str, ...]] = {
     r"grid of tape|taped grid": ("tape_grid",),
     r"(?:willow|branch|twig) nest": ("branch_tangle",),
     r"chicken wire|wire netting": ("folded_cushion",),
+}
+# Forms by words beside those of the form table.
+FORMS_SAID: Mapping[str, str] = {
+    "all round": "dome",
+    "one[- ]sided": "fan",
+    "asymmetrical": "sweep",
 }
 FILLED: Mapping[str, float] = {
     r"half[- ]full": 0.5,
@@ -91,10 +129,13 @@ STARTS_SAID: Mapping[str, str] = {
     "bouquet": "star_lattice",
     "posy": "hand_spiral",
 }
-UNITS = "one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen "
-UNITS += "eighteen nineteen"
-ONES = {word: n for n, word in enumerate(UNITS.split(), 1)}
-TENS = {word: 10 * n for n, word in enumerate("twenty thirty forty fifty sixty seventy eighty ninety".split(), 2)}
+_TO_NINETEEN = (
+    "one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen "
+    "eighteen nineteen"
+)
+ONES = {word: n for n, word in enumerate(_TO_NINETEEN.split(), 1)}
+_TENS = "twenty thirty forty fifty sixty seventy eighty ninety"
+TENS = {word: 10 * n for n, word in enumerate(_TENS.split(), 2)}
 _ONE = "|".join(sorted(ONES, key=len, reverse=True))
 _TEN = "|".join(TENS)
 COUNT = (
@@ -115,18 +156,18 @@ SIZE_ALONE = re.compile(rf"(?<![\d.,/])(?P<size>{NUMBER}[ -]?{UNIT})(?=[\s,]|$)"
 MESH = re.compile(rf"(?P<size>{LONG}) *(?:chicken wire|wire|netting|mesh|cells?)\b")
 LAYERS = re.compile(r"\b(?:(?P<n>one|two|three|four|[1-4])[ -]layers?|(?P<w>single|double)[ -]layer)(?: of)?\b")
 TIMES = re.compile(r"(?:×|\bx|\btimes) ?(?P<n>\d{1,3})\b|\b(?P<m>\d{1,3}) (?:of them|pieces)\b")
-EACH = re.compile(rf"\b(?P<n>{COUNT}) (?:stems )?(?:each of|of each of|of each)\s*:? (?P<list>[^\d;\n]+)")
+EACH = re.compile(rf"(?<![\w.,/])(?P<n>{COUNT}) (?:stems )?(?:each of|of each of|of each):? (?P<list>[^\d;\n]+)")
+BETWEEN = re.compile(r",|\band\b")
 STEMS = re.compile(rf"(?<![\w.,/])(?P<n>{COUNT}|a) ?(?:x |× ?)?(?P<bunch>bunch(?:es)?)?(?P<name>[ a-z][a-z' -]*)")
-STEMS_AFTER = re.compile(r"(?P<name>[a-z][a-z' -]*?),? (?P<n>\d{1,4})(?: stems)?(?=\s*(?:$|[,;]))")
+STEMS_AFTER = re.compile(r"(?P<name>[a-z][a-z' -]*?)(?: ?× ?| x ?| )(?P<n>\d{1,4})(?: stems)?(?=\s*(?:$|[,;]))")
 OF = re.compile(r"^ *(?:of )?(?:stems?|branch(?:es)?|sprays|heads|sprigs)(?: of)? ")
-AT_THE_PLACE = re.compile(r",? ?\b(?:added |put in )?on site\b")
-IN_TUBES = re.compile(r"\bin (?:test |water |stem )?tubes\b|\btubed\b")
 FLOWERS = re.compile(r"\b(?:flowers?|arrangements?|overall|finished|blooms)\b")
 LAYER_WORDS = {"one": 1, "two": 2, "three": 3, "four": 4, "single": 1, "double": 2}
-SMALL = frozenset(
+_SMALL = (
     "a an the of with in and on it is please some stems stem for to each per its over top made make using from at by "
-    "about roughly style them branches branch bunch bunches sprays".split()
+    "about roughly style them branches branch bunch bunches sprays"
 )
+SMALL = frozenset(_SMALL.split())
 CLOSE = 0.72
 
 

@@ -1,0 +1,73 @@
+"""What is said of an event in one breath: each thing of it begun as its start begins it, sized and filled."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+from jolly_trellis.core.event.parts import AnyPart, Part
+from jolly_trellis.core.event.resizing import resized
+from jolly_trellis.core.plan.piece import Piece, RecipeLine
+from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.say.clauses import Thing, things_of
+from jolly_trellis.core.say.line import Asked, Heard, Line, Words
+from jolly_trellis.core.say.say_it import Around, read_piece
+from jolly_trellis.core.say.stems_said import merged, take_stems
+from jolly_trellis.core.say.words import SIZE, SIZE_ALONE
+from jolly_trellis.core.units import parse_length
+
+_MOST = 40
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SaidPart:
+    """One thing that was said: what it is begun as, what was heard, what was not, what is asked before it is read."""
+
+    part: AnyPart
+    heard: tuple[Heard, ...]
+    unheard: tuple[Words, ...]
+    asked: tuple[Asked, ...]
+
+
+def say_all(text: str, around: Around, begin: Callable[[str], Part]) -> tuple[SaidPart, ...]:
+    """Read "12 low bowls 20 across, 9 roses; ring 90 cm, 60 baby's breath": several things, one after another.
+
+    Args:
+        text: as typed, at most a few thousand characters; at most forty things of it are read.
+        begin: what a start begins as, by its key; "vessel" is a piece in one nobody has measured.
+    Returns: each thing with what was understood of it; nothing is saved.
+    """
+    line = Line.of(text)
+    return tuple(_said(line, thing, around, begin) for thing in things_of(line, around.vessels)[:_MOST])
+
+
+def _said(line: Line, thing: Thing, around: Around, begin: Callable[[str], Part]) -> SaidPart:
+    start, end = thing.clauses[0].start, thing.clauses[-1].end
+    part = begin(thing.start or "vessel")
+    if isinstance(part, Piece):
+        read = read_piece(line, thing, part, around)
+        part = replace(read, name=read.vessel.name) if not thing.start else read
+    else:
+        part = _rig(line, thing, around, part)
+    return SaidPart(
+        part=part,
+        heard=line.heard_in(start, end),
+        unheard=tuple(line.unheard(start, end)),
+        asked=tuple(each for each in line.asked if start <= each.start < end),
+    )
+
+
+def _rig(line: Line, thing: Thing, around: Around, rig: Rig) -> Rig:
+    """Hung or lying work with the first size that is said of it, and its stems."""
+    sized, said = False, list[RecipeLine]()
+    for clause in thing.clauses:
+        found = SIZE.search(line.rest(clause.start, clause.end)) or SIZE_ALONE.search(
+            line.rest(clause.start, clause.end)
+        )
+        size = parse_length(found["size"], system=around.system) if found else None
+        if found and size and size > 0 and not sized:
+            sized, rig = True, resized(rig, size)
+            at = clause.start + found.start()
+            line.take(at, at + len(found[0]), phrase("{size} large", size=length(size)))
+        for sure in (True, False):
+            said += take_stems(line, clause, around.conditions.varieties, sure=sure)
+    return replace(rig, recipe=merged((), said))
