@@ -47,6 +47,18 @@ class EvaluatePiece(In):
     with_fixes: bool = True
 
 
+class SayParts(In):
+    text: Annotated[str, Field(min_length=1, max_length=2000)]
+    system: UnitSystem = "metric"
+
+
+class AddSaid(BasedOn):
+    """Everything that a text speaks of, to be added."""
+
+    text: Annotated[str, Field(min_length=1, max_length=2000)]
+    system: UnitSystem = "metric"
+
+
 class SayIt(In):
     text: Annotated[str, Field(min_length=1, max_length=2000)]
     system: UnitSystem = "metric"

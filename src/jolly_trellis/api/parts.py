@@ -6,9 +6,10 @@ from fastapi.responses import Response
 from jolly_trellis.api.answers import EventChange
 from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.event_answers import change_out
-from jolly_trellis.api.models import ApplyFix, BasedOn, BeginPart, PutPart
+from jolly_trellis.api.models import AddSaid, ApplyFix, BasedOn, BeginPart, PutPart, SayParts
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks.looking import looking_at
+from jolly_trellis.core.event.saying import SaidPart
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.rigging.snip import snip
@@ -16,7 +17,7 @@ from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.bench_card import write_card
 from jolly_trellis.exchange.page import Paper
 from jolly_trellis.exchange.rig_card import write_rig_card
-from jolly_trellis.services import judging, planning, rigging, starting
+from jolly_trellis.services import judging, planning, rigging, saying, starting
 from jolly_trellis.services.conditions import conditions_of
 from jolly_trellis.services.stamps import stamp_of
 from jolly_trellis.services.stores import free_key
@@ -42,6 +43,26 @@ def begin_part(event_id: Number, body: BeginPart, conn: Connection) -> Response:
     state, number = planning.add_part(
         conn, event_id, judging.with_seats(part, judged), base_revision=body.base_revision
     )
+    return change_out(conn, state, body.base_revision, number, status=201)
+
+
+@router.post("/say")
+def say_parts(event_id: Number, body: SayParts, conn: Connection) -> list[SaidPart]:
+    """What a text speaks of, thing by thing, with what was understood and what was not; nothing is added."""
+    return list(saying.said(conn, planning.brief_of(conn, event_id), body.text, body.system))
+
+
+@router.post("/said", status_code=201, response_model=EventChange)
+def add_said(event_id: Number, body: AddSaid, conn: Connection) -> Response:
+    """Add everything that a text speaks of, in one act."""
+    brief = planning.brief_of(conn, event_id)
+    conditions = conditions_of(conn, brief)
+    parts = [
+        judging.with_seats(each.part, judging.judged(conn, brief, each.part, conditions, before=None))
+        for each in saying.said(conn, brief, body.text, body.system)
+        if each.heard
+    ]
+    state, number = planning.add_parts(conn, event_id, parts, base_revision=body.base_revision)
     return change_out(conn, state, body.base_revision, number, status=201)
 
 

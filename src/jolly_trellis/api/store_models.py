@@ -209,6 +209,13 @@ class SchoolOut(BaseModel):
     why: str
 
 
+class ColourOut(BaseModel):
+    """A colour as florists call it."""
+
+    name: str
+    colour: str
+
+
 class TradeOut(BaseModel):
     """What can be chosen: mechanics, and the questions on which the trade disagrees; words; from which use on a thing
     is tight as a rule."""
@@ -224,6 +231,7 @@ class TradeOut(BaseModel):
     schools: list[SchoolOut]
     glossary: list[Term]
     tight_from: float
+    colours: list[ColourOut]
 
 
 class RefusedOut(BaseModel):

@@ -11,6 +11,7 @@ from jolly_trellis.api.store_models import (
     AddPicture,
     AtStep,
     CheckFill,
+    ColourOut,
     FittingOut,
     FormOut,
     HoldingOut,
@@ -55,6 +56,7 @@ from jolly_trellis.core.plan_shapes import SHAPES
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.lines import LINES
+from jolly_trellis.core.say.words import COLOURS
 from jolly_trellis.exchange import vessel_outline
 from jolly_trellis.exchange.vessel_outline import FillCheck
 from jolly_trellis.services import pictures, stores
@@ -109,6 +111,7 @@ def get_trade() -> TradeOut:
         ],
         glossary=list(GLOSSARY),
         tight_from=TIGHT_FROM,
+        colours=[ColourOut(name=name, colour=colour) for name, colour in COLOURS.items()],
         lines=[
             LineOut(
                 kind=each.kind,

@@ -9,7 +9,7 @@ from xml.sax.saxutils import escape
 
 from reportlab.platypus import Flowable
 
-from jolly_trellis.core.event.buying import StemBuy
+from jolly_trellis.core.event.buying import StemBuy, shades_in_words
 from jolly_trellis.core.event.shopping import Buy, Shopping, Trip
 from jolly_trellis.core.units import UnitSystem, render, text_of
 from jolly_trellis.exchange.page import SMALL, Paper, Stamp, flowing, paragraph, title
@@ -67,7 +67,7 @@ def rows_of(shopping: Shopping) -> Iterator[dict[str, str]]:
             "pack": f"bunch of {stem.bunch_size}",
             "price": "" if stem.cost is None else f"{stem.cost}",
             "left_over_count": str(stem.left_over),
-            "note": f"{stem.in_recipes} in the recipes",
+            "note": f"{stem.in_recipes} in the recipes" + (f"; {shades_in_words(stem)}" if stem.shades else ""),
         }
     for buy in _buys(shopping):
         yield {
@@ -153,6 +153,8 @@ def _lines(shopping: Shopping, currency: str, system: UnitSystem) -> Iterator[tu
         words = (
             f"[  ]  <b>{escape(stem.name)}</b>: buy {' and '.join(bought) or 'nothing'} (bunch of {stem.bunch_size}); "
         )
+        if stem.shades:
+            words += f"{escape(shades_in_words(stem))}; "
         words += f"needed {stem.with_waste}" + (f", here {stem.here}" if stem.here else "")
         words += _priced(stem.cost, currency) + f"; {stem.in_recipes} in the recipes, {stem.left_over} left over"
         yield heading_of(trip), words

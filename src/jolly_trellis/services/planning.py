@@ -1,7 +1,7 @@
 """Changing an event's plan: every change saved at once, stale writes refused, every step undone and redone."""
 
 import sqlite3
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 from decimal import Decimal
@@ -214,13 +214,30 @@ def add_part(conn: sqlite3.Connection, event_id: int, part: Part, *, base_revisi
 
     Raises: NotFound; InvalidMeasure: the event has as many as it takes.
     """
+    return add_parts(conn, event_id, [part], base_revision=base_revision)
+
+
+def add_parts(
+    conn: sqlite3.Connection, event_id: int, parts: Sequence[Part], *, base_revision: int
+) -> tuple[EventState, int]:
+    """Add parts at the end of the line-up in one act, with the number of the first. Never stale: it touches nothing.
+
+    Raises: NotFound; InvalidMeasure: there is none to add, or the event has as many as it takes.
+    """
+    if not parts:
+        raise InvalidMeasure(
+            path="",
+            message=phrase("Nothing that can be made was understood."),
+            limit=phrase("Name a vessel, a ring, a bouquet or stems, such as: 3 bowls 20 across, 9 roses."),
+        )
     with transaction(conn):
         event = event_row(conn, event_id)
         _not_ahead(event, base_revision)
         before = events.get_plan(conn, event_id)
-        _room_for_one(before)
-        after = replace(before, parts=(*before.parts, Planned(id=event.next_part, part=part)))
-        _write(conn, event, before, after, f"Add {part.name}")
+        _room_for(before, len(parts))
+        own = tuple(Planned(id=event.next_part + nth, part=part) for nth, part in enumerate(parts))
+        label = f"Add {parts[0].name}" if len(parts) == 1 else f"Add {len(parts)} pieces"
+        _write(conn, event, before, replace(before, parts=(*before.parts, *own)), label)
     return state(conn, event_id), event.next_part
 
 
@@ -258,11 +275,11 @@ def redo(conn: sqlite3.Connection, event_id: int, *, base_revision: int) -> Even
     return _travel(conn, event_id, "forth", base_revision=base_revision)
 
 
-def _room_for_one(plan: Plan) -> None:
-    if len(plan.parts) >= MOST_PARTS:
+def _room_for(plan: Plan, more: int) -> None:
+    if len(plan.parts) + more > MOST_PARTS:
         raise InvalidMeasure(
             path="",
-            message=phrase("This event has {most_parts} pieces already.", most_parts=MOST_PARTS),
+            message=phrase("This event has {n} {n|piece|pieces} already.", n=len(plan.parts)),
             limit=phrase(
                 "An event takes {most_parts} pieces: plan the rest as an event of its own.", most_parts=MOST_PARTS
             ),

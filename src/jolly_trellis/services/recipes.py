@@ -9,6 +9,7 @@ from jolly_trellis.core.event.cost import PieceCost
 from jolly_trellis.core.event.job import name_of, quantity_of, recipe_of
 from jolly_trellis.core.event.recipes import scaled
 from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.stems.shades import shade_counts
 from jolly_trellis.services import event_work, planning
 from jolly_trellis.services.event_work import EventWork
 from jolly_trellis.services.planning import EventState, NotFound
@@ -16,7 +17,10 @@ from jolly_trellis.services.planning import EventState, NotFound
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PullRow:
-    """Stems of one variety that go on the bench for one piece: for one of it, and for all of them; no more."""
+    """Stems of one variety that go on the bench for one piece: for one of it, and for all of them; no more.
+
+    `shades` has how many of each for one, those of none under an empty name; empty: it has no shades.
+    """
 
     piece_id: int
     piece: str
@@ -25,6 +29,7 @@ class PullRow:
     each: int
     quantity: int
     on_site: bool
+    shades: tuple[tuple[str, int], ...] = ()
 
 
 def pull_rows(work: EventWork) -> tuple[PullRow, ...]:
@@ -42,6 +47,7 @@ def pull_rows(work: EventWork) -> tuple[PullRow, ...]:
                     each=line.count,
                     quantity=quantity_of(made),
                     on_site=line.on_site,
+                    shades=tuple(shade_counts(line).items()) if line.shades else (),
                 )
             )
     return tuple(rows)

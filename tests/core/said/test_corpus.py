@@ -11,6 +11,7 @@ from jolly_trellis.core.event.resizing import size_of
 from jolly_trellis.core.event.saying import SaidPart, say_all
 from jolly_trellis.core.event.starts import STARTS, Given
 from jolly_trellis.core.event.usual import USUAL
+from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import Envelope, Mechanic, Piece
 from jolly_trellis.core.plan.practice import Practice
@@ -56,6 +57,7 @@ def meaning(said: SaidPart) -> str:
                 line.variety,
                 str(line.count),
                 *([line.role] if line.role != role_of(varieties()[line.variety]) else []),
+                *(" ".join((each.name, str(each.count))) for each in line.shades),
                 *(["tube"] if line.water == "tube" else []),
                 *(["there"] if line.on_site else []),
             )
@@ -90,7 +92,7 @@ def _of_piece(part: Piece) -> Iterator[str]:
             words.append(f"m{cm(vessel.mouth_width_m)}x{cm(vessel.mouth_depth_m)}")
         elif vessel.mouth_width_m != base.mouth_width_m:
             words.append(f"m{cm(vessel.mouth_width_m)}")
-        words += [f"d{cm(vessel.inside_depth_m)}"] if vessel.inside_depth_m != base.inside_depth_m else []
+        words += [f"d{cm(vessel.inside_depth_m)}"] if abs(vessel.inside_depth_m - base.inside_depth_m) > 1e-4 else []
         words += [vessel.material] if vessel.material != base.material else []
         words += ["clear"] if vessel.clear else []
         yield " ".join(words)
@@ -138,9 +140,10 @@ def _of_rig(part: Part) -> Iterator[str]:
     yield f"{'hoop' if part.name == 'Hoop' else part.armature.kind} {cm(size_of(part))}"
 
 
-def begun(start: str) -> Part:
+def begun(start: str, vessel: Vessel | None) -> Part:
     if start == "vessel":
         return BLANK
+    assert vessel is None
     return STARTS[start].begin(Given(vessel=USUAL.vessel, nettings=nettings(), practice=Practice()))
 
 

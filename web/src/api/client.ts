@@ -41,6 +41,7 @@ import type {
   Rig,
   RigFix,
   RollOut,
+  SaidPart,
   ScaleRecipe,
   SnipStep,
   Stock,
@@ -195,6 +196,10 @@ export const api = {
     call<readonly Option[]>("POST", `/events/${id}/choose`, { piece }, signal),
   looking: (id: number, piece: Piece, signal?: AbortSignal) =>
     call<Looking>("POST", `/events/${id}/looking`, { piece }, signal),
+  sayParts: (id: number, text: string, system: UnitSystem) =>
+    call<SaidPart[]>("POST", `/events/${id}/parts/say`, { text, system }),
+  addSaid: (id: number, text: string, system: UnitSystem, base_revision: number) =>
+    call<EventChange>("POST", `/events/${id}/parts/said`, { text, system, base_revision }),
   say: (id: number, text: string, system: UnitSystem, piece: Piece) =>
     call<Understood>("POST", `/events/${id}/say`, { text, system, piece }),
   drawVessel: (vessel: Vessel, signal?: AbortSignal) =>

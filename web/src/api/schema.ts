@@ -325,6 +325,46 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/parts/say": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Say Parts
+         * @description What a text speaks of, thing by thing, with what was understood and what was not; nothing is added.
+         */
+        readonly post: operations["say_parts_api_events__event_id__parts_say_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/parts/said": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Add Said
+         * @description Add everything that a text speaks of, in one act.
+         */
+        readonly post: operations["add_said_api_events__event_id__parts_said_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/parts/{part_id}": {
         readonly parameters: {
             readonly query?: never;
@@ -1948,6 +1988,22 @@ export interface components {
             readonly data: string;
         };
         /**
+         * AddSaid
+         * @description Everything that a text speaks of, to be added.
+         */
+        readonly AddSaid: {
+            /** Base Revision */
+            readonly base_revision: number;
+            /** Text */
+            readonly text: string;
+            /**
+             * System
+             * @default metric
+             * @enum {string}
+             */
+            readonly system: "metric" | "inch";
+        };
+        /**
          * Air
          * @description The air of a place: °C, relative humidity 0-1, draught in m/s, and whether the sun is on the piece.
          */
@@ -2150,6 +2206,20 @@ export interface components {
             readonly core_kg: number;
             readonly carrier?: components["schemas"]["LineSpecIn"] | null;
             readonly drop?: components["schemas"]["DropIn"] | null;
+        };
+        /**
+         * Asked
+         * @description Words that may mean several things, or are written like one: what to say instead, to choose from.
+         */
+        readonly Asked: {
+            /** Words */
+            readonly words: string;
+            /** Start */
+            readonly start: number;
+            /** End */
+            readonly end: number;
+            /** Choices */
+            readonly choices: readonly string[];
         };
         /** AssessRig */
         readonly AssessRig: {
@@ -3010,6 +3080,16 @@ export interface components {
             readonly vessel: components["schemas"]["VesselIn"];
             /** Poured L */
             readonly poured_l: number;
+        };
+        /**
+         * ColourOut
+         * @description A colour as florists call it.
+         */
+        readonly ColourOut: {
+            /** Name */
+            readonly name: string;
+            /** Colour */
+            readonly colour: string;
         };
         /**
          * Companion
@@ -4807,11 +4887,13 @@ export interface components {
         };
         /**
          * Heard
-         * @description Some words, and what they were taken to mean.
+         * @description Some words and where they begin, and what they were taken to mean.
          */
         readonly Heard: {
             /** Words */
             readonly words: string;
+            /** Start */
+            readonly start: number;
             readonly meaning: components["schemas"]["Phrase"];
         };
         /**
@@ -5329,7 +5411,7 @@ export interface components {
                 readonly [key: string]: readonly components["schemas"]["Tick"][];
             };
             /** Offers */
-            readonly offers: readonly components["schemas"]["jolly_trellis__core__event__finished__Offer"][];
+            readonly offers: readonly components["schemas"]["Offer"][];
             /** Hires Out Of Time */
             readonly hires_out_of_time: readonly components["schemas"]["Phrase"][];
             readonly returns: components["schemas"]["ReturnsState"];
@@ -6049,6 +6131,24 @@ export interface components {
             readonly say: components["schemas"]["Phrase"];
         };
         /**
+         * Offer
+         * @description Finished armatures that would do for a part: which, how many are free, how many the part is made of.
+         */
+        readonly Offer: {
+            /** Part */
+            readonly part: number;
+            /** Piece */
+            readonly piece: string;
+            /** Armature */
+            readonly armature: string;
+            /** Name */
+            readonly name: string;
+            /** Free */
+            readonly free: number;
+            /** Wanted */
+            readonly wanted: number;
+        };
+        /**
          * Option
          * @description One mechanic for this piece at its best: what it would be, how it is judged, why it stands where it does.
          *
@@ -6721,8 +6821,9 @@ export interface components {
          * PullLine
          * @description One line of the recipe to fetch: how many, cut how long, what is done to each, what is saved and what is left.
          *
-         *     `first_step` is the step of the making order its first stem goes in at, None for a spill's. `bunches` are bought,
-         *     `left_over` stems of them stay; `side_shoots` can be saved for small work.
+         *     `shades` has how many of each, those of none under an empty name; empty: it has no shades. `first_step` is the step
+         *     of the making order its first stem goes in at, None for a spill's. `bunches` are bought, `left_over` stems of them
+         *     stay; `side_shoots` can be saved for small work.
          */
         readonly PullLine: {
             /** Vessel */
@@ -6749,10 +6850,20 @@ export interface components {
             readonly left_over: number;
             /** First Step */
             readonly first_step: number | null;
+            /**
+             * Shades
+             * @default []
+             */
+            readonly shades: readonly (readonly [
+                string,
+                number
+            ])[];
         };
         /**
          * PullRow
          * @description Stems of one variety that go on the bench for one piece: for one of it, and for all of them; no more.
+         *
+         *     `shades` has how many of each for one, those of none under an empty name; empty: it has no shades.
          */
         readonly PullRow: {
             /** Piece Id */
@@ -6769,6 +6880,14 @@ export interface components {
             readonly quantity: number;
             /** On Site */
             readonly on_site: boolean;
+            /**
+             * Shades
+             * @default []
+             */
+            readonly shades: readonly (readonly [
+                string,
+                number
+            ])[];
         };
         /** PutArmature */
         readonly PutArmature: {
@@ -7026,7 +7145,8 @@ export interface components {
          * @description Stems of one variety in one role, pushed in singly or in clumps.
          *
          *     `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), or nowhere. `on_site`
-         *     tells stems that go in only when the piece stands where it is shown.
+         *     tells stems that go in only when the piece stands where it is shown. `shades` are colours of some of its stems, the
+         *     rest have the variety's own; `shading` how they lie: mixed, side by side, from left to right, each on both sides.
          */
         readonly RecipeLine: {
             /** Variety */
@@ -7057,13 +7177,25 @@ export interface components {
              * @default false
              */
             readonly on_site: boolean;
+            /**
+             * Shades
+             * @default []
+             */
+            readonly shades: readonly components["schemas"]["Shade"][];
+            /**
+             * Shading
+             * @default mixed
+             * @enum {string}
+             */
+            readonly shading: "mixed" | "clusters" | "along" | "far side";
         };
         /**
          * RecipeLineIn
          * @description Stems of one variety in one role, pushed in singly or in clumps.
          *
          *     `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), or nowhere. `on_site`
-         *     tells stems that go in only when the piece stands where it is shown.
+         *     tells stems that go in only when the piece stands where it is shown. `shades` are colours of some of its stems, the
+         *     rest have the variety's own; `shading` how they lie: mixed, side by side, from left to right, each on both sides.
          */
         readonly RecipeLineIn: {
             /** Variety */
@@ -7094,6 +7226,17 @@ export interface components {
              * @default false
              */
             readonly on_site: boolean;
+            /**
+             * Shades
+             * @default []
+             */
+            readonly shades: readonly components["schemas"]["ShadeIn"][];
+            /**
+             * Shading
+             * @default mixed
+             * @enum {string}
+             */
+            readonly shading: "mixed" | "clusters" | "along" | "far side";
         };
         /** RefusedOut */
         readonly RefusedOut: {
@@ -7665,6 +7808,20 @@ export interface components {
             /** Utilisation */
             readonly utilisation: number | null;
         };
+        /**
+         * SaidPart
+         * @description One thing that was said: what it is begun as, what was heard, what was not, what is asked before it is read.
+         */
+        readonly SaidPart: {
+            /** Part */
+            readonly part: components["schemas"]["Standing"] | components["schemas"]["Bouquet"] | components["schemas"]["Rig"];
+            /** Heard */
+            readonly heard: readonly components["schemas"]["Heard"][];
+            /** Unheard */
+            readonly unheard: readonly components["schemas"]["Words"][];
+            /** Asked */
+            readonly asked: readonly components["schemas"]["Asked"][];
+        };
         /** SayIt */
         readonly SayIt: {
             /** Text */
@@ -7677,6 +7834,17 @@ export interface components {
             readonly system: "metric" | "inch";
             /** Piece */
             readonly piece: components["schemas"]["StandingIn"] | components["schemas"]["BouquetIn"];
+        };
+        /** SayParts */
+        readonly SayParts: {
+            /** Text */
+            readonly text: string;
+            /**
+             * System
+             * @default metric
+             * @enum {string}
+             */
+            readonly system: "metric" | "inch";
         };
         /**
          * ScaleRecipe
@@ -7878,6 +8046,48 @@ export interface components {
             readonly air?: components["schemas"]["AirIn"] | null;
             /** Moves To */
             readonly moves_to?: ("table" | "floor" | "bar" | "ledge") | null;
+        };
+        /**
+         * Shade
+         * @description So many stems of a line in one colour of its variety, by the name people call it.
+         */
+        readonly Shade: {
+            /** Name */
+            readonly name: string;
+            /** Colour */
+            readonly colour: string;
+            /** Count */
+            readonly count: number;
+        };
+        /**
+         * ShadeBuy
+         * @description How one shade of a variety is bought: an empty name is the variety's own colour. Costs None: no price known.
+         */
+        readonly ShadeBuy: {
+            /** Shade */
+            readonly shade: string;
+            /** With Waste */
+            readonly with_waste: number;
+            /** Bunches */
+            readonly bunches: number;
+            /** Singles */
+            readonly singles: number;
+            /** Cost */
+            readonly cost: string | null;
+            /** Singles Cost */
+            readonly singles_cost: string | null;
+        };
+        /**
+         * ShadeIn
+         * @description So many stems of a line in one colour of its variety, by the name people call it.
+         */
+        readonly ShadeIn: {
+            /** Name */
+            readonly name: string;
+            /** Colour */
+            readonly colour: string;
+            /** Count */
+            readonly count: number;
         };
         /**
          * ShapeOut
@@ -8772,6 +8982,8 @@ export interface components {
          *
          *     `cost` is of what is bought, `here_cost` of what is here and used, at what a stem of it costs; None where no price
          *     is known; `singles_cost` is what of `cost` the single stems are; `left_over` is what is bought beyond the recipes.
+         *     Shades are bought apart, in bunches of their own: `shades` has them all, empty where the variety has none; what the
+         *     stores have is taken to be of its own colour.
          */
         readonly StemBuy: {
             /** Variety */
@@ -8806,6 +9018,11 @@ export interface components {
              * @default 0.00
              */
             readonly singles_cost: string | null;
+            /**
+             * Shades
+             * @default []
+             */
+            readonly shades: readonly components["schemas"]["ShadeBuy"][];
         };
         /**
          * StemRef
@@ -9375,7 +9592,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            readonly stage: "collect" | "condition" | "mechanics" | "green" | "flower" | "tubes" | "load" | "drive" | "install" | "fill" | "on site" | "top up" | "strike" | "return";
+            readonly stage: "collect" | "hire" | "condition" | "mechanics" | "green" | "flower" | "tubes" | "load" | "drive" | "install" | "fill" | "on site" | "top up" | "strike" | "return";
             /** Name */
             readonly name: string;
             /**
@@ -9617,6 +9834,8 @@ export interface components {
             readonly glossary: readonly components["schemas"]["Term"][];
             /** Tight From */
             readonly tight_from: number;
+            /** Colours */
+            readonly colours: readonly components["schemas"]["ColourOut"][];
         };
         /**
          * Transport
@@ -9778,7 +9997,7 @@ export interface components {
         };
         /**
          * Understood
-         * @description The piece after a line of text, what was heard, what was not, and what may have been meant.
+         * @description The piece after a line of text, what was heard, what was not, and what is asked before it can be read.
          */
         readonly Understood: {
             /** Piece */
@@ -9786,9 +10005,9 @@ export interface components {
             /** Heard */
             readonly heard: readonly components["schemas"]["Heard"][];
             /** Unheard */
-            readonly unheard: readonly string[];
-            /** Offers */
-            readonly offers: readonly components["schemas"]["jolly_trellis__core__say__say_it__Offer"][];
+            readonly unheard: readonly components["schemas"]["Words"][];
+            /** Asked */
+            readonly asked: readonly components["schemas"]["Asked"][];
         };
         /**
          * Usual
@@ -10418,6 +10637,18 @@ export interface components {
             readonly not_worked_out: readonly string[];
         };
         /**
+         * Words
+         * @description Some words and where they stand in the line, in characters.
+         */
+        readonly Words: {
+            /** Words */
+            readonly words: string;
+            /** Start */
+            readonly start: number;
+            /** End */
+            readonly end: number;
+        };
+        /**
          * Worse
          * @description Another verdict that an act makes worse: its state before and after.
          */
@@ -10476,24 +10707,6 @@ export interface components {
             readonly seen: readonly ("front" | "side" | "above" | "cut" | "whole")[];
         };
         /**
-         * Offer
-         * @description Finished armatures that would do for a part: which, how many are free, how many the part is made of.
-         */
-        readonly jolly_trellis__core__event__finished__Offer: {
-            /** Part */
-            readonly part: number;
-            /** Piece */
-            readonly piece: string;
-            /** Armature */
-            readonly armature: string;
-            /** Name */
-            readonly name: string;
-            /** Free */
-            readonly free: number;
-            /** Wanted */
-            readonly wanted: number;
-        };
-        /**
          * Shape
          * @description How a finished armature was made: as what, of which netting, and the sheet that was cut for one, m.
          */
@@ -10506,16 +10719,6 @@ export interface components {
             readonly width_m: number;
             /** Length M */
             readonly length_m: number;
-        };
-        /**
-         * Offer
-         * @description Words that fit nothing, and the nearest thing that there is.
-         */
-        readonly jolly_trellis__core__say__say_it__Offer: {
-            /** Words */
-            readonly words: string;
-            /** Nearest */
-            readonly nearest: string;
         };
     };
     responses: never;
@@ -11074,6 +11277,76 @@ export interface operations {
         readonly requestBody: {
             readonly content: {
                 readonly "application/json": components["schemas"]["BeginPart"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 201: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventChange"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly say_parts_api_events__event_id__parts_say_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["SayParts"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": readonly components["schemas"]["SaidPart"][];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly add_said_api_events__event_id__parts_said_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["AddSaid"];
             };
         };
         readonly responses: {

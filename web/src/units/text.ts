@@ -162,3 +162,8 @@ export function cutLengthText(lengthM: number, system: UnitSystem): string {
   if (system === "metric") return `${trim(roundUp(lengthM * 100, 0.5), 1)} cm`;
   return `${inchFraction(roundUp(lengthM / INCH_M, 0.25), 4)} in`;
 }
+
+/** How many of each shade: "12 white, 18 blush"; those of none are of the variety's own colour. */
+export function shadesText(shades: readonly (readonly [string, number])[]): string {
+  return shades.map(([name, number]) => `${number} ${name || "its own colour"}`).join(", ");
+}

@@ -13,11 +13,25 @@ from jolly_trellis.core.quantities import phrase
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class ShadeBuy:
+    """How one shade of a variety is bought: an empty name is the variety's own colour. Costs None: no price known."""
+
+    shade: str
+    with_waste: int
+    bunches: int
+    singles: int
+    cost: Decimal | None
+    singles_cost: Decimal | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class StemBuy:
     """How one variety is bought: stems in the recipes, with waste, here already; bunches and single stems; the cost.
 
     `cost` is of what is bought, `here_cost` of what is here and used, at what a stem of it costs; None where no price
     is known; `singles_cost` is what of `cost` the single stems are; `left_over` is what is bought beyond the recipes.
+    Shades are bought apart, in bunches of their own: `shades` has them all, empty where the variety has none; what the
+    stores have is taken to be of its own colour.
     """
 
     variety: str
@@ -33,6 +47,7 @@ class StemBuy:
     left_over: int
     here_cost: Decimal | None = NOTHING
     singles_cost: Decimal | None = NOTHING
+    shades: tuple[ShadeBuy, ...] = ()
 
     @property
     def stems(self) -> int:
@@ -95,21 +110,27 @@ def buy_stems(
         waste: share bought beyond the recipes, ≥ 0.
         here: stems in the stores by variety.
     """
-    counts: dict[str, int] = {}
+    counts: dict[str, dict[str, int]] = {}
+    names: dict[str, str] = {}
     for each in stems:
-        counts[each.variety] = counts.get(each.variety, 0) + each.count
+        own = counts.setdefault(each.variety, {})
+        for shade, number in each.shades or (("", each.count),):
+            key = names.setdefault(shade.casefold(), shade)
+            own[key] = own.get(key, 0) + number
     rows = []
-    for key, count in counts.items():
+    for key, shades in counts.items():
         variety = varieties.get(key)
         if variety is None:
             continue
-        wanted = stems_with_waste(count, waste)
-        to_buy = max(wanted - here.get(key, 0), 0)
         bunch = None if variety.bunch_price is None else money(variety.bunch_price)
         stem = None if variety.stem_price is None else money(variety.stem_price)
-        bunches, singles, cost = cheapest(to_buy, variety.bunch_size, bunch, stem)
-        bought = bunches * variety.bunch_size + singles
-        used_here = min(here.get(key, 0), wanted)
+        used_here = min(here.get(key, 0), stems_with_waste(shades.get("", 0), waste))
+        apart = tuple(
+            _shade(shade, number, used_here if shade == "" else 0, variety, (bunch, stem), waste)
+            for shade, number in shades.items()
+        )
+        count, wanted = sum(shades.values()), sum(each.with_waste for each in apart)
+        bunches, singles = (sum(getattr(each, name) for each in apart) for name in ("bunches", "singles"))
         a_stem = bunch / variety.bunch_size if bunch is not None else stem
         rows.append(
             StemBuy(
@@ -122,10 +143,52 @@ def buy_stems(
                 bunch_size=variety.bunch_size,
                 bunches=bunches,
                 singles=singles,
-                cost=cost,
-                singles_cost=None if stem is None and singles else singles * (stem or NOTHING),
+                cost=_sum(each.cost for each in apart),
+                singles_cost=_sum(each.singles_cost for each in apart),
                 here_cost=NOTHING if used_here == 0 else None if a_stem is None else to_cent(a_stem * used_here),
-                left_over=max(bought + here.get(key, 0) - count, 0) if to_buy else here.get(key, 0) - count,
+                left_over=max(bunches * variety.bunch_size + singles + here.get(key, 0) - count, 0),
+                shades=apart if set(shades) != {""} else (),
             )
         )
     return tuple(sorted(rows, key=lambda row: row.name))
+
+
+def _shade(
+    shade: str,
+    number: int,
+    here: int,
+    variety: Variety,
+    prices: tuple[Decimal | None, Decimal | None],
+    waste: float,
+) -> ShadeBuy:
+    bunch, stem = prices
+    wanted = stems_with_waste(number, waste)
+    bunches, singles, cost = cheapest(max(wanted - here, 0), variety.bunch_size, bunch, stem)
+    return ShadeBuy(
+        shade=shade,
+        with_waste=wanted,
+        bunches=bunches,
+        singles=singles,
+        cost=cost,
+        singles_cost=None if stem is None and singles else singles * (stem or NOTHING),
+    )
+
+
+def _sum(amounts: Iterable[Decimal | None]) -> Decimal | None:
+    """A sum; None where one of it is not known."""
+    total = NOTHING
+    for each in amounts:
+        if each is None:
+            return None
+        total += each
+    return total
+
+
+def shades_in_words(stem: StemBuy) -> str:
+    """What is bought of each shade: "white 2 bunches, blush 1 bunch and 4 stems"."""
+    found = []
+    for each in stem.shades:
+        parts = [f"{each.bunches} bunch{'es' if each.bunches != 1 else ''}"] if each.bunches else []
+        parts += [f"{each.singles} stem{'s' if each.singles != 1 else ''}"] if each.singles else []
+        found.append(f"{each.shade or 'its own colour'} {' and '.join(parts) or 'nothing'}")
+    return ", ".join(found)

@@ -12,6 +12,7 @@ from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.plan.piece import Piece, RecipeLine, StemTube
 from jolly_trellis.core.rigging.lines import LINES, LineSpec, end_takes_m, supply_of
 from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.stems.shades import shade_counts
 
 ThingKind = Literal["vessel", "stand", "frog", "armature"]
 
@@ -81,12 +82,15 @@ class ThingNeed:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class StemNeed:
-    """So many stems of one variety for a piece."""
+    """So many stems of one variety for a piece; how many of each shade by its name, those of none under an empty one;
+    empty: it has no shades.
+    """
 
     piece_id: int
     piece: str
     variety: str
     count: int
+    shades: tuple[tuple[str, int], ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -252,7 +256,14 @@ def _of_its_shape(need: SheetNeed | LengthNeed, work: Work) -> bool:
 
 def _stems(piece_id: int, name: str, recipe: tuple[RecipeLine, ...], quantity: int) -> Iterator[Need]:
     for line in recipe:
-        yield StemNeed(piece_id=piece_id, piece=name, variety=line.variety, count=line.count * quantity)
+        counts = shade_counts(line) if line.shades else {}
+        yield StemNeed(
+            piece_id=piece_id,
+            piece=name,
+            variety=line.variety,
+            count=line.count * quantity,
+            shades=tuple((shade, number * quantity) for shade, number in counts.items()),
+        )
 
 
 def _of_piece(work: PieceWork) -> Iterator[Need]:

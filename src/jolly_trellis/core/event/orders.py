@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from datetime import date
 from decimal import Decimal
 
+from jolly_trellis.core.event.buying import ShadeBuy
 from jolly_trellis.core.event.money import NOTHING
 from jolly_trellis.core.event.shopping import Group, Shopping
 from jolly_trellis.core.quantities import Phrase, phrase
@@ -68,14 +69,17 @@ def _stems(shopping: Shopping, varieties: tuple[str, ...]) -> Iterator[OrderLine
     by_key = {each.variety: each for each in shopping.stems}
     for key in varieties:
         stem = by_key[key]
-        if stem.bunches:
-            pack = f"bunch of {stem.bunch_size}"
-            singles = stem.singles_cost
-            cost = None if stem.cost is None or singles is None else stem.cost - singles
-            yield OrderLine(key=f"bunches-{key}", name=stem.name, number=stem.bunches, pack=pack, cost=cost)
-        if stem.singles:
-            pack, cost = "stem", stem.singles_cost
-            yield OrderLine(key=f"stems-{key}", name=stem.name, number=stem.singles, pack=pack, cost=cost)
+        for each in stem.shades or (stem,):
+            shade = each.shade if isinstance(each, ShadeBuy) else ""
+            own, name = (f"{key}-{shade}", f"{stem.name}, {shade}") if shade else (key, stem.name)
+            if each.bunches:
+                pack = f"bunch of {stem.bunch_size}"
+                singles = each.singles_cost
+                cost = None if each.cost is None or singles is None else each.cost - singles
+                yield OrderLine(key=f"bunches-{own}", name=name, number=each.bunches, pack=pack, cost=cost)
+            if each.singles:
+                pack, cost = "stem", each.singles_cost
+                yield OrderLine(key=f"stems-{own}", name=name, number=each.singles, pack=pack, cost=cost)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

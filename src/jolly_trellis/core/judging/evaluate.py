@@ -296,6 +296,7 @@ def _stems(made: Build) -> tuple[PlacedStem, ...]:
     }
     rows = zip(*(column.tolist() for column in columns.values()), strict=True)
     placed = []
+    colours = stems.colours(placement.tip_m[:, 0], placement.tip_m[:, 1])
     for row, values in enumerate(rows):
         variety = stems.variety_of(row)
         tube_length, tube_width = tube_size_m(stems.lines[stems.line_index[row]][0])
@@ -303,7 +304,7 @@ def _stems(made: Build) -> tuple[PlacedStem, ...]:
             PlacedStem(
                 variety=variety.key,
                 name=variety.name,
-                colour=variety.colour,
+                colour=colours[row],
                 form=variety.form,
                 role=stems.role_of(row),
                 stems=int(stems.stems_in_row[row]),

@@ -29,6 +29,7 @@ from jolly_trellis.core.mechanics.drawn import Bed
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.plan.piece import Counterweight, Ledge, Piece, RecipeLine, Spill
+from jolly_trellis.core.stems.shades import colours_at
 from jolly_trellis.core.stems.tubes import tube_size_m
 
 SLAB_M = 0.07
@@ -103,6 +104,7 @@ def hung_stems(spill: Spill | None, front: float, varieties: Mapping[str, Variet
         return ()
     every = _mixed(spill)
     half, out = spill.width_m / 2, front - 0.004
+    colours = _colours(every, varieties)
     found = []
     for index, held in enumerate(every):
         variety = varieties[held.variety]
@@ -113,7 +115,7 @@ def hung_stems(spill: Spill | None, front: float, varieties: Mapping[str, Variet
         away = 0.35 + 0.3 * ((index * 7) % 3) / 2
         found.append(
             Stem(
-                colour=variety.colour,
+                colour=colours[index],
                 form=variety.form,
                 branch=variety.branch,
                 held=False,
@@ -141,6 +143,17 @@ def _mixed(spill: Spill) -> list[RecipeLine]:
     """Every stem of a spill by its line, each variety spread evenly."""
     places = [((nth + 0.5) / each.count, each.variety, each) for each in spill.recipe for nth in range(each.count)]
     return [line for _, _, line in sorted(places, key=lambda each: each[:2])]
+
+
+def _colours(every: list[RecipeLine], varieties: Mapping[str, Variety]) -> list[str]:
+    """The colour of each stem of a spill: its shades from the top down."""
+    found = [""] * len(every)
+    for held in dict.fromkeys(every):
+        own = [index for index, each in enumerate(every) if each == held]
+        down = [float(index) for index in own]
+        for index, colour in zip(own, colours_at(held, varieties[held.variety], down, down), strict=True):
+            found[index] = colour
+    return found
 
 
 def _weight(weight: Counterweight, vessel: Vessel) -> list[Primitive]:

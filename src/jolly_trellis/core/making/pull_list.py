@@ -1,7 +1,7 @@
 """The pull list: exactly the stems of the recipe, in order of use, cut and prepared, and what bunches leave over."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -14,8 +14,10 @@ from jolly_trellis.core.making.steps import CUT_STEP
 from jolly_trellis.core.materials.hazards import ABOUT, HANDS
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.bouquet import Bouquet
+from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, duration, phrase
+from jolly_trellis.core.stems.shades import shade_counts
 
 FOLD_WITHIN = rule("Petals are folded back only for a show of up to", "duration", 6.0, COMMON_PRACTICE)
 
@@ -32,8 +34,9 @@ class Cut:
 class PullLine:
     """One line of the recipe to fetch: how many, cut how long, what is done to each, what is saved and what is left.
 
-    `first_step` is the step of the making order its first stem goes in at, None for a spill's. `bunches` are bought,
-    `left_over` stems of them stay; `side_shoots` can be saved for small work.
+    `shades` has how many of each, those of none under an empty name; empty: it has no shades. `first_step` is the step
+    of the making order its first stem goes in at, None for a spill's. `bunches` are bought, `left_over` stems of them
+    stay; `side_shoots` can be saved for small work.
     """
 
     vessel: int
@@ -48,6 +51,7 @@ class PullLine:
     bunches: int
     left_over: int
     first_step: int | None
+    shades: tuple[tuple[str, int], ...] = ()
 
 
 def pull_list(build: Build, work: Work, order: Order) -> tuple[PullLine, ...]:
@@ -70,12 +74,15 @@ def pull_list(build: Build, work: Work, order: Order) -> tuple[PullLine, ...]:
         variety = made.placement.stems.variety_of(int(own[0]))
         lengths = np.ceil(made.placement.cut_length_m[own] / CUT_STEP.value - 1e-6) * CUT_STEP.value
         counts = made.placement.stems.stems_in_row[own]
-        lines.append(_line(build, vessel, variety, lengths, counts, step, needed, told))
+        own_line = made.placement.stems.lines[made.placement.stems.line_index[int(own[0])]][0]
+        pulled = _line(build, vessel, variety, lengths, counts, step, needed, told)
+        lines.append(replace(pulled, shades=_shades(own_line)))
     if build.piece.spill is not None:
         for recipe_line, variety in lines_of(build.piece.spill, build.conditions):
             cut = np.array([build.piece.spill.cut_length_m])
             counts = np.array([float(recipe_line.count)])
-            lines.append(_line(build, 0, variety, cut, counts, None, needed, told))
+            pulled = _line(build, 0, variety, cut, counts, None, needed, told)
+            lines.append(replace(pulled, shades=_shades(recipe_line)))
     return tuple(lines)
 
 
@@ -109,15 +116,16 @@ def _line(
     lengths: np.ndarray,
     counts: np.ndarray,
     step: int | None,
-    needed: dict[str, int],
+    needed: dict[str, dict[str, int]],
     told: set[str],
 ) -> PullLine:
     cuts: dict[float, int] = {}
     for cut, number in zip(lengths.tolist(), counts.tolist(), strict=True):
         cuts[round(cut, 3)] = cuts.get(round(cut, 3), 0) + int(number)
     total = sum(cuts.values())
-    bunches = 0 if variety.key in told else math.ceil(needed[variety.key] / variety.bunch_size)
-    left = 0 if variety.key in told else bunches * variety.bunch_size - needed[variety.key]
+    apart = {} if variety.key in told else needed[variety.key]
+    bunches = sum(math.ceil(number / variety.bunch_size) for number in apart.values())
+    left = bunches * variety.bunch_size - sum(apart.values())
     told.add(variety.key)
     bound = build.piece.carried
     hours = build.piece.carried_h if isinstance(build.piece, Bouquet) else needed_hours(build.conditions)
@@ -137,13 +145,19 @@ def _line(
     )
 
 
-def _needed(build: Build) -> dict[str, int]:
-    """Stems of each variety that all of these pieces need together."""
+def _shades(line: RecipeLine) -> tuple[tuple[str, int], ...]:
+    return tuple(shade_counts(line).items()) if line.shades else ()
+
+
+def _needed(build: Build) -> dict[str, dict[str, int]]:
+    """Stems of each variety that all of these pieces need together, by shade, as they come in bunches."""
     recipes = [build.piece.recipe, *(each.recipe for each in build.piece.companions)]
     if build.piece.spill is not None:
         recipes.append(build.piece.spill.recipe)
-    needed: dict[str, int] = {}
+    needed: dict[str, dict[str, int]] = {}
     for recipe in recipes:
         for line in recipe:
-            needed[line.variety] = needed.get(line.variety, 0) + line.count * build.piece.quantity
+            own = needed.setdefault(line.variety, {})
+            for shade, number in shade_counts(line).items():
+                own[shade] = own.get(shade, 0) + number * build.piece.quantity
     return needed

@@ -259,6 +259,7 @@ def _steps(made: Build, work: Work, order: Order, moments: list[Moment | None]) 
         _Running(each, [int(row - starts[at]) for row in order if starts[at] <= row < starts[at + 1]])
         for at, each in enumerate(builds)
     ]
+    colours = [each.placement.stems.colours(each.placement.tip_m[:, 0], each.placement.tip_m[:, 1]) for each in builds]
     steps = []
     for step, row in enumerate(order.tolist(), start=1):
         ref = work.refs[row]
@@ -272,7 +273,7 @@ def _steps(made: Build, work: Work, order: Order, moments: list[Moment | None]) 
                 row=row,
                 variety=variety.key,
                 name=variety.name,
-                colour=variety.colour,
+                colour=colours[ref.vessel][own],
                 role=each.placement.stems.role_of(own),
                 phase=PHASES[work.phase[row]],
                 nth=nth,

@@ -26,6 +26,7 @@ SpillHold = Literal["hook", "vessel"]
 Look = Literal["mechanic", "rim", "underside"]
 Feet = Literal["on the floor", "to the water"]
 WaterSource = Literal["vessel", "tube", "wrap", "none"]
+Shading = Literal["mixed", "clusters", "along", "far side"]
 MechanicKind = Annotated[str, MECHANICS]
 
 
@@ -55,11 +56,21 @@ class StemTube:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Shade:
+    """So many stems of a line in one colour of its variety, by the name people call it."""
+
+    name: Annotated[str, Text(40, least=1)]
+    colour: Annotated[str, Text(7, like="#[0-9a-f]{6}", such="#c8566b")]
+    count: Annotated[int, Range("count", 1, 400)]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class RecipeLine:
     """Stems of one variety in one role, pushed in singly or in clumps.
 
     `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), or nowhere. `on_site`
-    tells stems that go in only when the piece stands where it is shown.
+    tells stems that go in only when the piece stands where it is shown. `shades` are colours of some of its stems, the
+    rest have the variety's own; `shading` how they lie: mixed, side by side, from left to right, each on both sides.
     """
 
     variety: Annotated[str, Text(60, least=1)]
@@ -70,6 +81,8 @@ class RecipeLine:
     tube: StemTube | None = None
     wrap_ml: Annotated[float | None, Range("ratio", 0, 5000, above=True)] = None
     on_site: bool = False
+    shades: Annotated[tuple[Shade, ...], Many(24)] = ()
+    shading: Shading = "mixed"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

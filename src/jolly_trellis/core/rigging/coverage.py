@@ -9,6 +9,7 @@ from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import Conditions, RecipeLine
 from jolly_trellis.core.rigging.armatures import RING_TUBE, finished_m
 from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.stems.shades import check_shades
 from jolly_trellis.core.stems.stem_set import find_variety
 
 Seen = Literal["hung", "wall", "frame", "runner"]
@@ -108,6 +109,8 @@ def cover(rig: Rig, conditions: Conditions) -> Coverage:
     """Coverage of a rig's finished outline by its recipe. Raises UnknownName: a variety the studio does not have."""
     outline = outline_m2(rig)
     needed = needed_m2(outline, seen_as(rig))
+    for index, line in enumerate(rig.recipe):
+        check_shades(line, f"recipe.{index}")
     found = [
         (line, find_variety(conditions, line.variety, path=f"recipe.{index}.variety"))
         for index, line in enumerate(rig.recipe)

@@ -26,6 +26,7 @@ from jolly_trellis.core.rigging.clearances import WALKWAY
 from jolly_trellis.core.rigging.drops import drop_lengths_m
 from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.rig import Mount, Rig, RigLine
+from jolly_trellis.core.stems.shades import colours_at
 from jolly_trellis.core.stems.tubes import tube_size_m
 
 STANDS_AWAY = measure("Somebody who looks at hung work stands so far from it", "length", 3.0)
@@ -271,14 +272,21 @@ def _stems(rig: Rig, nodes: Array, varieties: Mapping[str, Variety]) -> tuple[St
     total = sum(each.count for each in rig.recipe)
     share = min(1.0, MOST_STEMS / max(total, 1))
     mixed = sorted(
-        ((nth + 0.5) / number, each.variety, tube_size_m(each))
-        for each in rig.recipe
+        ((nth + 0.5) / number, each.variety, index)
+        for index, each in enumerate(rig.recipe)
         for number in [max(round(each.count * share), 1)]
         for nth in range(number)
     )
     places = _along(rig, nodes, len(mixed)) if rig.is_run else _under(rig, nodes, len(mixed))
+    colours = [""] * len(mixed)
+    for index, each in enumerate(rig.recipe):
+        own = [at for at, (_, _, which) in enumerate(mixed) if which == index]
+        x, y = ([float(places[at][0][axis]) for at in own] for axis in (0, 1))
+        for at, colour in zip(own, colours_at(each, varieties[each.variety], x, y), strict=True):
+            colours[at] = colour
     return tuple(
-        _stem(varieties[name], tube, start, end) for (_, name, tube), (start, end) in zip(mixed, places, strict=True)
+        replace(_stem(varieties[name], tube_size_m(rig.recipe[which]), start, end), colour=colour)
+        for (_, name, which), (start, end), colour in zip(mixed, places, colours, strict=True)
     )
 
 

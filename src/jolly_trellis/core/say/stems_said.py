@@ -5,12 +5,12 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.plan.piece import RecipeLine, Shade
 from jolly_trellis.core.quantities import count, phrase
 from jolly_trellis.core.say.clauses import Clause
 from jolly_trellis.core.say.line import Line
 from jolly_trellis.core.say.names import find_varieties, nearest_name, role_of
-from jolly_trellis.core.say.words import OF, ROLES, SMALL, STEMS, STEMS_AFTER, number_of
+from jolly_trellis.core.say.words import COLOURS, OF, ROLES, SMALL, STEMS, STEMS_AFTER, number_of
 
 _MOST = 400
 _WORD = re.compile(r"[a-z][a-z'-]*")
@@ -24,6 +24,7 @@ class _Named:
     start: int
     end: int
     role: str | None
+    shade: str = ""
 
 
 def take_stems(line: Line, clause: Clause, varieties: Mapping[str, Variety], *, sure: bool) -> Iterator[RecipeLine]:
@@ -53,9 +54,10 @@ def _taken(
         number *= variety.bunch_size if found.re is STEMS and found["bunch"] else 1
         number = min(number, _MOST)
         role = ROLES[named.role] if named.role else role_of(variety)
-        meaning = phrase("{n} {variety} ({role})", n=count(number), variety=variety.name, role=role)
-        line.take(start, end, meaning)
-        yield RecipeLine(variety=variety.key, count=number, role=role)
+        shown = f"{named.shade} {variety.name}".strip()
+        shades = (Shade(name=named.shade, colour=COLOURS[named.shade], count=number),) if named.shade else ()
+        line.take(start, end, phrase("{n} {variety} ({role})", n=count(number), variety=shown, role=role))
+        yield RecipeLine(variety=variety.key, count=number, role=role, shades=shades)
     elif sure:
         return
     elif named is not None and len(named.varieties) > 1:
@@ -104,6 +106,12 @@ def _named(rest: str, start: int, end: int, varieties: Mapping[str, Variety]) ->
     """The longest run of words, from the first on, that names a variety; its role may stand before it."""
     words = _core(rest, start, end)
     role = words.pop(0)[0] if words and words[0][0] in ROLES else None
+    for colour in (" ".join(word for word, _ in words[:2]), words[0][0] if words else ""):
+        beyond = words[len(colour.split()) :]
+        if colour in COLOURS and beyond and not find_varieties(_joined(words), varieties, exactly=True):
+            plain = _named(rest, beyond[0][1], end, varieties)
+            if plain is not None:
+                return replace(plain, start=words[0][1], role=role, shade=colour)
     for until in range(len(words), 0, -1):
         found = find_varieties(_joined(words[:until]), varieties, exactly=until < len(words))
         if found:
@@ -121,10 +129,15 @@ def merged(kept: tuple[RecipeLine, ...], said: list[RecipeLine]) -> tuple[Recipe
     """Lines said take the place of lines of the same variety; new ones come after."""
     by_variety: dict[str, RecipeLine] = {}
     for each in said:
-        own = by_variety.get(each.variety)
-        by_variety[each.variety] = each if own is None else replace(each, count=min(own.count + each.count, _MOST))
-    lines = [
-        replace(line, count=by_variety.pop(line.variety).count) if line.variety in by_variety else line
-        for line in kept
-    ]
+        own = by_variety.setdefault(each.variety, each)
+        if own is not each:
+            shades = (*own.shades, *each.shades)
+            by_variety[each.variety] = replace(own, count=min(own.count + each.count, _MOST), shades=shades)
+    lines = [_counted(line, by_variety.pop(line.variety)) if line.variety in by_variety else line for line in kept]
     return (*lines, *by_variety.values())
+
+
+def _counted(line: RecipeLine, said: RecipeLine) -> RecipeLine:
+    """A line with as many stems as were said; its shades stay where none were said and there are stems for them."""
+    shades = said.shades or (line.shades if sum(each.count for each in line.shades) <= said.count else ())
+    return replace(line, count=said.count, shades=shades)

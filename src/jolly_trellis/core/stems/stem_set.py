@@ -20,6 +20,7 @@ from jolly_trellis.core.materials.stems import (
 )
 from jolly_trellis.core.plan.piece import Conditions, RecipeLine
 from jolly_trellis.core.quantities import count, phrase
+from jolly_trellis.core.stems.shades import check_shades, colours_at
 from jolly_trellis.core.stems.tubes import own_water_kg
 
 MOST_STEMS = 400
@@ -56,6 +57,16 @@ class StemSet:
 
     def __len__(self) -> int:
         return len(self.diameter_m)
+
+    def colours(self, x_m: Array, y_m: Array) -> list[str]:
+        """The colour of each row by where its head is seen from above, m: its shade, or its variety's own."""
+        found = [""] * len(self)
+        for line, variety, first, rows in self.lines:
+            own = slice(first, first + rows)
+            found[own] = colours_at(
+                line, variety, x_m[own].tolist(), y_m[own].tolist(), self.stems_in_row[own].tolist()
+            )
+        return found
 
     @property
     def mean_diameter_m(self) -> float:
@@ -131,6 +142,7 @@ def expand(recipe: tuple[RecipeLine, ...], conditions: Conditions) -> StemSet:
                     message=phrase("A {name} of {n} plans nothing.", name=name, n=count(number)),
                     limit=phrase("Give 1 or more, or take the line out."),
                 )
+        check_shades(line, f"recipe.{index}")
     total = sum(line.count for line in recipe)
     if total > MOST_STEMS:
         biggest = max(range(len(recipe)), key=lambda index: recipe[index].count)

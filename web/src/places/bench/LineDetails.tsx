@@ -3,6 +3,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { useUsual } from "../../ui/useTrade";
+import { Shades } from "./Shades";
 
 type Props = {
   name: string;
@@ -122,6 +123,14 @@ export function LineDetails({ name, line, index, piece, report, problem, onLine,
           onCommit={(value) => value !== null && onLine({ ...line, wrap_ml: value * 1000 })}
         />
       )}
+      <Shades
+        name={name}
+        line={line}
+        path={`recipe.${index}.shades`}
+        problem={problem}
+        onLine={onLine}
+        className="col-span-6 max-lg:col-span-2"
+      />
       <div className="col-span-6 max-lg:col-span-2">
         {hands.map((hand) => (
           <div key={`${hand.tip_x_m}-${hand.tip_y_m}-${hand.tip_z_m}`} className="mb-1 flex items-end gap-2">

@@ -1,7 +1,7 @@
 import { besideOf } from "../../api/kinds";
 import type { MakingReport, Piece, PullLine } from "../../api/types";
 import { useSettings } from "../../ui/settings";
-import { cutLengthText, render } from "../../units/text";
+import { cutLengthText, render, shadesText } from "../../units/text";
 
 type Props = { making: MakingReport; piece: Piece };
 
@@ -31,6 +31,7 @@ export function PullList({ making, piece }: Props) {
                 <strong>
                   {line.count} {line.name}
                 </strong>{" "}
+                {line.shades.length > 0 && `(${shadesText(line.shades)}) `}
                 {line.cuts
                   .map((cut) => `${cut.count} at ${cutLengthText(cut.cut_length_m, system)}`)
                   .join(", ")}

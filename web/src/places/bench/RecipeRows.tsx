@@ -73,7 +73,7 @@ export function RecipeRows({ recipe, path, stock, problem, onCommit, open, onOpe
             <span
               aria-hidden="true"
               className="h-5 w-5 flex-none rounded-full border border-ink/40"
-              style={{ background: stock.varieties[line.variety]?.colour }}
+              style={{ background: swatch(line, stock.varieties[line.variety]?.colour) }}
             />
             <QuantityField
               label={`How many ${nameOf(line.variety)}`}
@@ -183,6 +183,8 @@ function NewLine({ first, names, stock, onAdd }: NewProps) {
         tube: null,
         wrap_ml: null,
         on_site: false,
+        shades: [],
+        shading: "mixed",
       });
       setText("");
       setSaid(null);
@@ -236,4 +238,16 @@ function isMeant(variety: Variety, wanted: string): boolean {
   const name = variety.name.toLowerCase();
   const single = wanted.replace(/(?<=.{3})(?:es|s)$/, "");
   return wanted !== "" && (variety.key === wanted || name.includes(wanted) || name.includes(single));
+}
+
+/** The colours of a line beside one another, as wide as they are many. */
+function swatch(line: RecipeLine, own: string | undefined): string | undefined {
+  if (line.shades.length === 0) return own;
+  let from = 0;
+  const stops = line.shades.map(({ colour, count }) => {
+    const start = from;
+    from += (100 * count) / Math.max(line.count, 1);
+    return `${colour} ${start}% ${from}%`;
+  });
+  return `linear-gradient(90deg, ${[...stops, `${own ?? "transparent"} ${from}% 100%`].join(", ")})`;
 }

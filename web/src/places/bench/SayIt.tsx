@@ -4,6 +4,7 @@ import type { Piece, Problem, Understood } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { useSettings } from "../../ui/settings";
 import { useFirstFocus } from "../../ui/useFirstFocus";
+import { WhatWasHeard } from "../../ui/WhatWasHeard";
 import { render } from "../../units/text";
 
 type Props = { eventId: number; piece: Piece; onApply: (piece: Piece) => void };
@@ -74,31 +75,16 @@ export function SayIt({ eventId, piece, onApply }: Props) {
           )}
           {heard && (
             <>
-              {heard.heard.length > 0 && (
-                <ul className="m-0 grid list-none gap-0.5 p-0">
-                  {heard.heard.map((each) => (
-                    <li key={each.words + each.meaning.text}>
-                      <span className="text-soft">“{each.words}”</span> {render(each.meaning, system)}
-                    </li>
-                  ))}
-                </ul>
-              )}
-              {heard.unheard.length > 0 && (
-                <p className="mt-2 mb-0 text-berry">Not understood: {heard.unheard.join("; ")}.</p>
-              )}
-              {heard.offers.map((offer) => (
-                <p key={offer.words} className="mt-1 mb-0">
-                  <Button
-                    onClick={() => {
-                      const mended = text.replace(new RegExp(escaped(offer.words), "i"), offer.nearest);
-                      setText(mended);
-                      void ask(mended);
-                    }}
-                  >
-                    Did you mean “{offer.nearest}” for “{offer.words}”?
-                  </Button>
-                </p>
-              ))}
+              <WhatWasHeard
+                text={asked}
+                heard={heard.heard}
+                unheard={heard.unheard}
+                asked={heard.asked}
+                onMend={(mended) => {
+                  setText(mended);
+                  void ask(mended);
+                }}
+              />
               <div className="mt-2 flex gap-2">
                 <Button
                   look="solid"
@@ -117,8 +103,4 @@ export function SayIt({ eventId, piece, onApply }: Props) {
       )}
     </form>
   );
-}
-
-function escaped(words: string): string {
-  return words.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
 }

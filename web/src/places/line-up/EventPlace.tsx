@@ -25,6 +25,7 @@ import { EventFiles } from "./EventFiles";
 import { HeadlineStrip } from "./HeadlineStrip";
 import { NewRig, RigList } from "./HungWork";
 import { NewerFigures } from "./NewerFigures";
+import { SayParts } from "./SayParts";
 import { TableLine } from "./TableLine";
 import { TheBrief } from "./TheBrief";
 
@@ -134,6 +135,7 @@ export function EventPlace() {
         <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)] gap-6 p-4 max-lg:grid-cols-1">
           <section>
             <h2 className="m-0 text-xl">Pieces</h2>
+            <SayParts event={now} onAdd={(does) => attempt(does, "Add it all the same")} />
             <PieceList
               event={now}
               onCopy={(part) => void copy(part)}

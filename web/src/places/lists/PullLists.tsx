@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import type { ListsOut } from "../../api/types";
+import { shadesText } from "../../units/text";
 
 /** For each piece exactly the stems of its recipe, no more on the bench; and the side shoots to save. */
 export function PullLists({ lists, eventId }: { lists: ListsOut; eventId: number }) {
@@ -26,6 +27,9 @@ export function PullLists({ lists, eventId }: { lists: ListsOut; eventId: number
                     <span className="w-10 flex-none text-right">{row.each}</span>
                     <span className="flex-1">
                       {row.name}
+                      {row.shades.length > 0 && (
+                        <span className="text-soft"> ({shadesText(row.shades)})</span>
+                      )}
                       {row.on_site && <span className="text-soft"> on site</span>}
                     </span>
                     {row.quantity > 1 && <span className="text-soft">{row.each * row.quantity} in all</span>}

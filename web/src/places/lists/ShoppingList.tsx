@@ -124,7 +124,14 @@ function StemTable({ words, cost, stems }: { words: string; cost: string; stems:
             <td className="text-right max-md:hidden">{stem.in_recipes}</td>
             <td className="text-right">{stem.with_waste}</td>
             <td className="text-right">{stem.here || ""}</td>
-            <td className="pl-4">{bought(stem.bunches, stem.singles, stem.bunch_size)}</td>
+            <td className="pl-4">
+              {bought(stem.bunches, stem.singles, stem.bunch_size)}
+              {stem.shades.map((each) => (
+                <span key={each.shade} className="block text-sm text-soft">
+                  {each.shade || "its own colour"}: {bought(each.bunches, each.singles, stem.bunch_size)}
+                </span>
+              ))}
+            </td>
             <td className="text-right text-soft max-md:hidden">{stem.left_over}</td>
             <td className="text-right">{stem.cost ?? <span className="text-berry">no price</span>}</td>
           </tr>

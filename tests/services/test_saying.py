@@ -1,0 +1,67 @@
+"""Several things said at once: each begun with what the studio has, added in one act and undone in one."""
+
+import sqlite3
+
+import pytest
+
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.event.resizing import resized, size_of
+from jolly_trellis.core.event.starts import STARTS, Given
+from jolly_trellis.core.event.usual import USUAL
+from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.practice import Practice
+from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.services import planning, saying
+from tests.ordinary import nettings
+from tests.services.test_coming_home import revision, supper
+
+__all__ = ["supper"]
+SAID = "12 low bowls 30 across 12 deep, 9 white roses; ring 1.8 m, 60 baby’s breath, magic; hoop 240 cm across"
+
+
+def test_what_is_said_is_begun_with_what_the_studio_has_and_sized_to_its_vessel(supper: sqlite3.Connection) -> None:
+    bowls, ring, hoop = saying.said(supper, planning.brief_of(supper, 1), SAID, "metric")
+    assert isinstance(bowls.part, Piece)
+    assert (bowls.part.name, bowls.part.quantity) == ("low bowl", 12)
+    assert bowls.part.envelope.width_m == pytest.approx(0.54)
+    assert bowls.part.envelope.height_m == pytest.approx(0.12 + 0.27, abs=0.011)
+    assert [(each.variety, each.count, each.shades[0].name) for each in bowls.part.recipe] == [("rose", 9, "white")]
+    assert isinstance(ring.part, Rig)
+    assert (ring.part.armature.diameter_m, ring.part.recipe[0].count) == (1.8, 60)
+    assert [each.words for each in ring.unheard] == ["magic"]
+    assert SAID[ring.unheard[0].start : ring.unheard[0].end] == "magic"
+    assert isinstance(hoop.part, Rig)
+    assert hoop.part.mount is not None
+    assert (hoop.part.mount.width_m, hoop.part.mount.height_m) == (2.4, 3.15)
+
+
+def test_all_of_it_is_added_in_one_act_and_undone_in_one(supper: sqlite3.Connection) -> None:
+    before = planning.state(supper, 1).plan.parts
+    parts = [each.part for each in saying.said(supper, planning.brief_of(supper, 1), SAID, "metric")]
+    state, first = planning.add_parts(supper, 1, parts, base_revision=revision(supper, 1))
+    assert [each.part for each in state.plan.parts[-3:]] == parts
+    assert state.plan.parts[-3].id == first
+    planning.undo(supper, 1, base_revision=state.event.revision)
+    assert planning.state(supper, 1).plan.parts == before
+    with pytest.raises(InvalidMeasure, match="Nothing that can be made was understood"):
+        planning.add_parts(supper, 1, [], base_revision=revision(supper, 1))
+
+
+@pytest.mark.parametrize("key", ["ring", "snake", "runner", "swag", "hoop", "panel", "tube"])
+@pytest.mark.parametrize("times", [0.1, 1.0, 20.0])
+def test_hung_work_at_another_size_hangs_as_it_did(key: str, times: float) -> None:
+    part = STARTS[key].begin(Given(vessel=USUAL.vessel, nettings=nettings(), practice=Practice()))
+    assert isinstance(part, Rig)
+    found = resized(part, times * size_of(part))
+    assert size_of(found) == pytest.approx(times * size_of(part))
+    assert [each.x_m for each in found.points] == pytest.approx([times * each.x_m for each in part.points], abs=1e-4)
+    for before, after in zip(part.attachments, found.attachments, strict=True):
+        assert after.x_m == pytest.approx(times * before.x_m, abs=1e-4)
+        if key != "hoop":
+            assert after.z_m == before.z_m
+        if key in ("ring", "panel"):
+            assert after.y_m == pytest.approx(times * before.y_m, abs=1e-4)
+    if key == "hoop":
+        lowest = min(each.z_m for each in found.attachments)
+        assert lowest == pytest.approx(0.75 + times * (min(each.z_m for each in part.attachments) - 0.75), abs=1e-3)
+    assert found.armature.length_m == pytest.approx(times * part.armature.length_m, abs=1e-3)
