@@ -7,7 +7,7 @@ import pytest
 from jolly_trellis.catalog import loaders
 from jolly_trellis.catalog.columns import rows_of
 from jolly_trellis.core.materials import netting as nets
-from jolly_trellis.core.materials.stems import HeadForm, Stiffness, Thirst, Variety
+from jolly_trellis.core.materials.stems import HeadForm, Stiffness, Thirst, Variety, check_kind
 from jolly_trellis.core.materials.vessels import Material, Vessel, check_vessel, volume_below_l
 from jolly_trellis.core.plan_shapes import SHAPES
 from jolly_trellis.core.provenance import PROVENANCE_KINDS
@@ -24,12 +24,13 @@ def test_a_variety_is_complete_and_plausible(variety: Variety) -> None:
     assert variety.form in get_args(HeadForm)
     assert variety.stiffness in get_args(Stiffness)
     assert variety.thirst in get_args(Thirst)
-    assert 0.002 <= variety.stem_diameter_m <= 0.02
+    assert 0.001 <= variety.stem_diameter_m <= 0.02
     assert 0.01 <= variety.head_diameter_m <= 0.3
-    assert 0.003 <= variety.mass_kg <= 0.25
-    assert 0.1 <= variety.head_fraction <= 0.7
+    assert 0.001 <= variety.mass_kg <= 0.25
+    assert 0.1 <= variety.head_fraction <= 0.75
     assert variety.heavy_mass_kg is None or variety.heavy_mass_kg > variety.mass_kg
-    assert 0.15 <= variety.uptake_ml_h <= 5
+    assert variety.uptake_ml_h == 0 if variety.lasting else 0.15 <= variety.uptake_ml_h <= 5
+    check_kind(variety)
     assert variety.sold_lengths_m == tuple(sorted(variety.sold_lengths_m))
     assert variety.bunch_size >= 1
     groups = variety.provenance

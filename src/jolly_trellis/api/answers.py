@@ -6,6 +6,7 @@ from pydantic import BaseModel
 
 from jolly_trellis.core.drawing.picture import Picture
 from jolly_trellis.core.errors import CoreError
+from jolly_trellis.core.event.asked import Asks
 from jolly_trellis.core.event.headline import Headline
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.plan.kinds import AnyPiece
@@ -113,6 +114,7 @@ class EventStanding(BaseModel):
     revision: int
     headline: Headline
     to_settle: list[ToSettle]
+    asks: list[Asks]
 
 
 class Judging(BaseModel):

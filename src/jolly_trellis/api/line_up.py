@@ -10,6 +10,7 @@ from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.event_answers import change_out, event_out, summary_of
 from jolly_trellis.api.models import BasedOn, PutBrief
 from jolly_trellis.api.sent import Sent
+from jolly_trellis.core.event.asked import asked_of
 from jolly_trellis.core.event.headline import headline
 from jolly_trellis.demo.loading import add_demo
 from jolly_trellis.services import event_work, judging, planning
@@ -66,7 +67,8 @@ def get_standing(event_id: Number, conn: Connection) -> EventStanding:
     work = event_work.work_of(conn, event_id)
     cost = event_work.cost_of_event(work)
     settle = list(to_settle(conn, work, cost))
-    return EventStanding(revision=work.revision, headline=headline(work.made, cost), to_settle=settle)
+    asks = list(asked_of(work.job, work.made, work.varieties))
+    return EventStanding(revision=work.revision, headline=headline(work.made, cost), to_settle=settle, asks=asks)
 
 
 @router.get("/{event_id}/judging")

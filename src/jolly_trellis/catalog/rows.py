@@ -18,7 +18,7 @@ from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.netting import Netting, pitch_across_m
 from jolly_trellis.core.materials.profiles import ProfilePoint
 from jolly_trellis.core.materials.stands import Stand
-from jolly_trellis.core.materials.stems import Variety, VarietyProvenance
+from jolly_trellis.core.materials.stems import Variety, VarietyProvenance, check_kind
 from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.materials.vessels import Vessel, check_vessel
 from jolly_trellis.core.plan.field_table import FieldOf, field_table
@@ -112,6 +112,8 @@ def _whole(kind: StoreKind, row: Row, thing: type, values: dict[str, Any]) -> An
     made = thing(**values)
     if isinstance(made, Vessel):
         check_vessel(made)
+    if isinstance(made, Variety):
+        check_kind(made)
     if isinstance(made, Netting):
         pitch_across_m(made)
     return made

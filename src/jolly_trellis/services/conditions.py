@@ -91,6 +91,7 @@ def job_of(brief: Brief, before: Brief | None = None) -> Job:
         hires=brief.hires,
         reused=brief.reused,
         quote=brief.quote,
+        answers=brief.answers,
     )
 
 

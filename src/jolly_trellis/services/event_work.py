@@ -9,7 +9,13 @@ from jolly_trellis import __version__
 from jolly_trellis.core.books.time import TimeBook
 from jolly_trellis.core.event.buying import StemBuy, buy_stems
 from jolly_trellis.core.event.cost import EventCost, cost_of
-from jolly_trellis.core.event.currencies import larder_unpriced, said_once, shelves_unpriced, varieties_unpriced
+from jolly_trellis.core.event.currencies import (
+    larder_unpriced,
+    priced_in,
+    said_once,
+    shelves_unpriced,
+    varieties_unpriced,
+)
 from jolly_trellis.core.event.days_before import VarietyDays, days_before
 from jolly_trellis.core.event.job import Job, Made, PieceWork, RigWork
 from jolly_trellis.core.event.money import NOTHING, money
@@ -85,6 +91,8 @@ def work_with(conn: sqlite3.Connection, event_id: int, plan: Plan, *, revision: 
     if prices_in != job.costing.currency:
         larder, shelves = larder_unpriced(larder), shelves_unpriced(shelves)
         varieties = varieties_unpriced(varieties)
+    else:
+        varieties = priced_in(varieties, job.costing.currency)
     armatures = {key: 0 if each.worn else each.here for key, each in shelves.armatures_kept.items()}
     own = needs_of(made, turning=plan.brief.turning, reused=job.reused, here=armatures)
     bought = buy_stems(own.stems, conditions.varieties, waste=job.costing.waste, here=shelves.stems_here)
@@ -153,6 +161,7 @@ def shelves_of(conn: sqlite3.Connection) -> Shelves:
             for key, each in armatures.items()
         },
         stems_here={key: each.on_hand for key, each in held["variety"].items()},
+        stems_last={key: each.lasts for key, each in held["variety"].items() if each.lasts is not None},
     )
 
 

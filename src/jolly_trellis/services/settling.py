@@ -5,7 +5,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
+from jolly_trellis.core.event.asked import asked_of
 from jolly_trellis.core.event.cost import EventCost
+from jolly_trellis.core.event.currencies import asked_in
 from jolly_trellis.core.event.day import Day
 from jolly_trellis.core.event.hires import out_of_time
 from jolly_trellis.core.event.orders import CameIn, not_as_ordered, orders_of
@@ -49,6 +51,11 @@ def to_settle(conn: sqlite3.Connection, work: EventWork, cost: EventCost) -> tup
     found += [ToSettle(place="lists", say=each) for each in out_of_time(work.job.hires, away(work.job))]
     found += [ToSettle(place="lists", say=each) for each in _came_in(conn, work)]
     found += [ToSettle(place="lists", say=each) for each in out_of_season(work.job, work.needs.stems, work.varieties)]
+    wanted = {each.variety for each in work.needs.stems}
+    own = [each for key, each in work.conditions.varieties.items() if key in wanted]
+    found += [ToSettle(place="lists", say=each) for each in asked_in(own, work.job.costing.currency)]
+    asks = asked_of(work.job, work.made, work.varieties)
+    found += [ToSettle(place="brief", say=each.say) for each in asks if each.answer is None]
     found += [ToSettle(place="cost", say=each) for each in _quoted(work, cost)]
     if work.made.works and cost.missing:
         more = f" and {len(cost.missing) - 2} more" if len(cost.missing) > 2 else ""

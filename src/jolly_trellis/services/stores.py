@@ -3,8 +3,9 @@
 import re
 import sqlite3
 import unicodedata
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
+from datetime import date
 from typing import Any, Literal
 
 from jolly_trellis.catalog.columns import HeldKind, Refused, rows_of, write_table
@@ -15,7 +16,9 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials.finished import FinishedArmature
 from jolly_trellis.core.materials.netting import pitch_across_m
 from jolly_trellis.core.materials.stands import Stand
+from jolly_trellis.core.materials.stems import Variety, check_kind
 from jolly_trellis.core.materials.vessels import Vessel, check_vessel
+from jolly_trellis.core.provenance import MEASURED
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.ranges import Key
 from jolly_trellis.services.planning import NotFound, NothingToDo, Stale
@@ -92,9 +95,39 @@ def put(conn: sqlite3.Connection, kind: StoreKind, key: str, thing: Any) -> None
         check_vessel(thing)
     if kind == "netting":
         pitch_across_m(thing)
-    _refuse_a_price_of_nothing(thing, things(conn, kind).get(key))
+    kept = things(conn, kind).get(key)
+    if isinstance(thing, Variety):
+        check_kind(thing)
+        _refuse_a_name_of_another(thing, stock.varieties(conn))
+        thing = _dated(conn, thing, kept)
+    _refuse_a_price_of_nothing(thing, kept)
     with stock_history.act(conn, f"Change {thing.name}", [(kind, key)]):
         _put(conn, kind, key, thing)
+
+
+def _refuse_a_name_of_another(variety: Variety, known: Mapping[str, Variety]) -> None:
+    own = variety.name.strip().casefold()
+    for each in known.values():
+        if each.key != variety.key and each.name.strip().casefold() == own:
+            raise InvalidMeasure(
+                path="name",
+                message=phrase("There is a variety called “{name}” already.", name=each.name),
+                limit=phrase("Give it a name that tells it from the other, such as “{name}, tall”.", name=each.name),
+            )
+
+
+def _dated(conn: sqlite3.Connection, variety: Variety, kept: Variety | None) -> Variety:
+    """A variety with the day and the currency of a price that was changed now, where nobody gave another day."""
+    before = None if kept is None else (kept.bunch_price, kept.stem_price, kept.priced_on)
+    now = (variety.bunch_price, variety.stem_price, variety.priced_on)
+    if kept is None or before == now or now[:2] == (None, None) or variety.priced_on != kept.priced_on:
+        return variety
+    return replace(
+        variety,
+        priced_on=date.today().isoformat(),
+        currency=variety.currency or stock.currency(conn),
+        provenance=replace(variety.provenance, price=MEASURED),
+    )
 
 
 def _refuse_a_price_of_nothing(thing: Any, kept: Any) -> None:

@@ -5,6 +5,7 @@ from typing import Annotated, Generic, TypeVar, cast
 
 from jolly_trellis.core.event.job import (
     CREW_MOST,
+    Answer,
     Clock,
     Costing,
     CrewMember,
@@ -36,8 +37,9 @@ class Brief:
     day. `seats` is how many the vehicle takes; `buckets` and `cool_buckets` how many buckets the workshop has and its
     cool room takes; with `greens_sooner` greens go in a day sooner than is usual. `locks` are tasks set by hand;
     `turning` lets sheets lie across the roll's length where that saves netting. `hires` are things hired for it,
-    `reused` what is made from finished armatures of the stores, `quote` the price the client accepted. `figures` is
-    the edition of the book of figures that the event is planned with; empty is the book as it stands.
+    `reused` what is made from finished armatures of the stores, `quote` the price the client accepted, `answers` what
+    places and owners have answered. `figures` is the edition of the book of figures that the event is planned with;
+    empty is the book as it stands.
     """
 
     name: Annotated[str, Text(120, least=1)]
@@ -72,6 +74,7 @@ class Brief:
     hires: Annotated[tuple[Hire, ...], Many(100)] = ()
     reused: Annotated[tuple[Reused, ...], Many(400)] = ()
     quote: Quote | None = None
+    answers: Annotated[tuple[Answer, ...], Many(8)] = ()
     figures: Annotated[str, Text(16)] = ""
 
 

@@ -2043,6 +2043,32 @@ export interface components {
              */
             readonly sun: boolean;
         };
+        /**
+         * Answer
+         * @description What was answered to a question that must be asked before work goes on, and by whom, in words.
+         */
+        readonly Answer: {
+            /**
+             * Question
+             * @enum {string}
+             */
+            readonly question: "fire" | "foraging" | "food" | "animals";
+            /** Words */
+            readonly words: string;
+        };
+        /**
+         * AnswerIn
+         * @description What was answered to a question that must be asked before work goes on, and by whom, in words.
+         */
+        readonly AnswerIn: {
+            /**
+             * Question
+             * @enum {string}
+             */
+            readonly question: "fire" | "foraging" | "food" | "animals";
+            /** Words */
+            readonly words: string;
+        };
         /** ApplyFix */
         readonly ApplyFix: {
             /** Base Revision */
@@ -2220,6 +2246,20 @@ export interface components {
             readonly end: number;
             /** Choices */
             readonly choices: readonly string[];
+        };
+        /**
+         * Asks
+         * @description A question with the varieties it is about, in words; what was answered, None nothing yet.
+         */
+        readonly Asks: {
+            /**
+             * Question
+             * @enum {string}
+             */
+            readonly question: "fire" | "foraging" | "food" | "animals";
+            readonly say: components["schemas"]["Phrase"];
+            /** Answer */
+            readonly answer: string | null;
         };
         /** AssessRig */
         readonly AssessRig: {
@@ -2785,8 +2825,9 @@ export interface components {
          *     day. `seats` is how many the vehicle takes; `buckets` and `cool_buckets` how many buckets the workshop has and its
          *     cool room takes; with `greens_sooner` greens go in a day sooner than is usual. `locks` are tasks set by hand;
          *     `turning` lets sheets lie across the roll's length where that saves netting. `hires` are things hired for it,
-         *     `reused` what is made from finished armatures of the stores, `quote` the price the client accepted. `figures` is
-         *     the edition of the book of figures that the event is planned with; empty is the book as it stands.
+         *     `reused` what is made from finished armatures of the stores, `quote` the price the client accepted, `answers` what
+         *     places and owners have answered. `figures` is the edition of the book of figures that the event is planned with;
+         *     empty is the book as it stands.
          */
         readonly Brief: {
             /** Name */
@@ -2884,6 +2925,11 @@ export interface components {
             readonly reused: readonly components["schemas"]["Reused"][];
             readonly quote?: components["schemas"]["Quote"] | null;
             /**
+             * Answers
+             * @default []
+             */
+            readonly answers: readonly components["schemas"]["Answer"][];
+            /**
              * Figures
              * @default
              */
@@ -2899,8 +2945,9 @@ export interface components {
          *     day. `seats` is how many the vehicle takes; `buckets` and `cool_buckets` how many buckets the workshop has and its
          *     cool room takes; with `greens_sooner` greens go in a day sooner than is usual. `locks` are tasks set by hand;
          *     `turning` lets sheets lie across the roll's length where that saves netting. `hires` are things hired for it,
-         *     `reused` what is made from finished armatures of the stores, `quote` the price the client accepted. `figures` is
-         *     the edition of the book of figures that the event is planned with; empty is the book as it stands.
+         *     `reused` what is made from finished armatures of the stores, `quote` the price the client accepted, `answers` what
+         *     places and owners have answered. `figures` is the edition of the book of figures that the event is planned with;
+         *     empty is the book as it stands.
          */
         readonly BriefIn: {
             /** Name */
@@ -3022,6 +3069,11 @@ export interface components {
              */
             readonly reused: readonly components["schemas"]["ReusedIn"][];
             readonly quote?: components["schemas"]["QuoteIn"] | null;
+            /**
+             * Answers
+             * @default []
+             */
+            readonly answers: readonly components["schemas"]["AnswerIn"][];
             /**
              * Figures
              * @default
@@ -4098,6 +4150,8 @@ export interface components {
             readonly headline: components["schemas"]["Headline"];
             /** To Settle */
             readonly to_settle: readonly components["schemas"]["ToSettle"][];
+            /** Asks */
+            readonly asks: readonly components["schemas"]["Asks"][];
         };
         /**
          * EventSummary
@@ -8983,7 +9037,7 @@ export interface components {
          *     `cost` is of what is bought, `here_cost` of what is here and used, at what a stem of it costs; None where no price
          *     is known; `singles_cost` is what of `cost` the single stems are; `left_over` is what is bought beyond the recipes.
          *     Shades are bought apart, in bunches of their own: `shades` has them all, empty where the variety has none; what the
-         *     stores have is taken to be of its own colour.
+         *     stores have is taken to be of its own colour. What `keeps` is bought when it suits, what is `gathered` nowhere.
          */
         readonly StemBuy: {
             /** Variety */
@@ -9023,6 +9077,16 @@ export interface components {
              * @default []
              */
             readonly shades: readonly components["schemas"]["ShadeBuy"][];
+            /**
+             * Keeps
+             * @default false
+             */
+            readonly keeps: boolean;
+            /**
+             * Gathered
+             * @default false
+             */
+            readonly gathered: boolean;
         };
         /**
          * StemRef
@@ -10054,9 +10118,10 @@ export interface components {
          *     head. `uptake_ml_h` is the first day's draw at 20 °C and 60 % relative humidity. `dry_hold_h` is how long
          *     it looks right with no water in the same air. A `bulb` grows on after it is placed; `forked` stems catch others;
          *     `dip` and `fold` say that the head is dipped, and that its petals may be folded back; `side_shoots` can be saved.
-         *     `bunch_price` and `stem_price` are what a bunch and a single stem cost, None not known; `conditioning_h` is how
-         *     long it drinks before it is used, `opening_days` how long its bud as bought takes to open at 20 °C. `names` are
-         *     other names that people call it by, `season` the months of ordinary supply in the north, 1 to 12, empty not known;
+         *     `bunch_price` and `stem_price` are what a bunch and a single stem cost, None not known, asked on the day
+         *     `priced_on`, empty an estimate, in `currency`, empty that of the stores; `conditioning_h` is how long it drinks
+         *     before it is used, `opening_days` how long its bud as bought takes to open at 20 °C. `names` are other names that
+         *     people call it by, `season` the months of ordinary supply in the north, 1 to 12, empty not known;
          *     `hazards` empty says nothing of it.
          */
         readonly Variety: {
@@ -10145,6 +10210,16 @@ export interface components {
              */
             readonly opening_days: number;
             /**
+             * Priced On
+             * @default
+             */
+            readonly priced_on: string;
+            /**
+             * Currency
+             * @default
+             */
+            readonly currency: string;
+            /**
              * Kind
              * @default fresh
              * @enum {string}
@@ -10210,9 +10285,10 @@ export interface components {
          *     head. `uptake_ml_h` is the first day's draw at 20 °C and 60 % relative humidity. `dry_hold_h` is how long
          *     it looks right with no water in the same air. A `bulb` grows on after it is placed; `forked` stems catch others;
          *     `dip` and `fold` say that the head is dipped, and that its petals may be folded back; `side_shoots` can be saved.
-         *     `bunch_price` and `stem_price` are what a bunch and a single stem cost, None not known; `conditioning_h` is how
-         *     long it drinks before it is used, `opening_days` how long its bud as bought takes to open at 20 °C. `names` are
-         *     other names that people call it by, `season` the months of ordinary supply in the north, 1 to 12, empty not known;
+         *     `bunch_price` and `stem_price` are what a bunch and a single stem cost, None not known, asked on the day
+         *     `priced_on`, empty an estimate, in `currency`, empty that of the stores; `conditioning_h` is how long it drinks
+         *     before it is used, `opening_days` how long its bud as bought takes to open at 20 °C. `names` are other names that
+         *     people call it by, `season` the months of ordinary supply in the north, 1 to 12, empty not known;
          *     `hazards` empty says nothing of it.
          */
         readonly VarietyIn: {
@@ -10298,6 +10374,16 @@ export interface components {
              * @default 0
              */
             readonly opening_days: number;
+            /**
+             * Priced On
+             * @default
+             */
+            readonly priced_on: string;
+            /**
+             * Currency
+             * @default
+             */
+            readonly currency: string;
             /**
              * Kind
              * @default fresh

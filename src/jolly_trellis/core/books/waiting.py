@@ -128,7 +128,7 @@ def waiting(
     finished, and nobody fills them up until it is shown.
     """
     stems = placement.stems
-    here = stems.from_vessel & ~stems.on_site
+    here = stems.drinks & ~stems.on_site
     if not stages or not here.any():
         return None
     rows = np.flatnonzero(here)

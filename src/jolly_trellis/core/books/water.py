@@ -229,7 +229,7 @@ def courses(
     or wraps of their own draw nothing from the vessel.
     """
     needed = needed_hours(conditions)
-    drinks = placement.stems.from_vessel
+    drinks = placement.stems.drinks
     air = piece.setting.air or conditions.air
     if air is None or needed is None or not drinks.any():
         return None

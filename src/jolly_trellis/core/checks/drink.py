@@ -19,6 +19,7 @@ from jolly_trellis.core.books.water import (
     hurried_m,
     needed_hours,
 )
+from jolly_trellis.core.building import spills
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.drink_own import candidates_own, judge_own, missing_own
 from jolly_trellis.core.checks.fixing import Candidate
@@ -42,6 +43,7 @@ from jolly_trellis.core.quantities import (
 )
 from jolly_trellis.core.units import duration_text, round_up
 
+NEEDS_NO_WATER = phrase("Nothing in it drinks: keep it dry, out of the sun, and dust it when it is looked over.")
 TOP_UP_LEAD_H = rule("A top-up comes before the first dry stem by", "duration", 0.5)
 _FIRST_DRY: dict[Case, str] = {
     "typical": "First dry stem: {name}, {after} after filling; the event needs {needed}.",
@@ -56,8 +58,10 @@ def judge(build: Build) -> Verdict:
     """Drink: from the time it is finished: what runs dry before its display water goes in, and until the event's end;
     cut ends covered at the start; stems with their own water.
     """
+    if keeps_dry(build):
+        return conclude("drink", [], not_needed=NEEDS_NO_WATER)
     missing = _missing(build) + missing_own(build) + waits_unknown(build.piece, build.conditions)
-    from_vessel = bool(build.placement.stems.from_vessel.any())
+    from_vessel = bool(build.placement.stems.drinks.any())
     findings = [covered(build)] if from_vessel and not _own_store(build) else []
     needed = needed_hours(build.conditions)
     if needed is not None and build.courses is not None:
@@ -65,6 +69,16 @@ def judge(build: Build) -> Verdict:
             findings.append(_lasts(build, case, going, needed))
     findings += waits(build)
     return conclude("drink", [*findings, *judge_own(build)], missing=missing, figures=_figures(build))
+
+
+def keeps_dry(build: Build) -> bool:
+    """Whether all that is in a piece is dried, preserved or artificial."""
+    own = [variety for _, variety, _, _ in build.placement.stems.lines]
+    if build.piece.spill is not None:
+        own += [variety for _, variety in spills.lines_of(build.piece.spill, build.conditions)]
+    beside = (each.placement.stems.lines for each in build.companions)
+    own += [variety for lines in beside for _, variety, _, _ in lines]
+    return bool(own) and all(each.lasting for each in own)
 
 
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
@@ -222,7 +236,7 @@ def _missing(build: Build) -> list[str]:
 
 def covered(build: Build) -> Finding:
     """Every cut end lies 2 cm under the display level before the event begins."""
-    ends = np.where(build.placement.stems.from_vessel, build.placement.end_height_m, -1.0)
+    ends = np.where(build.placement.stems.drinks, build.placement.end_height_m, -1.0)
     highest = int(ends.argmax())
     over = build.piece.water_level_m - float(ends[highest])
     name = build.placement.stems.variety_of(highest).name

@@ -6,7 +6,7 @@ from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.books.waiting import waits_unknown
 from jolly_trellis.core.books.water import STEM_END_COVER
 from jolly_trellis.core.building.build import Build
-from jolly_trellis.core.checks.drink import covered, waits
+from jolly_trellis.core.checks.drink import NEEDS_NO_WATER, covered, keeps_dry, waits
 from jolly_trellis.core.checks.drink_own import own_lasts
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, finding
@@ -28,6 +28,8 @@ def judge(build: Build) -> Verdict:
     if len(build.placement.stems) == 0 or not isinstance(build.piece, Bouquet):
         return conclude("drink", [], missing=["the recipe (add stems)"])
     bouquet, air = build.piece, build.air
+    if keeps_dry(build):
+        return conclude("drink", [], not_needed=NEEDS_NO_WATER)
     missing = [
         words
         for absent, words in (

@@ -57,6 +57,8 @@ def buckets_of(bought: Iterable[StemBuy], varieties: Mapping[str, Variety], time
         begins = [each for each in own if each.task.stage == "condition"]
         uses = [each for each in own if each.task.stage in _TAKEN_IN]
         variety = varieties.get(key)
+        if variety is not None and variety.lasting:
+            continue
         if buy.here > 0 and uses:
             every.append(
                 _Stands(

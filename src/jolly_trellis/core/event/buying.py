@@ -31,7 +31,7 @@ class StemBuy:
     `cost` is of what is bought, `here_cost` of what is here and used, at what a stem of it costs; None where no price
     is known; `singles_cost` is what of `cost` the single stems are; `left_over` is what is bought beyond the recipes.
     Shades are bought apart, in bunches of their own: `shades` has them all, empty where the variety has none; what the
-    stores have is taken to be of its own colour.
+    stores have is taken to be of its own colour. What `keeps` is bought when it suits, what is `gathered` nowhere.
     """
 
     variety: str
@@ -48,6 +48,8 @@ class StemBuy:
     here_cost: Decimal | None = NOTHING
     singles_cost: Decimal | None = NOTHING
     shades: tuple[ShadeBuy, ...] = ()
+    keeps: bool = False
+    gathered: bool = False
 
     @property
     def stems(self) -> int:
@@ -132,6 +134,7 @@ def buy_stems(
         count, wanted = sum(shades.values()), sum(each.with_waste for each in apart)
         bunches, singles = (sum(getattr(each, name) for each in apart) for name in ("bunches", "singles"))
         a_stem = bunch / variety.bunch_size if bunch is not None else stem
+        a_stem = NOTHING if variety.gathered else a_stem
         rows.append(
             StemBuy(
                 variety=key,
@@ -148,6 +151,8 @@ def buy_stems(
                 here_cost=NOTHING if used_here == 0 else None if a_stem is None else to_cent(a_stem * used_here),
                 left_over=max(bunches * variety.bunch_size + singles + here.get(key, 0) - count, 0),
                 shades=apart if set(shades) != {""} else (),
+                keeps=variety.lasting,
+                gathered=variety.gathered,
             )
         )
     return tuple(sorted(rows, key=lambda row: row.name))
@@ -163,6 +168,9 @@ def _shade(
 ) -> ShadeBuy:
     bunch, stem = prices
     wanted = stems_with_waste(number, waste)
+    if variety.gathered:
+        left = max(wanted - here, 0)
+        return ShadeBuy(shade=shade, with_waste=wanted, bunches=0, singles=left, cost=NOTHING, singles_cost=NOTHING)
     bunches, singles, cost = cheapest(max(wanted - here, 0), variety.bunch_size, bunch, stem)
     return ShadeBuy(
         shade=shade,

@@ -15,6 +15,7 @@ from jolly_trellis.core.event.money import NOTHING, price_at_margin, share, shar
 from jolly_trellis.core.event.needs import FOR_ALL, Needs, by_part
 from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.shelves import Shelves
+from jolly_trellis.core.event.wear import stem_uses
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, phrase
@@ -128,7 +129,8 @@ def cost_of(
 
     Source: sums; prices of the stores.
     """
-    costing, stems = job.costing, _stems(needs, bought)
+    costing = job.costing
+    stems = _stems(needs, bought, varieties, shelves)
     minutes, rate = minutes_of(made, book), rate_of(job)
     stores = Stores(larder=larder, shelves=shelves, varieties=varieties, costing=costing)
     left = hired(job.hires)
@@ -239,8 +241,12 @@ def _all(amounts: list[Decimal | None]) -> Decimal | None:
     return sum(known, NOTHING) if len(known) == len(amounts) else None
 
 
-def _stems(needs: Needs, bought: tuple[StemBuy, ...]) -> dict[int, dict[str, Decimal | None]]:
-    """What the stems of each variety cost each piece, by its number; None where the variety has no price."""
+def _stems(
+    needs: Needs, bought: tuple[StemBuy, ...], varieties: Mapping[str, Variety], shelves: Shelves
+) -> dict[int, dict[str, Decimal | None]]:
+    """What the stems of each variety cost each piece, by its number, what keeps for one use of it; None where the
+    variety has no price.
+    """
     counts: dict[str, dict[int, int]] = {}
     for need in needs.stems:
         own = counts.setdefault(need.variety, {})
@@ -250,7 +256,8 @@ def _stems(needs: Needs, bought: tuple[StemBuy, ...]) -> dict[int, dict[str, Dec
         pieces = counts.get(buy.variety, {})
         cents: list[Decimal | None] = [None] * len(pieces)
         if buy.full_cost is not None:
-            cents = list(shared_out(buy.full_cost, list(pieces.values())))
+            uses = stem_uses(varieties[buy.variety], shelves.stems_last.get(buy.variety))
+            cents = list(shared_out(to_cent(buy.full_cost / uses), list(pieces.values())))
         for piece, part in zip(pieces, cents, strict=True):
             shares.setdefault(piece, {})[buy.variety] = part
     return shares

@@ -1,12 +1,13 @@
 """Prices in another currency than the event's: no number is made of them, and that is said once."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import replace
 
 from jolly_trellis.core.event.cost import EventCost, PieceCost
 from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.shelves import Shelves
 from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.quantities import Phrase, phrase
 
 _A_PRICE = "the price of "
 
@@ -33,6 +34,26 @@ def shelves_unpriced(shelves: Shelves) -> Shelves:
 def varieties_unpriced(varieties: Mapping[str, Variety]) -> dict[str, Variety]:
     """Varieties with no price."""
     return {key: replace(each, bunch_price=None, stem_price=None) for key, each in varieties.items()}
+
+
+def priced_in(varieties: Mapping[str, Variety], currency: str) -> dict[str, Variety]:
+    """Varieties with their prices, but of those that are in another currency than this."""
+    return {
+        key: replace(each, bunch_price=None, stem_price=None) if each.currency not in ("", currency) else each
+        for key, each in varieties.items()
+    }
+
+
+def asked_in(varieties: Iterable[Variety], currency: str) -> Iterator[Phrase]:
+    """What is to be asked of varieties whose price is in another currency than the event's, by name."""
+    for each in sorted(varieties, key=lambda variety: variety.name):
+        if each.currency not in ("", currency) and (each.bunch_price or each.stem_price):
+            yield phrase(
+                "{name}: its price is in {own}, the event is in {currency}. What does it cost in {currency}?",
+                name=each.name,
+                own=each.currency,
+                currency=currency,
+            )
 
 
 def said_once(cost: EventCost, prices_in: str) -> EventCost:

@@ -52,14 +52,14 @@ def days_before(
     if bought is None:
         bought = buy_stems(stems, varieties, waste=job.costing.waste, here={})
     days = {key: lot.day for lot in lots_of(job, made, bought, varieties) for key in lot.varieties}
-    suppliers = {key: supplier_of(job, key).name for key in days} if job.suppliers else {}
+    suppliers = {key: supplier_of(job, key, varieties[key].kind).name for key in days} if job.suppliers else {}
     counts: dict[str, int] = {}
     for each in stems:
         counts[each.variety] = counts.get(each.variety, 0) + each.count
     rows = [
         _row(job, made, varieties[key], count, days, suppliers.get(key, ""))
         for key, count in counts.items()
-        if key in varieties
+        if key in varieties and not varieties[key].lasting
     ]
     return tuple(sorted(rows, key=lambda row: (row.buy_on or date.max, row.name)))
 

@@ -23,6 +23,7 @@ Weekday = Literal["mon", "tue", "wed", "thu", "fri", "sat", "sun"]
 WEEKDAYS: tuple[Weekday, ...] = get_args(Weekday)
 Part = Literal["all of it", "setting up", "strike"]
 CREW_MOST = 12
+Question = Literal["fire", "foraging", "food", "animals"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -79,6 +80,14 @@ class Hire:
     goes_back: Day
     each: Annotated[Decimal | None, Range("ratio", 0, 100_000)] = None
     damage: Annotated[Decimal, Range("ratio", 0, 100_000)] = Decimal(0)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Answer:
+    """What was answered to a question that must be asked before work goes on, and by whom, in words."""
+
+    question: Question
+    words: Annotated[str, Text(300, least=1)]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -160,7 +169,8 @@ class Job:
     air of the place and of the workshop. From `builds_from` to `builds_to`, before the day, hung and mounted work may
     go up already. `seats` is how many the vehicle takes, its driver too. With `greens_sooner` greens go in a day
     sooner than is usual. `buckets` is how many buckets the workshop has, `cool_buckets` how many its cool room takes.
-    `hires` are things hired for it, `reused` what is made from finished armatures, `quote` the price it was taken at.
+    `hires` are things hired for it, `reused` what is made from finished armatures, `quote` the price it was taken at;
+    `answers` what places and owners have answered.
     """
 
     zone: ZoneInfo
@@ -187,6 +197,7 @@ class Job:
     hires: tuple[Hire, ...] = ()
     reused: tuple[Reused, ...] = ()
     quote: Quote | None = None
+    answers: tuple[Answer, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

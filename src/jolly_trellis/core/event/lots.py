@@ -4,14 +4,14 @@ import math
 import re
 import unicodedata
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import UTC, date, datetime, timedelta
 
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.event.buying import StemBuy
 from jolly_trellis.core.event.job import WEEKDAYS, Job, Made, Supplier, recipe_of
 from jolly_trellis.core.event.task import COLLECT_MIN, FLOWER_WITHIN, LONGEST_MIN, back, green_within_h
-from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.materials.stems import Kind, Variety
 from jolly_trellis.core.provenance import COMMON_PRACTICE, FROM_MEMORY
 
 OPENING_Q10 = measure("Buds open faster per 10 °C warmer, times", "ratio", 2.5, FROM_MEMORY)
@@ -20,6 +20,8 @@ BULB_WITHIN = rule("What grows on is placed at most before the display", "durati
 GREENS_KEEP = measure("Greens keep in a bucket, longer than they must, days", "ratio", 3.0, COMMON_PRACTICE)
 FLOWERS_KEEP = measure("Flowers keep in a cool room, longer than they must, days", "ratio", 1.0, COMMON_PRACTICE)
 DRY_MOST = measure("Stems that are fetched are conditioned within", "duration", 4.0, COMMON_PRACTICE)
+_HEDGE = Supplier(name="Foraged", opens="05:00", closes="22:00", days=WEEKDAYS)
+GATHERED_FROM: Mapping[Kind, Supplier] = {"foraged": _HEDGE, "own garden": replace(_HEDGE, name="Own garden")}
 ANY_SUPPLIER = Supplier(name="Flower market", opens="00:00", closes="23:59", days=WEEKDAYS)
 _FARTHEST_DAYS = 60
 
@@ -89,7 +91,7 @@ def leaves_at(job: Job) -> datetime | None:
 
 
 def lots_of(job: Job, made: Made, bought: Iterable[StemBuy], varieties: Mapping[str, Variety]) -> tuple[Lot, ...]:
-    """Every stem that is bought, in lots; the first to fetch first.
+    """Every stem that is bought by the day or gathered, in lots; the first to fetch first. What keeps is in none.
 
     A variety is fetched on its supplier's last open day that leaves it time to be conditioned, to drink and to open;
     what keeps so long is fetched with what must come earlier, to save a way.
@@ -97,11 +99,13 @@ def lots_of(job: Job, made: Made, bought: Iterable[StemBuy], varieties: Mapping[
     Source: drinking and opening times of the varieties; how long things keep is common practice, no source.
     """
     stems = {each.variety: each.bunches * each.bunch_size + each.singles for each in bought}
-    wanted = [varieties[key] for key, count in stems.items() if count > 0 and key in varieties]
+    wanted = [
+        varieties[key] for key, count in stems.items() if count > 0 and key in varieties and not varieties[key].lasting
+    ]
     days = {each.key: _last_day(job, made, each) for each in wanted}
     trips: dict[Supplier, list[date]] = {}
     for variety in sorted(wanted, key=lambda each: (days[each.key] or date.max, each.key)):
-        day, own = days[variety.key], trips.setdefault(supplier_of(job, variety.key), [])
+        day, own = days[variety.key], trips.setdefault(supplier_of(job, variety.key, variety.kind), [])
         if day is None:
             continue
         keeps = GREENS_KEEP.value if variety.form == "leaf" else 0.0 if variety.bulb else FLOWERS_KEEP.value
@@ -111,7 +115,9 @@ def lots_of(job: Job, made: Made, bought: Iterable[StemBuy], varieties: Mapping[
     groups: dict[tuple[Supplier, date | None, int], list[str]] = {}
     for variety in wanted:
         rest = math.ceil(60 * _rest_h(job, variety) - 1e-9)
-        groups.setdefault((supplier_of(job, variety.key), days[variety.key], rest), []).append(variety.key)
+        groups.setdefault((supplier_of(job, variety.key, variety.kind), days[variety.key], rest), []).append(
+            variety.key
+        )
     lots = [
         Lot(
             supplier=supplier,
@@ -126,9 +132,13 @@ def lots_of(job: Job, made: Made, bought: Iterable[StemBuy], varieties: Mapping[
     return tuple(sorted(lots, key=lambda each: (each.day or date.max, each.trip, -each.rest_min)))
 
 
-def supplier_of(job: Job, variety: str) -> Supplier:
-    """Who is asked for a variety: who sells it, else the first who sells nothing in particular, else a market."""
+def supplier_of(job: Job, variety: str, kind: Kind = "fresh") -> Supplier:
+    """Who is asked for a variety: who sells it, nobody for what is gathered, else the first who sells nothing in
+    particular, else a market.
+    """
     own = next((each for each in job.suppliers if variety in each.sells), None)
+    if own is None and kind in GATHERED_FROM:
+        return GATHERED_FROM[kind]
     return own or next((each for each in job.suppliers if not each.sells), ANY_SUPPLIER)
 
 
@@ -160,7 +170,7 @@ def _last_day(job: Job, made: Made, variety: Variety) -> date | None:
     if used is None:
         return None
     before = back(used, _rest_h(job, variety) + (COLLECT_MIN.value + LONGEST_MIN.value) / 60)
-    supplier = supplier_of(job, variety.key)
+    supplier = supplier_of(job, variety.key, variety.kind)
     last = before.astimezone(job.zone).date()
     for earlier in range(_FARTHEST_DAYS):
         day = last - timedelta(days=earlier)

@@ -69,6 +69,8 @@ def _stems(shopping: Shopping, varieties: tuple[str, ...]) -> Iterator[OrderLine
     by_key = {each.variety: each for each in shopping.stems}
     for key in varieties:
         stem = by_key[key]
+        if stem.gathered:
+            continue
         for each in stem.shades or (stem,):
             shade = each.shade if isinstance(each, ShadeBuy) else ""
             own, name = (f"{key}-{shade}", f"{stem.name}, {shade}") if shade else (key, stem.name)

@@ -50,7 +50,7 @@ def _of(work: PieceWork, supply: str, amount: float, uses: float) -> SupplyNeed:
 
 
 def _of_all(job: Job, bought: tuple[StemBuy, ...], water: WaterRounds) -> Iterator[SupplyNeed]:
-    buckets = sum(math.ceil(each.stems / BUCKET_STEMS.value - 1e-9) for each in bought)
+    buckets = sum(math.ceil(each.stems / BUCKET_STEMS.value - 1e-9) for each in bought if not each.keeps)
     numbers = [("bucket", buckets, BUCKET_USES.value), ("flower-food", buckets, 1.0)]
     if water.total_l > 0:
         most = max((each.litres for each in water.rounds), default=0.0)

@@ -10,7 +10,9 @@ from jolly_trellis.core.materials.frogs import Frog
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Shelves:
-    """Frogs by key with how many, vessels and stands by name, finished armatures by key, stems by variety."""
+    """Frogs by key with how many, vessels and stands by name, finished armatures by key, stems by variety, and
+    how often one that keeps is used, where somebody has said so.
+    """
 
     frogs: Mapping[str, Frog]
     frogs_here: Mapping[str, int]
@@ -19,3 +21,4 @@ class Shelves:
     stands: Mapping[str, Kept] = field(default_factory=dict)
     armatures: Mapping[str, FinishedArmature] = field(default_factory=dict)
     armatures_kept: Mapping[str, Kept] = field(default_factory=dict)
+    stems_last: Mapping[str, int] = field(default_factory=dict)

@@ -46,6 +46,9 @@ class Buy:
     hired: int = 0
 
 
+KEEPS = "Dried, preserved and artificial"
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Trip:
     """Stems that are fetched from one supplier on one day: which varieties, and what they cost; None a price is not
@@ -118,11 +121,14 @@ def shopping(
 
 
 def _trips(job: Job, made: Made, stems: tuple[StemBuy, ...], varieties: Mapping[str, Variety]) -> Iterator[Trip]:
-    """The lots of the book of time, one trip for each supplier and day."""
+    """The lots of the book of time, one trip for each supplier and day; what keeps is ordered once, for no day."""
     costs = {each.variety: each.cost for each in stems}
     trips: dict[tuple[str, date | None], list[str]] = {}
     for lot in lots_of(job, made, stems, varieties):
         trips.setdefault((lot.supplier.name, lot.day), []).extend(lot.varieties)
+    keeping = sorted(each.variety for each in stems if each.keeps and each.bunches + each.singles)
+    if keeping:
+        trips[KEEPS, None] = keeping
     for (supplier, day), keys in trips.items():
         own = [costs[key] for key in keys]
         known = [each for each in own if each is not None]

@@ -6,9 +6,10 @@ from datetime import datetime, timedelta
 
 from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.books.time import Stage, Task, Wait, key_of
+from jolly_trellis.core.event.asked import foraging_gate
 from jolly_trellis.core.event.job import Job, Made, RigWork, Work, name_of, quantity_of, recipe_of
 from jolly_trellis.core.event.lives import lasts_words, soonest_use
-from jolly_trellis.core.event.lots import DRY_MOST, Lot, open_window
+from jolly_trellis.core.event.lots import DRY_MOST, GATHERED_FROM, Lot, open_window
 from jolly_trellis.core.event.payment import buying_gate
 from jolly_trellis.core.event.task import (
     COLLECT_MIN,
@@ -27,6 +28,7 @@ from jolly_trellis.core.event.task import (
 from jolly_trellis.core.event.tasks_hires import fetched_hires, waits_for_hires
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.quantities import Phrase
 
 FINISHED_SHARE = measure("A finished armature takes of the time of a new one", "ratio", 0.25)
 
@@ -85,11 +87,12 @@ def _fetched(before: Before) -> Iterator[Task]:
         trips.setdefault(lot.trip, []).append(lot)
     for trip, lots in trips.items():
         first = lots[0]
+        verb = "Gather" if first.supplier in GATHERED_FROM.values() else "Fetch"
         window = None if first.day is None else open_window(before.job, first.supplier, first.day)
         yield Task(
             key=key_of(trip, "collect"),
             stage="collect",
-            name=f"Fetch {sum(each.stems for each in lots)} stems: {first.supplier.name}",
+            name=f"{verb} {sum(each.stems for each in lots)} stems: {first.supplier.name}",
             where="supplier",
             minutes=slots(COLLECT_MIN.value),
             skills=("drives",),
@@ -98,7 +101,7 @@ def _fetched(before: Before) -> Iterator[Task]:
             why=f"{first.supplier.name} is open from {first.supplier.opens} to {first.supplier.closes}"
             if before.job.suppliers
             else "",
-            gate=buying_gate(before.job),
+            gate=_gate(before.job, first),
         )
         for lot in lots:
             parts = parts_of(lot.stems * CONDITION_MIN.value)
@@ -116,6 +119,13 @@ def _fetched(before: Before) -> Iterator[Task]:
                     varieties=lot.varieties,
                     why=f"stems drink and open {lot.rest_min / 60:g} h before they are used",
                 )
+
+
+def _gate(job: Job, lot: Lot) -> Phrase | None:
+    """What must be cleared before a lot is fetched: money, or the landowner's leave; an own garden asks nobody."""
+    if lot.supplier == GATHERED_FROM["foraged"]:
+        return foraging_gate(job)
+    return None if lot.supplier == GATHERED_FROM["own garden"] else buying_gate(job)
 
 
 def _soon(job: Job, lot: Lot) -> Iterator[tuple[datetime, datetime]]:
@@ -237,14 +247,17 @@ def _limit(
 ) -> tuple[datetime | None, str, str | None]:
     """The soonest that a stage of a part may be done: the usual, or as long as the first of its stems lasts."""
     soonest = None if before.start is None else back(before.start, within_h)
-    named = None
+    named, fresh = None, False
     for line in recipe_of(work):
         variety = before.varieties.get(line.variety)
         if variety is None or line.on_site or _stage_of(line, before.varieties) != stage:
             continue
+        fresh = fresh or not variety.lasting
         least = soonest_use(before.job, line, variety)
         if least is not None and (soonest is None or least > soonest):
             soonest, why, named = least, lasts_words(before.job, line, variety), variety.key
+    if not fresh and any(_stage_of(line, before.varieties) == stage for line in recipe_of(work)):
+        return before.early(), "nothing in it fades", None
     return soonest, why, named
 
 

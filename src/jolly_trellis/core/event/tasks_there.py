@@ -8,6 +8,7 @@ from itertools import combinations
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.books.time import Skill, Task, Wait, key_of
+from jolly_trellis.core.event.asked import fire_gate
 from jolly_trellis.core.event.gates import gate_of
 from jolly_trellis.core.event.job import Job, Made, PieceWork, RigWork, Work, name_of, quantity_of, recipe_of
 from jolly_trellis.core.event.lives import lasts_words, soonest_use
@@ -36,6 +37,7 @@ from jolly_trellis.core.event.tasks_before import Before, goes_up_early
 from jolly_trellis.core.event.tasks_hires import brought_back
 from jolly_trellis.core.event.water_rounds import rounds_of
 from jolly_trellis.core.making.steps import MINUTES_PER_STEM
+from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine
 
 GUEST_SLACK = rule("All is done before guests come by", "minutes", 45)
@@ -63,7 +65,7 @@ def at_the_place(before: Before, loads: tuple[Task, ...]) -> Iterator[Task]:
         ahead = goes_up_early(job, rig)
         hangs = rig.rig.mount is None and not rig.rig.lies
         arrive = there_early if ahead else there
-        task = _install(job, rig, ahead=ahead, after=previous[ahead] if hangs else arrive, ready=ready)
+        task = _install(before, rig, ahead=ahead, after=previous[ahead] if hangs else arrive, ready=ready)
         raised[ahead].append(task)
         up = (Wait(task=task.key),)
         hung[rig.id] = (*up, *there)
@@ -85,13 +87,14 @@ def at_the_place(before: Before, loads: tuple[Task, ...]) -> Iterator[Task]:
     for work in made.pieces:
         if work.piece.carried:
             continue
-        task = _placed(job, work, tuple(over_tables))
+        task = _placed(job, work, tuple(over_tables), before.varieties)
         placed.append(Wait(task=task.key))
         hung[work.id] = (placed[-1],)
         yield task
     start = before.start
-    if placed:
-        number = sum(each.piece.quantity for each in made.pieces if not each.piece.carried)
+    wet = [each.piece for each in made.pieces if not each.piece.carried and each.piece.water_level_m > 0]
+    if wet:
+        number = sum(each.quantity for each in wet)
         minutes = slots(FILL_MIN.value * number)
         yield Task(
             key=key_of("place", "fill"),
@@ -212,8 +215,9 @@ def _driven_back(job: Job, minutes: int, builds: tuple[Task, ...], riders: tuple
     )
 
 
-def _install(job: Job, rig: RigWork, *, ahead: bool, after: tuple[Wait, ...], ready: datetime | None) -> Task:
+def _install(before: Before, rig: RigWork, *, ahead: bool, after: tuple[Wait, ...], ready: datetime | None) -> Task:
     """Hung or mounted work put up; hung work over people is proved."""
+    job, varieties = before.job, before.varieties
     hangs = rig.rig.mount is None and not rig.rig.lies
     minutes = RIG_MIN.value + LINE_MIN.value * len(rig.rig.lines)
     minutes += PROOF_MIN.value if hangs and rig.rig.over_people else 0.0
@@ -232,11 +236,11 @@ def _install(job: Job, rig: RigWork, *, ahead: bool, after: tuple[Wait, ...], re
         after=after,
         piece_id=rig.id,
         why="hung work goes up before what stands under it" if hangs else "",
-        gate=gate_of(rig),
+        gate=gate_of(rig) or fire_gate(job, rig, varieties),
     )
 
 
-def _placed(job: Job, work: PieceWork, after: tuple[Wait, ...]) -> Task:
+def _placed(job: Job, work: PieceWork, after: tuple[Wait, ...], varieties: Mapping[str, Variety]) -> Task:
     """A piece carried in and set down; two carry what is heavy."""
     kg = work.report.balance.mass_kg if work.report is not None and work.report.balance is not None else 0.0
     return Task(
@@ -250,7 +254,7 @@ def _placed(job: Job, work: PieceWork, after: tuple[Wait, ...]) -> Task:
         latest=job.filled_at,
         after=after,
         piece_id=work.id,
-        gate=gate_of(work),
+        gate=gate_of(work) or fire_gate(job, work, varieties),
     )
 
 

@@ -6,9 +6,12 @@ from decimal import Decimal
 
 from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.event.money import NOTHING
+from jolly_trellis.core.materials.stems import Variety
 
 VESSEL_USES = measure("Times a vessel is used", "count", 40)
 STAND_USES = measure("Times a stand is used", "count", 60)
+DRIED_USES = measure("Times a dried or preserved stem is used", "count", 2)
+ARTIFICIAL_USES = measure("Times an artificial stem is used", "count", 12)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -35,6 +38,14 @@ class Kept:
         if self.price is None:
             return None
         return max(self.price - self.resale, NOTHING) / self.lasts
+
+
+def stem_uses(variety: Variety, own: int | None = None) -> int:
+    """How often a stem is used: as the stores say, else once, or what is usual of what keeps."""
+    if not variety.lasting:
+        return 1
+    usual = ARTIFICIAL_USES if variety.kind == "artificial" else DRIED_USES
+    return own or round(usual.value)
 
 
 def worn_out(kept: Mapping[str, Kept], wanted: Mapping[str, int]) -> Iterator[str]:

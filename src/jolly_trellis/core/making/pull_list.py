@@ -95,6 +95,15 @@ def preparation_of(variety: Variety, *, shown_h: float | None, bound: bool) -> t
         bound: for a bouquet, stripped below its binding point.
     Source: common practice, no source.
     """
+    if variety.lasting:
+        done = [phrase("cut to length, handle it little"), phrase("stand it clear of water, or seal its end")]
+        if variety.kind == "artificial":
+            done = [phrase("cut with wire cutters"), phrase("turn its wire end back")]
+        hands = (each for each in variety.hazards if each in HANDS)
+        return (
+            *done,
+            *(phrase("{words}: {do}", words=ABOUT[each].words, do=ABOUT[each].do) for each in hands),
+        )
     done = [phrase("cut on the slant and split" if variety.stiffness == "woody" else "cut on the slant")]
     done.append(phrase("strip below the binding" if bound else "strip below the rim"))
     if variety.dip:

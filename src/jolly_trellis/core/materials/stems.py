@@ -5,14 +5,18 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from jolly_trellis.core.books.figures import Constant, measure, standard
+from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials.hazards import Hazard
 from jolly_trellis.core.provenance import ESTIMATE, Provenance
+from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.ranges import Key, Many, Range, Text
 
 HeadForm = Literal["disc", "ball", "spike", "spray", "leaf", "plume", "tassel"]
 Stiffness = Literal["soft", "medium", "woody"]
 Thirst = Literal["low", "usual", "thirsty"]
 Kind = Literal["fresh", "dried", "preserved", "artificial", "foraged", "own garden"]
+LASTING: tuple[Kind, ...] = ("dried", "preserved", "artificial")
+GATHERED: tuple[Kind, ...] = ("foraged", "own garden")
 Role = Literal["margin", "line", "focal", "filler", "base", "airy"]
 
 GRAVITY = standard("Standard gravity", "acceleration", 9.80665, Provenance(kind="published", source="ISO 80000-3"))
@@ -49,9 +53,10 @@ class Variety:
     head. `uptake_ml_h` is the first day's draw at 20 °C and 60 % relative humidity. `dry_hold_h` is how long
     it looks right with no water in the same air. A `bulb` grows on after it is placed; `forked` stems catch others;
     `dip` and `fold` say that the head is dipped, and that its petals may be folded back; `side_shoots` can be saved.
-    `bunch_price` and `stem_price` are what a bunch and a single stem cost, None not known; `conditioning_h` is how
-    long it drinks before it is used, `opening_days` how long its bud as bought takes to open at 20 °C. `names` are
-    other names that people call it by, `season` the months of ordinary supply in the north, 1 to 12, empty not known;
+    `bunch_price` and `stem_price` are what a bunch and a single stem cost, None not known, asked on the day
+    `priced_on`, empty an estimate, in `currency`, empty that of the stores; `conditioning_h` is how long it drinks
+    before it is used, `opening_days` how long its bud as bought takes to open at 20 °C. `names` are other names that
+    people call it by, `season` the months of ordinary supply in the north, 1 to 12, empty not known;
     `hazards` empty says nothing of it.
     """
 
@@ -82,12 +87,24 @@ class Variety:
     stem_price: Annotated[float | None, Range("ratio", 0, 10000)] = None
     conditioning_h: Annotated[float, Range("duration", 0, 72)] = 6.0
     opening_days: Annotated[float, Range("ratio", 0, 60)] = 0.0
+    priced_on: Annotated[str, Text(10, like=r"(\d{4}-\d{2}-\d{2})?", such="2027-05-15")] = ""
+    currency: Annotated[str, Text(3)] = ""
     kind: Kind = "fresh"
     botanical: Annotated[str, Text(120)] = ""
     names: Annotated[tuple[Annotated[str, Text(60, least=1)], ...], Many(20)] = ()
     season: Annotated[tuple[Annotated[int, Range("count", 1, 12)], ...], Many(12)] = ()
     hazards: Annotated[tuple[Hazard, ...], Many(9)] = ()
     provenance: VarietyProvenance
+
+    @property
+    def lasting(self) -> bool:
+        """Whether it is dried, preserved or artificial: it drinks nothing, opens nothing, and keeps for months."""
+        return self.kind in LASTING
+
+    @property
+    def gathered(self) -> bool:
+        """Whether nobody sells it: it is foraged, or grows in the studio's own garden."""
+        return self.kind in GATHERED
 
     @property
     def thorny(self) -> bool:
@@ -98,6 +115,29 @@ class Variety:
     def toxic(self) -> bool:
         """Whether its sap is not for bare hands, or it is not for eating."""
         return bool({"sap", "light", "poison"} & set(self.hazards))
+
+
+def check_kind(variety: Variety) -> None:
+    """Refuse what keeps for months and is to drink or open, and a price of what nobody sells.
+
+    Raises: InvalidMeasure.
+    """
+    asked = (("uptake_ml_h", 0.0), ("conditioning_h", 0.0), ("opening_days", 0.0))
+    for path, none in asked if variety.lasting else ():
+        if getattr(variety, path) != none:
+            words = "opens no buds" if path == "opening_days" else "does not drink"
+            raise InvalidMeasure(
+                path=path,
+                message=phrase("{name} is {kind}: it {words}.", name=variety.name, kind=variety.kind, words=words),
+                limit=phrase("Give 0 here, or another kind."),
+            )
+    for path in ("bunch_price", "stem_price") if variety.gathered else ():
+        if getattr(variety, path):
+            raise InvalidMeasure(
+                path=path,
+                message=phrase("{name} is {kind}: nobody sells it.", name=variety.name, kind=variety.kind),
+                limit=phrase("Leave its price empty, or give another kind."),
+            )
 
 
 def linear_density_kg_m(variety: Variety) -> float:

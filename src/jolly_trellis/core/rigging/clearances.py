@@ -31,18 +31,18 @@ BESIDE: dict[HazardKind, Constant] = {"open flame": BESIDE_FLAME, "flame in glas
 _TOUCHES_M = 1e-3
 
 
-def clearances(rig: Rig, body: Array, thick_m: float, lowest_m: float) -> list[Finding]:
+def clearances(rig: Rig, body: Array, thick_m: float, lowest_m: float, *, dry: bool = False) -> list[Finding]:
     """What must be kept clear of a rig at rest.
 
     Args:
         body: places all over the finished work, shape (n, 3), m. thick_m: how thick it is about them, m.
-        lowest_m: of the finished work over the floor, m.
+        lowest_m: of the finished work over the floor, m. dry: whether stems of it are dried, preserved or artificial.
     """
     found = []
     if rig.below in ("walkway", "table"):
         found.append(_under(rig, lowest_m))
     for hazard in rig.hazards:
-        found += _near(rig, hazard, body, thick_m / 2)
+        found += _near(hazard, body, thick_m / 2, dry=dry or rig.dried)
     return found
 
 
@@ -79,12 +79,12 @@ def _under(rig: Rig, lowest_m: float) -> Finding:
     return finding(check="clearance", case="heavy", value=value, limit=limit, sense="at least", reason=reason)
 
 
-def _near(rig: Rig, hazard: Hazard, body: Array, reach: float) -> list[Finding]:
+def _near(hazard: Hazard, body: Array, reach: float, *, dry: bool) -> list[Finding]:
     if hazard.kind == "LED candle":
         return []
     if hazard.kind in ROUND:
         return [_keeps(hazard, "of", gap_m(hazard, body, reach), ROUND[hazard.kind].value)]
-    if rig.dried:
+    if dry:
         return [_keeps(hazard, "of, being dried,", gap_m(hazard, body, reach), DRIED.value)]
     beside = BESIDE[hazard.kind].value
     found = []

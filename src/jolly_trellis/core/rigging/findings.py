@@ -66,7 +66,9 @@ def findings_of(rig: Rig, worked: Worked, conditions: Conditions) -> tuple[list[
         missing += lacks
     findings += _only(rig)
     missing += _unfit(rig)
-    findings += clearances(rig, worked.body_m, worked.thick_m, worked.lowest_m)
+    known = (conditions.varieties.get(line.variety) for line in rig.recipe)
+    dry = any(each is not None and each.lasting for each in known)
+    findings += clearances(rig, worked.body_m, worked.thick_m, worked.lowest_m, dry=dry)
     findings += mounts.ties(rig, list(worked.along_m), worked.load_n)
     findings += mounts.stands(rig, worked.at_m, worked.weighed.typical_kg, worked.thick_m, worked.wide_m)
     missing += mounts.missing(rig) + mounts.untied(rig)

@@ -187,7 +187,11 @@ def _start_in(line: Line, clause: Clause) -> str:
         return ""
     word = found["word"]
     article = "an" if word[0] in "aeiou" else "a"
-    line.take(clause.start + found.start(), clause.start + found.end(), phrase(f"{article} {{word}}", word=word))
+    line.take(
+        clause.start + found.start(),
+        clause.start + found.end(),
+        phrase("{article} {word}", article=article, word=word),
+    )
     return STARTS_SAID[word]
 
 

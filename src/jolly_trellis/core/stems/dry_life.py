@@ -36,10 +36,13 @@ def dry_rate(air: Air) -> float:
 
 
 def reserve_of(line: RecipeLine, variety: Variety) -> Reserve | None:
-    """What a stem of a line has with it, a bundle's wrap shared by its stems; None where it drinks from a vessel.
+    """What a stem of a line has with it, a bundle's wrap shared by its stems; None where it drinks from a vessel, or
+    needs no water.
 
     Source: usable water as `tubes.usable_ml`; draw and dry life are the variety's own.
     """
+    if variety.lasting:
+        return None
     match line.water:
         case "none":
             water = 0.0

@@ -33,7 +33,8 @@ class StemSet:
     """One row for each stem or clump pushed in.
 
     `lines` holds (recipe line, variety, first row, rows); `flower` is 0 for foliage, whose head is loose
-    leaves that give way; `from_vessel` tells stems that drink from the vessel rather than from a tube or a wrap;
+    leaves that give way; `from_vessel` tells stems that stand in the vessel rather than in a tube or a wrap, `drinks`
+    those of them that drink there;
     `on_site` those that go in only where the piece is shown; `longest_m` is the longest that a row is sold.
     """
 
@@ -53,6 +54,7 @@ class StemSet:
     longest_m: Array
     woody: Flags
     from_vessel: Flags
+    drinks: Flags
     on_site: Flags
 
     def __len__(self) -> int:
@@ -198,6 +200,9 @@ def _columns(
         longest_m=column([max(v.sold_lengths_m) for v in varieties]),
         woody=np.array([v.stiffness == "woody" for v in varieties], dtype=np.bool_),
         from_vessel=np.array([lines[index][0].water == "vessel" for index in row_lines], dtype=np.bool_),
+        drinks=np.array(
+            [lines[index][0].water == "vessel" and not lines[index][1].lasting for index in row_lines], dtype=np.bool_
+        ),
         on_site=np.array([lines[index][0].on_site for index in row_lines], dtype=np.bool_),
     )
 

@@ -166,7 +166,7 @@ export function EventPlace() {
             <h2 id="brief" className="m-0 mb-1 text-xl">
               The brief
             </h2>
-            <TheBrief event={now} />
+            <TheBrief event={now} asks={standing.data?.asks ?? []} />
             <EventFiles eventId={eventId} />
           </section>
         </div>

@@ -1,4 +1,5 @@
-import type { EventOut } from "../../api/types";
+import type { EventOut, EventStanding } from "../../api/types";
+import { Asks } from "./Asks";
 import { BriefFields } from "./BriefFields";
 import { BriefState } from "./BriefState";
 import { JobFields } from "./JobFields";
@@ -6,13 +7,14 @@ import { PracticeFields } from "./PracticeFields";
 import { useBrief } from "./useBrief";
 
 /** All that is known of the job: times, air, crew, road, and how the studio works. */
-export function TheBrief({ event }: { event: EventOut }) {
+export function TheBrief({ event, asks }: { event: EventOut; asks: EventStanding["asks"] }) {
   const desk = useBrief(event);
   return (
     <>
       <BriefState desk={desk} />
       <BriefFields event={desk.shown} desk={desk} />
       <JobFields event={desk.shown} desk={desk} />
+      <Asks event={desk.shown} asks={asks} desk={desk} />
       <PracticeFields event={desk.shown} desk={desk} />
     </>
   );
