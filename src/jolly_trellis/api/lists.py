@@ -16,6 +16,7 @@ from jolly_trellis.core.event.cost import EventCost
 from jolly_trellis.core.event.days_before import VarietyDays
 from jolly_trellis.core.event.finished import Offer, offers
 from jolly_trellis.core.event.hires import out_of_time
+from jolly_trellis.core.event.ledger import LedgerRow
 from jolly_trellis.core.event.orders import Order, orders_of
 from jolly_trellis.core.event.payment import payment_of
 from jolly_trellis.core.event.recipes import (
@@ -48,6 +49,7 @@ from jolly_trellis.services import (
     recipes,
     reserving,
     searches,
+    swapping,
 )
 from jolly_trellis.services.coming_home import Back, ReturnsState
 from jolly_trellis.services.price_target import Reached
@@ -56,6 +58,7 @@ from jolly_trellis.services.recipes import PullRow
 from jolly_trellis.services.reserving import Instead, shortfalls_of
 from jolly_trellis.services.stamps import stamp_of
 from jolly_trellis.services.stores import free_key
+from jolly_trellis.services.swapping import Swapped
 from jolly_trellis.store import ticks
 from jolly_trellis.store.ticks import GoodsState, Tick, TickedList
 
@@ -96,6 +99,13 @@ class TickIn(In):
     state: GoodsState = ""
     note: Annotated[str, Field(max_length=200)] = ""
     clear: bool = False
+
+
+class SwapIn(BasedOn):
+    """A variety by its key, and another by its key or any of its names."""
+
+    old: Annotated[str, Field(min_length=1, max_length=60)]
+    new: Annotated[str, Field(min_length=1, max_length=120)]
 
 
 class GoodsIn(In):
@@ -142,6 +152,7 @@ class ListsOut(BaseModel):
     offers: list[Offer]
     hires_out_of_time: list[Phrase]
     returns: ReturnsState
+    ledger: list[LedgerRow]
 
 
 class CostOut(BaseModel):
@@ -189,6 +200,7 @@ def get_lists(event_id: Number, conn: Connection) -> ListsOut:
         ),
         hires_out_of_time=list(out_of_time(work.job.hires, away(work.job))),
         returns=coming_home.state_of(conn, work),
+        ledger=list(listing.ledger_of(conn, work, shopping)),
     )
 
 
@@ -218,6 +230,24 @@ def goods_in(event_id: Number, body: GoodsIn, conn: Connection) -> GoodsOut:
 def reuse(event_id: Number, body: ReuseIn, conn: Connection) -> Response:
     """Make so many of a part from finished armatures."""
     state = listing.reuse(conn, event_id, body.part, body.armature, body.number, base_revision=body.base_revision)
+    return change_out(conn, state, body.base_revision)
+
+
+@router.get("/swap")
+def try_swap(
+    event_id: Number,
+    conn: Connection,
+    old: Annotated[str, Query(max_length=60)],
+    new: Annotated[str, Query(min_length=1, max_length=120)],
+) -> Swapped:
+    """What another variety in the place of one would change; `new` is its key or any of its names."""
+    return swapping.try_swap(conn, event_id, old, new)
+
+
+@router.post("/swap", response_model=EventChange)
+def swap(event_id: Number, body: SwapIn, conn: Connection) -> Response:
+    """Swap a variety in everything of the event."""
+    state = swapping.swap(conn, event_id, body.old, body.new, base_revision=body.base_revision)
     return change_out(conn, state, body.base_revision)
 
 

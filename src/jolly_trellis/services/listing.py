@@ -7,10 +7,14 @@ from typing import get_args
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.finished import not_for
 from jolly_trellis.core.event.job import Reused
-from jolly_trellis.core.event.orders import Order, orders_of
+from jolly_trellis.core.event.ledger import LedgerRow, ledger
+from jolly_trellis.core.event.orders import CameIn, Order, orders_of
+from jolly_trellis.core.event.shopping import Shopping
+from jolly_trellis.core.event.swapping import variety_uses
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.exchange.order_papers import read_csv
 from jolly_trellis.services import event_work, planning
+from jolly_trellis.services.event_work import EventWork
 from jolly_trellis.services.planning import EventState, NotFound
 from jolly_trellis.store import stock, ticks
 from jolly_trellis.store.connection import transaction
@@ -82,3 +86,19 @@ def orders_for(orders: tuple[Order, ...], supplier: str) -> tuple[Order, ...]:
             limit=phrase("There are orders for: {names}.", names=names),
         )
     return found
+
+
+def ledger_of(conn: sqlite3.Connection, work: EventWork, shopping: Shopping) -> tuple[LedgerRow, ...]:
+    """Where the stems of an event are, by what was counted."""
+    known = work.conditions.varieties
+
+    def counted(of: TickedList) -> dict[str, float]:
+        return {each.line: each.number for each in ticks.ticks(conn, work.event_id, of)}
+
+    came = {
+        each.line: CameIn(number=each.number, state=each.state)
+        for each in ticks.ticks(conn, work.event_id, "goods in")
+    }
+    return ledger(
+        variety_uses(work.made, known), shopping.stems, came, counted("prepared"), counted("placed"), counted("lost")
+    )

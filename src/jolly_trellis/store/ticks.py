@@ -4,7 +4,7 @@ import sqlite3
 from dataclasses import dataclass
 from typing import Literal
 
-TickedList = Literal["out", "home", "goods in"]
+TickedList = Literal["out", "home", "goods in", "prepared", "placed", "lost"]
 GoodsState = Literal["", "right", "short", "late", "wrong", "poor"]
 _PUT = """
 INSERT INTO tick (event_id, list, line, number, state, note) VALUES (:event, :list, :line, :number, :state, :note)

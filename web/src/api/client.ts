@@ -48,6 +48,7 @@ import type {
   StoreKind,
   SurveyOut,
   SurveyPoint,
+  Swapped,
   TickIn,
   Ticks,
   Trade,
@@ -196,6 +197,10 @@ export const api = {
     call<readonly Option[]>("POST", `/events/${id}/choose`, { piece }, signal),
   looking: (id: number, piece: Piece, signal?: AbortSignal) =>
     call<Looking>("POST", `/events/${id}/looking`, { piece }, signal),
+  trySwap: (id: number, old: string, said: string) =>
+    call<Swapped>("GET", `/events/${id}/swap?old=${encodeURIComponent(old)}&new=${encodeURIComponent(said)}`),
+  swap: (id: number, old: string, said: string, base_revision: number) =>
+    call<EventChange>("POST", `/events/${id}/swap`, { old, new: said, base_revision }),
   sayParts: (id: number, text: string, system: UnitSystem) =>
     call<SaidPart[]>("POST", `/events/${id}/parts/say`, { text, system }),
   addSaid: (id: number, text: string, system: UnitSystem, base_revision: number) =>

@@ -1016,6 +1016,30 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/swap": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Try Swap
+         * @description What another variety in the place of one would change; `new` is its key or any of its names.
+         */
+        readonly get: operations["try_swap_api_events__event_id__swap_get"];
+        readonly put?: never;
+        /**
+         * Swap
+         * @description Swap a variety in everything of the event.
+         */
+        readonly post: operations["swap_api_events__event_id__swap_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/instead": {
         readonly parameters: {
             readonly query?: never;
@@ -5288,6 +5312,34 @@ export interface components {
             readonly axis_m: number;
         };
         /**
+         * LedgerRow
+         * @description One variety: planned in all; had (what came in, or is ordered where nobody has counted, and was here), counted
+         *     in; prepared, placed, lost; left of what was had. `say` is what does not add up, None nothing.
+         */
+        readonly LedgerRow: {
+            /** Variety */
+            readonly variety: string;
+            /** Name */
+            readonly name: string;
+            /** Planned */
+            readonly planned: number;
+            /** Had */
+            readonly had: number;
+            /** Counted */
+            readonly counted: boolean;
+            /** Prepared */
+            readonly prepared: number;
+            /** Placed */
+            readonly placed: number;
+            /** Lost */
+            readonly lost: number;
+            /** Left */
+            readonly left: number;
+            /** Parts */
+            readonly parts: readonly components["schemas"]["PartLedger"][];
+            readonly say: components["schemas"]["Phrase"] | null;
+        };
+        /**
          * Level
          * @description One level at which stems are held: height above the inside floor, and clear width of its holes, metres.
          *
@@ -5469,6 +5521,8 @@ export interface components {
             /** Hires Out Of Time */
             readonly hires_out_of_time: readonly components["schemas"]["Phrase"][];
             readonly returns: components["schemas"]["ReturnsState"];
+            /** Ledger */
+            readonly ledger: readonly components["schemas"]["LedgerRow"][];
         };
         /**
          * LoadPart
@@ -6344,6 +6398,22 @@ export interface components {
              * @default
              */
             readonly made_of: string;
+        };
+        /**
+         * PartLedger
+         * @description Stems of a variety for one piece, all of its quantity: planned, placed and lost so far.
+         */
+        readonly PartLedger: {
+            /** Part */
+            readonly part: number;
+            /** Piece */
+            readonly piece: string;
+            /** Planned */
+            readonly planned: number;
+            /** Placed */
+            readonly placed: number;
+            /** Lost */
+            readonly lost: number;
         };
         /**
          * Payment
@@ -9624,6 +9694,47 @@ export interface components {
             readonly note: string;
         };
         /**
+         * SwapIn
+         * @description A variety by its key, and another by its key or any of its names.
+         */
+        readonly SwapIn: {
+            /** Base Revision */
+            readonly base_revision: number;
+            /** Old */
+            readonly old: string;
+            /** New */
+            readonly new: string;
+        };
+        /**
+         * Swapped
+         * @description What a swap changes: how many stems, in how many pieces; what would be asked and what all weighs, now and then;
+         *     how long a stem lasts without water, h; what of the verdicts would be worse. None not known.
+         */
+        readonly Swapped: {
+            /** Variety */
+            readonly variety: string;
+            /** Name */
+            readonly name: string;
+            /** Stems */
+            readonly stems: number;
+            /** Pieces */
+            readonly pieces: number;
+            /** Asked Now */
+            readonly asked_now: string | null;
+            /** Asked Then */
+            readonly asked_then: string | null;
+            /** Mass Now Kg */
+            readonly mass_now_kg: number | null;
+            /** Mass Then Kg */
+            readonly mass_then_kg: number | null;
+            /** Dry Now H */
+            readonly dry_now_h: number;
+            /** Dry Then H */
+            readonly dry_then_h: number;
+            /** Worse */
+            readonly worse: readonly string[];
+        };
+        /**
          * TakeOff
          * @description Everything that hangs, by part, and the armature as it is sized for it; `core_kg` of it hangs at its foot.
          */
@@ -9760,7 +9871,7 @@ export interface components {
              * List
              * @enum {string}
              */
-            readonly list: "out" | "home" | "goods in";
+            readonly list: "out" | "home" | "goods in" | "prepared" | "placed" | "lost";
             /** Line */
             readonly line: string;
             /** Number */
@@ -12712,6 +12823,75 @@ export interface operations {
         readonly requestBody: {
             readonly content: {
                 readonly "application/json": components["schemas"]["ReuseIn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventChange"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly try_swap_api_events__event_id__swap_get: {
+        readonly parameters: {
+            readonly query: {
+                readonly old: string;
+                readonly new: string;
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Swapped"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly swap_api_events__event_id__swap_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["SwapIn"];
             };
         };
         readonly responses: {

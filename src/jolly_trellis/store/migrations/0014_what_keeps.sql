@@ -24,3 +24,18 @@ SELECT
     key, name, colour, form, head_diameter_m, head_height_m, stem_diameter_m, mass_kg, mass_length_m, head_fraction, heavy_mass_kg, stiffness, branch, uptake_ml_h, dry_hold_h, thirst, bunch_size, sold_lengths_m, bulb, forked, dip, fold, side_shoots, bunch_price, stem_price, conditioning_h, opening_days, priced_on, currency, kind, botanical, names, season, hazards, provenance
 FROM new
 WHERE EXISTS (SELECT 1 FROM variety) AND key NOT IN (SELECT key FROM variety);
+
+-- Stems that were prepared, placed and lost are counted as other lines of lists are.
+CREATE TABLE tick_of_stems (
+    event_id INTEGER NOT NULL REFERENCES event (id) ON DELETE CASCADE,
+    list TEXT NOT NULL CHECK (list IN ('out', 'home', 'goods in', 'prepared', 'placed', 'lost')),
+    line TEXT NOT NULL,
+    number REAL NOT NULL CHECK (number >= 0),
+    state TEXT NOT NULL DEFAULT '',
+    note TEXT NOT NULL DEFAULT '',
+    PRIMARY KEY (event_id, list, line)
+) STRICT;
+INSERT INTO tick_of_stems (event_id, list, line, number, state, note)
+SELECT event_id, list, line, number, state, note FROM tick;
+DROP TABLE tick;
+ALTER TABLE tick_of_stems RENAME TO tick;

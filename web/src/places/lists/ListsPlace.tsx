@@ -20,6 +20,7 @@ import { PackingList } from "./PackingList";
 import { PullLists } from "./PullLists";
 import { ShoppingList } from "./ShoppingList";
 import { Shortfalls } from "./Shortfalls";
+import { StemLedger } from "./StemLedger";
 
 const TABS = [
   ["shopping", "Shopping"],
@@ -28,6 +29,7 @@ const TABS = [
   ["home", "Coming home"],
   ["days", "Days before"],
   ["pull", "Pull lists"],
+  ["stems", "By variety"],
 ] as const;
 
 /** The lists of an event: what to buy and from whom, what to pack, what is done on the days before, what is pulled. */
@@ -39,6 +41,7 @@ export function ListsPlace() {
   const { event, lay, current, reload } = useEvent(eventId);
   const { act, problem, conflict, forget } = useActs();
   const lists = useQuery({ queryKey: ["lists", eventId], queryFn: () => api.lists(eventId) });
+  const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
   const now = lists.data;
   const refused = lists.error instanceof Refused ? lists.error.problem : problem;
   const again = async () => {
@@ -64,6 +67,12 @@ export function ListsPlace() {
       if (last()) layTicks(() => ticks);
     }, "each");
   };
+  /** Counted stems change what is left of them: the program says how much. */
+  const count = (sent: TickIn) =>
+    void act(async () => {
+      await api.tick(eventId, sent);
+      await client.invalidateQueries({ queryKey: ["lists", eventId] });
+    }, "each");
   const names = [
     ...new Set(
       (event ? piecesOf(event) : []).flatMap(({ part }) => [
@@ -171,6 +180,15 @@ export function ListsPlace() {
             </Tabs.Content>
             <Tabs.Content value="days" className="min-h-0 flex-1 overflow-y-auto p-4">
               <DaysBefore days={now.days} />
+            </Tabs.Content>
+            <Tabs.Content value="stems" className="min-h-0 flex-1 overflow-y-auto p-4">
+              <StemLedger
+                eventId={eventId}
+                lists={now}
+                names={Object.values(stock.data?.varieties ?? {}).map((each) => each.name)}
+                onCount={count}
+                onAct={actBy}
+              />
             </Tabs.Content>
             <Tabs.Content value="pull" className="min-h-0 flex-1 overflow-y-auto p-4">
               <PullLists lists={now} eventId={eventId} />
