@@ -20,7 +20,7 @@ from jolly_trellis.store.plan import Plan, Planned
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Swapped:
     """What a swap changes: how many stems, in how many pieces; what would be asked and what all weighs, now and then;
-    how long a stem lasts without water, h; what of the verdicts would be worse. None not known.
+    how long a stem lasts without water, h, None where it needs none; what of the verdicts would be worse.
     """
 
     variety: str
@@ -31,8 +31,8 @@ class Swapped:
     asked_then: Decimal | None
     mass_now_kg: float | None
     mass_then_kg: float | None
-    dry_now_h: float
-    dry_then_h: float
+    dry_now_h: float | None
+    dry_then_h: float | None
     worse: tuple[str, ...]
 
 
@@ -52,8 +52,8 @@ def try_swap(conn: sqlite3.Connection, event_id: int, old: str, said: str) -> Sw
         asked_then=event_work.cost_of_event(then).asked,
         mass_now_kg=_mass_kg(work),
         mass_then_kg=_mass_kg(then),
-        dry_now_h=was.dry_hold_h,
-        dry_then_h=new.dry_hold_h,
+        dry_now_h=None if was.lasting else was.dry_hold_h,
+        dry_then_h=None if new.lasting else new.dry_hold_h,
         worse=tuple(worse_of(states_of(work), states_of(then))),
     )
 

@@ -9708,7 +9708,7 @@ export interface components {
         /**
          * Swapped
          * @description What a swap changes: how many stems, in how many pieces; what would be asked and what all weighs, now and then;
-         *     how long a stem lasts without water, h; what of the verdicts would be worse. None not known.
+         *     how long a stem lasts without water, h, None where it needs none; what of the verdicts would be worse.
          */
         readonly Swapped: {
             /** Variety */
@@ -9728,9 +9728,9 @@ export interface components {
             /** Mass Then Kg */
             readonly mass_then_kg: number | null;
             /** Dry Now H */
-            readonly dry_now_h: number;
+            readonly dry_now_h: number | null;
             /** Dry Then H */
-            readonly dry_then_h: number;
+            readonly dry_then_h: number | null;
             /** Worse */
             readonly worse: readonly string[];
         };

@@ -68,7 +68,9 @@ export function StemLedger({ eventId, lists, names, onCount, onAct }: Props) {
               </Button>
             </div>
             {row.say && <p className="m-0 text-berry">✕ {render(row.say, system)}</p>}
-            {open === row.variety && <Opened row={row} eventId={eventId} onCount={onCount} onAct={onAct} />}
+            {open === row.variety && (
+              <Opened row={row} eventId={eventId} currency={lists.currency} onCount={onCount} onAct={onAct} />
+            )}
           </li>
         ))}
       </ul>
@@ -85,10 +87,10 @@ function Cell({ label, value, wrong }: { label: string; value: number; wrong?: b
   );
 }
 
-type OpenProps = Pick<Props, "eventId" | "onCount" | "onAct"> & { row: LedgerRow };
+type OpenProps = Pick<Props, "eventId" | "onCount" | "onAct"> & { row: LedgerRow; currency: string };
 
 /** One variety piece by piece, and what another in its place would change. */
-function Opened({ row, eventId, onCount, onAct }: OpenProps) {
+function Opened({ row, eventId, currency, onCount, onAct }: OpenProps) {
   const { system } = useSettings();
   const [said, setSaid] = useState("");
   const [tried, setTried] = useState<Swapped | null>(null);
@@ -163,7 +165,7 @@ function Opened({ row, eventId, onCount, onAct }: OpenProps) {
       {tried && (
         <ul className="mt-1 mb-0 list-none p-0 leading-snug">
           <li>
-            Price: {tried.asked_now ?? "not known"} now, {tried.asked_then ?? "not known"} then.
+            Price: {price(tried.asked_now)} now, {price(tried.asked_then)} then.
           </li>
           <li>
             All of it weighs {mass(tried.mass_now_kg)} now, {mass(tried.mass_then_kg)} then.
@@ -185,8 +187,11 @@ function Opened({ row, eventId, onCount, onAct }: OpenProps) {
   function mass(value: number | null): string {
     return value === null ? "not known" : textOf({ kind: "mass", value }, system);
   }
-  function hours(value: number): string {
-    return textOf({ kind: "duration", value }, system);
+  function price(value: string | null): string {
+    return value === null ? "not known" : `${currency} ${value}`;
+  }
+  function hours(value: number | null): string {
+    return value === null ? "needs none" : textOf({ kind: "duration", value }, system);
   }
 }
 
