@@ -17,18 +17,20 @@ from jolly_trellis.core.building.spills import chain_strength_n
 from jolly_trellis.core.checks import hold_bound, stand_ledge, stand_wind, travel
 from jolly_trellis.core.checks.making_phases import phases_of
 from jolly_trellis.core.errors import CoreError
-from jolly_trellis.core.event.job import Reused
+from jolly_trellis.core.event.budget import split_budget
+from jolly_trellis.core.event.job import Hire, Made, Reused
+from jolly_trellis.core.event.lasting_care import lasting_care
 from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.event.recipes import lasting
 from jolly_trellis.core.event.roll import cut_plan, still_to_cut
 from jolly_trellis.core.event.roll_problems import length_problems, netting_problems
 from jolly_trellis.core.event.tasks import time_book
-from jolly_trellis.core.event.wear import STAND_USES, VESSEL_USES
+from jolly_trellis.core.event.wear import STAND_USES, VESSEL_USES, stem_uses
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import with_seats
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.netting import Finish
-from jolly_trellis.core.materials.stems import clump_diameter_m
+from jolly_trellis.core.materials.stems import clump_diameter_m, shoot_of
 from jolly_trellis.core.mechanics.fit import netting_uses, point_strength, seat_moment_n_m
 from jolly_trellis.core.method import CONSTANTS, PROGRAM
 from jolly_trellis.core.placement.water_table import stone_most_kg
@@ -48,6 +50,7 @@ from jolly_trellis.core.rigging import coverage, lines, states
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.clearances import clearances
 from jolly_trellis.core.rigging.lines import LineSpec
+from jolly_trellis.core.rigging.loads import take_off
 from jolly_trellis.core.rigging.rig import Hazard, Rig
 from jolly_trellis.exchange import rig_card
 from tests import events, ordinary, rigs, worked
@@ -144,10 +147,38 @@ def _by_themselves() -> dict[str, Callable[[], object]]:
         *(netting_uses(each) for each in get_args(Finish)),
         VESSEL_USES.value,
         STAND_USES.value,
+        *(stem_uses(ordinary.varieties()[key]) for key in ("wheat", "artificial-rose")),
     )
+    found["side shoot"] = lambda: shoot_of(ordinary.varieties()["rose"])
+    found["hired"] = _hired
+    found["kept"] = _kept_for_months
+    found["budget"] = _budget
     found["cut a little longer"] = _cut_longer
     found["used again"] = _used_again
     return found
+
+
+def _hired() -> object:
+    hire = Hire(name="urn", lender="x", comes="2027-05-14", goes_back="2027-05-17")
+    book = time_book(replace(events.job(), hires=(hire,)), events.one_bowl(), ordinary.varieties())
+    return [each.minutes for each in book.tasks]
+
+
+def _kept_for_months() -> object:
+    """A panel of what keeps, whose ties are more, and a bowl that settles and is looked over for a year."""
+    recipe = ordinary.recipe(wheat=(9, "line"))
+    bowl = replace(events.one_bowl().pieces[0], piece=replace(ordinary.piece(), recipe=recipe))
+    around = replace(events.job(), ends_at=events.at("2028-05-15T23:30"), clear_by=None)
+    panel = take_off(replace(rigs.panel(), recipe=recipe), _around())
+    return lasting_care(around, Made(pieces=(bowl,), rigs=()), ordinary.varieties()), panel
+
+
+def _budget() -> object:
+    recipe = ordinary.recipe(rose=(5, "focal"), ruscus=(5, "base"))
+    return [
+        split_budget(recipe, ordinary.varieties(), budget=Decimal(budget), premium=0.5, surface_m2=0.05)
+        for budget in (3, 90)
+    ]
 
 
 def _cut_longer() -> object:

@@ -12,10 +12,12 @@ from jolly_trellis.api.deps import Connection, CutsDone, Number
 from jolly_trellis.api.event_answers import change_out
 from jolly_trellis.api.models import BasedOn, Key
 from jolly_trellis.api.sent import In, Sent
+from jolly_trellis.core.event.budget import Split
 from jolly_trellis.core.event.cost import EventCost
 from jolly_trellis.core.event.days_before import VarietyDays
 from jolly_trellis.core.event.finished import Offer, offers
 from jolly_trellis.core.event.hires import out_of_time
+from jolly_trellis.core.event.lasting_care import LastingCare, lasting_care
 from jolly_trellis.core.event.ledger import LedgerRow
 from jolly_trellis.core.event.orders import Order, orders_of
 from jolly_trellis.core.event.payment import payment_of
@@ -101,6 +103,18 @@ class TickIn(In):
     clear: bool = False
 
 
+class SplitIn(In):
+    """What the stems of one piece may cost, and the share of it for premium ones."""
+
+    budget: Annotated[Decimal, Field(ge=0, le=1_000_000)]
+    premium: Annotated[float, Field(ge=0, le=1)] = 0.4
+
+
+class KeepSplit(BasedOn):
+    budget: Annotated[Decimal, Field(ge=0, le=1_000_000)]
+    premium: Annotated[float, Field(ge=0, le=1)] = 0.4
+
+
 class SwapIn(BasedOn):
     """A variety by its key, and another by its key or any of its names."""
 
@@ -153,6 +167,7 @@ class ListsOut(BaseModel):
     hires_out_of_time: list[Phrase]
     returns: ReturnsState
     ledger: list[LedgerRow]
+    lasting: list[LastingCare]
 
 
 class CostOut(BaseModel):
@@ -191,7 +206,7 @@ def get_lists(event_id: Number, conn: Connection) -> ListsOut:
         shopping=shopping,
         shortfalls=list(shortfalls_of(conn, work)),
         days=list(event_work.days_of(work)),
-        side_shoots=list(side_shoots(work.needs.stems, work.conditions.varieties)),
+        side_shoots=list(side_shoots(work.needs.stems, work.conditions.varieties, work.needs.shoots)),
         pull=list(recipes.pull_rows(work)),
         orders=list(orders_of(shopping)),
         ticks={each: list(ticks.ticks(conn, event_id, each)) for each in get_args(TickedList)},
@@ -201,6 +216,7 @@ def get_lists(event_id: Number, conn: Connection) -> ListsOut:
         hires_out_of_time=list(out_of_time(work.job.hires, away(work.job))),
         returns=coming_home.state_of(conn, work),
         ledger=list(listing.ledger_of(conn, work, shopping)),
+        lasting=list(lasting_care(work.job, work.made, work.varieties)),
     )
 
 
@@ -390,6 +406,19 @@ def apply_scale(event_id: Number, part_id: Number, body: ApplyScale, conn: Conne
     """Keep a piece's recipe for another size."""
     factor = scale_factor(body.scale.by, body.scale.was_m, body.scale.now_m)
     state = recipes.scale(conn, event_id, part_id, factor, base_revision=body.base_revision)
+    return change_out(conn, state, body.base_revision)
+
+
+@router.post("/parts/{part_id}/split")
+def split_budget(event_id: Number, part_id: Number, body: SplitIn, conn: Connection) -> Split:
+    """What a budget for the stems of one piece buys, as a proposal; nothing is saved."""
+    return recipes.split(conn, event_id, part_id, body.budget, body.premium)
+
+
+@router.post("/parts/{part_id}/split/keep", response_model=EventChange)
+def keep_split(event_id: Number, part_id: Number, body: KeepSplit, conn: Connection) -> Response:
+    """Keep what a budget buys."""
+    state = recipes.keep_split(conn, event_id, part_id, body.budget, body.premium, base_revision=body.base_revision)
     return change_out(conn, state, body.base_revision)
 
 

@@ -34,6 +34,7 @@ from jolly_trellis.core.event import (
     buckets,
     cost,
     job,
+    lasting_care,
     lots,
     packing,
     people,
@@ -142,7 +143,7 @@ _NAMED: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
         "The days and the day",
         (lots, task, tasks_before, tasks_hires, tasks_there, people, breaches, buckets, water_rounds),
     ),
-    ("Buying, packing, recipes, money", (job, packing, shared_needs, recipes, reservations, wear, cost)),
+    ("Buying, packing, recipes, money", (job, packing, shared_needs, recipes, lasting_care, reservations, wear, cost)),
 )
 
 _FURTHER = tuple(each for each in sizing.MODULES if not any(each in modules for _, modules in _NAMED))

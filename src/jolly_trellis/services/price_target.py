@@ -11,6 +11,7 @@ from jolly_trellis.core.event.cost import EventCost
 from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.plan.piece import Piece, RecipeLine
 from jolly_trellis.core.quantities import Phrase, phrase
+from jolly_trellis.core.stems.shades import with_count
 from jolly_trellis.services import event_work, judging, planning
 from jolly_trellis.services.event_work import EventWork
 from jolly_trellis.services.long_work import Running
@@ -169,7 +170,7 @@ def _fewer(work: EventWork) -> Iterator[_Change]:
 def _thinned(variety: str, share: float, plan: Plan) -> Plan:
     def recipe(part: Part) -> tuple[RecipeLine, ...]:
         return tuple(
-            replace(line, count=max(1, round(line.count * share))) if line.variety == variety else line
+            with_count(line, max(1, round(line.count * share))) if line.variety == variety else line
             for line in part.recipe
         )
 

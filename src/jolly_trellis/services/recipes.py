@@ -4,13 +4,17 @@ import sqlite3
 from dataclasses import dataclass, replace
 from decimal import Decimal
 
+from jolly_trellis.core.building.build import build
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.event.budget import Split, split_budget
 from jolly_trellis.core.event.cost import PieceCost
 from jolly_trellis.core.event.job import name_of, quantity_of, recipe_of
 from jolly_trellis.core.event.recipes import scaled
+from jolly_trellis.core.placement.place import surface_m2
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.stems.shades import shade_counts
 from jolly_trellis.services import event_work, planning
+from jolly_trellis.services.conditions import conditions_of
 from jolly_trellis.services.event_work import EventWork
 from jolly_trellis.services.planning import EventState, NotFound
 
@@ -77,3 +81,28 @@ def labour_of(cost: PieceCost) -> Decimal:
             limit=phrase("Give it first."),
         )
     return cost.labour
+
+
+def split(conn: sqlite3.Connection, event_id: int, piece_id: int, budget: Decimal, premium: float) -> Split:
+    """A proposal of what a budget for the stems of one piece buys. Raises NotFound, InvalidMeasure."""
+    piece, brief = planning.piece_of(conn, event_id, piece_id)
+    conditions = conditions_of(conn, brief)
+    with conditions.figures.open():
+        made = build(piece, conditions)
+        return split_budget(
+            piece.recipe,
+            conditions.varieties,
+            budget=budget,
+            premium=premium,
+            surface_m2=surface_m2(piece.envelope, made.rim_z_m),
+        )
+
+
+def keep_split(
+    conn: sqlite3.Connection, event_id: int, piece_id: int, budget: Decimal, premium: float, *, base_revision: int
+) -> EventState:
+    """Keep what was proposed. Raises NotFound, Stale, InvalidMeasure."""
+    piece, _ = planning.piece_of(conn, event_id, piece_id)
+    changed = replace(piece, recipe=split(conn, event_id, piece_id, budget, premium).recipe)
+    label = f"Split {budget} between its stems"
+    return planning.put_part(conn, event_id, piece_id, changed, base_revision=base_revision, label=label)

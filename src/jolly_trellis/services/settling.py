@@ -12,6 +12,7 @@ from jolly_trellis.core.event.day import Day
 from jolly_trellis.core.event.hires import out_of_time
 from jolly_trellis.core.event.orders import CameIn, not_as_ordered, orders_of
 from jolly_trellis.core.event.payment import buying_gate
+from jolly_trellis.core.event.recipes import side_shoots, too_few_shoots
 from jolly_trellis.core.event.reservations import Shortfall, away
 from jolly_trellis.core.event.seasons import out_of_season
 from jolly_trellis.core.quantities import Phrase, phrase
@@ -54,6 +55,8 @@ def to_settle(conn: sqlite3.Connection, work: EventWork, cost: EventCost) -> tup
     wanted = {each.variety for each in work.needs.stems}
     own = [each for key, each in work.conditions.varieties.items() if key in wanted]
     found += [ToSettle(place="lists", say=each) for each in asked_in(own, work.job.costing.currency)]
+    shoots = side_shoots(work.needs.stems, work.varieties, work.needs.shoots)
+    found += [ToSettle(place="lists", say=each) for each in too_few_shoots(shoots)]
     asks = asked_of(work.job, work.made, work.varieties)
     found += [ToSettle(place="brief", say=each.say) for each in asks if each.answer is None]
     found += [ToSettle(place="cost", say=each) for each in _quoted(work, cost)]

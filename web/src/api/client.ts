@@ -44,6 +44,7 @@ import type {
   SaidPart,
   ScaleRecipe,
   SnipStep,
+  Split,
   Stock,
   StoreKind,
   SurveyOut,
@@ -197,6 +198,10 @@ export const api = {
     call<readonly Option[]>("POST", `/events/${id}/choose`, { piece }, signal),
   looking: (id: number, piece: Piece, signal?: AbortSignal) =>
     call<Looking>("POST", `/events/${id}/looking`, { piece }, signal),
+  split: (id: number, part: number, budget: string, premium: number) =>
+    call<Split>("POST", `/events/${id}/parts/${part}/split`, { budget, premium }),
+  keepSplit: (id: number, part: number, budget: string, premium: number, base_revision: number) =>
+    call<EventChange>("POST", `/events/${id}/parts/${part}/split/keep`, { budget, premium, base_revision }),
   trySwap: (id: number, old: string, said: string) =>
     call<Swapped>("GET", `/events/${id}/swap?old=${encodeURIComponent(old)}&new=${encodeURIComponent(said)}`),
   swap: (id: number, old: string, said: string, base_revision: number) =>

@@ -1317,6 +1317,46 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/parts/{part_id}/split": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Split Budget
+         * @description What a budget for the stems of one piece buys, as a proposal; nothing is saved.
+         */
+        readonly post: operations["split_budget_api_events__event_id__parts__part_id__split_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/parts/{part_id}/split/keep": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Keep Split
+         * @description Keep what a budget buys.
+         */
+        readonly post: operations["keep_split_api_events__event_id__parts__part_id__split_keep_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/mix": {
         readonly parameters: {
             readonly query?: never;
@@ -5196,6 +5236,18 @@ export interface components {
             /** Of */
             readonly of: number;
         };
+        /** KeepSplit */
+        readonly KeepSplit: {
+            /** Base Revision */
+            readonly base_revision: number;
+            /** Budget */
+            readonly budget: number | string;
+            /**
+             * Premium
+             * @default 0.4
+             */
+            readonly premium: number;
+        };
         /** Kept */
         readonly Kept: {
             /** Key */
@@ -5223,6 +5275,20 @@ export interface components {
             readonly months: number;
             /** Inspections */
             readonly inspections: number;
+        };
+        /**
+         * LastingCare
+         * @description One piece in which all keeps: what is done to it in words, the days it is looked over, the first first.
+         */
+        readonly LastingCare: {
+            /** Part */
+            readonly part: number;
+            /** Piece */
+            readonly piece: string;
+            /** Say */
+            readonly say: readonly components["schemas"]["Phrase"][];
+            /** Days */
+            readonly days: readonly string[];
         };
         /** LastingIn */
         readonly LastingIn: {
@@ -5523,6 +5589,8 @@ export interface components {
             readonly returns: components["schemas"]["ReturnsState"];
             /** Ledger */
             readonly ledger: readonly components["schemas"]["LedgerRow"][];
+            /** Lasting */
+            readonly lasting: readonly components["schemas"]["LastingCare"][];
         };
         /**
          * LoadPart
@@ -7271,6 +7339,7 @@ export interface components {
          *     `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), or nowhere. `on_site`
          *     tells stems that go in only when the piece stands where it is shown. `shades` are colours of some of its stems, the
          *     rest have the variety's own; `shading` how they lie: mixed, side by side, from left to right, each on both sides.
+         *     With `shoot` they are side shoots taken off stems of the variety that are bought anyway.
          */
         readonly RecipeLine: {
             /** Variety */
@@ -7312,6 +7381,11 @@ export interface components {
              * @enum {string}
              */
             readonly shading: "mixed" | "clusters" | "along" | "far side";
+            /**
+             * Shoot
+             * @default false
+             */
+            readonly shoot: boolean;
         };
         /**
          * RecipeLineIn
@@ -7320,6 +7394,7 @@ export interface components {
          *     `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), or nowhere. `on_site`
          *     tells stems that go in only when the piece stands where it is shown. `shades` are colours of some of its stems, the
          *     rest have the variety's own; `shading` how they lie: mixed, side by side, from left to right, each on both sides.
+         *     With `shoot` they are side shoots taken off stems of the variety that are bought anyway.
          */
         readonly RecipeLineIn: {
             /** Variety */
@@ -7361,6 +7436,11 @@ export interface components {
              * @enum {string}
              */
             readonly shading: "mixed" | "clusters" | "along" | "far side";
+            /**
+             * Shoot
+             * @default false
+             */
+            readonly shoot: boolean;
         };
         /** RefusedOut */
         readonly RefusedOut: {
@@ -8337,7 +8417,7 @@ export interface components {
         };
         /**
          * SideShoots
-         * @description Side shoots that a variety yields over an event, and the low filler stems of its look they could stand for.
+         * @description Side shoots that a variety yields over an event, and how many of them are planned as stems.
          */
         readonly SideShoots: {
             /** Variety */
@@ -8348,6 +8428,11 @@ export interface components {
             readonly stems: number;
             /** Shoots */
             readonly shoots: number;
+            /**
+             * Planned
+             * @default 0
+             */
+            readonly planned: number;
         };
         /**
          * Sides
@@ -8700,6 +8785,36 @@ export interface components {
             readonly hanging_heavy_kg: number;
             /** Strength N */
             readonly strength_n: number;
+        };
+        /**
+         * Split
+         * @description A proposal: the recipe, what its stems cost, the share of that for premium stems, how full it is; what there is
+         *     to say of it.
+         */
+        readonly Split: {
+            /** Recipe */
+            readonly recipe: readonly components["schemas"]["RecipeLine"][];
+            /** Spent */
+            readonly spent: string;
+            /** Premium Share */
+            readonly premium_share: number;
+            /** Fullness */
+            readonly fullness: number;
+            /** Say */
+            readonly say: readonly components["schemas"]["Phrase"][];
+        };
+        /**
+         * SplitIn
+         * @description What the stems of one piece may cost, and the share of it for premium ones.
+         */
+        readonly SplitIn: {
+            /** Budget */
+            readonly budget: number | string;
+            /**
+             * Premium
+             * @default 0.4
+             */
+            readonly premium: number;
         };
         /**
          * Stand
@@ -13464,6 +13579,78 @@ export interface operations {
         readonly requestBody: {
             readonly content: {
                 readonly "application/json": components["schemas"]["ApplyScale"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventChange"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly split_budget_api_events__event_id__parts__part_id__split_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+                readonly part_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["SplitIn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Split"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly keep_split_api_events__event_id__parts__part_id__split_keep_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+                readonly part_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["KeepSplit"];
             };
         };
         readonly responses: {

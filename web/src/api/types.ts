@@ -40,6 +40,7 @@ export type Variety = Full<Schemas["Variety"]>;
 export type Part = Full<Schemas["Part"]>;
 export type Option = Full<Schemas["Option"]>;
 export type Understood = Full<Schemas["Understood"]>;
+export type Split = Full<Schemas["Split"]>;
 export type LedgerRow = Full<Schemas["LedgerRow"]>;
 export type Swapped = Full<Schemas["Swapped"]>;
 export type SaidPart = Full<Schemas["SaidPart"]>;

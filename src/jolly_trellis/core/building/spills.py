@@ -11,7 +11,7 @@ from jolly_trellis.core.materials.stems import GRAVITY_M_S2, Variety, cut_mass_k
 from jolly_trellis.core.plan.piece import Conditions, Piece, RecipeLine, Spill
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
-from jolly_trellis.core.stems.stem_set import find_variety
+from jolly_trellis.core.stems.stem_set import variety_of_line
 from jolly_trellis.core.stems.tubes import line_water_kg
 
 TAIL = rule("Netting left past the edge of a ledge, to fix it by", "length", 0.45, COMMON_PRACTICE)
@@ -41,7 +41,7 @@ class SizedSpill:
 def lines_of(spill: Spill, conditions: Conditions) -> Iterator[tuple[RecipeLine, Variety]]:
     """The spill's recipe with its varieties. Raises UnknownName."""
     for index, line in enumerate(spill.recipe):
-        yield line, find_variety(conditions, line.variety, path=f"spill.recipe.{index}.variety")
+        yield line, variety_of_line(conditions, line, path=f"spill.recipe.{index}.variety")
 
 
 def chain_strength_n(netting: Netting, width_m: float) -> float:

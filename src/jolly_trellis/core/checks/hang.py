@@ -13,6 +13,7 @@ from jolly_trellis.core.plan.piece import Spill
 from jolly_trellis.core.plan.standing import standing
 from jolly_trellis.core.provenance import COMPUTED, Provenance
 from jolly_trellis.core.quantities import length, mass, phrase, pull
+from jolly_trellis.core.stems.shades import with_count
 from jolly_trellis.core.units import round_up
 
 CONTINGENCY = rule("Load counted over the take-off, for what is forgotten", "ratio", 1.10, cautious="up")
@@ -65,7 +66,7 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
         )
     for share in (0.8, 0.6, 0.45):
         short = round_up(spill.drop_m * share, 0.01)
-        fewer = tuple(replace(line, count=max(1, round(line.count * share))) for line in spill.recipe)
+        fewer = tuple(with_count(line, max(1, round(line.count * share))) for line in spill.recipe)
         say = phrase("Let the spill hang {d}, with as many stems the fewer.", d=length(short))
         shorter = replace(spill, drop_m=short, recipe=fewer)
         tried.append(Candidate(key=f"shorter-{round(share * 100)}", say=say, piece=replace(piece, spill=shorter)))

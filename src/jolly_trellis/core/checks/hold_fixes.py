@@ -12,6 +12,7 @@ from jolly_trellis.core.mechanics.about import firm_ones
 from jolly_trellis.core.mechanics.fit import MAX_LAYERS, MAX_TAPE_STRIPS
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.quantities import count, length, phrase
+from jolly_trellis.core.stems.shades import with_count
 from jolly_trellis.core.units import round_up
 
 
@@ -147,6 +148,6 @@ def _fewer_stems(build: Build, over: int) -> Candidate:
         less = min(taken.get(line.variety, 0), line.count)
         taken[line.variety] = taken.get(line.variety, 0) - less
         if line.count > less:
-            lines.append(replace(line, count=line.count - less))
+            lines.append(with_count(line, line.count - less))
     say = phrase("Leave out {n} stems that find no seat.", n=count(over))
     return Candidate(key="fewer-stems", say=say, piece=replace(piece, recipe=tuple(lines)))

@@ -18,6 +18,7 @@ from jolly_trellis.core.mechanics import bouquet as bouquets
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.provenance import COMPUTED
 from jolly_trellis.core.quantities import count, length, mass, moment, phrase
+from jolly_trellis.core.stems.shades import with_count
 from jolly_trellis.core.stems.tubes import line_water_kg
 
 Rows = npt.NDArray[np.intp]
@@ -74,7 +75,7 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
         return []
     tried: list[Candidate] = []
     for share in (0.9, 0.8, 0.7, 0.6):
-        fewer = tuple(replace(line, count=max(1, round(line.count * share))) for line in piece.recipe)
+        fewer = tuple(with_count(line, max(1, round(line.count * share))) for line in piece.recipe)
         say = phrase("Take {n} stems in all.", n=count(sum(line.count for line in fewer)))
         tried.append(Candidate(key=f"fewer-{round(share * 100)}", say=say, piece=replace(piece, recipe=fewer)))
     for more in (1.15, 1.4, 1.8):

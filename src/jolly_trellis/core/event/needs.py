@@ -91,6 +91,7 @@ class StemNeed:
     variety: str
     count: int
     shades: tuple[tuple[str, int], ...] = ()
+    shoot: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -108,6 +109,7 @@ class Needs:
     not_worked_out: tuple[str, ...]
     things: tuple[ThingNeed, ...] = ()
     reused: tuple[SheetNeed | LengthNeed, ...] = ()
+    shoots: tuple[StemNeed, ...] = ()
 
 
 Need = SheetNeed | LengthNeed | SupplyNeed | FrogNeed | StemNeed | ThingNeed
@@ -156,7 +158,8 @@ def needs_of(
         lengths=tuple(each for each in found if isinstance(each, LengthNeed)),
         supplies=tuple(each for each in found if isinstance(each, SupplyNeed)),
         frogs=tuple(each for each in found if isinstance(each, FrogNeed)),
-        stems=tuple(each for each in found if isinstance(each, StemNeed)),
+        stems=tuple(each for each in found if isinstance(each, StemNeed) and not each.shoot),
+        shoots=tuple(each for each in found if isinstance(each, StemNeed) and each.shoot),
         not_worked_out=tuple(missing),
         things=tuple(each for each in found if isinstance(each, ThingNeed)),
         reused=tuple(again),
@@ -263,6 +266,7 @@ def _stems(piece_id: int, name: str, recipe: tuple[RecipeLine, ...], quantity: i
             variety=line.variety,
             count=line.count * quantity,
             shades=tuple((shade, number * quantity) for shade, number in counts.items()),
+            shoot=line.shoot,
         )
 
 

@@ -1,8 +1,8 @@
 """Recipe tools: a proven recipe at another size, side shoots, tall and low, lasting work against fresh."""
 
 import math
-from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass
 from decimal import Decimal
 from typing import Literal
 
@@ -13,7 +13,8 @@ from jolly_trellis.core.event.needs import StemNeed
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.quantities import Phrase, length, phrase
+from jolly_trellis.core.stems.shades import with_count
 
 ScaleBy = Literal["length", "area", "diameter"]
 MOST_STEMS = 400
@@ -27,12 +28,13 @@ DAYS_IN_MONTH = Decimal("30.4375")
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SideShoots:
-    """Side shoots that a variety yields over an event, and the low filler stems of its look they could stand for."""
+    """Side shoots that a variety yields over an event, and how many of them are planned as stems."""
 
     variety: str
     name: str
     stems: int
     shoots: int
+    planned: int = 0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -98,23 +100,50 @@ def scaled(recipe: tuple[RecipeLine, ...], factor: float) -> tuple[RecipeLine, .
             message=phrase("That makes {max} stems of one variety.", max=max(counts)),
             limit=phrase("A piece takes {most_stems} of one; make two pieces of it.", most_stems=MOST_STEMS),
         )
-    return tuple(replace(line, count=count) for line, count in zip(recipe, counts, strict=True))
+    return tuple(with_count(line, count) for line, count in zip(recipe, counts, strict=True))
 
 
-def side_shoots(stems: tuple[StemNeed, ...], varieties: Mapping[str, Variety]) -> tuple[SideShoots, ...]:
+def side_shoots(
+    stems: tuple[StemNeed, ...], varieties: Mapping[str, Variety], shoots: tuple[StemNeed, ...] = ()
+) -> tuple[SideShoots, ...]:
     """Side shoots to cut and save from what is bought anyway, most first: they fill the rim low down.
 
+    Args:
+        shoots: those that are planned as stems.
     Source: side shoots a stem as each variety says.
     """
+    planned: dict[str, int] = {}
+    for each in shoots:
+        planned[each.variety] = planned.get(each.variety, 0) + each.count
     counts: dict[str, int] = {}
     for each in stems:
         counts[each.variety] = counts.get(each.variety, 0) + each.count
     found = [
-        SideShoots(variety=key, name=varieties[key].name, stems=count, shoots=count * varieties[key].side_shoots)
-        for key, count in counts.items()
-        if key in varieties and varieties[key].side_shoots
+        SideShoots(
+            variety=key,
+            name=varieties[key].name,
+            stems=counts.get(key, 0),
+            shoots=counts.get(key, 0) * varieties[key].side_shoots,
+            planned=planned.get(key, 0),
+        )
+        for key in dict.fromkeys((*counts, *planned))
+        if key in varieties and (varieties[key].side_shoots or key in planned)
     ]
     return tuple(sorted(found, key=lambda each: (-each.shoots, each.name)))
+
+
+def too_few_shoots(found: Iterable[SideShoots]) -> Iterator[Phrase]:
+    """Side shoots that are planned and that no stem of the event gives, in words."""
+    for each in found:
+        if each.planned > each.shoots:
+            yield phrase(
+                "{name}: {planned} side {planned|shoot|shoots} {planned|is|are} planned, its {stems} "
+                "{stems|stem gives|stems give} {shoots}. Plan fewer, or buy more stems.",
+                name=each.name,
+                planned=each.planned,
+                stems=each.stems,
+                shoots=each.shoots,
+            )
 
 
 def tall_and_low(

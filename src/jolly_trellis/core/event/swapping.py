@@ -36,6 +36,8 @@ def variety_uses(made: Made, varieties: Mapping[str, Variety]) -> tuple[VarietyU
     found: dict[str, dict[int, Takes]] = {}
     for work in made.works:
         for line in recipe_of(work):
+            if line.shoot:
+                continue
             own = found.setdefault(line.variety, {})
             before = own[work.id].stems if work.id in own else 0
             stems = before + line.count * quantity_of(work)

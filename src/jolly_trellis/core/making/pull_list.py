@@ -75,13 +75,13 @@ def pull_list(build: Build, work: Work, order: Order) -> tuple[PullLine, ...]:
         lengths = np.ceil(made.placement.cut_length_m[own] / CUT_STEP.value - 1e-6) * CUT_STEP.value
         counts = made.placement.stems.stems_in_row[own]
         own_line = made.placement.stems.lines[made.placement.stems.line_index[int(own[0])]][0]
-        pulled = _line(build, vessel, variety, lengths, counts, step, needed, told)
+        pulled = _line(build, vessel, variety, lengths, counts, step, needed, told, shoot=own_line.shoot)
         lines.append(replace(pulled, shades=_shades(own_line)))
     if build.piece.spill is not None:
         for recipe_line, variety in lines_of(build.piece.spill, build.conditions):
             cut = np.array([build.piece.spill.cut_length_m])
             counts = np.array([float(recipe_line.count)])
-            pulled = _line(build, 0, variety, cut, counts, None, needed, told)
+            pulled = _line(build, 0, variety, cut, counts, None, needed, told, shoot=recipe_line.shoot)
             lines.append(replace(pulled, shades=_shades(recipe_line)))
     return tuple(lines)
 
@@ -127,15 +127,18 @@ def _line(
     step: int | None,
     needed: dict[str, dict[str, int]],
     told: set[str],
+    *,
+    shoot: bool,
 ) -> PullLine:
     cuts: dict[float, int] = {}
     for cut, number in zip(lengths.tolist(), counts.tolist(), strict=True):
         cuts[round(cut, 3)] = cuts.get(round(cut, 3), 0) + int(number)
     total = sum(cuts.values())
-    apart = {} if variety.key in told else needed[variety.key]
+    apart = {} if variety.key in told or shoot else needed[variety.key]
     bunches = sum(math.ceil(number / variety.bunch_size) for number in apart.values())
     left = bunches * variety.bunch_size - sum(apart.values())
-    told.add(variety.key)
+    if not shoot:
+        told.add(variety.key)
     bound = build.piece.carried
     hours = build.piece.carried_h if isinstance(build.piece, Bouquet) else needed_hours(build.conditions)
     return PullLine(
@@ -166,6 +169,8 @@ def _needed(build: Build) -> dict[str, dict[str, int]]:
     needed: dict[str, dict[str, int]] = {}
     for recipe in recipes:
         for line in recipe:
+            if line.shoot:
+                continue
             own = needed.setdefault(line.variety, {})
             for shade, number in shade_counts(line).items():
                 own[shade] = own.get(shade, 0) + number * build.piece.quantity

@@ -23,6 +23,7 @@ CUT_STEP = rule("Stems are cut to the next", "length", 0.02, COMMON_PRACTICE)
 MINUTES_PER_STEM = measure("Time to cut and place a stem", "minutes", 0.6)
 _AFTER_STEMS = ("bind", "collar", "bow", "level")
 FULLNESS_AIRY = rule("Fullness under which a piece is airy", "ratio", 0.35)
+FULLNESS_FULL = rule("Fullness from which a piece is full", "ratio", 0.9)
 FULLNESS_CRUSHED = rule("Fullness over which heads are crushed", "ratio", 1.1)
 
 

@@ -1,7 +1,7 @@
 """Varieties and cut stems: mass, centre of mass, droop and clumps, all from the length that is cut."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Annotated, Literal
 
 from jolly_trellis.core.books.figures import Constant, measure, standard
@@ -29,6 +29,9 @@ BENDING_STIFFNESS: dict[Stiffness, Constant] = {
 HEAVY_STEM_FACTOR = measure("Heavy stems against typical", "ratio", 1.3)
 WET_FOLIAGE_FACTOR = measure("Wet foliage against dry", "ratio", 1.1)
 BRANCH_CENTRE = measure("Centre of a branch, from its foot", "ratio", 0.45)
+SHOOT_HEAD = measure("Head of a side shoot against its stem's", "ratio", 0.5)
+SHOOT_LENGTH = measure("Length of a side shoot against its stem's", "ratio", 0.35)
+SHOOT_MASS = measure("Mass of a side shoot against its stem's", "ratio", 0.2)
 CLUMP_FILL = measure("Section fill of stems bundled side by side", "ratio", 0.8)
 
 
@@ -138,6 +141,27 @@ def check_kind(variety: Variety) -> None:
                 message=phrase("{name} is {kind}: nobody sells it.", name=variety.name, kind=variety.kind),
                 limit=phrase("Leave its price empty, or give another kind."),
             )
+
+
+def shoot_of(variety: Variety) -> Variety:
+    """A side shoot of a variety as a stem of its own: smaller in everything, with none of its own.
+
+    Source: estimates; weigh and measure a few.
+    """
+    size, long = SHOOT_HEAD.value, SHOOT_LENGTH.value
+    return replace(
+        variety,
+        name=f"{variety.name}, side shoot",
+        head_diameter_m=max(size * variety.head_diameter_m, 0.001),
+        head_height_m=max(size * variety.head_height_m, 0.001),
+        stem_diameter_m=max(size * variety.stem_diameter_m, 0.0005),
+        mass_kg=max(SHOOT_MASS.value * variety.mass_kg, 0.0005),
+        mass_length_m=max(long * variety.mass_length_m, 0.03),
+        heavy_mass_kg=None if variety.heavy_mass_kg is None else SHOOT_MASS.value * variety.heavy_mass_kg,
+        uptake_ml_h=SHOOT_MASS.value * variety.uptake_ml_h,
+        sold_lengths_m=tuple(long * each for each in variety.sold_lengths_m),
+        side_shoots=0,
+    )
 
 
 def linear_density_kg_m(variety: Variety) -> float:

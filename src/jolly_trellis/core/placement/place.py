@@ -227,9 +227,13 @@ def place(
 def fullness(placement: Placement, envelope: Envelope, rim_m: float) -> float:
     """Flower heads' area over the envelope's surface: under 0.35 airy, to 0.9 usual, above 1.1 crushed (estimates)."""
     heads = float(np.sum(np.pi * placement.stems.flower * placement.stems.head_radius_m**2))
+    return heads / surface_m2(envelope, rim_m)
+
+
+def surface_m2(envelope: Envelope, rim_m: float) -> float:
+    """The surface of the size that is wanted over a rim: half an ellipsoid, m²."""
     above = max(envelope.height_m - rim_m, 0.01)
-    surface = half_ellipsoid_surface_m2(envelope.width_m / 2, envelope.depth_m / 2, above)
-    return heads / surface
+    return half_ellipsoid_surface_m2(envelope.width_m / 2, envelope.depth_m / 2, above)
 
 
 def colliding_pairs(placement: Placement) -> int:

@@ -71,6 +71,7 @@ class RecipeLine:
     `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), or nowhere. `on_site`
     tells stems that go in only when the piece stands where it is shown. `shades` are colours of some of its stems, the
     rest have the variety's own; `shading` how they lie: mixed, side by side, from left to right, each on both sides.
+    With `shoot` they are side shoots taken off stems of the variety that are bought anyway.
     """
 
     variety: Annotated[str, Text(60, least=1)]
@@ -83,6 +84,7 @@ class RecipeLine:
     on_site: bool = False
     shades: Annotated[tuple[Shade, ...], Many(24)] = ()
     shading: Shading = "mixed"
+    shoot: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -10,7 +10,7 @@ from jolly_trellis.core.plan.piece import Conditions, RecipeLine
 from jolly_trellis.core.rigging.armatures import RING_TUBE, finished_m
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.stems.shades import check_shades
-from jolly_trellis.core.stems.stem_set import find_variety
+from jolly_trellis.core.stems.stem_set import variety_of_line
 
 Seen = Literal["hung", "wall", "frame", "runner"]
 SEEN = {
@@ -112,7 +112,7 @@ def cover(rig: Rig, conditions: Conditions) -> Coverage:
     for index, line in enumerate(rig.recipe):
         check_shades(line, f"recipe.{index}")
     found = [
-        (line, find_variety(conditions, line.variety, path=f"recipe.{index}.variety"))
+        (line, variety_of_line(conditions, line, path=f"recipe.{index}.variety"))
         for index, line in enumerate(rig.recipe)
     ]
     covered = sum(line_covers_m2(line, variety) for line, variety in found)

@@ -18,6 +18,7 @@ from jolly_trellis.core.rigging.findings import BOND_FACTOR
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.more_lines import with_points
 from jolly_trellis.core.rigging.rig import Bond, Mount, Rig
+from jolly_trellis.core.stems.shades import with_count
 
 _ORDER: tuple[State, ...] = ("fails", "cannot say", "tight", "holds")
 _ROOM = 0.8
@@ -325,7 +326,7 @@ def _lighter(rig: Rig, report: RigReport) -> Rig | None:
     share = (whole / use * 0.97 - fixed) / flowers if flowers > 0 else 0.0
     if not 0.0 < share < 1.0:
         return None
-    return replace(rig, recipe=tuple(replace(each, count=max(1, int(each.count * share))) for each in rig.recipe))
+    return replace(rig, recipe=tuple(with_count(each, max(1, int(each.count * share))) for each in rig.recipe))
 
 
 def _badness(report: RigReport) -> tuple[int, int, float]:

@@ -13,10 +13,10 @@ from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.provenance import FROM_MEMORY
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging import lines as line_rules
-from jolly_trellis.core.rigging.armatures import SizedArmature, size_armature
+from jolly_trellis.core.rigging.armatures import SizedArmature, size_armature, with_more_ties
 from jolly_trellis.core.rigging.drops import mean_stem_m
 from jolly_trellis.core.rigging.rig import Rig, RigLine
-from jolly_trellis.core.stems.stem_set import find_variety
+from jolly_trellis.core.stems.stem_set import variety_of_line
 from jolly_trellis.core.stems.tubes import line_water_kg
 
 PROOF = rule("Proof load, times the finished load", "ratio", 1.25, FROM_MEMORY, cautious="up")
@@ -114,6 +114,9 @@ def take_off(rig: Rig, conditions: Conditions) -> TakeOff:
     number = sum(line.count for line in rig.recipe)
     heavy_n = sum(each.heavy_kg for each in flowers) * GRAVITY_M_S2
     sized = size_armature(armature, net, flowers_n=heavy_n, hung=number)
+    known = (conditions.varieties.get(line.variety) for line in rig.recipe)
+    if any(each is not None and each.lasting for each in known):
+        sized = with_more_ties(sized)
     area = sized.sheet.width_m * sized.sheet.length_m
     parts = [
         LoadPart(
@@ -182,7 +185,7 @@ def _flowers(rig: Rig, conditions: Conditions) -> list[LoadPart]:
     long = mean_stem_m(rig.armature)
     parts = []
     for index, line in enumerate(rig.recipe):
-        variety = find_variety(conditions, line.variety, path=f"recipe.{index}.variety")
+        variety = variety_of_line(conditions, line, path=f"recipe.{index}.variety")
         kg = line.count * cut_mass_kg(variety, long)
         parts.append(LoadPart(name=variety.name, typical_kg=kg, heavy_kg=kg * heavy_factor(variety)))
         wet, full = line_water_kg(line), line_water_kg(line, heavy=True)

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Sequence
+from dataclasses import replace
 
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials.stems import Variety
@@ -33,6 +34,22 @@ def shade_counts(line: RecipeLine) -> dict[str, int]:
     found = {each.name: each.count for each in line.shades}
     plain = line.count - sum(found.values())
     return found | ({"": plain} if plain > 0 else {})
+
+
+def with_count(line: RecipeLine, number: int) -> RecipeLine:
+    """A line with another number of stems, its shades with it as nearly as whole stems let them: largest remainder.
+
+    Args:
+        number: of stems, ≥ 1.
+    """
+    exact = [each.count * number / line.count for each in line.shades]
+    wanted = round(sum(exact))
+    counts = [int(each) for each in exact]
+    order = sorted(range(len(exact)), key=lambda at: (counts[at] - exact[at], at))
+    for at in order[: wanted - sum(counts)]:
+        counts[at] += 1
+    shades = tuple(replace(each, count=own) for each, own in zip(line.shades, counts, strict=True) if own)
+    return replace(line, count=number, shades=shades)
 
 
 def colours_at(

@@ -17,6 +17,7 @@ from jolly_trellis.core.materials.stems import (
     head_mass_kg,
     heavy_factor,
     linear_density_kg_m,
+    shoot_of,
 )
 from jolly_trellis.core.plan.piece import Conditions, RecipeLine
 from jolly_trellis.core.quantities import count, phrase
@@ -106,6 +107,12 @@ class StemSet:
         return (self.head_mass_kg + stem * self.stem_centre_share) * cut_length_m / total
 
 
+def variety_of_line(conditions: Conditions, line: RecipeLine, *, path: str) -> Variety:
+    """What a line is made of: its variety, or a side shoot of it. Raises UnknownName."""
+    found = find_variety(conditions, line.variety, path=path)
+    return shoot_of(found) if line.shoot else found
+
+
 def find_variety(conditions: Conditions, key: str, *, path: str) -> Variety:
     """The studio's variety of a key.
 
@@ -159,7 +166,7 @@ def expand(recipe: tuple[RecipeLine, ...], conditions: Conditions) -> StemSet:
     sizes: list[int] = []
     for place, index in enumerate(order):
         line = recipe[index]
-        variety = find_variety(conditions, line.variety, path=f"recipe.{index}.variety")
+        variety = variety_of_line(conditions, line, path=f"recipe.{index}.variety")
         full, rest = divmod(line.count, line.clump)
         rows = [line.clump] * full + ([rest] if rest else [])
         lines.append((line, variety, len(sizes), len(rows)))

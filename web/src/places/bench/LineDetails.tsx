@@ -26,6 +26,10 @@ const SITE = [
   ["no", "with the rest"],
   ["yes", "on site"],
 ] as const;
+const PART = [
+  ["stems", "whole stems"],
+  ["shoots", "its side shoots"],
+] as const;
 const CAP = [
   ["no", "does not seal"],
   ["yes", "seals"],
@@ -62,6 +66,12 @@ export function LineDetails({ name, line, index, piece, report, problem, onLine,
         path={`recipe.${index}.clump`}
         problem={problem}
         onCommit={(clump) => clump !== null && onLine({ ...line, clump })}
+      />
+      <Choice
+        label="Which part of it"
+        value={line.shoot ? "shoots" : "stems"}
+        options={PART}
+        onCommit={(part) => onLine({ ...line, shoot: part === "shoots" })}
       />
       <Choice
         label="Drinks from"

@@ -185,6 +185,7 @@ function NewLine({ first, names, stock, onAdd }: NewProps) {
         on_site: false,
         shades: [],
         shading: "mixed",
+        shoot: false,
       });
       setText("");
       setSaid(null);

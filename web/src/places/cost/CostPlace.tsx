@@ -8,6 +8,7 @@ import { useEvent } from "../../desk/useEvent";
 import { EventFrame } from "../../ui/EventFrame";
 import { useSettings } from "../../ui/settings";
 import { useActs } from "../../ui/useActs";
+import { BudgetTool } from "./BudgetTool";
 import { CostingFields } from "./CostingFields";
 import { CostTable } from "./CostTable";
 import { LastingTool } from "./LastingTool";
@@ -26,6 +27,7 @@ const SHEETS = [
 export function CostPlace() {
   const eventId = Number(useParams().eventId);
   const client = useQueryClient();
+  const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
   const { act, problem, setProblem, conflict, forget } = useActs();
   const [pieceId, setPieceId] = useState<number | null>(null);
   const { event: now, current, lay, reload } = useEvent(eventId);
@@ -104,6 +106,16 @@ export function CostPlace() {
                 <p className="m-0 text-soft">Add a piece first, then its recipe can be scaled here.</p>
               )}
               <MixTool event={now} />
+              {chosen && (
+                <BudgetTool
+                  key={chosen.id}
+                  event={now}
+                  chosen={chosen}
+                  currency={now.brief.costing.currency}
+                  nameOf={(key) => stock.data?.varieties[key]?.name ?? key}
+                  onSaved={() => void again()}
+                />
+              )}
               {chosen && <LastingTool event={now} chosen={chosen} currency={now.brief.costing.currency} />}
             </div>
           </section>

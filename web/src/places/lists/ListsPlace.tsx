@@ -14,6 +14,7 @@ import { render } from "../../units/text";
 import { ComingHome } from "./ComingHome";
 import { DaysBefore } from "./DaysBefore";
 import { HireRows } from "./HireRows";
+import { LastingCare } from "./LastingCare";
 import { Offers } from "./Offers";
 import { OrdersList } from "./OrdersList";
 import { PackingList } from "./PackingList";
@@ -180,6 +181,7 @@ export function ListsPlace() {
             </Tabs.Content>
             <Tabs.Content value="days" className="min-h-0 flex-1 overflow-y-auto p-4">
               <DaysBefore days={now.days} />
+              <LastingCare care={now.lasting} />
             </Tabs.Content>
             <Tabs.Content value="stems" className="min-h-0 flex-1 overflow-y-auto p-4">
               <StemLedger

@@ -49,6 +49,11 @@ export function PullLists({ lists, eventId }: { lists: ListsOut; eventId: number
               <span className="flex-1">{row.name}</span>
               <span>
                 {row.shoots} from {row.stems} stems
+                {row.planned > 0 && (
+                  <span className={row.planned > row.shoots ? "text-berry" : "text-soft"}>
+                    , {row.planned} planned
+                  </span>
+                )}
               </span>
             </li>
           ))}
