@@ -2,6 +2,7 @@ import { useState } from "react";
 import { api } from "../../api/client";
 import type { Problem, Stock, StoreKind, Supply } from "../../api/types";
 import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
 import type { FieldKind } from "../../units/field";
@@ -11,8 +12,8 @@ type Thing = Readonly<Record<string, unknown>> & { readonly name: string };
 type Column = {
   readonly field: string;
   readonly words: string;
-  /** A number of some kind, one text, several with semicolons between, or whole numbers with spaces between. */
-  readonly kind: FieldKind | "text" | "words" | "months";
+  /** A number of some kind, one text, several with semicolons between, whole numbers with spaces between, or a choice. */
+  readonly kind: FieldKind | "text" | "words" | "months" | "sort" | "day";
   readonly optional?: true;
 };
 type Props = {
@@ -66,10 +67,13 @@ const COLUMNS: Readonly<Record<TableKind | "variety, bought" | "variety, named",
     { field: "bunch_size", words: "bunch", kind: "count" },
     { field: "bunch_price", words: "price of it", kind: "ratio", optional: true },
     { field: "stem_price", words: "of a stem", kind: "ratio", optional: true },
+    { field: "priced_on", words: "asked on", kind: "day" },
+    { field: "currency", words: "in", kind: "text" },
     { field: "conditioning_h", words: "drinks before, h", kind: "ratio" },
     { field: "opening_days", words: "opens in, days", kind: "ratio" },
   ],
   "variety, named": [
+    { field: "kind", words: "kind", kind: "sort" },
     { field: "botanical", words: "botanical name", kind: "text" },
     { field: "names", words: "other names", kind: "words" },
     { field: "season", words: "months, 1 to 12", kind: "months" },
@@ -83,10 +87,14 @@ const COLUMNS: Readonly<Record<TableKind | "variety, bought" | "variety, named",
   ],
 };
 
+const SORTS = (["fresh", "dried", "preserved", "artificial", "foraged", "own garden"] as const).map(
+  (each) => [each, each] as const,
+);
+
 const VIEWS = [
   ["variety", "Sizes and water"],
   ["variety, bought", "Buying and days"],
-  ["variety, named", "Names, season, hazards"],
+  ["variety, named", "Kind, names, season, hazards"],
 ] as const;
 
 /** Netting, frogs or varieties, a row each; every number is a field, and every figure says where it comes from. */
@@ -104,8 +112,9 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
   /** By which column it is sorted, and whether the largest comes first; as it is kept to begin with. */
   const [sorted, setSorted] = useState<{ by: string; down: boolean } | null>(null);
   const there = Object.entries(all).filter(
-    ([key, { name }]) =>
-      (retired || !stock.holdings[kind]?.[key]?.retired) && name.toLowerCase().includes(find.toLowerCase()),
+    ([key, thing]) =>
+      (retired || !stock.holdings[kind]?.[key]?.retired) &&
+      namesOf(thing).some((each) => each.toLowerCase().includes(find.toLowerCase())),
   );
   const shown = sorted ? there.toSorted(([, a], [, b]) => compared(a, b, sorted)) : there;
   const sortBy = (by: string) =>
@@ -176,7 +185,27 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
               </td>
               {columns.map((column) => (
                 <td key={column.field} className="py-1 pr-1.5">
-                  {column.kind === "text" || column.kind === "words" || column.kind === "months" ? (
+                  {column.kind === "sort" ? (
+                    <Choice
+                      label={`${column.words} of ${thing.name}`}
+                      hideLabel
+                      value={String(thing[column.field])}
+                      options={SORTS}
+                      onCommit={(sort) => put(key, thing, { [column.field]: sort, ...ofItsKind(sort) })}
+                      className="w-32"
+                    />
+                  ) : column.kind === "day" ? (
+                    <TextField
+                      label={`${column.words} of ${thing.name}`}
+                      hideLabel
+                      type="date"
+                      value={written(thing[column.field])}
+                      path={column.field}
+                      problem={row === key ? refused : null}
+                      onCommit={(day) => put(key, thing, { [column.field]: day })}
+                      className="w-36"
+                    />
+                  ) : column.kind === "text" || column.kind === "words" || column.kind === "months" ? (
                     <TextField
                       label={`${column.words} of ${thing.name}`}
                       hideLabel
@@ -184,7 +213,7 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
                       path={column.field}
                       problem={row === key ? refused : null}
                       onCommit={(text) => put(key, thing, { [column.field]: readWords(column.kind, text) })}
-                      className="w-48"
+                      className={column.field === "currency" ? "w-14" : "w-48"}
                     />
                   ) : (
                     <QuantityField
@@ -219,9 +248,22 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
   );
 }
 
+/** What goes with a kind: what keeps drinks nothing, what is gathered has no price. */
+function ofItsKind(sort: string): object {
+  if (["dried", "preserved", "artificial"].includes(sort))
+    return { uptake_ml_h: 0, conditioning_h: 0, opening_days: 0 };
+  return ["foraged", "own garden"].includes(sort) ? { bunch_price: null, stem_price: null } : {};
+}
+
 /** What a field of words or months is as text. */
 function written(value: unknown): string {
   return Array.isArray(value) ? value.join(typeof value[0] === "number" ? " " : "; ") : String(value ?? "");
+}
+
+/** All that a thing is called. */
+function namesOf(thing: Thing): readonly string[] {
+  const others = Array.isArray(thing.names) ? (thing.names as string[]) : [];
+  return [thing.name, ...others, ...(typeof thing.botanical === "string" ? [thing.botanical] : [])];
 }
 
 /** The value of a field of words or months, as it was typed. */
