@@ -213,7 +213,7 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
                       path={column.field}
                       problem={row === key ? refused : null}
                       onCommit={(text) => put(key, thing, { [column.field]: readWords(column.kind, text) })}
-                      className={column.field === "currency" ? "w-14" : "w-48"}
+                      className={column.field === "currency" ? "w-14" : "w-40"}
                     />
                   ) : (
                     <QuantityField
