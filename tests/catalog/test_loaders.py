@@ -27,7 +27,7 @@ def test_a_variety_is_complete_and_plausible(variety: Variety) -> None:
     assert 0.001 <= variety.stem_diameter_m <= 0.02
     assert 0.01 <= variety.head_diameter_m <= 0.3
     assert 0.001 <= variety.mass_kg <= 0.25
-    assert 0.1 <= variety.head_fraction <= 0.75
+    assert 0.1 <= variety.head_fraction <= 0.85
     assert variety.heavy_mass_kg is None or variety.heavy_mass_kg > variety.mass_kg
     assert variety.uptake_ml_h == 0 if variety.lasting else 0.15 <= variety.uptake_ml_h <= 5
     check_kind(variety)
