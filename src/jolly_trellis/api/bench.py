@@ -10,6 +10,7 @@ from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.models import EvaluatePiece, SayIt
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks.looking import Looking, looking_at
+from jolly_trellis.core.checks.matching import Match, match
 from jolly_trellis.core.judging.choose import Option
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report
@@ -17,12 +18,14 @@ from jolly_trellis.core.making.patterns import Pattern, patterns_of, run_pattern
 from jolly_trellis.core.making.report import MakingReport, making_of
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.say.say_it import Understood, say_it
+from jolly_trellis.core.say.words import COLOURS
 from jolly_trellis.exchange.page import Paper
 from jolly_trellis.exchange.pattern_dxf import write_dxf
 from jolly_trellis.exchange.pattern_pdf import write_pdf
 from jolly_trellis.exchange.pattern_svg import write_svg
 from jolly_trellis.services import judging, planning
 from jolly_trellis.services.conditions import conditions_of
+from jolly_trellis.services.planning import NotFound
 from jolly_trellis.services.stamps import stamp_of
 from jolly_trellis.services.stores import free_key
 from jolly_trellis.store import stock
@@ -64,6 +67,16 @@ def making(event_id: Number, body: EvaluatePiece, conn: Connection) -> Response:
 def choose_mechanic(event_id: Number, body: EvaluatePiece, conn: Connection) -> Response:
     options = judging.options_of(conn, body.piece, planning.brief_of(conn, event_id))
     return Response(_OPTIONS.dump_json(list(options)), media_type="application/json")
+
+
+@router.post("/matching")
+def matching(event_id: Number, body: EvaluatePiece, conn: Connection) -> Match:
+    """A piece against the picture that it is to look like. Refused where it has none."""
+    conditions = conditions_of(conn, planning.brief_of(conn, event_id))
+    if body.piece.wish is None:
+        raise NotFound("a picture to match")
+    with conditions.figures.open():
+        return match(body.piece, body.piece.wish, conditions.varieties, COLOURS)
 
 
 @router.post("/say")

@@ -1,8 +1,9 @@
 """The stores, what can be chosen, and where every figure comes from."""
 
 from dataclasses import replace
+from typing import Annotated
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Query
 from fastapi.responses import Response
 
 from jolly_trellis.api.deps import Connection
@@ -58,6 +59,7 @@ from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.lines import LINES
 from jolly_trellis.core.say.words import COLOURS
 from jolly_trellis.exchange import vessel_outline
+from jolly_trellis.exchange.pictures import colour_at
 from jolly_trellis.exchange.vessel_outline import FillCheck
 from jolly_trellis.services import pictures, stores
 from jolly_trellis.store import codec, stock, stock_history
@@ -158,6 +160,14 @@ def put_currency(body: PutCurrency, conn: Connection) -> StockOut:
 def add_picture(body: AddPicture, conn: Connection) -> Kept:
     """Take a picture in, re-encoded and without place data; its key."""
     return Kept(key=pictures.keep(conn, body.data).key)
+
+
+@router.get("/pictures/{key}/colour")
+def picture_colour(
+    key: str, conn: Connection, x: Annotated[float, Query(ge=0, le=1)], y: Annotated[float, Query(ge=0, le=1)]
+) -> ColourOut:
+    """The colour round a place of a picture, given as shares of it from its left and its top."""
+    return ColourOut(name="", colour=colour_at(pictures.picture_of(conn, key), x, y))
 
 
 @router.get("/pictures/{key}")

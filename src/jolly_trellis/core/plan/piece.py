@@ -14,6 +14,7 @@ from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.stems import Role, Variety
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.plan.practice import Practice
+from jolly_trellis.core.plan.wish import Wish
 from jolly_trellis.core.ranges import Many, Range, Text
 
 Form = Annotated[str, FORMS]
@@ -336,8 +337,8 @@ class Piece:
     `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining` a
     strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none; `moss_m` how far
     moss is nestled all round it, up to its rim, None as usual: round a cup frog and nothing else. `look` are parts of
-    the mechanic that are meant to be seen. A kind that is `carried` has its vessel only to wait in. What a kind does
-    not have, a reader finds none of.
+    the mechanic that are meant to be seen, `wish` a picture that it is to look like. A kind that is `carried` has its
+    vessel only to wait in. What a kind does not have, a reader finds none of.
     """
 
     carried: ClassVar[bool] = False
@@ -364,6 +365,7 @@ class Piece:
     must_lift_off: bool = False
     making: Making = field(default_factory=Making)
     look: Annotated[tuple[Look, ...], Many(3)] = ()
+    wish: Wish | None = None
 
     @property
     def companions(self) -> tuple[Companion, ...]:
