@@ -16,6 +16,7 @@ from jolly_trellis.core.building.build import build
 from jolly_trellis.core.building.spills import chain_strength_n
 from jolly_trellis.core.checks import hold_bound, stand_ledge, stand_wind, travel
 from jolly_trellis.core.checks.making_phases import phases_of
+from jolly_trellis.core.checks.matching import match
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.budget import split_budget
 from jolly_trellis.core.event.job import Hire, Made, Reused
@@ -46,6 +47,7 @@ from jolly_trellis.core.plan.piece import (
     TopUp,
     Transport,
 )
+from jolly_trellis.core.plan.wish import HeadMark, Wish
 from jolly_trellis.core.rigging import coverage, lines, states
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.clearances import clearances
@@ -153,6 +155,7 @@ def _by_themselves() -> dict[str, Callable[[], object]]:
     found["hired"] = _hired
     found["kept"] = _kept_for_months
     found["budget"] = _budget
+    found["picture"] = _picture
     found["cut a little longer"] = _cut_longer
     found["used again"] = _used_again
     return found
@@ -171,6 +174,20 @@ def _kept_for_months() -> object:
     around = replace(events.job(), ends_at=events.at("2028-05-15T23:30"), clear_by=None)
     panel = take_off(replace(rigs.panel(), recipe=recipe), _around())
     return lasting_care(around, Made(pieces=(bowl,), rigs=()), ordinary.varieties()), panel
+
+
+def _picture() -> object:
+    """A picture a little higher than the plan, with a head of nearly its colour."""
+    known, plan = ordinary.varieties(), replace(ordinary.piece(), recipe=ordinary.recipe(rose=(3, "focal")))
+    found = []
+    for more in (1.02, 1.11, 1.5):
+        high = plan.envelope.height_m * more
+        heads = tuple(
+            HeadMark(x=0.5, y=0.5, colour=colour) for colour in ("#c8566b", "#c8667b", "#d890a0", "#e0b0b8", "#3050b8")
+        )
+        wish = Wish(picture="k", width_px=100, height_px=100, apart_m=high / 0.9 * 0.9, heads=heads)
+        found.append(match(plan, wish, known, {"red": "#c8566b"}))
+    return found
 
 
 def _budget() -> object:

@@ -11,7 +11,7 @@ from PIL import Image
 from PIL.PngImagePlugin import PngInfo
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.exchange.pictures import LONGEST_PX, MOST_KEPT_BYTES, read_picture
+from jolly_trellis.exchange.pictures import LONGEST_PX, MOST_KEPT_BYTES, colour_at, read_picture
 
 
 def encoded(image: Image.Image, kind: str, **more: Any) -> bytes:
@@ -82,3 +82,14 @@ def test_what_is_no_picture_is_refused_in_a_sentence(data: bytes) -> None:
         read_picture(data)
     assert told.value.path == "picture"
     assert told.value.limit.text == "Choose a PNG or a JPEG."
+
+
+def test_the_colour_round_a_place_is_the_mean_of_what_is_there() -> None:
+    halves = Image.new("RGB", (200, 100), (10, 20, 30))
+    halves.paste((200, 100, 50), (100, 0, 200, 100))
+    found = read_picture(encoded(halves, "PNG"))
+    assert [colour_at(found, x, 0.5) for x in (0.0, 0.25, 1.0)] == ["#0a141e", "#0a141e", "#c86432"]
+    between = colour_at(found, 0.5, 0.5)
+    assert "#0a141e" < between < "#c86432"
+    through = read_picture(encoded(Image.new("RGBA", (20, 20), (0, 0, 0, 0)), "PNG"))
+    assert colour_at(through, 0.5, 0.5) == "#ffffff"

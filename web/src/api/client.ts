@@ -25,6 +25,7 @@ import type {
   ListsOut,
   Looking,
   MakingReport,
+  Match,
   Mix,
   Newer,
   Option,
@@ -202,6 +203,9 @@ export const api = {
     call<Split>("POST", `/events/${id}/parts/${part}/split`, { budget, premium }),
   keepSplit: (id: number, part: number, budget: string, premium: number, base_revision: number) =>
     call<EventChange>("POST", `/events/${id}/parts/${part}/split/keep`, { budget, premium, base_revision }),
+  matching: (id: number, piece: Piece) => call<Match>("POST", `/events/${id}/matching`, { piece }),
+  pictureColour: (key: string, x: number, y: number) =>
+    call<{ colour: string }>("GET", `/pictures/${key}/colour?x=${x}&y=${y}`),
   trySwap: (id: number, old: string, said: string) =>
     call<Swapped>("GET", `/events/${id}/swap?old=${encodeURIComponent(old)}&new=${encodeURIComponent(said)}`),
   swap: (id: number, old: string, said: string, base_revision: number) =>

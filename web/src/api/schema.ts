@@ -500,6 +500,26 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/matching": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Matching
+         * @description A piece against the picture that it is to look like. Refused where it has none.
+         */
+        readonly post: operations["matching_api_events__event_id__matching_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/say": {
         readonly parameters: {
             readonly query?: never;
@@ -1465,6 +1485,26 @@ export interface paths {
          * @description Take a picture in, re-encoded and without place data; its key.
          */
         readonly post: operations["add_picture_api_pictures_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/pictures/{key}/colour": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Picture Colour
+         * @description The colour round a place of a picture, given as shares of it from its left and its top.
+         */
+        readonly get: operations["picture_colour_api_pictures__key__colour_get"];
+        readonly put?: never;
+        readonly post?: never;
         readonly delete?: never;
         readonly options?: never;
         readonly head?: never;
@@ -2657,6 +2697,7 @@ export interface components {
              * @default []
              */
             readonly look: readonly ("mechanic" | "rim" | "underside")[];
+            readonly wish?: components["schemas"]["Wish"] | null;
             /** Dome M */
             readonly dome_m?: number | null;
             /** Hand Length M */
@@ -2800,6 +2841,7 @@ export interface components {
              * @default []
              */
             readonly look: readonly ("mechanic" | "rim" | "underside")[];
+            readonly wish?: components["schemas"]["WishIn"] | null;
             /** Dome M */
             readonly dome_m?: number | null;
             /** Hand Length M */
@@ -4960,6 +5002,42 @@ export interface components {
             readonly hangs: boolean;
         };
         /**
+         * HeadMark
+         * @description A head that the picture shows: where, from its left and its top as shares of it; its colour; the variety that
+         *     somebody takes it for, by its key, empty for none.
+         */
+        readonly HeadMark: {
+            /** X */
+            readonly x: number;
+            /** Y */
+            readonly y: number;
+            /** Colour */
+            readonly colour: string;
+            /**
+             * Variety
+             * @default
+             */
+            readonly variety: string;
+        };
+        /**
+         * HeadMarkIn
+         * @description A head that the picture shows: where, from its left and its top as shares of it; its colour; the variety that
+         *     somebody takes it for, by its key, empty for none.
+         */
+        readonly HeadMarkIn: {
+            /** X */
+            readonly x: number;
+            /** Y */
+            readonly y: number;
+            /** Colour */
+            readonly colour: string;
+            /**
+             * Variety
+             * @default
+             */
+            readonly variety: string;
+        };
+        /**
          * Headline
          * @description What an event comes to, each piece by its quantity.
          *
@@ -5800,6 +5878,21 @@ export interface components {
             readonly nth: number;
             /** Cut */
             readonly cut: boolean;
+        };
+        /**
+         * Match
+         * @description What the picture says: metres to one of its points (0 until two places are marked), how high the piece stands
+         *     in it and how wide its marked heads spread, m (None fewer than two); what the plan differs in.
+         */
+        readonly Match: {
+            /** Metres To Px */
+            readonly metres_to_px: number;
+            /** Height M */
+            readonly height_m: number;
+            /** Spread M */
+            readonly spread_m: number | null;
+            /** Say */
+            readonly say: readonly components["schemas"]["Phrase"][];
         };
         /**
          * MaterialPlan
@@ -8993,6 +9086,7 @@ export interface components {
              * @default []
              */
             readonly look: readonly ("mechanic" | "rim" | "underside")[];
+            readonly wish?: components["schemas"]["Wish"] | null;
             /**
              * Companions
              * @default []
@@ -9113,6 +9207,7 @@ export interface components {
              * @default []
              */
             readonly look: readonly ("mechanic" | "rim" | "underside")[];
+            readonly wish?: components["schemas"]["WishIn"] | null;
             /**
              * Companions
              * @default []
@@ -10949,6 +11044,86 @@ export interface components {
             readonly not_worked_out: readonly string[];
         };
         /**
+         * Wish
+         * @description A picture by its key and size, px, and what is marked on it: where the piece stands, its top, `apart_m` over one
+         *     another, and its heads. Places are shares of the picture from its left and its top.
+         */
+        readonly Wish: {
+            /** Picture */
+            readonly picture: string;
+            /** Width Px */
+            readonly width_px: number;
+            /** Height Px */
+            readonly height_px: number;
+            /**
+             * Foot X
+             * @default 0.5
+             */
+            readonly foot_x: number;
+            /**
+             * Foot Y
+             * @default 0.95
+             */
+            readonly foot_y: number;
+            /**
+             * Top X
+             * @default 0.5
+             */
+            readonly top_x: number;
+            /**
+             * Top Y
+             * @default 0.05
+             */
+            readonly top_y: number;
+            /** Apart M */
+            readonly apart_m: number;
+            /**
+             * Heads
+             * @default []
+             */
+            readonly heads: readonly components["schemas"]["HeadMark"][];
+        };
+        /**
+         * WishIn
+         * @description A picture by its key and size, px, and what is marked on it: where the piece stands, its top, `apart_m` over one
+         *     another, and its heads. Places are shares of the picture from its left and its top.
+         */
+        readonly WishIn: {
+            /** Picture */
+            readonly picture: string;
+            /** Width Px */
+            readonly width_px: number;
+            /** Height Px */
+            readonly height_px: number;
+            /**
+             * Foot X
+             * @default 0.5
+             */
+            readonly foot_x: number;
+            /**
+             * Foot Y
+             * @default 0.95
+             */
+            readonly foot_y: number;
+            /**
+             * Top X
+             * @default 0.5
+             */
+            readonly top_x: number;
+            /**
+             * Top Y
+             * @default 0.05
+             */
+            readonly top_y: number;
+            /** Apart M */
+            readonly apart_m: number;
+            /**
+             * Heads
+             * @default []
+             */
+            readonly heads: readonly components["schemas"]["HeadMarkIn"][];
+        };
+        /**
          * Words
          * @description Some words and where they stand in the line, in characters.
          */
@@ -11952,6 +12127,41 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": readonly components["schemas"]["Option"][];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly matching_api_events__event_id__matching_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["EvaluatePiece"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Match"];
                 };
             };
             /** @description Validation Error */
@@ -13838,6 +14048,40 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly picture_colour_api_pictures__key__colour_get: {
+        readonly parameters: {
+            readonly query: {
+                readonly x: number;
+                readonly y: number;
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly key: string;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["ColourOut"];
                 };
             };
             /** @description Validation Error */

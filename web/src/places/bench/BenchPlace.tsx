@@ -108,6 +108,7 @@ export function BenchPlace() {
           {event.brief.name}: {piece.name} × {piece.quantity}
         </h1>
         <SheetViews
+          stock={stock.data}
           view={view}
           onView={setView}
           above={narrow && sayIt}

@@ -1,17 +1,19 @@
 import { Tabs } from "radix-ui";
 import type { ReactNode } from "react";
-import type { EventOut, Piece, Problem, Report } from "../../api/types";
+import type { EventOut, Piece, Problem, Report, Stock } from "../../api/types";
 import { CardLinks } from "../../ui/CardLinks";
 import { CutSheet } from "./CutSheet";
 import { DrawingSheet } from "./DrawingSheet";
 import { MakingView } from "./MakingView";
+import { MatchView } from "./MatchView";
 import { SideBySide } from "./SideBySide";
 import type { PieceDesk } from "./usePieceDesk";
 
-export const VIEW_KEYS = ["drawing", "making", "flat", "compare"] as const;
+export const VIEW_KEYS = ["drawing", "making", "flat", "compare", "match"] as const;
 export type View = (typeof VIEW_KEYS)[number];
 
 type Props = {
+  stock: Stock | undefined;
   view: View;
   onView: (view: View) => void;
   /** What stands over the views on a phone. */
@@ -29,10 +31,22 @@ const VIEWS = [
   ["making", "Making"],
   ["flat", "Cut sheet"],
   ["compare", "Side by side"],
+  ["match", "A look to match"],
 ] as const;
 
 /** The sheet on the bench: the drawing, the sheet flat, or all mechanics side by side. */
-export function SheetViews({ view, onView, above, desk, event, pieceId, piece, report, problem }: Props) {
+export function SheetViews({
+  stock,
+  view,
+  onView,
+  above,
+  desk,
+  event,
+  pieceId,
+  piece,
+  report,
+  problem,
+}: Props) {
   return (
     <Tabs.Root
       value={view}
@@ -73,6 +87,9 @@ export function SheetViews({ view, onView, above, desk, event, pieceId, piece, r
       </Tabs.Content>
       <Tabs.Content value="flat" className="min-h-0 flex-1">
         <CutSheet eventId={event.id} pieceId={pieceId} revision={event.revision} />
+      </Tabs.Content>
+      <Tabs.Content value="match" className="min-h-0 flex-1">
+        <MatchView eventId={event.id} desk={desk} piece={piece} report={report} stock={stock} />
       </Tabs.Content>
       <Tabs.Content value="compare" className="min-h-0 flex-1">
         <SideBySide
