@@ -53,7 +53,7 @@ def test_what_differs_is_said_and_what_does_not_is_not() -> None:
 
 
 def test_heads_are_held_against_the_stems_of_the_plan() -> None:
-    roses = tuple(head(0.05 + 0.3 * at, variety="rose") for at in range(4))
+    roses = tuple(head(at / 3, variety="rose") for at in range(4))
     assert said(replace(WISH, heads=roses)) == ["rose: 4 heads are marked on one side, the plan has 3 all round."]
     tulip = (head(0.0, variety="tulip"), head(1.0))
     assert said(replace(WISH, heads=tulip)) == [
@@ -63,9 +63,9 @@ def test_heads_are_held_against_the_stems_of_the_plan() -> None:
 
 
 def test_a_colour_that_nothing_in_the_plan_comes_near_is_named() -> None:
-    blue = (head(0.0, colour="#3050b8"), head(1.0, colour="#3355b0"))
+    blue = (head(0.0, colour="#5a77b8"), head(1.0, colour="#5570b0"))
     assert said(replace(WISH, heads=blue)) == ["2 marked heads are blue, and nothing in the plan comes near it."]
-    shaded = replace(PLAN, recipe=(replace(PLAN.recipe[0], shades=(Shade(name="b", colour="#3050b8", count=1),)),))
+    shaded = replace(PLAN, recipe=(replace(PLAN.recipe[0], shades=(Shade(name="b", colour="#5a77b8", count=1),)),))
     assert match(shaded, replace(WISH, heads=blue), varieties(), COLOURS).say == ()
 
 

@@ -33,6 +33,8 @@ export function MatchView({ eventId, desk, piece, report, stock }: Props) {
   const [mode, setMode] = useState<Mode>("foot");
   const [named, setNamed] = useState("");
   const [over, setOver] = useState(0.6);
+  /** The key of a picture that this studio does not have, as after an event was read from a file. */
+  const [lost, setLost] = useState("");
   const wish = piece.wish;
   const match = useQuery({
     queryKey: ["matching", eventId, piece],
@@ -119,25 +121,32 @@ export function MatchView({ eventId, desk, piece, report, stock }: Props) {
         className="h-full w-full touch-none bg-sheet p-2 max-md:h-90"
         onPointerDown={press}
       >
-        <image href={`/api/pictures/${wish.picture}`} width={wish.width_px} height={wish.height_px} />
+        <image
+          href={`/api/pictures/${wish.picture}`}
+          width={wish.width_px}
+          height={wish.height_px}
+          onError={() => setLost(wish.picture)}
+        />
         {scale > 0 && report && (
           <g opacity={over} pointerEvents="none">
             {outline(piece, wish, scale).map((points) => (
               <polyline key={points} points={points} fill="none" stroke="#20301c" strokeWidth={dot / 4} />
             ))}
-            {report.stems.map((stem, nth) => (
-              <circle
-                // biome-ignore lint/suspicious/noArrayIndexKey: stems are known by their place
-                key={nth}
-                cx={wish.foot_x * wish.width_px + stem.tip_x_m / scale}
-                cy={wish.foot_y * wish.height_px - (stem.tip_z_m - stem.droop_m) / scale}
-                r={Math.max(stem.head_radius_m / scale, 1)}
-                fill={stem.colour}
-                fillOpacity={0.35}
-                stroke={stem.colour}
-                strokeWidth={dot / 5}
-              />
-            ))}
+            {report.stems
+              .filter(({ form }) => form !== "leaf")
+              .map((stem, nth) => (
+                <circle
+                  // biome-ignore lint/suspicious/noArrayIndexKey: stems are known by their place
+                  key={nth}
+                  cx={wish.foot_x * wish.width_px + stem.tip_x_m / scale}
+                  cy={wish.foot_y * wish.height_px - (stem.tip_z_m - stem.droop_m) / scale}
+                  r={Math.max(stem.head_radius_m / scale, 1)}
+                  fill={stem.colour}
+                  fillOpacity={0.35}
+                  stroke={stem.colour}
+                  strokeWidth={dot / 5}
+                />
+              ))}
           </g>
         )}
         {(["foot", "top"] as const).map((end) => (
@@ -207,6 +216,11 @@ export function MatchView({ eventId, desk, piece, report, stock }: Props) {
             />
           </label>
         </div>
+        {lost === wish.picture && (
+          <p role="alert" className="mt-2 mb-0 text-berry">
+            This picture is not in this studio’s data: choose it again.
+          </p>
+        )}
         <h3 className="mt-3 mb-0 text-lg">What differs</h3>
         <ul className="m-0 list-none p-0 leading-snug">
           {match?.say.map((each) => (
