@@ -23,9 +23,11 @@ EVERY = tuple(varieties().values())
 @pytest.mark.parametrize("variety", EVERY, ids=lambda each: each.key)
 def test_every_name_of_a_variety_finds_it_or_is_asked_about(variety: Variety) -> None:
     shown = {each.name.lower() for each in EVERY} | {each.key for each in EVERY}
-    said = Counter(each for other in EVERY for each in {name.lower() for name in (*other.names, other.botanical)})
+    said = Counter(
+        each for other in EVERY for each in {name.lower() for name in (*other.names, other.botanical) if name}
+    )
     assert find_varieties(variety.name.lower(), varieties()) == (variety,)
-    for name in (*variety.names, variety.botanical):
+    for name in filter(None, (*variety.names, variety.botanical)):
         found = find_varieties(name.lower(), varieties())
         if name.lower() in shown:
             assert len(found) == 1
