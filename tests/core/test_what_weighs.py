@@ -242,6 +242,8 @@ def test_tubes_are_bought_by_their_size_for_pieces_spills_and_hung_work_alike() 
     hung = {n.supply: n.amount for n in needs(replace(rigs.run(), recipe=(small, big))).supplies}
     assert (hung["stem-tube"], hung["stem-tube-20"]) == (4, 6)
     assert tube_supply(StemTube()) == "stem-tube"
+    assert tube_supply(StemTube(inner_diameter_m=0.010, length_m=0.07, stem_in_m=0.05)) == "stem-tube-10"
+    assert tube_supply(StemTube(inner_diameter_m=0.010)) == "stem-tube"
     known = {each.key for each in loaders.supplies()}
     assert {"stem-tube", "stem-tube-20"} <= known
 

@@ -17,7 +17,11 @@ from jolly_trellis.core.stems.shades import shade_counts
 ThingKind = Literal["vessel", "stand", "frog", "armature"]
 
 # Stem tubes as they are sold: inner diameter and length up to which each does, m, and its key.
-TUBES: tuple[tuple[float, float, str], ...] = ((0.017, 0.105, "stem-tube"), (0.1, 0.5, "stem-tube-20"))
+TUBES: tuple[tuple[float, float, str], ...] = (
+    (0.012, 0.08, "stem-tube-10"),
+    (0.017, 0.105, "stem-tube"),
+    (0.1, 0.5, "stem-tube-20"),
+)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -39,3 +39,10 @@ INSERT INTO tick_of_stems (event_id, list, line, number, state, note)
 SELECT event_id, list, line, number, state, note FROM tick;
 DROP TABLE tick;
 ALTER TABLE tick_of_stems RENAME TO tick;
+
+-- A third size of stem tube, for fine stems.
+INSERT INTO supply (position, key, name, measured_by, pack, price, spare, supplier, provenance)
+SELECT
+    (SELECT max(position) FROM supply) + 1, 'stem-tube-10', 'stem tube, 10 mm × 70 mm', 'piece', 100, 12.0, 0.1, 'sundries',
+    '{"kind":"estimate","source":"trade pack; price is an estimate"}'
+WHERE EXISTS (SELECT 1 FROM supply) AND NOT EXISTS (SELECT 1 FROM supply WHERE key = 'stem-tube-10');
