@@ -80,6 +80,7 @@ class Draft:
     plan_shape: PlanShape | None = None
     about_vessel: bool = False
     new: bool = False
+    counted: bool = False
     fill: float | None = None
     said: list[RecipeLine] = field(default_factory=list)
 
@@ -145,6 +146,7 @@ def _clause(draft: Draft, clause: Clause) -> None:
     start, end = clause.start, clause.end
     if clause.number is not None:
         draft.piece = replace(draft.piece, quantity=max(1, min(clause.number, _MOST_PIECES)))
+        draft.counted = True
     if clause.stored is not None:
         _take_stored(draft, clause.stored)
     before = len(draft.said)
@@ -216,7 +218,8 @@ def _switches(draft: Draft, start: int, end: int) -> set[str]:
 def _times(draft: Draft, start: int, end: int) -> None:
     """How many things, said after them: × 12, 12 of them."""
     found = TIMES.search(draft.line.rest(start, end))
-    if found:
+    if found and not draft.counted:
+        draft.counted = True
         number = max(1, min(int(found["n"] or found["m"]), _MOST_PIECES))
         draft.piece = replace(draft.piece, quantity=number)
         draft.line.take(start + found.start(), start + found.end(), phrase("{n} of them", n=count(number)))
@@ -426,6 +429,8 @@ def _made(draft: Draft) -> Vessel:
     deep = draft.deep_m or now.inside_depth_m
     shape, profile = SHAPES.get(draft.shape or "", (now.plan_shape, ()))
     shape = draft.plan_shape or shape
+    if shape not in _LONGER and draft.long_m is not None and draft.long_m != mouth:
+        shape = "oval" if shape == "round" else "rectangular"
     if draft.shape == "cube" and draft.deep_m is None and draft.mouth_m:
         deep = mouth
     long = draft.long_m or (max(3 * mouth, now.mouth_width_m) if shape in _LONGER else mouth)

@@ -159,7 +159,7 @@ TIMES = re.compile(r"(?:×|\bx|\btimes) ?(?P<n>\d{1,3})\b|\b(?P<m>\d{1,3}) (?:of
 EACH = re.compile(rf"(?<![\w.,/])(?P<n>{COUNT}) (?:stems )?(?:each of|of each of|of each):? (?P<list>[^\d;\n]+)")
 BETWEEN = re.compile(r",|\band\b")
 STEMS = re.compile(rf"(?<![\w.,/])(?P<n>{COUNT}|a) ?(?:x |× ?)?(?P<bunch>bunch(?:es)?)?(?P<name>[ a-z][a-z' -]*)")
-STEMS_AFTER = re.compile(r"(?P<name>[a-z][a-z' -]*?)(?: ?× ?| x ?| )(?P<n>\d{1,4})(?: stems)?(?=\s*(?:$|[,;]))")
+STEMS_AFTER = re.compile(r"(?P<name>[a-z][a-z' -]*?)(?: ?× ?| x ?|: ?| )(?P<n>\d{1,4})(?: stems)?(?=\s*(?:$|[,;]))")
 OF = re.compile(r"^ *(?:of )?(?:stems?|branch(?:es)?|sprays|heads|sprigs)(?: of)? ")
 FLOWERS = re.compile(r"\b(?:flowers?|arrangements?|overall|finished|blooms)\b")
 LAYER_WORDS = {"one": 1, "two": 2, "three": 3, "four": 4, "single": 1, "double": 2}
