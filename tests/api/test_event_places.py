@@ -172,11 +172,12 @@ def test_a_damaged_or_newer_file_says_which_part_and_takes_nothing_in(
 
 
 def uncornered(value: Any) -> Any:
-    """A part as files told it before outlines could have corners."""
+    """A part as files told it before outlines could have corners, vessels prices, stems shades, pieces a picture."""
     if isinstance(value, list):
         return [uncornered(each) for each in value]
     if isinstance(value, dict):
-        later = (("corner", False), ("price", None))
+        later = [("corner", False), ("price", None), ("wish", None)]
+        later += [("shades", []), ("shading", "mixed"), ("shoot", False)]
         return {name: uncornered(each) for name, each in value.items() if (name, each) not in later}
     return value
 

@@ -42,7 +42,8 @@ def test_a_line_of_words_is_understood_and_saves_nothing(client: TestClient, fir
     body = {"text": "bowl 8 in across 4 in deep, 12 in high, 9 roses, 3 peones", "system": "metric", "piece": first}
     heard = client.post(f"{EVENT}/say", json=body).json()
     assert heard["piece"]["vessel"]["profile"][-1]["width_m"] == pytest.approx(0.2032)
-    assert heard["offers"] == [{"words": "peones", "nearest": "peony"}]
+    asked = [(each["words"], each["choices"]) for each in heard["asked"]]
+    assert asked == [("peones", ["peony"])]
     assert pieces(client.get(EVENT).json())[0]["part"] == first
 
 
