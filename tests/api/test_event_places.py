@@ -176,7 +176,7 @@ def uncornered(value: Any) -> Any:
     if isinstance(value, list):
         return [uncornered(each) for each in value]
     if isinstance(value, dict):
-        later = [("corner", False), ("price", None), ("wish", None)]
+        later: list[tuple[str, object]] = [("corner", False), ("price", None), ("wish", None)]
         later += [("shades", []), ("shading", "mixed"), ("shoot", False)]
         return {name: uncornered(each) for name, each in value.items() if (name, each) not in later}
     return value

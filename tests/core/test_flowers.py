@@ -11,11 +11,14 @@ from jolly_trellis.core.event.needs import StemNeed
 from jolly_trellis.core.event.seasons import months_in_words, out_of_season
 from jolly_trellis.core.making.pull_list import preparation_of
 from jolly_trellis.core.materials.hazards import ABOUT, HANDS, HAZARDS, Hazard, of_all
-from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.materials.stems import CARE, Care, Variety
+from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.rigging.coverage import stem_covers_m2
 from jolly_trellis.core.say.names import find_varieties
+from jolly_trellis.core.stems.stem_set import expand
 from jolly_trellis.core.units import render
 from tests.events import at, job
-from tests.ordinary import varieties
+from tests.ordinary import conditions, varieties
 
 EVERY = tuple(varieties().values())
 
@@ -136,3 +139,26 @@ def test_a_table_of_before_says_by_two_flags_what_hazards_say_now() -> None:
         old.append(f"{before},{flags}," + after.split(",", 1)[1])
     read = [thing for _, thing, refused in rows_of("variety", "\n".join(old)) if refused is None]
     assert [(key, each.hazards) for key, each in read] == [("rose", ("thorns",)), ("tulip", ("poison",))]
+
+
+def test_what_a_flower_asks_for_while_it_drinks_is_on_its_pull_list() -> None:
+    """Common practice, no source: daffodils alone, poppies sealed, woody stems slit and not crushed."""
+
+    def said(key: str) -> str:
+        return "; ".join(render(each, "metric") for each in preparation_of(varieties()[key], shown_h=4.0, bound=False))
+
+    assert "stands alone in its bucket" in said("daffodil")
+    assert "seal the cut end of what bleeds" in said("poppy")
+    assert "slit the end upwards, do not crush it" in said("lilac")
+    assert "deep bucket" in said("hydrangea")
+    assert set(CARE) == set(get_args(Care))
+
+
+def test_a_stem_with_several_heads_fills_and_covers_as_many() -> None:
+    lily = varieties()["lily"]
+    one = stem_covers_m2(replace(lily, heads=1))
+    assert stem_covers_m2(lily) == pytest.approx(3 * one)
+    known = replace(conditions(), varieties=varieties() | {"lily": replace(lily, heads=1)})
+    line = (RecipeLine(variety="lily", count=2, role="focal"),)
+    many, few = (expand(line, each).head_radius_m[0] for each in (conditions(), known))
+    assert many == pytest.approx(few * 3**0.5)

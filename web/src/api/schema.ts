@@ -10443,7 +10443,7 @@ export interface components {
          *     `priced_on`, empty an estimate, in `currency`, empty that of the stores; `conditioning_h` is how long it drinks
          *     before it is used, `opening_days` how long its bud as bought takes to open at 20 °C. `names` are other names that
          *     people call it by, `season` the months of ordinary supply in the north, 1 to 12, empty not known;
-         *     `hazards` empty says nothing of it.
+         *     `hazards` empty says nothing of it. `care` is what it asks for while it drinks; a stem carries `heads` of its size.
          */
         readonly Variety: {
             /** Key */
@@ -10566,6 +10566,16 @@ export interface components {
              * @default []
              */
             readonly hazards: readonly ("sap" | "allergen" | "light" | "poison" | "pets" | "pollen" | "thorns" | "scent" | "invasive")[];
+            /**
+             * Care
+             * @default []
+             */
+            readonly care: readonly ("alone" | "deep bucket" | "cold" | "seal" | "slit" | "warm")[];
+            /**
+             * Heads
+             * @default 1
+             */
+            readonly heads: number;
             readonly provenance: components["schemas"]["VarietyProvenance"];
         };
         /**
@@ -10610,7 +10620,7 @@ export interface components {
          *     `priced_on`, empty an estimate, in `currency`, empty that of the stores; `conditioning_h` is how long it drinks
          *     before it is used, `opening_days` how long its bud as bought takes to open at 20 °C. `names` are other names that
          *     people call it by, `season` the months of ordinary supply in the north, 1 to 12, empty not known;
-         *     `hazards` empty says nothing of it.
+         *     `hazards` empty says nothing of it. `care` is what it asks for while it drinks; a stem carries `heads` of its size.
          */
         readonly VarietyIn: {
             /** Name */
@@ -10731,6 +10741,16 @@ export interface components {
              * @default []
              */
             readonly hazards: readonly ("sap" | "allergen" | "light" | "poison" | "pets" | "pollen" | "thorns" | "scent" | "invasive")[];
+            /**
+             * Care
+             * @default []
+             */
+            readonly care: readonly ("alone" | "deep bucket" | "cold" | "seal" | "slit" | "warm")[];
+            /**
+             * Heads
+             * @default 1
+             */
+            readonly heads: number;
             readonly provenance: components["schemas"]["VarietyProvenanceIn"];
         };
         /**

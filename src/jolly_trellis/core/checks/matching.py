@@ -66,7 +66,8 @@ def _heads(piece: Piece, heads: Sequence[HeadMark], varieties: Mapping[str, Vari
             marked[each.variety] = marked.get(each.variety, 0) + 1
     planned: dict[str, int] = {}
     for line in piece.recipe:
-        planned[line.variety] = planned.get(line.variety, 0) + line.count
+        heads_each = varieties[line.variety].heads if line.variety in varieties else 1
+        planned[line.variety] = planned.get(line.variety, 0) + line.count * heads_each
     for key, number in marked.items():
         name = varieties[key].name if key in varieties else key
         there = planned.get(key, 0)

@@ -117,7 +117,7 @@ def _check(recipe: Sequence[RecipeLine], varieties: Mapping[str, Variety], budge
 
 
 def _head_m2(variety: Variety) -> float:
-    return 0.0 if variety.form == "leaf" else math.pi * (variety.head_diameter_m / 2) ** 2
+    return 0.0 if variety.form == "leaf" else math.pi * (variety.head_diameter_m / 2) ** 2 * variety.heads
 
 
 def _cost(counts: Sequence[int], prices: Sequence[Decimal]) -> Decimal:

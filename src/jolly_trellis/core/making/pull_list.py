@@ -12,7 +12,7 @@ from jolly_trellis.core.building.spills import lines_of
 from jolly_trellis.core.checks.making_order import Order, Work
 from jolly_trellis.core.making.steps import CUT_STEP
 from jolly_trellis.core.materials.hazards import ABOUT, HANDS
-from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.materials.stems import CARE, Variety
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
@@ -112,6 +112,7 @@ def preparation_of(variety: Variety, *, shown_h: float | None, bound: bool) -> t
         short = shown_h <= FOLD_WITHIN.value
         words = "petals may be folded back: shown {h}" if short else "do not fold petals back: shown {h}"
         done.append(phrase(words, h=duration(shown_h)))
+    done += [phrase(CARE[each]) for each in variety.care]
     for hazard in variety.hazards:
         if hazard in HANDS:
             done.append(phrase("{words}: {do}", words=ABOUT[hazard].words, do=ABOUT[hazard].do))

@@ -1,6 +1,7 @@
 """Varieties and cut stems: mass, centre of mass, droop and clumps, all from the length that is cut."""
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Annotated, Literal
 
@@ -17,6 +18,15 @@ Thirst = Literal["low", "usual", "thirsty"]
 Kind = Literal["fresh", "dried", "preserved", "artificial", "foraged", "own garden"]
 LASTING: tuple[Kind, ...] = ("dried", "preserved", "artificial")
 GATHERED: tuple[Kind, ...] = ("foraged", "own garden")
+Care = Literal["alone", "deep bucket", "cold", "seal", "slit", "warm"]
+CARE: Mapping[Care, str] = {
+    "alone": "stands alone in its bucket: its sap harms others",
+    "deep bucket": "drinks in a clean deep bucket, up to its neck",
+    "cold": "stands cold, at 2 to 6 °C",
+    "seal": "seal the cut end of what bleeds: a flame, or boiling water for some seconds",
+    "slit": "slit the end upwards, do not crush it",
+    "warm": "into hand-warm water first",
+}
 Role = Literal["margin", "line", "focal", "filler", "base", "airy"]
 
 GRAVITY = standard("Standard gravity", "acceleration", 9.80665, Provenance(kind="published", source="ISO 80000-3"))
@@ -60,7 +70,7 @@ class Variety:
     `priced_on`, empty an estimate, in `currency`, empty that of the stores; `conditioning_h` is how long it drinks
     before it is used, `opening_days` how long its bud as bought takes to open at 20 °C. `names` are other names that
     people call it by, `season` the months of ordinary supply in the north, 1 to 12, empty not known;
-    `hazards` empty says nothing of it.
+    `hazards` empty says nothing of it. `care` is what it asks for while it drinks; a stem carries `heads` of its size.
     """
 
     key: Key
@@ -97,6 +107,8 @@ class Variety:
     names: Annotated[tuple[Annotated[str, Text(60, least=1)], ...], Many(20)] = ()
     season: Annotated[tuple[Annotated[int, Range("count", 1, 12)], ...], Many(12)] = ()
     hazards: Annotated[tuple[Hazard, ...], Many(9)] = ()
+    care: Annotated[tuple[Care, ...], Many(6)] = ()
+    heads: Annotated[int, Range("count", 1, 30)] = 1
     provenance: VarietyProvenance
 
     @property
@@ -161,6 +173,7 @@ def shoot_of(variety: Variety) -> Variety:
         uptake_ml_h=SHOOT_MASS.value * variety.uptake_ml_h,
         sold_lengths_m=tuple(long * each for each in variety.sold_lengths_m),
         side_shoots=0,
+        heads=1,
     )
 
 

@@ -69,7 +69,7 @@ def stem_covers_m2(variety: Variety) -> float:
     if variety.form == "leaf":
         return (COVERS["ruscus"] if variety.head_height_m >= LONG_FOLIAGE_M else COVERS["leaf"]).value
     tall = max(variety.head_diameter_m, variety.head_height_m)
-    return BY_HEAD.value * math.pi / 4 * variety.head_diameter_m * tall
+    return BY_HEAD.value * math.pi / 4 * variety.head_diameter_m * tall * variety.heads
 
 
 def line_covers_m2(line: RecipeLine, variety: Variety) -> float:

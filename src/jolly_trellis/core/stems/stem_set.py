@@ -1,5 +1,6 @@
 """The stems of a recipe as columns, in the order they are pushed in."""
 
+import math
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -195,7 +196,7 @@ def _columns(
         diameter_m=column(
             [clump_diameter_m(v.stem_diameter_m, int(n)) for v, n in zip(varieties, sizes, strict=True)]
         ),
-        head_radius_m=column([v.head_diameter_m / 2 for v in varieties]) * np.sqrt(sizes),
+        head_radius_m=column([v.head_diameter_m / 2 * math.sqrt(v.heads) for v in varieties]) * np.sqrt(sizes),
         flower=column([float(v.form != "leaf") for v in varieties]),
         round_head=column([float(v.form in ("disc", "ball", "spray")) for v in varieties]),
         head_mass_kg=column([head_mass_kg(v) for v in varieties]) * sizes,

@@ -1,6 +1,8 @@
 -- When a price was asked and in which currency; what of flowers is dried, preserved or artificial.
 ALTER TABLE variety ADD COLUMN priced_on TEXT NOT NULL DEFAULT '';
 ALTER TABLE variety ADD COLUMN currency TEXT NOT NULL DEFAULT '';
+ALTER TABLE variety ADD COLUMN care TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(care));
+ALTER TABLE variety ADD COLUMN heads INTEGER NOT NULL DEFAULT 1 CHECK (heads BETWEEN 1 AND 30);
 
 WITH new (key, name, colour, form, head_diameter_m, head_height_m, stem_diameter_m, mass_kg, mass_length_m, head_fraction, heavy_mass_kg, stiffness, branch, uptake_ml_h, dry_hold_h, thirst, bunch_size, sold_lengths_m, bulb, forked, dip, fold, side_shoots, bunch_price, stem_price, conditioning_h, opening_days, priced_on, currency, kind, botanical, names, season, hazards, provenance) AS (
     VALUES
@@ -24,6 +26,43 @@ SELECT
     key, name, colour, form, head_diameter_m, head_height_m, stem_diameter_m, mass_kg, mass_length_m, head_fraction, heavy_mass_kg, stiffness, branch, uptake_ml_h, dry_hold_h, thirst, bunch_size, sold_lengths_m, bulb, forked, dip, fold, side_shoots, bunch_price, stem_price, conditioning_h, opening_days, priced_on, currency, kind, botanical, names, season, hazards, provenance
 FROM new
 WHERE EXISTS (SELECT 1 FROM variety) AND key NOT IN (SELECT key FROM variety);
+
+-- What asks for something while it drinks, and what carries several heads.
+UPDATE variety SET care = '["alone"]' WHERE key = 'daffodil';
+UPDATE variety SET care = '["alone"]' WHERE key = 'narcissus-spray';
+UPDATE variety SET care = '["cold"]' WHERE key = 'hyacinth';
+UPDATE variety SET care = '["cold"]' WHERE key = 'tulip';
+UPDATE variety SET care = '["seal"]' WHERE key = 'poppy';
+UPDATE variety SET care = '["seal"]' WHERE key = 'spurge';
+UPDATE variety SET care = '["slit", "deep bucket"]' WHERE key = 'helleborus';
+UPDATE variety SET care = '["deep bucket"]' WHERE key = 'hydrangea';
+UPDATE variety SET care = '["deep bucket"]' WHERE key = 'hydrangea-panicle';
+UPDATE variety SET care = '["slit", "deep bucket", "warm"]' WHERE key = 'lilac';
+UPDATE variety SET care = '["slit", "deep bucket"]' WHERE key = 'guelder-rose';
+UPDATE variety SET care = '["deep bucket"]' WHERE key = 'rose';
+UPDATE variety SET care = '["deep bucket"]' WHERE key = 'garden-rose';
+UPDATE variety SET care = '["deep bucket"]' WHERE key = 'standard-rose';
+UPDATE variety SET care = '["deep bucket"]' WHERE key = 'delphinium';
+UPDATE variety SET care = '["deep bucket"]' WHERE key = 'stock';
+UPDATE variety SET care = '["deep bucket", "warm"]' WHERE key = 'dahlia';
+UPDATE variety SET care = '["deep bucket"]' WHERE key = 'peony';
+UPDATE variety SET care = '["slit"]' WHERE key = 'clematis';
+UPDATE variety SET care = '["cold"]' WHERE key = 'sweet-pea';
+UPDATE variety SET care = '["cold"]' WHERE key = 'lily-of-the-valley';
+UPDATE variety SET care = '["cold"]' WHERE key = 'anemone';
+UPDATE variety SET care = '["cold"]' WHERE key = 'ranunculus';
+UPDATE variety SET care = '["deep bucket"]' WHERE key = 'amaryllis';
+UPDATE variety SET care = '["slit", "warm"]' WHERE key = 'blossom-branch';
+UPDATE variety SET care = '["slit", "warm"]' WHERE key = 'quince-branch';
+UPDATE variety SET care = '["slit", "warm"]' WHERE key = 'magnolia-branch';
+UPDATE variety SET care = '["slit", "warm"]' WHERE key = 'forsythia';
+UPDATE variety SET care = '["slit", "deep bucket"]' WHERE key = 'beech-branch';
+UPDATE variety SET care = '["slit", "deep bucket"]' WHERE key = 'hornbeam-branch';
+UPDATE variety SET care = '["seal"]' WHERE key = 'stephanotis';
+UPDATE variety SET care = '["warm"]' WHERE key = 'tuberose';
+UPDATE variety SET care = '["deep bucket"]' WHERE key = 'foxglove';
+UPDATE variety SET care = '["deep bucket"]' WHERE key = 'sunflower';
+UPDATE variety SET heads = 3 WHERE key = 'lily';
 
 -- Stems that were prepared, placed and lost are counted as other lines of lists are.
 CREATE TABLE tick_of_stems (
