@@ -8,7 +8,7 @@ import pytest
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.ledger import LedgerRow
 from jolly_trellis.core.event.swapping import swapped, variety_uses
-from jolly_trellis.core.plan.piece import HandPlaced, Piece
+from jolly_trellis.core.plan.piece import HandPlaced, Piece, StemTube
 from jolly_trellis.core.units import render
 from jolly_trellis.services import event_work, listing, planning, swapping
 from jolly_trellis.services.planning import NotFound
@@ -74,6 +74,10 @@ def test_a_piece_in_which_nothing_drinks_has_no_water_until_something_does() -> 
     wet = swap(dry, "preserved-rose", "tulip")
     assert wet.water_level_m == pytest.approx(0.8 * fresh.vessel.inside_depth_m, abs=6e-4)
     assert swap(fresh, "tulip", "rose") == fresh
+    tubed = replace(fresh, recipe=(replace(fresh.recipe[0], water="tube", tube=StemTube()), fresh.recipe[1]))
+    off = swap(tubed, "rose", "preserved-rose").recipe[0]
+    assert (off.water, off.tube) == ("none", None)
+    assert swap(tubed, "rose", "peony").recipe[0].water == "tube"
     half = swap(fresh, "wheat", "lunaria")
     assert half.water_level_m == fresh.water_level_m
 

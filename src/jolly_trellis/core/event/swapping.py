@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from jolly_trellis.core.event.job import Made, name_of, quantity_of, recipe_of
 from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.plan.piece import Piece, RecipeLine
 from jolly_trellis.core.plan.standing import Standing
 
@@ -62,33 +63,50 @@ def swapped(part: Part, old: str, new: str, varieties: Mapping[str, Variety]) ->
     Args:
         varieties: by key; both are in it.
     """
-    changed = replace(part, recipe=_in(part.recipe, old, new))
+    dry = new in varieties and varieties[new].lasting
+    changed = replace(part, recipe=_in(part.recipe, old, new, dry=dry))
     if not isinstance(changed, Piece):
         return changed
     hands = tuple(replace(each, variety=new) if each.variety == old else each for each in changed.hand_placed)
     changed = replace(changed, hand_placed=hands)
     if isinstance(changed, Standing):
-        beside = tuple(replace(each, recipe=_in(each.recipe, old, new)) for each in changed.companions)
+        beside = tuple(replace(each, recipe=_in(each.recipe, old, new, dry=dry)) for each in changed.companions)
         spill = changed.spill
         changed = replace(
             changed,
             companions=beside,
-            spill=None if spill is None else replace(spill, recipe=_in(spill.recipe, old, new)),
+            spill=None if spill is None else replace(spill, recipe=_in(spill.recipe, old, new, dry=dry)),
         )
     return changed if changed == part else _watered(changed, varieties)
 
 
-def _in(recipe: Sequence[RecipeLine], old: str, new: str) -> tuple[RecipeLine, ...]:
-    return tuple(replace(line, variety=new) if line.variety == old else line for line in recipe)
+def _in(recipe: Sequence[RecipeLine], old: str, new: str, *, dry: bool) -> tuple[RecipeLine, ...]:
+    """The recipe with the other variety; what keeps is let off its tubes and wraps."""
+    found = []
+    for line in recipe:
+        if line.variety == old:
+            found.append(replace(line, variety=new))
+            if dry and line.water in ("tube", "wrap"):
+                found[-1] = replace(found[-1], water="none", tube=None, wrap_ml=None)
+        else:
+            found.append(line)
+    return tuple(found)
 
 
 def _watered(piece: Piece, varieties: Mapping[str, Variety]) -> Piece:
-    """A piece without water where all in it keeps, and with it where something drinks and there is none."""
-    recipes = (piece.recipe, *(each.recipe for each in piece.companions))
-    keys = {line.variety for recipe in recipes for line in recipe}
-    drinks = any(key not in varieties or not varieties[key].lasting for key in keys)
-    if not drinks:
-        return replace(piece, water_level_m=0.0, top_ups=())
-    if piece.water_level_m == 0:
-        return replace(piece, water_level_m=round(_FILLED * piece.vessel.inside_depth_m, 3))
-    return piece
+    """A piece whose vessels have no water where all in them keeps, and have it where something drinks."""
+    level = _level_m(piece.recipe, piece.water_level_m, piece.vessel, varieties)
+    piece = replace(piece, water_level_m=level, top_ups=piece.top_ups if level else ())
+    if not isinstance(piece, Standing):
+        return piece
+    beside = (
+        replace(each, water_level_m=_level_m(each.recipe, each.water_level_m, each.vessel, varieties))
+        for each in piece.companions
+    )
+    return replace(piece, companions=tuple(beside))
+
+
+def _level_m(recipe: Sequence[RecipeLine], level_m: float, vessel: Vessel, varieties: Mapping[str, Variety]) -> float:
+    if recipe and all(line.variety in varieties and varieties[line.variety].lasting for line in recipe):
+        return 0.0
+    return round(_FILLED * vessel.inside_depth_m, 3) if recipe and level_m == 0 else level_m
