@@ -38,6 +38,8 @@ PLACES = (
     "/events/1/roll",
     "/events/1/day",
     "/events/1/lists",
+    "/events/1/lists?list=stems",
+    "/events/1/pieces/1?view=match",
     "/events/1/cost",
     "/stores",
     "/figures",

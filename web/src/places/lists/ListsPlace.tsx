@@ -10,6 +10,7 @@ import { EventFrame } from "../../ui/EventFrame";
 import { useSettings } from "../../ui/settings";
 import { TabBar } from "../../ui/TabBar";
 import { useActs } from "../../ui/useActs";
+import { useAddress } from "../../ui/useAddress";
 import { render } from "../../units/text";
 import { ComingHome } from "./ComingHome";
 import { DaysBefore } from "./DaysBefore";
@@ -33,11 +34,14 @@ const TABS = [
   ["stems", "By variety"],
 ] as const;
 
+const KEYS = TABS.map(([key]) => key);
+
 /** The lists of an event: what to buy and from whom, what to pack, what is done on the days before, what is pulled. */
 export function ListsPlace() {
   const eventId = Number(useParams().eventId);
   const { system } = useSettings();
   const client = useQueryClient();
+  const [list, setList] = useAddress("list", KEYS);
   const [strange, setStrange] = useState<readonly string[]>([]);
   const { event, lay, current, reload } = useEvent(eventId);
   const { act, problem, conflict, forget } = useActs();
@@ -107,7 +111,7 @@ export function ListsPlace() {
         </main>
       )}
       {now && (
-        <Tabs.Root asChild defaultValue="shopping">
+        <Tabs.Root asChild value={list} onValueChange={(next) => setList(next as (typeof KEYS)[number])}>
           <main className="flex min-h-0 flex-1 flex-col">
             <div className="no-print flex flex-none flex-wrap items-center gap-1 border-b border-line px-3">
               <TabBar label="Lists of the event" tabs={TABS} />
