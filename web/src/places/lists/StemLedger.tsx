@@ -50,7 +50,7 @@ export function StemLedger({ eventId, lists, names, onCount, onAct }: Props) {
                 hideLabel
                 kind="count"
                 optional
-                placeholder="0"
+                placeholder="prepared"
                 value={row.prepared || null}
                 onCommit={(number) =>
                   onCount(counted("prepared", row.variety, number === null ? 0 : Math.round(number)))
