@@ -60,6 +60,11 @@ def test_no_more_flowers_than_fill_it_and_what_is_left_is_said() -> None:
     assert found.fullness == pytest.approx(area / 0.04, abs=0.002)
     assert 0.8 < found.fullness <= 0.9
     assert found.spent < D("500.00")
+    much = split("500.00", premium=0.5, surface_m2=0.04)
+    assert counts(much)["ruscus"] <= 6 * max(counts(much)["peony"] / 2, counts(much)["rose"] / 4) + 1
+    assert [render(each, "metric") for each in much.say] == [
+        f"It is full: {500 - much.spent} of the budget is left over."
+    ]
     thin = split("8.00", surface_m2=1.0)
     assert any("It is airy: heads fill 1% of the size wanted" in render(each, "metric") for each in thin.say)
 

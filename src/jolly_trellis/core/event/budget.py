@@ -74,6 +74,7 @@ def split_budget(
                 and counts[index] < _MOST
                 and (heads[index] == 0 or _area(counts, heads) + heads[index] <= room)
                 and (prices[index] > 0 or counts[index] < recipe[index].count)
+                and (heads[index] > 0 or not _is_full(counts, heads, room) or _behind(index, counts, heads, recipe))
             ]
             if not fits:
                 break
@@ -128,6 +129,17 @@ def _area(counts: Sequence[int], heads: Sequence[float]) -> float:
     return sum(count * head for count, head in zip(counts, heads, strict=True))
 
 
+def _is_full(counts: Sequence[int], heads: Sequence[float], room: float) -> bool:
+    least = min((each for each in heads if each > 0), default=math.inf)
+    return math.isfinite(least) and _area(counts, heads) + least > room
+
+
+def _behind(index: int, counts: Sequence[int], heads: Sequence[float], recipe: Sequence[RecipeLine]) -> bool:
+    """Whether greens are behind the flowers by the proportions of the recipe."""
+    most = max((counts[at] / recipe[at].count for at in range(len(recipe)) if heads[at] > 0), default=math.inf)
+    return counts[index] / recipe[index].count < most
+
+
 def _said(
     recipe: Sequence[RecipeLine],
     varieties: Mapping[str, Variety],
@@ -144,7 +156,7 @@ def _said(
         found.append(phrase("Not one of these fits into the budget: {names}.", names=", ".join(out)))
     if not has_premium:
         found.append(phrase("No line is focal: all of it goes to the rest."))
-    elif abs(of_premium - premium) > _NEAR:
+    elif abs(of_premium - premium) > _NEAR and fullness < FULLNESS_FULL.value - _NEAR:
         words = "Premium stems take {own} of it, {asked} was asked: whole stems come no nearer."
         found.append(phrase(words, own=f"{of_premium:.0%}", asked=f"{premium:.0%}"))
     if fullness < FULLNESS_AIRY.value:

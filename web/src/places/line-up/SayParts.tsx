@@ -86,7 +86,7 @@ export function SayParts({ event, onAdd }: Props) {
               className="mt-2 border-t border-line pt-2 first:mt-0 first:border-0 first:pt-0"
             >
               <h3 className="serif m-0 text-lg">
-                {each.part.name}
+                {each.heard.length > 0 ? each.part.name : "Not understood"}
                 {"quantity" in each.part && each.part.quantity > 1 ? ` × ${each.part.quantity}` : ""}
               </h3>
               <WhatWasHeard
