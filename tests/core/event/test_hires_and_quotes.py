@@ -256,6 +256,10 @@ def test_what_is_hired_is_fetched_before_it_is_used_and_brought_back_when_it_is_
     far = replace(around, hires=(replace(own, comes="2026-05-14"),))
     (without_a_day,) = (each for each in time_book(far, made, varieties()).tasks if each.stage == "hire")
     assert without_a_day.windows == ()
+    for day, bound in (("2027-03-16", 1), ("2027-03-15", 0)):  # 60 and 61 days before
+        early = replace(around, hires=(replace(own, comes=day),))
+        (each,) = (each for each in time_book(early, made, varieties()).tasks if each.stage == "hire")
+        assert len(each.windows) == bound
     sheet = schedule(tuple(book.values()), around, effort=0)
     times = {each.task.key: each for each in sheet.timed}
     assert times[fetch.key].ends_at <= min(times[key].starts_at for key in waiting)
