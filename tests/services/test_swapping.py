@@ -10,7 +10,7 @@ from jolly_trellis.core.event.ledger import LedgerRow
 from jolly_trellis.core.event.swapping import swapped, variety_uses
 from jolly_trellis.core.plan.piece import HandPlaced, Piece, StemTube
 from jolly_trellis.core.units import render
-from jolly_trellis.services import event_work, listing, planning, swapping
+from jolly_trellis.services import event_work, listing, planning, recipes, swapping
 from jolly_trellis.services.planning import NotFound
 from jolly_trellis.store.ticks import Tick, TickedList
 from tests.ordinary import piece, recipe, varieties
@@ -120,3 +120,12 @@ def test_the_ledger_says_what_is_left_and_what_does_not_add_up(supper: sqlite3.C
     assert odd.left < 0
     assert odd.say is not None
     assert render(odd.say, "metric").startswith(f"garden rose: {-odd.left} more are placed or lost")
+
+
+def test_what_keeps_already_is_not_held_against_fresh(supper: sqlite3.Connection) -> None:
+    work = event_work.work_of(supper, 1)
+    recipes.refuse_what_keeps(work, 1)
+    for key in {need.variety for need in work.needs.stems if need.piece_id == 1}:
+        swapping.swap(supper, 1, key, "preserved rose", base_revision=revision(supper))
+    with pytest.raises(InvalidMeasure, match="already"):
+        recipes.refuse_what_keeps(event_work.work_of(supper, 1), 1)

@@ -439,6 +439,7 @@ def mix(event_id: Number, body: MixIn) -> Mix:
 def compare_lasting(event_id: Number, part_id: Number, body: LastingIn, conn: Connection) -> Lasting:
     """One of a piece in dried and preserved stems against fresh ones that are renewed."""
     work = event_work.work_of(conn, event_id)
+    recipes.refuse_what_keeps(work, part_id)
     cost = recipes.cost_of_piece(work, part_id)
     each = Decimal(cost.quantity)
     stems = sum(need.count for need in work.needs.stems if need.piece_id == part_id) // cost.quantity

@@ -106,3 +106,16 @@ def keep_split(
     changed = replace(piece, recipe=split(conn, event_id, piece_id, budget, premium).recipe)
     label = f"Split {budget} between its stems"
     return planning.put_part(conn, event_id, piece_id, changed, base_revision=base_revision, label=label)
+
+
+def refuse_what_keeps(work: EventWork, part_id: int) -> None:
+    """Raises InvalidMeasure: everything in the part keeps already, so that there is nothing fresh to compare."""
+    own = [need.variety for need in work.needs.stems if need.piece_id == part_id]
+    if own and all(key in work.varieties and work.varieties[key].lasting for key in own):
+        raise InvalidMeasure(
+            path="months",
+            message=phrase("It is dried, preserved or artificial already."),
+            limit=phrase(
+                "To see it in fresh, swap its varieties under Lists, By variety: what changes is told first."
+            ),
+        )
