@@ -48,6 +48,8 @@ def test_what_differs_is_said_and_what_does_not_is_not() -> None:
     assert said(replace(WISH, apart_m=0.38)) == []
     wide = replace(WISH, heads=(head(0.0), head(1.0)))
     assert said(wide) == []
+    less = replace(WISH, heads=(head(0.125), head(0.875)))
+    assert said(less) == ["Its marked heads spread 30 cm from middle to middle, the plan is 40 cm wide."]
     narrow = replace(WISH, heads=(head(0.4), head(0.6)))
     assert said(narrow) == ["Its marked heads spread 8 cm from middle to middle, the plan is 40 cm wide."]
 
@@ -71,7 +73,12 @@ def test_a_colour_that_nothing_in_the_plan_comes_near_is_named() -> None:
 
 @pytest.mark.parametrize(
     ("one", "other", "difference"),
-    [("#ffffff", "#000000", 100.0), ("#ff0000", "#00ff00", 170.57), ("#0000ff", "#000000", 137.65)],
+    [
+        ("#ffffff", "#000000", 100.0),
+        ("#ff0000", "#00ff00", 170.57),
+        ("#0000ff", "#000000", 137.65),
+        ("#010101", "#000000", 0.27),
+    ],
 )
 def test_colours_differ_as_published(one: str, other: str, difference: float) -> None:
     """CIELAB of sRGB white, red, green and blue under D65 (IEC 61966-2-1, ISO/CIE 11664-4; widely tabulated)."""

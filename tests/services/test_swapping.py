@@ -114,7 +114,10 @@ def test_the_ledger_says_what_is_left_and_what_does_not_add_up(supper: sqlite3.C
     tick("prepared", "garden-rose", 1000)
     said = row().say
     assert said is not None
-    assert "are prepared than there were" in render(said, "metric")
+    assert render(said, "metric").startswith(f"garden rose: {1000 - now.had} more are prepared than there were")
+    tick("prepared", "garden-rose", 0)
+    tick("placed", f"garden-rose:{second.part}", now.had - 32)
+    assert (row().left, row().say) == (0, None)
     tick("lost", f"garden-rose:{first.part}", 1000)
     odd = row()
     assert odd.left < 0

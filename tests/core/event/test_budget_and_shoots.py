@@ -47,6 +47,7 @@ def test_premium_stems_take_their_share_largest_heads_first_and_the_rest_what_is
     found = split("32.00")
     assert counts(found) == {"rose": 4, "peony": 2, "ruscus": 32}
     assert (found.spent, found.premium_share) == (D("32.00"), 0.5)
+    assert not [each for each in found.say if "Premium" in each.text]
     assert [line.role for line in found.recipe] == ["focal", "focal", "base"]
     one = split("8.00")
     assert counts(one) == {"peony": 1, "ruscus": 8}
@@ -177,5 +178,8 @@ def test_what_keeps_settles_and_is_looked_over_until_it_comes_down() -> None:
         f"It settles by about {0.05 * high:.1f} cm: make it {high:.0f} cm high to stand at {0.95 * high:.1f} cm."
     )
     assert lasting_care(job(), made, varieties())[0].days == ()
+    week = replace(around, ends_at=at("2027-05-22T12:00"))
+    assert lasting_care(week, made, varieties())[0].days == ()
+    assert len(lasting_care(replace(around, ends_at=at("2040-05-22T12:00")), made, varieties())[0].days) == 12
     half = replace(plan, recipe=(*plan.recipe, *recipe(rose=(1, "focal"))))
     assert lasting_care(around, Made(pieces=(PieceWork(id=1, piece=half, report=None),), rigs=()), varieties()) == ()
