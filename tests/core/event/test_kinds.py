@@ -79,6 +79,9 @@ def test_what_keeps_needs_no_water_no_days_before_and_no_buckets() -> None:
     (drink,) = (each for each in report.verdicts if each.verb == "drink")
     assert drink.state == "not needed"
     assert "dust it" in render(drink.reason, "metric")
+    wet = evaluate(replace(kept_bowl(), water_level_m=0.06), conditions(), with_fixes=False)
+    (said,) = (each for each in wet.verdicts if each.verb == "drink")
+    assert "it would spoil in 6 cm of water: leave the water out." in render(said.reason, "metric")
     needs = needs_of(made)
     stems = buy_stems(needs.stems, varieties(), waste=0.1, here={})
     assert lots_of(around, made, stems, varieties()) == ()

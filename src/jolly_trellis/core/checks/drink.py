@@ -59,7 +59,9 @@ def judge(build: Build) -> Verdict:
     cut ends covered at the start; stems with their own water.
     """
     if keeps_dry(build):
-        return conclude("drink", [], not_needed=NEEDS_NO_WATER)
+        level = build.piece.water_level_m
+        wet = phrase("Nothing in it drinks, and it would spoil in {l} of water: leave the water out.", l=length(level))
+        return conclude("drink", [], not_needed=wet if level > 0 else NEEDS_NO_WATER)
     missing = _missing(build) + missing_own(build) + waits_unknown(build.piece, build.conditions)
     from_vessel = bool(build.placement.stems.drinks.any())
     findings = [covered(build)] if from_vessel and not _own_store(build) else []

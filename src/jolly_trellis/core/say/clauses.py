@@ -25,6 +25,7 @@ from jolly_trellis.core.say.words import (
     number_of,
 )
 
+MOST_PIECES = 500  # that one part of an event stands for
 _NOUN = "|".join(sorted((*SHAPES, *ALSO_CALLED), key=len, reverse=True))
 _BEFORE = "|".join((*MANNERS, *MATERIALS, *PLAN_SHAPES, "clear"))
 _VESSEL = re.compile(rf"\b(?P<before>(?:(?:{_BEFORE}) +)*)(?P<noun>{_NOUN})(?P<many>e?s)?\b")
@@ -127,9 +128,12 @@ def _stored(line: Line, vessels: Mapping[str, Vessel]) -> Iterator[tuple[int, tu
         pattern = rf"{counted}(?<!\w){name}(?![\w])(?! *(?:across|wide|deep|high|tall))"
         for found in re.finditer(pattern, line.rest(0, len(line.text))):
             number = number_of(found["n"]) if found["n"] else None
+            start = found.start()
+            if number is not None and number > MOST_PIECES:
+                number, start = None, found.end("n")
             if number is not None:
                 line.take(found.start("n"), found.end("n"), phrase("{n} of them", n=count(number)))
-            line.take(found.start(), found.end(), phrase("{vessel}, from the stores", vessel=vessel.name))
+            line.take(start, found.end(), phrase("{vessel}, from the stores", vessel=vessel.name))
             yield found.start(), (vessel, number)
 
 
@@ -159,7 +163,7 @@ def _clauses(
             continue
         number, each = None, next((n for at, n in lists.items() if own[0] <= at < own[1]), None)
         counted = _COUNTED.search(line.rest(*own))
-        if counted:
+        if counted and number_of(counted["n"] or counted["m"]) <= MOST_PIECES:
             number = number_of(counted["n"] or counted["m"])
             line.take(own[0] + counted.start(), own[0] + counted.end(), phrase("{n} of them", n=count(number)))
         found = _VESSEL.search(_without_holders(line.rest(*own)))

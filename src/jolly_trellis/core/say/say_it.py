@@ -12,7 +12,7 @@ from jolly_trellis.core.plan.kinds import AnyPiece
 from jolly_trellis.core.plan.piece import Conditions, Piece, RecipeLine
 from jolly_trellis.core.plan_shapes import PlanShape
 from jolly_trellis.core.quantities import Phrase, count, length, phrase
-from jolly_trellis.core.say.clauses import Clause, Thing, things_of
+from jolly_trellis.core.say.clauses import MOST_PIECES, Clause, Thing, things_of
 from jolly_trellis.core.say.line import Asked, Heard, Line, Words
 from jolly_trellis.core.say.stems_said import merged, take_stems
 from jolly_trellis.core.say.words import (
@@ -36,7 +36,6 @@ from jolly_trellis.core.say.words import (
 )
 from jolly_trellis.core.units import UnitSystem, parse_length
 
-_MOST_PIECES = 500
 _UNDER_THE_RIM_M = 0.01
 _HYPHEN = re.compile(r"(?<=\d)-(?=[a-z])")
 _CLEAR = r"\bclear(?: glass\b|(?= (?:vase|bowl|cylinder|cube|dish|jar|jug|urn|bucket)))"
@@ -145,7 +144,7 @@ def read_piece(line: Line, thing: Thing, piece: AnyPiece, around: Around) -> Any
 def _clause(draft: Draft, clause: Clause) -> None:
     start, end = clause.start, clause.end
     if clause.number is not None:
-        draft.piece = replace(draft.piece, quantity=max(1, min(clause.number, _MOST_PIECES)))
+        draft.piece = replace(draft.piece, quantity=max(1, clause.number))
         draft.counted = True
     if clause.stored is not None:
         _take_stored(draft, clause.stored)
@@ -218,9 +217,9 @@ def _switches(draft: Draft, start: int, end: int) -> set[str]:
 def _times(draft: Draft, start: int, end: int) -> None:
     """How many things, said after them: × 12, 12 of them."""
     found = TIMES.search(draft.line.rest(start, end))
-    if found and not draft.counted:
+    if found and not draft.counted and int(found["n"] or found["m"]) <= MOST_PIECES:
         draft.counted = True
-        number = max(1, min(int(found["n"] or found["m"]), _MOST_PIECES))
+        number = max(1, int(found["n"] or found["m"]))
         draft.piece = replace(draft.piece, quantity=number)
         draft.line.take(start + found.start(), start + found.end(), phrase("{n} of them", n=count(number)))
 

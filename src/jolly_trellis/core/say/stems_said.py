@@ -30,6 +30,8 @@ class _Named:
 def take_stems(line: Line, clause: Clause, varieties: Mapping[str, Variety], *, sure: bool) -> Iterator[RecipeLine]:
     """Counts with names of a clause; what is not sure to be a name is asked about in a second reading."""
     rest = line.rest(clause.start, clause.end)
+    if clause.each is not None and clause.each > _MOST:
+        return
     if clause.each is not None:
         yield from _each_of(line, clause, clause.each, varieties)
         return
@@ -52,7 +54,8 @@ def _taken(
     if named is not None and len(named.varieties) == 1 and number >= 1:
         (variety,) = named.varieties
         number *= variety.bunch_size if found.re is STEMS and found["bunch"] else 1
-        number = min(number, _MOST)
+        if number > _MOST:
+            return
         role = ROLES[named.role] if named.role else role_of(variety)
         shown = f"{named.shade} {variety.name}".strip()
         shades = (Shade(name=named.shade, colour=COLOURS[named.shade], count=number),) if named.shade else ()
@@ -83,7 +86,7 @@ def _each_of(line: Line, clause: Clause, number: int, varieties: Mapping[str, Va
                 role = role_of(found[0])
                 meaning = phrase("{n} {variety} ({role})", n=count(number), variety=found[0].name, role=role)
                 line.take(clause.start + words[0][1], clause.start + at + len(last), meaning)
-                yield RecipeLine(variety=found[0].key, count=min(number, _MOST), role=role)
+                yield RecipeLine(variety=found[0].key, count=number, role=role)
                 words = words[until:]
                 break
         else:
