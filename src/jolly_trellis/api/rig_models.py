@@ -6,7 +6,7 @@ from pydantic import BaseModel, Field
 
 from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.core.rigging.rig import Rig
-from jolly_trellis.core.rigging.survey import Survey, SurveyPoint
+from jolly_trellis.core.rigging.survey import Survey, SurveyBeam, SurveyPoint
 
 At = Annotated[int, Field(ge=0, le=400)]
 
@@ -23,6 +23,7 @@ class SizeFinished(In):
 class PutSurvey(In):
     base_revision: Annotated[int, Field(ge=0, le=2**53)]
     points: list[Annotated[SurveyPoint, Sent()]]
+    beams: tuple[Annotated[SurveyBeam, Sent()], ...] = ()
 
 
 class SurveyOut(BaseModel):

@@ -62,7 +62,9 @@ def get_survey(event_id: Number, conn: Connection) -> SurveyOut:
 
 @router.put("/survey")
 def put_survey(event_id: Number, body: PutSurvey, conn: Connection) -> SurveyOut:
-    rigging.put_survey(conn, event_id, Survey(points=tuple(body.points)), base_revision=body.base_revision)
+    rigging.put_survey(
+        conn, event_id, Survey(points=tuple(body.points), beams=body.beams), base_revision=body.base_revision
+    )
     return get_survey(event_id, conn)
 
 

@@ -76,6 +76,7 @@ INKS: Mapping[str, Ink] = {
     "line fails": Ink(stroke=BERRY, width_pt=1.8, dash_pt=(3, 2)),
     "bond": Ink(stroke=STEEL, dash_pt=(1.5, 2)),
     "attachment": Ink(fill=INK),
+    "joint": Ink(stroke=INK, width_pt=1.4),
     "hang point": Ink(fill=HexColor("#ffffff"), stroke=INK, width_pt=0.9),
     "run": Ink(stroke=HexColor("#b9c9ae")),
     "panel": Ink(fill=HexColor("#e6eddf"), stroke=LEAF, width_pt=0.9),

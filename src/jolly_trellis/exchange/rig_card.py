@@ -110,6 +110,12 @@ def _summary(rig: Rig, report: RigReport, system: UnitSystem) -> list[Flowable]:
         f"{to_cut(length(sized.sheet.length_m), system)}"
         + (f", in {sized.sections} sections." if sized.sections > 1 else "."),
     ]
+    if sized.joints_m:
+        places = ", ".join(text_of(length(each), system) for each in sized.joints_m)
+        words.append(f"Sections meet {places} along it.")
+    if report.wind is not None:
+        swing, push = text_of(angle(report.wind.swing_rad), system), text_of(pull(report.wind.push_n), system)
+        words.append(f"Comes down above Beaufort {report.wind.beaufort}: then {push} swings it {swing}.")
     half = next((each for each in report.states if each.name == "one face done"), None)
     if half is not None and half.tilt_rad > TILT_MOST.value:
         tilt = text_of(angle(half.tilt_rad), system)
@@ -168,6 +174,8 @@ def _schedule(rig: Rig, report: RigReport, snips: list[list[SnipStep]], system: 
         paragraph(escape(parts), SMALL),
         *([paragraph(f"<b>Also to cut:</b> {escape(parts_cut)}.", SMALL)] if parts_cut else []),
         *_drop_list(report, system),
+        *_making(report, system),
+        *_raising(report, system),
     ]
 
 
@@ -176,6 +184,7 @@ def _line_rows(rig: Rig, report: RigReport, system: UnitSystem) -> list[list[str
     alike: dict[tuple[str, ...], list[LineState]] = {}
     for line, state in zip(rig.lines, report.lines, strict=True):
         kind = f"{line.spec.kind}{_size(line.spec.size_m)}, {line.spec.fitting}"
+        kind += "".join(f", {each.kind}" for each in line.hardware)
         key = (kind, to_cut(length(state.cut_length_m), system), CASES[state.governs])
         alike.setdefault(key if rig.is_tied else (*key, state.name), []).append(state)
     rows = []
@@ -220,11 +229,43 @@ def _several(names: list[str]) -> str:
 
 
 def _drop_list(report: RigReport, system: UnitSystem) -> list[Flowable]:
-    """Hung stems by the length they are cut to."""
+    """Hung stems: how far their tips hang, what each is cut to and the wire of its hook."""
     if not report.drops:
         return []
-    rows = ", ".join(f"{each.count} × {to_cut(length(each.length_m), system)}" for each in report.drops)
-    return [title("Drop list"), paragraph(escape(rows), SMALL)]
+    rows = [["Hang", "Tips down", "Cut to", "Hook wire"]]
+    rows += [
+        [
+            f"{each.count} {each.name}",
+            *(to_cut(length(part), system) for part in (each.length_m, each.stem_m, each.hook_m)),
+        ]
+        for each in report.drops
+    ]
+    return [title("Drop list"), _table(rows)]
+
+
+def _making(report: RigReport, system: UnitSystem) -> list[Flowable]:
+    """The order it is made in."""
+    steps = [f"{at}. {render(each.say, system)}" for at, each in enumerate(report.making, 1)]
+    return [title("How it is made"), *(paragraph(escape(each), SMALL) for each in steps)] if steps else []
+
+
+def _raising(report: RigReport, system: UnitSystem) -> list[Flowable]:
+    """How it goes up, stage by stage, and the floor that is kept clear."""
+    raising = report.raising
+    if raising is None:
+        return []
+    names = [state.name for state in report.lines]
+    told = []
+    for at, stage in enumerate(raising.stages, 1):
+        held = "does not rest on these alone: bear it from below till the next"
+        if stage.pull_n is not None and stage.limit_n is not None:
+            held = f"{len(stage.held_by)} hold it then, {text_of(pull(stage.pull_n), system)} on the worst"
+            if stage.pull_n > stage.limit_n:
+                held += ", more than it may carry: bear it from below till the next"
+        told.append(f"{at}. {' and '.join(names[each] for each in stage.lines)}: {stage.hands} hands; {held}.")
+    wide, deep = (text_of(length(each), system) for each in (raising.clear_width_m, raising.clear_depth_m))
+    told.append(f"Keep {wide} × {deep} of floor clear under it; nobody goes in while it moves.")
+    return [title("How it goes up"), *(paragraph(escape(each), SMALL) for each in told)]
 
 
 def _size(size_m: float | None) -> str:

@@ -4,14 +4,17 @@ import sqlite3
 from dataclasses import replace
 
 from jolly_trellis.core.books.figures import FigureBook
-from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.errors import CoreError, InvalidMeasure
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging import survey as surveying
-from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.rigging.assess import RigReport, assess
+from jolly_trellis.core.rigging.beams import beams_of, pull_on_n
+from jolly_trellis.core.rigging.rig import BeamLoad, Rig
 from jolly_trellis.core.rigging.survey import Survey
-from jolly_trellis.services import figures, planning
+from jolly_trellis.services import figures, kept_reports, planning
+from jolly_trellis.services.conditions import conditions_of
 from jolly_trellis.services.planning import NotFound, Stale
-from jolly_trellis.store import surveys
+from jolly_trellis.store import events, surveys
 from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.events import EventRow
 from jolly_trellis.store.plan import Brief, Plan
@@ -19,8 +22,69 @@ from jolly_trellis.store.surveys import SurveyRow
 
 
 def in_place(conn: sqlite3.Connection, brief: Brief, rig: Rig) -> Rig:
-    """A rig with what the survey of its event's place says of its points."""
-    return surveying.in_place(rig, surveys.get_survey(conn, _place_of(brief)).survey)
+    """A rig with what the survey of its event's place says of its points, and what else its beams bear that day."""
+    survey = surveys.get_survey(conn, _place_of(brief)).survey
+    there = surveying.in_place(rig, survey)
+    names = beams_of(there)
+    if not names:
+        return replace(there, beams=())
+    others = _others(conn, brief, rig)
+    return replace(there, beams=tuple(_loaded(name, survey, others) for name in names))
+
+
+def _others(conn: sqlite3.Connection, brief: Brief, rig: Rig) -> list[tuple[Rig, RigReport | None]]:
+    """All other hung work of the place on the same day, each as its survey has it, with its report.
+
+    The one of a rig's own name in its own event is the rig itself, as it is kept.
+    """
+    found: list[tuple[Rig, RigReport | None]] = []
+    for event in events.list_events(conn):
+        plan = events.get_plan(conn, event.id)
+        own = plan.brief == brief
+        same_day = own or (_day_of(brief) != "" and _day_of(plan.brief) == _day_of(brief))
+        if not same_day or _place_of(plan.brief) != _place_of(brief):
+            continue
+        survey = surveys.get_survey(conn, _place_of(brief)).survey
+        for each in plan.parts:
+            part = each.part
+            if not isinstance(part, Rig):
+                continue
+            if own and part.name == rig.name:
+                own = False
+                continue
+            there = replace(surveying.in_place(part, survey), beams=())
+            if beams_of(there):
+                found.append((there, _report(conn, plan.brief, there)))
+    return found
+
+
+def _report(conn: sqlite3.Connection, brief: Brief, rig: Rig) -> RigReport | None:
+    conditions = conditions_of(conn, brief)
+    with kept_reports.of(conn, conditions) as kept:
+        found = kept.find(rig)
+        if found is None:
+            try:
+                found = kept.keep(rig, assess(rig, conditions))
+            except CoreError:
+                return None
+    return found.report if isinstance(found.report, RigReport) else None
+
+
+def _loaded(name: str, survey: Survey, others: list[tuple[Rig, RigReport | None]]) -> BeamLoad:
+    on_it = [(rig, report) for rig, report in others if name in beams_of(rig)]
+    known = [(rig, report) for rig, report in on_it if report is not None]
+    return BeamLoad(
+        name=name,
+        rating_n=surveying.rating_of_beam(survey, name),
+        others_n=sum(pull_on_n(rig, report.points, name) for rig, report in known),
+        others=tuple(rig.name for rig, _ in known),
+        unknown=tuple(rig.name for rig, report in on_it if report is None),
+    )
+
+
+def _day_of(brief: Brief) -> str:
+    """The local day of an event: when guests come, else when it is filled, else when it ends; empty for not known."""
+    return next((each[:10] for each in (brief.starts_at, brief.filled_at, brief.ends_at) if each), "")
 
 
 def survey_of(conn: sqlite3.Connection, event_id: int) -> tuple[str, SurveyRow]:

@@ -21,7 +21,7 @@ from jolly_trellis.core.rigging.armatures import (
     twig_count,
 )
 from jolly_trellis.core.rigging.coverage import COVERS, cover, line_covers_m2, needed_m2, outline_m2, stem_covers_m2
-from jolly_trellis.core.rigging.drops import drop_lengths_m, drop_list, mean_stem_m
+from jolly_trellis.core.rigging.drops import drop_lengths_m, drop_list, mean_drop_m
 from jolly_trellis.core.rigging.loads import take_off
 from jolly_trellis.core.rigging.rig import Armature, ArmatureKind, Drop, DropCurve
 from tests.ordinary import conditions, recipe
@@ -55,16 +55,21 @@ def test_pieces_of_about_three_metres_with_a_tail_of_45_cm() -> None:
     """Common practice, no source: 45 cm is left past the first fixing; sections overlap by two rows."""
     assert strip_length_m(3.0, twisted=False) == pytest.approx(3.45)
     assert strip_length_m(3.0, twisted=False, joins=1, overlap_m=0.09) == pytest.approx(3.54)
-    whole = size_armature(TUBE, NET, flowers_n=30, hung=0)
-    halves = size_armature(replace(TUBE, sections=2), NET, flowers_n=30, hung=0)
+    whole = size_armature(TUBE, NET, flowers_n=30)
+    halves = size_armature(replace(TUBE, sections=2), NET, flowers_n=30)
     assert halves.sheet.length_m > whole.sheet.length_m
     assert 2 * halves.section_m == pytest.approx(halves.sheet.length_m, rel=0.01)
 
 
-@pytest.mark.parametrize(("kind", "tail"), [("wrapped frame", 0.0), ("runner", 0.0), ("tube", 0.45), ("sleeve", 0.45)])
+CLOSES = 2 * pitch_along_m(NET)
+
+
+@pytest.mark.parametrize(
+    ("kind", "tail"), [("wrapped frame", CLOSES), ("runner", 0.0), ("tube", 0.45), ("sleeve", 0.45)]
+)
 def test_what_does_not_hang_by_its_end_has_no_tail(kind: ArmatureKind, tail: float) -> None:
-    """An arch section of 82 cm wrapped in netting is cut 82 cm long, to whole rows; common practice, no source."""
-    sized = size_armature(Armature(kind=kind, length_m=0.82, netting=NET.key), NET, flowers_n=20.0, hung=0)
+    """An arch section of 82 cm wrapped in netting is cut 82 cm and two rows to close it (common practice)."""
+    sized = size_armature(Armature(kind=kind, length_m=0.82, netting=NET.key), NET, flowers_n=20.0)
     assert 0 <= sized.sheet.length_m - (0.82 + tail) < pitch_along_m(NET)
     assert sized.section_m == pytest.approx(0.82 + tail)
 
@@ -132,12 +137,11 @@ def test_a_drop_list_has_every_stem_between_shortest_and_longest(
     count: int, shortest: float, more: float, curve: DropCurve
 ) -> None:
     drop = Drop(shortest_m=shortest, longest_m=shortest + more, curve=curve)
-    rows = drop_list(count, drop)
+    hung = panel(armature=replace(panel().armature, drop=drop), recipe=recipe(gypsophila=(count, "filler")))
+    rows = drop_list(hung, conditions().varieties)
     assert sum(each.count for each in rows) == count
-    assert rows[0].length_m <= drop.longest_m + 0.006
-    assert rows[-1].length_m >= drop.shortest_m - 1e-9
-    mean = sum(drop_lengths_m(count, drop)) / count
-    assert mean == pytest.approx(mean_stem_m(replace(TUBE, drop=drop)), abs=1e-6)
+    assert drop.shortest_m - 0.011 <= rows[-1].length_m <= rows[0].length_m <= drop.longest_m + 0.011
+    assert mean_drop_m(hung) == pytest.approx(sum(drop_lengths_m(count, drop)) / count, abs=1e-6)
 
 
 def test_a_dome_is_longest_in_its_middle_and_a_bowl_at_its_rim() -> None:
@@ -149,7 +153,7 @@ def test_a_dome_is_longest_in_its_middle_and_a_bowl_at_its_rim() -> None:
 
 def test_a_longest_under_the_shortest_is_refused() -> None:
     with pytest.raises(InvalidMeasure, match="shorter than the shortest"):
-        drop_list(5, Drop(shortest_m=0.5, longest_m=0.2))
+        drop_lengths_m(5, Drop(shortest_m=0.5, longest_m=0.2))
 
 
 def test_hung_stems_weigh_what_their_lengths_do() -> None:
@@ -158,4 +162,4 @@ def test_hung_stems_weigh_what_their_lengths_do() -> None:
     even = panel(armature=replace(panel().armature, stem_cut_m=0.3))
     hooks = sum(each.typical_kg for each in take_off(hung, conditions()).parts if each.name == "hooks of wire")
     assert take_off(hung, conditions()).typical_kg - hooks == pytest.approx(take_off(even, conditions()).typical_kg)
-    assert hooks == pytest.approx(40 * 0.12 * 0.006)
+    assert hooks == pytest.approx(40 * 0.12 * 0.006 * 0.7**2)

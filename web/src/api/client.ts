@@ -49,7 +49,6 @@ import type {
   Stock,
   StoreKind,
   SurveyOut,
-  SurveyPoint,
   Swapped,
   TickIn,
   Ticks,
@@ -128,8 +127,8 @@ export const api = {
   rigFinished: (id: number, rig: Rig, size: { length_m?: number; width_m?: number; thick_m?: number }) =>
     call<Armature>("POST", `/events/${id}/rig-finished`, { rig, ...size }),
   survey: (id: number) => call<SurveyOut>("GET", `/events/${id}/survey`),
-  putSurvey: (id: number, base_revision: number, points: readonly SurveyPoint[]) =>
-    call<SurveyOut>("PUT", `/events/${id}/survey`, { base_revision, points }),
+  putSurvey: (id: number, base_revision: number, { points, beams }: SurveyOut["survey"]) =>
+    call<SurveyOut>("PUT", `/events/${id}/survey`, { base_revision, points, beams }),
   putSurveyBack: (id: number) => call<SurveyOut>("POST", `/events/${id}/survey/put-back`),
   snip: (id: number, rig: Rig, cut: number) =>
     call<readonly SnipStep[]>("POST", `/events/${id}/snip`, { rig, cut }),

@@ -2202,10 +2202,11 @@ export interface components {
          *     `length_m` is the armature's own length along a run; `diameter_m` its own thickness, or a ring's diameter; a panel
          *     is `length_m` × `width_m`. The flowers stand `projection_m` off it all round, so the finished work is that much
          *     larger on every side. `density` is how full even stations along it are, against one another; empty is even. Its
-         *     netting is a key of the stores, `turns` how often the strip goes round, `sections` in how many parts it is carried.
-         *     `core_kg` is a stone or other dense core in the foot of a sleeve. `carrier` is a cord
-         *     that runs through it and bears the pull along it. `drop` gives hung stems their lengths; without it
-         *     every stem is cut to `stem_cut_m`.
+         *     netting is a key of the stores, `turns` how often the strip goes round. A run is carried in `sections` even parts,
+         *     or with `joints_m` in parts that meet so far along it. `pegs` are dry twigs pushed through it, None as usual.
+         *     `core_kg` is a stone or other dense core in the foot of a sleeve. `carrier` is a cord through it that bears the
+         *     pull along it. `drop` gives hung stems their lengths; without it every stem is cut to `stem_cut_m`. A hook is
+         *     bent of at least `hook_wire_m` of wire, `hook_gauge_m` thick; None is worked out.
          */
         readonly Armature: {
             /**
@@ -2240,6 +2241,13 @@ export interface components {
              * @default 1
              */
             readonly sections: number;
+            /**
+             * Joints M
+             * @default []
+             */
+            readonly joints_m: readonly number[];
+            /** Pegs */
+            readonly pegs?: number | null;
             /** Netting */
             readonly netting?: string | null;
             /**
@@ -2265,6 +2273,10 @@ export interface components {
             readonly core_kg: number;
             readonly carrier?: components["schemas"]["LineSpec"] | null;
             readonly drop?: components["schemas"]["Drop"] | null;
+            /** Hook Wire M */
+            readonly hook_wire_m?: number | null;
+            /** Hook Gauge M */
+            readonly hook_gauge_m?: number | null;
         };
         /**
          * ArmatureIn
@@ -2273,10 +2285,11 @@ export interface components {
          *     `length_m` is the armature's own length along a run; `diameter_m` its own thickness, or a ring's diameter; a panel
          *     is `length_m` × `width_m`. The flowers stand `projection_m` off it all round, so the finished work is that much
          *     larger on every side. `density` is how full even stations along it are, against one another; empty is even. Its
-         *     netting is a key of the stores, `turns` how often the strip goes round, `sections` in how many parts it is carried.
-         *     `core_kg` is a stone or other dense core in the foot of a sleeve. `carrier` is a cord
-         *     that runs through it and bears the pull along it. `drop` gives hung stems their lengths; without it
-         *     every stem is cut to `stem_cut_m`.
+         *     netting is a key of the stores, `turns` how often the strip goes round. A run is carried in `sections` even parts,
+         *     or with `joints_m` in parts that meet so far along it. `pegs` are dry twigs pushed through it, None as usual.
+         *     `core_kg` is a stone or other dense core in the foot of a sleeve. `carrier` is a cord through it that bears the
+         *     pull along it. `drop` gives hung stems their lengths; without it every stem is cut to `stem_cut_m`. A hook is
+         *     bent of at least `hook_wire_m` of wire, `hook_gauge_m` thick; None is worked out.
          */
         readonly ArmatureIn: {
             /**
@@ -2311,6 +2324,13 @@ export interface components {
              * @default 1
              */
             readonly sections: number;
+            /**
+             * Joints M
+             * @default []
+             */
+            readonly joints_m: readonly number[];
+            /** Pegs */
+            readonly pegs?: number | null;
             /** Netting */
             readonly netting?: string | null;
             /**
@@ -2336,6 +2356,10 @@ export interface components {
             readonly core_kg: number;
             readonly carrier?: components["schemas"]["LineSpecIn"] | null;
             readonly drop?: components["schemas"]["DropIn"] | null;
+            /** Hook Wire M */
+            readonly hook_wire_m?: number | null;
+            /** Hook Gauge M */
+            readonly hook_gauge_m?: number | null;
         };
         /**
          * Asked
@@ -2489,6 +2513,58 @@ export interface components {
         readonly BasedOn: {
             /** Base Revision */
             readonly base_revision: number;
+        };
+        /**
+         * BeamLoad
+         * @description A beam or truss as the survey has it: what it may carry in all, N (None: nobody has stated it), and what other
+         *     work pulls it with on the same day, N, by name; `unknown` are those that could not be worked out.
+         */
+        readonly BeamLoad: {
+            /** Name */
+            readonly name: string;
+            /** Rating N */
+            readonly rating_n?: number | null;
+            /**
+             * Others N
+             * @default 0
+             */
+            readonly others_n: number;
+            /**
+             * Others
+             * @default []
+             */
+            readonly others: readonly string[];
+            /**
+             * Unknown
+             * @default []
+             */
+            readonly unknown: readonly string[];
+        };
+        /**
+         * BeamLoadIn
+         * @description A beam or truss as the survey has it: what it may carry in all, N (None: nobody has stated it), and what other
+         *     work pulls it with on the same day, N, by name; `unknown` are those that could not be worked out.
+         */
+        readonly BeamLoadIn: {
+            /** Name */
+            readonly name: string;
+            /** Rating N */
+            readonly rating_n?: number | null;
+            /**
+             * Others N
+             * @default 0
+             */
+            readonly others_n: number;
+            /**
+             * Others
+             * @default []
+             */
+            readonly others: readonly string[];
+            /**
+             * Unknown
+             * @default []
+             */
+            readonly unknown: readonly string[];
         };
         /**
          * BeginPart
@@ -4082,13 +4158,22 @@ export interface components {
         };
         /**
          * DropRow
-         * @description So many stems cut to one length, m; longest first in a list.
+         * @description So many stems of one variety whose tips hang so far under the armature, m: cut to `stem_m`, each on a hook bent
+         *     from `hook_m` of wire. The longest come first in a list.
          */
         readonly DropRow: {
+            /** Variety */
+            readonly variety: string;
+            /** Name */
+            readonly name: string;
             /** Length M */
             readonly length_m: number;
             /** Count */
             readonly count: number;
+            /** Stem M */
+            readonly stem_m: number;
+            /** Hook M */
+            readonly hook_m: number;
         };
         /**
          * DryPiece
@@ -4853,7 +4938,8 @@ export interface components {
          *     `rating_n` is its working rating straight down, or as far off that as `rated_within_rad` (None: the usual 15°),
          *     `pull_out_n` that of a wall screw straight out of the wall,
          *     `stated_by` who stated it and `stated_on` when (a date); None is not known. `made_for` says what a handle was made
-         *     for. `surveyed` names the point of the place's survey it is: its kind and ratings are then the survey's.
+         *     for. `surveyed` names the point of the place's survey it is: its kind and ratings are then the survey's. `beam`
+         *     names the beam or truss it is on.
          */
         readonly HangPoint: {
             /** Name */
@@ -4880,6 +4966,8 @@ export interface components {
             readonly made_for?: string | null;
             /** Surveyed */
             readonly surveyed?: string | null;
+            /** Beam */
+            readonly beam?: string | null;
         };
         /**
          * HangPointIn
@@ -4888,7 +4976,8 @@ export interface components {
          *     `rating_n` is its working rating straight down, or as far off that as `rated_within_rad` (None: the usual 15°),
          *     `pull_out_n` that of a wall screw straight out of the wall,
          *     `stated_by` who stated it and `stated_on` when (a date); None is not known. `made_for` says what a handle was made
-         *     for. `surveyed` names the point of the place's survey it is: its kind and ratings are then the survey's.
+         *     for. `surveyed` names the point of the place's survey it is: its kind and ratings are then the survey's. `beam`
+         *     names the beam or truss it is on.
          */
         readonly HangPointIn: {
             /** Name */
@@ -4918,6 +5007,8 @@ export interface components {
             readonly made_for?: string | null;
             /** Surveyed */
             readonly surveyed?: string | null;
+            /** Beam */
+            readonly beam?: string | null;
         };
         /**
          * HangState
@@ -4935,6 +5026,32 @@ export interface components {
             readonly lowest_m: number;
             /** Tilt Rad */
             readonly tilt_rad: number;
+        };
+        /**
+         * Hardware
+         * @description A piece of hardware in a line's path, and the working load marked on it, N; None where nobody has read it.
+         */
+        readonly Hardware: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "shackle" | "sling" | "eye bolt" | "carabiner" | "swivel" | "turnbuckle";
+            /** Wll N */
+            readonly wll_n?: number | null;
+        };
+        /**
+         * HardwareIn
+         * @description A piece of hardware in a line's path, and the working load marked on it, N; None where nobody has read it.
+         */
+        readonly HardwareIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "shackle" | "sling" | "eye bolt" | "carabiner" | "swivel" | "turnbuckle";
+            /** Wll N */
+            readonly wll_n?: number | null;
         };
         /**
          * Hazard
@@ -5226,6 +5343,25 @@ export interface components {
             readonly at: string;
             /** Lines */
             readonly lines: readonly components["schemas"]["HomeLine"][];
+        };
+        /**
+         * HungWind
+         * @description Wind on work that hangs free outdoors: the push, N, on an outline of `area_m2`; how far it swings out of the
+         *     vertical, rad, and to the side, m; `times` how much harder every line is pulled than at rest.
+         */
+        readonly HungWind: {
+            /** Beaufort */
+            readonly beaufort: number;
+            /** Area M2 */
+            readonly area_m2: number;
+            /** Push N */
+            readonly push_n: number;
+            /** Swing Rad */
+            readonly swing_rad: number;
+            /** Aside M */
+            readonly aside_m: number;
+            /** Times */
+            readonly times: number;
         };
         /**
          * ImportOut
@@ -5609,7 +5745,8 @@ export interface components {
          * LineState
          * @description One line as it is judged: its worst tension in each case with what it may carry then, and its settled angle.
          *
-         *     `governs` is the case nearest its limit; `use` tension over limit in it; `angle_rad` to the horizontal.
+         *     `governs` is the case nearest its limit; `use` tension over limit in it; `angle_rad` to the horizontal. `weakest`
+         *     is what in its path carries least: empty for the line itself, else the kind of hardware.
          */
         readonly LineState: {
             /** Name */
@@ -5633,6 +5770,11 @@ export interface components {
             readonly angle_rad: number;
             /** Cut Length M */
             readonly cut_length_m: number;
+            /**
+             * Weakest
+             * @default
+             */
+            readonly weakest: string;
         };
         /**
          * ListsOut
@@ -6127,6 +6269,10 @@ export interface components {
          *     `mass_kg`, with `ballast_kg` on each of its four feet; outdoors it is struck above Beaufort `comes_down_above`.
          *     `tied_to` says what fixed thing it is guyed or tied to. On a wall, `arm_m` is how far the middle of the work stands
          *     out, `bears_below_m` how far under a screw it leans on the wall.
+         *
+         *     A frame or stand of one's own may carry `load_kg`: as its maker says, or as a trial has hung on it for ten minutes
+         *     with nobody under it; `load_by` and `load_on` say who states that and when, `signed_by` which competent person
+         *     signs for it over people.
          */
         readonly Mount: {
             /**
@@ -6198,6 +6344,20 @@ export interface components {
              * @default 0
              */
             readonly bears_below_m: number;
+            /** Load Kg */
+            readonly load_kg?: number | null;
+            /**
+             * Load From
+             * @default maker
+             * @enum {string}
+             */
+            readonly load_from: "maker" | "trial";
+            /** Load By */
+            readonly load_by?: string | null;
+            /** Load On */
+            readonly load_on?: string | null;
+            /** Signed By */
+            readonly signed_by?: string | null;
         };
         /**
          * MountIn
@@ -6208,6 +6368,10 @@ export interface components {
          *     `mass_kg`, with `ballast_kg` on each of its four feet; outdoors it is struck above Beaufort `comes_down_above`.
          *     `tied_to` says what fixed thing it is guyed or tied to. On a wall, `arm_m` is how far the middle of the work stands
          *     out, `bears_below_m` how far under a screw it leans on the wall.
+         *
+         *     A frame or stand of one's own may carry `load_kg`: as its maker says, or as a trial has hung on it for ten minutes
+         *     with nobody under it; `load_by` and `load_on` say who states that and when, `signed_by` which competent person
+         *     signs for it over people.
          */
         readonly MountIn: {
             /**
@@ -6279,6 +6443,20 @@ export interface components {
              * @default 0
              */
             readonly bears_below_m: number;
+            /** Load Kg */
+            readonly load_kg?: number | null;
+            /**
+             * Load From
+             * @default maker
+             * @enum {string}
+             */
+            readonly load_from: "maker" | "trial";
+            /** Load By */
+            readonly load_by?: string | null;
+            /** Load On */
+            readonly load_on?: string | null;
+            /** Signed By */
+            readonly signed_by?: string | null;
         };
         /**
          * Moved
@@ -7253,6 +7431,11 @@ export interface components {
             readonly base_revision: number;
             /** Points */
             readonly points: readonly components["schemas"]["SurveyPointIn"][];
+            /**
+             * Beams
+             * @default []
+             */
+            readonly beams: readonly components["schemas"]["SurveyBeamIn"][];
         };
         /** PutVariety */
         readonly PutVariety: {
@@ -7338,6 +7521,18 @@ export interface components {
             readonly each: number | string;
             /** Amount */
             readonly amount: number | string;
+        };
+        /**
+         * Raising
+         * @description How a piece is raised: its stages, and the floor kept clear under it, m.
+         */
+        readonly Raising: {
+            /** Stages */
+            readonly stages: readonly components["schemas"]["Stage"][];
+            /** Clear Width M */
+            readonly clear_width_m: number;
+            /** Clear Depth M */
+            readonly clear_depth_m: number;
         };
         /**
          * Reach
@@ -7433,6 +7628,10 @@ export interface components {
          *     tells stems that go in only when the piece stands where it is shown. `shades` are colours of some of its stems, the
          *     rest have the variety's own; `shading` how they lie: mixed, side by side, from left to right, each on both sides.
          *     With `shoot` they are side shoots taken off stems of the variety that are bought anyway.
+         *
+         *     In hung and wrapped work, `goes` tells how they go in: woven along the armature, pushed in and standing out at
+         *     `out_rad` to it (None: square), or hung by a hook with their tips `drop_m` under it (None: as its drop curve says).
+         *     None is as the armature has it. `cut_m` is what they are cut to, None as the armature says.
          */
         readonly RecipeLine: {
             /** Variety */
@@ -7479,6 +7678,14 @@ export interface components {
              * @default false
              */
             readonly shoot: boolean;
+            /** Goes */
+            readonly goes?: ("woven" | "pushed in" | "hung") | null;
+            /** Out Rad */
+            readonly out_rad?: number | null;
+            /** Drop M */
+            readonly drop_m?: number | null;
+            /** Cut M */
+            readonly cut_m?: number | null;
         };
         /**
          * RecipeLineIn
@@ -7488,6 +7695,10 @@ export interface components {
          *     tells stems that go in only when the piece stands where it is shown. `shades` are colours of some of its stems, the
          *     rest have the variety's own; `shading` how they lie: mixed, side by side, from left to right, each on both sides.
          *     With `shoot` they are side shoots taken off stems of the variety that are bought anyway.
+         *
+         *     In hung and wrapped work, `goes` tells how they go in: woven along the armature, pushed in and standing out at
+         *     `out_rad` to it (None: square), or hung by a hook with their tips `drop_m` under it (None: as its drop curve says).
+         *     None is as the armature has it. `cut_m` is what they are cut to, None as the armature says.
          */
         readonly RecipeLineIn: {
             /** Variety */
@@ -7534,6 +7745,14 @@ export interface components {
              * @default false
              */
             readonly shoot: boolean;
+            /** Goes */
+            readonly goes?: ("woven" | "pushed in" | "hung") | null;
+            /** Out Rad */
+            readonly out_rad?: number | null;
+            /** Drop M */
+            readonly drop_m?: number | null;
+            /** Cut M */
+            readonly cut_m?: number | null;
         };
         /** RefusedOut */
         readonly RefusedOut: {
@@ -7839,6 +8058,8 @@ export interface components {
          *     `below` says who can be under it or beside it. `extra_kg` is what else hangs on it, such as lamps. `bond` is the
          *     second bond, None where nobody has planned one. `proof_kg` is the proof load somebody has chosen, None for the
          *     usual one. Lines are left slack by `levelling_m` until it hangs level. `dried` tells that something dried is in it.
+         *     Outdoors it comes down above Beaufort `comes_down_above`. `beams` is what its place says of the beams its points
+         *     are on; it is put in when it is judged there.
          */
         readonly Rig: {
             /**
@@ -7891,6 +8112,21 @@ export interface components {
              * @default false
              */
             readonly dried: boolean;
+            /**
+             * Outdoors
+             * @default false
+             */
+            readonly outdoors: boolean;
+            /**
+             * Comes Down Above
+             * @default 5
+             */
+            readonly comes_down_above: number;
+            /**
+             * Beams
+             * @default []
+             */
+            readonly beams: readonly components["schemas"]["BeamLoad"][];
         };
         /**
          * RigFix
@@ -7916,6 +8152,8 @@ export interface components {
          *     `below` says who can be under it or beside it. `extra_kg` is what else hangs on it, such as lamps. `bond` is the
          *     second bond, None where nobody has planned one. `proof_kg` is the proof load somebody has chosen, None for the
          *     usual one. Lines are left slack by `levelling_m` until it hangs level. `dried` tells that something dried is in it.
+         *     Outdoors it comes down above Beaufort `comes_down_above`. `beams` is what its place says of the beams its points
+         *     are on; it is put in when it is judged there.
          */
         readonly RigIn: {
             /**
@@ -7967,12 +8205,28 @@ export interface components {
              * @default false
              */
             readonly dried: boolean;
+            /**
+             * Outdoors
+             * @default false
+             */
+            readonly outdoors: boolean;
+            /**
+             * Comes Down Above
+             * @default 5
+             */
+            readonly comes_down_above: number;
+            /**
+             * Beams
+             * @default []
+             */
+            readonly beams: readonly components["schemas"]["BeamLoadIn"][];
         };
         /**
          * RigLine
          * @description A line to an attachment, by its place in the list, cut to reach as drawn.
          *
-         *     It leads from a hang point (`point`), or from another attachment (`tied_to`); one of them is None.
+         *     It leads from a hang point (`point`), or from another attachment (`tied_to`); one of them is None. `hardware` is
+         *     what lies in its path between the two: the weakest of all decides.
          */
         readonly RigLine: {
             /** Attachment */
@@ -7982,12 +8236,18 @@ export interface components {
             readonly point?: number | null;
             /** Tied To */
             readonly tied_to?: number | null;
+            /**
+             * Hardware
+             * @default []
+             */
+            readonly hardware: readonly components["schemas"]["Hardware"][];
         };
         /**
          * RigLineIn
          * @description A line to an attachment, by its place in the list, cut to reach as drawn.
          *
-         *     It leads from a hang point (`point`), or from another attachment (`tied_to`); one of them is None.
+         *     It leads from a hang point (`point`), or from another attachment (`tied_to`); one of them is None. `hardware` is
+         *     what lies in its path between the two: the weakest of all decides.
          */
         readonly RigLineIn: {
             /** Attachment */
@@ -7997,6 +8257,11 @@ export interface components {
             readonly point?: number | null;
             /** Tied To */
             readonly tied_to?: number | null;
+            /**
+             * Hardware
+             * @default []
+             */
+            readonly hardware: readonly components["schemas"]["HardwareIn"][];
         };
         /**
          * RigOut
@@ -8017,7 +8282,8 @@ export interface components {
          *     `states` is how it hangs bare, with one face (of a panel or ring: one half) done, and finished; those that find no
          *     rest are left out. `standing` is how its frame stands, None without one; `tightening` the order of levelling;
          *     `core_bed_m2` the sealant that the core of a sleeve is bedded on. `sides` is how its weight lies about its middle
-         *     as it hangs; None for what lies on a table.
+         *     as it hangs; None for what lies on a table. `wind` pushes what hangs free outdoors; `raising` is how it goes up,
+         *     `making` the order it is made in.
          */
         readonly RigReport: {
             readonly take_off: components["schemas"]["TakeOff"];
@@ -8039,7 +8305,25 @@ export interface components {
             /** Proof Kg */
             readonly proof_kg: number;
             readonly sides: components["schemas"]["Sides"] | null;
+            readonly wind: components["schemas"]["HungWind"] | null;
+            readonly raising: components["schemas"]["Raising"] | null;
+            /** Making */
+            readonly making: readonly components["schemas"]["RigStep"][];
             readonly verdict: components["schemas"]["Verdict"];
+        };
+        /**
+         * RigStep
+         * @description One step: what is done, to which line of the recipe (None: the armature), with how many stems.
+         */
+        readonly RigStep: {
+            readonly say: components["schemas"]["Phrase"];
+            /** Line */
+            readonly line?: number | null;
+            /**
+             * Stems
+             * @default 0
+             */
+            readonly stems: number;
         };
         /**
          * Ring
@@ -8558,9 +8842,9 @@ export interface components {
          * SizedArmature
          * @description An armature as it is cut and as it looks finished; metres.
          *
-         *     `sheet` is the whole netting, each of `sections` pieces `section_m` long, tails and joins in; `cut` is those pieces
-         *     as they are cut. `finished_width_m` is across a panel; `finished_thick_m` a run's thickness, a panel's depth up and
-         *     down, or a ring's outer diameter.
+         *     `sheet` is the whole netting in `sections` pieces, the longest of them `section_m`, tails and joins in; `cuts` are
+         *     those pieces as they are cut, `joints_m` how far along a run they meet. `finished_width_m` is across a panel;
+         *     `finished_thick_m` a run's thickness, a panel's depth up and down, or a ring's outer diameter.
          */
         readonly SizedArmature: {
             readonly netting: components["schemas"]["Netting"];
@@ -8569,7 +8853,10 @@ export interface components {
             readonly sections: number;
             /** Section M */
             readonly section_m: number;
-            readonly cut: components["schemas"]["Part"];
+            /** Cuts */
+            readonly cuts: readonly components["schemas"]["Part"][];
+            /** Joints M */
+            readonly joints_m: readonly number[];
             /** Finished Length M */
             readonly finished_length_m: number;
             /** Finished Width M */
@@ -8908,6 +9195,23 @@ export interface components {
              * @default 0.4
              */
             readonly premium: number;
+        };
+        /**
+         * Stage
+         * @description One stage of raising: the lines made fast in it, all that hold then, the greatest pull of those and what its
+         *     line may carry, N (None where no rest is found on them: it must be borne from below till the next); how many haul.
+         */
+        readonly Stage: {
+            /** Lines */
+            readonly lines: readonly number[];
+            /** Held By */
+            readonly held_by: readonly number[];
+            /** Pull N */
+            readonly pull_n: number | null;
+            /** Limit N */
+            readonly limit_n: number | null;
+            /** Hands */
+            readonly hands: number;
         };
         /**
          * Stand
@@ -9814,6 +10118,39 @@ export interface components {
              * @default []
              */
             readonly points: readonly components["schemas"]["SurveyPoint"][];
+            /**
+             * Beams
+             * @default []
+             */
+            readonly beams: readonly components["schemas"]["SurveyBeam"][];
+        };
+        /**
+         * SurveyBeam
+         * @description A beam or truss of a place: what it may carry in all, N, who states that and when.
+         */
+        readonly SurveyBeam: {
+            /** Name */
+            readonly name: string;
+            /** Rating N */
+            readonly rating_n?: number | null;
+            /** Stated By */
+            readonly stated_by?: string | null;
+            /** Stated On */
+            readonly stated_on?: string | null;
+        };
+        /**
+         * SurveyBeamIn
+         * @description A beam or truss of a place: what it may carry in all, N, who states that and when.
+         */
+        readonly SurveyBeamIn: {
+            /** Name */
+            readonly name: string;
+            /** Rating N */
+            readonly rating_n?: number | null;
+            /** Stated By */
+            readonly stated_by?: string | null;
+            /** Stated On */
+            readonly stated_on?: string | null;
         };
         /**
          * SurveyOut
@@ -9864,6 +10201,8 @@ export interface components {
              * @default
              */
             readonly note: string;
+            /** Beam */
+            readonly beam?: string | null;
         };
         /**
          * SurveyPointIn
@@ -9902,6 +10241,8 @@ export interface components {
              * @default
              */
             readonly note: string;
+            /** Beam */
+            readonly beam?: string | null;
         };
         /**
          * SwapIn
@@ -9947,6 +10288,9 @@ export interface components {
         /**
          * TakeOff
          * @description Everything that hangs, by part, and the armature as it is sized for it; `core_kg` of it hangs at its foot.
+         *
+         *     `drops` is the drop list of what hangs on hooks of wire `hook_gauge_m` thick; such a hook holds `hook_bears_kg`,
+         *     and the heaviest stem weighs `heaviest_hung_kg`.
          */
         readonly TakeOff: {
             /** Parts */
@@ -9957,6 +10301,26 @@ export interface components {
              * @default 0
              */
             readonly core_kg: number;
+            /**
+             * Drops
+             * @default []
+             */
+            readonly drops: readonly components["schemas"]["DropRow"][];
+            /**
+             * Hook Gauge M
+             * @default 0
+             */
+            readonly hook_gauge_m: number;
+            /**
+             * Hook Bears Kg
+             * @default 0
+             */
+            readonly hook_bears_kg: number;
+            /**
+             * Heaviest Hung Kg
+             * @default 0
+             */
+            readonly heaviest_hung_kg: number;
         };
         /**
          * Task
@@ -10399,7 +10763,7 @@ export interface components {
          * @description What each thing is when it is first chosen.
          *
          *     Work hangs on the `hanger`, and is tied with the `tie` where it has to stay; the `bond` leads to no point yet. The
-         *     `vessel` is one nobody has measured, a `counterweight_kg` is kilograms.
+         *     `vessel` is one nobody has measured; tubes of hung work lie level, their caps sealed; a `counterweight_kg` is kilograms.
          */
         readonly Usual: {
             readonly hanger: components["schemas"]["LineSpec"];
@@ -10408,6 +10772,7 @@ export interface components {
             readonly mount: components["schemas"]["Mount"];
             readonly hazard: components["schemas"]["Hazard"];
             readonly tube: components["schemas"]["StemTube"];
+            readonly hung_tube: components["schemas"]["StemTube"];
             readonly spill: components["schemas"]["Spill"];
             readonly cylinder: components["schemas"]["Support"];
             readonly stand: components["schemas"]["Support"];

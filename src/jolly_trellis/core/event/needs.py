@@ -369,7 +369,7 @@ def _of_rig(hung: RigWork) -> Iterator[Need]:
         return
     sized = report.take_off.sized
     whose = _Whose(id=hung.id, name=rig.name, quantity=1)
-    for part in (sized.cut, *sized.parts):
+    for part in (*sized.cuts, *sized.parts):
         yield from _of_part(whose, part, 1)
     for state, line in zip(report.lines, rig.lines, strict=False):
         yield _line(hung, state.name, line.spec, state.cut_length_m)

@@ -27,7 +27,11 @@ def resized(rig: Rig, size_m: float) -> Rig:
     def high(z_m: float) -> float:
         return round(_STANDS_M + (z_m - _STANDS_M) * times, 4) if hoop else z_m
 
-    armature = replace(rig.armature, length_m=round(rig.armature.length_m * times, 4))
+    armature = replace(
+        rig.armature,
+        length_m=round(rig.armature.length_m * times, 4),
+        joints_m=tuple(round(each * times, 4) for each in rig.armature.joints_m),
+    )
     if armature.kind == "ring":
         armature = replace(armature, diameter_m=size_m)
     if armature.kind == "panel":

@@ -1,5 +1,6 @@
 """What things are unless somebody says: common practice, no source."""
 
+import math
 from dataclasses import dataclass
 
 from jolly_trellis.core.materials.profiles import ProfilePoint
@@ -20,7 +21,7 @@ class Usual:
     """What each thing is when it is first chosen.
 
     Work hangs on the `hanger`, and is tied with the `tie` where it has to stay; the `bond` leads to no point yet. The
-    `vessel` is one nobody has measured, a `counterweight_kg` is kilograms.
+    `vessel` is one nobody has measured; tubes of hung work lie level, their caps sealed; a `counterweight_kg` is kilograms.
     """
 
     hanger: LineSpec
@@ -29,6 +30,7 @@ class Usual:
     mount: Mount
     hazard: Hazard
     tube: StemTube
+    hung_tube: StemTube
     spill: Spill
     cylinder: Support
     stand: Support
@@ -46,6 +48,7 @@ USUAL = Usual(
     mount=Mount(kind="frame"),
     hazard=Hazard(kind="sprinkler", x_m=0.0, y_m=0.0, z_m=3.4),
     tube=StemTube(),
+    hung_tube=StemTube(tilt_rad=math.pi / 2, cap_seals=True),
     spill=Spill(drop_m=0.5),
     cylinder=Support(
         name="tall cylinder", height_m=0.5, top_width_m=0.15, opening_m=0.14, column_width_m=0.15, clear=True

@@ -27,6 +27,7 @@ SpillHold = Literal["hook", "vessel"]
 Look = Literal["mechanic", "rim", "underside"]
 Feet = Literal["on the floor", "to the water"]
 WaterSource = Literal["vessel", "tube", "wrap", "none"]
+Goes = Literal["woven", "pushed in", "hung"]
 Shading = Literal["mixed", "clusters", "along", "far side"]
 MechanicKind = Annotated[str, MECHANICS]
 
@@ -73,6 +74,10 @@ class RecipeLine:
     tells stems that go in only when the piece stands where it is shown. `shades` are colours of some of its stems, the
     rest have the variety's own; `shading` how they lie: mixed, side by side, from left to right, each on both sides.
     With `shoot` they are side shoots taken off stems of the variety that are bought anyway.
+
+    In hung and wrapped work, `goes` tells how they go in: woven along the armature, pushed in and standing out at
+    `out_rad` to it (None: square), or hung by a hook with their tips `drop_m` under it (None: as its drop curve says).
+    None is as the armature has it. `cut_m` is what they are cut to, None as the armature says.
     """
 
     variety: Annotated[str, Text(60, least=1)]
@@ -86,6 +91,10 @@ class RecipeLine:
     shades: Annotated[tuple[Shade, ...], Many(24)] = ()
     shading: Shading = "mixed"
     shoot: bool = False
+    goes: Goes | None = None
+    out_rad: Annotated[float | None, Range("angle", 0, 1.5708)] = None
+    drop_m: Annotated[float | None, Range("length", 0, 5, above=True)] = None
+    cut_m: Annotated[float | None, Range("length", 0.02, 3)] = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

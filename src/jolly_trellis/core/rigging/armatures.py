@@ -1,7 +1,10 @@
 """Armatures sized: finished against armature, the strip or sheet to cut, twigs, canes, ties, hook wire."""
 
 import math
+from collections import Counter
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
+from itertools import pairwise
 
 from jolly_trellis.core.books.figures import Constant, measure, rule
 from jolly_trellis.core.books.needs import FromSupply, from_roll
@@ -12,16 +15,25 @@ from jolly_trellis.core.materials.netting import Netting, Sheet
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.rigging.drops import HOOK_KG_M
 from jolly_trellis.core.rigging.rig import RUNS, Armature, ArmatureKind
 
 NO_TAIL: tuple[ArmatureKind, ...] = ("wrapped frame", "runner")
+TIED_SHUT: tuple[ArmatureKind, ...] = ("tube", "sleeve")
 TAIL = rule("Netting left past the first fixing of a tube or snake", "length", 0.45, COMMON_PRACTICE)
 TWIST = measure("Length that twisting takes from a snake", "ratio", 1.07)
 JOIN_ROWS = rule("Rows of cells that two sections of a tube overlap by", "count", 2, COMMON_PRACTICE)
+CLOSED_BY = rule("Rows of cells that close netting round its frame", "count", 2, COMMON_PRACTICE)
 FOLDED_IN = rule("A panel's netting folded in at its edge, cells", "count", 1, COMMON_PRACTICE)
 RING_TUBE = rule("Thickness of the tube a ring is bent from", "length", 0.08)
 TWIG_EVERY = rule("Dry twigs through a snake, one every", "length", 0.30)
-TWIG_PROUD = rule("Twigs stand proud of the netting by", "length", 0.04)
+PEG_PROUD = rule("Dry twigs stand proud of a tube by its diameter, times", "ratio", 2.0, COMMON_PRACTICE)
+PEG_UNEVEN = rule("The shortest and longest of them differ from that, diameters", "ratio", 1.0, COMMON_PRACTICE)
+WIRE_TIE = rule("Wire of one tie", "length", 0.15, COMMON_PRACTICE)
+CLOSE_EVERY = rule("A tube is closed by a tie every", "length", 0.20, COMMON_PRACTICE)
+COIL_TURNS = rule("Turns round the hand that a batch of ties is cut from", "count", 3, COMMON_PRACTICE)
+COIL_TURN = rule("Wire of one turn round the hand", "length", 0.30, COMMON_PRACTICE)
+TIES_AT_JOINT = rule("Ties across a joint of two sections", "count", 3, COMMON_PRACTICE)
 CANE_SAG = measure("Netting sags between canes, of their distance, at most", "ratio", 0.05)
 CANE_PROUD = rule("A cane is longer than its panel by", "length", 0.04)
 CANE_TIES_EVERY = rule("Ties of a panel to its canes, one every", "length", 0.15)
@@ -30,27 +42,28 @@ LASTING_TIES = rule("Ties of what is dried, preserved or artificial, against fre
 TIES_TO_CLOSE = rule("Ties that close a tube round its frame", "count", 3, COMMON_PRACTICE)
 CANE_KG_M = measure("Mass of a metre of cane", "linear_mass", 0.06)
 TWIG_KG_M = measure("Mass of a metre of dry twig", "linear_mass", 0.03)
-HOOK_KG_M = measure("Mass of a metre of hook wire, 1 mm", "linear_mass", 0.006)
 TIES = "ties"  # what the names of ties begin with
 FRAME_TIE_KG = measure("Cable tie of a wrapped frame, 3.6 mm", "mass", 0.0012)
+BIND_WIRE_KG_M = measure("Mass of a metre of binding wire, 0.7 mm", "linear_mass", 0.003)
+HOOK_SUPPLIES = {0.0007: "hook-wire-07", 0.001: "hook-wire", 0.0013: "hook-wire-13"}
 CANE_TIE_KG = measure("Cable tie of a cane, 2.5 mm", "mass", 0.0006)
-HOOK_WIRE = rule("Wire for the hook of one hung stem", "length", 0.12)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SizedArmature:
     """An armature as it is cut and as it looks finished; metres.
 
-    `sheet` is the whole netting, each of `sections` pieces `section_m` long, tails and joins in; `cut` is those pieces
-    as they are cut. `finished_width_m` is across a panel; `finished_thick_m` a run's thickness, a panel's depth up and
-    down, or a ring's outer diameter.
+    `sheet` is the whole netting in `sections` pieces, the longest of them `section_m`, tails and joins in; `cuts` are
+    those pieces as they are cut, `joints_m` how far along a run they meet. `finished_width_m` is across a panel;
+    `finished_thick_m` a run's thickness, a panel's depth up and down, or a ring's outer diameter.
     """
 
     netting: Netting
     sheet: Sheet
     sections: int
     section_m: float
-    cut: Part
+    cuts: tuple[Part, ...]
+    joints_m: tuple[float, ...]
     finished_length_m: float
     finished_width_m: float
     finished_thick_m: float
@@ -68,14 +81,15 @@ def turns_of(strip_m: float, diameter_m: float) -> float:
 
 
 def strip_length_m(
-    along_m: float, *, twisted: bool, hangs: bool = True, joins: int = 0, overlap_m: float = 0.0
+    along_m: float, *, twisted: bool, hangs: bool = True, joins: int = 0, overlap_m: float = 0.0, closes_m: float = 0.0
 ) -> float:
-    """Length of strip for a run: what twisting takes, overlaps at joins, and where it hangs the tail past the first
-    fixing, metres.
+    """Length of strip for a run: what twisting takes, overlaps at joins, where it hangs the tail past the first
+    fixing, round a frame what closes it, metres.
 
     Source: common practice, no source.
     """
-    return along_m * (TWIST.value if twisted else 1.0) + (TAIL.value if hangs else 0.0) + joins * overlap_m
+    tail = (TAIL.value if hangs else 0.0) + closes_m
+    return along_m * (TWIST.value if twisted else 1.0) + tail + joins * overlap_m
 
 
 def finished_m(own_m: float, projection_m: float) -> float:
@@ -147,40 +161,107 @@ def tie_count(along_m: float) -> int:
     return int(TIES_TO_CLOSE.value) + math.ceil(along_m / TIE_EVERY.value - 1e-9) + 1 + 2
 
 
-def size_armature(armature: Armature, netting: Netting, *, flowers_n: float, hung: int) -> SizedArmature:
-    """Size an armature.
+def wire_ties(armature: Armature) -> int:
+    """Wire ties of a run: one to each peg, one every 20 cm that close a tube, three across each joint.
+
+    Source: common practice, no source.
+    """
+    pegs = peg_count(armature)
+    shut = math.ceil(armature.length_m / CLOSE_EVERY.value - 1e-9) + 1 if armature.kind in TIED_SHUT else 0
+    return pegs + shut + round(TIES_AT_JOINT.value) * len(joints_m(armature))
+
+
+def ties_of_a_coil() -> int:
+    """Ties cut from one coil round the hand: its turns cut through where a tie ends. Source: common practice."""
+    return int(COIL_TURNS.value * int(COIL_TURN.value / WIRE_TIE.value + 1e-9))
+
+
+def peg_count(armature: Armature) -> int:
+    """Dry twigs through a run that they stiffen, as chosen or one every 30 cm; 0 for others."""
+    if armature.kind not in ("snake", "tube", "runner") or armature.stiffness != "twig-stiffened":
+        return 0
+    return twig_count(armature.length_m) if armature.pegs is None else armature.pegs
+
+
+def peg_lengths_m(armature: Armature) -> tuple[tuple[float, int], ...]:
+    """Lengths of the pegs and how many of each, m: through the tube and one, two or three diameters proud of it.
+
+    Source: common practice, no source.
+    """
+    number = peg_count(armature)
+    steps = (PEG_PROUD.value - PEG_UNEVEN.value, PEG_PROUD.value, PEG_PROUD.value + PEG_UNEVEN.value)
+    counts = [(number + 2 - place) // 3 for place in range(3)]
+    return tuple(
+        (armature.diameter_m * (1 + proud), count) for proud, count in zip(steps, counts, strict=True) if count
+    )
+
+
+def joints_m(armature: Armature) -> tuple[float, ...]:
+    """How far along a run its sections meet, m: as chosen, else evenly.
+
+    Raises: InvalidMeasure: a joint off the run, or two at one place.
+    """
+    if armature.kind not in RUNS:
+        return ()
+    if not armature.joints_m:
+        return tuple(armature.length_m * nth / armature.sections for nth in range(1, armature.sections))
+    for index, each in enumerate(armature.joints_m):
+        if not 0 < each < armature.length_m:
+            raise InvalidMeasure(
+                path=f"armature.joints_m.{index}",
+                message=phrase(
+                    "A joint {at} along it is off a run {long} long.", at=length(each), long=length(armature.length_m)
+                ),
+                limit=phrase("Give a place between its ends."),
+            )
+        if each in armature.joints_m[:index]:
+            raise InvalidMeasure(
+                path=f"armature.joints_m.{index}",
+                message=phrase("Two joints lie {at} along it.", at=length(each)),
+                limit=phrase("Move one, or take it away."),
+            )
+    return tuple(sorted(armature.joints_m))
+
+
+def size_armature(armature: Armature, netting: Netting, *, flowers_n: float) -> SizedArmature:
+    """Size an armature; hooks for hung stems are not in it.
 
     Args:
-        flowers_n: weight of what is on it, N, for the canes of a panel. hung: stems that hang on hooks of their own.
-    Raises: InvalidMeasure: an armature with no length, or a panel with no depth.
+        flowers_n: weight of what is on it, N, for the canes of a panel.
+    Raises: InvalidMeasure: an armature with no length, a panel with no depth, a joint off the run.
     """
     _check(armature)
-    sheet, sections = _sheet(armature, netting)
+    joints = joints_m(armature)
+    sheet = _sheet(armature, netting, len(joints))
     p = armature.projection_m
     run, ring = armature.kind in RUNS, armature.kind == "ring"
-    section_m = _section_m(armature, netting, sections) if run else sheet.length_m
+    longs = _sections_m(armature, netting, joints) if run else (sheet.length_m,)
     return SizedArmature(
         netting=netting,
         sheet=sheet,
-        sections=sections,
-        section_m=section_m,
-        cut=_cut(armature, netting, sheet, sections, section_m),
+        sections=len(longs),
+        section_m=max(longs),
+        cuts=_cuts(armature, netting, sheet, longs),
+        joints_m=joints,
         finished_length_m=finished_m(armature.diameter_m if ring else armature.length_m, p),
         finished_width_m=finished_m(armature.diameter_m if ring or run else armature.width_m, p),
         finished_thick_m=finished_m(armature.diameter_m, p) if run or ring else 2 * p,
-        parts=tuple(_parts(armature, netting, flowers_n, hung)),
+        parts=tuple(_parts(armature, netting, flowers_n)),
     )
 
 
-def _cut(armature: Armature, netting: Netting, sheet: Sheet, sections: int, section_m: float) -> Part:
-    """The netting as it is cut, section by section; that of a run never lies across the roll."""
-    kg = sheet.mass_kg * section_m / sheet.length_m
-    section = Sheet(
-        width_m=sheet.width_m, length_m=section_m, cells_across=sheet.cells_across, rows_along=0, mass_kg=kg
-    )
-    taken = from_roll(armature.kind, netting, section, lasts=False, may_turn=armature.kind not in RUNS)
-    sizes = (length(section.width_m), length(section.length_m))
-    return Part(name=armature.kind, quantity=sections, sizes=sizes, mass_kg=sections * kg, taken=taken)
+def _cuts(armature: Armature, netting: Netting, sheet: Sheet, longs: tuple[float, ...]) -> tuple[Part, ...]:
+    """The netting as it is cut, sections of one length together; that of a run never lies across the roll."""
+    found = []
+    for long, number in sorted(Counter(round(each, 6) for each in longs).items(), reverse=True):
+        kg = sheet.mass_kg * long / sheet.length_m
+        section = Sheet(
+            width_m=sheet.width_m, length_m=long, cells_across=sheet.cells_across, rows_along=0, mass_kg=kg
+        )
+        taken = from_roll(armature.kind, netting, section, lasts=False, may_turn=armature.kind not in RUNS)
+        sizes = (length(section.width_m), length(section.length_m))
+        found.append(Part(name=armature.kind, quantity=number, sizes=sizes, mass_kg=number * kg, taken=taken))
+    return tuple(found)
 
 
 def _check(armature: Armature) -> None:
@@ -195,50 +276,72 @@ def _check(armature: Armature) -> None:
             )
 
 
-def _sheet(armature: Armature, net: Netting) -> tuple[Sheet, int]:
+def _sheet(armature: Armature, net: Netting, joints: int) -> Sheet:
     if armature.kind in RUNS:
         wide = strip_width_m(armature.diameter_m, armature.turns)
         long = strip_length_m(
             armature.length_m,
             twisted=armature.kind == "snake",
             hangs=armature.kind not in NO_TAIL,
-            joins=armature.sections - 1,
+            joins=joints,
             overlap_m=JOIN_ROWS.value * nets.pitch_along_m(net),
+            closes_m=_closes_m(armature, net),
         )
-        return nets.sheet(net, width_m=wide, length_m=long), armature.sections
+        return nets.sheet(net, width_m=wide, length_m=long)
     if armature.kind == "ring":
         wide, long = strip_width_m(RING_TUBE.value, armature.turns), math.pi * armature.diameter_m
         overlap = JOIN_ROWS.value * nets.pitch_along_m(net)
-        return nets.sheet(net, width_m=wide, length_m=long + overlap), 1
+        return nets.sheet(net, width_m=wide, length_m=long + overlap)
     fold = 2 * FOLDED_IN.value
     wide = armature.width_m + fold * nets.pitch_across_m(net)
     long = armature.length_m + fold * nets.pitch_along_m(net)
-    return nets.sheet(net, width_m=wide, length_m=long), 1
+    return nets.sheet(net, width_m=wide, length_m=long)
 
 
-def _section_m(armature: Armature, net: Netting, sections: int) -> float:
-    """One section of a run: its share of the length and of the tail, and an overlap where there is a next one."""
-    twisted = armature.kind == "snake"
-    overlap = JOIN_ROWS.value * nets.pitch_along_m(net) if sections > 1 else 0.0
-    share = armature.length_m / sections * (TWIST.value if twisted else 1.0)
-    tail = 0.0 if armature.kind in NO_TAIL else TAIL.value
-    return share + tail / sections + overlap * (sections - 1) / sections
+def _closes_m(armature: Armature, net: Netting) -> float:
+    """What closes netting round its frame: two rows of cells, m; 0 for what is wrapped round nothing."""
+    return CLOSED_BY.value * nets.pitch_along_m(net) if armature.kind == "wrapped frame" else 0.0
 
 
-def _parts(armature: Armature, net: Netting, flowers_n: float, hung: int) -> list[Part]:
-    parts = []
-    if armature.kind in ("snake", "tube", "runner") and armature.stiffness == "twig-stiffened":
-        twig = armature.diameter_m + 2 * TWIG_PROUD.value
-        parts.append(_lengths("dry twigs", "dry-twig", twig_count(armature.length_m), twig, TWIG_KG_M))
+def _sections_m(armature: Armature, net: Netting, joints: tuple[float, ...]) -> tuple[float, ...]:
+    """Every section of a run as it is cut, m: from joint to joint, its share of the tail and of what closes it, and an
+    overlap's share where there are more.
+    """
+    ends = (0.0, *joints, armature.length_m)
+    number = len(ends) - 1
+    overlap = JOIN_ROWS.value * nets.pitch_along_m(net) * (number - 1)
+    tail = (0.0 if armature.kind in NO_TAIL else TAIL.value) + _closes_m(armature, net) + overlap
+    twist = TWIST.value if armature.kind == "snake" else 1.0
+    return tuple((other - one) * twist + tail / number for one, other in pairwise(ends))
+
+
+def _parts(armature: Armature, net: Netting, flowers_n: float) -> list[Part]:
+    parts = [_lengths("dry twigs", "dry-twig", count, long, TWIG_KG_M) for long, count in peg_lengths_m(armature)]
+    if number := wire_ties(armature):
+        parts.append(_lengths(f"{TIES} of wire", "bind-wire", number, WIRE_TIE.value, BIND_WIRE_KG_M))
     if armature.kind == "wrapped frame":
         parts.append(_ties(f"{TIES} to the frame", "cable-tie-36", tie_count(armature.length_m), FRAME_TIE_KG))
     if armature.kind == "panel":
         parts += _canes(armature, net, flowers_n)
     if armature.kind == "ring":
         parts.append(_lengths("cane bent to the ring", "cane", 1, math.pi * armature.diameter_m, CANE_KG_M))
-    if armature.drop is not None and hung:
-        parts.append(_lengths("hooks of wire", "hook-wire", hung, HOOK_WIRE.value, HOOK_KG_M))
     return parts
+
+
+def hook_parts(hooks: Iterable[tuple[float, int]], gauge_m: float) -> tuple[Part, ...]:
+    """Hooks as they are bent: (wire of one, m, and how many), all of one thickness, m."""
+    supply = min(HOOK_SUPPLIES, key=lambda each: abs(each - gauge_m))
+    kg_m = HOOK_KG_M.value * (gauge_m / 0.001) ** 2
+    return tuple(
+        Part(
+            name="hooks of wire",
+            quantity=count,
+            sizes=(length(long),),
+            mass_kg=count * long * kg_m,
+            taken=FromSupply(supply=HOOK_SUPPLIES[supply], how="each cut"),
+        )
+        for long, count in sorted(hooks, reverse=True)
+    )
 
 
 def _canes(armature: Armature, net: Netting, flowers_n: float) -> list[Part]:

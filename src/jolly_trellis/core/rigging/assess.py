@@ -18,13 +18,16 @@ from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging import mounts
 from jolly_trellis.core.rigging.chains import chain_pull_n, hung_as_chain
 from jolly_trellis.core.rigging.coverage import Coverage, cover
-from jolly_trellis.core.rigging.drops import DropRow, drop_list, longest_stem_m
+from jolly_trellis.core.rigging.drops import DropRow, highest_stand_m, longest_drop_m
 from jolly_trellis.core.rigging.findings import ANGLE_LEAST, Worked, findings_of
 from jolly_trellis.core.rigging.hang_points import POINTS
+from jolly_trellis.core.rigging.hung_wind import HungWind, wind_on
 from jolly_trellis.core.rigging.layout import LaidOut, along_m, lay_out
 from jolly_trellis.core.rigging.levelling import Tighten, cut_length_m, tightening
 from jolly_trellis.core.rigging.loads import Load, TakeOff, proof_kg, take_off
+from jolly_trellis.core.rigging.making import RigStep, making_of
 from jolly_trellis.core.rigging.network import Settled, solve
+from jolly_trellis.core.rigging.raising import Raising, raising_of
 from jolly_trellis.core.rigging.resting import (
     Rest,
     body_m,
@@ -50,7 +53,8 @@ class RigReport:
     `states` is how it hangs bare, with one face (of a panel or ring: one half) done, and finished; those that find no
     rest are left out. `standing` is how its frame stands, None without one; `tightening` the order of levelling;
     `core_bed_m2` the sealant that the core of a sleeve is bedded on. `sides` is how its weight lies about its middle
-    as it hangs; None for what lies on a table.
+    as it hangs; None for what lies on a table. `wind` pushes what hangs free outdoors; `raising` is how it goes up,
+    `making` the order it is made in.
     """
 
     take_off: TakeOff
@@ -65,6 +69,9 @@ class RigReport:
     core_bed_m2: float
     proof_kg: float
     sides: Sides | None
+    wind: HungWind | None
+    raising: Raising | None
+    making: tuple[RigStep, ...]
     verdict: Verdict
 
 
@@ -101,6 +108,9 @@ def _assess(rig: Rig, conditions: Conditions) -> RigReport:
     points = tuple(_point_state(point, index, pulls) for index, point in enumerate(rig.points))
     rest = drawn(rig, rest_of(rig, load.total_n, shown, settled), conditions)
     sized = weighed.sized
+    thick = sized.finished_thick_m if rig.is_run else 2 * rig.armature.projection_m
+    reach = tuple(_reach(rig, index, shown, settled)[0] for index in range(len(rig.lines)))
+    wind = wind_on(rig, typical_kg=weighed.typical_kg, thick_m=thick, longest_line_m=max(reach, default=0.0))
     worked = Worked(
         weighed=weighed,
         load_n=load.total_n,
@@ -111,15 +121,15 @@ def _assess(rig: Rig, conditions: Conditions) -> RigReport:
         lowest_m=rest.lowest_m,
         along_m=tuple(along_m(rig)) if rig.is_run else (),
         chain_n=chain,
-        thick_m=sized.finished_thick_m if rig.is_run else 2 * rig.armature.projection_m,
-        wide_m=sized.finished_thick_m if rig.is_run else longest_stem_m(rig.armature) + 2 * rig.armature.projection_m,
+        thick_m=thick,
+        wide_m=sized.finished_thick_m if rig.is_run else _deep_m(rig),
+        wind=wind,
     )
     findings, missing = findings_of(rig, worked, conditions)
-    reach = tuple(_reach(rig, index, shown, settled)[0] for index in range(len(rig.lines)))
     return RigReport(
         take_off=weighed,
         coverage=cover(rig, conditions),
-        drops=_drops(rig),
+        drops=weighed.drops,
         rest=rest,
         states=states_of(rig, weighed, rest),
         lines=lines,
@@ -129,6 +139,9 @@ def _assess(rig: Rig, conditions: Conditions) -> RigReport:
         core_bed_m2=mounts.core_bed_m2(rig.armature.core_kg),
         proof_kg=proof,
         sides=_sides(shown, settled),
+        wind=wind,
+        raising=raising_of(rig, load, rest.at_m),
+        making=making_of(rig, weighed, conditions.varieties),
         verdict=conclude("hang", findings, missing=missing, figures=_figures(rig, weighed, load.total_n)),
     )
 
@@ -161,9 +174,9 @@ def chosen_proof_kg(rig: Rig, weighed: TakeOff) -> float:
     return rig.proof_kg
 
 
-def _drops(rig: Rig) -> tuple[DropRow, ...]:
-    number = sum(line.count for line in rig.recipe)
-    return drop_list(number, rig.armature.drop) if rig.armature.drop is not None and number and not rig.is_run else ()
+def _deep_m(rig: Rig) -> float:
+    """A panel or ring from its highest stem to its lowest, m."""
+    return longest_drop_m(rig) + highest_stand_m(rig) + 2 * rig.armature.projection_m
 
 
 def _lying_report(rig: Rig, weighed: TakeOff, load: float, conditions: Conditions, proof: float) -> RigReport:
@@ -171,7 +184,7 @@ def _lying_report(rig: Rig, weighed: TakeOff, load: float, conditions: Condition
     return RigReport(
         take_off=weighed,
         coverage=cover(rig, conditions),
-        drops=(),
+        drops=weighed.drops,
         rest=rest,
         states=(),
         lines=(),
@@ -181,6 +194,9 @@ def _lying_report(rig: Rig, weighed: TakeOff, load: float, conditions: Condition
         core_bed_m2=0.0,
         proof_kg=proof,
         sides=None,
+        wind=None,
+        raising=None,
+        making=making_of(rig, weighed, conditions.varieties),
         verdict=conclude("hang", [], not_needed=phrase("It lies along its table; nothing hangs.")),
     )
 
@@ -252,10 +268,13 @@ def _line_state(
         "uneven": float(uneven[index]),
         "one gone": float(gone[index]),
     }
-    limits: dict[LineCase, float] = {
+    own: dict[LineCase, float] = {
         case: line_rules.working_limit_n(line.spec, over_people=rig.over_people, one_gone=case == "one gone")
         for case in tensions
     }
+    marked = [(each.wll_n, each.kind) for each in line.hardware if each.wll_n is not None]
+    least, kind = min(marked, default=(math.inf, ""))
+    limits = {case: min(limit, least) for case, limit in own.items()}
     governs = max(tensions, key=lambda case: tensions[case] / limits[case])
     reach, angle_rad = _reach(rig, index, made, settled)
     return LineState(
@@ -268,6 +287,7 @@ def _line_state(
         governs=governs,
         angle_rad=angle_rad,
         cut_length_m=cut_length_m(line.spec, reach, rig.levelling_m),
+        weakest=kind if least < own[governs] else "",
     )
 
 

@@ -1,22 +1,87 @@
-"""Stems hung under a panel or ring, each to its own length: the drop list."""
+"""How stems go into hung and wrapped work: woven along it, pushed in, or hung from hooks; the drop list."""
 
 import math
 from collections import Counter
+from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 
+from jolly_trellis.core.books.figures import Constant, measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.plan.piece import Goes, RecipeLine
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
-from jolly_trellis.core.rigging.rig import Armature, Drop
+from jolly_trellis.core.rigging.rig import RUNS, Armature, Drop, Rig
 
-STEP_M = 0.005
+STEP = rule("Hung stems are cut in steps of", "length", 0.02, COMMON_PRACTICE)
+HOOK_WIRE = rule("Wire for the two bends of a hook", "length", 0.12, COMMON_PRACTICE)
+HOOK_KG_M = measure("Mass of a metre of hook wire, 1 mm", "linear_mass", 0.006)
+# What a hook of each thickness bears before it opens, by the mass of its stem.
+HOOK_BEARS: dict[float, Constant] = {
+    0.0007: measure("A hook of 0.7 mm wire holds a stem of up to", "mass", 0.06, cautious="down"),
+    0.001: measure("A hook of 1.0 mm wire holds a stem of up to", "mass", 0.2, cautious="down"),
+    0.0013: measure("A hook of 1.3 mm wire holds a stem of up to", "mass", 0.5, cautious="down"),
+}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class DropRow:
-    """So many stems cut to one length, m; longest first in a list."""
+    """So many stems of one variety whose tips hang so far under the armature, m: cut to `stem_m`, each on a hook bent
+    from `hook_m` of wire. The longest come first in a list.
+    """
 
+    variety: str
+    name: str
     length_m: float
     count: int
+    stem_m: float
+    hook_m: float
+
+
+def goes_of(line: RecipeLine, armature: Armature) -> Goes:
+    """How the stems of a line go in: as it says, else pushed into a run, hung under a panel or ring."""
+    return line.goes or ("pushed in" if armature.kind in RUNS else "hung")
+
+
+def on_hooks(line: RecipeLine, armature: Armature) -> bool:
+    """Whether each stem of a line hangs by a hook: where it is said to, or the armature has a drop for its stems."""
+    return line.goes == "hung" or (goes_of(line, armature) == "hung" and armature.drop is not None)
+
+
+@lru_cache(maxsize=512)
+def drops_m(recipe: tuple[RecipeLine, ...], armature: Armature) -> tuple[tuple[float, ...], ...]:
+    """How far the tip of each stem of each line hangs under the armature, m; empty for a line that does not hang.
+
+    Lines with a drop of their own hang by it. The others share the armature's curve, mixed, from the middle outwards;
+    without a curve all hang as far as stems are cut.
+
+    Raises: InvalidMeasure: hooks with no drop; the longest is shorter than the shortest.
+    Source: geometry.
+    """
+    found: list[list[float]] = [[] for _ in recipe]
+    shared: list[tuple[float, int]] = []
+    for index, line in enumerate(recipe):
+        if goes_of(line, armature) != "hung":
+            continue
+        if line.drop_m is not None:
+            found[index] = [line.drop_m] * line.count
+        elif line.goes == "hung" and armature.drop is None and armature.kind in RUNS:
+            raise InvalidMeasure(
+                path=f"recipe.{index}.drop_m",
+                message=phrase("These stems hang from hooks, and nobody says how far down."),
+                limit=phrase("Give the drop from the armature to their tips."),
+            )
+        else:
+            shared += [((nth + 0.5) / line.count, index) for nth in range(line.count)]
+    if armature.drop is None:
+        for _, index in shared:
+            found[index].append(recipe[index].cut_m or armature.stem_cut_m)
+    elif shared:
+        longs = drop_lengths_m(len(shared), armature.drop)
+        for long, (_, index) in zip(longs, sorted(shared), strict=True):
+            found[index].append(long)
+    return tuple(tuple(each) for each in found)
 
 
 def drop_lengths_m(count: int, drop: Drop) -> tuple[float, ...]:
@@ -46,19 +111,106 @@ def drop_lengths_m(count: int, drop: Drop) -> tuple[float, ...]:
     return tuple(drop.shortest_m + more * each for each in shares)
 
 
-def drop_list(count: int, drop: Drop) -> tuple[DropRow, ...]:
-    """The drop list: cut lengths to the next half centimetre up, longest first. Source: as its parts."""
-    cut = Counter(math.ceil(each / STEP_M - 1e-6) for each in drop_lengths_m(count, drop))
-    return tuple(DropRow(length_m=steps * STEP_M, count=number) for steps, number in sorted(cut.items(), reverse=True))
+def in_steps_m(value_m: float) -> float:
+    """A drop to the nearest 2 cm, one step at least, m. Source: common practice."""
+    return max(1, round(value_m / STEP.value)) * STEP.value
 
 
-def mean_stem_m(armature: Armature) -> float:
-    """How long a stem of the armature is on the average, m: every curve is even over the stems."""
-    if armature.drop is None:
-        return armature.stem_cut_m
-    return (armature.drop.shortest_m + armature.drop.longest_m) / 2
+def drop_list(rig: Rig, varieties: Mapping[str, Variety]) -> tuple[DropRow, ...]:
+    """The drop list of what hangs on hooks, to the nearest 2 cm, longest first. Source: as its parts."""
+    rows = []
+    for line, drops in zip(rig.recipe, drops_m(rig.recipe, rig.armature), strict=True):
+        if not on_hooks(line, rig.armature):
+            continue
+        variety = varieties[line.variety]
+        for steps, number in Counter(round(in_steps_m(each) / STEP.value) for each in drops).items():
+            drop = steps * STEP.value
+            stem, hook = stem_and_hook_m(drop, line, variety, rig.armature.hook_wire_m)
+            rows.append(
+                DropRow(variety=variety.key, name=variety.name, length_m=drop, count=number, stem_m=stem, hook_m=hook)
+            )
+    return tuple(sorted(rows, key=lambda each: (-each.length_m, each.name, -each.stem_m)))
 
 
-def longest_stem_m(armature: Armature) -> float:
-    """How far the longest stem hangs, m."""
-    return armature.stem_cut_m if armature.drop is None else armature.drop.longest_m
+def stem_and_hook_m(
+    drop_m: float, line: RecipeLine, variety: Variety, hook_wire_m: float | None
+) -> tuple[float, float]:
+    """What a hung stem is cut to, and the wire for its hook, m.
+
+    The stem is cut as its line says, else as long as it hangs, as far as it is sold; wire makes up what is missing
+    over the two bends. A length of wire that somebody has chosen is taken where it reaches.
+
+    Source: geometry; the bends are common practice, no source.
+    """
+    stem = min(line.cut_m or drop_m, drop_m, max(variety.sold_lengths_m))
+    needed = HOOK_WIRE.value + drop_m - stem
+    return stem, max(needed, hook_wire_m or 0.0)
+
+
+def hook_gauge_m(heaviest_kg: float, chosen_m: float | None) -> float:
+    """Thickness of the wire of hooks, m: as chosen, else the thinnest that holds the heaviest. Source: estimate."""
+    if chosen_m is not None:
+        return chosen_m
+    return next((gauge for gauge, bears in HOOK_BEARS.items() if heaviest_kg <= bears.value), max(HOOK_BEARS))
+
+
+def hook_bears_kg(gauge_m: float) -> float:
+    """What a hook of a thickness holds, kg: as the thickest of the table that is no thicker; by the square of it under
+    that. Source: estimate.
+    """
+    known = [gauge for gauge in HOOK_BEARS if gauge <= gauge_m + 1e-6]
+    if not known:
+        least = min(HOOK_BEARS)
+        return HOOK_BEARS[least].value * (gauge_m / least) ** 2
+    return HOOK_BEARS[max(known)].value
+
+
+def mean_stem_m(line: RecipeLine, drops: tuple[float, ...], variety: Variety, armature: Armature) -> float:
+    """How long a stem of a line is on the average as it is cut, m.
+
+    Args:
+        drops: how far its stems hang, as `drops_m` gives it; empty where they do not hang.
+    """
+    if not drops:
+        return line.cut_m or armature.stem_cut_m
+    hooked = on_hooks(line, armature)
+    cut = (stem_and_hook_m(in_steps_m(each) if hooked else each, line, variety, None)[0] for each in drops)
+    return sum(cut) / len(drops)
+
+
+def mean_drop_m(rig: Rig) -> float:
+    """How far stems hang under the armature on the average, m; those that stand up on it count the other way."""
+    total = sum(line.count for line in rig.recipe)
+    if not total:
+        return rig.armature.stem_cut_m if rig.armature.drop is None else _middle_m(rig.armature.drop)
+    down = 0.0
+    for line, drops in zip(rig.recipe, drops_m(rig.recipe, rig.armature), strict=True):
+        down += sum(drops) if drops else -line.count * stands_m(line, rig.armature)
+    return down / total
+
+
+def _middle_m(drop: Drop) -> float:
+    return (drop.shortest_m + drop.longest_m) / 2
+
+
+def stands_m(line: RecipeLine, armature: Armature) -> float:
+    """How far a stem that is pushed in stands out of the armature, m, square to it; 0 for what is woven or hangs.
+
+    Source: geometry.
+    """
+    if goes_of(line, armature) != "pushed in":
+        return 0.0
+    angle = math.pi / 2 if line.out_rad is None else line.out_rad
+    return (line.cut_m or armature.stem_cut_m) * math.sin(angle)
+
+
+def longest_drop_m(rig: Rig) -> float:
+    """How far the longest stem hangs, m; where there are no stems yet, as far as they are to hang."""
+    if not rig.recipe:
+        return rig.armature.stem_cut_m if rig.armature.drop is None else rig.armature.drop.longest_m
+    return max((max(each) for each in drops_m(rig.recipe, rig.armature) if each), default=0.0)
+
+
+def highest_stand_m(rig: Rig) -> float:
+    """How far the stem that stands highest on a panel or ring stands, m; 0 for none."""
+    return max((stands_m(line, rig.armature) for line in rig.recipe), default=0.0)

@@ -10,11 +10,13 @@ from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.provenance import FROM_MEMORY
-from jolly_trellis.core.quantities import Phrase, angle, count, duration, length, phrase, pull
+from jolly_trellis.core.quantities import Phrase, angle, count, duration, length, mass, phrase, pull
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging import mounts
+from jolly_trellis.core.rigging.beams import beam_findings
 from jolly_trellis.core.rigging.clearances import clearances
 from jolly_trellis.core.rigging.hang_points import POINTS
+from jolly_trellis.core.rigging.hung_wind import HungWind, wind_findings
 from jolly_trellis.core.rigging.lines import LINES
 from jolly_trellis.core.rigging.loads import TakeOff
 from jolly_trellis.core.rigging.rig import HangPoint, Rig
@@ -51,6 +53,7 @@ class Worked:
     chain_n: float
     thick_m: float
     wide_m: float
+    wind: HungWind | None = None
 
 
 def findings_of(rig: Rig, worked: Worked, conditions: Conditions) -> tuple[list[Finding], list[str]]:
@@ -58,7 +61,7 @@ def findings_of(rig: Rig, worked: Worked, conditions: Conditions) -> tuple[list[
     findings = [each for line in worked.lines for each in _line_findings(line)]
     missing: list[str] = []
     for point, state in zip(rig.points, worked.points, strict=True):
-        found, lacks = _point(rig, point, state)
+        found, lacks = _point(rig, point, state, 0.0 if worked.wind is None else worked.wind.swing_rad)
         findings += found
         missing += lacks
     for found, lacks in (_bond(rig, worked.weighed), _creep(rig, conditions)):
@@ -70,6 +73,14 @@ def findings_of(rig: Rig, worked: Worked, conditions: Conditions) -> tuple[list[
     dry = any(each is not None and each.lasting for each in known)
     findings += clearances(rig, worked.body_m, worked.thick_m, worked.lowest_m, dry=dry)
     findings += mounts.ties(rig, list(worked.along_m), worked.load_n)
+    findings += _hooks(worked.weighed)
+    findings += [] if worked.wind is None else wind_findings(rig, worked.wind, worked.lines)
+    found, lacks = mounts.own_load(rig, worked.load_n)
+    findings += found
+    missing += lacks + _unmarked(rig)
+    found, lacks = beam_findings(rig, worked.points)
+    findings += found
+    missing += lacks
     findings += mounts.stands(rig, worked.at_m, worked.weighed.typical_kg, worked.thick_m, worked.wide_m)
     missing += mounts.missing(rig) + mounts.untied(rig)
     if worked.chain_n > 0:
@@ -77,8 +88,8 @@ def findings_of(rig: Rig, worked: Worked, conditions: Conditions) -> tuple[list[
     return findings, missing
 
 
-def _point(rig: Rig, point: HangPoint, state: PointState) -> tuple[list[Finding], list[str]]:
-    """A hang point against what was stated of it."""
+def _point(rig: Rig, point: HangPoint, state: PointState, swing_rad: float) -> tuple[list[Finding], list[str]]:
+    """A hang point against what was stated of it, pulled as far off as wind swings the work."""
     if state.pull_n <= 0:
         return [], []
     if rig.over_people and POINTS[point.kind].stuck:
@@ -86,13 +97,16 @@ def _point(rig: Rig, point: HangPoint, state: PointState) -> tuple[list[Finding]
     if POINTS[point.kind].part and not point.made_for:
         return [], [f"what {point.name} was made for"]
     rating = rating_of(point)
+    if rating is None and mounts.answers_for_its_points(rig):
+        return [], []
     if rating is None:
         return [], [f"what {point.name} may carry, and who states it"]
     lacks = []
     within = OFF_RATING.value if point.rated_within_rad is None else point.rated_within_rad
-    if state.off_rad > within + 1e-9:
+    off_rad = max(state.off_rad, swing_rad)
+    if off_rad > within + 1e-9:
         way = "its wall" if POINTS[point.kind].in_wall else "straight down"
-        off = f"{math.degrees(state.off_rad):.0f}° off {way}"
+        off = f"{math.degrees(off_rad):.0f}° off {way}" + (", as wind swings it" if swing_rad >= off_rad else "")
         lacks.append(f"what {point.name} may carry when pulled {off}")
     found = [_point_finding(point, state, rating)]
     if POINTS[point.kind].in_wall:
@@ -109,13 +123,10 @@ def _point(rig: Rig, point: HangPoint, state: PointState) -> tuple[list[Finding]
 def _line_findings(line: LineState) -> list[Finding]:
     cases = {"whole": "as hung", "uneven": "with one line a little long", "one gone": "with one line gone"}
     value, limit = pull(line.design_n), pull(line.limit_n)
-    reason = phrase(
-        "{line} bears {t} {cases}; it may carry {limit}.",
-        t=value,
-        limit=limit,
-        line=line.name,
-        cases=cases[line.governs],
-    )
+    words = "{line} bears {t} {cases}; it may carry {limit}."
+    if line.weakest:
+        words = "{line} bears {t} {cases}; its {weakest}, the weakest in its path, is marked with {limit}."
+    reason = phrase(words, t=value, limit=limit, line=line.name, cases=cases[line.governs], weakest=line.weakest)
     found = [finding(check="line", case="heavy", value=value, limit=limit, sense="at most", reason=reason)]
     flat = phrase(
         "{line} runs at {a} to the horizontal, at least {limit}: flatter, the pull grows without measure.",
@@ -143,6 +154,31 @@ def _point_finding(point: HangPoint, state: PointState, rating: float) -> Findin
         words = "{point} is pulled with {v}; half its label is {limit}."
     reason = phrase(words, point=point.name, stated_by=point.stated_by or "", v=value, limit=limit)
     return finding(check="hang point", case="heavy", value=value, limit=limit, sense="at most", reason=reason)
+
+
+def _hooks(weighed: TakeOff) -> list[Finding]:
+    """The heaviest stem that hangs on a hook, against what its wire holds before it opens."""
+    if not weighed.drops:
+        return []
+    value, limit = mass(weighed.heaviest_hung_kg), mass(weighed.hook_bears_kg)
+    reason = phrase(
+        "The heaviest stem on a hook weighs {v}; wire of {gauge} holds {limit} before it opens: over that, tie it.",
+        v=value,
+        gauge=length(weighed.hook_gauge_m),
+        limit=limit,
+    )
+    return [finding(check="hooks", case="heavy", value=value, limit=limit, sense="at most", reason=reason,
+                    tight_from=1.01)]  # fmt: skip
+
+
+def _unmarked(rig: Rig) -> list[str]:
+    """Hardware in the path of a line whose marking nobody has read."""
+    return [
+        f"what working load the {each.kind} in {name_of(rig, line)} is marked with"
+        for line in rig.lines
+        for each in line.hardware
+        if each.wll_n is None
+    ]
 
 
 def _never(point: HangPoint) -> Finding:

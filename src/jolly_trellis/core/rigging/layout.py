@@ -13,7 +13,7 @@ from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging import refusals
-from jolly_trellis.core.rigging.drops import mean_stem_m
+from jolly_trellis.core.rigging.drops import mean_drop_m
 from jolly_trellis.core.rigging.loads import Load
 from jolly_trellis.core.rigging.network import MOST_NODES, Indices, Network, network
 from jolly_trellis.core.rigging.rig import Rig, RigLine
@@ -270,7 +270,7 @@ def _plate(rig: Rig, load_n: float, left_share: float) -> LaidOut:
     apex = middle + np.array([0.0, 0.0, APEX_M])
     half = np.where(left, even, 0.0)
     share = (1.0 - left_share) * even / even.sum() + left_share * half / half.sum()
-    keel = share @ rim - np.array([0.0, 0.0, mean_stem_m(armature)])
+    keel = share @ rim - np.array([0.0, 0.0, mean_drop_m(rig)])
     start = np.concatenate([held, rim, apex[None], keel[None]])
     load = np.concatenate([np.zeros(len(held)), load_n * share / 2, [0.0, load_n / 2]])
     number = len(start)

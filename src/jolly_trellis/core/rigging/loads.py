@@ -1,26 +1,47 @@
 """What a rig weighs, part by part: netting, canes, flowers, water in tubes, whatever else hangs on it."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from jolly_trellis.core import ranges
-from jolly_trellis.core.books.figures import rule
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.checks.hang import CONTINGENCY, HANDLING
 from jolly_trellis.core.errors import UnknownName
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2, cut_mass_kg, heavy_factor
+from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.provenance import FROM_MEMORY
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging import lines as line_rules
-from jolly_trellis.core.rigging.armatures import SizedArmature, size_armature, with_more_ties
-from jolly_trellis.core.rigging.drops import mean_stem_m
+from jolly_trellis.core.rigging.armatures import SizedArmature, hook_parts, size_armature, with_more_ties
+from jolly_trellis.core.rigging.drops import (
+    DropRow,
+    drop_list,
+    drops_m,
+    hook_bears_kg,
+    hook_gauge_m,
+    mean_stem_m,
+    on_hooks,
+    stem_and_hook_m,
+)
 from jolly_trellis.core.rigging.rig import Rig, RigLine
 from jolly_trellis.core.stems.stem_set import variety_of_line
-from jolly_trellis.core.stems.tubes import line_water_kg
+from jolly_trellis.core.stems.tubes import line_water_kg, own_water_kg
 
 PROOF = rule("Proof load, times the finished load", "ratio", 1.25, FROM_MEMORY, cautious="up")
 PROOF_MIN = rule("Proof load hangs for", "minutes", 10, FROM_MEMORY, cautious="up")
+HARDWARE_KG = {
+    kind: measure(f"A {kind} weighs", "mass", kg, cautious="up")
+    for kind, kg in (
+        ("shackle", 0.06),
+        ("sling", 0.15),
+        ("eye bolt", 0.08),
+        ("carabiner", 0.08),
+        ("swivel", 0.06),
+        ("turnbuckle", 0.12),
+    )
+}
 NETTING = "netting"
 EXTRA = "whatever else hangs on it"
 CORE = "core"
@@ -53,11 +74,19 @@ class LoadPart:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class TakeOff:
-    """Everything that hangs, by part, and the armature as it is sized for it; `core_kg` of it hangs at its foot."""
+    """Everything that hangs, by part, and the armature as it is sized for it; `core_kg` of it hangs at its foot.
+
+    `drops` is the drop list of what hangs on hooks of wire `hook_gauge_m` thick; such a hook holds `hook_bears_kg`,
+    and the heaviest stem weighs `heaviest_hung_kg`.
+    """
 
     parts: tuple[LoadPart, ...]
     sized: SizedArmature
     core_kg: float = 0.0
+    drops: tuple[DropRow, ...] = ()
+    hook_gauge_m: float = 0.0
+    hook_bears_kg: float = 0.0
+    heaviest_hung_kg: float = 0.0
 
     @property
     def typical_kg(self) -> float:
@@ -111,12 +140,14 @@ def take_off(rig: Rig, conditions: Conditions) -> TakeOff:
             limit=phrase("Choose one from the stores."),
         )
     flowers = _flowers(rig, conditions)
-    number = sum(line.count for line in rig.recipe)
     heavy_n = sum(each.heavy_kg for each in flowers) * GRAVITY_M_S2
-    sized = size_armature(armature, net, flowers_n=heavy_n, hung=number)
+    sized = size_armature(armature, net, flowers_n=heavy_n)
     known = (conditions.varieties.get(line.variety) for line in rig.recipe)
     if any(each is not None and each.lasting for each in known):
         sized = with_more_ties(sized)
+    drops, heaviest = drop_list(rig, conditions.varieties), heaviest_hung_kg(rig, conditions)
+    gauge = hook_gauge_m(heaviest, armature.hook_gauge_m)
+    sized = replace(sized, parts=(*sized.parts, *_hooks(drops, gauge)))
     area = sized.sheet.width_m * sized.sheet.length_m
     parts = [
         LoadPart(
@@ -134,7 +165,36 @@ def take_off(rig: Rig, conditions: Conditions) -> TakeOff:
         parts.append(_solid(CORE, core))
     if rig.extra_kg:
         parts.append(LoadPart(name=EXTRA, typical_kg=rig.extra_kg, heavy_kg=rig.extra_kg, bare=True))
-    return TakeOff(parts=tuple(parts), sized=sized, core_kg=core)
+    return TakeOff(
+        parts=tuple(parts),
+        sized=sized,
+        core_kg=core,
+        drops=drops,
+        hook_gauge_m=gauge,
+        hook_bears_kg=hook_bears_kg(gauge),
+        heaviest_hung_kg=heaviest,
+    )
+
+
+def _hooks(drops: tuple[DropRow, ...], gauge_m: float) -> tuple[Part, ...]:
+    counts: dict[float, int] = {}
+    for each in drops:
+        long = round(each.hook_m, 4)
+        counts[long] = counts.get(long, 0) + each.count
+    return hook_parts(counts.items(), gauge_m)
+
+
+def heaviest_hung_kg(rig: Rig, conditions: Conditions) -> float:
+    """What the heaviest stem that hangs on a hook weighs, heavy, with its tube, kg; 0 where none does."""
+    most = 0.0
+    for index, (line, drops) in enumerate(zip(rig.recipe, drops_m(rig.recipe, rig.armature), strict=True)):
+        if not on_hooks(line, rig.armature):
+            continue
+        variety = variety_of_line(conditions, line, path=f"recipe.{index}.variety")
+        stem = max(stem_and_hook_m(each, line, variety, None)[0] for each in drops)
+        wet = own_water_kg(line, 1, heavy=True)
+        most = max(most, cut_mass_kg(variety, stem) * heavy_factor(variety) + wet)
+    return most
 
 
 def hung_core_kg(rig: Rig) -> float:
@@ -155,6 +215,7 @@ def _in_lines(rig: Rig) -> list[LoadPart]:
         else:
             reach = _drawn_m(rig, line) + 2 * line_rules.end_takes_m(line.spec) + rig.levelling_m
         kg += reach * line_rules.mass_kg_m(line.spec)
+        kg += sum(HARDWARE_KG[each.kind].value for each in line.hardware)
     if rig.bond is not None and rig.bond.point is not None and rig.attachments and rig.bond.point < len(rig.points):
         point = rig.points[rig.bond.point]
         reach = min(math.dist((point.x_m, point.y_m, point.z_m), (a.x_m, a.y_m, a.z_m)) for a in rig.attachments)
@@ -182,10 +243,10 @@ def _drawn_m(rig: Rig, line: RigLine) -> float:
 
 def _flowers(rig: Rig, conditions: Conditions) -> list[LoadPart]:
     """Stems by variety, each followed by its tubes, filled, or the wet wraps of its bundles."""
-    long = mean_stem_m(rig.armature)
     parts = []
-    for index, line in enumerate(rig.recipe):
+    for index, (line, drops) in enumerate(zip(rig.recipe, drops_m(rig.recipe, rig.armature), strict=True)):
         variety = variety_of_line(conditions, line, path=f"recipe.{index}.variety")
+        long = mean_stem_m(line, drops, variety, rig.armature)
         kg = line.count * cut_mass_kg(variety, long)
         parts.append(LoadPart(name=variety.name, typical_kg=kg, heavy_kg=kg * heavy_factor(variety)))
         wet, full = line_water_kg(line), line_water_kg(line, heavy=True)

@@ -33,6 +33,7 @@ TIES_LEAST = rule("Ties of mounted work, fewest", "count", 3, FROM_MEMORY, cauti
 TIES_AT_ENDS = rule("Ties at each end of mounted work", "count", 2, FROM_MEMORY, cautious="up")
 STEEL_ENDS = rule("Ends with a steel or cord tie, over people", "count", 2, FROM_MEMORY, cautious="up")
 FEET = 4
+TRIAL = rule("Trial of a frame of one's own bears, times the counted load", "ratio", 1.5, FROM_MEMORY, cautious="up")
 SCREW_POWER = rule(
     "Shear and pull-out of a screw together: power of each share",
     "ratio",
@@ -347,6 +348,45 @@ def _unmeasured(mount: Mount) -> bool:
     return mount.mass_kg is None or not (mount.foot_width_m > 0 and mount.foot_depth_m > 0)
 
 
+def answers_for_its_points(rig: Rig) -> bool:
+    """Whether work is tied to a frame or stand of one's own, whose load is stated once for all of it."""
+    return rig.is_tied and rig.mount is not None and rig.mount.kind in ("frame", "stand")
+
+
+def own_load(rig: Rig, load_n: float) -> tuple[list[Finding], list[str]]:
+    """The load of a frame or stand of one's own, as its maker states or a trial has shown, against what is counted.
+
+    A trial must have borne 1.5 times the counted load. Over people a competent person signs for it.
+
+    Args:
+        load_n: what is counted: the heavy mass × what was forgotten × handling, N.
+    Source: from memory; local rules come first.
+    """
+    mount = rig.mount
+    if mount is None or not answers_for_its_points(rig) or all(each.rating_n for each in rig.points):
+        return [], []
+    trial = pull(TRIAL.value * load_n)
+    if mount.load_kg is None:
+        return [], [f"what the {mount.kind} may carry: as its maker states, or as a trial has shown, for all of it"]
+    stated = pull(mount.load_kg * GRAVITY_M_S2)
+    if mount.load_from == "trial":
+        words = "In its trial the {mount} bore {limit}; it must have borne {v}, {times} the counted load."
+        value = trial
+    else:
+        words = "The {mount} is counted with {v}; its maker states {limit}."
+        value = pull(load_n)
+    reason = phrase(words, mount=mount.kind, v=value, limit=stated, times=count(TRIAL.value))
+    found = finding(
+        check=f"{mount.kind}'s load", case="heavy", value=value, limit=stated, sense="at most", reason=reason
+    )
+    lacks = []
+    if not mount.load_by or not mount.load_on:
+        lacks.append(f"who states what the {mount.kind} may carry, and when")
+    if rig.over_people and not mount.signed_by:
+        lacks.append(f"which competent person signs for the {mount.kind}, as people can be under or beside it")
+    return [found], lacks
+
+
 def untied(rig: Rig) -> list[str]:
     """Over people a free-standing frame is guyed or tied to something fixed; what is missing, in words."""
     mount = rig.mount
@@ -362,7 +402,8 @@ def figures(rig: Rig) -> list[Shown]:
         return []
     if mount.kind == "wall":
         return [SCREW_POWER]
-    own: list[Shown] = [TIE_APART, STEEL_APART, TIES_LEAST, TIES_AT_ENDS]
+    own: list[Shown] = [TRIAL] if mount.kind in ("frame", "stand") else []
+    own += [TIE_APART, STEEL_APART, TIES_LEAST, TIES_AT_ENDS]
     if mount.kind == "column":
         return own
     feet = (mount.foot_material, mount.surface)

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -22,10 +22,12 @@ from jolly_trellis.core.drawing.primitives import (
 )
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
 from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.rigging.armatures import joints_m
 from jolly_trellis.core.rigging.clearances import WALKWAY
-from jolly_trellis.core.rigging.drops import drop_lengths_m
+from jolly_trellis.core.rigging.drops import drops_m, goes_of, in_steps_m, on_hooks, stands_m, stem_and_hook_m
 from jolly_trellis.core.rigging.hang_points import POINTS
-from jolly_trellis.core.rigging.rig import Mount, Rig, RigLine
+from jolly_trellis.core.rigging.rig import Armature, Mount, Rig, RigLine
 from jolly_trellis.core.stems.shades import colours_at
 from jolly_trellis.core.stems.tubes import tube_size_m
 
@@ -35,6 +37,7 @@ MOST_STEMS = 200
 _PERSON_M = 1.7
 _AROUND_M = 0.6
 _STEP = 200
+_WOVEN_OUT_M = 0.02
 _POINT_M, _HELD_M, _HAZARD_M = 0.03, 0.022, 0.05
 _BEAM_M = 0.06
 _BARE_M = 3.2  # room to begin in, where nothing is planned yet
@@ -55,8 +58,8 @@ def picture_of_rig(
         cut: lines that are cut, drawn where they were planned.
     """
     nodes = np.array(at_m, dtype=np.float64).reshape(-1, 3)
-    stems = _stems(rig, nodes, varieties)
-    work = [*_armature(rig, nodes), *_lines(rig, held_m, cut), *_bond(rig, held_m), *_points(rig, held_m)]
+    stems, hooks = _stems(rig, nodes, varieties)
+    work = [*_armature(rig, nodes), *hooks, *_lines(rig, held_m, cut), *_bond(rig, held_m), *_points(rig, held_m)]
     there = [*_mount(rig.mount, nodes), *_hazards(rig), *_beams(rig)]
     low_x, high_x, deep, top = _extent(rig, nodes, stems)
     parts: list[Primitive] = [*_room(rig, low_x, high_x, deep), *there, *work]
@@ -249,7 +252,8 @@ def _armature(rig: Rig, nodes: Array) -> list[Primitive]:
     if len(nodes) < 2:
         return []
     if rig.is_run:
-        return [line("run", "run", Layer.UNDER, run(nodes), width_m=rig.armature.diameter_m)]
+        tube = line("run", "run", Layer.UNDER, run(nodes), width_m=rig.armature.diameter_m)
+        return [tube, *_joints(rig, nodes)]
     kind = "face" if rig.armature.kind == "panel" else "line"
     ink = "panel" if kind == "face" else "ring"
     width = None if kind == "face" else 0.02
@@ -265,10 +269,42 @@ def _armature(rig: Rig, nodes: Array) -> list[Primitive]:
     return [rim]
 
 
-def _stems(rig: Rig, nodes: Array, varieties: Mapping[str, Variety]) -> tuple[Stem, ...]:
-    """The flowers, mixed, at most so many of them: what share is drawn is the same for every variety."""
+def _joints(rig: Rig, nodes: Array) -> list[Primitive]:
+    """Where sections of a run meet, each as a ring round it."""
+    found: list[Primitive] = []
+    half = 0.55 * rig.armature.diameter_m
+    for index, joint in enumerate(joints_m(rig.armature)):
+        at, along = _at_share(nodes, joint / rig.armature.length_m)
+        across = _square_to(along)
+        found.append(
+            line(f"joint-{index}", "joint", Layer.OVER, run(np.stack([at - half * across, at + half * across])))
+        )
+    return found
+
+
+def _at_share(nodes: Array, share: float) -> tuple[Array, Array]:
+    """A place on a run at a share 0-1 of its length, and the way it goes there, of length 1."""
+    legs = np.linalg.norm(np.diff(nodes, axis=0), axis=1)
+    marks = np.concatenate([[0.0], np.cumsum(legs)]) / max(float(legs.sum()), 1e-9)
+    leg = min(max(int(np.searchsorted(marks, share, side="right")) - 1, 0), len(nodes) - 2)
+    part = (share - marks[leg]) / max(float(marks[leg + 1] - marks[leg]), 1e-9)
+    way = nodes[leg + 1] - nodes[leg]
+    return nodes[leg] + part * way, way / max(float(np.linalg.norm(way)), 1e-9)
+
+
+def _square_to(along: Array) -> Array:
+    """A way square to a run in the plane it is seen in from the front."""
+    across = np.array([-along[2], 0.0, along[0]])
+    long = float(np.linalg.norm(across))
+    return across / long if long > 1e-6 else np.array([1.0, 0.0, 0.0])
+
+
+def _stems(rig: Rig, nodes: Array, varieties: Mapping[str, Variety]) -> tuple[tuple[Stem, ...], tuple[Primitive, ...]]:
+    """The flowers, mixed, at most so many of them: what share is drawn is the same for every variety; and the wire of
+    their hooks.
+    """
     if len(nodes) < 2:
-        return ()
+        return (), ()
     total = sum(each.count for each in rig.recipe)
     share = min(1.0, MOST_STEMS / max(total, 1))
     mixed = sorted(
@@ -277,17 +313,24 @@ def _stems(rig: Rig, nodes: Array, varieties: Mapping[str, Variety]) -> tuple[St
         for number in [max(round(each.count * share), 1)]
         for nth in range(number)
     )
-    places = _along(rig, nodes, len(mixed)) if rig.is_run else _under(rig, nodes, len(mixed))
+    ways = _ways(rig, varieties, [(index, share) for share, _, index in mixed])
+    places = _along(rig, nodes, ways) if rig.is_run else _under(rig, nodes, ways)
     colours = [""] * len(mixed)
     for index, each in enumerate(rig.recipe):
         own = [at for at, (_, _, which) in enumerate(mixed) if which == index]
         x, y = ([float(places[at][0][axis]) for at in own] for axis in (0, 1))
         for at, colour in zip(own, colours_at(each, varieties[each.variety], x, y), strict=True):
             colours[at] = colour
-    return tuple(
+    hooks = tuple(
+        line(f"hook-{at}", "wire", Layer.UNDER, run(np.stack([start + np.array([0.0, 0.0, way.wire_m]), start])))
+        for at, (way, (start, _)) in enumerate(zip(ways, places, strict=True))
+        if way.wire_m > 0
+    )
+    stems = tuple(
         replace(_stem(varieties[name], tube_size_m(rig.recipe[which]), start, end), colour=colour)
         for (_, name, which), (start, end), colour in zip(mixed, places, colours, strict=True)
     )
+    return stems, hooks
 
 
 def _stem(variety: Variety, tube: tuple[float, float], start: Array, end: Array) -> Stem:
@@ -325,8 +368,44 @@ def fullness(density: Sequence[float], share: float) -> float:
     return density[low] + (density[min(low + 1, len(density) - 1)] - density[low]) * part
 
 
-def _along(rig: Rig, nodes: Array, count: int) -> list[tuple[Array, Array]]:
-    """Stems all round a run, closer where it is fuller: from its surface out to its finished size."""
+@dataclass(frozen=True, slots=True)
+class _Way:
+    """How one stem goes in: how far it hangs and what of that is wire; how far it stands out and runs along, m."""
+
+    down_m: float = 0.0
+    wire_m: float = 0.0
+    out_m: float = 0.0
+    along_m: float = 0.0
+
+
+def _ways(rig: Rig, varieties: Mapping[str, Variety], stems: list[tuple[int, float]]) -> list[_Way]:
+    """How each stem of the mix goes in: by its line, and by how far through it it comes, 0-1."""
+    armature, drops = rig.armature, drops_m(rig.recipe, rig.armature)
+    return [_way(rig.recipe[index], armature, drops[index], share, varieties) for index, share in stems]
+
+
+def _way(
+    line: RecipeLine, armature: Armature, drops: tuple[float, ...], share: float, varieties: Mapping[str, Variety]
+) -> _Way:
+    goes, long = goes_of(line, armature), line.cut_m or armature.stem_cut_m
+    if drops:
+        down = drops[min(int(share * len(drops)), len(drops) - 1)]
+        if not on_hooks(line, armature):
+            return _Way(down_m=down)
+        down = in_steps_m(down)
+        stem, _ = stem_and_hook_m(down, line, varieties[line.variety], None)
+        return _Way(down_m=down, wire_m=down - stem)
+    if goes == "woven":
+        return _Way(out_m=_WOVEN_OUT_M, along_m=long)
+    if line.goes is None:
+        return _Way(out_m=armature.projection_m)
+    out = stands_m(line, armature)
+    return _Way(out_m=out, along_m=math.sqrt(max(long**2 - out**2, 0.0)))
+
+
+def _along(rig: Rig, nodes: Array, ways: Sequence[_Way]) -> list[tuple[Array, Array]]:
+    """Stems all round a run, closer where it is fuller: out to where they stand, along it, or down from it."""
+    count = len(ways)
     full = np.array([fullness(rig.armature.density, (step + 0.5) / _STEP) for step in range(_STEP)])
     sums = np.concatenate([[0.0], np.cumsum(full)])
     wanted = (np.arange(count) + 0.5) / max(count, 1) * sums[-1]
@@ -343,12 +422,22 @@ def _along(rig: Rig, nodes: Array, count: int) -> list[tuple[Array, Array]]:
     turn = (np.arange(count) * GOLDEN_ANGLE_RAD)[:, None]
     out = np.cos(turn) * first + np.sin(turn) * second
     own = rig.armature.diameter_m / 2
-    far = own + rig.armature.projection_m
-    return [(at[row] + 0.6 * own * out[row], at[row] + far * out[row]) for row in range(count)]
+    found = []
+    for row, way in enumerate(ways):
+        if way.down_m:
+            top = at[row] - np.array([0.0, 0.0, own])
+            found.append((top - np.array([0.0, 0.0, way.wire_m]), top - np.array([0.0, 0.0, way.down_m])))
+            continue
+        # Every second one the other way along.
+        turned = 1 if row % 2 else -1
+        start = at[row] + 0.6 * own * out[row]
+        found.append((start, at[row] + (own + way.out_m) * out[row] + turned * way.along_m * unit[row]))
+    return found
 
 
-def _under(rig: Rig, nodes: Array, count: int) -> list[tuple[Array, Array]]:
-    """Stems that hang evenly over a panel or ring, as long as they are cut, from the middle outwards."""
+def _under(rig: Rig, nodes: Array, ways: Sequence[_Way]) -> list[tuple[Array, Array]]:
+    """Stems that hang evenly under a panel or ring, stand on it or lie in it, from the middle outwards."""
+    count = len(ways)
     middle = nodes.mean(axis=0)
     ring = rig.armature.kind == "ring"
 
@@ -357,11 +446,14 @@ def _under(rig: Rig, nodes: Array, count: int) -> list[tuple[Array, Array]]:
         return (one + other) / 2 - middle
 
     u, v = (towards(0), towards(len(nodes) // 4)) if ring else (towards(1), towards(2))
-    drop = rig.armature.drop
-    longs = (rig.armature.stem_cut_m,) * count if drop is None else drop_lengths_m(max(count, 1), drop)[:count]
     found = []
-    for index, long in enumerate(longs):
+    for index, way in enumerate(ways):
         far, turn = 0.96 * math.sqrt((index + 0.5) / count), index * GOLDEN_ANGLE_RAD
-        top = middle + far * math.cos(turn) * u + far * math.sin(turn) * v
-        found.append((top, top - np.array([0.0, 0.0, long])))
+        aim = math.cos(turn) * u + math.sin(turn) * v
+        top = middle + far * aim
+        if way.down_m:
+            found.append((top - np.array([0.0, 0.0, way.wire_m]), top - np.array([0.0, 0.0, way.down_m])))
+        else:
+            side = aim / max(float(np.linalg.norm(aim)), 1e-9)
+            found.append((top, top + np.array([0.0, 0.0, way.out_m]) + way.along_m * side))
     return found

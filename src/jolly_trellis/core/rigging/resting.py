@@ -12,7 +12,7 @@ from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Conditions
-from jolly_trellis.core.rigging.drops import longest_stem_m
+from jolly_trellis.core.rigging.drops import highest_stand_m, longest_drop_m
 from jolly_trellis.core.rigging.layout import LaidOut, lay_out
 from jolly_trellis.core.rigging.loads import Load, TakeOff, take_off
 from jolly_trellis.core.rigging.network import Settled, solve
@@ -97,6 +97,8 @@ def states_of(rig: Rig, weighed: TakeOff, rest: Rest) -> tuple[HangState, ...]:
         except CoreError:
             continue
         tilt = there.tilt_rad
+        if name == "one face done" and rig.mount is not None and rig.mount.kind == "wall":
+            tilt = rest.tilt_rad  # what leans on a wall it is fixed to cannot roll over
         if name == "one face done" and rig.is_run and rig.mount is None:
             tilt = roll_rad(rig, weighed)
         found.append(HangState(name=name, load_n=load.total_n, lowest_m=there.lowest_m, tilt_rad=tilt))
@@ -143,7 +145,9 @@ def rest_of(rig: Rig, load: float, made: LaidOut, settled: Settled) -> Rest:
 def lowest_m(rig: Rig, nodes: Array) -> float:
     """How low the finished work reaches, m: under a run by its flowers, under a panel or ring by its longest stem."""
     run = rig.armature.diameter_m / 2 + rig.armature.projection_m
-    return float(nodes[:, 2].min()) - (run if rig.is_run else longest_stem_m(rig.armature))
+    if rig.is_run:
+        run = max(run, rig.armature.diameter_m / 2 + longest_drop_m(rig)) if rig.recipe else run
+    return float(nodes[:, 2].min()) - (run if rig.is_run else longest_drop_m(rig))
 
 
 def line_tensions(made: LaidOut, settled: Settled) -> Array:
@@ -166,8 +170,8 @@ def body_m(rig: Rig, at: tuple[tuple[float, float, float], ...]) -> Array:
     wide = float(np.linalg.norm(rim - middle, axis=1).max())
     inward = np.linspace(0, 1, max(2, math.ceil(wide / _BODY_STEP_M)) + 1)
     plane = (middle + inward[:, None, None] * (rim - middle)).reshape(-1, 3)
-    down = longest_stem_m(rig.armature)
-    levels = np.linspace(0, down, max(1, math.ceil(down / _BODY_STEP_M)) + 1)
+    down, up = longest_drop_m(rig), highest_stand_m(rig)
+    levels = np.linspace(-up, down, max(1, math.ceil((down + up) / _BODY_STEP_M)) + 1)
     return np.concatenate([plane - np.array([0.0, 0.0, level]) for level in levels.tolist()])
 
 

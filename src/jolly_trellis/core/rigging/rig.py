@@ -15,6 +15,8 @@ Below = Literal["walkway", "table", "beside", "nobody"]
 DropCurve = Literal["even", "dome", "bowl", "slope"]
 MountKind = Literal["frame", "wall", "column", "stand"]
 Outline = Literal["hoop", "arch", "rail"]
+Tested = Literal["maker", "trial"]
+HardwareKind = Literal["shackle", "sling", "eye bolt", "carabiner", "swivel", "turnbuckle"]
 HazardKind = Literal["sprinkler", "detector", "open flame", "flame in glass", "LED candle", "exit sign"]
 
 
@@ -25,7 +27,8 @@ class HangPoint:
     `rating_n` is its working rating straight down, or as far off that as `rated_within_rad` (None: the usual 15°),
     `pull_out_n` that of a wall screw straight out of the wall,
     `stated_by` who stated it and `stated_on` when (a date); None is not known. `made_for` says what a handle was made
-    for. `surveyed` names the point of the place's survey it is: its kind and ratings are then the survey's.
+    for. `surveyed` names the point of the place's survey it is: its kind and ratings are then the survey's. `beam`
+    names the beam or truss it is on.
     """
 
     name: Annotated[str, Text(120, least=1)]
@@ -40,6 +43,7 @@ class HangPoint:
     stated_on: Annotated[str | None, Text(20, least=1)] = None
     made_for: Annotated[str | None, Text(120, least=1)] = None
     surveyed: Annotated[str | None, Text(120, least=1)] = None
+    beam: Annotated[str | None, Text(120, least=1)] = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -57,16 +61,26 @@ class Attachment:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Hardware:
+    """A piece of hardware in a line's path, and the working load marked on it, N; None where nobody has read it."""
+
+    kind: HardwareKind
+    wll_n: Annotated[float | None, Range("force", 0, 1000000, above=True)] = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class RigLine:
     """A line to an attachment, by its place in the list, cut to reach as drawn.
 
-    It leads from a hang point (`point`), or from another attachment (`tied_to`); one of them is None.
+    It leads from a hang point (`point`), or from another attachment (`tied_to`); one of them is None. `hardware` is
+    what lies in its path between the two: the weakest of all decides.
     """
 
     attachment: Annotated[int, Range("count", 0, 400)]
     spec: LineSpec
     point: Annotated[int | None, Range("count", 0, 400)] = None
     tied_to: Annotated[int | None, Range("count", 0, 400)] = None
+    hardware: Annotated[tuple[Hardware, ...], Many(8)] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -94,10 +108,11 @@ class Armature:
     `length_m` is the armature's own length along a run; `diameter_m` its own thickness, or a ring's diameter; a panel
     is `length_m` × `width_m`. The flowers stand `projection_m` off it all round, so the finished work is that much
     larger on every side. `density` is how full even stations along it are, against one another; empty is even. Its
-    netting is a key of the stores, `turns` how often the strip goes round, `sections` in how many parts it is carried.
-    `core_kg` is a stone or other dense core in the foot of a sleeve. `carrier` is a cord
-    that runs through it and bears the pull along it. `drop` gives hung stems their lengths; without it
-    every stem is cut to `stem_cut_m`.
+    netting is a key of the stores, `turns` how often the strip goes round. A run is carried in `sections` even parts,
+    or with `joints_m` in parts that meet so far along it. `pegs` are dry twigs pushed through it, None as usual.
+    `core_kg` is a stone or other dense core in the foot of a sleeve. `carrier` is a cord through it that bears the
+    pull along it. `drop` gives hung stems their lengths; without it every stem is cut to `stem_cut_m`. A hook is
+    bent of at least `hook_wire_m` of wire, `hook_gauge_m` thick; None is worked out.
     """
 
     kind: ArmatureKind
@@ -107,6 +122,8 @@ class Armature:
     projection_m: Annotated[float, Range("length", 0, 2)] = 0.10
     turns: Annotated[float, Range("ratio", 1, 6)] = 1.6
     sections: Annotated[int, Range("count", 1, 40)] = 1
+    joints_m: Annotated[tuple[Annotated[float, Range("length", 0, 100)], ...], Many(40)] = ()
+    pegs: Annotated[int | None, Range("count", 0, 400)] = None
     netting: Annotated[str | None, Text(60, least=1)] = None
     stiffness: Stiffness = "twig-stiffened"
     density: Annotated[tuple[Annotated[float, Range("ratio", 0.05, 20)], ...], Many(60)] = ()
@@ -114,6 +131,8 @@ class Armature:
     core_kg: Annotated[float, Range("mass", 0, 200)] = 0.0
     carrier: LineSpec | None = None
     drop: Drop | None = None
+    hook_wire_m: Annotated[float | None, Range("length", 0.04, 2)] = None
+    hook_gauge_m: Annotated[float | None, Range("length", 0.0003, 0.003)] = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -125,6 +144,10 @@ class Mount:
     `mass_kg`, with `ballast_kg` on each of its four feet; outdoors it is struck above Beaufort `comes_down_above`.
     `tied_to` says what fixed thing it is guyed or tied to. On a wall, `arm_m` is how far the middle of the work stands
     out, `bears_below_m` how far under a screw it leans on the wall.
+
+    A frame or stand of one's own may carry `load_kg`: as its maker says, or as a trial has hung on it for ten minutes
+    with nobody under it; `load_by` and `load_on` say who states that and when, `signed_by` which competent person
+    signs for it over people.
     """
 
     kind: MountKind
@@ -143,6 +166,11 @@ class Mount:
     tied_to: Annotated[str | None, Text(120, least=1)] = None
     arm_m: Annotated[float, Range("length", 0, 3)] = 0.0
     bears_below_m: Annotated[float, Range("length", 0, 10)] = 0.0
+    load_kg: Annotated[float | None, Range("mass", 0, 20000, above=True)] = None
+    load_from: Tested = "maker"
+    load_by: Annotated[str | None, Text(120, least=1)] = None
+    load_on: Annotated[str | None, Text(20, least=1)] = None
+    signed_by: Annotated[str | None, Text(120, least=1)] = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -156,12 +184,27 @@ class Hazard:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class BeamLoad:
+    """A beam or truss as the survey has it: what it may carry in all, N (None: nobody has stated it), and what other
+    work pulls it with on the same day, N, by name; `unknown` are those that could not be worked out.
+    """
+
+    name: Annotated[str, Text(120, least=1)]
+    rating_n: Annotated[float | None, Range("force", 0, 10000000)] = None
+    others_n: Annotated[float, Range("force", 0, 10000000)] = 0.0
+    others: Annotated[tuple[Annotated[str, Text(120)], ...], Many(700)] = ()
+    unknown: Annotated[tuple[Annotated[str, Text(120)], ...], Many(700)] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Rig:
     """One hung or mounted piece.
 
     `below` says who can be under it or beside it. `extra_kg` is what else hangs on it, such as lamps. `bond` is the
     second bond, None where nobody has planned one. `proof_kg` is the proof load somebody has chosen, None for the
     usual one. Lines are left slack by `levelling_m` until it hangs level. `dried` tells that something dried is in it.
+    Outdoors it comes down above Beaufort `comes_down_above`. `beams` is what its place says of the beams its points
+    are on; it is put in when it is judged there.
     """
 
     kind: Literal["rig"] = "rig"
@@ -179,6 +222,9 @@ class Rig:
     proof_kg: Annotated[float | None, Range("mass", 0, 2000, above=True)] = None
     levelling_m: Annotated[float, Range("length", 0, 1)] = 0.03
     dried: bool = False
+    outdoors: bool = False
+    comes_down_above: Annotated[int, Range("count", 2, 7)] = 5
+    beams: Annotated[tuple[BeamLoad, ...], Many(60)] = ()
 
     @property
     def over_people(self) -> bool:

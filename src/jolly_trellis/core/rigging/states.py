@@ -17,7 +17,8 @@ LineCase = Literal["whole", "uneven", "one gone"]
 class LineState:
     """One line as it is judged: its worst tension in each case with what it may carry then, and its settled angle.
 
-    `governs` is the case nearest its limit; `use` tension over limit in it; `angle_rad` to the horizontal.
+    `governs` is the case nearest its limit; `use` tension over limit in it; `angle_rad` to the horizontal. `weakest`
+    is what in its path carries least: empty for the line itself, else the kind of hardware.
     """
 
     name: str
@@ -29,6 +30,7 @@ class LineState:
     governs: LineCase
     angle_rad: float
     cut_length_m: float
+    weakest: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -30,6 +30,17 @@ class SurveyPoint:
     stated_on: Annotated[str | None, Text(20, least=1)] = None
     made_for: Annotated[str | None, Text(120, least=1)] = None
     note: Annotated[str, Text(400, lines=True)] = ""
+    beam: Annotated[str | None, Text(120, least=1)] = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SurveyBeam:
+    """A beam or truss of a place: what it may carry in all, N, who states that and when."""
+
+    name: Annotated[str, Text(120, least=1)]
+    rating_n: Annotated[float | None, Range("force", 0, 10000000, above=True)] = None
+    stated_by: Annotated[str | None, Text(120, least=1)] = None
+    stated_on: Annotated[str | None, Text(20, least=1)] = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -37,11 +48,20 @@ class Survey:
     """What is known of a place that pieces are hung in."""
 
     points: Annotated[tuple[SurveyPoint, ...], Many(200)] = ()
+    beams: Annotated[tuple[SurveyBeam, ...], Many(60)] = ()
 
 
 def check(survey: Survey) -> None:
     """Refuse a survey with two points of one name, or a rating of nothing. Raises InvalidMeasure."""
     ranges.check(survey)
+    beams = [each.name for each in survey.beams]
+    for index, name in enumerate(beams):
+        if name in beams[:index]:
+            raise InvalidMeasure(
+                path=f"beams.{index}.name",
+                message=phrase("Two beams are called {name}.", name=name),
+                limit=phrase("Give each a name of its own: points ask for it by that."),
+            )
     names: set[str] = set()
     for index, point in enumerate(survey.points):
         if point.name in names:
@@ -106,4 +126,11 @@ def _surveyed(point: HangPoint, of: dict[str, SurveyPoint]) -> HangPoint:
         stated_by=found.stated_by,
         stated_on=found.stated_on,
         made_for=found.made_for,
+        beam=found.beam,
     )
+
+
+def rating_of_beam(survey: Survey, name: str) -> float | None:
+    """What a beam may carry in all, N; None where it is not in the survey, or who states it and when is not."""
+    found = next((each for each in survey.beams if each.name == name), None)
+    return None if found is None or not found.stated_by or not found.stated_on else found.rating_n

@@ -1,9 +1,10 @@
-import type { HandPlaced, Piece, Problem, RecipeLine, Report, StemTube } from "../../api/types";
+import type { HandPlaced, Piece, Problem, RecipeLine, Report } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { useUsual } from "../../ui/useTrade";
 import { Shades } from "./Shades";
+import { TubeFields } from "./TubeFields";
 
 type Props = {
   name: string;
@@ -30,16 +31,11 @@ const PART = [
   ["stems", "whole stems"],
   ["shoots", "its side shoots"],
 ] as const;
-const CAP = [
-  ["no", "does not seal"],
-  ["yes", "seals"],
-] as const;
 
 /** The rest of one recipe line: clumps, what it drinks from, when it goes in, and stems of it placed by hand. */
 export function LineDetails({ name, line, index, piece, report, problem, onLine, onCommit }: Props) {
   const usual = useUsual();
   const tube = line.tube ?? usual?.tube;
-  const put = (next: Partial<StemTube>) => tube && onLine({ ...line, tube: { ...tube, ...next } });
   const hands = piece.hand_placed.filter((each) => each.variety === line.variety);
   const putHand = (at: HandPlaced, next: Partial<HandPlaced>) =>
     onCommit(
@@ -86,44 +82,7 @@ export function LineDetails({ name, line, index, piece, report, problem, onLine,
         onCommit={(site) => onLine({ ...line, on_site: site === "yes" })}
       />
       {line.water === "tube" && tube && (
-        <>
-          <QuantityField
-            label="Tube, inside"
-            kind="length"
-            value={tube.inner_diameter_m}
-            onCommit={(value) => value !== null && put({ inner_diameter_m: value })}
-          />
-          <QuantityField
-            label="Tube, long"
-            kind="length"
-            value={tube.length_m}
-            onCommit={(value) => value !== null && put({ length_m: value })}
-          />
-          <QuantityField
-            label="Stem in by"
-            kind="length"
-            value={tube.stem_in_m}
-            onCommit={(value) => value !== null && put({ stem_in_m: value })}
-          />
-          <QuantityField
-            label="Turned from upright"
-            kind="angle"
-            value={tube.tilt_rad}
-            onCommit={(value) => value !== null && put({ tilt_rad: Math.min(Math.PI, Math.max(0, value)) })}
-          />
-          <QuantityField
-            label="Filled"
-            kind="percent"
-            value={tube.fill_share}
-            onCommit={(value) => value !== null && put({ fill_share: value })}
-          />
-          <Choice
-            label="Its cap"
-            value={tube.cap_seals ? "yes" : "no"}
-            options={CAP}
-            onCommit={(seals) => put({ cap_seals: seals === "yes" })}
-          />
-        </>
+        <TubeFields tube={tube} onTube={(next) => onLine({ ...line, tube: next })} />
       )}
       {line.water === "wrap" && (
         <QuantityField

@@ -186,6 +186,10 @@ function NewLine({ first, names, stock, onAdd }: NewProps) {
         shades: [],
         shading: "mixed",
         shoot: false,
+        goes: null,
+        out_rad: null,
+        drop_m: null,
+        cut_m: null,
       });
       setText("");
       setSaid(null);

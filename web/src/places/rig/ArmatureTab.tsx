@@ -122,8 +122,25 @@ export function ArmatureTab(props: RigTabProps) {
             value={armature.sections}
             path="armature.sections"
             problem={problem}
-            onCommit={(sections) => sections !== null && put({ sections })}
+            onCommit={(sections) => sections !== null && put({ sections, joints_m: [] })}
           />
+          <Joints
+            armature={armature}
+            problem={problem}
+            onCommit={(joints_m) => put({ joints_m }, "Move a joint")}
+          />
+          {armature.kind !== "wrapped frame" && armature.stiffness === "twig-stiffened" && (
+            <QuantityField
+              label="Dry twigs through it"
+              kind="count"
+              optional
+              placeholder="as usual"
+              value={armature.pegs}
+              path="armature.pegs"
+              problem={problem}
+              onCommit={(pegs) => put({ pegs })}
+            />
+          )}
           <Choice
             label="Stiffness"
             value={armature.stiffness}
@@ -195,6 +212,32 @@ export function ArmatureTab(props: RigTabProps) {
             }
           />
         ))}
+      {rig.recipe.some(
+        (line) => line.goes === "hung" || (line.goes === null && armature.drop !== null && !run),
+      ) && (
+        <>
+          <QuantityField
+            label="Wire of a hook, at least"
+            kind="length"
+            optional
+            placeholder="worked out"
+            value={armature.hook_wire_m}
+            path="armature.hook_wire_m"
+            problem={problem}
+            onCommit={(hook_wire_m) => put({ hook_wire_m })}
+          />
+          <QuantityField
+            label="thick"
+            kind="length"
+            optional
+            placeholder="worked out"
+            value={armature.hook_gauge_m}
+            path="armature.hook_gauge_m"
+            problem={problem}
+            onCommit={(hook_gauge_m) => put({ hook_gauge_m })}
+          />
+        </>
+      )}
       <QuantityField
         label="What else hangs on it"
         kind="mass"
@@ -225,4 +268,32 @@ export function ArmatureTab(props: RigTabProps) {
       </div>
     </div>
   );
+}
+
+type JointsProps = {
+  armature: Armature;
+  problem: Problem | null;
+  onCommit: (joints_m: number[]) => void;
+};
+
+/** Where the sections of a run meet: evenly, until one of the joints is moved. */
+function Joints({ armature, problem, onCommit }: JointsProps) {
+  const parts = armature.joints_m.length ? armature.joints_m.length + 1 : armature.sections;
+  const joints = armature.joints_m.length
+    ? armature.joints_m
+    : Array.from({ length: parts - 1 }, (_, at) => (armature.length_m * (at + 1)) / parts);
+  return joints.map((joint, index) => (
+    <QuantityField
+      // biome-ignore lint/suspicious/noArrayIndexKey: a joint is known by its place
+      key={index}
+      label={`Joint ${index + 1}, along it`}
+      kind="length"
+      value={joint}
+      path={`armature.joints_m.${index}`}
+      problem={problem}
+      onCommit={(value) =>
+        value !== null && onCommit(joints.map((each, at) => (at === index ? value : each)))
+      }
+    />
+  ));
 }

@@ -1,6 +1,8 @@
-import type { RecipeLine } from "../../api/types";
+import type { RecipeLine, Rig } from "../../api/types";
+import { isRun } from "../../drawing/rig";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
+import { useUsual } from "../../ui/useTrade";
 
 const WATER = [
   ["none", "no water"],
@@ -8,19 +10,47 @@ const WATER = [
   ["wrap", "wet wrap a bundle"],
 ] as const;
 
-type Props = { name: string; line: RecipeLine; onLine: (line: RecipeLine) => void };
+type Props = { rig: Rig; name: string; line: RecipeLine; onLine: (line: RecipeLine) => void };
 
-/** Of stems with no vessel: what they drink from, and how many go in as one bundle. */
-export function HungLine({ name, line, onLine }: Props) {
+/** Of stems with no vessel: how they go in, what they drink from, and how many go in as one bundle. */
+export function HungLine({ rig, name, line, onLine }: Props) {
+  const usual = useUsual();
   const water = line.water === "vessel" ? "none" : line.water;
+  const goes = [
+    ["", isRun(rig) ? "pushed in, as usual" : "hung, as usual"],
+    ["woven", "woven along"],
+    ["pushed in", isRun(rig) ? "pushed in, standing out" : "upright on it"],
+    ["hung", "hung by a hook"],
+  ] as const;
+  const go = (next: "" | "woven" | "pushed in" | "hung") =>
+    onLine({
+      ...line,
+      goes: next || null,
+      // A run has no curve of drops: what hangs from it hangs as far as its stems are long, until somebody says.
+      drop_m: next === "hung" ? (line.drop_m ?? (isRun(rig) ? rig.armature.stem_cut_m : null)) : null,
+    });
   return (
     <>
+      <Choice
+        label={`How ${name} goes in`}
+        hideLabel
+        value={line.goes ?? ""}
+        options={goes}
+        onCommit={go}
+        className="w-42 flex-none"
+      />
       <Choice
         label={`Water of ${name}`}
         hideLabel
         value={water}
         options={WATER}
-        onCommit={(next) => onLine({ ...line, water: next })}
+        onCommit={(next) =>
+          onLine({
+            ...line,
+            water: next,
+            tube: next === "tube" ? (line.tube ?? usual?.hung_tube ?? null) : line.tube,
+          })
+        }
         className="w-37.5 flex-none"
       />
       <span className="flex-none text-sm text-soft">bundles of</span>

@@ -6,6 +6,7 @@ import { QuantityField } from "../../ui/QuantityField";
 import { useUsual } from "../../ui/useTrade";
 import { lineTo, withOwnPoint, withoutLine } from "./edits";
 import { Flag } from "./Flag";
+import { HardwareFields } from "./HardwareFields";
 import { SpecFields } from "./SpecFields";
 import type { RigTabProps } from "./types";
 
@@ -69,6 +70,12 @@ export function LinesTab({ rig, problem, chosen, onChoose, onCommit }: RigTabPro
               <X size={16} aria-hidden="true" />
               <span className="sr-only">Remove line {index + 1}</span>
             </Button>
+            <HardwareFields
+              line={index}
+              hardware={line.hardware}
+              problem={problem}
+              onCommit={(hardware, label) => put(index, { hardware }, label)}
+            />
           </li>
         ))}
       </ul>

@@ -32,7 +32,11 @@ const SURFACES: readonly (readonly [NonNullable<Mount["surface"]> | "", string])
   ["cloth", "carpet or cloth"],
 ];
 type Length = "x_m" | "width_m" | "height_m" | "foot_width_m" | "foot_depth_m" | "arm_m" | "bears_below_m";
-type Weight = "mass_kg" | "ballast_kg";
+type Weight = "mass_kg" | "ballast_kg" | "load_kg";
+const TESTED: readonly (readonly [Mount["load_from"], string])[] = [
+  ["maker", "its maker"],
+  ["trial", "a trial, ten minutes"],
+];
 
 /** What it is mounted on: a frame's feet, weight and ballast in wind; a wall and how far the work stands out from it. */
 export function MountTab({ rig, problem, onCommit }: RigTabProps) {
@@ -57,11 +61,21 @@ export function MountTab({ rig, problem, onCommit }: RigTabProps) {
       label={label}
       kind="mass"
       optional={optional}
-      placeholder="not weighed"
+      placeholder={key === "load_kg" ? "ask, or try it" : "not weighed"}
       value={mount?.[key] ?? null}
       path={`mount.${key}`}
       problem={problem}
       onCommit={(value) => (value !== null || optional) && put({ [key]: value })}
+    />
+  );
+  const words = (label: string, key: "load_by" | "load_on" | "signed_by", placeholder: string) => (
+    <TextField
+      label={label}
+      placeholder={placeholder}
+      value={mount?.[key] ?? ""}
+      path={`mount.${key}`}
+      problem={problem}
+      onCommit={(text) => put({ [key]: text.trim() || null })}
     />
   );
   return (
@@ -115,6 +129,16 @@ export function MountTab({ rig, problem, onCommit }: RigTabProps) {
             problem={problem}
             onCommit={(to) => put({ tied_to: to.trim() || null })}
           />
+          {weight("It may carry", "load_kg", true)}
+          <Choice
+            label="as shown by"
+            value={mount?.load_from ?? "maker"}
+            options={TESTED}
+            onCommit={(load_from) => put({ load_from })}
+          />
+          {words("Stated by", "load_by", "who")}
+          {words("On", "load_on", "date")}
+          {rig.below !== "nobody" && words("Signed for by", "signed_by", "a competent person")}
           <Flag
             checked={mount?.outdoors ?? false}
             words="outdoors, in wind"
@@ -136,11 +160,30 @@ export function MountTab({ rig, problem, onCommit }: RigTabProps) {
           {length("Leans on it, under a screw", "bears_below_m")}
         </>
       )}
+      {!mount && (
+        <>
+          <Flag
+            checked={rig.outdoors}
+            words="it hangs outdoors, in wind"
+            onCommit={(outdoors) => onCommit({ ...rig, outdoors }, "Change whether it hangs outdoors")}
+          />
+          {rig.outdoors && (
+            <Choice
+              label="Comes down above"
+              value={String(rig.comes_down_above)}
+              options={[2, 3, 4, 5, 6, 7].map((each) => [String(each), `Beaufort ${each}`] as const)}
+              onCommit={(force) =>
+                onCommit({ ...rig, comes_down_above: Number(force) }, "Change when it comes down")
+              }
+            />
+          )}
+        </>
+      )}
       <p className="col-span-full m-0 text-sm text-soft">
         {mount?.kind === "wall"
           ? "The farther it stands out, the harder a screw is pulled out of the wall. The owner says what screws hold there."
           : stands
-            ? "A frame with people by it is guyed or tied to something fixed, whatever its ballast."
+            ? "A frame with people by it is guyed or tied to something fixed, whatever its ballast. A trial hangs half as much again as is counted on it for ten minutes, with nobody under it."
             : mount?.kind === "column"
               ? "Bands round a column are hang points: the owner says what may go round it."
               : "Hung work needs nothing here."}

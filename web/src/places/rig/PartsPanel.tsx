@@ -1,7 +1,7 @@
 import type { Rig, RigReport } from "../../api/types";
 import { SidesPair } from "../../ui/SidesPair";
 import { useSettings } from "../../ui/settings";
-import { textOf } from "../../units/text";
+import { render, textOf } from "../../units/text";
 
 type Props = { rig: Rig; report: RigReport };
 
@@ -49,8 +49,12 @@ export function PartsPanel({ rig, report }: Props) {
             across, {sized.sheet.rows_along} rows
             {sized.sections > 1 && `, in ${sized.sections} sections of ${cut(sized.section_m)}`}
           </li>
-          {sized.parts.map((part) => (
-            <li key={part.name}>
+          {sized.joints_m.length > 0 && (
+            <li>Sections meet {sized.joints_m.map((each) => length(each)).join(", ")} along it</li>
+          )}
+          {sized.parts.map((part, at) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: two parts may differ in size only
+            <li key={at}>
               {part.quantity} {part.name}
               {part.sizes.map((size) => ` of ${cut(size.value)}`)}
             </li>
@@ -73,8 +77,30 @@ export function PartsPanel({ rig, report }: Props) {
       </Part>
       {report.drops.length > 0 && (
         <Part title="Drop list">
-          <p className="m-0">
-            {report.drops.map((each) => `${each.count} × ${cut(each.length_m)}`).join(", ")}
+          <table className="w-full border-collapse">
+            <thead>
+              <tr className="text-left text-soft">
+                <th className="font-normal">hangs</th>
+                <th className="text-right font-normal">down</th>
+                <th className="text-right font-normal">cut to</th>
+                <th className="text-right font-normal">hook wire</th>
+              </tr>
+            </thead>
+            <tbody>
+              {report.drops.map((each) => (
+                <tr key={`${each.variety}-${each.length_m}-${each.stem_m}`} className="border-t border-line">
+                  <td>
+                    {each.count} {each.name}
+                  </td>
+                  <td className="text-right">{cut(each.length_m)}</td>
+                  <td className="text-right">{cut(each.stem_m)}</td>
+                  <td className="text-right">{cut(each.hook_m)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p className="mt-1 mb-0 text-soft">
+            Hooks of wire {textOf({ kind: "length", value: report.take_off.hook_gauge_m }, system)} thick.
           </p>
         </Part>
       )}
@@ -128,6 +154,45 @@ export function PartsPanel({ rig, report }: Props) {
           <p className="m-0">
             Each of four feet needs {mass(report.standing.ballast_kg)} of ballast; it has{" "}
             {mass(rig.mount.ballast_kg)}.
+          </p>
+        </Part>
+      )}
+      {report.wind && (
+        <Part title="In wind" open>
+          <p className="m-0">
+            Beaufort {report.wind.beaufort} at its top pushes it with{" "}
+            {textOf({ kind: "pull", value: report.wind.push_n }, system)}:{" "}
+            {textOf({ kind: "angle", value: report.wind.swing_rad }, system)} out of the vertical,{" "}
+            {length(report.wind.aside_m)} aside. Above that it comes down.
+          </p>
+        </Part>
+      )}
+      {report.making.length > 0 && (
+        <Part title="How it is made">
+          <ol className="m-0 pl-6">
+            {report.making.map((step, at) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: a step is known by its place
+              <li key={at}>{render(step.say, system)}</li>
+            ))}
+          </ol>
+        </Part>
+      )}
+      {report.raising && (
+        <Part title="How it goes up">
+          <ol className="m-0 pl-6">
+            {report.raising.stages.map((stage) => (
+              <li key={stage.lines.join("-")}>
+                {stage.lines.map((each) => report.lines[each]?.name).join(" and ")}: {stage.hands - 1} haul,
+                one watches and calls.{" "}
+                {stage.pull_n === null
+                  ? "It does not rest on these lines alone: bear it from below till the next."
+                  : `${stage.held_by.length} lines then hold it, ${textOf({ kind: "pull", value: stage.pull_n }, system)} on the worst${stage.limit_n !== null && stage.pull_n > stage.limit_n ? ", more than it may carry: bear it from below till the next" : ""}.`}
+              </li>
+            ))}
+          </ol>
+          <p className="mt-1 mb-0 text-soft">
+            Keep {length(report.raising.clear_width_m)} × {length(report.raising.clear_depth_m)} of floor
+            clear under it; nobody goes in while it moves.
           </p>
         </Part>
       )}

@@ -209,6 +209,25 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
           <span className="sr-only">Remove {point.name} and its lines</span>
         </Button>
       </div>
+      {own && ((survey?.survey.beams.length ?? 0) > 0 || point.beam !== null) && (
+        <div className="flex items-center gap-2 pl-4 text-sm">
+          is on
+          <Choice
+            label={`Beam or truss of ${point.name}`}
+            hideLabel
+            value={point.beam ?? ""}
+            options={[
+              ["", "no beam named"],
+              ...(survey?.survey.beams ?? []).map((each) => [each.name, each.name] as const),
+              ...(point.beam && !survey?.survey.beams.some((each) => each.name === point.beam)
+                ? [[point.beam, `${point.beam}, not in the survey`] as const]
+                : []),
+            ]}
+            onCommit={(beam) => put({ beam: beam || null }, `Which beam ${point.name} is on`)}
+            className="w-56"
+          />
+        </div>
+      )}
       {own && (aslant || point.rated_within_rad !== null) && (
         <div className="flex items-center gap-2 pl-4 text-sm">
           its rating holds off plumb up to

@@ -1,10 +1,11 @@
 import { Tabs } from "radix-ui";
-import type { ReactNode } from "react";
+import { type ReactNode, useState } from "react";
 import { TrayFrame } from "../../ui/TrayFrame";
 import { VerdictStrip } from "../../ui/VerdictStrip";
 import { RecipeRows } from "../bench/RecipeRows";
 import { ArmatureTab } from "./ArmatureTab";
 import { ClearTab } from "./ClearTab";
+import { HungDetails } from "./HungDetails";
 import { HungLine } from "./HungLine";
 import { LinesTab } from "./LinesTab";
 import { MountTab } from "./MountTab";
@@ -27,6 +28,8 @@ type Props = RigTabProps & { edge: ReactNode; verdicts: ReactNode };
 /** Under the rig: hang points and who rates them, lines, the armature and what is on it, its mount, what is near. */
 export function RigTray({ edge, verdicts, ...props }: Props) {
   const { rig, report, stock, problem, onCommit } = props;
+  const [open, setOpen] = useState<number | null>(null);
+  const opened = open === null ? undefined : rig.recipe[open];
   const counts = {
     points: rig.points.length,
     lines: rig.lines.length,
@@ -73,15 +76,32 @@ export function RigTray({ edge, verdicts, ...props }: Props) {
           stock={stock}
           problem={problem}
           onCommit={(recipe, label) => onCommit({ ...rig, recipe }, label)}
-          className="max-w-4xl grid-cols-1"
+          className="max-w-5xl grid-cols-1"
+          open={open}
+          onOpen={setOpen}
           more={(line, onLine) => (
             <HungLine
+              rig={rig}
               name={stock.varieties[line.variety]?.name ?? line.variety}
               line={line}
               onLine={onLine}
             />
           )}
         />
+        {open !== null && opened && (
+          <HungDetails
+            name={stock.varieties[opened.variety]?.name ?? opened.variety}
+            line={opened}
+            index={open}
+            problem={problem}
+            onLine={(line) =>
+              onCommit(
+                { ...rig, recipe: rig.recipe.map((each, at) => (at === open ? line : each)) },
+                `Change ${stock.varieties[line.variety]?.name ?? line.variety}`,
+              )
+            }
+          />
+        )}
       </Tabs.Content>
     </TrayFrame>
   );

@@ -10,11 +10,12 @@ export const UNRATED = {
   stated_on: null,
   made_for: null,
   surveyed: null,
+  beam: null,
 } as const;
 const HANG_M = 0.9;
 
 export function lineTo(point: number, attachment: number, spec: LineSpec): RigLine {
-  return { point, attachment, spec, tied_to: null };
+  return { point, attachment, spec, tied_to: null, hardware: [] };
 }
 
 /** Another hang point in the widest gap, with a line of its own down to the armature. */

@@ -3,7 +3,7 @@ import { X } from "lucide-react";
 import { useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, Refused } from "../../api/client";
-import type { Problem, SurveyOut, SurveyPoint } from "../../api/types";
+import type { Problem, Survey, SurveyOut, SurveyPoint } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { ConflictStrip } from "../../ui/ConflictStrip";
@@ -19,6 +19,7 @@ import { useHangPoints } from "../../ui/useTrade";
 import { unreached } from "../../ui/useWriteLine";
 import { render } from "../../units/text";
 import { AXES } from "../rig/kinds";
+import { Beams } from "./Beams";
 
 /** The survey of a place: its hang points and fixings, what each may carry and who says so; for every event there. */
 export function SurveyPlace() {
@@ -28,9 +29,9 @@ export function SurveyPlace() {
   const event = useQuery({ queryKey: ["event", eventId], queryFn: () => api.event(eventId) });
   const asked = useQuery({ queryKey: ["survey", eventId], queryFn: () => api.survey(eventId) });
   const { act, saving, problem, conflict, forget } = useActs();
-  /** The points as they were set and are not saved yet: they stay on the screen. */
-  const [pending, setPending] = useState<readonly SurveyPoint[] | null>(null);
-  const newest = useRef<readonly SurveyPoint[]>([]);
+  /** The survey as it was set and is not saved yet: it stays on the screen. */
+  const [pending, setPending] = useState<Survey | null>(null);
+  const newest = useRef<Survey>({ points: [], beams: [] });
   const now = asked.data;
   useTitle("Survey of the place", event.data?.brief.name);
   if (!now) {
@@ -50,9 +51,11 @@ export function SurveyPlace() {
     await client.invalidateQueries({ queryKey: ["event", eventId] });
   };
   const revision = () => client.getQueryData<SurveyOut>(["survey", eventId])?.revision ?? now.revision;
-  if (!pending) newest.current = now.survey.points;
-  /** One write at a time, each of all the points; what hangs there is judged anew. */
-  const put = (change: (points: readonly SurveyPoint[]) => readonly SurveyPoint[]) => {
+  if (!pending) newest.current = now.survey;
+  /** One write at a time, each of the whole survey; what hangs there is judged anew. */
+  const put = (change: (points: readonly SurveyPoint[]) => readonly SurveyPoint[]) =>
+    write((all) => ({ ...all, points: [...change(all.points)] }));
+  const write = (change: (survey: Survey) => Survey) => {
     const next = change(newest.current);
     newest.current = next;
     setPending(next);
@@ -72,7 +75,7 @@ export function SurveyPlace() {
     forget();
     await client.invalidateQueries({ queryKey: ["survey", eventId] });
   };
-  const points = pending ?? now.survey.points;
+  const { points, beams } = pending ?? now.survey;
   const unasked = now.open.filter((each) => each.length > 0).length;
   const undo = now.can_put_back ? "The last change of the survey" : null;
   return (
@@ -130,6 +133,7 @@ export function SurveyPlace() {
                 point={point}
                 index={index}
                 open={now.open[index] ?? []}
+                beams={beams.map((each) => each.name)}
                 problem={problem}
                 onCommit={(next) =>
                   put((all) => all.map((each, at) => (at === index ? { ...each, ...next } : each)))
@@ -147,6 +151,12 @@ export function SurveyPlace() {
         >
           Add a point
         </Button>
+        <Beams
+          beams={beams}
+          disabled={!now.place}
+          problem={problem}
+          onCommit={(next) => write((all) => ({ ...all, beams: next }))}
+        />
       </main>
     </div>
   );
@@ -170,6 +180,7 @@ function fresh(all: readonly SurveyPoint[]): SurveyPoint {
     stated_on: last?.stated_on ?? null,
     made_for: null,
     note: "",
+    beam: last?.beam ?? null,
   };
 }
 
@@ -177,12 +188,13 @@ type RowProps = {
   point: SurveyPoint;
   index: number;
   open: readonly string[];
+  beams: readonly string[];
   problem: Problem | null;
   onCommit: (next: Partial<SurveyPoint>) => void;
   onRemove: () => void;
 };
 
-function Row({ point, index, open, problem, onCommit, onRemove }: RowProps) {
+function Row({ point, index, open, beams, problem, onCommit, onRemove }: RowProps) {
   const bare = index > 0;
   const kinds = useHangPoints();
   const about = kinds.about(point.kind);
@@ -247,6 +259,20 @@ function Row({ point, index, open, problem, onCommit, onRemove }: RowProps) {
         </Button>
       </div>
       <div className="mt-1 flex flex-wrap items-end gap-3 pl-4">
+        {(beams.length > 0 || point.beam !== null) && (
+          <Choice
+            label={`${point.name}: is on`}
+            value={point.beam ?? ""}
+            options={[
+              ["", "no beam named"],
+              ...beams.map((each) => [each, each] as const),
+              ...(point.beam && !beams.includes(point.beam)
+                ? [[point.beam, `${point.beam}, gone`] as const]
+                : []),
+            ]}
+            onCommit={(beam) => onCommit({ beam: beam || null })}
+          />
+        )}
         {about?.in_wall && rating(`${point.name}: straight out of the wall`, "pull_out_n")}
         {about?.part && words(`${point.name}: made for`, "made_for", "such as a sliding door of 60 kg")}
         {point.rating_n !== null && (
