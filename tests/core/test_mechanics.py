@@ -60,13 +60,17 @@ def fit(kind: MechanicKind, **changes: object) -> Fit:
     return replace(made, **changes)  # type: ignore[arg-type]
 
 
+def with_choice(kind: MechanicKind, **changes: Any) -> Fit:
+    return replace(fit(kind), choice=replace(fit(kind).choice, **changes))
+
+
 def sized(kind: MechanicKind, **changes: object) -> SizedMechanic:
     return size(fit(kind, **changes))
 
 
 def test_the_table_is_whole() -> None:
     assert tuple(ABOUT) == MECHANICS.known
-    assert len(IN_VESSEL) == 23
+    assert len(IN_VESSEL) == 26
 
 
 @pytest.mark.parametrize("kind", IN_VESSEL)
@@ -268,9 +272,24 @@ class TestFills:
         gaps = [fills.tangle_gap_m(share, 0.005) for share in (0.08, 0.10, 0.12)]
         assert gaps == sorted(gaps, reverse=True)
 
-    def test_an_untied_tangle_shifts_and_a_taped_one_does_not(self) -> None:
-        assert sized("branch_tangle").loose
-        assert not sized("branch_tangle", tape_strips=2).loose
+    @pytest.mark.parametrize("kind", ["branch_tangle", "wood_shavings"])
+    def test_a_loose_fill_brings_its_grid(self, kind: MechanicKind) -> None:
+        """By hand: strips 3 cm apart on this mouth, both ways; the chords of a circle are π/4 of it on the average."""
+        made = sized(kind)
+        mouth = fit(kind).mouth_m
+        each_way = math.ceil(mouth / 0.03 - 1e-9) - 1
+        tape = next(each for each in made.parts if each.name == "tape of the grid")
+        ends = 2 * (fit(kind).vessel.wall_m + 0.025)
+        assert tape.quantity == made.tape_strips == 2 * each_way
+        assert tape.sizes[0].value == pytest.approx(math.pi / 4 * mouth + ends)
+        assert not made.loose
+        wide = size(with_choice(kind, cell_m=0.09))
+        assert wide.tape_strips == 2 * (math.ceil(mouth / 0.04 - 1e-9) - 1), "never farther apart than 4 cm"
+        assert made.single_use_plastic
+        for plastic_free in (size(with_choice(kind, tape_strips=0)), size(replace(fit(kind), plastic_free=True))):
+            assert plastic_free.tape_strips == 0
+            assert not plastic_free.single_use_plastic
+            assert any(each.name == "string of the grid" for each in plastic_free.parts)
 
     def test_shavings_are_filled_higher_than_they_settle(self) -> None:
         made = sized("wood_shavings")
@@ -335,7 +354,8 @@ def test_a_soaked_block_weighs_nine_tenths_of_a_kilogram_per_litre(kind: Mechani
     across, along, high = (each.value for each in made.parts[0].sizes)
     assert made.mass_kg == pytest.approx(0.9 * 1000 * across * along * high)
     assert made.absorbed_l < made.mass_kg
-    assert made.compostable == (kind == "fibre_pouch")
+    assert made.compostable, "as their makers state"
+    assert made.uses == 1
 
 
 @settings(max_examples=40, deadline=None)

@@ -102,7 +102,7 @@ from jolly_trellis.core.rigging import (
     states,
 )
 from jolly_trellis.core.rigging import pictures as rig_pictures
-from jolly_trellis.core.stems import dry_life, tubes
+from jolly_trellis.core.stems import cups, dry_life, tubes
 
 _NAMED: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Vessels, water and stacks", (vessels, water_table, stacks, extras)),
@@ -131,7 +131,7 @@ _NAMED: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Making and choosing", (making, build, choose, making_order, making_phases, pull_list, sides)),
     ("Hold", (hold_swing, hold, hold_bound)),
     ("Stand", (footing, stand, bodies, stand_stack, stand_ledge, stand_wind)),
-    ("Drink", (drink, water, waiting, drink_own, drink_carried, dry_life, tubes, air)),
+    ("Drink", (drink, water, waiting, drink_own, drink_carried, dry_life, tubes, cups, air)),
     ("Travel", (travel,)),
     ("Hang", (hang, spills)),
     ("Hide, See and match", (sight, hide, see, matching)),

@@ -181,14 +181,24 @@ def _companions(piece: Piece, conditions: Conditions) -> tuple[Build, ...]:
     return tuple(made)
 
 
+def cut_ends_m(vessel: vessels.Vessel, placement: Placement) -> Array:
+    """Where the cut end of each row is, shape (n, 3), metres in the vessel's frame: at the foot, or at the top of the
+    rod of its cup, which lies on the way from the foot to the tip.
+    """
+    found, rod = placement.found, placement.rod_m
+    foot = np.stack([found.end_x_m, found.end_y_m, vessel.base_m + placement.end_height_m], axis=1)
+    whole = np.maximum(placement.cut_length_m + rod, 1e-9)
+    return np.asarray(foot + (rod / whole)[:, None] * (placement.tip_m - foot))
+
+
 def rows_of(vessel: vessels.Vessel, placement: Placement, *, heavy: bool = False) -> Rows:
     """Every row of stems as it weighs: as cut, and with the tube or wrap at its cut end.
 
     Source: first moments; heavy stems by their own factor, tubes filled to their air gap.
     """
-    found, stems, cut = placement.found, placement.stems, placement.cut_length_m
+    stems, cut = placement.stems, placement.cut_length_m
     share = (stems.centre_from_foot_m(cut) / np.maximum(cut, 1e-9))[:, None]
-    end = np.stack([found.end_x_m, found.end_y_m, vessel.base_m + placement.end_height_m], axis=1)
+    end = cut_ends_m(vessel, placement)
     centre = end + share * (placement.tip_m - end)
     kg = stems.mass_kg(cut) * (stems.heavy_factor if heavy else 1.0)
     wet = stems.own_water_kg(heavy=heavy)
@@ -262,6 +272,7 @@ def _fit(
         putty=putty,
         stems=int(stems.stems_in_row.sum()),
         stem_diameter_m=stems.mean_diameter_m,
+        plastic_free=conditions.practice.no_single_use_plastic,
     )
 
 
@@ -306,7 +317,9 @@ def _assemble(
             hand_placed=hands,
             several_points=several,
             feet_under_m=max(min(covered, DEEP_FEET.value * piece.vessel.inside_depth_m), 0.0),
-            feet_at_m=covered if piece.feet == "to the water" else None,
+            water_feet_m=covered,
+            to_water=piece.feet == "to the water",
+            points=piece.envelope.points,
             kept_m=kept_seats_m(piece, several_points=several, rows=len(stems)),
         ),
     )

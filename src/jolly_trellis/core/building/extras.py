@@ -8,6 +8,7 @@ from typing import Literal
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply, Taken, from_roll
 from jolly_trellis.core.building import stacks
+from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.netting import Netting, Sheet
@@ -18,10 +19,11 @@ from jolly_trellis.core.mechanics.fit import putty_ring_kg
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.placement.place import Placement
 from jolly_trellis.core.placement.water_table import ballast_centre_m
-from jolly_trellis.core.plan.piece import Insert, Piece, StemTube, Support
+from jolly_trellis.core.plan.piece import Cover, Insert, Piece, StemTube, Support
 from jolly_trellis.core.plan_shapes import girth_m, section_area_m2
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.quantities import length, mass
+from jolly_trellis.core.quantities import length, mass, phrase, volume
+from jolly_trellis.core.stems.cups import CUP_INSIDE, CUP_KG, ROD_KG_M, cup_l
 from jolly_trellis.core.stems.tubes import empty_kg
 
 LINING_LEAVES = rule("Length that one leaf of a lining covers", "length", 0.15)
@@ -32,6 +34,13 @@ RISER_FILLS = rule("Share of the urn's floor that a riser block covers", "ratio"
 Bearer = Literal["surface", "support", "joint", "urn", "vessel", "mechanic", "stems", "beside"]
 MOSS_ROUND = rule("Moss nestled all round a cup frog, up to its rim", "length", 0.08, COMMON_PRACTICE)
 MOSS_KG_M3 = measure("Dry moss nestled round a vessel", "density", 15.0)
+RIM_COVER = rule("Cover over a rim, wide", "length", 0.04, COMMON_PRACTICE)
+CUP_COVER = rule("Moss tucked round a spike cup, wide", "length", 0.04, COMMON_PRACTICE)
+COVER_LEAST = rule("Cover over a packing ring, at least", "length", 0.02, COMMON_PRACTICE)
+MOSS_COVER_KG_M2 = measure("Dry moss tucked over something", "areal_mass", 0.35)
+CLOTH_KG_M2 = measure("Mass of cloth or ribbon", "areal_mass", 0.18)
+ROD_STEP = rule("Rods of spike cups are cut in steps of", "length", 0.05, COMMON_PRACTICE)
+COVERED = {"rim": "rim", "packing": "packing", "outside": "outside", "cups": "spike cups"}
 OUTSIDE = "netting round the outside"
 MOSS = "moss round it"
 STEM_TUBE = "stem tube"
@@ -88,7 +97,7 @@ def extras_of(piece: Piece, netting: Netting | None, placement: Placement, raise
     if piece.insert is not None:
         found += _of_insert(piece.insert, vessel, raised_m)
     if piece.support is not None and piece.support.putty:
-        ring = joint_ring_m(piece.support, vessel)
+        ring = joint_ring_m(piece.support, stacks.on_support(piece))
         kg = putty_ring_kg(ring)
         part = Part(
             name="putty ring for the joint",
@@ -108,7 +117,92 @@ def extras_of(piece: Piece, netting: Netting | None, placement: Placement, raise
         )
         height = raised_m + vessel.base_m + ballast_centre_m(vessel, piece.ballast_kg)
         found.append(Extra(part=part, height_m=height))
-    return (*found, *_tubes(piece))
+    found += [_cover(each, piece, raised_m) for each in piece.covers]
+    return (*found, *_tubes(piece), *_cups(piece, placement))
+
+
+def cover_sizes_m(cover: Cover, piece: Piece) -> tuple[float, float]:
+    """How long and how wide a cover lies, m: round the rim, over the packing, round the outside, or over its cups.
+
+    Raises: InvalidMeasure: nothing is there to be covered.
+    Source: geometry; usual widths are common practice, no source.
+    """
+    vessel = piece.vessel
+    out = vessel.mouth_width_m + 2 * vessel.wall_m, vessel.mouth_depth_m + 2 * vessel.wall_m
+    around = girth_m(vessel.plan_shape, *out)
+    match cover.on:
+        case "packing":
+            if piece.insert is None:
+                raise _nothing_there("There is no packing to cover: the piece sits in no urn.", "Cover the rim.")
+            ring = max(insert_sizes_m(piece.insert, vessel)[1], COVER_LEAST.value)
+            return around + math.pi * ring, ring if cover.width_m is None else cover.width_m
+        case "cups":
+            cups = sum(math.ceil(line.count / line.clump) for line in piece.recipe if line.water == "cup")
+            if not cups:
+                raise _nothing_there("There are no spike cups to cover.", "Let a line of stems stand in cups first.")
+            wide = CUP_COVER.value if cover.width_m is None else cover.width_m
+            return cups * math.pi * CUP_INSIDE.value, wide
+        case "outside":
+            return wrap_length_m(vessel), vessel.rim_m if cover.width_m is None else cover.width_m
+        case _:
+            return around, RIM_COVER.value if cover.width_m is None else cover.width_m
+
+
+def _nothing_there(said: str, instead: str) -> InvalidMeasure:
+    return InvalidMeasure(path="covers", message=phrase(said), limit=phrase(instead))
+
+
+def _cover(cover: Cover, piece: Piece, raised_m: float) -> Extra:
+    """A cover as a part: its strip, what it weighs and what it is taken from."""
+    long, wide = cover_sizes_m(cover, piece)
+    up = raised_m + piece.vessel.rim_m * (0.5 if cover.on == "outside" else 1.0)
+    name = f"{cover.kind} over the {COVERED[cover.on]}"
+    match cover.kind:
+        case "moss":
+            kg, taken = MOSS_COVER_KG_M2.value * long * wide, FromSupply(supply="moss", how="by mass")
+        case "cloth":
+            kg, taken = CLOTH_KG_M2.value * long * wide, FromSupply(supply="cloth", lasts=True)
+        case "ribbon":
+            kg, taken = CLOTH_KG_M2.value * long * wide, FromSupply(supply="ribbon", how="in all")
+        case _:
+            leaves = math.ceil(long / LINING_LEAVES.value)
+            kg, taken = LEAF_KG_M2.value * long * wide, FromSupply(supply="large-leaf", number=leaves)
+    return _extra(name, (long, wide), kg, up, taken=taken)
+
+
+def _cups(piece: Piece, placement: Placement) -> list[Extra]:
+    """Spike cups and their rods; their weight is with the stems they hold."""
+    found: list[Extra] = []
+    rods: dict[float, int] = {}
+    for at, rod in zip(placement.stems.line_index, placement.rod_m.tolist(), strict=True):
+        if placement.stems.lines[at][0].water == "cup":
+            long = math.ceil(rod / ROD_STEP.value - 1e-6) * ROD_STEP.value
+            rods[long] = rods.get(long, 0) + 1
+    if not rods:
+        return []
+    sizes: dict[float, int] = {}
+    for line in piece.recipe:
+        if line.water == "cup":
+            sizes[cup_l(line)] = sizes.get(cup_l(line), 0) + math.ceil(line.count / line.clump)
+    for litres, number in sorted(sizes.items()):
+        part = Part(
+            name="spike cup",
+            quantity=number,
+            sizes=(volume(litres),),
+            mass_kg=number * CUP_KG.value,
+            taken=FromSupply(supply="cup", lasts=True),
+        )
+        found.append(Extra(part=part, height_m=None, borne_by="stems"))
+    for long, number in sorted(rods.items()):
+        part = Part(
+            name="rod of a spike cup",
+            quantity=number,
+            sizes=(length(long),),
+            mass_kg=number * ROD_KG_M.value * long,
+            taken=FromSupply(supply="rod", lasts=True),
+        )
+        found.append(Extra(part=part, height_m=None, borne_by="stems"))
+    return found
 
 
 def insert_sizes_m(insert: Insert, vessel: Vessel) -> tuple[float, float]:
@@ -120,8 +214,8 @@ def insert_sizes_m(insert: Insert, vessel: Vessel) -> tuple[float, float]:
 
 
 def joint_ring_m(support: Support, vessel: Vessel) -> float:
-    """Length of the ring of putty between a support and its bowl: π·d of the lesser of them, m. Source: geometry."""
-    return math.pi * min(support.top_width_m, vessel.foot_width_m or support.top_width_m)
+    """Length of the ring of putty between a support and its bowl: π·d of their joint, m. Source: geometry."""
+    return math.pi * stacks.joint_across_m(vessel, support)
 
 
 def lining_strip_m(vessel: Vessel) -> tuple[float, float]:

@@ -21,6 +21,7 @@ def check_piece(piece: Piece) -> None:
     vessels.check_vessel(piece.vessel)
     vessels.check_level(piece.vessel, piece.water_level_m)
     _check_room(piece)
+    _check_points(piece)
     ledge_edge_m(piece)
     for path, size in (
         ("foot_width_m", piece.vessel.foot_width_m),
@@ -32,6 +33,19 @@ def check_piece(piece: Piece) -> None:
                 message=phrase("The foot measures {value}.", value=length(size)),
                 limit=phrase("Measure across the ring it stands on, or leave it empty."),
             )
+
+
+def _check_points(piece: Piece) -> None:
+    """Refuse more growing points than there are stems to grow from them. Raises InvalidMeasure."""
+    stems, points = sum(line.count for line in piece.recipe), piece.envelope.points
+    if points is not None and points > 1 and piece.recipe and points > stems:
+        raise InvalidMeasure(
+            path="envelope.points",
+            message=phrase(
+                "{points} growing points are more than the {stems} stems of the recipe.", points=points, stems=stems
+            ),
+            limit=phrase("Take up to {stems}, or add stems.", stems=stems),
+        )
 
 
 def _check_room(piece: Piece) -> None:
@@ -51,12 +65,13 @@ def _check_room(piece: Piece) -> None:
             ),
         )
     support = piece.support
-    if support is not None and support.water_l > stacks.support_holds_l(support) + 1e-9:
-        holds = stacks.support_holds_l(support)
+    nest = 0.0 if support is None else stacks.nests_m(stacks.on_support(piece), support)
+    if support is not None and support.water_l > stacks.support_holds_l(support, nest) + 1e-9:
+        holds = stacks.support_holds_l(support, nest)
         raise InvalidMeasure(
             path="support.water_l",
             message=phrase("{w} of water does not go into the support.", w=volume(support.water_l)),
-            limit=phrase("It holds {most} to its rim.", most=volume(holds))
+            limit=phrase("It holds {most}, to its rim or the bowl in it.", most=volume(holds))
             if holds
             else phrase("It is closed at its top, and holds none."),
         )

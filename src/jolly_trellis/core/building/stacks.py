@@ -55,19 +55,76 @@ def putty_joint_moment_n_m(ring_m: float, edge_m: float) -> float:
     return PUTTY_PULL.value * math.pi * ring_m * PUTTY_WIDTH.value * max(edge_m, 0.0)
 
 
-def support_holds_l(support: Support) -> float:
-    """Water that a support holds to its rim: π/4·d²·h of its column, litres; 0 where its top is closed.
+def support_holds_l(support: Support, nest_m: float = 0.0) -> float:
+    """Water that a support holds to its rim, or to the bowl that nests in it: π/4·d²·h of its column, litres; 0 where
+    its top is closed.
 
+    Args:
+        nest_m: how far the bowl hangs into it, m.
     Source: geometry of a straight column.
     """
     if support.opening_m <= 0:
         return 0.0
-    return 1000 * math.pi / 4 * support.column_width_m**2 * support.height_m
+    return 1000 * math.pi / 4 * support.column_width_m**2 * max(support.height_m - nest_m, 0.0)
 
 
-def offset_of(support: Support) -> float:
-    """How far the bowl may stand off the middle of its support, metres."""
-    return (OFFSET_RIDGED if support.ridge else OFFSET_FREE).value
+def outside_m(vessel: Vessel, over_underside_m: float) -> float:
+    """How wide a vessel is outside, across its wider side, at a height over its underside, m.
+
+    Source: inside profile and wall.
+    """
+    width, depth = inside_size_m(vessel, max(over_underside_m - vessel.base_m, 0.0))
+    return max(width, depth) + 2 * vessel.wall_m
+
+
+def nests_m(vessel: Vessel, support: Support) -> float:
+    """How far a bowl drops into the opening of its support before its outside meets the edge, m; 0 where its foot
+    stands on the rim, or nobody has measured that.
+
+    Raises: InvalidMeasure: its widest passes the opening, so that it falls through.
+    Source: geometry, by halving.
+    """
+    foot, opening = vessel.foot_width_m, support.opening_m
+    if foot is None or foot >= opening:
+        return 0.0
+    heights = [vessel.base_m + point.height_m for point in vessel.profile]
+    widest = max(outside_m(vessel, each) for each in heights)
+    if widest <= opening:
+        raise InvalidMeasure(
+            path="support.opening_m",
+            message=phrase(
+                "The bowl is {bowl} across at its widest and falls through an opening of {opening}.",
+                bowl=length(widest),
+                opening=length(opening),
+            ),
+            limit=phrase("Take an opening under {bowl}, or a wider bowl.", bowl=length(widest)),
+        )
+    low, high = 0.0, next(each for each in heights if outside_m(vessel, each) > opening)
+    for _ in range(40):
+        middle = (low + high) / 2
+        low, high = (low, middle) if outside_m(vessel, middle) > opening else (middle, high)
+    return high
+
+
+def joint_across_m(vessel: Vessel, support: Support) -> float:
+    """Across the joint between a bowl and its support, m: the opening where it nests, else the lesser of foot and rim.
+
+    Source: geometry.
+    """
+    if nests_m(vessel, support) > 0:
+        return support.opening_m
+    return min(vessel.foot_width_m or support.top_width_m, support.top_width_m)
+
+
+def located(vessel: Vessel, support: Support) -> bool:
+    """Whether the bowl cannot slide off the middle of its support: a ridge holds it, or it nests."""
+    return support.ridge or nests_m(vessel, support) > 0
+
+
+def offset_of(support: Support, vessel: Vessel | None = None) -> float:
+    """How far the bowl may stand off the middle of its support, metres; a bowl that nests is held by the edge."""
+    held = support.ridge if vessel is None else located(vessel, support)
+    return (OFFSET_RIDGED if held else OFFSET_FREE).value
 
 
 def raised_m(piece: Piece) -> float:
@@ -79,8 +136,13 @@ def raised_m(piece: Piece) -> float:
     if piece.insert is not None:
         base = _insert_underside_m(piece.vessel, piece.insert)
     if piece.support is not None:
-        base += piece.support.height_m
+        base += piece.support.height_m - nests_m(on_support(piece), piece.support)
     return base
+
+
+def on_support(piece: Piece) -> Vessel:
+    """The vessel that stands on a piece's support: the urn of an insert, else its own."""
+    return piece.insert.outer if piece.insert is not None else piece.vessel
 
 
 def _insert_underside_m(vessel: Vessel, insert: Insert) -> float:

@@ -73,7 +73,7 @@ def own_lasts(
     if line.water == "none":
         dry = lasts_h(reserve, stretches)
         return [_lasts(variety, "typical", "with no water", dry, needed_h, words=words)]
-    where, water = "in a tube" if line.water == "tube" else "in a wet wrap", reserve.water_ml
+    where, water = {"tube": "in a tube", "cup": "in a spike cup"}.get(line.water, "in a wet wrap"), reserve.water_ml
     cases: tuple[tuple[Case, float], ...] = (("typical", 1.0), ("heavy", HEAVY_DRAW.value))
     return [
         _lasts(

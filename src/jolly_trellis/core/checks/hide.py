@@ -16,7 +16,7 @@ from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.plan.bouquet import Bouquet
-from jolly_trellis.core.plan.piece import People, Piece, RecipeLine
+from jolly_trellis.core.plan.piece import Cover, People, Piece, RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, count, phrase, ratio
 
@@ -159,7 +159,8 @@ def to_hide(build: Build) -> list[tuple[str, Array, str]]:
     at_rim = piece.vessel.inside_depth_m - mechanic.seating.height_m <= RIM_BAND.value
     wire_at_rim = build.netting is not None and at_rim
     found = []
-    if (wire_at_rim or mechanic.tape_strips) and "rim" not in piece.look and not moss_round_m(piece):
+    laid_over = any(each.on == "rim" for each in piece.covers) or bool(moss_round_m(piece))
+    if (wire_at_rim or mechanic.tape_strips) and "rim" not in piece.look and not laid_over:
         found.append(("rim band", rim_points_m(build), "the rim"))
     frog_alone = build.frog is not None and build.netting is None
     covered = mechanic.mossed or frog_alone or not mechanic.shows
@@ -177,6 +178,10 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
         say = phrase("Line the glass with a strip of leaf.")
         tried.append(Candidate(key="lining", say=say, piece=replace(piece, lining=True)))
     tried += with_more_base(build, piece)
+    if check == "rim band":
+        over = Cover(kind="moss", on="rim")
+        say = phrase("Tuck moss over the rim.")
+        tried.append(Candidate(key="moss-rim", say=say, piece=replace(piece, covers=(*piece.covers, over))))
     if check in ("rim band", "through the glass") and piece.support is None:
         say = phrase("Nestle moss all round it, up to the rim.")
         tried.append(Candidate(key="moss", say=say, piece=replace(piece, moss_m=MOSS_ROUND.value)))

@@ -16,8 +16,9 @@ from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
 from jolly_trellis.core.mechanics import bouquet as bouquets
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.plan.bouquet import Bouquet
+from jolly_trellis.core.plan.piece import Back, Piece
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.quantities import Phrase, phrase
 
 LOOKS_FROM = rule("Guests look at a carried bouquet from", "length", 1.5, COMMON_PRACTICE)
 LOOKS_DOWN = rule("A standing eye over a bouquet in the hand", "length", 0.55)
@@ -48,11 +49,17 @@ def judge(build: Build) -> Verdict:
     if FORM_RULES[build.piece.envelope.form].front_facing:
         behind = np.array([[0.0, LOOKS_FROM.value, _middle_m(build)]])
         back = seen_share(mass, behind, back_points_m(build))
-        covered = BODY_SIDE.value * float(back.mean())
+        covered = BODY_SIDE.value * float(back.mean()) * _left_bare(build.piece)
         findings.append(shows("back", covered, limit, "the back, against the body,", "from behind"))
     return conclude(
         "hide", findings, figures=[limit, LOOKS_FROM, COLLAR_COVERS, BODY_SIDE, OPACITY_FOLIAGE, OPACITY_AIRY]
     )
+
+
+def _left_bare(piece: Piece) -> float:
+    """How much of the side against the body is left to be seen by what is laid over it, 0-1."""
+    back = piece.back if isinstance(piece, Bouquet) else "bare"
+    return {"bare": 1.0, "leaves": 1.0 - COLLAR_COVERS.value, "disc": 0.0}[back]
 
 
 def left_by_collar(bouquet: Bouquet) -> float:
@@ -66,6 +73,16 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     if not isinstance(piece, Bouquet):
         return []
     tried = []
+    if FORM_RULES[piece.envelope.form].front_facing and piece.back == "bare":
+        backs: tuple[tuple[Back, Phrase], ...] = (
+            ("leaves", phrase("Lay leaves flat over the back.")),
+            ("disc", phrase("Bind a covered disc to the back.")),
+        )
+        for back, say in backs:
+            tried.append(Candidate(key=f"back-{back}", say=say, piece=replace(piece, back=back)))
+            both = replace(piece, back=back, collar=True)
+            words = phrase("{back} And a collar of leaves under the flowers.", back=say)
+            tried += [] if piece.collar else [Candidate(key=f"back-{back}-collar", say=words, piece=both)]
     if not piece.collar:
         collared = replace(piece, collar=True)
         tried.append(Candidate(key="collar", say=phrase("Bind a collar of leaves under the flowers."), piece=collared))

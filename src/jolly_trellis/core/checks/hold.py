@@ -102,7 +102,7 @@ def _reach(build: Build, play: Play) -> list[Finding]:
     if build.mechanic.own_cups or build.mechanic.grip is not None:
         needed = placement.cut_length_m
     else:
-        needed = np.where(play.unheld & placement.hangs, placement.wanted_m, needed_m(build))
+        needed = np.where(play.unheld & placement.hangs, placement.wanted_m, needed_m(build)) - placement.rod_m
     over = needed / placement.stems.longest_m
     worst = int(over.argmax())
     if over[worst] <= 1.0 + 1e-9:
@@ -189,10 +189,9 @@ def _load(build: Build, play: Play) -> list[Finding]:
     placement = build.placement
     if build.mechanic.strength_n is None:
         return []
-    cut = placement.cut_length_m
     below = placement.found.embedded_m - play.support_drop_m * placement.found.slant
     heavy = placement.stems.mass_kg(placement.cut_length_m) * placement.stems.heavy_factor
-    centre = placement.stems.centre_from_foot_m(cut) - below
+    centre = placement.centre_from_foot_m - below
     loads = netting_load_n(heavy, centre, placement.lean_rad, np.maximum(play.support_drop_m, 1e-3))
     loads = np.where(play.unheld, 0.0, loads)
     worst = int(loads.argmax())
@@ -222,7 +221,7 @@ def _pins(build: Build) -> list[Finding]:
     if grip is None or not alone.any():
         return []
     heavy = placement.stems.mass_kg(placement.cut_length_m) * placement.stems.heavy_factor
-    centre = placement.stems.centre_from_foot_m(placement.cut_length_m)
+    centre = placement.centre_from_foot_m
     loads = np.where(alone, pin_moment_n_m(heavy, centre, placement.lean_rad), 0.0)
     each = placement.stems.stems_in_row
     bears = np.where(placement.stems.woody, grip.woody_n_m, grip.soft_n_m) * each

@@ -96,9 +96,14 @@ def _heads(build: Build) -> Finding:
     return finding(check="heads", case="typical", value=fill, limit=limit, sense="at most", reason=reason)
 
 
+def _by_hand(build: Build) -> bool:
+    """Whether nothing but the binding holds it: no armature spaces its heads."""
+    return len(build.mechanic.levels) == 1
+
+
 def _capacity(build: Build) -> list[Finding]:
     total, room = int(build.placement.stems.stems_in_row.sum()), build.mechanic.capacity
-    if build.mechanic.crosses:
+    if _by_hand(build):
         return []
     reason = phrase(
         "{n} stems go through the {mechanic}; it has {room} openings.",
@@ -115,7 +120,7 @@ def _capacity(build: Build) -> list[Finding]:
 
 def _sway(build: Build) -> list[Finding]:
     """Play at the armature over its distance from the binding; a hand spiral is held by the stems it crosses."""
-    if build.mechanic.crosses:
+    if _by_hand(build):
         return []
     placement = build.placement
     gap = max(build.mechanic.layer_gap_m, 1e-3)
@@ -143,7 +148,7 @@ def _sway(build: Build) -> list[Finding]:
 
 
 def _mesh(build: Build) -> list[Finding]:
-    if build.mechanic.crosses:
+    if _by_hand(build):
         return []
     stems, aperture = build.placement.stems, build.placement.cell_aperture_m
     row = int(stems.diameter_m.argmax())

@@ -64,8 +64,8 @@ def at_reach(verdict: Verdict) -> bool:
 
 
 def _within_reach(build: Build) -> list[Candidate]:
-    """Lower and narrower, so that what is sold reaches."""
-    piece = build.piece
+    """A spike cup under what is too short, or lower and narrower, so that what is sold reaches."""
+    piece, placement = build.piece, build.placement
     above = piece.envelope.height_m - build.rim_z_m
     tried = []
     for share in (0.9, 0.8, 0.7, 0.6, 0.5):
@@ -77,6 +77,26 @@ def _within_reach(build: Build) -> list[Candidate]:
         )
         say = phrase("Bring the flowers in to {h} high and {w} wide.", h=length(size.height_m), w=length(size.width_m))
         tried.append(Candidate(key=f"within-{round(100 * share)}", say=say, piece=replace(piece, envelope=size)))
+    short = {
+        placement.stems.variety_of(row).key
+        for row in np.flatnonzero(placement.wanted_m - placement.rod_m > placement.stems.longest_m + 1e-9).tolist()
+    }
+    lines = tuple(
+        replace(line, water="cup") if line.variety in short and line.water == "vessel" else line
+        for line in piece.recipe
+    )
+    if lines != piece.recipe:
+        names = ", ".join(build.conditions.varieties[key].name for key in sorted(short))
+        say = phrase("Stand the {names} in spike cups on rods.", names=names)
+        tried.append(Candidate(key="spikecups", say=say, piece=replace(piece, recipe=lines)))
+        if "layers" in ABOUT[piece.mechanic.kind].reads and piece.mechanic.layers < MAX_LAYERS:
+            more = replace(piece.mechanic, layers=piece.mechanic.layers + 1, layer_gap_m=None)
+            say = phrase(
+                "Stand the {names} in spike cups on rods, and fold to {layers} layers.",
+                names=names,
+                layers=more.layers,
+            )
+            tried.append(Candidate(key="spikecupsfolded", say=say, piece=replace(piece, recipe=lines, mechanic=more)))
     return tried
 
 

@@ -7,7 +7,7 @@ from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.books.water import JUG_L
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.fixing import Candidate
-from jolly_trellis.core.checks.travel import journey_of
+from jolly_trellis.core.checks.travel import BUCKET_ACROSS, journey_of, lifted_out
 from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials.vessels import WATER_DENSITY
@@ -138,6 +138,14 @@ def loads_of(build: Build) -> tuple[Load, ...]:
         if support is not None and not going.apart:
             kg += sum(each.mass_kg for each in own_bare(build, "heavy") if each.thing in ("support", "ballast water"))
         found.append(Load(name="the piece as it travels", mass_kg=kg, deep_m=body, overhung=overhung))
+        lifted = lifted_out(build)
+        if lifted == "insert" and piece.insert is not None:
+            outer = piece.insert.outer
+            wide = max(point.depth_m for point in outer.profile) + 2 * outer.wall_m
+            found.append(Load(name="the urn, carried apart", mass_kg=outer.mass_kg or 0.0, deep_m=wide))
+        if lifted == "pad":
+            found[0] = replace(found[0], name="the pad with its stems, on a bucket", deep_m=BUCKET_ACROSS.value)
+            found.append(Load(name="the vessel, carried apart", mass_kg=vessel.mass_kg or 0.0, deep_m=deep))
     else:
         frog = 0.0 if build.frog is None else build.frog.mass_kg
         found.append(Load(name="the empty vessel", mass_kg=(vessel.mass_kg or 0.0) + frog, deep_m=deep))

@@ -239,7 +239,7 @@ def _bodies(build: Build) -> tuple[tuple[Tipping, ...], list[list[int]]]:
     ]
     body_of: list[list[int]] = [[0]]
     support = build.piece.support
-    if support is not None and not support.putty and build.piece.vessel.foot_width_m:
+    if support is not None and not support.putty and stacks.on_support(build.piece).foot_width_m:
         body_of[0].append(len(bodies))
         bodies.append(_on_joint(build))
     for made, each in zip(build.companions, build.piece.companions, strict=True):
@@ -282,10 +282,11 @@ def _standing(
 
 def _on_joint(build: Build) -> Tipping:
     """The bowl on a support that nothing bonds: it tips over the joint's edge with its own mass."""
-    support, foot = build.piece.support, build.piece.vessel.foot_width_m or 0.0
-    top, up = (support.top_width_m, support.height_m) if support is not None else (0.0, 0.0)
-    offset = stacks.offset_of(support) if support is not None else 0.0
-    edge = stacks.joint_edge_m(bowl_foot_m=foot, support_top_m=top, offset_m=offset)
+    support, vessel = build.piece.support, stacks.on_support(build.piece)
+    across = stacks.joint_across_m(vessel, support) if support is not None else 0.0
+    up = support.height_m if support is not None else 0.0
+    offset = stacks.offset_of(support, vessel) if support is not None else 0.0
+    edge = stacks.joint_edge_m(bowl_foot_m=across, support_top_m=across, offset_m=offset)
     made = _while_made(build, dry=build.piece.making.water_last)
     above = [[each for each in own_bare(made, case) if each.on_joint] for case in _CASES]
     ring = Outline(plan_shape="round", x_m=0.0, y_m=0.0, width_m=2 * edge, depth_m=2 * edge)

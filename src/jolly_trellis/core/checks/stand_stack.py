@@ -28,18 +28,20 @@ def judge_joint(build: Build, case: Case, push_height_m: float) -> list[Finding]
     Args:
         push_height_m: of the widest reach above the surface, m, where a passer-by bumps.
     """
-    support, foot = build.piece.support, build.piece.vessel.foot_width_m
+    support, vessel = build.piece.support, stacks.on_support(build.piece)
+    foot = vessel.foot_width_m
     if support is None or foot is None:
         return []
-    offset = stacks.offset_of(support)
+    offset, nested = stacks.offset_of(support, vessel), stacks.nests_m(vessel, support) > 0
+    across = stacks.joint_across_m(vessel, support)
     above = centre_of(tuple(each for each in own(build, case) if each.on_joint))
     kg, lean = above.mass_kg, math.hypot(above.x_m, above.y_m)
-    edge = stacks.joint_edge_m(bowl_foot_m=foot, support_top_m=support.top_width_m, offset_m=offset) - lean
+    edge = stacks.joint_edge_m(bowl_foot_m=across, support_top_m=across, offset_m=offset) - lean
     arm = max(push_height_m - support.height_m, 0.05)
     weight = kg * GRAVITY_M_S2
-    bond = stacks.putty_joint_moment_n_m(min(foot, support.top_width_m), edge) if support.putty else 0.0
+    bond = stacks.putty_joint_moment_n_m(across, edge) if support.putty else 0.0
     tips = (weight * edge + bond) / arm
-    slides = math.inf if support.putty or support.ridge else JOINT_FRICTION.value * weight
+    slides = math.inf if support.putty or stacks.located(vessel, support) else JOINT_FRICTION.value * weight
     limit = force(min(BUMP_LEAST.value, BUMP_SHARE.value * weight))
     value = force(min(tips, slides))
     act = "slides off its support" if slides < tips else "tips off its support"
@@ -59,9 +61,9 @@ def judge_joint(build: Build, case: Case, push_height_m: float) -> list[Finding]
         ),
     )
     found = [push]
-    if case == "typical" and not (support.putty or support.ridge):
+    if case == "typical" and not (support.putty or stacks.located(vessel, support)):
         found.append(_bond(kg))
-    if case == "typical" and support.opening_m > 0:
+    if case == "typical" and support.opening_m > 0 and not nested:
         needed = length(support.opening_m + 2 * (DROP_IN_MARGIN.value + offset))
         found.append(
             finding(
@@ -112,7 +114,7 @@ def candidates(piece: Piece) -> list[Candidate]:
         say = phrase("Bond the joint with a ring of putty, on dry clean surfaces.")
         tried.append(Candidate(key="bond", say=say, piece=bonded))
     if support.opening_m > 0:
-        room = BALLAST_SHARE * stacks.support_holds_l(support)
+        room = BALLAST_SHARE * stacks.support_holds_l(support, stacks.nests_m(stacks.on_support(piece), support))
         for litres in BALLAST_WATER_L:
             if support.water_l < litres <= room:
                 for putty in (False, True) if not support.putty else (True,):
@@ -127,11 +129,14 @@ def candidates(piece: Piece) -> list[Candidate]:
 
 def figures(build: Build) -> list[Shown]:
     """What the joint rests on, for the screen."""
-    support, foot = build.piece.support, build.piece.vessel.foot_width_m
-    if support is None or foot is None:
+    support, vessel = build.piece.support, stacks.on_support(build.piece)
+    if support is None or vessel.foot_width_m is None:
         return []
-    tolerance = stacks.off_centre_tolerance_m(bowl_foot_m=foot, support_top_m=support.top_width_m, centre_m=0.0)
+    across, nest = stacks.joint_across_m(vessel, support), stacks.nests_m(vessel, support)
+    tolerance = stacks.off_centre_tolerance_m(bowl_foot_m=across, support_top_m=across, centre_m=0.0)
+    drops = [Figure(label="Bowl nests in the opening by", quantity=length(nest), provenance=COMPUTED)] if nest else []
     return [
+        *drops,
         Figure(label="Bowl may slide off centre by", quantity=length(tolerance), provenance=COMPUTED),
         Figure(label="Support, bare", quantity=mass(support.mass_kg or 0.0), provenance=COMPUTED),
         JOINT_FRICTION,

@@ -2,11 +2,12 @@
 
 import math
 from dataclasses import dataclass, replace
+from typing import Literal
 
 import numpy as np
 
 from jolly_trellis.core.books.bodies import Case, centre_of, own
-from jolly_trellis.core.books.figures import Figure, Shown, rule
+from jolly_trellis.core.books.figures import Figure, Shown, measure, rule
 from jolly_trellis.core.books.water import CAREFUL, along_drive_m, slop_m, steady_level_m
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.balance import Balance, balance_of, foot_edge_m, outline_top_m
@@ -15,7 +16,7 @@ from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, findi
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.plan.piece import Transport
-from jolly_trellis.core.provenance import COMPUTED, Provenance
+from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, Provenance
 from jolly_trellis.core.quantities import length, level_most, phrase, ratio, volume
 from jolly_trellis.core.units import round_up
 
@@ -25,6 +26,10 @@ CORNERING = rule("Acceleration sideways and rearward, of gravity", "ratio", 0.5,
 SPILL_TRAY = rule("Harder braking whose spill a tray must take, of gravity", "ratio", 0.5)
 BOX_LEAST_SHARE = rule("Least box wall, share of the vessel's height", "ratio", 1 / 3)
 BOX_ROOM = rule("Room round the vessel in its box", "length", 0.01)
+BUCKET_TALL = rule("Bucket that a pad rides on, tall", "length", 0.28, COMMON_PRACTICE)
+BUCKET_ACROSS = rule("Bucket that a pad rides on, across", "length", 0.24, COMMON_PRACTICE)
+BUCKET_KG = measure("Empty bucket", "mass", 0.6)
+BUCKET_WATER = rule("Water in a bucket that a pad rides on, kilograms", "mass", 3.0, COMMON_PRACTICE)
 SHIFTS = rule("A mechanic that shifts on the road is this near its limit", "ratio", 0.9)
 
 
@@ -67,10 +72,17 @@ def journey_of(build: Build) -> Journey | None:
     if going is None or build.piece.vessel.mass_kg is None:
         return None
     level = steady_level_m(build.piece, build.mechanic) if going.water_level_m is None else going.water_level_m
+    lifted = lifted_out(build)
+    level = 0.0 if lifted == "pad" else level
     vessel = build.piece.vessel
     balance = _balance(build, level)
-    width = going.box_width_m or max(p.width_m for p in vessel.profile) + 2 * (vessel.wall_m + BOX_ROOM.value)
-    depth = going.box_depth_m or max(p.depth_m for p in vessel.profile) + 2 * (vessel.wall_m + BOX_ROOM.value)
+    across = [
+        max(size) + 2 * vessel.wall_m for size in zip(*((p.width_m, p.depth_m) for p in vessel.profile), strict=True)
+    ]
+    if lifted == "pad":
+        across = [BUCKET_ACROSS.value, BUCKET_ACROSS.value]
+    width = going.box_width_m or across[0] + 2 * BOX_ROOM.value
+    depth = going.box_depth_m or across[1] + 2 * BOX_ROOM.value
     walls = [
         box_wall_m(
             vessel_height_m=vessel.rim_m,
@@ -88,7 +100,9 @@ def journey_of(build: Build) -> Journey | None:
     room = max(vessel.inside_depth_m - level, 0.0)
     area = float(np.interp(level, build.water.level_m, build.water.area_m2))
     reach = float((build.placement.stems.head_radius_m).max(initial=0.0))
-    across = np.hypot(build.placement.tip_m[:, 0], build.placement.tip_m[:, 1]).max(initial=0.0) + reach
+    spread = np.hypot(build.placement.tip_m[:, 0], build.placement.tip_m[:, 1]).max(initial=0.0) + reach
+    under = build.raised_m if _apart(build) or lifted == "insert" else 0.0
+    under = build.rim_z_m - BUCKET_TALL.value if lifted == "pad" else under
     return Journey(
         level_m=level,
         carried_l=max(build.water.volume_at_l(build.piece.water_level_m) - volume_l, 0.0),
@@ -98,8 +112,8 @@ def journey_of(build: Build) -> Journey | None:
         box_wall_needed_m=max(walls),
         mass_kg=balance.mass_kg,
         heavy_kg=_balance(build, level, "heavy").mass_kg,
-        height_m=outline_top_m(build) - (build.raised_m if _apart(build) else 0.0),
-        width_m=max(2 * float(across), width),
+        height_m=outline_top_m(build) - under,
+        width_m=max(2 * float(spread), width),
     )
 
 
@@ -186,6 +200,35 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     return tried
 
 
+def lifted_out(build: Build) -> Literal["", "insert", "pad"]:
+    """What is lifted out and carried without its vessel: an insert without its urn, a pad that lifts off; empty for
+    nothing.
+    """
+    going = build.piece.transport
+    if going is None or not going.lifted_out or going.made_on_site:
+        return ""
+    if build.piece.insert is not None:
+        return "insert"
+    return "pad" if build.mechanic.lifts_off else ""
+
+
+def _on_bucket(build: Build, case: Case) -> Balance:
+    """A pad with its stems on a bucket a third full, their ends in its water."""
+    bodies = tuple(each for each in own(build, case) if each.thing in ("mechanic", "stems"))
+    riding = centre_of(bodies)
+    bucket = BUCKET_KG.value + BUCKET_WATER.value
+    whole = riding.mass_kg + bucket
+    up = riding.height_m - build.rim_z_m + BUCKET_TALL.value
+    return Balance(
+        mass_kg=whole,
+        x_m=riding.mass_kg * riding.x_m / whole,
+        y_m=riding.mass_kg * riding.y_m / whole,
+        height_m=(riding.mass_kg * up + bucket * BUCKET_TALL.value / 3) / whole,
+        water_rise_x_m=0.0,
+        water_rise_y_m=0.0,
+    )
+
+
 def _apart(build: Build) -> bool:
     going = build.piece.transport
     return build.piece.support is not None and (going is None or going.apart)
@@ -193,10 +236,16 @@ def _apart(build: Build) -> bool:
 
 def _balance(build: Build, level_m: float, case: Case = "typical") -> Balance:
     """Mass and centre of what rides in the box, above its floor: the vessel at its travelling level."""
+    lifted = lifted_out(build)
+    if lifted == "pad":
+        return _on_bucket(build, case)
     lowered = replace(build.piece, water_level_m=level_m)
     away = build.raised_m
     bodies = own(replace(build, piece=lowered), case)
-    if build.piece.support is not None:
+    if lifted == "insert":
+        packed = [each for each in bodies if each.thing == "part" and each.borne_by == "urn"]
+        bodies = tuple(each for each in bodies if each.thing != "urn" and each not in packed)
+    elif build.piece.support is not None:
         bodies = tuple(each for each in bodies if each.on_joint)
         away = build.piece.support.height_m
     elif build.piece.insert is not None:
@@ -231,6 +280,8 @@ def _upright(build: Build, journey: Journey, going: Transport) -> list[Finding]:
     balance = _balance(build, journey.level_m)
     if not going.boxed:
         vessel = build.piece.vessel
+        if lifted_out(build) == "pad":
+            vessel = replace(vessel, foot_width_m=BUCKET_ACROSS.value, foot_depth_m=None)
         if vessel.foot_width_m is None:
             return []
         edge = min(vessel.foot_width_m, vessel.foot_depth_m or vessel.foot_width_m) / 2

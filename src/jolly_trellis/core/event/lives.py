@@ -63,7 +63,7 @@ def lasts_words(job: Job, line: RecipeLine, variety: Variety) -> str:
     """How long it lasts in the air of the place, in words; at 22 °C and 50 % where that is not known."""
     reserve = reserve_of(line, variety)
     hours = 0.0 if reserve is None else lasts_h(reserve, [(0.0, job.air or DRY_AT)])
-    has = {"tube": "in its tube", "wrap": "in its wrap"}.get(line.water, "with no water")
+    has = {"tube": "in its tube", "wrap": "in its wrap", "cup": "in its spike cup"}.get(line.water, "with no water")
     return f"{variety.name} lasts {duration_text(hours)} {has}"
 
 

@@ -21,7 +21,8 @@ class Usual:
     """What each thing is when it is first chosen.
 
     Work hangs on the `hanger`, and is tied with the `tie` where it has to stay; the `bond` leads to no point yet. The
-    `vessel` is one nobody has measured; tubes of hung work lie level, their caps sealed; a `counterweight_kg` is kilograms.
+    `vessel` is one nobody has measured, a `counterweight_kg` is kilograms. Tubes of hung work lie level, their caps
+    sealed.
     """
 
     hanger: LineSpec

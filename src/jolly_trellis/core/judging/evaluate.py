@@ -6,7 +6,7 @@ from dataclasses import replace
 import numpy as np
 
 from jolly_trellis.core.books.needs import from_roll
-from jolly_trellis.core.building.build import Build, build
+from jolly_trellis.core.building.build import Build, build, cut_ends_m
 from jolly_trellis.core.building.footing import ledge_edge_m
 from jolly_trellis.core.checks import (
     balance,
@@ -272,10 +272,10 @@ def _spill(made: Build) -> SpillReport | None:
 def _stems(made: Build) -> tuple[PlacedStem, ...]:
     placement, up = made.placement, made.raised_m
     floor = made.piece.vessel.base_m + up
-    stems, found = placement.stems, placement.found
+    stems = placement.stems
     if len(stems) == 0:
         return ()
-    play = hold_swing.stems_play(made)
+    play, end = hold_swing.stems_play(made), cut_ends_m(made.piece.vessel, placement)
     columns = {
         "seat_x_m": placement.seat_x_m,
         "seat_y_m": placement.seat_y_m,
@@ -284,9 +284,10 @@ def _stems(made: Build) -> tuple[PlacedStem, ...]:
         "tip_y_m": placement.tip_m[:, 1],
         "tip_z_m": placement.tip_m[:, 2] + up,
         "droop_m": placement.tip_m[:, 2] - placement.head_z_m,
-        "end_x_m": found.end_x_m,
-        "end_y_m": found.end_y_m,
-        "end_z_m": floor + placement.end_height_m,
+        "end_x_m": end[:, 0],
+        "end_y_m": end[:, 1],
+        "end_z_m": end[:, 2] + up,
+        "rod_m": placement.rod_m,
         "diameter_m": stems.diameter_m,
         "head_radius_m": stems.head_radius_m,
         "lean_rad": placement.lean_rad,

@@ -14,7 +14,7 @@ from jolly_trellis.core.plan.standing import Standing
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PlacedStem(Stem):
-    """One stem or clump where it stands, as it is cut and as it is judged."""
+    """One stem or clump where it stands, as it is cut and as it is judged; `rod_m` is under its spike cup."""
 
     variety: str
     name: str
@@ -25,6 +25,7 @@ class PlacedStem(Stem):
     sway_m: float
     sway_limit_m: float
     over_capacity: bool
+    rod_m: float = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

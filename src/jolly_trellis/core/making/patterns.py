@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Literal
 
+from jolly_trellis.core.building import stacks
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.building.extras import lining_strip_m, wrap_length_m
 from jolly_trellis.core.materials import netting as nets
@@ -83,9 +84,10 @@ def _own(build: Build) -> list[Pattern]:
     found = [sheet_pattern(each, build.netting) for each in build.mechanic.flat if build.netting is not None]
     if build.mechanic.frog_radius_m:
         found.append(frog_pattern(2 * build.mechanic.frog_radius_m, with_putty=build.mechanic.putty_kg > 0))
-    support, foot = build.piece.support, build.piece.vessel.foot_width_m
+    support = build.piece.support
     if support is not None and support.putty:
-        found.append(ring_pattern("putty ring of the joint", min(support.top_width_m, foot or support.top_width_m)))
+        across = stacks.joint_across_m(stacks.on_support(build.piece), support)
+        found.append(ring_pattern("putty ring of the joint", across))
     if build.piece.lining:
         tall, around = lining_strip_m(build.piece.vessel)
         found.append(strip_pattern("leaf lining strip", around, tall))

@@ -5,8 +5,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from jolly_trellis.core.books.figures import measure, rule
+from jolly_trellis.core.building import stacks
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.building.extras import (
+    COVERED,
+    cover_sizes_m,
     insert_sizes_m,
     joint_ring_m,
     lining_strip_m,
@@ -96,6 +99,11 @@ def steps(build: Build) -> tuple[Step, ...]:
             m=mass(moss_kg(piece.vessel, round_m)),
         )
         last = [*last, Step(act="moss round", say=say)]
+    for cover in piece.covers:
+        long, wide = cover_sizes_m(cover, piece)
+        words = "Cover the {over} with {kind}: a strip {long} long, {wide} wide."
+        say = phrase(words, over=COVERED[cover.on], kind=cover.kind, long=cut_length(long), wide=cut_length(wide))
+        last = [*last, Step(act=f"cover {cover.on}", say=say)]
     if piece.carried:
         return (*done, *_bunched(build, last), _vase(build))
     litres = build.water.volume_at_l(piece.water_level_m)
@@ -111,7 +119,7 @@ def steps(build: Build) -> tuple[Step, ...]:
     )
     if len(build.placement.stems):
         done.append(Step(act="place", say=_place_words(build), caution=_hazards(build)))
-    return tuple(done)
+    return (*done, *last)
 
 
 def _bunched(build: Build, last: list[Step]) -> list[Step]:
@@ -147,9 +155,12 @@ def _stack_steps(build: Build) -> tuple[Step, ...]:
             water = volume(piece.support.water_l)
             done.append(Step(act="steady", say=phrase("Fill the support with {v} of water.", v=water)))
         if piece.support.putty:
-            ring = joint_ring_m(piece.support, piece.vessel)
+            ring = joint_ring_m(piece.support, stacks.on_support(piece))
             say = phrase("Press a ring of putty {l} long on the support's rim and bed the bowl on it.", l=length(ring))
             done.append(Step(act="bond", say=say, caution="Putty bonds to dry, clean surfaces only."))
+        elif nest := stacks.nests_m(stacks.on_support(piece), piece.support):
+            say = phrase("Set the bowl in the opening: it nests by {nest} and cannot slide off.", nest=length(nest))
+            done.append(Step(act="stand", say=say))
         else:
             done.append(Step(act="stand", say=phrase("Stand the bowl in the middle of its support.")))
     return tuple(done)

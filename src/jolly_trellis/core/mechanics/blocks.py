@@ -43,19 +43,16 @@ BLOCK_SLOP = measure("Slop with a block against bare wire", "ratio", 0.7)
 
 def size_fibre(fit: Fit) -> SizedMechanic:
     """Size a fibre pouch. Raises InvalidMeasure: a vessel under 3 cm deep."""
-    return _block(fit, "fibre_pouch", "fibre pouch", "fibre-block", delivers=FIBRE_DELIVERS.value, compostable=True)
+    return _block(fit, "fibre_pouch", "fibre pouch", "fibre-block", delivers=FIBRE_DELIVERS.value)
 
 
 def size_mineral(fit: Fit) -> SizedMechanic:
     """Size a block of mineral wool. Raises InvalidMeasure: a vessel under 3 cm deep."""
-    return _block(
-        fit, "mineral_block", "mineral block", "mineral-block", delivers=MINERAL_DELIVERS.value, compostable=False
-    )
+    return _block(fit, "mineral_block", "mineral block", "mineral-block", delivers=MINERAL_DELIVERS.value)
 
 
-def _block(
-    fit: Fit, kind: MechanicKind, name: str, supply: str, *, delivers: float, compostable: bool
-) -> SizedMechanic:
+def _block(fit: Fit, kind: MechanicKind, name: str, supply: str, *, delivers: float) -> SizedMechanic:
+    """A soaked block: compostable, as makers of both kinds state (from memory), and used once."""
     check_depth(fit, BLOCK_LEAST.value, f"A {name}")
     low = min(vessels.inside_size_m(fit.vessel, fit.depth_m * BLOCK_LOW.value))
     across = min(BLOCK_SHARE.value * fit.mouth_m, low)
@@ -100,10 +97,10 @@ def _block(
         absorbed_l=water,
         deliverable_share=delivers,
         mass_kg=weight_kg(parts),
-        price=(FIBRE_PRICE if compostable else MINERAL_PRICE).value * litres + tape_price(fit),
+        price=(FIBRE_PRICE if kind == "fibre_pouch" else MINERAL_PRICE).value * litres + tape_price(fit),
         minutes=BLOCK_MIN.value + fit.tape_strips,
         uses=1,
-        compostable=compostable,
+        compostable=True,
         single_use_plastic=fit.tape_strips > 0,
         slop_factor=BLOCK_SLOP.value,
         steps=(
@@ -117,7 +114,7 @@ def _block(
                     m=mass(soaked),
                     w=volume(water * delivers),
                 ),
-                caution="" if compostable else "Dust of mineral wool: wet it before cutting, wear a mask.",
+                caution="" if kind == "fibre_pouch" else "Dust of mineral wool: wet it before cutting, wear a mask.",
             ),
             *tape_step(fit),
         ),

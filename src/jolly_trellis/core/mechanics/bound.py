@@ -2,7 +2,7 @@
 
 import math
 
-from jolly_trellis.core.books.figures import measure
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply, from_roll
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials import netting as nets
@@ -20,10 +20,14 @@ from jolly_trellis.core.mechanics.sized import (
     Step,
     weight_kg,
 )
+from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import cut_length, length, phrase
 
 STAR_WIRE_M = 0.0012
 COVERED_WIRE_KG_M = measure("Mass of a metre of covered wire", "linear_mass", 0.0075)
+VINE_ROUNDS = rule("Rounds of vine about a star lattice", "count", 2, COMMON_PRACTICE)
+VINE_WIDENS = rule("A round of vine past those widens a star lattice, each side, by", "length", 0.01)
+BERRY_KG = measure("Mass of a sprig of berries", "mass", 0.008)
 VINE_KG_M = measure("Mass of a metre of vine", "linear_mass", 0.02)
 MINUTES_DOME = measure("Time to shape and bind a wire dome", "minutes", 8.0)
 MINUTES_STARS = measure("Time to twist a star lattice, for each star", "minutes", 0.35)
@@ -34,7 +38,7 @@ def size_dome(handful: Handful) -> SizedMechanic:
     """A dome of netting under the heads, its skirt run into the handle. Raises InvalidMeasure: no netting."""
     shape, netting, wide = handful.shape, handful.netting, handful.armature_width_m
     binding, armature_m = handful.binding, handful.armature_m
-    parts, steps = finish(handful, crosses=False)
+    parts, steps = finish(handful, crosses=handful.crosses)
     if netting is None:
         raise InvalidMeasure(
             path="mechanic.netting",
@@ -84,6 +88,7 @@ def size_dome(handful: Handful) -> SizedMechanic:
         price=_price(netting, side * side),
         minutes=MINUTES_DOME.value,
         uses=round(DOME_USES.value),
+        crosses=handful.crosses,
         steps=(cut, shape_it, *steps),
     )
 
@@ -91,11 +96,15 @@ def size_dome(handful: Handful) -> SizedMechanic:
 def size_stars(handful: Handful) -> SizedMechanic:
     """Covered wires twisted into stars under the heads, their ends run into the handle."""
     shape, wide, binding, armature_m = handful.shape, handful.armature_width_m, handful.binding, handful.armature_m
-    parts, steps = finish(handful, crosses=False)
+    parts, steps = finish(handful, crosses=handful.crosses)
     spacing = bouquets.STAR_SPACING.value
     wires = bouquets.star_wires(wide, spacing)
     each = bouquets.star_wire_length_m(wide, shape.neck_m, shape.hand_m)
-    area = bouquets.cap_area_m2(wide / 2, wide / 2, bouquets.ARMATURE_SHARE.value * shape.dome_m)
+    choice = handful.bouquet.mechanic
+    rounds = round(VINE_ROUNDS.value) if choice.vine_rounds is None else choice.vine_rounds
+    # Each round of vine past the usual ones widens what stems go through.
+    wider = wide + 2 * VINE_WIDENS.value * max(rounds - VINE_ROUNDS.value, 0.0)
+    area = bouquets.cap_area_m2(wider / 2, wider / 2, bouquets.ARMATURE_SHARE.value * shape.dome_m)
     stars = max(1, int(area / (math.sqrt(3) / 2 * spacing**2)))
     twist = Step(
         act="twist",
@@ -107,9 +116,17 @@ def size_stars(handful: Handful) -> SizedMechanic:
         ),
         caution="Wire ends spring: eye protection.",
     )
-    vine = 2 * math.pi * wide
-    work = Step(act="weave", say=phrase("Work {v} of vine in and out round the rim.", v=cut_length(vine)))
-    own = (
+    vine = rounds * math.pi * wide
+    work = []
+    if vine:
+        say = phrase(
+            "Work {v} of vine in and out round the rim, {n} {n|time|times} round.", v=cut_length(vine), n=rounds
+        )
+        work.append(Step(act="weave", say=say))
+    if choice.berries:
+        say = phrase("Work {n} {n|sprig|sprigs} of berries in among the stars.", n=choice.berries)
+        work.append(Step(act="weave in berries", say=say))
+    own = [
         Part(
             name="covered wire",
             quantity=wires,
@@ -117,18 +134,25 @@ def size_stars(handful: Handful) -> SizedMechanic:
             mass_kg=wires * each * COVERED_WIRE_KG_M.value,
             taken=FromSupply(supply="covered-wire", how="each cut"),
         ),
-        Part(
-            name="vine, in all",
-            quantity=1,
-            sizes=(length(vine),),
-            mass_kg=vine * VINE_KG_M.value,
-            taken=FromSupply(supply="vine", how="in all"),
-        ),
-    )
+    ]
+    if vine:
+        own.append(
+            Part(
+                name="vine, in all",
+                quantity=1,
+                sizes=(length(vine),),
+                mass_kg=vine * VINE_KG_M.value,
+                taken=FromSupply(supply="vine", how="in all"),
+            )
+        )
+    if choice.berries:
+        kg = choice.berries * BERRY_KG.value
+        taken = FromSupply(supply="berry-sprig")
+        own.append(Part(name="sprig of berries", quantity=choice.berries, mass_kg=kg, taken=taken))
     return SizedMechanic(
         kind="star_lattice",
         name="star lattice",
-        seating=_seating("hexagonal", spacing, spacing - STAR_WIRE_M, armature_m, wide),
+        seating=_seating("hexagonal", spacing, spacing - STAR_WIRE_M, armature_m, wider),
         levels=(Level(height_m=armature_m, aperture_m=spacing - STAR_WIRE_M), binding),
         layer_gap_m=armature_m - binding.height_m,
         parts=(*own, *parts),
@@ -140,7 +164,8 @@ def size_stars(handful: Handful) -> SizedMechanic:
         price=None,
         minutes=MINUTES_STARS.value * stars,
         uses=1,
-        steps=(twist, work, *steps),
+        crosses=handful.crosses,
+        steps=(twist, *work, *steps),
     )
 
 
@@ -217,6 +242,7 @@ STAR_LATTICE = declare(
         bind=size_stars,
         tapes=False,
         firm=1,
+        reads=frozenset({"vine_rounds", "berries"}),
     )
 )
 HAND_SPIRAL = declare(

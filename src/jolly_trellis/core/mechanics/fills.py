@@ -1,7 +1,7 @@
 """Vessels filled with something that holds: a tangle of branches, wood shavings under a grid."""
 
 import math
-from dataclasses import replace
+from dataclasses import dataclass
 
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply
@@ -10,14 +10,14 @@ from jolly_trellis.core.materials.netting import cell_capacity
 from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import (
+    TAPE_END_N_M,
+    TAPE_OVERHANG,
+    TAPE_PRICE_M,
     Fit,
-    strip_length_m,
-    tape_parts,
-    tape_price,
-    tape_step,
-    taped_n_m,
-    taped_share,
+    grid_parts,
+    with_string,
 )
+from jolly_trellis.core.mechanics.lattices import grid_length_m, grid_strips
 from jolly_trellis.core.mechanics.rings import WOOD_DENSITY
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.provenance import COMMON_PRACTICE
@@ -31,7 +31,7 @@ SHAVINGS_DRY = measure("Dry shavings, packed", "density", 50.0)
 SHAVINGS_SOLID = measure("Share of shavings that is solid", "ratio", 0.10, most=1.0)
 SHAVINGS_GAP = measure("Clear width among shavings", "length", 0.014)
 SHAVINGS_MOMENT = measure("Moment a packed fill takes", "moment", 0.8)
-LEAST_GRID = 2
+GRID_MOST = rule("Strips of a grid over a loose fill are apart by, at most", "length", 0.04, COMMON_PRACTICE)
 GRID_SPACING = rule("Usual spacing of a grid across the rim", "length", 0.03, COMMON_PRACTICE)
 TANGLE_PITCH = rule("Stems in a tangle are apart by, at least", "length", 0.018)
 TANGLE_PRICE = measure("Price of the pliable stems of a tangle", "price", 3.0)
@@ -69,6 +69,7 @@ def size_tangle(fit: Fit) -> SizedMechanic:
     gap = tangle_gap_m(TANGLE_FILL.value, TANGLE_STEM.value)
     pitch = gap + TANGLE_STEM.value
     wood = full / 1000 * TANGLE_FILL.value
+    grid = grid_over(fit)
     stems = Part(
         name="pliable bare stems, in all",
         quantity=1,
@@ -76,7 +77,7 @@ def size_tangle(fit: Fit) -> SizedMechanic:
         mass_kg=wood * WOOD_DENSITY.value,
         taken=FromSupply(supply="pliable-stems", how="in all"),
     )
-    parts = (stems, *tape_parts(fit))
+    parts = (stems, *grid.parts)
     heights = (1.0, 0.78, 0.6, 0.35, 0.15)
     return SizedMechanic(
         kind="branch_tangle",
@@ -87,21 +88,20 @@ def size_tangle(fit: Fit) -> SizedMechanic:
         levels=tuple(Level(height_m=share * fit.depth_m, aperture_m=gap) for share in heights),
         layer_gap_m=0.22 * fit.depth_m,
         parts=parts,
-        tape_strips=fit.tape_strips,
-        tape_strip_length_m=strip_length_m(fit),
-        tape_share_of_mouth=taped_share(fit),
-        seat_moment_n_m=TANGLE_MOMENT.value + taped_n_m(fit),
+        tape_strips=grid.strips,
+        tape_strip_length_m=grid.length_m / max(2 * grid.each_way, 1),
+        tape_share_of_mouth=grid.share,
+        seat_moment_n_m=TANGLE_MOMENT.value + grid.moment_n_m,
         seated_by="its spring",
         capacity=max(1, int(fit.mouth_area_m2 / max(pitch, TANGLE_PITCH.value) ** 2)),
         displaced_volume_l=full * TANGLE_FILL.value,
         mass_kg=weight_kg(parts),
-        price=TANGLE_PRICE.value + tape_price(fit),
+        price=TANGLE_PRICE.value + grid.price,
         minutes=TANGLE_MIN.value,
         uses=round(TANGLE_USES.value),
         compostable=True,
-        single_use_plastic=fit.tape_strips > 0,
+        single_use_plastic=grid.strips > 0,
         shows=False,
-        loose=not fit.tape_strips,
         slop_factor=1.0,
         steps=(
             Step(
@@ -110,7 +110,50 @@ def size_tangle(fit: Fit) -> SizedMechanic:
                     "Coil {l} of clean, bare, pliable stem into the vessel; no leaf in the water.", l=length(stem_m)
                 ),
             ),
-            *tape_step(fit),
+            grid.step,
+        ),
+    )
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Grid:
+    """A grid across a rim: strips each way, how many of them are tape, all their length, what they take and cost."""
+
+    each_way: int
+    strips: int
+    length_m: float
+    share: float
+    moment_n_m: float
+    price: float
+    parts: tuple[Part, ...]
+    step: Step
+
+
+def grid_over(fit: Fit) -> Grid:
+    """The grid that keeps a loose fill down: strips both ways, at most 4 cm apart; of tape, or of string.
+
+    Source: common practice, no source.
+    """
+    spacing = min(fit.choice.cell_m or GRID_SPACING.value, GRID_MOST.value)
+    number = grid_strips(fit.mouth_m, spacing)
+    long = grid_length_m(fit.mouth_m, spacing, fit.vessel.wall_m + TAPE_OVERHANG.value)
+    string, width = with_string(fit), fit.choice.tape_width_m
+    words = "Tape a grid over the mouth: {n} {n|strip|strips} each way, {s} apart, {l} in all."
+    if string:
+        words = "String a grid over the mouth: {n} {n|line|lines} each way, {s} apart, {l} in all."
+    ends = 0.0 if string else TAPE_END_N_M.value * width
+    return Grid(
+        each_way=number,
+        strips=0 if string else 2 * number,
+        length_m=long,
+        share=0.0 if string else min(1.0, 2 * number * width * math.pi / 4 * fit.mouth_m / fit.mouth_area_m2),
+        moment_n_m=2 * number * ends * fit.mouth_m / 2,
+        price=0.0 if string else long * TAPE_PRICE_M.value,
+        parts=grid_parts(fit, 2 * number, long),
+        step=Step(
+            act="grid",
+            say=phrase(words, n=number, s=length(spacing), l=length(long)),
+            caution="" if string else "Tape holds on a clean, dry rim only.",
         ),
     )
 
@@ -119,8 +162,8 @@ def size_shavings(fit: Fit) -> SizedMechanic:
     """Size a fill of fine shavings, with a grid over it because they sag when wet."""
     full = vessels.volume_below_l(fit.vessel, fit.depth_m)
     dry = SHAVINGS_DRY.value / 1000 * full * (1 + SHAVINGS_SAG.value)
-    spacing = fit.choice.cell_m or GRID_SPACING.value
-    fit = replace(fit, tape_strips=max(fit.tape_strips, LEAST_GRID))
+    grid = grid_over(fit)
+    spacing = min(fit.choice.cell_m or GRID_SPACING.value, GRID_MOST.value)
     sizes = (volume(full * (1 + SHAVINGS_SAG.value)), mass(dry))
     parts = (
         Part(
@@ -130,7 +173,7 @@ def size_shavings(fit: Fit) -> SizedMechanic:
             mass_kg=dry,
             taken=FromSupply(supply="shavings", how="by mass"),
         ),
-        *tape_parts(fit),
+        *grid.parts,
     )
     sagged = fit.depth_m * (1 - SHAVINGS_SAG.value)
     return SizedMechanic(
@@ -145,19 +188,19 @@ def size_shavings(fit: Fit) -> SizedMechanic:
         ),
         layer_gap_m=fit.depth_m - 0.9 * sagged,
         parts=parts,
-        tape_strips=fit.tape_strips,
-        tape_strip_length_m=strip_length_m(fit),
-        tape_share_of_mouth=taped_share(fit),
-        seat_moment_n_m=SHAVINGS_MOMENT.value + taped_n_m(fit),
+        tape_strips=grid.strips,
+        tape_strip_length_m=grid.length_m / max(2 * grid.each_way, 1),
+        tape_share_of_mouth=grid.share,
+        seat_moment_n_m=SHAVINGS_MOMENT.value + grid.moment_n_m,
         seated_by="its packing",
         capacity=max(1, int(fit.mouth_area_m2 / spacing**2)) * cell_capacity(spacing, fit.stem_diameter_m),
         displaced_volume_l=full * SHAVINGS_SOLID.value,
         mass_kg=weight_kg(parts),
-        price=SHAVINGS_PRICE.value * full + tape_price(fit),
+        price=SHAVINGS_PRICE.value * full + grid.price,
         minutes=SHAVINGS_MIN.value,
         uses=1,
         compostable=True,
-        single_use_plastic=True,
+        single_use_plastic=grid.strips > 0,
         shows=False,
         slop_factor=SHAVINGS_SLOP.value,
         steps=(
@@ -169,7 +212,7 @@ def size_shavings(fit: Fit) -> SizedMechanic:
                     s=length(fit.depth_m - sagged),
                 ),
             ),
-            Step(act="grid", say=phrase("Tape a grid over the mouth, strips {s} apart.", s=length(spacing))),
+            grid.step,
         ),
     )
 
@@ -182,6 +225,8 @@ BRANCH_TANGLE = declare(
         name="Branch tangle",
         what="pliable stems coiled to fill the vessel",
         size=size_tangle,
+        tapes=False,
+        reads=frozenset({"cell_m", "tape_strips"}),
     )
 )
 WOOD_SHAVINGS = declare(
@@ -192,6 +237,7 @@ WOOD_SHAVINGS = declare(
         name="Wood shavings",
         what="fine shavings under a grid",
         size=size_shavings,
-        reads=frozenset({"cell_m"}),
+        tapes=False,
+        reads=frozenset({"cell_m", "tape_strips"}),
     )
 )

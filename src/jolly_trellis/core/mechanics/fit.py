@@ -68,6 +68,7 @@ class Fit:
     putty: bool = False
     stems: int = 0
     stem_diameter_m: float = 0.006
+    plastic_free: bool = False
 
     @property
     def depth_m(self) -> float:
@@ -191,8 +192,46 @@ def taped_n_m(fit: Fit) -> float:
 
 
 def strip_length_m(fit: Fit) -> float:
-    """Length of one tape strip: over the mouth, both walls and 2.5 cm down each side, metres."""
-    return fit.mouth_m + 2 * (fit.vessel.wall_m + TAPE_OVERHANG.value)
+    """Length of one tape strip: over the mouth, both walls and 2.5 cm down each side, metres; that of a moss sandwich
+    lies on the diagonal.
+    """
+    cornered = fit.vessel.plan_shape in ("square", "rectangular")
+    over = (
+        math.hypot(fit.mouth_m, fit.mouth_long_m) if cornered and fit.choice.kind == "moss_sandwich" else fit.mouth_m
+    )
+    return over + 2 * (fit.vessel.wall_m + TAPE_OVERHANG.value)
+
+
+def grid_parts(fit: Fit, strips: int, length_m: float) -> tuple[Part, ...]:
+    """The tape of a grid across the rim as a part; string where nothing single-use of plastic is taken, or no tape.
+
+    Args:
+        strips: both ways together. length_m: of all of them, ends and all, m.
+    """
+    if with_string(fit):
+        return (
+            Part(
+                name="string of the grid",
+                quantity=1,
+                sizes=(length(length_m),),
+                mass_kg=STRING_KG_M.value * length_m,
+                taken=FromSupply(supply="string", how="in all"),
+            ),
+        )
+    return (
+        Part(
+            name="tape of the grid",
+            quantity=strips,
+            sizes=(length(length_m / strips),),
+            mass_kg=tape_kg(length_m, fit.choice.tape_width_m),
+            taken=FromSupply(supply=tape_supply(fit.choice.tape_width_m), how="each cut"),
+        ),
+    )
+
+
+def with_string(fit: Fit) -> bool:
+    """Whether a grid is strung of string: where tape is not taken."""
+    return fit.plastic_free or fit.choice.tape_strips == 0
 
 
 def taped_share(fit: Fit) -> float:
@@ -285,8 +324,17 @@ def tape_step(fit: Fit) -> tuple[Step, ...]:
     """What to say about the tape, nothing where there is none."""
     if not fit.tape_strips:
         return ()
+    words = {
+        1: "Tape across the rim: one strip of {tape}, {wide} wide, across the middle.",
+        2: "Tape across the rim: two strips of {tape}, {wide} wide, crossed in the middle.",
+    }
+    more = "Tape across the rim: {tape_strips} strips of {tape}, {wide} wide, {one} one way and {other} the other."
+    if fit.tape_strips == 1 and fit.choice.kind == "moss_sandwich":
+        words[1] = "Tape across the rim: one strip of {tape}, {wide} wide, on the diagonal."
     say = phrase(
-        "Tape across the rim: {tape_strips} × {tape}, {wide} wide, crossed in the middle.",
+        words.get(fit.tape_strips, more),
+        one=fit.tape_strips - fit.tape_strips // 2,
+        other=fit.tape_strips // 2,
         tape=cut_length(strip_length_m(fit)),
         wide=length(fit.choice.tape_width_m),
         tape_strips=fit.tape_strips,

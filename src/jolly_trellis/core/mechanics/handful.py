@@ -14,6 +14,7 @@ from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.quantities import cut_length, length, phrase
 from jolly_trellis.core.stems.stem_set import StemSet
 
+DISC_KG_M2 = measure("Mass of covered card", "areal_mass", 0.6)
 COLLAR = "leaf of the collar"
 RIBBON_KG_M = measure("Mass of a metre of ribbon, 25 mm", "linear_mass", 0.004)
 COLLAR_LEAF_M = measure("Width that one leaf of a collar covers", "length", 0.08)
@@ -28,6 +29,11 @@ class Handful:
     shape: Shape
     stems: StemSet
     netting: Netting | None
+
+    @property
+    def crosses(self) -> bool:
+        """Whether its stems cross at the binding though an armature holds their heads."""
+        return self.bouquet.spiral
 
     @property
     def binding(self) -> Level:
@@ -56,6 +62,10 @@ def finish(handful: Handful, *, crosses: bool) -> tuple[tuple[Part, ...], tuple[
     bouquet = handful.bouquet
     handle = bouquets.handle_of(handful.stems, crosses)
     parts, steps = _bound(bouquet, handle) if handle > 0 else ([], [])
+    if bouquet.back != "bare":
+        step, part = _backed(bouquet)
+        parts.append(part)
+        steps.append(step)
     if bouquet.collar:
         envelope = bouquet.envelope
         leaves = math.ceil(math.pi * max(envelope.width_m, envelope.depth_m) / COLLAR_LEAF_M.value)
@@ -65,6 +75,21 @@ def finish(handful: Handful, *, crosses: bool) -> tuple[tuple[Part, ...], tuple[
             Step(act="collar", say=phrase("Bind {leaves} leaves under the flowers as a collar.", leaves=leaves))
         )
     return tuple(parts), tuple(steps)
+
+
+def _backed(bouquet: Bouquet) -> tuple[Step, Part]:
+    """What covers the side of a bouquet against the body: leaves over half of its rim, or a disc of card."""
+    envelope = bouquet.envelope
+    if bouquet.back == "leaves":
+        leaves = math.ceil(math.pi / 2 * max(envelope.width_m, envelope.depth_m) / COLLAR_LEAF_M.value)
+        say = phrase("Lay {leaves} leaves flat over the back and bind them in.", leaves=leaves)
+        kg, taken = leaves * COLLAR_LEAF_KG.value, FromSupply(supply="large-leaf")
+        return Step(act="back", say=say), Part(name="leaf of the back", quantity=leaves, mass_kg=kg, taken=taken)
+    across = bouquets.ARMATURE_SHARE.value * min(envelope.width_m, envelope.depth_m)
+    say = phrase("Cover a disc of card {across} across and bind it flat to the back.", across=length(across))
+    kg = math.pi / 4 * across**2 * DISC_KG_M2.value
+    part = Part(name="disc of covered card", quantity=1, sizes=(length(across),), mass_kg=kg)
+    return Step(act="back", say=say), part
 
 
 def _bound(bouquet: Bouquet, handle: float) -> tuple[list[Part], list[Step]]:

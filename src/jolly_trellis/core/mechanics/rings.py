@@ -4,6 +4,7 @@ import math
 
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.books.needs import FromSupply
+from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.netting import STEEL_DENSITY, cell_capacity
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
@@ -128,17 +129,46 @@ def _of_steel(name: str, size_m: float, wire_m: float, thick_m: float, taken: Fr
     return Part(name=name, quantity=1, sizes=(length(size_m),), mass_kg=kg, taken=taken)
 
 
+def _ring_m(fit: Fit) -> float:
+    """The ring on the mouth: one's own where it is measured, else 2 cm past it. Raises InvalidMeasure: it falls in."""
+    own = fit.choice.own_m
+    if own is not None and own <= fit.mouth_m:
+        raise InvalidMeasure(
+            path="mechanic.own_m",
+            message=phrase(
+                "A ring of {own} drops into a mouth of {mouth}.", own=length(own), mouth=length(fit.mouth_m)
+            ),
+            limit=phrase("Take one over {mouth}, or leave it to be worked out.", mouth=length(fit.mouth_m)),
+        )
+    return fit.mouth_m + RING_OVERHANG.value if own is None else own
+
+
 def size_strung(fit: Fit) -> SizedMechanic:
-    """Size strung rings: one on the mouth, a second low where the vessel is deep enough."""
-    cell = fit.choice.cell_m or STRUNG_CELL.value
-    aperture = cell - STRUNG_WIRE.value
-    ring = fit.mouth_m + RING_OVERHANG.value
+    """Size strung rings: one on the mouth, a second low where the vessel is deep enough; of one's own, as it is.
+
+    Raises: InvalidMeasure: a ring that falls in, wires with no room between them.
+    """
+    thick = fit.choice.own_wire_m or STRUNG_WIRE.value
+    ring = _ring_m(fit)
+    wires = fit.choice.own_wires
+    cell = ring / (wires + 1) if wires else fit.choice.cell_m or STRUNG_CELL.value
+    aperture = cell - thick
+    if aperture < 0.004:
+        raise InvalidMeasure(
+            path="mechanic.own_wires" if wires else "mechanic.cell_m",
+            message=phrase(
+                "Wires {cell} apart leave {gap} between them.",
+                cell=length(cell),
+                gap=length(max(aperture, 0.0)),
+            ),
+            limit=phrase("Take fewer, or thinner wire."),
+        )
     low = RING_LOW_SHARE.value * fit.depth_m
     two = fit.depth_m >= STRUNG_TWO.value
     low_ring = min(vessels.inside_size_m(fit.vessel, low)) - RING_ROD.value
     wire = strung_wire_length_m(ring, cell) + (strung_wire_length_m(low_ring, cell) if two else 0.0)
     rods = math.pi * (ring + (low_ring if two else 0.0))
-    steel = math.pi / 4 * (wire * STRUNG_WIRE.value**2 + rods * RING_ROD.value**2)
+    steel = math.pi / 4 * (wire * thick**2 + rods * RING_ROD.value**2)
     levels = [Level(height_m=fit.depth_m, aperture_m=aperture)]
     ready = FromSupply(supply="metal-ring", lasts=True)
     parts = [_of_steel("metal ring for the mouth", ring, math.pi * ring, RING_ROD.value, ready)]
@@ -146,7 +176,7 @@ def size_strung(fit: Fit) -> SizedMechanic:
         levels.append(Level(height_m=low, aperture_m=aperture))
         parts.append(_of_steel("metal ring for the bowl", low_ring, math.pi * low_ring, RING_ROD.value, ready))
     strung = FromSupply(supply="soft-wire", how="in all", lasts=True)
-    parts.append(_of_steel("soft wire, 2 mm", wire, wire, STRUNG_WIRE.value, strung))
+    parts.append(_of_steel("soft wire", wire, wire, thick, strung))
     parts += tape_parts(fit)
     return SizedMechanic(
         kind="strung_ring",
@@ -209,6 +239,6 @@ STRUNG_RING = declare(
         what="a metal ring strung with soft wire",
         size=size_strung,
         bought=True,
-        reads=frozenset({"cell_m"}),
+        reads=frozenset({"cell_m", "own_m", "own_wires", "own_wire_m"}),
     )
 )

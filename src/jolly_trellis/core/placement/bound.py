@@ -84,6 +84,7 @@ def bind(bouquet: Bouquet, stems: StemSet, netting: Netting | None) -> tuple[Siz
         rigid=True,
         hangs=np.zeros(len(stems), dtype=np.bool_),
         wanted_m=rise * slant + drop * (slant if crossing else np.ones(len(stems))),
+        rod_m=np.zeros(len(stems)),
         room=max(mechanic.capacity - int(stems.stems_in_row.sum()), 0),
     )
     return mechanic, placement

@@ -1,5 +1,6 @@
 """What a form of arrangement is to the placer, and every form by its name."""
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass
 
@@ -13,6 +14,20 @@ Directions = Callable[[Role, int, float], Array]
 Scale = Callable[[Array], Array]
 ONE_POINT: tuple[tuple[float, float], ...] = ((0.0, 0.0),)
 SEVERAL_POINTS: tuple[tuple[float, float], ...] = ((-0.45, -0.2), (0.45, -0.1), (0.0, 0.45))
+
+
+POINTS_OUT = 0.45
+
+
+def growing_points(number: int) -> tuple[tuple[float, float], ...]:
+    """So many places to grow from, as shares of the mouth's half sizes: one in the middle, several evenly round it.
+
+    Source: geometry; how far out they lie is an estimate.
+    """
+    if number == 1:
+        return ONE_POINT
+    turns = (2 * math.pi * (nth + 0.25) / number for nth in range(number))
+    return tuple((POINTS_OUT * math.cos(turn), POINTS_OUT * math.sin(turn)) for turn in turns)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

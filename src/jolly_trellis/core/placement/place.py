@@ -17,7 +17,7 @@ from jolly_trellis.core.placement.choosing import (
     seat_cost,
     take_seats,
 )
-from jolly_trellis.core.placement.form import SEVERAL_POINTS
+from jolly_trellis.core.placement.form import SEVERAL_POINTS, growing_points
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.placement.seats import seat_centres_m, under_tape
 from jolly_trellis.core.placement.trace import (
@@ -45,7 +45,8 @@ class Placement:
     tells a stem whose seat was already full; `floor_holds` one whose foot stays on the floor; `hangs` one that ends
     short of floor and wall, cut to the water or sold no longer; `gripped` one whose foot is on pins; `on_rim` one that
     leans on the rim; `held` one a hand has placed. `wanted_m` is how long each would be cut if it were sold so long.
-    `cells_m` are all seats; `room` is how many more stems of the recipe's mean thickness find one.
+    `cells_m` are all seats; `room` is how many more stems of the recipe's mean thickness find one. `rod_m` is the rod
+    of the spike cup that a row stands in, 0 for none.
     """
 
     stems: StemSet
@@ -71,6 +72,7 @@ class Placement:
     cell_aperture_m: float
     rigid: bool
     room: int
+    rod_m: Array
 
     @property
     def takes(self) -> int:
@@ -79,8 +81,13 @@ class Placement:
 
     @property
     def cut_length_m(self) -> Array:
-        """Length of each stem as cut, metres."""
-        return self.visible_m + self.found.embedded_m
+        """Length of each stem as cut, metres: to its foot, or to the rod of its cup."""
+        return self.visible_m + self.found.embedded_m - self.rod_m
+
+    @property
+    def centre_from_foot_m(self) -> Array:
+        """Distance from the foot, of the stem or of its cup's rod, to the stem's centre of mass, metres."""
+        return self.stems.centre_from_foot_m(self.cut_length_m) + self.rod_m
 
     @property
     def end_height_m(self) -> Array:
@@ -92,15 +99,18 @@ class Placement:
 class Layout:
     """How a piece wants its stems laid out, beside the envelope: colour, hands, and one growing point or several.
 
-    `feet_under_m` is the height over the inside floor that cut ends must reach down to; `feet_at_m` the one they are
-    cut to where they stop short of the floor, None where they go on to it. `kept_m` are seats of an earlier deal.
+    `feet_under_m` is the height over the inside floor that cut ends must reach down to; `water_feet_m` the one that
+    stems cut to the water end at, which all are with `to_water`, unless their line says otherwise. Stems grow from
+    `points` places, None as the form has it. `kept_m` are seats of an earlier deal.
     """
 
     arrangement: Arrangement = "even"
     hand_placed: tuple[HandPlaced, ...] = ()
     several_points: bool = False
     feet_under_m: float = 0.0
-    feet_at_m: float | None = None
+    water_feet_m: float = 0.0
+    to_water: bool = False
+    points: int | None = None
     kept_m: Array | None = None
 
 
@@ -140,13 +150,15 @@ def place(
         hand_placed=layout.hand_placed,
     )
     points = SEVERAL_POINTS if layout.several_points else FORM_RULES[envelope.form].growing_points
+    if layout.points is not None:
+        points = growing_points(layout.points)
 
     def cost_of(rows: Indices) -> Array:
         if mechanic.own_cups:
             return nearest_seat(tips[rows], cells)
         return seat_cost(
             stems.diameter_m[rows],
-            stems.longest_m[rows],
+            stems.reach_m[rows],
             tips[rows],
             cells,
             vessel,
@@ -189,14 +201,19 @@ def place(
     elif mechanic.grip is not None:
         gripped = ~found.at_wall & (np.hypot(found.end_x_m, found.end_y_m) <= mechanic.grip.radius_m)
     hangs = np.zeros(len(stems), dtype=np.bool_)
-    if layout.feet_at_m is not None and not mechanic.own_cups and mechanic.grip is None:
-        found, hangs = cut_short(found, seat_height - layout.feet_at_m, seat_x, seat_y, run_x, run_y, level_drops)
-    wanted = visible + found.embedded_m
     if not mechanic.own_cups and mechanic.grip is None:
-        reaches = (stems.longest_m - visible) / found.slant
+        to_water = _to_water(stems, layout)
+        if to_water.any():
+            most = np.where(to_water, seat_height - layout.water_feet_m, seat_height)
+            found, hangs = cut_short(found, most, seat_x, seat_y, run_x, run_y, level_drops)
+            hangs = hangs & to_water
+    wanted = visible + found.embedded_m
+    rods = stems.rods_m(wanted)
+    if not mechanic.own_cups and mechanic.grip is None:
+        reaches = (stems.longest_m + rods - visible) / found.slant
         found, unsold = cut_short(found, reaches, seat_x, seat_y, run_x, run_y, level_drops)
         hangs = hangs | unsold
-    holds = ~hangs & _floor_holds(stems, found, lean, visible, level_drops, floor_friction(vessel))
+    holds = ~hangs & _floor_holds(stems, found, lean, visible, level_drops, floor_friction(vessel), rods)
     return Placement(
         stems=stems,
         seat_x_m=seat_x,
@@ -220,8 +237,16 @@ def place(
         cells_m=cells,
         cell_aperture_m=mechanic.levels[0].aperture_m,
         rigid=mechanic.rigid,
+        rod_m=rods,
         room=room_left(stems, seat_cell, lost, seating.aperture_m, seating.each, stems.mean_diameter_m),
     )
+
+
+def _to_water(stems: StemSet, layout: Layout) -> Flags:
+    """Rows that are cut to the water: as their line says, else as the piece does."""
+    usual = "to the water" if layout.to_water else "on the floor"
+    feet = [(stems.lines[at][0].feet or usual) == "to the water" for at in stems.line_index]
+    return np.array(feet, dtype=np.bool_)
 
 
 def fullness(placement: Placement, envelope: Envelope, rim_m: float) -> float:
@@ -263,11 +288,11 @@ def _in_cups(seat_x: Array, seat_y: Array, run_x: Array, run_y: Array, deep: flo
 
 
 def _floor_holds(
-    stems: StemSet, found: Trace, lean: Array, visible: Array, level_drops: Array, friction: float
+    stems: StemSet, found: Trace, lean: Array, visible: Array, level_drops: Array, friction: float, rods: Array
 ) -> Flags:
     """Which feet stay where they stand on the floor."""
-    cut = visible + found.embedded_m
+    cut = visible + found.embedded_m - rods
     lowest_wire = np.where(found.crosses, level_drops, 0.0).max(axis=-1)
     to_wire = np.maximum(found.drop_m - lowest_wire, 1e-4) * found.slant
-    needed = floor_friction_needed(lean, stems.centre_from_foot_m(cut) / to_wire)
+    needed = floor_friction_needed(lean, (stems.centre_from_foot_m(cut) + rods) / to_wire)
     return ~found.at_wall & (needed <= friction)

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
 
-from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.piece import Back, Piece
 from jolly_trellis.core.ranges import Range
 
 
@@ -13,7 +13,8 @@ class Bouquet(Piece):
 
     Its envelope is the vase with the bouquet in it. `dome_m` is the rise of the flowers over their underside and
     `hand_length_m` the stems below the binding; None is worked out. `carried_h` is how long it is out of water, None
-    not known; `cooler_days` it waits in the cooler before. `collar` tells a collar of leaves under the flowers.
+    not known; `cooler_days` it waits in the cooler before. `collar` tells a collar of leaves under the flowers,
+    `back` what covers the side against the body. With `spiral` stems cross at the binding on an armature too.
     """
 
     carried: ClassVar[bool] = True
@@ -24,6 +25,8 @@ class Bouquet(Piece):
     carried_h: Annotated[float | None, Range("duration", 0, 48, above=True)] = None
     cooler_days: Annotated[float, Range("ratio", 0, 7)] = 0.0
     collar: bool = False
+    back: Back = "bare"
+    spiral: bool = False
     bow_loops: Annotated[int, Range("count", 0, 40)] = 0
     bow_loop_m: Annotated[float, Range("length", 0.02, 0.5)] = 0.12
     streamers: Annotated[int, Range("count", 0, 40)] = 0

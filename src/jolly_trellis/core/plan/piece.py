@@ -26,7 +26,10 @@ Behind = Literal["nothing", "greens", "weights"]
 SpillHold = Literal["hook", "vessel"]
 Look = Literal["mechanic", "rim", "underside"]
 Feet = Literal["on the floor", "to the water"]
-WaterSource = Literal["vessel", "tube", "wrap", "none"]
+WaterSource = Literal["vessel", "tube", "wrap", "cup", "none"]
+CoverKind = Literal["moss", "cloth", "ribbon", "leaf"]
+CoverOn = Literal["rim", "packing", "outside", "cups"]
+Back = Literal["bare", "leaves", "disc"]
 Goes = Literal["woven", "pushed in", "hung"]
 Shading = Literal["mixed", "clusters", "along", "far side"]
 MechanicKind = Annotated[str, MECHANICS]
@@ -34,12 +37,16 @@ MechanicKind = Annotated[str, MECHANICS]
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Envelope:
-    """What was asked for: total height from the surface, overall width and front-to-back depth."""
+    """What was asked for: total height from the surface, overall width and front-to-back depth.
+
+    Stems grow from `points` places of the mouth; None as the form has it.
+    """
 
     height_m: Annotated[float, Range("length", 0, 5, above=True)]
     width_m: Annotated[float, Range("length", 0, 5, above=True)]
     depth_m: Annotated[float, Range("length", 0, 5, above=True)]
     form: Form = "dome"
+    points: Annotated[int | None, Range("count", 1, 24)] = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -70,7 +77,9 @@ class Shade:
 class RecipeLine:
     """Stems of one variety in one role, pushed in singly or in clumps.
 
-    `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), or nowhere. `on_site`
+    `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), a spike cup per clump
+    (`cup_ml`, on a rod of `rod_m`, None worked out), or nowhere. `feet` tells stems that stand in the vessel
+    otherwise than the piece's. `on_site`
     tells stems that go in only when the piece stands where it is shown. `shades` are colours of some of its stems, the
     rest have the variety's own; `shading` how they lie: mixed, side by side, from left to right, each on both sides.
     With `shoot` they are side shoots taken off stems of the variety that are bought anyway.
@@ -95,6 +104,9 @@ class RecipeLine:
     out_rad: Annotated[float | None, Range("angle", 0, 1.5708)] = None
     drop_m: Annotated[float | None, Range("length", 0, 5, above=True)] = None
     cut_m: Annotated[float | None, Range("length", 0.02, 3)] = None
+    cup_ml: Annotated[float | None, Range("ratio", 5, 1000)] = None
+    rod_m: Annotated[float | None, Range("length", 0.05, 2)] = None
+    feet: Feet | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -113,7 +125,9 @@ class Mechanic:
 
     None leaves a quantity to be worked out: the layer gap from the depth, the tuck from the cell, the tape strips
     from the net moment. `netting` and `frog` are keys of the stores; kinds that use neither ignore them.
-    `cell_m` is the spacing of a tape grid or of a strung ring.
+    `cell_m` is the spacing of a tape grid or of a strung ring. `own_m` is across a ring or the side of a frame of
+    one's own, `own_wires` how many wires it has each way, `own_wire_m` how thick they are. A star lattice has
+    `vine_rounds` of vine round its rim, None as usual, and `berries` worked in.
     """
 
     kind: MechanicKind = "folded_cushion"
@@ -128,6 +142,20 @@ class Mechanic:
     putty: bool | None = None
     cell_m: Annotated[float | None, Range("length", 0.008, 0.1)] = None
     cup_ml: Annotated[float, Range("ratio", 5, 1000)] = 60.0
+    own_m: Annotated[float | None, Range("length", 0.02, 5)] = None
+    own_wires: Annotated[int | None, Range("count", 1, 120)] = None
+    own_wire_m: Annotated[float | None, Range("length", 0.0005, 0.006)] = None
+    vine_rounds: Annotated[int | None, Range("count", 0, 12)] = None
+    berries: Annotated[int, Range("count", 0, 60)] = 0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Cover:
+    """What is laid over something so that it is not seen: what, over what, and how wide, m, None as usual."""
+
+    kind: CoverKind
+    on: CoverOn
+    width_m: Annotated[float | None, Range("length", 0.005, 1)] = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -213,7 +241,8 @@ class Setting:
 class Transport:
     """How the piece gets there. None is not known; `water_level_m` None lets the travelling level be worked out.
 
-    `apart` tells a raised bowl carried apart from its support.
+    `apart` tells a raised bowl carried apart from its support; with `lifted_out`, an insert is carried without its
+    urn, and a pad that lifts off without its vessel, on a bucket.
     """
 
     made_on_site: bool = False
@@ -228,6 +257,7 @@ class Transport:
     apart: bool = True
     carriers: Annotated[int, Range("count", 1, 2)] = 1
     crate: bool = False
+    lifted_out: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -346,8 +376,8 @@ class Piece:
     `water_level_m` is above the inside floor; `ballast_kg` is stone, pebbles or sand laid on that floor; `lining` a
     strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none; `moss_m` how far
     moss is nestled all round it, up to its rim, None as usual: round a cup frog and nothing else. `look` are parts of
-    the mechanic that are meant to be seen, `wish` a picture that it is to look like. A kind that is `carried` has its
-    vessel only to wait in. What a kind does not have, a reader finds none of.
+    the mechanic that are meant to be seen, `covers` what is laid over others, `wish` a picture that it is to look
+    like. A kind that is `carried` has its vessel only to wait in. What a kind does not have, a reader finds none of.
     """
 
     carried: ClassVar[bool] = False
@@ -375,6 +405,7 @@ class Piece:
     making: Making = field(default_factory=Making)
     look: Annotated[tuple[Look, ...], Many(3)] = ()
     wish: Wish | None = None
+    covers: Annotated[tuple[Cover, ...], Many(8)] = ()
 
     @property
     def companions(self) -> tuple[Companion, ...]:

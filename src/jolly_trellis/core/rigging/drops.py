@@ -15,7 +15,7 @@ from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.rigging.rig import RUNS, Armature, Drop, Rig
 
 STEP = rule("Hung stems are cut in steps of", "length", 0.02, COMMON_PRACTICE)
-HOOK_WIRE = rule("Wire for the two bends of a hook", "length", 0.12, COMMON_PRACTICE)
+HOOK_WIRE = rule("Wire for the hook of one hung stem", "length", 0.12, COMMON_PRACTICE)
 HOOK_KG_M = measure("Mass of a metre of hook wire, 1 mm", "linear_mass", 0.006)
 # What a hook of each thickness bears before it opens, by the mass of its stem.
 HOOK_BEARS: dict[float, Constant] = {

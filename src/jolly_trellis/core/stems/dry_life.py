@@ -8,6 +8,7 @@ from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.materials.air import Air, draw_factor, vapour_pressure_deficit_kpa
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine, StemTube
+from jolly_trellis.core.stems.cups import CUP_REACHED, cup_l
 from jolly_trellis.core.stems.tubes import WRAP_L, usable_ml
 
 DRY_AT = Air(temperature_c=22.0, relative_humidity=0.5)
@@ -50,6 +51,8 @@ def reserve_of(line: RecipeLine, variety: Variety) -> Reserve | None:
             water = usable_ml(line.tube or StemTube(), variety.stem_diameter_m)
         case "wrap":
             water = (line.wrap_ml or WRAP_L.value * 1000) / line.clump
+        case "cup":
+            water = 1000 * cup_l(line) * CUP_REACHED.value / line.clump
         case _:
             return None
     return Reserve(water_ml=water, draw_ml_h=variety.uptake_ml_h, dry_h=variety.dry_hold_h)

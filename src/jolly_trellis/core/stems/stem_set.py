@@ -22,6 +22,7 @@ from jolly_trellis.core.materials.stems import (
 )
 from jolly_trellis.core.plan.piece import Conditions, RecipeLine
 from jolly_trellis.core.quantities import count, phrase
+from jolly_trellis.core.stems.cups import ROD_MOST, ROD_THICK, rod_for_m
 from jolly_trellis.core.stems.shades import check_shades, colours_at
 from jolly_trellis.core.stems.tubes import own_water_kg
 
@@ -37,7 +38,8 @@ class StemSet:
     `lines` holds (recipe line, variety, first row, rows); `flower` is 0 for foliage, whose head is loose
     leaves that give way; `from_vessel` tells stems that stand in the vessel rather than in a tube or a wrap, `drinks`
     those of them that drink there;
-    `on_site` those that go in only where the piece is shown; `longest_m` is the longest that a row is sold.
+    `on_site` those that go in only where the piece is shown; `longest_m` is the longest that a row is sold. Rows
+    `in_cup` stand in a spike cup, whose rod is what goes into the mechanic.
     """
 
     lines: tuple[tuple[RecipeLine, Variety, int, int], ...]
@@ -58,6 +60,7 @@ class StemSet:
     from_vessel: Flags
     drinks: Flags
     on_site: Flags
+    in_cup: Flags
 
     def __len__(self) -> int:
         return len(self.diameter_m)
@@ -100,6 +103,27 @@ class StemSet:
         """What the tube or wet wrap of each row weighs with its water, kg; 0 where it drinks from the vessel."""
         pairs = zip(self.line_index, self.stems_in_row.tolist(), strict=True)
         return np.array([own_water_kg(self.lines[at][0], int(stems), heavy=heavy) for at, stems in pairs])
+
+    @property
+    def reach_m(self) -> Array:
+        """How far each row reaches at the most, m: as long as it is sold, and the rod of its cup."""
+        return self.longest_m + np.where(self.in_cup, [self._rod_m(at) for at in self.line_index], 0.0)
+
+    def _rod_m(self, at: int) -> float:
+        said = self.lines[at][0].rod_m
+        return ROD_MOST.value if said is None else said
+
+    def rods_m(self, whole_m: Array) -> Array:
+        """The rod under each row's cup, m, 0 for a row in none.
+
+        Args:
+            whole_m: from the foot to the tip of each row, rod and all, m.
+        """
+        found = np.zeros(len(self))
+        for row in np.flatnonzero(self.in_cup).tolist():
+            line, sold = self.lines[self.line_index[row]][0], float(self.longest_m[row])
+            found[row] = min(rod_for_m(line, float(whole_m[row]), sold), 0.95 * float(whole_m[row]))
+        return found
 
     def centre_from_foot_m(self, cut_length_m: Array) -> Array:
         """Distance from the cut end to the centre of mass of each row, metres (`stems.centre_from_foot_m`)."""
@@ -185,6 +209,7 @@ def _columns(
     lines: tuple[tuple[RecipeLine, Variety, int, int], ...], row_lines: tuple[int, ...], sizes: Array
 ) -> StemSet:
     varieties = [lines[index][1] for index in row_lines]
+    in_cup = np.array([lines[index][0].water == "cup" for index in row_lines], dtype=np.bool_)
 
     def column(values: list[float]) -> Array:
         return np.array(values, dtype=np.float64)
@@ -193,8 +218,10 @@ def _columns(
         lines=lines,
         line_index=row_lines,
         stems_in_row=sizes,
-        diameter_m=column(
-            [clump_diameter_m(v.stem_diameter_m, int(n)) for v, n in zip(varieties, sizes, strict=True)]
+        diameter_m=np.where(
+            in_cup,
+            ROD_THICK.value,
+            column([clump_diameter_m(v.stem_diameter_m, int(n)) for v, n in zip(varieties, sizes, strict=True)]),
         ),
         head_radius_m=column([v.head_diameter_m / 2 * math.sqrt(v.heads) for v in varieties]) * np.sqrt(sizes),
         flower=column([float(v.form != "leaf") for v in varieties]),
@@ -212,6 +239,7 @@ def _columns(
             [lines[index][0].water == "vessel" and not lines[index][1].lasting for index in row_lines], dtype=np.bool_
         ),
         on_site=np.array([lines[index][0].on_site for index in row_lines], dtype=np.bool_),
+        in_cup=in_cup,
     )
 
 

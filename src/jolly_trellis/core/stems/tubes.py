@@ -9,6 +9,7 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.plan.piece import RecipeLine, StemTube
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.stems.cups import CUP_INSIDE, cup_deep_m, cup_kg
 
 WRAP_L = measure("Water of a wet wrap", "volume", 0.030, COMMON_PRACTICE)
 WRAP_KG = measure("Dry wrap and film of one bundle", "mass", 0.006)
@@ -97,7 +98,9 @@ def held_ml(tube: StemTube, *, full: bool = False) -> float:
 
 
 def tube_size_m(line: RecipeLine) -> tuple[float, float]:
-    """Length and inner diameter of the tube that each stem of a line stands in, m; (0, 0) where it stands in none."""
+    """Length and inner diameter of the tube or cup that stems of a line stand in, m; (0, 0) where in none."""
+    if line.water == "cup":
+        return cup_deep_m(line), CUP_INSIDE.value
     if line.water != "tube":
         return 0.0, 0.0
     tube = line.tube or StemTube()
@@ -110,7 +113,7 @@ def empty_kg(tube: StemTube) -> float:
 
 
 def own_water_kg(line: RecipeLine, stems: int, *, heavy: bool = False) -> float:
-    """What stems of one line that go in together carry with them beside themselves: full tubes, or their wet wrap, kg.
+    """What stems of one line that go in together carry with them beside themselves: tubes, their wet wrap or cup, kg.
 
     Args:
         stems: how many go in together, as a clump. heavy: tubes filled to their air gap.
@@ -119,6 +122,8 @@ def own_water_kg(line: RecipeLine, stems: int, *, heavy: bool = False) -> float:
     if line.water == "tube":
         tube = line.tube or StemTube()
         return stems * (empty_kg(tube) + held_ml(tube, full=heavy) / 1000)
+    if line.water == "cup":
+        return cup_kg(line)
     if line.water == "wrap":
         return WRAP_KG.value + (WRAP_L.value if line.wrap_ml is None else line.wrap_ml / 1000)
     return 0.0
