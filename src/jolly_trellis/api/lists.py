@@ -396,14 +396,14 @@ def cost_pdf(event_id: Number, conn: Connection, reader: Reader = "studio", pape
 
 @router.post("/parts/{part_id}/scaled")
 def scale_recipe(event_id: Number, part_id: Number, body: ScaleRecipe, conn: Connection) -> list[RecipeLine]:
-    """A piece's recipe for another size; nothing is saved."""
-    piece, _ = planning.piece_of(conn, event_id, part_id)
-    return list(scaled(piece.recipe, scale_factor(body.by, body.was_m, body.now_m)))
+    """A part's recipe for another size; nothing is saved."""
+    part, _ = planning.part_of(conn, event_id, part_id)
+    return list(scaled(part.recipe, scale_factor(body.by, body.was_m, body.now_m)))
 
 
 @router.post("/parts/{part_id}/scale", response_model=EventChange)
 def apply_scale(event_id: Number, part_id: Number, body: ApplyScale, conn: Connection) -> Response:
-    """Keep a piece's recipe for another size."""
+    """Keep a part's recipe for another size."""
     factor = scale_factor(body.scale.by, body.scale.was_m, body.scale.now_m)
     state = recipes.scale(conn, event_id, part_id, factor, base_revision=body.base_revision)
     return change_out(conn, state, body.base_revision)

@@ -31,10 +31,13 @@ class PutPart(BasedOn):
 
 
 class BeginPart(BasedOn):
-    """A new part to begin with: what it starts as, and the key of the vessel it is in, None for one not measured."""
+    """A new part to begin with: what it starts as, the key of the vessel it is in (None: its usual one, or one not
+    measured), and whether its proven stems come with it.
+    """
 
     start: Key
     vessel: Key | None = None
+    stems: bool = True
 
 
 class ApplyFix(BasedOn):

@@ -38,11 +38,11 @@ def add_part(event_id: Number, body: PutPart, conn: Connection) -> Response:
 def begin_part(event_id: Number, body: BeginPart, conn: Connection) -> Response:
     """Add a part as one of those that work is begun from."""
     brief = planning.brief_of(conn, event_id)
-    part = starting.begin(conn, brief, body.start, body.vessel)
-    judged = judging.judged(conn, brief, part, conditions_of(conn, brief), before=None)
-    state, number = planning.add_part(
-        conn, event_id, judging.with_seats(part, judged), base_revision=body.base_revision
-    )
+    conditions = conditions_of(conn, brief)
+    with conditions.figures.open():
+        parts = starting.begin(conn, brief, body.start, body.vessel, stems=body.stems)
+    seated = [judging.with_seats(part, judging.judged(conn, brief, part, conditions, before=None)) for part in parts]
+    state, number = planning.add_parts(conn, event_id, seated, base_revision=body.base_revision)
     return change_out(conn, state, body.base_revision, number, status=201)
 
 

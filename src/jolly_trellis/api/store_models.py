@@ -8,6 +8,7 @@ from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.core.drawing.heads import Head
 from jolly_trellis.core.drawing.primitives import Primitive
+from jolly_trellis.core.event.recipes import ScaleBy
 from jolly_trellis.core.event.starts import Asks
 from jolly_trellis.core.event.usual import Usual
 from jolly_trellis.core.glossary import Term
@@ -194,12 +195,17 @@ class PointKindOut(BaseModel):
 
 
 class StartOut(BaseModel):
-    """One thing a part can start as, and what has to be chosen for it."""
+    """One thing a part can start as, what has to be chosen for it, and what to measure first; `vessel` is its usual
+    one, `by` how its recipe goes with its size, None for a blank one.
+    """
 
     key: str
     kind: str
     name: str
     asks: Asks
+    measure: list[str]
+    vessel: str | None
+    by: ScaleBy | None
 
 
 class SchoolOut(BaseModel):

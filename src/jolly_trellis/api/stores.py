@@ -140,7 +140,18 @@ def get_trade() -> TradeOut:
             )
             for each in POINTS.values()
         ],
-        starts=[StartOut(key=each.key, kind=each.kind, name=each.name, asks=each.asks) for each in STARTS.values()],
+        starts=[
+            StartOut(
+                key=each.key,
+                kind=each.kind,
+                name=each.name,
+                asks=each.asks,
+                measure=list(each.measure),
+                vessel=each.vessel,
+                by=each.by,
+            )
+            for each in STARTS.values()
+        ],
         usual=USUAL,
         schools=[
             SchoolOut(field=each.field, question=each.question, answers=list(each.answers), why=each.why)

@@ -9,6 +9,7 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.budget import Split, split_budget
 from jolly_trellis.core.event.cost import PieceCost
 from jolly_trellis.core.event.job import name_of, quantity_of, recipe_of
+from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.event.recipes import scaled
 from jolly_trellis.core.placement.place import surface_m2
 from jolly_trellis.core.quantities import phrase
@@ -58,9 +59,9 @@ def pull_rows(work: EventWork) -> tuple[PullRow, ...]:
 
 
 def scale(conn: sqlite3.Connection, event_id: int, piece_id: int, factor: float, *, base_revision: int) -> EventState:
-    """Keep a piece's recipe times a factor. Raises NotFound, Stale, InvalidMeasure."""
-    piece, _ = planning.piece_of(conn, event_id, piece_id)
-    changed = replace(piece, recipe=scaled(piece.recipe, factor))
+    """Keep a part's recipe times a factor. Raises NotFound, Stale, InvalidMeasure."""
+    part, _ = planning.part_of(conn, event_id, piece_id)
+    changed: Part = replace(part, recipe=scaled(part.recipe, factor))
     return planning.put_part(conn, event_id, piece_id, changed, base_revision=base_revision, label="Scale the recipe")
 
 

@@ -20,7 +20,7 @@ def said(conn: sqlite3.Connection, brief: Brief, text: str, system: UnitSystem) 
 
     def begun(start: str, vessel: Vessel | None) -> Part:
         if vessel is None:
-            return begin(conn, brief, start, None)
+            return begin(conn, brief, start, None)[0]
         return STARTS[start].begin(given(conn, brief, vessel))
 
     with around.conditions.figures.open():

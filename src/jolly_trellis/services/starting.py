@@ -15,23 +15,37 @@ from jolly_trellis.store.plan import Brief
 _VASE = "bud-cylinder-8"
 
 
-def begin(conn: sqlite3.Connection, brief: Brief, start: str, vessel: str | None) -> Part:
-    """What a part starts as.
+def begin(
+    conn: sqlite3.Connection, brief: Brief, start: str, vessel: str | None, *, stems: bool = False
+) -> tuple[Part, ...]:
+    """What a part starts as, and the parts that are begun beside it.
 
     Args:
-        vessel: key of a vessel of the stores; None for one nobody has measured yet, or a usual vase.
+        vessel: key of a vessel of the stores; None for the start's own, a usual vase, or one nobody has measured yet.
+        stems: whether it is begun with its proven recipe.
     Raises: NotFound: there is no such start or vessel.
     """
     chosen = STARTS.get(start)
     vessels = stock.vessels(conn)
     if chosen is None or (vessel is not None and vessel not in vessels):
         raise NotFound(f"start {start} in {vessel}")
-    key = vessel if vessel is not None or chosen.asks != "a vase" else _VASE
-    return chosen.begin(given(conn, brief, vessels.get(key or "", USUAL.vessel)))
+    key = vessel or chosen.vessel or (_VASE if chosen.asks == "a vase" else "")
+    have = given(conn, brief, vessels.get(key, USUAL.vessel), stems=stems)
+    beside = () if chosen.beside is None else chosen.beside(have)
+    return (chosen.begin(have), *beside)
 
 
-def given(conn: sqlite3.Connection, brief: Brief, vessel: Vessel) -> Given:
+def given(conn: sqlite3.Connection, brief: Brief, vessel: Vessel, *, stems: bool = False) -> Given:
     """What a part is begun from, in a vessel: what the stores have, as the event works."""
     have = stock_of(conn)
     nettings = {key: each for key, each in have.nettings.items() if key not in have.retired}
-    return Given(vessel=vessel, nettings=nettings, practice=brief.practice)
+    return Given(
+        vessel=vessel,
+        nettings=nettings,
+        practice=brief.practice,
+        vessels=stock.vessels(conn),
+        stands=stock.stands(conn),
+        frogs=[key for key in have.frogs if key not in have.retired],
+        known=[key for key in have.varieties if key not in have.retired],
+        stems=stems,
+    )

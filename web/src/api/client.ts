@@ -32,9 +32,11 @@ import type {
   Piece,
   Problem,
   ProfilePoint,
+  Proven,
   PutBack,
   ReachOut,
   RecipeLine,
+  RecipesOut,
   Remnants,
   Report,
   Rest,
@@ -113,8 +115,16 @@ export const api = {
     call<MakingReport>("POST", `/events/${id}/making`, { piece, with_fixes }, signal),
   addPart: (id: number, base_revision: number, part: Piece | Rig) =>
     call<EventChange>("POST", `/events/${id}/parts`, { base_revision, part }),
-  beginPart: (id: number, base_revision: number, start: string, vessel: string | null) =>
-    call<EventChange>("POST", `/events/${id}/parts/begin`, { base_revision, start, vessel }),
+  beginPart: (id: number, base_revision: number, start: string, vessel: string | null, stems: boolean) =>
+    call<EventChange>("POST", `/events/${id}/parts/begin`, { base_revision, start, vessel, stems }),
+  recipes: () => call<RecipesOut>("GET", "/recipes"),
+  keepRecipe: (recipe: Proven) => call<RecipesOut>("POST", "/recipes", { recipe }),
+  scaleKept: (recipe: number, size: number) =>
+    call<readonly RecipeLine[]>("POST", `/recipes/${recipe}/scaled`, { size }),
+  scaleUsual: (start: string, size: number) =>
+    call<readonly RecipeLine[]>("POST", `/recipes/usual/${start}/scaled`, { size }),
+  deleteRecipe: (recipe: number) => call<RecipesOut>("DELETE", `/recipes/${recipe}`),
+  bringBackRecipe: (recipe: number) => call<RecipesOut>("POST", `/recipes/${recipe}/bring-back`),
   putPart: (id: number, partId: number, base_revision: number, part: Piece | Rig, label: string) =>
     call<EventChange>("PUT", `/events/${id}/parts/${partId}`, { base_revision, label, part }),
   removePart: (id: number, partId: number, base_revision: number) =>

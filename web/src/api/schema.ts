@@ -1308,7 +1308,7 @@ export interface paths {
         readonly put?: never;
         /**
          * Scale Recipe
-         * @description A piece's recipe for another size; nothing is saved.
+         * @description A part's recipe for another size; nothing is saved.
          */
         readonly post: operations["scale_recipe_api_events__event_id__parts__part_id__scaled_post"];
         readonly delete?: never;
@@ -1328,7 +1328,7 @@ export interface paths {
         readonly put?: never;
         /**
          * Apply Scale
-         * @description Keep a piece's recipe for another size.
+         * @description Keep a part's recipe for another size.
          */
         readonly post: operations["apply_scale_api_events__event_id__parts__part_id__scale_post"];
         readonly delete?: never;
@@ -1411,6 +1411,95 @@ export interface paths {
          * @description One of a piece in dried and preserved stems against fresh ones that are renewed.
          */
         readonly post: operations["compare_lasting_api_events__event_id__parts__part_id__lasting_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/recipes": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /** List Recipes */
+        readonly get: operations["list_recipes_api_recipes_get"];
+        readonly put?: never;
+        /** Keep Recipe */
+        readonly post: operations["keep_recipe_api_recipes_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/recipes/usual/{start}/scaled": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Scale Usual
+         * @description The recipe that a start is begun with, for a size.
+         */
+        readonly post: operations["scale_usual_api_recipes_usual__start__scaled_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/recipes/{number}/scaled": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Scale Kept */
+        readonly post: operations["scale_kept_api_recipes__number__scaled_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/recipes/{number}": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        readonly post?: never;
+        /** Delete Recipe */
+        readonly delete: operations["delete_recipe_api_recipes__number__delete"];
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/recipes/{number}/bring-back": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Bring Back Recipe */
+        readonly post: operations["bring_back_recipe_api_recipes__number__bring_back_post"];
         readonly delete?: never;
         readonly options?: never;
         readonly head?: never;
@@ -2568,7 +2657,8 @@ export interface components {
         };
         /**
          * BeginPart
-         * @description A new part to begin with: what it starts as, and the key of the vessel it is in, None for one not measured.
+         * @description A new part to begin with: what it starts as, the key of the vessel it is in (None: its usual one, or one not
+         *     measured), and whether its proven stems come with it.
          */
         readonly BeginPart: {
             /** Base Revision */
@@ -2577,6 +2667,11 @@ export interface components {
             readonly start: string;
             /** Vessel */
             readonly vessel?: string | null;
+            /**
+             * Stems
+             * @default true
+             */
+            readonly stems: boolean;
         };
         /**
          * Bend
@@ -2699,7 +2794,8 @@ export interface components {
          *
          *     Its envelope is the vase with the bouquet in it. `dome_m` is the rise of the flowers over their underside and
          *     `hand_length_m` the stems below the binding; None is worked out. `carried_h` is how long it is out of water, None
-         *     not known; `cooler_days` it waits in the cooler before. `collar` tells a collar of leaves under the flowers.
+         *     not known; `cooler_days` it waits in the cooler before. `collar` tells a collar of leaves under the flowers,
+         *     `back` what covers the side against the body. With `spiral` stems cross at the binding on an armature too.
          */
         readonly Bouquet: {
             /**
@@ -2774,6 +2870,11 @@ export interface components {
              */
             readonly look: readonly ("mechanic" | "rim" | "underside")[];
             readonly wish?: components["schemas"]["Wish"] | null;
+            /**
+             * Covers
+             * @default []
+             */
+            readonly covers: readonly components["schemas"]["Cover"][];
             /** Dome M */
             readonly dome_m?: number | null;
             /** Hand Length M */
@@ -2790,6 +2891,17 @@ export interface components {
              * @default false
              */
             readonly collar: boolean;
+            /**
+             * Back
+             * @default bare
+             * @enum {string}
+             */
+            readonly back: "bare" | "leaves" | "disc";
+            /**
+             * Spiral
+             * @default false
+             */
+            readonly spiral: boolean;
             /**
              * Bow Loops
              * @default 0
@@ -2817,7 +2929,8 @@ export interface components {
          *
          *     Its envelope is the vase with the bouquet in it. `dome_m` is the rise of the flowers over their underside and
          *     `hand_length_m` the stems below the binding; None is worked out. `carried_h` is how long it is out of water, None
-         *     not known; `cooler_days` it waits in the cooler before. `collar` tells a collar of leaves under the flowers.
+         *     not known; `cooler_days` it waits in the cooler before. `collar` tells a collar of leaves under the flowers,
+         *     `back` what covers the side against the body. With `spiral` stems cross at the binding on an armature too.
          */
         readonly BouquetIn: {
             /**
@@ -2918,6 +3031,11 @@ export interface components {
              */
             readonly look: readonly ("mechanic" | "rim" | "underside")[];
             readonly wish?: components["schemas"]["WishIn"] | null;
+            /**
+             * Covers
+             * @default []
+             */
+            readonly covers: readonly components["schemas"]["CoverIn"][];
             /** Dome M */
             readonly dome_m?: number | null;
             /** Hand Length M */
@@ -2934,6 +3052,17 @@ export interface components {
              * @default false
              */
             readonly collar: boolean;
+            /**
+             * Back
+             * @default bare
+             * @enum {string}
+             */
+            readonly back: "bare" | "leaves" | "disc";
+            /**
+             * Spiral
+             * @default false
+             */
+            readonly spiral: boolean;
             /**
              * Bow Loops
              * @default 0
@@ -3740,6 +3869,42 @@ export interface components {
             readonly tied: boolean;
         };
         /**
+         * Cover
+         * @description What is laid over something so that it is not seen: what, over what, and how wide, m, None as usual.
+         */
+        readonly Cover: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "moss" | "cloth" | "ribbon" | "leaf";
+            /**
+             * On
+             * @enum {string}
+             */
+            readonly on: "rim" | "packing" | "outside" | "cups";
+            /** Width M */
+            readonly width_m?: number | null;
+        };
+        /**
+         * CoverIn
+         * @description What is laid over something so that it is not seen: what, over what, and how wide, m, None as usual.
+         */
+        readonly CoverIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "moss" | "cloth" | "ribbon" | "leaf";
+            /**
+             * On
+             * @enum {string}
+             */
+            readonly on: "rim" | "packing" | "outside" | "cups";
+            /** Width M */
+            readonly width_m?: number | null;
+        };
+        /**
          * CoverLine
          * @description What one line of the recipe covers, m², and how many more of it alone would cover what is still bare.
          *
@@ -4193,6 +4358,8 @@ export interface components {
         /**
          * Envelope
          * @description What was asked for: total height from the surface, overall width and front-to-back depth.
+         *
+         *     Stems grow from `points` places of the mouth; None as the form has it.
          */
         readonly Envelope: {
             /** Height M */
@@ -4206,10 +4373,14 @@ export interface components {
              * @default dome
              */
             readonly form: string;
+            /** Points */
+            readonly points?: number | null;
         };
         /**
          * EnvelopeIn
          * @description What was asked for: total height from the surface, overall width and front-to-back depth.
+         *
+         *     Stems grow from `points` places of the mouth; None as the form has it.
          */
         readonly EnvelopeIn: {
             /** Height M */
@@ -4224,6 +4395,8 @@ export interface components {
              * @enum {string}
              */
             readonly form: "dome" | "fan" | "sweep" | "mound" | "horizontal" | "garden" | "forward" | "free";
+            /** Points */
+            readonly points?: number | null;
         };
         /** EvaluatePiece */
         readonly EvaluatePiece: {
@@ -5450,6 +5623,10 @@ export interface components {
             /** Of */
             readonly of: number;
         };
+        /** KeepRecipe */
+        readonly KeepRecipe: {
+            readonly recipe: components["schemas"]["ProvenIn"];
+        };
         /** KeepSplit */
         readonly KeepSplit: {
             /** Base Revision */
@@ -5466,6 +5643,15 @@ export interface components {
         readonly Kept: {
             /** Key */
             readonly key: string;
+        };
+        /**
+         * KeptRecipe
+         * @description A proven recipe by its number.
+         */
+        readonly KeptRecipe: {
+            /** Id */
+            readonly id: number;
+            readonly proven: components["schemas"]["Proven"];
         };
         /**
          * Lasting
@@ -6103,7 +6289,9 @@ export interface components {
          *
          *     None leaves a quantity to be worked out: the layer gap from the depth, the tuck from the cell, the tape strips
          *     from the net moment. `netting` and `frog` are keys of the stores; kinds that use neither ignore them.
-         *     `cell_m` is the spacing of a tape grid or of a strung ring.
+         *     `cell_m` is the spacing of a tape grid or of a strung ring. `own_m` is across a ring or the side of a frame of
+         *     one's own, `own_wires` how many wires it has each way, `own_wire_m` how thick they are. A star lattice has
+         *     `vine_rounds` of vine round its rim, None as usual, and `berries` worked in.
          */
         readonly Mechanic: {
             /**
@@ -6145,6 +6333,19 @@ export interface components {
              * @default 60
              */
             readonly cup_ml: number;
+            /** Own M */
+            readonly own_m?: number | null;
+            /** Own Wires */
+            readonly own_wires?: number | null;
+            /** Own Wire M */
+            readonly own_wire_m?: number | null;
+            /** Vine Rounds */
+            readonly vine_rounds?: number | null;
+            /**
+             * Berries
+             * @default 0
+             */
+            readonly berries: number;
         };
         /**
          * MechanicIn
@@ -6152,7 +6353,9 @@ export interface components {
          *
          *     None leaves a quantity to be worked out: the layer gap from the depth, the tuck from the cell, the tape strips
          *     from the net moment. `netting` and `frog` are keys of the stores; kinds that use neither ignore them.
-         *     `cell_m` is the spacing of a tape grid or of a strung ring.
+         *     `cell_m` is the spacing of a tape grid or of a strung ring. `own_m` is across a ring or the side of a frame of
+         *     one's own, `own_wires` how many wires it has each way, `own_wire_m` how thick they are. A star lattice has
+         *     `vine_rounds` of vine round its rim, None as usual, and `berries` worked in.
          */
         readonly MechanicIn: {
             /**
@@ -6160,7 +6363,7 @@ export interface components {
              * @default folded_cushion
              * @enum {string}
              */
-            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "strung_ring" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups" | "wire_dome" | "star_lattice" | "hand_spiral";
+            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "cane_loops" | "thorny_holders" | "strung_ring" | "own_frame" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups" | "wire_dome" | "star_lattice" | "hand_spiral";
             /** Netting */
             readonly netting?: string | null;
             /** Frog */
@@ -6195,6 +6398,19 @@ export interface components {
              * @default 60
              */
             readonly cup_ml: number;
+            /** Own M */
+            readonly own_m?: number | null;
+            /** Own Wires */
+            readonly own_wires?: number | null;
+            /** Own Wire M */
+            readonly own_wire_m?: number | null;
+            /** Vine Rounds */
+            readonly vine_rounds?: number | null;
+            /**
+             * Berries
+             * @default 0
+             */
+            readonly berries: number;
         };
         /**
          * Mix
@@ -6966,7 +7182,7 @@ export interface components {
         };
         /**
          * PlacedStem
-         * @description One stem or clump where it stands, as it is cut and as it is judged.
+         * @description One stem or clump where it stands, as it is cut and as it is judged; `rod_m` is under its spike cup.
          */
         readonly PlacedStem: {
             /** Colour */
@@ -7042,6 +7258,11 @@ export interface components {
             readonly sway_limit_m: number;
             /** Over Capacity */
             readonly over_capacity: boolean;
+            /**
+             * Rod M
+             * @default 0
+             */
+            readonly rod_m: number;
         };
         /**
          * PointKindOut
@@ -7247,6 +7468,40 @@ export interface components {
              * @default false
              */
             readonly corner: boolean;
+        };
+        /**
+         * Proven
+         * @description A recipe with the size it is proven for: metres of a length or diameter, m² of an area, a number of pieces.
+         */
+        readonly Proven: {
+            /** Name */
+            readonly name: string;
+            /**
+             * By
+             * @enum {string}
+             */
+            readonly by: "length" | "area" | "diameter" | "count";
+            /** Size */
+            readonly size: number;
+            /** Recipe */
+            readonly recipe: readonly components["schemas"]["RecipeLine"][];
+        };
+        /**
+         * ProvenIn
+         * @description A recipe with the size it is proven for: metres of a length or diameter, m² of an area, a number of pieces.
+         */
+        readonly ProvenIn: {
+            /** Name */
+            readonly name: string;
+            /**
+             * By
+             * @enum {string}
+             */
+            readonly by: "length" | "area" | "diameter" | "count";
+            /** Size */
+            readonly size: number;
+            /** Recipe */
+            readonly recipe: readonly components["schemas"]["RecipeLineIn"][];
         };
         /**
          * Provenance
@@ -7624,7 +7879,9 @@ export interface components {
          * RecipeLine
          * @description Stems of one variety in one role, pushed in singly or in clumps.
          *
-         *     `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), or nowhere. `on_site`
+         *     `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), a spike cup per clump
+         *     (`cup_ml`, on a rod of `rod_m`, None worked out), or nowhere. `feet` tells stems that stand in the vessel
+         *     otherwise than the piece's. `on_site`
          *     tells stems that go in only when the piece stands where it is shown. `shades` are colours of some of its stems, the
          *     rest have the variety's own; `shading` how they lie: mixed, side by side, from left to right, each on both sides.
          *     With `shoot` they are side shoots taken off stems of the variety that are bought anyway.
@@ -7653,7 +7910,7 @@ export interface components {
              * @default vessel
              * @enum {string}
              */
-            readonly water: "vessel" | "tube" | "wrap" | "none";
+            readonly water: "vessel" | "tube" | "wrap" | "cup" | "none";
             readonly tube?: components["schemas"]["StemTube"] | null;
             /** Wrap Ml */
             readonly wrap_ml?: number | null;
@@ -7686,12 +7943,20 @@ export interface components {
             readonly drop_m?: number | null;
             /** Cut M */
             readonly cut_m?: number | null;
+            /** Cup Ml */
+            readonly cup_ml?: number | null;
+            /** Rod M */
+            readonly rod_m?: number | null;
+            /** Feet */
+            readonly feet?: ("on the floor" | "to the water") | null;
         };
         /**
          * RecipeLineIn
          * @description Stems of one variety in one role, pushed in singly or in clumps.
          *
-         *     `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), or nowhere. `on_site`
+         *     `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), a spike cup per clump
+         *     (`cup_ml`, on a rod of `rod_m`, None worked out), or nowhere. `feet` tells stems that stand in the vessel
+         *     otherwise than the piece's. `on_site`
          *     tells stems that go in only when the piece stands where it is shown. `shades` are colours of some of its stems, the
          *     rest have the variety's own; `shading` how they lie: mixed, side by side, from left to right, each on both sides.
          *     With `shoot` they are side shoots taken off stems of the variety that are bought anyway.
@@ -7720,7 +7985,7 @@ export interface components {
              * @default vessel
              * @enum {string}
              */
-            readonly water: "vessel" | "tube" | "wrap" | "none";
+            readonly water: "vessel" | "tube" | "wrap" | "cup" | "none";
             readonly tube?: components["schemas"]["StemTubeIn"] | null;
             /** Wrap Ml */
             readonly wrap_ml?: number | null;
@@ -7753,6 +8018,27 @@ export interface components {
             readonly drop_m?: number | null;
             /** Cut M */
             readonly cut_m?: number | null;
+            /** Cup Ml */
+            readonly cup_ml?: number | null;
+            /** Rod M */
+            readonly rod_m?: number | null;
+            /** Feet */
+            readonly feet?: ("on the floor" | "to the water") | null;
+        };
+        /**
+         * RecipesOut
+         * @description Recipes of the studio by number, those deleted that can be brought back, and those that work is begun with, by
+         *     the key of their start.
+         */
+        readonly RecipesOut: {
+            /** Kept */
+            readonly kept: readonly components["schemas"]["KeptRecipe"][];
+            /** Deleted */
+            readonly deleted: readonly components["schemas"]["KeptRecipe"][];
+            /** Usual */
+            readonly usual: {
+                readonly [key: string]: components["schemas"]["Proven"];
+            };
         };
         /** RefusedOut */
         readonly RefusedOut: {
@@ -8436,7 +8722,7 @@ export interface components {
              * By
              * @enum {string}
              */
-            readonly by: "length" | "area" | "diameter";
+            readonly by: "length" | "area" | "diameter" | "count";
             /** Was M */
             readonly was_m: number;
             /** Now M */
@@ -8837,6 +9123,14 @@ export interface components {
             readonly width_m?: number | null;
             /** Thick M */
             readonly thick_m?: number | null;
+        };
+        /**
+         * SizeIn
+         * @description The size wanted: metres of a length or diameter, m² of an area, a number.
+         */
+        readonly SizeIn: {
+            /** Size */
+            readonly size: number;
         };
         /**
          * SizedArmature
@@ -9392,6 +9686,11 @@ export interface components {
             readonly look: readonly ("mechanic" | "rim" | "underside")[];
             readonly wish?: components["schemas"]["Wish"] | null;
             /**
+             * Covers
+             * @default []
+             */
+            readonly covers: readonly components["schemas"]["Cover"][];
+            /**
              * Companions
              * @default []
              */
@@ -9513,6 +9812,11 @@ export interface components {
             readonly look: readonly ("mechanic" | "rim" | "underside")[];
             readonly wish?: components["schemas"]["WishIn"] | null;
             /**
+             * Covers
+             * @default []
+             */
+            readonly covers: readonly components["schemas"]["CoverIn"][];
+            /**
              * Companions
              * @default []
              */
@@ -9537,7 +9841,8 @@ export interface components {
         };
         /**
          * StartOut
-         * @description One thing a part can start as, and what has to be chosen for it.
+         * @description One thing a part can start as, what has to be chosen for it, and what to measure first; `vessel` is its usual
+         *     one, `by` how its recipe goes with its size, None for a blank one.
          */
         readonly StartOut: {
             /** Key */
@@ -9551,6 +9856,12 @@ export interface components {
              * @enum {string}
              */
             readonly asks: "nothing" | "a vessel" | "a vase";
+            /** Measure */
+            readonly measure: readonly string[];
+            /** Vessel */
+            readonly vessel: string | null;
+            /** By */
+            readonly by: ("length" | "area" | "diameter" | "count") | null;
         };
         /**
          * Stem
@@ -10590,7 +10901,8 @@ export interface components {
          * Transport
          * @description How the piece gets there. None is not known; `water_level_m` None lets the travelling level be worked out.
          *
-         *     `apart` tells a raised bowl carried apart from its support.
+         *     `apart` tells a raised bowl carried apart from its support; with `lifted_out`, an insert is carried without its
+         *     urn, and a pad that lifts off without its vessel, on a bucket.
          */
         readonly Transport: {
             /**
@@ -10638,12 +10950,18 @@ export interface components {
              * @default false
              */
             readonly crate: boolean;
+            /**
+             * Lifted Out
+             * @default false
+             */
+            readonly lifted_out: boolean;
         };
         /**
          * TransportIn
          * @description How the piece gets there. None is not known; `water_level_m` None lets the travelling level be worked out.
          *
-         *     `apart` tells a raised bowl carried apart from its support.
+         *     `apart` tells a raised bowl carried apart from its support; with `lifted_out`, an insert is carried without its
+         *     urn, and a pad that lifts off without its vessel, on a bucket.
          */
         readonly TransportIn: {
             /**
@@ -10691,6 +11009,11 @@ export interface components {
              * @default false
              */
             readonly crate: boolean;
+            /**
+             * Lifted Out
+             * @default false
+             */
+            readonly lifted_out: boolean;
         };
         /**
          * Trip
@@ -10763,7 +11086,8 @@ export interface components {
          * @description What each thing is when it is first chosen.
          *
          *     Work hangs on the `hanger`, and is tied with the `tie` where it has to stay; the `bond` leads to no point yet. The
-         *     `vessel` is one nobody has measured; tubes of hung work lie level, their caps sealed; a `counterweight_kg` is kilograms.
+         *     `vessel` is one nobody has measured, a `counterweight_kg` is kilograms. Tubes of hung work lie level, their caps
+         *     sealed.
          */
         readonly Usual: {
             readonly hanger: components["schemas"]["LineSpec"];
@@ -14327,6 +14651,191 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": components["schemas"]["Lasting"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly list_recipes_api_recipes_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["RecipesOut"];
+                };
+            };
+        };
+    };
+    readonly keep_recipe_api_recipes_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["KeepRecipe"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 201: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["RecipesOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly scale_usual_api_recipes_usual__start__scaled_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly start: string;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["SizeIn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": readonly components["schemas"]["RecipeLine"][];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly scale_kept_api_recipes__number__scaled_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly number: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["SizeIn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": readonly components["schemas"]["RecipeLine"][];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly delete_recipe_api_recipes__number__delete: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly number: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["RecipesOut"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly bring_back_recipe_api_recipes__number__bring_back_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly number: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["RecipesOut"];
                 };
             };
             /** @description Validation Error */

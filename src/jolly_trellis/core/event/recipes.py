@@ -16,7 +16,7 @@ from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, length, phrase
 from jolly_trellis.core.stems.shades import with_count
 
-ScaleBy = Literal["length", "area", "diameter"]
+ScaleBy = Literal["length", "area", "diameter", "count"]
 MOST_STEMS = 400
 FRESH_DAYS = rule("Fresh work is renewed every, days", "count", 7, COMMON_PRACTICE)
 LASTING_MONTHS = measure("Dried and preserved work lasts, months", "count", 18)
@@ -63,7 +63,7 @@ class Lasting:
 
 
 def scale_factor(by: ScaleBy, was_m: float, now_m: float) -> float:
-    """How many times the stems: in proportion to a length or area, to the square of a diameter.
+    """How many times the stems: in proportion to a length, an area or a number, to the square of a diameter.
 
     Args:
         by: what the two sizes are; areas are in m².

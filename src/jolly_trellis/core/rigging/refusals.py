@@ -5,6 +5,7 @@ import math
 from jolly_trellis.core.errors import InvalidMeasure, Unfinished
 from jolly_trellis.core.quantities import count, phrase
 from jolly_trellis.core.rigging import lines as line_rules
+from jolly_trellis.core.rigging import outlines
 from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.rig import Rig, RigLine
 
@@ -36,6 +37,7 @@ def check(rig: Rig) -> None:
         raise _wrong("bond.point", "The second bond leads to nothing.", "Lead it to one of the hang points.")
     for index, line in enumerate(rig.lines):
         _check_line(rig, index, line)
+    outlines.check_length(rig.armature, rig.mount)
     if len(rig.points) > MOST_PLACES:
         raise InvalidMeasure(
             path="points",

@@ -5,6 +5,7 @@ import { api } from "../../api/client";
 import { SettingOut } from "../../desk/SettingOut";
 import { Announced } from "../../ui/Announced";
 import { ConflictStrip } from "../../ui/ConflictStrip";
+import { MeasureFirst } from "../../ui/MeasureFirst";
 import { QuantityField } from "../../ui/QuantityField";
 import { SavedMark } from "../../ui/SavedMark";
 import { TextField } from "../../ui/TextField";
@@ -97,6 +98,7 @@ export function BenchPlace() {
           <SavedMark saving={desk.saving} />
         </span>
       </TopBar>
+      <MeasureFirst />
       {desk.conflict && <ConflictStrip conflict={desk.conflict} onTakeTheirs={desk.takeTheirs} />}
       <main
         style={{ "--tray": `${tray}px` } as CSSProperties}

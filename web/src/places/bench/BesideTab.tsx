@@ -264,7 +264,13 @@ function Companions({ piece, stock, problem, onCommit }: Omit<Props, "report">) 
     const companion: Companion = {
       name: vessel.name,
       vessel,
-      envelope: { height_m: rimHeight(vessel) + wide * 0.6, width_m: wide, depth_m: wide, form: "dome" },
+      envelope: {
+        height_m: rimHeight(vessel) + wide * 0.6,
+        width_m: wide,
+        depth_m: wide,
+        form: "dome",
+        points: null,
+      },
       mechanic: { ...piece.mechanic, layer_gap_m: null, tape_strips: null },
       water_level_m: depth * 0.8,
       x_m: reach + wide / 2,

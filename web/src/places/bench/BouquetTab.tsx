@@ -11,6 +11,15 @@ type Props = {
   onCommit: (piece: Piece, label: string) => void;
 };
 
+const BACKS: readonly (readonly [Bouquet["back"], string])[] = [
+  ["bare", "as it comes"],
+  ["leaves", "leaves laid flat"],
+  ["disc", "a covered disc"],
+];
+const SPIRAL = [
+  ["no", "side by side"],
+  ["yes", "crossed, a spiral"],
+] as const;
 const COLLAR = [
   ["no", "no collar"],
   ["yes", "a collar of leaves"],
@@ -62,6 +71,20 @@ export function BouquetTab({ piece, report, problem, onCommit }: Props) {
         options={COLLAR}
         onCommit={(collar) => put({ collar: collar === "yes" })}
       />
+      <Choice
+        label="Against the body"
+        value={piece.back}
+        options={BACKS}
+        onCommit={(back) => put({ back })}
+      />
+      {report && report.mechanic.levels.length > 1 && (
+        <Choice
+          label="Stems at the binding"
+          value={piece.spiral ? "yes" : "no"}
+          options={SPIRAL}
+          onCommit={(spiral) => put({ spiral: spiral === "yes" })}
+        />
+      )}
       <QuantityField
         label="Loops of the bow"
         kind="count"

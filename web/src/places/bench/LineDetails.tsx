@@ -21,7 +21,13 @@ const WATER = [
   ["vessel", "the vessel"],
   ["tube", "a stem tube each"],
   ["wrap", "a wet wrap"],
+  ["cup", "a spike cup"],
   ["none", "nothing"],
+] as const;
+const FEET = [
+  ["", "as the piece"],
+  ["on the floor", "on the floor"],
+  ["to the water", "just under the water"],
 ] as const;
 const SITE = [
   ["no", "with the rest"],
@@ -83,6 +89,36 @@ export function LineDetails({ name, line, index, piece, report, problem, onLine,
       />
       {line.water === "tube" && tube && (
         <TubeFields tube={tube} onTube={(next) => onLine({ ...line, tube: next })} />
+      )}
+      {line.water === "vessel" && (
+        <Choice
+          label="Its feet"
+          value={line.feet ?? ""}
+          options={FEET}
+          onCommit={(feet) => onLine({ ...line, feet: feet || null })}
+        />
+      )}
+      {line.water === "cup" && (
+        <>
+          <QuantityField
+            label="A cup holds"
+            kind="volume"
+            value={(line.cup_ml ?? 60) / 1000}
+            path={`recipe.${index}.cup_ml`}
+            problem={problem}
+            onCommit={(litres) => litres !== null && onLine({ ...line, cup_ml: Math.round(litres * 1000) })}
+          />
+          <QuantityField
+            label="Its rod"
+            kind="length"
+            optional
+            placeholder="worked out"
+            value={line.rod_m}
+            path={`recipe.${index}.rod_m`}
+            problem={problem}
+            onCommit={(rod_m) => onLine({ ...line, rod_m })}
+          />
+        </>
       )}
       {line.water === "wrap" && (
         <QuantityField

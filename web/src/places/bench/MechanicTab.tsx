@@ -148,6 +148,73 @@ export function MechanicTab({ piece, report, stock, problem, onCommit }: Props) 
           onCommit={(cell_m) => put({ cell_m })}
         />
       )}
+      {reads("own_m") && (
+        <>
+          <QuantityField
+            label="Your own, across (empty: worked out)"
+            kind="length"
+            optional
+            placeholder="worked out"
+            value={mechanic.own_m}
+            path="mechanic.own_m"
+            problem={problem}
+            onCommit={(own_m) => put({ own_m })}
+          />
+          <QuantityField
+            label="Wires each way"
+            kind="count"
+            optional
+            placeholder="by the spacing"
+            value={mechanic.own_wires}
+            path="mechanic.own_wires"
+            problem={problem}
+            onCommit={(own_wires) => put({ own_wires })}
+          />
+          <QuantityField
+            label="Wire, thick"
+            kind="length"
+            optional
+            placeholder="usual"
+            value={mechanic.own_wire_m}
+            path="mechanic.own_wire_m"
+            problem={problem}
+            onCommit={(own_wire_m) => put({ own_wire_m })}
+          />
+        </>
+      )}
+      {reads("vine_rounds") && (
+        <>
+          <QuantityField
+            label="Vine, times round"
+            kind="count"
+            optional
+            placeholder="usual"
+            value={mechanic.vine_rounds}
+            path="mechanic.vine_rounds"
+            problem={problem}
+            onCommit={(vine_rounds) => put({ vine_rounds })}
+          />
+          <QuantityField
+            label="Sprigs of berries"
+            kind="count"
+            value={mechanic.berries}
+            path="mechanic.berries"
+            problem={problem}
+            onCommit={(berries) => berries !== null && put({ berries })}
+          />
+        </>
+      )}
+      {reads("tape_strips") && (
+        <Choice
+          label="Its grid"
+          value={mechanic.tape_strips === 0 ? "string" : "tape"}
+          options={[
+            ["tape", "of tape"],
+            ["string", "of string"],
+          ]}
+          onCommit={(of) => put({ tape_strips: of === "string" ? 0 : null })}
+        />
+      )}
       {reads("cup_ml") && (
         <QuantityField
           label="A cup holds"

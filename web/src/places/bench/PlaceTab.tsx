@@ -224,6 +224,17 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
           options={CRATE}
           onCommit={(crate) => road({ crate: crate === "yes" })}
         />
+        {(piece.insert !== null || report?.mechanic.lifts_off) && how !== "site" && (
+          <Choice
+            label={piece.insert ? "Bowl and urn" : "Pad and vessel"}
+            value={transport?.lifted_out ? "yes" : "no"}
+            options={[
+              ["no", "carried as one"],
+              ["yes", piece.insert ? "carried apart" : "apart, pad on a bucket"],
+            ]}
+            onCommit={(apart) => road({ lifted_out: apart === "yes" })}
+          />
+        )}
         {transport && how !== "site" && (
           <>
             <QuantityField

@@ -190,6 +190,9 @@ function NewLine({ first, names, stock, onAdd }: NewProps) {
         out_rad: null,
         drop_m: null,
         cut_m: null,
+        cup_ml: null,
+        rod_m: null,
+        feet: null,
       });
       setText("");
       setSaid(null);

@@ -2,7 +2,9 @@ import { useState } from "react";
 import type { Piece, Problem, RecipeLine, Report, Stock } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { QuantityField } from "../../ui/QuantityField";
 import { useForms } from "../../ui/useTrade";
+import { ProvenRecipes } from "../ProvenRecipes";
 import { LineDetails } from "./LineDetails";
 import { RecipeRows } from "./RecipeRows";
 
@@ -61,6 +63,18 @@ export function StemsTab({ piece, report, stock, problem, onCommit }: Props) {
             onCommit={(feet) => onCommit({ ...piece, feet }, "Change where stems end")}
           />
         )}
+        <QuantityField
+          label="Growing points"
+          kind="count"
+          optional
+          placeholder="as the form has it"
+          value={piece.envelope.points}
+          path="envelope.points"
+          problem={problem}
+          onCommit={(points) =>
+            onCommit({ ...piece, envelope: { ...piece.envelope, points } }, "Change the growing points")
+          }
+        />
         {piece.kind === "standing" && piece.dealt && (
           <Button
             className="self-end"
@@ -96,6 +110,22 @@ export function StemsTab({ piece, report, stock, problem, onCommit }: Props) {
           onCommit={onCommit}
         />
       )}
+      <ProvenRecipes
+        recipe={piece.recipe}
+        sizes={sizesOf(piece)}
+        by={piece.kind === "bouquet" ? "diameter" : "length"}
+        onTake={(recipe, label) => onCommit({ ...piece, recipe }, label)}
+      />
     </div>
   );
+}
+
+/** What a recipe goes by: the mouth of a vessel, or how wide a bouquet is. */
+function sizesOf(piece: Piece): { length: number; diameter: number; area: number; count: number } {
+  const mouth = piece.vessel.profile.at(-1);
+  const carried = piece.kind === "bouquet";
+  const [wide, deep] = carried
+    ? [piece.envelope.width_m, piece.envelope.depth_m]
+    : [mouth?.width_m ?? 0.1, mouth?.depth_m ?? 0.1];
+  return { length: Math.max(wide, deep), diameter: wide, area: wide * deep, count: 1 };
 }

@@ -9,6 +9,7 @@ import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
 import { useShapes } from "../../ui/useTrade";
+import { CoverFields } from "./CoverFields";
 import { StackFields } from "./StackFields";
 
 type Size = "height_m" | "width_m" | "depth_m";
@@ -256,6 +257,7 @@ export function VesselTab({ piece, report, stock, problem, onCommit }: Props) {
         </section>
       </div>
       <StackFields piece={piece} stock={stock} problem={problem} onCommit={onCommit} />
+      <CoverFields piece={piece} problem={problem} onCommit={onCommit} />
     </>
   );
 }

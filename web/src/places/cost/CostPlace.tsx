@@ -50,6 +50,7 @@ export function CostPlace() {
   const paper = useSettings().system === "inch" ? "Letter" : "A4";
   const pieces = now ? piecesOf(now) : [];
   const chosen = pieces.find((each) => each.id === pieceId) ?? pieces[0];
+  const scaled = now?.parts.find((each) => each.id === pieceId) ?? chosen ?? now?.parts[0];
   return (
     <EventFrame
       eventId={eventId}
@@ -92,11 +93,11 @@ export function CostPlace() {
           <section className="no-print mt-6">
             <h2 className="m-0 text-xl">Recipe tools</h2>
             <div className="mt-2 grid grid-cols-3 gap-6 max-lg:grid-cols-1">
-              {chosen ? (
+              {scaled ? (
                 <ScaleTool
-                  key={chosen.id}
+                  key={scaled.id}
                   event={now}
-                  chosen={chosen}
+                  chosen={scaled}
                   onChoose={setPieceId}
                   onProblem={setProblem}
                   problem={problem}

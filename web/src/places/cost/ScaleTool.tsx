@@ -1,34 +1,39 @@
 import { useState } from "react";
 import { api, Refused } from "../../api/client";
-import type { EventOut, PieceOut, Problem, RecipeLine } from "../../api/types";
-import { piecesOf } from "../../desk/change";
+import type { EventOut, PartOut, Problem, RecipeLine } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 
-type By = "length" | "area" | "diameter";
+type By = "length" | "area" | "diameter" | "count";
 type Props = {
   event: EventOut;
-  chosen: PieceOut;
+  chosen: PartOut;
   problem: Problem | null;
   onChoose: (id: number) => void;
   onProblem: (problem: Problem | null) => void;
   onSaved: () => void;
 };
 
+/** How wide a piece is, or how long hung work is: what a size is begun from. */
+function widthOf({ part }: PartOut): number {
+  return part.kind === "rig" ? part.armature.length_m : part.envelope.width_m;
+}
+
 const BY = [
   ["diameter", "a diameter"],
   ["length", "a length"],
   ["area", "an area, m²"],
+  ["count", "a number"],
 ] as const;
 
 /** A proven recipe at another size: seen first, then kept. */
 export function ScaleTool({ event, chosen, problem, onChoose, onProblem, onSaved }: Props) {
   const [by, setBy] = useState<By>("diameter");
-  const [was, setWas] = useState<number>(chosen.part.envelope.width_m);
-  const [now, setNow] = useState<number>(chosen.part.envelope.width_m);
+  const [was, setWas] = useState<number>(widthOf(chosen));
+  const [now, setNow] = useState<number>(widthOf(chosen));
   const [lines, setLines] = useState<readonly RecipeLine[] | null>(null);
-  const kind = by === "area" ? "ratio" : "length";
+  const kind = by === "area" ? "ratio" : by === "count" ? "count" : "length";
   const attempt = async (act: () => Promise<void>) => {
     try {
       await act();
@@ -46,7 +51,7 @@ export function ScaleTool({ event, chosen, problem, onChoose, onProblem, onSaved
       <Choice
         label="Recipe of"
         value={String(chosen.id)}
-        options={piecesOf(event).map((each) => [String(each.id), each.part.name] as const)}
+        options={event.parts.map((each) => [String(each.id), each.part.name] as const)}
         onCommit={(id) => onChoose(Number(id))}
       />
       <div className="grid grid-cols-3 gap-2">

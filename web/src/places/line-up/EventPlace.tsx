@@ -21,6 +21,7 @@ import { useTitle } from "../../ui/useTitle";
 import { useStarts } from "../../ui/useTrade";
 import { render, textOf } from "../../units/text";
 import { BeamLine } from "./BeamLine";
+import { Beginning } from "./Beginning";
 import { EventFiles } from "./EventFiles";
 import { HeadlineStrip } from "./HeadlineStrip";
 import { NewRig, RigList } from "./HungWork";
@@ -329,44 +330,50 @@ function NewPiece({ event, onProblem }: { event: EventOut; onProblem: (problem: 
   const starts = useStarts("standing or carried");
   const [key, setKey] = useState("");
   const [start, setStart] = useState("vessel");
+  const [stems, setStems] = useState(true);
   const go = useNavigate();
   const begins = useFirstFocus<HTMLButtonElement>(event.parts.length === 0 && stock.data !== undefined);
   if (!stock.data) return null;
-  const inVessel = starts.find((each) => each.key === start)?.asks !== "a vase";
+  const chosen = starts.find((each) => each.key === start);
+  const inVessel = chosen?.asks !== "a vase";
+  const usual = chosen?.vessel ? stock.data.vessels[chosen.vessel]?.name : undefined;
   const options = [
-    ["", inVessel ? "a vessel I measure now" : "a narrow vase"],
+    ["", usual ? `its usual one: ${usual}` : inVessel ? "a vessel I measure now" : "a narrow vase"],
     ...Object.entries(stock.data.vessels)
       .filter(([each]) => !stock.data.holdings.vessel?.[each]?.retired)
       .map(([each, vessel]) => [each, vessel.name]),
   ] as [string, string][];
   const add = async () => {
     try {
-      const { added } = await api.beginPart(event.id, event.revision, start, key || null);
-      void go(`/events/${event.id}/pieces/${added}`);
+      const { added } = await api.beginPart(event.id, event.revision, start, key || null, stems);
+      void go(`/events/${event.id}/pieces/${added}`, { state: { measure: chosen?.measure } });
     } catch (reason) {
       if (!(reason instanceof Refused)) throw reason;
       onProblem(reason.problem);
     }
   };
   return (
-    <div className="no-print flex items-end gap-2">
-      <Choice
-        label="New piece"
-        value={start}
-        options={starts.map((each) => [each.key, each.name] as const)}
-        onCommit={setStart}
-        className="min-w-0 flex-1"
-      />
-      <Choice
-        label={inVessel ? "In" : "Waits in"}
-        value={key}
-        options={options}
-        onCommit={setKey}
-        className="min-w-0 flex-1"
-      />
-      <Button ref={begins} look="solid" onClick={() => void add()}>
-        Add the piece
-      </Button>
+    <div className="no-print">
+      <div className="flex items-end gap-2">
+        <Choice
+          label="New piece"
+          value={start}
+          options={starts.map((each) => [each.key, each.name] as const)}
+          onCommit={setStart}
+          className="min-w-0 flex-1"
+        />
+        <Choice
+          label={inVessel ? "In" : "Waits in"}
+          value={key}
+          options={options}
+          onCommit={setKey}
+          className="min-w-0 flex-1"
+        />
+        <Button ref={begins} look="solid" onClick={() => void add()}>
+          Add the piece
+        </Button>
+      </div>
+      {chosen && <Beginning start={chosen} stems={stems} onStems={setStems} />}
     </div>
   );
 }

@@ -8,6 +8,7 @@ import { Choice } from "../../ui/Choice";
 import { useSettings } from "../../ui/settings";
 import { useStarts } from "../../ui/useTrade";
 import { textOf } from "../../units/text";
+import { Beginning } from "./Beginning";
 
 type ListProps = {
   event: EventOut;
@@ -58,29 +59,34 @@ export function RigList({ event, onCopy, onRemove }: ListProps) {
 /** A new hung or mounted piece: as one of those that are begun from, or nothing yet, to be drawn. */
 export function NewRig({ event, onProblem }: { event: EventOut; onProblem: (problem: Problem) => void }) {
   const starts = useStarts("hung");
-  const [start, setStart] = useState("snake");
+  const [start, setStart] = useState("garland");
+  const [stems, setStems] = useState(true);
+  const chosen = starts.find((each) => each.key === start);
   const go = useNavigate();
   const add = async () => {
     try {
-      const { added } = await api.beginPart(event.id, event.revision, start, null);
-      void go(`/events/${event.id}/rigs/${added}`);
+      const { added } = await api.beginPart(event.id, event.revision, start, null, stems);
+      void go(`/events/${event.id}/rigs/${added}`, { state: { measure: chosen?.measure } });
     } catch (reason) {
       if (!(reason instanceof Refused)) throw reason;
       onProblem(reason.problem);
     }
   };
   return (
-    <div className="no-print flex items-end gap-2">
-      <Choice
-        label="New hung or mounted piece"
-        value={start}
-        options={starts.map((each) => [each.key, each.name] as const)}
-        onCommit={setStart}
-        className="min-w-0 flex-1"
-      />
-      <Button look="solid" disabled={starts.length === 0} onClick={() => void add()}>
-        Hang it
-      </Button>
+    <div className="no-print">
+      <div className="flex items-end gap-2">
+        <Choice
+          label="New hung or mounted piece"
+          value={start}
+          options={starts.map((each) => [each.key, each.name] as const)}
+          onCommit={setStart}
+          className="min-w-0 flex-1"
+        />
+        <Button look="solid" disabled={starts.length === 0} onClick={() => void add()}>
+          Hang it
+        </Button>
+      </div>
+      {chosen && <Beginning start={chosen} stems={stems} onStems={setStems} />}
     </div>
   );
 }

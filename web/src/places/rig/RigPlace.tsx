@@ -8,6 +8,7 @@ import { Announced } from "../../ui/Announced";
 import { Button } from "../../ui/Button";
 import { CardLinks } from "../../ui/CardLinks";
 import { ConflictStrip } from "../../ui/ConflictStrip";
+import { MeasureFirst } from "../../ui/MeasureFirst";
 import { SavedMark } from "../../ui/SavedMark";
 import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
@@ -151,6 +152,7 @@ export function RigPlace() {
         <CardLinks what="Rig card" eventId={eventId} partId={rigId} />
         <SavedMark saving={desk.saving} />
       </TopBar>
+      <MeasureFirst />
       {desk.conflict && <ConflictStrip conflict={desk.conflict} onTakeTheirs={desk.takeTheirs} />}
       {problem && (
         <p role="alert" className="m-0 flex-none border-b border-berry bg-sheet px-4 py-2 text-berry">

@@ -3,6 +3,7 @@ import { type ReactNode, useState } from "react";
 import { TrayFrame } from "../../ui/TrayFrame";
 import { VerdictStrip } from "../../ui/VerdictStrip";
 import { RecipeRows } from "../bench/RecipeRows";
+import { ProvenRecipes } from "../ProvenRecipes";
 import { ArmatureTab } from "./ArmatureTab";
 import { ClearTab } from "./ClearTab";
 import { HungDetails } from "./HungDetails";
@@ -87,6 +88,17 @@ export function RigTray({ edge, verdicts, ...props }: Props) {
               onLine={onLine}
             />
           )}
+        />
+        <ProvenRecipes
+          recipe={rig.recipe}
+          sizes={{
+            length: rig.armature.length_m,
+            diameter: rig.armature.diameter_m,
+            area: rig.armature.length_m * Math.max(rig.armature.width_m, rig.armature.diameter_m),
+            count: 1,
+          }}
+          by={rig.armature.kind === "panel" ? "area" : rig.armature.kind === "ring" ? "diameter" : "length"}
+          onTake={(recipe, label) => onCommit({ ...rig, recipe }, label)}
         />
         {open !== null && opened && (
           <HungDetails
