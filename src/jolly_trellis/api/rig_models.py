@@ -24,6 +24,9 @@ class PutSurvey(In):
     base_revision: Annotated[int, Field(ge=0, le=2**53)]
     points: list[Annotated[SurveyPoint, Sent()]]
     beams: tuple[Annotated[SurveyBeam, Sent()], ...] = ()
+    room_width_m: float | None = None
+    room_depth_m: float | None = None
+    room_height_m: float | None = None
 
 
 class SurveyOut(BaseModel):

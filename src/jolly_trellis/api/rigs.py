@@ -7,6 +7,7 @@ from jolly_trellis.api.rig_models import AssessRig, PutSurvey, SizeFinished, Sni
 from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.rigging.armatures import for_finished
 from jolly_trellis.core.rigging.assess import RigReport, assess
+from jolly_trellis.core.rigging.drops import as_made
 from jolly_trellis.core.rigging.fixes import RigFix, fixes_of
 from jolly_trellis.core.rigging.resting import Rest, settle
 from jolly_trellis.core.rigging.rig import Armature, Rig
@@ -37,7 +38,7 @@ def rig_fixes(event_id: Number, body: AssessRig, conn: Connection) -> list[RigFi
 @router.post("/rig-finished")
 def size_finished(body: SizeFinished) -> Armature:
     """The armature to cut for a finished size."""
-    armature = body.rig.armature
+    armature = as_made(body.rig).armature
     return for_finished(armature, length_m=body.length_m, width_m=body.width_m, thick_m=body.thick_m)
 
 
@@ -62,9 +63,14 @@ def get_survey(event_id: Number, conn: Connection) -> SurveyOut:
 
 @router.put("/survey")
 def put_survey(event_id: Number, body: PutSurvey, conn: Connection) -> SurveyOut:
-    rigging.put_survey(
-        conn, event_id, Survey(points=tuple(body.points), beams=body.beams), base_revision=body.base_revision
+    survey = Survey(
+        points=tuple(body.points),
+        beams=body.beams,
+        room_width_m=body.room_width_m,
+        room_depth_m=body.room_depth_m,
+        room_height_m=body.room_height_m,
     )
+    rigging.put_survey(conn, event_id, survey, base_revision=body.base_revision)
     return get_survey(event_id, conn)
 
 

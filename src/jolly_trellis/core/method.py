@@ -29,6 +29,7 @@ from jolly_trellis.core.checks import (
     stand_stack,
     stand_wind,
     travel,
+    worn,
 )
 from jolly_trellis.core.event import (
     breaches,
@@ -74,6 +75,7 @@ from jolly_trellis.core.mechanics import (
     string_ball,
     wire,
 )
+from jolly_trellis.core.mechanics import worn as wired
 from jolly_trellis.core.placement import (
     aim,
     choosing,
@@ -136,7 +138,7 @@ _NAMED: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("Hang", (hang, spills)),
     ("Hide, See and match", (sight, hide, see, matching)),
     ("Lift", (lift, lift_hand)),
-    ("Bouquets", (bouquet, handful, bound, hide_carried)),
+    ("Bouquets", (bouquet, handful, bound, hide_carried, wired, worn)),
     ("Armatures and what covers them", (armatures, drops, coverage, loads)),
     (
         "Hung work",

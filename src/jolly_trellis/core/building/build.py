@@ -165,6 +165,7 @@ def companion_piece(piece: Piece, companion: Companion) -> Standing:
         feet=companion.feet,
         dealt=companion.dealt,
         look=companion.look,
+        covers=tuple(each for each in piece.covers if each.on in ("rim", "outside")),
         transport=going,
     )
 

@@ -38,8 +38,10 @@ def judge(build: Build) -> Verdict:
         )
         if absent
     ]
-    missing += waits_unknown(build.piece, build.conditions)
-    findings: list[Finding] = [covered(build), *waits(build)]
+    findings: list[Finding] = []
+    if not build.mechanic.worn:
+        missing += waits_unknown(build.piece, build.conditions)
+        findings = [covered(build), *waits(build)]
     if bouquet.cooler_days:
         findings.append(_cooler(24 * bouquet.cooler_days))
     if air is not None and bouquet.carried_h is not None:

@@ -26,6 +26,7 @@ LOOKS_UP = rule("A seated eye under a bouquet on the way up the steps", "length"
 COLLAR_COVERS = measure("Share of the underside that a collar of leaves covers", "ratio", 0.95, most=1.0)
 BODY_SIDE = rule("What shows of a bouquet against the body counts", "ratio", 0.5)
 _POINTS, _AROUND = 19, 12
+_BEHIND_M = 0.02
 
 
 def judge(build: Build) -> Verdict:
@@ -38,6 +39,8 @@ def judge(build: Build) -> Verdict:
     findings = []
     mass = flower_mass(build)
     under, top = under_points_m(build), armature_points_m(build)
+    if FORM_RULES[bouquet.envelope.form].front_facing and bouquet.back != "bare":
+        top = top[top[:, 1] <= _BEHIND_M]  # what lies behind the flowers is under what covers the back
     below = seen_share(mass, _eyes_m(build, LOOKS_UP.value), under)
     seen = float(below.mean(axis=1).max()) * left_by_collar(bouquet)
     findings.append(shows("underside", seen, limit, "the underside", "from below"))

@@ -58,9 +58,28 @@ def packing(
     packs += [
         Pack(key=f"piece-{hung.id}", group="pieces", name=hung.rig.name, number=1, why=own) for hung in made.rigs
     ]
-    packs += [*_apart(needs, larder), *_put_in_there(made, varieties)]
+    packs += [*_lifted_out(made), *_apart(needs, larder), *_put_in_there(made, varieties)]
     packs += [*_tools(job, made, varieties, needs, larder), *_water(needs, larder, water), *_kit(needs, stems, larder)]
     return tuple(packs)
+
+
+def _lifted_out(made: Made) -> Iterator[Pack]:
+    """What pieces are lifted out of and go without: urns, and the vessels of pads, whose pads ride on buckets."""
+    for work in made.pieces:
+        going, piece = work.piece.transport, work.piece
+        if going is None or not going.lifted_out or going.made_on_site or work.report is None:
+            continue
+        if piece.insert is not None:
+            urn, why = piece.insert.outer.name, phrase("of {name}, which rides without it", name=piece.name)
+            yield Pack(key=f"urn-{work.id}", group="carried apart", name=urn, number=piece.quantity, why=why)
+        elif work.report.mechanic.lifts_off:
+            why = phrase("of {name}, whose pad rides on a bucket", name=piece.name)
+            key, name = f"vessel-{work.id}", piece.vessel.name
+            yield Pack(key=key, group="carried apart", name=name, number=piece.quantity, why=why)
+            bucket = phrase("under the pad of {name}", name=piece.name)
+            yield Pack(
+                key=f"bucket-{work.id}", group="carried apart", name="bucket", number=piece.quantity, why=bucket
+            )
 
 
 def _apart(needs: Needs, larder: Larder) -> Iterator[Pack]:

@@ -46,6 +46,10 @@ def _dry(variety: str, count: int, role: Role, goes: Goes = "pushed in", cut_m: 
     return _line(variety, count, role, water="none", goes=goes, cut_m=cut_m)
 
 
+def _shoot(variety: str, count: int, role: Role) -> RecipeLine:
+    return RecipeLine(variety=variety, count=count, role=role, water="none", shoot=True)
+
+
 def _proven(key: str, by: ScaleBy, size: float, *recipe: RecipeLine) -> tuple[str, Proven]:
     return key, Proven(name=key, by=by, size=size, recipe=recipe)
 
@@ -144,21 +148,45 @@ PROVEN: Mapping[str, Proven] = dict(
             "one_sided",
             "diameter",
             0.30,
-            _line("salal", 18, "base"),
+            _line("salal", 14, "base"),
             _line("rose", 9, "focal"),
             _line("spray-rose", 9, "filler"),
             _line("astilbe", 4, "airy"),
         ),
         _proven(
+            "buttonhole",
+            "count",
+            1,
+            _line("ranunculus", 1, "focal"),
+            _shoot("waxflower", 1, "filler"),
+            _shoot("pittosporum", 1, "base"),
+        ),
+        _proven(
+            "corsage",
+            "count",
+            1,
+            _shoot("spray-rose", 3, "focal"),
+            _shoot("waxflower", 4, "filler"),
+            _shoot("pittosporum", 3, "base"),
+        ),
+        _proven(
+            "crown",
+            "diameter",
+            0.18,
+            _shoot("spray-rose", 7, "focal"),
+            _shoot("waxflower", 12, "filler"),
+            _shoot("pittosporum", 10, "base"),
+        ),
+        _proven(
             "arch_section",
             "length",
             0.80,
-            _dry("gypsophila", 50, "base", cut_m=0.25),
+            _dry("gypsophila", 50, "base", cut_m=0.23),
             _dry("carnation", 11, "filler", cut_m=0.2),
             _dry("rose", 8, "focal", cut_m=0.2),
         ),
         _proven(
-            "garland", "length", 3.0, _dry("ivy", 75, "base", "woven", 0.4), _dry("ruscus", 45, "filler", "woven", 0.3)
+            "garland", "length", 3.0, _dry("ivy", 60, "base", "woven", 0.4), _dry("ruscus", 34, "filler", "woven", 0.3)
         ),
         _proven(
             "runner",
@@ -172,7 +200,7 @@ PROVEN: Mapping[str, Proven] = dict(
             "drift",
             "length",
             1.2,
-            _dry("leatherleaf", 40, "base", cut_m=0.2),
+            _dry("leatherleaf", 56, "base", cut_m=0.2),
             _dry("gypsophila", 24, "filler", cut_m=0.35),
             _dry("carnation", 16, "focal", cut_m=0.3),
             _dry("solidago", 10, "line", cut_m=0.45),
@@ -196,8 +224,8 @@ PROVEN: Mapping[str, Proven] = dict(
             "wall_roll",
             "length",
             2.0,
-            _dry("ruscus", 44, "base", cut_m=0.3),
-            _dry("eucalyptus", 24, "filler", cut_m=0.3),
+            _dry("ruscus", 48, "base", cut_m=0.23),
+            _dry("eucalyptus", 20, "filler", cut_m=0.23),
             _dry("carnation", 24, "focal", cut_m=0.2),
         ),
         _proven(
@@ -205,7 +233,7 @@ PROVEN: Mapping[str, Proven] = dict(
             "length",
             1.8,
             _dry("ivy", 40, "base", "woven", 0.4),
-            _dry("ruscus", 40, "filler", cut_m=0.3),
+            _dry("ruscus", 52, "filler", cut_m=0.23),
             _dry("carnation", 20, "focal", cut_m=0.2),
         ),
         _proven("cloud", "area", 1.28, _line("gypsophila", 220, "filler", water="none", clump=3, goes="hung")),
@@ -213,8 +241,8 @@ PROVEN: Mapping[str, Proven] = dict(
             "cascade",
             "length",
             2.6,
-            _dry("ruscus", 60, "base", cut_m=0.35),
-            _line("rose", 30, "focal", water="wrap", clump=5, goes="pushed in", cut_m=0.3),
+            _dry("ruscus", 180, "base", cut_m=0.23),
+            _line("rose", 30, "focal", water="wrap", clump=5, goes="pushed in", cut_m=0.25),
             _line("delphinium", 20, "line", water="wrap", clump=5, goes="pushed in", cut_m=0.4),
         ),
     )

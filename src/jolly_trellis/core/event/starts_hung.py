@@ -129,7 +129,7 @@ def _hoop(given: Given) -> Rig:
 
 def _garland(given: Given) -> Rig:
     places: tuple[Spot, ...] = tuple((x, 0.0, _LOW_M) for x in (-1.5, 0.0, 1.5))
-    armature = replace(_armature(given, "snake", 3 * _LONGER), diameter_m=0.08, projection_m=0.05)
+    armature = replace(_armature(given, "snake", 3 * _LONGER), diameter_m=0.08)
     return replace(_hung("Garland", armature, places), recipe=given.recipe("garland", 3.0))
 
 
@@ -172,7 +172,7 @@ def _wall_roll(given: Given) -> Rig:
 
 def _runner(given: Given) -> Rig:
     along = tuple(Attachment(x_m=x, y_m=0.0, z_m=_TABLE_M) for x in (-1.0, 1.0))
-    armature = replace(_armature(given, "runner", 2.0), sections=2, diameter_m=0.08, projection_m=0.06)
+    armature = replace(_armature(given, "runner", 2.0), sections=2, diameter_m=0.08)
     rig = replace(_empty(given), name="Runner", below="beside", attachments=along, armature=armature)
     return replace(rig, recipe=given.recipe("runner", 2.0))
 
@@ -180,7 +180,7 @@ def _runner(given: Given) -> Rig:
 def _drift(given: Given) -> Rig:
     """Netting along the floor with stems that stand up out of it."""
     along = tuple(Attachment(x_m=x, y_m=0.0, z_m=0.06) for x in (-0.6, 0.6))
-    armature = replace(_armature(given, "runner", 1.2), diameter_m=0.14, projection_m=0.12)
+    armature = replace(_armature(given, "runner", 1.2), diameter_m=0.14)
     rig = replace(_empty(given), name="Ground drift", below="beside", attachments=along, armature=armature)
     return replace(rig, recipe=given.recipe("drift", 1.2))
 

@@ -170,7 +170,7 @@ def bound_on(key: str, name: str, width_m: float, **more: Any) -> Callable[[Give
     return begin
 
 
-_BOUND_RECIPES = ("hand_spiral", "star_lattice", "one_sided")
+_BOUND_RECIPES = ("hand_spiral", "star_lattice", "one_sided", "buttonhole", "corsage", "crown")
 _MOUTH = ("the mouth inside, across", "how deep it is inside", "the foot")
 _TALL = (*_MOUTH, "what the empty vessel weighs")
 _LOOKS: dict[str, tuple[str, str, tuple[str, ...], _Looks]] = {
@@ -298,6 +298,12 @@ def bound_starts() -> tuple[Start, ...]:
             ),
         ),
     }
+    for kind, name, width in (
+        ("buttonhole", "Buttonhole", 0.06),
+        ("corsage", "Corsage", 0.12),
+        ("crown", "Crown", 0.18),
+    ):
+        named[kind] = (f"A {name.lower()}, wired and taped", bound_on(kind, name, width))
     for about in ABOUT.values():
         if about.bound and about.kind not in named:
             named[about.kind] = (f"A bouquet on a {about.name.lower()}", bound_on(about.kind, "Bouquet", 0.3))
@@ -309,7 +315,7 @@ def bound_starts() -> tuple[Start, ...]:
             asks="a vase",
             begin=begin,
             measure=measure,
-            vessel="cylinder-12" if key != "hand_spiral" else None,
+            vessel="cylinder-12" if key in ("star_lattice", "one_sided", "wire_dome") else None,
             by="diameter" if key in _BOUND_RECIPES else None,
         )
         for key, (name, begin) in named.items()

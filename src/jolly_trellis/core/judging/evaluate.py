@@ -25,6 +25,7 @@ from jolly_trellis.core.checks import (
     stand,
     together,
     travel,
+    worn,
 )
 from jolly_trellis.core.checks.fixing import (
     Candidate,
@@ -81,6 +82,16 @@ _CARRIED: tuple[tuple[Judge, Inverse], ...] = (
     (see.judge_carried, see.candidates),
     (lift_hand.judge, lift_hand.candidates),
 )
+_WORN: tuple[tuple[Judge, Inverse], ...] = (
+    (worn.judge_hold, worn.no_candidates),
+    (worn.judge_stand, worn.no_candidates),
+    (drink_carried.judge, drink_carried.candidates),
+    (worn.judge_travel, worn.no_candidates),
+    (hang.judge, hang.candidates),
+    (worn.judge_hide, worn.no_candidates),
+    (see.judge_carried, see.candidates),
+    (worn.judge_lift, worn.no_candidates),
+)
 # What is judged otherwise than a piece that stands, by kind.
 _OWN_CHECKS: Mapping[str, tuple[tuple[Judge, Inverse], ...]] = {"bouquet": _CARRIED}
 # Checks that look at the whole composition themselves.
@@ -127,7 +138,7 @@ def _mended(made: Build, verdict: Verdict, before: tuple[Verdict, ...]) -> Verdi
 
 def checks_of(made: Build) -> tuple[tuple[Judge, Inverse], ...]:
     """The eight checks of a piece: those of its kind; in a composition of several vessels, on each of them."""
-    checks = _OWN_CHECKS.get(made.piece.kind, _STANDS)
+    checks = _WORN if made.mechanic.worn else _OWN_CHECKS.get(made.piece.kind, _STANDS)
     if not made.companions:
         return checks
     return tuple(

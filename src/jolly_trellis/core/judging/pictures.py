@@ -6,6 +6,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from jolly_trellis.core.building.extras import cover_sizes_m
 from jolly_trellis.core.building.stacks import support_holds_l
 from jolly_trellis.core.checks.hide import CLOSE_AWAY, EYE_SEATED, EYE_STANDING, STOOP, surface_height_m
 from jolly_trellis.core.drawing.picture import NOTHING_DRAWN, Eye, EyeKind, Picture
@@ -62,6 +63,8 @@ def picture_of(piece: Piece, report: Report, varieties: Mapping[str, Variety]) -
         *stones_in(piece, up),
         *moss_round(piece, up),
         *_wrap(piece, up),
+        *_covers(piece, up),
+        *_rods(report),
         *_binding(report),
         *_asked_for(report),
         *_balance(report),
@@ -230,6 +233,43 @@ def _wrap(piece: Piece, up: float) -> list[Primitive]:
                     open=True,
                 )
             )
+    return found
+
+
+_COVER_INKS = {"moss": "moss", "cloth": "clay", "ribbon": "string", "leaf": "lining"}
+
+
+def _covers(piece: Piece, up: float) -> list[Primitive]:
+    """What is laid over the rim or round the outside, as a band as wide as it is."""
+    vessel, found = piece.vessel, list[Primitive]()
+    for index, cover in enumerate(piece.covers):
+        if cover.on not in ("rim", "outside"):
+            continue
+        _, wide = cover_sizes_m(cover, piece)
+        top = up + vessel.rim_m + (0.012 if cover.on == "rim" else 0.0)
+        half = vessel.mouth_width_m / 2 + vessel.wall_m + 0.006
+        rings = [(max(top - wide, 0.0), half), (top, half)]
+        found.append(column(f"cover-{index}", _COVER_INKS[cover.kind], Layer.OVER, rings))
+    return found
+
+
+def _rods(report: Report) -> list[Primitive]:
+    """The rod under each spike cup, from the cup down to its foot; and the base wire of a crown."""
+    found: list[Primitive] = []
+    for index, each in enumerate(report.stems):
+        if each.rod_m <= 0:
+            continue
+        end = np.array([each.end_x_m, each.end_y_m, each.end_z_m])
+        tip = np.array([each.tip_x_m, each.tip_y_m, each.tip_z_m])
+        down = (end - tip) / max(float(np.linalg.norm(end - tip)), 1e-9)
+        found.append(
+            line(f"rod-{index}", "twig", Layer.UNDER, run(np.stack([end, end + each.rod_m * down])), width_m=0.005)
+        )
+    if report.mechanic.worn == "head" and report.bouquet is not None and report.stems:
+        radius = max(math.hypot(each.tip_x_m, each.tip_y_m) for each in report.stems)
+        turns = np.linspace(0, 2 * math.pi, 49)[:-1]
+        ring = np.column_stack([radius * np.cos(turns), radius * np.sin(turns), np.full(48, report.bouquet.under_m)])
+        found.append(line("crown", "wire", Layer.UNDER, run(ring), closed=True))
     return found
 
 

@@ -21,6 +21,8 @@ DOME_RISE = rule("Rise of a bouquet's dome, share of its width", "ratio", 0.30, 
 NECK_LEAST = rule("Least from the binding to the underside of the flowers", "length", 0.03)
 ARMATURE_SHARE = rule("An armature's width, share of the flowers'", "ratio", 0.75, most=1.0)
 STAR_SPACING = rule("Finger's width between the stars of a lattice", "length", 0.018, COMMON_PRACTICE)
+# Legs of what is worn, below its binding, m.
+WORN_LEGS = {"buttonhole": 0.06, "corsage": 0.05, "crown": 0.03}
 STAR_TWIST = measure("Length that twisting takes from a star lattice's wires", "ratio", 1.15)
 SKIRT = rule("Netting gathered below the binding, into the handle", "length", 0.05, COMMON_PRACTICE)
 TAPE_BAND = rule("Height of the tape round a binding", "length", 0.05, COMMON_PRACTICE)
@@ -128,12 +130,17 @@ def shape_of(bouquet: Bouquet) -> Shape:
     """
     vase, envelope = bouquet.vessel, bouquet.envelope
     hand = bouquet.hand_length_m
+    worn = bouquet.mechanic.kind in WORN_LEGS
+    if hand is None and worn:
+        hand = WORN_LEGS[bouquet.mechanic.kind]
     if hand is None:
         hand = min(max(vase.inside_depth_m, HAND_LEAST.value), HAND_MOST.value)
     binding = vase.base_m + max(hand, vase.inside_depth_m)
     dome = bouquet.dome_m if bouquet.dome_m is not None else DOME_RISE.value * min(envelope.width_m, envelope.depth_m)
     neck = envelope.height_m - binding - dome
-    if neck < NECK_LEAST.value:
+    if worn:
+        neck = max(neck, 0.01)
+    if neck < (0.0 if worn else NECK_LEAST.value):
         raise InvalidMeasure(
             path="envelope.height_m",
             message=phrase(

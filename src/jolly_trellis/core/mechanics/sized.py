@@ -9,6 +9,7 @@ from jolly_trellis.core.materials.netting import Sheet
 from jolly_trellis.core.plan.piece import MechanicKind
 from jolly_trellis.core.quantities import Phrase, Quantity
 
+WornOn = Literal["lapel", "wrist", "head"]
 SeatPattern = Literal["hexagonal", "square", "cups"]
 
 
@@ -113,7 +114,7 @@ class SizedMechanic:
     `deliverable_share` how much of that stems can drink. `slop_factor` scales how water slops in the van: 1.3 open,
     1.0 under wire, 0.7 with moss. `strength_n` is the push one point bears, None where it is no netting. `mossed` has
     moss over its water; in one that `crosses` a bouquet's stems lie across one another at the binding.
-    One that is `anchored` has its outermost stems first, to hold it down.
+    One that is `anchored` has its outermost stems first, to hold it down; one that is `worn` is wired and taped.
     """
 
     kind: MechanicKind
@@ -155,6 +156,7 @@ class SizedMechanic:
     mossed: bool = False
     crosses: bool = False
     anchored: bool = False
+    worn: WornOn | None = None
     steps: tuple[Step, ...] = ()
 
     @property

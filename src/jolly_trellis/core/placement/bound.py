@@ -8,6 +8,7 @@ from jolly_trellis.core.mechanics import sizing
 from jolly_trellis.core.mechanics.bouquet import ARMATURE_SHARE, handle_of, shape_of
 from jolly_trellis.core.mechanics.handful import Handful
 from jolly_trellis.core.mechanics.sized import SizedMechanic
+from jolly_trellis.core.mechanics.worn import WIRED_STEM
 from jolly_trellis.core.placement.aim import aim_tips
 from jolly_trellis.core.placement.choosing import Indices
 from jolly_trellis.core.placement.place import Placement
@@ -39,8 +40,10 @@ def bind(bouquet: Bouquet, stems: StemSet, netting: Netting | None) -> tuple[Siz
         arrangement=bouquet.arrangement,
         hand_placed=bouquet.hand_placed,
     )
+    if mechanic.worn == "head":
+        tips = _on_a_ring(len(stems), envelope.width_m / 2, shape.under_m)
     crossing = mechanic.crosses
-    seat = _in_handle(tips, handle_of(stems, crossing) / 2)
+    seat = tips[:, :2].copy() if mechanic.worn == "head" else _in_handle(tips, handle_of(stems, crossing) / 2)
     rise = np.maximum(tips[:, 2] - shape.binding_m, 1e-3)
     run = (tips[:, :2] - seat) / rise[:, None]
     slant = np.sqrt(1 + (run**2).sum(axis=1))
@@ -51,6 +54,9 @@ def bind(bouquet: Bouquet, stems: StemSet, netting: Netting | None) -> tuple[Siz
     drop = np.full(len(stems), shape.hand_m)
     seat_height = shape.binding_m - vase.base_m
     cells = _cells(bouquet, mechanic)
+    visible, embedded = rise * slant, drop * (slant if crossing else np.ones(len(stems)))
+    if mechanic.worn:
+        visible, embedded = np.full(len(stems), WIRED_STEM.value), np.zeros(len(stems))
     number = np.cumsum(stems.stems_in_row) if len(stems) else np.zeros(0)
     placement = Placement(
         stems=stems,
@@ -61,9 +67,9 @@ def bind(bouquet: Bouquet, stems: StemSet, netting: Netting | None) -> tuple[Siz
         tip_m=tips,
         head_z_m=tips[:, 2].copy(),
         lean_rad=np.arctan(np.linalg.norm(run, axis=1)),
-        visible_m=rise * slant,
+        visible_m=visible,
         found=Trace(
-            embedded_m=drop * (slant if crossing else np.ones(len(stems))),
+            embedded_m=embedded,
             drop_m=drop,
             slant=slant,
             end_x_m=end[:, 0],
@@ -83,11 +89,17 @@ def bind(bouquet: Bouquet, stems: StemSet, netting: Netting | None) -> tuple[Siz
         cell_aperture_m=mechanic.levels[0].aperture_m,
         rigid=True,
         hangs=np.zeros(len(stems), dtype=np.bool_),
-        wanted_m=rise * slant + drop * (slant if crossing else np.ones(len(stems))),
+        wanted_m=visible + embedded,
         rod_m=np.zeros(len(stems)),
         room=max(mechanic.capacity - int(stems.stems_in_row.sum()), 0),
     )
     return mechanic, placement
+
+
+def _on_a_ring(count: int, radius_m: float, height_m: float) -> Array:
+    """Heads of a crown, evenly round its base wire, shape (n, 3), m."""
+    turns = 2 * np.pi * np.arange(count) / max(count, 1)
+    return np.stack([radius_m * np.cos(turns), radius_m * np.sin(turns), np.full(count, height_m)], axis=1)
 
 
 def _in_handle(tips: Array, radius_m: float) -> Array:

@@ -18,7 +18,7 @@ from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging import mounts
 from jolly_trellis.core.rigging.chains import chain_pull_n, hung_as_chain
 from jolly_trellis.core.rigging.coverage import Coverage, cover
-from jolly_trellis.core.rigging.drops import DropRow, highest_stand_m, longest_drop_m
+from jolly_trellis.core.rigging.drops import DropRow, as_made, highest_stand_m, longest_drop_m
 from jolly_trellis.core.rigging.findings import ANGLE_LEAST, Worked, findings_of
 from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.hung_wind import HungWind, wind_on
@@ -37,6 +37,7 @@ from jolly_trellis.core.rigging.resting import (
     lying,
     rest_of,
     states_of,
+    top_m,
 )
 from jolly_trellis.core.rigging.rig import HangPoint, Rig
 from jolly_trellis.core.rigging.states import HangState, LineCase, LineState, PointState, name_of, rating_of
@@ -53,8 +54,9 @@ class RigReport:
     `states` is how it hangs bare, with one face (of a panel or ring: one half) done, and finished; those that find no
     rest are left out. `standing` is how its frame stands, None without one; `tightening` the order of levelling;
     `core_bed_m2` the sealant that the core of a sleeve is bedded on. `sides` is how its weight lies about its middle
-    as it hangs; None for what lies on a table. `wind` pushes what hangs free outdoors; `raising` is how it goes up,
-    `making` the order it is made in.
+    as it hangs; None for what lies on a table. The flowers stand `projection_m` off it, and the highest of it is
+    `top_m` over the floor. `wind` pushes what hangs free outdoors; `raising` is how it goes up, `making` the order it
+    is made in.
     """
 
     take_off: TakeOff
@@ -69,6 +71,8 @@ class RigReport:
     core_bed_m2: float
     proof_kg: float
     sides: Sides | None
+    projection_m: float
+    top_m: float
     wind: HungWind | None
     raising: Raising | None
     making: tuple[RigStep, ...]
@@ -87,6 +91,7 @@ def assess(rig: Rig, conditions: Conditions) -> RigReport:
 
 
 def _assess(rig: Rig, conditions: Conditions) -> RigReport:
+    rig = as_made(rig)
     weighed = take_off(rig, conditions)
     load = design_load(weighed)
     proof = chosen_proof_kg(rig, weighed)
@@ -139,6 +144,8 @@ def _assess(rig: Rig, conditions: Conditions) -> RigReport:
         core_bed_m2=mounts.core_bed_m2(rig.armature.core_kg),
         proof_kg=proof,
         sides=_sides(shown, settled),
+        projection_m=rig.armature.projection_m,
+        top_m=top_m(rig, rest.at_m),
         wind=wind,
         raising=raising_of(rig, load, rest.at_m),
         making=making_of(rig, weighed, conditions.varieties),
@@ -194,6 +201,8 @@ def _lying_report(rig: Rig, weighed: TakeOff, load: float, conditions: Condition
         core_bed_m2=0.0,
         proof_kg=proof,
         sides=None,
+        projection_m=rig.armature.projection_m,
+        top_m=top_m(rig, rest.at_m),
         wind=None,
         raising=None,
         making=making_of(rig, weighed, conditions.varieties),

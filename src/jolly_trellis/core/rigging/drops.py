@@ -3,7 +3,7 @@
 import math
 from collections import Counter
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from jolly_trellis.core.books.figures import Constant, measure, rule
@@ -16,6 +16,8 @@ from jolly_trellis.core.rigging.rig import RUNS, Armature, Drop, Rig
 
 STEP = rule("Hung stems are cut in steps of", "length", 0.02, COMMON_PRACTICE)
 HOOK_WIRE = rule("Wire for the hook of one hung stem", "length", 0.12, COMMON_PRACTICE)
+SET_IN = rule("A stem goes into a sheet of netting by", "length", 0.03, COMMON_PRACTICE)
+WOVEN_OFF = rule("Stems woven along an armature stand off it by", "length", 0.03, COMMON_PRACTICE)
 HOOK_KG_M = measure("Mass of a metre of hook wire, 1 mm", "linear_mass", 0.006)
 # What a hook of each thickness bears before it opens, by the mass of its stem.
 HOOK_BEARS: dict[float, Constant] = {
@@ -201,7 +203,31 @@ def stands_m(line: RecipeLine, armature: Armature) -> float:
     if goes_of(line, armature) != "pushed in":
         return 0.0
     angle = math.pi / 2 if line.out_rad is None else line.out_rad
-    return (line.cut_m or armature.stem_cut_m) * math.sin(angle)
+    return shown_m(line, armature) * math.sin(angle)
+
+
+def shown_m(line: RecipeLine, armature: Armature) -> float:
+    """How much of a stem that is pushed in is out of the armature, m: what is left beyond a run's thickness, or 3 cm
+    of a sheet's; at least half of it.
+
+    Source: geometry; how far it goes in is common practice, no source.
+    """
+    cut = line.cut_m or armature.stem_cut_m
+    deep = armature.diameter_m if armature.kind in RUNS else SET_IN.value
+    return max(cut - deep, cut / 2)
+
+
+def as_made(rig: Rig) -> Rig:
+    """A run as its stems make it: where every line says how it goes in, the flowers stand off it as far as the
+    outermost of those that fill it; elsewhere as somebody has typed.
+
+    Source: geometry; how far woven stems stand off is common practice, no source.
+    """
+    if not rig.is_run or not rig.recipe or any(line.goes is None for line in rig.recipe):
+        return rig
+    filling = [line for line in rig.recipe if line.role not in ("line", "airy")] or list(rig.recipe)
+    off = max(WOVEN_OFF.value, *(stands_m(line, rig.armature) for line in filling))
+    return replace(rig, armature=replace(rig.armature, projection_m=round(off, 6)))
 
 
 def longest_drop_m(rig: Rig) -> float:

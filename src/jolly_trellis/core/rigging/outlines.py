@@ -48,6 +48,13 @@ def place_m(mount: Mount, along_m: float) -> Place:
     return x + half, 0.0, max(high - (along_m - high - mount.width_m), 0.0)
 
 
+def along_m(mount: Mount, place: Place) -> float:
+    """How far along the outline the place of it that is nearest to another lies, m, to 1 cm."""
+    steps = max(1, math.ceil(length_m(mount) / 0.01))
+    marks = [length_m(mount) * nth / steps for nth in range(steps + 1)]
+    return min(marks, key=lambda each: math.dist(place_m(mount, each), place))
+
+
 def ties_m(mount: Mount, *, begins_m: float, long_m: float, apart_m: float) -> tuple[Place, ...]:
     """Places of ties along a frame, both ends and evenly between, no farther apart than `apart_m`."""
     spans = max(2, math.ceil(long_m / apart_m - 1e-9))

@@ -25,7 +25,7 @@ from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.rigging.armatures import joints_m
 from jolly_trellis.core.rigging.clearances import WALKWAY
-from jolly_trellis.core.rigging.drops import drops_m, goes_of, in_steps_m, on_hooks, stands_m, stem_and_hook_m
+from jolly_trellis.core.rigging.drops import drops_m, goes_of, in_steps_m, on_hooks, shown_m, stands_m, stem_and_hook_m
 from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.rig import Armature, Mount, Rig, RigLine
 from jolly_trellis.core.stems.shades import colours_at
@@ -400,7 +400,7 @@ def _way(
     if line.goes is None:
         return _Way(out_m=armature.projection_m)
     out = stands_m(line, armature)
-    return _Way(out_m=out, along_m=math.sqrt(max(long**2 - out**2, 0.0)))
+    return _Way(out_m=out, along_m=math.sqrt(max(shown_m(line, armature) ** 2 - out**2, 0.0)))
 
 
 def _along(rig: Rig, nodes: Array, ways: Sequence[_Way]) -> list[tuple[Array, Array]]:
@@ -428,6 +428,8 @@ def _along(rig: Rig, nodes: Array, ways: Sequence[_Way]) -> list[tuple[Array, Ar
             top = at[row] - np.array([0.0, 0.0, own])
             found.append((top - np.array([0.0, 0.0, way.wire_m]), top - np.array([0.0, 0.0, way.down_m])))
             continue
+        if rig.lies and out[row][2] < 0:
+            out[row] = -out[row]  # nothing of what lies goes into its table
         # Every second one the other way along.
         turned = 1 if row % 2 else -1
         start = at[row] + 0.6 * own * out[row]

@@ -1,6 +1,7 @@
 """Where a rig comes to rest: bare, half done, finished; how low it reaches and how far out of level."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
@@ -12,7 +13,7 @@ from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Conditions
-from jolly_trellis.core.rigging.drops import highest_stand_m, longest_drop_m
+from jolly_trellis.core.rigging.drops import as_made, highest_stand_m, longest_drop_m
 from jolly_trellis.core.rigging.layout import LaidOut, lay_out
 from jolly_trellis.core.rigging.loads import Load, TakeOff, take_off
 from jolly_trellis.core.rigging.network import Settled, solve
@@ -52,6 +53,7 @@ def settle(rig: Rig, conditions: Conditions) -> Rest:
     """
     with conditions.figures.open():
         load = design_load(take_off(rig, conditions))
+        rig = as_made(rig)
         if rig.lies:
             return drawn(rig, lying(rig, load.total_n), conditions)
         shown = lay_out(rig, load, as_if=None)
@@ -148,6 +150,14 @@ def lowest_m(rig: Rig, nodes: Array) -> float:
     if rig.is_run:
         run = max(run, rig.armature.diameter_m / 2 + longest_drop_m(rig)) if rig.recipe else run
     return float(nodes[:, 2].min()) - (run if rig.is_run else longest_drop_m(rig))
+
+
+def top_m(rig: Rig, at: Sequence[tuple[float, float, float]]) -> float:
+    """How high the finished work reaches over the floor, m: its flowers over a run, its upright stems over a panel."""
+    up = highest_stand_m(rig)
+    if rig.is_run:
+        up = rig.armature.diameter_m / 2 + max(rig.armature.projection_m, up)
+    return max(z for _, _, z in at) + up if at else 0.0
 
 
 def line_tensions(made: LaidOut, settled: Settled) -> Array:

@@ -14,6 +14,7 @@ from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.quantities import Phrase, length, phrase
 from jolly_trellis.core.rigging import lines as line_rules
+from jolly_trellis.core.rigging.drops import as_made
 from jolly_trellis.core.rigging.layout import LaidOut, lay_out
 from jolly_trellis.core.rigging.loads import Load, take_off
 from jolly_trellis.core.rigging.network import Settled, solve
@@ -50,7 +51,7 @@ def snip(rig: Rig, conditions: Conditions, cut: int) -> tuple[SnipStep, ...]:
     Raises: InvalidMeasure: no such line. CoreError: the rig cannot be.
     """
     with conditions.figures.open():
-        return _snip(rig, conditions, cut)
+        return _snip(as_made(rig), conditions, cut)
 
 
 def _snip(rig: Rig, conditions: Conditions, cut: int) -> tuple[SnipStep, ...]:

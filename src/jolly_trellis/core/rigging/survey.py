@@ -5,7 +5,7 @@ from typing import Annotated
 
 from jolly_trellis.core import ranges
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.ranges import Many, Range, Text
 from jolly_trellis.core.rigging.hang_points import POINTS, HangKind
 from jolly_trellis.core.rigging.rig import HangPoint, Rig
@@ -45,9 +45,14 @@ class SurveyBeam:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Survey:
-    """What is known of a place that pieces are hung in."""
+    """What is known of a place that pieces are hung in: its points and beams, and how large its room is; None is not
+    known.
+    """
 
     points: Annotated[tuple[SurveyPoint, ...], Many(200)] = ()
+    room_width_m: Annotated[float | None, Range("length", 0, 200, above=True)] = None
+    room_depth_m: Annotated[float | None, Range("length", 0, 200, above=True)] = None
+    room_height_m: Annotated[float | None, Range("length", 0, 60, above=True)] = None
     beams: Annotated[tuple[SurveyBeam, ...], Many(60)] = ()
 
 
@@ -103,9 +108,36 @@ def in_place(rig: Rig, survey: Survey) -> Rig:
     """A rig with what the survey says of its points: a point of the survey has no rating but the survey's.
 
     One that is not in the survey any more, or that has a question unanswered, has none.
+
+    Raises: InvalidMeasure: its frame is larger than the room.
     """
+    _check_room(rig, survey)
     of = {point.name: point for point in survey.points}
     return replace(rig, points=tuple(_surveyed(point, of) for point in rig.points))
+
+
+def _check_room(rig: Rig, survey: Survey) -> None:
+    """Refuse a frame or stand that does not go into the room. Raises InvalidMeasure."""
+    mount = rig.mount
+    if mount is None or mount.kind not in ("frame", "stand"):
+        return
+    across = max((each for each in (survey.room_width_m, survey.room_depth_m) if each is not None), default=None)
+    for path, words, size, room in (
+        ("mount.height_m", "high", mount.height_m, survey.room_height_m),
+        ("mount.width_m", "wide", mount.width_m, across),
+    ):
+        if room is not None and size > room:
+            raise InvalidMeasure(
+                path=path,
+                message=phrase(
+                    "The {kind} is {size} {words}; the room is {room}.",
+                    kind=mount.kind,
+                    size=length(size),
+                    words=words,
+                    room=length(room),
+                ),
+                limit=phrase("Take one of up to {room}, or measure the room again in the survey.", room=length(room)),
+            )
 
 
 def _surveyed(point: HangPoint, of: dict[str, SurveyPoint]) -> HangPoint:

@@ -12,6 +12,11 @@ WITH new (key, name, measured_by, pack, price, spare, supplier, provenance) AS (
         ('hook-wire-07', 'wire for hooks, 0.7 mm', 'length', 150.0, 8.0, 0.2, 'sundries', '{"kind":"estimate","source":"trade pack; price is an estimate"}'),
         ('hook-wire-13', 'wire for hooks, 1.3 mm', 'length', 70.0, 9.8, 0.2, 'sundries', '{"kind":"estimate","source":"trade pack; price is an estimate"}'),
         ('bind-wire', 'binding wire, 0.7 mm', 'length', 100.0, 4.5, 0.2, 'sundries', '{"kind":"estimate","source":"trade pack; price is an estimate"}'),
+        ('stem-wire-04', 'stem wire, 0.4 mm', 'length', 150.0, 5.0, 0.2, 'sundries', '{"kind":"estimate","source":"trade pack; price is an estimate"}'),
+        ('stem-wire-055', 'stem wire, 0.55 mm', 'length', 120.0, 5.2, 0.2, 'sundries', '{"kind":"estimate","source":"trade pack; price is an estimate"}'),
+        ('stem-wire-07', 'stem wire, 0.7 mm', 'length', 90.0, 5.4, 0.2, 'sundries', '{"kind":"estimate","source":"trade pack; price is an estimate"}'),
+        ('stem-wire-09', 'stem wire, 0.9 mm', 'length', 60.0, 5.6, 0.2, 'sundries', '{"kind":"estimate","source":"trade pack; price is an estimate"}'),
+        ('pin', 'lapel pin', 'piece', 50.0, 4.0, 0.1, 'sundries', '{"kind":"estimate","source":"trade pack; price is an estimate"}'),
         ('cloth', 'cloth, towel or burlap, 0.5 m²', 'piece', 1.0, 3.5, 0.0, 'hardware', '{"kind":"estimate","source":"trade size; price is an estimate"}'),
         ('berry-sprig', 'sprig of berries', 'piece', 10.0, 6.5, 0.1, 'market', '{"kind":"estimate","source":"trade pack; price is an estimate"}')
 )

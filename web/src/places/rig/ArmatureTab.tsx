@@ -5,6 +5,8 @@ import { isRun } from "../../drawing/rig";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
+import { useSettings } from "../../ui/settings";
+import { textOf } from "../../units/text";
 import type { RigTabProps } from "./types";
 
 const KINDS: readonly (readonly [Armature["kind"], string])[] = [
@@ -40,10 +42,14 @@ const CURVES = [
 export function ArmatureTab(props: RigTabProps) {
   const { eventId, rig, stock, problem, tool, onTool, onCommit } = props;
   const { armature } = rig;
+  const { system } = useSettings();
   const [unsized, setUnsized] = useState<Problem | null>(null);
   const put = (next: Partial<Armature>, label = "Change the armature") =>
     onCommit({ ...rig, armature: { ...armature, ...next } }, label);
   const run = isRun(rig);
+  const off = props.report?.projection_m ?? armature.projection_m;
+  // Where every line says how it goes in, that decides how far the flowers stand off.
+  const worked = run && rig.recipe.length > 0 && rig.recipe.every((line) => line.goes !== null);
   const ring = armature.kind === "ring";
   const size = (
     label: string,
@@ -72,7 +78,7 @@ export function ArmatureTab(props: RigTabProps) {
     <QuantityField
       label={label}
       kind="length"
-      value={own + 2 * armature.projection_m}
+      value={own + 2 * off}
       path={`finished.${key}`}
       problem={unsized}
       onCommit={(value) => value !== null && void finished({ [key]: value })}
@@ -94,7 +100,13 @@ export function ArmatureTab(props: RigTabProps) {
       {armature.kind === "panel"
         ? size("Armature, deep", "width_m")
         : size(run ? "Armature, thick" : "Armature, across", "diameter_m")}
-      {size("Flowers stand off it", "projection_m")}
+      {worked ? (
+        <p className="m-0 self-end pb-2 text-sm text-soft">
+          Flowers stand off it by {textOf({ kind: "length", value: off }, system)}, as they go in.
+        </p>
+      ) : (
+        size("Flowers stand off it", "projection_m")
+      )}
       {armature.kind === "panel" ? (
         <>
           {finishedField("Finished, wide", "length_m", armature.length_m)}

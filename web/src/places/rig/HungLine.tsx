@@ -17,10 +17,10 @@ export function HungLine({ rig, name, line, onLine }: Props) {
   const usual = useUsual();
   const water = line.water === "vessel" ? "none" : line.water;
   const goes = [
-    ["", isRun(rig) ? "pushed in, as usual" : "hung, as usual"],
+    ["", "in, as usual"],
     ["woven", "woven along"],
-    ["pushed in", isRun(rig) ? "pushed in, standing out" : "upright on it"],
-    ["hung", "hung by a hook"],
+    ["pushed in", isRun(rig) ? "standing out" : "upright on it"],
+    ["hung", "on hooks"],
   ] as const;
   const go = (next: "" | "woven" | "pushed in" | "hung") =>
     onLine({
@@ -37,7 +37,7 @@ export function HungLine({ rig, name, line, onLine }: Props) {
         value={line.goes ?? ""}
         options={goes}
         onCommit={go}
-        className="w-42 flex-none"
+        className="w-36 flex-none"
       />
       <Choice
         label={`Water of ${name}`}

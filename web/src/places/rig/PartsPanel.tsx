@@ -72,6 +72,7 @@ export function PartsPanel({ rig, report }: Props) {
             {rig.armature.kind !== "panel" &&
               rig.armature.kind !== "ring" &&
               ` long, ${length(sized.finished_thick_m)} thick`}
+            ; it reaches {length(report.top_m)} over the floor
           </li>
         </ul>
       </Part>

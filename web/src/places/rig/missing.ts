@@ -10,6 +10,10 @@ const FIELDS: readonly (readonly [RegExp, Where])[] = [
   [/guyed/, { tab: "mount", label: "Guyed or tied to" }],
   [/'s feet are of/, { tab: "mount", label: "Its feet" }],
   [/wide and deep the (?:frame|stand)/, { tab: "mount", label: "Feet, wide" }],
+  [/what the (?:frame|stand) may carry: as/, { tab: "mount", label: "It may carry" }],
+  [/who states what the (?:frame|stand) may carry/, { tab: "mount", label: "Stated by" }],
+  [/competent person signs/, { tab: "mount", label: "Signed for by" }],
+  [/is marked with/, { tab: "lines", label: "marked with" }],
   [/what the (?:frame|stand) weighs/, { tab: "mount", label: "It weighs" }],
 ];
 
