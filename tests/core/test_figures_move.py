@@ -55,7 +55,7 @@ from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.loads import take_off
 from jolly_trellis.core.rigging.rig import Hazard, Rig
 from jolly_trellis.exchange import rig_card
-from tests import events, ordinary, rigs, worked
+from tests import as_made, events, ordinary, rigs, worked
 
 FIXED = {key for key, each in CONSTANTS.items() if each.sort == "standard"}
 
@@ -125,6 +125,7 @@ def _by_themselves() -> dict[str, Callable[[], object]]:
     found["thick wire"] = lambda: point_strength(0.001).value
     found["clump"] = partial(clump_diameter_m, 0.004, 5)
     found["heads"] = _heads
+    found |= as_made.works(_around)
     fan = replace(ordinary.piece(), envelope=replace(ordinary.piece().envelope, form="fan"), dealt=None)
     found["fan"] = lambda: evaluate(fan, _around(), with_fixes=False)
     found["loose"] = _on_the_road
@@ -308,10 +309,10 @@ def _heads() -> object:
 
 
 def _on_the_road() -> object:
-    """A tangle nobody tied, which shifts."""
+    """Twig rings nobody tied, which shift."""
     riding = Transport(box_width_m=0.3, box_depth_m=0.3, box_wall_m=0.2)
-    tangle = replace(ordinary.piece(), mechanic=Mechanic(kind="branch_tangle"), transport=riding)
-    return travel.judge(build(tangle, _around()))
+    rings = replace(ordinary.piece(), mechanic=Mechanic(kind="twig_rings", tape_strips=0), transport=riding)
+    return travel.judge(build(rings, _around()))
 
 
 def _runner() -> object:

@@ -137,8 +137,8 @@ export const api = {
   rigFinished: (id: number, rig: Rig, size: { length_m?: number; width_m?: number; thick_m?: number }) =>
     call<Armature>("POST", `/events/${id}/rig-finished`, { rig, ...size }),
   survey: (id: number) => call<SurveyOut>("GET", `/events/${id}/survey`),
-  putSurvey: (id: number, base_revision: number, { points, beams }: SurveyOut["survey"]) =>
-    call<SurveyOut>("PUT", `/events/${id}/survey`, { base_revision, points, beams }),
+  putSurvey: (id: number, base_revision: number, survey: SurveyOut["survey"]) =>
+    call<SurveyOut>("PUT", `/events/${id}/survey`, { base_revision, ...survey }),
   putSurveyBack: (id: number) => call<SurveyOut>("POST", `/events/${id}/survey/put-back`),
   snip: (id: number, rig: Rig, cut: number) =>
     call<readonly SnipStep[]>("POST", `/events/${id}/snip`, { rig, cut }),

@@ -6363,7 +6363,7 @@ export interface components {
              * @default folded_cushion
              * @enum {string}
              */
-            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "cane_loops" | "thorny_holders" | "strung_ring" | "own_frame" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups" | "wire_dome" | "star_lattice" | "hand_spiral";
+            readonly kind: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "cane_loops" | "thorny_holders" | "strung_ring" | "own_frame" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups" | "wire_dome" | "star_lattice" | "hand_spiral" | "buttonhole" | "corsage" | "crown";
             /** Netting */
             readonly netting?: string | null;
             /** Frog */
@@ -7691,6 +7691,12 @@ export interface components {
              * @default []
              */
             readonly beams: readonly components["schemas"]["SurveyBeamIn"][];
+            /** Room Width M */
+            readonly room_width_m?: number | null;
+            /** Room Depth M */
+            readonly room_depth_m?: number | null;
+            /** Room Height M */
+            readonly room_height_m?: number | null;
         };
         /** PutVariety */
         readonly PutVariety: {
@@ -8568,8 +8574,9 @@ export interface components {
          *     `states` is how it hangs bare, with one face (of a panel or ring: one half) done, and finished; those that find no
          *     rest are left out. `standing` is how its frame stands, None without one; `tightening` the order of levelling;
          *     `core_bed_m2` the sealant that the core of a sleeve is bedded on. `sides` is how its weight lies about its middle
-         *     as it hangs; None for what lies on a table. `wind` pushes what hangs free outdoors; `raising` is how it goes up,
-         *     `making` the order it is made in.
+         *     as it hangs; None for what lies on a table. The flowers stand `projection_m` off it, and the highest of it is
+         *     `top_m` over the floor. `wind` pushes what hangs free outdoors; `raising` is how it goes up, `making` the order it
+         *     is made in.
          */
         readonly RigReport: {
             readonly take_off: components["schemas"]["TakeOff"];
@@ -8591,6 +8598,10 @@ export interface components {
             /** Proof Kg */
             readonly proof_kg: number;
             readonly sides: components["schemas"]["Sides"] | null;
+            /** Projection M */
+            readonly projection_m: number;
+            /** Top M */
+            readonly top_m: number;
             readonly wind: components["schemas"]["HungWind"] | null;
             readonly raising: components["schemas"]["Raising"] | null;
             /** Making */
@@ -9171,7 +9182,7 @@ export interface components {
          *     `deliverable_share` how much of that stems can drink. `slop_factor` scales how water slops in the van: 1.3 open,
          *     1.0 under wire, 0.7 with moss. `strength_n` is the push one point bears, None where it is no netting. `mossed` has
          *     moss over its water; in one that `crosses` a bouquet's stems lie across one another at the binding.
-         *     One that is `anchored` has its outermost stems first, to hold it down.
+         *     One that is `anchored` has its outermost stems first, to hold it down; one that is `worn` is wired and taped.
          */
         readonly SizedMechanic: {
             /** Kind */
@@ -9328,6 +9339,8 @@ export interface components {
              * @default false
              */
             readonly anchored: boolean;
+            /** Worn */
+            readonly worn?: ("lapel" | "wrist" | "head") | null;
             /**
              * Steps
              * @default []
@@ -10421,7 +10434,8 @@ export interface components {
         };
         /**
          * Survey
-         * @description What is known of a place that pieces are hung in.
+         * @description What is known of a place that pieces are hung in: its points and beams, and how large its room is; None is not
+         *     known.
          */
         readonly Survey: {
             /**
@@ -10429,6 +10443,12 @@ export interface components {
              * @default []
              */
             readonly points: readonly components["schemas"]["SurveyPoint"][];
+            /** Room Width M */
+            readonly room_width_m?: number | null;
+            /** Room Depth M */
+            readonly room_depth_m?: number | null;
+            /** Room Height M */
+            readonly room_height_m?: number | null;
             /**
              * Beams
              * @default []

@@ -16,7 +16,7 @@ from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
 from jolly_trellis.core.mechanics import bouquet as bouquets
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.plan.bouquet import Bouquet
-from jolly_trellis.core.plan.piece import Back, Piece
+from jolly_trellis.core.plan.piece import Back
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, phrase
 
@@ -38,9 +38,7 @@ def judge(build: Build) -> Verdict:
     limit = LITTLE_LIMIT if people is not None and people.a_little_may_show else SHOWS_LIMIT
     findings = []
     mass = flower_mass(build)
-    under, top = under_points_m(build), armature_points_m(build)
-    if FORM_RULES[bouquet.envelope.form].front_facing and bouquet.back != "bare":
-        top = top[top[:, 1] <= _BEHIND_M]  # what lies behind the flowers is under what covers the back
+    under, top = under_points_m(build), bare_armature_m(build, bouquet)
     below = seen_share(mass, _eyes_m(build, LOOKS_UP.value), under)
     seen = float(below.mean(axis=1).max()) * left_by_collar(bouquet)
     findings.append(shows("underside", seen, limit, "the underside", "from below"))
@@ -52,17 +50,24 @@ def judge(build: Build) -> Verdict:
     if FORM_RULES[build.piece.envelope.form].front_facing:
         behind = np.array([[0.0, LOOKS_FROM.value, _middle_m(build)]])
         back = seen_share(mass, behind, back_points_m(build))
-        covered = BODY_SIDE.value * float(back.mean()) * _left_bare(build.piece)
+        covered = BODY_SIDE.value * float(back.mean()) * left_bare(bouquet)
         findings.append(shows("back", covered, limit, "the back, against the body,", "from behind"))
     return conclude(
         "hide", findings, figures=[limit, LOOKS_FROM, COLLAR_COVERS, BODY_SIDE, OPACITY_FOLIAGE, OPACITY_AIRY]
     )
 
 
-def _left_bare(piece: Piece) -> float:
+def left_bare(bouquet: Bouquet) -> float:
     """How much of the side against the body is left to be seen by what is laid over it, 0-1."""
-    back = piece.back if isinstance(piece, Bouquet) else "bare"
-    return {"bare": 1.0, "leaves": 1.0 - COLLAR_COVERS.value, "disc": 0.0}[back]
+    return {"bare": 1.0, "leaves": 1.0 - COLLAR_COVERS.value, "disc": 0.0}[bouquet.back]
+
+
+def bare_armature_m(build: Build, bouquet: Bouquet) -> Array:
+    """Points of the armature that are to be hidden: of a bouquet whose back is covered, those before its back."""
+    points = armature_points_m(build)
+    if FORM_RULES[bouquet.envelope.form].front_facing and bouquet.back != "bare":
+        return points[points[:, 1] <= _BEHIND_M]
+    return points
 
 
 def left_by_collar(bouquet: Bouquet) -> float:

@@ -124,6 +124,8 @@ def _parts(build: Build) -> list[_Part]:
     """What is to be hidden of one vessel, or of a bouquet."""
     if len(build.placement.stems) == 0:
         return []
+    if build.mechanic.worn:
+        return []
     if isinstance(build.piece, Bouquet):
         return _of_bouquet(build, build.piece)
     found = [_Part(words.removeprefix("the "), points, _facing(points)) for _, points, words in hide.to_hide(build)]
@@ -146,7 +148,7 @@ def _facing(points: Array) -> Callable[[Array, Array], Array]:
 
 
 def _of_bouquet(build: Build, bouquet: Bouquet) -> list[_Part]:
-    under, top = hide_carried.under_points_m(build), hide_carried.armature_points_m(build)
+    under, top = hide_carried.under_points_m(build), hide_carried.bare_armature_m(build, bouquet)
     left = hide_carried.left_by_collar(bouquet)
     low, high = float(under[:, 2].mean()), float(top[:, 2].mean())
     found = [_Part("underside", under, lambda eyes, seen: left * seen.mean(axis=1) * (eyes[:, 2] < low))]
@@ -154,7 +156,7 @@ def _of_bouquet(build: Build, bouquet: Bouquet) -> list[_Part]:
         found.append(_Part(build.mechanic.name, top, lambda eyes, seen: seen.mean(axis=1) * (eyes[:, 2] > high)))
     if FORM_RULES[bouquet.envelope.form].front_facing:
         back = hide_carried.back_points_m(build)
-        covers = hide_carried.BODY_SIDE.value
+        covers = hide_carried.BODY_SIDE.value * hide_carried.left_bare(bouquet)
 
         def behind(eyes: Array, seen: Array) -> Array:
             return covers * seen.mean(axis=1) * (eyes[:, 1] > 0)

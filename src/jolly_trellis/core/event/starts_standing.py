@@ -9,6 +9,7 @@ from typing import Any
 
 from jolly_trellis.core.event.starting import Given, Start, filled_m, half_centimetres
 from jolly_trellis.core.event.usual import USUAL
+from jolly_trellis.core.mechanics.bouquet import WORN_LEGS
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import (
@@ -156,7 +157,8 @@ def bound_on(key: str, name: str, width_m: float, **more: Any) -> Callable[[Give
 
     def begin(given: Given) -> Bouquet:
         vase = given.vessel
-        high = max(vase.rim_m, vase.base_m + 0.1) + 0.3 * width_m + 0.08
+        neck = 0.02 if key in WORN_LEGS else 0.08
+        high = max(vase.rim_m, vase.base_m + 0.1) + 0.3 * width_m + neck
         found = Bouquet(
             name=name,
             vessel=vase,

@@ -105,6 +105,9 @@ def steps(build: Build) -> tuple[Step, ...]:
         say = phrase(words, over=COVERED[cover.on], kind=cover.kind, long=cut_length(long), wide=cut_length(wide))
         last = [*last, Step(act=f"cover {cover.on}", say=say)]
     if piece.carried:
+        if mechanic.worn:
+            box = phrase("Lay it in a lined box, misted and closed, in the cool until it is put on.")
+            return (*done, *last, Step(act="box", say=box))
         return (*done, *_bunched(build, last), _vase(build))
     litres = build.water.volume_at_l(piece.water_level_m)
     done.append(

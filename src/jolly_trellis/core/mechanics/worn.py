@@ -30,7 +30,6 @@ LEGS: dict[MechanicKind, Constant] = {
     "crown": rule("Wired leg of a crown", "length", 0.03, COMMON_PRACTICE),
 }
 TAPE_STRETCH = measure("Stem tape for each metre of wire it covers", "ratio", 1.5)
-CROWN_GIRTH = rule("Round a head, for a crown", "length", 0.56, COMMON_PRACTICE)
 CROWN_LAP = rule("Wire of a crown past its round, for its loops", "length", 0.08, COMMON_PRACTICE)
 CORSAGE_BAND = rule("Ribbon or elastic round a wrist, with its bow", "length", 0.45, COMMON_PRACTICE)
 PIN_KG = measure("Pin of a buttonhole", "mass", 0.001)

@@ -5,7 +5,7 @@ import numpy as np
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.mechanics import sizing
-from jolly_trellis.core.mechanics.bouquet import ARMATURE_SHARE, handle_of, shape_of
+from jolly_trellis.core.mechanics.bouquet import ARMATURE_SHARE, WORN_LEGS, handle_of, shape_of
 from jolly_trellis.core.mechanics.handful import Handful
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.mechanics.worn import WIRED_STEM
@@ -51,8 +51,10 @@ def bind(bouquet: Bouquet, stems: StemSet, netting: Netting | None) -> tuple[Siz
     if crossing:
         most = max(min(vase.profile[0].width_m, vase.profile[0].depth_m) / 2 - WALL_ROOM_M, 0.01)
         end = end * np.minimum(1.0, most / np.maximum(np.linalg.norm(end, axis=1), 1e-9))[:, None]
-    drop = np.full(len(stems), shape.hand_m)
+    drop = np.full(len(stems), 0.0 if mechanic.worn == "head" else shape.hand_m)
     seat_height = shape.binding_m - vase.base_m
+    if mechanic.worn == "head":
+        seat_height = shape.under_m - WORN_LEGS["crown"] - vase.base_m
     cells = _cells(bouquet, mechanic)
     visible, embedded = rise * slant, drop * (slant if crossing else np.ones(len(stems)))
     if mechanic.worn:

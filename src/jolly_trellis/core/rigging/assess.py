@@ -206,7 +206,7 @@ def _lying_report(rig: Rig, weighed: TakeOff, load: float, conditions: Condition
         wind=None,
         raising=None,
         making=making_of(rig, weighed, conditions.varieties),
-        verdict=conclude("hang", [], not_needed=phrase("It lies along its table; nothing hangs.")),
+        verdict=conclude("hang", [], not_needed=phrase("It lies where it is; nothing hangs.")),
     )
 
 

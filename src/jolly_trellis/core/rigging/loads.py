@@ -156,7 +156,7 @@ def take_off(rig: Rig, conditions: Conditions) -> TakeOff:
             heavy_kg=area * nets.mass_per_area_kg_m2(net, heavy=True),
             bare=True,
         ),
-        *(_solid(each.name, each.mass_kg) for each in sized.parts),
+        *(_solid(name, kg) for name, kg in _by_name(sized.parts).items()),
         *_in_lines(rig),
         *flowers,
     ]
@@ -174,6 +174,14 @@ def take_off(rig: Rig, conditions: Conditions) -> TakeOff:
         hook_bears_kg=hook_bears_kg(gauge),
         heaviest_hung_kg=heaviest,
     )
+
+
+def _by_name(parts: tuple[Part, ...]) -> dict[str, float]:
+    """What parts of one name weigh together, kg."""
+    found: dict[str, float] = {}
+    for each in parts:
+        found[each.name] = found.get(each.name, 0.0) + each.mass_kg
+    return found
 
 
 def _hooks(drops: tuple[DropRow, ...], gauge_m: float) -> tuple[Part, ...]:

@@ -21,6 +21,19 @@ import { render } from "../../units/text";
 import { AXES } from "../rig/kinds";
 import { Beams } from "./Beams";
 
+const BARE: Survey = {
+  points: [],
+  beams: [],
+  room_width_m: null,
+  room_depth_m: null,
+  room_height_m: null,
+};
+const ROOM = [
+  ["Room, wide", "room_width_m"],
+  ["Room, deep", "room_depth_m"],
+  ["Ceiling, over the floor", "room_height_m"],
+] as const;
+
 /** The survey of a place: its hang points and fixings, what each may carry and who says so; for every event there. */
 export function SurveyPlace() {
   const eventId = Number(useParams().eventId);
@@ -31,7 +44,7 @@ export function SurveyPlace() {
   const { act, saving, problem, conflict, forget } = useActs();
   /** The survey as it was set and is not saved yet: it stays on the screen. */
   const [pending, setPending] = useState<Survey | null>(null);
-  const newest = useRef<Survey>({ points: [], beams: [] });
+  const newest = useRef<Survey>(BARE);
   const now = asked.data;
   useTitle("Survey of the place", event.data?.brief.name);
   if (!now) {
@@ -75,7 +88,8 @@ export function SurveyPlace() {
     forget();
     await client.invalidateQueries({ queryKey: ["survey", eventId] });
   };
-  const { points, beams } = pending ?? now.survey;
+  const shown = pending ?? now.survey;
+  const { points, beams } = shown;
   const unasked = now.open.filter((each) => each.length > 0).length;
   const undo = now.can_put_back ? "The last change of the survey" : null;
   return (
@@ -151,6 +165,22 @@ export function SurveyPlace() {
         >
           Add a point
         </Button>
+        <div className="mt-5 flex flex-wrap gap-3">
+          {ROOM.map(([label, key]) => (
+            <QuantityField
+              key={key}
+              label={label}
+              kind="length"
+              optional
+              placeholder="not measured"
+              value={shown[key]}
+              path={key}
+              problem={problem}
+              onCommit={(value) => write((all) => ({ ...all, [key]: value }))}
+              className="w-44"
+            />
+          ))}
+        </div>
         <Beams
           beams={beams}
           disabled={!now.place}
