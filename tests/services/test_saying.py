@@ -1,5 +1,6 @@
 """Several things said at once: each begun with what the studio has, added in one act and undone in one."""
 
+import math
 import sqlite3
 
 import pytest
@@ -47,7 +48,7 @@ def test_all_of_it_is_added_in_one_act_and_undone_in_one(supper: sqlite3.Connect
         planning.add_parts(supper, 1, [], base_revision=revision(supper, 1))
 
 
-@pytest.mark.parametrize("key", ["ring", "snake", "runner", "swag", "hoop", "panel", "tube"])
+@pytest.mark.parametrize("key", ["ring", "garland", "runner", "wall_roll", "hoop", "panel", "cloud"])
 @pytest.mark.parametrize("times", [0.1, 1.0, 20.0])
 def test_hung_work_at_another_size_hangs_as_it_did(key: str, times: float) -> None:
     part = STARTS[key].begin(Given(vessel=USUAL.vessel, nettings=nettings(), practice=Practice()))
@@ -59,9 +60,34 @@ def test_hung_work_at_another_size_hangs_as_it_did(key: str, times: float) -> No
         assert after.x_m == pytest.approx(times * before.x_m, abs=1e-4)
         if key != "hoop":
             assert after.z_m == before.z_m
-        if key in ("ring", "panel"):
+        if key in ("ring", "panel", "cloud"):
             assert after.y_m == pytest.approx(times * before.y_m, abs=1e-4)
     if key == "hoop":
         lowest = min(each.z_m for each in found.attachments)
         assert lowest == pytest.approx(0.75 + times * (min(each.z_m for each in part.attachments) - 0.75), abs=1e-3)
     assert found.armature.length_m == pytest.approx(times * part.armature.length_m, abs=1e-3)
+
+
+@pytest.mark.parametrize("long", [0.4, 0.8, 1.9])
+def test_a_section_grows_along_its_frame_from_where_it_begins(long: float) -> None:
+    """By hand: a leg of 1.5 m, then a half circle of 0.7 m: the first tie stays, the last is so much farther along."""
+    part = STARTS["arch_section"].begin(Given(vessel=USUAL.vessel, nettings=nettings(), practice=Practice()))
+    assert isinstance(part, Rig)
+    found = resized(part, long)
+    assert size_of(found) == found.armature.length_m == pytest.approx(long)
+    first, last = found.attachments[0], found.attachments[-1]
+    assert (first.x_m, first.z_m) == pytest.approx((-0.7, 1.5), abs=0.011)
+    turn = math.pi - long / 0.7
+    assert (last.x_m, last.z_m) == pytest.approx((0.7 * math.cos(turn), 1.5 + 0.7 * math.sin(turn)), abs=0.011)
+    for line in found.lines:
+        held, point = found.attachments[line.attachment], found.points[line.point or 0]
+        assert point.x_m == pytest.approx(held.x_m, abs=2e-3)
+    assert found.mount == part.mount
+
+
+def test_a_section_longer_than_its_arch_is_refused() -> None:
+    part = STARTS["arch_section"].begin(Given(vessel=USUAL.vessel, nettings=nettings(), practice=Practice()))
+    assert isinstance(part, Rig)
+    with pytest.raises(InvalidMeasure, match="longer than its") as caught:
+        resized(part, 6.0)
+    assert caught.value.path == "armature.length_m"

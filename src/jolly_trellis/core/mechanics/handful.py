@@ -59,9 +59,16 @@ def finish(handful: Handful, *, crosses: bool) -> tuple[tuple[Part, ...], tuple[
     Args:
         crosses: whether stems cross at the binding, or lie side by side.
     """
-    bouquet = handful.bouquet
     handle = bouquets.handle_of(handful.stems, crosses)
-    parts, steps = _bound(bouquet, handle) if handle > 0 else ([], [])
+    parts, steps = _bound(handle) if handle > 0 else ([], [])
+    more_parts, more_steps = trimmings(handful.bouquet)
+    level = [Step(act="level", say=phrase("Cut the ends level, on the slant, under water."))] if handle > 0 else []
+    return (*parts, *more_parts), (*steps, *more_steps, *level)
+
+
+def trimmings(bouquet: Bouquet) -> tuple[list[Part], list[Step]]:
+    """Bow, streamers, what covers its back, and a collar, with the steps that put them on."""
+    parts, steps = _ribbons(bouquet)
     if bouquet.back != "bare":
         step, part = _backed(bouquet)
         parts.append(part)
@@ -74,7 +81,7 @@ def finish(handful: Handful, *, crosses: bool) -> tuple[tuple[Part, ...], tuple[
         steps.append(
             Step(act="collar", say=phrase("Bind {leaves} leaves under the flowers as a collar.", leaves=leaves))
         )
-    return tuple(parts), tuple(steps)
+    return parts, steps
 
 
 def _backed(bouquet: Bouquet) -> tuple[Step, Part]:
@@ -92,7 +99,7 @@ def _backed(bouquet: Bouquet) -> tuple[Step, Part]:
     return Step(act="back", say=say), part
 
 
-def _bound(bouquet: Bouquet, handle: float) -> tuple[list[Part], list[Step]]:
+def _bound(handle: float) -> tuple[list[Part], list[Step]]:
     tape = bouquets.tape_length_m(handle, bouquets.TAPE_BAND.value, bouquets.TAPE_WIDTH.value, bouquets.TAPE_LAP.value)
     kg = tape * bouquets.TAPE_WIDTH.value * TAPE_KG_M2.value
     parts = [
@@ -105,6 +112,12 @@ def _bound(bouquet: Bouquet, handle: float) -> tuple[list[Part], list[Step]]:
         )
     ]
     steps = [Step(act="bind", say=phrase("Bind tightly at one point and tape over it: {t}.", t=cut_length(tape)))]
+    return parts, steps
+
+
+def _ribbons(bouquet: Bouquet) -> tuple[list[Part], list[Step]]:
+    parts: list[Part] = []
+    steps: list[Step] = []
     bow = bouquets.bow_length_m(bouquet.bow_loops, bouquet.bow_loop_m)
     if bow:
         parts.append(
@@ -130,5 +143,4 @@ def _bound(bouquet: Bouquet, handle: float) -> tuple[list[Part], list[Step]]:
                 taken=FromSupply(supply="ribbon", how="each cut"),
             )
         )
-    steps.append(Step(act="level", say=phrase("Cut the ends level, on the slant, under water.")))
     return parts, steps

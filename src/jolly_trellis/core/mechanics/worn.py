@@ -7,7 +7,7 @@ from jolly_trellis.core.books.figures import Constant, measure, rule
 from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.materials.stems import cut_mass_kg, heavy_factor
 from jolly_trellis.core.mechanics.about import About, declare
-from jolly_trellis.core.mechanics.handful import Handful
+from jolly_trellis.core.mechanics.handful import Handful, trimmings
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, WornOn, weight_kg
 from jolly_trellis.core.plan.piece import MechanicKind
 from jolly_trellis.core.provenance import COMMON_PRACTICE
@@ -77,7 +77,8 @@ def _wired(
     if tape:
         kg, taken = tape * TAPE_KG_M.value, FromSupply(supply="stem-tape", how="in all")
         parts.append(Part(name="stem tape, in all", quantity=1, sizes=(length(tape),), mass_kg=kg, taken=taken))
-    parts += more
+    trimmed, trims = trimmings(handful.bouquet)
+    parts += [*more, *trimmed]
     gauges = ", ".join(f"{count} of {1000 * thick:g} mm" for thick, count in sorted(by_gauge.items()))
     wire = Step(
         act="wire",
@@ -116,7 +117,7 @@ def _wired(
         minutes=WIRE_MIN.value * len(heads),
         uses=1,
         shows=False,
-        steps=(wire, last),
+        steps=(wire, last, *trims),
     )
 
 
