@@ -30,6 +30,7 @@ BRIEF = {
     "van": {"temperature_c": 18, "relative_humidity": 0.6},
     "topped_up_by": "Wren",
 }
+TWO_CARRY = ("Dense vase", "Trough")
 STEEL = {"kind": "steel rope", "size_m": 0.003, "fitting": "ferrule"}
 
 
@@ -38,21 +39,26 @@ def answered(part: dict[str, Any]) -> dict[str, Any]:
     if part["kind"] != "rig":
         wide = max(0.5, 0.06 + max(point["width_m"] for point in part["vessel"]["profile"]))
         part["transport"] = {**(part["transport"] or {}), "box_wall_m": 0.5, "box_width_m": wide, "box_depth_m": 0.5}
-        if part["envelope"]["height_m"] > 0.75:
+        if part["envelope"]["height_m"] > 0.75 or part["name"].startswith("Bucket"):
             part["transport"] |= {"made_on_site": True}
         if part["kind"] == "bouquet":
-            part["carried_h"] = 3.0
+            part["carried_h"] = 2.5
+        part["transport"] |= {"carriers": 2 if part["name"] in TWO_CARRY else 1}
         if part.get("spill"):
             part["spill"] |= {"hook_n": 200.0, "hook_stated_by": "the owner"}
         return part
     for point in part["points"]:
         point |= {"rating_n": 600.0, "pull_out_n": 300.0, "stated_by": "the owner", "stated_on": "2027-05-01"}
-        point |= {"rated_within_rad": 0.6}
+        point |= {"rated_within_rad": 1.3}
     mount = part["mount"]
     if mount and mount["kind"] == "frame":
         mount |= {"mass_kg": 24.0, "ballast_kg": 12.0, "foot_material": "rubber", "surface": "stone", "outdoors": False}
         mount |= {"tied_to": "two eyes in the wall", "load_kg": 60.0, "load_by": "its maker", "load_on": "2027-04-01"}
         mount |= {"signed_by": "the rigger"}
+    if mount and mount["kind"] == "wall":
+        eye = {"kind": "eye", "name": "eye", "x_m": 0.0, "y_m": 0.0, "z_m": 2.4, "rating_n": 4000.0}
+        part["points"].append({**eye, "stated_by": "the owner", "stated_on": "2027-05-01", "rated_within_rad": 1.3})
+        part["bond"] = {"spec": STEEL, "point": len(part["points"]) - 1, "slack_m": 0.05}
     if mount is None and part["points"]:
         first = part["points"][0]
         own = {**first, "name": "own", "y_m": first["y_m"] + 0.3, "z_m": first["z_m"] + 0.2, "rating_n": 4000.0}
