@@ -52,7 +52,13 @@ def answered(part: dict[str, Any]) -> dict[str, Any]:
         point |= {"rated_within_rad": 1.3}
     mount = part["mount"]
     if mount and mount["kind"] == "frame":
-        mount |= {"mass_kg": 24.0, "ballast_kg": 12.0, "foot_material": "rubber", "surface": "stone", "outdoors": False}
+        mount |= {
+            "mass_kg": 24.0,
+            "ballast_kg": 12.0,
+            "foot_material": "rubber",
+            "surface": "stone",
+            "outdoors": False,
+        }
         mount |= {"tied_to": "two eyes in the wall", "load_kg": 60.0, "load_by": "its maker", "load_on": "2027-04-01"}
         mount |= {"signed_by": "the rigger"}
     if mount and mount["kind"] == "wall":

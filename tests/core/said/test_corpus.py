@@ -129,7 +129,7 @@ def _holder(mechanic: Mechanic) -> Iterator[str]:
     words += [str(mechanic.layers)] if mechanic.layers != 4 else []
     if words:
         yield " ".join(words)
-    if mechanic.netting != "galvanized-31-09":
+    if mechanic.netting not in ("galvanized-31-09", None, ""):
         yield f"net {round(1000 * nettings()[mechanic.netting or ''].aperture_m)}"
     if mechanic.tape_strips == 0:
         yield "no tape"

@@ -13,6 +13,7 @@ from jolly_trellis.core.say.words import (
     BETWEEN,
     COUNT,
     EACH,
+    HELD,
     HOLDERS,
     MANNERS,
     MATERIALS,
@@ -22,6 +23,7 @@ from jolly_trellis.core.say.words import (
     STARTS_SAID,
     TOGETHER,
     UNIT,
+    VESSEL_STARTS_SAID,
     number_of,
 )
 
@@ -33,7 +35,13 @@ _COUNTED = re.compile(
     rf"(?<![\w.,/])(?P<n>{COUNT})(?: ?[x×])? +(?=(?:{NUMBER}[ -]?{UNIT}[ -]+)?(?:(?:{_BEFORE}) +)*(?:{_NOUN})e?s\b)"
     rf"|(?<![\w.,/])(?P<m>\d{{1,3}}) ?[x×] +(?=(?:{_BEFORE}| )*(?:{_NOUN})\b)"
 )
+_VESSEL_START = re.compile(rf"\b(?P<word>{'|'.join(VESSEL_STARTS_SAID)})\b")
+_MANY_STARTS = re.compile(
+    rf"(?<![\w.,/])(?P<n>{COUNT})(?: ?[x×])? +(?=(?:hand[- ]tied )?(?:{'|'.join(VESSEL_STARTS_SAID)}"
+    rf"|(?:{'|'.join(word for word, key in STARTS_SAID.items() if key in HELD)})s?)\b)"
+)
 _START = re.compile(rf"\b(?:hand[- ]tied )?(?P<word>{'|'.join(STARTS_SAID)})s?\b")
+_ALL_STARTS = {**VESSEL_STARTS_SAID, **STARTS_SAID}
 _PARTS = re.compile(rf"[;\n]|,(?!\d)|\band\b(?= +(?:{COUNT})\b(?!-sided))")
 _HARD = re.compile(r"[;\n]")
 _HOLDS = re.compile(
@@ -162,12 +170,15 @@ def _clauses(
         if not line.rest(*own).strip():
             continue
         number, each = None, next((n for at, n in lists.items() if own[0] <= at < own[1]), None)
-        counted = _COUNTED.search(line.rest(*own))
-        if counted and number_of(counted["n"] or counted["m"]) <= MOST_PIECES:
-            number = number_of(counted["n"] or counted["m"])
+        built = _VESSEL_START.search(line.rest(*own))
+        many = _MANY_STARTS.search(line.rest(*own))
+        counted = many or _COUNTED.search(line.rest(*own))
+        said = "" if counted is None else next(each for each in counted.groups() if each)
+        if counted and number_of(said) <= MOST_PIECES:
+            number = number_of(said)
             line.take(own[0] + counted.start(), own[0] + counted.end(), phrase("{n} of them", n=count(number)))
         found = _VESSEL.search(_without_holders(line.rest(*own)))
-        if found is None:
+        if found is None or built:
             yield Clause(start=own[0], end=own[1], number=number, each=each)
             continue
         before = found["before"].split()
@@ -186,7 +197,8 @@ def _start_in(line: Line, clause: Clause) -> str:
     """The key of the start that a clause names, taken out of the line; empty where it names none."""
     if clause.noun is not None or clause.stored is not None:
         return ""
-    found = _START.search(_without_holders(line.rest(clause.start, clause.end)))
+    rest = line.rest(clause.start, clause.end)
+    found = _VESSEL_START.search(rest) or _START.search(_without_holders(rest))
     if found is None:
         return ""
     word = found["word"]
@@ -196,7 +208,7 @@ def _start_in(line: Line, clause: Clause) -> str:
         clause.start + found.end(),
         phrase("{article} {word}", article=article, word=word),
     )
-    return STARTS_SAID[word]
+    return next(key for said, key in _ALL_STARTS.items() if re.fullmatch(said, word))
 
 
 def _without_holders(rest: str) -> str:

@@ -136,9 +136,25 @@ STARTS_SAID: Mapping[str, str] = {
     "cloud": "cloud",
     "cascade": "cascade",
     "column crawl": "column",
+    "crawl up (?:a|the) column": "column",
     "one[- ]sided bouquet": "one_sided",
     "bouquet": "star_lattice",
     "posy": "hand_spiral",
+    "posie": "hand_spiral",
+    "buttonhole": "buttonhole",
+    "boutonnieres?": "buttonhole",
+    "corsage": "corsage",
+    "(?:flower |hair )?crown": "crown",
+}
+HELD = ("one_sided", "star_lattice", "hand_spiral", "buttonhole", "corsage", "crown")  # starts held or worn: by number
+# Starts whose words hold the word of a vessel: they are looked for before vessels are.
+VESSEL_STARTS_SAID: Mapping[str, str] = {
+    "bowls? on (?:an? |the )?(?:columns?|stands?|plinths?|pedestals?)": "tall_bowl",
+    "urns? with (?:an? )?(?:inserts?|inner bowls?)": "urn",
+    "cups down (?:a|the) tables?": "cups",
+    "twig bowls?": "twig_bowl",
+    "dense vases?": "dense_vase",
+    "ledge (?:pieces?|arrangements?)": "ledge",
 }
 _TO_NINETEEN = (
     "one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen "
