@@ -84,6 +84,35 @@ class Keyboard:
         raise AssertionError(f"no arrow leads to the tab {name}")
 
 
+class Pointer:
+    """A mouse and a keyboard together, every act of theirs counted: one press, one chord or one field left."""
+
+    def __init__(self, page: Page) -> None:
+        self.page = page
+        self.acts = 0
+
+    def press(self, what: Locator) -> None:
+        self.acts += 1
+        what.click()
+
+    def write(self, field: Locator, words: str) -> None:
+        self.acts += 1
+        field.fill(words)
+        field.press("Enter")
+
+    def choose(self, field: Locator, option: str) -> None:
+        self.acts += 1
+        field.select_option(option)
+
+    def set_time(self, field: Locator, at: str) -> None:
+        self.acts += 1
+        field.fill(at)
+        field.press("Enter")
+
+    def tab(self, name: str) -> None:
+        self.press(self.page.get_by_role("tab", name=name))
+
+
 class Thumb:
     """Taps on a phone of 360 by 740 and its own keyboard; what is tapped is in sight and large enough."""
 
