@@ -78,7 +78,7 @@ def test_from_an_empty_place_to_a_cleared_run_and_its_card(page: Page, empty: Se
     page.get_by_label("Name of the event").fill("Harvest barn")
     page.get_by_role("button", name="Start the event").click()
     expect(page.get_by_text("Nothing hangs in this event.")).to_be_visible()
-    page.get_by_label("New hung or mounted piece").select_option("snake")
+    page.get_by_label("New hung or mounted piece").select_option("garland")
     page.get_by_role("button", name="Hang it").click()
     hang(page, "cannot say")
     expect(page.get_by_text("Not cleared")).to_be_visible()
@@ -154,7 +154,6 @@ def type_in(page: Page, label: str, text: str, nth: int = 0) -> None:
 
 def flowers(page: Page, count: str) -> None:
     tab(page, "Flowers")
-    add_stems(page, "5 ruscus")
     box = page.get_by_role("textbox", name=re.compile("How many")).first
     box.fill(count)
     box.press("Enter")
@@ -212,7 +211,7 @@ def test_a_hoop_on_a_frame_outdoors_is_weighed_ballasted_tied_and_snipped(page: 
     expect(page.get_by_role("region", name="Hang")).to_contain_text("guyed or tied to")
     type_in(page, "Guyed or tied to", "the porch post")
     hang(page, "holds|tight")
-    page.get_by_title("Snip hoop 5's line to place 5").click()
+    page.get_by_title("Snip tie 5's line to place 5").click()
     expect(page.get_by_role("region", name="After the snip")).to_contain_text("the rest stay inside their limits")
     page.keyboard.press("Escape")
     card = page.get_by_role("link", name="A4").get_attribute("href") or ""
@@ -220,7 +219,7 @@ def test_a_hoop_on_a_frame_outdoors_is_weighed_ballasted_tied_and_snipped(page: 
 
 
 def test_a_swag_and_a_crawl_are_set_up_from_nothing(page: Page, empty: Served) -> None:
-    start(page, empty, "swag")
+    start(page, empty, "wall_roll")
     flowers(page, "30")
     tab(page, "Mounted on")
     type_in(page, "Its middle stands out", "12 cm")
