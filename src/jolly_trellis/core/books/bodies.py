@@ -111,7 +111,10 @@ def own_bare(build: Build, case: Case) -> tuple[Body, ...]:
     key = ("bare", case)
     found = build.memo.get(key)
     if found is None:
-        found = build.memo[key] = _own_bare(build, case)
+        bare = _own_bare(build, case)
+        # What is worn lies in its box: no vessel and no water go with it.
+        worn = build.mechanic.worn is not None
+        found = build.memo[key] = tuple(each for each in bare if each.thing == "mechanic") if worn else bare
     return found
 
 

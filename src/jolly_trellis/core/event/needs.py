@@ -7,6 +7,7 @@ from typing import Any, Literal
 from jolly_trellis.core.books.needs import FromFrogs, FromNetting, FromSupply
 from jolly_trellis.core.event.job import Made, PieceWork, Reused, RigWork, Work, name_of, quantity_of, recipe_of
 from jolly_trellis.core.materials.netting import Sheet
+from jolly_trellis.core.mechanics.bouquet import WORN_LEGS
 from jolly_trellis.core.mechanics.pin_frog import FROG_USES
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.plan.piece import Piece, RecipeLine, StemTube
@@ -189,7 +190,9 @@ def by_part(needs: Needs) -> dict[int, Needs]:
 
 def things_in(piece: Piece) -> Iterator[tuple[ThingKind, str]]:
     """What of a piece returns, for one of it: vessels and the stand by their names, frogs by their keys."""
-    yield from (("vessel", each.name) for each in (piece.vessel, *(other.vessel for other in piece.companions)))
+    worn = piece.mechanic.kind in WORN_LEGS
+    stand = () if worn else (piece.vessel, *(other.vessel for other in piece.companions))
+    yield from (("vessel", each.name) for each in stand)
     if piece.insert is not None:
         yield "vessel", piece.insert.outer.name
     if piece.support is not None:

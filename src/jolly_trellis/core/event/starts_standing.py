@@ -164,7 +164,7 @@ def bound_on(key: str, name: str, width_m: float, **more: Any) -> Callable[[Give
             vessel=vase,
             envelope=Envelope(height_m=half_centimetres(high), width_m=width_m, depth_m=width_m, form=form),
             mechanic=Mechanic(kind=kind, netting=given.fine),
-            water_level_m=filled_m(vase, "worked out"),
+            water_level_m=0.0 if key in WORN_LEGS else filled_m(vase, "worked out"),
             recipe=given.recipe(key, width_m) if key in _BOUND_RECIPES else (),
         )
         return replace(found, **more)
@@ -289,7 +289,7 @@ def standing_starts() -> tuple[Start, ...]:
 
 def bound_starts() -> tuple[Start, ...]:
     """What is carried: a posy, a bouquet on a star lattice, one with a flat back, and any other mechanic."""
-    measure = ("the size that was sold", "how long it is carried without water", "the vase it waits in, how deep")
+    carried = ("the size that was sold", "how long it is carried without water")
     named: dict[str, tuple[str, Callable[[Given], Bouquet]]] = {
         "hand_spiral": ("A posy, spiralled in the hand", bound_on("hand_spiral", "Posy", 0.2, collar=True)),
         "star_lattice": ("A bouquet on a star lattice", bound_on("star_lattice", "Bouquet", 0.3)),
@@ -316,7 +316,7 @@ def bound_starts() -> tuple[Start, ...]:
             name=name,
             asks="a vase",
             begin=begin,
-            measure=measure,
+            measure=carried if key in WORN_LEGS else (*carried, "the vase it waits in, how deep"),
             vessel="cylinder-12" if key in ("star_lattice", "one_sided", "wire_dome") else None,
             by="diameter" if key in _BOUND_RECIPES else None,
         )

@@ -374,7 +374,7 @@ def _water(made: Build) -> WaterReport:
 
 def _balance(made: Build) -> BalanceReport | None:
     _, foot, _ = balance.standing_foot_m(made)
-    if made.piece.vessel.mass_kg is None or foot is None:
+    if made.mechanic.worn is None and (made.piece.vessel.mass_kg is None or foot is None):
         return None
     found = balance.balance_of(made, "typical")
     return BalanceReport(

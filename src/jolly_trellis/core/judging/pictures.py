@@ -56,9 +56,7 @@ def picture_of(piece: Piece, report: Report, varieties: Mapping[str, Variety]) -
         *drawn_beside(piece, report),
         *_support(piece.support),
         *_insert(piece.insert, piece.vessel, up),
-        *([] if report.mechanic.worn else drawn_vessel(piece.vessel, up_m=up)),
-        *dressed(piece.vessel, report.mechanic, report.cells_m, up),
-        *([] if report.mechanic.worn else drawn_water(piece.vessel, piece.water_level_m, up_m=up)),
+        *([] if report.mechanic.worn else _vessel_of(piece, report)),
         *_levels(piece, report),
         *stones_in(piece, up),
         *moss_round(piece, up),
@@ -66,7 +64,7 @@ def picture_of(piece: Piece, report: Report, varieties: Mapping[str, Variety]) -
         *_covers(piece, up),
         *_rods(report),
         *_binding(report),
-        *_asked_for(report),
+        *([] if report.mechanic.worn else _asked_for(report)),
         *_balance(report),
         *_from_above(piece, report),
     ]
@@ -90,6 +88,16 @@ def picture_of(piece: Piece, report: Report, varieties: Mapping[str, Variety]) -
         top_m=round(top, 4),
         eyes=eyes_of(piece, top_m=top, reach_m=reach),
     )
+
+
+def _vessel_of(piece: Piece, report: Report) -> list[Primitive]:
+    """The vessel with what is in it; what is worn waits in none."""
+    up = report.raised_m
+    return [
+        *drawn_vessel(piece.vessel, up_m=up),
+        *dressed(piece.vessel, report.mechanic, report.cells_m, up),
+        *drawn_water(piece.vessel, piece.water_level_m, up_m=up),
+    ]
 
 
 def eyes_of(piece: Piece, *, top_m: float, reach_m: float) -> tuple[Eye, ...]:
@@ -276,7 +284,7 @@ def _rods(report: Report) -> list[Primitive]:
 def _binding(report: Report) -> list[Primitive]:
     """A bouquet's tape round its handle, and the plane under its flowers."""
     made = report.bouquet
-    if made is None or made.handle_m <= 0:
+    if made is None or made.handle_m <= 0 or report.mechanic.worn == "head":
         return []
     half = made.handle_m / 2 + 0.002
     turns = np.linspace(0, 2 * math.pi, 25)[:-1]
@@ -308,17 +316,7 @@ def _balance(report: Report) -> list[Primitive]:
 
 def _from_above(piece: Piece, report: Report) -> list[Primitive]:
     """Rim and foot, tape, seats, and the curve of the angles it tips at."""
-    vessel, floor = piece.vessel, 0.0
-    found: list[Primitive] = []
-    half = vessel.mouth_width_m / 2, vessel.mouth_depth_m / 2
-    for name, ink, add in (("rim", "rim", 0.0), ("rim-outside", "rim", vessel.wall_m)):
-        points = outline_points(vessel, half[0] + add, half[1] + add, floor, 2)
-        found.append(line(name, ink, Layer.MARKS, run(points), closed=True))
-    if report.foot_width_m and report.foot_depth_m:
-        foot = outline_points(vessel, report.foot_width_m / 2, report.foot_depth_m / 2, floor, 2)
-        found.append(line("foot", "foot", Layer.MARKS, run(foot), closed=True))
-    found += _tapes(report, half)
-    found += [
+    seats = [
         Dot(
             id=f"seat-{index}",
             ink="seat",
@@ -328,6 +326,18 @@ def _from_above(piece: Piece, report: Report) -> list[Primitive]:
         )
         for index, each in enumerate(report.stems)
     ]
+    if report.mechanic.worn:
+        return _only(seats, "above")
+    vessel, floor = piece.vessel, 0.0
+    found: list[Primitive] = []
+    half = vessel.mouth_width_m / 2, vessel.mouth_depth_m / 2
+    for name, ink, add in (("rim", "rim", 0.0), ("rim-outside", "rim", vessel.wall_m)):
+        points = outline_points(vessel, half[0] + add, half[1] + add, floor, 2)
+        found.append(line(name, ink, Layer.MARKS, run(points), closed=True))
+    if report.foot_width_m and report.foot_depth_m:
+        foot = outline_points(vessel, report.foot_width_m / 2, report.foot_depth_m / 2, floor, 2)
+        found.append(line("foot", "foot", Layer.MARKS, run(foot), closed=True))
+    found += [*_tapes(report, half), *seats]
     if report.balance is not None:
         found += _rose(report, report.balance)
     return _only(found, "above")

@@ -260,7 +260,8 @@ function dimensions(handles: readonly Handle[], { project, rim, piece, dimension
   const widthY = Math.min(rimY - 72, waterY - FIELD_PX);
   const heightY = Math.min(topY - 10, widthY - FIELD_PX);
   const column = (y: number) => ({ top: Math.max(2, y) });
-  if (!height) return across ? <div className="absolute top-0 right-2">{dimension(across)}</div> : null;
+  const size = across ?? width;
+  if (!height) return size ? <div className="absolute top-0 right-2">{dimension(size)}</div> : null;
   return (
     <>
       {mouth && (
@@ -325,9 +326,10 @@ function Facts({ report }: { report: Report | null }) {
   const { system } = useSettings();
   if (!report) return null;
   const facts = [
-    report.balance && `finished ${textOf({ kind: "mass", value: report.balance.mass_kg }, system)}`,
-    `water ${textOf({ kind: "volume", value: report.water.display_l }, system)}`,
-    `reaches ${textOf({ kind: "length", value: report.outline.height_m }, system)} high, ${textOf({ kind: "length", value: report.outline.width_m }, system)} wide`,
+    report.balance &&
+      `${report.mechanic.worn ? "weighs" : "finished"} ${textOf({ kind: "mass", value: report.balance.mass_kg }, system)}`,
+    !report.mechanic.worn && `water ${textOf({ kind: "volume", value: report.water.display_l }, system)}`,
+    `reaches ${report.mechanic.worn ? "" : `${textOf({ kind: "length", value: report.outline.height_m }, system)} high, `}${textOf({ kind: "length", value: report.outline.width_m }, system)} wide`,
     `${Math.round(report.outline.fullness * 100)} % full`,
   ].filter(Boolean);
   return (

@@ -53,7 +53,8 @@ export function statesOf(report: Report) {
 /** Under the drawing: what to cut and do, and the few facts that have no place on the drawing. */
 export function Tray({ edge, verdicts, desk, event, piece, report, stock, problem }: Props) {
   const commit = (next: Piece, label: string) => void desk.commit(next, label);
-  const tabs = piece.kind === "bouquet" ? BOUQUET_TABS : TABS;
+  const bound = report?.mechanic.worn ? BOUQUET_TABS.filter(([key]) => key !== "vessel") : BOUQUET_TABS;
+  const tabs = piece.kind === "bouquet" ? bound : TABS;
   const stems = piece.recipe.reduce((sum, line) => sum + line.count, 0);
   return (
     <TrayFrame

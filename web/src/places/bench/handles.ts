@@ -71,11 +71,16 @@ export function handlesOf(
   const aspects = aspectsOf(view);
   const facing = Math.cos(view.turn_rad) > 0;
   const ofStem = stemHandles(stem);
-  if (aspects.has("front") && facing) return [...sectionHandles(piece, report, gapped), ...ofStem.section];
+  const sizes = (found: Handle[]) =>
+    report?.mechanic.worn
+      ? found.filter((each) => each.id === "envelope-width" || each.id === "envelope-depth")
+      : found;
+  if (aspects.has("front") && facing)
+    return [...sizes(sectionHandles(piece, report, gapped)), ...ofStem.section];
   if (aspects.has("side") && Math.sin(view.turn_rad) > 0)
-    return [...sideHandles(piece, report), ...ofStem.side];
+    return [...sizes(sideHandles(piece, report)), ...ofStem.side];
   if (aspects.has("above") && Math.abs(view.turn_rad) < 1e-6)
-    return [...planHandles(piece, report), ...ofStem.plan];
+    return [...sizes(planHandles(piece, report)), ...ofStem.plan];
   return [];
 }
 
