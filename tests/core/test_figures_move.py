@@ -88,6 +88,7 @@ def _by_themselves() -> dict[str, Callable[[], object]]:
         *(LineSpec(kind="steel rope", size_m=size) for size in lines.STEEL_BREAKING),
         *(LineSpec(kind="polyester cord", size_m=size, fitting="splice") for size in lines.CORD_BREAKING),
         *(LineSpec(kind="cable tie", size_m=size) for size in lines.TIE_STRENGTH),
+        LineSpec(kind="strap", size_m=0.02, stated_n=100.0),
         LineSpec(kind="steel rope", size_m=0.002, stainless=True),
         LineSpec(kind="monofilament", stated_n=90.0, wet=True),
         LineSpec(kind="monofilament", stated_n=90.0, over_edge=True),
@@ -96,6 +97,7 @@ def _by_themselves() -> dict[str, Callable[[], object]]:
         found[f"line {spec}"] = lambda spec=spec: (  # type: ignore[misc]
             lines.breaking_n(spec) * lines.efficiency(spec),
             lines.stiffness_n(spec),
+            lines.mass_kg_m(spec),
         )
     for name in ("hydrangea", "gypsophila", "rose", "carnation", "spray-rose"):
         found[f"{name} covers"] = partial(coverage.stem_covers_m2, ordinary.varieties()[name])
@@ -150,6 +152,7 @@ def _by_themselves() -> dict[str, Callable[[], object]]:
         *(netting_uses(each) for each in get_args(Finish)),
         VESSEL_USES.value,
         STAND_USES.value,
+        lines.STRAP_USES.value,
         *(stem_uses(ordinary.varieties()[key]) for key in ("wheat", "artificial-rose")),
     )
     found["side shoot"] = lambda: shoot_of(ordinary.varieties()["rose"])

@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import pytest
 
+from jolly_trellis.core.event.needs import things_in
 from jolly_trellis.core.event.starts import STARTS, Given
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report
@@ -86,3 +87,15 @@ def test_a_crown_lies_round_its_wire_and_fades_by_its_dry_life() -> None:
     assert next(each for each in forgotten.verdicts if each.verb == "drink").state == "cannot say"
     days = evaluate(replace(begun("crown"), carried_h=40.0), conditions())
     assert next(each for each in days.verdicts if each.verb == "drink").state == "fails"
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_what_is_worn_weighs_no_vase_and_needs_none(kind: str) -> None:
+    piece, report = begun(kind), judged(kind)
+    assert report.balance is not None
+    lift = next(each for each in report.verdicts if each.verb == "lift")
+    typical = next(each for each in lift.findings if each.case == "typical")
+    assert report.balance.mass_kg == pytest.approx(typical.value.value)
+    assert report.balance.mass_kg < piece.vessel.mass_kg  # type: ignore[operator]
+    assert list(things_in(piece)) == []
+    assert not {"vessel", "water"} & {each.id for each in report.picture.primitives}

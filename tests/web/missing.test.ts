@@ -31,6 +31,11 @@ describe("facts that are missing", () => {
     expect(whereOf(WEIGHT, ["small bowl"])).toEqual({ tab: "vessel", label: "Weight, empty" });
   });
 
+  test("of a tube leads to its line", () => {
+    const fact = "whether the caps of the rose's tubes seal when leaned over";
+    expect(whereOf(fact, [])).toEqual({ tab: "stems", label: "How many rose" });
+  });
+
   test("that nobody knows a field for are said all the same", () => {
     expect(whereOf("the phase of the moon", [])).toBeNull();
     expect(inOrder(["the phase of the moon", "the colour of the wind", WEIGHT], [])).toHaveLength(3);

@@ -28,6 +28,7 @@ describe("a fact that is missing of hung work leads to its field", () => {
       undefined,
     ],
     ["which hang point of its own the second bond leads to", "lines", "Leads to", undefined],
+    ["whether the caps of the rose's tubes seal when leaned over", "flowers", "Water of rose", undefined],
     ["what the stand weighs", "mount", "It weighs", undefined],
     ["how wide and deep the frame stands", "mount", "Feet, wide", undefined],
     [
@@ -38,6 +39,11 @@ describe("a fact that is missing of hung work leads to its field", () => {
     ],
   ])("%s", (fact, tab, label, within) => {
     expect(whereOf(fact, RIG)).toEqual({ tab, label, ...(within && { within }) });
+  });
+
+  test("of a beam leads to the survey of the place", () => {
+    const where = whereOf("what ridge may carry in all, who states it and when", RIG);
+    expect(where).toEqual({ tab: "", label: "May carry in all", place: "survey" });
   });
 
   test("that nobody knows a field for is said all the same", () => {

@@ -15,7 +15,7 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.parts import AnyPart
 from jolly_trellis.core.method import CONSTANTS
 from jolly_trellis.core.quantities import phrase
-from jolly_trellis.core.rigging.survey import Survey, SurveyPoint
+from jolly_trellis.core.rigging.survey import Survey, SurveyBeam, SurveyPoint
 from jolly_trellis.store import codec
 from jolly_trellis.store.migrating import piece_of_now, rig_of_now
 from jolly_trellis.store.plan import MOST_PARTS, Brief, Plan, Planned
@@ -47,8 +47,19 @@ class FileFigures(In):
     )
 
 
+class FileRoom(In):
+    """How large the room of the survey is, m; null is not known."""
+
+    width_m: float | None = None
+    depth_m: float | None = None
+    height_m: float | None = None
+
+
 class EventFile(In):
-    """One event: what is known of the job, what it is made of, the survey of its place, its figures."""
+    """One event: what is known of the job, what it is made of, the survey of its place, its figures.
+
+    `survey` are the hang points of the place, `beams` what they hang from, `room` how large it is.
+    """
 
     format: Literal["jolly-trellis-event"]
     version: Annotated[Literal[2], BeforeValidator(_number)]
@@ -56,6 +67,8 @@ class EventFile(In):
     brief: Annotated[Brief, Sent()]
     parts: Annotated[list[FilePart], Field(max_length=MOST_PARTS)]
     survey: Annotated[list[Annotated[SurveyPoint, Sent()]], Field(max_length=200)]
+    beams: Annotated[list[Annotated[SurveyBeam, Sent()]], Field(max_length=60)] = Field(default_factory=list)
+    room: FileRoom = Field(default_factory=FileRoom)
     figures: FileFigures | None = None
 
     def to_core(self) -> tuple[Plan, Survey, FigureBook | None]:
@@ -79,7 +92,14 @@ class EventFile(In):
             book = None if self.figures is None else read_book(CONSTANTS, self.figures.values, self.figures.own)
         except InvalidMeasure as problem:
             raise InvalidMeasure(path="text", message=problem.message, limit=problem.limit) from None
-        return plan, Survey(points=tuple(self.survey)), book
+        survey = Survey(
+            points=tuple(self.survey),
+            beams=tuple(self.beams),
+            room_width_m=self.room.width_m,
+            room_depth_m=self.room.depth_m,
+            room_height_m=self.room.height_m,
+        )
+        return plan, survey, book
 
 
 def write_file(plan: Plan, survey: Survey, book: FigureBook | None = None) -> str:
@@ -88,7 +108,7 @@ def write_file(plan: Plan, survey: Survey, book: FigureBook | None = None) -> st
     Args:
         book: the figures it is planned with; None leaves them out.
     """
-    plain = codec.to_plain(plan)
+    plain, there = codec.to_plain(plan), codec.to_plain(survey)
     if book is None:
         plain["brief"] = {**plain["brief"], "figures": ""}
         own = {}
@@ -101,7 +121,9 @@ def write_file(plan: Plan, survey: Survey, book: FigureBook | None = None) -> st
             "version": VERSION,
             "written_by": __version__,
             **plain,
-            "survey": codec.to_plain(survey)["points"],
+            "survey": there["points"],
+            "beams": there["beams"],
+            "room": {name: there[f"room_{name}"] for name in FileRoom.model_fields},
             **own,
         },
         ensure_ascii=False,

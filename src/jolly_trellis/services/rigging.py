@@ -129,7 +129,7 @@ def begin_with_survey(
         if book is not None:
             plan = replace(plan, brief=replace(plan.brief, figures=figures.keep(conn, book)))
         event = planning.begin(conn, plan)
-        if not place or not survey.points:
+        if not place or survey == Survey():
             return event, False
         row = surveys.get_survey(conn, place)
         if row.revision == 0:

@@ -9,9 +9,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.event.job import Made, RigWork
+from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.materials.netting import pitch_along_m
 from jolly_trellis.core.mechanics.sized import Part
-from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.plan.piece import RecipeLine, StemTube
 from jolly_trellis.core.rigging.armatures import (
     joints_m,
     peg_lengths_m,
@@ -22,6 +24,7 @@ from jolly_trellis.core.rigging.armatures import (
 from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.beams import beams_of, pull_on_n
 from jolly_trellis.core.rigging.drops import drops_m, hook_bears_kg, hook_gauge_m, stands_m
+from jolly_trellis.core.rigging.lines import LineSpec, mass_kg_m, working_limit_n
 from jolly_trellis.core.rigging.loads import take_off
 from jolly_trellis.core.rigging.resting import settle
 from jolly_trellis.core.rigging.rig import (
@@ -315,3 +318,28 @@ def test_a_beam_bears_all_that_hangs_on_it() -> None:
     assert finding_of(judged(replace(rig, beams=(replace(shared, others_n=0.0),))), "beam").utilisation < 1
     lost = judged(replace(rig, beams=(replace(shared, unknown=("the ring",)),)))
     assert any("the ring" in each for each in lost.verdict.missing)
+
+
+def test_a_strap_carries_what_its_label_says_is_used_again_and_is_never_all_there_is() -> None:
+    """Hook and loop by its label; common practice, no source, for how often one is used."""
+    spec = LineSpec(kind="strap", size_m=0.02, stated_n=200.0)
+    assert working_limit_n(spec, over_people=True) == pytest.approx(200.0 / 10)
+    assert working_limit_n(spec, over_people=False) == pytest.approx(200.0 / 5)
+    with pytest.raises(InvalidMeasure, match="rating"):
+        working_limit_n(LineSpec(kind="strap", size_m=0.02), over_people=False)
+    assert mass_kg_m(spec) == pytest.approx(20 * 0.0004)
+    rig = replace(panel(), lines=tuple(replace(each, spec=spec) for each in panel().lines))
+    found = judged(rig)
+    assert "only cable ties" in {each.check for each in found.verdict.findings}
+    work = RigWork(id=1, rig=rig, report=found)
+    straps = [each for each in needs_of(Made(rigs=(work,))).supplies if each.supply == "strap"]
+    assert sum(each.amount for each in straps) == len(rig.lines)
+    assert {each.uses for each in straps} == {50}
+
+
+def test_a_hung_tube_that_leans_asks_whether_its_cap_seals() -> None:
+    for tilt, seals, asks in ((45, False, True), (44, False, False), (90, True, False), (120, False, True)):
+        tube = StemTube(tilt_rad=math.radians(tilt), cap_seals=seals)
+        hung = RecipeLine(variety="rose", count=4, role="focal", water="tube", tube=tube)
+        missing = judged(replace(panel(), recipe=(hung,))).verdict.missing
+        assert any("caps of the rose" in each for each in missing) is asks

@@ -5904,13 +5904,13 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            readonly kind: "steel rope" | "monofilament" | "braid" | "polyester cord" | "cable tie";
+            readonly kind: "steel rope" | "monofilament" | "braid" | "polyester cord" | "cable tie" | "strap";
             /** Size M */
             readonly size_m?: number | null;
             /** Stated N */
             readonly stated_n?: number | null;
             /** Fitting */
-            readonly fitting?: ("grip" | "ferrule" | "knot" | "splice" | "head") | null;
+            readonly fitting?: ("grip" | "ferrule" | "knot" | "splice" | "head" | "lap") | null;
             /**
              * Stainless
              * @default false

@@ -1,6 +1,5 @@
 """Drink for stems with water of their own, or none: tubes, wet wraps, dry hold; and thirsty varieties anywhere."""
 
-import math
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
@@ -17,26 +16,17 @@ from jolly_trellis.core.plan.piece import RecipeLine, StemTube
 from jolly_trellis.core.plan.standing import standing
 from jolly_trellis.core.quantities import count, duration, joined, length, phrase, volume
 from jolly_trellis.core.stems.dry_life import lasts_h, reserve_of
+from jolly_trellis.core.stems.tubes import cap_asked
 from jolly_trellis.core.units import duration_text
 
 SHALLOW = rule("A bowl is shallow for thirsty stems under", "length", 0.12)
 LARGER_TUBE = StemTube(inner_diameter_m=0.02, length_m=0.12, stem_in_m=0.09)
 _WATERLESS = 2.0
-CAP_ASKED_FROM = rule("A tube leaned this far asks whether its cap seals", "angle", math.radians(45))
 
 
 def missing_own(build: Build) -> list[str]:
     """Facts that stems with their own water still lack: a tube leaned over whose cap nobody vouches for."""
     return [asked for line, variety in _lines(build) if (asked := cap_asked(line, variety)) is not None]
-
-
-def cap_asked(line: RecipeLine, variety: Variety) -> str | None:
-    """What is to be asked of a line's tubes, in words: from 45° over, whether their caps seal; None for nothing."""
-    tube = line.tube or StemTube()
-    if line.water != "tube" or tube.cap_seals or tube.tilt_rad < CAP_ASKED_FROM.value - 1e-9:
-        return None
-    lies = "turned down" if tube.tilt_rad > math.pi / 2 + 1e-9 else "leaned over"
-    return f"whether the caps of the {variety.name}'s tubes seal when {lies}"
 
 
 def judge_own(build: Build) -> list[Finding]:

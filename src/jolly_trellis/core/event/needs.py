@@ -396,9 +396,10 @@ def _other_lines(rig: Rig) -> Iterator[tuple[str, LineSpec, float]]:
 
 
 def _line(hung: RigWork, name: str, spec: LineSpec, long: float) -> Need:
-    key = supply_of(spec)
-    if LINES[spec.kind].by_the_piece:
-        return SupplyNeed(piece_id=hung.id, piece=hung.rig.name, supply=key, amount=1.0)
+    key, about = supply_of(spec), LINES[spec.kind]
+    if about.by_the_piece:
+        uses = 1 if about.lasts is None else round(about.lasts.value)
+        return SupplyNeed(piece_id=hung.id, piece=hung.rig.name, supply=key, amount=1.0, uses=uses)
     return _length(hung, name, key, long, 1)
 
 

@@ -35,7 +35,7 @@ def beam_findings(rig: Rig, points: tuple[PointState, ...]) -> tuple[list[Findin
         if load.unknown:
             missing.append(f"what {', '.join(load.unknown)} hangs on {name} with, which could not be worked out")
         if load.rating_n is None:
-            missing.append(f"what {name} may carry in all, and who states it")
+            missing.append(f"what {name} may carry in all, who states it and when")
             continue
         own = pull_on_n(rig, points, name)
         value, limit = pull(own + load.others_n), pull(load.rating_n)

@@ -21,6 +21,7 @@ from jolly_trellis.core.rigging.lines import LINES
 from jolly_trellis.core.rigging.loads import TakeOff
 from jolly_trellis.core.rigging.rig import HangPoint, Rig
 from jolly_trellis.core.rigging.states import LineState, PointState, name_of, rating_of
+from jolly_trellis.core.stems.tubes import cap_asked
 
 ANGLE_LEAST = rule("Angle of a line to the horizontal, least", "angle", math.radians(30), FROM_MEMORY, cautious="up")
 OFF_RATING = rule("A pull this far off the stated direction has no rating", "angle", math.radians(15), cautious="down")
@@ -83,6 +84,10 @@ def findings_of(rig: Rig, worked: Worked, conditions: Conditions) -> tuple[list[
     missing += lacks
     findings += mounts.stands(rig, worked.at_m, worked.weighed.typical_kg, worked.thick_m, worked.wide_m)
     missing += mounts.missing(rig) + mounts.untied(rig)
+    for line in rig.recipe:
+        variety = conditions.varieties.get(line.variety)
+        asked = None if variety is None else cap_asked(line, variety)
+        missing += [] if asked is None else [asked]
     if worked.chain_n > 0:
         findings.append(_chain(rig, worked))
     return findings, missing
@@ -276,7 +281,10 @@ def _only(rig: Rig) -> list[Finding]:
         words = "It hangs on one line: should {line} go, nothing holds it."
         found.append(_refused("one line", phrase(words, line=name_of(rig, rig.lines[0]))))
     if rig.lines and all(LINES[line.spec.kind].by_the_piece for line in rig.lines):
-        words = "Only cable ties hold it: they are made for wiring and are never the only thing over people."
+        words = (
+            "Only cable ties or straps hold it: they are made for wiring and bundling and are never the only thing "
+            "over people."
+        )
         found.append(_refused("only cable ties", phrase(words)))
     return found
 

@@ -87,6 +87,8 @@ STEEL_EA: dict[float, Constant] = {
 STEEL_KG_M = measure("Steel rope, mass of a metre for its diameter in mm squared", "linear_mass", 0.0040, FROM_MEMORY)
 CORD_KG_M = measure("Cord, mass of a metre for its diameter in mm squared", "linear_mass", 0.00075, FROM_MEMORY)
 TIE_KG_M = measure("Cable tie, mass of a metre for its width in mm", "linear_mass", 0.0016)
+STRAP_KG_M = measure("Hook-and-loop strap, mass of a metre for its width in mm", "linear_mass", 0.0004)
+STRAP_USES = measure("Times a hook-and-loop strap is used", "count", 50)
 FISHING_KG_M = measure("Monofilament or braid, mass of a metre", "linear_mass", 0.001)
 MONOFILAMENT_EA = measure("Stiffness EA of monofilament, times its breaking load", "ratio", 4.5)
 CORD_EA = measure("Stiffness EA of braid and cord, times their breaking load", "ratio", 8.0)
@@ -143,8 +145,9 @@ class AboutLine:
     `stiffness` is EA by its size, or for its breaking load; `mass` the mass of a metre, kg, by its size in mm.
     `stainless` and `wet` are the shares of its strength that such a line keeps. `supply` is the key of what it is cut
     from, by its size in tenths of a millimetre. One bought by the piece goes round a thing once and is never all there
-    is over people; one that `bonds` may be a second bond, one that is `strong` stays where such a tie goes, and one
-    that `creeps` does not hang for long. `usual_m` and `usual_n` are what it is unless somebody says.
+    is over people; `lasts` is how often it is used, None for once. One that `bonds` may be a second bond, one that is
+    `strong` stays where such a tie goes, one that `creeps` does not hang for long. `usual_m` and `usual_n` are what
+    it is unless somebody says.
     """
 
     kind: LineKind
@@ -156,6 +159,7 @@ class AboutLine:
     wet: Constant | None = None
     supply: str
     by_the_piece: bool = False
+    lasts: Constant | None = None
     bonds: bool = False
     strong: bool = False
     creeps: bool = False
@@ -242,6 +246,19 @@ CABLE_TIE = declare(
         supply="cable-tie-{tenths}",
         by_the_piece=True,
         usual_m=0.0048,
+    )
+)
+STRAP = declare(
+    AboutLine(
+        kind="strap",
+        fittings={"lap": MadeOff(words="its own lap", done="its own lap", keeps=None, takes=KNOT_TAKES)},
+        stiffness=CORD_EA,
+        mass=lambda size_mm: STRAP_KG_M.value * size_mm,
+        supply="strap",
+        by_the_piece=True,
+        lasts=STRAP_USES,
+        usual_m=0.02,
+        usual_n=100.0,
     )
 )
 

@@ -4,8 +4,9 @@ import math
 
 import numpy as np
 
-from jolly_trellis.core.books.figures import measure
+from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine, StemTube
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
@@ -15,6 +16,7 @@ WRAP_L = measure("Water of a wet wrap", "volume", 0.030, COMMON_PRACTICE)
 WRAP_KG = measure("Dry wrap and film of one bundle", "mass", 0.006)
 _USUAL_WALL_M2 = math.pi * 0.014 * 0.09
 TUBE_WALL_KG_M2 = measure("Stem tube with its cap, for each m² of its wall", "areal_mass", 0.005 / _USUAL_WALL_M2)
+CAP_ASKED_FROM = rule("A tube leaned this far asks whether its cap seals", "angle", math.radians(45))
 _SLICES = 1200
 
 
@@ -139,3 +141,12 @@ def line_water_kg(line: RecipeLine, *, heavy: bool = False) -> float:
 def hours_of_water(usable: float, draw_ml_h: float) -> float:
     """How long so much water lasts, hours: ml over ml/h. Source: definition."""
     return usable / max(draw_ml_h, 1e-9)
+
+
+def cap_asked(line: RecipeLine, variety: Variety) -> str | None:
+    """What is to be asked of a line's tubes, in words: from 45° over, whether their caps seal; None for nothing."""
+    tube = line.tube or StemTube()
+    if line.water != "tube" or tube.cap_seals or tube.tilt_rad < CAP_ASKED_FROM.value - 1e-9:
+        return None
+    lies = "turned down" if tube.tilt_rad > math.pi / 2 + 1e-9 else "leaned over"
+    return f"whether the caps of the {variety.name}'s tubes seal when {lies}"

@@ -18,12 +18,15 @@ const FIELDS: readonly (readonly [RegExp, Where])[] = [
   [/hours it is carried/, { tab: "bouquet", label: "Carried out of water" }],
   [/spill's hook is rated/, { tab: "beside", label: "Hook is rated" }],
   [/stated the hook's rating/, { tab: "beside", label: "Stated by" }],
-  [/workshop's temperature/, { tab: "", label: "Workshop, temperature", inBrief: true }],
-  [/van's temperature/, { tab: "", label: "Van, temperature", inBrief: true }],
+  [/workshop's temperature/, { tab: "", label: "Workshop, temperature", place: "brief" }],
+  [/van's temperature/, { tab: "", label: "Van, temperature", place: "brief" }],
   [/temperature and humidity/, { tab: "room", label: "Room temperature" }],
   [/vessel is filled/, { tab: "room", label: "Water goes in" }],
   [/event ends/, { tab: "room", label: "Event ends" }],
 ];
+
+/** Tubes have no field on the screen until their line is opened: the line is gone to. */
+const CAPS = /^whether the caps of the (.+)'s tubes seal/;
 
 /** What is missing of another vessel is typed where that one is, under its name. */
 const BESIDE: Where = { tab: "beside", label: "" };
@@ -31,6 +34,8 @@ const BESIDE: Where = { tab: "beside", label: "" };
 /** Where a missing fact is typed; null where that is in no single field. */
 export function whereOf(fact: string, beside: readonly string[]): Where | null {
   if (isBeside(fact, beside)) return BESIDE;
+  const tubes = CAPS.exec(fact)?.[1];
+  if (tubes) return { tab: "stems", label: `How many ${tubes}` };
   return FIELDS.find(([words]) => words.test(fact))?.[1] ?? null;
 }
 

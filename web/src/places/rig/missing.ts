@@ -5,6 +5,7 @@ import type { Where } from "../../ui/MissingFacts";
 const FIELDS: readonly (readonly [RegExp, Where])[] = [
   [/its own steel line to its own hang point/, { tab: "lines", label: "A second bond" }],
   [/second bond leads to/, { tab: "lines", label: "Leads to" }],
+  [/may carry in all/, { tab: "", label: "May carry in all", place: "survey" }],
   [/keeps at its ends/, { tab: "lines", label: "Its ends" }],
   [/stands out from the wall/, { tab: "mount", label: "Its middle stands out" }],
   [/guyed/, { tab: "mount", label: "Guyed or tied to" }],
@@ -32,5 +33,7 @@ export function whereOf(fact: string, rig: Rig): Where | null {
     if (fact.endsWith(" was made for")) return { tab: "points", label: `What ${point.name} was made for` };
     if (/ may carry\b/.test(fact)) return { tab: "points", label: "May carry", within };
   }
+  const tubes = /^whether the caps of the (.+)'s tubes seal/.exec(fact)?.[1];
+  if (tubes) return { tab: "flowers", label: `Water of ${tubes}` };
   return FIELDS.find(([words]) => words.test(fact))?.[1] ?? null;
 }
