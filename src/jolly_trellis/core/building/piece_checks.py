@@ -5,6 +5,7 @@ from jolly_trellis.core.building import stacks
 from jolly_trellis.core.building.footing import ledge_edge_m
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials import vessels
+from jolly_trellis.core.mechanics.bouquet import WORN_LEGS
 from jolly_trellis.core.placement.water_table import stone_most_kg
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.quantities import length, mass, phrase, volume
@@ -118,6 +119,7 @@ def check_envelope(piece: Piece, raised_m: float) -> None:
         raised_m: of the vessel's underside over the surface.
     """
     least_height = raised_m + piece.vessel.rim_m + LEAST_TOP_OVER_RIM_M
+    least_across = 0.02 if piece.mechanic.kind in WORN_LEGS else 0.05
     bounds = (
         (
             "envelope.height_m",
@@ -125,8 +127,8 @@ def check_envelope(piece: Piece, raised_m: float) -> None:
             least_height,
             "The flowers end at {value}, which is too small.",
         ),
-        ("envelope.width_m", piece.envelope.width_m, 0.05, "A width of {value} is too small."),
-        ("envelope.depth_m", piece.envelope.depth_m, 0.05, "A depth of {value} is too small."),
+        ("envelope.width_m", piece.envelope.width_m, least_across, "A width of {value} is too small."),
+        ("envelope.depth_m", piece.envelope.depth_m, least_across, "A depth of {value} is too small."),
     )
     for path, value, least, words in bounds:
         if not value >= least:

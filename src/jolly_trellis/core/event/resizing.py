@@ -2,8 +2,9 @@
 
 from dataclasses import replace
 
+from jolly_trellis.core.event.starts_hung import banded, sections_for, wrapped
 from jolly_trellis.core.rigging import outlines
-from jolly_trellis.core.rigging.rig import Armature, Mount, Rig
+from jolly_trellis.core.rigging.rig import RUNS, Armature, Mount, Rig
 
 _STANDS_M = 0.75  # a hoop's lowest point over the floor
 _SECTION_SHARE = 0.7  # what covers less of its frame is a section of it
@@ -19,42 +20,32 @@ def size_of(rig: Rig) -> float:
 def resized(rig: Rig, size_m: float) -> Rig:
     """The same piece so large, m, its hang points as far apart; its heights stay, but those of a frame.
 
-    A section of a frame grows along it from where it begins, and its ties go with it.
+    A section of a frame grows along it from where it begins, what is tied to a frame or a column is tied anew, and a
+    long run is made in sections that can be carried.
 
     Args:
         size_m: over 0, as `size_of` gives it.
+    Raises: InvalidMeasure: a section longer than its frame.
     """
     times = size_m / size_of(rig)
-    mount = rig.mount
-    if mount is not None and mount.kind == "frame" and _is_section(rig, mount):
-        return _longer_section(rig, mount, times)
-    framed = mount is not None and mount.kind == "frame"
+    armature, mount = _longer(rig.armature, times), rig.mount
+    if mount is not None and mount.kind == "frame":
+        return _as_was(rig, _on_frame(rig, mount, armature, times))
+    if mount is not None and mount.kind == "column":
+        return _as_was(rig, banded(rig.name, armature, mount))
     deep = times if rig.armature.kind in ("ring", "panel") else 1.0
-    feet = _STANDS_M if mount is not None and mount.outline == "hoop" else 0.0
-
-    def high(z_m: float) -> float:
-        return round(feet + (z_m - feet) * times, 4) if framed else z_m
-
-    armature = _longer(rig.armature, times)
     if armature.kind == "ring":
         armature = replace(armature, diameter_m=size_m)
     if armature.kind == "panel":
         armature = replace(armature, width_m=round(armature.width_m * times, 4))
-    if mount is not None and framed:
-        tall = feet + (mount.height_m - feet) * times
-        wide = round(mount.foot_width_m * times, 4)
-        mount = replace(mount, width_m=size_m, height_m=round(tall, 4), foot_width_m=wide)
     return replace(
         rig,
         armature=armature,
-        mount=mount,
         points=tuple(
-            replace(each, x_m=round(each.x_m * times, 4), y_m=round(each.y_m * deep, 4), z_m=high(each.z_m))
-            for each in rig.points
+            replace(each, x_m=round(each.x_m * times, 4), y_m=round(each.y_m * deep, 4)) for each in rig.points
         ),
         attachments=tuple(
-            replace(each, x_m=round(each.x_m * times, 4), y_m=round(each.y_m * deep, 4), z_m=high(each.z_m))
-            for each in rig.attachments
+            replace(each, x_m=round(each.x_m * times, 4), y_m=round(each.y_m * deep, 4)) for each in rig.attachments
         ),
     )
 
@@ -64,38 +55,30 @@ def _is_section(rig: Rig, mount: Mount) -> bool:
 
 
 def _longer(armature: Armature, times: float) -> Armature:
-    return replace(
-        armature,
-        length_m=round(armature.length_m * times, 4),
-        joints_m=tuple(round(each * times, 4) for each in armature.joints_m),
-    )
+    long = round(armature.length_m * times, 4)
+    sections = sections_for(armature.kind, long, armature.sections) if armature.kind in RUNS else 1
+    joints = tuple(round(each * times, 4) for each in armature.joints_m)
+    return replace(armature, length_m=long, sections=sections, joints_m=joints)
 
 
-def _longer_section(rig: Rig, mount: Mount, times: float) -> Rig:
-    """A section as much longer, its ties as many and evenly along it, from the place on the frame where it begins.
-
-    Raises: InvalidMeasure: it is longer than its frame.
-    """
-    armature = _longer(rig.armature, times)
-    outlines.check_length(armature, mount)
+def _on_frame(rig: Rig, mount: Mount, armature: Armature, times: float) -> Rig:
+    """What is wrapped on a frame: a section of it on the same frame, else the frame with all that is on it."""
     first = rig.attachments[0]
     begins = outlines.along_m(mount, (first.x_m, first.y_m, first.z_m))
+    if not _is_section(rig, mount):
+        feet = _STANDS_M if mount.outline == "hoop" else 0.0
+        mount = replace(
+            mount,
+            width_m=round(mount.width_m * times, 4),
+            height_m=round(feet + (mount.height_m - feet) * times, 4),
+            foot_width_m=round(mount.foot_width_m * times, 4),
+        )
+        begins *= times
+    outlines.check_length(armature, mount)
     begins = max(min(begins, outlines.length_m(mount) - armature.length_m), 0.0)
-    spans = max(len(rig.attachments) - 1, 1)
-    places = [outlines.place_m(mount, begins + armature.length_m * nth / spans) for nth in range(spans + 1)]
-    held = tuple(
-        replace(each, x_m=round(x, 4), y_m=round(y, 4), z_m=round(z, 4))
-        for each, (x, y, z) in zip(rig.attachments, places, strict=True)
-    )
-    points = list(rig.points)
-    for line in rig.lines:
-        if line.point is not None:
-            old, new = rig.attachments[line.attachment], held[line.attachment]
-            was = rig.points[line.point]
-            points[line.point] = replace(
-                was,
-                x_m=round(was.x_m + new.x_m - old.x_m, 4),
-                y_m=round(was.y_m + new.y_m - old.y_m, 4),
-                z_m=round(max(was.z_m + new.z_m - old.z_m, 0.0), 4),
-            )
-    return replace(rig, armature=armature, attachments=held, points=tuple(points))
+    return wrapped(rig.name, armature, mount, begins)
+
+
+def _as_was(rig: Rig, made: Rig) -> Rig:
+    """A piece tied anew, its stems and what is under it as they were."""
+    return replace(made, recipe=rig.recipe, below=rig.below, hazards=rig.hazards, bond=rig.bond)

@@ -32,6 +32,14 @@ Spot = tuple[float, float, float]
 _BEAM_M, _LOW_M, _LONGER, _TABLE_M = 3.6, 2.6, 1.05, 0.75
 _TIES_M = 0.24
 _SECTION_M, _MOST_WRAP_M = 0.8, 1.0
+_BANDS_M, _CRAWLS_FROM_M = 0.25, 0.5
+_CARRIED_M = 3.5
+
+
+def sections_for(kind: ArmatureKind, length_m: float, usual: int) -> int:
+    """In how many sections a run is made so that each can be carried: no fewer than are usual."""
+    most = _MOST_WRAP_M if kind == "wrapped frame" and usual > 1 else _CARRIED_M
+    return max(usual, math.ceil(length_m / most - 1e-9))
 
 
 def _armature(given: Given, kind: ArmatureKind, length_m: float) -> Armature:
@@ -89,6 +97,15 @@ def wrapped(name: str, armature: Armature, mount: Mount, begins_m: float) -> Rig
     return replace(_tied(name, armature, places, "frame member", "tie"), mount=mount)
 
 
+def banded(name: str, armature: Armature, mount: Mount) -> Rig:
+    """A crawl up the front of a column from above its foot, with bands round the column all along it."""
+    bands = max(3, round(armature.length_m / _BANDS_M) + 1)
+    places: tuple[Spot, ...] = tuple(
+        (mount.width_m / 2, 0.0, round(_CRAWLS_FROM_M + _BANDS_M * at, 3)) for at in range(bands)
+    )
+    return replace(_tied(name, armature, places, "clamp", "band"), mount=mount)
+
+
 def _frame(width_m: float, height_m: float, outline: str) -> Mount:
     """A frame of one's own outdoors, its feet as wide as it is; what it weighs and may carry is to be said."""
     return Mount(
@@ -113,7 +130,7 @@ def _arch(given: Given) -> Rig:
     """From the foot of one leg to that of the other, in sections that can be carried."""
     arch = _frame(1.4, 2.2, "arch")
     long = outlines.length_m(arch) - 0.2
-    parts = math.ceil(long / _MOST_WRAP_M)
+    parts = sections_for("wrapped frame", long, 2)
     armature = replace(_armature(given, "wrapped frame", long), turns=1.3, sections=parts)
     return replace(wrapped("Arch", armature, arch, 0.1), recipe=given.recipe("arch_section", long))
 
@@ -155,9 +172,8 @@ def _cloud(given: Given) -> Rig:
 
 
 def _column(given: Given) -> Rig:
-    places: tuple[Spot, ...] = tuple((0.15, 0.0, round(0.5 + 0.25 * at, 3)) for at in range(8))
-    rig = _tied("Column crawl", _armature(given, "sleeve", 1.8), places, "clamp", "band")
-    return replace(rig, mount=Mount(kind="column", width_m=0.3, height_m=3.2), recipe=given.recipe("column", 1.8))
+    rig = banded("Column crawl", _armature(given, "sleeve", 1.8), Mount(kind="column", width_m=0.3, height_m=3.2))
+    return replace(rig, recipe=given.recipe("column", 1.8))
 
 
 def _wall_roll(given: Given) -> Rig:

@@ -274,6 +274,16 @@ def _check(armature: Armature) -> None:
                 message=phrase("The armature is {l} {word}.", l=length(value), word=word),
                 limit=phrase("Give it a measure of more than nothing."),
             )
+    if armature.kind == "ring" and armature.diameter_m < 2 * RING_TUBE.value:
+        raise InvalidMeasure(
+            path="armature.diameter_m",
+            message=phrase(
+                "A ring {across} across has no room for its roll of netting, {thick} thick.",
+                across=length(armature.diameter_m),
+                thick=length(RING_TUBE.value),
+            ),
+            limit=phrase("Give at least {least}.", least=length(2 * RING_TUBE.value)),
+        )
 
 
 def _sheet(armature: Armature, net: Netting, joints: int) -> Sheet:

@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import type { Ledge, People, Piece, Problem, Report, Setting, Transport } from "../../api/types";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
@@ -199,6 +200,13 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
           options={SHOW}
           onCommit={(show) => look({ a_little_may_show: show === "yes" })}
         />
+        <p className="no-print col-span-3 m-0 text-sm text-soft">
+          A low piece ends under your own forearm, elbow to fist:{" "}
+          <Link to="/figures?find=elbow" className="text-ink underline">
+            measure yours
+          </Link>
+          .
+        </p>
       </section>
       <section className="grid grid-cols-3 content-start gap-2">
         <h2 className="col-span-3 m-0 text-base">How it gets there</h2>

@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { useSearchParams } from "react-router";
 import { api, Refused } from "../../api/client";
 import type { Book, Problem } from "../../api/types";
 import { PrintTitle } from "../../ui/PrintTitle";
@@ -19,7 +20,8 @@ export function FiguresPlace() {
   const client = useQueryClient();
   const book = useQuery({ queryKey: ["figures"], queryFn: api.figures });
   const { problem, attempt } = useRefusal();
-  const [sought, setSought] = useState("");
+  const [query] = useSearchParams();
+  const [sought, setSought] = useState(query.get("find") ?? "");
   const [ownOnly, setOwnOnly] = useState(false);
   const show = (next: Book) => {
     client.setQueryData(["figures"], next);
