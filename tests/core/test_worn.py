@@ -8,6 +8,7 @@ from jolly_trellis.core.event.needs import things_in
 from jolly_trellis.core.event.starts import STARTS, Given
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report
+from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.materials.stems import cut_mass_kg, shoot_of
 from jolly_trellis.core.mechanics.worn import WIRE_HOLDS, wire_for_m, wire_length_m
 from jolly_trellis.core.plan.bouquet import Bouquet
@@ -99,3 +100,14 @@ def test_what_is_worn_weighs_no_vase_and_needs_none(kind: str) -> None:
     assert report.balance.mass_kg < piece.vessel.mass_kg  # type: ignore[operator]
     assert list(things_in(piece)) == []
     assert not {"vessel", "water"} & {each.id for each in report.picture.primitives}
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_what_is_worn_is_made_and_looked_at_as_such(kind: str) -> None:
+    made = making_of(begun(kind), conditions(), with_fixes=False)
+    words = " ".join(each.say.text for each in made.gates)
+    assert "wire end" in words
+    assert "vase" not in words
+    assert "Bound at one point" not in words
+    low = judged(kind).picture.low_m
+    assert low > 0.05, "the picture does not begin at a table it does not stand on"

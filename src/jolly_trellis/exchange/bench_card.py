@@ -15,6 +15,7 @@ from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.making.report import Gate, MakingReport, MakingStep
 from jolly_trellis.core.making.steps import CutGroup
 from jolly_trellis.core.materials.netting import Sheet
+from jolly_trellis.core.mechanics.bouquet import WORN_LEGS
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.quantities import Quantity, cut_length, length, level_least, level_most
@@ -152,11 +153,15 @@ def _views(report: Report, looking: Looking) -> tuple[_Seen, _Seen]:
     return opened, _Seen(seen, (where, f"{worst.share:.0%} of the {worst.of} shows"))
 
 
+_BAR_MOST_PT = 90  # so that its words have room under a drawing
+
+
 def _caption(
     canvas: Canvas, left: float, bottom: float, scale: float, lines: tuple[str, str], system: UnitSystem
 ) -> None:
     """A scale bar, what scale that is, and from where it is seen."""
-    bar = 0.1 if system == "metric" else 4 * 0.0254
+    bars = (0.1, 0.05, 0.02, 0.01) if system == "metric" else tuple(each * 0.0254 for each in (4, 2, 1, 0.5))
+    bar = next((each for each in bars if each * scale <= _BAR_MOST_PT), bars[-1])
     canvas.setStrokeColor(INK)
     canvas.setFillColor(INK)
     canvas.setLineWidth(1)
@@ -177,16 +182,8 @@ def _sizes(piece: Piece, report: Report, making: MakingReport, system: UnitSyste
     for other in report.companions:
         story += [paragraph(_sheet(f"{other.name}, {flat.name}", flat.sheet, system)) for flat in other.mechanic.flat]
     story += [paragraph(_part(each, system)) for each in (*report.mechanic.parts, *report.extras)]
-    story.append(title("Water above the inside floor"))
-    rides = piece.transport is not None and not piece.transport.made_on_site
-    going = (report.water.bench_level_m, report.water.travel_level_m) if rides else (None, None)
-    levels = (
-        ("bench, before any stem, at most", None if going[0] is None else level_most(going[0])),
-        ("on the road, at most", None if going[1] is None else level_most(going[1])),
-        ("on show" if not piece.carried else "in the vase", level_least(piece.water_level_m)),
-    )
-    known = [f"{words} <b>{to_cut(level, system)}</b>" for words, level in levels if level is not None]
-    story.append(paragraph("; ".join(known) + "."))
+    if not report.mechanic.worn:
+        story += _water(piece, report, system)
     story.append(title("Stems by cut length"))
     groups = [*report.cut_list, *(group for each in report.companions for group in each.cut_list)]
     for name, cuts in groupby(sorted(groups, key=lambda each: each.name), key=lambda each: each.name):
@@ -200,16 +197,34 @@ def _sizes(piece: Piece, report: Report, making: MakingReport, system: UnitSyste
     return story
 
 
+def _water(piece: Piece, report: Report, system: UnitSystem) -> list[Flowable]:
+    """Water levels: before any stem and on the road, where it rides wet, and on show."""
+    rides = piece.transport is not None and not piece.transport.made_on_site
+    going = (report.water.bench_level_m, report.water.travel_level_m) if rides else (None, None)
+    levels = (
+        ("bench, before any stem, at most", None if going[0] is None else level_most(going[0])),
+        ("on the road, at most", None if going[1] is None else level_most(going[1])),
+        ("on show" if not piece.carried else "in the vase", level_least(piece.water_level_m)),
+    )
+    known = [f"{words} <b>{to_cut(level, system)}</b>" for words, level in levels if level is not None]
+    return [title("Water above the inside floor"), paragraph("; ".join(known) + ".")]
+
+
 def _carried(piece: Piece, report: Report, system: UnitSystem) -> list[Flowable]:
     """What whoever carries it should know."""
     made = report.bouquet
     if made is None:
         return []
     drink = next(each for each in report.verdicts if each.verb == "drink")
+    weighs = f"It weighs {text_of(Quantity(kind='mass', value=made.carried_kg), system)}"
+    worn = report.mechanic.worn is not None
+    filled = text_of(level_least(piece.water_level_m), system)
     words = [
-        f"It weighs {text_of(Quantity(kind='mass', value=made.carried_kg), system)}; hold it below the binding.",
+        f"{weighs}." if worn else f"{weighs}; hold it below the binding.",
         f"Out of water: {render(drink.reason, system)}",
-        f"Between times it stands in its vase, filled to {text_of(level_least(piece.water_level_m), system)}.",
+        "Between times it lies in its closed box, misted, in the cool."
+        if worn
+        else f"Between times it stands in its vase, filled to {filled}.",
     ]
     return [title("To whoever carries it"), *(paragraph(escape(each)) for each in words)]
 
@@ -255,6 +270,8 @@ def _run_line(piece: Piece, run: list[tuple[int, MakingStep]], system: UnitSyste
     first, last, step = run[0][0], run[-1][0], run[0][1]
     numbers = f"{first}" if first == last else f"{first}–{last}"
     sides = ", ".join(dict.fromkeys(each.side for _, each in run)) if len(run) <= 3 else "opposite sides in turn"
+    if piece.mechanic.kind in WORN_LEGS:
+        sides = "one after another"
     cuts = sorted({each.cut_length_m for _, each in run}, reverse=True)
     long = " to ".join(dict.fromkeys((cut_length_text(cuts[0], system), cut_length_text(cuts[-1], system))))
     where = f", in {escape(piece.companions[step.ref.vessel - 1].name)}" if step.ref.vessel else ""

@@ -52,7 +52,7 @@ def picture_of(piece: Piece, report: Report, varieties: Mapping[str, Variety]) -
     up = report.raised_m
     reach = _reach(piece, report)
     parts: list[Primitive] = [
-        *drawn_place(piece, report, reach),
+        *([] if report.mechanic.worn else drawn_place(piece, report, reach)),
         *drawn_beside(piece, report),
         *_support(piece.support),
         *_insert(piece.insert, piece.vessel, up),
@@ -77,6 +77,9 @@ def picture_of(piece: Piece, report: Report, varieties: Mapping[str, Variety]) -
         if report.ledge is not None
         else 0.0
     )
+    if report.mechanic.worn and report.stems:
+        low = min(min(each.end_z_m, each.tip_z_m) for each in report.stems) - 0.02
+        top = report.outline.height_m
     low = min(low, -piece.spill.drop_m) if piece.spill is not None and report.ledge is not None else low
     return Picture(
         primitives=tuple(parts),

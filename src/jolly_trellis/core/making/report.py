@@ -374,7 +374,9 @@ def _gates(made: Build, work: Work, order: Order) -> tuple[Gate, ...]:
     if piece.counterweight is not None:
         weight = mass(piece.counterweight.mass_kg)
         gates.append(("weighted", 0, phrase("The weight of {m} is tied on before the first stem.", m=weight)))
-    if piece.carried:
+    if mechanic.worn:
+        gates.append(("bound", end, phrase("Every wire end folded over and taped: nothing scratches or catches.")))
+    elif piece.carried:
         gates.append(("bound", end, phrase("Bound at one point, tight, dry, and taped over.")))
         gates.append(("rim covered", end, phrase("Underside and back covered: look up from below.")))
     else:
@@ -382,7 +384,10 @@ def _gates(made: Build, work: Work, order: Order) -> tuple[Gate, ...]:
         place = end if piece.making.water_last else 0
         gates.append(("water in", place, phrase("Water in, to stand at {l} once all stems are in.", l=level)))
         gates.append(("rim covered", covered, phrase("Rim and wire covered before flowers go in.")))
-    gates.append(("seen from all sides", end, phrase("Turned once round, seen from below and from a seat.")))
+    seen = "Turned once round, seen from below and from a seat."
+    if mechanic.worn:
+        seen = "Held up where it is worn, and seen from all sides."
+    gates.append(("seen from all sides", end, phrase(seen)))
     if not piece.carried:
         gates.append(("nudged", end, phrase("Nudged at the widest reach: nothing slides, nothing swings on.")))
     passed = set(piece.making.gates_passed)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine
-from jolly_trellis.core.quantities import Phrase, length, phrase
+from jolly_trellis.core.quantities import Phrase, cut_length, length, phrase
 from jolly_trellis.core.rigging.armatures import (
     PEG_UNEVEN,
     WIRE_TIE,
@@ -63,8 +63,8 @@ def _armature(rig: Rig, weighed: TakeOff) -> list[RigStep]:
         "Cut the netting: {number} {number|piece|pieces}, {wide} wide, the longest {long}. Gloves: cut ends are "
         "sharp.",
         number=len(joints) + 1,
-        wide=length(sized.sheet.width_m),
-        long=length(sized.section_m),
+        wide=cut_length(sized.sheet.width_m),
+        long=cut_length(sized.section_m),
     )
     steps = [RigStep(say=cut)]
     if rig.is_run and armature.kind != "wrapped frame":
