@@ -2,17 +2,19 @@
 
 import math
 import sqlite3
+from dataclasses import replace
 from itertools import pairwise
 
 import pytest
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.resizing import resized, size_of
+from jolly_trellis.core.event.resizing import followed, resized, size_of
 from jolly_trellis.core.event.starts import STARTS, Given
 from jolly_trellis.core.event.usual import USUAL
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.plan.practice import Practice
-from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.rigging import outlines
+from jolly_trellis.core.rigging.rig import Mount, Rig
 from jolly_trellis.services import planning, saying
 from tests.ordinary import nettings
 from tests.services.test_coming_home import revision, supper
@@ -120,3 +122,64 @@ def test_a_section_longer_than_its_arch_is_refused() -> None:
     with pytest.raises(InvalidMeasure, match="longer than its") as caught:
         resized(part, 6.0)
     assert caught.value.path == "armature.length_m"
+
+
+def on_frame(rig: Rig, mount: Mount) -> float:
+    """How far the tie that is farthest from its frame is off it, m."""
+    return max(
+        math.dist((x, y, z), outlines.place_m(mount, outlines.along_m(mount, (x, y, z))))
+        for x, y, z in ((each.x_m, each.y_m, each.z_m) for each in rig.attachments)
+    )
+
+
+@pytest.mark.parametrize("key", ["arch_section", "arch", "hoop"])
+@pytest.mark.parametrize("wide", [1.0, 1.38, 2.4])
+def test_what_is_wrapped_on_a_frame_follows_it_to_another_size(key: str, wide: float) -> None:
+    part = STARTS[key].begin(Given(vessel=USUAL.vessel, nettings=nettings(), practice=Practice(), stems=True))
+    assert isinstance(part, Rig)
+    assert part.mount is not None
+    own = replace(part.points[0], name="own", z_m=3.0, rating_n=900.0)
+    part = replace(part, points=(*part.points, own), bond=replace(USUAL.bond, point=len(part.points)))
+    assert part.mount is not None
+    was, mount = part.mount, replace(part.mount, width_m=wide)
+    found = followed(part, replace(part, mount=mount))
+    if key == "hoop":  # its lowest point stays where it is
+        mount = replace(mount, height_m=part.mount.height_m + wide - 1.2)
+    assert found.mount is not None
+    assert (found.mount.width_m, found.mount.height_m) == pytest.approx((wide, mount.height_m))
+    assert on_frame(found, mount) < 0.01
+    places = [(each.x_m, each.z_m) for each in found.attachments]
+    assert max(math.dist(one, other) for one, other in pairwise(places)) <= 0.3
+    assert {line.point for line in found.lines} == set(range(len(places)))
+    assert found.bond is not None
+    assert found.bond.point is not None
+    assert found.points[found.bond.point] == own
+    assert found.recipe == part.recipe
+    as_long = 1.0 if key == "arch_section" else outlines.length_m(mount) / outlines.length_m(was)
+    assert found.armature.length_m == pytest.approx(as_long * part.armature.length_m, abs=1e-4)
+    # What somebody has placed otherwise stays where it is.
+    moved = replace(part, attachments=(replace(part.attachments[0], y_m=0.4), *part.attachments[1:]))
+    assert followed(moved, replace(moved, mount=mount)).attachments == moved.attachments
+    assert followed(part, replace(moved, mount=mount)).attachments == moved.attachments
+    assert followed(part, replace(part, mount=None)).attachments == part.attachments
+
+
+def test_ties_that_stay_as_many_keep_what_is_known_of_them() -> None:
+    part = STARTS["arch_section"].begin(Given(vessel=USUAL.vessel, nettings=nettings(), practice=Practice()))
+    assert isinstance(part, Rig)
+    assert part.mount is not None
+    rated = replace(part, points=tuple(replace(each, rating_n=80.0, stated_by="its maker") for each in part.points))
+    found = followed(rated, replace(rated, mount=replace(part.mount, width_m=1.5)))
+    assert {each.rating_n for each in found.points} == {80.0}
+    assert found.lines == part.lines
+    assert found.attachments != part.attachments
+
+
+def test_a_crawl_stays_on_the_face_of_its_column() -> None:
+    part = STARTS["column"].begin(Given(vessel=USUAL.vessel, nettings=nettings(), practice=Practice()))
+    assert isinstance(part, Rig)
+    assert part.mount is not None
+    found = followed(part, replace(part, mount=replace(part.mount, width_m=0.5)))
+    assert {each.x_m for each in found.attachments} == {0.25}
+    assert {each.x_m for each in found.points} == {0.25}
+    assert [each.z_m for each in found.points] == [each.z_m for each in part.points]

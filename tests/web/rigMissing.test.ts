@@ -29,6 +29,7 @@ describe("a fact that is missing of hung work leads to its field", () => {
     ],
     ["which hang point of its own the second bond leads to", "lines", "Leads to", undefined],
     ["whether the caps of the rose's tubes seal when leaned over", "flowers", "Water of rose", undefined],
+    ["how far across the column is, as bands and ties go round it", "mount", "Across", undefined],
     ["what the stand weighs", "mount", "It weighs", undefined],
     ["how wide and deep the frame stands", "mount", "Feet, wide", undefined],
     [

@@ -9,9 +9,11 @@ from jolly_trellis.api.event_answers import change_out
 from jolly_trellis.api.models import AddSaid, ApplyFix, BasedOn, BeginPart, PutPart, SayParts
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks.looking import looking_at
+from jolly_trellis.core.event.resizing import followed
 from jolly_trellis.core.event.saying import SaidPart
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.rigging.snip import snip
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.bench_card import write_card
@@ -69,8 +71,9 @@ def add_said(event_id: Number, body: AddSaid, conn: Connection) -> Response:
 @router.put("/{part_id}", response_model=EventChange)
 def put_part(event_id: Number, part_id: Number, body: PutPart, conn: Connection) -> Response:
     before, brief = planning.part_of(conn, event_id, part_id)
-    judged = judging.judged(conn, brief, body.part, conditions_of(conn, brief), before=before)
-    seated = judging.with_seats(body.part, judged)
+    part = followed(before, body.part) if isinstance(before, Rig) and isinstance(body.part, Rig) else body.part
+    judged = judging.judged(conn, brief, part, conditions_of(conn, brief), before=before)
+    seated = judging.with_seats(part, judged)
     state = planning.put_part(conn, event_id, part_id, seated, base_revision=body.base_revision, label=body.label)
     return change_out(conn, state, body.base_revision)
 

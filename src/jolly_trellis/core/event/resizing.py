@@ -1,5 +1,6 @@
 """Hung and lying work at another size: what it hangs from, its armature and its frame go with it."""
 
+import math
 from dataclasses import replace
 
 from jolly_trellis.core.event.starts_hung import banded, sections_for, wrapped
@@ -7,6 +8,7 @@ from jolly_trellis.core.rigging import outlines
 from jolly_trellis.core.rigging.rig import RUNS, Armature, Mount, Rig
 
 _STANDS_M = 0.75  # a hoop's lowest point over the floor
+_ON_IT_M = 0.03  # what is no farther from a frame is on it
 _SECTION_SHARE = 0.7  # what covers less of its frame is a section of it
 
 
@@ -82,3 +84,79 @@ def _on_frame(rig: Rig, mount: Mount, armature: Armature, times: float) -> Rig:
 def _as_was(rig: Rig, made: Rig) -> Rig:
     """A piece tied anew, its stems and what is under it as they were."""
     return replace(made, recipe=rig.recipe, below=rig.below, hazards=rig.hazards, bond=rig.bond)
+
+
+def followed(before: Rig, after: Rig) -> Rig:
+    """A piece whose frame or column has been given another size, with what is tied to it moved along.
+
+    Where its places were set by hand, or were not on the frame, they stay. A wrap of the whole frame becomes as long
+    as the new one asks; ties become more or fewer, so that they are no farther apart than is usual.
+    """
+    was, now = before.mount, after.mount
+    if was is None or now is None or was.kind != now.kind or after.attachments != before.attachments:
+        return after
+    if was.kind == "column":
+        return _on_column(after, was, now)
+    known = min(was.width_m, was.height_m, now.width_m, now.height_m) > 0
+    wrapped_on = was.kind == "frame" and after.armature.kind == "wrapped frame" and len(after.attachments) > 1
+    if not known or not wrapped_on or _outline(was) == _outline(now) or _off_m(before, was) > _ON_IT_M:
+        return after
+    if now.outline == "hoop" and now.height_m == was.height_m:
+        # Made wider, it grows upwards: its lowest point stays where it is.
+        now = replace(now, height_m=round(now.height_m + now.width_m - was.width_m, 4))
+    times = outlines.length_m(now) / outlines.length_m(was)
+    whole = not _is_section(before, was) and after.armature.length_m == before.armature.length_m
+    armature = _longer(after.armature, times) if whole else after.armature
+    first = after.attachments[0]
+    begins = times * outlines.along_m(was, (first.x_m, first.y_m, first.z_m))
+    begins = max(min(begins, outlines.length_m(now) - armature.length_m), 0.0)
+    return _retied(replace(after, mount=now), wrapped(after.name, armature, now, begins))
+
+
+def _retied(rig: Rig, made: Rig) -> Rig:
+    """A rig tied where another one is: as many ties keep what they are, more or fewer are usual ones."""
+    ties = len(rig.attachments)
+    beyond = rig.points[ties:]
+    if len(made.attachments) == ties <= len(rig.points):
+        moved = tuple(
+            replace(point, x_m=at.x_m, y_m=at.y_m, z_m=at.z_m)
+            for point, at in zip(rig.points, made.points, strict=False)
+        )
+        return replace(rig, armature=made.armature, attachments=made.attachments, points=(*moved, *beyond))
+    bond = rig.bond
+    if bond is not None and bond.point is not None:
+        own = bond.point - ties
+        bond = replace(bond, point=len(made.points) + own if own >= 0 else None)
+    return replace(
+        rig,
+        armature=made.armature,
+        attachments=made.attachments,
+        points=(*made.points, *beyond),
+        lines=made.lines,
+        bond=bond,
+    )
+
+
+def _on_column(rig: Rig, was: Mount, now: Mount) -> Rig:
+    """What lies on the front of a column, as far out as the column now reaches."""
+    half, out = was.width_m / 2, (now.width_m - was.width_m) / 2
+    if out == 0 or any(abs(each.x_m - half) > _ON_IT_M for each in rig.attachments):
+        return rig
+    return replace(
+        rig,
+        attachments=tuple(replace(each, x_m=round(each.x_m + out, 4)) for each in rig.attachments),
+        points=tuple(
+            replace(each, x_m=round(each.x_m + out, 4)) if abs(each.x_m - half) <= _ON_IT_M else each
+            for each in rig.points
+        ),
+    )
+
+
+def _outline(mount: Mount) -> tuple[object, ...]:
+    return mount.outline, mount.x_m, mount.width_m, mount.height_m
+
+
+def _off_m(rig: Rig, mount: Mount) -> float:
+    """How far the place that is farthest from it lies off the outline of a frame, m."""
+    places = [(each.x_m, each.y_m, each.z_m) for each in rig.attachments]
+    return max(math.dist(place, outlines.place_m(mount, outlines.along_m(mount, place))) for place in places)

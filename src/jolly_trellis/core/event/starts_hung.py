@@ -34,12 +34,13 @@ _TIES_M = 0.24
 _SECTION_M, _MOST_WRAP_M = 0.8, 1.0
 _BANDS_M, _CRAWLS_FROM_M = 0.25, 0.5
 _CARRIED_M = 3.5
+_MOST_SECTIONS = 40
 
 
 def sections_for(kind: ArmatureKind, length_m: float, usual: int) -> int:
     """In how many sections a run is made so that each can be carried: no fewer than are usual."""
     most = _MOST_WRAP_M if kind == "wrapped frame" and usual > 1 else _CARRIED_M
-    return max(usual, math.ceil(length_m / most - 1e-9))
+    return min(max(usual, math.ceil(length_m / most - 1e-9)), _MOST_SECTIONS)
 
 
 def _armature(given: Given, kind: ArmatureKind, length_m: float) -> Armature:

@@ -330,6 +330,8 @@ def missing(rig: Rig) -> list[str]:
     mount, lacks = rig.mount, []
     if mount is None:
         return []
+    if mount.kind != "wall" and not mount.width_m > 0:
+        lacks.append(f"how far across the {mount.kind} is, as bands and ties go round it")
     if mount.kind in ("frame", "stand"):
         if mount.mass_kg is None:
             lacks.append(f"what the {mount.kind} weighs")

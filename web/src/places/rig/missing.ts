@@ -13,6 +13,8 @@ const FIELDS: readonly (readonly [RegExp, Where])[] = [
   [/wide and deep the (?:frame|stand)/, { tab: "mount", label: "Feet, wide" }],
   [/what the (?:frame|stand) may carry: as/, { tab: "mount", label: "It may carry" }],
   [/who states what the (?:frame|stand) may carry/, { tab: "mount", label: "Stated by" }],
+  [/how far across the frame is/, { tab: "mount", label: "Frame, wide" }],
+  [/how far across the (?:stand|column) is/, { tab: "mount", label: "Across" }],
   [/competent person signs/, { tab: "mount", label: "Signed for by" }],
   [/is marked with/, { tab: "lines", label: "marked with" }],
   [/what the (?:frame|stand) weighs/, { tab: "mount", label: "It weighs" }],
