@@ -35,6 +35,7 @@ _SECTION_M, _MOST_WRAP_M = 0.8, 1.0
 _BANDS_M, _CRAWLS_FROM_M = 0.25, 0.5
 _CARRIED_M = 3.5
 _MOST_SECTIONS = 40
+_CLEAR_M = 0.2
 
 
 def sections_for(kind: ArmatureKind, length_m: float, usual: int) -> int:
@@ -128,12 +129,12 @@ def _arch_section(given: Given) -> Rig:
 
 
 def _arch(given: Given) -> Rig:
-    """From the foot of one leg to that of the other, in sections that can be carried."""
+    """From over the foot of one leg to that of the other, clear of the floor, in sections that can be carried."""
     arch = _frame(1.4, 2.2, "arch")
-    long = outlines.length_m(arch) - 0.2
+    long = outlines.length_m(arch) - 2 * _CLEAR_M
     parts = sections_for("wrapped frame", long, 2)
     armature = replace(_armature(given, "wrapped frame", long), turns=1.3, sections=parts)
-    return replace(wrapped("Arch", armature, arch, 0.1), recipe=given.recipe("arch_section", long))
+    return replace(wrapped("Arch", armature, arch, _CLEAR_M), recipe=given.recipe("arch_section", long))
 
 
 def _hoop(given: Given) -> Rig:
