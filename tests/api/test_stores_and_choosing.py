@@ -35,7 +35,7 @@ def test_the_demo_shows_the_range_of_the_work(client: TestClient) -> None:
 
 def test_choosing_gives_every_mechanic_once(client: TestClient, first: dict[str, Any]) -> None:
     options = client.post(f"{EVENT}/choose", json={"piece": first}).json()
-    assert len({each["kind"] for each in options}) == len(options) == 23
+    assert len({each["kind"] for each in options}) == len(options) == 26
 
 
 def test_a_line_of_words_is_understood_and_saves_nothing(client: TestClient, first: dict[str, Any]) -> None:
@@ -66,8 +66,8 @@ def test_patterns_that_are_not_there(client: TestClient, path: str) -> None:
 
 def test_the_trade_names_mechanics_and_schools(client: TestClient) -> None:
     trade = client.get("/api/trade").json()
-    assert sum(not each["bound"] for each in trade["mechanics"]) == 23
-    assert sum(each["bound"] for each in trade["mechanics"]) == 3
+    assert sum(not each["bound"] for each in trade["mechanics"]) == 26
+    assert sum(each["bound"] for each in trade["mechanics"]) == 6
     assert {each["field"] for each in trade["schools"]} == {"wire", "fixing", "fill", "pattern", "frog"}
     assert all(each["why"] for each in trade["schools"])
 

@@ -108,6 +108,8 @@ def test_what_is_worn_is_made_and_looked_at_as_such(kind: str) -> None:
     words = " ".join(each.say.text for each in made.gates)
     assert "wire end" in words
     assert "vase" not in words
-    assert "Bound at one point" not in words
+    wired = next(each.say.text for each in judged(kind).steps if "wire it with" in each.say.text)
+    asked = {"buttonhole": "1 of 0.4 mm, 1 of 0.55 mm, 1 of 0.7 mm", "corsage": "1 of 0.4 mm, 2 of 0.55 mm"}
+    assert asked.get(kind, "12 of 0.4 mm, 17 of 0.55 mm") in wired
     low = judged(kind).picture.low_m
     assert low > 0.05, "the picture does not begin at a table it does not stand on"

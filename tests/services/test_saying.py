@@ -10,6 +10,7 @@ import pytest
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.resizing import followed, resized, size_of
 from jolly_trellis.core.event.starts import STARTS, Given
+from jolly_trellis.core.event.starts_hung import wrapped
 from jolly_trellis.core.event.usual import USUAL
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.plan.practice import Practice
@@ -183,3 +184,19 @@ def test_a_crawl_stays_on_the_face_of_its_column() -> None:
     assert {each.x_m for each in found.attachments} == {0.25}
     assert {each.x_m for each in found.points} == {0.25}
     assert [each.z_m for each in found.points] == [each.z_m for each in part.points]
+
+
+def test_a_section_at_the_end_of_its_frame_stays_on_it() -> None:
+    """By hand: the last 80 cm of the right leg of an arch; of a lower one, the wrap ends at its foot again."""
+    part = STARTS["arch_section"].begin(Given(vessel=USUAL.vessel, nettings=nettings(), practice=Practice()))
+    assert isinstance(part, Rig)
+    assert part.mount is not None
+    end = outlines.length_m(part.mount) - 0.8
+    low = wrapped(part.name, part.armature, part.mount, end)
+    assert [each.z_m for each in low.attachments] == pytest.approx([0.8, 0.6, 0.4, 0.2, 0.0], abs=0.001)
+    found = followed(low, replace(low, mount=replace(part.mount, height_m=1.9)))
+    assert [each.z_m for each in found.attachments] == pytest.approx([0.8, 0.6, 0.4, 0.2, 0.0], abs=0.011)
+    assert {each.x_m for each in found.attachments} == {0.7}
+    longer = resized(low, 1.0)
+    assert longer.attachments[0].z_m == pytest.approx(1.0, abs=0.011)
+    assert longer.attachments[-1].z_m == pytest.approx(0.0, abs=0.011)

@@ -1,0 +1,126 @@
+"""Small sums of what people make, each worked by hand: outlines of frames, rods of cups, wires of a frame, urns."""
+
+import math
+from dataclasses import replace
+
+import pytest
+
+from jolly_trellis.core.building import stacks
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.plan.piece import Insert, Piece, RecipeLine, Support
+from jolly_trellis.core.rigging import outlines
+from jolly_trellis.core.rigging.rig import Armature, Mount
+from jolly_trellis.core.stems.cups import cup_deep_m, cup_kg, rod_for_m
+from tests.ordinary import conditions, vessels
+from tests.ordinary import piece as bowl
+
+HOOP = Mount(kind="frame", outline="hoop", width_m=1.2, height_m=1.95, x_m=0.3)
+ARCH = Mount(kind="frame", outline="arch", width_m=1.4, height_m=2.2, x_m=0.3)
+RAIL = Mount(kind="frame", outline="rail", width_m=2.0, height_m=1.5, x_m=0.3)
+QUARTER = math.pi * 1.2 / 4
+
+
+@pytest.mark.parametrize(
+    ("mount", "long"), [(HOOP, math.pi * 1.2), (ARCH, 2 * 1.5 + math.pi * 0.7), (RAIL, 1.5 + 2.0 + 1.5)]
+)
+def test_an_outline_is_as_long_as_its_parts(mount: Mount, long: float) -> None:
+    assert outlines.length_m(mount) == pytest.approx(long)
+
+
+@pytest.mark.parametrize(
+    ("mount", "along", "x", "z"),
+    [
+        (HOOP, 0.0, 0.3, 0.75),
+        (HOOP, QUARTER, -0.3, 1.35),
+        (HOOP, 2 * QUARTER, 0.3, 1.95),
+        (HOOP, 3 * QUARTER, 0.9, 1.35),
+        (ARCH, 0.4, -0.4, 0.4),
+        (ARCH, 1.5, -0.4, 1.5),
+        (ARCH, 1.5 + math.pi * 0.35, 0.3, 2.2),
+        (ARCH, 1.5 + math.pi * 0.7, 1.0, 1.5),
+        (ARCH, 1.5 + math.pi * 0.7 + 1.0, 1.0, 0.5),
+        (RAIL, 0.6, -0.7, 0.6),
+        (RAIL, 1.5, -0.7, 1.5),
+        (RAIL, 1.5 + 0.5, -0.2, 1.5),
+        (RAIL, 1.5 + 2.0, 1.3, 1.5),
+        (RAIL, 1.5 + 2.0 + 0.9, 1.3, 0.6),
+    ],
+)
+def test_a_place_along_an_outline_lies_where_a_tape_finds_it(mount: Mount, along: float, x: float, z: float) -> None:
+    assert outlines.place_m(mount, along) == pytest.approx((x, 0.0, z), abs=1e-9)
+    if along:
+        assert outlines.along_m(mount, (x, 0.0, z)) == pytest.approx(along, abs=0.011)
+
+
+def test_ties_lie_evenly_and_at_both_ends() -> None:
+    places = outlines.ties_m(RAIL, begins_m=1.5, long_m=1.0, apart_m=0.24)
+    assert [round(x, 3) for x, _, _ in places] == [-0.7, -0.5, -0.3, -0.1, 0.1, 0.3]
+    assert len(outlines.ties_m(RAIL, begins_m=1.5, long_m=0.96, apart_m=0.24)) == 5
+    assert len(outlines.ties_m(RAIL, begins_m=1.5, long_m=0.1, apart_m=0.24)) == 3
+
+
+def test_a_wrap_may_go_round_the_ends_of_its_frame_a_little_and_no_more() -> None:
+    whole = outlines.length_m(ARCH)
+    outlines.check_length(Armature(kind="wrapped frame", length_m=1.019 * whole), ARCH)
+    with pytest.raises(InvalidMeasure, match="longer than its"):
+        outlines.check_length(Armature(kind="wrapped frame", length_m=1.021 * whole), ARCH)
+    outlines.check_length(Armature(kind="tube", length_m=3 * whole), ARCH)
+
+
+def test_a_rod_makes_up_what_the_longest_stem_leaves() -> None:
+    """10 cm at least, 60 cm at most unless somebody says; common practice, no source."""
+    line = RecipeLine(variety="tulip", count=5, role="line", water="cup")
+    assert rod_for_m(line, 0.75, 0.45) == pytest.approx(0.30)
+    assert rod_for_m(line, 0.50, 0.45) == pytest.approx(0.10)
+    assert rod_for_m(line, 2.0, 0.45) == pytest.approx(0.60)
+    assert rod_for_m(replace(line, rod_m=0.8), 0.5, 0.45) == 0.8
+    # 60 ml in a cup 28 mm across inside: 60 cm³ / 6.158 cm²
+    assert cup_deep_m(line) == pytest.approx(0.0974, abs=1e-4)
+    assert cup_deep_m(replace(line, cup_ml=30.0)) == pytest.approx(0.0487, abs=1e-4)
+    # The cup 25 g, 30 cm of rod at 35 g a metre, and its water.
+    assert cup_kg(line) == pytest.approx(0.025 + 0.0105 + 0.060)
+    assert cup_kg(replace(line, rod_m=0.6, cup_ml=30.0)) == pytest.approx(0.025 + 0.021 + 0.030)
+
+
+def framed(side_m: float | None, wires: int | None, cell_m: float | None = None) -> Piece:
+    own = replace(bowl().mechanic, kind="own_frame", own_m=side_m, own_wires=wires, cell_m=cell_m, own_wire_m=None)
+    return replace(bowl(), mechanic=own)
+
+
+@pytest.mark.parametrize(
+    ("side", "wires", "cell", "pitch"),
+    [(0.30, 12, None, 0.30 / 13), (0.30, None, None, 0.025), (0.30, None, 0.05, 0.05), (0.33, None, 0.05, 0.33 / 7)],
+)
+def test_a_frame_of_ones_own_has_the_wires_it_has(side: float, wires: int | None, cell: float, pitch: float) -> None:
+    """Twelve wires make thirteen gaps; without a number, as many as the cell asks: 33 cm of 5 cm has seven gaps."""
+    report = evaluate(framed(side, wires, cell), conditions(), with_fixes=False)
+    assert report.cell_pitch_m == pytest.approx(pitch)
+    part = next(each for each in report.mechanic.parts if each.name == "square frame")
+    made = round(side / pitch) - 1
+    steel = math.pi / 4 * (4 * side * 0.005**2 + 2 * made * side * 0.002**2) * 7850
+    assert part.mass_kg == pytest.approx(steel, rel=0.01)
+
+
+def test_a_column_holds_water_up_to_the_bowl_that_hangs_into_it() -> None:
+    """π/4 · 15² · 80 cm³ is 14.14 l; a bowl that hangs 5 cm into it leaves 13.25 l; a closed top holds none."""
+    column = Support(name="column", height_m=0.8, top_width_m=0.17, opening_m=0.15, column_width_m=0.15)
+    assert stacks.support_holds_l(column) == pytest.approx(14.137, abs=0.001)
+    assert stacks.support_holds_l(column, 0.05) == pytest.approx(13.254, abs=0.001)
+    assert stacks.support_holds_l(column, 2.0) == 0.0
+    assert stacks.support_holds_l(replace(column, opening_m=0.0)) == 0.0
+
+
+def test_an_insert_stands_on_its_riser_over_the_floor_of_its_urn() -> None:
+    urn, insert = vessels()["urn-30"], vessels()["insert-bowl-20"]
+    piece = replace(bowl(), vessel=insert, insert=Insert(outer=urn))
+    riser = urn.inside_depth_m - insert.rim_m - piece.insert.drop_m  # type: ignore[union-attr]
+    assert riser > 0
+    assert stacks.raised_m(piece) == pytest.approx(urn.base_m + riser)
+    across = insert.mouth_width_m + 2 * insert.wall_m
+    straight = tuple(replace(each, width_m=across, depth_m=across) for each in urn.profile)
+    tight = replace(piece, insert=Insert(outer=replace(urn, profile=straight)))
+    assert stacks.raised_m(tight) > 0  # as wide as its bowl takes it; a millimetre less does not
+    narrow = tuple(replace(each, width_m=across - 0.001, depth_m=across - 0.001) for each in urn.profile)
+    with pytest.raises(InvalidMeasure, match="across outside"):
+        stacks.raised_m(replace(piece, insert=Insert(outer=replace(urn, profile=narrow))))
