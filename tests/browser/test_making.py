@@ -146,6 +146,7 @@ def test_a_bouquet_from_nothing_to_its_carry_card(page: Page, empty: Served) -> 
     page.get_by_label("Name of the event").fill("Slipway wedding")
     page.get_by_role("button", name="Start the event").click()
     page.get_by_label("New piece").select_option("A bouquet on a star lattice")
+    page.get_by_label("with its usual stems, for its size").first.uncheck()
     page.get_by_role("button", name="Add the piece").click()
     expect(rung(page, "hold")).to_have_attribute("data-state", "cannot say")
     page.get_by_role("tab", name="Making").click()
