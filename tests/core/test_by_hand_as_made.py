@@ -7,11 +7,17 @@ import pytest
 
 from jolly_trellis.core.building import stacks
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.event.resizing import resized
 from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import Insert, Piece, RecipeLine, Support
 from jolly_trellis.core.rigging import outlines
-from jolly_trellis.core.rigging.rig import Armature, Mount
+from jolly_trellis.core.rigging.assess import assess
+from jolly_trellis.core.rigging.drops import drop_lengths_m, longest_drop_m
+from jolly_trellis.core.rigging.hung_wind import outline_side_m2
+from jolly_trellis.core.rigging.rig import Armature, Drop, Mount, Rig
 from jolly_trellis.core.stems.cups import cup_deep_m, cup_kg, rod_for_m
+from tests import as_made
 from tests.ordinary import conditions, vessels
 from tests.ordinary import piece as bowl
 
@@ -124,3 +130,47 @@ def test_an_insert_stands_on_its_riser_over_the_floor_of_its_urn() -> None:
     narrow = tuple(replace(each, width_m=across - 0.001, depth_m=across - 0.001) for each in urn.profile)
     with pytest.raises(InvalidMeasure, match="across outside"):
         stacks.raised_m(replace(piece, insert=Insert(outer=replace(urn, profile=narrow))))
+
+
+def test_wind_meets_the_broad_side_of_a_panel_and_of_a_ring() -> None:
+    """By hand: its longer side and what stands off both ends, by the longest drop, what stands up, and both faces."""
+    panel = as_made.begun("panel")
+    assert isinstance(panel, Rig)
+    bare = replace(panel, recipe=(), armature=replace(panel.armature, length_m=1.1, width_m=1.4, projection_m=0.1))
+    deep = longest_drop_m(bare) + 2 * 0.1
+    assert outline_side_m2(bare, 0.2) == pytest.approx((1.4 + 0.2) * deep)
+    ring = as_made.begun("ring")
+    assert isinstance(ring, Rig)
+    bare = replace(ring, recipe=(), armature=replace(ring.armature, diameter_m=0.9, projection_m=0.1))
+    assert outline_side_m2(bare, 0.2) == pytest.approx((0.9 + 0.2) * (longest_drop_m(bare) + 0.2))
+
+
+def test_all_drops_may_be_of_one_length() -> None:
+    same = Drop(shortest_m=0.4, longest_m=0.4)
+    assert drop_lengths_m(5, same) == pytest.approx([0.4] * 5)
+    with pytest.raises(InvalidMeasure, match="shorter than the shortest"):
+        drop_lengths_m(5, replace(same, longest_m=0.39))
+
+
+def test_two_stems_are_put_in_one_after_the_other_and_a_single_one_by_itself() -> None:
+    rig = as_made.begun("garland")
+    assert isinstance(rig, Rig)
+    for count, lots in ((1, [1]), (2, [1, 1]), (5, [3, 2])):
+        one = replace(rig, recipe=(replace(rig.recipe[0], count=count),))
+        assert [each.stems for each in assess(one, conditions()).making if each.line == 0] == lots
+
+
+def test_joints_of_a_run_move_with_its_length() -> None:
+    run = as_made.begun("runner")
+    assert isinstance(run, Rig)
+    jointed = replace(run, armature=replace(run.armature, joints_m=(0.5, 1.2)))
+    assert resized(jointed, 3.0).armature.joints_m == pytest.approx((0.75, 1.8))
+
+
+def test_wires_of_worn_heads_weigh_by_the_square_of_their_gauge() -> None:
+    """By hand: 10 cm of 0.4 mm at 6.2 g a metre for 1 mm is 0.0992 g; of 0.55 mm 0.18755 g."""
+    crown = as_made.begun("crown")
+    assert isinstance(crown, Bouquet)
+    parts = evaluate(crown, conditions(), with_fixes=False).mechanic.parts
+    weighs = {each.name: each.mass_kg / each.quantity for each in parts if each.name.startswith("wire ")}
+    assert weighs == {"wire 0.4 mm": pytest.approx(0.0000992), "wire 0.55 mm": pytest.approx(0.00018755)}
