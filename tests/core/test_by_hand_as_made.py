@@ -174,3 +174,24 @@ def test_wires_of_worn_heads_weigh_by_the_square_of_their_gauge() -> None:
     parts = evaluate(crown, conditions(), with_fixes=False).mechanic.parts
     weighs = {each.name: each.mass_kg / each.quantity for each in parts if each.name.startswith("wire ")}
     assert weighs == {"wire 0.4 mm": pytest.approx(0.0000992), "wire 0.55 mm": pytest.approx(0.00018755)}
+
+
+@pytest.mark.parametrize(
+    ("strips", "ends"),
+    [
+        (1, [((-1, 0), (1, 0))]),
+        (2, [((-1, 0), (1, 0)), ((0, -1), (0, 1))]),
+        (4, [((-0.866, -0.5), (0.866, -0.5)), ((-0.866, 0.5), (0.866, 0.5))]),
+    ],
+)
+def test_tape_is_drawn_as_it_is_said(strips: int, ends: list[tuple[tuple[float, float], tuple[float, float]]]) -> None:
+    """One strip across the middle, two crossed there, four as two each way: half way out, a chord of 0.866."""
+    taped = replace(bowl(), mechanic=replace(bowl().mechanic, tape_strips=strips))
+    half = taped.vessel.mouth_width_m / 2
+    picture = evaluate(taped, conditions(), with_fixes=False).picture
+    tapes = next(each for each in picture.primitives if each.id == "tapes")
+    runs = [[(at[0] / half, at[1] / half) for at in each] for each in tapes.runs]  # type: ignore[union-attr]
+    assert len(runs) == strips
+    for drawn, wanted in zip(runs, ends, strict=False):
+        assert drawn[0] == pytest.approx(wanted[0], abs=0.001)
+        assert drawn[1] == pytest.approx(wanted[1], abs=0.001)

@@ -340,19 +340,25 @@ def _from_above(piece: Piece, report: Report) -> list[Primitive]:
     if report.foot_width_m and report.foot_depth_m:
         foot = outline_points(vessel, report.foot_width_m / 2, report.foot_depth_m / 2, floor, 2)
         found.append(line("foot", "foot", Layer.MARKS, run(foot), closed=True))
-    found += [*_tapes(report, half), *seats]
+    found += [*_tapes(piece, report, half), *seats]
     if report.balance is not None:
         found += _rose(report, report.balance)
     return _only(found, "above")
 
 
-def _tapes(report: Report, half: tuple[float, float]) -> list[Primitive]:
+def _tapes(piece: Piece, report: Report, half: tuple[float, float]) -> list[Primitive]:
+    """Strips of tape over the mouth: one across the middle, two crossed there, more so many each way."""
     strips = report.mechanic.tape_strips if report.seat_pattern == "hexagonal" else 0
+    cornered = piece.vessel.plan_shape in ("square", "rectangular")
+    if strips == 1 and piece.mechanic.kind == "moss_sandwich" and cornered:
+        return [line("tapes", "tape", Layer.MARKS, run([(-half[0], -half[1], 0), (half[0], half[1], 0)]))]
     runs = []
-    for index in range(strips):
-        turn = index * math.pi / strips
-        x, y = half[0] * math.cos(turn), half[1] * math.sin(turn)
-        runs.append(run([(-x, -y, 0), (x, y, 0)]))
+    for way, number in enumerate((math.ceil(strips / 2), strips // 2)):
+        for nth in range(number):
+            share = (2 * nth + 1) / number - 1
+            reach = 1.0 if cornered else math.sqrt(1 - share**2)
+            ends = [(sign * reach * half[way], share * half[1 - way]) for sign in (-1, 1)]
+            runs.append(run([(x, y, 0) if way == 0 else (y, x, 0) for x, y in ends]))
     return [line("tapes", "tape", Layer.MARKS, *runs)] if runs else []
 
 
