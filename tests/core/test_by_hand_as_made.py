@@ -9,11 +9,21 @@ from jolly_trellis.core.building import stacks
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.resizing import resized
 from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.materials.netting import pitch_along_m
+from jolly_trellis.core.mechanics import own_frame
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import Insert, Piece, RecipeLine, Support
 from jolly_trellis.core.rigging import outlines
+from jolly_trellis.core.rigging.armatures import (
+    canes_across,
+    own_m,
+    size_armature,
+    tie_count,
+    wire_ties,
+    with_more_ties,
+)
 from jolly_trellis.core.rigging.assess import assess
-from jolly_trellis.core.rigging.drops import drop_lengths_m, longest_drop_m
+from jolly_trellis.core.rigging.drops import drop_lengths_m, longest_drop_m, mean_drop_m
 from jolly_trellis.core.rigging.hung_wind import outline_side_m2
 from jolly_trellis.core.rigging.rig import Armature, Drop, Mount, Rig
 from jolly_trellis.core.stems.cups import cup_deep_m, cup_kg, rod_for_m
@@ -108,6 +118,40 @@ def test_a_frame_of_ones_own_has_the_wires_it_has(side: float, wires: int | None
     assert part.mass_kg == pytest.approx(steel, rel=0.01)
 
 
+def test_a_frame_of_ones_own_weighs_seats_and_costs_as_its_sums_say() -> None:
+    """30 cm of 5 mm rod and twelve 2 mm wires each way, in steel: 4 · 30 cm and 24 · 30 cm."""
+    piece = replace(framed(0.30, 12), mechanic=replace(framed(0.30, 12).mechanic, tape_strips=0))
+    made = evaluate(piece, conditions(), with_fixes=False).mechanic
+    steel = math.pi / 4 * (4 * 0.30 * 0.005**2 + 24 * 0.30 * 0.002**2) * 7850
+    assert made.mass_kg == pytest.approx(steel, rel=0.01)
+    assert made.seat_moment_n_m == pytest.approx(made.mass_kg * 9.80665 * 0.15, rel=1e-6)
+    assert made.levels[0].aperture_m == pytest.approx(0.30 / 13 - 0.002)
+    assert made.price == pytest.approx(8.0)
+    strips = replace(piece, mechanic=replace(piece.mechanic, tape_strips=2))
+    taped = evaluate(strips, conditions(), with_fixes=False).mechanic
+    assert taped.price is not None
+    assert taped.price > 8.0
+    assert taped.seat_moment_n_m > made.seat_moment_n_m
+
+
+def test_a_frame_nobody_measured_is_the_smallest_that_rests_to_the_half_centimetre() -> None:
+    """(24 + 2)/√2 is 18.38 cm, so 18.5 cm; what is too small, and how many wires go in, is said with what would be."""
+    mouth = bowl().vessel.mouth_width_m
+    least = math.ceil((mouth + 0.02) / math.sqrt(2) * 200) / 200
+    found = evaluate(framed(None, 5), conditions(), with_fixes=False)
+    assert found.cell_pitch_m == pytest.approx(least / 6)
+    own_frame.check_side((mouth + 0.02) / math.sqrt(2), mouth_m=mouth, square=False)
+    with pytest.raises(InvalidMeasure) as refused:
+        evaluate(framed(0.30, 60), conditions(), with_fixes=False)
+    assert refused.value.limit.text == "Take 49 or fewer."  # 30 cm in gaps of 4 mm beside wires of 2 mm
+
+
+def test_putty_holds_a_joint_by_its_area() -> None:
+    """10 kPa on π · 14 cm · 8 mm is 35.2 N; at 7 cm from the axis 2.463 N·m; past the edge nothing."""
+    assert stacks.putty_joint_moment_n_m(0.14, 0.07) == pytest.approx(2.463, abs=0.001)
+    assert stacks.putty_joint_moment_n_m(0.14, -0.01) == 0.0
+
+
 def test_a_column_holds_water_up_to_the_bowl_that_hangs_into_it() -> None:
     """π/4 · 15² · 80 cm³ is 14.14 l; a bowl that hangs 5 cm into it leaves 13.25 l; a closed top holds none."""
     column = Support(name="column", height_m=0.8, top_width_m=0.17, opening_m=0.15, column_width_m=0.15)
@@ -124,6 +168,12 @@ def test_an_insert_stands_on_its_riser_over_the_floor_of_its_urn() -> None:
     assert riser > 0
     assert stacks.raised_m(piece) == pytest.approx(urn.base_m + riser)
     across = insert.mouth_width_m + 2 * insert.wall_m
+    tall = replace(piece, insert=Insert(outer=urn, drop_m=urn.inside_depth_m - insert.rim_m + 0.01))
+    with pytest.raises(InvalidMeasure) as stands_out:
+        stacks.raised_m(tall)
+    assert stands_out.value.limit.quantities["most"].value == pytest.approx(insert.rim_m - 0.01)
+    just = replace(piece, insert=Insert(outer=urn, drop_m=urn.inside_depth_m - insert.rim_m))
+    assert stacks.raised_m(just) == pytest.approx(urn.base_m)
     straight = tuple(replace(each, width_m=across, depth_m=across) for each in urn.profile)
     tight = replace(piece, insert=Insert(outer=replace(urn, profile=straight)))
     assert stacks.raised_m(tight) > 0  # as wide as its bowl takes it; a millimetre less does not
@@ -195,3 +245,81 @@ def test_tape_is_drawn_as_it_is_said(strips: int, ends: list[tuple[tuple[float, 
     for drawn, wanted in zip(runs, ends, strict=False):
         assert drawn[0] == pytest.approx(wanted[0], abs=0.001)
         assert drawn[1] == pytest.approx(wanted[1], abs=0.001)
+
+
+def test_ties_and_canes_are_counted_as_a_hand_counts_them() -> None:
+    """A tube of 2 m: seven pegs, eleven ties that close it. 96 cm of frame: 3 + 4 + 1 + 2. Canes reach 4 cm over."""
+    tube = Armature(kind="tube", length_m=2.0)
+    assert wire_ties(tube) == 7 + 11
+    assert wire_ties(replace(tube, sections=3)) == 7 + 11 + 2 * 3
+    assert wire_ties(replace(tube, kind="snake")) == 7
+    assert tie_count(0.96) == 3 + 4 + 1 + 2
+    assert tie_count(1.0) == 10
+    assert canes_across(1.2, 0.4) == 2
+    assert canes_across(1.21, 0.4) == 3
+    assert canes_across(0.3, 0.4) == 1
+    panel = Armature(kind="panel", length_m=1.41, width_m=0.56, netting="galvanized-50-10")
+    sized = size_armature(panel, conditions().nettings["galvanized-50-10"], flowers_n=1.0)
+    parts = {each.name: each for each in sized.parts}
+    assert parts["canes along"].sizes[0].value == pytest.approx(1.45)
+    assert parts["canes across"].sizes[0].value == pytest.approx(0.60)
+    along, across = parts["canes along"].quantity, parts["canes across"].quantity
+    assert parts["ties to the canes"].quantity == along * 10 + across * 4  # 145 and 60 cm, one every 15
+    months = {each.name: each for each in with_more_ties(sized).parts}
+    assert months["ties to the canes"].quantity == math.ceil(1.5 * parts["ties to the canes"].quantity)
+    assert months["canes along"] == parts["canes along"]
+    even = replace(sized, parts=(replace(parts["ties to the canes"], quantity=14),))
+    assert with_more_ties(even).parts[0].quantity == 21
+
+
+def test_sections_of_a_run_share_tail_overlap_and_what_closes_it() -> None:
+    """Two sections of a frame of 2 m, by hand: half of 2 m, of two rows that close it and of two that overlap."""
+    net = conditions().nettings["galvanized-50-10"]
+    frame = Armature(kind="wrapped frame", length_m=2.0, netting=net.key, sections=2)
+    rows = 2 * pitch_along_m(net)
+    sized = size_armature(frame, net, flowers_n=1.0)
+    assert sized.section_m == pytest.approx(1.0 + (rows + rows) / 2)
+    assert sized.sheet.length_m == pytest.approx(2 * sized.section_m, rel=0.02)
+
+
+def test_a_finished_size_leaves_room_for_an_armature() -> None:
+    assert own_m(0.5, 0.1) == pytest.approx(0.3)
+    with pytest.raises(InvalidMeasure) as refused:
+        own_m(0.2, 0.1)
+    assert refused.value.message.quantities["f"].value == pytest.approx(0.2)
+
+
+def test_stems_nobody_has_chosen_yet_hang_half_way_between_the_shortest_and_the_longest() -> None:
+    ring = as_made.begun("ring")
+    assert isinstance(ring, Rig)
+    hung = replace(ring, recipe=(), armature=replace(ring.armature, drop=Drop(shortest_m=0.2, longest_m=0.5)))
+    assert mean_drop_m(hung) == pytest.approx(0.35)
+
+
+def test_the_base_of_a_crown_is_two_wires_with_loops() -> None:
+    """π · 18 cm and 8 cm for loops, twice, of 0.9 mm: 2 · 64.55 cm · 6.2 g · 0.81."""
+    crown = as_made.begun("crown")
+    assert isinstance(crown, Bouquet)
+    parts = evaluate(crown, conditions(), with_fixes=False).mechanic.parts
+    base = next(each for each in parts if each.name.startswith("base wire"))
+    assert base.quantity == 2
+    assert base.sizes[0].value == pytest.approx(math.pi * 0.18 + 0.08)
+    assert base.mass_kg == pytest.approx(0.006483, abs=1e-6)
+
+
+def test_what_hangs_on_two_lines_goes_up_in_one_stage_and_what_is_tied_in_none() -> None:
+    panel = as_made.begun("panel")
+    assert isinstance(panel, Rig)
+    four = assess(panel, conditions()).raising
+    assert four is not None
+    assert [len(each.lines) for each in four.stages] == [2, 2]
+    arch = as_made.begun("arch")
+    assert isinstance(arch, Rig)
+    assert assess(arch, conditions()).raising is None
+
+
+def test_a_panel_grows_both_ways_about_its_middle() -> None:
+    panel = as_made.begun("panel")
+    assert isinstance(panel, Rig)
+    twice = resized(panel, 2.2)
+    assert [(each.x_m, each.y_m) for each in twice.points] == [(2 * each.x_m, 2 * each.y_m) for each in panel.points]

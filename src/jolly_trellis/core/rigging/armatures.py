@@ -360,7 +360,8 @@ def _canes(armature: Armature, net: Netting, flowers_n: float) -> list[Part]:
     span = cane_span_m(max(flowers_n, 1.0) / area, net)
     along, across = canes_across(armature.width_m, span), canes_across(armature.length_m, span)
     long, short = armature.length_m + CANE_PROUD.value, armature.width_m + CANE_PROUD.value
-    ties = along * math.ceil(long / CANE_TIES_EVERY.value) + across * math.ceil(short / CANE_TIES_EVERY.value)
+    on_long, on_short = (math.ceil(each / CANE_TIES_EVERY.value - 1e-9) for each in (long, short))
+    ties = along * on_long + across * on_short
     return [
         _lengths("canes along", "cane", along, long, CANE_KG_M),
         _lengths("canes across", "cane", across, short, CANE_KG_M),
