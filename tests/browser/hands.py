@@ -128,7 +128,7 @@ class Thumb:
     def press(self, what: Locator) -> None:
         if what.get_attribute("type") == "checkbox":
             what = what.locator("xpath=ancestor::label")  # a thumb takes box and words together
-        what.scroll_into_view_if_needed()
+        what.tap(trial=True)  # it comes into sight, and stands still
         box = what.bounding_box()
         assert box is not None
         assert box["width"] >= self.LEAST_PX, f"{what} is too narrow for a thumb"

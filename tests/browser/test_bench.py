@@ -38,8 +38,10 @@ def saved(page: Page) -> None:
 
 def add_stems(page: Page, words: str) -> None:
     """A line more in the recipe, as "5 ruscus"."""
+    to_add = page.get_by_label("Add a variety")
+    expect(to_add).to_be_visible()
     before = page.get_by_role("combobox", name="Variety", exact=True).count()
-    page.get_by_label("Add a variety").fill(words)
+    to_add.fill(words)
     page.keyboard.press("Enter")
     expect(page.get_by_role("combobox", name="Variety", exact=True)).to_have_count(before + 1)
 

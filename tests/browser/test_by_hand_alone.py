@@ -6,6 +6,7 @@ import pytest
 from playwright.sync_api import Browser, Locator, expect
 
 from tests.browser.hands import Hand, Keyboard, Thumb
+from tests.browser.test_bench import saved
 from tools.running import Served
 
 pytestmark = pytest.mark.browser
@@ -65,6 +66,7 @@ def answer_everything(hand: Hand, beyond: Mapping[str, Callable[[Hand], None]] |
     page = hand.page
     expect(unknown(hand).first).to_be_visible()
     for _ in range(16):
+        saved(page)
         asked = unknown(hand)
         if asked.count() == 0:
             return

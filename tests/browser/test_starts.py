@@ -11,6 +11,7 @@ from playwright.sync_api import Page, expect
 
 from jolly_trellis.core.event.starts import STARTS
 from tests.browser.hands import Pointer
+from tests.browser.test_bench import saved
 from tests.plans_made import BRIEF, ORDERED
 from tools.running import Served
 
@@ -67,7 +68,7 @@ def answer_everything(hand: Pointer) -> None:
     judged = page.locator("[data-verb], [data-hang]").first
     for _ in range(24):
         expect(judged).to_be_visible()
-        page.wait_for_load_state("networkidle")
+        saved(page)
         if asked.count() == 0:
             return
         fact = asked.first.inner_text()

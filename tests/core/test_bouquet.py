@@ -71,6 +71,16 @@ def test_tape_and_ribbon() -> None:
     assert formulas.bow_length_m(0, 0.12) == 0.0
 
 
+def test_string_binds_what_the_tape_covers() -> None:
+    """By hand: four turns round a handle of 35 mm, and 30 cm for loop and knot."""
+    assert formulas.binding_length_m(0.035) == pytest.approx(4 * math.pi * 0.035 + 0.30)
+    made = build(bouquet("hand_spiral"), conditions())
+    string = next(each for each in made.mechanic.parts if each.name == "string of the binding")
+    handle = formulas.handle_of(made.placement.stems, crossing=True)
+    assert string.sizes[0].value == pytest.approx(formulas.binding_length_m(handle))
+    assert string.mass_kg == pytest.approx(string.sizes[0].value * 0.0015)
+
+
 def test_wires_of_a_star_lattice_come_in_pairs() -> None:
     assert formulas.star_wires(0.21, 0.018) % 2 == 0
     assert formulas.star_wire_length_m(0.2, 0.08, 0.12) == pytest.approx(0.3 * 1.15)

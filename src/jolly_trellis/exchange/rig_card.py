@@ -184,7 +184,9 @@ def _line_rows(rig: Rig, report: RigReport, system: UnitSystem) -> list[list[str
     alike: dict[tuple[str, ...], list[LineState]] = {}
     for line, state in zip(rig.lines, report.lines, strict=True):
         kind = f"{line.spec.kind}{_size(line.spec.size_m)}, {line.spec.fitting}"
-        kind += "".join(f", {each.kind}" for each in line.hardware)
+        for each in line.hardware:
+            marked = "mark NOT READ" if each.wll_n is None else f"marked {text_of(pull(each.wll_n), system)}"
+            kind += f", {each.kind} {marked}"
         key = (kind, to_cut(length(state.cut_length_m), system), CASES[state.governs])
         alike.setdefault(key if rig.is_tied else (*key, state.name), []).append(state)
     rows = []

@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from jolly_trellis.core.event.job import Made
+from jolly_trellis.core.event.job import Made, RigWork
 from jolly_trellis.core.event.needs import Needs, needs_of
 from jolly_trellis.core.event.roll import cut_plan
 from jolly_trellis.core.event.roll_problems import Larder
@@ -12,7 +12,10 @@ from jolly_trellis.core.event.shelves import Shelves
 from jolly_trellis.core.event.shopping import Buy, Shopping, shopping
 from jolly_trellis.core.event.shopping import _supply as bought_of
 from jolly_trellis.core.event.water_rounds import water_rounds
+from jolly_trellis.core.rigging.assess import assess
+from jolly_trellis.core.rigging.rig import Hardware, Mount
 from jolly_trellis.core.units import render
+from tests.core.rigging.test_mounts import FRAME, railed
 from tests.events import all_needs, demo_made, job, kept, larder, one_bowl, shelves, supplies
 from tests.ordinary import conditions, varieties
 
@@ -82,6 +85,53 @@ def test_gloves_for_thorns_and_sap_ladders_and_proof_loads_for_what_hangs() -> N
     assert "bags of water or sand to prove with" in names
     assert not any("ladder" in each.name for each in plain.packs)
     assert any(each.group == "emergency kit" for each in plain.packs)
+
+
+def hung_on_a_frame() -> Made:
+    """A rail on a frame with weights on its feet, a shackle and a sling on one line, a shackle on another."""
+    rig = railed(replace(FRAME, ballast_kg=12.0, tied_to="two eyes"))
+    shackle = Hardware(kind="shackle", wll_n=3000.0)
+    first, second, *others = rig.lines
+    first = replace(first, hardware=(shackle, Hardware(kind="sling", wll_n=9000.0)))
+    rig = replace(rig, lines=(first, replace(second, hardware=(shackle,)), *others), extra_kg=1.5)
+    rig = replace(rig, armature=replace(rig.armature, core_kg=2.0))
+    return Made(rigs=(RigWork(id=1, rig=rig, report=assess(rig, conditions())),))
+
+
+def test_marked_hardware_and_the_core_are_bought_once_and_used_often() -> None:
+    """By hand: 2 kg of core are bedded on 2 · 0.3 · 9.81 / 10 000 m², a ring of 8 mm as long as that, at 75 g/m."""
+    made = hung_on_a_frame()
+    needs = {each.supply: each for each in needs_of(made).supplies}
+    assert [(needs[each].amount, needs[each].uses) for each in ("shackle", "sling", "stone")] == [
+        (2, 100),
+        (1, 100),
+        (2.0, 100),
+    ]
+    assert needs["putty"].amount == pytest.approx(2 * 0.3 * 9.80665 / 10_000 / 0.008 * 0.075)
+    assert needs["putty"].uses == 1
+    found = of(made)
+    assert (line(found, "shackle").packs, line(found, "shackle").group) == (2, "rigging")
+    assert "carabiner" not in {each.key for each in found.buys}
+
+
+def test_frames_weights_cores_and_hardware_go_along() -> None:
+    packs = {each.key: each for each in of(hung_on_a_frame()).packs}
+    frame, feet = packs["mount-1"], packs["feet-1"]
+    assert (frame.group, frame.name, frame.number, frame.home) == ("carried apart", "frame", 1, True)
+    assert render(frame.why, "metric") == "of railed, 220 cm × 200 cm, 12 kg; with guys to two eyes"
+    assert (feet.name, feet.number) == ("weight for a foot", 4)
+    assert render(feet.why, "metric") == "12 kg each, on the feet of the frame of railed"
+    assert render(packs["core-1"].why, "metric") == "2 kg, in the foot of railed"
+    assert render(packs["extra-1"].why, "metric") == "1.5 kg, on railed"
+    assert (packs["shackle"].number, packs["sling"].number) == (2, 1)
+    wall = hung_on_a_frame().rigs[0]
+    wall = replace(wall, rig=replace(wall.rig, mount=Mount(kind="wall"), extra_kg=0.0))
+    there = {each.key for each in of(Made(rigs=(wall,))).packs}
+    assert not {"mount-1", "feet-1", "extra-1"} & there
+    bare = replace(wall, rig=replace(wall.rig, mount=replace(FRAME, mass_kg=None, ballast_kg=0.0)))
+    packs = {each.key: each for each in of(Made(rigs=(bare,))).packs}
+    assert render(packs["mount-1"].why, "metric") == "of railed, 220 cm × 200 cm; with guys to the porch post"
+    assert "feet-1" not in packs
 
 
 def test_water_is_packed_in_cans_that_hold_all_of_it() -> None:

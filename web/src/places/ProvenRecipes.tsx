@@ -7,6 +7,7 @@ import { Choice } from "../ui/Choice";
 import { QuantityField } from "../ui/QuantityField";
 import { useSettings } from "../ui/settings";
 import { TextField } from "../ui/TextField";
+import type { UnitSystem } from "../units/parse";
 import { render, textOf } from "../units/text";
 
 type By = Proven["by"];
@@ -22,10 +23,12 @@ type Props = {
 const BY: readonly (readonly [By, string])[] = [
   ["diameter", "across"],
   ["length", "long"],
-  ["area", "m² of area"],
+  ["area", "area"],
   ["count", "pieces"],
 ];
-const WORDS = { diameter: "across", length: "long", area: "m²", count: "pieces" } as const;
+const WORDS = { diameter: "across", length: "long", count: "pieces" } as const;
+/** How an area is written: its unit, and what one of it is in m². */
+const AREA = { metric: ["m²", 1], inch: ["ft²", 0.3048 ** 2] } as const;
 
 /** Recipes that are known to do for a size: put in at the size of this piece, or kept from it under a name. */
 export function ProvenRecipes({ recipe, sizes, by, onTake }: Props) {
@@ -45,6 +48,8 @@ export function ProvenRecipes({ recipe, sizes, by, onTake }: Props) {
   ]);
   const taken = every.get(chosen);
   const shown = size ?? (taken ? sizes[taken.by] : null);
+  const [areaUnit, areaOne] = AREA[system];
+  const one = taken?.by === "area" ? areaOne : 1;
   const attempt = async (act: () => Promise<void>) => {
     try {
       await act();
@@ -87,12 +92,12 @@ export function ProvenRecipes({ recipe, sizes, by, onTake }: Props) {
         />
         {taken && (
           <QuantityField
-            label={`for this, ${WORDS[taken.by]}`}
+            label={`for this, ${taken.by === "area" ? areaUnit : WORDS[taken.by]}`}
             kind={taken.by === "area" ? "ratio" : taken.by === "count" ? "count" : "length"}
-            value={shown}
+            value={shown === null ? null : shown / one}
             path="size"
             problem={problem}
-            onCommit={(value) => value !== null && setSize(value)}
+            onCommit={(value) => value !== null && setSize(value * one)}
             className="w-28"
           />
         )}
@@ -176,8 +181,8 @@ export function ProvenRecipes({ recipe, sizes, by, onTake }: Props) {
   );
 }
 
-function sizeText(proven: Proven, system: "metric" | "inch"): string {
-  if (proven.by === "area") return `${proven.size.toFixed(2)} m²`;
+function sizeText(proven: Proven, system: UnitSystem): string {
+  if (proven.by === "area") return `${(proven.size / AREA[system][1]).toFixed(2)} ${AREA[system][0]}`;
   if (proven.by === "count") return proven.size === 1 ? "one piece" : `${proven.size} pieces`;
   return `${textOf({ kind: "length", value: proven.size }, system)} ${WORDS[proven.by]}`;
 }

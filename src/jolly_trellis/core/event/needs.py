@@ -1,5 +1,6 @@
 """What an event needs: sheets, lengths to cut, supplies, frogs and stems, each with the piece that needs it."""
 
+from collections import Counter
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, replace
 from typing import Any, Literal
@@ -8,11 +9,14 @@ from jolly_trellis.core.books.needs import FromFrogs, FromNetting, FromSupply
 from jolly_trellis.core.event.job import Made, PieceWork, Reused, RigWork, Work, name_of, quantity_of, recipe_of
 from jolly_trellis.core.materials.netting import Sheet
 from jolly_trellis.core.mechanics.bouquet import WORN_LEGS
+from jolly_trellis.core.mechanics.fit import PUTTY_WIDTH, putty_ring_kg
 from jolly_trellis.core.mechanics.pin_frog import FROG_USES
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.plan.piece import Piece, RecipeLine, StemTube
 from jolly_trellis.core.rigging.lines import LINES, LineSpec, end_takes_m, supply_of
-from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.rigging.loads import HARDWARE_USES
+from jolly_trellis.core.rigging.mounts import core_bed_m2
+from jolly_trellis.core.rigging.rig import HARDWARE_KINDS, HardwareKind, Rig
 from jolly_trellis.core.stems.shades import shade_counts
 
 ThingKind = Literal["vessel", "stand", "frog", "armature"]
@@ -23,6 +27,9 @@ TUBES: tuple[tuple[float, float, str], ...] = (
     (0.017, 0.105, "stem-tube"),
     (0.1, 0.5, "stem-tube-20"),
 )
+
+# The marked hardware of lines, and the key of the supply each is bought as.
+HARDWARE_SUPPLY: dict[HardwareKind, str] = {kind: kind.replace(" ", "-") for kind in HARDWARE_KINDS}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -378,7 +385,22 @@ def _of_rig(hung: RigWork) -> Iterator[Need]:
         yield _line(hung, state.name, line.spec, state.cut_length_m)
     for name, spec, long in _other_lines(rig):
         yield _line(hung, name, spec, long)
+    yield from _kept(hung)
     yield from _own_water(hung)
+
+
+def _kept(hung: RigWork) -> Iterator[Need]:
+    """Marked hardware in the lines, and the stone in the foot of a sleeve: what comes home and is used again."""
+    uses = round(HARDWARE_USES.value)
+    numbers = Counter(each.kind for line in hung.rig.lines for each in line.hardware)
+    for kind, number in numbers.items():
+        supply, amount = HARDWARE_SUPPLY[kind], float(number)
+        yield SupplyNeed(piece_id=hung.id, piece=hung.rig.name, supply=supply, amount=amount, uses=uses)
+    core_kg = hung.rig.armature.core_kg
+    if core_kg:
+        yield SupplyNeed(piece_id=hung.id, piece=hung.rig.name, supply="stone", amount=core_kg, uses=uses)
+        bed_kg = putty_ring_kg(core_bed_m2(core_kg) / PUTTY_WIDTH.value)
+        yield SupplyNeed(piece_id=hung.id, piece=hung.rig.name, supply="putty", amount=bed_kg)
 
 
 def _other_lines(rig: Rig) -> Iterator[tuple[str, LineSpec, float]]:

@@ -8,15 +8,16 @@ from typing import Literal
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.event.buying import StemBuy
 from jolly_trellis.core.event.job import Job, Made, quantity_of, recipe_of
-from jolly_trellis.core.event.needs import FOR_ALL, Needs
+from jolly_trellis.core.event.needs import FOR_ALL, HARDWARE_SUPPLY, Needs
 from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.shared_needs import PADS_EACH
 from jolly_trellis.core.event.water_rounds import WaterRounds
 from jolly_trellis.core.materials.hazards import HANDS
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.quantities import Phrase, cut_length, mass, phrase, volume
-from jolly_trellis.core.rigging.loads import PROOF_MIN
+from jolly_trellis.core.quantities import Phrase, cut_length, length, mass, phrase, volume
+from jolly_trellis.core.rigging.loads import EXTRA, PROOF_MIN
+from jolly_trellis.core.rigging.mounts import FEET
 
 SPARE_STEMS = rule("Stems of each variety kept for mending on site, share", "ratio", 0.05, COMMON_PRACTICE)
 SPARE_TIES = rule("Cable ties in the emergency kit", "count", 20, COMMON_PRACTICE)
@@ -58,7 +59,7 @@ def packing(
     packs += [
         Pack(key=f"piece-{hung.id}", group="pieces", name=hung.rig.name, number=1, why=own) for hung in made.rigs
     ]
-    packs += [*_lifted_out(made), *_apart(needs, larder), *_put_in_there(made, varieties)]
+    packs += [*_lifted_out(made), *_with_hung(made), *_apart(needs, larder), *_put_in_there(made, varieties)]
     packs += [*_tools(job, made, varieties, needs, larder), *_water(needs, larder, water), *_kit(needs, stems, larder)]
     return tuple(packs)
 
@@ -82,8 +83,33 @@ def _lifted_out(made: Made) -> Iterator[Pack]:
             )
 
 
+def _with_hung(made: Made) -> Iterator[Pack]:
+    """What hung work is mounted on, the weights on its feet, the core of a sleeve, and whatever else hangs on it."""
+
+    def apart(key: str, name: str, why: Phrase, number: int = 1) -> Pack:
+        return Pack(key=key, group="carried apart", name=name, number=number, why=why)
+
+    for hung in made.rigs:
+        mount, of = hung.rig.mount, hung.rig.name
+        if mount is not None and mount.kind in ("frame", "stand"):
+            words = "of {name}, {w} × {h}" if mount.mass_kg is None else "of {name}, {w} × {h}, {m}"
+            words = words if mount.tied_to is None else f"{words}; with guys to {{to}}"
+            said = {"w": length(mount.width_m), "h": length(mount.height_m), "m": mass(mount.mass_kg or 0.0)}
+            yield apart(f"mount-{hung.id}", mount.kind, phrase(words, name=of, to=mount.tied_to or "", **said))
+            if mount.ballast_kg:
+                why = phrase(
+                    "{m} each, on the feet of the {kind} of {name}", m=mass(mount.ballast_kg), kind=mount.kind, name=of
+                )
+                yield apart(f"feet-{hung.id}", "weight for a foot", why, FEET)
+        if hung.rig.armature.core_kg:
+            why = phrase("{m}, in the foot of {name}", m=mass(hung.rig.armature.core_kg), name=of)
+            yield apart(f"core-{hung.id}", "core", why)
+        if hung.rig.extra_kg:
+            yield apart(f"extra-{hung.id}", EXTRA, phrase("{m}, on {name}", m=mass(hung.rig.extra_kg), name=of))
+
+
 def _apart(needs: Needs, larder: Larder) -> Iterator[Pack]:
-    """Stands, and the cartons that pieces ride in."""
+    """Stands, the cartons that pieces ride in, and the marked hardware of all lines."""
     stands: dict[str, int] = {}
     for each in needs.things:
         if each.kind == "stand":
@@ -91,6 +117,8 @@ def _apart(needs: Needs, larder: Larder) -> Iterator[Pack]:
     for name, number in stands.items():
         yield Pack(key=f"stand-{name}", group="carried apart", name=name, number=number)
     yield from _from_needs(needs, larder, "box", "carried apart", phrase("one for each piece that rides boxed"))
+    for supply in HARDWARE_SUPPLY.values():
+        yield from _from_needs(needs, larder, supply, "carried apart", phrase("in the lines of what hangs"))
 
 
 def _put_in_there(made: Made, varieties: Mapping[str, Variety]) -> Iterator[Pack]:

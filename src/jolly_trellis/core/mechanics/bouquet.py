@@ -25,6 +25,8 @@ STAR_SPACING = rule("Finger's width between the stars of a lattice", "length", 0
 WORN_LEGS = {"buttonhole": 0.06, "corsage": 0.05, "crown": 0.03}
 STAR_TWIST = measure("Length that twisting takes from a star lattice's wires", "ratio", 1.15)
 SKIRT = rule("Netting gathered below the binding, into the handle", "length", 0.05, COMMON_PRACTICE)
+BIND_TURNS = rule("Turns of string round a binding", "count", 4, COMMON_PRACTICE)
+BIND_ENDS = rule("String for the loop and the knot of a binding", "length", 0.30, COMMON_PRACTICE)
 TAPE_BAND = rule("Height of the tape round a binding", "length", 0.05, COMMON_PRACTICE)
 TAPE_WIDTH = rule("Width of bouquet tape", "length", 0.025, COMMON_PRACTICE)
 TAPE_LAP = rule("Lap of one turn of tape over the last", "ratio", 0.5, COMMON_PRACTICE)
@@ -46,6 +48,16 @@ class Shape:
     hand_m: float
     neck_m: float
     dome_m: float
+
+
+def binding_length_m(handle_m: float) -> float:
+    """String that binds a handle: its turns, and the ends of loop and knot: n·π·d + 30 cm, m.
+
+    Args:
+        handle_m: diameter of the bound stems, m, ≥ 0.
+    Source: geometry; turns and ends are common practice, no source.
+    """
+    return BIND_TURNS.value * math.pi * handle_m + BIND_ENDS.value
 
 
 def cap_area_m2(half_width_m: float, half_depth_m: float, rise_m: float) -> float:

@@ -8,7 +8,7 @@ from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.mechanics import bouquet as bouquets
 from jolly_trellis.core.mechanics.bouquet import Shape
-from jolly_trellis.core.mechanics.fit import TAPE_KG_M2
+from jolly_trellis.core.mechanics.fit import STRING_KG_M, TAPE_KG_M2
 from jolly_trellis.core.mechanics.sized import Level, Part, Step
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.quantities import cut_length, length, phrase
@@ -100,19 +100,27 @@ def _backed(bouquet: Bouquet) -> tuple[Step, Part]:
 
 
 def _bound(handle: float) -> tuple[list[Part], list[Step]]:
+    string = bouquets.binding_length_m(handle)
     tape = bouquets.tape_length_m(handle, bouquets.TAPE_BAND.value, bouquets.TAPE_WIDTH.value, bouquets.TAPE_LAP.value)
     kg = tape * bouquets.TAPE_WIDTH.value * TAPE_KG_M2.value
     parts = [
+        Part(
+            name="string of the binding",
+            quantity=1,
+            sizes=(length(string),),
+            mass_kg=string * STRING_KG_M.value,
+            taken=FromSupply(supply="string", how="each cut"),
+        ),
         Part(
             name="tape over the binding",
             quantity=1,
             sizes=(length(tape),),
             mass_kg=kg,
             taken=FromSupply(supply="stem-tape", how="each cut"),
-        )
+        ),
     ]
-    steps = [Step(act="bind", say=phrase("Bind tightly at one point and tape over it: {t}.", t=cut_length(tape)))]
-    return parts, steps
+    words = "Bind tightly at one point with {s} of string, and tape over it: {t}."
+    return parts, [Step(act="bind", say=phrase(words, s=cut_length(string), t=cut_length(tape)))]
 
 
 def _ribbons(bouquet: Bouquet) -> tuple[list[Part], list[Step]]:

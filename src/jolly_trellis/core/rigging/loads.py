@@ -42,6 +42,7 @@ HARDWARE_KG = {
         ("turnbuckle", 0.12),
     )
 }
+HARDWARE_USES = measure("Times a shackle, sling or other marked hardware is used", "count", 100)
 NETTING = "netting"
 EXTRA = "whatever else hangs on it"
 CORE = "core"

@@ -1,7 +1,7 @@
 """The plan of hung, mounted and leaning work as it is stored: hang points, lines, armature, what it is mounted on."""
 
 from dataclasses import dataclass
-from typing import Annotated, Literal
+from typing import Annotated, Literal, get_args
 
 from jolly_trellis.core.plan.piece import FootMaterial, RecipeLine, Surface
 from jolly_trellis.core.ranges import Many, Range, Text
@@ -17,6 +17,7 @@ MountKind = Literal["frame", "wall", "column", "stand"]
 Outline = Literal["hoop", "arch", "rail"]
 Tested = Literal["maker", "trial"]
 HardwareKind = Literal["shackle", "sling", "eye bolt", "carabiner", "swivel", "turnbuckle"]
+HARDWARE_KINDS: tuple[HardwareKind, ...] = get_args(HardwareKind)
 HazardKind = Literal["sprinkler", "detector", "open flame", "flame in glass", "LED candle", "exit sign"]
 
 

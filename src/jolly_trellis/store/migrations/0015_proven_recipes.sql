@@ -18,7 +18,13 @@ WITH new (key, name, measured_by, pack, price, spare, supplier, provenance) AS (
         ('stem-wire-09', 'stem wire, 0.9 mm', 'length', 60.0, 5.6, 0.2, 'sundries', '{"kind":"estimate","source":"trade pack; price is an estimate"}'),
         ('pin', 'lapel pin', 'piece', 50.0, 4.0, 0.1, 'sundries', '{"kind":"estimate","source":"trade pack; price is an estimate"}'),
         ('cloth', 'cloth, towel or burlap, 0.5 m²', 'piece', 1.0, 3.5, 0.0, 'hardware', '{"kind":"estimate","source":"trade size; price is an estimate"}'),
-        ('berry-sprig', 'sprig of berries', 'piece', 10.0, 6.5, 0.1, 'market', '{"kind":"estimate","source":"trade pack; price is an estimate"}')
+        ('berry-sprig', 'sprig of berries', 'piece', 10.0, 6.5, 0.1, 'market', '{"kind":"estimate","source":"trade pack; price is an estimate"}'),
+        ('shackle', 'shackle, marked', 'piece', 1.0, 3.2, 0.0, 'rigging', '{"kind":"estimate","source":"trade size; price is an estimate"}'),
+        ('sling', 'round sling, 1 m, marked', 'piece', 1.0, 7.5, 0.0, 'rigging', '{"kind":"estimate","source":"trade size; price is an estimate"}'),
+        ('eye-bolt', 'eye bolt, marked', 'piece', 1.0, 4.1, 0.0, 'rigging', '{"kind":"estimate","source":"trade size; price is an estimate"}'),
+        ('carabiner', 'carabiner, marked', 'piece', 1.0, 5.8, 0.0, 'rigging', '{"kind":"estimate","source":"trade size; price is an estimate"}'),
+        ('swivel', 'swivel, marked', 'piece', 1.0, 6.4, 0.0, 'rigging', '{"kind":"estimate","source":"trade size; price is an estimate"}'),
+        ('turnbuckle', 'turnbuckle, marked', 'piece', 1.0, 5.2, 0.0, 'rigging', '{"kind":"estimate","source":"trade size; price is an estimate"}')
 )
 INSERT INTO supply (position, key, name, measured_by, pack, price, spare, supplier, provenance)
 SELECT

@@ -88,70 +88,72 @@ export function VesselTab({ piece, report, stock, problem, onCommit }: Props) {
       <div className="grid grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)] gap-6 p-3 max-lg:grid-cols-1">
         <section>
           <h2 className="m-0 mb-1 text-base">Inside, from the floor up</h2>
-          <table className="border-separate border-spacing-x-1.5 border-spacing-y-1">
-            <thead>
-              <tr className="text-left text-xs text-soft">
-                <th className="font-normal">height</th>
-                <th className="font-normal">{alike ? "inside size" : "side to side"}</th>
-                {!alike && <th className="font-normal">front to back</th>}
-                <th
-                  className="font-normal"
-                  title="Where the inside bends sharply; elsewhere it runs on smoothly"
-                >
-                  corner
-                </th>
-                <td />
-              </tr>
-            </thead>
-            <tbody>
-              {vessel.profile.map((point, index) => (
-                // biome-ignore lint/suspicious/noArrayIndexKey: a measured height is known by its place
-                <tr key={index}>
-                  {(["height_m", "width_m", ...(alike ? [] : ["depth_m"])] as Size[]).map((name) => (
-                    <td key={name}>
-                      <QuantityField
-                        label={`${name === "height_m" ? "Height" : name === "width_m" ? "Inside size" : "Front to back"}, measure ${index + 1}`}
-                        hideLabel
-                        kind="length"
-                        value={point[name]}
-                        path={`vessel.profile.${index}.${name}`}
-                        problem={problem}
-                        onCommit={(value) => value !== null && putPoint(index, { [name]: value })}
-                        className="w-28"
-                      />
-                    </td>
-                  ))}
-                  <td className="text-center">
-                    {index > 0 && index < vessel.profile.length - 1 && (
-                      <label className="flex h-11 w-11 items-center justify-center">
-                        <input
-                          type="checkbox"
-                          className="h-5 w-5 accent-leaf"
-                          aria-label={`A corner at measure ${index + 1}`}
-                          checked={point.corner ?? false}
-                          onChange={(event) => putPoint(index, { corner: event.target.checked })}
-                        />
-                      </label>
-                    )}
-                  </td>
-                  <td>
-                    {index > 0 && index < vessel.profile.length - 1 && (
-                      <Button
-                        look="quiet"
-                        className="w-11 px-0"
-                        onClick={() =>
-                          put({ profile: vessel.profile.toSpliced(index, 1) }, "Take out a height")
-                        }
-                      >
-                        <X size={18} aria-hidden="true" />
-                        <span className="sr-only">Take out measure {index + 1}</span>
-                      </Button>
-                    )}
-                  </td>
+          <div className="overflow-x-auto">
+            <table className="border-separate border-spacing-x-1.5 border-spacing-y-1">
+              <thead>
+                <tr className="text-left text-xs text-soft">
+                  <th className="font-normal">height</th>
+                  <th className="font-normal">{alike ? "inside size" : "side to side"}</th>
+                  {!alike && <th className="font-normal">front to back</th>}
+                  <th
+                    className="font-normal"
+                    title="Where the inside bends sharply; elsewhere it runs on smoothly"
+                  >
+                    corner
+                  </th>
+                  <td />
                 </tr>
-              ))}
-            </tbody>
-          </table>
+              </thead>
+              <tbody>
+                {vessel.profile.map((point, index) => (
+                  // biome-ignore lint/suspicious/noArrayIndexKey: a measured height is known by its place
+                  <tr key={index}>
+                    {(["height_m", "width_m", ...(alike ? [] : ["depth_m"])] as Size[]).map((name) => (
+                      <td key={name}>
+                        <QuantityField
+                          label={`${name === "height_m" ? "Height" : name === "width_m" ? "Inside size" : "Front to back"}, measure ${index + 1}`}
+                          hideLabel
+                          kind="length"
+                          value={point[name]}
+                          path={`vessel.profile.${index}.${name}`}
+                          problem={problem}
+                          onCommit={(value) => value !== null && putPoint(index, { [name]: value })}
+                          className="w-28"
+                        />
+                      </td>
+                    ))}
+                    <td className="text-center">
+                      {index > 0 && index < vessel.profile.length - 1 && (
+                        <label className="flex h-11 w-11 items-center justify-center">
+                          <input
+                            type="checkbox"
+                            className="h-5 w-5 accent-leaf"
+                            aria-label={`A corner at measure ${index + 1}`}
+                            checked={point.corner ?? false}
+                            onChange={(event) => putPoint(index, { corner: event.target.checked })}
+                          />
+                        </label>
+                      )}
+                    </td>
+                    <td>
+                      {index > 0 && index < vessel.profile.length - 1 && (
+                        <Button
+                          look="quiet"
+                          className="w-11 px-0"
+                          onClick={() =>
+                            put({ profile: vessel.profile.toSpliced(index, 1) }, "Take out a height")
+                          }
+                        >
+                          <X size={18} aria-hidden="true" />
+                          <span className="sr-only">Take out measure {index + 1}</span>
+                        </Button>
+                      )}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
           <Button className="mt-1" onClick={addPoint}>
             <Plus size={18} aria-hidden="true" /> Measure one more height
           </Button>
