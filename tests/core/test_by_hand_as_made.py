@@ -25,12 +25,15 @@ from jolly_trellis.core.rigging.armatures import (
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.drops import drop_lengths_m, longest_drop_m, mean_drop_m
 from jolly_trellis.core.rigging.hung_wind import outline_side_m2
-from jolly_trellis.core.rigging.rig import Armature, Drop, Mount, Rig
+from jolly_trellis.core.rigging.lines import LineSpec
+from jolly_trellis.core.rigging.refusals import MOST_PLACES, MOST_TIES
+from jolly_trellis.core.rigging.rig import Armature, Attachment, Drop, HangPoint, Mount, Rig, RigLine
 from jolly_trellis.core.stems.cups import cup_deep_m, cup_kg, rod_for_m
 from tests import as_made
 from tests.ordinary import conditions, vessels
 from tests.ordinary import piece as bowl
 
+STEEL = LineSpec(kind="steel rope", size_m=0.0015, fitting="grip")
 HOOP = Mount(kind="frame", outline="hoop", width_m=1.2, height_m=1.95, x_m=0.3)
 ARCH = Mount(kind="frame", outline="arch", width_m=1.4, height_m=2.2, x_m=0.3)
 RAIL = Mount(kind="frame", outline="rail", width_m=2.0, height_m=1.5, x_m=0.3)
@@ -323,3 +326,45 @@ def test_a_panel_grows_both_ways_about_its_middle() -> None:
     assert isinstance(panel, Rig)
     twice = resized(panel, 2.2)
     assert [(each.x_m, each.y_m) for each in twice.points] == [(2 * each.x_m, 2 * each.y_m) for each in panel.points]
+
+
+def level_tube(length_m: float, places: int = 9) -> Rig:
+    """A tube under level lines, 4 m from the first to the last, a quarter of a metre over it."""
+    xs = [-2.0 + 4.0 * at / (places - 1) for at in range(places)]
+    return Rig(
+        name="tube",
+        points=tuple(HangPoint(name=f"p{at}", kind="beam loop", x_m=x, y_m=0, z_m=2.75) for at, x in enumerate(xs)),
+        attachments=tuple(Attachment(x_m=x, y_m=0, z_m=2.5) for x in xs),
+        lines=tuple(RigLine(point=at, attachment=at, spec=STEEL) for at in range(places)),
+        armature=Armature(kind="tube", length_m=length_m, netting="galvanized-50-10"),
+        recipe=(RecipeLine(variety="ruscus", count=60, role="base"),),
+    )
+
+
+@pytest.mark.parametrize("longer", [1.0, 1.05, 1.2])
+def test_what_is_longer_than_its_lines_are_apart_is_gathered_and_pushes_none_of_them(longer: float) -> None:
+    """By hand: level lines bear the weight together, and a sixth more where each is at its worst."""
+    report = assess(level_tube(4.0 * longer), conditions())
+    pulls = [each.tension_n for each in report.lines]
+    assert report.rest.load_n <= sum(pulls) <= report.rest.load_n * 7 / 6 * longer
+    assert max(pulls) <= report.rest.load_n / 8 * 1.3
+
+
+def test_places_are_kept_to_the_millimetre_and_no_run_is_short_by_that() -> None:
+    """Eight spans that each measure a third of a millimetre more than the run has there are no reason to refuse it."""
+    assert len(assess(level_tube(4.0 - 8 * 0.0003), conditions()).lines) == 9
+    with pytest.raises(InvalidMeasure, match="its lines lead over"):
+        assess(level_tube(4.0 - 0.006), conditions())
+
+
+def test_what_is_tied_all_along_may_have_more_ties_than_a_hung_run_has_lines() -> None:
+    frame = Mount(kind="frame", outline="rail", width_m=9.0, height_m=2.5)
+    for ties in (MOST_PLACES + 2, MOST_TIES):
+        tied = replace(level_tube(4.0, ties), mount=frame)
+        assert len(assess(tied, conditions()).lines) == ties
+    with pytest.raises(InvalidMeasure, match="hang points") as caught:
+        assess(replace(level_tube(4.0, MOST_TIES + 1), mount=frame), conditions())
+    assert caught.value.limit.quantities["most"].value == MOST_TIES
+    with pytest.raises(InvalidMeasure, match="hang points") as caught:
+        assess(level_tube(4.0, MOST_PLACES + 1), conditions())
+    assert caught.value.limit.quantities["most"].value == MOST_PLACES

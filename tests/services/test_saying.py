@@ -59,8 +59,11 @@ def test_hung_work_at_another_size_hangs_as_it_did(key: str, times: float) -> No
     assert isinstance(part, Rig)
     found = resized(part, times * size_of(part))
     assert size_of(found) == pytest.approx(times * size_of(part))
-    assert [each.x_m for each in found.points] == pytest.approx([times * each.x_m for each in part.points], abs=1e-4)
-    for before, after in zip(part.attachments, found.attachments, strict=True):
+    between = max(1, (len(found.attachments) - 1) // (len(part.attachments) - 1)) if key in _RUNS else 1
+    assert [each.x_m for each in found.points[::between]] == pytest.approx(
+        [times * each.x_m for each in part.points], abs=1e-4
+    )
+    for before, after in zip(part.attachments, found.attachments[::between], strict=True):
         assert after.x_m == pytest.approx(times * before.x_m, abs=1e-4)
         assert after.z_m == before.z_m
         if key in ("ring", "panel", "cloud"):
@@ -71,6 +74,38 @@ def test_hung_work_at_another_size_hangs_as_it_did(key: str, times: float) -> No
 
 
 _SHEETS = ("ring", "panel", "cloud")
+_RUNS = ("garland", "wall_roll", "cascade")
+
+
+@pytest.mark.parametrize(
+    ("key", "times", "places"),
+    [("garland", 1.0, 3), ("garland", 1.3, 3), ("garland", 1.4, 5), ("garland", 20.0, 31), ("garland", 90.0, 59),
+     ("wall_roll", 3.0, 13), ("cascade", 3.0, 10), ("cascade", 0.2, 4)],
+)  # fmt: skip
+def test_a_long_run_is_held_at_places_between_as_well(key: str, times: float, places: int) -> None:
+    """By hand: a garland of 63 m has 15 spans for each of its two of 1.5 m, up to the sixty that one piece has."""
+    part = STARTS[key].begin(Given(vessel=USUAL.vessel, nettings=nettings(), practice=Practice()))
+    assert isinstance(part, Rig)
+    found = resized(part, times * size_of(part))
+    assert len(found.points) == len(found.attachments) == len(found.lines) == places
+    assert [(line.point, line.attachment) for line in found.lines] == [(at, at) for at in range(places)]
+    word = part.points[0].name.split()[0]
+    assert [each.name for each in found.points] == [f"{word} {at + 1}" for at in range(places)]
+    assert all(point.x_m == held.x_m for point, held in zip(found.points, found.attachments, strict=True))
+    if places < 59:
+        spans = [math.dist((a.x_m, a.z_m), (b.x_m, b.z_m)) for a, b in pairwise(found.attachments)]
+        usual = max(math.dist((a.x_m, a.z_m), (b.x_m, b.z_m)) for a, b in pairwise(part.attachments))
+        assert max(spans) <= usual * 4 / 3 + 0.01
+    if key == "wall_roll":  # it goes on as the parabola it is begun as
+        for held in found.attachments:
+            assert held.z_m == pytest.approx(2.32 + 0.16 * (held.x_m / 2.7) ** 2, abs=2e-3)
+
+
+def test_a_run_with_lines_of_its_own_is_not_given_more() -> None:
+    part = STARTS["garland"].begin(Given(vessel=USUAL.vessel, nettings=nettings(), practice=Practice()))
+    assert isinstance(part, Rig)
+    twice = replace(part, lines=(*part.lines, part.lines[0]))
+    assert len(resized(twice, 12.0).points) == 3
 
 
 @pytest.mark.parametrize("key", ["hoop", "arch", "column"])

@@ -3,12 +3,17 @@
 import math
 from dataclasses import replace
 
+import numpy as np
+from scipy.interpolate import CubicSpline
+
 from jolly_trellis.core.event.starts_hung import banded, sections_for, wrapped
 from jolly_trellis.core.rigging import outlines
-from jolly_trellis.core.rigging.rig import RUNS, Armature, Mount, Rig
+from jolly_trellis.core.rigging.refusals import MOST_PLACES
+from jolly_trellis.core.rigging.rig import RUNS, Armature, Attachment, Mount, Rig
 
 _STANDS_M = 0.75  # a hoop's lowest point over the floor
 _ON_IT_M = 0.03  # what is no farther from a frame is on it
+_STRETCH = 4 / 3  # how much wider a span of a longer run may be than it is begun with
 _SECTION_SHARE = 0.7  # what covers less of its frame is a section of it
 
 
@@ -20,7 +25,7 @@ def size_of(rig: Rig) -> float:
 
 
 def resized(rig: Rig, size_m: float) -> Rig:
-    """The same piece so large, m, its hang points as far apart; its heights stay, but those of a frame.
+    """The same piece so large, m; its heights stay, but those of a frame. A long run is held at more places.
 
     A section of a frame grows along it from where it begins, what is tied to a frame or a column is tied anew, and a
     long run is made in sections that can be carried.
@@ -40,7 +45,7 @@ def resized(rig: Rig, size_m: float) -> Rig:
         armature = replace(armature, diameter_m=size_m)
     if armature.kind == "panel":
         armature = replace(armature, width_m=round(armature.width_m * times, 4))
-    return replace(
+    spread = replace(
         rig,
         armature=armature,
         points=tuple(
@@ -50,6 +55,36 @@ def resized(rig: Rig, size_m: float) -> Rig:
             replace(each, x_m=round(each.x_m * times, 4), y_m=round(each.y_m * deep, 4)) for each in rig.attachments
         ),
     )
+    return _held_between(spread, times) if rig.armature.kind in RUNS else spread
+
+
+def _held_between(rig: Rig, times: float) -> Rig:
+    """A run drawn out so many times, held at places between as well, so that its spans stay about as they were."""
+    spans = len(rig.attachments) - 1
+    own = [(line.point, line.attachment) for line in rig.lines] == [(at, at) for at in range(len(rig.points))]
+    if spans < 1 or not own or len(rig.points) != spans + 1:
+        return rig
+    each = min(math.ceil(times / _STRETCH - 1e-9), (MOST_PLACES - 1) // spans)
+    if each <= 1:
+        return rig
+    word = rig.points[0].name.rsplit(" ", 1)[0]
+    points = tuple(
+        replace(rig.points[at // each], name=f"{word} {at + 1}", x_m=x, y_m=y, z_m=z)
+        for at, (x, y, z) in enumerate(_smoothly([(p.x_m, p.y_m, p.z_m) for p in rig.points], each))
+    )
+    attachments = tuple(
+        Attachment(x_m=x, y_m=y, z_m=z)
+        for x, y, z in _smoothly([(a.x_m, a.y_m, a.z_m) for a in rig.attachments], each)
+    )
+    lines = tuple(replace(rig.lines[0], point=at, attachment=at) for at in range(len(points)))
+    return replace(rig, attachments=attachments, points=points, lines=lines)
+
+
+def _smoothly(places: list[tuple[float, float, float]], each: int) -> list[list[float]]:
+    """So many steps from each place to the next, on the smooth way through all of them: a stiff run has no kinks."""
+    count = len(places) - 1
+    found: list[list[float]] = CubicSpline(range(count + 1), places)(np.linspace(0, count, count * each + 1)).tolist()
+    return [[round(value, 4) for value in place] for place in found]
 
 
 def _is_section(rig: Rig, mount: Mount) -> bool:

@@ -32,6 +32,7 @@ STIFF_BEAM = measure("Bending stiffness a tube is also judged at, as a stiff bea
 APEX_M = 0.4
 _NEAR_M = 0.01
 _SAG = 0.2
+_ROUNDED_M = 0.0005  # places are kept to the millimetre
 _SHORT = 1e-6
 
 
@@ -77,9 +78,12 @@ def lay_out(rig: Rig, load: Load, *, as_if: AsIf | None, left_share: float = 0.0
 @dataclass(frozen=True, slots=True, kw_only=True)
 class _Nodes:
     """A run cut into nodes: how far along each lies, m; where it starts from; what pulls it down, N; which node is
-    the node of each attachment; what each half link weighs, N, shape (links, 2)."""
+    the node of each attachment; what each half link weighs, N, shape (links, 2). `taut` is how long each link is where
+    every span is as long as its places are apart, m: what is longer there is gathered, and pushes nothing.
+    """
 
     station: Array
+    taut: Array
     start: Array
     load: Array
     node_of: tuple[int, ...]
@@ -116,7 +120,7 @@ def _run(rig: Rig, load: Load, as_if: AsIf | None, least: int) -> LaidOut:
     """A snake or tube: a chain or bending tube along its nodes, hung on its lines."""
     armature = rig.armature
     made = _nodes(rig, load, least=least)
-    number, rest = len(made.station), np.diff(made.station)
+    number, rest = len(made.station), made.taut if as_if == "beam" else np.diff(made.station)
     ends = np.stack([np.arange(number - 1), np.arange(1, number)], axis=1)
     inner = np.arange(number - 2)
     bends = np.stack([inner, inner + 1, inner + 2], axis=1) if number > 2 else np.zeros((0, 3), dtype=np.intp)
@@ -148,7 +152,7 @@ def _nodes(rig: Rig, load: Load, *, least: int = 2) -> _Nodes:
     stations = [along_of[each] for each in order]
     places = [(a.x_m, a.y_m, a.z_m) for a in (rig.attachments[each] for each in order)]
     for (one, other), (here, there) in zip(pairwise(stations), pairwise(places), strict=True):
-        if other - one < math.dist(here, there) - 1e-9:
+        if other - one < math.dist(here, there) - _ROUNDED_M:
             raise InvalidMeasure(
                 path="attachments",
                 message=phrase(
@@ -180,7 +184,15 @@ def _nodes(rig: Rig, load: Load, *, least: int = 2) -> _Nodes:
     pulls[1:] += ends_n[:, 1]
     pulls[_foot(places)] += load.foot_n
     node_of = tuple(int(np.abs(station - each).argmin()) for each in along_of)
-    return _Nodes(station=station, start=start, load=pulls, node_of=node_of, ends=ends_n)
+    taut = _taut(station, stations, places)
+    return _Nodes(station=station, taut=taut, start=start, load=pulls, node_of=node_of, ends=ends_n)
+
+
+def _taut(station: Array, stations: list[float], places: list[tuple[float, float, float]]) -> Array:
+    """How long each link is where spans are as long as their places are apart, m, shape (links,); ends keep theirs."""
+    apart = np.cumsum([0.0, *(math.dist(one, other) for one, other in pairwise(places))])
+    beyond = np.minimum(station - stations[0], 0.0) + np.maximum(station - stations[-1], 0.0)
+    return np.diff(np.interp(station, stations, apart) + beyond)
 
 
 def _foot(places: list[tuple[float, float, float]]) -> int:
@@ -199,7 +211,7 @@ def along_m(rig: Rig) -> list[float]:
     places = [(a.x_m, a.y_m, a.z_m) for a in rig.attachments]
     apart = np.concatenate([[0.0], np.cumsum([math.dist(one, other) for one, other in pairwise(places)])])
     whole = float(apart[-1])
-    if len(places) > 1 and whole > rig.armature.length_m + 1e-9:
+    if len(places) > 1 and whole > rig.armature.length_m + _ROUNDED_M * len(places):
         raise InvalidMeasure(
             path="armature.length_m",
             message=phrase(

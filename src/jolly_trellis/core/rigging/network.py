@@ -145,8 +145,8 @@ def check(net: Network) -> None:
     if nodes > MOST_NODES:
         raise InvalidMeasure(
             path="armature",
-            message=phrase("The rig has {n} nodes.", n=count(nodes)),
-            limit=phrase("Take {most} at most: fewer points or a coarser armature.", most=count(MOST_NODES)),
+            message=phrase("It is too long to be worked out in one: it bends in {n} places.", n=count(nodes)),
+            limit=phrase("Plan it as two pieces; {most} places are worked out at most.", most=count(MOST_NODES)),
         )
     if not float(net.load_n[~net.fixed].sum()) > 0:
         raise InvalidMeasure(

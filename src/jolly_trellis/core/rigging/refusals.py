@@ -10,6 +10,7 @@ from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.rig import Rig, RigLine
 
 MOST_PLACES = 60
+MOST_TIES = 120  # a run tied all along is not let down to rest: its ties share it span by span
 _NEAR_M = 0.01
 
 
@@ -38,17 +39,18 @@ def check(rig: Rig) -> None:
     for index, line in enumerate(rig.lines):
         _check_line(rig, index, line)
     outlines.check_length(rig.armature, rig.mount)
-    if len(rig.points) > MOST_PLACES:
+    most = MOST_TIES if rig.is_tied else MOST_PLACES
+    if len(rig.points) > most:
         raise InvalidMeasure(
             path="points",
             message=phrase("The rig has {n} hang points.", n=count(len(rig.points))),
-            limit=phrase("Take {most} at most: fewer points, or two pieces.", most=count(MOST_PLACES)),
+            limit=phrase("Take {most} at most: fewer points, or two pieces.", most=count(most)),
         )
-    if len(rig.attachments) > MOST_PLACES:
+    if len(rig.attachments) > most:
         raise InvalidMeasure(
             path="attachments",
             message=phrase("The armature is held at {n} places.", n=count(len(rig.attachments))),
-            limit=phrase("Take {most} at most: fewer places, or two pieces.", most=count(MOST_PLACES)),
+            limit=phrase("Take {most} at most: fewer places, or two pieces.", most=count(most)),
         )
     if not rig.attachments:
         raise Unfinished(
