@@ -21,7 +21,7 @@ def open_piece(page: Page, served: Served, number: int) -> None:
 def test_mechanics_side_by_side_each_with_its_reason_and_one_press_uses_it(page: Page, served: Served) -> None:
     bench(page, served)
     page.get_by_role("tab", name="Side by side").click()
-    expect(page.locator("[data-kind]")).to_have_count(23)
+    expect(page.locator("[data-kind]")).to_have_count(26)
     first = page.locator("[data-kind]").first
     expect(first).to_contain_text(re.compile("First|Nothing|Fails"))
     expect(page.locator("[data-kind=cross_stick_roll]")).to_contain_text("trough")
