@@ -130,6 +130,8 @@ def test_a_frame_of_ones_own_weighs_seats_and_costs_as_its_sums_say() -> None:
     assert made.seat_moment_n_m == pytest.approx(made.mass_kg * 9.80665 * 0.15, rel=1e-6)
     assert made.levels[0].aperture_m == pytest.approx(0.30 / 13 - 0.002)
     assert made.price == pytest.approx(8.0)
+    thick = replace(piece, mechanic=replace(piece.mechanic, own_wire_m=0.006))
+    assert evaluate(thick, conditions(), with_fixes=False).mechanic.capacity < made.capacity
     strips = replace(piece, mechanic=replace(piece.mechanic, tape_strips=2))
     taped = evaluate(strips, conditions(), with_fixes=False).mechanic
     assert taped.price is not None
@@ -144,6 +146,9 @@ def test_a_frame_nobody_measured_is_the_smallest_that_rests_to_the_half_centimet
     found = evaluate(framed(None, 5), conditions(), with_fixes=False)
     assert found.cell_pitch_m == pytest.approx(least / 6)
     own_frame.check_side((mouth + 0.02) / math.sqrt(2), mouth_m=mouth, square=False)
+    with pytest.raises(InvalidMeasure, match="drops into a mouth") as small:
+        own_frame.check_side(0.10, mouth_m=mouth, square=False)
+    assert small.value.limit.quantities["least"].value == pytest.approx(least)
     with pytest.raises(InvalidMeasure) as refused:
         evaluate(framed(0.30, 60), conditions(), with_fixes=False)
     assert refused.value.limit.text == "Take 49 or fewer."  # 30 cm in gaps of 4 mm beside wires of 2 mm
@@ -271,6 +276,8 @@ def test_ties_and_canes_are_counted_as_a_hand_counts_them() -> None:
     months = {each.name: each for each in with_more_ties(sized).parts}
     assert months["ties to the canes"].quantity == math.ceil(1.5 * parts["ties to the canes"].quantity)
     assert months["canes along"] == parts["canes along"]
+    each_kg = parts["ties to the canes"].mass_kg / parts["ties to the canes"].quantity
+    assert months["ties to the canes"].mass_kg == pytest.approx(each_kg * months["ties to the canes"].quantity)
     even = replace(sized, parts=(replace(parts["ties to the canes"], quantity=14),))
     assert with_more_ties(even).parts[0].quantity == 21
 

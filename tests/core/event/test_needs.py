@@ -17,7 +17,13 @@ from tests.events import demo_made, one_bowl, supplies
 from tests.ordinary import IN_VESSEL, conditions, piece
 
 # What is made of what is at hand, or of another part: nothing of the stores.
-FROM_NOTHING = {"riser block", "packing ring, wide", "low twig ring, outside", "rim twig ring, outside"}
+FROM_NOTHING = {
+    "square frame",
+    "riser block",
+    "packing ring, wide",
+    "low twig ring, outside",
+    "rim twig ring, outside",
+}
 
 
 def report_of(plan: Piece) -> Report:

@@ -3,7 +3,6 @@
 import math
 
 from jolly_trellis.core.books.figures import measure, rule
-from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials.netting import STEEL_DENSITY, cell_capacity
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
@@ -88,7 +87,6 @@ def size(fit: Fit) -> SizedMechanic:
         quantity=1,
         sizes=(length(side),),
         mass_kg=steel * STEEL_DENSITY.value,
-        taken=FromSupply(supply="metal-ring", lasts=True),
     )
     parts = (frame, *tape_parts(fit))
     return SizedMechanic(
