@@ -76,6 +76,8 @@ def test_ties_lie_evenly_and_at_both_ends() -> None:
     places = outlines.ties_m(RAIL, begins_m=1.5, long_m=1.0, apart_m=0.24)
     assert [round(x, 3) for x, _, _ in places] == [-0.7, -0.5, -0.3, -0.1, 0.1, 0.3]
     assert len(outlines.ties_m(RAIL, begins_m=1.5, long_m=0.96, apart_m=0.24)) == 5
+    assert 0.24 * 9 / 0.24 > 9  # in floating point; nine spans do for it all the same
+    assert len(outlines.ties_m(RAIL, begins_m=1.0, long_m=0.24 * 9, apart_m=0.24)) == 10
     assert len(outlines.ties_m(RAIL, begins_m=1.5, long_m=0.1, apart_m=0.24)) == 3
 
 

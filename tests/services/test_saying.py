@@ -198,6 +198,11 @@ def test_what_is_wrapped_on_a_frame_follows_it_to_another_size(key: str, wide: f
     assert followed(moved, replace(moved, mount=mount)).attachments == moved.attachments
     assert followed(part, replace(moved, mount=mount)).attachments == moved.attachments
     assert followed(part, replace(part, mount=None)).attachments == part.attachments
+    # A frame that nobody has measured, before or after, moves nothing.
+    for side in ({"width_m": 0.0}, {"height_m": 0.0}):
+        bare = replace(part, mount=replace(part.mount, **side))
+        assert followed(bare, part) == part
+        assert followed(part, bare) == bare
 
 
 def test_ties_that_stay_as_many_keep_what_is_known_of_them() -> None:
