@@ -199,8 +199,8 @@ def test_what_is_wrapped_on_a_frame_follows_it_to_another_size(key: str, wide: f
     assert followed(part, replace(moved, mount=mount)).attachments == moved.attachments
     assert followed(part, replace(part, mount=None)).attachments == part.attachments
     # A frame that nobody has measured, before or after, moves nothing.
-    for side in ({"width_m": 0.0}, {"height_m": 0.0}):
-        bare = replace(part, mount=replace(part.mount, **side))
+    for unmeasured in (replace(part.mount, width_m=0.0), replace(part.mount, height_m=0.0)):
+        bare = replace(part, mount=unmeasured)
         assert followed(bare, part) == part
         assert followed(part, bare) == bare
 

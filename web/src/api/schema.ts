@@ -10621,7 +10621,7 @@ export interface components {
          * @description Everything that hangs, by part, and the armature as it is sized for it; `core_kg` of it hangs at its foot.
          *
          *     `drops` is the drop list of what hangs on hooks of wire `hook_gauge_m` thick; such a hook holds `hook_bears_kg`,
-         *     and the heaviest stem weighs `heaviest_hung_kg`.
+         *     and the heaviest stem weighs `heaviest_hung_kg`. `right_kg_m` is the moment of stems that hang longer on the right.
          */
         readonly TakeOff: {
             /** Parts */
@@ -10652,6 +10652,11 @@ export interface components {
              * @default 0
              */
             readonly heaviest_hung_kg: number;
+            /**
+             * Right Kg M
+             * @default 0
+             */
+            readonly right_kg_m: number;
         };
         /**
          * Task

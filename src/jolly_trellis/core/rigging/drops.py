@@ -6,8 +6,11 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
+import numpy as np
+
 from jolly_trellis.core.books.figures import Constant, measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import Goes, RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
@@ -18,6 +21,7 @@ STEP = rule("Hung stems are cut in steps of", "length", 0.02, COMMON_PRACTICE)
 HOOK_WIRE = rule("Wire for the hook of one hung stem", "length", 0.12, COMMON_PRACTICE)
 SET_IN = rule("A stem goes into a sheet of netting by", "length", 0.03, COMMON_PRACTICE)
 WOVEN_OFF = rule("Stems woven along an armature stand off it by", "length", 0.03, COMMON_PRACTICE)
+EDGE = rule("Stems under a panel or ring go out to", "ratio", 0.96, COMMON_PRACTICE, most=1.0)
 HOOK_KG_M = measure("Mass of a metre of hook wire, 1 mm", "linear_mass", 0.006)
 # What a hook of each thickness bears before it opens, by the mass of its stem.
 HOOK_BEARS: dict[float, Constant] = {
@@ -84,6 +88,37 @@ def drops_m(recipe: tuple[RecipeLine, ...], armature: Armature) -> tuple[tuple[f
         for long, (_, index) in zip(longs, sorted(shared), strict=True):
             found[index].append(long)
     return tuple(tuple(each) for each in found)
+
+
+def slopes(line: RecipeLine, armature: Armature) -> bool:
+    """Whether the stems of a line hang lower from the left to the right, by the slope of the armature they share."""
+    drop = armature.drop
+    return drop is not None and drop.curve == "slope" and line.drop_m is None and goes_of(line, armature) == "hung"
+
+
+def spread(count: int, *, round_: bool) -> Array:
+    """Where so many stems go on a panel or ring, from the middle outwards: shares of its half length and half width
+    from its middle, right and back, -1 to 1, shape (count, 2).
+
+    Source: a sunflower's turn from each to the next, at equal areas; on a panel along squares in the place of circles.
+    """
+    nth = np.arange(count)
+    far = EDGE.value * np.sqrt((nth + 0.5) / max(count, 1))
+    turn = nth * GOLDEN_ANGLE_RAD
+    if round_:
+        way = np.stack([np.cos(turn), np.sin(turn)], axis=1)
+    else:
+        along = (turn / (2 * math.pi) % 1.0) * 4
+        side, part = along.astype(int), 2 * (along % 1.0) - 1
+        ones = np.ones(count)
+        way = np.stack(
+            [
+                np.choose(side, [ones, -part, -ones, part]),
+                np.choose(side, [part, ones, -part, -ones]),
+            ],
+            axis=1,
+        )
+    return np.asarray(far[:, None] * way)
 
 
 def drop_lengths_m(count: int, drop: Drop) -> tuple[float, ...]:

@@ -72,7 +72,7 @@ def lay_out(rig: Rig, load: Load, *, as_if: AsIf | None, left_share: float = 0.0
         return _tied(rig, load)
     if rig.is_run:
         return _run(rig, load, as_if, least)
-    return _plate(rig, load.total_n, left_share)
+    return _plate(rig, load, left_share)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -260,11 +260,11 @@ def fullness(share: Array, density: tuple[float, ...]) -> Array:
     return np.interp(share, (np.arange(number) + 0.5) / number, np.array(density))
 
 
-def _plate(rig: Rig, load_n: float, left_share: float) -> LaidOut:
+def _plate(rig: Rig, load: Load, left_share: float) -> LaidOut:
     """A stiff panel or ring: its attachments, its rim, a massless apex that stiffens it out of its plane, and a keel.
 
     Stems hang under it, so half of the load is on the keel, a stem's length below the middle of the load: together
-    they balance half a stem below the plane.
+    they balance half a stem below the plane. Stems that hang longer on the right put more of it there.
     """
     armature = rig.armature
     held = np.array([(a.x_m, a.y_m, a.z_m) for a in rig.attachments])
@@ -282,9 +282,11 @@ def _plate(rig: Rig, load_n: float, left_share: float) -> LaidOut:
     apex = middle + np.array([0.0, 0.0, APEX_M])
     half = np.where(left, even, 0.0)
     share = (1.0 - left_share) * even / even.sum() + left_share * half / half.sum()
+    aside = rim[:, 0] - share @ rim[:, 0]
+    share = share * (1.0 + load.right_m * aside / max(float(share @ aside**2), 1e-12))
     keel = share @ rim - np.array([0.0, 0.0, mean_drop_m(rig)])
     start = np.concatenate([held, rim, apex[None], keel[None]])
-    load = np.concatenate([np.zeros(len(held)), load_n * share / 2, [0.0, load_n / 2]])
+    pulls = np.concatenate([np.zeros(len(held)), load.total_n * share / 2, [0.0, load.total_n / 2]])
     number = len(start)
     pairs = [
         (one, other)
@@ -297,7 +299,7 @@ def _plate(rig: Rig, load_n: float, left_share: float) -> LaidOut:
     return _with_lines(
         rig,
         start=start,
-        load=load,
+        load=pulls,
         ends=ends,
         rest=rest,
         stiffness=np.full(len(rest), FRAME_EA.value),

@@ -3,6 +3,8 @@
 import math
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from jolly_trellis.core import ranges
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.checks.hang import CONTINGENCY, HANDLING
@@ -21,8 +23,11 @@ from jolly_trellis.core.rigging.drops import (
     drops_m,
     hook_bears_kg,
     hook_gauge_m,
+    in_steps_m,
     mean_stem_m,
     on_hooks,
+    slopes,
+    spread,
     stem_and_hook_m,
 )
 from jolly_trellis.core.rigging.rig import Rig, RigLine
@@ -52,10 +57,13 @@ CARRIER = "cord through it"
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Load:
-    """What pulls a rig down, N: spread all along it as full as it is there, and what hangs at its foot."""
+    """What pulls a rig down, N: spread all along it as full as it is there, and what hangs at its foot. Of a panel or
+    ring, `right_m` is how far right of where it would lie its middle is, m: stems that hang longer there.
+    """
 
     spread_n: float
     foot_n: float = 0.0
+    right_m: float = 0.0
 
     @property
     def total_n(self) -> float:
@@ -78,7 +86,7 @@ class TakeOff:
     """Everything that hangs, by part, and the armature as it is sized for it; `core_kg` of it hangs at its foot.
 
     `drops` is the drop list of what hangs on hooks of wire `hook_gauge_m` thick; such a hook holds `hook_bears_kg`,
-    and the heaviest stem weighs `heaviest_hung_kg`.
+    and the heaviest stem weighs `heaviest_hung_kg`. `right_kg_m` is the moment of stems that hang longer on the right.
     """
 
     parts: tuple[LoadPart, ...]
@@ -88,6 +96,7 @@ class TakeOff:
     hook_gauge_m: float = 0.0
     hook_bears_kg: float = 0.0
     heaviest_hung_kg: float = 0.0
+    right_kg_m: float = 0.0
 
     @property
     def typical_kg(self) -> float:
@@ -111,7 +120,10 @@ class TakeOff:
             kg: of all that hangs by then, the core in; None for the finished heavy mass.
         """
         whole = self.heavy_kg if kg is None else kg
-        return Load(spread_n=(whole - self.core_kg) * per_kg_n, foot_n=self.core_kg * per_kg_n)
+        flowers = self.heavy_kg - self.bare_kg
+        done = (whole - self.bare_kg) / flowers if flowers > 0 else 0.0
+        right = self.right_kg_m * done / whole if whole > 0 else 0.0
+        return Load(spread_n=(whole - self.core_kg) * per_kg_n, foot_n=self.core_kg * per_kg_n, right_m=right)
 
     @property
     def design_factor(self) -> float:
@@ -174,7 +186,30 @@ def take_off(rig: Rig, conditions: Conditions) -> TakeOff:
         hook_gauge_m=gauge,
         hook_bears_kg=hook_bears_kg(gauge),
         heaviest_hung_kg=heaviest,
+        right_kg_m=_right_kg_m(rig, conditions),
     )
+
+
+def _right_kg_m(rig: Rig, conditions: Conditions) -> float:
+    """Moment of the stems of a slope about the middle of their armature, heavy, kg·m: those on the right are longer.
+
+    Source: statics; they hang where they are drawn.
+    """
+    armature = rig.armature
+    drops = drops_m(rig.recipe, armature)
+    stems = []
+    for index, line in enumerate(rig.recipe):
+        if not slopes(line, armature):
+            continue
+        variety = variety_of_line(conditions, line, path=f"recipe.{index}.variety")
+        wet = own_water_kg(line, 1, heavy=True)
+        for long in drops[index]:
+            stem, _ = stem_and_hook_m(in_steps_m(long), line, variety, None)
+            stems.append((long, cut_mass_kg(variety, stem) * heavy_factor(variety) + wet))
+    half = (armature.diameter_m if armature.kind == "ring" else armature.length_m) / 2
+    right = np.sort(spread(len(stems), round_=armature.kind == "ring")[:, 0])
+    kg = np.array([mass for _, mass in sorted(stems)])
+    return float(half * right @ kg)
 
 
 def _by_name(parts: tuple[Part, ...]) -> dict[str, float]:

@@ -25,7 +25,17 @@ from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.rigging.armatures import joints_m
 from jolly_trellis.core.rigging.clearances import WALKWAY
-from jolly_trellis.core.rigging.drops import drops_m, goes_of, in_steps_m, on_hooks, shown_m, stands_m, stem_and_hook_m
+from jolly_trellis.core.rigging.drops import (
+    drops_m,
+    goes_of,
+    in_steps_m,
+    on_hooks,
+    shown_m,
+    slopes,
+    spread,
+    stands_m,
+    stem_and_hook_m,
+)
 from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.rig import Armature, Mount, Rig, RigLine
 from jolly_trellis.core.stems.shades import colours_at
@@ -370,10 +380,13 @@ def fullness(density: Sequence[float], share: float) -> float:
 
 @dataclass(frozen=True, slots=True)
 class _Way:
-    """How one stem goes in: how far it hangs and what of that is wire; how far it stands out and runs along, m."""
+    """How one stem goes in: how far it hangs and what of that is wire; how far it stands out and runs along, m; and
+    whether it is longer the farther right it hangs.
+    """
 
     down_m: float = 0.0
     wire_m: float = 0.0
+    slopes: bool = False
     out_m: float = 0.0
     along_m: float = 0.0
 
@@ -394,7 +407,7 @@ def _way(
             return _Way(down_m=down)
         down = in_steps_m(down)
         stem, _ = stem_and_hook_m(down, line, varieties[line.variety], None)
-        return _Way(down_m=down, wire_m=down - stem)
+        return _Way(down_m=down, wire_m=down - stem, slopes=slopes(line, armature))
     if goes == "woven":
         return _Way(out_m=_WOVEN_OUT_M, along_m=long)
     if line.goes is None:
@@ -439,7 +452,6 @@ def _along(rig: Rig, nodes: Array, ways: Sequence[_Way]) -> list[tuple[Array, Ar
 
 def _under(rig: Rig, nodes: Array, ways: Sequence[_Way]) -> list[tuple[Array, Array]]:
     """Stems that hang evenly under a panel or ring, stand on it or lie in it, from the middle outwards."""
-    count = len(ways)
     middle = nodes.mean(axis=0)
     ring = rig.armature.kind == "ring"
 
@@ -448,11 +460,13 @@ def _under(rig: Rig, nodes: Array, ways: Sequence[_Way]) -> list[tuple[Array, Ar
         return (one + other) / 2 - middle
 
     u, v = (towards(0), towards(len(nodes) // 4)) if ring else (towards(1), towards(2))
+    places = spread(len(ways), round_=ring)
+    sloped = [index for index, way in enumerate(ways) if way.slopes]
+    places[sloped] = places[sorted(sloped, key=lambda each: float(places[each, 0]))]
     found = []
-    for index, way in enumerate(ways):
-        far, turn = 0.96 * math.sqrt((index + 0.5) / count), index * GOLDEN_ANGLE_RAD
-        aim = math.cos(turn) * u + math.sin(turn) * v
-        top = middle + far * aim
+    for (right, back), way in zip(places.tolist(), ways, strict=True):
+        aim = right * u + back * v
+        top = middle + aim
         if way.down_m:
             found.append((top - np.array([0.0, 0.0, way.wire_m]), top - np.array([0.0, 0.0, way.down_m])))
         else:
