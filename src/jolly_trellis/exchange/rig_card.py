@@ -179,6 +179,13 @@ def _schedule(rig: Rig, report: RigReport, snips: list[list[SnipStep]], system: 
     ]
 
 
+def line_cut(state: LineState, system: UnitSystem) -> str:
+    """What a line is cut to, or how many ties or straps are joined for it."""
+    if state.pieces is None:
+        return to_cut(length(state.cut_length_m), system)
+    return f"{state.pieces} joined" if state.pieces > 1 else "one"
+
+
 def _line_rows(rig: Rig, report: RigReport, system: UnitSystem) -> list[list[str]]:
     """Lines, those alike in one row with the worst of their pulls."""
     alike: dict[tuple[str, ...], list[LineState]] = {}
@@ -187,7 +194,7 @@ def _line_rows(rig: Rig, report: RigReport, system: UnitSystem) -> list[list[str
         for each in line.hardware:
             marked = "mark NOT READ" if each.wll_n is None else f"marked {text_of(pull(each.wll_n), system)}"
             kind += f", {each.kind} {marked}"
-        key = (kind, to_cut(length(state.cut_length_m), system), CASES[state.governs])
+        key = (kind, line_cut(state, system), CASES[state.governs])
         alike.setdefault(key if rig.is_tied else (*key, state.name), []).append(state)
     rows = []
     for (kind, cut, case, *_), states in alike.items():

@@ -25,7 +25,7 @@ from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.units import UnitSystem, render, text_of
 from jolly_trellis.exchange.bench_card import CAUTIONS, to_cut
 from jolly_trellis.exchange.ink import draw_picture
-from jolly_trellis.exchange.rig_card import BELOW
+from jolly_trellis.exchange.rig_card import BELOW, line_cut
 from jolly_trellis.exchange.rig_card import CAUTIONS as RIG_CAUTIONS
 from jolly_trellis.exchange.rig_drawing import draw_rig
 from jolly_trellis.exchange.svg_page import SvgPage
@@ -187,7 +187,7 @@ def _lines(report: RigReport, system: UnitSystem) -> list[dict[str, str]]:
     return [
         {
             "name": each.name,
-            "cut": to_cut(length(each.cut_length_m), system),
+            "cut": line_cut(each, system),
             "tension": text_of(pull(each.tension_n), system),
             "limit": text_of(pull(each.limit_n), system),
             "use": f"{each.use:.2f}",

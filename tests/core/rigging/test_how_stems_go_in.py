@@ -336,7 +336,7 @@ def test_a_strap_carries_what_its_label_says_is_used_again_and_is_never_all_ther
     assert "only cable ties" in {each.check for each in found.verdict.findings}
     work = RigWork(id=1, rig=rig, report=found)
     straps = [each for each in needs_of(Made(rigs=(work,))).supplies if each.supply == "strap"]
-    assert sum(each.amount for each in straps) == len(rig.lines)
+    assert sum(each.amount for each in straps) == 4 * len(rig.lines)  # a metre each, of straps of 30 cm
     assert {each.uses for each in straps} == {50}
 
 

@@ -7,20 +7,23 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from scipy.spatial import ConvexHull
 
 from jolly_trellis.core.errors import InvalidMeasure, Unstable
+from jolly_trellis.core.event.job import Made, RigWork
+from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.clearances import gap_beside_m, gap_m, gap_over_m
 from jolly_trellis.core.rigging.fixes import fixes_of
 from jolly_trellis.core.rigging.levelling import cut_length_m, stretch_m
-from jolly_trellis.core.rigging.lines import LineSpec, end_takes_m
+from jolly_trellis.core.rigging.lines import LineSpec, end_takes_m, mass_kg_m, pieces_of
 from jolly_trellis.core.rigging.mounts import Push, ballast_per_foot_kg, core_bed_m2, screw_pull_n
 from jolly_trellis.core.rigging.resting import body_m
 from jolly_trellis.core.rigging.rig import Armature, Attachment, HangPoint, Hazard, HazardKind, Mount, Rig, RigLine
 from jolly_trellis.core.rigging.snip import snip
 from jolly_trellis.core.rigging.survey import Survey, SurveyPoint, check, in_place, unanswered
-from jolly_trellis.core.rigging.tied import tie_shares_n
+from jolly_trellis.core.rigging.tied import belt_m, round_m, tie_shares_n
 from tests.ordinary import conditions, recipe
 from tests.rigs import STEEL, bond, panel, run
 
@@ -356,3 +359,47 @@ def test_stems_that_hang_under_a_panel_on_a_frame_stand_in_the_wind_too() -> Non
     assert long.area_m2 == pytest.approx(short.area_m2 * 0.8 / 0.4, rel=1e-4), (
         "but for what longer stems stretch the lines"
     )
+
+
+@pytest.mark.parametrize(("column", "run"), [(0.30, 0.30), (0.30, 0.11), (0.40, 0.10), (0.11, 0.30)])
+def test_a_band_goes_round_the_column_and_the_run(column: float, run: float) -> None:
+    """As the hull of both circles, by SciPy; two that are alike: half a turn of each, and twice the way between."""
+    turn = np.linspace(0, 2 * math.pi, 5000)
+    circles = [
+        np.stack([x + size / 2 * np.cos(turn), size / 2 * np.sin(turn)], axis=1)
+        for size, x in ((column, 0.0), (run, (column + run) / 2))
+    ]
+    assert belt_m(column, run) == pytest.approx(ConvexHull(np.concatenate(circles)).area, rel=1e-5)
+    assert belt_m(0.2, 0.2) == pytest.approx(math.pi * 0.2 + 2 * 0.2)
+    assert belt_m(column, 0.0) == pytest.approx(math.pi * column)
+
+
+def test_a_tie_goes_round_the_run_on_a_frame_and_round_the_column_too_on_one() -> None:
+    """By hand: 11 cm of run are 34.6 cm round, one tie of 37 cm; with a column of 30 cm 110 cm, three of them."""
+    rig = railed()
+    tube = rig.armature.diameter_m
+    assert round_m(rig) == pytest.approx(math.pi * tube)
+    on_column = replace(rig, mount=Mount(kind="column", width_m=0.30, height_m=3.0))
+    assert round_m(on_column) == pytest.approx(belt_m(0.30, tube))
+    for each, number in ((rig, 1), (on_column, 3)):
+        report = assess(each, conditions())
+        for line, state in zip(each.lines, report.lines, strict=True):
+            if line.spec == TIE:
+                assert state.pieces == number
+            else:
+                assert state.pieces is None
+                ends = 2 * end_takes_m(CORD) + each.levelling_m
+                assert state.cut_length_m == pytest.approx(round_m(each) + ends)
+        ties = sum(line.spec == TIE for line in each.lines)
+        cords = len(each.lines) - ties
+        needs = needs_of(Made(rigs=(RigWork(id=1, rig=each, report=report),)))
+        assert sum(need.amount for need in needs.supplies if need.supply == "cable-tie-48") == ties * number
+        lines_kg = next(part.typical_kg for part in report.take_off.parts if part.name == "lines, with their ends")
+        cord_kg = cords * (round_m(each) + 2 * end_takes_m(CORD) + each.levelling_m) * mass_kg_m(CORD)
+        assert lines_kg == pytest.approx(cord_kg + ties * number * 0.37 * mass_kg_m(TIE))
+
+
+def test_what_is_bought_by_the_piece_is_joined_to_reach() -> None:
+    assert [pieces_of(TIE, each) for each in (0.0, 0.2, 0.37, 0.371, 0.75)] == [1, 1, 1, 2, 3]
+    assert pieces_of(LineSpec(kind="strap", size_m=0.02, stated_n=100.0), 0.61) == 3
+    assert pieces_of(CORD, 0.4) is None

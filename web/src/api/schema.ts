@@ -5932,7 +5932,8 @@ export interface components {
          * @description One line as it is judged: its worst tension in each case with what it may carry then, and its settled angle.
          *
          *     `governs` is the case nearest its limit; `use` tension over limit in it; `angle_rad` to the horizontal. `weakest`
-         *     is what in its path carries least: empty for the line itself, else the kind of hardware.
+         *     is what in its path carries least: empty for the line itself, else the kind of hardware. `pieces` is how many ties
+         *     or straps are joined for it, None for what is cut to `cut_length_m`.
          */
         readonly LineState: {
             /** Name */
@@ -5961,6 +5962,8 @@ export interface components {
              * @default
              */
             readonly weakest: string;
+            /** Pieces */
+            readonly pieces?: number | null;
         };
         /**
          * ListsOut

@@ -13,7 +13,7 @@ from jolly_trellis.core.mechanics.fit import PUTTY_WIDTH, putty_ring_kg
 from jolly_trellis.core.mechanics.pin_frog import FROG_USES
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.plan.piece import Piece, RecipeLine, StemTube
-from jolly_trellis.core.rigging.lines import LINES, LineSpec, end_takes_m, supply_of
+from jolly_trellis.core.rigging.lines import LINES, LineSpec, end_takes_m, pieces_of, supply_of
 from jolly_trellis.core.rigging.loads import HARDWARE_USES
 from jolly_trellis.core.rigging.mounts import core_bed_m2
 from jolly_trellis.core.rigging.rig import HARDWARE_KINDS, HardwareKind, Rig
@@ -382,9 +382,9 @@ def _of_rig(hung: RigWork) -> Iterator[Need]:
     for part in (*sized.cuts, *sized.parts):
         yield from _of_part(whose, part, 1)
     for state, line in zip(report.lines, rig.lines, strict=False):
-        yield _line(hung, state.name, line.spec, state.cut_length_m)
+        yield _line(hung, state.name, line.spec, state.cut_length_m, state.pieces)
     for name, spec, long in _other_lines(rig):
-        yield _line(hung, name, spec, long)
+        yield _line(hung, name, spec, long, pieces_of(spec, long))
     yield from _kept(hung)
     yield from _own_water(hung)
 
@@ -417,11 +417,11 @@ def _other_lines(rig: Rig) -> Iterator[tuple[str, LineSpec, float]]:
         yield "second bond", rig.bond.spec, reach + rig.bond.slack_m + 2 * end_takes_m(rig.bond.spec)
 
 
-def _line(hung: RigWork, name: str, spec: LineSpec, long: float) -> Need:
+def _line(hung: RigWork, name: str, spec: LineSpec, long: float, number: int | None) -> Need:
     key, about = supply_of(spec), LINES[spec.kind]
-    if about.by_the_piece:
+    if number is not None:
         uses = 1 if about.lasts is None else round(about.lasts.value)
-        return SupplyNeed(piece_id=hung.id, piece=hung.rig.name, supply=key, amount=1.0, uses=uses)
+        return SupplyNeed(piece_id=hung.id, piece=hung.rig.name, supply=key, amount=float(number), uses=uses)
     return _length(hung, name, key, long, 1)
 
 

@@ -41,6 +41,7 @@ from jolly_trellis.core.rigging.resting import (
 )
 from jolly_trellis.core.rigging.rig import HangPoint, Rig
 from jolly_trellis.core.rigging.states import HangState, LineCase, LineState, PointState, name_of, rating_of
+from jolly_trellis.core.rigging.tied import round_m
 
 NO_LINE_N = 1.0e6
 PULL_COUNTS = rule("A pull on a hang point has a direction from", "force", 0.5)
@@ -297,13 +298,14 @@ def _line_state(
         angle_rad=angle_rad,
         cut_length_m=cut_length_m(line.spec, reach, rig.levelling_m),
         weakest=kind if least < own[governs] else "",
+        pieces=line_rules.pieces_of(line.spec, reach),
     )
 
 
 def _reach(rig: Rig, index: int, made: LaidOut, settled: Settled) -> tuple[float, float]:
-    """How far a line reaches, m, and its angle to the horizontal at rest, rad; a tie goes once round its run."""
+    """How far a line reaches, m, and its angle to the horizontal at rest, rad; a tie goes once round."""
     if made.shares_n is not None:
-        return math.pi * rig.armature.diameter_m, math.pi / 2
+        return round_m(rig), math.pi / 2
     link = made.line_link[index]
     one, other = (settled.at_m[node] for node in made.net.ends[link])
     rise, away = float(abs(one[2] - other[2])), float(np.hypot(one[0] - other[0], one[1] - other[1]))

@@ -1,5 +1,6 @@
 """What a line may carry: breaking load, knot or fitting, edges, wet, and the design factor over people or not."""
 
+import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Annotated
@@ -88,6 +89,8 @@ STEEL_KG_M = measure("Steel rope, mass of a metre for its diameter in mm squared
 CORD_KG_M = measure("Cord, mass of a metre for its diameter in mm squared", "linear_mass", 0.00075, FROM_MEMORY)
 TIE_KG_M = measure("Cable tie, mass of a metre for its width in mm", "linear_mass", 0.0016)
 STRAP_KG_M = measure("Hook-and-loop strap, mass of a metre for its width in mm", "linear_mass", 0.0004)
+TIE_LENGTH = measure("Length of a cable tie", "length", 0.37)
+STRAP_LENGTH = measure("Length of a hook-and-loop strap", "length", 0.30)
 STRAP_USES = measure("Times a hook-and-loop strap is used", "count", 50)
 FISHING_KG_M = measure("Monofilament or braid, mass of a metre", "linear_mass", 0.001)
 MONOFILAMENT_EA = measure("Stiffness EA of monofilament, times its breaking load", "ratio", 4.5)
@@ -144,10 +147,10 @@ class AboutLine:
     `breaking` is its breaking load by its diameter or width, m; without it, it goes by the rating on its packet.
     `stiffness` is EA by its size, or for its breaking load; `mass` the mass of a metre, kg, by its size in mm.
     `stainless` and `wet` are the shares of its strength that such a line keeps. `supply` is the key of what it is cut
-    from, by its size in tenths of a millimetre. One bought by the piece goes round a thing once and is never all there
-    is over people; `lasts` is how often it is used, None for once. One that `bonds` may be a second bond, one that is
-    `strong` stays where such a tie goes, one that `creeps` does not hang for long. `usual_m` and `usual_n` are what
-    it is unless somebody says.
+    from, by its size in tenths of a millimetre. One bought by the piece, each `piece_m` long, goes round a thing once,
+    as many of them joined as that takes, and is never all there is over people; `lasts` is how often it is used, None
+    for once. One that `bonds` may be a second bond, one that is `strong` stays where such a tie goes, one that
+    `creeps` does not hang for long. `usual_m` and `usual_n` are what it is unless somebody says.
     """
 
     kind: LineKind
@@ -158,13 +161,18 @@ class AboutLine:
     stainless: Constant | None = None
     wet: Constant | None = None
     supply: str
-    by_the_piece: bool = False
+    piece_m: Constant | None = None
     lasts: Constant | None = None
     bonds: bool = False
     strong: bool = False
     creeps: bool = False
     usual_m: float | None = None
     usual_n: float | None = None
+
+    @property
+    def by_the_piece(self) -> bool:
+        """Whether it is bought by the piece, and not cut from a length."""
+        return self.piece_m is not None
 
     @property
     def rated(self) -> bool:
@@ -244,7 +252,7 @@ CABLE_TIE = declare(
         stiffness=CORD_EA,
         mass=lambda size_mm: TIE_KG_M.value * size_mm,
         supply="cable-tie-{tenths}",
-        by_the_piece=True,
+        piece_m=TIE_LENGTH,
         usual_m=0.0048,
     )
 )
@@ -255,7 +263,7 @@ STRAP = declare(
         stiffness=CORD_EA,
         mass=lambda size_mm: STRAP_KG_M.value * size_mm,
         supply="strap",
-        by_the_piece=True,
+        piece_m=STRAP_LENGTH,
         lasts=STRAP_USES,
         usual_m=0.02,
         usual_n=100.0,
@@ -325,6 +333,12 @@ def end_takes_m(spec: LineSpec) -> float:
 def supply_of(spec: LineSpec) -> str:
     """The key of the supply that a line is cut from, or bought as."""
     return LINES[spec.kind].supply.format(tenths=round((spec.size_m or 0.0) * 10_000))
+
+
+def pieces_of(spec: LineSpec, reach_m: float) -> int | None:
+    """How many ties or straps are joined to reach so far, m; None for a line that is cut from a length."""
+    piece = LINES[spec.kind].piece_m
+    return None if piece is None else max(1, math.ceil(reach_m / piece.value - 1e-9))
 
 
 def mass_kg_m(spec: LineSpec) -> float:

@@ -31,6 +31,7 @@ from jolly_trellis.core.rigging.drops import (
     stem_and_hook_m,
 )
 from jolly_trellis.core.rigging.rig import Rig, RigLine
+from jolly_trellis.core.rigging.tied import round_m
 from jolly_trellis.core.stems.stem_set import variety_of_line
 from jolly_trellis.core.stems.tubes import line_water_kg, own_water_kg
 
@@ -254,11 +255,13 @@ def _in_lines(rig: Rig) -> list[LoadPart]:
     """
     kg = 0.0
     for line in rig.lines:
-        if line_rules.LINES[line.spec.kind].by_the_piece:
-            reach = math.pi * rig.armature.diameter_m
+        reach = round_m(rig) if rig.is_tied else _drawn_m(rig, line)
+        piece, number = line_rules.LINES[line.spec.kind].piece_m, line_rules.pieces_of(line.spec, reach)
+        if piece is None or number is None:
+            long = reach + 2 * line_rules.end_takes_m(line.spec) + rig.levelling_m
         else:
-            reach = _drawn_m(rig, line) + 2 * line_rules.end_takes_m(line.spec) + rig.levelling_m
-        kg += reach * line_rules.mass_kg_m(line.spec)
+            long = number * piece.value
+        kg += long * line_rules.mass_kg_m(line.spec)
         kg += sum(HARDWARE_KG[each.kind].value for each in line.hardware)
     if rig.bond is not None and rig.bond.point is not None and rig.attachments and rig.bond.point < len(rig.points):
         point = rig.points[rig.bond.point]

@@ -18,7 +18,8 @@ class LineState:
     """One line as it is judged: its worst tension in each case with what it may carry then, and its settled angle.
 
     `governs` is the case nearest its limit; `use` tension over limit in it; `angle_rad` to the horizontal. `weakest`
-    is what in its path carries least: empty for the line itself, else the kind of hardware.
+    is what in its path carries least: empty for the line itself, else the kind of hardware. `pieces` is how many ties
+    or straps are joined for it, None for what is cut to `cut_length_m`.
     """
 
     name: str
@@ -31,6 +32,7 @@ class LineState:
     angle_rad: float
     cut_length_m: float
     weakest: str = ""
+    pieces: int | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -1,11 +1,35 @@
 """Runs tied all along to a frame, stand or column: each tie bears what lies between it and its neighbours."""
 
+import math
+
 import numpy as np
 
 from jolly_trellis.core.errors import Unstable
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.quantities import phrase
-from jolly_trellis.core.rigging.rig import RigLine
+from jolly_trellis.core.rigging.rig import Rig, RigLine
+
+
+def round_m(rig: Rig) -> float:
+    """How long a tie is that goes once round a run and what it is tied to, m: on a frame as good as round the run
+    alone, on a column or stand as a belt round both.
+    """
+    mount, run = rig.mount, rig.armature.diameter_m
+    if mount is None or mount.kind not in ("column", "stand"):
+        return math.pi * run
+    return belt_m(mount.width_m, run)
+
+
+def belt_m(one_m: float, other_m: float) -> float:
+    """Length of a belt round two circles that touch, m: R(π + 2φ) + r(π - 2φ) + 4√(R·r), sin φ = (R - r)/(R + r).
+
+    Args:
+        one_m, other_m: their diameters, m, ≥ 0 and not both 0.
+    Source: geometry (any handbook of machine parts).
+    """
+    large, small = max(one_m, other_m) / 2, min(one_m, other_m) / 2
+    turn = math.asin((large - small) / (large + small))
+    return large * (math.pi + 2 * turn) + small * (math.pi - 2 * turn) + 4 * math.sqrt(large * small)
 
 
 def tie_shares_n(along_m: list[float], lines: tuple[RigLine, ...], station_m: Array, load_n: Array) -> Array:

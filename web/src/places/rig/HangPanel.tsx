@@ -95,7 +95,9 @@ export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSn
                 <Bar use={line.use} />
               </td>
               <td className="text-right whitespace-nowrap">
-                {textOf({ kind: "cut_length", value: line.cut_length_m }, system)}
+                {line.pieces === null
+                  ? textOf({ kind: "cut_length", value: line.cut_length_m }, system)
+                  : `× ${line.pieces}`}
               </td>
               <td>
                 <Button look="quiet" title={`Snip ${line.name}`} onClick={() => onSnip(index)}>
