@@ -250,3 +250,13 @@ def test_a_bouquet_says_how_many_more_stems_its_armature_takes() -> None:
     made = build(bouquet("wire_dome"), conditions())
     stems = int(made.placement.stems.stems_in_row.sum())
     assert made.placement.room == made.mechanic.capacity - stems > 0
+
+
+def test_a_disc_behind_a_bouquet_weighs_by_its_face() -> None:
+    """By hand: three quarters of its lesser width across, of card of 0.6 kg/m²."""
+    plan = bouquet("hand_spiral")
+    made = build(replace(plan, back="disc"), conditions()).mechanic
+    disc = next(each for each in made.parts if each.name == "disc of covered card")
+    across = 0.75 * min(plan.envelope.width_m, plan.envelope.depth_m)
+    assert disc.sizes[0].value == pytest.approx(across)
+    assert disc.mass_kg == pytest.approx(math.pi / 4 * across**2 * 0.6)
