@@ -95,9 +95,9 @@ export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSn
                 <Bar use={line.use} />
               </td>
               <td className="text-right whitespace-nowrap">
-                {line.pieces === null
-                  ? textOf({ kind: "cut_length", value: line.cut_length_m }, system)
-                  : `× ${line.pieces}`}
+                {line.pieces
+                  ? `× ${line.pieces}`
+                  : textOf({ kind: "cut_length", value: line.cut_length_m }, system)}
               </td>
               <td>
                 <Button look="quiet" title={`Snip ${line.name}`} onClick={() => onSnip(index)}>
