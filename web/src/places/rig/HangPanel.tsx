@@ -96,7 +96,7 @@ export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSn
               </td>
               <td className="text-right whitespace-nowrap">
                 {line.pieces
-                  ? `× ${line.pieces}`
+                  ? `${line.pieces} ${rig.lines[index]?.spec.kind === "strap" ? "strap" : "tie"}${line.pieces > 1 ? "s" : ""}`
                   : textOf({ kind: "cut_length", value: line.cut_length_m }, system)}
               </td>
               <td>
