@@ -98,6 +98,7 @@ def _by_themselves() -> dict[str, Callable[[], object]]:
             lines.breaking_n(spec) * lines.efficiency(spec),
             lines.stiffness_n(spec),
             lines.mass_kg_m(spec),
+            [lines.pieces_of(spec, reach) for reach in (0.31, 0.4)],
         )
     for name in ("hydrangea", "gypsophila", "rose", "carnation", "spray-rose"):
         found[f"{name} covers"] = partial(coverage.stem_covers_m2, ordinary.varieties()[name])
