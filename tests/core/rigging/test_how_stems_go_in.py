@@ -42,7 +42,7 @@ from jolly_trellis.core.rigging.rig import (
     RigLine,
 )
 from tests.ordinary import conditions
-from tests.rigs import STEEL, panel, run
+from tests.rigs import STEEL, on_one_point, panel, run
 
 NET = conditions().nettings["galvanized-50-10"]
 TUBE = Armature(kind="tube", length_m=2.0, netting=NET.key)
@@ -413,3 +413,15 @@ def test_half_done_pulls_half_as_far_to_the_right() -> None:
     half_kg = (weighed.bare_kg + weighed.heavy_kg) / 2
     assert weighed.load(10.0, half_kg).right_m == pytest.approx(weighed.right_kg_m / 2 / half_kg)
     assert weighed.load(10.0, weighed.bare_kg).right_m == 0
+
+
+def test_a_slope_half_done_has_nothing_on_its_right() -> None:
+    """Its left half alone pulls as that of stems of every length mixed does, which weigh as much."""
+    slope = on_one_point(recipe=(line("ruscus", 80),))
+    found = []
+    for curve in ("slope", "even"):
+        drop = Drop(shortest_m=0.2, longest_m=0.6, curve=curve)
+        report = judged(replace(slope, armature=replace(slope.armature, drop=drop)))
+        found.append({each.name: each.tilt_rad for each in report.states})
+    assert found[0]["one face done"] == pytest.approx(found[1]["one face done"], rel=1e-6)
+    assert found[0]["finished"] > found[1]["finished"] + 1e-3

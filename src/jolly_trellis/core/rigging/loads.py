@@ -194,7 +194,7 @@ def take_off(rig: Rig, conditions: Conditions) -> TakeOff:
 def _right_kg_m(rig: Rig, conditions: Conditions) -> float:
     """Moment of the stems of a slope about the middle of their armature, heavy, kg·m: those on the right are longer.
 
-    Source: statics; they hang where they are drawn.
+    Their water hangs alike on both sides, and turns nothing. Source: statics; they hang where they are drawn.
     """
     armature = rig.armature
     drops = drops_m(rig.recipe, armature)
@@ -203,10 +203,9 @@ def _right_kg_m(rig: Rig, conditions: Conditions) -> float:
         if not slopes(line, armature):
             continue
         variety = variety_of_line(conditions, line, path=f"recipe.{index}.variety")
-        wet = own_water_kg(line, 1, heavy=True)
         for long in drops[index]:
             stem, _ = stem_and_hook_m(in_steps_m(long), line, variety, None)
-            stems.append((long, cut_mass_kg(variety, stem) * heavy_factor(variety) + wet))
+            stems.append((long, cut_mass_kg(variety, stem) * heavy_factor(variety)))
     half = (armature.diameter_m if armature.kind == "ring" else armature.length_m) / 2
     right = np.sort(spread(len(stems), round_=armature.kind == "ring")[:, 0])
     kg = np.array([mass for _, mass in sorted(stems)])

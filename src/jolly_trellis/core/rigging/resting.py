@@ -91,7 +91,10 @@ def states_of(rig: Rig, weighed: TakeOff, rest: Rest) -> tuple[HangState, ...]:
     half = weighed.load(factor, (weighed.bare_kg + weighed.heavy_kg) / 2)
     found = []
     left = 0.0 if rig.is_run else 1.0 - bare.total_n / half.total_n
-    ways: tuple[tuple[StateName, Load, float], ...] = (("bare", bare, 0.0), ("one face done", half, left))
+    ways: tuple[tuple[StateName, Load, float], ...] = (
+        ("bare", bare, 0.0),
+        ("one face done", replace(half, right_m=0.0), left),  # on the right nothing hangs yet
+    )
     for name, load, left_share in ways:
         try:
             made = lay_out(rig, load, as_if=None, left_share=left_share)
