@@ -2,6 +2,8 @@
 
 from typing import Any
 
+from fastapi.testclient import TestClient
+
 Json = dict[str, Any]
 
 
@@ -18,3 +20,8 @@ def rigs(event: Json) -> list[Json]:
 def put(part: Json, *, base: int = 1, label: str | None = None) -> Json:
     """The body that saves a part, or adds one."""
     return {"part": part, "base_revision": base} | ({} if label is None else {"label": label})
+
+
+def based(client: TestClient, path: str) -> str:
+    """The address of a write to the stores, based on them as they stand."""
+    return f"{path}?base_revision={client.get('/api/stock').json()['revision']}"

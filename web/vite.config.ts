@@ -8,5 +8,7 @@ const APPLICATION = "http://127.0.0.1:8420";
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   build: { target: "es2023", chunkSizeWarningLimit: 900 },
-  server: { proxy: { "/api": { target: APPLICATION, changeOrigin: true, headers: { origin: APPLICATION } } } },
+  server: {
+    proxy: { "/api": { target: APPLICATION, changeOrigin: true, headers: { origin: APPLICATION } } },
+  },
 });

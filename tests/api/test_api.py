@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from tests.wire import pieces, put, rigs
+from tests.wire import based, pieces, put, rigs
 
 PIECE = "/api/events/1/parts/1"
 
@@ -212,7 +212,7 @@ def test_a_cooler_room_lets_flowers_drink_less(client: TestClient) -> None:
 
 def test_a_measured_vessel_goes_into_the_stores_under_a_free_key(client: TestClient, bowl: dict[str, Any]) -> None:
     vessel = bowl["vessel"] | {"name": "Low bowl, 20 cm"}
-    keys = [client.post("/api/stock/vessel", json={"vessel": vessel}).json()["key"] for _ in range(2)]
+    keys = [client.post(based(client, "/api/stock/vessel"), json={"vessel": vessel}).json()["key"] for _ in range(2)]
     assert keys == ["low-bowl-20-cm", "low-bowl-20-cm-2"]
     assert set(keys) < set(client.get("/api/stock").json()["vessels"])
 

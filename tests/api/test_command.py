@@ -16,7 +16,7 @@ import httpx2 as httpx
 import pytest
 from typer.testing import CliRunner
 
-from jolly_trellis.__main__ import app
+from jolly_trellis.__main__ import app, bound
 from jolly_trellis.services.opening import DATABASE_NAME, hold, open_studio
 from jolly_trellis.store import connection
 from jolly_trellis.store.connection import in_words
@@ -221,3 +221,10 @@ def test_the_description_it_writes_is_the_one_kept(tmp_path: Path) -> None:
     assert CliRunner().invoke(app, ["openapi", str(written)]).exit_code == 0
     kept = ROOT / "docs" / "openapi.json"
     assert json.loads(written.read_text("utf-8")) == json.loads(kept.read_text("utf-8"))
+
+
+def test_a_small_answer_is_sent_at_once() -> None:
+    with closing(bound(0)) as listening:
+        listening.listen(1)
+        with socket.create_connection(listening.getsockname()), closing(listening.accept()[0]) as accepted:
+            assert accepted.getsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY)

@@ -1,5 +1,6 @@
 """Who may come in, what goes out, and that whatever is sent in gets one sentence and no stack trace."""
 
+import asyncio
 import json
 import re
 import sqlite3
@@ -26,6 +27,7 @@ from jolly_trellis.services.event_work import EventWork
 from jolly_trellis.services.long_work import Running
 from jolly_trellis.services.opening import DATABASE_NAME
 from jolly_trellis.store import connection
+from tests.wire import based
 
 HERE = "127.0.0.1:8420"
 
@@ -134,7 +136,7 @@ def test_every_error_has_one_shape(doors: TestClient, monkeypatch: pytest.Monkey
     assert body_of(doors.post("/api/events", content=b"[" * 100_000))["code"] in ("http_400", "measure")
     assert body_of(doors.post("/api/events", json={}))["path"] == "name"
     assert body_of(doors.post("/api/events/1/undo", json={"base_revision": 1}))["code"] == "nothing"
-    assert body_of(doors.post("/api/tables/frog", json={"text": "x"}))["code"] == "table"
+    assert body_of(doors.post(based(doors, "/api/tables/frog"), json={"text": "x"}))["code"] == "table"
     monkeypatch.setattr("jolly_trellis.store.events.list_events", lambda _: 1 / 0)
     assert body_of(doors.get("/api/events"))["code"] == "unforeseen"
 
@@ -151,6 +153,95 @@ def test_a_write_while_another_program_holds_the_data_is_told_so_and_kept_out(
     assert len(doors.get("/api/events").json()) == 1
 
 
+def test_every_write_to_the_stores_or_a_survey_names_what_it_is_based_on(doors: TestClient) -> None:
+    """Read from the description of the doors themselves, so that a new one cannot be forgotten."""
+    described = doors.get("/openapi.json").json()
+    found = {
+        f"{method} {path}": act
+        for path, methods in described["paths"].items()
+        for method, act in methods.items()
+        if method != "get" and re.search(r"^/api/(stock|tables|remnants)|/survey", path)
+    }
+    assert len(found) >= 19
+    for name, act in found.items():
+        named = [each["name"] for each in act.get("parameters", []) if each["required"]]
+        body = act.get("requestBody", {}).get("content", {}).get("application/json", {}).get("schema", {})
+        schema = described["components"]["schemas"].get(body.get("$ref", "").rpartition("/")[2], {})
+        assert "base_revision" in [*named, *schema.get("required", [])], name
+
+
+@pytest.mark.parametrize("ahead", [-1, 1, 50])
+def test_a_write_to_the_stores_or_a_survey_that_is_stale_or_of_the_future_is_refused(
+    doors: TestClient, ahead: int
+) -> None:
+    stores, survey = doors.get("/api/stock").json(), doors.get("/api/events/1/survey").json()
+    body = survey["survey"] | {"base_revision": survey["revision"] + ahead}
+    bowl = f"/api/stock/vessel/low-bowl-20?base_revision={stores['revision'] + ahead}"
+    for answer in (doors.put("/api/events/1/survey", json=body | {"points": []}), doors.delete(bowl)):
+        assert answer.status_code == 409
+        assert body_of(answer)["code"] == "stale"
+    assert doors.get("/api/stock").json() == stores
+    assert doors.get("/api/events/1/survey").json() == survey
+
+
+def test_reads_go_on_while_another_program_holds_the_data_and_a_write_waits_less_than_five_seconds(
+    doors: TestClient, tmp_path: Path
+) -> None:
+    assert connection.PATIENCE_S <= 4.5
+    with closing(sqlite3.connect(tmp_path / DATABASE_NAME, isolation_level=None)) as other:
+        other.execute("BEGIN EXCLUSIVE")
+        for path in ("/api/health", "/api/stock", "/api/events/1", "/api/events/1/survey"):
+            assert doors.get(path).status_code == 200, path
+
+
+def test_no_database_is_opened_or_asked_where_everybody_is_answered(
+    doors: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """A connection that waits for a lock there would keep all others waiting."""
+    opened = []
+
+    def watched(path: Path, real: Callable[[Path], sqlite3.Connection] = connection.open_database) -> object:
+        opened.append(path)
+        with pytest.raises(RuntimeError):
+            asyncio.get_running_loop()
+        return real(path)
+
+    monkeypatch.setattr(connection, "open_database", watched)
+    for path in ("/api/stock", "/api/events/1", "/api/events/1/day", "/api/events/1/cuts.pdf", "/api/figures"):
+        assert doors.get(path).status_code == 200, path
+    assert 0 < len(opened) <= 2, "a request has one that is there already, and one more while it waits for long work"
+
+
+def test_a_connection_comes_back_with_nothing_half_done_on_it(tmp_path: Path) -> None:
+    kept = connection.Connections(tmp_path / "some.sqlite")
+    with kept.lent() as conn:
+        conn.execute("CREATE TABLE thing (key TEXT)")
+        conn.execute("BEGIN IMMEDIATE")
+        conn.execute("INSERT INTO thing VALUES ('half')")
+    with kept.lent() as again, kept.lent() as other:
+        assert again is conn
+        assert other is not conn
+        assert other.execute("SELECT count(*) FROM thing").fetchone()[0] == 0
+    many = [kept.take() for _ in range(connection.MOST_IDLE + 2)]
+    for each in many:
+        kept.give_back(each)
+    kept.close()
+    for each in many:
+        with pytest.raises(sqlite3.ProgrammingError):
+            each.execute("SELECT 1")
+    assert kept.opened == connection.MOST_IDLE + 2
+
+
+def test_a_line_that_nobody_says_is_refused_before_it_is_read(doors: TestClient) -> None:
+    for text, words in (("9 roses, " * 500, "4500"), ("rose " + "7" * 3000, "7777777777777…")):
+        for path, more in (("/api/events/1/parts/say", {}), ("/api/events/1/parts/said", {"base_revision": 1})):
+            answer = doors.post(path, json={"text": text, **more})
+            assert answer.status_code == 422
+            said = body_of(answer)
+            assert said["path"] == "text"
+            assert words in json.dumps(said["message"], ensure_ascii=False)
+
+
 def test_a_write_on_a_full_disk_is_told_so_and_nothing_is_half_written(
     doors: TestClient, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
@@ -163,7 +254,7 @@ def test_a_write_on_a_full_disk_is_told_so_and_nothing_is_half_written(
 
     with closing(sqlite3.connect(tmp_path / DATABASE_NAME)) as conn:
         before = "\n".join(conn.iterdump())
-    monkeypatch.setattr("jolly_trellis.api.deps.open_database", small)
+    monkeypatch.setattr("jolly_trellis.store.connection.open_database", small)
     answers = [doors.post("/api/events/1/copy") for _ in range(8)]
     assert answers[-1].status_code == 503
     assert "disk is full" in body_of(answers[-1])["message"]["text"]
@@ -264,12 +355,12 @@ def test_a_number_of_many_digits_is_refused(doors: TestClient, digits: int, fiel
 @pytest.mark.parametrize("kind", ["vessel", "netting", "frog", "variety", "supply"])
 def test_a_table_with_an_endless_cell_or_a_wrong_key_is_refused(doors: TestClient, kind: str) -> None:
     header, first, *_ = doors.get(f"/api/tables/{kind}.csv").text.splitlines()
-    endless = doors.post(f"/api/tables/{kind}", json={"text": f"{header}\n{'x' * 140_000},{first}"})
+    endless = doors.post(based(doors, f"/api/tables/{kind}"), json={"text": f"{header}\n{'x' * 140_000},{first}"})
     assert "longer than any table has" in body_of(endless)["message"]["text"]
     key = first.partition(",")[0]
     for bad in ("..", "a\rb", "x" * 61, "a/b", "a b"):
         text = f"{header}\n" + first.replace(key, f'"{bad}"', 1)
-        answer = doors.post(f"/api/tables/{kind}", json={"text": text, "dry_run": False}).json()
+        answer = doors.post(based(doors, f"/api/tables/{kind}"), json={"text": text, "dry_run": False}).json()
         assert (answer["added"], answer["changed"], len(answer["refused"])) == ([], [], 1)
 
 
@@ -285,7 +376,7 @@ def test_a_key_that_is_none_is_refused(doors: TestClient, key: str, kind: str) -
     }
     thing = next(iter(doors.get("/api/stock").json()[things[kind]].values()))
     thing.pop("key", None)
-    answer = doors.put(f"/api/stock/{kind}/{key}", json={kind: thing})
+    answer = doors.put(based(doors, f"/api/stock/{kind}/{key}"), json={kind: thing})
     assert answer.status_code == 422
     assert body_of(answer)["path"] == "key"
 

@@ -14,6 +14,7 @@ from jolly_trellis.demo.loading import demo_plan, demo_survey, load_demo
 from jolly_trellis.services import rigging, rolling
 from jolly_trellis.store import events, surveys
 from jolly_trellis.store.plan import MOST_PARTS, Plan, Planned
+from tests.wire import based
 
 
 def largest() -> Plan:
@@ -126,19 +127,20 @@ def test_a_copy_of_everything_goes_out_and_comes_back_over_the_web(client: TestC
 def test_the_stores_are_undone_and_things_deleted_over_the_web(client: TestClient) -> None:
     before = client.get("/api/stock").json()
     assert before["undo"] is None
-    gone = client.delete("/api/stock/supply/stem-tube").json()
+    gone = client.delete(based(client, "/api/stock/supply/stem-tube")).json()
     assert "stem-tube" not in gone["supplies"]
     assert gone["undo"].startswith("Delete stem tube")
     shopping = client.get("/api/events/1/lists")
     assert shopping.status_code == 200
     assert client.get("/api/events/1/cost").status_code == 200
-    back = client.post("/api/stock/supply/stem-tube/bring-back").json()
+    back = client.post(based(client, "/api/stock/supply/stem-tube/bring-back")).json()
     assert back["supplies"] == before["supplies"]
-    undone = client.post("/api/stock/undo", json={"step": back["step"]}).json()
+    undone = client.post(based(client, "/api/stock/undo")).json()
     assert undone["supplies"] == gone["supplies"]
-    assert client.post("/api/stock/redo", json={"step": back["step"]}).status_code == 409
-    redone = client.post("/api/stock/redo", json={"step": undone["step"]}).json()
+    stale = f"/api/stock/redo?base_revision={back['revision']}"
+    assert client.post(stale).status_code == 409
+    redone = client.post(based(client, "/api/stock/redo")).json()
     assert redone["supplies"] == before["supplies"]
-    refused = client.delete("/api/stock/variety/rose")
+    refused = client.delete(based(client, "/api/stock/variety/rose"))
     assert refused.status_code == 422
     assert "Retire" in refused.json()["limit"]["text"]

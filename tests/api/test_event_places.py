@@ -15,7 +15,7 @@ from fastapi.testclient import TestClient
 from jolly_trellis.api.event_file import schema_of
 from jolly_trellis.services import planning
 from jolly_trellis.services.opening import open_studio
-from tests.wire import pieces
+from tests.wire import based, pieces
 
 EVENT = "/api/events/1"
 
@@ -66,10 +66,11 @@ def test_the_roll_is_planned_printed_marked_and_taken_back(client: TestClient) -
 
 def test_a_remnant_is_counted_in_by_hand_and_out_again(client: TestClient) -> None:
     found = client.post(
-        "/api/remnants", json={"key": "coated-25-09", "material": "netting", "width_m": 0.3, "length_m": 0.8}
+        based(client, "/api/remnants"),
+        json={"key": "coated-25-09", "material": "netting", "width_m": 0.3, "length_m": 0.8},
     ).json()
-    assert client.delete(f"/api/remnants/{found['netting'][0]['id']}").json()["netting"] == []
-    assert client.delete("/api/remnants/99").status_code == 404
+    assert client.delete(based(client, f"/api/remnants/{found['netting'][0]['id']}")).json()["netting"] == []
+    assert client.delete(based(client, "/api/remnants/99")).status_code == 404
 
 
 def test_the_day_is_worked_out_mended_locked_and_undone(client: TestClient) -> None:

@@ -72,7 +72,7 @@ def test_an_answer_in_the_survey_clears_what_hangs_there_and_is_put_back(
     judged = client.get("/api/events/1").json()
     assert named(judged, "Ring")["report"]["verdict"]["state"] in ("holds", "tight")
     assert client.put("/api/events/1/survey", json=act).status_code == 409
-    back = client.post("/api/events/1/survey/put-back").json()
+    back = client.post(f"/api/events/1/survey/put-back?base_revision={saved.json()['revision']}").json()
     assert sum(len(each) > 0 for each in back["open"]) == 1
     assert named(client.get("/api/events/1").json(), "Ring")["report"]["verdict"]["state"] == "cannot say"
 
@@ -83,7 +83,7 @@ def test_a_survey_serves_every_event_at_its_place_and_needs_one(client: TestClie
     refused = client.put(f"/api/events/{elsewhere['id']}/survey", json=act)
     assert refused.status_code == 422
     assert "no place yet" in refused.json()["message"]["text"]
-    assert client.post(f"/api/events/{elsewhere['id']}/survey/put-back").status_code == 404
+    assert client.post(f"/api/events/{elsewhere['id']}/survey/put-back?base_revision=0").status_code == 404
     place = f"  {event['brief']['place']} "
     again = client.post("/api/events", json=event["brief"] | {"name": "Next year", "place": place}).json()
     found = client.get(f"/api/events/{again['id']}/survey").json()

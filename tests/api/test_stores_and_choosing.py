@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from tests.wire import pieces
+from tests.wire import based, pieces
 
 EVENT = "/api/events/1"
 
@@ -82,9 +82,10 @@ def test_stock_is_whole(client: TestClient) -> None:
 def test_things_are_edited_copied_counted_and_retired(client: TestClient) -> None:
     frog = client.get("/api/stock").json()["frogs"]["pin-50"]
     body = {name: value for name, value in frog.items() if name != "key"}
-    assert client.put("/api/stock/frog/pin-50", json={"frog": body | {"mass_kg": 0.35}}).status_code == 200
-    copied = client.post("/api/stock/frog/pin-50/copy").json()["key"]
-    counted = client.put(f"/api/stock/frog/{copied}/holding", json={"on_hand": 3, "retired": True})
+    kept = client.put(based(client, "/api/stock/frog/pin-50"), json={"frog": body | {"mass_kg": 0.35}})
+    assert kept.json() == {"key": "pin-50", "revision": client.get("/api/stock").json()["revision"]}
+    copied = client.post(based(client, "/api/stock/frog/pin-50/copy")).json()["key"]
+    counted = client.put(based(client, f"/api/stock/frog/{copied}/holding"), json={"on_hand": 3, "retired": True})
     assert counted.status_code == 200
     stock = client.get("/api/stock").json()
     assert stock["frogs"][copied]["mass_kg"] == 0.35
@@ -111,7 +112,7 @@ def test_a_bad_thing_is_refused_at_its_field(client: TestClient, kind: str, chan
     plural = {"frog": "frogs", "netting": "nettings", "variety": "varieties"}[kind]
     key, thing = next(iter(client.get("/api/stock").json()[plural].items()))
     body = {name: value for name, value in thing.items() if name != "key"} | change
-    answer = client.put(f"/api/stock/{kind}/{key}", json={kind: body})
+    answer = client.put(based(client, f"/api/stock/{kind}/{key}"), json={kind: body})
     assert answer.status_code == 422
     assert path in answer.json()["path"]
     assert client.get("/api/stock").json()[plural][key] == thing
@@ -119,24 +120,24 @@ def test_a_bad_thing_is_refused_at_its_field(client: TestClient, kind: str, chan
 
 def test_a_table_goes_out_and_comes_in(client: TestClient) -> None:
     text = client.get("/api/tables/variety.csv").text
-    dry = client.post("/api/tables/variety", json={"text": text, "dry_run": True}).json()
+    dry = client.post(based(client, "/api/tables/variety"), json={"text": text, "dry_run": True}).json()
     assert (dry["added"], dry["changed"], dry["refused"], dry["written"]) == ([], [], [], False)
     changed = text.replace("#c8566b", "#c8566c", 1)
     assert next(row for row in text.splitlines() if "#c8566b" in row).startswith("rose,")
-    wet = client.post("/api/tables/variety", json={"text": changed, "dry_run": False}).json()
+    wet = client.post(based(client, "/api/tables/variety"), json={"text": changed, "dry_run": False}).json()
     assert wet["changed"] == ["rose"]
     assert client.get("/api/stock").json()["varieties"]["rose"]["colour"] == "#c8566c"
 
 
 def test_a_table_of_another_kind_is_refused_in_a_sentence(client: TestClient) -> None:
-    answer = client.post("/api/tables/frog", json={"text": "a;b;c\n1;2;3\n"})
+    answer = client.post(based(client, "/api/tables/frog"), json={"text": "a;b;c\n1;2;3\n"})
     assert answer.status_code == 422
     assert "semicolons" in answer.json()["message"]["text"]
 
 
 def test_a_hundred_thousand_rows_are_too_much_and_nothing_is_lost(client: TestClient) -> None:
     text = "key,name,kind\n" + "a,b,pin\n" * 100_000
-    answer = client.post("/api/tables/frog", json={"text": text})
+    answer = client.post(based(client, "/api/tables/frog"), json={"text": text})
     assert answer.status_code in (413, 422)
     assert answer.json()["message"]["text"]
     assert len(client.get("/api/stock").json()["frogs"]) >= 10

@@ -28,7 +28,7 @@ from jolly_trellis.services.coming_home import Back
 from jolly_trellis.services.planning import EventState, NotFound
 from jolly_trellis.services.settling import to_settle
 from jolly_trellis.services.trying import states_of, worse_of
-from jolly_trellis.store import stock, stock_history, ticks
+from jolly_trellis.store import stock, ticks
 from jolly_trellis.store.stock import Holding
 from jolly_trellis.store.ticks import Tick
 
@@ -72,11 +72,10 @@ def test_home_adds_a_use_counts_off_what_was_lost_and_keeps_what_has_its_shape(s
     with pytest.raises(InvalidMeasure):
         coming_home.come_home(supper, 1, [])
     after = everything(supper)
-    step = stock_history.place(supper).step
-    stores.travel(supper, back=True, step=step)
+    stores.travel(supper, back=True)
     assert everything(supper) == before
     assert coming_home.state(supper, 1).home is None
-    stores.travel(supper, back=False, step=step - 1)
+    stores.travel(supper, back=False)
     assert everything(supper) == after
     coming_home.take_back(supper, 1)
     held = stock.holdings(supper)

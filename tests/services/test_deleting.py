@@ -35,11 +35,11 @@ def everything(conn: sqlite3.Connection) -> dict[str, object]:
 
 
 def back(conn: sqlite3.Connection) -> None:
-    stores.travel(conn, back=True, step=stock_history.place(conn).step)
+    stores.travel(conn, back=True)
 
 
 def forth(conn: sqlite3.Connection) -> None:
-    stores.travel(conn, back=False, step=stock_history.place(conn).step)
+    stores.travel(conn, back=False)
 
 
 def test_an_event_is_deleted_and_brought_back_as_it_was(studio: sqlite3.Connection) -> None:
@@ -138,8 +138,40 @@ def test_an_act_after_going_back_forgets_what_was_undone_and_one_that_changes_no
     stores.count(studio, "frog", "pin-100", Holding(on_hand=2))
     place = stock_history.place(studio)
     assert (place.step, place.redo) == (1, None)
-    with pytest.raises(Stale):
-        stores.travel(studio, back=True, step=0)
+
+
+def test_a_write_names_the_revision_of_the_stores_exactly(studio: sqlite3.Connection) -> None:
+    """Undone and done otherwise, the history is as long as before; the revision is not what it was."""
+    seen = stock.revision(studio)
+    stores.count(studio, "frog", "pin-75", Holding(on_hand=1))
+    back(studio)
+    stores.count(studio, "frog", "pin-100", Holding(on_hand=2))
+    now = stock.revision(studio)
+    for base in (seen, now - 1, now + 1, now + 50):
+        with pytest.raises(Stale) as problem, stores.based_on(studio, base):
+            stores.count(studio, "frog", "pin-75", Holding(on_hand=9))
+        assert problem.value.revision == now
+    assert stock.revision(studio) == now
+    with stores.based_on(studio, now):
+        stores.count(studio, "frog", "pin-75", Holding(on_hand=9))
+    assert stock.revision(studio) > now
+
+
+def test_whatever_changes_in_the_stores_counts(studio: sqlite3.Connection) -> None:
+    vessel = stock.vessels(studio)["low-bowl-20"]
+    acts: list[Callable[[], object]] = [
+        lambda: stores.put(studio, "vessel", "low-bowl-20", replace(vessel, mass_kg=0.7)),
+        lambda: stores.delete(studio, "vessel", "cube-14"),
+        lambda: stores.bring_back(studio, "vessel", "cube-14"),
+        lambda: stores.put_currency(studio, "EUR"),
+        lambda: rolling.add_remnant(studio, "netting", "coated-25-09", width_m=0.3, length_m=0.8),
+        lambda: rolling.remove_remnant(studio, 1),
+        lambda: back(studio),
+    ]
+    for number, act in enumerate(acts):
+        before = stock.revision(studio)
+        act()
+        assert stock.revision(studio) > before, number
 
 
 def test_undoing_a_count_leaves_what_a_cut_took_taken(studio: sqlite3.Connection) -> None:

@@ -29,10 +29,11 @@ from jolly_trellis.api import (
     stores,
 )
 from jolly_trellis.api.bodies import BodyLimit
-from jolly_trellis.api.deps import ReadFigures
+from jolly_trellis.api.deps import Lent
 from jolly_trellis.api.doors import Doors
 from jolly_trellis.services import copies
-from jolly_trellis.store.connection import StoreError
+from jolly_trellis.services.opening import DATABASE_NAME
+from jolly_trellis.store.connection import Connections, StoreError
 
 _AN_HOUR_S = 3600.0
 WEB_BUILD = Path(__file__).resolve().parents[3] / "web" / "dist"
@@ -46,6 +47,7 @@ def make_app(folder: Path, web_build: Path = WEB_BUILD, hosts: Collection[str] =
     """
     app = FastAPI(title="Jolly Trellis", version=__version__, docs_url=None, redoc_url=None, lifespan=_copying)
     app.state.folder = folder
+    app.state.connections = Connections(folder / DATABASE_NAME)
     app.add_middleware(BodyLimit)
     app.add_middleware(Doors, hosts=hosts)
     problems.install(app)
@@ -63,7 +65,7 @@ def make_app(folder: Path, web_build: Path = WEB_BUILD, hosts: Collection[str] =
         figures.router,
         data.router,
     ):
-        app.include_router(router, dependencies=[ReadFigures])
+        app.include_router(router, dependencies=[Lent])
 
     @app.get("/api/health", tags=["health"])
     def health() -> dict[str, str]:
@@ -96,3 +98,4 @@ async def _copying(app: FastAPI) -> AsyncIterator[None]:
     copying = asyncio.create_task(go())
     yield
     copying.cancel()
+    app.state.connections.close()

@@ -4,21 +4,19 @@ import asyncio
 import re
 import sqlite3
 import time
-from collections.abc import AsyncIterator, Callable, Iterator
-from contextlib import closing
-from pathlib import Path
+from collections.abc import AsyncIterator, Callable
 from typing import Annotated, Any
 
 import anyio
 import anyio.to_thread
-from fastapi import Depends, Request
+from fastapi import Depends, Query, Request
 from fastapi import Path as PathParameter
 
+from jolly_trellis.core.books.figures import FigureBook
 from jolly_trellis.services import day as days
 from jolly_trellis.services import event_work, figures
 from jolly_trellis.services.long_work import Running
-from jolly_trellis.services.opening import DATABASE_NAME
-from jolly_trellis.store.connection import open_database
+from jolly_trellis.store.connection import Connections
 
 _LONGEST_S = 120.0
 _A_NUMBER = re.compile(r"\d{1,15}$", re.ASCII)
@@ -27,30 +25,31 @@ _LOOK_EVERY_S = 0.05
 _beginners = anyio.CapacityLimiter(2)
 
 
-def _connection(request: Request) -> Iterator[sqlite3.Connection]:
-    folder: Path = request.app.state.folder
-    conn = open_database(folder / DATABASE_NAME)
+async def _connection(request: Request) -> AsyncIterator[sqlite3.Connection]:
+    """Lend a request a connection, and open the book of figures that it reckons by: its event's, else the studio's."""
+    connections: Connections = request.app.state.connections
+    number = str(request.path_params.get("event_id", ""))
+
+    def begun() -> tuple[sqlite3.Connection, FigureBook]:
+        conn = connections.take()
+        try:
+            return conn, figures.of_event(conn, int(number)) if _A_NUMBER.match(number) else figures.current(conn)
+        except BaseException:
+            connections.give_back(conn)
+            raise
+
+    conn, book = await anyio.to_thread.run_sync(begun)
     try:
-        yield conn
+        with book.open():
+            yield conn
     finally:
-        conn.close()
+        connections.give_back(conn)
 
 
 Number = Annotated[int, PathParameter(ge=1, le=2**53)]
+BaseRevision = Annotated[int, Query(ge=0, le=2**53, description="What the write is based on, exactly.")]
 Connection = Annotated[sqlite3.Connection, Depends(_connection)]
-
-
-async def _read_figures(request: Request) -> AsyncIterator[None]:
-    """Open the book of figures that a request reckons by: the one its event was planned with, else the studio's."""
-    folder: Path = request.app.state.folder
-    number = str(request.path_params.get("event_id", ""))
-    with closing(open_database(folder / DATABASE_NAME)) as conn:
-        book = figures.of_event(conn, int(number)) if _A_NUMBER.match(number) else figures.current(conn)
-    with book.open():
-        yield
-
-
-ReadFigures = Depends(_read_figures)
+Lent = Depends(_connection)
 
 
 async def wait_for(
@@ -64,8 +63,8 @@ async def wait_for(
     """
 
     def begun() -> Running[Any] | None:
-        folder: Path = request.app.state.folder
-        with closing(open_database(folder / DATABASE_NAME)) as conn:
+        connections: Connections = request.app.state.connections
+        with connections.lent() as conn:
             return begin(conn)
 
     running = await anyio.to_thread.run_sync(begun, limiter=_beginners)

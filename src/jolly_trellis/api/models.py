@@ -51,18 +51,18 @@ class EvaluatePiece(In):
 
 
 class SayParts(In):
-    text: Annotated[str, Field(min_length=1, max_length=2000)]
+    text: Annotated[str, Field(min_length=1)]
     system: UnitSystem = "metric"
 
 
 class AddSaid(BasedOn):
     """Everything that a text speaks of, to be added."""
 
-    text: Annotated[str, Field(min_length=1, max_length=2000)]
+    text: Annotated[str, Field(min_length=1)]
     system: UnitSystem = "metric"
 
 
 class SayIt(In):
-    text: Annotated[str, Field(min_length=1, max_length=2000)]
+    text: Annotated[str, Field(min_length=1)]
     system: UnitSystem = "metric"
     piece: Annotated[AnyPiece, Sent()]

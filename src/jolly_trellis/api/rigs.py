@@ -2,7 +2,7 @@
 
 from fastapi import APIRouter
 
-from jolly_trellis.api.deps import Connection, Number
+from jolly_trellis.api.deps import BaseRevision, Connection, Number
 from jolly_trellis.api.rig_models import AssessRig, PutSurvey, SizeFinished, SnipLine, SurveyOut
 from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.rigging.armatures import for_finished
@@ -75,9 +75,9 @@ def put_survey(event_id: Number, body: PutSurvey, conn: Connection) -> SurveyOut
 
 
 @router.post("/survey/put-back")
-def put_survey_back(event_id: Number, conn: Connection) -> SurveyOut:
+def put_survey_back(event_id: Number, conn: Connection, base_revision: BaseRevision) -> SurveyOut:
     """The survey as it was before its last change."""
-    rigging.put_back(conn, event_id)
+    rigging.put_back(conn, event_id, base_revision=base_revision)
     return get_survey(event_id, conn)
 
 

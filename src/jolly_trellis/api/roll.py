@@ -7,7 +7,7 @@ from fastapi.responses import Response
 from pydantic import BaseModel, Field
 
 from jolly_trellis.api.answers import EventChange
-from jolly_trellis.api.deps import Connection, CutsDone, Number
+from jolly_trellis.api.deps import BaseRevision, Connection, CutsDone, Number
 from jolly_trellis.api.event_answers import change_out
 from jolly_trellis.api.models import BasedOn, Key
 from jolly_trellis.api.sent import In
@@ -16,7 +16,7 @@ from jolly_trellis.core.event.roll_problems import Material, Remnant
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.cut_sheets import write_cut_sheets
 from jolly_trellis.exchange.page import Paper
-from jolly_trellis.services import bending, event_work, planning, rolling, searches
+from jolly_trellis.services import bending, event_work, planning, rolling, searches, stores
 from jolly_trellis.services.bending import Bends
 from jolly_trellis.services.stamps import stamp_of
 from jolly_trellis.services.stores import free_key
@@ -130,13 +130,15 @@ def get_remnants(conn: Connection) -> RemnantsOut:
 
 
 @router.post("/remnants", status_code=201)
-def add_remnant(body: RemnantIn, conn: Connection) -> RemnantsOut:
+def add_remnant(body: RemnantIn, conn: Connection, base_revision: BaseRevision) -> RemnantsOut:
     """Count a remnant into the stores by hand."""
-    rolling.add_remnant(conn, body.material, body.key, width_m=body.width_m, length_m=body.length_m)
+    with stores.based_on(conn, base_revision):
+        rolling.add_remnant(conn, body.material, body.key, width_m=body.width_m, length_m=body.length_m)
     return get_remnants(conn)
 
 
 @router.delete("/remnants/{remnant_id}")
-def remove_remnant(remnant_id: Number, conn: Connection) -> RemnantsOut:
-    rolling.remove_remnant(conn, remnant_id)
+def remove_remnant(remnant_id: Number, conn: Connection, base_revision: BaseRevision) -> RemnantsOut:
+    with stores.based_on(conn, base_revision):
+        rolling.remove_remnant(conn, remnant_id)
     return get_remnants(conn)

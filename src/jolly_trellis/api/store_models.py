@@ -66,12 +66,6 @@ class AddPicture(In):
     data: Annotated[Base64Bytes, Field(max_length=16_000_000)]
 
 
-class AtStep(In):
-    """Where the stores stood in their history for whoever asks."""
-
-    step: Annotated[int, Field(ge=0, le=2**53)]
-
-
 class PutHolding(In):
     on_hand: Annotated[int, Field(ge=0, le=10_000)] = 0
     retired: bool = False
@@ -111,9 +105,12 @@ class HoldingOut(BaseModel):
 
 
 class StockOut(BaseModel):
-    """All the stores have and how vessels look, where they stand in their history, and what was deleted."""
+    """All the stores have and how vessels look, what undo and redo would do, and what was deleted.
 
-    step: int
+    Every write to the stores names their `revision`, exactly.
+    """
+
+    revision: int
     currency: str
     undo: str | None
     redo: str | None
@@ -136,7 +133,10 @@ class VesselDrawn(BaseModel):
 
 
 class Kept(BaseModel):
+    """What a thing is kept under, and the revision of the stores with it."""
+
     key: str
+    revision: int
 
 
 class AboutOut(BaseModel):

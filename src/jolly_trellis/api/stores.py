@@ -1,16 +1,16 @@
 """The stores, what can be chosen, and where every figure comes from."""
 
+import sqlite3
 from dataclasses import replace
 from typing import Annotated
 
 from fastapi import APIRouter, Query
 from fastapi.responses import Response
 
-from jolly_trellis.api.deps import Connection
+from jolly_trellis.api.deps import BaseRevision, Connection
 from jolly_trellis.api.store_models import (
     AboutOut,
     AddPicture,
-    AtStep,
     CheckFill,
     ColourOut,
     FittingOut,
@@ -73,7 +73,7 @@ def get_stock(conn: Connection) -> StockOut:
     place = stock_history.place(conn)
     vessels = stock.vessels(conn)
     return StockOut(
-        step=place.step,
+        revision=stock.revision(conn),
         currency=stock.currency(conn),
         undo=place.undo,
         redo=place.redo,
@@ -161,16 +161,17 @@ def get_trade() -> TradeOut:
 
 
 @router.put("/stock/currency")
-def put_currency(body: PutCurrency, conn: Connection) -> StockOut:
+def put_currency(body: PutCurrency, conn: Connection, base_revision: BaseRevision) -> StockOut:
     """Say which currency the prices of the stores are in."""
-    stores.put_currency(conn, body.currency)
+    with stores.based_on(conn, base_revision):
+        stores.put_currency(conn, body.currency)
     return get_stock(conn)
 
 
 @router.post("/pictures", status_code=201)
 def add_picture(body: AddPicture, conn: Connection) -> Kept:
     """Take a picture in, re-encoded and without place data; its key."""
-    return Kept(key=pictures.keep(conn, body.data).key)
+    return _kept(conn, pictures.keep(conn, body.data).key)
 
 
 @router.get("/pictures/{key}/colour")
@@ -195,96 +196,116 @@ def vessel_drawing(body: PutVessel) -> VesselDrawn:
 
 
 @router.post("/stock/vessel", status_code=201)
-def add_vessel(body: PutVessel, conn: Connection) -> Kept:
-    return Kept(key=stores.add_vessel(conn, body.vessel))
+def add_vessel(body: PutVessel, conn: Connection, base_revision: BaseRevision) -> Kept:
+    with stores.based_on(conn, base_revision):
+        key = stores.add_vessel(conn, body.vessel)
+    return _kept(conn, key)
 
 
 @router.put("/stock/vessel/{key}")
-def put_vessel(key: str, body: PutVessel, conn: Connection) -> Kept:
-    stores.put(conn, "vessel", key, body.vessel)
-    return Kept(key=key)
+def put_vessel(key: str, body: PutVessel, conn: Connection, base_revision: BaseRevision) -> Kept:
+    with stores.based_on(conn, base_revision):
+        stores.put(conn, "vessel", key, body.vessel)
+    return _kept(conn, key)
 
 
 @router.put("/stock/netting/{key}")
-def put_netting(key: str, body: PutNetting, conn: Connection) -> Kept:
-    stores.put(conn, "netting", key, replace(body.netting, key=key))
-    return Kept(key=key)
+def put_netting(key: str, body: PutNetting, conn: Connection, base_revision: BaseRevision) -> Kept:
+    with stores.based_on(conn, base_revision):
+        stores.put(conn, "netting", key, replace(body.netting, key=key))
+    return _kept(conn, key)
 
 
 @router.put("/stock/frog/{key}")
-def put_frog(key: str, body: PutFrog, conn: Connection) -> Kept:
-    stores.put(conn, "frog", key, replace(body.frog, key=key))
-    return Kept(key=key)
+def put_frog(key: str, body: PutFrog, conn: Connection, base_revision: BaseRevision) -> Kept:
+    with stores.based_on(conn, base_revision):
+        stores.put(conn, "frog", key, replace(body.frog, key=key))
+    return _kept(conn, key)
 
 
 @router.put("/stock/variety/{key}")
-def put_variety(key: str, body: PutVariety, conn: Connection) -> Kept:
-    stores.put(conn, "variety", key, replace(body.variety, key=key))
-    return Kept(key=key)
+def put_variety(key: str, body: PutVariety, conn: Connection, base_revision: BaseRevision) -> Kept:
+    with stores.based_on(conn, base_revision):
+        stores.put(conn, "variety", key, replace(body.variety, key=key))
+    return _kept(conn, key)
 
 
 @router.put("/stock/supply/{key}")
-def put_supply(key: str, body: PutSupply, conn: Connection) -> Kept:
-    stores.put(conn, "supply", key, replace(body.supply, key=key))
-    return Kept(key=key)
+def put_supply(key: str, body: PutSupply, conn: Connection, base_revision: BaseRevision) -> Kept:
+    with stores.based_on(conn, base_revision):
+        stores.put(conn, "supply", key, replace(body.supply, key=key))
+    return _kept(conn, key)
 
 
 @router.post("/stock/stand", status_code=201)
-def add_stand(body: PutStand, conn: Connection) -> Kept:
-    return Kept(key=stores.add(conn, "stand", body.stand))
+def add_stand(body: PutStand, conn: Connection, base_revision: BaseRevision) -> Kept:
+    with stores.based_on(conn, base_revision):
+        key = stores.add(conn, "stand", body.stand)
+    return _kept(conn, key)
 
 
 @router.put("/stock/stand/{key}")
-def put_stand(key: str, body: PutStand, conn: Connection) -> Kept:
-    stores.put(conn, "stand", key, replace(body.stand, key=key))
-    return Kept(key=key)
+def put_stand(key: str, body: PutStand, conn: Connection, base_revision: BaseRevision) -> Kept:
+    with stores.based_on(conn, base_revision):
+        stores.put(conn, "stand", key, replace(body.stand, key=key))
+    return _kept(conn, key)
 
 
 @router.post("/stock/armature", status_code=201)
-def add_armature(body: PutArmature, conn: Connection) -> Kept:
-    return Kept(key=stores.add(conn, "armature", body.armature))
+def add_armature(body: PutArmature, conn: Connection, base_revision: BaseRevision) -> Kept:
+    with stores.based_on(conn, base_revision):
+        key = stores.add(conn, "armature", body.armature)
+    return _kept(conn, key)
 
 
 @router.put("/stock/armature/{key}")
-def put_armature(key: str, body: PutArmature, conn: Connection) -> Kept:
-    stores.put(conn, "armature", key, replace(body.armature, key=key))
-    return Kept(key=key)
+def put_armature(key: str, body: PutArmature, conn: Connection, base_revision: BaseRevision) -> Kept:
+    with stores.based_on(conn, base_revision):
+        stores.put(conn, "armature", key, replace(body.armature, key=key))
+    return _kept(conn, key)
 
 
 @router.post("/stock/{kind}/{key}/copy", status_code=201)
-def copy(kind: StoreKind, key: str, conn: Connection) -> Kept:
-    return Kept(key=stores.copy(conn, kind, key))
+def copy(kind: StoreKind, key: str, conn: Connection, base_revision: BaseRevision) -> Kept:
+    with stores.based_on(conn, base_revision):
+        key = stores.copy(conn, kind, key)
+    return _kept(conn, key)
 
 
 @router.delete("/stock/{kind}/{key}")
-def delete(kind: StoreKind, key: str, conn: Connection) -> StockOut:
+def delete(kind: StoreKind, key: str, conn: Connection, base_revision: BaseRevision) -> StockOut:
     """Take a thing out of the stores; it can be brought back."""
-    stores.delete(conn, kind, key)
+    with stores.based_on(conn, base_revision):
+        stores.delete(conn, kind, key)
     return get_stock(conn)
 
 
 @router.post("/stock/{kind}/{key}/bring-back")
-def bring_back(kind: StoreKind, key: str, conn: Connection) -> StockOut:
-    stores.bring_back(conn, kind, key)
+def bring_back(kind: StoreKind, key: str, conn: Connection, base_revision: BaseRevision) -> StockOut:
+    with stores.based_on(conn, base_revision):
+        stores.bring_back(conn, kind, key)
     return get_stock(conn)
 
 
 @router.post("/stock/undo")
-def undo(body: AtStep, conn: Connection) -> StockOut:
-    stores.travel(conn, back=True, step=body.step)
+def undo(conn: Connection, base_revision: BaseRevision) -> StockOut:
+    with stores.based_on(conn, base_revision):
+        stores.travel(conn, back=True)
     return get_stock(conn)
 
 
 @router.post("/stock/redo")
-def redo(body: AtStep, conn: Connection) -> StockOut:
-    stores.travel(conn, back=False, step=body.step)
+def redo(conn: Connection, base_revision: BaseRevision) -> StockOut:
+    with stores.based_on(conn, base_revision):
+        stores.travel(conn, back=False)
     return get_stock(conn)
 
 
 @router.put("/stock/{kind}/{key}/holding")
-def put_holding(kind: HeldKind, key: str, body: PutHolding, conn: Connection) -> Kept:
-    stores.count(conn, kind, key, Holding(**body.model_dump()))
-    return Kept(key=key)
+def put_holding(kind: HeldKind, key: str, body: PutHolding, conn: Connection, base_revision: BaseRevision) -> Kept:
+    with stores.based_on(conn, base_revision):
+        stores.count(conn, kind, key, Holding(**body.model_dump()))
+    return _kept(conn, key)
 
 
 @router.get("/tables/{kind}.csv")
@@ -294,8 +315,9 @@ def export_table(kind: StoreKind, conn: Connection) -> Response:
 
 
 @router.post("/tables/{kind}")
-def import_table(kind: StoreKind, body: ImportTable, conn: Connection) -> ImportOut:
-    done = stores.import_table(conn, kind, body.text, dry_run=body.dry_run)
+def import_table(kind: StoreKind, body: ImportTable, conn: Connection, base_revision: BaseRevision) -> ImportOut:
+    with stores.based_on(conn, None if body.dry_run else base_revision):
+        done = stores.import_table(conn, kind, body.text, dry_run=body.dry_run)
     return ImportOut(
         added=list(done.added),
         changed=list(done.changed),
@@ -324,3 +346,7 @@ def check_fill(body: CheckFill) -> FillCheck:
     vessel = body.vessel
     check_vessel(vessel)
     return vessel_outline.check_fill(vessel, body.poured_l)
+
+
+def _kept(conn: sqlite3.Connection, key: str) -> Kept:
+    return Kept(key=key, revision=stock.revision(conn))

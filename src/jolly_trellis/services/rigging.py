@@ -107,7 +107,7 @@ def put_survey(conn: sqlite3.Connection, event_id: int, survey: Survey, *, base_
                 message=phrase("This event has no place yet, and a survey is kept with its place."),
                 limit=phrase("Name the place in the brief first."),
             )
-        if row.revision > base_revision:
+        if row.revision != base_revision:
             raise Stale(revision=row.revision, differences=())
         if survey != row.survey:
             surveys.put_survey(conn, place, survey)
@@ -138,10 +138,15 @@ def begin_with_survey(
     return event, row.survey != survey
 
 
-def put_back(conn: sqlite3.Connection, event_id: int) -> None:
-    """Put back the survey as it was before its last change; doing so again brings the change back. Raises NotFound."""
+def put_back(conn: sqlite3.Connection, event_id: int, *, base_revision: int) -> None:
+    """Put back the survey as it was before its last change; doing so again brings the change back.
+
+    Raises: NotFound, Stale.
+    """
     with transaction(conn):
         place, row = survey_of(conn, event_id)
+        if row.revision != base_revision:
+            raise Stale(revision=row.revision, differences=())
         if row.previous is None:
             raise NotFound("an earlier survey")
         surveys.put_survey(conn, place, row.previous)

@@ -3,7 +3,8 @@
 import re
 import sqlite3
 import unicodedata
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterator, Mapping
+from contextlib import contextmanager
 from dataclasses import dataclass, replace
 from datetime import date
 from typing import Any, Literal
@@ -211,17 +212,25 @@ def bring_back(conn: sqlite3.Connection, kind: StoreKind, key: str) -> None:
             stock_history.bring_back(conn, kind, key)
 
 
-def travel(conn: sqlite3.Connection, *, back: bool, step: int) -> None:
-    """Undo or redo one act in the stores.
+@contextmanager
+def based_on(conn: sqlite3.Connection, base_revision: int | None) -> Iterator[None]:
+    """One write to the stores as they stood for whoever makes it, all or nothing; None where nothing is written.
 
-    Args:
-        step: where the stores stood for whoever asks.
-    Raises: Stale: they stand elsewhere by now; NothingToDo; InvalidMeasure: what it would undo has been used since.
+    Raises: Stale: they stand otherwise by now, or never stood so.
     """
     with transaction(conn):
-        now = stock_history.place(conn).step
-        if now != step:
+        now = stock.revision(conn)
+        if base_revision is not None and now != base_revision:
             raise Stale(revision=now, differences=())
+        yield
+
+
+def travel(conn: sqlite3.Connection, *, back: bool) -> None:
+    """Undo or redo one act in the stores.
+
+    Raises: NothingToDo; InvalidMeasure: what it would undo has been used since.
+    """
+    with transaction(conn):
         try:
             went = stock_history.travel(conn, back=back)
         except Moved as problem:

@@ -2,6 +2,7 @@
 
 import errno
 import sqlite3
+import threading
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
 from importlib.resources import files
@@ -9,7 +10,8 @@ from pathlib import Path
 
 from jolly_trellis.store import migrating
 
-PATIENCE_S = 10.0
+PATIENCE_S = 4.0  # another program may hold the data so long; a write then says so, within five seconds
+MOST_IDLE = 8
 
 
 class StoreError(Exception):
@@ -23,6 +25,49 @@ def open_database(path: Path) -> sqlite3.Connection:
     conn.execute("PRAGMA foreign_keys = ON")
     conn.execute("PRAGMA synchronous = NORMAL")
     return conn
+
+
+class Connections:
+    """Connections to one database that are lent to one user at a time and kept open between them."""
+
+    def __init__(self, path: Path) -> None:
+        self._path = path
+        self._idle: list[sqlite3.Connection] = []
+        self._lock = threading.Lock()
+        self.opened = 0
+
+    def take(self) -> sqlite3.Connection:
+        """One for the one who asks, until it is given back; opens one where none is idle."""
+        with self._lock:
+            if self._idle:
+                return self._idle.pop()
+            self.opened += 1
+        return open_database(self._path)
+
+    def give_back(self, conn: sqlite3.Connection) -> None:
+        """Take one back, with nothing half done on it; those beyond what is kept are closed."""
+        if conn.in_transaction:
+            conn.rollback()
+        with self._lock:
+            if len(self._idle) < MOST_IDLE:
+                self._idle.append(conn)
+                return
+        conn.close()
+
+    @contextmanager
+    def lent(self) -> Iterator[sqlite3.Connection]:
+        """One for a while."""
+        conn = self.take()
+        try:
+            yield conn
+        finally:
+            self.give_back(conn)
+
+    def close(self) -> None:
+        """Close what is idle."""
+        with self._lock:
+            while self._idle:
+                self._idle.pop().close()
 
 
 @contextmanager

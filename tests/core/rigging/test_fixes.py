@@ -12,6 +12,7 @@ from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.loads import take_off
 from jolly_trellis.core.rigging.more_lines import with_points
 from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.rigging.stated import statement_of
 from tests.ordinary import conditions, recipe
 from tests.rigs import STEEL, THIN, bond, panel, run
 
@@ -111,7 +112,14 @@ def test_a_point_that_pulls_askew_is_moved_over_the_place_it_holds() -> None:
     for line in fix.rig.lines:
         assert line.point is not None
         assert fix.rig.points[line.point].x_m == fix.rig.attachments[line.attachment].x_m
-    assert fix.state_after in ("holds", "tight")
+    moved = [at for at, point in enumerate(askew.points) if fix.rig.points[at].x_m != point.x_m]
+    assert len(moved) == 4
+    for at in moved:
+        assert fix.rig.points[at].rating_n is None
+        assert statement_of(askew.points[at]) == fix.rig.points[at].elsewhere
+    assert fix.state_after == "cannot say", "somebody must rate them where they are now"
+    rated = tuple(replace(each, rating_n=200.0, stated_by="the warden") for each in fix.rig.points)
+    assert assess(replace(fix.rig, points=rated), conditions()).verdict.state in ("holds", "tight")
 
 
 def test_tubes_left_out_and_shorter_stems_are_offered_where_they_help() -> None:

@@ -231,6 +231,24 @@ def test_a_frame_of_ones_own_is_stated_once_for_all_of_it() -> None:
         assert short.verdict.state == "cannot say", left_out
 
 
+def test_what_is_stated_of_a_frame_is_judged_whether_or_not_its_points_are_rated() -> None:
+    """By hand: 1 kg is stated, which is 9.80665 N, and nearly twice that is counted."""
+    said = {"load_by": "its maker", "load_on": "2026-05-01", "signed_by": "the rigger"}
+    bare = on_frame()
+    rated = tuple(replace(each, rating_n=500.0, stated_by="the smith") for each in bare.points)
+    assert not any("may carry" in each for each in judged(replace(bare, points=rated)).verdict.missing)
+    little = replace(on_frame(load_kg=1.0, **said), points=rated)
+    found = judged(little)
+    assert finding_of(found, "frame's load").utilisation == pytest.approx(found.rest.load_n / 9.80665)
+    assert found.verdict.state == "fails"
+    for left_out in said:
+        short = replace(on_frame(load_kg=500.0, **{**said, left_out: None}), points=rated)
+        assert judged(short).verdict.state == "cannot say", left_out
+    nobody = tuple(replace(each, stated_by=None) for each in rated)
+    asked = judged(replace(bare, points=nobody)).verdict.missing
+    assert sum("may carry" in each for each in asked) == 1, "a rating that nobody stated is none"
+
+
 def test_the_weakest_in_a_path_decides_and_an_unread_mark_is_asked_for() -> None:
     rig = run()
     before = judged(rig)

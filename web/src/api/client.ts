@@ -21,6 +21,7 @@ import type {
   ImportOut,
   Instead,
   Judging,
+  Kept,
   Lasting,
   ListsOut,
   Looking,
@@ -97,6 +98,11 @@ async function call<T>(method: string, path: string, body?: unknown, signal?: Ab
   return said as T;
 }
 
+/** A write that names what it is based on in its address. */
+function over(path: string, revision: number): string {
+  return `${path}?base_revision=${revision}`;
+}
+
 export const api = {
   events: () => call<readonly EventSummary[]>("GET", "/events"),
   event: (id: number) => call<EventOut>("GET", `/events/${id}`),
@@ -139,7 +145,8 @@ export const api = {
   survey: (id: number) => call<SurveyOut>("GET", `/events/${id}/survey`),
   putSurvey: (id: number, base_revision: number, survey: SurveyOut["survey"]) =>
     call<SurveyOut>("PUT", `/events/${id}/survey`, { base_revision, ...survey }),
-  putSurveyBack: (id: number) => call<SurveyOut>("POST", `/events/${id}/survey/put-back`),
+  putSurveyBack: (id: number, base: number) =>
+    call<SurveyOut>("POST", over(`/events/${id}/survey/put-back`, base)),
   snip: (id: number, rig: Rig, cut: number) =>
     call<readonly SnipStep[]>("POST", `/events/${id}/snip`, { rig, cut }),
   beginDemo: () => call<EventSummary>("POST", "/events/demo"),
@@ -157,9 +164,11 @@ export const api = {
   markCut: (id: number, material: "netting" | "supply", key: string, nth: number, cut: boolean) =>
     call<RollOut>("POST", `/events/${id}/cuts/mark`, { material, key, nth, cut }),
   remnants: () => call<Remnants>("GET", "/remnants"),
-  addRemnant: (material: "netting" | "supply", key: string, width_m: number, length_m: number) =>
-    call<Remnants>("POST", "/remnants", { material, key, width_m, length_m }),
-  removeRemnant: (id: number) => call<Remnants>("DELETE", `/remnants/${id}`),
+  addRemnant: (
+    base: number,
+    remnant: { material: "netting" | "supply"; key: string; width_m: number; length_m: number },
+  ) => call<Remnants>("POST", over("/remnants", base), remnant),
+  removeRemnant: (base: number, id: number) => call<Remnants>("DELETE", over(`/remnants/${id}`, base)),
   day: (id: number) => call<DayOut>("GET", `/events/${id}/day`),
   stopDay: (id: number) => call<DayOut>("POST", `/events/${id}/day/stop`),
   applyRemedy: (id: number, base_revision: number, key: string) =>
@@ -201,7 +210,8 @@ export const api = {
   takeBend: (id: number, base_revision: number, key: string) =>
     call<EventChange>("POST", `/events/${id}/bends`, { base_revision, key }),
   addPicture: (data: string) => call<{ key: string }>("POST", "/pictures", { data }),
-  putCurrency: (currency: string) => call<Stock>("PUT", "/stock/currency", { currency }),
+  putCurrency: (base: number, currency: string) =>
+    call<Stock>("PUT", over("/stock/currency", base), { currency }),
   stock: () => call<Stock>("GET", "/stock"),
   trade: () => call<Trade>("GET", "/trade"),
   choose: (id: number, piece: Piece, signal?: AbortSignal) =>
@@ -227,19 +237,22 @@ export const api = {
     call<Understood>("POST", `/events/${id}/say`, { text, system, piece }),
   drawVessel: (vessel: Vessel, signal?: AbortSignal) =>
     call<VesselDrawn>("POST", "/vessel-drawing", { vessel }, signal),
-  addVessel: (vessel: Vessel) => call<{ key: string }>("POST", "/stock/vessel", { vessel }),
-  putThing: (kind: StoreKind, key: string, thing: object) =>
-    call<{ key: string }>("PUT", `/stock/${kind}/${key}`, { [kind]: thing }),
-  copyThing: (kind: StoreKind, key: string) => call<{ key: string }>("POST", `/stock/${kind}/${key}/copy`),
-  deleteThing: (kind: StoreKind, key: string) => call<Stock>("DELETE", `/stock/${kind}/${key}`),
-  bringBackThing: (kind: StoreKind, key: string) => call<Stock>("POST", `/stock/${kind}/${key}/bring-back`),
-  travelStock: (way: "undo" | "redo", step: number) => call<Stock>("POST", `/stock/${way}`, { step }),
-  putHolding: (kind: HeldKind, key: string, holding: Holding) =>
-    call<{ key: string }>("PUT", `/stock/${kind}/${key}/holding`, holding),
-  addThing: (kind: "stand" | "armature", thing: object) =>
-    call<{ key: string }>("POST", `/stock/${kind}`, { [kind]: thing }),
-  importTable: (kind: StoreKind, text: string, dry_run: boolean) =>
-    call<ImportOut>("POST", `/tables/${kind}`, { text, dry_run }),
+  addVessel: (base: number, vessel: Vessel) => call<Kept>("POST", over("/stock/vessel", base), { vessel }),
+  putThing: (base: number, kind: StoreKind, key: string, thing: object) =>
+    call<Kept>("PUT", over(`/stock/${kind}/${key}`, base), { [kind]: thing }),
+  copyThing: (base: number, kind: StoreKind, key: string) =>
+    call<Kept>("POST", over(`/stock/${kind}/${key}/copy`, base)),
+  deleteThing: (base: number, kind: StoreKind, key: string) =>
+    call<Stock>("DELETE", over(`/stock/${kind}/${key}`, base)),
+  bringBackThing: (base: number, kind: StoreKind, key: string) =>
+    call<Stock>("POST", over(`/stock/${kind}/${key}/bring-back`, base)),
+  travelStock: (base: number, way: "undo" | "redo") => call<Stock>("POST", over(`/stock/${way}`, base)),
+  putHolding: (base: number, kind: HeldKind, key: string, holding: Holding) =>
+    call<Kept>("PUT", over(`/stock/${kind}/${key}/holding`, base), holding),
+  addThing: (base: number, kind: "stand" | "armature", thing: object) =>
+    call<Kept>("POST", over(`/stock/${kind}`, base), { [kind]: thing }),
+  importTable: (base: number, kind: StoreKind, text: string, dry_run: boolean) =>
+    call<ImportOut>("POST", over(`/tables/${kind}`, base), { text, dry_run }),
   readOutline: (body: {
     text: string;
     written_as: "svg" | "table";

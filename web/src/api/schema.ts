@@ -2483,14 +2483,6 @@ export interface components {
             readonly rig: components["schemas"]["RigIn"];
         };
         /**
-         * AtStep
-         * @description Where the stores stood in their history for whoever asks.
-         */
-        readonly AtStep: {
-            /** Step */
-            readonly step: number;
-        };
-        /**
          * Attachment
          * @description A place of the armature that lines lead to, as drawn: right, back and up, m.
          *
@@ -5112,7 +5104,8 @@ export interface components {
          *     `pull_out_n` that of a wall screw straight out of the wall,
          *     `stated_by` who stated it and `stated_on` when (a date); None is not known. `made_for` says what a handle was made
          *     for. `surveyed` names the point of the place's survey it is: its kind and ratings are then the survey's. `beam`
-         *     names the beam or truss it is on.
+         *     names the beam or truss it is on. `elsewhere` is what was stated of it before it was moved: to be read, and
+         *     counted nowhere.
          */
         readonly HangPoint: {
             /** Name */
@@ -5141,6 +5134,7 @@ export interface components {
             readonly surveyed?: string | null;
             /** Beam */
             readonly beam?: string | null;
+            readonly elsewhere?: components["schemas"]["Statement"] | null;
         };
         /**
          * HangPointIn
@@ -5150,7 +5144,8 @@ export interface components {
          *     `pull_out_n` that of a wall screw straight out of the wall,
          *     `stated_by` who stated it and `stated_on` when (a date); None is not known. `made_for` says what a handle was made
          *     for. `surveyed` names the point of the place's survey it is: its kind and ratings are then the survey's. `beam`
-         *     names the beam or truss it is on.
+         *     names the beam or truss it is on. `elsewhere` is what was stated of it before it was moved: to be read, and
+         *     counted nowhere.
          */
         readonly HangPointIn: {
             /** Name */
@@ -5182,6 +5177,7 @@ export interface components {
             readonly surveyed?: string | null;
             /** Beam */
             readonly beam?: string | null;
+            readonly elsewhere?: components["schemas"]["StatementIn"] | null;
         };
         /**
          * HangState
@@ -5639,10 +5635,15 @@ export interface components {
              */
             readonly premium: number;
         };
-        /** Kept */
+        /**
+         * Kept
+         * @description What a thing is kept under, and the revision of the stores with it.
+         */
         readonly Kept: {
             /** Key */
             readonly key: string;
+            /** Revision */
+            readonly revision: number;
         };
         /**
          * KeptRecipe
@@ -9880,6 +9881,65 @@ export interface components {
             readonly by: ("length" | "area" | "diameter" | "count") | null;
         };
         /**
+         * Statement
+         * @description What somebody stated of a hang point, and the place and kind it was said of; fields as in HangPoint.
+         */
+        readonly Statement: {
+            /** Kind */
+            readonly kind: string;
+            /** X M */
+            readonly x_m: number;
+            /** Y M */
+            readonly y_m: number;
+            /** Z M */
+            readonly z_m: number;
+            /** Rating N */
+            readonly rating_n?: number | null;
+            /** Pull Out N */
+            readonly pull_out_n?: number | null;
+            /** Rated Within Rad */
+            readonly rated_within_rad?: number | null;
+            /** Stated By */
+            readonly stated_by?: string | null;
+            /** Stated On */
+            readonly stated_on?: string | null;
+            /** Made For */
+            readonly made_for?: string | null;
+            /** Surveyed */
+            readonly surveyed?: string | null;
+        };
+        /**
+         * StatementIn
+         * @description What somebody stated of a hang point, and the place and kind it was said of; fields as in HangPoint.
+         */
+        readonly StatementIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "beam loop" | "clamp" | "eye" | "wall screw" | "frame member" | "adhesive hook" | "suction hook" | "handle" | "truss" | "sprinkler pipe" | "gas pipe" | "electrical conduit" | "lamp" | "ceiling grid" | "fire door" | "baluster" | "unknown pipe";
+            /** X M */
+            readonly x_m: number;
+            /** Y M */
+            readonly y_m: number;
+            /** Z M */
+            readonly z_m: number;
+            /** Rating N */
+            readonly rating_n?: number | null;
+            /** Pull Out N */
+            readonly pull_out_n?: number | null;
+            /** Rated Within Rad */
+            readonly rated_within_rad?: number | null;
+            /** Stated By */
+            readonly stated_by?: string | null;
+            /** Stated On */
+            readonly stated_on?: string | null;
+            /** Made For */
+            readonly made_for?: string | null;
+            /** Surveyed */
+            readonly surveyed?: string | null;
+        };
+        /**
          * Stem
          * @description What is drawn of a placed stem or clump: its cut end, its seat, its tip, how far that droops, its head.
          *
@@ -10129,11 +10189,13 @@ export interface components {
         };
         /**
          * StockOut
-         * @description All the stores have and how vessels look, where they stand in their history, and what was deleted.
+         * @description All the stores have and how vessels look, what undo and redo would do, and what was deleted.
+         *
+         *     Every write to the stores names their `revision`, exactly.
          */
         readonly StockOut: {
-            /** Step */
-            readonly step: number;
+            /** Revision */
+            readonly revision: number;
             /** Currency */
             readonly currency: string;
             /** Undo */
@@ -13223,7 +13285,10 @@ export interface operations {
     };
     readonly put_survey_back_api_events__event_id__survey_put_back_post: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path: {
                 readonly event_id: number;
@@ -13506,7 +13571,10 @@ export interface operations {
     };
     readonly add_remnant_api_remnants_post: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path?: never;
             readonly cookie?: never;
@@ -13539,7 +13607,10 @@ export interface operations {
     };
     readonly remove_remnant_api_remnants__remnant_id__delete: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path: {
                 readonly remnant_id: number;
@@ -14919,7 +14990,10 @@ export interface operations {
     };
     readonly put_currency_api_stock_currency_put: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path?: never;
             readonly cookie?: never;
@@ -15083,7 +15157,10 @@ export interface operations {
     };
     readonly add_vessel_api_stock_vessel_post: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path?: never;
             readonly cookie?: never;
@@ -15116,7 +15193,10 @@ export interface operations {
     };
     readonly put_vessel_api_stock_vessel__key__put: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path: {
                 readonly key: string;
@@ -15151,7 +15231,10 @@ export interface operations {
     };
     readonly put_netting_api_stock_netting__key__put: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path: {
                 readonly key: string;
@@ -15186,7 +15269,10 @@ export interface operations {
     };
     readonly put_frog_api_stock_frog__key__put: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path: {
                 readonly key: string;
@@ -15221,7 +15307,10 @@ export interface operations {
     };
     readonly put_variety_api_stock_variety__key__put: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path: {
                 readonly key: string;
@@ -15256,7 +15345,10 @@ export interface operations {
     };
     readonly put_supply_api_stock_supply__key__put: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path: {
                 readonly key: string;
@@ -15291,7 +15383,10 @@ export interface operations {
     };
     readonly add_stand_api_stock_stand_post: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path?: never;
             readonly cookie?: never;
@@ -15324,7 +15419,10 @@ export interface operations {
     };
     readonly put_stand_api_stock_stand__key__put: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path: {
                 readonly key: string;
@@ -15359,7 +15457,10 @@ export interface operations {
     };
     readonly add_armature_api_stock_armature_post: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path?: never;
             readonly cookie?: never;
@@ -15392,7 +15493,10 @@ export interface operations {
     };
     readonly put_armature_api_stock_armature__key__put: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path: {
                 readonly key: string;
@@ -15427,7 +15531,10 @@ export interface operations {
     };
     readonly copy_api_stock__kind___key__copy_post: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path: {
                 readonly kind: "vessel" | "stand" | "netting" | "frog" | "variety" | "supply" | "armature";
@@ -15459,7 +15566,10 @@ export interface operations {
     };
     readonly delete_api_stock__kind___key__delete: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path: {
                 readonly kind: "vessel" | "stand" | "netting" | "frog" | "variety" | "supply" | "armature";
@@ -15491,7 +15601,10 @@ export interface operations {
     };
     readonly bring_back_api_stock__kind___key__bring_back_post: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path: {
                 readonly kind: "vessel" | "stand" | "netting" | "frog" | "variety" | "supply" | "armature";
@@ -15523,16 +15636,15 @@ export interface operations {
     };
     readonly undo_api_stock_undo_post: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path?: never;
             readonly cookie?: never;
         };
-        readonly requestBody: {
-            readonly content: {
-                readonly "application/json": components["schemas"]["AtStep"];
-            };
-        };
+        readonly requestBody?: never;
         readonly responses: {
             /** @description Successful Response */
             readonly 200: {
@@ -15556,16 +15668,15 @@ export interface operations {
     };
     readonly redo_api_stock_redo_post: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path?: never;
             readonly cookie?: never;
         };
-        readonly requestBody: {
-            readonly content: {
-                readonly "application/json": components["schemas"]["AtStep"];
-            };
-        };
+        readonly requestBody?: never;
         readonly responses: {
             /** @description Successful Response */
             readonly 200: {
@@ -15589,7 +15700,10 @@ export interface operations {
     };
     readonly put_holding_api_stock__kind___key__holding_put: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path: {
                 readonly kind: "vessel" | "stand" | "netting" | "frog" | "variety" | "supply" | "armature" | "mechanic";
@@ -15656,7 +15770,10 @@ export interface operations {
     };
     readonly import_table_api_tables__kind__post: {
         readonly parameters: {
-            readonly query?: never;
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
             readonly header?: never;
             readonly path: {
                 readonly kind: "vessel" | "stand" | "netting" | "frog" | "variety" | "supply" | "armature";

@@ -113,6 +113,7 @@ export type DeletedEvent = Full<Schemas["DeletedEvent"]>;
 export type CopiesOut = Full<Schemas["CopiesOut"]>;
 export type PutBack = Full<Schemas["PutBack"]>;
 export type Stock = Full<Schemas["StockOut"]>;
+export type Kept = Full<Schemas["Kept"]>;
 export type Book = Full<Schemas["BookOut"]>;
 export type BookFigure = Full<Schemas["FigureOut"]>;
 export type Newer = Full<Schemas["NewerOut"]>;

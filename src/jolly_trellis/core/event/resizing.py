@@ -10,6 +10,7 @@ from jolly_trellis.core.event.starts_hung import banded, sections_for, wrapped
 from jolly_trellis.core.rigging import outlines
 from jolly_trellis.core.rigging.refusals import MOST_PLACES
 from jolly_trellis.core.rigging.rig import RUNS, Armature, Attachment, Mount, Rig
+from jolly_trellis.core.rigging.stated import of_their_places
 
 _STANDS_M = 0.75  # a hoop's lowest point over the floor
 _ON_IT_M = 0.03  # what is no farther from a frame is on it
@@ -34,6 +35,10 @@ def resized(rig: Rig, size_m: float) -> Rig:
         size_m: over 0, as `size_of` gives it.
     Raises: InvalidMeasure: a section longer than its frame.
     """
+    return of_their_places(rig, _resized(rig, size_m))
+
+
+def _resized(rig: Rig, size_m: float) -> Rig:
     times = size_m / size_of(rig)
     armature, mount = _longer(rig.armature, times), rig.mount
     if mount is not None and mount.kind == "frame":
@@ -125,8 +130,13 @@ def followed(before: Rig, after: Rig) -> Rig:
     """A piece whose frame or column has been given another size, with what is tied to it moved along.
 
     Where its places were set by hand, or were not on the frame, they stay. A wrap of the whole frame becomes as long
-    as the new one asks; ties become more or fewer, so that they are no farther apart than is usual.
+    as the new one asks; ties become more or fewer, so that they are no farther apart than is usual. Whatever moved its
+    points, they keep nothing that was stated of other places.
     """
+    return of_their_places(before, _followed(before, after))
+
+
+def _followed(before: Rig, after: Rig) -> Rig:
     was, now = before.mount, after.mount
     if was is None or now is None or was.kind != now.kind or after.attachments != before.attachments:
         return after

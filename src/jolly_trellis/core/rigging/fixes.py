@@ -18,6 +18,7 @@ from jolly_trellis.core.rigging.findings import BOND_FACTOR
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.more_lines import with_points
 from jolly_trellis.core.rigging.rig import Bond, Mount, Rig
+from jolly_trellis.core.rigging.stated import of_their_places
 from jolly_trellis.core.stems.shades import with_count
 
 _ORDER: tuple[State, ...] = ("fails", "cannot say", "tight", "holds")
@@ -218,8 +219,8 @@ def _plumb(rig: Rig, report: RigReport) -> Iterator[Candidate]:
     names = ", ".join(rig.points[at].name for at in moves)
     yield (
         "plumb",
-        phrase("Move {names} straight over the place it holds.", names=names),
-        replace(rig, points=tuple(points)),
+        phrase("Move {names} straight over the place it holds; somebody must rate it there.", names=names),
+        of_their_places(rig, replace(rig, points=tuple(points))),
     )
 
 

@@ -4,6 +4,7 @@ from dataclasses import replace
 from itertools import pairwise
 
 from jolly_trellis.core.rigging.rig import Attachment, Rig, RigLine
+from jolly_trellis.core.rigging.stated import unstated
 
 
 def with_points(rig: Rig, more: int) -> Rig:
@@ -29,19 +30,8 @@ def _with_point(rig: Rig) -> Rig:
     names = {point.name for point in rig.points}
     while f"point {number}" in names:
         number += 1
-    point = replace(
-        rig.points[0],
-        name=f"point {number}",
-        x_m=place.x_m,
-        y_m=place.y_m,
-        z_m=high,
-        rating_n=None,
-        pull_out_n=None,
-        rated_within_rad=None,
-        stated_by=None,
-        stated_on=None,
-        surveyed=None,
-    )
+    like = unstated(rig.points[0])
+    point = replace(like, name=f"point {number}", x_m=place.x_m, y_m=place.y_m, z_m=high)
     at = max(one, other) if abs(one - other) == 1 else len(rig.attachments)
     shared = [replace(each, along_m=None) for each in rig.attachments]
     moved = tuple(

@@ -25,6 +25,7 @@ from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.lines import LINES
 from jolly_trellis.core.rigging.rig import HangPoint, Mount, Rig
+from jolly_trellis.core.rigging.states import rating_of
 
 Place = tuple[float, float, float]
 TIE_APART = rule("Ties along a frame, farthest apart", "length", 0.30, FROM_MEMORY, cautious="down")
@@ -358,17 +359,20 @@ def answers_for_its_points(rig: Rig) -> bool:
 def own_load(rig: Rig, load_n: float) -> tuple[list[Finding], list[str]]:
     """The load of a frame or stand of one's own, as its maker states or a trial has shown, against what is counted.
 
-    A trial must have borne 1.5 times the counted load. Over people a competent person signs for it.
+    A trial must have borne 1.5 times the counted load. Over people a competent person signs for it. Where every point
+    has a rating of its own, none need be stated for the whole; one that is stated is judged all the same.
 
     Args:
         load_n: what is counted: the heavy mass × what was forgotten × handling, N.
     Source: from memory; local rules come first.
     """
     mount = rig.mount
-    if mount is None or not answers_for_its_points(rig) or all(each.rating_n for each in rig.points):
+    if mount is None or not answers_for_its_points(rig):
         return [], []
     trial = pull(TRIAL.value * load_n)
     if mount.load_kg is None:
+        if all(rating_of(each) is not None for each in rig.points):
+            return [], []
         return [], [f"what the {mount.kind} may carry: as its maker states, or as a trial has shown, for all of it"]
     stated = pull(mount.load_kg * GRAVITY_M_S2)
     if mount.load_from == "trial":

@@ -22,6 +22,23 @@ HazardKind = Literal["sprinkler", "detector", "open flame", "flame in glass", "L
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Statement:
+    """What somebody stated of a hang point, and the place and kind it was said of; fields as in HangPoint."""
+
+    kind: HangKind
+    x_m: Annotated[float, Range("length", -60, 60)]
+    y_m: Annotated[float, Range("length", -60, 60)]
+    z_m: Annotated[float, Range("length", 0, 60)]
+    rating_n: Annotated[float | None, Range("force", 0, 1000000)] = None
+    pull_out_n: Annotated[float | None, Range("force", 0, 1000000)] = None
+    rated_within_rad: Annotated[float | None, Range("angle", 0, 1.5708)] = None
+    stated_by: Annotated[str | None, Text(120, least=1)] = None
+    stated_on: Annotated[str | None, Text(20, least=1)] = None
+    made_for: Annotated[str | None, Text(120, least=1)] = None
+    surveyed: Annotated[str | None, Text(120, least=1)] = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class HangPoint:
     """A place of the building that lines are fixed to: where, m from the middle of the floor, right, back and up.
 
@@ -29,7 +46,8 @@ class HangPoint:
     `pull_out_n` that of a wall screw straight out of the wall,
     `stated_by` who stated it and `stated_on` when (a date); None is not known. `made_for` says what a handle was made
     for. `surveyed` names the point of the place's survey it is: its kind and ratings are then the survey's. `beam`
-    names the beam or truss it is on.
+    names the beam or truss it is on. `elsewhere` is what was stated of it before it was moved: to be read, and
+    counted nowhere.
     """
 
     name: Annotated[str, Text(120, least=1)]
@@ -45,6 +63,7 @@ class HangPoint:
     made_for: Annotated[str | None, Text(120, least=1)] = None
     surveyed: Annotated[str | None, Text(120, least=1)] = None
     beam: Annotated[str | None, Text(120, least=1)] = None
+    elsewhere: Statement | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

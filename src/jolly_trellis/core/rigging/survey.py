@@ -9,6 +9,7 @@ from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.ranges import Many, Range, Text
 from jolly_trellis.core.rigging.hang_points import POINTS, HangKind
 from jolly_trellis.core.rigging.rig import HangPoint, Rig
+from jolly_trellis.core.rigging.stated import unstated
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -145,9 +146,7 @@ def _surveyed(point: HangPoint, of: dict[str, SurveyPoint]) -> HangPoint:
         return point
     found = of.get(point.surveyed)
     if found is None:
-        return replace(
-            point, rating_n=None, pull_out_n=None, rated_within_rad=None, stated_by=None, stated_on=None, made_for=None
-        )
+        return replace(unstated(point), surveyed=point.surveyed, elsewhere=point.elsewhere)
     open_ = bool(unanswered(found))
     return replace(
         point,

@@ -4,10 +4,13 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 
-from jolly_trellis.core.quantities import Phrase
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.quantities import Phrase, count, phrase
 from jolly_trellis.core.say.words import SMALL
 
 LONGEST = 4000
+MOST_DIGITS = 12
+_LONG_NUMBER = re.compile(rf"\d{{{MOST_DIGITS + 1}}}")
 _STRAIGHT = str.maketrans({"’": "'", "‘": "'", "“": '"', "”": '"', " ": " ", "\t": " ", "–": "-", "—": ","})
 _WORD = re.compile(r"[^\s,;.:()]+(?:\.\d+)?")
 
@@ -51,10 +54,26 @@ class Line:
 
     @classmethod
     def of(cls, text: str) -> "Line":
-        """A line as typed: small letters, straight quotes; every character stays where it was."""
-        shown = text[:LONGEST].translate(_STRAIGHT)
+        """A line as typed: small letters, straight quotes; every character stays where it was.
+
+        Raises: InvalidMeasure: it is longer than anybody says, or has a number that counts no flowers; no pattern has
+        looked at it before.
+        """
+        if len(text) > LONGEST:
+            raise InvalidMeasure(
+                path="text",
+                message=phrase("This is {n} characters long.", n=count(len(text))),
+                limit=phrase("Say up to {most} at a time: some pieces now, the rest after.", most=count(LONGEST)),
+            )
+        if run := _LONG_NUMBER.search(text):
+            raise InvalidMeasure(
+                path="text",
+                message=phrase("“{digits}…” is no number that is counted or measured here.", digits=run[0]),
+                limit=phrase("Numbers have up to {most} digits: take this one out.", most=count(MOST_DIGITS)),
+            )
+        shown = text.translate(_STRAIGHT)
         plain = "".join(low if len(low := each.lower()) == 1 else each for each in shown)
-        return cls(text=text[:LONGEST], left=list(plain))
+        return cls(text=text, left=list(plain))
 
     def rest(self, start: int, end: int) -> str:
         """What is left of a stretch, as long as the stretch."""

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Plus, X } from "lucide-react";
 import { useState } from "react";
-import { api } from "../../api/client";
+import { api, Refused } from "../../api/client";
 import type { Piece, Problem, ProfilePoint, Report, Stock, Vessel } from "../../api/types";
 import { insideAt, raisedOf } from "../../drawing/look";
 import { Button } from "../../ui/Button";
@@ -79,7 +79,13 @@ export function VesselTab({ piece, report, stock, problem, onCommit }: Props) {
       .map(([key, each]) => [key, each.name]),
   ] as [string, string][];
   const keep = async () => {
-    const answer = await api.addVessel(vessel);
+    const added = (base: number) => api.addVessel(base, vessel);
+    // it lies over nothing that another window may have changed: it goes into the stores as they are by now
+    const answer = await added(stock.revision).catch((reason: unknown) => {
+      if (reason instanceof Refused && reason.problem.code === "stale" && reason.problem.revision)
+        return added(reason.problem.revision);
+      throw reason;
+    });
     await client.invalidateQueries({ queryKey: ["stock"] });
     setKept(`${vessel.name} (${answer.key})`);
   };

@@ -6,8 +6,9 @@ import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
 import { useHangPoints, useUsual } from "../../ui/useTrade";
-import { withoutPoint, withPoint, withSurveyed } from "./edits";
+import { surveyedAt, UNRATED, withoutPoint, withPoint, withSurveyed } from "./edits";
 import { AXES } from "./kinds";
+import { SaidElsewhere } from "./SaidElsewhere";
 import type { RigTabProps } from "./types";
 
 type RowProps = Pick<RigTabProps, "rig" | "problem" | "survey" | "onCommit"> & {
@@ -161,7 +162,13 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
             ...(survey?.survey.points ?? []).map((each) => [each.name, each.name] as const),
             ...(point.surveyed && !found ? [[point.surveyed, `${point.surveyed}, gone`] as const] : []),
           ]}
-          onCommit={(name) => put({ surveyed: name || null }, `Take ${point.name} from the survey`)}
+          onCommit={(name) => {
+            const there = survey?.survey.points.find((each) => each.name === name);
+            put(
+              there ? { ...surveyedAt(there) } : { ...UNRATED },
+              name ? `Take ${point.name} from the survey` : `${point.name} is not in the survey`,
+            );
+          }}
         />
         {own ? (
           <>
@@ -209,6 +216,7 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
           <span className="sr-only">Remove {point.name} and its lines</span>
         </Button>
       </div>
+      <SaidElsewhere point={point} />
       {own && ((survey?.survey.beams.length ?? 0) > 0 || point.beam !== null) && (
         <div className="flex items-center gap-2 pl-4 text-sm">
           is on

@@ -11,6 +11,7 @@ export const UNRATED = {
   made_for: null,
   surveyed: null,
   beam: null,
+  elsewhere: null,
 } as const;
 const HANG_M = 0.9;
 
@@ -61,8 +62,12 @@ function pointAt(
 
 /** A point of the place's survey, with a line of its own down to the armature. */
 export function withSurveyed(rig: Rig, from: SurveyPoint, spec: LineSpec): Rig {
-  const { name, kind, x_m, y_m, z_m } = from;
-  return withLineDown(rig, { ...UNRATED, name, kind, x_m, y_m, z_m, surveyed: name }, spec);
+  return withLineDown(rig, { name: from.name, ...surveyedAt(from) }, spec);
+}
+
+/** A point is where the survey has it, and has no rating but the survey's. */
+export function surveyedAt({ name, kind, x_m, y_m, z_m }: SurveyPoint): Omit<HangPoint, "name"> {
+  return { ...UNRATED, kind, x_m, y_m, z_m, surveyed: name };
 }
 
 function withLineDown(rig: Rig, point: HangPoint, spec: LineSpec): Rig {

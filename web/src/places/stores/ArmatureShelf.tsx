@@ -5,6 +5,7 @@ import { Choice } from "../../ui/Choice";
 import { PictureButton } from "../../ui/PictureButton";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
+import type { Attempt } from "./attempt";
 import { HoldingFields } from "./HoldingFields";
 import { WearFields } from "./WearFields";
 
@@ -12,7 +13,7 @@ type Props = {
   stock: Stock;
   retired: boolean;
   find: string;
-  attempt: (act: () => Promise<unknown>) => Promise<boolean>;
+  attempt: Attempt;
 };
 
 export const CONDITIONS = [
@@ -33,7 +34,7 @@ export function ArmatureShelf({ stock, retired, find, attempt }: Props) {
   );
   const put = (key: string, kept: FinishedArmature, next: Partial<FinishedArmature>) => {
     const { key: _, ...rest } = { ...kept, ...next };
-    void attempt(() => api.putThing("armature", key, rest));
+    void attempt((base) => api.putThing(base, "armature", key, rest));
   };
   const nettings = [
     ["", "no netting"] as const,
@@ -139,8 +140,8 @@ export function ArmatureShelf({ stock, retired, find, attempt }: Props) {
       <Button
         className="mt-3"
         onClick={() =>
-          void attempt(() =>
-            api.addThing("armature", {
+          void attempt((base) =>
+            api.addThing(base, "armature", {
               name: "Finished armature",
               made_as: "tube",
               width_m: 0.5,

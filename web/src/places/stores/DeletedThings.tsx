@@ -1,11 +1,12 @@
 import { api } from "../../api/client";
 import type { Stock, StoreKind } from "../../api/types";
 import { Button } from "../../ui/Button";
+import type { Attempt } from "./attempt";
 
 type Props = {
   kind: StoreKind;
   stock: Stock;
-  attempt: (act: () => Promise<unknown>) => Promise<boolean>;
+  attempt: Attempt;
 };
 
 /** What was deleted of one kind, to be brought back with its count. */
@@ -23,7 +24,7 @@ export function DeletedThings({ kind, stock, attempt }: Props) {
             <Button
               look="quiet"
               aria-label={`Bring back ${each.name}`}
-              onClick={() => void attempt(() => api.bringBackThing(kind, each.key))}
+              onClick={() => void attempt((base) => api.bringBackThing(base, kind, each.key))}
             >
               Bring back
             </Button>

@@ -3,13 +3,14 @@ import { api } from "../../api/client";
 import type { HeldKind, Holding, Stock } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
+import type { Attempt } from "./attempt";
 
 type Props = {
   kind: HeldKind;
   id: string;
   name: string;
   stock: Stock;
-  attempt: (act: () => Promise<unknown>) => Promise<boolean>;
+  attempt: Attempt;
 };
 
 const NONE: Holding = { on_hand: 0, retired: false, lasts: null, used: 0, resale: null };
@@ -17,7 +18,8 @@ const NONE: Holding = { on_hand: 0, retired: false, lasts: null, used: 0, resale
 /** How many there are; copy, retire, delete. */
 export function HoldingFields({ kind, id, name, stock, attempt }: Props) {
   const held = stock.holdings[kind]?.[id] ?? NONE;
-  const put = (next: Partial<Holding>) => void attempt(() => api.putHolding(kind, id, { ...held, ...next }));
+  const put = (next: Partial<Holding>) =>
+    void attempt((base) => api.putHolding(base, kind, id, { ...held, ...next }));
   return (
     <div className="flex items-center gap-1">
       <QuantityField
@@ -33,7 +35,7 @@ export function HoldingFields({ kind, id, name, stock, attempt }: Props) {
         <Button
           look="quiet"
           className="no-print"
-          onClick={() => void attempt(() => api.copyThing(kind, id))}
+          onClick={() => void attempt((base) => api.copyThing(base, kind, id))}
           aria-label={`Copy ${name}`}
         >
           Copy
@@ -51,7 +53,7 @@ export function HoldingFields({ kind, id, name, stock, attempt }: Props) {
         <Button
           look="quiet"
           className="no-print"
-          onClick={() => void attempt(() => api.deleteThing(kind, id))}
+          onClick={() => void attempt((base) => api.deleteThing(base, kind, id))}
           aria-label={`Delete ${name}`}
           title={`Delete ${name}; it can be brought back`}
         >

@@ -1,11 +1,12 @@
 import type { Stock } from "../../api/types";
 import { useTrade } from "../../ui/useTrade";
+import type { Attempt } from "./attempt";
 import { HoldingFields } from "./HoldingFields";
 
 type Props = {
   stock: Stock;
   retired: boolean;
-  attempt: (act: () => Promise<unknown>) => Promise<boolean>;
+  attempt: Attempt;
 };
 
 /** Every mechanic by name: what it is, what it is made of, how many ready-made ones there are, and which are not used here. */

@@ -1,21 +1,24 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api } from "../../api/client";
-import type { Stock } from "../../api/types";
+import type { Problem, Stock } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
-import { useRefusal } from "../../ui/useRefusal";
-import { longText, render, textOf } from "../../units/text";
+import { longText, textOf } from "../../units/text";
+import type { Attempt } from "./attempt";
 
-type Props = { material: "netting" | "supply"; stock: Stock };
+type Props = {
+  material: "netting" | "supply";
+  stock: Stock;
+  problem: Problem | null;
+  attempt: Attempt;
+};
 
 /** What is left of rolls, spools and sticks: written back when a roll is marked as cut, or counted in by hand. */
-export function RemnantList({ material, stock }: Props) {
-  const client = useQueryClient();
+export function RemnantList({ material, stock, problem, attempt }: Props) {
   const { system } = useSettings();
-  const { problem, attempt } = useRefusal();
   const asked = useQuery({ queryKey: ["remnants"], queryFn: api.remnants });
   const things = material === "netting" ? Object.values(stock.nettings) : Object.values(stock.supplies);
   const [key, setKey] = useState(things[0]?.key ?? "");
@@ -23,11 +26,6 @@ export function RemnantList({ material, stock }: Props) {
   const [long, setLong] = useState<number | null>(0.6);
   const found = asked.data?.[material] ?? [];
   const names = new Map(things.map((each) => [each.key, each.name]));
-  const act = async (does: () => ReturnType<typeof api.remnants>) => {
-    const next = await attempt(does);
-    if (next) client.setQueryData(["remnants"], next);
-    await client.invalidateQueries({ queryKey: ["stock"] });
-  };
   const say = (value: number) =>
     value > 3 ? longText(value, system) : textOf({ kind: "length", value }, system);
   return (
@@ -48,7 +46,7 @@ export function RemnantList({ material, stock }: Props) {
             <Button
               look="quiet"
               aria-label={`Take out ${names.get(each.key) ?? each.key}, ${say(each.length_m)}`}
-              onClick={() => void act(() => api.removeRemnant(each.id))}
+              onClick={() => void attempt((base) => api.removeRemnant(base, each.id))}
             >
               Take out
             </Button>
@@ -85,17 +83,19 @@ export function RemnantList({ material, stock }: Props) {
         />
         <Button
           onClick={() =>
-            void act(() => api.addRemnant(material, key, material === "netting" ? (wide ?? 0) : 0, long ?? 0))
+            void attempt((base) =>
+              api.addRemnant(base, {
+                material,
+                key,
+                width_m: material === "netting" ? (wide ?? 0) : 0,
+                length_m: long ?? 0,
+              }),
+            )
           }
         >
           Count it in
         </Button>
       </div>
-      {problem && problem.path !== "width_m" && problem.path !== "length_m" && (
-        <p role="alert" className="text-berry">
-          {render(problem.message, system)} {render(problem.limit, system)}
-        </p>
-      )}
     </section>
   );
 }

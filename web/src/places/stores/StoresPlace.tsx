@@ -16,6 +16,7 @@ import { useAddress } from "../../ui/useAddress";
 import { useTitle } from "../../ui/useTitle";
 import { render } from "../../units/text";
 import { ArmatureShelf } from "./ArmatureShelf";
+import type { Attempt } from "./attempt";
 import { DeletedThings } from "./DeletedThings";
 import { MechanicList } from "./MechanicList";
 import { RemnantList } from "./RemnantList";
@@ -51,20 +52,20 @@ export function StoresPlace() {
     await client.invalidateQueries({ queryKey: ["remnants"] });
   };
   /** One act after the other; one that does not reach the program is tried again. Tells whether it went well. */
-  const attempt = async (does: () => Promise<unknown>) => {
+  const attempt: Attempt = async (does) => {
     let done = false;
-    await act(async () => {
-      await does();
+    await act(async (over) => {
+      await does(over ?? revision());
       done = true;
       await fetchAnew();
     }, "each");
     return done;
   };
+  const revision = () => client.getQueryData<Stock>(["stock"])?.revision ?? 0;
   const goBy = (way: "undo" | "redo") =>
     void act(
       async (over) => {
-        const now = client.getQueryData<Stock>(["stock"]);
-        client.setQueryData(["stock"], await api.travelStock(way, over ?? now?.step ?? 0));
+        client.setQueryData(["stock"], await api.travelStock(over ?? revision(), way));
         await client.invalidateQueries({ queryKey: ["remnants"] });
       },
       "once",
@@ -161,7 +162,7 @@ export function StoresPlace() {
                   )}
                   <DeletedThings kind={kind} stock={stock.data} attempt={attempt} />
                   {(kind === "netting" || kind === "supply") && (
-                    <RemnantList material={kind} stock={stock.data} />
+                    <RemnantList material={kind} stock={stock.data} problem={problem} attempt={attempt} />
                   )}
                   {kind !== "armature" && (
                     <TextField
@@ -169,15 +170,11 @@ export function StoresPlace() {
                       value={stock.data.currency}
                       path="currency"
                       problem={problem}
-                      onCommit={(currency) => void attempt(() => api.putCurrency(currency))}
+                      onCommit={(currency) => void attempt((base) => api.putCurrency(base, currency))}
                       className="no-print mt-4 w-48"
                     />
                   )}
-                  <TableExchange
-                    kind={kind}
-                    words={words}
-                    onDone={() => void attempt(async () => undefined)}
-                  />
+                  <TableExchange kind={kind} words={words} revision={revision} attempt={attempt} />
                 </>
               )}
             </Tabs.Content>

@@ -4,30 +4,31 @@ import type { ImportOut, Problem, StoreKind } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { useSettings } from "../../ui/settings";
 import { render } from "../../units/text";
+import type { Attempt } from "./attempt";
 
-type Props = { kind: StoreKind; words: string; onDone: () => void };
+type Props = { kind: StoreKind; words: string; revision: () => number; attempt: Attempt };
 
 /** A part of the stores as a table, out and in; coming in, it is looked through before anything is written. */
-export function TableExchange({ kind, words, onDone }: Props) {
+export function TableExchange({ kind, words, revision, attempt }: Props) {
   const { system } = useSettings();
   const [text, setText] = useState<string | null>(null);
   const [found, setFound] = useState<ImportOut | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
-  const look = async (table: string, dryRun: boolean) => {
+  const look = async (table: string) => {
     try {
-      const answer = await api.importTable(kind, table, dryRun);
-      setFound(answer);
+      setFound(await api.importTable(revision(), kind, table, true));
       setProblem(null);
-      if (answer.written) {
-        setText(null);
-        onDone();
-      }
     } catch (reason) {
       if (!(reason instanceof Refused)) throw reason;
       setProblem(reason.problem);
       setFound(null);
     }
   };
+  const write = (table: string) =>
+    attempt(async (base) => {
+      setFound(await api.importTable(base, kind, table, false));
+      setText(null);
+    });
   return (
     <section className="no-print mt-5 border-t border-line pt-3" aria-label={`${words} as a table`}>
       <h2 className="m-0 mb-1 text-lead">{words} as a table</h2>
@@ -49,7 +50,7 @@ export function TableExchange({ kind, words, onDone }: Props) {
               if (!file) return;
               void file.text().then((table) => {
                 setText(table);
-                void look(table, true);
+                void look(table);
               });
               event.target.value = "";
             }}
@@ -79,7 +80,7 @@ export function TableExchange({ kind, words, onDone }: Props) {
             </ul>
           )}
           {!found.written && text !== null && found.added.length + found.changed.length > 0 && (
-            <Button look="solid" className="mt-2" onClick={() => void look(text, false)}>
+            <Button look="solid" className="mt-2" onClick={() => void write(text)}>
               Write {found.added.length + found.changed.length} rows
             </Button>
           )}

@@ -6,6 +6,7 @@ import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
 import type { FieldKind } from "../../units/field";
+import type { Attempt } from "./attempt";
 import { HoldingFields } from "./HoldingFields";
 
 type Thing = Readonly<Record<string, unknown>> & { readonly name: string };
@@ -23,7 +24,7 @@ type Props = {
   /** A part of the name of those that are shown. */
   find: string;
   problem: Problem | null;
-  attempt: (act: () => Promise<unknown>) => Promise<boolean>;
+  attempt: Attempt;
 };
 
 type TableKind = Exclude<StoreKind, "vessel" | "armature">;
@@ -124,7 +125,7 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
   const put = (key: string, thing: Thing, next: Readonly<Record<string, unknown>>) => {
     const { key: _, ...rest } = { ...thing, ...next, ...measured(kind, thing, next) };
     setRow(key);
-    void attempt(() => api.putThing(kind, key, rest));
+    void attempt((base) => api.putThing(base, kind, key, rest));
   };
   const refused = problem && { ...problem, path: problem.path.split(".").at(-1) ?? "" };
   const columns = COLUMNS[kind === "variety" ? view : kind];

@@ -5,6 +5,7 @@ import { Button } from "../../ui/Button";
 import { useSettings } from "../../ui/settings";
 import { useUsual } from "../../ui/useTrade";
 import { textOf } from "../../units/text";
+import type { Attempt } from "./attempt";
 import { HoldingFields } from "./HoldingFields";
 import { VesselDrawing } from "./VesselDrawing";
 import { VesselEditor } from "./VesselEditor";
@@ -15,7 +16,7 @@ type Props = {
   retired: boolean;
   /** A part of the name of those that are shown. */
   find: string;
-  attempt: (act: () => Promise<unknown>) => Promise<boolean>;
+  attempt: Attempt;
 };
 
 /** Vessels drawn in section, all at one scale. */
@@ -35,7 +36,7 @@ export function VesselShelf({ stock, retired, find, attempt }: Props) {
           key={open}
           vessel={chosen}
           onClose={() => setOpen(null)}
-          onSave={(vessel) => attempt(() => api.putThing("vessel", open, vessel))}
+          onSave={(vessel) => attempt((base) => api.putThing(base, "vessel", open, vessel))}
         >
           <WearFields
             kind="vessel"
@@ -78,9 +79,9 @@ export function VesselShelf({ stock, retired, find, attempt }: Props) {
         className="mt-3"
         disabled={!usual}
         onClick={() =>
-          void attempt(async () => {
+          void attempt(async (base) => {
             if (!usual) return;
-            const made = await api.addVessel(usual.vessel);
+            const made = await api.addVessel(base, usual.vessel);
             setOpen(made.key);
           })
         }

@@ -1,6 +1,7 @@
 import { api } from "../../api/client";
 import type { HeldKind, Holding, Stock } from "../../api/types";
 import { QuantityField } from "../../ui/QuantityField";
+import type { Attempt } from "./attempt";
 
 type Props = {
   kind: HeldKind;
@@ -9,7 +10,7 @@ type Props = {
   /** How often one is used unless somebody says otherwise, in words. */
   usual: string;
   stock: Stock;
-  attempt: (act: () => Promise<unknown>) => Promise<boolean>;
+  attempt: Attempt;
 };
 
 /** How a thing wears: how often one is used, the uses all of them have had, what one is sold for in the end. */
@@ -21,7 +22,8 @@ export function WearFields({ kind, id, name, usual, stock, attempt }: Props) {
     used: 0,
     resale: null,
   };
-  const put = (next: Partial<Holding>) => void attempt(() => api.putHolding(kind, id, { ...held, ...next }));
+  const put = (next: Partial<Holding>) =>
+    void attempt((base) => api.putHolding(base, kind, id, { ...held, ...next }));
   const whole = (value: number | null) => (value === null ? null : Math.round(value));
   return (
     <div role="group" aria-label={`Wear of ${name}`} className="flex flex-wrap items-end gap-2">

@@ -82,7 +82,7 @@ export function SurveyPlace() {
       if (last()) setPending(null);
     }, "whole");
   };
-  const putBack = () => void act(async () => keep(await api.putSurveyBack(eventId)));
+  const putBack = () => void act(async (over) => keep(await api.putSurveyBack(eventId, over ?? revision())));
   const takeOther = async () => {
     setPending(null);
     forget();
