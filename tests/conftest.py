@@ -1,7 +1,9 @@
 """Fixtures shared by all tests: the catalogue, and ordinary work."""
 
+import shutil
 import sqlite3
 from collections.abc import Iterator
+from contextlib import closing
 from pathlib import Path
 
 import pytest
@@ -9,6 +11,8 @@ from hypothesis import settings
 
 from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.plan.piece import Conditions, Piece
+from jolly_trellis.demo.loading import load_demo
+from jolly_trellis.services import event_work, long_work
 from jolly_trellis.services.opening import open_studio
 from tests import ordinary
 
@@ -36,9 +40,36 @@ def piece() -> Piece:
     return ordinary.piece()
 
 
+@pytest.fixture(scope="session")
+def laid_out(tmp_path_factory: pytest.TempPathFactory) -> dict[bool, Path]:
+    """A studio's folder as it is at first, with the demo and all its reports, and without: to be copied, not used."""
+    folders = {demo: tmp_path_factory.mktemp("demo" if demo else "empty") for demo in (True, False)}
+    for demo, folder in folders.items():
+        with closing(open_studio(folder)) as conn, PROGRAM.open():
+            if demo:
+                load_demo(conn)
+                event_work.work_of(conn, 1)
+    return folders
+
+
 @pytest.fixture
-def studio(tmp_path: Path) -> Iterator[sqlite3.Connection]:
+def demo_folder(laid_out: dict[bool, Path], tmp_path: Path) -> Path:
+    """A folder of its own with the demo event as event 1."""
+    shutil.copytree(laid_out[True], tmp_path, dirs_exist_ok=True)
+    return tmp_path
+
+
+@pytest.fixture
+def nothing_goes_on() -> Iterator[None]:
+    """What a test has begun in the background ends with it."""
+    yield
+    long_work.stop_all(wait_s=0.0)
+
+
+@pytest.fixture
+def studio(laid_out: dict[bool, Path], tmp_path: Path) -> Iterator[sqlite3.Connection]:
     """A fresh studio's database."""
+    shutil.copytree(laid_out[False], tmp_path, dirs_exist_ok=True)
     conn = open_studio(tmp_path)
     yield conn
     conn.close()

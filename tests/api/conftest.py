@@ -1,24 +1,28 @@
-"""The application in process, over a fresh studio."""
+"""The application in process, over a fresh studio; one application serves all tests of a worker."""
 
 from pathlib import Path
 from typing import Any
 
 import pytest
+from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
-from jolly_trellis.api.app import make_app
-from jolly_trellis.demo.loading import load_demo
-from jolly_trellis.services.opening import open_studio
+from jolly_trellis.api.app import make_app, serve_from
 from tests.wire import pieces
 
 
+@pytest.fixture(scope="session")
+def application(tmp_path_factory: pytest.TempPathFactory) -> FastAPI:
+    """An application without screens; whoever takes it says what it serves from."""
+    folder = tmp_path_factory.mktemp("application")
+    return make_app(folder, web_build=folder / "none", hosts=("testserver",))
+
+
 @pytest.fixture
-def client(tmp_path: Path) -> TestClient:
+def client(application: FastAPI, demo_folder: Path, nothing_goes_on: None) -> TestClient:
     """A client of an application with the demo event as event 1."""
-    conn = open_studio(tmp_path)
-    load_demo(conn)
-    conn.close()
-    return TestClient(make_app(tmp_path, web_build=tmp_path / "none", hosts=("testserver",)))
+    serve_from(application, demo_folder)
+    return TestClient(application)
 
 
 @pytest.fixture

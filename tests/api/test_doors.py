@@ -16,9 +16,10 @@ import anyio
 import anyio.to_thread
 import httpx2 as httpx
 import pytest
+from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
-from jolly_trellis.api.app import make_app
+from jolly_trellis.api.app import make_app, serve_from
 from jolly_trellis.core.event.day import Day
 from jolly_trellis.core.event.roll import CutPlan
 from jolly_trellis.services import day as days
@@ -32,14 +33,20 @@ from tests.wire import based
 HERE = "127.0.0.1:8420"
 
 
-@pytest.fixture
-def doors(client: TestClient, tmp_path: Path) -> TestClient:
-    """A client that asks at an address of its own, over a built screen of one page."""
-    build = tmp_path / "dist"
-    (build / "assets").mkdir(parents=True)
+@pytest.fixture(scope="module")
+def behind_doors(tmp_path_factory: pytest.TempPathFactory) -> FastAPI:
+    """An application at an address of its own, over a built screen of one page."""
+    build = tmp_path_factory.mktemp("dist")
+    (build / "assets").mkdir()
     (build / "index.html").write_text("<!doctype html><title>Jolly Trellis</title>")
-    application = make_app(tmp_path, web_build=build, hosts=(HERE, "localhost:8420"))
-    return TestClient(application, base_url=f"http://{HERE}", raise_server_exceptions=False)
+    return make_app(build, web_build=build, hosts=(HERE, "localhost:8420"))
+
+
+@pytest.fixture
+def doors(behind_doors: FastAPI, demo_folder: Path, nothing_goes_on: None) -> TestClient:
+    """A client that asks at that address."""
+    serve_from(behind_doors, demo_folder)
+    return TestClient(behind_doors, base_url=f"http://{HERE}", raise_server_exceptions=False)
 
 
 @pytest.mark.parametrize(
@@ -404,7 +411,7 @@ def test_an_outline_that_no_vessel_has_is_refused(doors: TestClient, text: str, 
 
 
 def test_many_who_wait_for_a_day_keep_nobody_from_being_answered(
-    client: TestClient, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+    client: TestClient, application: FastAPI, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     """Nine wait, of four workers, and none of them is done before somebody else was answered."""
     over = threading.Event()
@@ -424,7 +431,6 @@ def test_many_who_wait_for_a_day_keep_nobody_from_being_answered(
     monkeypatch.setattr(event_work, "cut_plan", endless_cuts)
     # Cuts are made for needs, not for a folder: the demo's may be done already, from a test before this one.
     monkeypatch.setattr(long_work, "_running", OrderedDict())
-    application = make_app(tmp_path, web_build=tmp_path / "none", hosts=("testserver",))
     waiting: list[int] = []
 
     async def ask() -> list[int]:

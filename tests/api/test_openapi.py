@@ -9,15 +9,10 @@ from hypothesis import strategies as st
 from schemathesis.core.result import Ok
 
 from jolly_trellis.api.app import make_app
-from jolly_trellis.demo.loading import load_demo
-from jolly_trellis.services.opening import open_studio
 
 
-def test_no_described_request_ends_in_a_server_error(tmp_path: Path) -> None:
-    conn = open_studio(tmp_path)
-    load_demo(conn)
-    conn.close()
-    application = make_app(tmp_path, web_build=tmp_path / "none", hosts=("localhost", "testserver"))
+def test_no_described_request_ends_in_a_server_error(demo_folder: Path) -> None:
+    application = make_app(demo_folder, web_build=demo_folder / "none", hosts=("localhost", "testserver"))
     schema = schemathesis.openapi.from_asgi("/openapi.json", application)
     cases = st.one_of([found.ok().as_strategy() for found in schema.get_all_operations() if isinstance(found, Ok)])
 

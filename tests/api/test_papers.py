@@ -10,8 +10,6 @@ import pytest
 from fastapi.testclient import TestClient
 
 from jolly_trellis.api.app import make_app
-from jolly_trellis.demo.loading import load_demo
-from jolly_trellis.services.opening import open_studio
 
 PIECES, RIGS = range(1, 10), range(10, 16)
 PAPERS = (
@@ -24,14 +22,10 @@ SPARE_PT = 1.0
 
 
 @pytest.fixture(scope="module")
-def studio(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
+def studio(laid_out: dict[bool, Path]) -> TestClient:
     """The demo as event 1; nothing here changes it."""
-    folder: Path = tmp_path_factory.mktemp("papers")
-    conn = open_studio(folder)
-    load_demo(conn)
-    conn.close()
-    with TestClient(make_app(folder, web_build=folder / "none", hosts=("testserver",))) as client:
-        yield client
+    folder = laid_out[True]
+    return TestClient(make_app(folder, web_build=folder / "none", hosts=("testserver",)))
 
 
 def pages(studio: TestClient, which: str, **query: str) -> Iterator[Any]:

@@ -1,10 +1,9 @@
 """The built application, served as a person would have it, in a real browser.
 
-One browser and one process serve all tests of a worker; each test has the data, the port and the page of its own.
+One browser, one window and one server serve all tests of a worker; each test has the data and the page of its own.
 """
 
 import shutil
-import socket
 import threading
 import time
 from collections.abc import Iterator
@@ -13,11 +12,11 @@ from pathlib import Path
 
 import pytest
 import uvicorn
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, BrowserContext, Page, expect
 
-from jolly_trellis.api.app import make_app
-from jolly_trellis.demo.loading import load_demo
-from jolly_trellis.services.opening import open_studio
+from jolly_trellis.__main__ import bound
+from jolly_trellis.api.app import make_app, serve_from
+from jolly_trellis.services import long_work
 from tools.running import STARTS_WITHIN_S, Served, chromium
 
 PATIENCE_MS = 60_000  # the machine may be busy; nothing here measures speed
@@ -25,14 +24,23 @@ expect.set_options(timeout=PATIENCE_MS)
 
 
 class ServedHere(Served):
-    """The application served by a thread of this process, over a folder that is prepared already."""
+    """The application served by a thread of this process, over one folder after the other."""
+
+    def __init__(self, folder: Path) -> None:
+        super().__init__(folder, demo=False)
+        self.application = make_app(folder, hosts=(f"127.0.0.1:{self.port}",))
+        self.thread: threading.Thread | None = None
+
+    def serve(self, folder: Path) -> None:
+        """Serve another folder, started where it was stopped."""
+        self.folder = folder
+        serve_from(self.application, folder)
+        if self.thread is None:
+            self.start()
 
     def start(self) -> None:
-        listening = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
-        listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-        listening.bind(("127.0.0.1", self.port))
-        application = make_app(self.folder, hosts=(f"127.0.0.1:{self.port}",))
-        config = uvicorn.Config(application, log_level="warning", timeout_graceful_shutdown=STARTS_WITHIN_S)
+        listening = bound(self.port)
+        config = uvicorn.Config(self.application, log_level="warning", timeout_graceful_shutdown=STARTS_WITHIN_S)
         self.server = uvicorn.Server(config)
         self.thread = threading.Thread(target=self.server.run, kwargs={"sockets": [listening]})
         self.thread.start()
@@ -43,8 +51,10 @@ class ServedHere(Served):
             time.sleep(0.01)
 
     def stop(self) -> None:
-        self.server.should_exit = True
-        self.thread.join()
+        if self.thread is not None:
+            self.server.should_exit = True
+            self.thread.join()
+            self.thread = None
 
 
 @pytest.fixture(scope="session")
@@ -54,44 +64,66 @@ def browser() -> Iterator[Browser]:
 
 
 @pytest.fixture(scope="session")
-def laid_out(tmp_path_factory: pytest.TempPathFactory) -> dict[bool, Path]:
-    """A studio's folder as it is at first, with the demo and without."""
-    folders = {demo: tmp_path_factory.mktemp("demo" if demo else "empty") for demo in (True, False)}
-    for demo, folder in folders.items():
-        with closing(open_studio(folder)) as conn:
-            if demo:
-                load_demo(conn)
-    return folders
+def window(browser: Browser) -> Iterator[BrowserContext]:
+    """A window that keeps the scripts it has read from one test to the next, and nothing else."""
+    with closing(browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB")) as opened:
+        yield opened
 
 
-def serving(first: Path, folder: Path) -> Iterator[Served]:
-    shutil.copytree(first, folder, dirs_exist_ok=True)
-    server = ServedHere(folder, demo=False)
-    server.start()
-    yield server
-    server.stop()
+@pytest.fixture(scope="session")
+def server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[ServedHere]:
+    here = ServedHere(tmp_path_factory.mktemp("served"))
+    yield here
+    here.stop()
+
+
+@pytest.fixture(scope="session")
+def demo_read(laid_out: dict[bool, Path], tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """The demo's folder for tests that only look; copied once."""
+    folder = tmp_path_factory.mktemp("looked-at")
+    shutil.copytree(laid_out[True], folder, dirs_exist_ok=True)
+    return folder
 
 
 @pytest.fixture
-def served(laid_out: dict[bool, Path], tmp_path: Path) -> Iterator[Served]:
+def served(server: ServedHere, demo_folder: Path) -> Iterator[Served]:
     """The demo, served."""
-    yield from serving(laid_out[True], tmp_path)
+    server.serve(demo_folder)
+    yield server
+    long_work.stop_all(wait_s=0.0)
 
 
 @pytest.fixture
-def empty(laid_out: dict[bool, Path], tmp_path: Path) -> Iterator[Served]:
+def there(server: ServedHere, demo_read: Path) -> Iterator[Served]:
+    """The demo, served to be looked at: nothing that asks for this changes it."""
+    server.serve(demo_read)
+    yield server
+    long_work.stop_all(wait_s=0.0)
+
+
+@pytest.fixture
+def empty(server: ServedHere, laid_out: dict[bool, Path], tmp_path: Path) -> Iterator[Served]:
     """A studio with nothing in it yet, served."""
-    yield from serving(laid_out[False], tmp_path)
+    shutil.copytree(laid_out[False], tmp_path, dirs_exist_ok=True)
+    server.serve(tmp_path)
+    yield server
+    long_work.stop_all(wait_s=0.0)
 
 
 @pytest.fixture
-def page(browser: Browser) -> Iterator[Page]:
+def page(window: BrowserContext, server: ServedHere) -> Iterator[Page]:
     """A fresh page of the main working size that fails the test on any script error."""
-    context = browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB")
-    opened = context.new_page()
+    opened = window.new_page()
     errors: list[str] = []
     opened.on("pageerror", lambda error: errors.append(str(error)))
     opened.set_default_timeout(PATIENCE_MS)
     yield opened
-    context.close()
+    opened.goto("about:blank")
+    for each in window.pages:
+        each.close()
+    forgetful = window.new_page()
+    window.new_cdp_session(forgetful).send(
+        "Storage.clearDataForOrigin", {"origin": server.url, "storageTypes": "local_storage,cookies"}
+    )
+    forgetful.close()
     assert errors == []

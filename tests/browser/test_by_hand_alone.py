@@ -153,6 +153,7 @@ def test_a_bowl(hand: Hand) -> None:
     expect(page.get_by_role("heading", name="Stems by cut length")).to_be_visible()
 
 
+@pytest.mark.long
 def test_a_posy(hand: Hand) -> None:
     page = hand.page
     hand.choose(page.get_by_label("New piece"), "A posy, spiralled in the hand")
@@ -163,6 +164,7 @@ def test_a_posy(hand: Hand) -> None:
     every_verdict_is_given(hand, 8)
 
 
+@pytest.mark.long
 def test_a_ledge(hand: Hand) -> None:
     page = hand.page
     hand.press(page.get_by_role("button", name="Add the piece"))

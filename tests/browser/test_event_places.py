@@ -213,6 +213,7 @@ def test_the_venue_pack_opens_on_a_narrow_screen_with_the_server_stopped_and_kee
     phone.close()
 
 
+@pytest.mark.long
 @pytest.mark.parametrize("place", ["roll", "day", "lists", "cost"])
 def test_the_places_of_an_event_are_accessible(page: Page, served: Served, place: str) -> None:
     page.goto(f"{served.url}/events/1/{place}")

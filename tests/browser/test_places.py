@@ -17,9 +17,8 @@ FOCUSED = """() => {
 }"""
 
 
-@pytest.mark.parametrize(
-    ("path", "title"),
-    [
+def test_every_place_names_itself(page: Page, there: Served) -> None:
+    for path, title in (
         ("/?all", "Events · Jolly Trellis"),
         ("/events/1", "Reopening supper · Jolly Trellis"),
         ("/events/1/pieces/1", "Long-table low bowl · Reopening supper · Jolly Trellis"),
@@ -30,19 +29,17 @@ FOCUSED = """() => {
         ("/stores", "The stores · Jolly Trellis"),
         ("/figures", "Figures · Jolly Trellis"),
         ("/nowhere", "Nothing here · Jolly Trellis"),
-    ],
-)
-def test_every_place_names_itself(page: Page, served: Served, path: str, title: str) -> None:
-    page.goto(served.url + path)
-    expect(page).to_have_title(title)
+    ):
+        page.goto(there.url + path)
+        expect(page).to_have_title(title)
 
 
-@pytest.mark.parametrize("path", ["/nowhere", "/events/99", "/events/abc", "/events/99/roll", "/events/1/nowhere"])
-def test_an_address_that_leads_nowhere_says_so_and_leads_home(page: Page, served: Served, path: str) -> None:
-    page.goto(served.url + path)
-    expect(page.get_by_role("heading", name="Nothing here")).to_be_visible()
-    page.get_by_role("link", name="All events").click()
-    expect(page.get_by_role("link", name="Reopening supper")).to_be_visible()
+def test_an_address_that_leads_nowhere_says_so_and_leads_home(page: Page, there: Served) -> None:
+    for path in ("/nowhere", "/events/99", "/events/abc", "/events/99/roll", "/events/1/nowhere"):
+        page.goto(there.url + path)
+        expect(page.get_by_role("heading", name="Nothing here")).to_be_visible()
+        page.get_by_role("link", name="All events").click()
+        expect(page.get_by_role("link", name="Reopening supper")).to_be_visible()
 
 
 def test_views_and_tabs_stand_in_the_address_and_back_goes_where_one_came_from(page: Page, served: Served) -> None:

@@ -1,13 +1,12 @@
 """Every place on a desk, a tablet and a phone, by day and in the evening: its boxes as the browser lays them out."""
 
-from collections.abc import Iterator
-from pathlib import Path
+from collections.abc import Iterator, Mapping
 
 import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Browser, Page, expect
 
-from tests.browser.conftest import PATIENCE_MS, serving
+from tests.browser.conftest import PATIENCE_MS
 from tests.browser.measured import clipped, overlaps, small_targets, wider
 from tools.running import Served
 
@@ -46,10 +45,10 @@ PLACES = (
 )
 
 
-@pytest.fixture(scope="module")
-def there(laid_out: dict[bool, Path], tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
-    """The demo, served once: nothing here changes it."""
-    yield from serving(laid_out[True], tmp_path_factory.mktemp("screens"))
+PHONES = ("/events/1/pieces/1?tab=verdicts", "/events/1/rigs/10?tab=verdicts")
+MAIN = tuple(each for each in PLACES if "?" not in each or each == "/?all")
+DAY = {"type": "tag", "values": RULES}
+EVENING = {"type": "rule", "values": ["color-contrast"]}
 
 
 @pytest.fixture(scope="module", params=SCREENS, ids=lambda size: f"{size[0]}px")
@@ -62,25 +61,49 @@ def screen(request: pytest.FixtureRequest, browser: Browser) -> Iterator[Page]:
     context.close()
 
 
-PHONES = ("/events/1/pieces/1?tab=verdicts", "/events/1/rigs/10?tab=verdicts")
+def opened(page: Page, there: Served, place: str) -> None:
+    page.goto(there.url + place)
+    expect(page).not_to_have_title("Jolly Trellis")
+    page.wait_for_load_state("networkidle")
 
 
+def wrong_as_it_lies(page: Page) -> dict[str, object]:
+    """What overlaps, is cut off, too small or too wide; nothing where all is well."""
+    found: dict[str, object] = {
+        "overlaps": overlaps(page),
+        "wider": max(wider(page), 0),
+        "small": small_targets(page),
+        "clipped": clipped(page),
+    }
+    return {what: each for what, each in found.items() if each}
+
+
+def unreadable(page: Page, theme: str, only: Mapping[str, object]) -> list[tuple[str, str]]:
+    """What breaks the rules of WCAG and best practice, or those asked for."""
+    page.evaluate("theme => { document.documentElement.dataset.theme = theme; }", theme)
+    found = Axe().run(page, context={"exclude": [[SHAPES], [ALIKE]]}, options={"runOnly": dict(only)})
+    return [(each["id"], each["nodes"][0]["html"][:200]) for each in found.response["violations"]]
+
+
+@pytest.mark.parametrize("screen", [SCREENS[0], SCREENS[-1]], indirect=True, ids=["desk", "phone"])
+def test_main_places_lie_well_and_are_readable(screen: Page, there: Served) -> None:
+    """The main places on a desk, by all rules, and on a phone; all others, screens and themes are in the long part."""
+    told: list[tuple[str, object]] = []
+    for place in MAIN:
+        opened(screen, there, place)
+        told += [(place, wrong)] if (wrong := wrong_as_it_lies(screen)) else []
+        if screen.evaluate("innerWidth") > 1000 and (found := unreadable(screen, "day", DAY)):
+            told.append((place, found))
+    assert told == []
+
+
+@pytest.mark.long
 @pytest.mark.parametrize("place", (*PLACES, *PHONES))
 def test_nothing_overlaps_is_cut_off_too_small_or_unreadable(screen: Page, there: Served, place: str) -> None:
     """By day for all rules of WCAG and best practice; in the evening, where only colours are others, for contrast."""
     if place in PHONES and screen.evaluate("innerWidth") > 700:
         pytest.skip("the sheet from the bottom is a phone's")
-    screen.goto(there.url + place)
-    expect(screen).not_to_have_title("Jolly Trellis")
-    screen.wait_for_load_state("networkidle")
-    assert overlaps(screen) == []
-    assert wider(screen) <= 0
-    assert small_targets(screen) == []
-    assert clipped(screen) == []
-    for theme, only in (
-        ("evening", {"type": "rule", "values": ["color-contrast"]}),
-        ("day", {"type": "tag", "values": RULES}),
-    ):
-        screen.evaluate("theme => { document.documentElement.dataset.theme = theme; }", theme)
-        found = Axe().run(screen, context={"exclude": [[SHAPES], [ALIKE]]}, options={"runOnly": only})
-        assert [(each["id"], each["nodes"][0]["html"][:200]) for each in found.response["violations"]] == []
+    opened(screen, there, place)
+    assert wrong_as_it_lies(screen) == {}
+    assert unreadable(screen, "evening", EVENING) == []
+    assert unreadable(screen, "day", DAY) == []

@@ -33,7 +33,7 @@ GARBAGE = (
 )
 
 
-@pytest.mark.parametrize("name", NAMES)
+@pytest.mark.parametrize("name", [NAMES[0], *(pytest.param(each, marks=pytest.mark.long) for each in NAMES[1:])])
 def test_a_name_of_any_length_and_script_breaks_no_line_of_the_screen(page: Page, empty: Served, name: str) -> None:
     page.goto(empty.url)
     page.get_by_label("Name of the event").fill(name)
@@ -88,7 +88,7 @@ def test_ten_pastes_of_garbage_change_nothing_and_each_is_answered(page: Page, s
 
 @pytest.mark.parametrize(("width", "height"), [(320, 640), (640, 400)], ids=["320px", "zoom of 200 %"])
 def test_small_windows_and_large_zoom_lose_nothing_sideways(
-    browser: Browser, served: Served, width: int, height: int
+    browser: Browser, there: Served, width: int, height: int
 ) -> None:
     page = browser.new_page(viewport={"width": width, "height": height})
     page.set_default_timeout(PATIENCE_MS)
@@ -101,7 +101,7 @@ def test_small_windows_and_large_zoom_lose_nothing_sideways(
         "/events/1/day",
         "/stores",
     ):
-        page.goto(served.url + place)
+        page.goto(there.url + place)
         page.wait_for_load_state("networkidle")
         assert wider(page) <= 0, place
         assert overlaps(page) == [], place
@@ -124,21 +124,23 @@ def test_in_colours_of_the_system_every_state_still_has_its_shape_and_its_word(
     context.close()
 
 
-@pytest.mark.parametrize("place", ["", "/pieces/1", "/roll", "/lists", "/cost", "/day", "/survey"])
 def test_printed_with_nothing_planned_it_still_says_whose_page_it_is(
-    page: Page, empty: Served, place: str, tmp_path: Path
+    page: Page, empty: Served, tmp_path: Path
 ) -> None:
     page.goto(empty.url)
     page.get_by_label("Name of the event").fill("Slipway lunch")
     page.keyboard.press("Enter")
     page.get_by_role("button", name="Add the piece").click()
     expect(page.locator("[data-verb]").first).to_be_visible()
-    if place != "/pieces/1":
-        page.get_by_role("button", name="Undo").click()
-    page.goto(f"{empty.url}/events/1{place}")
-    page.wait_for_load_state("networkidle")
-    page.emulate_media(media="print")
-    expect(page.locator("h1, .print-only").filter(has_text="Slipway lunch", visible=True)).to_have_count(1)
-    assert clipped(page) == []
-    assert overlaps(page) == []
-    (tmp_path / "page.pdf").write_bytes(page.pdf(format="A4"))
+    for place in ("/pieces/1", "", "/roll", "/lists", "/cost", "/day", "/survey"):
+        page.emulate_media(media="screen")
+        if place == "":
+            page.get_by_role("button", name="Undo").click()
+        page.goto(f"{empty.url}/events/1{place}")
+        page.wait_for_load_state("networkidle")
+        page.emulate_media(media="print")
+        whose = page.locator("h1, .print-only").filter(has_text="Slipway lunch", visible=True)
+        expect(whose, place).to_have_count(1)
+        assert clipped(page) == [], place
+        assert overlaps(page) == [], place
+        (tmp_path / "page.pdf").write_bytes(page.pdf(format="A4"))

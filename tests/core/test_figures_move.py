@@ -8,6 +8,7 @@ from functools import cache, partial
 from typing import get_args
 
 import numpy as np
+import pytest
 
 from jolly_trellis.core.books import bodies
 from jolly_trellis.core.books.figures import FigureBook, open_book
@@ -385,6 +386,7 @@ def test_every_figure_is_read() -> None:
     assert sorted(set(CONSTANTS) - read - FIXED) == []
 
 
+@pytest.mark.long
 def test_every_figure_moves_something() -> None:
     """Each is set a little higher, lower, then far: some piece of work that reads it comes out otherwise."""
     idle = [key for key in sorted(set(CONSTANTS) - FIXED) if not _moves(key)]

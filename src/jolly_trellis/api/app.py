@@ -46,8 +46,7 @@ def make_app(folder: Path, web_build: Path = WEB_BUILD, hosts: Collection[str] =
         hosts: host names with their port by which it may be asked, such as "127.0.0.1:8420"; nothing else is answered.
     """
     app = FastAPI(title="Jolly Trellis", version=__version__, docs_url=None, redoc_url=None, lifespan=_copying)
-    app.state.folder = folder
-    app.state.connections = Connections(folder / DATABASE_NAME)
+    serve_from(app, folder)
     app.add_middleware(BodyLimit)
     app.add_middleware(Doors, hosts=hosts)
     problems.install(app)
@@ -81,6 +80,14 @@ def make_app(folder: Path, web_build: Path = WEB_BUILD, hosts: Collection[str] =
             return FileResponse(web_build / "index.html", headers={"Cache-Control": "no-cache"})
 
     return app
+
+
+def serve_from(app: FastAPI, folder: Path) -> None:
+    """Let an application serve a data folder, in place of the one it served; nothing of it is asked meanwhile."""
+    if (before := getattr(app.state, "connections", None)) is not None:
+        before.close()
+    app.state.folder = folder
+    app.state.connections = Connections(folder / DATABASE_NAME)
 
 
 @asynccontextmanager

@@ -87,9 +87,11 @@ def start(key: tuple[Any, ...], work: Callable[[Running[T]], T]) -> Running[T]:
 
 
 def stop_all(wait_s: float = 5.0) -> None:
-    """End everything that runs, before the program ends."""
+    """End everything that runs, before the program ends; what is done stays to be found."""
     with _lock:
-        every = list(_running.values())
+        every = [each for each in _running.values() if not each.done]
+        for key in [key for key, each in _running.items() if not each.done]:
+            del _running[key]
     for each in every:
         each.stop()
     for each in every:
