@@ -2,6 +2,7 @@
 
 import shutil
 import sqlite3
+from collections import defaultdict
 from collections.abc import Iterator
 from contextlib import closing
 from pathlib import Path
@@ -15,10 +16,9 @@ from jolly_trellis.demo.loading import load_demo
 from jolly_trellis.services import event_work, long_work
 from jolly_trellis.services.opening import open_studio
 from tests import ordinary
+from tests.generated import LONG
 
-# the same examples on every machine, however slow it is
-settings.register_profile("steady", derandomize=True, deadline=None)
-settings.load_profile("steady")
+settings.load_profile("long" if LONG else "daily")
 
 
 @pytest.fixture(autouse=True)
@@ -73,3 +73,31 @@ def studio(laid_out: dict[bool, Path], tmp_path: Path) -> Iterator[sqlite3.Conne
     conn = open_studio(tmp_path)
     yield conn
     conn.close()
+
+
+_LONG_S, _SHOWN = 20.0, 10
+
+
+def pytest_terminal_summary(terminalreporter: pytest.TerminalReporter) -> None:
+    """Where the time went: by folder, the ten slowest tests, and all over twenty seconds; none of it fails."""
+    by_test: dict[str, float] = defaultdict(float)
+    for reports in terminalreporter.stats.values():
+        for each in reports:
+            if isinstance(each, pytest.TestReport):
+                by_test[each.nodeid] += each.duration
+    if len(by_test) < _SHOWN:
+        return
+    by_folder: dict[str, float] = defaultdict(float)
+    for name, seconds in by_test.items():
+        by_folder["/".join(name.split("/")[:2])] += seconds
+    terminalreporter.section("where the time went")
+    for folder, seconds in _most(by_folder):
+        number = sum(name.startswith(f"{folder}/") for name in by_test)
+        terminalreporter.line(f"{seconds:8.1f} s  {folder}: {number} tests")
+    for at, (name, seconds) in enumerate(_most(by_test)):
+        if at < _SHOWN or seconds > _LONG_S:
+            terminalreporter.line(f"{seconds:8.1f} s  {name}")
+
+
+def _most(seconds: dict[str, float]) -> list[tuple[str, float]]:
+    return sorted(seconds.items(), key=lambda each: -each[1])

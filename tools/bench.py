@@ -1,4 +1,7 @@
-"""./trellis bench: how fast the main things are, printed as JSON with medians and the machine's facts."""
+"""./trellis bench: how fast the main things are, as JSON: medians, 95th percentiles, multiples of a calibration loop.
+
+Names after it measure only what begins with one of them: `./trellis bench evaluate making`.
+"""
 
 import gzip
 import itertools
@@ -7,6 +10,7 @@ import os
 import platform
 import random
 import statistics
+import sys
 import tempfile
 import time
 from collections.abc import Callable, Iterator
@@ -15,6 +19,7 @@ from dataclasses import replace
 from datetime import date, timedelta
 from functools import partial
 from pathlib import Path
+from typing import Any
 
 import httpx2
 from playwright.sync_api import Page
@@ -47,8 +52,11 @@ from tests.core.event.test_cutting import items_of, library_rows
 from tests.events import demo_made, job
 from tests.published.test_rigs_against_a_structural_library import by_the_library, hung
 from tests.rigs import run
+from tools.calibration import loop_ms
 from tools.running import ROOT, Served, chromium, served, until
 
+# The loop on the machine on which the aims were set.
+LOOP_WHEN_SET_MS = 12.0
 WATCH = """
 (() => {
   let moved = 0, due = 0;
@@ -78,14 +86,22 @@ WATCH = """
 
 
 def spread(times_ms: list[float], aim_ms: float) -> dict[str, float]:
-    """Median, 95th percentile and the ratio of the latter to what is aimed at."""
-    ordered = sorted(times_ms)
+    """Median, 95th percentile and what is aimed at, each also as a multiple of the calibration loop taken beside it.
+
+    The aim is met where the percentile is no more loops than the aim was when it was set.
+    """
+    ordered, loop = sorted(times_ms), loop_ms()
     high = ordered[min(len(ordered) - 1, int(0.95 * len(ordered)))]
     return {
         "median_ms": round(statistics.median(ordered), 2),
         "p95_ms": round(high, 2),
         "aim_ms": aim_ms,
         "p95_over_aim": round(high / aim_ms, 2),
+        "loop_ms": round(loop, 2),
+        "median_loops": round(statistics.median(ordered) / loop, 3),
+        "p95_loops": round(high / loop, 3),
+        "aim_loops": round(aim_ms / LOOP_WHEN_SET_MS, 3),
+        "met": float(high / loop <= aim_ms / LOOP_WHEN_SET_MS),
         "runs": len(ordered),
     }
 
@@ -216,7 +232,7 @@ def first_sheet() -> dict[str, dict[str, float]]:
     eight = replace(job(), crew=tuple(CrewMember(name=f"hand {nth}") for nth in range(8)))
     found = {}
     for name, around, parts, aim_ms in (
-        ("demo, 4 people", job(), made, 1000.0),
+        ("demo, 4 people", job(), made, 500.0),
         ("60 parts, 8 people", eight, many, 3000.0),
     ):
         book = time_book(around, parts, ordinary.varieties())
@@ -242,7 +258,7 @@ def lists_and_cost(server: Served, runs: int) -> dict[str, dict[str, float]]:
     with httpx2.Client(base_url=server.url, timeout=60.0) as client:
         path = f"/api/events/{max(each['id'] for each in client.get('/api/events').json())}"
         return {
-            what: spread(timed(lambda what=what: client.get(f"{path}/{what}").raise_for_status(), runs), aim_ms=300.0)  # type: ignore[misc]
+            what: spread(timed(lambda what=what: client.get(f"{path}/{what}").raise_for_status(), runs), aim_ms=150.0)  # type: ignore[misc]
             for what in ("lists", "cost")
         }
 
@@ -284,16 +300,16 @@ def event_of_300(folder: Path) -> dict[str, object]:
             answer = client.post(f"{path}/undo", json={"base_revision": revision}).raise_for_status()
             undone.append(1000 * (time.perf_counter() - begun))
             revision = answer.json()["revision"]
-        ratios = {"edit": spread(changes, aim_ms=100.0), "undo": spread(undone, aim_ms=150.0)}
+        ratios = {"edit": spread(changes, aim_ms=80.0), "undo": spread(undone, aim_ms=150.0)}
     with served(folder, demo=False) as server, httpx2.Client(base_url=server.url, timeout=120.0) as client:
         again = once(lambda: client.get(path).raise_for_status())
     data = sum(each.stat().st_size for each in folder.glob("*.sqlite*")) / 1e6
     return {
         **ratios,
         "open_warm": spread(warm, aim_ms=400.0),
-        "open_cold_s": {"s": round(cold, 2), "aim_s": 3.0, "over_aim": round(cold / 3.0, 2)},
+        "open_cold_s": {"s": round(cold, 2), "aim_s": 2.5, "over_aim": round(cold / 2.5, 2)},
         "open_after_a_restart_s": {"s": round(again, 2)},
-        "data_after_150_revisions": {"mb": round(data, 1), "aim_mb": 10.0},
+        "data_after_150_revisions": {"mb": round(data, 1), "aim_mb": 6.0},
     }
 
 
@@ -309,53 +325,101 @@ def once(act: Callable[[], object]) -> float:
 
 
 def main() -> None:
-    """Measure and print, by the program's own figures."""
+    """Measure and print, by the program's own figures; only what begins with a name that is given, where one is."""
     with PROGRAM.open():
-        print(json.dumps(measured(), indent=1))
+        print(json.dumps(measured(tuple(sys.argv[1:])), indent=1))
 
 
-def measured() -> dict[str, object]:
+def measured(only: tuple[str, ...] = ()) -> dict[str, object]:
     """Every figure of speed by what it is of."""
-    bowl, conditions = ordinary.stems(ordinary.piece(), 60), ordinary.conditions()
-    full_bowl = ordinary.stems(ordinary.piece(), 120)
     found: dict[str, object] = {
         "machine": {
             "processor": platform.processor() or platform.machine(),
             "cores": os.cpu_count(),
             "python": platform.python_version(),
             "load_1_min": round(os.getloadavg()[0], 2),
-        },
-        "evaluate_60_stem_bowl": spread(timed(lambda: evaluate(bowl, conditions, with_fixes=False), 80), aim_ms=8.0),
-        "choose_all_mechanics_60_stems": spread(
+            "loop_ms": round(loop_ms(), 2),
+        }
+    }
+    for name, act in _in_process().items():
+        if not only or name.startswith(only):
+            found[name] = act()
+    if not only or any(name.startswith(only) for name in _SERVED):
+        with tempfile.TemporaryDirectory() as folder, served(Path(folder), demo=True) as server:
+            for name, ask in _SERVED.items():
+                if not only or name.startswith(only):
+                    found |= ask(server) if name == "pointer" else {name: ask(server)}
+    return found
+
+
+def _in_process() -> dict[str, Callable[[], object]]:
+    bowl, conditions = ordinary.stems(ordinary.piece(), 60), ordinary.conditions()
+    full_bowl = ordinary.stems(ordinary.piece(), 120)
+    levels = itertools.cycle(0.05 + nth / 1000 for nth in range(12))
+
+    def water_step() -> object:
+        return evaluate(replace(bowl, water_level_m=next(levels)), conditions, with_fixes=False)
+
+    return {
+        "evaluate_60_stem_bowl": lambda: spread(
+            timed(lambda: evaluate(bowl, conditions, with_fixes=False), 80), aim_ms=8.0
+        ),
+        "water_step_60_stem_bowl": lambda: spread(timed(water_step, 80), aim_ms=5.0),
+        "choose_all_mechanics_60_stems": lambda: spread(
             timed(lambda: choose(bowl, conditions, on_hand=None), 20), aim_ms=250.0
         ),
-        "making_order_120_stems": spread(
-            timed(lambda: making_of(full_bowl, conditions, with_fixes=False), 10), aim_ms=400.0
+        "making_order_120_stems": lambda: spread(
+            timed(lambda: making_of(full_bowl, conditions, with_fixes=False), 10), aim_ms=60.0
         ),
-        "search_for_an_order_120_stems": spread(
+        "search_for_an_order_120_stems": lambda: spread(
             timed(lambda: find_order(lay_out(build(full_bowl, conditions))), 10), aim_ms=400.0
         ),
-        "settle_a_run_on_8_lines": spread(timed(lambda: settle(run(8), conditions), 20), aim_ms=40.0),
-        "assess_a_run_on_8_lines": spread(timed(lambda: assess(run(8), conditions), 5), aim_ms=250.0),
-        "small_net_against_a_structural_library": against_the_library(),
-        "cut_80_pieces": cuts_against_the_library(),
-        "day_of_the_demo": day_of_the_demo(),
-        "first_sheet": first_sheet(),
-        "script_compressed": {"kb": round(script_kb(), 1), "aim_kb": 220.0},
+        "settle_a_run_on_8_lines": lambda: spread(timed(lambda: settle(run(8), conditions), 20), aim_ms=20.0),
+        "assess_a_run_on_8_lines": lambda: spread(timed(lambda: assess(run(8), conditions), 8), aim_ms=200.0),
+        "small_net_against_a_structural_library": against_the_library,
+        "cut_80_pieces": cuts_against_the_library,
+        "day_of_the_demo": day_of_the_demo,
+        "first_sheet": first_sheet,
+        "script_compressed": lambda: {"kb": round(script_kb(), 1), "aim_kb": 220.0},
     }
-    with tempfile.TemporaryDirectory() as folder, served(Path(folder), demo=True) as server:
-        found["open_an_event_of_60"] = spread(sixty_pieces(server, 20), aim_ms=300.0)
-        found["lists_and_cost_of_60"] = lists_and_cost(server, 20)
-        found["api_evaluate_round_trip"] = spread(round_trips(server, 80), aim_ms=20.0)
-        with tempfile.TemporaryDirectory() as other:
-            found["event_of_300"] = event_of_300(Path(other))
-        with tempfile.TemporaryDirectory() as other:
-            found["reservations_of_200_events"] = spread(reservations_of_200(Path(other)), aim_ms=100.0)
-        with chromium() as browser:
-            page = browser.new_page(viewport={"width": 1280, "height": 800})
-            found["pointer_move_to_repaint"] = spread(drags(page, server, 60), aim_ms=50.0)
-            found["step_of_the_turn_to_repaint"] = spread(turns(page, 40), aim_ms=50.0)
-    return found
+
+
+def _opening(server: Served) -> dict[str, float]:
+    return spread(sixty_pieces(server, 20), aim_ms=300.0)
+
+
+def _lists_and_cost(server: Served) -> dict[str, dict[str, float]]:
+    sixty_pieces(server, 1)
+    return lists_and_cost(server, 20)
+
+
+def _three_hundred(_: Served) -> dict[str, object]:
+    with tempfile.TemporaryDirectory() as other:
+        return event_of_300(Path(other))
+
+
+def _reservations(_: Served) -> dict[str, float]:
+    with tempfile.TemporaryDirectory() as other:
+        return spread(reservations_of_200(Path(other)), aim_ms=100.0)
+
+
+def _pointer(server: Served) -> dict[str, object]:
+    with chromium() as browser:
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        return {
+            "pointer_move_to_repaint": spread(drags(page, server, 60), aim_ms=60.0),
+            "step_of_the_turn_to_repaint": spread(turns(page, 40), aim_ms=50.0),
+        }
+
+
+_SERVED: dict[str, Callable[[Served], Any]] = {
+    "api_evaluate_round_trip": lambda server: spread(round_trips(server, 80), aim_ms=15.0),
+    "pointer": _pointer,
+    "open_an_event_of_60": _opening,
+    "lists_and_cost_of_60": _lists_and_cost,
+    "event_of_300": _three_hundred,
+    "reservations_of_200_events": _reservations,
+}
 
 
 if __name__ == "__main__":

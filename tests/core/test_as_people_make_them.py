@@ -5,7 +5,7 @@ from dataclasses import replace
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.building import stacks
@@ -22,6 +22,7 @@ from jolly_trellis.core.placement.form import growing_points
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import Cover, CoverKind, CoverOn, Insert, Piece, RecipeLine, Support, Transport
 from jolly_trellis.core.plan.standing import Standing
+from tests.generated import examples
 from tests.ordinary import bouquet, conditions, recipe, vessels
 from tests.ordinary import piece as bowl
 
@@ -307,7 +308,7 @@ def test_stems_may_spiral_through_an_armature_too() -> None:
     assert {"openings", "sway", "mesh", "spiral"} <= checks
 
 
-@settings(max_examples=10, deadline=None)
+@examples(10)
 @given(st.integers(0, 8), st.integers(0, 20))
 def test_vine_and_berries_are_worked_in(rounds: int, berries: int) -> None:
     star = replace(

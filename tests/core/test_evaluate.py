@@ -4,7 +4,7 @@ from dataclasses import replace
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.building.build import build
@@ -16,6 +16,7 @@ from jolly_trellis.core.plan.piece import Envelope, Mechanic, TopUp
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.provenance import PROVENANCE_KINDS
 from jolly_trellis.core.units import render
+from tests.generated import examples
 from tests.ordinary import conditions, piece, recipe, vessels
 
 VERBS = ("hold", "stand", "drink", "travel", "hang", "hide", "see", "lift")
@@ -117,7 +118,7 @@ def test_an_unknown_netting_is_refused() -> None:
     assert caught.value.path == "mechanic.netting"
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(
     st.sampled_from(sorted(vessels())),
     st.floats(0.02, 1.2),

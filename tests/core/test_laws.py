@@ -5,7 +5,7 @@ import re
 from dataclasses import replace
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.building.build import build
@@ -21,9 +21,10 @@ from jolly_trellis.core.plan.piece import Conditions, Piece
 from jolly_trellis.core.plan_shapes import SHAPES, PlanShape
 from jolly_trellis.core.provenance import PROVENANCE_KINDS
 from jolly_trellis.core.units import render
+from tests.generated import examples
 from tests.ordinary import conditions, piece, recipe, stems, vessels
 
-FEW = settings(max_examples=15, deadline=None)
+FEW = examples(15)
 
 
 def report(plan: Piece, asked: Conditions | None = None) -> Report:

@@ -6,7 +6,7 @@ from itertools import permutations
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.books import bodies
@@ -30,6 +30,7 @@ from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Counterweight, Making, Piece, StemRef, Support
 from jolly_trellis.core.plan.standing import standing
 from jolly_trellis.demo.loading import demo_plan
+from tests.generated import examples
 from tests.ordinary import beside, conditions, on_ledge, piece, recipe, stems
 
 
@@ -50,7 +51,7 @@ def direct(made: Build, rows: list[int], case: Case) -> Centre:
     return bodies.centre_of((*bodies.together_bare(made, case), *stems_in))
 
 
-@settings(max_examples=12)
+@examples(12)
 @given(st.integers(6, 40), st.randoms(use_true_random=False))
 def test_the_running_balance_is_the_sum_over_what_is_in_at_every_step(number: int, shuffler: object) -> None:
     made = build(stems(piece(), number), conditions())

@@ -5,7 +5,7 @@ from dataclasses import replace
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.building.build import build
@@ -28,6 +28,7 @@ from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.mechanics.sizing import ABOUT, size
 from jolly_trellis.core.plan.piece import Mechanic, MechanicKind, Piece
 from jolly_trellis.core.units import render
+from tests.generated import examples
 from tests.ordinary import IN_VESSEL, conditions, frogs, nettings, piece, stems, vessels
 
 HOME: dict[MechanicKind, str] = {"cross_stick_roll": "trough-60", "cup_frog": "cup-8"}
@@ -359,7 +360,7 @@ def test_a_soaked_block_weighs_nine_tenths_of_a_kilogram_per_litre(kind: Mechani
     assert made.uses == 1
 
 
-@settings(max_examples=40, deadline=None)
+@examples(40)
 @given(
     st.sampled_from(IN_VESSEL),
     st.sampled_from(sorted(vessels())),

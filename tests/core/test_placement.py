@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.building.build import Build, build
@@ -18,6 +18,7 @@ from jolly_trellis.core.placement.trace import floor_friction_needed
 from jolly_trellis.core.plan.piece import Piece, RecipeLine
 from jolly_trellis.core.plan_shapes import PlanShape, plan_share, ray_to_outline_m
 from jolly_trellis.core.stems.stem_set import expand
+from tests.generated import examples
 from tests.ordinary import conditions, piece, stems, varieties, vessels
 
 CELLS = Seating(pattern="hexagonal", pitch_m=0.0268, aperture_m=0.025, height_m=0.095)
@@ -27,7 +28,7 @@ def made(each: Piece) -> Build:
     return build(each, conditions())
 
 
-@settings(max_examples=25, deadline=None)
+@examples(25)
 @given(
     st.sampled_from(["low-bowl-20", "low-bowl-26", "belly-vase-16", "trough-40", "oval-dish-30", "cube-14"]),
     st.integers(15, 60),

@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.books import water
@@ -13,6 +13,7 @@ from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.plan.piece import Insert, Mechanic, Piece, Support, Transport
+from tests.generated import examples
 from tests.ordinary import conditions, piece, vessels
 
 BOXED = Transport(box_wall_m=0.2)
@@ -115,7 +116,7 @@ def test_a_single_untied_level_is_said_to_shift() -> None:
     assert any(each.check == "shifts" for each in verdict(loose, "travel").findings)
 
 
-@settings(max_examples=30, deadline=None)
+@examples(30)
 @given(st.floats(0.05, 0.6), st.floats(0.03, 0.4), st.floats(0.1, 1.2))
 def test_a_wider_box_never_needs_a_higher_wall(height: float, gap: float, accel: float) -> None:
     def wall(each: float) -> float:

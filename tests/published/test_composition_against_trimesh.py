@@ -5,19 +5,20 @@ import math
 import numpy as np
 import pytest
 import trimesh
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.books.bodies import Body, centre_of
 from jolly_trellis.core.building.footing import Footing, Outline
 from jolly_trellis.core.mechanics import bouquet
+from tests.generated import examples
 
 BODY = st.tuples(
     st.floats(0.2, 3.0), st.floats(-0.4, 0.4), st.floats(-0.4, 0.4), st.floats(0.0, 0.8), st.floats(0.02, 0.2)
 )
 
 
-@settings(max_examples=30)
+@examples(30)
 @given(st.lists(BODY, min_size=1, max_size=7))
 def test_the_composite_centre_of_mass_is_that_of_the_meshes(
     parts: list[tuple[float, float, float, float, float]],
@@ -46,7 +47,7 @@ def test_a_domes_surface_is_that_of_a_ball_cut_by_a_plane(radius: float, rise: f
     assert bouquet.cap_area_m2(radius, radius, rise) == pytest.approx(float(mesh.area_faces[faces].sum()), rel=0.01)
 
 
-@settings(max_examples=20)
+@examples(20)
 @given(st.lists(st.tuples(st.floats(-0.4, 0.4), st.floats(-0.3, 0.3)), min_size=2, max_size=4))
 def test_several_feet_bear_over_the_hull_the_mesh_library_finds(places: list[tuple[float, float]]) -> None:
     """The edge along every ray from the middle, against the same ray cast onto the library's convex hull."""

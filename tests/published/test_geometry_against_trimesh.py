@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 import trimesh
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from scipy.interpolate import PchipInterpolator
 
@@ -11,6 +11,7 @@ from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.profiles import ProfilePoint
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.plan_shapes import PlanShape
+from tests.generated import examples
 
 SIDES = 360
 
@@ -46,7 +47,7 @@ def mesh_of(vessel: Vessel, level_m: float) -> trimesh.Trimesh:
     return trimesh.Trimesh(vertices=points, faces=[*wall, *faces], process=False)
 
 
-@settings(max_examples=12, deadline=None)
+@examples(12)
 @given(
     st.sampled_from(["round", "oval", "square", "rectangular"]),
     st.lists(st.tuples(st.floats(0.01, 0.08), st.floats(0.03, 0.3), st.floats(0.03, 0.3)), min_size=2, max_size=6),

@@ -2,11 +2,12 @@
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from Pynite import FEModel3D
 
 from jolly_trellis.core.rigging.network import Network, network, solve
+from tests.generated import examples
 
 EA = 2e6
 AREA, MODULUS = 1e-4, 2e10
@@ -50,7 +51,7 @@ def by_the_library(net: Network) -> list[float]:
     return [-model.members[f"m{index}"].axial(0.0, "Combo 1") for index in range(len(net.ends))]
 
 
-@settings(max_examples=12)
+@examples(12)
 @given(st.integers(0, 100_000), st.integers(3, 5))
 def test_tensions_agree_within_a_hundredth(seed: int, tops: int) -> None:
     net = hung(seed, tops)

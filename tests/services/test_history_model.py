@@ -11,6 +11,7 @@ from hypothesis.stateful import RuleBasedStateMachine, invariant, precondition, 
 from jolly_trellis.services import planning
 from jolly_trellis.services.opening import open_studio
 from jolly_trellis.store.plan import Brief, Plan
+from tests.generated import examples
 from tests.ordinary import piece
 
 
@@ -93,4 +94,4 @@ class History(RuleBasedStateMachine):
 
 
 TestHistory = History.TestCase
-TestHistory.settings = settings(max_examples=12, stateful_step_count=25, deadline=None)
+TestHistory.settings = settings(examples(12), stateful_step_count=25)

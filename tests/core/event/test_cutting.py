@@ -6,12 +6,13 @@ from typing import Any
 
 import pytest
 import rectpack
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.event.cut_plan import cut
 from jolly_trellis.core.event.cutting import Cutting, Item, Progress, Sheet
 from tests.cutting_check import guillotine, problems_of
+from tests.generated import examples
 
 
 def items_of(*sizes: tuple[int, int, int], turn: bool = False) -> tuple[Item, ...]:
@@ -173,7 +174,7 @@ def sets(draw: st.DrawFn) -> tuple[tuple[Item, ...], tuple[Sheet, ...], int]:
     return items, sheets, kerf
 
 
-@settings(max_examples=25)
+@examples(25)
 @given(sets())
 def test_every_plan_can_be_cut_as_it_stands(given_set: tuple[tuple[Item, ...], tuple[Sheet, ...], int]) -> None:
     items, sheets, kerf = given_set

@@ -7,7 +7,7 @@ from decimal import Decimal
 from itertools import pairwise
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.event.buying import buy_stems, stems_with_waste
@@ -17,6 +17,7 @@ from jolly_trellis.core.event.roll import CutPlan, cut_plan
 from jolly_trellis.core.event.water_rounds import TOGETHER, water_rounds
 from jolly_trellis.core.plan.piece import TopUp
 from tests.events import demo_made, job, larder, one_bowl
+from tests.generated import examples
 from tests.ordinary import conditions, varieties
 
 top_ups = st.lists(
@@ -24,7 +25,7 @@ top_ups = st.lists(
 )
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(pours=st.lists(top_ups, min_size=1, max_size=4), quantity=st.integers(1, 12))
 def test_every_top_up_is_in_one_round_and_the_litres_add_up(pours: list[list[TopUp]], quantity: int) -> None:
     work = one_bowl(1).pieces[0]
@@ -58,7 +59,7 @@ def placed_and_missing(plan: CutPlan) -> tuple[Counter[str], Counter[str]]:
     return placed, missing
 
 
-@settings(max_examples=8, deadline=None)
+@examples(8)
 @given(chosen=st.lists(st.integers(0, 8), min_size=1, max_size=4, unique=True), quantity=st.integers(1, 5))
 def test_every_piece_to_cut_is_on_a_stock_or_is_named_as_missing(chosen: list[int], quantity: int) -> None:
     known = demo_made().pieces
@@ -75,7 +76,7 @@ def test_every_piece_to_cut_is_on_a_stock_or_is_named_as_missing(chosen: list[in
         assert placed[label] == number or missing[label] > 0, label
 
 
-@settings(max_examples=80, deadline=None)
+@examples(80)
 @given(
     counts=st.dictionaries(st.sampled_from(sorted(varieties())), st.integers(1, 200), min_size=1, max_size=6),
     waste=st.floats(0, 0.4),

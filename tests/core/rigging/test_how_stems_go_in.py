@@ -5,7 +5,7 @@ from dataclasses import replace
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.errors import InvalidMeasure
@@ -38,6 +38,7 @@ from jolly_trellis.core.rigging.rig import (
     Rig,
     RigLine,
 )
+from tests.generated import examples
 from tests.ordinary import conditions
 from tests.rigs import STEEL, panel, run
 
@@ -80,7 +81,7 @@ def test_only_what_hangs_has_a_hook_and_a_drop() -> None:
     assert sum(each < -0.1 for each in tips) == 8
 
 
-@settings(max_examples=25, deadline=None)
+@examples(25)
 @given(
     st.lists(
         st.tuples(st.integers(1, 60), st.floats(0.05, 2.0), st.booleans()),

@@ -5,13 +5,14 @@ from itertools import pairwise
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.errors import InvalidMeasure, Unstable
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.rigging.network import MOST_NODES, Network, network, solve
+from tests.generated import examples
 
 CLOSE = 0.005
 STEEL = 1e5
@@ -158,7 +159,7 @@ def test_a_stiff_beam_on_three_lines_shares_three_ten_three() -> None:
     assert (found.tension_n[-3:] / 60).tolist() == pytest.approx([3 / 16, 10 / 16, 3 / 16], rel=CLOSE)
 
 
-@settings(max_examples=15)
+@examples(15)
 @given(st.integers(0, 10_000), st.integers(2, 4))
 def test_any_rest_position_is_in_balance(seed: int, tops: int) -> None:
     chance = np.random.default_rng(seed)
