@@ -1,6 +1,6 @@
-"""A fixed piece of work that every figure of speed is told beside, so that two machines, or two hours, can be compared.
+"""A fixed piece of work that every figure of speed is told beside, so that two machines, or two hours, compare.
 
-Half of it is plain Python (objects, floats, a dictionary), half is numpy on a handful of numbers, as the core's own work
+Half of it is plain Python (objects, floats, a dictionary), half is numpy on a handful of numbers, as the core's work
 is. It never changes: a figure over this loop's time is the same on a quick machine and a slow one.
 """
 
