@@ -86,11 +86,11 @@ def until(page: Page, expression: str, arg: object = None) -> None:
 
 @contextmanager
 def chromium() -> Iterator[Browser]:
-    """Debian's Chromium, headless, with no network of its own.
+    """Debian's Chromium, headless, with no network of its own: its shell without windows where it is there.
 
     Raises: RuntimeError: it, or the built screens, are not there yet.
     """
-    executable = shutil.which("chromium")
+    executable = shutil.which("chromium-headless-shell") or shutil.which("chromium")
     if executable is None or not (ROOT / "web" / "dist" / "index.html").is_file():
         raise RuntimeError("run ./trellis test: it builds the screens and finds Debian's chromium")
     with sync_playwright() as playwright:
