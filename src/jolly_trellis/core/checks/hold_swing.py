@@ -42,7 +42,7 @@ def play_m(aperture_m: float | Array, stem_diameter_m: Array, other_diameters_m:
     return np.maximum(0.0, aperture_m - stem_diameter_m - other_diameters_m) / 2
 
 
-def crowding_lock(total_diameter_m: float, inside_diameter_m: float) -> float:
+def crowding_lock(total_diameter_m: Array, inside_diameter_m: float) -> Array:
     """How far stems that cross a level lock one another: min(0.6, Σd/(4·D)).
 
     Args:
@@ -50,11 +50,11 @@ def crowding_lock(total_diameter_m: float, inside_diameter_m: float) -> float:
         inside_diameter_m: inside diameter of the vessel there, m, > 0.
     Source: estimate.
     """
-    return min(LOCK_MOST.value, total_diameter_m / (4 * inside_diameter_m))
+    return np.minimum(LOCK_MOST.value, total_diameter_m / (4 * inside_diameter_m))
 
 
 def tan_swing(
-    play_top_m: Array, play_low_m: Array, *, stagger: Array, lock: float, lean_rad: Array, layer_gap_m: Array
+    play_top_m: Array, play_low_m: Array, *, stagger: Array, lock: float | Array, lean_rad: Array, layer_gap_m: Array
 ) -> Array:
     """Tangent of the angle a stem can swing through.
 
@@ -79,7 +79,8 @@ def stems_play(build: Build, among: Flags | None = None) -> Play:
     pair of supports lets it that lets it least.
 
     Args:
-        among: the rows that are in already, while the piece is being made; only they crowd and lock. None is all.
+        among: the rows that are in already, while the piece is being made; only they crowd and lock. Shape (rows,), or
+            (steps, rows) for every step at once, as the answer then is. None is all.
     """
     found: Play | None = build.memo.get(("play",)) if among is None else None
     if found is None:
@@ -95,12 +96,12 @@ def _stems_play(build: Build, among: Flags | None) -> Play:
     crowds = placement.stems.diameter_m if among is None else placement.stems.diameter_m * among
     supports = _supports_of(build, crowds)
     wires = placement.found.crosses.sum(axis=-1)
-    stagger = np.select(
+    stagger: Array = np.select(
         [wires <= 1, wires == 2, wires == 3],
         [STAGGER_ONE.value, STAGGER_TWO.value, STAGGER_THREE.value],
         default=STAGGER_MORE.value,
     )
-    lock = _lock(build, crowds)
+    lock = _lock(build, crowds)[..., None]
     swing = np.full(number, np.inf)
     for upper, lower in combinations(supports, 2):
         gap = lower.drop_m - upper.drop_m
@@ -161,8 +162,10 @@ def _supports_of(build: Build, crowds: Array) -> list[_Support]:
 
 def _others_in_cell(cell: np.ndarray, diameter_m: Array) -> Array:
     """Sum of the other stems' diameters in each stem's cell; a stem that is not in has none."""
-    total = np.bincount(cell, weights=diameter_m)
-    return total[cell] - diameter_m
+    if diameter_m.ndim == 1:
+        return np.bincount(cell, weights=diameter_m)[cell] - diameter_m
+    of_cell = (cell[:, None] == np.arange(cell.max(initial=0) + 1)).astype(float)
+    return np.asarray((diameter_m @ of_cell)[:, cell] - diameter_m)
 
 
 def _crowding_at(build: Build, drop_m: float, crowds: Array) -> Array:
@@ -184,16 +187,16 @@ def _crowding_at(build: Build, drop_m: float, crowds: Array) -> Array:
     weight = nets.cell_area_m2(pitch) / (np.pi * reach**2 / 3)
     near = weight * np.maximum(1.0 - away / reach, 0.0)
     np.fill_diagonal(near, 0.0)
-    return np.asarray(near @ crowds)
+    return np.asarray(crowds @ near)
 
 
-def _lock(build: Build, crowds: Array) -> float:
-    """How far the stems that cross the lowest level lock one another."""
+def _lock(build: Build, crowds: Array) -> Array:
+    """How far the stems that cross the lowest level lock one another, one for each row of stems that are in."""
     placement = build.placement
     if len(placement.stems) == 0:
-        return 0.0
+        return np.zeros(crowds.shape[:-1])
     across = inside_size_m(build.piece.vessel, placement.seat_height_m - float(placement.level_drops_m[-1]))
-    return crowding_lock(float(crowds[placement.found.crosses[:, -1]].sum()), min(across))
+    return crowding_lock(crowds[..., placement.found.crosses[:, -1]].sum(axis=-1), min(across))
 
 
 def _slide_to_wall_m(build: Build) -> Array:

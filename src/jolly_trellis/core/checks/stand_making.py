@@ -1,6 +1,7 @@
 """Stand while being made: the worst moment of the making order, at which stem, and what would keep it up."""
 
 import math
+from collections import Counter
 from dataclasses import replace
 
 import numpy as np
@@ -12,7 +13,7 @@ from jolly_trellis.core.checks.balance import DIRECTIONS, compass
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.making_order import TIP_MAKING, Margins, Order, Work
 from jolly_trellis.core.checks.verdicts import Finding, Sense, finding
-from jolly_trellis.core.plan.piece import Counterweight, StemRef
+from jolly_trellis.core.plan.piece import Counterweight
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.quantities import Quantity, angle, joined, length, mass, phrase, ratio, volume
 from jolly_trellis.core.units import round_up
@@ -84,12 +85,19 @@ def name_of(build: Build, work: Work, order: Order, step: int) -> tuple[str, int
     ref = work.refs[order[step - 1]]
     made = build if ref.vessel == 0 else build.companions[ref.vessel - 1]
     variety = made.conditions.varieties[made.piece.recipe[ref.line].variety].name
-    nth = sum(_same_line(work.refs[row], ref) for row in order[:step].tolist())
-    return variety, nth, sum(_same_line(each, ref) for each in work.refs)
+    return variety, *counted(work, order)[step - 1]
 
 
-def _same_line(one: StemRef, other: StemRef) -> bool:
-    return (one.vessel, one.line) == (other.vessel, other.line)
+def counted(work: Work, order: Order) -> list[tuple[int, int]]:
+    """For each step, the how-manieth stem of its line goes in, and of how many."""
+    of = Counter((each.vessel, each.line) for each in work.refs)
+    so_far: Counter[tuple[int, int]] = Counter()
+    found = []
+    for row in order.tolist():
+        line = work.refs[row].vessel, work.refs[row].line
+        so_far[line] += 1
+        found.append((so_far[line], of[line]))
+    return found
 
 
 def falls(margins: Margins, step: int) -> bool:

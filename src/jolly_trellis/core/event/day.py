@@ -13,7 +13,7 @@ from jolly_trellis.core.event.lives import Life, lives_of, soonest_use
 from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.event.notes import Note, notes_of
 from jolly_trellis.core.event.old_keys import key_now
-from jolly_trellis.core.event.remedies import Remedy, Trial, remedies_of, tubes_remedy, unlock_remedy
+from jolly_trellis.core.event.remedies import TRIAL, Remedy, Trial, remedies_of, tubes_remedy, unlock_remedy
 from jolly_trellis.core.event.schedule import EFFORT, Progress, Sheet, Timed, schedule
 from jolly_trellis.core.event.task import back
 from jolly_trellis.core.event.tasks import time_book
@@ -85,7 +85,8 @@ def day_of(
     book = time_book(now, made, varieties, bought)
     sheet = schedule(book.tasks, now, effort=effort, progress=progress)
     narrow = too_narrow(book)
-    trial = Trial(job=now, made=made, varieties=varieties, bought=bought, sheet=sheet, stop=stopping)
+    quick = schedule(book.tasks, now, effort=TRIAL, solve=False) if sheet.breaches or broken or narrow else sheet
+    trial = Trial(job=now, made=made, varieties=varieties, bought=bought, sheet=sheet, quick=quick, stop=stopping)
     stands = {each.task.key: each for each in sheet.timed}
     conflicts = [_unmet_lock(lock, stands.get(key_now(lock.task)), trial) for lock in broken]
     conflicts += [_life_conflict(task, job, made, varieties, trial) for task in book.tasks if task.key in narrow]

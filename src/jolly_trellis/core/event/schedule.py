@@ -52,12 +52,20 @@ class Progress:
     stop: Callable[[], bool] = field(default=lambda: False)
 
 
-def schedule(tasks: tuple[Task, ...], job: Job, *, effort: float = EFFORT, progress: Progress | None = None) -> Sheet:
+def schedule(
+    tasks: tuple[Task, ...],
+    job: Job,
+    *,
+    effort: float = EFFORT,
+    solve: bool = True,
+    progress: Progress | None = None,
+) -> Sheet:
     """Give every task its time; there always is a sheet.
 
     Args:
         tasks: as the book of time has them; without an end of the event its strike has no time.
-        effort: how long the solver searches, deterministic; 0 is the list alone.
+        effort: how long is searched, deterministic; 0 is the list alone.
+        solve: whether the solver betters what the lists give.
         progress: told the list's sheet at once, then each better one; may end the search.
     Source: `list_schedule`, then `solver.better`.
     """
@@ -69,7 +77,7 @@ def schedule(tasks: tuple[Task, ...], job: Job, *, effort: float = EFFORT, progr
     placed = list_schedule(puzzle)
     progress.tell(_sheet(puzzle, placed))
     placed = _shaken(puzzle, placed, round(effort * _LISTS), progress)
-    if effort > 0 and not progress.stop():
+    if solve and effort > 0 and not progress.stop():
         placed = better(
             puzzle,
             placed,

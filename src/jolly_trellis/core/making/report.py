@@ -260,13 +260,13 @@ def _steps(made: Build, work: Work, order: Order, moments: list[Moment | None]) 
         for at, each in enumerate(builds)
     ]
     colours = [each.placement.stems.colours(each.placement.tip_m[:, 0], each.placement.tip_m[:, 1]) for each in builds]
-    steps = []
+    steps, counted = [], stand_making.counted(work, order)
     for step, row in enumerate(order.tolist(), start=1):
         ref = work.refs[row]
         each, own = builds[ref.vessel], int(row - starts[ref.vessel])
         now = running[ref.vessel].at(own)
         variety = each.placement.stems.variety_of(own)
-        _, nth, of = stand_making.name_of(made, work, order, step)
+        nth, of = counted[step - 1]
         steps.append(
             MakingStep(
                 ref=ref,
@@ -311,13 +311,13 @@ class _Running:
 
 def _sway_so_far(build_: Build, rows: Rows) -> Array:
     """Worst sway over its limit among the stems in so far: fewer stems crowd and lock less, so heads swing wider."""
-    among = np.zeros(len(build_.placement.stems), dtype=np.bool_)
-    worst = []
-    for row in rows.tolist():
-        among[row] = True
-        play = hold_swing.stems_play(build_, among)
-        worst.append(float((play.sway_m / play.sway_limit_m)[among].max()))
-    return np.array(worst)
+    if len(rows) == 0:
+        return np.zeros(0)
+    step_of = np.zeros(len(build_.placement.stems), dtype=np.intp)
+    step_of[rows] = np.arange(len(rows))
+    among = step_of <= np.arange(len(rows))[:, None]
+    play = hold_swing.stems_play(build_, among)
+    return np.asarray(np.where(among, play.sway_m / play.sway_limit_m, -np.inf).max(axis=1))
 
 
 def _levels_so_far(build_: Build, rows: Rows) -> Array:

@@ -72,8 +72,8 @@ def openness(build: Build, mass: Mass) -> float:
     half = np.array([envelope.width_m / 2, envelope.depth_m / 2, max(envelope.height_m - build.rim_z_m, 1e-3)])
     out = np.cbrt((index * 0.7548776662466927) % 1.0)[:, None]
     points = rays * rule.scale(rays) * half * out + [0.0, 0.0, build.rim_z_m]
-    away = ((points[:, None] - mass.centre_m[None]) ** 2).sum(axis=2)
-    inside = away < mass.radius_m**2
+    right, back, up_m = (points[:, axis, None] - mass.centre_m[:, axis] for axis in range(3))
+    inside = right * right + back * back + up_m * up_m < mass.radius_m**2
     return float(np.prod(1.0 - inside * np.minimum(mass.opacity, 1.0), axis=1).mean())
 
 

@@ -105,7 +105,7 @@ def _assess(rig: Rig, conditions: Conditions) -> RigReport:
         slack, hung = hung_as_chain(rig, load)
         chain = chain_pull_n(slack, hung.at_m, hung.tension_n)
         beam = lay_out(rig, load, as_if="beam")
-        ways += [(slack, hung), (beam, solve(beam.net))]
+        ways += [(slack, hung), (beam, solve(beam.net, count_modes=False))]
     whole = np.max([line_tensions(made, found) for made, found in ways], axis=0)
     uneven, uneven_pulls = _uneven(rig, shown, settled)
     gone, gone_pulls = _each_gone(rig, load)
@@ -229,7 +229,7 @@ def _uneven(rig: Rig, made: LaidOut, settled: Settled) -> tuple[Array, list[Arra
     for link in made.line_link:
         rest = made.net.rest_m.copy()
         rest[link] *= 1 + LONG.value
-        there = solve(replace(made.net, rest_m=rest), settled.at_m)
+        there = solve(replace(made.net, rest_m=rest), settled.at_m, count_modes=False)
         worst = np.maximum(worst, line_tensions(made, there))
         pulls.append(_point_pulls(rig, made, there))
     return worst, pulls
@@ -258,7 +258,7 @@ def _borne(rig: Rig, made: LaidOut) -> tuple[Array, Array]:
     """Tension of every line and pull on every point; ties share by where they are, with nothing to settle."""
     if made.shares_n is not None:
         return made.shares_n, _tie_pulls(rig, made.shares_n)
-    settled = solve(made.net)
+    settled = solve(made.net, count_modes=False)
     return line_tensions(made, settled), _point_pulls(rig, made, settled)
 
 

@@ -19,14 +19,14 @@ def hung_as_chain(rig: Rig, load: Load) -> tuple[LaidOut, Settled]:
     Raises: CoreError: it has no rest position.
     """
     coarse = lay_out(rig, load, as_if="chain")
-    rough = solve(coarse.net)
+    rough = solve(coarse.net, count_modes=False)
     fine = lay_out(rig, load, as_if="chain", least=CHAIN_PIECES)
     if coarse.station_m is None or fine.station_m is None or len(coarse.net.start_m) == len(fine.net.start_m):
         return coarse, rough
     own = len(coarse.station_m)
     along = [np.interp(fine.station_m, coarse.station_m, rough.at_m[:own, axis]) for axis in range(3)]
     near = np.concatenate([np.stack(along, axis=1), rough.at_m[own:]])
-    return fine, solve(fine.net, near)
+    return fine, solve(fine.net, near, count_modes=False)
 
 
 def chain_pull_n(made: LaidOut, at_m: Array, tension_n: Array) -> float:

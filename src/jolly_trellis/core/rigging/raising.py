@@ -89,7 +89,7 @@ def _pull(rig: Rig, load: Load, held: tuple[int, ...]) -> tuple[float, float] | 
     partly = replace(rig, lines=tuple(rig.lines[at] for at in held))
     try:
         made = lay_out(partly, load, as_if=None)
-        tensions = line_tensions(made, solve(made.net))
+        tensions = line_tensions(made, solve(made.net, count_modes=False))
     except CoreError:
         return None
     limits = np.array([working_limit_n(line.spec, over_people=False) for line in partly.lines])

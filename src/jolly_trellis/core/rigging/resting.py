@@ -142,7 +142,7 @@ def rest_of(rig: Rig, load: float, made: LaidOut, settled: Settled) -> Rest:
         lowest_m=lowest_m(rig, nodes),
         tilt_rad=tilt_rad(rig, nodes),
         residual=settled.residual,
-        free_modes=settled.free_modes,
+        free_modes=settled.free_modes or 0,
         tension_n=tuple(line_tensions(made, settled).tolist()),
     )
 
