@@ -12,6 +12,7 @@ import pytest
 
 from jolly_trellis.core.books import bodies
 from jolly_trellis.core.books.figures import FigureBook, open_book
+from jolly_trellis.core.books.memory import MEMORY
 from jolly_trellis.core.building import footing, stacks
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.building.spills import chain_strength_n
@@ -374,6 +375,7 @@ def _work() -> dict[str, Callable[[], object]]:
 
 
 def _under(book: FigureBook, work: Callable[[], object]) -> object:
+    MEMORY.forget()
     with book.open():
         try:
             return worked.summary_of(work())

@@ -160,5 +160,5 @@ def test_a_stem_with_several_heads_fills_and_covers_as_many() -> None:
     assert stem_covers_m2(lily) == pytest.approx(3 * one)
     known = replace(conditions(), varieties=varieties() | {"lily": replace(lily, heads=1)})
     line = (RecipeLine(variety="lily", count=2, role="focal"),)
-    many, few = (expand(line, each).head_radius_m[0] for each in (conditions(), known))
+    many, few = (expand(line, each.varieties).head_radius_m[0] for each in (conditions(), known))
     assert many == pytest.approx(few * 3**0.5)

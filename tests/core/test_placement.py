@@ -171,4 +171,4 @@ def test_the_mean_stem_counts_every_stem_of_a_clump() -> None:
         RecipeLine(variety="ranunculus", count=1, role="filler"),
     )
     thick, thin = (varieties()[key].stem_diameter_m for key in ("rose", "ranunculus"))
-    assert expand(lines, conditions()).mean_diameter_m == pytest.approx((3 * thick + thin) / 4)
+    assert expand(lines, conditions().varieties).mean_diameter_m == pytest.approx((3 * thick + thin) / 4)

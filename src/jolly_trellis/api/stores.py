@@ -81,7 +81,7 @@ def get_stock(conn: Connection) -> StockOut:
         vessels=vessels,
         stands=stock.stands(conn),
         armatures=stock.armatures(conn),
-        drawn={key: drawn_vessel(each) for key, each in vessels.items()},
+        drawn={key: list(drawn_vessel(each)) for key, each in vessels.items()},
         nettings=stock.nettings(conn),
         frogs=stock.frogs(conn),
         varieties=stock.varieties(conn),
@@ -192,7 +192,7 @@ def get_picture(key: str, conn: Connection) -> Response:
 def vessel_drawing(body: PutVessel) -> VesselDrawn:
     """How a vessel looks, kept or not. Raises InvalidMeasure."""
     check_vessel(body.vessel)
-    return VesselDrawn(drawn=drawn_vessel(body.vessel))
+    return VesselDrawn(drawn=list(drawn_vessel(body.vessel)))
 
 
 @router.post("/stock/vessel", status_code=201)

@@ -2,10 +2,13 @@
 
 import hashlib
 import sqlite3
+import threading
+from collections import OrderedDict
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 
 from jolly_trellis import __version__
+from jolly_trellis.core.books.figures import open_book
 from jolly_trellis.core.books.time import TimeBook
 from jolly_trellis.core.event.buying import StemBuy, buy_stems
 from jolly_trellis.core.event.cost import EventCost, cost_of
@@ -41,10 +44,14 @@ from jolly_trellis.services.conditions import conditions_of, job_of, mark_of, pa
 from jolly_trellis.services.long_work import Running
 from jolly_trellis.store import codec, cuts, stock
 from jolly_trellis.store.connection import transaction
+from jolly_trellis.store.events import revisions
 from jolly_trellis.store.plan import Plan
 from jolly_trellis.store.stock import Holding
 
 _QUICK_S = 1.0
+_MOST_GATHERED = 16
+_gathered: OrderedDict[tuple[object, ...], "EventWork"] = OrderedDict()
+_lock = threading.Lock()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -77,9 +84,24 @@ class EventWork:
 
 
 def work_of(conn: sqlite3.Connection, event_id: int) -> EventWork:
-    """Gather an event. Raises NotFound; CoreError: the brief cannot be."""
+    """Gather an event, or take what was gathered of it as it stands. Raises NotFound; CoreError: the brief cannot be.
+
+    How it stands is told by revisions: its own, those of other events and of surveys, whose work may hang on the same
+    beams, that of the stores, and the edition of the figures.
+    """
+    mark = (path_of(conn), event_id, revisions(conn), stock.revision(conn), open_book().edition)
+    with _lock:
+        known = _gathered.get(mark)
+        if known is not None:
+            _gathered.move_to_end(mark)
+            return known
     state = planning.state(conn, event_id)
-    return work_with(conn, event_id, state.plan, revision=state.event.revision)
+    work = work_with(conn, event_id, state.plan, revision=state.event.revision)
+    with _lock:
+        _gathered[mark] = work
+        while len(_gathered) > _MOST_GATHERED:
+            _gathered.popitem(last=False)
+    return work
 
 
 def work_with(conn: sqlite3.Connection, event_id: int, plan: Plan, *, revision: int) -> EventWork:

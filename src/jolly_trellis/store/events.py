@@ -59,6 +59,13 @@ def add_event(conn: sqlite3.Connection, brief: Brief) -> int:
     return int(cursor.lastrowid or 0)
 
 
+def revisions(conn: sqlite3.Connection) -> tuple[str, str]:
+    """How all events stand, and all surveys: another text for every change of one, none for another reason."""
+    own = "SELECT coalesce(group_concat(id || ':' || revision || ':' || (deleted_at IS NULL)), '') FROM event"
+    places = "SELECT coalesce(group_concat(place || ':' || revision), '') FROM survey"
+    return str(conn.execute(own).fetchone()[0]), str(conn.execute(places).fetchone()[0])
+
+
 def get_brief(conn: sqlite3.Connection, event_id: int) -> Brief | None:
     """The brief of an event as it stands, or None where there is none or it is deleted."""
     row = conn.execute("SELECT brief FROM event WHERE id = :id AND deleted_at IS NULL", {"id": event_id}).fetchone()

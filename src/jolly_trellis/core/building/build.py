@@ -8,6 +8,7 @@ import numpy as np
 
 from jolly_trellis.core import ranges
 from jolly_trellis.core.books.figures import rule
+from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.books.waiting import Dry, Stage, stages_of, waiting
 from jolly_trellis.core.books.water import STEM_END_COVER, Course, courses
 from jolly_trellis.core.building import spills, stacks
@@ -108,7 +109,7 @@ def build(piece: Piece, conditions: Conditions) -> Build:
     about = sizing.ABOUT[piece.mechanic.kind]
     netting = _netting(piece, conditions) if about.netting else None
     frog = _frog(piece, conditions) if about.frog else None
-    stems = expand(piece.recipe, conditions)
+    stems = expand(piece.recipe, conditions.varieties)
     if isinstance(piece, Bouquet):
         mechanic, placement = bound.bind(piece, stems, netting)
     else:
@@ -192,6 +193,7 @@ def cut_ends_m(vessel: vessels.Vessel, placement: Placement) -> Array:
     return np.asarray(foot + (rod / whole)[:, None] * (placement.tip_m - foot))
 
 
+@remembered
 def rows_of(vessel: vessels.Vessel, placement: Placement, *, heavy: bool = False) -> Rows:
     """Every row of stems as it weighs: as cut, and with the tube or wrap at its cut end.
 
@@ -324,4 +326,10 @@ def _assemble(
             kept_m=kept_seats_m(piece, several_points=several, rows=len(stems)),
         ),
     )
-    return replace(mechanic, capacity=placement.takes), placement
+    return _taking(mechanic, placement.takes), placement
+
+
+@remembered
+def _taking(mechanic: SizedMechanic, stems: int) -> SizedMechanic:
+    """A mechanic with how many stems find a seat in it."""
+    return replace(mechanic, capacity=stems)

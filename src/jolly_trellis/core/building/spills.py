@@ -41,7 +41,7 @@ class SizedSpill:
 def lines_of(spill: Spill, conditions: Conditions) -> Iterator[tuple[RecipeLine, Variety]]:
     """The spill's recipe with its varieties. Raises UnknownName."""
     for index, line in enumerate(spill.recipe):
-        yield line, variety_of_line(conditions, line, path=f"spill.recipe.{index}.variety")
+        yield line, variety_of_line(conditions.varieties, line, path=f"spill.recipe.{index}.variety")
 
 
 def chain_strength_n(netting: Netting, width_m: float) -> float:

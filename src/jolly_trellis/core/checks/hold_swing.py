@@ -6,10 +6,12 @@ from itertools import combinations
 import numpy as np
 
 from jolly_trellis.core.books.figures import measure, rule
+from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.materials import netting as nets
-from jolly_trellis.core.materials.vessels import inside_size_m
+from jolly_trellis.core.materials.vessels import Vessel, inside_size_m
+from jolly_trellis.core.placement.place import Placement
 from jolly_trellis.core.placement.trace import SUPPORT_SPACING
 from jolly_trellis.core.plan_shapes import ray_to_outline_m
 
@@ -42,7 +44,7 @@ def play_m(aperture_m: float | Array, stem_diameter_m: Array, other_diameters_m:
     return np.maximum(0.0, aperture_m - stem_diameter_m - other_diameters_m) / 2
 
 
-def crowding_lock(total_diameter_m: Array, inside_diameter_m: float) -> Array:
+def crowding_lock(total_diameter_m: float | Array, inside_diameter_m: float) -> Array:
     """How far stems that cross a level lock one another: min(0.6, Σd/(4·D)).
 
     Args:
@@ -82,26 +84,29 @@ def stems_play(build: Build, among: Flags | None = None) -> Play:
         among: the rows that are in already, while the piece is being made; only they crowd and lock. Shape (rows,), or
             (steps, rows) for every step at once, as the answer then is. None is all.
     """
-    found: Play | None = build.memo.get(("play",)) if among is None else None
-    if found is None:
-        found = _stems_play(build, among)
-        if among is None:
-            build.memo[("play",)] = found
-    return found
+    vessel, pitch = build.piece.vessel, build.mechanic.seating.pitch_m
+    if among is None:
+        return play_of(vessel, build.placement, pitch)
+    return _stems_play(vessel, build.placement, pitch, among)
 
 
-def _stems_play(build: Build, among: Flags | None) -> Play:
-    placement = build.placement
+@remembered
+def play_of(vessel: Vessel, placement: Placement, pitch_m: float) -> Play:
+    """The play of all stems of a placement, once they are all in."""
+    return _stems_play(vessel, placement, pitch_m, None)
+
+
+def _stems_play(vessel: Vessel, placement: Placement, pitch_m: float, among: Flags | None) -> Play:
     number = len(placement.stems)
     crowds = placement.stems.diameter_m if among is None else placement.stems.diameter_m * among
-    supports = _supports_of(build, crowds)
+    supports = _supports_of(vessel, placement, pitch_m, crowds)
     wires = placement.found.crosses.sum(axis=-1)
     stagger: Array = np.select(
         [wires <= 1, wires == 2, wires == 3],
         [STAGGER_ONE.value, STAGGER_TWO.value, STAGGER_THREE.value],
         default=STAGGER_MORE.value,
     )
-    lock = _lock(build, crowds)[..., None]
+    lock = _lock(vessel, placement, crowds)[..., None]
     swing = np.full(number, np.inf)
     for upper, lower in combinations(supports, 2):
         gap = lower.drop_m - upper.drop_m
@@ -138,24 +143,27 @@ class _Support:
     slide_m: Array
 
 
-def _supports_of(build: Build, crowds: Array) -> list[_Support]:
+def _supports_of(vessel: Vessel, placement: Placement, pitch_m: float, crowds: Array) -> list[_Support]:
     """All supports of all stems, from the top down."""
-    placement, found = build.placement, build.placement.found
+    found = placement.found
     none, number = np.zeros(len(placement.stems)), len(placement.stems)
-    over_seat = build.piece.vessel.inside_depth_m - placement.seat_height_m
+    over_seat = vessel.inside_depth_m - placement.seat_height_m
     supports = [
         _Support(there=placement.on_rim, drop_m=np.full(number, -over_seat), play_m=none, slide_m=none),
     ]
     for level, (drop, aperture) in enumerate(
         zip(placement.level_drops_m.tolist(), placement.level_apertures_m.tolist(), strict=True)
     ):
-        others = _crowding_at(build, drop, crowds) if level else _others_in_cell(placement.seat_cell, crowds)
+        if level:
+            others = _crowding_at(vessel, placement, pitch_m, drop, crowds)
+        else:
+            others = _others_in_cell(placement.seat_cell, crowds)
         play = play_m(aperture, placement.stems.diameter_m, others)
         there = found.crosses[:, level]
         supports.append(_Support(there=there, drop_m=np.full(number, drop), play_m=play, slide_m=none))
     slides = ~found.at_wall & ~placement.floor_holds & ~placement.hangs
     foot = found.wall_holds | (~found.at_wall & placement.floor_holds) | slides
-    slide = np.where(slides, _slide_to_wall_m(build), 0.0)
+    slide = np.where(slides, _slide_to_wall_m(vessel, placement), 0.0)
     supports.append(_Support(there=foot, drop_m=found.drop_m, play_m=none, slide_m=slide))
     return supports
 
@@ -168,7 +176,7 @@ def _others_in_cell(cell: np.ndarray, diameter_m: Array) -> Array:
     return np.asarray((diameter_m @ of_cell)[:, cell] - diameter_m)
 
 
-def _crowding_at(build: Build, drop_m: float, crowds: Array) -> Array:
+def _crowding_at(vessel: Vessel, placement: Placement, pitch_m: float, drop_m: float, crowds: Array) -> Array:
     """Diameters of the other stems that crowd each at a lower level, where stems have crossed into other cells, m.
 
     As many as a cell holds where stems are as close as they are within two cells of it, the nearer counting for more,
@@ -176,13 +184,12 @@ def _crowding_at(build: Build, drop_m: float, crowds: Array) -> Array:
 
     Source: a cone over two cells about the stem, of the weight of one cell; estimate.
     """
-    placement = build.placement
-    rise = np.maximum(placement.tip_m[:, 2] - build.piece.vessel.base_m - placement.seat_height_m, 1e-3)
+    rise = np.maximum(placement.tip_m[:, 2] - vessel.base_m - placement.seat_height_m, 1e-3)
     share = drop_m / rise
     x = placement.seat_x_m - (placement.tip_m[:, 0] - placement.seat_x_m) * share
     y = placement.seat_y_m - (placement.tip_m[:, 1] - placement.seat_y_m) * share
     away = np.hypot(x[:, None] - x, y[:, None] - y)
-    pitch = max(build.mechanic.seating.pitch_m, 1e-6)
+    pitch = max(pitch_m, 1e-6)
     reach = CROWD_CELLS.value * pitch
     weight = nets.cell_area_m2(pitch) / (np.pi * reach**2 / 3)
     near = weight * np.maximum(1.0 - away / reach, 0.0)
@@ -190,18 +197,16 @@ def _crowding_at(build: Build, drop_m: float, crowds: Array) -> Array:
     return np.asarray(crowds @ near)
 
 
-def _lock(build: Build, crowds: Array) -> Array:
+def _lock(vessel: Vessel, placement: Placement, crowds: Array) -> Array:
     """How far the stems that cross the lowest level lock one another, one for each row of stems that are in."""
-    placement = build.placement
     if len(placement.stems) == 0:
         return np.zeros(crowds.shape[:-1])
-    across = inside_size_m(build.piece.vessel, placement.seat_height_m - float(placement.level_drops_m[-1]))
+    across = inside_size_m(vessel, placement.seat_height_m - float(placement.level_drops_m[-1]))
     return crowding_lock(crowds[..., placement.found.crosses[:, -1]].sum(axis=-1), min(across))
 
 
-def _slide_to_wall_m(build: Build) -> Array:
+def _slide_to_wall_m(vessel: Vessel, placement: Placement) -> Array:
     """How far a foot that does not hold slides over the floor, away from the lean, before the wall stops it."""
-    placement, vessel = build.placement, build.piece.vessel
     found = placement.found
     out_x, out_y = placement.tip_m[:, 0] - placement.seat_x_m, placement.tip_m[:, 1] - placement.seat_y_m
     flat = np.maximum(np.hypot(out_x, out_y), 1e-9)

@@ -5,8 +5,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from jolly_trellis.core.books.figures import measure, rule
+from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.geometry import Array
+from jolly_trellis.core.placement.place import Placement
 
 OPACITY_FLOWER = measure("How much of a view a flower head blocks", "ratio", 1.0, most=1.0)
 OPACITY_FOLIAGE = measure("How much of a view foliage blocks", "ratio", 0.70, most=1.0)
@@ -33,20 +35,17 @@ def flower_mass(build: Build) -> Mass:
     A flower is one ball at its head and a loose one of its own leaves just over the seat; foliage is six along its
     stem; airy stems are see-through. Sizes and opacities are estimates.
     """
-    found: Mass | None = build.memo.get(("flower mass",))
-    if found is None:
-        found = build.memo[("flower mass",)] = _flower_mass(build)
-    return found
+    return _flower_mass(build.placement, build.piece.vessel.base_m, build.raised_m)
 
 
-def _flower_mass(build: Build) -> Mass:
-    placement = build.placement
+@remembered
+def _flower_mass(placement: Placement, base_m: float, raised_m: float) -> Mass:
     stems = placement.stems
     if len(stems) == 0:
         return Mass(centre_m=np.zeros((0, 3)), radius_m=np.zeros(0), opacity=np.zeros(0))
     tips = placement.tip_m.copy()
     tips[:, 2] = placement.head_z_m
-    seat_z = build.piece.vessel.base_m + placement.seat_height_m
+    seat_z = base_m + placement.seat_height_m
     seats = np.stack([placement.seat_x_m, placement.seat_y_m, np.full(len(stems), seat_z)], axis=1)
     airy = np.array([stems.role_of(row) == "airy" for row in range(len(stems))])
     leafy = stems.flower == 0
@@ -61,10 +60,11 @@ def _flower_mass(build: Build) -> Mass:
         radii.append(LEAF_SHARE.value * stems.head_radius_m[leafy])
         opacities.append(np.where(airy[leafy], OPACITY_AIRY.value, OPACITY_FOLIAGE.value))
     centre = np.concatenate(centres)
-    centre[:, 2] += build.raised_m
+    centre[:, 2] += raised_m
     return Mass(centre_m=centre, radius_m=np.concatenate(radii), opacity=np.concatenate(opacities))
 
 
+@remembered
 def seen_share(mass: Mass, eyes_m: Array, points_m: Array) -> Array:
     """How much of each point an eye still sees: the product of what each ball in between lets through, 0-1.
 

@@ -2,6 +2,7 @@
 
 import numpy as np
 
+from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.drawing.primitives import Layer, Primitive, Ring, Turned, line, place, run
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials.profiles import curve_of
@@ -12,9 +13,10 @@ _PIECES = 5
 _FOOT = 0.9
 
 
+@remembered
 def drawn_vessel(
     vessel: Vessel, *, up_m: float = 0.0, name: str = "vessel", layer: int = Layer.VESSEL
-) -> list[Primitive]:
+) -> tuple[Primitive, ...]:
     """Outside and inside of a vessel whose underside is at `up_m`."""
     floor = up_m + vessel.base_m
     wall = vessel.wall_m
@@ -28,10 +30,10 @@ def drawn_vessel(
     inside = _rings(heights + floor, widths / 2, depths / 2)
     ink = "glass" if vessel.clear else "clay"
     shape = vessel.plan_shape
-    return [
+    return (
         Turned(id=f"{name}-wall", ink=ink, layer=layer, plan_shape=shape, rings=tuple(outside), open=True),
         Turned(id=f"{name}-inside", ink="inside", layer=layer, plan_shape=shape, rings=tuple(inside), inside=True),
-    ]
+    )
 
 
 def drawn_water(vessel: Vessel, level_m: float, *, up_m: float = 0.0, name: str = "water") -> list[Primitive]:

@@ -108,7 +108,7 @@ def usable_netting(piece: Piece, conditions: Conditions) -> Netting | None:
 
     Source: a ≥ 1.1·d_max (common practice); the smallest such cell holds most firmly.
     """
-    stems = expand(piece.recipe, conditions)
+    stems = expand(piece.recipe, conditions.varieties)
     widest = float(stems.diameter_m.max(initial=0.005))
     least = max(nets.PASSING_FACTOR.value * widest, LEAST_CELL.value)
     fits = [each for each in conditions.nettings.values() if nets.aperture_m(each) >= least - 1e-9]

@@ -5,6 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.books.needs import from_roll
 from jolly_trellis.core.building.build import Build, build, cut_ends_m
 from jolly_trellis.core.building.footing import ledge_edge_m
@@ -49,11 +50,12 @@ from jolly_trellis.core.judging.report import (
     WaterReport,
 )
 from jolly_trellis.core.making.steps import MINUTES_PER_STEM, cut_list, notices, steps
+from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics.bouquet import handle_of, shape_of
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.placement.aim import outline_m
 from jolly_trellis.core.placement.dealing import dealt_as
-from jolly_trellis.core.placement.place import colliding_pairs, fullness
+from jolly_trellis.core.placement.place import Placement, colliding_pairs, fullness
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import Conditions, Dealt, Piece
 from jolly_trellis.core.quantities import length
@@ -195,11 +197,18 @@ def _dealt(made: Build) -> Dealt | None:
 
 def cells_of(made: Build) -> tuple[tuple[float, float], ...]:
     """The middles of the seats stems can take, (x, y) in its own vessel's frame, m."""
-    return tuple((float(x), float(y)) for x, y in made.placement.cells_m.tolist())
+    return _cells(made.placement)
+
+
+@remembered
+def _cells(placement: Placement) -> tuple[tuple[float, float], ...]:
+    return tuple((float(x), float(y)) for x, y in placement.cells_m.tolist())
 
 
 def all_stems(made: Build) -> tuple[PlacedStem, ...]:
     """Every stem of the composition, the piece's own first, then each companion's, in the rows of the making order."""
+    if not made.companions:
+        return _stems(made)
     stems = list(_stems(made))
     for index, (beside, each) in enumerate(zip(made.companions, made.piece.companions, strict=True), start=1):
         stems += [_beside(stem, index, each.x_m, each.y_m) for stem in _stems(beside)]
@@ -281,12 +290,16 @@ def _spill(made: Build) -> SpillReport | None:
 
 
 def _stems(made: Build) -> tuple[PlacedStem, ...]:
-    placement, up = made.placement, made.raised_m
-    floor = made.piece.vessel.base_m + up
+    return _placed_stems(made.piece.vessel, made.placement, made.mechanic.seating.pitch_m, made.raised_m)
+
+
+@remembered
+def _placed_stems(vessel: Vessel, placement: Placement, pitch_m: float, up: float) -> tuple[PlacedStem, ...]:
+    floor = vessel.base_m + up
     stems = placement.stems
     if len(stems) == 0:
         return ()
-    play, end = hold_swing.stems_play(made), cut_ends_m(made.piece.vessel, placement)
+    play, end = hold_swing.play_of(vessel, placement, pitch_m), cut_ends_m(vessel, placement)
     columns = {
         "seat_x_m": placement.seat_x_m,
         "seat_y_m": placement.seat_y_m,

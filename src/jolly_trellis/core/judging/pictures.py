@@ -6,6 +6,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from jolly_trellis.core.books.memory import Same, remembered
 from jolly_trellis.core.building.extras import cover_sizes_m
 from jolly_trellis.core.building.stacks import support_holds_l
 from jolly_trellis.core.checks.hide import CLOSE_AWAY, EYE_SEATED, EYE_STANDING, STOOP, surface_height_m
@@ -23,7 +24,7 @@ from jolly_trellis.core.drawing.primitives import (
     run,
 )
 from jolly_trellis.core.drawing.vessels import drawn_vessel, drawn_water, level_line, outline_points
-from jolly_trellis.core.judging.report import BalanceReport, Report
+from jolly_trellis.core.judging.report import BalanceReport, PlacedStem, Report
 from jolly_trellis.core.judging.surroundings import (
     SLAB_M,
     drawn_beside,
@@ -196,7 +197,7 @@ def _insert(insert: Insert | None, vessel: Vessel, up: float) -> list[Primitive]
     if insert is None:
         return []
     outer = insert.outer
-    found = drawn_vessel(outer, name="urn", layer=Layer.SUPPORT)
+    found: list[Primitive] = list(drawn_vessel(outer, name="urn", layer=Layer.SUPPORT))
     if up > outer.base_m + 0.002:
         half = 0.8 * min(inside_size_m(outer, 0)[0], inside_size_m(vessel, 0)[0]) / 2
         found.append(column("riser", "stone", Layer.SUPPORT, [(outer.base_m, half), (up, half)]))
@@ -319,18 +320,9 @@ def _balance(report: Report) -> list[Primitive]:
 
 def _from_above(piece: Piece, report: Report) -> list[Primitive]:
     """Rim and foot, tape, seats, and the curve of the angles it tips at."""
-    seats = [
-        Dot(
-            id=f"seat-{index}",
-            ink="seat",
-            layer=Layer.MARKS,
-            at=place(each.seat_x_m, each.seat_y_m, 0),
-            r_m=round(max(each.diameter_m / 2, 0.0022), 4),
-        )
-        for index, each in enumerate(report.stems)
-    ]
+    seats = _seats(Same(report.stems))
     if report.mechanic.worn:
-        return _only(seats, "above")
+        return list(seats)
     vessel, floor = piece.vessel, 0.0
     found: list[Primitive] = []
     half = vessel.mouth_width_m / 2, vessel.mouth_depth_m / 2
@@ -340,10 +332,25 @@ def _from_above(piece: Piece, report: Report) -> list[Primitive]:
     if report.foot_width_m and report.foot_depth_m:
         foot = outline_points(vessel, report.foot_width_m / 2, report.foot_depth_m / 2, floor, 2)
         found.append(line("foot", "foot", Layer.MARKS, run(foot), closed=True))
-    found += [*_tapes(piece, report, half), *seats]
-    if report.balance is not None:
-        found += _rose(report, report.balance)
-    return _only(found, "above")
+    found += _tapes(piece, report, half)
+    rose = [] if report.balance is None else _rose(report, report.balance)
+    return [*_only(found, "above"), *seats, *_only(rose, "above")]
+
+
+@remembered
+def _seats(stems: Same[tuple[PlacedStem, ...]]) -> tuple[Primitive, ...]:
+    """Where stems go in, from above."""
+    return tuple(
+        Dot(
+            id=f"seat-{index}",
+            ink="seat",
+            layer=Layer.MARKS,
+            at=place(each.seat_x_m, each.seat_y_m, 0),
+            r_m=round(max(each.diameter_m / 2, 0.0022), 4),
+            seen=("above",),
+        )
+        for index, each in enumerate(stems.thing)
+    )
 
 
 def _tapes(piece: Piece, report: Report, half: tuple[float, float]) -> list[Primitive]:

@@ -5,6 +5,7 @@ from collections.abc import Mapping
 
 import numpy as np
 
+from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.building.build import companion_piece
 from jolly_trellis.core.building.extras import moss_round_m
 from jolly_trellis.core.drawing.picture import Stem
@@ -205,12 +206,13 @@ def moss_round(piece: Piece, up: float) -> list[Primitive]:
     ]
 
 
+@remembered
 def dressed(
     vessel: Vessel, mechanic: SizedMechanic, cells: tuple[tuple[float, float], ...], up: float
-) -> list[Primitive]:
+) -> tuple[Primitive, ...]:
     """What a mechanic looks like in its vessel, whose underside is `up` over the surface, m."""
     draw = ABOUT[mechanic.kind].draw
     if draw is None:
-        return []
+        return ()
     drawn = draw(Bed(vessel=vessel, mechanic=mechanic, floor_m=up + vessel.base_m, cells_m=cells))
-    return [each for each in drawn if not isinstance(each, Shape) or each.runs]
+    return tuple(each for each in drawn if not isinstance(each, Shape) or each.runs)

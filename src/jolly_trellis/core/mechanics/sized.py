@@ -4,6 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
+from jolly_trellis.core.books.memory import by_itself
 from jolly_trellis.core.books.needs import Taken
 from jolly_trellis.core.materials.netting import Sheet
 from jolly_trellis.core.plan.piece import MechanicKind
@@ -103,6 +104,7 @@ class Step:
     caution: str = ""
 
 
+@by_itself
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SizedMechanic:
     """A mechanic sized to its vessel.

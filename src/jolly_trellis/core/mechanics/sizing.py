@@ -5,6 +5,7 @@ from pkgutil import iter_modules
 from types import ModuleType
 
 from jolly_trellis.core import mechanics
+from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.mechanics.about import ABOUT
 from jolly_trellis.core.mechanics.fit import Fit
@@ -20,6 +21,7 @@ MODULES: tuple[ModuleType, ...] = tuple(
 )
 
 
+@remembered
 def size(fit: Fit) -> SizedMechanic:
     """Size the chosen mechanic. Raises InvalidMeasure: the vessel, netting or frog does not allow it."""
     return ABOUT[fit.choice.kind].sized(fit)

@@ -6,6 +6,7 @@ from dataclasses import replace
 import numpy as np
 
 from jolly_trellis.core.books.figures import rule
+from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.plan.piece import Dealt, Piece, Seat
 from jolly_trellis.core.plan.standing import Standing
@@ -61,9 +62,8 @@ def dealt_as(piece: Piece, *, several_points: bool, seats_m: Array) -> Dealt:
     """
     if kept_seats_m(piece, several_points=several_points, rows=len(seats_m)) is not None and piece.dealt is not None:
         return piece.dealt
-    rounded = np.round(seats_m / _STEP_M) * _STEP_M
     return Dealt(
-        seats=tuple(Seat(x_m=round(x, 4), y_m=round(y, 4)) for x, y in rounded.tolist()),
+        seats=_seats(seats_m),
         made_for=made_for(piece, several_points=several_points),
         mouth_width_m=piece.vessel.mouth_width_m,
         mouth_depth_m=piece.vessel.mouth_depth_m,
@@ -71,3 +71,10 @@ def dealt_as(piece: Piece, *, several_points: bool, seats_m: Array) -> Dealt:
         width_m=piece.envelope.width_m,
         depth_m=piece.envelope.depth_m,
     )
+
+
+@remembered
+def _seats(seats_m: Array) -> tuple[Seat, ...]:
+    """Seats as they are kept, to the step of a hand."""
+    rounded = np.round(seats_m / _STEP_M) * _STEP_M
+    return tuple(Seat(x_m=round(x, 4), y_m=round(y, 4)) for x, y in rounded.tolist())

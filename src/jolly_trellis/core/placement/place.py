@@ -1,10 +1,12 @@
 """The placer: gives each stem a seat, a direction, a length and a cut end. The same recipe always lands alike."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, fields, replace
+from typing import Any
 
 import numpy as np
 
 from jolly_trellis.core.books.figures import rule
+from jolly_trellis.core.books.memory import by_itself, remembered
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array, Flags, half_ellipsoid_surface_m2
 from jolly_trellis.core.materials.vessels import Vessel, floor_friction
 from jolly_trellis.core.mechanics.sized import SizedMechanic
@@ -37,6 +39,7 @@ PIN_DEPTH = rule("Depth a stem is pressed onto pins", "length", 0.012, COMMON_PR
 _FINE = 48
 
 
+@by_itself
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Placement:
     """Placed stems, one row each, metres in the vessel's frame (z from its underside).
@@ -123,6 +126,22 @@ def place(
     tape_width_m: float,
     layout: Layout,
 ) -> Placement:
+    """Place every stem of a recipe; what was placed just so before is remembered. Arguments as for `_place`."""
+    if not _to_water(stems, layout).any():
+        layout = replace(layout, water_feet_m=0.0)  # where the water stands is nothing to them
+    parts = tuple(getattr(layout, each.name) for each in fields(layout))
+    return _place(stems, vessel, envelope, mechanic, tape_width_m, parts)
+
+
+@remembered
+def _place(
+    stems: StemSet,
+    vessel: Vessel,
+    envelope: Envelope,
+    mechanic: SizedMechanic,
+    tape_width_m: float,
+    parts: tuple[Any, ...],
+) -> Placement:
     """Place every stem of a recipe.
 
     Tips are spread over the form; each stem takes the free seat nearest the line from its tip to the growing
@@ -132,8 +151,9 @@ def place(
         stems: the recipe laid out in order.
         vessel, envelope, mechanic: what it is placed in; the envelope's height is from the vessel's underside.
         tape_width_m: width of the mechanic's tape strips, m.
-        layout: colour arrangement, hand-placed stems, growing points.
+        parts: of the layout: colour arrangement, hand-placed stems, growing points, how deep feet reach.
     """
+    layout = Layout(**dict(zip((each.name for each in fields(Layout)), parts, strict=True)))
     seating = mechanic.seating
     seat_height, rim = seating.height_m, vessel.rim_m
     seat_z = vessel.base_m + seat_height
@@ -249,6 +269,7 @@ def _to_water(stems: StemSet, layout: Layout) -> Flags:
     return np.array(feet, dtype=np.bool_)
 
 
+@remembered
 def fullness(placement: Placement, envelope: Envelope, rim_m: float) -> float:
     """Flower heads' area over the envelope's surface: under 0.35 airy, to 0.9 usual, above 1.1 crushed (estimates)."""
     heads = float(np.sum(np.pi * placement.stems.flower * placement.stems.head_radius_m**2))
@@ -261,6 +282,7 @@ def surface_m2(envelope: Envelope, rim_m: float) -> float:
     return half_ellipsoid_surface_m2(envelope.width_m / 2, envelope.depth_m / 2, above)
 
 
+@remembered
 def colliding_pairs(placement: Placement) -> int:
     """Pairs of heads whose centres are nearer than 60 % of their two radii together; foliage gives way."""
     heads = placement.tip_m.copy()

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from jolly_trellis.core.books.figures import measure
+from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials.profiles import curve_of
 from jolly_trellis.core.materials.vessels import Vessel, centroid_below_m, level_for_volume_m, volume_below_l
@@ -41,6 +42,7 @@ class WaterTable:
         return float(np.interp(level_m, self.level_m, self.moment_m_l)) / volume if volume > 1e-9 else 0.0
 
 
+@remembered
 def water_table(
     vessel: Vessel, *, placement: Placement | None, mechanic: SizedMechanic | None, ballast_kg: float
 ) -> WaterTable:

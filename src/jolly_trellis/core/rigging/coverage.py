@@ -112,7 +112,7 @@ def cover(rig: Rig, conditions: Conditions) -> Coverage:
     for index, line in enumerate(rig.recipe):
         check_shades(line, f"recipe.{index}")
     found = [
-        (line, variety_of_line(conditions, line, path=f"recipe.{index}.variety"))
+        (line, variety_of_line(conditions.varieties, line, path=f"recipe.{index}.variety"))
         for index, line in enumerate(rig.recipe)
     ]
     covered = sum(line_covers_m2(line, variety) for line, variety in found)

@@ -202,7 +202,7 @@ def _right_kg_m(rig: Rig, conditions: Conditions) -> float:
     for index, line in enumerate(rig.recipe):
         if not slopes(line, armature):
             continue
-        variety = variety_of_line(conditions, line, path=f"recipe.{index}.variety")
+        variety = variety_of_line(conditions.varieties, line, path=f"recipe.{index}.variety")
         for long in drops[index]:
             stem, _ = stem_and_hook_m(in_steps_m(long), line, variety, None)
             stems.append((long, cut_mass_kg(variety, stem) * heavy_factor(variety)))
@@ -234,7 +234,7 @@ def heaviest_hung_kg(rig: Rig, conditions: Conditions) -> float:
     for index, (line, drops) in enumerate(zip(rig.recipe, drops_m(rig.recipe, rig.armature), strict=True)):
         if not on_hooks(line, rig.armature):
             continue
-        variety = variety_of_line(conditions, line, path=f"recipe.{index}.variety")
+        variety = variety_of_line(conditions.varieties, line, path=f"recipe.{index}.variety")
         stem = max(stem_and_hook_m(each, line, variety, None)[0] for each in drops)
         wet = own_water_kg(line, 1, heavy=True)
         most = max(most, cut_mass_kg(variety, stem) * heavy_factor(variety) + wet)
@@ -291,7 +291,7 @@ def _flowers(rig: Rig, conditions: Conditions) -> list[LoadPart]:
     """Stems by variety, each followed by its tubes, filled, or the wet wraps of its bundles."""
     parts = []
     for index, (line, drops) in enumerate(zip(rig.recipe, drops_m(rig.recipe, rig.armature), strict=True)):
-        variety = variety_of_line(conditions, line, path=f"recipe.{index}.variety")
+        variety = variety_of_line(conditions.varieties, line, path=f"recipe.{index}.variety")
         long = mean_stem_m(line, drops, variety, rig.armature)
         kg = line.count * cut_mass_kg(variety, long)
         parts.append(LoadPart(name=variety.name, typical_kg=kg, heavy_kg=kg * heavy_factor(variety)))

@@ -1,12 +1,14 @@
 """The stems of a recipe as columns, in the order they are pushed in."""
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
 
 from jolly_trellis.core import ranges
+from jolly_trellis.core.books.memory import by_itself, remembered
 from jolly_trellis.core.errors import InvalidMeasure, UnknownName
 from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.materials.stems import (
@@ -20,7 +22,7 @@ from jolly_trellis.core.materials.stems import (
     linear_density_kg_m,
     shoot_of,
 )
-from jolly_trellis.core.plan.piece import Conditions, RecipeLine
+from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.quantities import count, phrase
 from jolly_trellis.core.stems.cups import ROD_MOST, ROD_THICK, rod_for_m
 from jolly_trellis.core.stems.shades import check_shades, colours_at
@@ -31,6 +33,7 @@ USUAL_DIAMETER_M = 0.006
 ROLE_ORDER: tuple[Role, ...] = ("margin", "base", "focal", "line", "filler", "airy")
 
 
+@by_itself
 @dataclass(frozen=True, slots=True, kw_only=True)
 class StemSet:
     """One row for each stem or clump pushed in.
@@ -132,20 +135,20 @@ class StemSet:
         return (self.head_mass_kg + stem * self.stem_centre_share) * cut_length_m / total
 
 
-def variety_of_line(conditions: Conditions, line: RecipeLine, *, path: str) -> Variety:
+def variety_of_line(varieties: Mapping[str, Variety], line: RecipeLine, *, path: str) -> Variety:
     """What a line is made of: its variety, or a side shoot of it. Raises UnknownName."""
-    found = find_variety(conditions, line.variety, path=path)
+    found = find_variety(varieties, line.variety, path=path)
     return shoot_of(found) if line.shoot else found
 
 
-def find_variety(conditions: Conditions, key: str, *, path: str) -> Variety:
+def find_variety(varieties: Mapping[str, Variety], key: str, *, path: str) -> Variety:
     """The studio's variety of a key.
 
     Raises: UnknownName: there is none; the sentence offers the nearest one.
     """
-    found = conditions.varieties.get(key)
+    found = varieties.get(key)
     if found is None:
-        near = _nearest(key, list(conditions.varieties))
+        near = _nearest(key, list(varieties))
         raise UnknownName(
             path=path,
             message=phrase("No variety in the stores is called “{key}”.", key=key),
@@ -161,9 +164,12 @@ def _check(variety: Variety) -> None:
     ranges.check(variety, f"varieties.{variety.key}")
 
 
-def expand(recipe: tuple[RecipeLine, ...], conditions: Conditions) -> StemSet:
+@remembered
+def expand(recipe: tuple[RecipeLine, ...], varieties: Mapping[str, Variety]) -> StemSet:
     """Lay a recipe out as rows, margins first, then by role in the order of making.
 
+    Args:
+        varieties: those of the studio, by key.
     Raises:
         InvalidMeasure: a count or clump under 1, or more than 400 stems in all.
         UnknownName: a variety the studio does not have.
@@ -191,7 +197,7 @@ def expand(recipe: tuple[RecipeLine, ...], conditions: Conditions) -> StemSet:
     sizes: list[int] = []
     for place, index in enumerate(order):
         line = recipe[index]
-        variety = variety_of_line(conditions, line, path=f"recipe.{index}.variety")
+        variety = variety_of_line(varieties, line, path=f"recipe.{index}.variety")
         full, rest = divmod(line.count, line.clump)
         rows = [line.clump] * full + ([rest] if rest else [])
         lines.append((line, variety, len(sizes), len(rows)))
