@@ -179,6 +179,7 @@ _NOT_SAID = (
     "beam",
 )  # fmt: skip
 SINCE: dict[str, object] = {
+    "elsewhere": None,
     **dict.fromkeys(_NOT_SAID),
     **{name: [] for name in ("shades", "joints_m", "covers", "hardware", "beams")},
     **dict.fromkeys(("corner", "shoot", "lifted_out", "outdoors", "spiral"), False),

@@ -1,6 +1,7 @@
 """Every paper of the demo read back with a PDF library: faces, sizes, what it is of, nothing over anything else."""
 
 import io
+import shutil
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
@@ -22,9 +23,10 @@ SPARE_PT = 1.0
 
 
 @pytest.fixture(scope="module")
-def studio(laid_out: dict[bool, Path]) -> TestClient:
-    """The demo as event 1; nothing here changes it."""
-    folder = laid_out[True]
+def studio(laid_out: dict[bool, Path], tmp_path_factory: pytest.TempPathFactory) -> TestClient:
+    """The demo as event 1; what is added to it is taken back."""
+    folder = tmp_path_factory.mktemp("papers")
+    shutil.copytree(laid_out[True], folder, dirs_exist_ok=True)
     return TestClient(make_app(folder, web_build=folder / "none", hosts=("testserver",)))
 
 

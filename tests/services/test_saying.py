@@ -205,13 +205,17 @@ def test_what_is_wrapped_on_a_frame_follows_it_to_another_size(key: str, wide: f
         assert followed(part, bare) == bare
 
 
-def test_ties_that_stay_as_many_keep_what_is_known_of_them() -> None:
+def test_ties_that_stay_as_many_stay_what_they_are_and_are_rated_anew_where_they_are_now() -> None:
     part = STARTS["arch_section"].begin(Given(vessel=USUAL.vessel, nettings=nettings(), practice=Practice()))
     assert isinstance(part, Rig)
     assert part.mount is not None
     rated = replace(part, points=tuple(replace(each, rating_n=80.0, stated_by="its maker") for each in part.points))
     found = followed(rated, replace(rated, mount=replace(part.mount, width_m=1.5)))
-    assert {each.rating_n for each in found.points} == {80.0}
+    moved = [each for was, each in zip(part.points, found.points, strict=True) if was.x_m != each.x_m]
+    assert len(moved) > len(part.points) / 2
+    assert {each.rating_n for each in moved} == {None}
+    assert {each.elsewhere.rating_n for each in moved if each.elsewhere} == {80.0}
+    assert [each.name for each in found.points] == [each.name for each in part.points]
     assert found.lines == part.lines
     assert found.attachments != part.attachments
 

@@ -5,6 +5,9 @@ import { unreached, useWriteLine } from "../ui/useWriteLine";
 import { type Act, bare, type Desk, reduce } from "./state";
 import { useEvent } from "./useEvent";
 
+/** A hand sees a drawing that lags by more than this. */
+const LATE_MS = 50;
+
 /**
  * One part at its desk, of whatever kind: what is kept, what is being tried, and what the core says of that.
  * Previews ask one question at a time and skip to the newest; a commit is one request and one undo step.
@@ -22,9 +25,17 @@ export function useDesk<O extends PartOut, T>(
   /** Kept beside the screen, so that what is sent between two drawings of it rests on the newest. */
   const state = useRef<Desk<P, T>>(bare());
   const [, draw] = useReducer((count: number) => count + 1, 0);
+  const late = useRef(0);
   const send = useCallback((act: Act<P, T>) => {
+    clearTimeout(late.current);
     state.current = reduce(state.current, act);
     draw();
+  }, []);
+  /** What is tried is drawn with what is told of it, in one go; by itself only where the answer is slow to come. */
+  const tried = useCallback((part: P) => {
+    state.current = reduce(state.current, { type: "try", part });
+    clearTimeout(late.current);
+    late.current = window.setTimeout(draw, LATE_MS);
   }, []);
   const wanted = useRef<P | null>(null);
   const asking = useRef(false);
@@ -32,7 +43,7 @@ export function useDesk<O extends PartOut, T>(
 
   const preview = useCallback(
     async (part: P) => {
-      send({ type: "try", part });
+      tried(part);
       wanted.current = part;
       if (asking.current) return;
       asking.current = true;
@@ -48,7 +59,7 @@ export function useDesk<O extends PartOut, T>(
       }
       asking.current = false;
     },
-    [ask, eventId, send],
+    [ask, eventId, send, tried],
   );
 
   /** Sends a write over the newest state this window knows; where another was faster, both ways out are offered. */
