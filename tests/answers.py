@@ -52,6 +52,7 @@ MANY = 200
 CLOSE = {"rel_tol": 1e-9, "abs_tol": 1e-12}
 # Numbers of a picture are many and say what the stems and parts say already: they are kept as sums.
 _AS_SUMS = ("picture",)
+DEAR = "choose"
 # What has another name, or is no longer told, since the answers were written: old path, and why.
 MOVED: Mapping[str, str] = {}
 Plain = dict[str, list[Any]]
@@ -153,11 +154,17 @@ def _rig(rig: Rig, drawn: random.Random) -> Rig:
     return changed
 
 
-def answer_of(seed: int) -> Plain:
-    """Everything the core answers for a plan, by its path; what it refuses, as it says so."""
+def answer_of(seed: int, *, dear: bool = True) -> Plain:
+    """Everything the core answers for a plan, by its path; what it refuses, as it says so.
+
+    Args:
+        dear: also what takes long: choosing among all mechanics.
+    """
     _, part, around = plan_of(seed)
     found: Plain = {}
     for name, ask in _questions(seed, part, around):
+        if name == DEAR and not dear:
+            continue
         try:
             _gather(ask(), name, found)
         except CoreError as problem:
@@ -177,7 +184,7 @@ def _questions(seed: int, part: Part, around: Conditions) -> Iterator[tuple[str,
     if seed % 2 == 0:
         yield "making", lambda: making_of(part, around, with_fixes=False)
     if seed % 16 == 0:
-        yield "choose", lambda: choose(part, around, on_hand=None)
+        yield DEAR, lambda: choose(part, around, on_hand=None)
 
 
 def _gather(value: object, path: str, found: Plain, *, sums: bool = False) -> None:

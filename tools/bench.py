@@ -55,8 +55,8 @@ from tests.rigs import run
 from tools.calibration import loop_ms
 from tools.running import ROOT, Served, chromium, served, until
 
-# The loop on the machine on which the aims were set.
-LOOP_WHEN_SET_MS = 12.0
+# The loop on the machine on which the aims were set, in its quicker hours.
+LOOP_WHEN_SET_MS = 14.3
 WATCH = """
 (() => {
   let moved = 0, due = 0;
@@ -118,10 +118,10 @@ def timed(act: Callable[[], object], runs: int) -> list[float]:
     return times
 
 
-def script_kb() -> float:
-    """Compressed kB of script and style that the first load of the page fetches."""
+def script_kb(which: str) -> float:
+    """Compressed kB of some of the scripts: all of them, or what the line-up needs first."""
     built = ROOT / "web" / "dist" / "assets"
-    return sum(len(gzip.compress(each.read_bytes(), 9)) for each in built.glob("*.js")) / 1000
+    return sum(len(gzip.compress(each.read_bytes(), 9)) for each in built.glob(which)) / 1000
 
 
 def round_trips(server: Served, runs: int) -> list[float]:
@@ -355,7 +355,13 @@ def measured(only: tuple[str, ...] = ()) -> dict[str, object]:
 def _in_process() -> dict[str, Callable[[], object]]:
     bowl, conditions = ordinary.stems(ordinary.piece(), 60), ordinary.conditions()
     full_bowl = ordinary.stems(ordinary.piece(), 120)
-    levels = itertools.cycle(0.05 + nth / 1000 for nth in range(12))
+    levels = (0.06 + nth % 200 / 10_000 for nth in itertools.count())
+
+    wider = itertools.count(1)
+
+    def size_step() -> object:
+        size = replace(bowl.envelope, width_m=bowl.envelope.width_m + next(wider) / 10_000)
+        return evaluate(replace(bowl, envelope=size), conditions, with_fixes=False)
 
     def water_step() -> object:
         return evaluate(replace(bowl, water_level_m=next(levels)), conditions, with_fixes=False)
@@ -364,6 +370,7 @@ def _in_process() -> dict[str, Callable[[], object]]:
         "evaluate_60_stem_bowl": lambda: spread(
             timed(lambda: evaluate(bowl, conditions, with_fixes=False), 80), aim_ms=8.0
         ),
+        "size_step_60_stem_bowl": lambda: spread(timed(size_step, 80), aim_ms=8.0),
         "water_step_60_stem_bowl": lambda: spread(timed(water_step, 80), aim_ms=5.0),
         "choose_all_mechanics_60_stems": lambda: spread(
             timed(lambda: choose(bowl, conditions, on_hand=None), 20), aim_ms=250.0
@@ -380,7 +387,12 @@ def _in_process() -> dict[str, Callable[[], object]]:
         "cut_80_pieces": cuts_against_the_library,
         "day_of_the_demo": day_of_the_demo,
         "first_sheet": first_sheet,
-        "script_compressed": lambda: {"kb": round(script_kb(), 1), "aim_kb": 220.0},
+        "script_compressed": lambda: {
+            "kb": round(script_kb("*.js"), 1),
+            "aim_kb": 220.0,
+            "first_kb": round(script_kb("index-*.js") + script_kb("EventPlace-*.js"), 1),
+            "first_aim_kb": 140.0,
+        },
     }
 
 

@@ -8,6 +8,7 @@ from collections.abc import Sequence
 from pathlib import Path
 from typing import Any
 
+import pytest
 from fastapi.testclient import TestClient
 from pydantic import TypeAdapter
 
@@ -51,6 +52,7 @@ def seen(picture: Picture, stems: Sequence[Stem]) -> list[dict[str, Any]]:
     return found
 
 
+@pytest.mark.long
 def test_the_demo_is_drawn_alike_on_screens_and_papers(client: TestClient, tmp_path: Path) -> None:
     event = client.get("/api/events/1").json()
     drawn: list[tuple[str, Any, Any]] = [

@@ -192,6 +192,7 @@ def test_a_path_that_is_begun_is_left_with_escape(page: Page, served: Served) ->
     hang(page, "holds")
 
 
+@pytest.mark.long
 def test_a_hoop_on_a_frame_outdoors_is_weighed_ballasted_tied_and_snipped(page: Page, empty: Served) -> None:
     start(page, empty, "hoop")
     hang(page, "cannot say")
@@ -218,6 +219,7 @@ def test_a_hoop_on_a_frame_outdoors_is_weighed_ballasted_tied_and_snipped(page: 
     assert page.request.get(empty.url + card).ok
 
 
+@pytest.mark.long
 def test_a_swag_and_a_crawl_are_set_up_from_nothing(page: Page, empty: Served) -> None:
     start(page, empty, "wall_roll")
     flowers(page, "30")
@@ -332,3 +334,16 @@ def test_a_flame_too_near_is_marked_and_not_cleared(page: Page, served: Served) 
         type_in(page, label, text)
     hang(page, "fails")
     expect(page.get_by_role("region", name="Hang")).to_contain_text("open flame")
+
+
+def test_what_was_stated_of_a_point_is_read_as_of_another_place_once_it_is_moved(page: Page, served: Served) -> None:
+    page.goto(f"{served.url}/events/1/rigs/10?tab=points")
+    first = page.locator("[data-point='0']")
+    first.get_by_label("Right").fill("-2.5 m")
+    page.keyboard.press("Enter")
+    told = page.get_by_text("Said of another place")
+    expect(told).to_contain_text("beam 1 of the survey")
+    expect(page.locator("[data-hang]")).not_to_have_attribute("data-hang", "holds")
+    page.get_by_role("button", name="Undo").click()
+    expect(told).to_have_count(0)
+    expect(page.locator("[data-hang]")).to_have_attribute("data-hang", "holds")

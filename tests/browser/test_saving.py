@@ -53,6 +53,7 @@ def test_with_the_server_away_what_was_typed_stays_is_said_not_to_be_saved_and_i
     expect(field(page, "Width of the flowers")).to_have_value("41 cm")
 
 
+@pytest.mark.long
 def test_with_the_server_away_the_brief_and_the_survey_wait_too(page: Page, served: Served) -> None:
     page.goto(f"{served.url}/events/1/survey")
     expect(field(page, "Note").first).to_be_visible()
@@ -136,6 +137,31 @@ def test_two_windows_on_one_survey_and_one_brief_have_both_ways_out(page: Page, 
     page.reload()
     expect(field(page, "Room temperature")).to_have_value(re.compile("^23"))
     expect(field(page, "Who tops up")).to_have_value("Runa")
+    other.close()
+
+
+def test_two_windows_on_the_stores_have_both_ways_out(page: Page, served: Served) -> None:
+    other = page.context.new_page()
+    for window in (page, other):
+        window.goto(f"{served.url}/stores?part=frog")
+        expect(window.get_by_label("On hand of pin frog, 3 cm")).to_be_visible()
+    for window, frog, count in ((page, "pin frog, 3 cm", "7"), (other, "pin frog, 5 cm", "9")):
+        window.get_by_label(f"On hand of {frog}").fill(count)
+        window.keyboard.press("Enter")
+        expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+    strip = other.get_by_role("alert").filter(has_text="Changed in another window meanwhile: the stores.")
+    strip.get_by_role("button", name="Keep mine over it").click()
+    expect(strip).to_have_count(0)
+    page.reload()
+    expect(page.get_by_label("On hand of pin frog, 3 cm")).to_have_value("7")
+    expect(page.get_by_label("On hand of pin frog, 5 cm")).to_have_value("9")
+    other.get_by_label("On hand of pin frog, 15 cm").fill("2")
+    other.keyboard.press("Enter")
+    expect(other.get_by_role("button", name="Undo")).to_be_enabled()
+    page.get_by_label("On hand of pin frog, 15 cm").fill("4")
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="Take the other").click()
+    expect(page.get_by_label("On hand of pin frog, 15 cm")).to_have_value("2")
     other.close()
 
 

@@ -109,7 +109,8 @@ def test_nothing_written_lies_over_anything_else_however_a_piece_is_turned(
         assert overlaps_all_round(page) == []
 
 
-@pytest.mark.parametrize("rig", [10, *(pytest.param(each, marks=pytest.mark.long) for each in range(11, 16))])
+@pytest.mark.long
+@pytest.mark.parametrize("rig", range(10, 16))
 def test_nothing_written_lies_over_anything_else_however_hung_work_is_turned(
     page: Page, there: Served, rig: int
 ) -> None:

@@ -3,6 +3,7 @@
 import pytest
 
 from tests import answers
+from tests.generated import LONG
 
 SHARES = 10
 
@@ -12,7 +13,10 @@ def test_random_plans_are_answered_as_they_were(share: int) -> None:
     told = []
     for seed in range(share, answers.MANY, SHARES):
         name, *_ = answers.plan_of(seed)
-        found = answers.differences(answers.kept()[str(seed)], answers.answer_of(seed))
+        kept = answers.kept()[str(seed)]
+        if not LONG:
+            kept = {path: each for path, each in kept.items() if not path.startswith(answers.DEAR)}
+        found = answers.differences(kept, answers.answer_of(seed, dear=LONG))
         told += [f"plan {seed} ({name}): {each}" for each in found]
     assert told == []
 

@@ -3,10 +3,10 @@ import { Button } from "./Button";
 import { useSettings } from "./settings";
 import type { Conflict } from "./useWriteLine";
 
-type Props = { conflict: Conflict; onTakeTheirs: () => void };
+type Props = { conflict: Conflict; onTakeTheirs: () => void /** What two windows are on. */; what?: string };
 
-/** Two windows on one plan: what the other one changed, and both ways out. */
-export function ConflictStrip({ conflict, onTakeTheirs }: Props) {
+/** Two windows on one plan, survey or stores: what the other one changed, and both ways out. */
+export function ConflictStrip({ conflict, onTakeTheirs, what = "the plan" }: Props) {
   const { system } = useSettings();
   const say = (path: string, value: unknown): string => {
     if (typeof value !== "number") return value === null || value === undefined ? "nothing" : String(value);
@@ -23,7 +23,7 @@ export function ConflictStrip({ conflict, onTakeTheirs }: Props) {
       <div className="min-w-0 flex-1">
         <strong className="text-berry">Changed in another window meanwhile:</strong>{" "}
         {differences.length === 0
-          ? "the plan."
+          ? `${what}.`
           : differences
               .slice(0, 4)
               .map((each) => {

@@ -1,4 +1,4 @@
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { api } from "../../api/client";
 import type { Brief, EventOut } from "../../api/types";
 import { useEvent } from "../../desk/useEvent";
@@ -19,18 +19,27 @@ export function useBrief(event: EventOut, onSaved: () => void = () => undefined)
   const { act, saving, problem, conflict, forget } = useActs();
   /** What was set and is not saved yet: it stays on the screen. */
   const [pending, setPending] = useState<Partial<Brief>>({});
+  /** The revision with which all of that is saved: it stays until the event that is shown has come so far. */
+  const [until, setUntil] = useState<number | null>(null);
   const open = useRef(0);
   const line = lines.get(event.id) ?? { newest: event, writes: Promise.resolve() };
   lines.set(event.id, line);
   if (event.revision > line.newest.revision) line.newest = event;
 
+  useEffect(() => {
+    if (until === null || event.revision < until) return;
+    setPending({});
+    setUntil(null);
+  }, [event.revision, until]);
+
   const put = (change: Change): Promise<void> => {
     const next = (brief: Brief) => (typeof change === "function" ? change(brief) : change);
     setPending((now) => ({ ...now, ...next({ ...event.brief, ...now }) }));
+    setUntil(null);
     open.current += 1;
-    const close = () => {
+    const close = (revision: number) => {
       open.current -= 1;
-      if (open.current === 0) setPending({});
+      if (open.current === 0) setUntil(revision);
     };
     return act(async (over) => {
       const run = line.writes.then(async () => {
@@ -44,11 +53,11 @@ export function useBrief(event: EventOut, onSaved: () => void = () => undefined)
       try {
         await run;
       } catch (reason) {
-        if (!unreached(reason)) close();
+        if (!unreached(reason)) close(0);
         throw reason;
       }
       onSaved();
-      close();
+      close(line.newest.revision);
     }, "each");
   };
   /** After another window has changed the event: take its state, and show that. */

@@ -117,6 +117,7 @@ export function StoresPlace() {
       <PrintTitle>The stores</PrintTitle>
       {conflict && (
         <ConflictStrip
+          what="the stores"
           conflict={conflict}
           onTakeTheirs={() => {
             forget();

@@ -109,7 +109,9 @@ export function SurveyPlace() {
         <SavedMark saving={saving} />
       </TopBar>
       <PrintTitle>{`${event.data?.brief.name ?? "The event"}: survey of ${now.place || "the place"}`}</PrintTitle>
-      {conflict && <ConflictStrip conflict={conflict} onTakeTheirs={() => void takeOther()} />}
+      {conflict && (
+        <ConflictStrip what="the survey" conflict={conflict} onTakeTheirs={() => void takeOther()} />
+      )}
       {problem && (
         <p role="alert" className="m-0 flex-none border-b border-berry bg-sheet px-4 py-2 text-berry">
           {render(problem.message, system)} {render(problem.limit, system)}
