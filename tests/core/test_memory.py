@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Mapping
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, fields, is_dataclass, replace
+from pathlib import Path
 from typing import get_args, get_type_hints
 
 import numpy as np
@@ -20,6 +21,7 @@ from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics.fit import Fit
 from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.plan.piece import Conditions, Envelope, Mechanic, Piece, RecipeLine
+from jolly_trellis.core.quantities import Language
 from tests import ordinary
 
 
@@ -48,6 +50,20 @@ def test_what_was_worked_out_is_not_worked_out_again_and_anything_else_is() -> N
     with FigureBook(values=PROGRAM.values).open():
         total((1.0, 2.0), some)
     assert len(asked) == 5, "another book of figures may give another answer"
+    with PROGRAM.open(), Language(sentences={}).spoken():
+        total((1.0, 2.0), some)
+    assert len(asked) == 6, "another language may say it otherwise"
+
+
+def test_nothing_else_than_figures_and_language_is_read_from_around() -> None:
+    """Whatever a formula reads beside its arguments has to be in the key of what is remembered."""
+    core = Path(memory.__file__).parents[1]
+    around = {
+        each.relative_to(core).as_posix(): each.read_text(encoding="utf-8").count("ContextVar(")
+        for each in core.rglob("*.py")
+        if "ContextVar(" in each.read_text(encoding="utf-8")
+    }
+    assert around == {"books/figures.py": 1, "quantities.py": 1}
 
 
 def test_arrays_are_told_by_their_numbers_and_what_comes_out_is_locked() -> None:

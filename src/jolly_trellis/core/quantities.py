@@ -94,6 +94,11 @@ _language: ContextVar[Language] = ContextVar("language", default=Language(senten
 _SLOT = re.compile(r"\{(\w+)(?:\|([^{}]*))?\}")
 
 
+def spoken_now() -> Language:
+    """The language that sentences are made in here."""
+    return _language.get()
+
+
 def phrase(template: str, /, **slots: Quantity | Phrase | str | int) -> Phrase:
     """Make a sentence; each keyword fills the {slot} of its name.
 

@@ -1,7 +1,8 @@
 """What a book has worked out is remembered by its inputs: one bounded memory a process, shared by whoever asks.
 
 A function that is `remembered` gets nothing but its arguments, and all of them are its key: none can be forgotten. The
-book of figures that is open is a key too. What comes out must not be changed by anybody, so its arrays are locked.
+book of figures that is open and the language that is spoken are in it too. What comes out must not be changed by
+anybody, so its arrays are locked.
 """
 
 import threading
@@ -14,6 +15,7 @@ from typing import Any, Generic, ParamSpec, TypeVar
 import numpy as np
 
 from jolly_trellis.core.books.figures import open_book
+from jolly_trellis.core.quantities import spoken_now
 
 P = ParamSpec("P")
 T = TypeVar("T")
@@ -78,13 +80,14 @@ def by_itself(kind: type[T]) -> type[T]:
 
 
 def remembered(act: Callable[P, T]) -> Callable[P, T]:
-    """A function whose results are remembered by all of its arguments and the open book of figures."""
+    """A function whose results are remembered by all of its arguments, the open figures and the language spoken."""
 
     @wraps(act)
     def asked(*args: P.args, **named: P.kwargs) -> T:
         key = (
             act,
             Same(open_book()),
+            Same(spoken_now()),
             *(_key(each) for each in args),
             *((name, _key(named[name])) for name in sorted(named)),
         )
