@@ -10,7 +10,8 @@ from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.rigging.survey import Survey
 from jolly_trellis.demo.loading import load_demo
 from jolly_trellis.services import event_work, planning, rigging, rolling, stores
-from jolly_trellis.store import surveys
+from jolly_trellis.services.conditions import stock_of
+from jolly_trellis.store import stock, surveys
 from jolly_trellis.store.stock import Holding
 
 
@@ -69,3 +70,29 @@ def test_whatever_changes_is_gathered_anew(studio: sqlite3.Connection, gathered:
     with book.open():
         event_work.work_of(studio, 1)
     assert len(gathered) == len(acts) + 2
+
+
+def test_what_is_rolled_back_is_not_taken_for_what_comes_after(
+    studio: sqlite3.Connection, gathered: list[int]
+) -> None:
+    """Both ways the stores stand at the same revision, and only one of them was ever kept."""
+    seen = []
+    for number in (7, 9):
+        studio.execute("BEGIN IMMEDIATE")
+        stores.count(studio, "frog", "pin-75", Holding(on_hand=number))
+        seen.append(event_work.work_of(studio, 1).shelves.frogs_here["pin-75"])
+        studio.execute("ROLLBACK")
+    assert seen == [7, 9]
+    assert event_work.work_of(studio, 1).shelves.frogs_here["pin-75"] == 3
+
+
+def test_the_stores_are_not_remembered_before_they_are_kept(studio: sqlite3.Connection) -> None:
+    rose = stock.varieties(studio)["rose"]
+    seen = []
+    for kg in (0.05, 0.06):
+        studio.execute("BEGIN IMMEDIATE")
+        stores.put(studio, "variety", "rose", replace(rose, mass_kg=kg))
+        seen.append(stock_of(studio).varieties["rose"].mass_kg)
+        studio.execute("ROLLBACK")
+    assert seen == [0.05, 0.06]
+    assert stock_of(studio).varieties["rose"] == rose

@@ -252,6 +252,8 @@ def stock_of(conn: sqlite3.Connection) -> Stock:
             on_hand=frozenset(key for kind in _MADE_OF for key, each in held[kind].items() if each.on_hand > 0),
             retired=frozenset(key for kind in _MADE_OF for key, each in held[kind].items() if each.retired),
         )
+        if conn.in_transaction:  # it may be rolled back, and its revision be another state's
+            return kept
         with _lock:
             _kept_stock[path] = kept
     return kept

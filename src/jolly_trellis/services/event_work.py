@@ -97,6 +97,8 @@ def work_of(conn: sqlite3.Connection, event_id: int) -> EventWork:
             return known
     state = planning.state(conn, event_id)
     work = work_with(conn, event_id, state.plan, revision=state.event.revision)
+    if conn.in_transaction:  # what is not kept yet may be rolled back, and its revision be another state's
+        return work
     with _lock:
         _gathered[mark] = work
         while len(_gathered) > _MOST_GATHERED:
