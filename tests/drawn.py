@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Any
 
 from jolly_trellis.core.drawing.heads import HEADS
-from jolly_trellis.core.drawing.picture import Stem
+from jolly_trellis.core.drawing.picture import Stems
 from jolly_trellis.core.drawing.project import Flat, View, project
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.plan.piece import Counterweight, Piece, Spill, Support
@@ -88,16 +88,12 @@ def drawn() -> dict[str, Any]:
         seen = [(view, project(report.picture, report.stems, view)) for view in VIEWS]
         found["pieces"][name] = {
             "picture": codec.to_plain(report.picture),
-            "stems": [_placed(codec.to_plain(each)) for each in report.stems],
+            "stems": codec.to_plain(Stems(**{each.name: getattr(report.stems, each.name) for each in fields(Stems)})),
             "seen": [
                 {"view": codec.to_plain(view), "flats": [summary(each) for each in flats]} for view, flats in seen
             ],
         }
     return found
-
-
-def _placed(stem: dict[str, Any]) -> dict[str, Any]:
-    return {each.name: stem[each.name] for each in fields(Stem)}
 
 
 def written() -> str:

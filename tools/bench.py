@@ -66,7 +66,7 @@ WATCH = """
   window.fetch = async (...asked) => {
     const begun = moved;
     const answer = await fetched(...asked);
-    if (String(asked[0]).endsWith('/evaluate')) due = begun;
+    if (String(asked[0]).endsWith('/evaluate/changed')) due = begun;
     return answer;
   };
   addEventListener('DOMContentLoaded', () => {

@@ -13,14 +13,14 @@ from fastapi.testclient import TestClient
 from pydantic import TypeAdapter
 
 from jolly_trellis.core.drawing.heads import HEADS
-from jolly_trellis.core.drawing.picture import Picture, Stem
+from jolly_trellis.core.drawing.picture import Picture, Stems
 from jolly_trellis.core.drawing.project import Flat, View, project
 from jolly_trellis.core.plan_shapes import SHAPES
 from jolly_trellis.store import codec
 from tests.wire import pieces, rigs
 
 WEB = Path(__file__).parents[2] / "web"
-_PICTURE, _STEMS = TypeAdapter(Picture), TypeAdapter(tuple[Stem, ...])
+_PICTURE, _STEMS = TypeAdapter(Picture), TypeAdapter(Stems)
 
 
 def sums(flats: Sequence[Flat]) -> list[float]:
@@ -41,7 +41,7 @@ def sums(flats: Sequence[Flat]) -> list[float]:
     return total
 
 
-def seen(picture: Picture, stems: Sequence[Stem]) -> list[dict[str, Any]]:
+def seen(picture: Picture, stems: Stems) -> list[dict[str, Any]]:
     found = []
     for eye in picture.eyes:
         for step in range(12):
@@ -58,10 +58,10 @@ def test_the_demo_is_drawn_alike_on_screens_and_papers(client: TestClient, tmp_p
     drawn: list[tuple[str, Any, Any]] = [
         (each["part"]["name"], each["report"]["picture"], each["report"]["stems"]) for each in pieces(event)
     ]
-    drawn += [(each["part"]["name"], each["report"]["rest"]["picture"], []) for each in rigs(event)]
+    drawn += [(each["part"]["name"], each["report"]["rest"]["picture"], None) for each in rigs(event)]
     parts = []
     for name, picture, stems in drawn:
-        whole = seen(_PICTURE.validate_python(picture), _STEMS.validate_python(stems))
+        whole = seen(_PICTURE.validate_python(picture), Stems() if stems is None else _STEMS.validate_python(stems))
         parts.append({"name": name, "picture": picture, "stems": stems, "seen": whole})
     kit = {
         "heads": {form: codec.to_plain(each) for form, each in HEADS.items()},

@@ -110,10 +110,10 @@ class TestSpikeCups:
         assert (placed.rod_m[rows] >= 0.1).all()
         assert (placed.rod_m[~rows] == 0).all()
         report = evaluate(cups(), conditions())
-        for stem in report.stems:
+        for stem, rod, cut in zip(report.stems, report.stems.rod_m, report.stems.cut_length_m, strict=True):
             end, tip = (stem.end_x_m, stem.end_y_m, stem.end_z_m), (stem.tip_x_m, stem.tip_y_m, stem.tip_z_m)
-            if stem.rod_m:
-                assert math.dist(end, tip) == pytest.approx(stem.cut_length_m, abs=1e-6)
+            if rod:
+                assert math.dist(end, tip) == pytest.approx(cut, abs=1e-6)
 
     def test_cups_weigh_are_listed_and_are_drunk_dry(self) -> None:
         """By hand: a cup of 25 g, 30 cm of rod at 35 g a metre, 60 g of water."""

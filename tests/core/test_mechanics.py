@@ -110,7 +110,7 @@ def test_a_piece_with_it_is_evaluated_whole(kind: MechanicKind) -> None:
     report = evaluate(plan(kind), conditions(), with_fixes=False)
     assert len(report.verdicts) == 8
     assert report.mechanic.kind == kind
-    assert sum(stem.stems for stem in report.stems) == sum(line.count for line in plan(kind).recipe)
+    assert sum(report.stems.stems) == sum(line.count for line in plan(kind).recipe)
     for verdict in report.verdicts:
         assert "{" not in render(verdict.reason, "metric")
 
@@ -387,7 +387,7 @@ def test_whatever_is_asked_is_sized_or_refused_in_words(
         return
     for verdict in report.verdicts:
         assert verdict.utilisation is None or 0 <= verdict.utilisation <= 10
-    assert all(math.isfinite(stem.cut_length_m) and stem.cut_length_m > 0 for stem in report.stems)
+    assert all(math.isfinite(each) and each > 0 for each in report.stems.cut_length_m)
 
 
 def test_a_studio_without_plastic_gets_no_tape() -> None:

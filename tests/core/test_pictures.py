@@ -9,6 +9,7 @@ import pytest
 from jolly_trellis.core.drawing.primitives import (
     Turned,
 )
+from jolly_trellis.core.drawing.picture import Stems
 from jolly_trellis.core.drawing.project import Flat, View, project
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report
@@ -55,9 +56,9 @@ def test_every_mechanic_is_seen_in_its_vessel(kind: str) -> None:
     assert own
     vessel = piece.vessel
     room = vessel.mouth_width_m / 2 + vessel.wall_m + 0.03
-    seen = project(replace(found.picture, primitives=own, hung=()), (), View(raised_rad=RIGHT))
+    seen = project(replace(found.picture, primitives=own, hung=Stems()), (), View(raised_rad=RIGHT))
     assert all(math.hypot(x, y) <= room for x, y in points(*seen))
-    cut = project(replace(found.picture, primitives=own, hung=()), (), View(cut=True))
+    cut = project(replace(found.picture, primitives=own, hung=Stems()), (), View(cut=True))
     low, high = span(*(each for each in cut if each.runs))[2:]
     assert low >= vessel.base_m - 0.001
     assert high <= vessel.rim_m + 0.07

@@ -96,7 +96,7 @@ def test_everything_above_a_support_is_raised_by_it() -> None:
     assert low.raised_m == 0.0
     report = evaluate(raised(CYLINDER), conditions(), with_fixes=False)
     assert report.rim_m == pytest.approx(0.5 + vessels()["raised-bowl-22"].rim_m)
-    assert min(stem.seat_z_m for stem in report.stems) > 0.5
+    assert min(report.stems.seat_z_m) > 0.5
 
 
 def test_water_in_the_support_lowers_the_balance_point() -> None:

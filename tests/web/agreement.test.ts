@@ -1,7 +1,8 @@
 import { describe, expect, inject, test } from "vitest";
-import type { Picture, Stem } from "../../web/src/api/types";
+import type { Picture, Stems } from "../../web/src/api/types";
 import { project } from "../../web/src/drawing/project";
 import type { Flat, Kit, View } from "../../web/src/drawing/seeing";
+import { stemsOf } from "../../web/src/drawing/stems";
 
 declare module "vitest" {
   interface ProvidedContext {
@@ -14,7 +15,7 @@ const written = inject("drawn");
 type Part = {
   readonly name: string;
   readonly picture: Picture;
-  readonly stems: readonly Stem[];
+  readonly stems: Stems | null;
   readonly seen: readonly { readonly view: View; readonly ids: string; readonly sums: readonly number[] }[];
 };
 const kept = (written ? JSON.parse(written) : { parts: [] }) as {
@@ -46,7 +47,9 @@ function sums(flats: readonly Flat[]): number[] {
 describe.runIf(written).each(kept.parts)("$name, as papers show it", ({ picture, stems, seen }) => {
   test("from every eye, at every 30°", () => {
     for (const { view, ids, sums: wanted } of seen) {
-      const flats = project(picture, stems, view, kept.kit).toSorted((a, b) => (a.id < b.id ? -1 : 1));
+      const flats = project(picture, stems ? stemsOf(stems) : [], view, kept.kit).toSorted((a, b) =>
+        a.id < b.id ? -1 : 1,
+      );
       const named = flats.map(({ id, part }) => `${id} ${part}`);
       const others = new Set(ids.split("|"));
       expect(named.filter((each) => !others.has(each))).toEqual([]);

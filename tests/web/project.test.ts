@@ -1,5 +1,5 @@
 import { describe, expect, test } from "vitest";
-import type { Picture, Stem } from "../../web/src/api/types";
+import type { Picture, Stems } from "../../web/src/api/types";
 import {
   boundsFor,
   boundsOf,
@@ -11,12 +11,13 @@ import {
 } from "../../web/src/drawing/look";
 import { project } from "../../web/src/drawing/project";
 import { DOT, type Flat, type Kit, seenAt, type View } from "../../web/src/drawing/seeing";
+import { stemsOf } from "../../web/src/drawing/stems";
 
 import drawn from "../drawn.json";
 
 type Case = {
   readonly picture: Picture;
-  readonly stems: readonly Stem[];
+  readonly stems: Stems;
   readonly seen: readonly {
     readonly view: View;
     readonly flats: readonly (readonly (string | number | boolean)[])[];
@@ -55,7 +56,7 @@ function summary(flat: Flat): (string | number | boolean)[] {
 
 describe.each(Object.entries(KEPT.pieces))("%s, as papers show it", (_, { picture, stems, seen }) => {
   test.each(seen.map(({ view, flats }) => [view, flats] as const))("seen %o", (view, flats) => {
-    const found = project(picture, stems, view, KEPT.kit).map(summary);
+    const found = project(picture, stemsOf(stems), view, KEPT.kit).map(summary);
     expect(found.map(([id]) => id)).toEqual(flats.map(([id]) => id));
     found.forEach((each, index) => {
       const wanted = flats[index] ?? [];
@@ -100,7 +101,7 @@ describe("looking", () => {
 
   test("cut open, what it stands on takes no room", () => {
     const view = viewOf(picture, "cut open", 0);
-    const flats = project(picture, stems, view, KEPT.kit);
+    const flats = project(picture, stemsOf(stems), view, KEPT.kit);
     const room = boundsFor(picture, flats, view);
     expect(room.xMax).toBeLessThan(boundsOf(flats).xMax);
     expect(boundsOf([])).toEqual({ xMin: -0.2, xMax: 0.2, yMin: 0, yMax: 0.3 });

@@ -12,6 +12,7 @@ import { keepFocus } from "./ui/keepFocus";
 import { Meaning } from "./ui/Meaning";
 import { SettingsProvider } from "./ui/settings";
 import { TourCard } from "./ui/TourCard";
+import { TradeProvider } from "./ui/TradeProvider";
 
 const BenchPlace = lazyPlace(() => import("./places/bench/BenchPlace").then((all) => all.BenchPlace));
 const CostPlace = lazyPlace(() => import("./places/cost/CostPlace").then((all) => all.CostPlace));
@@ -32,31 +33,33 @@ if (root) {
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={client}>
-        <SettingsProvider>
-          <BrowserRouter>
-            <TourCard />
-            <Meaning />
-            <Suspense fallback={<Opening />}>
-              <Routes>
-                <Route path="/" element={<EventsPlace />} />
-                <Route path="/events/:eventId" element={<EventGate />}>
-                  <Route index element={<EventPlace />} />
-                  <Route path="pieces/:pieceId" element={<BenchPlace />} />
-                  <Route path="rigs/:rigId" element={<RigPlace />} />
-                  <Route path="survey" element={<SurveyPlace />} />
-                  <Route path="roll" element={<RollPlace />} />
-                  <Route path="day" element={<DayPlace />} />
-                  <Route path="lists" element={<ListsPlace />} />
-                  <Route path="cost" element={<CostPlace />} />
+        <TradeProvider>
+          <SettingsProvider>
+            <BrowserRouter>
+              <TourCard />
+              <Meaning />
+              <Suspense fallback={<Opening />}>
+                <Routes>
+                  <Route path="/" element={<EventsPlace />} />
+                  <Route path="/events/:eventId" element={<EventGate />}>
+                    <Route index element={<EventPlace />} />
+                    <Route path="pieces/:pieceId" element={<BenchPlace />} />
+                    <Route path="rigs/:rigId" element={<RigPlace />} />
+                    <Route path="survey" element={<SurveyPlace />} />
+                    <Route path="roll" element={<RollPlace />} />
+                    <Route path="day" element={<DayPlace />} />
+                    <Route path="lists" element={<ListsPlace />} />
+                    <Route path="cost" element={<CostPlace />} />
+                    <Route path="*" element={<NothingHere />} />
+                  </Route>
+                  <Route path="/stores" element={<StoresPlace />} />
+                  <Route path="/figures" element={<FiguresPlace />} />
                   <Route path="*" element={<NothingHere />} />
-                </Route>
-                <Route path="/stores" element={<StoresPlace />} />
-                <Route path="/figures" element={<FiguresPlace />} />
-                <Route path="*" element={<NothingHere />} />
-              </Routes>
-            </Suspense>
-          </BrowserRouter>
-        </SettingsProvider>
+                </Routes>
+              </Suspense>
+            </BrowserRouter>
+          </SettingsProvider>
+        </TradeProvider>
       </QueryClientProvider>
     </StrictMode>,
   );

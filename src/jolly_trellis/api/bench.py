@@ -7,7 +7,8 @@ from fastapi.responses import Response
 from pydantic import TypeAdapter
 
 from jolly_trellis.api.deps import Connection, Number
-from jolly_trellis.api.models import EvaluatePiece, SayIt
+from jolly_trellis.api.models import EvaluateChange, EvaluatePiece, SayIt
+from jolly_trellis.api.sections import Changed, changed
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks.looking import Looking, looking_at
 from jolly_trellis.core.checks.matching import Match, match
@@ -38,9 +39,17 @@ _MAKING = TypeAdapter(MakingReport)
 _OPTIONS = TypeAdapter(list[Option])
 
 
+@router.post("/evaluate/changed", response_model=Changed)
+def evaluate_change(event_id: Number, body: EvaluateChange, conn: Connection) -> Response:
+    """Asked many times a second while a hand drags: only what is another than the one who asks has, with no fixes."""
+    conditions = conditions_of(conn, planning.brief_of(conn, event_id))
+    report = evaluate(body.piece, conditions, with_fixes=False)
+    return Response(changed(report, body.have), media_type="application/json")
+
+
 @router.post("/evaluate", response_model=Report)
 def evaluate_piece(event_id: Number, body: EvaluatePiece, conn: Connection) -> Response:
-    """Asked many times a second while a hand drags: written straight to JSON, since the core made every value."""
+    """A piece judged whole: written straight to JSON, since the core made every value."""
     conditions = conditions_of(conn, planning.brief_of(conn, event_id))
     report = evaluate(body.piece, conditions, with_fixes=body.with_fixes)
     return Response(_REPORT.dump_json(report), media_type="application/json")

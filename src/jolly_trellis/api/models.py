@@ -4,6 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
+from jolly_trellis.api.sections import MOST_SECTIONS
 from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.core.event.parts import AnyPart
 from jolly_trellis.core.plan.kinds import AnyPiece
@@ -48,6 +49,13 @@ class ApplyFix(BasedOn):
 class EvaluatePiece(In):
     piece: Annotated[AnyPiece, Sent()]
     with_fixes: bool = True
+
+
+class EvaluateChange(In):
+    """A piece as it is changed, and the marks of the sections of a report that the one who asks has."""
+
+    piece: Annotated[AnyPiece, Sent()]
+    have: Annotated[dict[Key, Annotated[str, Field(max_length=16)]], Field(max_length=MOST_SECTIONS)]
 
 
 class SayParts(In):

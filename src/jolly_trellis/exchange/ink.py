@@ -1,6 +1,6 @@
 """A picture on paper: what a drawing says is seen, in the inks of a printed page, to scale."""
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from reportlab.lib.colors import Color, HexColor
@@ -115,7 +115,7 @@ class Placed:
 def draw_picture(
     canvas: Canvas,
     picture: Picture,
-    stems: Sequence[Stem],
+    stems: Iterable[Stem],
     view: View,
     box: Box,
     inks: Mapping[str, str] | None = None,

@@ -6,6 +6,7 @@ import type {
   Book,
   Brief,
   CalendarRead,
+  Changed,
   CopiesOut,
   CostOut,
   DayOut,
@@ -117,6 +118,8 @@ export const api = {
     call<EventChange>("POST", `/events/${id}/redo`, { base_revision }),
   evaluate: (id: number, piece: Piece, with_fixes: boolean, signal?: AbortSignal) =>
     call<Report>("POST", `/events/${id}/evaluate`, { piece, with_fixes }, signal),
+  evaluateChange: (id: number, piece: Piece, have: Readonly<Record<string, string>>) =>
+    call<Changed>("POST", `/events/${id}/evaluate/changed`, { piece, have }),
   making: (id: number, piece: Piece, with_fixes: boolean, signal?: AbortSignal) =>
     call<MakingReport>("POST", `/events/${id}/making`, { piece, with_fixes }, signal),
   addPart: (id: number, base_revision: number, part: Piece | Rig) =>

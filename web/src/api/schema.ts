@@ -423,6 +423,26 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/evaluate/changed": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Evaluate Change
+         * @description Asked many times a second while a hand drags: only what is another than the one who asks has, with no fixes.
+         */
+        readonly post: operations["evaluate_change_api_events__event_id__evaluate_changed_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/evaluate": {
         readonly parameters: {
             readonly query?: never;
@@ -434,7 +454,7 @@ export interface paths {
         readonly put?: never;
         /**
          * Evaluate Piece
-         * @description Asked many times a second while a hand drags: written straight to JSON, since the core made every value.
+         * @description A piece judged whole: written straight to JSON, since the core made every value.
          */
         readonly post: operations["evaluate_piece_api_events__event_id__evaluate_post"];
         readonly delete?: never;
@@ -3430,6 +3450,22 @@ export interface components {
             readonly unknown: readonly string[];
             readonly day: components["schemas"]["DayOut"];
         };
+        /**
+         * Changed
+         * @description What of a report is another than the one who asks has: the mark of every section, in order; those that are new.
+         *
+         *     A section of a list holds those of its parts that go by its name.
+         */
+        readonly Changed: {
+            /** Marks */
+            readonly marks: {
+                readonly [key: string]: string;
+            };
+            /** Sections */
+            readonly sections: {
+                readonly [key: string]: unknown;
+            };
+        };
         /** CheckFill */
         readonly CheckFill: {
             readonly vessel: components["schemas"]["VesselIn"];
@@ -4389,6 +4425,18 @@ export interface components {
             readonly form: "dome" | "fan" | "sweep" | "mound" | "horizontal" | "garden" | "forward" | "free";
             /** Points */
             readonly points?: number | null;
+        };
+        /**
+         * EvaluateChange
+         * @description A piece as it is changed, and the marks of the sections of a report that the one who asks has.
+         */
+        readonly EvaluateChange: {
+            /** Piece */
+            readonly piece: components["schemas"]["StandingIn"] | components["schemas"]["BouquetIn"];
+            /** Have */
+            readonly have: {
+                readonly [key: string]: string;
+            };
         };
         /** EvaluatePiece */
         readonly EvaluatePiece: {
@@ -6844,8 +6892,7 @@ export interface components {
             readonly ruled_out: string;
             readonly why: components["schemas"]["Phrase"];
             readonly picture: components["schemas"]["Picture"];
-            /** Stems */
-            readonly stems: readonly components["schemas"]["Stem"][];
+            readonly stems: components["schemas"]["Stems"];
         };
         /**
          * Order
@@ -7093,8 +7140,7 @@ export interface components {
         readonly Picture: {
             /** Primitives */
             readonly primitives: readonly (components["schemas"]["jolly_trellis__core__drawing__primitives__Shape"] | components["schemas"]["Turned"] | components["schemas"]["Dot"])[];
-            /** Hung */
-            readonly hung: readonly components["schemas"]["Stem"][];
+            readonly hung: components["schemas"]["Stems"];
             /** Rims M */
             readonly rims_m: readonly number[];
             /** Reach M */
@@ -7185,88 +7231,162 @@ export interface components {
             readonly turned: boolean;
         };
         /**
-         * PlacedStem
-         * @description One stem or clump where it stands, as it is cut and as it is judged; `rod_m` is under its spike cup.
+         * PlacedStems
+         * @description Stems or clumps where they stand, as they are cut and as they are judged, in columns.
+         *
+         *     `stems` is how many are in a clump, `rod_m` the rod under a spike cup.
          */
-        readonly PlacedStem: {
-            /** Colour */
-            readonly colour: string;
+        readonly PlacedStems: {
+            /**
+             * Colour
+             * @default []
+             */
+            readonly colour: readonly string[];
             /**
              * Form
-             * @enum {string}
+             * @default []
              */
-            readonly form: "disc" | "ball" | "spike" | "spray" | "leaf" | "plume" | "tassel";
-            /** Branch */
-            readonly branch: boolean;
-            /** Held */
-            readonly held: boolean;
-            /** Seat X M */
-            readonly seat_x_m: number;
-            /** Seat Y M */
-            readonly seat_y_m: number;
-            /** Seat Z M */
-            readonly seat_z_m: number;
-            /** Tip X M */
-            readonly tip_x_m: number;
-            /** Tip Y M */
-            readonly tip_y_m: number;
-            /** Tip Z M */
-            readonly tip_z_m: number;
-            /** Droop M */
-            readonly droop_m: number;
-            /** End X M */
-            readonly end_x_m: number;
-            /** End Y M */
-            readonly end_y_m: number;
-            /** End Z M */
-            readonly end_z_m: number;
-            /** Diameter M */
-            readonly diameter_m: number;
-            /** Head Radius M */
-            readonly head_radius_m: number;
-            /** Head Height M */
-            readonly head_height_m: number;
+            readonly form: readonly ("disc" | "ball" | "spike" | "spray" | "leaf" | "plume" | "tassel")[];
+            /**
+             * Branch
+             * @default []
+             */
+            readonly branch: readonly boolean[];
+            /**
+             * Held
+             * @default []
+             */
+            readonly held: readonly boolean[];
+            /**
+             * Seat X M
+             * @default []
+             */
+            readonly seat_x_m: readonly number[];
+            /**
+             * Seat Y M
+             * @default []
+             */
+            readonly seat_y_m: readonly number[];
+            /**
+             * Seat Z M
+             * @default []
+             */
+            readonly seat_z_m: readonly number[];
+            /**
+             * Tip X M
+             * @default []
+             */
+            readonly tip_x_m: readonly number[];
+            /**
+             * Tip Y M
+             * @default []
+             */
+            readonly tip_y_m: readonly number[];
+            /**
+             * Tip Z M
+             * @default []
+             */
+            readonly tip_z_m: readonly number[];
+            /**
+             * Droop M
+             * @default []
+             */
+            readonly droop_m: readonly number[];
+            /**
+             * End X M
+             * @default []
+             */
+            readonly end_x_m: readonly number[];
+            /**
+             * End Y M
+             * @default []
+             */
+            readonly end_y_m: readonly number[];
+            /**
+             * End Z M
+             * @default []
+             */
+            readonly end_z_m: readonly number[];
+            /**
+             * Diameter M
+             * @default []
+             */
+            readonly diameter_m: readonly number[];
+            /**
+             * Head Radius M
+             * @default []
+             */
+            readonly head_radius_m: readonly number[];
+            /**
+             * Head Height M
+             * @default []
+             */
+            readonly head_height_m: readonly number[];
             /**
              * Vessel
-             * @default 0
+             * @default []
              */
-            readonly vessel: number;
+            readonly vessel: readonly number[];
             /**
              * Tube Length M
-             * @default 0
+             * @default []
              */
-            readonly tube_length_m: number;
+            readonly tube_length_m: readonly number[];
             /**
              * Tube Width M
-             * @default 0
+             * @default []
              */
-            readonly tube_width_m: number;
-            /** Variety */
-            readonly variety: string;
-            /** Name */
-            readonly name: string;
+            readonly tube_width_m: readonly number[];
+            /**
+             * Variety
+             * @default []
+             */
+            readonly variety: readonly string[];
+            /**
+             * Name
+             * @default []
+             */
+            readonly name: readonly string[];
             /**
              * Role
-             * @enum {string}
+             * @default []
              */
-            readonly role: "margin" | "line" | "focal" | "filler" | "base" | "airy";
-            /** Stems */
-            readonly stems: number;
-            /** Lean Rad */
-            readonly lean_rad: number;
-            /** Cut Length M */
-            readonly cut_length_m: number;
-            /** Sway M */
-            readonly sway_m: number;
-            /** Sway Limit M */
-            readonly sway_limit_m: number;
-            /** Over Capacity */
-            readonly over_capacity: boolean;
+            readonly role: readonly ("margin" | "line" | "focal" | "filler" | "base" | "airy")[];
+            /**
+             * Stems
+             * @default []
+             */
+            readonly stems: readonly number[];
+            /**
+             * Lean Rad
+             * @default []
+             */
+            readonly lean_rad: readonly number[];
+            /**
+             * Cut Length M
+             * @default []
+             */
+            readonly cut_length_m: readonly number[];
+            /**
+             * Sway M
+             * @default []
+             */
+            readonly sway_m: readonly number[];
+            /**
+             * Sway Limit M
+             * @default []
+             */
+            readonly sway_limit_m: readonly number[];
+            /**
+             * Over Capacity
+             * @default []
+             */
+            readonly over_capacity: readonly boolean[];
             /**
              * Rod M
-             * @default 0
+             * @default []
              */
-            readonly rod_m: number;
+            readonly rod_m: readonly number[];
         };
         /**
          * PointKindOut
@@ -8158,8 +8278,7 @@ export interface components {
             /** Foot Depth M */
             readonly foot_depth_m: number | null;
             readonly mechanic: components["schemas"]["SizedMechanic"];
-            /** Stems */
-            readonly stems: readonly components["schemas"]["PlacedStem"][];
+            readonly stems: components["schemas"]["PlacedStems"];
             /** Cell Pitch M */
             readonly cell_pitch_m: number;
             /** Cells M */
@@ -8218,7 +8337,28 @@ export interface components {
             /**
              * @default {
              *       "primitives": [],
-             *       "hung": [],
+             *       "hung": {
+             *         "branch": [],
+             *         "colour": [],
+             *         "diameter_m": [],
+             *         "droop_m": [],
+             *         "end_x_m": [],
+             *         "end_y_m": [],
+             *         "end_z_m": [],
+             *         "form": [],
+             *         "head_height_m": [],
+             *         "head_radius_m": [],
+             *         "held": [],
+             *         "seat_x_m": [],
+             *         "seat_y_m": [],
+             *         "seat_z_m": [],
+             *         "tip_x_m": [],
+             *         "tip_y_m": [],
+             *         "tip_z_m": [],
+             *         "tube_length_m": [],
+             *         "tube_width_m": [],
+             *         "vessel": []
+             *       },
              *       "rims_m": [],
              *       "reach_m": 1,
              *       "deep_m": 1,
@@ -8265,7 +8405,28 @@ export interface components {
             /**
              * @default {
              *       "primitives": [],
-             *       "hung": [],
+             *       "hung": {
+             *         "branch": [],
+             *         "colour": [],
+             *         "diameter_m": [],
+             *         "droop_m": [],
+             *         "end_x_m": [],
+             *         "end_y_m": [],
+             *         "end_z_m": [],
+             *         "form": [],
+             *         "head_height_m": [],
+             *         "head_radius_m": [],
+             *         "held": [],
+             *         "seat_x_m": [],
+             *         "seat_y_m": [],
+             *         "seat_z_m": [],
+             *         "tip_x_m": [],
+             *         "tip_y_m": [],
+             *         "tip_z_m": [],
+             *         "tube_length_m": [],
+             *         "tube_width_m": [],
+             *         "vessel": []
+             *       },
              *       "rims_m": [],
              *       "reach_m": 1,
              *       "deep_m": 1,
@@ -9940,68 +10101,6 @@ export interface components {
             readonly surveyed?: string | null;
         };
         /**
-         * Stem
-         * @description What is drawn of a placed stem or clump: its cut end, its seat, its tip, how far that droops, its head.
-         *
-         *     Metres from the middle of the piece's own vessel, z from the surface. `vessel` is 0 for the piece's own, else the
-         *     companion, counted from 1. One that is `held` was placed by hand; a `branch` has bark. `tube_length_m` and
-         *     `tube_width_m` are of the tube of water it stands in, 0 for none.
-         */
-        readonly Stem: {
-            /** Colour */
-            readonly colour: string;
-            /**
-             * Form
-             * @enum {string}
-             */
-            readonly form: "disc" | "ball" | "spike" | "spray" | "leaf" | "plume" | "tassel";
-            /** Branch */
-            readonly branch: boolean;
-            /** Held */
-            readonly held: boolean;
-            /** Seat X M */
-            readonly seat_x_m: number;
-            /** Seat Y M */
-            readonly seat_y_m: number;
-            /** Seat Z M */
-            readonly seat_z_m: number;
-            /** Tip X M */
-            readonly tip_x_m: number;
-            /** Tip Y M */
-            readonly tip_y_m: number;
-            /** Tip Z M */
-            readonly tip_z_m: number;
-            /** Droop M */
-            readonly droop_m: number;
-            /** End X M */
-            readonly end_x_m: number;
-            /** End Y M */
-            readonly end_y_m: number;
-            /** End Z M */
-            readonly end_z_m: number;
-            /** Diameter M */
-            readonly diameter_m: number;
-            /** Head Radius M */
-            readonly head_radius_m: number;
-            /** Head Height M */
-            readonly head_height_m: number;
-            /**
-             * Vessel
-             * @default 0
-             */
-            readonly vessel: number;
-            /**
-             * Tube Length M
-             * @default 0
-             */
-            readonly tube_length_m: number;
-            /**
-             * Tube Width M
-             * @default 0
-             */
-            readonly tube_width_m: number;
-        };
-        /**
          * StemBuy
          * @description How one variety is bought: stems in the recipes, with waste, here already; bunches and single stems; the cost.
          *
@@ -10172,6 +10271,112 @@ export interface components {
              * @default false
              */
             readonly cap_seals: boolean;
+        };
+        /**
+         * Stems
+         * @description Many stems as columns, each as long as there are stems; what the columns mean is told of `Stem`.
+         */
+        readonly Stems: {
+            /**
+             * Colour
+             * @default []
+             */
+            readonly colour: readonly string[];
+            /**
+             * Form
+             * @default []
+             */
+            readonly form: readonly ("disc" | "ball" | "spike" | "spray" | "leaf" | "plume" | "tassel")[];
+            /**
+             * Branch
+             * @default []
+             */
+            readonly branch: readonly boolean[];
+            /**
+             * Held
+             * @default []
+             */
+            readonly held: readonly boolean[];
+            /**
+             * Seat X M
+             * @default []
+             */
+            readonly seat_x_m: readonly number[];
+            /**
+             * Seat Y M
+             * @default []
+             */
+            readonly seat_y_m: readonly number[];
+            /**
+             * Seat Z M
+             * @default []
+             */
+            readonly seat_z_m: readonly number[];
+            /**
+             * Tip X M
+             * @default []
+             */
+            readonly tip_x_m: readonly number[];
+            /**
+             * Tip Y M
+             * @default []
+             */
+            readonly tip_y_m: readonly number[];
+            /**
+             * Tip Z M
+             * @default []
+             */
+            readonly tip_z_m: readonly number[];
+            /**
+             * Droop M
+             * @default []
+             */
+            readonly droop_m: readonly number[];
+            /**
+             * End X M
+             * @default []
+             */
+            readonly end_x_m: readonly number[];
+            /**
+             * End Y M
+             * @default []
+             */
+            readonly end_y_m: readonly number[];
+            /**
+             * End Z M
+             * @default []
+             */
+            readonly end_z_m: readonly number[];
+            /**
+             * Diameter M
+             * @default []
+             */
+            readonly diameter_m: readonly number[];
+            /**
+             * Head Radius M
+             * @default []
+             */
+            readonly head_radius_m: readonly number[];
+            /**
+             * Head Height M
+             * @default []
+             */
+            readonly head_height_m: readonly number[];
+            /**
+             * Vessel
+             * @default []
+             */
+            readonly vessel: readonly number[];
+            /**
+             * Tube Length M
+             * @default []
+             */
+            readonly tube_length_m: readonly number[];
+            /**
+             * Tube Width M
+             * @default []
+             */
+            readonly tube_width_m: readonly number[];
         };
         /**
          * Step
@@ -12786,6 +12991,41 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": unknown;
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly evaluate_change_api_events__event_id__evaluate_changed_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["EvaluateChange"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Changed"];
                 };
             };
             /** @description Validation Error */

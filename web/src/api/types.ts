@@ -70,8 +70,12 @@ export type Report = Full<Schemas["Report"]>;
 export type Picture = Report["picture"];
 export type Head = Trade["heads"][number];
 export type Outline = Trade["shapes"][number]["outline"];
-export type Stem = Full<Schemas["Stem"]>;
-export type PlacedStem = Full<Schemas["PlacedStem"]>;
+export type Stems = Full<Schemas["Stems"]>;
+/** One of what comes as columns. */
+export type Row<C> = { readonly [K in keyof C]: C[K] extends readonly (infer E)[] ? E : never };
+export type Stem = Row<Stems>;
+export type PlacedStem = Row<Report["stems"]>;
+export type Changed = Full<Schemas["Changed"]>;
 export type Verdict = Full<Schemas["Verdict"]>;
 export type Fix = Full<Schemas["Fix"]>;
 export type Figure = Full<Schemas["Figure"]>;

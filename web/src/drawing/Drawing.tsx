@@ -87,9 +87,11 @@ export function Drawing(props: Props) {
     return () => observer.disconnect();
   }, []);
 
+  /** What is moved is drawn with what is told of it: only a handle that is taken or let go is drawn by itself. */
   const step = useCallback((next: Interaction) => {
+    const before = now.current;
     now.current = next;
-    setState(next);
+    if (next.phase !== before.phase) setState(next);
   }, []);
 
   const cancel = useCallback(() => {
@@ -248,17 +250,26 @@ export function Drawing(props: Props) {
 }
 
 export const Shapes = memo(function Shapes({ scene }: { scene: readonly Flat[] }) {
-  return scene.map((flat) => <FlatShape key={flat.id} flat={flat} />);
+  return (
+    <g transform={`scale(${1 / PER_M})`}>
+      {scene.map((flat) => (
+        <FlatShape key={flat.id} flat={flat} />
+      ))}
+    </g>
+  );
 });
+
+/** Paths are written in tenths of a millimetre: whole numbers are quicker to write and to read. */
+const PER_M = 1e4;
 
 /** How much of its colour a thing keeps that is pale, or far back. */
 const FAR_KEEPS = 0.62;
 
-function FlatShape({ flat }: { flat: Flat }) {
+const FlatShape = memo(function FlatShape({ flat }: { flat: Flat }) {
   const { far, pale, colour } = flat;
   const keeps = Math.round(100 * (1 - pale) * (1 - (1 - FAR_KEEPS) * far));
   const fill = colour ? `color-mix(in oklab, ${colour} ${keeps}%, var(--sheet))` : undefined;
-  const width = flat.width_m ?? undefined;
+  const width = flat.width_m === null ? undefined : flat.width_m * PER_M;
   return (
     <path
       data-id={flat.id}
@@ -274,23 +285,23 @@ function FlatShape({ flat }: { flat: Flat }) {
       vectorEffect={width === undefined ? "non-scaling-stroke" : undefined}
     />
   );
-}
+});
 
-const short = (value: number) => Math.round(value * 1e4) / 1e4;
+const whole = (value: number) => Math.round(value * PER_M);
 
 function pathOf({ runs, dots, closed }: Flat): string {
   let d = "";
   for (const run of runs) {
     let begun = false;
     for (const [x, y] of run) {
-      d += `${begun ? "L" : "M"}${short(x)} ${short(y)}`;
+      d += `${begun ? "L" : "M"}${whole(x)} ${whole(y)}`;
       begun = true;
     }
     if (closed) d += "Z";
   }
   for (const [x, y, r] of dots) {
-    const [left, wide] = [short(x - r), short(2 * r)];
-    d += `M${left} ${short(y)}a${short(r)} ${short(r)} 0 1 0 ${wide} 0a${short(r)} ${short(r)} 0 1 0 ${-wide} 0Z`;
+    const [left, wide, half] = [whole(x - r), whole(2 * r), whole(r)];
+    d += `M${left} ${whole(y)}a${half} ${half} 0 1 0 ${wide} 0a${half} ${half} 0 1 0 ${-wide} 0Z`;
   }
   return d;
 }

@@ -4,19 +4,20 @@ import {
   asDeep,
   type Eye,
   type Flat,
-  flatten,
   type Kit,
   NOTHING,
   type Place,
   SAME,
   type Seen,
+  type Spot,
   see,
 } from "./seeing";
 
 /** Of petals and leaves: no line at all where they are small. */
 const OUTLINE_M = 0.001;
 
-type Frame = { readonly tip: Place; readonly across: Place; readonly over: Place; readonly along: Place };
+/** A head's tip and its three directions as they are seen: what lies at (u, v, w) of its template is tip + u·across + … */
+type Frame = { readonly tip: Seen; readonly across: Seen; readonly over: Seen; readonly along: Seen };
 type Item = {
   readonly kind: "ball" | "blade";
   readonly index: number;
@@ -36,9 +37,12 @@ export function ofHead(
 ): Flat[] {
   const head = kit.heads[stem.form];
   if (!head) return [];
-  const frame = frameOf(head, stem, rim, tip);
-  const back = (points: readonly Place[]) =>
-    points.reduce((sum, at) => sum + see(eye, put(at, frame))[2], 0) / points.length;
+  const frame = frameOf(head, stem, rim, tip, eye);
+  const back = (points: readonly Place[]) => {
+    let sum = 0;
+    for (const at of points) sum += deep(at, frame);
+    return sum / points.length;
+  };
   const items: Item[] = [
     ...head.blades.map(({ edge, pale }, index): Item => ({ kind: "blade", index, pale, depth: back(edge) })),
     ...head.balls.map(({ at, pale }, index): Item => ({ kind: "ball", index, pale, depth: back([at]) })),
@@ -54,12 +58,12 @@ export function ofHead(
       const dots = group.flatMap(({ index }): Seen[] => {
         const ball = head.balls[index];
         if (!ball) return [];
-        const [x, y] = see(eye, put(ball.at, frame));
+        const [x, y] = put(ball.at, frame);
         return [[x, y, ball.r * stem.head_radius_m]];
       });
       found.push({ ...drawn, id: name, ink: "head", dots });
     } else {
-      const run = (points: readonly Place[]) => points.map((at) => flatten(see(eye, put(at, frame))));
+      const run = (points: readonly Place[]) => points.map((at) => put(at, frame));
       const blades = group.flatMap(({ index }) => head.blades[index] ?? []);
       found.push({
         ...drawn,
@@ -93,7 +97,7 @@ export function ofHead(
 }
 
 /** The tip, and the template's three directions at their sizes; a long head ends where its stem comes out. */
-function frameOf(head: Head, stem: Stem, rim: Place, tip: Place): Frame {
+function frameOf(head: Head, stem: Stem, rim: Place, tip: Place, eye: Eye): Frame {
   const way = tip.map((to, axis) => to - (rim[axis] ?? 0));
   const size = Math.hypot(...way);
   const upright = head.hangs || size <= SAME;
@@ -103,16 +107,24 @@ function frameOf(head: Head, stem: Stem, rim: Place, tip: Place): Frame {
   const r = stem.head_radius_m;
   const long = head.long ? Math.min(stem.head_height_m, Math.max(size, r)) : r;
   return {
-    tip,
-    across: [r * ux, r * uy, 0],
-    over: [-r * az * uy, r * az * ux, r * (ax * uy - ay * ux)],
-    along: [long * ax, long * ay, long * az],
+    tip: see(eye, tip),
+    across: see(eye, [r * ux, r * uy, 0]),
+    over: see(eye, [-r * az * uy, r * az * ux, r * (ax * uy - ay * ux)]),
+    along: see(eye, [long * ax, long * ay, long * az]),
   };
 }
 
-function put(at: Place, { tip, across, over, along }: Frame): Place {
+/** Where a place of the template lies on the sheet. */
+function put(at: Place, { tip, across, over, along }: Frame): Spot {
   const [u = 0, v = 0, w = 0] = at;
-  return tip.map(
-    (from, axis) => from + u * (across[axis] ?? 0) + v * (over[axis] ?? 0) + w * (along[axis] ?? 0),
-  );
+  return [
+    tip[0] + u * across[0] + v * over[0] + w * along[0],
+    tip[1] + u * across[1] + v * over[1] + w * along[1],
+  ];
+}
+
+/** How far back a place of the template is. */
+function deep(at: Place, { tip, across, over, along }: Frame): number {
+  const [u = 0, v = 0, w = 0] = at;
+  return tip[2] + u * across[2] + v * over[2] + w * along[2];
 }

@@ -1,5 +1,5 @@
 /** How a drawing is seen: the rules of the core's `drawing/project.py`, here so that a piece turns under the hand. */
-import type { Outline, Picture, Stem } from "../api/types";
+import type { Outline, Picture, Stem, Stems } from "../api/types";
 import { ofHead } from "./heads";
 import {
   asDeep,
@@ -16,11 +16,15 @@ import {
   see,
   type View,
 } from "./seeing";
+import { stemsOf } from "./stems";
 
 type Primitive = Picture["primitives"][number];
 type Turned = Extract<Primitive, { kind: "turned" }>;
 type Ring = Turned["rings"][number];
 type Put = { readonly layer: number; readonly depth: number; readonly flat: Flat };
+
+/** What of a picture is drawn. */
+type Drawn = Pick<Picture, "primitives" | "rims_m" | "deep_m"> & { readonly hung?: Stems };
 
 const LAYER = { place: 0, stems: 6, heads: 8, marks: 9 } as const;
 const STRAIGHT_DOWN = (85 * Math.PI) / 180;
@@ -31,21 +35,27 @@ const BARK_STARTS = [0.1, 0.4, 0.7] as const;
 const SEEN_THROUGH: ReadonlySet<string> = new Set(["wall", "ledge"]);
 
 /** A picture and the stems that stand in it as they are seen, from back to front. */
-export function project(picture: Picture, stems: readonly Stem[], view: View, kit: Kit): Flat[] {
+export function project(picture: Drawn, stems: readonly Stem[], view: View, kit: Kit): Flat[] {
   const eye = eyeOf(view);
   const aspects = aspectsOf(view);
   const every: Put[] = [];
+  const from = `${view.turn_rad} ${view.raised_rad} ${view.cut}`;
   for (const each of picture.primitives) {
     if (each.seen.length > 0 && !each.seen.some((aspect) => aspects.has(aspect))) continue;
-    for (const [depth, flat] of ofPrimitive(each, eye, view, kit))
-      every.push({ layer: each.layer, depth, flat });
+    const { layer } = each;
+    const seen = () =>
+      ofPrimitive(each, eye, view, kit).map(([depth, flat]): Put => ({ layer, depth, flat }));
+    every.push(...lastSeen(each, kit, from, seen));
   }
-  stems.forEach((stem, index) => {
-    every.push(...ofStem("", index, stem, picture, eye, view, kit));
-  });
-  picture.hung.forEach((stem, index) => {
-    every.push(...ofStem("hung-", index, stem, picture, eye, view, kit));
-  });
+  for (const [name, several] of [
+    ["", stems],
+    ["hung-", picture.hung ? stemsOf(picture.hung) : []],
+  ] as const) {
+    several.forEach((stem, index) => {
+      const key = `${from} ${name}${index} ${picture.rims_m[stem.vessel]} ${picture.deep_m}`;
+      every.push(...lastSeen(stem, kit, key, () => ofStem(name, index, stem, picture, eye, view, kit)));
+    });
+  }
   const before = ({ depth, flat }: Put) => (flat.ink === "wall" ? depth < 0 : view.raised_rad < 0);
   const rank = (each: Put) => {
     if (view.cut) return each.layer;
@@ -57,6 +67,26 @@ export function project(picture: Picture, stems: readonly Stem[], view: View, ki
   return every
     .toSorted((a, b) => rank(a) - rank(b) || asDeep(b.depth) - asDeep(a.depth))
     .map((each) => (through(each) ? { ...each.flat, part: "edge" as const } : each.flat));
+}
+
+/** How many views of a thing are remembered. */
+const MOST_VIEWS = 4;
+const SEEN = new WeakMap<object, { readonly kit: Kit; readonly by: Map<string, readonly Put[]> }>();
+
+/** A thing seen as it was seen just before gives the very same flats, which need not be drawn again. */
+function lastSeen(thing: object, kit: Kit, from: string, see: () => readonly Put[]): readonly Put[] {
+  let known = SEEN.get(thing);
+  if (known?.kit !== kit) {
+    known = { kit, by: new Map() };
+    SEEN.set(thing, known);
+  }
+  let found = known.by.get(from);
+  if (!found) {
+    found = see();
+    if (known.by.size >= MOST_VIEWS) known.by.clear();
+    known.by.set(from, found);
+  }
+  return found;
 }
 
 export function aspectsOf(view: View): ReadonlySet<string> {
@@ -231,7 +261,7 @@ function ofStem(
   name: string,
   index: number,
   stem: Stem,
-  picture: Picture,
+  picture: Drawn,
   eye: Eye,
   view: View,
   kit: Kit,

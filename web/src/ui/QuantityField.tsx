@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useEffect, useId, useState } from "react";
+import { type KeyboardEvent, useId, useState } from "react";
 import type { Problem } from "../api/types";
 import { askFor, type FieldKind, readField, showField, stepped } from "../units/field";
 import { render } from "../units/text";
@@ -25,21 +25,23 @@ type Props = {
   side?: "left" | "right";
 };
 
+/** What is typed, and what stood there before. */
+type Typed = { readonly text: string; readonly over: string };
+
 /** A number that can be typed in any unit and stepped with the arrow keys; it says what is wrong beside itself. */
 export function QuantityField(props: Props) {
   const { label, kind, value, onCommit, path, problem, cellM, optional, hideLabel } = props;
   const { system } = useSettings();
   const shown = showField(kind, value, system);
-  const [text, setText] = useState(shown);
+  const [typed, setTyped] = useState<Typed | null>(null);
   const [typing, setTyping] = useState(false);
   const [unread, setUnread] = useState<string | null>(null);
   const id = useId();
   const refused = problem && path !== undefined && problem.path === path ? problem : null;
 
-  // what cannot be read stays, with its sentence, until it is mended or taken back
-  useEffect(() => {
-    if (!typing && !refused && !unread) setText(shown);
-  }, [shown, typing, refused, unread]);
+  // what cannot be read or was refused stays, with its sentence, until it is mended or taken back
+  const stays = typed && (typing || ((refused || unread) && typed.over === shown));
+  const text = stays ? typed.text : shown;
 
   const commit = () => {
     setTyping(false);
@@ -60,7 +62,7 @@ export function QuantityField(props: Props) {
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === "Enter") commit();
     if (event.key === "Escape") {
-      setText(shown);
+      setTyped(null);
       setUnread(null);
       setTyping(false);
     }
@@ -87,7 +89,7 @@ export function QuantityField(props: Props) {
         aria-describedby={said ? `${id}-said` : undefined}
         onChange={(event) => {
           setTyping(true);
-          setText(event.target.value);
+          setTyped({ text: event.target.value, over: shown });
         }}
         onFocus={(event) => event.target.select()}
         onBlur={commit}

@@ -1,15 +1,18 @@
-import { useQuery } from "@tanstack/react-query";
-import { useMemo } from "react";
-import { api } from "../api/client";
+import { createContext, useContext } from "react";
 import type { MechanicKind, Trade } from "../api/types";
 import type { Kit } from "../drawing/seeing";
 
 type About = Trade["mechanics"][number];
 type AboutLine = Trade["lines"][number];
 
+/** What the program describes once, and what drawings take from it. */
+type Described = { readonly trade: Trade; readonly kit: Kit };
+
+export const TradeContext = createContext<Described | undefined>(undefined);
+
 /** What can be chosen, as the program describes it; it never changes while the program runs. */
 export function useTrade(): Trade | undefined {
-  return useQuery({ queryKey: ["trade"], queryFn: api.trade, staleTime: Number.POSITIVE_INFINITY }).data;
+  return useContext(TradeContext)?.trade;
 }
 
 export function useMechanics(): readonly About[] {
@@ -71,13 +74,5 @@ export function useStarts(what: "standing or carried" | "hung"): Trade["starts"]
 
 /** What heads and outlines look like; undefined until the program has said it. */
 export function useKit(): Kit | undefined {
-  const trade = useTrade();
-  return useMemo(
-    () =>
-      trade && {
-        heads: Object.fromEntries(trade.heads.map((each) => [each.form, each])),
-        outlines: Object.fromEntries(trade.shapes.map((each) => [each.kind, each.outline])),
-      },
-    [trade],
-  );
+  return useContext(TradeContext)?.kit;
 }

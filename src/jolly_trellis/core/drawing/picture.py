@@ -1,7 +1,8 @@
 """A picture: what is drawn of a piece but its stems, which are drawn as they are placed, and how far it reaches."""
 
-from dataclasses import dataclass
-from typing import Literal
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, fields
+from typing import Literal, Self
 
 from jolly_trellis.core.drawing.primitives import Primitive
 from jolly_trellis.core.materials.stems import HeadForm
@@ -38,6 +39,47 @@ class Stem:
     tube_width_m: float = 0.0
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Stems:
+    """Many stems as columns, each as long as there are stems; what the columns mean is told of `Stem`."""
+
+    colour: tuple[str, ...] = ()
+    form: tuple[HeadForm, ...] = ()
+    branch: tuple[bool, ...] = ()
+    held: tuple[bool, ...] = ()
+    seat_x_m: tuple[float, ...] = ()
+    seat_y_m: tuple[float, ...] = ()
+    seat_z_m: tuple[float, ...] = ()
+    tip_x_m: tuple[float, ...] = ()
+    tip_y_m: tuple[float, ...] = ()
+    tip_z_m: tuple[float, ...] = ()
+    droop_m: tuple[float, ...] = ()
+    end_x_m: tuple[float, ...] = ()
+    end_y_m: tuple[float, ...] = ()
+    end_z_m: tuple[float, ...] = ()
+    diameter_m: tuple[float, ...] = ()
+    head_radius_m: tuple[float, ...] = ()
+    head_height_m: tuple[float, ...] = ()
+    vessel: tuple[int, ...] = ()
+    tube_length_m: tuple[float, ...] = ()
+    tube_width_m: tuple[float, ...] = ()
+
+    @classmethod
+    def of(cls, several: Iterable[Stem]) -> Self:
+        """Columns of stems that are drawn one by one."""
+        rows = tuple(several)
+        return cls(**{each.name: tuple(getattr(row, each.name) for row in rows) for each in fields(Stem)})
+
+    def __len__(self) -> int:
+        return len(self.colour)
+
+    def __iter__(self) -> Iterator[Stem]:
+        """One by one, as they are drawn."""
+        names = [each.name for each in fields(Stem)]
+        for values in zip(*(getattr(self, name) for name in names), strict=True):
+            yield Stem(**dict(zip(names, values, strict=True)))
+
+
 EyeKind = Literal["cut open", "level", "standing", "seated", "low", "close", "from under", "from above"]
 
 
@@ -62,7 +104,7 @@ class Picture:
     """
 
     primitives: tuple[Primitive, ...]
-    hung: tuple[Stem, ...]
+    hung: Stems
     rims_m: tuple[float, ...]
     reach_m: float
     deep_m: float
@@ -71,4 +113,4 @@ class Picture:
     eyes: tuple[Eye, ...]
 
 
-NOTHING_DRAWN = Picture(primitives=(), hung=(), rims_m=(), reach_m=1.0, deep_m=1.0, low_m=0.0, top_m=1.0, eyes=())
+NOTHING_DRAWN = Picture(primitives=(), hung=Stems(), rims_m=(), reach_m=1.0, deep_m=1.0, low_m=0.0, top_m=1.0, eyes=())

@@ -6,7 +6,7 @@ seen as its outline.
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
@@ -70,7 +70,7 @@ class _Eye:
         return across, z * self.cos_up + back * self.sin_up, back * self.cos_up - z * self.sin_up
 
 
-def project(picture: Picture, stems: Sequence[Stem], view: View) -> list[Flat]:
+def project(picture: Picture, stems: Iterable[Stem], view: View) -> list[Flat]:
     """A picture and the stems that stand in it as they are seen, from back to front."""
     eye = _Eye(math.cos(view.turn_rad), math.sin(view.turn_rad), math.cos(view.raised_rad), math.sin(view.raised_rad))
     aspects = _aspects(view)

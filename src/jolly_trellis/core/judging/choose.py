@@ -6,11 +6,10 @@ from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.building.build import Build, build
 from jolly_trellis.core.building.piece_checks import check_piece
 from jolly_trellis.core.checks.verdicts import State, Verb, Verdict
-from jolly_trellis.core.drawing.picture import NOTHING_DRAWN, Picture, Stem
+from jolly_trellis.core.drawing.picture import NOTHING_DRAWN, Picture, Stems
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.judging.evaluate import all_stems, cells_of, checks_of, judge_all
 from jolly_trellis.core.judging.pictures import bare_picture
-from jolly_trellis.core.judging.report import PlacedStem
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.frogs import Frog, FrogKind
 from jolly_trellis.core.materials.netting import Netting
@@ -61,7 +60,7 @@ class Option:
     ruled_out: str
     why: Phrase
     picture: Picture
-    stems: tuple[Stem, ...]
+    stems: Stems
 
 
 def choose(
@@ -165,7 +164,7 @@ def _option(
             ruled_out="",
             why=joined((problem.message, problem.limit)),
             picture=NOTHING_DRAWN,
-            stems=(),
+            stems=Stems(),
         )
     made, verdicts, act = _at_its_best(made, verdicts)
     ruled = _ruled_out(made, about, on_hand, retired)
@@ -185,7 +184,7 @@ def _option(
         ruled_out=ruled,
         why=_why(verdicts, ruled, act),
         picture=bare_picture(made.piece, made.mechanic, cells_of(made), made.raised_m),
-        stems=tuple(_as_drawn(each) for each in all_stems(made)),
+        stems=_as_drawn(all_stems(made)),
     )
 
 
@@ -290,6 +289,6 @@ def _why_first(first: Option, others: list[Option]) -> Phrase:
     return joined(said)
 
 
-def _as_drawn(stem: PlacedStem) -> Stem:
-    """Only what is drawn of a stem."""
-    return Stem(**{each.name: getattr(stem, each.name) for each in fields(Stem)})
+def _as_drawn(stems: Stems) -> Stems:
+    """Only what is drawn of stems."""
+    return Stems(**{each.name: getattr(stems, each.name) for each in fields(Stems)})

@@ -1,7 +1,9 @@
 """The one entry: a piece and its conditions in, a report out."""
 
 from collections.abc import Callable, Mapping
-from dataclasses import replace
+from dataclasses import fields, replace
+from itertools import chain
+from typing import Any
 
 import numpy as np
 
@@ -44,7 +46,7 @@ from jolly_trellis.core.judging.report import (
     CompanionReport,
     LedgeReport,
     Outline,
-    PlacedStem,
+    PlacedStems,
     Report,
     SpillReport,
     WaterReport,
@@ -205,26 +207,30 @@ def _cells(placement: Placement) -> tuple[tuple[float, float], ...]:
     return tuple((float(x), float(y)) for x, y in placement.cells_m.tolist())
 
 
-def all_stems(made: Build) -> tuple[PlacedStem, ...]:
+def all_stems(made: Build) -> PlacedStems:
     """Every stem of the composition, the piece's own first, then each companion's, in the rows of the making order."""
     if not made.companions:
         return _stems(made)
-    stems = list(_stems(made))
+    several = [_stems(made)]
     for index, (beside, each) in enumerate(zip(made.companions, made.piece.companions, strict=True), start=1):
-        stems += [_beside(stem, index, each.x_m, each.y_m) for stem in _stems(beside)]
-    return tuple(stems)
+        several.append(_beside(_stems(beside), index, each.x_m, each.y_m))
+    columns = (each.name for each in fields(PlacedStems))
+    return PlacedStems(**{name: tuple(chain(*(getattr(each, name) for each in several))) for name in columns})
 
 
-def _beside(stem: PlacedStem, vessel: int, x: float, y: float) -> PlacedStem:
+def _beside(stems: PlacedStems, vessel: int, x: float, y: float) -> PlacedStems:
+    def moved(column: tuple[float, ...], by: float) -> tuple[float, ...]:
+        return tuple(each + by for each in column)
+
     return replace(
-        stem,
-        vessel=vessel,
-        seat_x_m=stem.seat_x_m + x,
-        tip_x_m=stem.tip_x_m + x,
-        end_x_m=stem.end_x_m + x,
-        seat_y_m=stem.seat_y_m + y,
-        tip_y_m=stem.tip_y_m + y,
-        end_y_m=stem.end_y_m + y,
+        stems,
+        vessel=(vessel,) * len(stems),
+        seat_x_m=moved(stems.seat_x_m, x),
+        tip_x_m=moved(stems.tip_x_m, x),
+        end_x_m=moved(stems.end_x_m, x),
+        seat_y_m=moved(stems.seat_y_m, y),
+        tip_y_m=moved(stems.tip_y_m, y),
+        end_y_m=moved(stems.end_y_m, y),
     )
 
 
@@ -289,60 +295,55 @@ def _spill(made: Build) -> SpillReport | None:
     )
 
 
-def _stems(made: Build) -> tuple[PlacedStem, ...]:
+def _stems(made: Build) -> PlacedStems:
     return _placed_stems(made.piece.vessel, made.placement, made.mechanic.seating.pitch_m, made.raised_m)
 
 
 @remembered
-def _placed_stems(vessel: Vessel, placement: Placement, pitch_m: float, up: float) -> tuple[PlacedStem, ...]:
+def _placed_stems(vessel: Vessel, placement: Placement, pitch_m: float, up: float) -> PlacedStems:
     floor = vessel.base_m + up
-    stems = placement.stems
-    if len(stems) == 0:
-        return ()
+    stems, rows = placement.stems, len(placement.stems)
+    if rows == 0:
+        return PlacedStems()
     play, end = hold_swing.play_of(vessel, placement, pitch_m), cut_ends_m(vessel, placement)
-    columns = {
-        "seat_x_m": placement.seat_x_m,
-        "seat_y_m": placement.seat_y_m,
-        "seat_z_m": np.full(len(stems), floor + placement.seat_height_m),
-        "tip_x_m": placement.tip_m[:, 0],
-        "tip_y_m": placement.tip_m[:, 1],
-        "tip_z_m": placement.tip_m[:, 2] + up,
-        "droop_m": placement.tip_m[:, 2] - placement.head_z_m,
-        "end_x_m": end[:, 0],
-        "end_y_m": end[:, 1],
-        "end_z_m": end[:, 2] + up,
-        "rod_m": placement.rod_m,
-        "diameter_m": stems.diameter_m,
-        "head_radius_m": stems.head_radius_m,
-        "lean_rad": placement.lean_rad,
-        "cut_length_m": placement.cut_length_m,
-        "sway_m": play.sway_m,
-        "sway_limit_m": play.sway_limit_m,
-    }
-    rows = zip(*(column.tolist() for column in columns.values()), strict=True)
-    placed = []
-    colours = stems.colours(placement.tip_m[:, 0], placement.tip_m[:, 1])
-    for row, values in enumerate(rows):
-        variety = stems.variety_of(row)
-        tube_length, tube_width = tube_size_m(stems.lines[stems.line_index[row]][0])
-        placed.append(
-            PlacedStem(
-                variety=variety.key,
-                name=variety.name,
-                colour=colours[row],
-                form=variety.form,
-                role=stems.role_of(row),
-                stems=int(stems.stems_in_row[row]),
-                head_height_m=variety.head_height_m,
-                branch=variety.branch,
-                over_capacity=bool(placement.over_capacity[row]),
-                held=bool(placement.held[row]),
-                tube_length_m=tube_length,
-                tube_width_m=tube_width,
-                **dict(zip(columns, values, strict=True)),
-            )
-        )
-    return tuple(placed)
+    varieties = [stems.variety_of(row) for row in range(rows)]
+    tubes = [tube_size_m(line) for line, *_ in stems.lines]
+    return PlacedStems(
+        variety=tuple(each.key for each in varieties),
+        name=tuple(each.name for each in varieties),
+        colour=tuple(stems.colours(placement.tip_m[:, 0], placement.tip_m[:, 1])),
+        form=tuple(each.form for each in varieties),
+        role=tuple(stems.role_of(row) for row in range(rows)),
+        stems=_column(stems.stems_in_row.astype(np.int64)),
+        head_height_m=tuple(each.head_height_m for each in varieties),
+        branch=tuple(each.branch for each in varieties),
+        over_capacity=_column(placement.over_capacity),
+        held=_column(placement.held),
+        vessel=(0,) * rows,
+        tube_length_m=tuple(tubes[at][0] for at in stems.line_index),
+        tube_width_m=tuple(tubes[at][1] for at in stems.line_index),
+        seat_x_m=_column(placement.seat_x_m),
+        seat_y_m=_column(placement.seat_y_m),
+        seat_z_m=(floor + placement.seat_height_m,) * rows,
+        tip_x_m=_column(placement.tip_m[:, 0]),
+        tip_y_m=_column(placement.tip_m[:, 1]),
+        tip_z_m=_column(placement.tip_m[:, 2] + up),
+        droop_m=_column(placement.tip_m[:, 2] - placement.head_z_m),
+        end_x_m=_column(end[:, 0]),
+        end_y_m=_column(end[:, 1]),
+        end_z_m=_column(end[:, 2] + up),
+        rod_m=_column(placement.rod_m),
+        diameter_m=_column(stems.diameter_m),
+        head_radius_m=_column(stems.head_radius_m),
+        lean_rad=_column(placement.lean_rad),
+        cut_length_m=_column(placement.cut_length_m),
+        sway_m=_column(play.sway_m),
+        sway_limit_m=_column(play.sway_limit_m),
+    )
+
+
+def _column(values: np.ndarray[Any, Any]) -> tuple[Any, ...]:
+    return tuple(values.tolist())
 
 
 def _outline(made: Build) -> Outline:

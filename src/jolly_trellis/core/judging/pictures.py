@@ -24,7 +24,7 @@ from jolly_trellis.core.drawing.primitives import (
     run,
 )
 from jolly_trellis.core.drawing.vessels import drawn_vessel, drawn_water, level_line, outline_points
-from jolly_trellis.core.judging.report import BalanceReport, PlacedStem, Report
+from jolly_trellis.core.judging.report import BalanceReport, PlacedStems, Report
 from jolly_trellis.core.judging.surroundings import (
     SLAB_M,
     drawn_beside,
@@ -72,14 +72,14 @@ def picture_of(piece: Piece, report: Report, varieties: Mapping[str, Variety]) -
     rims = (report.rim_m, *(each.rim_m for each in report.companions))
     top = max(piece.envelope.height_m, report.outline.height_m, *rims)
     low = (
-        min((each.tip_z_m for each in hung), default=0.0) - 0.03
+        min(hung.tip_z_m, default=0.0) - 0.03
         if hung
         else -SLAB_M
         if report.ledge is not None
         else 0.0
     )
     if report.mechanic.worn and report.stems:
-        low = min(min(each.end_z_m, each.tip_z_m) for each in report.stems) - 0.02
+        low = min(*report.stems.end_z_m, *report.stems.tip_z_m) - 0.02
         top = report.outline.height_m
     low = min(low, -piece.spill.drop_m) if piece.spill is not None and report.ledge is not None else low
     return Picture(
@@ -159,13 +159,15 @@ def bare_picture(
 def _reach(piece: Piece, report: Report) -> float:
     """How far anything of it goes from the middle, m."""
     sizes = [max(point.width_m, point.depth_m) / 2 + piece.vessel.wall_m for point in piece.vessel.profile]
-    sizes += [math.hypot(each.tip_x_m, each.tip_y_m) + each.head_radius_m for each in report.stems]
+    stems = report.stems
+    heads = zip(stems.tip_x_m, stems.tip_y_m, stems.head_radius_m, strict=True)
+    sizes += [math.hypot(x, y) + radius for x, y, radius in heads]
     sizes += [math.hypot(each.x_m, each.y_m) + 0.08 for each in report.companions]
     if piece.support is not None:
         sizes.append(max(piece.support.foot_width_m or 0.0, piece.support.column_width_m) / 2)
     if piece.insert is not None:
         sizes += [max(point.width_m, point.depth_m) / 2 for point in piece.insert.outer.profile]
-    if not report.stems:
+    if not stems:
         sizes += [piece.envelope.width_m / 2, piece.envelope.depth_m / 2]
     return max(sizes)
 
@@ -268,17 +270,18 @@ def _covers(piece: Piece, up: float) -> list[Primitive]:
 def _rods(report: Report) -> list[Primitive]:
     """The rod under each spike cup, from the cup down to its foot; and the base wire of a crown."""
     found: list[Primitive] = []
-    for index, each in enumerate(report.stems):
-        if each.rod_m <= 0:
+    stems = report.stems
+    for index, rod in enumerate(stems.rod_m):
+        if rod <= 0:
             continue
-        end = np.array([each.end_x_m, each.end_y_m, each.end_z_m])
-        tip = np.array([each.tip_x_m, each.tip_y_m, each.tip_z_m])
+        end = np.array([stems.end_x_m[index], stems.end_y_m[index], stems.end_z_m[index]])
+        tip = np.array([stems.tip_x_m[index], stems.tip_y_m[index], stems.tip_z_m[index]])
         down = (end - tip) / max(float(np.linalg.norm(end - tip)), 1e-9)
         found.append(
-            line(f"rod-{index}", "twig", Layer.UNDER, run(np.stack([end, end + each.rod_m * down])), width_m=0.005)
+            line(f"rod-{index}", "twig", Layer.UNDER, run(np.stack([end, end + rod * down])), width_m=0.005)
         )
-    if report.mechanic.worn == "head" and report.bouquet is not None and report.stems:
-        radius = max(math.hypot(each.tip_x_m, each.tip_y_m) for each in report.stems)
+    if report.mechanic.worn == "head" and report.bouquet is not None and stems:
+        radius = max(map(math.hypot, stems.tip_x_m, stems.tip_y_m))
         turns = np.linspace(0, 2 * math.pi, 49)[:-1]
         ring = np.column_stack([radius * np.cos(turns), radius * np.sin(turns), np.full(48, report.bouquet.under_m)])
         found.append(line("crown", "wire", Layer.UNDER, run(ring), closed=True))
@@ -338,18 +341,20 @@ def _from_above(piece: Piece, report: Report) -> list[Primitive]:
 
 
 @remembered
-def _seats(stems: Same[tuple[PlacedStem, ...]]) -> tuple[Primitive, ...]:
+def _seats(placed: Same[PlacedStems]) -> tuple[Primitive, ...]:
     """Where stems go in, from above."""
+    stems = placed.thing
+    rows = zip(stems.seat_x_m, stems.seat_y_m, stems.diameter_m, strict=True)
     return tuple(
         Dot(
             id=f"seat-{index}",
             ink="seat",
             layer=Layer.MARKS,
-            at=place(each.seat_x_m, each.seat_y_m, 0),
-            r_m=round(max(each.diameter_m / 2, 0.0022), 4),
+            at=place(x, y, 0),
+            r_m=round(max(diameter / 2, 0.0022), 4),
             seen=("above",),
         )
-        for index, each in enumerate(stems.thing)
+        for index, (x, y, diameter) in enumerate(rows)
     )
 
 

@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 
 from jolly_trellis.core.checks.verdicts import Verdict
-from jolly_trellis.core.drawing.picture import NOTHING_DRAWN, Picture, Stem
+from jolly_trellis.core.drawing.picture import NOTHING_DRAWN, Picture, Stems
 from jolly_trellis.core.making.steps import CutGroup, Notice
 from jolly_trellis.core.materials.netting import Sheet
 from jolly_trellis.core.materials.stems import Role
@@ -13,19 +13,22 @@ from jolly_trellis.core.plan.standing import Standing
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class PlacedStem(Stem):
-    """One stem or clump where it stands, as it is cut and as it is judged; `rod_m` is under its spike cup."""
+class PlacedStems(Stems):
+    """Stems or clumps where they stand, as they are cut and as they are judged, in columns.
 
-    variety: str
-    name: str
-    role: Role
-    stems: int
-    lean_rad: float
-    cut_length_m: float
-    sway_m: float
-    sway_limit_m: float
-    over_capacity: bool
-    rod_m: float = 0.0
+    `stems` is how many are in a clump, `rod_m` the rod under a spike cup.
+    """
+
+    variety: tuple[str, ...] = ()
+    name: tuple[str, ...] = ()
+    role: tuple[Role, ...] = ()
+    stems: tuple[int, ...] = ()
+    lean_rad: tuple[float, ...] = ()
+    cut_length_m: tuple[float, ...] = ()
+    sway_m: tuple[float, ...] = ()
+    sway_limit_m: tuple[float, ...] = ()
+    over_capacity: tuple[bool, ...] = ()
+    rod_m: tuple[float, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -142,7 +145,7 @@ class Report:
     foot_width_m: float | None
     foot_depth_m: float | None
     mechanic: SizedMechanic
-    stems: tuple[PlacedStem, ...]
+    stems: PlacedStems
     cell_pitch_m: float
     cells_m: tuple[tuple[float, float], ...]
     seat_pattern: SeatPattern

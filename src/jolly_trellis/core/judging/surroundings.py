@@ -8,7 +8,7 @@ import numpy as np
 from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.building.build import companion_piece
 from jolly_trellis.core.building.extras import moss_round_m
-from jolly_trellis.core.drawing.picture import Stem
+from jolly_trellis.core.drawing.picture import Stem, Stems
 from jolly_trellis.core.drawing.primitives import (
     Dot,
     Layer,
@@ -99,10 +99,10 @@ def _spill(spill: Spill, front: float) -> list[Primitive]:
     return [strip, Dot(id="spill-hook", ink=ink, layer=Layer.BESIDE, at=at, r_m=0.008)]
 
 
-def hung_stems(spill: Spill | None, front: float, varieties: Mapping[str, Variety]) -> tuple[Stem, ...]:
+def hung_stems(spill: Spill | None, front: float, varieties: Mapping[str, Variety]) -> Stems:
     """The stems of a spill, mixed all the way down, each out and down from the strip as it hangs."""
     if spill is None:
-        return ()
+        return Stems()
     every = _mixed(spill)
     half, out = spill.width_m / 2, front - 0.004
     colours = _colours(every, varieties)
@@ -137,7 +137,7 @@ def hung_stems(spill: Spill | None, front: float, varieties: Mapping[str, Variet
                 tube_width_m=tube_width,
             )
         )
-    return tuple(found)
+    return Stems.of(found)
 
 
 def _mixed(spill: Spill) -> list[RecipeLine]:

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from jolly_trellis.core.books.figures import measure
-from jolly_trellis.core.drawing.picture import Eye, EyeKind, Picture, Stem
+from jolly_trellis.core.drawing.picture import Eye, EyeKind, Picture, Stem, Stems
 from jolly_trellis.core.drawing.primitives import (
     Dot,
     Layer,
@@ -86,12 +86,12 @@ def picture_of_rig(
     )
 
 
-def _extent(rig: Rig, nodes: Array, stems: Sequence[Stem]) -> tuple[float, float, float, float]:
+def _extent(rig: Rig, nodes: Array, stems: Stems) -> tuple[float, float, float, float]:
     """How far it goes to the left, to the right, to front or back, and up, m."""
     places = nodes.tolist()
     places += [[each.x_m, each.y_m, each.z_m] for each in rig.points]
     places += [[each.x_m, each.y_m, each.z_m] for each in rig.attachments]
-    places += [[each.tip_x_m, each.tip_y_m, each.tip_z_m] for each in stems]
+    places += [[x, y, z] for x, y, z in zip(stems.tip_x_m, stems.tip_y_m, stems.tip_z_m, strict=True)]
     places += [[each.x_m, each.y_m, each.z_m] for each in rig.hazards]
     if rig.mount is not None:
         half = max(rig.mount.width_m, rig.mount.foot_width_m) / 2
@@ -309,12 +309,12 @@ def _square_to(along: Array) -> Array:
     return across / long if long > 1e-6 else np.array([1.0, 0.0, 0.0])
 
 
-def _stems(rig: Rig, nodes: Array, varieties: Mapping[str, Variety]) -> tuple[tuple[Stem, ...], tuple[Primitive, ...]]:
+def _stems(rig: Rig, nodes: Array, varieties: Mapping[str, Variety]) -> tuple[Stems, tuple[Primitive, ...]]:
     """The flowers, mixed, at most so many of them: what share is drawn is the same for every variety; and the wire of
     their hooks.
     """
     if len(nodes) < 2:
-        return (), ()
+        return Stems(), ()
     total = sum(each.count for each in rig.recipe)
     share = min(1.0, MOST_STEMS / max(total, 1))
     mixed = sorted(
@@ -336,18 +336,19 @@ def _stems(rig: Rig, nodes: Array, varieties: Mapping[str, Variety]) -> tuple[tu
         for at, (way, (start, _)) in enumerate(zip(ways, places, strict=True))
         if way.wire_m > 0
     )
-    stems = tuple(
-        replace(_stem(varieties[name], tube_size_m(rig.recipe[which]), start, end), colour=colour)
+    tubes = [tube_size_m(each) for each in rig.recipe]
+    stems = Stems.of(
+        _stem(varieties[name], colour, tubes[which], start, end)
         for (_, name, which), (start, end), colour in zip(mixed, places, colours, strict=True)
     )
     return stems, hooks
 
 
-def _stem(variety: Variety, tube: tuple[float, float], start: Array, end: Array) -> Stem:
+def _stem(variety: Variety, colour: str, tube: tuple[float, float], start: Array, end: Array) -> Stem:
     sx, sy, sz = (round(float(each), 4) for each in start)
     ex, ey, ez = (round(float(each), 4) for each in end)
     return Stem(
-        colour=variety.colour,
+        colour=colour,
         form=variety.form,
         branch=variety.branch,
         held=False,

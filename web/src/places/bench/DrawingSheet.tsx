@@ -14,6 +14,7 @@ import {
 } from "../../drawing/look";
 import type { Handle } from "../../drawing/scene";
 import type { Spot } from "../../drawing/seeing";
+import { stemsOf } from "../../drawing/stems";
 import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
@@ -89,7 +90,7 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
   };
   const pick = (id: string) => {
     const index = Number(/^head-(\d+)/.exec(id)?.[1] ?? Number.NaN);
-    const found = report?.stems[index];
+    const found = report && stemsOf(report.stems)[index];
     if (found && found.vessel === 0) setPicked(found);
     else if (id === "surface" || id.startsWith("envelope")) setPicked(null);
   };
@@ -293,7 +294,7 @@ function sameStem(report: Report, picked: PlacedStem): PlacedStem | undefined {
   const away = (each: PlacedStem) =>
     Math.hypot(each.tip_x_m - picked.tip_x_m, each.tip_y_m - picked.tip_y_m, each.tip_z_m - picked.tip_z_m) +
     (each.held === picked.held ? 0 : 0.02);
-  return report.stems
+  return stemsOf(report.stems)
     .filter((each) => each.variety === picked.variety)
     .toSorted((a, b) => away(a) - away(b))[0];
 }

@@ -1,4 +1,5 @@
 import type { HandPlaced, Piece, Problem, RecipeLine, Report } from "../../api/types";
+import { stemsOf } from "../../drawing/stems";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
@@ -49,7 +50,8 @@ export function LineDetails({ name, line, index, piece, report, problem, onLine,
       "Place a stem by hand",
     );
   const addHand = () => {
-    const stem = report?.stems.find((each) => each.variety === line.variety && !each.held);
+    if (!report) return;
+    const stem = stemsOf(report.stems).find((each) => each.variety === line.variety && !each.held);
     if (!stem) return;
     const { variety, tip_x_m, tip_y_m, tip_z_m } = stem;
     const hand_placed = [...piece.hand_placed, { variety, tip_x_m, tip_y_m, tip_z_m }];

@@ -2,6 +2,7 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import type { MakingReport, Moment, Piece, Report } from "../../api/types";
 import { type EyeKind, tipped, turned, viewOf } from "../../drawing/look";
 import { DOT, type Flat, type Spot, seenAt } from "../../drawing/seeing";
+import { stemsOf } from "../../drawing/stems";
 import { useSettings } from "../../ui/settings";
 import { textOf } from "../../units/text";
 import { PieceView } from "./PieceView";
@@ -21,7 +22,7 @@ export function MakingDrawing({ piece, report, making, step }: Props) {
   const moment = momentAt(making, step);
   const lean = useFall((moment?.falls ?? false) && onLedge && !piece.making.propped);
   const stems = useMemo(
-    () => making.steps.slice(0, step).flatMap((each) => report.stems[each.row] ?? []),
+    () => making.steps.slice(0, step).flatMap((each) => stemsOf(report.stems)[each.row] ?? []),
     [making, report, step],
   );
   const side = Math.sin(turn) > 0.99;

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
 import { api } from "../../api/client";
 import type { HeadMark, Piece, Report, Stock, Wish } from "../../api/types";
+import { stemsOf } from "../../drawing/stems";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { PictureButton } from "../../ui/PictureButton";
@@ -132,7 +133,7 @@ export function MatchView({ eventId, desk, piece, report, stock }: Props) {
             {outline(piece, wish, scale).map((points) => (
               <polyline key={points} points={points} fill="none" stroke="#20301c" strokeWidth={dot / 4} />
             ))}
-            {report.stems
+            {stemsOf(report.stems)
               .filter(({ form }) => form !== "leaf")
               .map((stem, nth) => (
                 <circle

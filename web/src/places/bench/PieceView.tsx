@@ -5,6 +5,7 @@ import { boundsFor, type EyeKind, glanceOf, hatched, sideWords, viewOf } from ".
 import { project } from "../../drawing/project";
 import type { Handle } from "../../drawing/scene";
 import type { Flat, Spot } from "../../drawing/seeing";
+import { stemsOf } from "../../drawing/stems";
 import { TurnRing } from "../../drawing/TurnRing";
 import { Choice } from "../../ui/Choice";
 import { useKit } from "../../ui/useTrade";
@@ -38,14 +39,15 @@ const HEAD = /^head-/;
 /** One view of a piece, from an eye that goes round it. */
 export function PieceView(props: Props) {
   const { report, eye, turn, onTurn, onEye, withHeads = true, reshape, overlay } = props;
-  const stems = props.stems ?? report.stems;
+  const every = stemsOf(report.stems);
+  const stems = props.stems ?? every;
   const kit = useKit();
   const { picture } = report;
   const view = useMemo(() => viewOf(picture, eye, turn), [picture, eye, turn]);
   const seen = useMemo(() => (kit ? project(picture, stems, view, kit) : []), [picture, stems, view, kit]);
   const whole = useMemo(
-    () => (kit && props.stems ? project(picture, report.stems, view, kit) : seen),
-    [kit, props.stems, picture, report.stems, view, seen],
+    () => (kit && props.stems ? project(picture, every, view, kit) : seen),
+    [kit, props.stems, picture, every, view, seen],
   );
   const bounds = useMemo(() => boundsFor(picture, whole, view), [picture, whole, view]);
   const layers = useMemo(() => {

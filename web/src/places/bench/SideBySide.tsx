@@ -6,6 +6,7 @@ import { Shapes } from "../../drawing/Drawing";
 import { boundsOf } from "../../drawing/look";
 import { project } from "../../drawing/project";
 import type { View } from "../../drawing/seeing";
+import { stemsOf } from "../../drawing/stems";
 import { Button } from "../../ui/Button";
 import { STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
@@ -118,7 +119,10 @@ const CUT: View = { turn_rad: 0, raised_rad: 0, cut: true };
 /** A small section: vessel, mechanic, stems; as on the drawing sheet. */
 function Sketch({ option }: { option: Option }) {
   const kit = useKit();
-  const flats = useMemo(() => (kit ? project(option.picture, option.stems, CUT, kit) : []), [option, kit]);
+  const flats = useMemo(
+    () => (kit ? project(option.picture, stemsOf(option.stems), CUT, kit) : []),
+    [option, kit],
+  );
   const { xMin, xMax, yMin, yMax } = boundsOf(flats);
   return (
     <svg

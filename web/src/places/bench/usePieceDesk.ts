@@ -1,13 +1,20 @@
 import { useQuery } from "@tanstack/react-query";
+import { useCallback, useRef } from "react";
 import { api } from "../../api/client";
+import { laid, marksOf, type Told } from "../../api/sections";
 import type { Piece, PieceOut, Report } from "../../api/types";
 import { isPiece } from "../../desk/change";
 import { useDesk } from "../../desk/useDesk";
 
-const ask = (eventId: number, piece: Piece) => api.evaluate(eventId, piece, false);
-
 /** One piece on the bench. Fixes take longer than verdicts, so they are asked for once nothing is being tried. */
 export function usePieceDesk(eventId: number, pieceId: number) {
+  const told = useRef<Told | null>(null);
+  const ask = useCallback(async (event: number, piece: Piece): Promise<Report> => {
+    const before = told.current;
+    const now = laid(before, await api.evaluateChange(event, piece, marksOf(before)));
+    told.current = now;
+    return now.report;
+  }, []);
   const desk = useDesk<PieceOut, Report>(eventId, pieceId, isPiece, ask);
   const { kept, trying, readAt } = desk;
   const mended = useQuery({

@@ -8,6 +8,7 @@ import { boundsOf, movedFlat } from "../../drawing/look";
 import { project } from "../../drawing/project";
 import type { Bounds } from "../../drawing/scene";
 import { DOT, type Flat, type Kit, type View } from "../../drawing/seeing";
+import { stemsOf } from "../../drawing/stems";
 import { SEVERITY, STATE_COLOUR, type State, StateMark } from "../../ui/StateMark";
 import { useKit } from "../../ui/useTrade";
 
@@ -161,7 +162,7 @@ function standInLine(pieces: readonly PieceOut[], kit: Kit): Stood[] {
   let edge = 0;
   return pieces.map((piece) => {
     const { report } = piece;
-    const every = report ? project(report.picture, report.stems, LEVEL, kit) : [];
+    const every = report ? project(report.picture, stemsOf(report.stems), LEVEL, kit) : [];
     const flats = every.filter(({ id }) => !LEFT_OUT.has(id));
     const bounds = report ? boundsOf(flats.filter(({ id }) => id !== "ledge")) : BARE;
     const half = Math.max(-bounds.xMin, bounds.xMax);

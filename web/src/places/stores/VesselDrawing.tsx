@@ -15,16 +15,7 @@ type Props = { drawn: Stock["drawn"][string] };
 export function VesselDrawing({ drawn }: Props) {
   const kit = useKit();
   const flats = useMemo(() => {
-    const picture = {
-      primitives: drawn,
-      hung: [],
-      rims_m: [],
-      reach_m: 1,
-      deep_m: 1,
-      low_m: 0,
-      top_m: 1,
-      eyes: [],
-    };
+    const picture = { primitives: drawn, rims_m: [], deep_m: 1 };
     return kit ? project(picture, [], CUT, kit) : [];
   }, [drawn, kit]);
   const { xMin, xMax, yMin, yMax } = boundsOf(flats);
