@@ -1,7 +1,7 @@
 """A report in sections, each with a mark of its content: what the one who asks has already is not sent again.
 
 A section is named by its path in the report. Verdicts are one each, `verdicts/hold`, and so are things drawn that go
-by one name, `picture.primitives/seat`: what follows a slash tells the parts of a list from one another, in their order.
+by one name, `picture.primitives/seat`: what follows a slash tells the parts of a list from one another, in order.
 """
 
 import json

@@ -1,5 +1,7 @@
 """Small plane geometry shared by the placer and the checks; x right, y back, azimuth 0 front, 90° right."""
 
+from functools import cache
+
 import numpy as np
 import numpy.typing as npt
 
@@ -9,10 +11,14 @@ Flags = npt.NDArray[np.bool_]
 GOLDEN_ANGLE_RAD = float(np.pi * (3 - np.sqrt(5)))
 
 
+@cache
 def azimuth_rays(number: int) -> tuple[Array, Array]:
     """Unit rays evenly round the compass from the front: x = sin(azimuth), y = −cos(azimuth)."""
     azimuth = np.arange(number) * (2 * np.pi / number)
-    return np.sin(azimuth), -np.cos(azimuth)
+    rays = np.sin(azimuth), -np.cos(azimuth)
+    for each in rays:
+        each.setflags(write=False)
+    return rays
 
 
 def half_ellipsoid_surface_m2(half_width_m: float, half_depth_m: float, height_m: float) -> float:

@@ -35,6 +35,16 @@ CASES: tuple[Case, ...] = ("typical", "heavy", "low")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class State:
+    """How a vessel stands at some moment: how high its water is over the inside floor, metres."""
+
+    level_m: float
+
+
+DRY = State(level_m=0.0)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Body:
     """One thing with mass, in one load case: what it is, kg, its centre, and what bears it.
 
@@ -97,21 +107,26 @@ def together_bare(build: Build, case: Case) -> tuple[Body, ...]:
     return (*_companions(build, case, stems=False), *tied_weights(build))
 
 
-def own(build: Build, case: Case) -> tuple[Body, ...]:
-    """What stands on the piece's own foot, the stems as one body."""
-    key = ("own", case)
+def on_show(build: Build, case: Case) -> State:
+    """A vessel where it is shown, in a load case."""
+    return State(level_m=case_level_m(build, case))
+
+
+def own(build: Build, case: Case, state: State) -> tuple[Body, ...]:
+    """What stands on the piece's own foot in a state, the stems as one body."""
+    key = ("own", case, state.level_m)
     found = build.memo.get(key)
     if found is None:
-        found = build.memo[key] = (*own_bare(build, case), *_stems(build, case))
+        found = build.memo[key] = (*own_bare(build, case, state), *_stems(build, case))
     return found
 
 
-def own_bare(build: Build, case: Case) -> tuple[Body, ...]:
-    """What stands on the piece's own foot, but the stems."""
-    key = ("bare", case)
+def own_bare(build: Build, case: Case, state: State) -> tuple[Body, ...]:
+    """What stands on the piece's own foot in a state, but the stems."""
+    key = ("bare", case, state.level_m)
     found = build.memo.get(key)
     if found is None:
-        bare = _own_bare(build, case)
+        bare = _own_bare(build, case, state)
         # What is worn lies in its box: no vessel and no water go with it.
         worn = build.mechanic.worn is not None
         found = build.memo[key] = tuple(each for each in bare if each.thing == "mechanic") if worn else bare
@@ -120,7 +135,7 @@ def own_bare(build: Build, case: Case) -> tuple[Body, ...]:
 
 def in_hand(build: Build, case: Case) -> tuple[Body, ...]:
     """What a hand carries of a bouquet: its armature and its stems with what is on them; the vase stays behind."""
-    return tuple(each for each in own(build, case) if each.thing in ("mechanic", "stems"))
+    return tuple(each for each in own(build, case, on_show(build, case)) if each.thing in ("mechanic", "stems"))
 
 
 def beside(build: Build) -> tuple[Body, ...]:
@@ -198,7 +213,7 @@ def support_water_height_m(support: Support) -> float:
 def _companions(build: Build, case: Case, *, stems: bool) -> list[Body]:
     found = []
     for made, x, y in standing_together(build):
-        of_it = own(made, case) if stems else own_bare(made, case)
+        of_it = (own if stems else own_bare)(made, case, on_show(made, case))
         found += [replace(each, x_m=each.x_m + x, y_m=each.y_m + y) if x or y else each for each in of_it]
     return found
 
@@ -215,9 +230,9 @@ def _stems(build: Build, case: Case) -> tuple[Body, ...]:
     )  # fmt: skip
 
 
-def _own_bare(build: Build, case: Case) -> tuple[Body, ...]:
+def _own_bare(build: Build, case: Case, state: State) -> tuple[Body, ...]:
     piece, vessel, mechanic = build.piece, build.piece.vessel, build.mechanic
-    level, base = case_level_m(build, case), build.raised_m
+    level, base = state.level_m, build.raised_m
     heights = [each.height_m for each in mechanic.levels]
     # A bouquet's armature lies under its flowers, only its ends reach the binding.
     middle = heights[0] if piece.carried else sum(heights) / len(heights)
@@ -241,7 +256,7 @@ def _own_bare(build: Build, case: Case) -> tuple[Body, ...]:
             borne_by="vessel",
         ),
         Body(thing="mechanic", mass_kg=wire + soaked, height_m=hold, borne_by="vessel"),
-        Body(thing="water in cups", mass_kg=_in_cups_l(build, case), height_m=hold, borne_by="vessel"),
+        Body(thing="water in cups", mass_kg=_in_cups_l(build, case, state), height_m=hold, borne_by="vessel"),
     ]
     for extra in build.extras:
         if extra.height_m is not None and extra.borne_by != "beside":
@@ -269,7 +284,7 @@ def _support(support: Support) -> list[Body]:
     ]
 
 
-def _in_cups_l(build: Build, case: Case) -> float:
+def _in_cups_l(build: Build, case: Case, state: State) -> float:
     """Water in cups of the mechanic's own, litres: full, or as much as is left of it in the low case."""
     mechanic = build.mechanic
     if not mechanic.own_cups:
@@ -277,4 +292,4 @@ def _in_cups_l(build: Build, case: Case) -> float:
     if case != "low":
         return mechanic.own_water_l
     full = build.piece.water_level_m
-    return mechanic.own_water_l * case_level_m(build, "low") / full if full > 0 else 0.0
+    return mechanic.own_water_l * state.level_m / full if full > 0 else 0.0

@@ -4,8 +4,10 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
+import numpy.typing as npt
 
 from jolly_trellis.core.books.figures import measure, rule
+from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials.air import COVER_UNDER_FLOWERS, COVER_UNDER_MOSS, draw_factor, evaporation_ml_h
 from jolly_trellis.core.materials.vessels import BRIM_GAP, Vessel, inside_size_m
@@ -86,8 +88,7 @@ def run_down(
     highest = int(dry_at_l.argmax()) if len(dry_at_l) else None
     volume_l, now, poured = water.volume_at_l(level_m), 0.0, 0.0
     first: float | None = None
-    hours = np.arange(0.0, min(max(needed_h * 1.5, 12.0), MOST_HOURS), 1 / _SAMPLES_PER_H)
-    hours = np.union1d(hours, [needed_h])
+    hours = sampled_h(needed_h)
     volumes = np.zeros_like(hours)
     for until, pour_l in [*((each.after_h, each.volume_l) for each in top_ups), (MOST_HOURS, 0.0)]:
         fall = fall_from(water, volume_l, dry_at_l, draws_ml_h, evaporation_ml_h_m2)
@@ -113,16 +114,29 @@ def run_down(
     )
 
 
+@remembered
+def sampled_h(needed_h: float) -> Array:
+    """The hours at which a course is told, the event's end among them, rising."""
+    hours = np.arange(0.0, min(max(needed_h * 1.5, 12.0), MOST_HOURS), 1 / _SAMPLES_PER_H)
+    return np.union1d(hours, [needed_h])
+
+
+@remembered
+def _stops_l(water: WaterTable, dry_at_l: Array) -> tuple[Array, npt.NDArray[np.intp]]:
+    """Every volume, rising, at which the rate of a fall changes; and the cut ends from the lowest."""
+    stops = np.unique(np.concatenate([water.volume_l, dry_at_l, [0.0]]))
+    return stops, np.argsort(dry_at_l)
+
+
 def fall_from(
     water: WaterTable, start_l: float, dry_at_l: Array, draws_ml_h: Array, evaporation_ml_h_m2: float
 ) -> Fall:
     """The fall from a volume with nothing poured in."""
-    stops = np.concatenate([water.volume_l, dry_at_l, [0.0]])
-    volumes = np.unique(np.append(stops[stops < start_l], start_l))[::-1]
+    stops, order = _stops_l(water, dry_at_l)
+    volumes = np.append(stops[: np.searchsorted(stops, start_l)], start_l)[::-1]
     if len(volumes) < 2:
         return Fall(volumes_l=np.zeros(2), hours=np.array([0.0, MOST_HOURS]))
     middle = (volumes[1:] + volumes[:-1]) / 2
-    order = np.argsort(dry_at_l)
     total = np.concatenate([[0.0], np.cumsum(draws_ml_h[order])])
     drawing = total[np.searchsorted(dry_at_l[order], middle)]
     area = np.interp(middle, water.volume_l, water.area_m2)
@@ -196,8 +210,7 @@ def pooled(
     """
     rate = max(draw_ml_h / 1000, 1e-9)
     left, now, first, poured = volume_l, 0.0, None, 0.0
-    hours = np.arange(0.0, min(max(needed_h * 1.5, 12.0), MOST_HOURS), 1 / _SAMPLES_PER_H)
-    hours = np.union1d(hours, [needed_h])
+    hours = sampled_h(needed_h)
     volumes = np.zeros_like(hours)
     for until, pour_l in [*((each.after_h, each.volume_l) for each in top_ups), (MOST_HOURS, 0.0)]:
         inside = (hours >= now - 1e-9) & (hours <= until + 1e-9)

@@ -81,7 +81,7 @@ class Build:
     raised_m: float
     companions: tuple["Build", ...] = ()
     spill: SizedSpill | None = None
-    memo: dict[tuple[str, ...], Any] = field(init=False, default_factory=dict, compare=False, repr=False)
+    memo: dict[tuple[str | float, ...], Any] = field(init=False, default_factory=dict, compare=False, repr=False)
 
     @property
     def air(self) -> Air | None:

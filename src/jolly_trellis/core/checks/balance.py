@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from jolly_trellis.core.books.bodies import Case, case_level_m, centre_of, standing_together, together
+from jolly_trellis.core.books.bodies import Case, State, centre_of, on_show, standing_together, together
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.building.footing import Footing, Outline, ledge_edge_m
 from jolly_trellis.core.geometry import Array, azimuth_rays
@@ -58,9 +58,13 @@ def footing_of(build: Build) -> Footing:
 
 def foot_edge_m(build: Build, balance: Balance) -> Array:
     """Distance along each of 72 azimuths from below the centre of mass to the footing's edge, metres."""
-    ray_x, ray_y = azimuth_rays(DIRECTIONS)
-    x, y = np.full(DIRECTIONS, balance.x_m), np.full(DIRECTIONS, balance.y_m)
-    return footing_of(build).edge_m(x, y, ray_x, ray_y)
+    key = ("edge", balance.x_m, balance.y_m)
+    found = build.memo.get(key)
+    if found is None:
+        ray_x, ray_y = azimuth_rays(DIRECTIONS)
+        x, y = np.full(DIRECTIONS, balance.x_m), np.full(DIRECTIONS, balance.y_m)
+        found = build.memo[key] = footing_of(build).edge_m(x, y, ray_x, ray_y)
+    return found
 
 
 def balance_of(build: Build, case: Case) -> Balance:
@@ -74,7 +78,9 @@ def balance_of(build: Build, case: Case) -> Balance:
 
 def _balance_of(build: Build, case: Case) -> Balance:
     centre = centre_of(together(build, case))
-    turning = np.array([turning_kg_m(each, case) for each, _, _ in standing_together(build)]).sum(axis=0)
+    turning = np.array([turning_kg_m(each, on_show(each, case)) for each, _, _ in standing_together(build)]).sum(
+        axis=0
+    )
     return Balance(
         mass_kg=centre.mass_kg,
         x_m=centre.x_m,
@@ -85,9 +91,9 @@ def _balance_of(build: Build, case: Case) -> Balance:
     )
 
 
-def turning_kg_m(build: Build, case: Case) -> tuple[float, float]:
+def turning_kg_m(build: Build, state: State) -> tuple[float, float]:
     """Mass of a vessel's water times how far it raises its centre in a tilt, about both axes, kg·m."""
-    level = case_level_m(build, case)
+    level = state.level_m
     water_l = build.water.volume_at_l(level)
     turning = vessels.surface_second_moment_m4(build.piece.vessel, level)
     return water_l * water_rise_m(turning[0], water_l), water_l * water_rise_m(turning[1], water_l)

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 
-from jolly_trellis.core.books.bodies import own_bare
+from jolly_trellis.core.books.bodies import on_show, own_bare
 from jolly_trellis.core.books.figures import Figure, Shown, rule
 from jolly_trellis.core.books.water import JUG_L
 from jolly_trellis.core.building.build import Build
@@ -136,7 +136,11 @@ def loads_of(build: Build) -> tuple[Load, ...]:
         overhung = piece.envelope.depth_m > body + OVERHANG.value
         kg = journey.heavy_kg
         if support is not None and not going.apart:
-            kg += sum(each.mass_kg for each in own_bare(build, "heavy") if each.thing in ("support", "ballast water"))
+            kg += sum(
+                each.mass_kg
+                for each in own_bare(build, "heavy", on_show(build, "heavy"))
+                if each.thing in ("support", "ballast water")
+            )
         found.append(Load(name="the piece as it travels", mass_kg=kg, deep_m=body, overhung=overhung))
         lifted = lifted_out(build)
         if lifted == "insert" and piece.insert is not None:

@@ -5,8 +5,19 @@ from dataclasses import dataclass, replace
 import numpy as np
 import numpy.typing as npt
 
-from jolly_trellis.core.books.bodies import Body, Case, own_bare, rows_in, standing_together, tied_weights
+from jolly_trellis.core.books.bodies import (
+    DRY,
+    Body,
+    Case,
+    State,
+    on_show,
+    own_bare,
+    rows_in,
+    standing_together,
+    tied_weights,
+)
 from jolly_trellis.core.books.figures import rule
+from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.building import stacks
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.building.footing import Footing, Outline
@@ -16,7 +27,7 @@ from jolly_trellis.core.checks.making_phases import phases_of, usual_order
 from jolly_trellis.core.checks.travel import journey_of
 from jolly_trellis.core.geometry import Array, azimuth_rays
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
-from jolly_trellis.core.plan.piece import StemRef
+from jolly_trellis.core.plan.piece import RecipeLine, StemRef
 from jolly_trellis.core.stems.stem_set import laid_out_lines
 
 TIP_MAKING = rule("Tip angle a piece needs while it is being made", "angle", float(np.radians(8)))
@@ -125,16 +136,21 @@ def lay_out(build: Build) -> Work:
     )
 
 
-def refs_of(build: Build, vessel: int) -> list[StemRef]:
+def refs_of(build: Build, vessel: int) -> tuple[StemRef, ...]:
     """The name of every row of a build: its line in the recipe as planned, and which of that line's it is."""
-    lines = laid_out_lines(build.piece.recipe)
+    return _refs(build.piece.recipe, build.placement.stems.line_index, vessel)
+
+
+@remembered
+def _refs(recipe: tuple[RecipeLine, ...], line_index: tuple[int, ...], vessel: int) -> tuple[StemRef, ...]:
+    lines = laid_out_lines(recipe)
     seen: dict[int, int] = {}
     refs = []
-    for place in build.placement.stems.line_index:
+    for place in line_index:
         line = lines[place]
         refs.append(StemRef(line=line, nth=seen.get(line, 0), vessel=vessel))
         seen[line] = seen.get(line, 0) + 1
-    return refs
+    return tuple(refs)
 
 
 def kept_order(work: Work, kept: tuple[StemRef, ...]) -> tuple[Order, int]:
@@ -260,13 +276,14 @@ def _standing(
     build: Build, name: str, together: tuple[tuple[Build, float, float], ...], footing: Footing, *, dry: bool
 ) -> Tipping:
     on_ledge = build.piece.setting.where == "ledge"
-    watered = [(_while_made(made, dry=dry), x, y) for made, x, y in together]
-    turning = np.array([turning_kg_m(made, "typical") for made, _, _ in watered]).sum(axis=0)
+    watered = [(made, x, y, _while_made(made, dry=dry)) for made, x, y in together]
+    turning = np.array([turning_kg_m(made, state) for made, _, _, state in watered]).sum(axis=0)
     started = []
     for case in _CASES:
         fixed = list(tied_weights(build))
-        for made, x, y in watered:
-            fixed += [replace(each, x_m=each.x_m + x, y_m=each.y_m + y) for each in own_bare(made, case)]
+        for made, x, y, state in watered:
+            bare = own_bare(made, case, state)
+            fixed += [replace(each, x_m=each.x_m + x, y_m=each.y_m + y) if x or y else each for each in bare]
         start = _fixed_sums(fixed, footing if on_ledge else None)
         start[_OUT] += stand_ledge.pull_moment_n_m(build, case)[1] if on_ledge else 0.0
         started.append(start)
@@ -287,27 +304,27 @@ def _on_joint(build: Build) -> Tipping:
     up = support.height_m if support is not None else 0.0
     offset = stacks.offset_of(support, vessel) if support is not None else 0.0
     edge = stacks.joint_edge_m(bowl_foot_m=across, support_top_m=across, offset_m=offset)
-    made = _while_made(build, dry=build.piece.making.water_last)
-    above = [[each for each in own_bare(made, case) if each.on_joint] for case in _CASES]
+    state = _while_made(build, dry=build.piece.making.water_last)
+    above = [[each for each in own_bare(build, case, state) if each.on_joint] for case in _CASES]
     ring = Outline(plan_shape="round", x_m=0.0, y_m=0.0, width_m=2 * edge, depth_m=2 * edge)
     return Tipping(
         name="the bowl on its support",
         footing=Footing(feet=(ring,)),
         on_ledge=False,
         start=np.stack([_fixed_sums(fixed, None) for fixed in above]),
-        turning_kg_m=np.array(turning_kg_m(made, "typical")),
+        turning_kg_m=np.array(turning_kg_m(build, state)),
         lift_m=up,
     )
 
 
-def _while_made(build: Build, *, dry: bool) -> Build:
-    """The piece with the water it has on the bench: none where it is made dry; what it travels with; or all of it."""
+def _while_made(build: Build, *, dry: bool) -> State:
+    """The water it has on the bench: none where it is made dry; what it travels with; or all of it."""
     if dry:
-        return replace(build, piece=replace(build.piece, water_level_m=0.0))
+        return DRY
     going, journey = build.piece.transport, journey_of(build)
     if going is None or going.made_on_site or journey is None or build.piece.carried:
-        return build
-    return replace(build, piece=replace(build.piece, water_level_m=journey.level_m))
+        return on_show(build, "typical")
+    return State(level_m=journey.level_m)
 
 
 def _fixed_sums(bodies: list[Body], ledge: Footing | None) -> Array:

@@ -4,8 +4,10 @@ import numpy as np
 import numpy.typing as npt
 
 from jolly_trellis.core.books.figures import rule
-from jolly_trellis.core.building.build import Build
+from jolly_trellis.core.books.memory import remembered
+from jolly_trellis.core.building.build import Build, Rows
 from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.placement.place import Placement
 from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 
@@ -36,13 +38,18 @@ def phase_of(line: RecipeLine, variety: Variety) -> int:
 
 def phases_of(build: Build) -> npt.NDArray[np.intp]:
     """The phase of every row of a piece's stems."""
-    stems = build.placement.stems
+    return _phases(build.placement, build.mechanic.anchored)
+
+
+@remembered
+def _phases(placement: Placement, anchored: bool) -> npt.NDArray[np.intp]:  # all of them are the key
+    stems = placement.stems
     by_line = [phase_of(line, variety) for line, variety, _, _ in stems.lines]
     phases = (
         np.array(by_line, dtype=np.intp)[np.asarray(stems.line_index)] if len(stems) else np.zeros(0, dtype=np.intp)
     )
-    if build.mechanic.anchored and len(phases):
-        away = np.hypot(build.placement.seat_x_m, build.placement.seat_y_m)
+    if anchored and len(phases):
+        away = np.hypot(placement.seat_x_m, placement.seat_y_m)
         phases[np.lexsort((-away, phases))[: int(ANCHORS.value)]] = 0
     return phases
 
@@ -52,12 +59,14 @@ def usual_order(build: Build) -> npt.NDArray[np.intp]:
 
     Within a line the stems are taken by azimuth, each followed by the one across from it.
     """
-    stems, placement = build.placement.stems, build.placement
-    phases = phases_of(build)
+    return _usual_order(build.placement, build.rows, build.mechanic.anchored)
+
+
+@remembered
+def _usual_order(placement: Placement, weigh: Rows, anchored: bool) -> npt.NDArray[np.intp]:
+    stems, phases = placement.stems, _phases(placement, anchored)
     order: list[int] = []
-    heft = [
-        float(build.rows.mass_kg[first : first + rows].mean()) if rows else 0.0 for _, _, first, rows in stems.lines
-    ]
+    heft = [float(weigh.mass_kg[first : first + rows].mean()) if rows else 0.0 for _, _, first, rows in stems.lines]
     catches = [variety.thorny or variety.forked for _, variety, _, _ in stems.lines]
     lines = sorted(range(len(stems.lines)), key=lambda index: (not catches[index], -heft[index]))
     azimuth = np.arctan2(placement.tip_m[:, 0], -placement.tip_m[:, 1])

@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import replace
+from functools import cache
 
 import numpy as np
 
@@ -84,9 +85,15 @@ def tip_angle_needed_rad(top_m: float) -> float:
 
 def tip_angles_rad(build: Build, balance: Balance) -> Array:
     """Tip angle towards each of 72 azimuths from the front, radians: the tip rose."""
-    ray_x, ray_y = azimuth_rays(DIRECTIONS)
-    rise = balance.water_rise_x_m * ray_x**2 + balance.water_rise_y_m * ray_y**2
+    across, over = _squared_rays()
+    rise = balance.water_rise_x_m * across + balance.water_rise_y_m * over
     return np.arctan2(foot_edge_m(build, balance), balance.height_m + rise)
+
+
+@cache
+def _squared_rays() -> tuple[Array, Array]:
+    ray_x, ray_y = azimuth_rays(DIRECTIONS)
+    return ray_x**2, ray_y**2
 
 
 def judge(build: Build) -> Verdict:

@@ -3,7 +3,7 @@
 import math
 from dataclasses import replace
 
-from jolly_trellis.core.books.bodies import Case, centre_of, own
+from jolly_trellis.core.books.bodies import Case, centre_of, on_show, own
 from jolly_trellis.core.books.figures import Figure, Shown, measure, rule
 from jolly_trellis.core.building import stacks
 from jolly_trellis.core.building.build import Build
@@ -34,7 +34,7 @@ def judge_joint(build: Build, case: Case, push_height_m: float) -> list[Finding]
         return []
     offset, nested = stacks.offset_of(support, vessel), stacks.nests_m(vessel, support) > 0
     across = stacks.joint_across_m(vessel, support)
-    above = centre_of(tuple(each for each in own(build, case) if each.on_joint))
+    above = centre_of(tuple(each for each in own(build, case, on_show(build, case)) if each.on_joint))
     kg, lean = above.mass_kg, math.hypot(above.x_m, above.y_m)
     edge = stacks.joint_edge_m(bowl_foot_m=across, support_top_m=across, offset_m=offset) - lean
     arm = max(push_height_m - support.height_m, 0.05)

@@ -6,7 +6,7 @@ from typing import Literal
 
 import numpy as np
 
-from jolly_trellis.core.books.bodies import Case, centre_of, own
+from jolly_trellis.core.books.bodies import Case, State, centre_of, in_hand, own
 from jolly_trellis.core.books.figures import Figure, Shown, measure, rule
 from jolly_trellis.core.books.water import CAREFUL, along_drive_m, slop_m, steady_level_m
 from jolly_trellis.core.building.build import Build
@@ -214,8 +214,7 @@ def lifted_out(build: Build) -> Literal["", "insert", "pad"]:
 
 def _on_bucket(build: Build, case: Case) -> Balance:
     """A pad with its stems on a bucket a third full, their ends in its water."""
-    bodies = tuple(each for each in own(build, case) if each.thing in ("mechanic", "stems"))
-    riding = centre_of(bodies)
+    riding = centre_of(in_hand(build, case))
     bucket = BUCKET_KG.value + BUCKET_WATER.value
     whole = riding.mass_kg + bucket
     up = riding.height_m - build.rim_z_m + BUCKET_TALL.value
@@ -239,9 +238,8 @@ def _balance(build: Build, level_m: float, case: Case = "typical") -> Balance:
     lifted = lifted_out(build)
     if lifted == "pad":
         return _on_bucket(build, case)
-    lowered = replace(build.piece, water_level_m=level_m)
     away = build.raised_m
-    bodies = own(replace(build, piece=lowered), case)
+    bodies = own(build, case, State(level_m=level_m))
     if lifted == "insert":
         packed = [each for each in bodies if each.thing == "part" and each.borne_by == "urn"]
         bodies = tuple(each for each in bodies if each.thing != "urn" and each not in packed)

@@ -99,8 +99,7 @@ def place(x: float, y: float, z: float) -> Place:
 
 def run(points: Iterable[Sequence[float]] | Array) -> Run:
     """Points as a run, to the tenth of a millimetre."""
-    rows = np.round(np.asarray(points, dtype=np.float64), 4).tolist()
-    return tuple((row[0], row[1], row[2]) for row in rows)
+    return tuple(map(tuple, np.asarray(points, dtype=np.float64).round(4).tolist()))
 
 
 def line(name: str, ink: str, layer: int, *runs: Run, width_m: float | None = None, closed: bool = False) -> Shape:

@@ -71,13 +71,7 @@ def picture_of(piece: Piece, report: Report, varieties: Mapping[str, Variety]) -
     ]
     rims = (report.rim_m, *(each.rim_m for each in report.companions))
     top = max(piece.envelope.height_m, report.outline.height_m, *rims)
-    low = (
-        min(hung.tip_z_m, default=0.0) - 0.03
-        if hung
-        else -SLAB_M
-        if report.ledge is not None
-        else 0.0
-    )
+    low = min(hung.tip_z_m, default=0.0) - 0.03 if hung else -SLAB_M if report.ledge is not None else 0.0
     if report.mechanic.worn and report.stems:
         low = min(*report.stems.end_z_m, *report.stems.tip_z_m) - 0.02
         top = report.outline.height_m
@@ -277,9 +271,7 @@ def _rods(report: Report) -> list[Primitive]:
         end = np.array([stems.end_x_m[index], stems.end_y_m[index], stems.end_z_m[index]])
         tip = np.array([stems.tip_x_m[index], stems.tip_y_m[index], stems.tip_z_m[index]])
         down = (end - tip) / max(float(np.linalg.norm(end - tip)), 1e-9)
-        found.append(
-            line(f"rod-{index}", "twig", Layer.UNDER, run(np.stack([end, end + rod * down])), width_m=0.005)
-        )
+        found.append(line(f"rod-{index}", "twig", Layer.UNDER, run(np.stack([end, end + rod * down])), width_m=0.005))
     if report.mechanic.worn == "head" and report.bouquet is not None and stems:
         radius = max(map(math.hypot, stems.tip_x_m, stems.tip_y_m))
         turns = np.linspace(0, 2 * math.pi, 49)[:-1]
