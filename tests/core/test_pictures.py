@@ -6,10 +6,10 @@ from dataclasses import replace
 
 import pytest
 
+from jolly_trellis.core.drawing.picture import Stems
 from jolly_trellis.core.drawing.primitives import (
     Turned,
 )
-from jolly_trellis.core.drawing.picture import Stems
 from jolly_trellis.core.drawing.project import Flat, View, project
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report

@@ -1,6 +1,7 @@
 """Reports kept by what they came from: found after a restart, never for anything else, done without where lost."""
 
 import sqlite3
+import zlib
 from collections.abc import Iterator
 from contextlib import closing
 from dataclasses import replace
@@ -63,7 +64,32 @@ def test_what_was_judged_is_found_again_after_a_restart(
     with closing(open_studio(tmp_path)) as again:
         assert all_of(again) == first
     assert worked.times == 9
-    assert (tmp_path / FILE_NAME).stat().st_size < 400_000
+    assert (tmp_path / FILE_NAME).stat().st_size < 250_000
+
+
+def test_what_it_is_called_and_how_many_there_are_is_nothing_to_its_report(
+    demo: sqlite3.Connection, worked: Counted
+) -> None:
+    first = all_of(demo)
+    for part in (1, planning.state(demo, 1).plan.rigs[0].id):
+        kept, _ = planning.part_of(demo, 1, part)
+        named = replace(kept, name="Another name")
+        if part == 1:
+            named = replace(named, quantity=40)  # type: ignore[call-arg]
+        revision = planning.state(demo, 1).event.revision
+        planning.put_part(demo, 1, part, named, base_revision=revision, label="Rename")
+    assert all_of(demo) == first
+    assert worked.times == 9
+
+
+def test_pictures_are_drawn_again_and_not_kept(demo: sqlite3.Connection, worked: Counted, tmp_path: Path) -> None:
+    first = all_of(demo)
+    kept_reports.forget()
+    with closing(sqlite3.connect(tmp_path / FILE_NAME)) as file:
+        bodies = [zlib.decompress(each[0]) for each in file.execute("SELECT body FROM report")]
+    assert len(bodies) == len(first)
+    assert not any(b'"primitives"' in each for each in bodies)
+    assert all(b'"primitives"' in each.written for each in all_of(demo).values())
 
 
 def test_another_plan_brief_store_or_book_is_judged_anew(demo: sqlite3.Connection, worked: Counted) -> None:

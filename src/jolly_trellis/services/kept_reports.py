@@ -1,7 +1,8 @@
 """Reports kept by the hash of what they came from, in memory and beside the studio's data, so that opening is cheap.
 
-What is kept follows from the plan, the stores, the figures and the program's own text; all of that is in the key. The
-file may be deleted at any time; it is no part of what is saved and put back.
+What is kept follows from the plan, the stores, the figures and the program's own text; all of that is in the key, but
+not what a part is called, nor how many of it there are, of which no report tells. Pictures are drawn again from what
+is kept. The file may be deleted at any time; it is no part of what is saved and put back.
 """
 
 import hashlib
@@ -11,7 +12,7 @@ import zlib
 from collections import OrderedDict
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 from importlib.resources import files
 from importlib.resources.abc import Traversable
@@ -20,9 +21,12 @@ from pathlib import Path
 from pydantic import TypeAdapter, ValidationError
 
 from jolly_trellis.core.event.parts import Part
+from jolly_trellis.core.judging.pictures import picture_of
 from jolly_trellis.core.judging.report import Report
-from jolly_trellis.core.plan.piece import Conditions
+from jolly_trellis.core.plan.piece import Conditions, Piece
 from jolly_trellis.core.rigging.assess import RigReport
+from jolly_trellis.core.rigging.drops import as_made
+from jolly_trellis.core.rigging.resting import drawn
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services.conditions import mark_of, path_of
 from jolly_trellis.store import codec
@@ -31,6 +35,7 @@ from jolly_trellis.store.plan import MOST_PARTS
 FILE_NAME = "kept-reports.sqlite"
 _MADE = "CREATE TABLE IF NOT EXISTS report (key TEXT PRIMARY KEY, used INTEGER NOT NULL, body BLOB NOT NULL) STRICT"
 _PIECE, _RIG = TypeAdapter(Report), TypeAdapter(RigReport)
+_LEVEL = 6
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -48,7 +53,8 @@ _lock = threading.Lock()
 class KeptReports:
     """What is kept of one studio under one set of conditions; to be had from `of`."""
 
-    def __init__(self, mark: str | None, file: sqlite3.Connection | None) -> None:
+    def __init__(self, conditions: Conditions, mark: str | None, file: sqlite3.Connection | None) -> None:
+        self._conditions = conditions
         self._mark = mark
         self._file = file
         self._new: dict[str, Kept] = {}
@@ -67,17 +73,16 @@ class KeptReports:
         if body is None:
             return None
         try:
-            adapter = _RIG if isinstance(part, Rig) else _PIECE
-            found = Kept(report=adapter.validate_json(body), written=body)
+            report = (_RIG if isinstance(part, Rig) else _PIECE).validate_json(body)
         except ValidationError:
             return None
+        found = _kept(self._with_picture(part, report))
         _remember(key, found)
         return found
 
     def keep(self, part: Part, report: Report | RigReport) -> Kept:
         """Keep the report of a part under these conditions."""
-        written = _RIG.dump_json(report) if isinstance(report, RigReport) else _PIECE.dump_json(report)
-        made = Kept(report=report, written=written)
+        made = _kept(report)
         if self._mark is not None:
             key = self._key(part)
             _remember(key, made)
@@ -88,7 +93,7 @@ class KeptReports:
         """Write what is new into the file; the oldest beyond what an event takes go."""
         if self._file is None or not self._new:
             return
-        rows = [(key, zlib.compress(each.written, 1)) for key, each in self._new.items()]
+        rows = [(key, zlib.compress(_without_picture(each.report), _LEVEL)) for key, each in self._new.items()]
         with suppress(sqlite3.Error), self._file:
             self._file.execute("BEGIN IMMEDIATE")
             newest = self._file.execute("SELECT coalesce(max(used), 0) FROM report").fetchone()[0]
@@ -102,7 +107,17 @@ class KeptReports:
             )
 
     def _key(self, part: Part) -> str:
-        return hashlib.sha256(f"{_program()}|{self._mark}|{codec.dumps(part)}".encode()).hexdigest()
+        same = replace(part, name="", quantity=1) if isinstance(part, Piece) else replace(part, name="")
+        return hashlib.sha256(f"{_program()}|{self._mark}|{codec.dumps(same)}".encode()).hexdigest()
+
+    def _with_picture(self, part: Part, report: Report | RigReport) -> Report | RigReport:
+        """A report as it was kept, with its picture drawn again."""
+        with self._conditions.figures.open():
+            if isinstance(report, Report) and isinstance(part, Piece):
+                return replace(report, picture=picture_of(part, report, self._conditions.varieties))
+            if isinstance(report, RigReport) and isinstance(part, Rig):
+                return replace(report, rest=drawn(as_made(part), report.rest, self._conditions))
+        raise TypeError(f"{report!r} is no report of {part!r}")
 
     def _read(self, key: str) -> bytes | None:
         if self._file is None:
@@ -122,10 +137,10 @@ def of(conn: sqlite3.Connection, conditions: Conditions) -> Iterator[KeptReports
     """
     mark, path = mark_of(conditions), path_of(conn)
     if mark is None or not path:
-        yield KeptReports(mark, None)
+        yield KeptReports(conditions, mark, None)
         return
     file = _opened(Path(path).parent / FILE_NAME)
-    kept = KeptReports(mark, file)
+    kept = KeptReports(conditions, mark, file)
     try:
         yield kept
         kept.write()
@@ -160,6 +175,18 @@ def forget() -> None:
     """Forget what is in memory, as a restart does."""
     with _lock:
         _memory.clear()
+
+
+def _kept(report: Report | RigReport) -> Kept:
+    written = _RIG.dump_json(report) if isinstance(report, RigReport) else _PIECE.dump_json(report)
+    return Kept(report=report, written=written)
+
+
+def _without_picture(report: Report | RigReport) -> bytes:
+    """A report as it goes into the file."""
+    if isinstance(report, RigReport):
+        return _RIG.dump_json(report, exclude={"rest": {"picture"}})
+    return _PIECE.dump_json(report, exclude={"picture"})
 
 
 def _remember(key: str, kept: Kept) -> None:
