@@ -53,10 +53,11 @@ from tests.events import demo_made, job
 from tests.published.test_rigs_against_a_structural_library import by_the_library, hung
 from tests.rigs import run
 from tools.calibration import loop_ms
-from tools.running import ROOT, Served, chromium, served, until
+from tools.running import ROOT, Served, chromium, served
 
 # The loop on the machine on which the aims were set, in its quicker hours.
 LOOP_WHEN_SET_MS = 14.3
+# In the page: from a pointer's move to the paint that shows what was told of it.
 WATCH = """
 (() => {
   let moved = 0, due = 0;
@@ -66,7 +67,7 @@ WATCH = """
   window.fetch = async (...asked) => {
     const begun = moved;
     const answer = await fetched(...asked);
-    if (String(asked[0]).endsWith('/evaluate/changed')) due = begun;
+    if (/(evaluate.changed|settle)$/.test(String(asked[0]))) due = begun;
     return answer;
   };
   addEventListener('DOMContentLoaded', () => {
@@ -82,6 +83,33 @@ WATCH = """
     }).observe(document.body, { subtree: true, childList: true, attributes: true, characterData: true });
   });
 })();
+"""
+# A handle that nothing else lies over.
+FREE = """
+[...document.querySelectorAll("[data-handle]")].find((each) => {
+  const { x, y, width, height } = each.getBoundingClientRect();
+  return document.elementFromPoint(x + width / 2, y + height / 2)?.closest("[data-handle]") === each;
+}).dataset.handle
+"""
+DRAG = """
+async ([handle, x, y, steps]) => {
+  const held = document.querySelector(`[data-handle="${handle}"]`);
+  const upright = held.getAttribute("aria-orientation") === "vertical";
+  const before = window.__repaints.length;
+  for (let step = 0; step < steps; step += 1) {
+    await new Promise((go) => requestAnimationFrame(() => setTimeout(go, 0)));
+    const by = 4 + 3 * (step % 4);
+    held.dispatchEvent(new PointerEvent("pointermove", {
+      bubbles: true, pointerId: 1, buttons: 1, clientX: upright ? x : x + by, clientY: upright ? y + by : y,
+    }));
+    const given_up = performance.now() + 10000;
+    while (window.__repaints.length <= before + step) {
+      if (performance.now() > given_up) throw new Error(`nothing was drawn for step ${step} of ${handle}`);
+      await new Promise((go) => setTimeout(go, 2));
+    }
+  }
+  return window.__repaints.slice(before + 3);
+}
 """
 
 
@@ -126,34 +154,34 @@ def script_kb(which: str) -> float:
 
 def round_trips(server: Served, runs: int) -> list[float]:
     piece = ordinary.stems(demo_plan().pieces[0].part, 60)
-    body = {"piece": codec.to_plain(piece), "with_fixes": False}
+    levels = itertools.cycle([piece.water_level_m - nth / 1000 for nth in range(7)])
+    have: dict[str, str] = {}
     with httpx2.Client(base_url=server.url) as client:
 
         def ask() -> None:
-            client.post("/api/events/1/evaluate", json=body).raise_for_status()
+            nonlocal have
+            body = {"piece": codec.to_plain(replace(piece, water_level_m=next(levels))), "have": have}
+            answer = client.post("/api/events/1/evaluate/changed", json=body).raise_for_status()
+            have = answer.json()["marks"]
 
         return timed(ask, runs)
 
 
-def drags(page: Page, server: Served, runs: int) -> list[float]:
-    """Pointer move to the paint that shows its verdicts, on the demo's bowl with 60 stems."""
-    piece = codec.to_plain(ordinary.stems(demo_plan().pieces[0].part, 60))
-    saved = httpx2.post(f"{server.url}/api/events/1/parts", json={"base_revision": 1, "part": piece})
-    page.add_init_script(WATCH)
-    page.goto(f"{server.url}/events/1/pieces/{saved.json()['added']}")
-    handle = page.locator("[data-handle=water]")
-    handle.wait_for()
-    box = handle.bounding_box()
+def drags(page: Page, handle: str, runs: int) -> list[float]:
+    """Pointer move to the paint that shows what is told of it, each step of one drag, which is then given up."""
+    page.wait_for_timeout(1500)
+    grip = page.locator(f'[data-handle="{handle}"]').first
+    grip.wait_for()
+    box = grip.bounding_box()
     if box is None:
-        raise RuntimeError("the water handle is not on the screen")
+        raise RuntimeError(f"the handle {handle} is not on the screen")
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
     page.mouse.move(x, y)
     page.mouse.down()
-    for turn in range(runs + 3):
-        page.mouse.move(x, y + 4 + 3 * (turn % 4))
-        until(page, f"window.__repaints.length > {turn}")
+    times = page.evaluate(DRAG, [handle, x, y, runs + 3])
+    page.keyboard.press("Escape")
     page.mouse.up()
-    return [float(each) for each in page.evaluate("window.__repaints")[3:]]
+    return [float(each) for each in times]
 
 
 TURN = """
@@ -416,12 +444,25 @@ def _reservations(_: Served) -> dict[str, float]:
 
 
 def _pointer(server: Served) -> dict[str, object]:
+    """On the demo's bowl with 60 stems, on its largest piece, on the rig with most lines."""
+    piece = codec.to_plain(ordinary.stems(demo_plan().pieces[0].part, 60))
+    saved = httpx2.post(f"{server.url}/api/events/1/parts", json={"base_revision": 1, "part": piece}).json()["added"]
+    largest = max(demo_plan().pieces, key=lambda each: sum(line.count for line in each.part.recipe)).id
+    rig = max(demo_plan().rigs, key=lambda each: len(each.part.lines))
     with chromium() as browser:
         page = browser.new_page(viewport={"width": 1280, "height": 800})
-        return {
-            "pointer_move_to_repaint": spread(drags(page, server, 60), aim_ms=60.0),
-            "step_of_the_turn_to_repaint": spread(turns(page, 40), aim_ms=50.0),
-        }
+        page.add_init_script(WATCH)
+        found: dict[str, object] = {}
+        for name, part in (("60_stems", saved), ("largest", largest)):
+            page.goto(f"{server.url}/events/1/pieces/{part}")
+            for handle in ("water", "rim", "envelope-width"):
+                found[f"pointer_to_repaint_{handle}_{name}"] = spread(drags(page, handle, 60), aim_ms=60.0)
+            found[f"turn_to_repaint_{name}"] = spread(turns(page, 40), aim_ms=50.0)
+        page.goto(f"{server.url}/events/1/rigs/{rig.id}")
+        page.locator('[data-id="point-0"]').first.click()
+        page.locator("[data-handle]").first.wait_for()
+        point = str(page.evaluate(FREE))
+        return found | {"pointer_to_repaint_point_of_a_rig": spread(drags(page, point, 60), aim_ms=60.0)}
 
 
 _SERVED: dict[str, Callable[[Served], Any]] = {

@@ -1,6 +1,8 @@
 """The rig place: hung and mounted work solved while it is drawn, and snipped; the survey of the place."""
 
 from fastapi import APIRouter
+from fastapi.responses import Response
+from pydantic import TypeAdapter
 
 from jolly_trellis.api.deps import BaseRevision, Connection, Number
 from jolly_trellis.api.rig_models import AssessRig, PutSurvey, SizeFinished, SnipLine, SurveyOut
@@ -16,6 +18,7 @@ from jolly_trellis.core.rigging.survey import Survey, unanswered
 from jolly_trellis.services import planning, rigging
 from jolly_trellis.services.conditions import conditions_of
 
+_REST = TypeAdapter(Rest)
 router = APIRouter(prefix="/api/events/{event_id}", tags=["rig"])
 
 
@@ -24,9 +27,11 @@ def assess_rig(event_id: Number, body: AssessRig, conn: Connection) -> RigReport
     return _judged(conn, event_id, body.rig)
 
 
-@router.post("/settle")
-def settle_rig(event_id: Number, body: AssessRig, conn: Connection) -> Rest:
-    return settle(body.rig, conditions_of(conn, planning.brief_of(conn, event_id)))
+@router.post("/settle", response_model=Rest)
+def settle_rig(event_id: Number, body: AssessRig, conn: Connection) -> Response:
+    """Asked many times a second while a hand drags: written straight to JSON, since the core made every value."""
+    rest = settle(body.rig, conditions_of(conn, planning.brief_of(conn, event_id)))
+    return Response(_REST.dump_json(rest), media_type="application/json")
 
 
 @router.post("/rig-fixes")
