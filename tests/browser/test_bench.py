@@ -3,9 +3,9 @@
 import re
 
 import pytest
-from playwright.sync_api import Browser, Locator, Page, expect
+from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect
 
-from tools.running import Served
+from tools.running import Served, until
 
 pytestmark = pytest.mark.browser
 
@@ -61,6 +61,49 @@ def test_all_eight_verdicts_have_their_place(page: Page, served: Served) -> None
     states = page.locator("[data-verb]").evaluate_all("all => all.map(e => [e.dataset.verb, e.dataset.state])")
     assert [verb for verb, _ in states] == ["hold", "stand", "drink", "travel", "hang", "hide", "see", "lift"]
     assert dict(states)["hang"] == "not needed"
+
+
+# React tells whoever stands here of every time that it has written to the page.
+COMMITS = """
+window.__commits = 0;
+window.__REACT_DEVTOOLS_GLOBAL_HOOK__ = {
+  supportsFiber: true, inject: () => 1, checkDCE() {}, onCommitFiberUnmount() {}, onPostCommitFiberRoot() {},
+  onCommitFiberRoot() { window.__commits += 1; },
+};
+"""
+# A screen that draws by itself where an answer is slow to come does not do so here, however busy the machine is.
+PATIENT = "(wait => { window.setTimeout = (act, ms) => ms === 100 ? 0 : wait(act, ms); })(window.setTimeout)"
+
+
+def test_a_move_of_the_pointer_is_drawn_once_and_the_handle_stays_under_it(
+    window: BrowserContext, served: Served
+) -> None:
+    page = window.new_page()
+    page.add_init_script(COMMITS)
+    bench(page, served)
+    expect(page.get_by_text("Looking for what would mend it")).to_have_count(0)
+    page.evaluate(PATIENT)
+    handle = page.locator("[data-handle=water]").first
+    before = handle.bounding_box()
+    drag(page, "water", 0, 8, release=False)
+    assert before
+    x, y = before["x"] + before["width"] / 2, before["y"] + before["height"] / 2
+    for step in range(4):
+        page.wait_for_load_state("networkidle")
+        page.wait_for_timeout(100)
+        begun = page.evaluate("window.__commits")
+        with page.expect_response("**/evaluate/changed"):
+            page.mouse.move(x, y + 12 + 4 * step)
+            now = handle.bounding_box()
+            assert now
+            assert abs(now["y"] + now["height"] / 2 - (y + 12 + 4 * step)) < 3  # whole millimetres
+        until(page, "begun => window.__commits > begun", begun)
+        page.wait_for_timeout(100)
+        assert page.evaluate("window.__commits") == begun + 1
+    page.keyboard.press("Escape")
+    expect(rung(page, "drink")).to_have_attribute("data-state", "fails")
+    assert handle.bounding_box() == before
+    page.close()
 
 
 def test_dragging_the_water_line_moves_drink_and_letting_go_is_one_undo_step(page: Page, served: Served) -> None:

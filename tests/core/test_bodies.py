@@ -30,7 +30,7 @@ def test_what_falls_with_the_bowl_is_all_but_support_ballast_and_joint() -> None
     """The column, 2.5 kg, at half its height; 4 L in it stand 4/(π·0.8²) = 1.9894 dm deep, 1 cm over the floor."""
     tall = replace(piece().envelope, height_m=0.8)
     made = build(replace(piece(), support=COLUMN, envelope=tall), conditions())
-    own = bodies.own(made, "typical")
+    own = bodies.own(made, "typical", bodies.on_show(made, "typical"))
     left = {each.thing: each for each in own if not each.on_joint}
     assert set(left) == {"support", "ballast water", "part"}
     assert (left["support"].mass_kg, left["support"].height_m) == pytest.approx((2.5, 0.2))
@@ -47,7 +47,8 @@ def test_what_is_in_an_urn_stands_in_it_and_the_urn_on_the_surface() -> None:
     inner, urn = vessels()["insert-bowl-20"], vessels()["urn-24"]
     tall = replace(piece().envelope, height_m=0.6)
     held = replace(piece(), vessel=inner, insert=Insert(outer=urn, drop_m=0.01), envelope=tall, water_level_m=0.05)
-    borne = {each.thing: each.borne_by for each in bodies.own(build(held, conditions()), "typical")}
+    made = build(held, conditions())
+    borne = {each.thing: each.borne_by for each in bodies.own(made, "typical", bodies.on_show(made, "typical"))}
     assert (borne["vessel"], borne["urn"], borne["water"], borne["stems"]) == ("urn", "surface", "vessel", "mechanic")
 
 
@@ -55,7 +56,8 @@ def test_one_tied_vessel_beside_is_moved_as_a_whole_and_one_that_is_not_tied_is_
     tied, loose = (build(replace(piece(), companions=(beside(tied=each),)), conditions()) for each in (True, False))
     alone = bodies.centre_of(bodies.together(loose, "typical"))
     both = bodies.centre_of(bodies.together(tied, "typical"))
-    other = bodies.centre_of(bodies.own(tied.companions[0], "typical"))
+    second = tied.companions[0]
+    other = bodies.centre_of(bodies.own(second, "typical", bodies.on_show(second, "typical")))
     assert both.mass_kg == pytest.approx(alone.mass_kg + other.mass_kg)
     place = tied.piece.companions[0].x_m + other.x_m
     assert both.x_m == pytest.approx((alone.mass_kg * alone.x_m + other.mass_kg * place) / both.mass_kg)

@@ -34,7 +34,7 @@ def one(plan: Piece, verb: str, check: str, case: str = "typical") -> Finding:
 
 def riding(made: Build, level_m: float) -> bodies.Centre:
     """What rides in a box: everything on the vessel's own foot with the water poured off."""
-    return bodies.centre_of(bodies.own(replace(made, piece=replace(made.piece, water_level_m=level_m)), "typical"))
+    return bodies.centre_of(bodies.own(made, "typical", bodies.State(level_m=level_m)))
 
 
 def test_box_and_box_wall_in_braking_and_cornering() -> None:
@@ -66,7 +66,7 @@ def test_wind_tips_and_slides_what_stands_outside() -> None:
     area = bowl + flowers
     height = (bowl * rim / 2 + flowers * (rim + 0.45 * (top - rim))) / area
     push = 0.613 * (7.9 * 1.2) ** 2 * area * 0.7 * 1.2
-    whole = bodies.centre_of(bodies.own(made, "typical"))
+    whole = bodies.centre_of(bodies.own(made, "typical", bodies.on_show(made, "typical")))
     tips, slides = (one(plan, "stand", f"wind, {how}") for how in ("tipping", "sliding"))
     assert tips.limit.value == pytest.approx(1.5 * push * height)
     foot = (plan.vessel.foot_width_m or 0.0) / 2
@@ -82,7 +82,9 @@ def test_a_bowl_on_a_dry_joint_is_pushed_off_with_its_own_weight() -> None:
     )
     plan = replace(piece(), support=column, envelope=replace(piece().envelope, height_m=0.8))
     made = build(plan, conditions())
-    bowl = bodies.centre_of(tuple(each for each in bodies.own(made, "typical") if each.on_joint))
+    bowl = bodies.centre_of(
+        tuple(each for each in bodies.own(made, "typical", bodies.on_show(made, "typical")) if each.on_joint)
+    )
     joint = one(plan, "stand", "joint")
     weight = bowl.mass_kg * G
     assert joint.limit.value == pytest.approx(min(10.0, 0.12 * weight))

@@ -192,7 +192,9 @@ def test_a_spill_of_twenty_roses_weighs_its_tubes() -> None:
 
 
 def in_cups(made: Build, case: Case) -> float:
-    return sum(each.mass_kg for each in bodies.own(made, case) if each.thing == "water in cups")
+    return sum(
+        each.mass_kg for each in bodies.own(made, case, bodies.on_show(made, case)) if each.thing == "water in cups"
+    )
 
 
 def test_the_water_in_raised_cups_is_in_the_balance_until_it_is_drunk() -> None:

@@ -75,7 +75,7 @@ def test_what_it_is_called_and_how_many_there_are_is_nothing_to_its_report(
         kept, _ = planning.part_of(demo, 1, part)
         named = replace(kept, name="Another name")
         if part == 1:
-            named = replace(named, quantity=40)  # type: ignore[call-arg]
+            named = replace(named, quantity=40)  # type: ignore[arg-type]
         revision = planning.state(demo, 1).event.revision
         planning.put_part(demo, 1, part, named, base_revision=revision, label="Rename")
     assert all_of(demo) == first

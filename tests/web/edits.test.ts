@@ -1,6 +1,6 @@
 import { describe, expect, test } from "vitest";
 import type { Rig } from "../../web/src/api/types";
-import { type Interaction, interact } from "../../web/src/drawing/interaction";
+import { type Interaction, interact, movedTo } from "../../web/src/drawing/interaction";
 import type { Handle } from "../../web/src/drawing/scene";
 import {
   freeName,
@@ -137,6 +137,12 @@ describe("a dragged handle", () => {
     const twice = interact(once, { type: "move", px: 120.4 });
     expect((once as { value: number }).value).toBeCloseTo(0.121, 6);
     expect((twice as { value: number }).value).toBeCloseTo(0.141, 6);
+  });
+
+  test("has its grip under the pointer, wherever its quantity is measured from", () => {
+    const across = { at: [0.2, 0.3], axis: "x", gain: 2, value: 0.1 } as unknown as Handle;
+    expect(movedTo(across, 0.14)).toEqual([expect.closeTo(0.22, 9), 0.3]);
+    expect(movedTo({ ...across, axis: "y", gain: -1 }, 0.14)).toEqual([0.2, expect.closeTo(0.26, 9)]);
   });
 
   test("stays within its bounds, and is let go", () => {

@@ -6,7 +6,7 @@ import { type Act, bare, type Desk, reduce } from "./state";
 import { useEvent } from "./useEvent";
 
 /** A hand sees a drawing that lags by more than this. */
-const LATE_MS = 50;
+const LATE_MS = 100;
 
 /**
  * One part at its desk, of whatever kind: what is kept, what is being tried, and what the core says of that.

@@ -12,7 +12,7 @@ import {
 } from "react";
 import { useSettings } from "../ui/settings";
 import { textOf } from "../units/text";
-import { type Interaction, interact } from "./interaction";
+import { type Interaction, interact, movedTo } from "./interaction";
 import { type Bounds, type Handle, type Point, scaleBarM } from "./scene";
 import type { Flat } from "./seeing";
 
@@ -75,6 +75,7 @@ export function Drawing(props: Props) {
   const [state, setState] = useState<Interaction>({ phase: "idle" });
   const now = useRef<Interaction>(state);
   const held = useRef<Bounds | null>(null);
+  const grip = useRef<{ readonly element: SVGGElement; readonly from: string } | null>(null);
   const bounds = held.current ?? props.bounds;
 
   useLayoutEffect(() => {
@@ -98,6 +99,7 @@ export function Drawing(props: Props) {
     if (now.current.phase === "idle") return;
     step({ phase: "idle" });
     held.current = null;
+    grip.current?.element.setAttribute("transform", grip.current.from);
     onCancel?.();
   }, [onCancel, step]);
 
@@ -122,6 +124,7 @@ export function Drawing(props: Props) {
     event.currentTarget.focus();
     event.currentTarget.setPointerCapture(event.pointerId);
     held.current = props.bounds;
+    grip.current = { element: event.currentTarget, from: placed(project(handle.at)) };
     const px = handle.axis === "x" ? event.clientX : -event.clientY;
     step(interact(now.current, { type: "press", handle, px, pxPerM: scale }));
   };
@@ -133,6 +136,8 @@ export function Drawing(props: Props) {
     if (next === before) return;
     step(next);
     if (next.phase === "dragging" && !(before.phase === "dragging" && before.value === next.value)) {
+      // the handle stays under the pointer, whatever is still being worked out
+      event.currentTarget.setAttribute("transform", placed(project(movedTo(next.handle, next.value))));
       onPreview?.(next.handle.id, next.value);
     }
   };
@@ -159,7 +164,7 @@ export function Drawing(props: Props) {
   };
   const bar = scaleBarM(spanX, system);
   return (
-    <div ref={box} data-drawing className="relative h-full w-full overflow-hidden">
+    <div ref={box} data-drawing className="relative h-full w-full overflow-hidden [contain:strict]">
       {width > 0 && (
         <svg
           className="drawing absolute inset-0"
@@ -226,7 +231,7 @@ export function Drawing(props: Props) {
                 aria-valuemax={handle.max}
                 aria-valuetext={textOf({ kind: "length", value: handle.value }, system)}
                 aria-orientation={handle.axis === "x" ? "horizontal" : "vertical"}
-                transform={`translate(${x} ${y})`}
+                transform={placed([x, y])}
                 onPointerDown={(event) => press(event, handle)}
                 onPointerMove={move}
                 onPointerUp={release}
@@ -259,15 +264,22 @@ export const Shapes = memo(function Shapes({ scene }: { scene: readonly Flat[] }
   );
 });
 
+function placed([x, y]: readonly [number, number]): string {
+  return `translate(${x} ${y})`;
+}
+
 /** Paths are written in tenths of a millimetre: whole numbers are quicker to write and to read. */
 const PER_M = 1e4;
 
 /** How much of its colour a thing keeps that is pale, or far back. */
 const FAR_KEEPS = 0.62;
+/** Nobody tells more shades apart, and a colour that stays need not be set again. */
+const FAR_STEPS = 10;
 
 const FlatShape = memo(function FlatShape({ flat }: { flat: Flat }) {
   const { far, pale, colour } = flat;
-  const keeps = Math.round(100 * (1 - pale) * (1 - (1 - FAR_KEEPS) * far));
+  const back = Math.round(far * FAR_STEPS) / FAR_STEPS;
+  const keeps = Math.round(100 * (1 - pale) * (1 - (1 - FAR_KEEPS) * back));
   const fill = colour ? `color-mix(in oklab, ${colour} ${keeps}%, var(--sheet))` : undefined;
   const width = flat.width_m === null ? undefined : flat.width_m * PER_M;
   return (
@@ -278,7 +290,7 @@ const FlatShape = memo(function FlatShape({ flat }: { flat: Flat }) {
       style={{
         fill,
         strokeWidth: width,
-        strokeOpacity: flat.part === "edge" && far > 0 ? 1 - 0.45 * far : undefined,
+        strokeOpacity: flat.part === "edge" && back > 0 ? 1 - 0.45 * back : undefined,
       }}
       strokeLinejoin="round"
       strokeLinecap="round"

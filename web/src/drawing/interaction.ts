@@ -1,5 +1,5 @@
 /** Dragging a handle as a pure reducer: idle, pressed, dragging; each move is the initial value plus the total way. */
-import type { Handle } from "./scene";
+import type { Handle, Point } from "./scene";
 
 export type Interaction =
   | { readonly phase: "idle" }
@@ -39,4 +39,10 @@ export function interact(state: Interaction, act: Act): Interaction {
 export function moved(handle: Handle, byM: number): number {
   const value = Math.round((handle.value + byM * handle.gain) / STEP_M) * STEP_M;
   return Math.min(Math.max(value, handle.min), handle.max);
+}
+
+/** Where the grip of a handle is once its quantity has a value. */
+export function movedTo({ at: [x, y], axis, gain, value }: Handle, to: number): Point {
+  const way = (to - value) / gain;
+  return axis === "x" ? [x + way, y] : [x, y + way];
 }
