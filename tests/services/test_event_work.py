@@ -18,6 +18,7 @@ from jolly_trellis.services.planning import NotFound
 from jolly_trellis.store import cuts, stock
 from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.stock import Holding
+from tests.day_done import day_done
 
 
 @pytest.fixture
@@ -114,16 +115,16 @@ def test_a_remnant_is_counted_in_and_out_by_hand(demo: sqlite3.Connection) -> No
 
 
 def test_a_day_is_worked_out_once_for_one_state_of_the_event(demo: sqlite3.Connection) -> None:
-    first = days.finished(demo, 1)[1]
-    assert days.finished(demo, 1)[1] is first
+    first = day_done(demo)[1]
+    assert day_done(demo)[1] is first
     brief = planning.brief_of(demo, 1)
     planning.put_brief(demo, 1, replace(brief, crew=(*brief.crew, CrewMember(name="Thrift"))), base_revision=1)
-    assert days.finished(demo, 1)[1] is not first
+    assert day_done(demo)[1] is not first
 
 
 def test_a_task_is_locked_let_go_and_undone_with_the_plan(demo: sqlite3.Connection) -> None:
     state = days.lock(demo, 1, "1:mechanics:1", "2027-05-13T09:00", base_revision=1)
-    locked = next(each for each in days.finished(demo, 1)[1].timed if each.task.key == "1:mechanics:1")
+    locked = next(each for each in day_done(demo)[1].timed if each.task.key == "1:mechanics:1")
     assert f"{locked.starts_at:%d %H:%M}" == "13 09:00"
     planning.undo(demo, 1, base_revision=state.event.revision)
     assert planning.brief_of(demo, 1).locks == ()
@@ -134,7 +135,7 @@ def test_a_task_is_locked_let_go_and_undone_with_the_plan(demo: sqlite3.Connecti
 
 
 def test_times_read_back_become_locks_and_strangers_are_named(demo: sqlite3.Connection) -> None:
-    work, day = days.finished(demo, 1)
+    work, day = day_done(demo)
     task = next(each for each in day.timed if each.task.stage == "mechanics")
     earlier = task.starts_at.replace(hour=8, minute=0)
     _, moved, unknown = days.read_times(

@@ -9,9 +9,10 @@ import pytest
 from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.rigging.survey import Survey
 from jolly_trellis.demo.loading import load_demo
-from jolly_trellis.services import event_work, planning, rigging, rolling, stores
+from jolly_trellis.services import event_work, judging, planning, rigging, rolling, stores
 from jolly_trellis.services.conditions import stock_of
 from jolly_trellis.store import stock, surveys
+from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.stock import Holding
 
 
@@ -96,3 +97,18 @@ def test_the_stores_are_not_remembered_before_they_are_kept(studio: sqlite3.Conn
         studio.execute("ROLLBACK")
     assert seen == [0.05, 0.06]
     assert stock_of(studio).varieties["rose"] == rose
+
+
+def test_within_a_write_nothing_is_judged_anew_for_what_pieces_are_not_made_of(
+    studio: sqlite3.Connection, gathered: list[int], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """Marking a roll as cut changes what is on the shelf, and no report."""
+    event_work.work_of(studio, 1)
+    anew: list[object] = []
+    for name in ("evaluate", "assess"):
+        monkeypatch.setattr(judging, name, lambda part, *_, **__: anew.append(part))
+    with transaction(studio):
+        stores.count(studio, "netting", "coated-25-09", Holding(on_hand=7))
+        event_work.work_of(studio, 1)
+    assert gathered == [1, 1]
+    assert anew == []

@@ -9,9 +9,9 @@ import pytest
 
 from jolly_trellis.core.event.roll import cut_plan
 from jolly_trellis.demo.loading import load_demo
-from jolly_trellis.services import day as days
 from jolly_trellis.services import event_work, long_work, planning
 from jolly_trellis.services.settling import ToSettle, to_settle
+from tests.day_done import day_done
 
 
 @pytest.fixture
@@ -31,7 +31,7 @@ def test_the_demo_has_nothing_open_until_its_day_and_cuts_are_worked_out(
     # A day is of what is planned, wherever that is kept: the demo's may be worked out already, by a test before this.
     monkeypatch.setattr(long_work, "_running", OrderedDict())
     assert opened(demo) == ()
-    days.finished(demo, 1)
+    day_done(demo)
     asked = opened(demo)
     assert {each.place for each in asked} == {"day"}
     assert any("bellflower" in each.say.text for each in asked)

@@ -18,7 +18,7 @@ from jolly_trellis.services import event_work, figures
 from jolly_trellis.services.long_work import Running
 from jolly_trellis.store.connection import Connections
 
-_LONGEST_S = 120.0
+LONGEST_S = 20.0  # what is best so far is told then
 _A_NUMBER = re.compile(r"\d{1,15}$", re.ASCII)
 _LOOK_EVERY_S = 0.05
 # Gathering an event is work itself: many who ask for the same do it one after the other, beside the workers.
@@ -53,12 +53,13 @@ Lent = Depends(_connection)
 
 
 async def wait_for(
-    request: Request, begin: Callable[[sqlite3.Connection], Running[Any] | None], seconds: float = _LONGEST_S
+    request: Request, begin: Callable[[sqlite3.Connection], Running[Any] | None], seconds: float | None = None
 ) -> None:
     """Wait for work in the background, so long at most, without keeping others from being answered.
 
     Args:
         begin: begins the work, or joins it; None where there is nothing to wait for.
+        seconds: None for as long as anybody waits for long work.
     Raises: whatever `begin` does.
     """
 
@@ -68,7 +69,7 @@ async def wait_for(
             return begin(conn)
 
     running = await anyio.to_thread.run_sync(begun, limiter=_beginners)
-    until = time.monotonic() + seconds
+    until = time.monotonic() + (LONGEST_S if seconds is None else seconds)
     while (
         running is not None and not running.done and time.monotonic() < until and not await request.is_disconnected()
     ):

@@ -75,7 +75,7 @@ def copy_event(event_id: Number, conn: Connection) -> Response:
 @router.get("/events/{event_id}/pack.html", dependencies=[DayDone, CutsDone])
 def venue_pack(event_id: Number, conn: Connection, system: UnitSystem = "metric") -> Response:
     """Everything needed on site as one file that opens with no network."""
-    work, day = days.finished(conn, event_id)
+    work, day = days.sheet_of(conn, event_id)
     brief = work.plan.brief
     pack = Pack(
         event_id=event_id,

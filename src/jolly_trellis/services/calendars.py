@@ -2,7 +2,7 @@
 
 import sqlite3
 from collections.abc import Iterator
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 
 from jolly_trellis.core.event.day import Day
@@ -32,24 +32,39 @@ def told(
     Returns: the job, the name of the event, the entries in the order of the day.
     Raises: NotFound: no such person, or event; CoreError.
     """
-    work, day = days.finished(conn, event_id)
+    work, day = days.sheet_of(conn, event_id)
     crew = [each.name for each in work.job.crew or (NOBODY,)]
     if person not in (EVERYBODY, *crew):
         raise NotFound(f"person {person}")
     stamp = (now or datetime.now(UTC)).replace(microsecond=0)
-    with transaction(conn):
-        known = calendars.entries(conn, event_id, person)
-        found = list(_entries(day, crew, person))
-        kept = [_next(each, known.get(each.task), stamp) for each in found]
-        gone = [
-            each if each.cancelled else replace(each, sequence=each.sequence + 1, stamped_at=stamp, cancelled=True)
-            for key, each in known.items()
-            if key not in {entry.task for entry in found}
-        ]
-        for each in (*kept, *gone):
-            if known.get(each.entry.task) != each:
+    found = list(_entries(day, crew, person))
+    entries = _told_now(found, calendars.entries(conn, event_id, person), stamp)
+    if any(entries.changed):
+        with transaction(conn):
+            entries = _told_now(found, calendars.entries(conn, event_id, person), stamp)
+            for each in entries.changed:
                 calendars.put_entry(conn, event_id, person, each)
-    return work.job, work.plan.brief.name, (*kept, *gone)
+    return work.job, work.plan.brief.name, entries.every
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _ToldNow:
+    """Entries as they are told now, and those of them that are not kept so yet."""
+
+    every: tuple[KeptEntry, ...]
+    changed: tuple[KeptEntry, ...]
+
+
+def _told_now(found: list[Entry], known: dict[str, KeptEntry], stamp: datetime) -> _ToldNow:
+    kept = [_next(each, known.get(each.task), stamp) for each in found]
+    there = {entry.task for entry in found}
+    gone = [
+        each if each.cancelled else replace(each, sequence=each.sequence + 1, stamped_at=stamp, cancelled=True)
+        for key, each in known.items()
+        if key not in there
+    ]
+    every = (*kept, *gone)
+    return _ToldNow(every=every, changed=tuple(each for each in every if known.get(each.entry.task) != each))
 
 
 def _next(entry: Entry, before: KeptEntry | None, stamp: datetime) -> KeptEntry:

@@ -4,7 +4,7 @@ import hashlib
 import sqlite3
 import threading
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import UTC, date, datetime, time, timedelta
 from itertools import pairwise
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
@@ -238,7 +238,7 @@ def stock_of(conn: sqlite3.Connection) -> Stock:
     path = path_of(conn)
     revision = stock.revision(conn)
     with _lock:
-        kept = _kept_stock.get(path)
+        before = kept = _kept_stock.get(path)
     if kept is None or kept.revision != revision:
         held = stock.holdings(conn)
         varieties, nettings, frogs = stock.varieties(conn), stock.nettings(conn), stock.frogs(conn)
@@ -252,6 +252,8 @@ def stock_of(conn: sqlite3.Connection) -> Stock:
             on_hand=frozenset(key for kind in _MADE_OF for key, each in held[kind].items() if each.on_hand > 0),
             retired=frozenset(key for kind in _MADE_OF for key, each in held[kind].items() if each.retired),
         )
+        if before is not None and before.mark == kept.mark:  # what pieces are made of is the same: so are its things
+            kept = replace(kept, varieties=before.varieties, nettings=before.nettings, frogs=before.frogs)
         if conn.in_transaction:  # it may be rolled back, and its revision be another state's
             return kept
         with _lock:

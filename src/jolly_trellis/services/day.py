@@ -2,36 +2,41 @@
 
 import sqlite3
 from collections.abc import Iterator
+from contextlib import closing, suppress
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
+from pathlib import Path
 
-from jolly_trellis.core.errors import CoreError
+from jolly_trellis.core.errors import CoreError, Unfinished
 from jolly_trellis.core.event.asked_twice import Asked, asked_twice
 from jolly_trellis.core.event.day import Day, day_of
 from jolly_trellis.core.event.job import CrewMember, Lock
 from jolly_trellis.core.event.notes import Note
 from jolly_trellis.core.event.old_keys import key_now
 from jolly_trellis.core.event.remedies import Remedy, in_tubes, put_on_site, split
+from jolly_trellis.core.event.schedule import Timed, schedule
 from jolly_trellis.core.event.sheet import NOBODY
 from jolly_trellis.core.event.standing import standing_notes
+from jolly_trellis.core.quantities import phrase
 from jolly_trellis.services import event_work, long_work, planning
 from jolly_trellis.services.conditions import check_brief, job_of
 from jolly_trellis.services.event_work import EventWork
 from jolly_trellis.services.long_work import Running
 from jolly_trellis.services.planning import EventState, NotFound
+from jolly_trellis.store.connection import open_database
 from jolly_trellis.store.events import get_brief, list_events
 from jolly_trellis.store.plan import Brief
 
 _EXTRA_NAME = "one more"
 _NEAR = timedelta(days=7)
-_FIRST_SHEET_S = 2.0
+_FIRST_SHEET_S = 10.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class DayState:
     """Where the day of an event stands: the best sheet so far, None at first; whether a better one is looked for.
 
-    Its notes name whom other events ask for as well, once no better sheet is looked for.
+    Its notes name whom other events ask for as well, once those were looked at.
     """
 
     day: Day | None
@@ -55,57 +60,106 @@ def state(conn: sqlite3.Connection, event_id: int) -> DayState:
     running = _running(work)
     if running.problem is not None:
         raise running.problem
-    day = running.best
-    if running.done and day is not None:
-        day = replace(day, notes=(*day.notes, *_asked_by_others(conn, work, day)))
-    return DayState(day=day, running=not running.done)
+    day, others = running.best, _others(conn, work)
+    if day is not None and others.best is not None:
+        day = replace(day, notes=(*day.notes, *_asked_by_others(work, day, others.best)))
+    return DayState(day=day, running=not (running.done and others.done))
 
 
-def _asked_by_others(conn: sqlite3.Connection, work: EventWork, day: Day) -> Iterator[Note]:
-    """Who of the crew is asked for by other events near this one, by their sheets as they stand now."""
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Other:
+    """Another event that asks for some of the same people: its list sheet, and what a better one would be found by."""
+
+    asked: Asked
+    made_for: str
+
+
+def _others(conn: sqlite3.Connection, work: EventWork) -> Running[tuple[_Other, ...]]:
+    """The list sheets of other events near this one that ask for some of its people, worked out beside everything."""
+    path = Path(work.kept_in)
     crew = {each.name.casefold() for each in work.job.crew}
-    if not crew or work.job.filled_at is None:
-        return
-    others = []
-    for row in list_events(conn):
-        brief = get_brief(conn, row.id)
-        if brief is None or row.id == work.event_id or not crew & {each.name.casefold() for each in brief.crew}:
-            continue
-        try:
-            filled = job_of(brief).filled_at
-            if filled is None or abs(filled - work.job.filled_at) > _NEAR:
-                continue
-            running = begin(conn, row.id)
-        except CoreError:
-            continue
-        running.wait_for_first(_FIRST_SHEET_S)
-        if running.best is not None:
-            named = tuple(each.name for each in brief.crew)
-            others.append(Asked(event=brief.name, crew=named, timed=running.best.timed))
-    mine = Asked(event=work.plan.brief.name, crew=tuple(each.name for each in work.job.crew), timed=day.timed)
-    yield from asked_twice(mine, others, work.job.zone)
+
+    def go(running: Running[tuple[_Other, ...]]) -> tuple[_Other, ...]:
+        found = []
+        if work.job.filled_at is None or not crew:
+            return ()
+        with closing(open_database(path)) as own:
+            for row in list_events(own):
+                brief = get_brief(own, row.id)
+                if running.stopping:
+                    break
+                if brief is None or row.id == work.event_id or not _near(brief, work.job.filled_at, crew):
+                    continue
+                with suppress(CoreError, NotFound):
+                    found.append(_other(event_work.work_of(own, row.id)))
+        return tuple(found)
+
+    return long_work.start(("others", work.event_id, event_work.mark_of_all(conn), work.made_for), go)
 
 
-def finished(conn: sqlite3.Connection, event_id: int) -> tuple[EventWork, Day]:
-    """An event and its day, worked out to the end. Raises NotFound, CoreError."""
+def _near(brief: Brief, filled_at: datetime, crew: set[str]) -> bool:
+    """Whether an event is within a week of another and asks for some of its people."""
+    if not crew & {each.name.casefold() for each in brief.crew}:
+        return False
+    try:
+        filled = job_of(brief).filled_at
+    except CoreError:
+        return False
+    return filled is not None and abs(filled - filled_at) <= _NEAR
+
+
+def _other(work: EventWork) -> _Other:
+    sheet = schedule(event_work.book_of(work).tasks, work.job, effort=0)
+    return _Other(asked=_asked(work, sheet.timed), made_for=work.made_for)
+
+
+def _asked(work: EventWork, timed: tuple[Timed, ...]) -> Asked:
+    return Asked(event=work.plan.brief.name, crew=tuple(each.name for each in work.job.crew), timed=timed)
+
+
+def _asked_by_others(work: EventWork, day: Day, others: tuple[_Other, ...]) -> Iterator[Note]:
+    """Who of the crew is asked for by others too, by the sheets that are shown of them."""
+    theirs = []
+    for each in others:
+        better = long_work.find(("day", each.made_for))
+        shown = each.asked
+        if better is not None and isinstance(better.best, Day):
+            shown = replace(shown, timed=better.best.timed)
+        theirs.append(shown)
+    yield from asked_twice(_asked(work, day.timed), theirs, work.job.zone)
+
+
+def sheet_of(conn: sqlite3.Connection, event_id: int) -> tuple[EventWork, Day]:
+    """An event and its day, as far as it is worked out; nothing but its first sheet is waited for.
+
+    Raises: NotFound; CoreError: the brief cannot be, or there is no sheet yet.
+    """
     work = event_work.work_of(conn, event_id)
     running = _running(work)
-    running.wait(120.0)
+    running.wait_for_first(_FIRST_SHEET_S)
     if running.problem is not None:
         raise running.problem
-    return work, running.best or Day(timed=(), conflicts=(), lives=(), missing=())
+    if running.best is None:
+        raise Unfinished(
+            path="",
+            message=phrase("The day is still being worked out."),
+            limit=phrase("Ask again in a moment."),
+        )
+    return work, running.best
 
 
 def stop(conn: sqlite3.Connection, event_id: int) -> None:
     """End the search for a better sheet; the best so far stays. Raises NotFound, CoreError."""
-    running = _running(event_work.work_of(conn, event_id))
+    work = event_work.work_of(conn, event_id)
+    running = _running(work)
+    _others(conn, work).stop()
     running.stop()
     running.wait(10.0)
 
 
 def apply_remedy(conn: sqlite3.Connection, event_id: int, key: str, *, base_revision: int) -> EventState:
     """Make the change that a conflict offers. Raises NotFound: it offers it no longer; Stale."""
-    _, day = finished(conn, event_id)
+    _, day = sheet_of(conn, event_id)
     found = next((each for conflict in day.conflicts for each in conflict.remedies if each.key == key), None)
     if found is None:
         raise NotFound(f"remedy {key}")
@@ -153,7 +207,7 @@ def read_times(
     Returns: the event; names of tasks that were moved; keys that are no task of it.
     Raises: NotFound, Stale, InvalidMeasure.
     """
-    work, day = finished(conn, event_id)
+    work, day = sheet_of(conn, event_id)
     known = {each.task.key: each for each in day.timed}
     moved = {
         key: at.astimezone(work.job.zone)

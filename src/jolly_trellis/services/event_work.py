@@ -89,7 +89,7 @@ def work_of(conn: sqlite3.Connection, event_id: int) -> EventWork:
     How it stands is told by revisions: its own, those of other events and of surveys, whose work may hang on the same
     beams, that of the stores, and the edition of the figures.
     """
-    mark = (path_of(conn), event_id, revisions(conn), stock.revision(conn), open_book().edition)
+    mark = (event_id, *mark_of_all(conn))
     with _lock:
         known = _gathered.get(mark)
         if known is not None:
@@ -104,6 +104,11 @@ def work_of(conn: sqlite3.Connection, event_id: int) -> EventWork:
         while len(_gathered) > _MOST_GATHERED:
             _gathered.popitem(last=False)
     return work
+
+
+def mark_of_all(conn: sqlite3.Connection) -> tuple[object, ...]:
+    """How everything of a studio stands that any event's work hangs on."""
+    return (path_of(conn), revisions(conn), stock.revision(conn), open_book().edition)
 
 
 def work_with(conn: sqlite3.Connection, event_id: int, plan: Plan, *, revision: int) -> EventWork:
