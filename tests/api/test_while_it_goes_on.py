@@ -1,7 +1,9 @@
 """Requests while something long goes on: the best so far is the answer, and nobody's wait keeps others waiting."""
 
 import asyncio
+import json
 import threading
+import time
 from collections.abc import Iterator
 from typing import Any
 
@@ -11,7 +13,10 @@ from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
 from jolly_trellis.api import deps
+from jolly_trellis.core.building.build import build
 from jolly_trellis.core.event.day import day_of
+from jolly_trellis.core.judging import choose
+from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.services import day as days
 from jolly_trellis.services import long_work
 from jolly_trellis.services.long_work import Running
@@ -94,3 +99,58 @@ def test_another_event_that_shares_its_people_is_planned_by_list_only(
     begun = [key for key in long_work._running if key[0] == "day"]
     assert len(begun) == 1
     assert any("Elsewhere" in note["say"]["text"] for note in day["day"]["notes"])
+
+
+def test_what_nobody_waits_for_any_more_is_ended(
+    client: TestClient, application: FastAPI, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """A window is closed while every mechanic is being tried: hardly one more is put together."""
+    built: list[str] = []
+    enough = threading.Event()
+
+    def counting(piece: Any, conditions: Any) -> Any:
+        made = build(piece, conditions)
+        built.append(piece.mechanic.kind)
+        if len(built) == 3:
+            enough.set()
+            time.sleep(0.3)  # the one who asked is gone by now, and that has been looked for
+        return made
+
+    monkeypatch.setattr(choose, "build", counting)
+    bowl = client.get("/api/events/1").json()["parts"][0]["part"]
+    body = json.dumps({"piece": bowl}).encode()
+    given: list[bool] = []
+
+    async def receive() -> dict[str, Any]:
+        if not given:
+            given.append(True)
+            return {"type": "http.request", "body": body, "more_body": False}
+        while not enough.is_set():
+            await asyncio.sleep(0.005)
+        return {"type": "http.disconnect"}
+
+    sent: list[Any] = []
+
+    async def send(message: Any) -> None:
+        sent.append(message)
+
+    host = client.base_url.netloc
+    headers = [(b"host", host), (b"content-type", b"application/json"), (b"content-length", str(len(body)).encode())]
+    scope = {
+        "type": "http",
+        "asgi": {"version": "3.0"},
+        "http_version": "1.1",
+        "method": "POST",
+        "scheme": "http",
+        "path": "/api/events/1/choose",
+        "raw_path": b"/api/events/1/choose",
+        "query_string": b"",
+        "root_path": "",
+        "headers": headers,
+        "client": ("somebody", 1),
+        "server": ("here", 80),
+    }
+    asyncio.run(application(scope, receive, send))
+    assert sent[0]["status"] == 499
+    assert 3 <= len(built) <= 5
+    assert len(ABOUT) > 20

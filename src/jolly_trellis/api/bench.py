@@ -2,11 +2,11 @@
 
 from typing import Literal
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Request
 from fastapi.responses import Response
 from pydantic import TypeAdapter
 
-from jolly_trellis.api.deps import Connection, Number
+from jolly_trellis.api.deps import Connection, Number, while_wanted
 from jolly_trellis.api.models import EvaluateChange, EvaluatePiece, SayIt
 from jolly_trellis.api.sections import Changed, changed
 from jolly_trellis.core.building.build import build
@@ -37,6 +37,12 @@ router = APIRouter(prefix="/api/events/{event_id}", tags=["bench"])
 _REPORT = TypeAdapter(Report)
 _MAKING = TypeAdapter(MakingReport)
 _OPTIONS = TypeAdapter(list[Option])
+_LOOKING = TypeAdapter(Looking)
+
+
+def _json(written: bytes) -> Response:
+    """What the core has made goes out as it is: it is not looked over again."""
+    return Response(written, media_type="application/json")
 
 
 @router.post("/evaluate/changed", response_model=Changed)
@@ -44,38 +50,53 @@ def evaluate_change(event_id: Number, body: EvaluateChange, conn: Connection) ->
     """Asked many times a second while a hand drags: only what is another than the one who asks has, with no fixes."""
     conditions = conditions_of(conn, planning.brief_of(conn, event_id))
     report = evaluate(body.piece, conditions, with_fixes=False)
-    return Response(changed(report, body.have), media_type="application/json")
+    return _json(changed(report, body.have))
 
 
 @router.post("/evaluate", response_model=Report)
-def evaluate_piece(event_id: Number, body: EvaluatePiece, conn: Connection) -> Response:
-    """A piece judged whole: written straight to JSON, since the core made every value."""
-    conditions = conditions_of(conn, planning.brief_of(conn, event_id))
-    report = evaluate(body.piece, conditions, with_fixes=body.with_fixes)
-    return Response(_REPORT.dump_json(report), media_type="application/json")
+async def evaluate_piece(event_id: Number, body: EvaluatePiece, conn: Connection, request: Request) -> Response:
+    """A piece judged whole, with what would mend it, while somebody waits for that."""
+
+    def act() -> bytes:
+        conditions = conditions_of(conn, planning.brief_of(conn, event_id))
+        return _REPORT.dump_json(evaluate(body.piece, conditions, with_fixes=body.with_fixes))
+
+    return _json(await while_wanted(request, act))
 
 
-@router.post("/looking")
-def looking(event_id: Number, body: EvaluatePiece, conn: Connection) -> Looking:
+@router.post("/looking", response_model=Looking)
+async def looking(event_id: Number, body: EvaluatePiece, conn: Connection, request: Request) -> Response:
     """What shows of a piece from every eye and side."""
-    conditions = conditions_of(conn, planning.brief_of(conn, event_id))
-    with conditions.figures.open():
-        made = build(body.piece, conditions)
-        return looking_at(made, evaluate(body.piece, conditions, with_fixes=False).picture.eyes)
+
+    def act() -> bytes:
+        conditions = conditions_of(conn, planning.brief_of(conn, event_id))
+        with conditions.figures.open():
+            made = build(body.piece, conditions)
+            eyes = evaluate(body.piece, conditions, with_fixes=False).picture.eyes
+            return _LOOKING.dump_json(looking_at(made, eyes))
+
+    return _json(await while_wanted(request, act))
 
 
 @router.post("/making", response_model=MakingReport)
-def making(event_id: Number, body: EvaluatePiece, conn: Connection) -> Response:
+async def making(event_id: Number, body: EvaluatePiece, conn: Connection, request: Request) -> Response:
     """The making order of a piece: every step with its margins, its gates, the pull list."""
-    conditions = conditions_of(conn, planning.brief_of(conn, event_id))
-    report = making_of(body.piece, conditions, with_fixes=body.with_fixes)
-    return Response(_MAKING.dump_json(report), media_type="application/json")
+
+    def act() -> bytes:
+        conditions = conditions_of(conn, planning.brief_of(conn, event_id))
+        return _MAKING.dump_json(making_of(body.piece, conditions, with_fixes=body.with_fixes))
+
+    return _json(await while_wanted(request, act))
 
 
 @router.post("/choose", response_model=list[Option])
-def choose_mechanic(event_id: Number, body: EvaluatePiece, conn: Connection) -> Response:
-    options = judging.options_of(conn, body.piece, planning.brief_of(conn, event_id))
-    return Response(_OPTIONS.dump_json(list(options)), media_type="application/json")
+async def choose_mechanic(event_id: Number, body: EvaluatePiece, conn: Connection, request: Request) -> Response:
+    """Every mechanic for a piece, while somebody waits for that."""
+
+    def act() -> bytes:
+        return _OPTIONS.dump_json(list(judging.options_of(conn, body.piece, planning.brief_of(conn, event_id))))
+
+    return _json(await while_wanted(request, act))
 
 
 @router.post("/matching")

@@ -3,9 +3,10 @@
 import asyncio
 import re
 import sqlite3
+import threading
 import time
 from collections.abc import AsyncIterator, Callable
-from typing import Annotated, Any
+from typing import Annotated, Any, TypeVar
 
 import anyio
 import anyio.to_thread
@@ -13,11 +14,13 @@ from fastapi import Depends, Query, Request
 from fastapi import Path as PathParameter
 
 from jolly_trellis.core.books.figures import FigureBook
+from jolly_trellis.core.wanted import wanted_while
 from jolly_trellis.services import day as days
 from jolly_trellis.services import event_work, figures
 from jolly_trellis.services.long_work import Running
 from jolly_trellis.store.connection import Connections
 
+T = TypeVar("T")
 LONGEST_S = 20.0  # what is best so far is told then
 _A_NUMBER = re.compile(r"\d{1,15}$", re.ASCII)
 _LOOK_EVERY_S = 0.05
@@ -74,6 +77,27 @@ async def wait_for(
         running is not None and not running.done and time.monotonic() < until and not await request.is_disconnected()
     ):
         await asyncio.sleep(_LOOK_EVERY_S)
+
+
+async def while_wanted(request: Request, act: Callable[[], T]) -> T:
+    """What an act gives, in a worker; where the one who asked is gone it is ended.
+
+    Raises: NobodyWaits: it was. Whatever the act raises.
+    """
+    gone = threading.Event()
+
+    def acting() -> T:
+        with wanted_while(lambda: not gone.is_set()):
+            return act()
+
+    doing = asyncio.ensure_future(anyio.to_thread.run_sync(acting))
+    try:
+        while not (await asyncio.wait((doing,), timeout=_LOOK_EVERY_S))[0]:
+            if await request.is_disconnected():
+                gone.set()
+        return doing.result()
+    finally:
+        gone.set()
 
 
 async def _day_done(request: Request, event_id: Number) -> None:

@@ -16,6 +16,7 @@ from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.parts import KINDS
 from jolly_trellis.core.quantities import Phrase, Quantity
 from jolly_trellis.core.units import render
+from jolly_trellis.core.wanted import NobodyWaits
 from jolly_trellis.services.figures import NoSuchFigure, OtherBook
 from jolly_trellis.services.planning import NotFound, NothingToDo, Stale
 from jolly_trellis.store.connection import StoreError, in_words
@@ -52,6 +53,7 @@ _STATUS = {
     404: ("No such address.", "Go back to the line-up."),
     405: ("That cannot be done at this address.", "Go back to the line-up."),
 }
+_GONE = 499  # of no standard, and nobody is there to read it
 _OF_PARTS = ("piece", "part", *KINDS)
 _NOT_TOLD = ("body", "brief", *_OF_PARTS)
 _KINDS = {"_m": "length", "_kg": "mass", "_l": "volume", "_h": "duration", "_c": "temperature"}
@@ -64,6 +66,11 @@ def install(app: FastAPI) -> None:
     def _core(_: Request, problem: CoreError) -> JSONResponse:
         body = body_of(code=problem.code, path=problem.path, message=problem.message, limit=problem.limit)
         return JSONResponse(body, status_code=422)
+
+    @app.exception_handler(NobodyWaits)
+    def _unwanted(_: Request, problem: NobodyWaits) -> JSONResponse:
+        body = body_of(code="unwanted", path="", message="Nobody waited for this any more.", limit="Ask again.")
+        return JSONResponse(body, status_code=_GONE)
 
     @app.exception_handler(RequestValidationError)
     def _request(_: Request, problem: RequestValidationError) -> JSONResponse:

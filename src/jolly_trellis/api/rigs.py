@@ -1,10 +1,10 @@
 """The rig place: hung and mounted work solved while it is drawn, and snipped; the survey of the place."""
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Request
 from fastapi.responses import Response
 from pydantic import TypeAdapter
 
-from jolly_trellis.api.deps import BaseRevision, Connection, Number
+from jolly_trellis.api.deps import BaseRevision, Connection, Number, while_wanted
 from jolly_trellis.api.rig_models import AssessRig, PutSurvey, SizeFinished, SnipLine, SurveyOut
 from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.rigging.armatures import for_finished
@@ -35,9 +35,14 @@ def settle_rig(event_id: Number, body: AssessRig, conn: Connection) -> Response:
 
 
 @router.post("/rig-fixes")
-def rig_fixes(event_id: Number, body: AssessRig, conn: Connection) -> list[RigFix]:
-    rig, conditions = _there(conn, event_id, body.rig)
-    return list(fixes_of(rig, _judged(conn, event_id, rig), conditions))
+async def rig_fixes(event_id: Number, body: AssessRig, conn: Connection, request: Request) -> list[RigFix]:
+    """What would clear a rig, while somebody waits for that."""
+
+    def act() -> list[RigFix]:
+        rig, conditions = _there(conn, event_id, body.rig)
+        return list(fixes_of(rig, _judged(conn, event_id, rig), conditions))
+
+    return await while_wanted(request, act)
 
 
 @router.post("/rig-finished")

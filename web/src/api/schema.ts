@@ -454,7 +454,7 @@ export interface paths {
         readonly put?: never;
         /**
          * Evaluate Piece
-         * @description A piece judged whole: written straight to JSON, since the core made every value.
+         * @description A piece judged whole, with what would mend it, while somebody waits for that.
          */
         readonly post: operations["evaluate_piece_api_events__event_id__evaluate_post"];
         readonly delete?: never;
@@ -512,7 +512,10 @@ export interface paths {
         };
         readonly get?: never;
         readonly put?: never;
-        /** Choose Mechanic */
+        /**
+         * Choose Mechanic
+         * @description Every mechanic for a piece, while somebody waits for that.
+         */
         readonly post: operations["choose_mechanic_api_events__event_id__choose_post"];
         readonly delete?: never;
         readonly options?: never;
@@ -603,7 +606,10 @@ export interface paths {
         };
         readonly get?: never;
         readonly put?: never;
-        /** Settle Rig */
+        /**
+         * Settle Rig
+         * @description Asked many times a second while a hand drags: written straight to JSON, since the core made every value.
+         */
         readonly post: operations["settle_rig_api_events__event_id__settle_post"];
         readonly delete?: never;
         readonly options?: never;
@@ -620,7 +626,10 @@ export interface paths {
         };
         readonly get?: never;
         readonly put?: never;
-        /** Rig Fixes */
+        /**
+         * Rig Fixes
+         * @description What would clear a rig, while somebody waits for that.
+         */
         readonly post: operations["rig_fixes_api_events__event_id__rig_fixes_post"];
         readonly delete?: never;
         readonly options?: never;

@@ -35,6 +35,7 @@ from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.stems.stem_set import StemSet, expand
+from jolly_trellis.core.wanted import go_on
 
 DEEP_FEET = rule(
     "Feet reach down to, share of the vessel's depth where the water is higher", "ratio", 1 / 3, COMMON_PRACTICE
@@ -100,7 +101,9 @@ def build(piece: Piece, conditions: Conditions) -> Build:
     Raises:
         InvalidMeasure: a measure that makes no vessel, envelope, water level or mechanic.
         UnknownName: a variety, netting or frog the studio does not have.
+        NobodyWaits: it is wanted no more.
     """
+    go_on()
     check_piece(piece)
     if conditions.air is not None:
         ranges.check(conditions.air, "air")

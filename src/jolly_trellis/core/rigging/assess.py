@@ -42,6 +42,7 @@ from jolly_trellis.core.rigging.resting import (
 from jolly_trellis.core.rigging.rig import HangPoint, Rig
 from jolly_trellis.core.rigging.states import HangState, LineCase, LineState, PointState, name_of, rating_of
 from jolly_trellis.core.rigging.tied import round_m
+from jolly_trellis.core.wanted import go_on
 
 NO_LINE_N = 1.0e6
 PULL_COUNTS = rule("A pull on a hang point has a direction from", "force", 0.5)
@@ -86,12 +87,14 @@ def assess(rig: Rig, conditions: Conditions) -> RigReport:
     A line's tension is the larger of chain and beam; the shape follows the stiffness that is stated.
 
     Raises: CoreError: the rig cannot be, or has no rest position; a proof load under the finished load.
+    NobodyWaits: it is wanted no more.
     """
     with conditions.figures.open():
         return _assess(rig, conditions)
 
 
 def _assess(rig: Rig, conditions: Conditions) -> RigReport:
+    go_on()
     rig = as_made(rig)
     weighed = take_off(rig, conditions)
     load = design_load(weighed)

@@ -1,10 +1,13 @@
-import { useQuery } from "@tanstack/react-query";
-import { useCallback, useRef } from "react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef } from "react";
 import { api } from "../../api/client";
 import { laid, marksOf, type Told } from "../../api/sections";
 import type { Piece, PieceOut, Report } from "../../api/types";
 import { isPiece } from "../../desk/change";
 import { useDesk } from "../../desk/useDesk";
+
+/** What may wait while a hand drags; the program ends what it has begun of it. */
+const WAITS = ["fixes", "looking"] as const;
 
 /** One piece on the bench. Fixes take longer than verdicts, so they are asked for once nothing is being tried. */
 export function usePieceDesk(eventId: number, pieceId: number) {
@@ -24,6 +27,10 @@ export function usePieceDesk(eventId: number, pieceId: number) {
     retry: false,
     gcTime: 0,
   });
+  const queries = useQueryClient();
+  useEffect(() => {
+    if (trying) for (const each of WAITS) void queries.cancelQueries({ queryKey: [each] });
+  }, [trying, queries]);
   const report = desk.told ?? (trying ? null : mended.data) ?? kept?.report ?? null;
   return { ...desk, piece: desk.part, report };
 }
