@@ -195,7 +195,7 @@ def test_water_is_drawn_as_high_as_it_stands_and_as_wide_as_the_vessel_there() -
     floor = 0.3 + bowl.base_m
     assert span(seen["water"]) == pytest.approx((-wide, wide, floor, floor + 0.06), abs=2e-4)
     assert span(seen["water-line"]) == pytest.approx((-wide, wide, floor + 0.06, floor + 0.06), abs=2e-4)
-    assert drawn_water(bowl, 0.0) == []
+    assert drawn_water(bowl, 0.0) == ()
 
 
 def test_a_stem_comes_out_at_the_rim_and_ends_in_its_head() -> None:

@@ -222,7 +222,12 @@ def demand_n_m(mechanic: SizedMechanic, piece: Piece, placement: Placement) -> f
 
     Source: statics; as if the mechanic carried every stem, which overstates it.
     """
-    rows = rows_of(piece.vessel, placement, heavy=True)
+    return _demand_n_m(mechanic, piece.vessel, placement)
+
+
+@remembered
+def _demand_n_m(mechanic: SizedMechanic, vessel: vessels.Vessel, placement: Placement) -> float:
+    rows = rows_of(vessel, placement, heavy=True)
     first = (rows.mass_kg[:, None] * rows.centre_m[:, :2]).sum(axis=0)
     about_middle = float(GRAVITY_M_S2 * np.hypot(first[0], first[1]))
     alone = mechanic.frog_radius_m if mechanic.netting_free else 0.0

@@ -36,14 +36,15 @@ def drawn_vessel(
     )
 
 
-def drawn_water(vessel: Vessel, level_m: float, *, up_m: float = 0.0, name: str = "water") -> list[Primitive]:
+@remembered
+def drawn_water(vessel: Vessel, level_m: float, *, up_m: float = 0.0, name: str = "water") -> tuple[Primitive, ...]:
     """Water up to a level, with its surface; none where it is dry."""
     if level_m <= 0:
-        return []
+        return ()
     heights, widths, depths = _inside(vessel, level_m)
     rings = _rings(heights + up_m + vessel.base_m, widths / 2, depths / 2)
     body = Turned(id=name, ink="water", layer=Layer.WATER, plan_shape=vessel.plan_shape, rings=tuple(rings))
-    return [body, level_line(f"{name}-line", "water line", vessel, level_m, up_m)]
+    return body, level_line(f"{name}-line", "water line", vessel, level_m, up_m)
 
 
 def level_line(name: str, ink: str, vessel: Vessel, level_m: float, up_m: float) -> Primitive:

@@ -40,6 +40,7 @@ from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.plan.piece import Insert, People, Piece, Support
 
 _ROSE = 0.028
+_Outline = tuple[tuple[float, float], ...]
 
 
 def picture_of(piece: Piece, report: Report, varieties: Mapping[str, Variety]) -> Picture:
@@ -65,7 +66,7 @@ def picture_of(piece: Piece, report: Report, varieties: Mapping[str, Variety]) -
         *_covers(piece, up),
         *_rods(report),
         *_binding(report),
-        *([] if report.mechanic.worn else _asked_for(report)),
+        *(() if report.mechanic.worn else _asked_for(report)),
         *_balance(report),
         *_from_above(piece, report),
     ]
@@ -294,16 +295,21 @@ def _binding(report: Report) -> list[Primitive]:
     ]
 
 
-def _asked_for(report: Report) -> list[Primitive]:
+def _asked_for(report: Report) -> tuple[Primitive, ...]:
     """The size that was wanted, from the front, the side and above."""
-    front = run([(x, 0, z) for x, z in report.envelope_front])
-    side = run([(0, y, z) for y, z in report.envelope_side])
-    above = run([(x, y, 0) for x, y in report.envelope_above])
-    return [
+    return _outlines(report.envelope_front, report.envelope_side, report.envelope_above)
+
+
+@remembered
+def _outlines(from_front: _Outline, from_side: _Outline, from_above: _Outline) -> tuple[Primitive, ...]:
+    front = run([(x, 0, z) for x, z in from_front])
+    side = run([(0, y, z) for y, z in from_side])
+    above = run([(x, y, 0) for x, y in from_above])
+    return (
         *_only([line("envelope-front", "envelope", Layer.MARKS, front)], "front"),
         *_only([line("envelope-side", "envelope", Layer.MARKS, side)], "side"),
         *_only([line("envelope-above", "envelope", Layer.MARKS, above, closed=True)], "above"),
-    ]
+    )
 
 
 def _balance(report: Report) -> list[Primitive]:

@@ -6,6 +6,7 @@ from typing import Literal
 import numpy as np
 
 from jolly_trellis.core.books.figures import rule
+from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.placement.forms import dome
@@ -74,6 +75,7 @@ def aim_tips(
 View = Literal["front", "side", "above"]
 
 
+@remembered
 def outline_m(envelope: Envelope, *, from_m: float, view: View) -> tuple[tuple[float, float], ...]:
     """Outline of the envelope: (x, z) from the front, (y, z) from the right side, or (x, y) from above, metres."""
     rule = FORM_RULES[envelope.form]

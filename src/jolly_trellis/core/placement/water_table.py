@@ -75,6 +75,7 @@ def water_table(
     )
 
 
+@remembered
 def stone_most_kg(vessel: Vessel) -> float:
     """The most stone a vessel holds, filled to its rim: 0.6 × volume × 2500 kg/m³, kg.
 
