@@ -34,7 +34,7 @@ class Same(Generic[T]):
         return id(self.thing)
 
     def __eq__(self, other: object) -> bool:
-        return isinstance(other, Same) and other.thing is self.thing
+        return other.__class__ is Same and other.thing is self.thing  # type: ignore[attr-defined]
 
 
 class Memory:
@@ -71,10 +71,14 @@ class Memory:
 
 MEMORY = Memory()
 _BY_ITSELF: set[type] = set()
+_PLAIN = frozenset((type(None), bool, int, float, str))
 
 
 def by_itself(kind: type[T]) -> type[T]:
-    """A kind of thing that is told from others by being this very one: what another remembered function gave."""
+    """A kind of thing that is told from others by being this very one: what another remembered function gave.
+
+    One that is never compared by its content says so itself (`eq=False`).
+    """
     _BY_ITSELF.add(kind)
     return kind
 
@@ -88,8 +92,9 @@ def remembered(act: Callable[P, T]) -> Callable[P, T]:
             act,
             Same(open_book()),
             Same(spoken_now()),
-            *(_key(each) for each in args),
-            *((name, _key(named[name])) for name in sorted(named)),
+            *map(_key, args),
+            *named,
+            *map(_key, named.values()),
         )
         known, found = MEMORY.find(key)
         if not known:
@@ -103,14 +108,15 @@ def remembered(act: Callable[P, T]) -> Callable[P, T]:
 
 def _key(value: Any) -> Any:
     """A thing as a key: by its content where it has a hash, and by itself where it has none."""
-    if value is None or isinstance(value, (str, float, int)):
+    kind = type(value)
+    if kind in _PLAIN:
         return value
-    if isinstance(value, np.ndarray):
+    if kind is np.ndarray:
         return value.shape, value.dtype.str, value.tobytes()
-    if isinstance(value, tuple):
+    if kind is tuple:
         plain = len(value) > 0 and isinstance(value[0], (float, tuple))
         return value if plain else tuple(_key(each) for each in value)
-    if type(value) in _BY_ITSELF:
+    if kind in _BY_ITSELF:
         return Same(value)
     try:
         hash(value)

@@ -43,7 +43,7 @@ DEEP_FEET = rule(
 TALL_WORK = rule("Frog work is tall, and stuck down, from this over the rim", "length", 0.35)
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Rows:
     """Rows of stems in one load case, each as cut, with the tube or wet wrap it carries: what each weighs, kg, shape
     (n,), and its centre of mass, shape (n, 3), metres in the vessel's frame.

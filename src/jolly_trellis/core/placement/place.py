@@ -6,7 +6,7 @@ from typing import Any
 import numpy as np
 
 from jolly_trellis.core.books.figures import rule
-from jolly_trellis.core.books.memory import by_itself, remembered
+from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array, Flags, half_ellipsoid_surface_m2
 from jolly_trellis.core.materials.vessels import Vessel, floor_friction
 from jolly_trellis.core.mechanics.sized import SizedMechanic
@@ -39,8 +39,7 @@ PIN_DEPTH = rule("Depth a stem is pressed onto pins", "length", 0.012, COMMON_PR
 _FINE = 48
 
 
-@by_itself
-@dataclass(frozen=True, slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Placement:
     """Placed stems, one row each, metres in the vessel's frame (z from its underside).
 

@@ -19,7 +19,7 @@ STONE_FILL = measure("Stone in a bed of ballast", "ratio", 0.6)
 _LEVELS = 81
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class WaterTable:
     """Levels above the inside floor (rising), the water under each in litres, and the surface there in m²."""
 

@@ -8,7 +8,7 @@ from functools import lru_cache
 import numpy as np
 
 from jolly_trellis.core import ranges
-from jolly_trellis.core.books.memory import by_itself, remembered
+from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.errors import InvalidMeasure, UnknownName
 from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.materials.stems import (
@@ -33,8 +33,7 @@ USUAL_DIAMETER_M = 0.006
 ROLE_ORDER: tuple[Role, ...] = ("margin", "base", "focal", "line", "filler", "airy")
 
 
-@by_itself
-@dataclass(frozen=True, slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class StemSet:
     """One row for each stem or clump pushed in.
 
