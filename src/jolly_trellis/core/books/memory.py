@@ -19,7 +19,7 @@ from jolly_trellis.core.quantities import spoken_now
 
 P = ParamSpec("P")
 T = TypeVar("T")
-MOST = 1500
+MOST = 1000
 
 
 class Same(Generic[T]):
@@ -34,7 +34,7 @@ class Same(Generic[T]):
         return id(self.thing)
 
     def __eq__(self, other: object) -> bool:
-        return other.__class__ is Same and other.thing is self.thing  # type: ignore[attr-defined]
+        return other.__class__ is Same and other.thing is self.thing
 
 
 class Memory:
