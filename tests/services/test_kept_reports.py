@@ -10,6 +10,7 @@ from typing import Any
 
 import pytest
 
+from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.method import PROGRAM
@@ -80,6 +81,14 @@ def test_what_it_is_called_and_how_many_there_are_is_nothing_to_its_report(
         planning.put_part(demo, 1, part, named, base_revision=revision, label="Rename")
     assert all_of(demo) == first
     assert worked.times == 9
+
+
+def test_what_it_is_called_counts_where_it_cannot_be_called_so(demo: sqlite3.Connection, worked: Counted) -> None:
+    all_of(demo)
+    bowl, brief = planning.piece_of(demo, 1, 1)
+    for wrong in (replace(bowl, name=200 * "n"), replace(bowl, name=""), replace(bowl, quantity=0)):
+        with pytest.raises(InvalidMeasure):
+            judging.judged(demo, brief, wrong, conditions_of(demo, brief), before=None)
 
 
 def test_pictures_are_drawn_again_and_not_kept(demo: sqlite3.Connection, worked: Counted, tmp_path: Path) -> None:

@@ -67,6 +67,7 @@ async def get_day(
 ) -> DayOut:
     """The day; begun where it was not worked out yet for the event as it stands. `wait_s`: how long for its end."""
     await wait_for(request, lambda waiting: days.begin(waiting, event_id), wait_s)
+    await wait_for(request, lambda waiting: days.begin_others(waiting, event_id), wait_s)
     return await run_in_threadpool(_day_out, event_id, conn)
 
 

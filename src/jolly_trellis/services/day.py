@@ -6,6 +6,7 @@ from contextlib import closing, suppress
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from pathlib import Path
+from typing import Any
 
 from jolly_trellis.core.errors import CoreError, Unfinished
 from jolly_trellis.core.event.asked_twice import Asked, asked_twice
@@ -49,6 +50,11 @@ def begin(conn: sqlite3.Connection, event_id: int) -> Running[Day]:
     Raises: NotFound, CoreError.
     """
     return _running(event_work.work_of(conn, event_id))
+
+
+def begin_others(conn: sqlite3.Connection, event_id: int) -> Running[Any]:
+    """The look at other events that ask for the same people, begun where it is not yet. Raises NotFound, CoreError."""
+    return _others(conn, event_work.work_of(conn, event_id))
 
 
 def state(conn: sqlite3.Connection, event_id: int) -> DayState:

@@ -20,6 +20,7 @@ from pathlib import Path
 
 from pydantic import TypeAdapter, ValidationError
 
+from jolly_trellis.core import ranges
 from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.judging.pictures import picture_of
 from jolly_trellis.core.judging.report import Report
@@ -61,8 +62,8 @@ class KeptReports:
 
     def find(self, part: Part) -> Kept | None:
         """The report of a part, or None where it was not judged before under these conditions."""
-        if self._mark is None:
-            return None
+        if self._mark is None or next(ranges.outside(part), None) is not None:
+            return None  # what is out of its range has none, whatever it is called
         key = self._key(part)
         with _lock:
             found = _memory.get(key)
