@@ -90,26 +90,6 @@ def test_a_window_that_is_closed_in_the_middle_of_a_drag_leaves_nothing_behind(p
     assert piece_of(served) == before
 
 
-def test_an_answer_that_comes_after_the_drag_was_given_up_is_not_shown(page: Page, served: Served) -> None:
-    held: list[Route] = []
-    page.route(ASKED, lambda route: held.append(route))  # noqa: PLW0108  # Playwright marks what it is given
-    opened(page, served)
-    drink = page.locator("[data-verb=drink]")
-    expect(drink).not_to_contain_text("Looking for what")
-    before = drink.inner_text()
-    y = press(page, "water")
-    page.evaluate(BURST, ["water", y, 40])
-    until(page, "() => document.querySelector('[data-handle=water]').getAttribute('data-active') === 'true'")
-    page.wait_for_timeout(50)
-    page.keyboard.press("Escape")
-    assert len(held) == 1
-    held[0].continue_()
-    page.wait_for_timeout(300)
-    assert len(held) == 1
-    expect(drink).not_to_contain_text("Looking for what")
-    assert drink.inner_text() == before
-
-
 def test_a_plan_that_changes_while_its_mechanics_are_compared_is_compared_anew(page: Page, served: Served) -> None:
     bowl = piece_of(served)["part"]
     body = {"base_revision": 1, "part": bowl | {"water_level_m": 0.03}, "label": "Lower the water"}

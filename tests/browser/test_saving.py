@@ -1,11 +1,14 @@
 """What is typed is kept or said not to be: late answers, a server away, two windows, deleting, copies, the stores."""
 
 import re
+import time
+from collections.abc import Callable
 from pathlib import Path
 
 import pytest
 from playwright.sync_api import Page, Route, expect
 
+from tests.browser.conftest import PATIENCE_MS
 from tests.browser.test_bench import bench, drag, field, saved
 from tests.browser.test_rigs import rig
 from tools.running import Served
@@ -19,23 +22,29 @@ def test_a_late_answer_after_esc_never_shows_the_cancelled_trial(page: Page, ser
     expect(looking).to_have_count(0)
     before, said = field(page, "Width of the flowers").input_value(), rungs.all_inner_texts()
     held: list[Route] = []
-    page.route("**/evaluate", lambda route: held.append(route))  # noqa: PLW0108  # Playwright marks what it is given
+    page.route("**/evaluate/changed", lambda route: held.append(route))  # noqa: PLW0108  # Playwright marks what it is given
     drag(page, "envelope-width", 50, 0, release=False)
     expect(field(page, "Width of the flowers")).not_to_have_value(before)
-    while not held:
-        page.wait_for_timeout(20)
+    _until(page, lambda: held)
     page.keyboard.press("Escape")
     page.mouse.up()
     answered = [route.request for route in held]
     for route in held:
         route.continue_()
     for request in answered:
-        while request.response() is None:
-            page.wait_for_timeout(20)
+        _until(page, request.response)
     page.wait_for_timeout(300)
     expect(field(page, "Width of the flowers")).to_have_value(before)
     expect(looking).to_have_count(0)
     assert rungs.all_inner_texts() == said
+
+
+def _until(page: Page, there: Callable[[], object]) -> None:
+    """Wait for what comes to this side of the page, as long as anything is waited for."""
+    given_up = time.monotonic() + PATIENCE_MS / 1000
+    while not there():
+        assert time.monotonic() < given_up
+        page.wait_for_timeout(20)
 
 
 def test_with_the_server_away_what_was_typed_stays_is_said_not_to_be_saved_and_is_tried_again(
