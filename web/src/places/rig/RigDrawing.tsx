@@ -78,6 +78,15 @@ export function RigDrawing(props: Props) {
   );
 }
 
+/** How far a handle is from what it moves, so that two of them lie side by side. */
+const HANDLE_AWAY = 11;
+/** A handle can be grasped so far round its middle, px. */
+const GRASP_PX = 22;
+
+function grasp([x, y]: readonly [number, number]) {
+  return { left: x - GRASP_PX, top: y - GRASP_PX, wide: 2 * GRASP_PX, tall: 2 * GRASP_PX };
+}
+
 type ViewProps = Props & {
   first?: boolean;
   eye: EyeKind;
@@ -133,7 +142,7 @@ function RigView(props: ViewProps) {
   const straight = Math.abs(Math.sin(turn)) < 1e-6 && Math.cos(turn) > 0;
   const plane = !straight ? null : eye === "level" ? "front" : eye === "from above" ? "plan" : null;
   const unit = (bounds.xMax - bounds.xMin) * 0.006;
-  const handles = snipped || !plane ? [] : handlesOf(rig, chosen, plane, unit * 5);
+  const handles = snipped || !plane ? [] : handlesOf(rig, chosen, plane, unit * HANDLE_AWAY);
   const changed = (id: string, value: number): Rig => {
     const [what, index, axis] = id.split(":") as ["point" | "attachment", string, "x_m"];
     return moved(rig, what, Number(index), axis, value);
@@ -191,6 +200,7 @@ function RigView(props: ViewProps) {
               sheet={{ left: 2, top: 48, wide: sheet.wide - 4, tall: sheet.tall - 72 }}
               taken={[
                 { left: sheet.wide - 150, top: 0, wide: 150, tall: CORNER_PX },
+                ...handles.map(({ at }) => grasp(place(at))),
                 ...(ringed ? [frontWords(view, ringM, place, sheet.pxPerM)] : []),
               ]}
             />
