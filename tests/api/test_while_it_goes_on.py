@@ -17,6 +17,7 @@ from jolly_trellis.core.building.build import build
 from jolly_trellis.core.event.day import day_of
 from jolly_trellis.core.judging import choose
 from jolly_trellis.core.mechanics.sizing import ABOUT
+from jolly_trellis.core.wanted import NobodyWaits, go_on, wanted_while
 from jolly_trellis.services import day as days
 from jolly_trellis.services import long_work
 from jolly_trellis.services.long_work import Running
@@ -154,3 +155,16 @@ def test_what_nobody_waits_for_any_more_is_ended(
     assert sent[0]["status"] == 499
     assert 3 <= len(built) <= 5
     assert len(ABOUT) > 20
+
+
+def test_what_is_begun_in_the_background_goes_on_when_the_one_who_began_it_is_gone() -> None:
+    def going(_: Running[str]) -> str:
+        go_on()
+        return "to its end"
+
+    with wanted_while(lambda: False):
+        running = long_work.start(("goes on", object()), going)
+    running.wait(30.0)
+    assert running.best == "to its end"
+    with pytest.raises(NobodyWaits), wanted_while(lambda: False):
+        go_on()

@@ -39,7 +39,7 @@ def told(
     stamp = (now or datetime.now(UTC)).replace(microsecond=0)
     found = list(_entries(day, crew, person))
     entries = _told_now(found, calendars.entries(conn, event_id, person), stamp)
-    if any(entries.changed):
+    if entries.changed:
         with transaction(conn):
             entries = _told_now(found, calendars.entries(conn, event_id, person), stamp)
             for each in entries.changed:

@@ -10,6 +10,7 @@ from dataclasses import dataclass, field
 from typing import Any, Generic, TypeVar
 
 from jolly_trellis.core.errors import CoreError
+from jolly_trellis.core.wanted import wanted_while
 
 T = TypeVar("T")
 _MOST_KEPT = 64
@@ -75,7 +76,8 @@ def start(key: tuple[Any, ...], work: Callable[[Running[T]], T]) -> Running[T]:
 
     def go() -> None:
         try:
-            running.best = work(running)
+            with wanted_while(lambda: True):  # whoever began it may be gone long before it ends
+                running.best = work(running)
         except CoreError as problem:
             running.problem = problem
         finally:

@@ -40,7 +40,7 @@ export function QuantityField(props: Props) {
   const refused = problem && path !== undefined && problem.path === path ? problem : null;
 
   // what cannot be read or was refused stays, with its sentence, until it is mended or taken back
-  const stays = typed && (typing || ((refused || unread) && typed.over === shown));
+  const stays = typed && (typing || unread || (refused && typed.over === shown));
   const text = stays ? typed.text : shown;
 
   const commit = () => {
