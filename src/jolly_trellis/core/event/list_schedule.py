@@ -3,7 +3,7 @@
 It always gives a sheet, at once. What does not fit is placed where it hurts least.
 """
 
-from collections.abc import Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import combinations
 from random import Random
@@ -64,17 +64,7 @@ class _List:
             self._put(index, self._best(index, [self.puzzle.tasks[index].fixed or 0]))
         if self.build_first:
             self._all_forward({each for each in self.puzzle.builds if each not in self.starts})
-        waiting = {each for each in every if each not in self.starts and not self._is_after(each)}
-        while waiting:
-            ready = [
-                each for each in waiting if not any(follower in waiting for follower, _ in self.puzzle.followers[each])
-            ]
-            index = max(
-                ready,
-                key=lambda each: (self._latest_start(each) + self.shift[each], self.puzzle.tasks[each].size, -each),
-            )
-            waiting.discard(index)
-            self._put(index, self._backward(index))
+        self._all_backward({each for each in every if each not in self.starts and not self._is_after(each)})
         self._all_forward({each for each in every if each not in self.starts})
         return Placed(
             starts=[self.starts[each] for each in every],
@@ -82,14 +72,26 @@ class _List:
             people=self.people,
         )
 
+    def _all_backward(self, waiting: set[int]) -> None:
+        """Each of some tasks as late as it goes, those that may begin latest first."""
+
+        def rank(index: int) -> tuple[int, int, int]:
+            return self._latest_start(index) + self.shift[index], self.puzzle.tasks[index].size, -index
+
+        after = [[follower for follower, _ in each] for each in self.puzzle.followers]
+        before = [[each for each, _ in task.follows] for task in self.puzzle.tasks]
+        for index in _in_turn(waiting, after, before, rank):
+            self._put(index, self._backward(index))
+
     def _all_forward(self, waiting: set[int]) -> None:
         """Each of some tasks as soon as it goes, those that may begin soonest first."""
-        while waiting:
-            ready = [
-                each for each in waiting if not any(before in waiting for before, _ in self.puzzle.tasks[each].follows)
-            ]
-            index = min(ready, key=lambda each: (self._earliest(each), each))
-            waiting.discard(index)
+
+        def rank(index: int) -> tuple[int, int]:
+            return -self._earliest(index), -index
+
+        after = [[follower for follower, _ in each] for each in self.puzzle.followers]
+        before = [[each for each, _ in task.follows] for task in self.puzzle.tasks]
+        for index in _in_turn(waiting, before, after, rank):
             self._put(index, self._forward(index))
 
     def _is_after(self, index: int) -> bool:
@@ -281,3 +283,22 @@ class _List:
     def _work(self, place: int, day: int) -> int:
         """What somebody has to do that day already."""
         return sum(end - start for start, end in self.people[place].days.get(day, ()))
+
+
+def _in_turn(
+    waiting: set[int], needs: list[list[int]], frees: list[list[int]], rank: Callable[[int], tuple[int, ...]]
+) -> Iterator[int]:
+    """Each of some tasks once what it needs of them has had its turn, of those that may the one of the highest rank.
+
+    A rank is asked for when a task may have its turn: nothing that comes later changes it.
+    """
+    open_needs = {each: sum(need in waiting for need in set(needs[each])) for each in waiting}
+    ready = {each: rank(each) for each in waiting if open_needs[each] == 0}
+    while ready:
+        index = max(ready, key=ready.__getitem__)
+        del ready[index]
+        yield index
+        for each in set(frees[index]) & waiting:
+            open_needs[each] -= 1
+            if open_needs[each] == 0:
+                ready[each] = rank(each)

@@ -128,13 +128,16 @@ def excess(days: dict[int, list[Interval]], day: int, most: Limits) -> tuple[int
     work = run = unbroken = 0
     for start, end in done:
         if start - before >= most.pause:
-            unbroken += max(0, run - most.unbroken)
+            if run > most.unbroken:
+                unbroken += run - most.unbroken
             run = 0
         work += end - start
         run += end - start
         before = end
-        last = max(last, end)
-    unbroken += max(0, run - most.unbroken)
+        if end > last:
+            last = end
+    if run > most.unbroken:
+        unbroken += run - most.unbroken
     lacks = 0
     if earlier := days.get(day - 1):
         lacks += max(0, most.rest - (first - max(end for _, end in earlier)))

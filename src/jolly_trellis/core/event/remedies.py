@@ -20,7 +20,7 @@ from jolly_trellis.core.quantities import Phrase, duration, phrase
 
 MOST_MORE_HANDS = 8
 MOST_EARLIER_H = 4
-TRIAL = 0.05
+TRIAL = 0.025
 _LOCKS_TRIED = 6
 RemedyKind = Literal["hands", "hours", "tubes", "on site", "unlock", "greens", "split"]
 

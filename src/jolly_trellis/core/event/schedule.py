@@ -14,7 +14,10 @@ from jolly_trellis.core.event.sheet import Puzzle, puzzle_of
 from jolly_trellis.core.event.solver import better
 
 EFFORT = 0.3
-_LISTS = 80
+# Lists in other orders for an effort of 1, and the most that the solver takes of it: what it finds at all it finds by
+# then (24 jobs of 12 to 105 tasks, up to fifteen times as long), while more lists go on finding.
+_LISTS = 160
+_SOLVED = 0.02
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -64,7 +67,7 @@ def schedule(
 
     Args:
         tasks: as the book of time has them; without an end of the event its strike has no time.
-        effort: how long is searched, deterministic; 0 is the list alone.
+        effort: how long is searched, deterministic: lists in other orders, then the solver; 0 is the list alone.
         solve: whether the solver betters what the lists give.
         progress: told the list's sheet at once, then each better one; may end the search.
     Source: `list_schedule`, then `solver.better`.
@@ -81,7 +84,7 @@ def schedule(
         placed = better(
             puzzle,
             placed,
-            effort=effort,
+            effort=min(effort, _SOLVED),
             tell=lambda found: progress.tell(_sheet(puzzle, found)),
             stop=progress.stop,
         )
