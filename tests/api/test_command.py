@@ -2,6 +2,7 @@
 
 import json
 import os
+import shutil
 import signal
 import socket
 import sqlite3
@@ -68,13 +69,9 @@ def test_it_serves_the_demo_and_keeps_what_was_done_with_it(tmp_path: Path) -> N
         assert len(httpx.get(f"{address}/api/events").json()) == 1
 
 
-def test_it_starts_empty_without_the_demo(tmp_path: Path) -> None:
+def test_it_starts_empty_without_the_demo_and_answers_this_computer_only(tmp_path: Path) -> None:
     with served(tmp_path) as address:
         assert httpx.get(f"{address}/api/events").json() == []
-
-
-def test_it_answers_this_computer_only(tmp_path: Path) -> None:
-    with served(tmp_path) as address:
         others = {info[4][0] for info in socket.getaddrinfo(socket.gethostname(), None, socket.AF_INET)}
         port = int(address.rpartition(":")[2])
         for host in others - {"127.0.0.1", "127.0.1.1"}:
@@ -175,8 +172,11 @@ def test_a_port_that_is_taken_is_told_so_and_another_is_named(tmp_path: Path) ->
     assert "is at http" not in ended.output
 
 
-def test_a_second_one_on_the_same_folder_is_refused_and_the_first_goes_on(tmp_path: Path) -> None:
-    with served(tmp_path, "--demo") as address:
+def test_a_second_one_on_the_same_folder_is_refused_and_the_first_goes_on(
+    tmp_path: Path, laid_out: dict[bool, Path]
+) -> None:
+    shutil.copytree(laid_out[True], tmp_path, dirs_exist_ok=True)
+    with served(tmp_path) as address:
         ended = CliRunner().invoke(app, ["serve", "--data", str(tmp_path), "--port", str(free_port())])
         assert ended.exit_code == 1
         assert "running on" in ended.output
@@ -192,8 +192,8 @@ def test_a_second_one_on_the_same_folder_is_refused_and_the_first_goes_on(tmp_pa
     assert "is put back" in done.output
     over = CliRunner().invoke(app, ["restore", str(saved), "--data", str(fresh)])
     assert "is kept in" in over.output
-    with served(fresh) as address:
-        assert len(httpx.get(f"{address}/api/events").json()) == 1
+    with closing(open_studio(fresh)) as conn:
+        assert conn.execute("SELECT count(*) FROM event").fetchone()[0] == 1
 
 
 def test_a_backup_that_cannot_be_is_told_in_one_sentence(tmp_path: Path) -> None:

@@ -92,7 +92,7 @@ def test_the_demo_ledge_tips_at_a_named_stem_and_one_act_mends_it(client: TestCl
     assert saved["undo"] == "One act"
 
 
-@pytest.mark.parametrize("paper", ["A4", "Letter"])
+@pytest.mark.parametrize("paper", [pytest.param("A4", marks=pytest.mark.long), "Letter"])
 def test_every_piece_has_its_card(client: TestClient, paper: str) -> None:
     for each in pieces(client.get("/api/events/1").json()):
         answer = client.get(f"/api/events/1/parts/{each['id']}/card.pdf?paper={paper}&system=inch")

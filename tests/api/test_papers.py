@@ -1,4 +1,7 @@
-"""Every paper of the demo read back with a PDF library: faces, sizes, what it is of, nothing over anything else."""
+"""Every paper of the demo read back with a PDF library: faces, sizes, what it is of, nothing over anything else.
+
+Each in one system of units; the other one is in the long part.
+"""
 
 import io
 import shutil
@@ -57,11 +60,17 @@ def lying_over(page: Any) -> list[tuple[str, str]]:
     return found
 
 
-@pytest.mark.parametrize("system", ["metric", "inch"])
-@pytest.mark.parametrize("paper", PAPERS)
-def test_every_paper_can_be_read(studio: TestClient, paper: str, system: str) -> None:
+@pytest.mark.parametrize(
+    ("paper", "system"),
+    [
+        pytest.param(paper, system, marks=() if at % 2 == nth else pytest.mark.long)
+        for at, paper in enumerate(PAPERS)
+        for nth, system in enumerate(("metric", "inch"))
+    ],
+)
+def test_every_paper_can_be_read_and_says_what_it_is_of(studio: TestClient, paper: str, system: str) -> None:
     size = {"metric": "A4", "inch": "Letter"}[system]
-    for page in pages(studio, paper, system=system, paper=size):
+    for number, page in enumerate(pages(studio, paper, system=system, paper=size), start=1):
         assert page.chars
         small = {each["text"] for each in page.chars if each["size"] < 8 - 1e-6}
         assert not small
@@ -74,11 +83,6 @@ def test_every_paper_can_be_read(studio: TestClient, paper: str, system: str) ->
         assert not lying_over(page)
         faces = {each["fontname"].split("+")[-1] for each in page.chars}
         assert not any("Helvetica" in each or "Times" in each for each in faces)
-
-
-@pytest.mark.parametrize("paper", PAPERS)
-def test_every_page_says_what_it_is_of(studio: TestClient, paper: str) -> None:
-    for number, page in enumerate(pages(studio, paper), start=1):
         said = " ".join((page.extract_text() or "").split())
         assert "Reopening supper" in said
         assert "revision 1" in said

@@ -251,7 +251,7 @@ def test_four_hundred_points_are_refused_with_a_sentence(client: TestClient, eve
     assert answer.json()["path"] == "points"
 
 
-@pytest.mark.parametrize("paper", ["A4", "Letter"])
+@pytest.mark.parametrize("paper", ["A4", pytest.param("Letter", marks=pytest.mark.long)])
 def test_the_rig_card_prints_not_cleared_and_its_cautions_on_its_first_page(
     client: TestClient, event: dict[str, Any], paper: str
 ) -> None:

@@ -168,7 +168,7 @@ def test_the_venue_pack_is_one_file_with_no_outside_reference_under_two_megabyte
     assert len(links.ticks) == len(set(links.ticks))
 
 
-@pytest.mark.parametrize("system", ["metric", "inch"])
+@pytest.mark.parametrize("system", ["inch", pytest.param("metric", marks=pytest.mark.long)])
 def test_the_venue_pack_has_every_task_rig_piece_and_round(system: UnitSystem) -> None:
     asked = pack()
     html = write_pack(asked, system=system)
