@@ -2,12 +2,12 @@
 
 from collections.abc import Iterable
 
-from jolly_trellis.core.event.cutting import Cutting, Item, Placed, Sheet
+from jolly_trellis.core.event.cutting import Cutting, Item, Placed, Stock
 
 Box = tuple[int, int, int, int]
 
 
-def problems_of(cutting: Cutting, items: tuple[Item, ...], sheets: tuple[Sheet, ...], kerf: int) -> list[str]:
+def problems_of(cutting: Cutting, items: tuple[Item, ...], sheets: tuple[Stock, ...], kerf: int) -> list[str]:
     """Everything that is wrong with a plan; nothing where it can be cut as it stands."""
     known, stock = {item.key: item for item in items}, {sheet.key: sheet for sheet in sheets}
     found: list[str] = []
@@ -32,7 +32,7 @@ def problems_of(cutting: Cutting, items: tuple[Item, ...], sheets: tuple[Sheet, 
     return found
 
 
-def _sized(piece: Placed, item: Item, sheet: Sheet, rows: int) -> list[str]:
+def _sized(piece: Placed, item: Item, sheet: Stock, rows: int) -> list[str]:
     least = item.turned if piece.turned and item.turned else (item.across, item.along)
     room = max(least[0], (item.room_turned if piece.turned else item.room) or 0)
     fits = least[0] <= piece.across <= room + item.spare and piece.along == least[1]

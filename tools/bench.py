@@ -28,7 +28,7 @@ from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks.making_order import lay_out
 from jolly_trellis.core.checks.making_search import find_order
 from jolly_trellis.core.event.cut_plan import cut
-from jolly_trellis.core.event.cutting import Sheet
+from jolly_trellis.core.event.cutting import Stock
 from jolly_trellis.core.event.day import day_of
 from jolly_trellis.core.event.job import CrewMember, Made
 from jolly_trellis.core.event.schedule import schedule
@@ -134,14 +134,14 @@ def spread(times_ms: list[float], aim_ms: float) -> dict[str, float]:
     }
 
 
-def timed(act: Callable[[], object], runs: int) -> list[float]:
+def timed(work: Callable[[], object], runs: int) -> list[float]:
     """Milliseconds of each run, after a tenth as many, at least ten, that warm up."""
     for _ in range(max(10, runs // 10)):
-        act()
+        work()
     times = []
     for _ in range(runs):
         begun = time.perf_counter()
-        act()
+        work()
         times.append(1000 * (time.perf_counter() - begun))
     return times
 
@@ -228,7 +228,7 @@ def cuts_against_the_library() -> dict[str, float]:
         counts = [80 // kinds] * kinds
         items = items_of(*((*size, count) for size, count in zip(sizes, counts, strict=True)), turn=True)
         begun = time.perf_counter()
-        plan = cut(items, (Sheet(key=0, across=20, along=5000, count=1),), kerf=1, seconds=10.0)
+        plan = cut(items, (Stock(key=0, across=20, along=5000, count=1),), kerf=1, seconds=10.0)
         seconds.append(time.perf_counter() - begun)
         rows = plan.used[0].rows
         ratios.append(rows / library_rows(items, 20, 1))
@@ -345,10 +345,10 @@ def _round(plan: Plan) -> Iterator[Planned[Piece]]:
     return itertools.cycle(plan.pieces)
 
 
-def once(act: Callable[[], object]) -> float:
+def once(work: Callable[[], object]) -> float:
     """Seconds that something takes the first time."""
     begun = time.perf_counter()
-    act()
+    work()
     return time.perf_counter() - begun
 
 
@@ -369,9 +369,9 @@ def measured(only: tuple[str, ...] = ()) -> dict[str, object]:
             "loop_ms": round(loop_ms(), 2),
         }
     }
-    for name, act in _in_process().items():
+    for name, work in _in_process().items():
         if not only or name.startswith(only):
-            found[name] = act()
+            found[name] = work()
     if not only or any(name.startswith(only) for name in _SERVED):
         with tempfile.TemporaryDirectory() as folder, served(Path(folder), demo=True) as server:
             for name, ask in _SERVED.items():
@@ -418,7 +418,7 @@ def _in_process() -> dict[str, Callable[[], object]]:
         "script_compressed": lambda: {
             "kb": round(script_kb("*.js"), 1),
             "aim_kb": 220.0,
-            "first_kb": round(script_kb("index-*.js") + script_kb("EventPlace-*.js"), 1),
+            "first_kb": round(script_kb("index-*.js") + script_kb("EventScreen-*.js"), 1),
             "first_aim_kb": 140.0,
         },
     }

@@ -27,7 +27,7 @@ ANSWERS: tuple[tuple[str, str], ...] = (
 )
 
 
-@pytest.fixture(params=[Keyboard, Thumb], ids=["keyboard", "thumb"])
+@pytest.fixture(params=[pytest.param(Keyboard, id="keyboard"), pytest.param(Thumb, id="thumb")])
 def hand(request: pytest.FixtureRequest, browser: Browser, empty: Served) -> Iterator[Hand]:
     """One way of working, at an event that has nothing but its name."""
     made: Hand = request.param(browser)
@@ -142,6 +142,11 @@ def stated(hand: Hand) -> None:
 AIR = {"temperature and humidity": humid}
 
 
+@pytest.mark.parametrize(
+    "hand",
+    [pytest.param(Keyboard, marks=pytest.mark.long, id="keyboard"), pytest.param(Thumb, id="thumb")],
+    indirect=True,
+)
 def test_a_bowl(hand: Hand) -> None:
     page = hand.page
     hand.press(page.get_by_role("button", name="Add the piece"))
@@ -175,6 +180,11 @@ def test_a_ledge(hand: Hand) -> None:
     every_verdict_is_given(hand, 8)
 
 
+@pytest.mark.parametrize(
+    "hand",
+    [pytest.param(Keyboard, id="keyboard"), pytest.param(Thumb, marks=pytest.mark.long, id="thumb")],
+    indirect=True,
+)
 def test_a_ring(hand: Hand) -> None:
     page = hand.page
     hand.choose(page.get_by_label("New hung or mounted piece"), "A ring or round panel")

@@ -95,7 +95,7 @@ def test_pull_list_and_balance_are_beside_the_order(page: Page, served: Served) 
     expect(page.get_by_text("Openness: air in the size wanted")).to_be_visible()
 
 
-@pytest.mark.parametrize("piece", [LEDGE, BOUQUET])
+@pytest.mark.parametrize("piece", [LEDGE, pytest.param(BOUQUET, marks=pytest.mark.long)])
 def test_the_making_view_is_accessible_and_fits(page: Page, served: Served, piece: int) -> None:
     making(page, served, piece)
     found = Axe().run(page, options={"runOnly": ["wcag2a", "wcag2aa"]})

@@ -86,7 +86,13 @@ def test_ten_pastes_of_garbage_change_nothing_and_each_is_answered(page: Page, s
     assert page.evaluate("window.broken") is None
 
 
-@pytest.mark.parametrize(("width", "height"), [(320, 640), (640, 400)], ids=["320px", "zoom of 200 %"])
+@pytest.mark.parametrize(
+    ("width", "height"),
+    [
+        pytest.param(320, 640, id="320px"),
+        pytest.param(640, 400, id="zoom of 200 %", marks=pytest.mark.long),
+    ],
+)
 def test_small_windows_and_large_zoom_lose_nothing_sideways(
     browser: Browser, there: Served, width: int, height: int
 ) -> None:

@@ -96,9 +96,9 @@ def test_a_bouquet_is_worked_out_whole(kind: MechanicKind) -> None:
     assert [v.verb for v in report.verdicts] == ["hold", "stand", "drink", "travel", "hang", "hide", "see", "lift"]
     assert {v.verb: v.state for v in report.verdicts}["see"] == "not needed"
     assert report.mechanic.kind == kind
-    acts = [step.act for step in report.steps]
+    kinds = [step.kind for step in report.steps]
     first, last = ("wire", "box") if kind in WORN_LEGS else ("place", "fill")
-    assert acts.index(first) < acts.index("bind") < acts.index(last)
+    assert kinds.index(first) < kinds.index("bind") < kinds.index(last)
 
 
 @pytest.mark.parametrize("kind", [kind for kind in ON_BOUQUETS if kind not in WORN_LEGS])

@@ -80,14 +80,14 @@ def test_each_mechanic_is_shown_at_its_best_and_says_what_that_takes() -> None:
     low = replace(stems(ORDINARY, 45), water_level_m=0.05)
     found = {each.kind: each for each in choose(low, hot, on_hand=None)}
     cushion = found["folded_cushion"]
-    assert cushion.act is not None
-    assert "Top up" in cushion.act.text
-    assert cushion.act.text in cushion.why.text
+    assert cushion.change is not None
+    assert "Top up" in cushion.change.text
+    assert cushion.change.text in cushion.why.text
     assert cushion.piece.top_ups
     assert "drink" not in cushion.fails
     alone = {each.kind: each for each in choose(low, replace(hot, topped_up_by=None), on_hand=None)}
     assert "drink" in alone["folded_cushion"].fails
-    assert alone["folded_cushion"].act is None
+    assert alone["folded_cushion"].change is None
 
 
 def test_what_cannot_be_made_comes_last_and_says_why(ranked: tuple[Option, ...]) -> None:

@@ -69,7 +69,7 @@ def test_lengths_not_sold_are_named() -> None:
 
 def test_steps_come_in_the_order_of_doing_and_warn_where_hands_are_at_risk() -> None:
     steps = evaluate(replace(piece(), ballast_kg=0.2), conditions()).steps
-    assert [step.act for step in steps] == ["cut", "fold", "tuck", "spring in", "weight", "fill", "place"]
+    assert [step.kind for step in steps] == ["cut", "fold", "tuck", "spring in", "weight", "fill", "place"]
     assert "gloves" in steps[0].caution
     assert "Sap irritates skin (" in steps[-1].caution
     assert "Thorns" in steps[-1].caution

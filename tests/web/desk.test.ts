@@ -1,6 +1,6 @@
 import { describe, expect, test } from "vitest";
 import type { Problem } from "../../web/src/api/types";
-import { type Act, bare, type Desk, reduce } from "../../web/src/desk/state";
+import { type Action, bare, type Desk, reduce } from "../../web/src/desk/state";
 import type { Conflict } from "../../web/src/ui/useWriteLine";
 
 type Bowl = { readonly level: number };
@@ -16,10 +16,10 @@ const CONFLICT: Conflict = {
   again: () => {},
 };
 
-function after(...acts: readonly Act<Bowl, string>[]): Desk<Bowl, string> {
-  return acts.reduce<Desk<Bowl, string>>((desk, act) => reduce(desk, act), bare());
+function after(...actions: readonly Action<Bowl, string>[]): Desk<Bowl, string> {
+  return actions.reduce<Desk<Bowl, string>>((desk, action) => reduce(desk, action), bare());
 }
-const tried = (level: number): Act<Bowl, string> => ({ type: "try", part: { level } });
+const tried = (level: number): Action<Bowl, string> => ({ type: "try", part: { level } });
 
 describe("what is tried", () => {
   test("is shown at once, with what was told of the one before it until its own answer comes", () => {
@@ -36,12 +36,12 @@ describe("what is tried", () => {
     expect([desk.trial?.told, desk.problem]).toEqual(["two", null]);
   });
 
-  test.each<Act<Bowl, string>>([
+  test.each<Action<Bowl, string>>([
     { type: "told", question: 0, told: "late" },
     { type: "untold", question: 0, problem: WRONG },
   ])("is not touched by a late $type: it was given up, or written, meanwhile", (late) => {
-    for (const act of [{ type: "drop" }, { type: "write", part: { level: 3 } }] as const) {
-      const desk = after(tried(1), act);
+    for (const action of [{ type: "drop" }, { type: "write", part: { level: 3 } }] as const) {
+      const desk = after(tried(1), action);
       expect(reduce(desk, late)).toBe(desk);
     }
   });

@@ -14,7 +14,7 @@ import {
   withoutPoint,
   withPath,
   withPoint,
-} from "../../web/src/places/rig/edits";
+} from "../../web/src/screens/rig/edits";
 
 const SPEC = { kind: "steel rope", size_m: 0.002 } as unknown as Rig["lines"][number]["spec"];
 const point = (name: string, x_m: number) =>

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "vitest";
-import { inOrder, whereOf } from "../../web/src/places/bench/missing";
+import { inOrder, whereOf } from "../../web/src/screens/bench/missing";
 
 const WEIGHT = "the weight of the empty vessel";
 const ROADS = [

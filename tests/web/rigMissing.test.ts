@@ -1,6 +1,6 @@
 import { describe, expect, test } from "vitest";
 import type { Rig } from "../../web/src/api/types";
-import { whereOf } from "../../web/src/places/rig/missing";
+import { whereOf } from "../../web/src/screens/rig/missing";
 
 const RIG = { points: [{ name: "beam 1" }, { name: "beam 10" }] } as unknown as Rig;
 
@@ -44,7 +44,7 @@ describe("a fact that is missing of hung work leads to its field", () => {
 
   test("of a beam leads to the survey of the place", () => {
     const where = whereOf("what ridge may carry in all, who states it and when", RIG);
-    expect(where).toEqual({ tab: "", label: "May carry in all", place: "survey" });
+    expect(where).toEqual({ tab: "", label: "May carry in all", screen: "survey" });
   });
 
   test("that nobody knows a field for is said all the same", () => {

@@ -3,7 +3,7 @@ import type { Picture, Piece, Vessel } from "../../web/src/api/types";
 import { halfWidthAt, rimHeight } from "../../web/src/drawing/look";
 import { lookOf } from "../../web/src/drawing/rig";
 import { scaleBarM } from "../../web/src/drawing/scene";
-import { setByHandle, withDepth, withMouth } from "../../web/src/places/bench/handles";
+import { setByHandle, withDepth, withMouth } from "../../web/src/screens/bench/handles";
 
 const point = (height_m: number, width_m: number, depth_m = width_m) => ({ height_m, width_m, depth_m });
 const BOWL = {

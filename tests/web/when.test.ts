@@ -1,6 +1,6 @@
 import { describe, expect, test } from "vitest";
 import type { Brief } from "../../web/src/api/types";
-import { comingAndOver, dayOf, daysTo } from "../../web/src/places/line-up/when";
+import { comingAndOver, dayOf, daysTo } from "../../web/src/screens/line-up/when";
 
 const NOW = new Date(2027, 4, 12, 23, 30);
 const brief = (starts_at: string | null, ends_at: string | null = null, filled_at: string | null = null) =>

@@ -5,26 +5,34 @@ import { BrowserRouter, Route, Routes } from "react-router";
 import "@fontsource-variable/fraunces/index.css";
 import "@fontsource-variable/atkinson-hyperlegible-next/index.css";
 import "./styles.css";
-import { EventGate } from "./places/EventGate";
-import { fetchPlaces, lazyPlace, Opening } from "./places/lazyPlace";
-import { NothingHere } from "./places/NothingHere";
+import { EventGate } from "./screens/EventGate";
+import { fetchPlaces, lazyScreen, Opening } from "./screens/lazyScreen";
+import { NothingHere } from "./screens/NothingHere";
 import { keepFocus } from "./ui/keepFocus";
 import { Meaning } from "./ui/Meaning";
 import { SettingsProvider } from "./ui/settings";
 import { TourCard } from "./ui/TourCard";
 import { TradeProvider } from "./ui/TradeProvider";
 
-const BenchPlace = lazyPlace(() => import("./places/bench/BenchPlace").then((all) => all.BenchPlace));
-const CostPlace = lazyPlace(() => import("./places/cost/CostPlace").then((all) => all.CostPlace));
-const DayPlace = lazyPlace(() => import("./places/day/DayPlace").then((all) => all.DayPlace));
-const EventPlace = lazyPlace(() => import("./places/line-up/EventPlace").then((all) => all.EventPlace));
-const EventsPlace = lazyPlace(() => import("./places/line-up/EventsPlace").then((all) => all.EventsPlace));
-const FiguresPlace = lazyPlace(() => import("./places/figures/FiguresPlace").then((all) => all.FiguresPlace));
-const ListsPlace = lazyPlace(() => import("./places/lists/ListsPlace").then((all) => all.ListsPlace));
-const RigPlace = lazyPlace(() => import("./places/rig/RigPlace").then((all) => all.RigPlace));
-const RollPlace = lazyPlace(() => import("./places/roll/RollPlace").then((all) => all.RollPlace));
-const StoresPlace = lazyPlace(() => import("./places/stores/StoresPlace").then((all) => all.StoresPlace));
-const SurveyPlace = lazyPlace(() => import("./places/survey/SurveyPlace").then((all) => all.SurveyPlace));
+const BenchScreen = lazyScreen(() => import("./screens/bench/BenchScreen").then((all) => all.BenchScreen));
+const CostScreen = lazyScreen(() => import("./screens/cost/CostScreen").then((all) => all.CostScreen));
+const DayScreen = lazyScreen(() => import("./screens/day/DayScreen").then((all) => all.DayScreen));
+const EventScreen = lazyScreen(() => import("./screens/line-up/EventScreen").then((all) => all.EventScreen));
+const EventsScreen = lazyScreen(() =>
+  import("./screens/line-up/EventsScreen").then((all) => all.EventsScreen),
+);
+const FiguresScreen = lazyScreen(() =>
+  import("./screens/figures/FiguresScreen").then((all) => all.FiguresScreen),
+);
+const ListsScreen = lazyScreen(() => import("./screens/lists/ListsScreen").then((all) => all.ListsScreen));
+const RigScreen = lazyScreen(() => import("./screens/rig/RigScreen").then((all) => all.RigScreen));
+const RollScreen = lazyScreen(() => import("./screens/roll/RollScreen").then((all) => all.RollScreen));
+const StoresScreen = lazyScreen(() =>
+  import("./screens/stores/StoresScreen").then((all) => all.StoresScreen),
+);
+const SurveyScreen = lazyScreen(() =>
+  import("./screens/survey/SurveyScreen").then((all) => all.SurveyScreen),
+);
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 0 } } });
 const root = document.getElementById("root");
@@ -40,20 +48,20 @@ if (root) {
               <Meaning />
               <Suspense fallback={<Opening />}>
                 <Routes>
-                  <Route path="/" element={<EventsPlace />} />
+                  <Route path="/" element={<EventsScreen />} />
                   <Route path="/events/:eventId" element={<EventGate />}>
-                    <Route index element={<EventPlace />} />
-                    <Route path="pieces/:pieceId" element={<BenchPlace />} />
-                    <Route path="rigs/:rigId" element={<RigPlace />} />
-                    <Route path="survey" element={<SurveyPlace />} />
-                    <Route path="roll" element={<RollPlace />} />
-                    <Route path="day" element={<DayPlace />} />
-                    <Route path="lists" element={<ListsPlace />} />
-                    <Route path="cost" element={<CostPlace />} />
+                    <Route index element={<EventScreen />} />
+                    <Route path="pieces/:pieceId" element={<BenchScreen />} />
+                    <Route path="rigs/:rigId" element={<RigScreen />} />
+                    <Route path="survey" element={<SurveyScreen />} />
+                    <Route path="roll" element={<RollScreen />} />
+                    <Route path="day" element={<DayScreen />} />
+                    <Route path="lists" element={<ListsScreen />} />
+                    <Route path="cost" element={<CostScreen />} />
                     <Route path="*" element={<NothingHere />} />
                   </Route>
-                  <Route path="/stores" element={<StoresPlace />} />
-                  <Route path="/figures" element={<FiguresPlace />} />
+                  <Route path="/stores" element={<StoresScreen />} />
+                  <Route path="/figures" element={<FiguresScreen />} />
                   <Route path="*" element={<NothingHere />} />
                 </Routes>
               </Suspense>

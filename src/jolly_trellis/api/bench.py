@@ -57,46 +57,46 @@ def evaluate_change(event_id: Number, body: EvaluateChange, conn: Connection) ->
 async def evaluate_piece(event_id: Number, body: EvaluatePiece, conn: Connection, request: Request) -> Response:
     """A piece judged whole, with what would mend it, while somebody waits for that."""
 
-    def act() -> bytes:
+    def work() -> bytes:
         conditions = conditions_of(conn, planning.brief_of(conn, event_id))
         return _REPORT.dump_json(evaluate(body.piece, conditions, with_fixes=body.with_fixes))
 
-    return _json(await while_wanted(request, act))
+    return _json(await while_wanted(request, work))
 
 
 @router.post("/looking", response_model=Looking)
 async def looking(event_id: Number, body: EvaluatePiece, conn: Connection, request: Request) -> Response:
     """What shows of a piece from every eye and side."""
 
-    def act() -> bytes:
+    def work() -> bytes:
         conditions = conditions_of(conn, planning.brief_of(conn, event_id))
         with conditions.figures.open():
             made = build(body.piece, conditions)
             eyes = evaluate(body.piece, conditions, with_fixes=False).picture.eyes
             return _LOOKING.dump_json(looking_at(made, eyes))
 
-    return _json(await while_wanted(request, act))
+    return _json(await while_wanted(request, work))
 
 
 @router.post("/making", response_model=MakingReport)
 async def making(event_id: Number, body: EvaluatePiece, conn: Connection, request: Request) -> Response:
     """The making order of a piece: every step with its margins, its gates, the pull list."""
 
-    def act() -> bytes:
+    def work() -> bytes:
         conditions = conditions_of(conn, planning.brief_of(conn, event_id))
         return _MAKING.dump_json(making_of(body.piece, conditions, with_fixes=body.with_fixes))
 
-    return _json(await while_wanted(request, act))
+    return _json(await while_wanted(request, work))
 
 
 @router.post("/choose", response_model=list[Option])
 async def choose_mechanic(event_id: Number, body: EvaluatePiece, conn: Connection, request: Request) -> Response:
     """Every mechanic for a piece, while somebody waits for that."""
 
-    def act() -> bytes:
+    def work() -> bytes:
         return _OPTIONS.dump_json(list(judging.options_of(conn, body.piece, planning.brief_of(conn, event_id))))
 
-    return _json(await while_wanted(request, act))
+    return _json(await while_wanted(request, work))
 
 
 @router.post("/matching")

@@ -13,7 +13,7 @@ from jolly_trellis.api.deps import Connection, DayDone, Number, wait_for
 from jolly_trellis.api.models import BasedOn, Moment
 from jolly_trellis.core.event.day import Day
 from jolly_trellis.core.event.job import CrewMember
-from jolly_trellis.core.event.sheet import NOBODY
+from jolly_trellis.core.event.puzzle import NOBODY
 from jolly_trellis.core.event.water_rounds import WaterRounds
 from jolly_trellis.exchange.calendar import read_times, write_calendar
 from jolly_trellis.services import calendars, event_work, planning

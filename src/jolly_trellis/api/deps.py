@@ -79,16 +79,16 @@ async def wait_for(
         await asyncio.sleep(_LOOK_EVERY_S)
 
 
-async def while_wanted(request: Request, act: Callable[[], T]) -> T:
-    """What an act gives, in a worker; where the one who asked is gone it is ended.
+async def while_wanted(request: Request, work: Callable[[], T]) -> T:
+    """What some work gives, in a worker; where the one who asked is gone it is ended.
 
-    Raises: NobodyWaits: it was. Whatever the act raises.
+    Raises: NobodyWaits: it was. Whatever the work raises.
     """
     gone = threading.Event()
 
     def acting() -> T:
         with wanted_while(lambda: not gone.is_set()):
-            return act()
+            return work()
 
     doing = asyncio.ensure_future(anyio.to_thread.run_sync(acting))
     try:

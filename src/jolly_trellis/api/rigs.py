@@ -38,11 +38,11 @@ def settle_rig(event_id: Number, body: AssessRig, conn: Connection) -> Response:
 async def rig_fixes(event_id: Number, body: AssessRig, conn: Connection, request: Request) -> list[RigFix]:
     """What would clear a rig, while somebody waits for that."""
 
-    def act() -> list[RigFix]:
+    def work() -> list[RigFix]:
         rig, conditions = _there(conn, event_id, body.rig)
         return list(fixes_of(rig, _judged(conn, event_id, rig), conditions))
 
-    return await while_wanted(request, act)
+    return await while_wanted(request, work)
 
 
 @router.post("/rig-finished")

@@ -11,7 +11,7 @@ from jolly_trellis.api.deps import BaseRevision, Connection, CutsDone, Number
 from jolly_trellis.api.event_answers import change_out
 from jolly_trellis.api.models import BasedOn, Key
 from jolly_trellis.api.sent import In
-from jolly_trellis.core.event.roll import CutAct, CutPlan, acts_of
+from jolly_trellis.core.event.roll import CutPlan, CutStep, cut_steps_of
 from jolly_trellis.core.event.roll_problems import Material, Remnant
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.cut_sheets import write_cut_sheets
@@ -58,7 +58,7 @@ class RollOut(BaseModel):
     """The roll as it stands: the plan (the best so far while one is looked for), its order of cuts, what is cut."""
 
     plan: CutPlan | None
-    acts: list[list[CutAct]]
+    steps: list[list[CutStep]]
     fresh: bool
     running: bool
     cut: list[CutRow]
@@ -72,8 +72,8 @@ class RemnantsOut(BaseModel):
 @router.get("/events/{event_id}/cuts")
 def get_cuts(event_id: Number, conn: Connection) -> RollOut:
     state = rolling.state(conn, event_id)
-    acts = [] if state.plan is None else [list(acts_of(each)) for each in state.plan.materials]
-    return RollOut(plan=state.plan, acts=acts, fresh=state.fresh, running=state.running, cut=list(state.cut))
+    steps = [] if state.plan is None else [list(cut_steps_of(each)) for each in state.plan.materials]
+    return RollOut(plan=state.plan, steps=steps, fresh=state.fresh, running=state.running, cut=list(state.cut))
 
 
 @router.post("/events/{event_id}/cuts/start")
@@ -93,8 +93,8 @@ def stop_cuts(event_id: Number, conn: Connection) -> RollOut:
 @router.post("/events/{event_id}/cuts/mark")
 def mark_cut(event_id: Number, body: MarkCut, conn: Connection) -> RollOut:
     """Mark a material as cut, which moves rolls and remnants in the stores; or take that back."""
-    act = rolling.mark_cut if body.cut else rolling.unmark_cut
-    act(conn, event_id, body.material, body.key, body.nth)
+    mark = rolling.mark_cut if body.cut else rolling.unmark_cut
+    mark(conn, event_id, body.material, body.key, body.nth)
     return get_cuts(event_id, conn)
 
 

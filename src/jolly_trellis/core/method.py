@@ -37,9 +37,9 @@ from jolly_trellis.core.event import (
     cost,
     job,
     lasting_care,
-    lots,
     packing,
     people,
+    purchases,
     recipes,
     reservations,
     roll,
@@ -148,7 +148,7 @@ _NAMED: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
     ("The roll", (roll_problems, roll)),
     (
         "The days and the day",
-        (lots, task, tasks_before, tasks_hires, tasks_there, people, breaches, buckets, water_rounds),
+        (purchases, task, tasks_before, tasks_hires, tasks_there, people, breaches, buckets, water_rounds),
     ),
     ("Buying, packing, recipes, money", (job, packing, shared_needs, recipes, lasting_care, reservations, wear, cost)),
 )

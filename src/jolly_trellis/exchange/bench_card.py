@@ -14,7 +14,7 @@ from jolly_trellis.core.drawing.project import View
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.making.report import Gate, MakingReport, MakingStep
 from jolly_trellis.core.making.steps import CutGroup
-from jolly_trellis.core.materials.netting import Sheet
+from jolly_trellis.core.materials.netting import NettingSheet
 from jolly_trellis.core.mechanics.bouquet import WORN_LEGS
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.plan.piece import Piece
@@ -233,7 +233,7 @@ def _making(piece: Piece, report: Report, making: MakingReport, system: UnitSyst
     """Steps of the mechanic, then the making order with its gates as boxes to tick."""
     story: list[Flowable] = [title("Do, in this order")]
     for step in report.steps:
-        if step.act == "place":
+        if step.kind == "place":
             continue
         caution = f" <i>{escape(step.caution)}</i>" if step.caution else ""
         story.append(paragraph(f"– {escape(render(step.say, system))}{caution}", SMALL))
@@ -304,7 +304,7 @@ def _foot(canvas: Canvas, piece: Piece) -> None:
     write(canvas, MARGIN, MARGIN + 6, words)
 
 
-def _sheet(name: str, sheet: Sheet, system: UnitSystem) -> str:
+def _sheet(name: str, sheet: NettingSheet, system: UnitSystem) -> str:
     size = f"{to_cut(length(sheet.width_m), system)} × {to_cut(length(sheet.length_m), system)}"
     return f"<b>{escape(name)}</b> {size}, {sheet.cells_across} cells × {sheet.rows_along} rows"
 

@@ -5,7 +5,7 @@ from xml.sax.saxutils import escape
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable
 
-from jolly_trellis.core.event.roll import CutPlan, acts_of
+from jolly_trellis.core.event.roll import CutPlan, cut_steps_of
 from jolly_trellis.core.event.roll_problems import CutStock, MaterialPlan
 from jolly_trellis.core.quantities import length
 from jolly_trellis.core.units import UnitSystem, render, text_of
@@ -116,9 +116,9 @@ def _netting(
         size = f"{to_cut(length(it.width_m), system)} × {to_cut(length(it.length_m), system)}"
         story.append(paragraph(f"<b>{item + 1}</b>  {number_here} × {escape(it.label)}: {size}", SMALL))
     story.append(title("Order of cuts"))
-    for act in acts_of(plan):
-        if act.stock == place:
-            story.append(paragraph(escape(render(act.say, system)), SMALL))
+    for step in cut_steps_of(plan):
+        if step.stock == place:
+            story.append(paragraph(escape(render(step.say, system)), SMALL))
     story.append(title("Worth keeping"))
     kept = [f"{text_of(length(w), system)} × {text_of(length(long), system)}" for w, long in stock.keep]
     story.append(paragraph(escape("; ".join(kept) or "nothing"), SMALL))
@@ -171,7 +171,7 @@ def _lengths(plans: list[MaterialPlan], missing: list[str], system: UnitSystem) 
             size = to_cut(length(item.length_m), system)
             story.append(paragraph(f"{item.quantity} × {escape(item.label)}: {size}", SMALL))
         if plan.sticks:
-            story += [paragraph(escape(render(act.say, system)), SMALL) for act in acts_of(plan)]
+            story += [paragraph(escape(render(step.say, system)), SMALL) for step in cut_steps_of(plan)]
     if missing:
         story.append(title("Cannot be cut"))
         story += [paragraph(escape(words), SMALL) for words in missing]

@@ -74,7 +74,7 @@ def come_home(conn: sqlite3.Connection, event_id: int, backs: Iterable[Back]) ->
         ]
         touched: list[Touched] = [(each.kind, each.thing) for each in plans if each.thing]
         touched.append(("homecoming", str(event_id)))
-        with stock_history.act(conn, f"Home from {event}", touched):
+        with stock_history.change(conn, f"Home from {event}", touched):
             for each in plans:
                 _apply(conn, each)
             at = datetime.now(UTC).isoformat(timespec="seconds")
@@ -92,7 +92,7 @@ def take_back(conn: sqlite3.Connection, event_id: int) -> None:
             raise NotFound(f"homecoming of {event_id}")
         touched: list[Touched] = [(_held(each.kind), each.thing) for each in done.lines]
         touched.append(("homecoming", str(event_id)))
-        with stock_history.act(conn, "Not home after all", touched):
+        with stock_history.change(conn, "Not home after all", touched):
             held = stock.holdings(conn)
             for each in done.lines:
                 kind = _held(each.kind)

@@ -14,9 +14,9 @@ from jolly_trellis.core.event.day import Day, day_of
 from jolly_trellis.core.event.job import CrewMember, Lock
 from jolly_trellis.core.event.notes import Note
 from jolly_trellis.core.event.old_keys import key_now
+from jolly_trellis.core.event.puzzle import NOBODY
 from jolly_trellis.core.event.remedies import Remedy, in_tubes, put_on_site, split
 from jolly_trellis.core.event.schedule import Timed, schedule
-from jolly_trellis.core.event.sheet import NOBODY
 from jolly_trellis.core.event.standing import standing_notes
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.services import event_work, long_work, planning

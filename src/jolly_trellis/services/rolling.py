@@ -218,6 +218,6 @@ def _things(conn: sqlite3.Connection, material: Material) -> Iterable[Netting | 
 
 def remove_remnant(conn: sqlite3.Connection, remnant: int) -> None:
     """Take a remnant out of the stores. Raises NotFound: it is not there, or something was cut from it."""
-    with stock_history.act(conn, "Take a remnant out", [("remnant", str(remnant))]):
+    with stock_history.change(conn, "Take a remnant out", [("remnant", str(remnant))]):
         if not cuts.remove_remnant(conn, remnant):
             raise NotFound(f"remnant {remnant}")

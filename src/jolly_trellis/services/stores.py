@@ -71,7 +71,7 @@ def add_vessel(conn: sqlite3.Connection, vessel: Vessel) -> str:
     check_vessel(vessel)
     with transaction(conn):
         key = free_key(vessel.name, _taken(conn, "vessel"))
-        with stock_history.act(conn, f"Add {vessel.name}", [("vessel", key)]):
+        with stock_history.change(conn, f"Add {vessel.name}", [("vessel", key)]):
             _put(conn, "vessel", key, vessel)
             stock.put_holding(conn, "vessel", key, Holding(on_hand=1))
     return key
@@ -82,7 +82,7 @@ def add(conn: sqlite3.Connection, kind: Literal["stand", "armature"], thing: Sta
     with transaction(conn):
         key = free_key(thing.name, _taken(conn, kind))
         ranges.check(replace(thing, key=key))
-        with stock_history.act(conn, f"Add {thing.name}", [(kind, key)]):
+        with stock_history.change(conn, f"Add {thing.name}", [(kind, key)]):
             _put(conn, kind, key, replace(thing, key=key))
             stock.put_holding(conn, kind, key, Holding(on_hand=1))
     return key
@@ -102,7 +102,7 @@ def put(conn: sqlite3.Connection, kind: StoreKind, key: str, thing: Any) -> None
         _refuse_a_name_of_another(thing, stock.varieties(conn))
         thing = _dated(conn, thing, kept)
     _refuse_a_price_of_nothing(thing, kept)
-    with stock_history.act(conn, f"Change {thing.name}", [(kind, key)]):
+    with stock_history.change(conn, f"Change {thing.name}", [(kind, key)]):
         _put(conn, kind, key, thing)
 
 
@@ -151,7 +151,7 @@ def copy(conn: sqlite3.Connection, kind: StoreKind, key: str) -> str:
         new = free_key(thing.name, _taken(conn, kind))
         if kind != "vessel":
             thing = replace(thing, key=new)
-        with stock_history.act(conn, f"Copy {known[key].name}", [(kind, new)]):
+        with stock_history.change(conn, f"Copy {known[key].name}", [(kind, new)]):
             _put(conn, kind, new, thing)
     return new
 
@@ -177,7 +177,7 @@ def count(conn: sqlite3.Connection, kind: HeldKind, key: str, holding: Holding) 
             names = {each: thing.name for each, thing in things(conn, kind).items()}
         if key not in names:
             raise NotFound(f"{kind} {key}")
-        with stock_history.act(conn, f"Count {names[key]}", [(kind, key)]):
+        with stock_history.change(conn, f"Count {names[key]}", [(kind, key)]):
             stock.put_holding(conn, kind, key, holding)
 
 
@@ -198,7 +198,7 @@ def delete(conn: sqlite3.Connection, kind: StoreKind, key: str) -> None:
                 message=phrase("{key} is in {used}{more}.", key=known[key].name, used=used[0], more=more),
                 limit=phrase("Retire it instead: it is offered no longer, and what is planned with it stays."),
             )
-        with stock_history.act(conn, f"Delete {known[key].name}", [(kind, key)]):
+        with stock_history.change(conn, f"Delete {known[key].name}", [(kind, key)]):
             stock_history.delete(conn, kind, key, known[key].name)
 
 
@@ -208,7 +208,7 @@ def bring_back(conn: sqlite3.Connection, kind: StoreKind, key: str) -> None:
         names = {(each.kind, each.key): each.name for each in stock_history.deleted(conn)}
         if (kind, key) not in names:
             raise NotFound(f"deleted {kind} {key}")
-        with stock_history.act(conn, f"Bring back {names[kind, key]}", [(kind, key)]):
+        with stock_history.change(conn, f"Bring back {names[kind, key]}", [(kind, key)]):
             stock_history.bring_back(conn, kind, key)
 
 
@@ -278,7 +278,7 @@ def _import(conn: sqlite3.Connection, kind: StoreKind, text: str, *, dry_run: bo
         else:
             unchanged += 1
     if not dry_run:
-        with stock_history.act(conn, f"Read a table of {kind}s", [(kind, key) for key in (*added, *changed)]):
+        with stock_history.change(conn, f"Read a table of {kind}s", [(kind, key) for key in (*added, *changed)]):
             for key in (*added, *changed):
                 _put(conn, kind, key, taken[key])
     return Imported(

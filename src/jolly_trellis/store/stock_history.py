@@ -1,4 +1,4 @@
-"""What was done in the stores: things as they stood before and after each act, to go back and forth; what is deleted.
+"""Changes of the stores: things as they stood before and after each, to go back and forth; what is deleted.
 
 A thing is remembered as the rows it had, table by table, so that whatever columns a thing gains are remembered too.
 Counts are remembered as a difference: rolls that a cut took meanwhile stay taken.
@@ -64,8 +64,8 @@ def place(conn: sqlite3.Connection) -> Place:
 
 
 @contextmanager
-def act(conn: sqlite3.Connection, label: str, touched: Iterable[Touched]) -> Iterator[None]:
-    """One act in the stores, in one transaction, remembered as a step; an act that changes nothing is none."""
+def change(conn: sqlite3.Connection, label: str, touched: Iterable[Touched]) -> Iterator[None]:
+    """One change in the stores, in one transaction, remembered as a step; one that changes nothing is none."""
     things = tuple(dict.fromkeys(touched))
     with transaction(conn):
         before = {thing: _rows(conn, *thing) for thing in things}
@@ -162,7 +162,7 @@ def _where(table: str, kind: Kind, key: str) -> tuple[str, dict[str, str]]:
 
 
 def _replace(conn: sqlite3.Connection, kind: Kind, key: str, now: Rows, then: Rows) -> None:
-    """Put a thing back as it stood; its count by what the act changed, for cuts take rolls without being an act."""
+    """Put a thing back as it stood; its count by the difference, for cuts take rolls and are no change of it."""
     standing = _rows(conn, kind, key)
     if kind == "remnant" and (standing != now or not _cut_is_there(conn, then)):
         raise Moved("Something was cut from this remnant, or its cut taken back, since. Take that back first.")

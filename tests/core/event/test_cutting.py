@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.event.cut_plan import cut
-from jolly_trellis.core.event.cutting import Cutting, Item, Progress, Sheet
+from jolly_trellis.core.event.cutting import Cutting, Item, Progress, Stock
 from tests.cutting_check import guillotine, problems_of
 from tests.generated import examples
 
@@ -22,7 +22,7 @@ def items_of(*sizes: tuple[int, int, int], turn: bool = False) -> tuple[Item, ..
     )
 
 
-def planned(items: tuple[Item, ...], sheets: tuple[Sheet, ...], *, kerf: int = 0, seconds: float = 3.0) -> Cutting:
+def planned(items: tuple[Item, ...], sheets: tuple[Stock, ...], *, kerf: int = 0, seconds: float = 3.0) -> Cutting:
     plan = cut(items, sheets, kerf=kerf, seconds=seconds)
     assert problems_of(plan, items, sheets, kerf) == []
     return plan
@@ -43,7 +43,7 @@ def test_sheets_that_divide_without_waste_are_cut_without_waste(
     sizes: tuple[tuple[int, int, int], ...], across: int, rows: int, kerf: int
 ) -> None:
     """Known optima: each set of pieces tiles its stock, by construction."""
-    plan = planned(items_of(*sizes), (Sheet(key=0, across=across, along=500, count=1),), kerf=kerf)
+    plan = planned(items_of(*sizes), (Stock(key=0, across=across, along=500, count=1),), kerf=kerf)
     assert plan.used[0].rows == rows
     assert plan.unplaced == ()
 
@@ -62,20 +62,20 @@ def test_lengths_are_cut_from_the_fewest_sticks(
     lengths: tuple[tuple[int, int], ...], stock: int, optimum: int
 ) -> None:
     items = tuple(Item(key=key, across=long, along=1, count=count) for key, (long, count) in enumerate(lengths))
-    plan = planned(items, (Sheet(key=0, across=stock, along=2000, count=1),), seconds=60.0)
+    plan = planned(items, (Stock(key=0, across=stock, along=2000, count=1),), seconds=60.0)
     assert sum(used.rows for used in plan.used) == optimum
 
 
 def test_the_bound_is_under_the_plan_and_over_the_area() -> None:
     items = items_of((7, 12, 9), (5, 9, 14), (8, 20, 5))
-    plan = planned(items, (Sheet(key=0, across=19, along=900, count=1),), kerf=1)
+    plan = planned(items, (Stock(key=0, across=19, along=900, count=1),), kerf=1)
     assert plan.area_needed <= plan.bound <= plan.area_used + 19
 
 
 def test_turning_helps_where_it_is_allowed_and_is_left_where_it_is_not() -> None:
     """Ten of 9 × 20 on a roll 20 wide: turned, each takes 9 rows; as they lie, two beside each other take 20."""
-    upright = planned(items_of((9, 20, 10)), (Sheet(key=0, across=20, along=900, count=1),))
-    turned = planned(items_of((9, 20, 10), turn=True), (Sheet(key=0, across=20, along=900, count=1),))
+    upright = planned(items_of((9, 20, 10)), (Stock(key=0, across=20, along=900, count=1),))
+    turned = planned(items_of((9, 20, 10), turn=True), (Stock(key=0, across=20, along=900, count=1),))
     assert upright.used[0].rows == 100
     assert turned.used[0].rows == 90
     assert not any(piece.turned for piece in upright.used[0].placed)
@@ -84,9 +84,9 @@ def test_turning_helps_where_it_is_allowed_and_is_left_where_it_is_not() -> None
 
 def test_remnants_and_rolls_that_are_here_go_before_rolls_to_buy() -> None:
     stock = (
-        Sheet(key=0, across=10, along=40, count=1),
-        Sheet(key=1, across=20, along=60, count=1),
-        Sheet(key=2, across=20, along=60, count=3, cost=1900),
+        Stock(key=0, across=10, along=40, count=1),
+        Stock(key=1, across=20, along=60, count=1),
+        Stock(key=2, across=20, along=60, count=3, cost=1900),
     )
     plan = planned(items_of((10, 20, 8)), stock)
     assert {used.sheet for used in plan.used} == {0, 1}
@@ -95,25 +95,25 @@ def test_remnants_and_rolls_that_are_here_go_before_rolls_to_buy() -> None:
 
 
 def test_a_piece_wider_than_any_roll_is_named_and_the_rest_is_cut() -> None:
-    plan = planned(items_of((30, 5, 2), (10, 5, 4)), (Sheet(key=0, across=20, along=90, count=1),))
+    plan = planned(items_of((30, 5, 2), (10, 5, 4)), (Stock(key=0, across=20, along=90, count=1),))
     assert plan.unplaced == ((0, 2),)
     assert len(plan.used[0].placed) == 4
 
 
 def test_what_there_is_no_stock_left_for_is_named() -> None:
-    plan = planned(items_of((10, 30, 5)), (Sheet(key=0, across=20, along=60, count=1),))
+    plan = planned(items_of((10, 30, 5)), (Stock(key=0, across=20, along=60, count=1),))
     assert plan.unplaced == ((0, 1),)
 
 
 def test_no_items_make_an_empty_plan() -> None:
-    assert planned((), (Sheet(key=0, across=20, along=60, count=1),)).used == ()
+    assert planned((), (Stock(key=0, across=20, along=60, count=1),)).used == ()
 
 
 def test_better_plans_are_told_and_a_stop_keeps_the_best() -> None:
     told: list[Cutting] = []
     drawn = random.Random(5)
     sizes = tuple((drawn.randint(4, 15), drawn.randint(5, 30), 1) for _ in range(60))
-    sheets = (Sheet(key=0, across=19, along=5000, count=1),)
+    sheets = (Stock(key=0, across=19, along=5000, count=1),)
     stopped = cut(
         items_of(*sizes), sheets, kerf=1, seconds=30.0, progress=Progress(tell=told.append, stop=lambda: bool(told))
     )
@@ -127,7 +127,7 @@ def test_eighty_pieces_are_never_worse_than_a_packing_library() -> None:
     drawn = random.Random(3)
     sizes = [(drawn.randint(4, 18), drawn.randint(5, 40)) for _ in range(8)]
     items = items_of(*((across, along, 10) for across, along in sizes), turn=True)
-    sheets = (Sheet(key=0, across=20, along=5000, count=1),)
+    sheets = (Stock(key=0, across=20, along=5000, count=1),)
     plan = planned(items, sheets, kerf=1, seconds=60.0)
     assert plan.used[0].rows <= library_rows(items, 20, 1)
 
@@ -154,7 +154,7 @@ def library_rows(items: tuple[Item, ...], across: int, kerf: int) -> int:
 
 
 @st.composite
-def sets(draw: st.DrawFn) -> tuple[tuple[Item, ...], tuple[Sheet, ...], int]:
+def sets(draw: st.DrawFn) -> tuple[tuple[Item, ...], tuple[Stock, ...], int]:
     kinds = draw(st.integers(1, 7))
     kerf = draw(st.integers(0, 2))
     items = items_of(
@@ -162,7 +162,7 @@ def sets(draw: st.DrawFn) -> tuple[tuple[Item, ...], tuple[Sheet, ...], int]:
         turn=draw(st.booleans()),
     )
     sheets = tuple(
-        Sheet(
+        Stock(
             key=key,
             across=draw(st.integers(5, 22)),
             along=draw(st.integers(10, 90)),
@@ -176,7 +176,7 @@ def sets(draw: st.DrawFn) -> tuple[tuple[Item, ...], tuple[Sheet, ...], int]:
 
 @examples(25)
 @given(sets())
-def test_every_plan_can_be_cut_as_it_stands(given_set: tuple[tuple[Item, ...], tuple[Sheet, ...], int]) -> None:
+def test_every_plan_can_be_cut_as_it_stands(given_set: tuple[tuple[Item, ...], tuple[Stock, ...], int]) -> None:
     items, sheets, kerf = given_set
     planned(items, sheets, kerf=kerf, seconds=0.3)
 

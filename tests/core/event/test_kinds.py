@@ -14,9 +14,9 @@ from jolly_trellis.core.event.cost import EventCost, cost_of
 from jolly_trellis.core.event.currencies import asked_in, priced_in
 from jolly_trellis.core.event.days_before import days_before
 from jolly_trellis.core.event.job import Answer, Job, Made, PieceWork, Question
-from jolly_trellis.core.event.lots import lots_of
 from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.event.orders import orders_of
+from jolly_trellis.core.event.purchases import purchases_of
 from jolly_trellis.core.event.roll import cut_plan
 from jolly_trellis.core.event.shopping import KEEPS, Shopping, shopping
 from jolly_trellis.core.event.tasks import time_book
@@ -84,7 +84,7 @@ def test_what_keeps_needs_no_water_no_days_before_and_no_buckets() -> None:
     assert "it would spoil in 6 cm of water: leave the water out." in render(said.reason, "metric")
     needs = needs_of(made)
     stems = buy_stems(needs.stems, varieties(), waste=0.1, here={})
-    assert lots_of(around, made, stems, varieties()) == ()
+    assert purchases_of(around, made, stems, varieties()) == ()
     assert days_before(around, made, needs.stems, varieties()) == ()
     assert not {"collect", "condition", "fill"} & stages(made, around, varieties())
     assert {"mechanics", "flower", "install", "strike"} <= stages(made, around, varieties())

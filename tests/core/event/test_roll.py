@@ -13,8 +13,8 @@ from jolly_trellis.core.event.roll import (
     KEPT_CELLS,
     KEPT_LENGTH,
     CutPlan,
-    acts_of,
     cut_plan,
+    cut_steps_of,
     keeping_cut,
     still_to_cut,
 )
@@ -101,7 +101,7 @@ def test_twelve_bowl_sheets_lie_side_by_side_on_a_roll_of_half_a_metre() -> None
     assert [stock.strips for stock in plan.stocks] == [tuple(rows * nth for nth in range(1, 7))]
     assert {round(wide, 3) for wide, _, _ in real_widths(plan)} == {0.248, 0.252}
     assert plan.stocks[0].used_m == pytest.approx(2.95, abs=0.13)
-    said = [render(each.say, "metric") for each in acts_of(plan)]
+    said = [render(each.say, "metric") for each in cut_steps_of(plan)]
     assert f"Count {rows} rows from the fresh edge, 51.1 cm, and cut across: 2 × sheet, low bowl." in said
     assert "Along that strip a quarter past twist 9, 24.8 cm from its side." in said
 
@@ -150,7 +150,7 @@ def test_what_is_trimmed_is_in_the_order_of_cuts() -> None:
         for name, w in (("wide", 0.45), ("narrow", 0.40))
     )
     plan = material(cut_plan(replace(needs, sheets=(wide, narrow), lengths=()), larder(), seconds=1.0), "coated-25-09")
-    acts = [render(each.say, "metric") for each in acts_of(plan)]
+    acts = [render(each.say, "metric") for each in cut_steps_of(plan)]
     assert sum(each.startswith("Count") for each in acts) == len(plan.stocks[0].strips)
     kept = {round(wide_m, 2) for wide_m, _ in plan.stocks[0].keep}
     assert kept == {0.5}
@@ -193,7 +193,7 @@ def test_waste_is_what_becomes_no_piece_and_never_under_its_bound() -> None:
 
 def test_the_order_of_cuts_names_every_strip_and_every_piece() -> None:
     plan = material(whole_plan(), "coated-25-09")
-    acts = [render(each.say, "metric") for each in acts_of(plan)]
+    acts = [render(each.say, "metric") for each in cut_steps_of(plan)]
     assert sum(each.startswith("Count ") for each in acts) == sum(len(stock.strips) for stock in plan.stocks)
     for item in plan.items:
         assert any(item.label in each for each in acts), item.label
@@ -291,6 +291,6 @@ def test_a_plan_kept_with_a_cell_lost_at_each_cut_has_no_trims_of_it() -> None:
     placed = tuple(Placed(item=0, x=x, y=y, across=8, along=22, turned=False) for y in (0, 23) for x in (0, 9))
     kept = replace(new.stocks[0], strips=(23, 45), pieces=placed)
     old = replace(new, cell_m=2 * new.cell_m, per_cell=1, beside_m=0.0, lost=1, stocks=(kept,))
-    acts = [render(each.say, "metric") for each in acts_of(old)]
+    acts = [render(each.say, "metric") for each in cut_steps_of(old)]
     assert not [each for each in acts if each.startswith(("Trim", "The part"))]
     assert [each for each in acts if each.startswith("Along that strip after cell 9")]

@@ -7,8 +7,8 @@ import pytest
 
 from jolly_trellis.core.event.days_before import VarietyDays, days_before
 from jolly_trellis.core.event.job import Job, Made, PieceWork, Supplier
-from jolly_trellis.core.event.lots import OPENING_Q10, days_to_open
 from jolly_trellis.core.event.needs import StemNeed, needs_of
+from jolly_trellis.core.event.purchases import OPENING_Q10, days_to_open
 from jolly_trellis.core.event.tasks import time_book
 from jolly_trellis.core.event.water_rounds import WaterRounds, water_rounds
 from jolly_trellis.core.judging.evaluate import evaluate
@@ -42,7 +42,7 @@ def test_top_ups_near_one_another_are_one_round_at_the_first_time() -> None:
 def test_litres_of_the_filling_are_each_display_level_times_its_quantity() -> None:
     report = one_bowl().pieces[0].report
     assert report is not None
-    assert rounds().fill_l == pytest.approx(3 * report.water.display_l)
+    assert rounds().fill_l == pytest.approx(3 * report.water.on_show_l)
 
 
 def test_a_piece_that_runs_dry_before_the_end_is_named_with_its_time() -> None:

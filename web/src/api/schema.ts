@@ -3619,8 +3619,8 @@ export interface components {
             readonly cut_list: readonly components["schemas"]["CutGroup"][];
             /** Steps */
             readonly steps: readonly components["schemas"]["Step"][];
-            /** Display L */
-            readonly display_l: number;
+            /** On Show L */
+            readonly on_show_l: number;
             readonly dealt?: components["schemas"]["Dealt"] | null;
         };
         /**
@@ -4050,15 +4050,6 @@ export interface components {
             readonly cut_length_m: number;
         };
         /**
-         * CutAct
-         * @description One cut, in order: on which stock, across it at a place or along a strip, and what falls off.
-         */
-        readonly CutAct: {
-            /** Stock */
-            readonly stock: number;
-            readonly say: components["schemas"]["Phrase"];
-        };
-        /**
          * CutGroup
          * @description Stems of one variety cut to one length, metres, up to the next 2 cm.
          */
@@ -4132,6 +4123,15 @@ export interface components {
             readonly nth: number;
             /** Rolls */
             readonly rolls: number;
+        };
+        /**
+         * CutStep
+         * @description One cut, in order: on which stock, across it at a place or along a strip, and what falls off.
+         */
+        readonly CutStep: {
+            /** Stock */
+            readonly stock: number;
+            readonly say: components["schemas"]["Phrase"];
         };
         /**
          * CutStock
@@ -4856,7 +4856,7 @@ export interface components {
         readonly FlatSheet: {
             /** Name */
             readonly name: string;
-            readonly sheet: components["schemas"]["Sheet"];
+            readonly sheet: components["schemas"]["NettingSheet"];
             /**
              * Folds
              * @default []
@@ -4880,8 +4880,8 @@ export interface components {
         readonly Fold: {
             /** At M */
             readonly at_m: number;
-            /** Act */
-            readonly act: string;
+            /** Kind */
+            readonly kind: string;
         };
         /** FormOut */
         readonly FormOut: {
@@ -5012,7 +5012,7 @@ export interface components {
             readonly name: string;
             /** Netting */
             readonly netting: string;
-            readonly sheet: components["schemas"]["Sheet"];
+            readonly sheet: components["schemas"]["NettingSheet"];
             /**
              * Lasts
              * @default true
@@ -6822,6 +6822,22 @@ export interface components {
             readonly provenance: components["schemas"]["ProvenanceIn"];
         };
         /**
+         * NettingSheet
+         * @description A rectangle of netting to cut: its size, and the whole cells that give at least that size.
+         */
+        readonly NettingSheet: {
+            /** Width M */
+            readonly width_m: number;
+            /** Length M */
+            readonly length_m: number;
+            /** Cells Across */
+            readonly cells_across: number;
+            /** Rows Along */
+            readonly rows_along: number;
+            /** Mass Kg */
+            readonly mass_kg: number;
+        };
+        /**
          * NewerOut
          * @description What the studio's book as it stands would change in an event; `kept_at`: when its own edition was first used.
          */
@@ -6876,7 +6892,7 @@ export interface components {
          * Option
          * @description One mechanic for this piece at its best: what it would be, how it is judged, why it stands where it does.
          *
-         *     `piece` is the piece with it, and with the one act that costs nothing, `act`, where that is needed; None for none.
+         *     `piece` is the piece with it, and with the one change that costs nothing, `change`, where that is needed, else None.
          *     `mechanic` is None, and `rungs` empty, where it cannot be made for this vessel. `ruled_out` says which wish of the
          *     event rules it out, empty where none does.
          */
@@ -6889,7 +6905,7 @@ export interface components {
             readonly what: string;
             /** Piece */
             readonly piece: components["schemas"]["Standing"] | components["schemas"]["Bouquet"];
-            readonly act: components["schemas"]["Phrase"] | null;
+            readonly change: components["schemas"]["Phrase"] | null;
             readonly mechanic: components["schemas"]["SizedMechanic"] | null;
             /** Rungs */
             readonly rungs: readonly components["schemas"]["Rung"][];
@@ -8818,8 +8834,8 @@ export interface components {
          */
         readonly RollOut: {
             readonly plan: components["schemas"]["CutPlan"] | null;
-            /** Acts */
-            readonly acts: readonly (readonly components["schemas"]["CutAct"][])[];
+            /** Steps */
+            readonly steps: readonly (readonly components["schemas"]["CutStep"][])[];
             /** Fresh */
             readonly fresh: boolean;
             /** Running */
@@ -9183,22 +9199,6 @@ export interface components {
             readonly varieties: readonly components["schemas"]["VarietyShare"][];
         };
         /**
-         * Sheet
-         * @description A rectangle of netting to cut: its size, and the whole cells that give at least that size.
-         */
-        readonly Sheet: {
-            /** Width M */
-            readonly width_m: number;
-            /** Length M */
-            readonly length_m: number;
-            /** Cells Across */
-            readonly cells_across: number;
-            /** Rows Along */
-            readonly rows_along: number;
-            /** Mass Kg */
-            readonly mass_kg: number;
-        };
-        /**
          * Shopping
          * @description Everything to buy and to pack. `trips` are the days and suppliers that stems are fetched from, the first first;
          *     what is here already is in none. `cost` adds up what has a price, `unpriced` names what has none.
@@ -9327,7 +9327,7 @@ export interface components {
          */
         readonly SizedArmature: {
             readonly netting: components["schemas"]["Netting"];
-            readonly sheet: components["schemas"]["Sheet"];
+            readonly sheet: components["schemas"]["NettingSheet"];
             /** Sections */
             readonly sections: number;
             /** Section M */
@@ -9637,7 +9637,7 @@ export interface components {
          */
         readonly SpillReport: {
             readonly part: components["schemas"]["Part"];
-            readonly sheet: components["schemas"]["Sheet"];
+            readonly sheet: components["schemas"]["NettingSheet"];
             /** Netting */
             readonly netting: string;
             /** Hanging Kg */
@@ -10392,8 +10392,8 @@ export interface components {
          * @description One thing to do, in order; `caution` is shown with it.
          */
         readonly Step: {
-            /** Act */
-            readonly act: string;
+            /** Kind */
+            readonly kind: string;
             readonly say: components["schemas"]["Phrase"];
             /**
              * Caution
@@ -10941,7 +10941,7 @@ export interface components {
          * Task
          * @description One thing to do.
          *
-         *     `key` is `<part or place>:<act>:<number>` and stays while quantities change. `soonest` and `latest` bound when it
+         *     `key` is `<part or place>:<what>:<number>` and stays while quantities change. `soonest` and `latest` bound when it
          *     starts and ends, `after` is what it waits for. `at` is a fixed start: a top-up's, or one set by hand. `windows` are
          *     the only spans it may lie in, none for any. `skills` are what one of its hands must be able to; `people` are who
          *     it must be, by their place in the crew, `among` whom its hands are chosen from, None for anybody; `by` names who
@@ -12017,8 +12017,8 @@ export interface components {
             readonly travel_level_m: number | null;
             /** Carried L */
             readonly carried_l: number | null;
-            /** Display L */
-            readonly display_l: number;
+            /** On Show L */
+            readonly on_show_l: number;
             /** Full L */
             readonly full_l: number;
             /** Area M2 */

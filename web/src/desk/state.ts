@@ -12,7 +12,7 @@ export type Desk<P, T> = {
   readonly question: number;
 };
 
-export type Act<P, T> =
+export type Action<P, T> =
   /** A hand tries something; it is not saved. */
   | { readonly type: "try"; readonly part: P }
   /** An answer to a question; one that nobody asks any more is dropped. */
@@ -34,32 +34,32 @@ export function bare<P, T>(): Desk<P, T> {
   return { trial: null, problem: null, conflict: null, question: 0 };
 }
 
-export function reduce<P, T>(desk: Desk<P, T>, act: Act<P, T>): Desk<P, T> {
-  switch (act.type) {
+export function reduce<P, T>(desk: Desk<P, T>, action: Action<P, T>): Desk<P, T> {
+  switch (action.type) {
     case "try":
-      return { ...desk, trial: { part: act.part, told: desk.trial?.told ?? null } };
+      return { ...desk, trial: { part: action.part, told: desk.trial?.told ?? null } };
     case "told":
-      if (act.question !== desk.question || !desk.trial) return desk;
-      return { ...desk, trial: { ...desk.trial, told: act.told }, problem: null };
+      if (action.question !== desk.question || !desk.trial) return desk;
+      return { ...desk, trial: { ...desk.trial, told: action.told }, problem: null };
     case "untold":
-      return act.question === desk.question ? { ...desk, problem: act.problem } : desk;
+      return action.question === desk.question ? { ...desk, problem: action.problem } : desk;
     case "write": {
-      const trial = act.part === null ? desk.trial : { part: act.part, told: desk.trial?.told ?? null };
+      const trial = action.part === null ? desk.trial : { part: action.part, told: desk.trial?.told ?? null };
       return { ...desk, trial, conflict: null, question: desk.question + 1 };
     }
     case "kept":
       return {
         ...desk,
-        trial: act.part !== null && desk.trial?.part !== act.part ? desk.trial : null,
+        trial: action.part !== null && desk.trial?.part !== action.part ? desk.trial : null,
         problem: null,
         conflict: null,
       };
     case "refused":
-      return { ...desk, trial: null, problem: act.problem };
+      return { ...desk, trial: null, problem: action.problem };
     case "unreached":
-      return { ...desk, problem: act.problem };
+      return { ...desk, problem: action.problem };
     case "stale":
-      return { ...desk, trial: null, problem: null, conflict: act.conflict };
+      return { ...desk, trial: null, problem: null, conflict: action.conflict };
     case "drop":
       return { trial: null, problem: null, conflict: null, question: desk.question + 1 };
   }

@@ -2,7 +2,7 @@ import { useCallback, useReducer, useRef } from "react";
 import { api, Refused } from "../api/client";
 import type { EventChange, PartOut, Problem } from "../api/types";
 import { unreached, useWriteLine } from "../ui/useWriteLine";
-import { type Act, bare, type Desk, reduce } from "./state";
+import { type Action, bare, type Desk, reduce } from "./state";
 import { useEvent } from "./useEvent";
 
 /** A hand sees a drawing that lags by more than this. */
@@ -26,9 +26,9 @@ export function useDesk<O extends PartOut, T>(
   const state = useRef<Desk<P, T>>(bare());
   const [, draw] = useReducer((count: number) => count + 1, 0);
   const late = useRef(0);
-  const send = useCallback((act: Act<P, T>) => {
+  const send = useCallback((action: Action<P, T>) => {
     clearTimeout(late.current);
-    state.current = reduce(state.current, act);
+    state.current = reduce(state.current, action);
     draw();
   }, []);
   /** What is tried is drawn with what is told of it, in one go; by itself only where the answer is slow to come. */

@@ -12,7 +12,7 @@ export type Interaction =
       readonly value: number;
     };
 
-export type Act =
+export type Action =
   | { readonly type: "press"; readonly handle: Handle; readonly px: number; readonly pxPerM: number }
   | { readonly type: "move"; readonly px: number }
   | { readonly type: "end" };
@@ -20,13 +20,13 @@ export type Act =
 const STEP_M = 0.001;
 const SLACK_PX = 2;
 
-export function interact(state: Interaction, act: Act): Interaction {
-  switch (act.type) {
+export function interact(state: Interaction, action: Action): Interaction {
+  switch (action.type) {
     case "press":
-      return { phase: "pressed", handle: act.handle, fromPx: act.px, pxPerM: act.pxPerM };
+      return { phase: "pressed", handle: action.handle, fromPx: action.px, pxPerM: action.pxPerM };
     case "move": {
       if (state.phase === "idle") return state;
-      const way = act.px - state.fromPx;
+      const way = action.px - state.fromPx;
       if (state.phase === "pressed" && Math.abs(way) < SLACK_PX) return state;
       return { ...state, phase: "dragging", value: moved(state.handle, way / state.pxPerM) };
     }

@@ -24,7 +24,7 @@ type Props = {
   onTakeTheirs?: () => void;
 };
 
-/** What every place of an event has round it: the bar, the places, and what was refused last. */
+/** What every screen of an event has round it: the bar, the screens, and what was refused last. */
 export function EventFrame(props: Props) {
   const { eventId, name, title, problem, children } = props;
   const { system } = useSettings();

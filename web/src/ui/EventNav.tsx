@@ -1,6 +1,6 @@
 import { NavLink } from "react-router";
 
-const PLACES = [
+const SCREENS = [
   ["", "Line-up"],
   ["/roll", "Roll"],
   ["/lists", "Lists"],
@@ -8,14 +8,14 @@ const PLACES = [
   ["/day", "Day"],
 ] as const;
 
-/** The places of one event, in the order of work. */
+/** The screens of one event, in the order of work. */
 export function EventNav({ eventId }: { eventId: number }) {
   return (
     <nav
-      aria-label="Places of the event"
+      aria-label="Screens of the event"
       className="no-print flex h-11 flex-none gap-1 overflow-x-auto border-b border-line px-3"
     >
-      {PLACES.map(([ending, words]) => (
+      {SCREENS.map(([ending, words]) => (
         <NavLink
           key={ending}
           to={`/events/${eventId}${ending}`}

@@ -6,7 +6,7 @@ import { Button } from "./Button";
 import { helpOf, type Row } from "./help";
 import { useTrade } from "./useTrade";
 
-/** The sheet of keys, marks and words of a place: `?`, or the button in the bar. */
+/** The sheet of keys, marks and words of a screen: `?`, or the button in the bar. */
 export function HelpSheet() {
   const [open, setOpen] = useState(false);
   const { pathname } = useLocation();

@@ -1,13 +1,13 @@
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { openField } from "./openField";
 
-/** Where a fact is typed: its tab, or another place of the event; its field by the label, and inside what, where more
+/** Where a fact is typed: its tab, or another screen of the event; its field by the label, and inside what, where more
  *  have that label. */
 export type Where = {
   readonly tab: string;
   readonly label: string;
   readonly within?: string;
-  readonly place?: "brief" | "survey";
+  readonly screen?: "brief" | "survey";
 };
 
 type Props = { facts: readonly string[]; whereOf: (fact: string) => Where | null };
@@ -18,8 +18,8 @@ export function MissingFacts({ facts, whereOf }: Props) {
   const { eventId } = useParams();
   const go = useNavigate();
   if (facts.length === 0) return null;
-  const open = ({ tab, label, within, place }: Where) => {
-    if (place) void go(`/events/${eventId}${place === "survey" ? "/survey" : ""}`);
+  const open = ({ tab, label, within, screen }: Where) => {
+    if (screen) void go(`/events/${eventId}${screen === "survey" ? "/survey" : ""}`);
     else setQuery(tab ? { tab } : {}, { replace: true });
     if (label) openField(label, within);
   };

@@ -20,7 +20,7 @@ function isTyped(target: EventTarget | null): boolean {
   return target.dataset.typing !== "false";
 }
 
-/** The bar over every place: where you are, units at one touch, undo and redo, evening light, print. */
+/** The bar over every screen: where you are, units at one touch, undo and redo, evening light, print. */
 export function TopBar({ children, undo, redo, onUndo, onRedo }: Props) {
   const { system, theme, switchUnits, switchTheme } = useSettings();
   useEffect(() => {

@@ -1,4 +1,4 @@
-/** Keys and marks of each place, for the sheet that `?` opens. */
+/** Keys and marks of each screen, for the sheet that `?` opens. */
 
 export type Row = readonly [string, string];
 export type Help = { readonly title: string; readonly keys: readonly Row[]; readonly marks: readonly Row[] };
@@ -20,7 +20,7 @@ const STATES: readonly Row[] = [
 ];
 const USE: Row = ["0.42 and the bar", "0.42 of what it can bear; the upright mark is 1, all of it"];
 
-const PLACES: readonly (readonly [RegExp, Help])[] = [
+const SCREENS: readonly (readonly [RegExp, Help])[] = [
   [
     /\/pieces\//,
     {
@@ -86,8 +86,8 @@ const PLACES: readonly (readonly [RegExp, Help])[] = [
   ],
 ];
 
-/** What the sheet says in a place. */
+/** What the sheet says of a screen. */
 export function helpOf(path: string): Help {
-  const found = PLACES.find(([place]) => place.test(path)) ?? PLACES.at(-1);
+  const found = SCREENS.find(([screen]) => screen.test(path)) ?? SCREENS.at(-1);
   return found?.[1] ?? { title: "Keys", keys: EVERYWHERE, marks: [] };
 }

@@ -1,6 +1,6 @@
 import { type RefObject, useEffect, useRef } from "react";
 
-/** Where the work of an empty place begins: it has the keyboard when the place opens, unless something else has. */
+/** Where the work of an empty screen begins: it has the keyboard when the screen opens, unless something else has. */
 export function useFirstFocus<T extends HTMLElement>(begins: boolean): RefObject<T | null> {
   const place = useRef<T>(null);
   useEffect(() => {

@@ -5,9 +5,9 @@ import type { Problem } from "../api/types";
 /** Runs what may be refused, and keeps the sentence of the last refusal until something goes well. */
 export function useRefusal() {
   const [problem, setProblem] = useState<Problem | null>(null);
-  const attempt = useCallback(async <T>(act: () => Promise<T>): Promise<T | null> => {
+  const attempt = useCallback(async <T>(work: () => Promise<T>): Promise<T | null> => {
     try {
-      const done = await act();
+      const done = await work();
       setProblem(null);
       return done;
     } catch (reason) {

@@ -43,11 +43,11 @@ export function useWriteLine() {
   }, []);
 
   /**
-   * Sends a write. `act` deals with its own refusals and throws only what did not reach the program.
+   * Sends a write. `work` deals with its own refusals and throws only what did not reach the program.
    * One that did not is not tried again where it is asked for "once"; "each" is, in its turn; "whole" tells one that
    * holds everything on the screen: it is tried again, and stands for those before it.
    */
-  const write = useCallback((act: (last: () => boolean) => Promise<void>, kind: Kind) => {
+  const write = useCallback((work: (last: () => boolean) => Promise<void>, kind: Kind) => {
     const whole = kind === "whole";
     if (whole) newest.current += 1;
     const number = newest.current;
@@ -59,7 +59,7 @@ export function useWriteLine() {
     const run = async () => {
       for (let wait = FIRST_WAIT_MS; ; wait = Math.min(2 * wait, LONGEST_WAIT_MS)) {
         try {
-          await act(last);
+          await work(last);
           break;
         } catch (reason) {
           if (!unreached(reason)) break;

@@ -83,13 +83,13 @@ def by_itself(kind: type[T]) -> type[T]:
     return kind
 
 
-def remembered(act: Callable[P, T]) -> Callable[P, T]:
+def remembered(work: Callable[P, T]) -> Callable[P, T]:
     """A function whose results are remembered by all of its arguments, the open figures and the language spoken."""
 
-    @wraps(act)
+    @wraps(work)
     def asked(*args: P.args, **named: P.kwargs) -> T:
         key = (
-            act,
+            work,
             Same(open_book()),
             Same(spoken_now()),
             *map(_key, args),
@@ -98,7 +98,7 @@ def remembered(act: Callable[P, T]) -> Callable[P, T]:
         )
         known, found = MEMORY.find(key)
         if not known:
-            found = act(*args, **named)
+            found = work(*args, **named)
             _lock_arrays(found)
             MEMORY.keep(key, found)
         return found

@@ -6,7 +6,7 @@ Whoever makes a part says what of the stores it is; nothing is known by its name
 from dataclasses import dataclass
 from typing import Literal
 
-from jolly_trellis.core.materials.netting import Netting, Sheet
+from jolly_trellis.core.materials.netting import Netting, NettingSheet
 
 How = Literal["each cut", "in all", "by number", "by mass"]
 
@@ -32,7 +32,7 @@ class FromNetting:
 
     name: str
     netting: str
-    sheet: Sheet
+    sheet: NettingSheet
     lasts: bool = True
     may_turn: bool = True
 
@@ -47,6 +47,8 @@ class FromFrogs:
 Taken = FromSupply | FromNetting | FromFrogs
 
 
-def from_roll(name: str, netting: Netting, sheet: Sheet, *, lasts: bool = True, may_turn: bool = True) -> FromNetting:
+def from_roll(
+    name: str, netting: Netting, sheet: NettingSheet, *, lasts: bool = True, may_turn: bool = True
+) -> FromNetting:
     """A sheet of a netting."""
     return FromNetting(name=name, netting=netting.key, sheet=sheet, lasts=lasts, may_turn=may_turn)

@@ -46,7 +46,7 @@ class Wait:
 class Task:
     """One thing to do.
 
-    `key` is `<part or place>:<act>:<number>` and stays while quantities change. `soonest` and `latest` bound when it
+    `key` is `<part or place>:<what>:<number>` and stays while quantities change. `soonest` and `latest` bound when it
     starts and ends, `after` is what it waits for. `at` is a fixed start: a top-up's, or one set by hand. `windows` are
     the only spans it may lie in, none for any. `skills` are what one of its hands must be able to; `people` are who
     it must be, by their place in the crew, `among` whom its hands are chosen from, None for anybody; `by` names who
@@ -103,6 +103,6 @@ class TimeBook:
         return sum(each.person_minutes for each in among if piece_id is None or each.piece_id == piece_id)
 
 
-def key_of(of: str | int, act: str, number: int = 1) -> str:
+def key_of(of: str | int, what: str, number: int = 1) -> str:
     """The key of a task: of a part by its number, or of a place or supplier by its name, small letters and dashes."""
-    return f"{of}:{act.replace(' ', '-')}:{number}"
+    return f"{of}:{what.replace(' ', '-')}:{number}"

@@ -25,7 +25,7 @@ Place = Literal["bench", "cooler", "road"]
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Stage:
-    """A time that a finished piece stands somewhere before its display water goes in: hours, the level it is brought
+    """A time that a finished piece stands somewhere before its water on show goes in: hours, the level it is brought
     to when it begins, m above the inside floor, and the air there."""
 
     place: Place
@@ -43,7 +43,7 @@ class Dry:
 
 
 def stages_of(piece: Piece, conditions: Conditions, mechanic: SizedMechanic) -> tuple[Stage, ...]:
-    """Where a piece that travels stands between its making and its display water; nothing where it does not travel.
+    """Where a piece that travels stands between its making and its water on show; nothing where it does not travel.
 
     On the bench at the level it is left overnight at, which is its travelling level where nobody said another; then
     from loading to filling at its travelling level, in the air of the van, the place's where that is not known. A
@@ -74,7 +74,7 @@ def stages_of(piece: Piece, conditions: Conditions, mechanic: SizedMechanic) -> 
 
 
 def waits_unknown(piece: Piece, conditions: Conditions) -> list[str]:
-    """Facts that are missing to say how a piece that travels stands until its display water goes in, in words."""
+    """Facts that are missing to say how a piece that travels stands until its water on show goes in, in words."""
     going = piece.transport
     if going is None or going.made_on_site:
         return []

@@ -178,7 +178,7 @@ def along_drive_m(vessel: Vessel, level_m: float) -> float:
 
 
 def steady_level_m(piece: Piece, mechanic: SizedMechanic) -> float:
-    """Highest level that careful driving keeps in, metres: the rim less a·R·factor, never above the display level.
+    """Highest level that careful driving keeps in, metres: the rim less a·R·factor, never above the level on show.
 
     Where that depth is more than the level itself the vessel travels dry or nearly so.
 

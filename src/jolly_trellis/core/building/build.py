@@ -58,7 +58,7 @@ class Build:
     """A piece with everything worked out from it that the checks share.
 
     `raised_m` is the height of the vessel's underside above the surface; the placement is in the vessel's own frame.
-    `courses` is how the display water goes, typical, heavy and low; None where that cannot be said. `stages` are where
+    `courses` is how the water on show goes, typical, heavy and low; None where that cannot be said. `stages` are where
     it stands before that water goes in, `waits` what runs dry then; None where it does not wait. `rows`, `heavy_rows`
     are the rows of stems as they weigh, typical and heavy. `extras` is what goes with vessel and mechanic.
     `netting` and `frog` are None where the mechanic uses none. `companions` are the other vessels of

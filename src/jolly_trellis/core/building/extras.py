@@ -11,7 +11,7 @@ from jolly_trellis.core.building import stacks
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials import vessels
-from jolly_trellis.core.materials.netting import Netting, Sheet
+from jolly_trellis.core.materials.netting import Netting, NettingSheet
 from jolly_trellis.core.materials.profiles import fine_profile
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics import sizing
@@ -80,7 +80,7 @@ def extras_of(piece: Piece, netting: Netting | None, placement: Placement, raise
     if piece.wrap_height_m and netting is not None:
         around = wrap_length_m(vessel)
         kg = around * piece.wrap_height_m * nets.mass_per_area_kg_m2(netting)
-        sheet = Sheet(width_m=piece.wrap_height_m, length_m=around, cells_across=0, rows_along=0, mass_kg=0.0)
+        sheet = NettingSheet(width_m=piece.wrap_height_m, length_m=around, cells_across=0, rows_along=0, mass_kg=0.0)
         taken = from_roll(OUTSIDE, netting, sheet)
         up = raised_m + piece.wrap_height_m / 2
         found.append(_extra(OUTSIDE, (around, piece.wrap_height_m), kg, up, taken=taken))

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.errors import InvalidMeasure, UnknownName
 from jolly_trellis.core.materials import netting as nets
-from jolly_trellis.core.materials.netting import Netting, Sheet
+from jolly_trellis.core.materials.netting import Netting, NettingSheet
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2, Variety, cut_mass_kg, heavy_factor
 from jolly_trellis.core.plan.piece import Conditions, Piece, RecipeLine, Spill
 from jolly_trellis.core.provenance import COMMON_PRACTICE
@@ -31,7 +31,7 @@ class SizedSpill:
     """
 
     netting: Netting
-    sheet: Sheet
+    sheet: NettingSheet
     hanging_kg: float
     hanging_heavy_kg: float
     stems: int

@@ -55,7 +55,7 @@ _MOST_LEVELS = 8
 
 
 def judge(build: Build) -> Verdict:
-    """Drink: from the time it is finished: what runs dry before its display water goes in, and until the event's end;
+    """Drink: from the time it is finished: what runs dry before its water on show goes in, and until the event's end;
     cut ends covered at the start; stems with their own water.
     """
     if keeps_dry(build):
@@ -156,14 +156,14 @@ def _own_store(build: Build) -> Phrase | None:
 
 
 def waits(build: Build) -> list[Finding]:
-    """What runs dry before the display water goes in, or a bouquet is taken up, in each case; none where none does."""
+    """What runs dry before the water on show goes in, or a bouquet is taken up, in each case; none where none does."""
     if build.waits is None:
         return []
     return [_waits(build, case, dry) for case, dry in zip(CASES, build.waits, strict=True)]
 
 
 def _waits(build: Build, case: Case, dry: Dry) -> Finding:
-    """The first cut end that runs dry before the display water goes in, against the hours until then."""
+    """The first cut end that runs dry before the water on show goes in, against the hours until then."""
     needed = sum(each.hours for each in build.stages)
     hours = MOST_HOURS if dry.after_h is None else dry.after_h
     bench, road = build.stages[0], build.stages[-1]
@@ -237,7 +237,7 @@ def _missing(build: Build) -> list[str]:
 
 
 def covered(build: Build) -> Finding:
-    """Every cut end lies 2 cm under the display level before the event begins."""
+    """Every cut end lies 2 cm under the level on show before the event begins."""
     ends = np.where(build.placement.stems.drinks, build.placement.end_height_m, -1.0)
     highest = int(ends.argmax())
     over = build.piece.water_level_m - float(ends[highest])
@@ -302,7 +302,7 @@ def _top_up_h(dry_h: float) -> float:
 
 
 def _refill_l(build: Build, going: Course, after_h: float) -> float:
-    """Litres that bring the water back to its display level at a time, rounded up to 10 ml."""
+    """Litres that bring the water back to its level on show at a time, rounded up to 10 ml."""
     level = float(np.interp(after_h, going.hours, going.levels_m))
     short = build.water.volume_at_l(build.piece.water_level_m) - build.water.volume_at_l(level)
     return round_up(max(short, 0.0), 0.01)
@@ -360,7 +360,7 @@ def _figures(build: Build) -> list[Shown]:
     litres = build.water.volume_at_l(build.piece.water_level_m)
     draw = float(build.placement.stems.uptake_ml_h.sum()) * draw_factor(air)
     return [
-        Figure(label="Water at the display level", quantity=volume(litres), provenance=COMPUTED),
+        Figure(label="Water at the level on show", quantity=volume(litres), provenance=COMPUTED),
         Figure(label="Drunk and lost by the end", quantity=volume(typical.drawn_l), provenance=COMPUTED),
         Figure(label="All stems drink", quantity=Quantity(kind="draw", value=draw), provenance=COMPUTED),
         Figure(

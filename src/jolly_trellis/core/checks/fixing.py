@@ -87,7 +87,7 @@ def proven(candidates: Iterable[Candidate], before: Build, judge: Judge) -> tupl
     return tuple(each.fix() for each in mending(outcomes(candidates, before, judge)))
 
 
-def two_acts(
+def two_changes(
     tried: Sequence[Outcome],
     verdict: Verdict,
     before: Build,

@@ -280,7 +280,7 @@ def _push(build: Build, case: Case, balance: Balance) -> list[Finding]:
         height=length(height),
         limit=force(limit_n),
         case=_case_words(build, case),
-        act=act,
+        kind=act,
     )
     return [finding(check="push", case=case, value=value, limit=force(limit_n), sense="at least", reason=reason)]
 

@@ -9,7 +9,7 @@ from typing import Literal
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.books.time import Stage, Task
 from jolly_trellis.core.event.people import SLOT_MIN, Person, excess
-from jolly_trellis.core.event.sheet import AFTER, SETTING_UP, Puzzle, Slotted
+from jolly_trellis.core.event.puzzle import AFTER, SETTING_UP, Puzzle, Slotted
 from jolly_trellis.core.quantities import Phrase, duration, phrase
 
 BreachKind = Literal[

@@ -13,7 +13,7 @@ from jolly_trellis.core.event.cutting import (
     Cutting,
     Item,
     Progress,
-    Sheet,
+    Stock,
     Strip,
     Used,
     area_bound,
@@ -31,7 +31,7 @@ _OPENED = 2_000
 _MOST_COPIES = 12
 _WORKERS = 2
 _FILLING = 0.25
-_Cuts = list[tuple[Sheet, int, list[Strip]]]
+_Cuts = list[tuple[Stock, int, list[Strip]]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,7 +44,7 @@ class _Choice:
 
 
 def cut(
-    items: tuple[Item, ...], sheets: tuple[Sheet, ...], *, kerf: int, seconds: float, progress: Progress | None = None
+    items: tuple[Item, ...], sheets: tuple[Stock, ...], *, kerf: int, seconds: float, progress: Progress | None = None
 ) -> Cutting:
     """Cut pieces from stock: as few left over as can be, then at least cost, then with the least material.
 
@@ -87,12 +87,12 @@ def cut(
     return plan
 
 
-def _rank(plan: Cutting, sheets: tuple[Sheet, ...]) -> tuple[int, int, int, int]:
+def _rank(plan: Cutting, sheets: tuple[Stock, ...]) -> tuple[int, int, int, int]:
     """What plans are compared by: pieces left over, cents paid, area used, how many rolls that is from."""
     return plan.cost[0], _paid(plan, sheets), plan.cost[1], len(plan.used)
 
 
-def _only_better(progress: Progress, sheets: tuple[Sheet, ...]) -> Progress:
+def _only_better(progress: Progress, sheets: tuple[Stock, ...]) -> Progress:
     """Progress that passes on a plan only where it is better than the last."""
     best: list[tuple[int, int, int, int]] = []
 
@@ -105,7 +105,7 @@ def _only_better(progress: Progress, sheets: tuple[Sheet, ...]) -> Progress:
     return Progress(tell=tell, stop=progress.stop)
 
 
-def _paid(plan: Cutting, sheets: tuple[Sheet, ...]) -> int:
+def _paid(plan: Cutting, sheets: tuple[Stock, ...]) -> int:
     cost = {sheet.key: sheet.cost for sheet in sheets}
     return sum(cost[used.sheet] for used in plan.used)
 
@@ -120,7 +120,7 @@ def _renumbered(strip: Strip, index: list[int]) -> Strip:
     )
 
 
-def _greedy(items: tuple[Item, ...], sheets: tuple[Sheet, ...], pools: dict[int, list[Strip]], kerf: int) -> _Cuts:
+def _greedy(items: tuple[Item, ...], sheets: tuple[Stock, ...], pools: dict[int, list[Strip]], kerf: int) -> _Cuts:
     """A first plan: stock here before stock to buy, and always the strip that wastes least of what is still wanted."""
     wanted = [item.count for item in items]
     cuts: _Cuts = []
@@ -174,7 +174,7 @@ def _stack(column: Column, items: tuple[Item, ...], kerf: int) -> int:
 
 def _solve(
     items: tuple[Item, ...],
-    sheets: tuple[Sheet, ...],
+    sheets: tuple[Stock, ...],
     pools: dict[int, list[Strip]],
     kerf: int,
     seconds: float,
@@ -235,7 +235,7 @@ def _hint(
     model: cp_model.CpModel,
     choices: list[tuple[_Choice, cp_model.IntVar]],
     first: _Cuts,
-    sheets: tuple[Sheet, ...],
+    sheets: tuple[Stock, ...],
 ) -> None:
     """Start the search from the first plan, as far as its strips are among the known ones."""
     often: dict[tuple[int, int, Strip], int] = {}
@@ -247,14 +247,14 @@ def _hint(
         model.add_hint(variable, often.get((choice.stock, choice.nth, choice.strip), 0))
 
 
-def _copies(items: tuple[Item, ...], sheet: Sheet, kerf: int) -> int:
+def _copies(items: tuple[Item, ...], sheet: Stock, kerf: int) -> int:
     """How many of a stock could be wanted at the very most."""
     area = sum((item.across + kerf) * (item.along + kerf) * item.count for item in items)
     return min(sheet.count, -(-2 * area // (sheet.across * sheet.along)) + 1, _MOST_COPIES)
 
 
 def _cuts_of(
-    values: Iterable[tuple[_Choice, int]], items: tuple[Item, ...], sheets: tuple[Sheet, ...], kerf: int
+    values: Iterable[tuple[_Choice, int]], items: tuple[Item, ...], sheets: tuple[Stock, ...], kerf: int
 ) -> _Cuts:
     """A solution as strips on stocks; pieces beyond what is wanted are left out, strips drawn in to what is left."""
     wanted = [item.count for item in items]

@@ -30,7 +30,7 @@ class Item:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Sheet:
+class Stock:
     """Stock to cut from: cells across, rows along, how many there are, what one costs in cents, 0 if it is here."""
 
     key: int
@@ -127,7 +127,7 @@ def roomy(item: Item, turned: bool) -> int:
     return max(least, (item.room_turned if turned else item.room) or 0)
 
 
-def fits(item: Item, sheet: Sheet) -> bool:
+def fits(item: Item, sheet: Stock) -> bool:
     """Whether an item fits a stock, lying either way."""
     ways = [(item.across, item.along), *([item.turned] if item.turned is not None else [])]
     return any(across <= sheet.across and along <= sheet.along for across, along in ways)
@@ -138,7 +138,7 @@ def area_bound(items: tuple[Item, ...]) -> int:
     return sum(item.across * item.along * item.count for item in items)
 
 
-def laid_out(used: list[tuple[Sheet, int, list[Strip]]], items: tuple[Item, ...], kerf: int) -> tuple[Used, ...]:
+def laid_out(used: list[tuple[Stock, int, list[Strip]]], items: tuple[Item, ...], kerf: int) -> tuple[Used, ...]:
     """Strips on stocks as pieces with places. Strips lie one behind another, the longest first; columns are as wide as
     their pieces should be, as far as there is room.
     """

@@ -14,7 +14,7 @@ from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.event.notes import Note, notes_of
 from jolly_trellis.core.event.old_keys import key_now
 from jolly_trellis.core.event.remedies import TRIAL, Remedy, Trial, remedies_of, tubes_remedy, unlock_remedy
-from jolly_trellis.core.event.schedule import EFFORT, Progress, Sheet, Timed, schedule
+from jolly_trellis.core.event.schedule import EFFORT, Progress, RunSheet, Timed, schedule
 from jolly_trellis.core.event.task import back
 from jolly_trellis.core.event.tasks import time_book
 from jolly_trellis.core.materials.stems import Variety
@@ -75,7 +75,7 @@ def day_of(
         bought = buy_stems(needs_of(made).stems, varieties, waste=job.costing.waste, here={})
     event = _Event(job=job, made=made, varieties=varieties, bought=bought)
 
-    def telling(found: Sheet) -> None:
+    def telling(found: RunSheet) -> None:
         if tell is not None:
             tell(_day(found, (), event))
 
@@ -106,7 +106,7 @@ class _Event:
     bought: tuple[StemBuy, ...]
 
 
-def _day(sheet: Sheet, conflicts: tuple[Conflict, ...], event: _Event) -> Day:
+def _day(sheet: RunSheet, conflicts: tuple[Conflict, ...], event: _Event) -> Day:
     return Day(
         timed=sheet.timed,
         conflicts=conflicts,

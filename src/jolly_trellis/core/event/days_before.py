@@ -6,8 +6,8 @@ from datetime import date, datetime
 
 from jolly_trellis.core.event.buying import StemBuy, buy_stems
 from jolly_trellis.core.event.job import Job, Made
-from jolly_trellis.core.event.lots import lots_of, opening_of, supplier_of, used_from
 from jolly_trellis.core.event.needs import StemNeed
+from jolly_trellis.core.event.purchases import opening_of, purchases_of, supplier_of, used_from
 from jolly_trellis.core.event.task import back
 from jolly_trellis.core.making.pull_list import FOLD_WITHIN
 from jolly_trellis.core.materials.stems import Variety
@@ -44,14 +44,14 @@ def days_before(
 ) -> tuple[VarietyDays, ...]:
     """Buying, opening and placing days of every variety of an event, the first to buy first.
 
-    They are those of the book of time: a variety is bought on the day of its lot.
+    They are those of the book of time: a variety is bought on the day of its purchase.
 
     Args:
         bought: how the stems are bought; None: all of them, nothing being here.
     """
     if bought is None:
         bought = buy_stems(stems, varieties, waste=job.costing.waste, here={})
-    days = {key: lot.day for lot in lots_of(job, made, bought, varieties) for key in lot.varieties}
+    days = {key: purchase.day for purchase in purchases_of(job, made, bought, varieties) for key in purchase.varieties}
     suppliers = {key: supplier_of(job, key, varieties[key].kind).name for key in days} if job.suppliers else {}
     counts: dict[str, int] = {}
     for each in stems:

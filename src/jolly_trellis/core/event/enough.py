@@ -7,7 +7,7 @@ from datetime import UTC, date, datetime, time, timedelta
 from jolly_trellis.core.books.time import Task, TimeBook
 from jolly_trellis.core.event.job import Job
 from jolly_trellis.core.event.people import DAY_BEGINS_H, WORK_MOST
-from jolly_trellis.core.event.sheet import AFTER
+from jolly_trellis.core.event.puzzle import AFTER
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

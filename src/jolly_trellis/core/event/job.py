@@ -164,7 +164,7 @@ class Hours:
 class Job:
     """The times and means of one event. Times are aware; None is not known yet.
 
-    `access_at` is when the place lets the crew in, `filled_at` when display water goes in, `starts_at` when guests
+    `access_at` is when the place lets the crew in, `filled_at` when water on show goes in, `starts_at` when guests
     come, `ends_at` when they go, `clear_by` when all must be gone. `travel_h` is one way. `air`, `workshop` are the
     air of the place and of the workshop. From `builds_from` to `builds_to`, before the day, hung and mounted work may
     go up already. `seats` is how many the vehicle takes, its driver too. With `greens_sooner` greens go in a day

@@ -10,7 +10,7 @@ from random import Random
 
 from jolly_trellis.core.event.breaches import EXTRA_HAND, WEIGHTS, Placed, badness_of, early_kind, freshness
 from jolly_trellis.core.event.people import SLOT_MIN, Person, bits_of
-from jolly_trellis.core.event.sheet import AFTER, Puzzle, Slotted, one_more
+from jolly_trellis.core.event.puzzle import AFTER, Puzzle, Slotted, one_more
 
 _FARTHEST = 7 * 24 * 60 // SLOT_MIN
 _COARSE = 6

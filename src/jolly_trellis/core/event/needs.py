@@ -7,7 +7,7 @@ from typing import Any, Literal
 
 from jolly_trellis.core.books.needs import FromFrogs, FromNetting, FromSupply
 from jolly_trellis.core.event.job import Made, PieceWork, Reused, RigWork, Work, name_of, quantity_of, recipe_of
-from jolly_trellis.core.materials.netting import Sheet
+from jolly_trellis.core.materials.netting import NettingSheet
 from jolly_trellis.core.mechanics.bouquet import WORN_LEGS
 from jolly_trellis.core.mechanics.fit import PUTTY_WIDTH, putty_ring_kg
 from jolly_trellis.core.mechanics.pin_frog import FROG_USES
@@ -40,7 +40,7 @@ class SheetNeed:
     piece: str
     name: str
     netting: str
-    sheet: Sheet
+    sheet: NettingSheet
     quantity: int
     uses: int
     may_turn: bool = True

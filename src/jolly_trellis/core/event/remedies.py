@@ -11,8 +11,8 @@ from jolly_trellis.core.event.buying import StemBuy
 from jolly_trellis.core.event.job import CREW_MOST, CrewMember, Hours, Job, Lock, Made
 from jolly_trellis.core.event.old_keys import key_now
 from jolly_trellis.core.event.people import DAY_BEGINS_H
-from jolly_trellis.core.event.schedule import Progress, Sheet, schedule
-from jolly_trellis.core.event.sheet import NOBODY
+from jolly_trellis.core.event.puzzle import NOBODY
+from jolly_trellis.core.event.schedule import Progress, RunSheet, schedule
 from jolly_trellis.core.event.tasks import time_book
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.piece import RecipeLine, StemTube
@@ -57,17 +57,17 @@ class Trial:
     made: Made
     varieties: Mapping[str, Variety]
     bought: tuple[StemBuy, ...] | None
-    sheet: Sheet
-    quick: Sheet
+    sheet: RunSheet
+    quick: RunSheet
     stop: Callable[[], bool]
 
-    def sheet_with(self, job: Job | None = None, made: Made | None = None, *, solve: bool = True) -> Sheet:
+    def sheet_with(self, job: Job | None = None, made: Made | None = None, *, solve: bool = True) -> RunSheet:
         """The sheet of the event with a change."""
         job, made = job or self.job, made or self.made
         tasks = time_book(job, made, self.varieties, self.bought).tasks
         return schedule(tasks, job, effort=TRIAL, solve=solve, progress=Progress(stop=self.stop))
 
-    def helped(self, job: Job | None = None, made: Made | None = None) -> Sheet | None:
+    def helped(self, job: Job | None = None, made: Made | None = None) -> RunSheet | None:
         """The sheet of the event with a change that helps; None for one that does not."""
         if not _better(self.sheet_with(job, made, solve=False), self.quick) or self.stop():
             return None
@@ -135,7 +135,7 @@ def unlock_remedy(lock: Lock, name: str, trial: Trial) -> Remedy:
     )
 
 
-def left(sheet: Sheet) -> tuple[Phrase, bool]:
+def left(sheet: RunSheet) -> tuple[Phrase, bool]:
     """What a sheet breaks, in short, and whether that is nothing."""
     if not sheet.breaches:
         return phrase("Then all is within its bounds."), True
@@ -190,7 +190,7 @@ def _short(breaches: list[Breach], trial: Trial) -> tuple[str, ...]:
     return tuple(dict.fromkeys(each for each in named if each))
 
 
-def _better(sheet: Sheet, than: Sheet) -> bool:
+def _better(sheet: RunSheet, than: RunSheet) -> bool:
     return sheet.cost < than.cost and len(sheet.breaches) < len(than.breaches)
 
 
@@ -270,7 +270,7 @@ def _earlier(trial: Trial) -> Iterator[Remedy]:
         )
 
 
-def _least(most: int, job_at: Callable[[int], Job], trial: Trial) -> Iterator[tuple[int, Sheet]]:
+def _least(most: int, job_at: Callable[[int], Job], trial: Trial) -> Iterator[tuple[int, RunSheet]]:
     """The least of 1 to `most` that leaves as few things out of bounds as the most does, where that helps at all.
 
     Lists halve the way there; the solver, which finds what they do not, goes on down from where they end.

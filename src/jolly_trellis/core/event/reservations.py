@@ -7,8 +7,8 @@ from datetime import date, timedelta
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.event.hires import hired_on
 from jolly_trellis.core.event.job import Hire, Job, Reused
-from jolly_trellis.core.event.lots import leaves_at
 from jolly_trellis.core.event.needs import ThingKind, things_in
+from jolly_trellis.core.event.purchases import leaves_at
 from jolly_trellis.core.event.task import back
 from jolly_trellis.core.plan.piece import Piece
 

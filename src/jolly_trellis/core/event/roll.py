@@ -8,7 +8,7 @@ from typing import TypeVar
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.event.cut_plan import cut
-from jolly_trellis.core.event.cutting import Cutting, Placed, Progress, Sheet, Used
+from jolly_trellis.core.event.cutting import Cutting, Placed, Progress, Stock, Used
 from jolly_trellis.core.event.needs import LengthNeed, Needs, SheetNeed
 from jolly_trellis.core.event.roll_problems import (
     LENGTH_STEP,
@@ -48,7 +48,7 @@ class CutPlan:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class CutAct:
+class CutStep:
     """One cut, in order: on which stock, across it at a place or along a strip, and what falls off."""
 
     stock: int
@@ -183,26 +183,26 @@ def keeping_cut(plan: CutPlan, cut: Iterable[MaterialPlan], spare: tuple[Phrase,
     return replace(plan, materials=(*done, *new), left_out=(*plan.left_out, *spare))
 
 
-def acts_of(plan: MaterialPlan) -> tuple[CutAct, ...]:
+def cut_steps_of(plan: MaterialPlan) -> tuple[CutStep, ...]:
     """The order of cuts at a bench: one strip at a time, counted from the fresh edge; then along it, then its columns,
     and what is trimmed off each piece.
 
     Source: how the plan is made. Across the roll netting is cut between two rows of twists, along it beside a twist.
     """
-    acts: list[CutAct] = []
+    steps: list[CutStep] = []
     for place, stock in enumerate(plan.stocks):
         if plan.row_m == 0:
-            acts += _stick_acts(plan, place, stock)
+            steps += _stick_steps(plan, place, stock)
             continue
         start = 0
         for end in stock.strips:
             inside = [each for each in stock.pieces if start <= each.y < end]
-            acts += (CutAct(stock=place, say=say) for say in _strip_acts(plan, stock, inside, start, end))
+            steps += (CutStep(stock=place, say=say) for say in _strip_steps(plan, stock, inside, start, end))
             start = end
-    return tuple(acts)
+    return tuple(steps)
 
 
-def _strip_acts(plan: MaterialPlan, stock: CutStock, inside: list[Placed], start: int, end: int) -> Iterator[Phrase]:
+def _strip_steps(plan: MaterialPlan, stock: CutStock, inside: list[Placed], start: int, end: int) -> Iterator[Phrase]:
     rows = end - start
     at, names = length(rows * plan.row_m), _listed(plan, inside)
     if not plan.cell_m:
@@ -251,14 +251,14 @@ def _twist(plan: MaterialPlan, x: int) -> str:
     return f"a quarter before twist {cells + 1}" if half else f"a quarter past twist {cells}"
 
 
-def _stick_acts(plan: MaterialPlan, place: int, stock: CutStock) -> list[CutAct]:
-    acts = []
+def _stick_steps(plan: MaterialPlan, place: int, stock: CutStock) -> list[CutStep]:
+    steps = []
     for row in sorted({each.y for each in stock.pieces}):
         inside = [each for each in stock.pieces if each.y == row]
-        acts.append(
-            CutAct(stock=place, say=phrase("Stick {row}: {listed}.", row=row + 1, listed=_listed(plan, inside)))
+        steps.append(
+            CutStep(stock=place, say=phrase("Stick {row}: {listed}.", row=row + 1, listed=_listed(plan, inside)))
         )
-    return acts
+    return steps
 
 
 def _listed(plan: MaterialPlan, placed: Iterable[Placed]) -> str:
@@ -327,7 +327,7 @@ def _stock(problem: Problem, used: Used) -> tuple[CutStock, int]:
     return stock, beside
 
 
-def _offcuts(problem: Problem, used: Used, sheet: Sheet) -> Iterator[tuple[int, int]]:
+def _offcuts(problem: Problem, used: Used, sheet: Stock) -> Iterator[tuple[int, int]]:
     """What is left beside the last column of each strip, and behind each column, where it is worth keeping: half cells
     and rows.
     """

@@ -6,7 +6,7 @@ from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from jolly_trellis.core.books.figures import rule, standard
-from jolly_trellis.core.event.cutting import Item, Placed, Sheet
+from jolly_trellis.core.event.cutting import Item, Placed, Stock
 from jolly_trellis.core.event.needs import LengthNeed, Needs, SheetNeed
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.netting import Netting
@@ -128,7 +128,7 @@ class Problem:
 
     shell: MaterialPlan
     items: tuple[Item, ...]
-    sheets: tuple[Sheet, ...]
+    sheets: tuple[Stock, ...]
     sources: tuple[tuple[Source, int | None, float, float], ...]
 
 
@@ -321,10 +321,10 @@ def _problem(
     items: list[Item],
     stocks: list[_Stock],
 ) -> Problem:
-    sheets: list[Sheet] = []
+    sheets: list[Stock] = []
     sources: list[tuple[Source, int | None, float, float]] = []
     for source, number, wide, long, across, along, count, cost in stocks:
         if across > 0 and along > 0 and count > 0:
-            sheets.append(Sheet(key=len(sheets), across=across, along=along, count=count, cost=cost))
+            sheets.append(Stock(key=len(sheets), across=across, along=along, count=count, cost=cost))
             sources.append((source, number, wide, long))
     return Problem(shell=shell, items=tuple(items), sheets=tuple(sheets), sources=tuple(sources))

@@ -10,7 +10,7 @@ from jolly_trellis.core.event.breaches import Breach, Placed, badness_of, breach
 from jolly_trellis.core.event.job import Job
 from jolly_trellis.core.event.list_schedule import list_schedule
 from jolly_trellis.core.event.people import SLOT_MIN
-from jolly_trellis.core.event.sheet import Puzzle, puzzle_of
+from jolly_trellis.core.event.puzzle import Puzzle, puzzle_of
 from jolly_trellis.core.event.solver import better
 
 EFFORT = 0.3
@@ -38,7 +38,7 @@ class Timed:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Sheet:
+class RunSheet:
     """Times for every task, what they break, and how bad that is; `extra_hands` is how many are asked for beside."""
 
     timed: tuple[Timed, ...]
@@ -51,7 +51,7 @@ class Sheet:
 class Progress:
     """Where a search for a day stands: it calls `tell` with each better sheet, and ends early when `stop` says so."""
 
-    tell: Callable[[Sheet], None] = field(default=lambda _: None)
+    tell: Callable[[RunSheet], None] = field(default=lambda _: None)
     stop: Callable[[], bool] = field(default=lambda: False)
 
 
@@ -62,7 +62,7 @@ def schedule(
     effort: float = EFFORT,
     solve: bool = True,
     progress: Progress | None = None,
-) -> Sheet:
+) -> RunSheet:
     """Give every task its time; there always is a sheet.
 
     Args:
@@ -73,7 +73,7 @@ def schedule(
     Source: `list_schedule`, then `solver.better`.
     """
     if job.filled_at is None or not tasks:
-        return Sheet(timed=(), breaches=(), extra_hands=0, cost=0)
+        return RunSheet(timed=(), breaches=(), extra_hands=0, cost=0)
     if job.ends_at is None:
         tasks = _before_the_end(tasks)
     puzzle, progress = puzzle_of(tasks, job), progress or Progress()
@@ -113,7 +113,7 @@ def _shaken(puzzle: Puzzle, first: Placed, times: int, progress: Progress) -> Pl
     return best
 
 
-def _sheet(puzzle: Puzzle, placed: Placed) -> Sheet:
+def _sheet(puzzle: Puzzle, placed: Placed) -> RunSheet:
     timed = []
     for task, start, crew in zip(puzzle.tasks, placed.starts, placed.crews, strict=True):
         out = max(task.soonest - start, start + task.size - task.latest, 0)
@@ -128,7 +128,7 @@ def _sheet(puzzle: Puzzle, placed: Placed) -> Sheet:
             )
         )
     extra = {each for crew in placed.crews for each in crew if not placed.people[each].paid}
-    return Sheet(
+    return RunSheet(
         timed=tuple(sorted(timed, key=lambda each: (each.starts_at, each.task.key))),
         breaches=breaches_of(puzzle, placed),
         extra_hands=len(extra),

@@ -10,10 +10,10 @@ from typing import Literal
 from jolly_trellis.core.event.buying import StemBuy, buy_stems
 from jolly_trellis.core.event.hires import hire_cost, hired
 from jolly_trellis.core.event.job import Job, Made
-from jolly_trellis.core.event.lots import lots_of
 from jolly_trellis.core.event.money import money
 from jolly_trellis.core.event.needs import Needs
 from jolly_trellis.core.event.packing import Pack, packing
+from jolly_trellis.core.event.purchases import purchases_of
 from jolly_trellis.core.event.roll import CutPlan
 from jolly_trellis.core.event.roll_problems import Larder, MaterialPlan
 from jolly_trellis.core.event.seasons import out_of_season
@@ -121,11 +121,11 @@ def shopping(
 
 
 def _trips(job: Job, made: Made, stems: tuple[StemBuy, ...], varieties: Mapping[str, Variety]) -> Iterator[Trip]:
-    """The lots of the book of time, one trip for each supplier and day; what keeps is ordered once, for no day."""
+    """Purchases of the book of time, one trip for each supplier and day; what keeps is ordered once, for no day."""
     costs = {each.variety: each.cost for each in stems}
     trips: dict[tuple[str, date | None], list[str]] = {}
-    for lot in lots_of(job, made, stems, varieties):
-        trips.setdefault((lot.supplier.name, lot.day), []).extend(lot.varieties)
+    for purchase in purchases_of(job, made, stems, varieties):
+        trips.setdefault((purchase.supplier.name, purchase.day), []).extend(purchase.varieties)
     keeping = sorted(each.variety for each in stems if each.keeps and each.bunches + each.singles)
     if keeping:
         trips[KEEPS, None] = keeping

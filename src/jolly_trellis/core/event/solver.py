@@ -18,8 +18,8 @@ from jolly_trellis.core.event.people import (
     WORK_MOST,
     in_slots,
 )
+from jolly_trellis.core.event.puzzle import AFTER, Puzzle, Slotted
 from jolly_trellis.core.event.searching import Value, search
-from jolly_trellis.core.event.sheet import AFTER, Puzzle, Slotted
 
 _HURT = 10_000
 _ROUND = 12 * 60 // SLOT_MIN

@@ -1,4 +1,4 @@
-"""How long pieces stand before their display water by the run sheet, where that is longer than Drink reckons with."""
+"""How long pieces stand before their water on show by the run sheet, where that is longer than Drink reckons with."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace

@@ -83,7 +83,7 @@ def half_centimetres(value: float) -> float:
 
 
 def filled_m(vessel: Vessel, fill: FillSchool) -> float:
-    """The display water of a new piece over its inside floor, as the studio fills, m."""
+    """The water on show of a new piece over its inside floor, as the studio fills, m."""
     top = vessel.profile[-1].height_m
     share = {"full": 1.0, "half": 0.5}.get(fill, 0.8)
     return max(half_centimetres(top - 0.01 if fill == "full" else top * share), 0.005)

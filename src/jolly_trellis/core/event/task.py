@@ -1,4 +1,4 @@
-"""How long the acts of an event take, and what the makers of its tasks share."""
+"""How long the tasks of an event take, and what the makers of its tasks share."""
 
 import math
 from collections.abc import Mapping

@@ -7,9 +7,9 @@ from datetime import datetime
 from jolly_trellis.core.books.time import Task, TimeBook
 from jolly_trellis.core.event.buying import StemBuy, buy_stems
 from jolly_trellis.core.event.job import Job, Made
-from jolly_trellis.core.event.lots import lots_of
 from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.event.old_keys import key_now
+from jolly_trellis.core.event.purchases import purchases_of
 from jolly_trellis.core.event.tasks_before import Before, before_the_drive
 from jolly_trellis.core.event.tasks_there import at_the_place
 from jolly_trellis.core.materials.stems import Variety
@@ -29,7 +29,7 @@ def time_book(
         job=job,
         made=made,
         varieties=varieties,
-        lots=lots_of(job, made, bought, varieties),
+        purchases=purchases_of(job, made, bought, varieties),
         start=job.filled_at,
     )
     found = list(before_the_drive(before))

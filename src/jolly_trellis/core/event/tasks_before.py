@@ -9,8 +9,8 @@ from jolly_trellis.core.books.time import Stage, Task, Wait, key_of
 from jolly_trellis.core.event.asked import foraging_gate
 from jolly_trellis.core.event.job import Job, Made, RigWork, Work, name_of, quantity_of, recipe_of
 from jolly_trellis.core.event.lives import lasts_words, soonest_use
-from jolly_trellis.core.event.lots import DRY_MOST, GATHERED_FROM, Lot, open_window
 from jolly_trellis.core.event.payment import buying_gate
+from jolly_trellis.core.event.purchases import DRY_MOST, GATHERED_FROM, Purchase, open_window
 from jolly_trellis.core.event.task import (
     COLLECT_MIN,
     CONDITION_MIN,
@@ -35,12 +35,12 @@ FINISHED_SHARE = measure("A finished armature takes of the time of a new one", "
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Before:
-    """What the tasks before the drive are made from: the job, all that is made, the lots of stems."""
+    """What the tasks before the drive are made from: the job, all that is made, the purchases of stems."""
 
     job: Job
     made: Made
     varieties: Mapping[str, Variety]
-    lots: tuple[Lot, ...]
+    purchases: tuple[Purchase, ...]
     start: datetime | None
 
     def early(self) -> datetime | None:
@@ -66,76 +66,76 @@ def goes_up_early(job: Job, work: Work) -> bool:
 
 
 def waits_for(before: Before, keys: frozenset[str], *, only_drink: bool = False) -> tuple[Wait, ...]:
-    """What stems of some varieties wait for: each lot they are in, conditioned and rested."""
+    """What stems of some varieties wait for: each purchase they are in, conditioned and rested."""
     found = []
-    for lot in before.lots:
-        own = keys & frozenset(lot.varieties)
+    for purchase in before.purchases:
+        own = keys & frozenset(purchase.varieties)
         if not own:
             continue
-        rest = lot.rest_min
+        rest = purchase.rest_min
         if only_drink:
             rest = min(rest, max(round(60 * before.varieties[key].conditioning_h) for key in own))
-        for nth in range(len(parts_of(lot.stems * CONDITION_MIN.value))):
-            found.append(Wait(task=key_of(lot.place, "condition", nth + 1), minutes=rest))
+        for nth in range(len(parts_of(purchase.stems * CONDITION_MIN.value))):
+            found.append(Wait(task=key_of(purchase.place, "condition", nth + 1), minutes=rest))
     return tuple(found)
 
 
 def _fetched(before: Before) -> Iterator[Task]:
     """One way to each supplier on each day, and the conditioning of what it brings."""
-    trips: dict[str, list[Lot]] = {}
-    for lot in before.lots:
-        trips.setdefault(lot.trip, []).append(lot)
-    for trip, lots in trips.items():
-        first = lots[0]
+    trips: dict[str, list[Purchase]] = {}
+    for purchase in before.purchases:
+        trips.setdefault(purchase.trip, []).append(purchase)
+    for trip, purchases in trips.items():
+        first = purchases[0]
         verb = "Gather" if first.supplier in GATHERED_FROM.values() else "Fetch"
         window = None if first.day is None else open_window(before.job, first.supplier, first.day)
         yield Task(
             key=key_of(trip, "collect"),
             stage="collect",
-            name=f"{verb} {sum(each.stems for each in lots)} stems: {first.supplier.name}",
+            name=f"{verb} {sum(each.stems for each in purchases)} stems: {first.supplier.name}",
             where="supplier",
             minutes=slots(COLLECT_MIN.value),
             skills=("drives",),
             windows=() if window is None else (window,),
-            varieties=tuple(key for each in lots for key in each.varieties),
+            varieties=tuple(key for each in purchases for key in each.varieties),
             why=f"{first.supplier.name} is open from {first.supplier.opens} to {first.supplier.closes}"
             if before.job.suppliers
             else "",
             gate=_gate(before.job, first),
         )
-        for lot in lots:
-            parts = parts_of(lot.stems * CONDITION_MIN.value)
-            named = ", ".join(before.varieties[key].name for key in lot.varieties[:3])
-            more = f" and {len(lot.varieties) - 3} more" if len(lot.varieties) > 3 else ""
+        for purchase in purchases:
+            parts = parts_of(purchase.stems * CONDITION_MIN.value)
+            named = ", ".join(before.varieties[key].name for key in purchase.varieties[:3])
+            more = f" and {len(purchase.varieties) - 3} more" if len(purchase.varieties) > 3 else ""
             for nth, minutes in enumerate(parts):
                 yield Task(
-                    key=key_of(lot.place, "condition", nth + 1),
+                    key=key_of(purchase.place, "condition", nth + 1),
                     stage="condition",
-                    name=numbered(f"Condition {lot.stems} stems: {named}{more}", nth, len(parts)),
+                    name=numbered(f"Condition {purchase.stems} stems: {named}{more}", nth, len(parts)),
                     where="workshop",
                     minutes=minutes,
-                    windows=tuple(_soon(before.job, lot)),
+                    windows=tuple(_soon(before.job, purchase)),
                     after=(Wait(task=key_of(trip, "collect")),),
-                    varieties=lot.varieties,
-                    why=f"stems drink and open {lot.rest_min / 60:g} h before they are used",
+                    varieties=purchase.varieties,
+                    why=f"stems drink and open {purchase.rest_min / 60:g} h before they are used",
                 )
 
 
-def _gate(job: Job, lot: Lot) -> Phrase | None:
+def _gate(job: Job, purchase: Purchase) -> Phrase | None:
     """What must be cleared before a lot is fetched: money, or the landowner's leave; an own garden asks nobody."""
-    if lot.supplier == GATHERED_FROM["foraged"]:
+    if purchase.supplier == GATHERED_FROM["foraged"]:
         return foraging_gate(job)
-    return None if lot.supplier == GATHERED_FROM["own garden"] else buying_gate(job)
+    return None if purchase.supplier == GATHERED_FROM["own garden"] else buying_gate(job)
 
 
-def _soon(job: Job, lot: Lot) -> Iterator[tuple[datetime, datetime]]:
+def _soon(job: Job, purchase: Purchase) -> Iterator[tuple[datetime, datetime]]:
     """When stems that have come are conditioned, in the workshop's hours: soon, as they stand dry till then."""
-    if lot.day is None:
+    if purchase.day is None:
         return
-    late = lot.supplier.opens >= f"{job.hours.closes:%H:%M}"
-    on = lot.day + timedelta(days=1 if late else 0)
+    late = purchase.supplier.opens >= f"{job.hours.closes:%H:%M}"
+    on = purchase.day + timedelta(days=1 if late else 0)
     opens, closes = (datetime.combine(on, clock, tzinfo=job.zone) for clock in (job.hours.opens, job.hours.closes))
-    window = open_window(job, lot.supplier, lot.day)
+    window = open_window(job, purchase.supplier, purchase.day)
     if window is not None and not late:
         soon = max(window[1], opens) + timedelta(hours=DRY_MOST.value)
         closes = min(closes, soon)

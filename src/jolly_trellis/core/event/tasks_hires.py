@@ -6,8 +6,8 @@ from datetime import date, datetime
 from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.books.time import Stage, Task, Wait, key_of
 from jolly_trellis.core.event.job import Hire, Job, PieceWork, Work
-from jolly_trellis.core.event.lots import slug
 from jolly_trellis.core.event.needs import things_in
+from jolly_trellis.core.event.purchases import slug
 from jolly_trellis.core.event.task import slots
 
 HIRE_TRIP_MIN = measure("Time to fetch or bring back what is hired, one way to one lender", "minutes", 45)
@@ -42,8 +42,8 @@ def _trips(job: Job, *, comes: bool) -> dict[str, tuple[str, list[Hire]]]:
     """The day of each way and what is hired on it, by the key of its task, the first day first."""
     found: dict[str, tuple[str, list[Hire]]] = {}
     for each in sorted(job.hires, key=lambda hire: hire.comes if comes else hire.goes_back):
-        day, act = (each.comes, "hire") if comes else (each.goes_back, "bring-back")
-        found.setdefault(_key(each.lender, day, act), (day, []))[1].append(each)
+        day, what = (each.comes, "hire") if comes else (each.goes_back, "bring-back")
+        found.setdefault(_key(each.lender, day, what), (day, []))[1].append(each)
     return found
 
 
@@ -51,8 +51,8 @@ def _lenders(hires: list[Hire]) -> str:
     return " and ".join(dict.fromkeys(each.lender for each in hires))
 
 
-def _key(lender: str, day: str, act: str) -> str:
-    return key_of(f"{slug(lender)}-{day}", act)
+def _key(lender: str, day: str, what: str) -> str:
+    return key_of(f"{slug(lender)}-{day}", what)
 
 
 def _trip(

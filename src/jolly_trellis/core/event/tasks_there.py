@@ -12,7 +12,7 @@ from jolly_trellis.core.event.asked import fire_gate
 from jolly_trellis.core.event.gates import gate_of
 from jolly_trellis.core.event.job import Job, Made, PieceWork, RigWork, Work, name_of, quantity_of, recipe_of
 from jolly_trellis.core.event.lives import lasts_words, soonest_use
-from jolly_trellis.core.event.lots import leaves_at
+from jolly_trellis.core.event.purchases import leaves_at
 from jolly_trellis.core.event.task import (
     BACK_EARLY,
     FILL_MIN,
@@ -99,7 +99,7 @@ def at_the_place(before: Before, loads: tuple[Task, ...]) -> Iterator[Task]:
         yield Task(
             key=key_of("place", "fill"),
             stage="fill",
-            name="Fill with display water, look at every piece from all sides",
+            name="Fill to the level on show, look at every piece from all sides",
             where="venue",
             minutes=minutes,
             soonest=job.access_at,
@@ -164,7 +164,7 @@ def on_their_own(job: Job) -> tuple[str, ...]:
 
 
 def _must_leave(job: Job) -> datetime | None:
-    """When the van leaves at the latest, so that it is there when display water goes in."""
+    """When the van leaves at the latest, so that it is there when water on show goes in."""
     return None if job.filled_at is None else back(job.filled_at, job.travel_h or 0.0)
 
 

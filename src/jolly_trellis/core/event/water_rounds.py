@@ -99,7 +99,7 @@ def rounds_of(made: Made, start: datetime) -> tuple[Round, ...]:
 
 
 def first_fill(made: Made) -> tuple[Pour, ...]:
-    """What every vessel is filled with to be shown, companions' too; bouquets are carried. Source: display levels."""
+    """What every vessel is filled with to be shown, companions' too; bouquets are carried. Source: levels on show."""
     return tuple(
         Pour(piece_id=work.id, piece=work.piece.name, vessel=vessel, each_l=litres, quantity=work.piece.quantity)
         for work in made.pieces

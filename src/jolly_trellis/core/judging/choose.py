@@ -43,7 +43,7 @@ class Rung:
 class Option:
     """One mechanic for this piece at its best: what it would be, how it is judged, why it stands where it does.
 
-    `piece` is the piece with it, and with the one act that costs nothing, `act`, where that is needed; None for none.
+    `piece` is the piece with it, and with the one `change` that costs nothing where that is needed, else None.
     `mechanic` is None, and `rungs` empty, where it cannot be made for this vessel. `ruled_out` says which wish of the
     event rules it out, empty where none does.
     """
@@ -52,7 +52,7 @@ class Option:
     name: str
     what: str
     piece: AnyPiece
-    act: Phrase | None
+    change: Phrase | None
     mechanic: SizedMechanic | None
     rungs: tuple[Rung, ...]
     worst: float
@@ -156,7 +156,7 @@ def _option(
             name=about.name,
             what=about.what,
             piece=tried,
-            act=None,
+            change=None,
             mechanic=None,
             rungs=(),
             worst=99.0,
@@ -166,7 +166,7 @@ def _option(
             picture=NOTHING_DRAWN,
             stems=Stems(),
         )
-    made, verdicts, act = _at_its_best(made, verdicts)
+    made, verdicts, change = _at_its_best(made, verdicts)
     ruled = _ruled_out(made, about, on_hand, retired)
     rungs = tuple(Rung(verb=each.verb, state=each.state, utilisation=each.utilisation) for each in verdicts)
     fails = tuple(each.verb for each in verdicts if each.state == "fails")
@@ -176,21 +176,21 @@ def _option(
         name=about.name,
         what=about.what,
         piece=dealt_afresh(made.piece),
-        act=act,
+        change=change,
         mechanic=made.mechanic,
         rungs=rungs,
         worst=worst,
         fails=fails,
         ruled_out=ruled,
-        why=_why(verdicts, ruled, act),
+        why=_why(verdicts, ruled, change),
         picture=bare_picture(made.piece, made.mechanic, cells_of(made), made.raised_m),
         stems=_as_drawn(all_stems(made)),
     )
 
 
 def _at_its_best(made: Build, verdicts: tuple[Verdict, ...]) -> tuple[Build, tuple[Verdict, ...], Phrase | None]:
-    """The piece with the one act that costs nothing (a top-up, a fill, another order) that leaves fewest failing."""
-    best, fails, act = (made, verdicts), _failing(verdicts), None
+    """The piece with the one change for nothing (a top-up, a fill, another order) that leaves fewest failing."""
+    best, fails, change = (made, verdicts), _failing(verdicts), None
     for (_, inverse), verdict in zip(checks_of(made), verdicts, strict=True):
         if verdict.state != "fails":
             continue
@@ -201,8 +201,8 @@ def _at_its_best(made: Build, verdicts: tuple[Verdict, ...]) -> tuple[Build, tup
                 continue
             again = judge_all(other)
             if _failing(again) < fails:
-                best, fails, act = (other, again), _failing(again), each.say
-    return *best, act
+                best, fails, change = (other, again), _failing(again), each.say
+    return *best, change
 
 
 def _failing(verdicts: tuple[Verdict, ...]) -> int:
@@ -243,11 +243,11 @@ def _band(option: Option) -> int:
     return max((_BANDS.index(each.state) for each in option.rungs if each.state in _BANDS), default=0)
 
 
-def _why(verdicts: tuple[Verdict, ...], ruled: str, act: Phrase | None) -> Phrase:
+def _why(verdicts: tuple[Verdict, ...], ruled: str, change: Phrase | None) -> Phrase:
     said = _why_alone(verdicts, ruled)
-    if act is None:
+    if change is None:
         return said
-    return joined((said, phrase("With this: {act}", act=act)))
+    return joined((said, phrase("With this: {change}", change=change)))
 
 
 def _why_alone(verdicts: tuple[Verdict, ...], ruled: str) -> Phrase:

@@ -36,7 +36,7 @@ from jolly_trellis.core.checks.fixing import (
     mending,
     one_of_each_family,
     outcomes,
-    two_acts,
+    two_changes,
 )
 from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.judging.pictures import picture_of
@@ -134,7 +134,7 @@ def _mended(made: Build, verdict: Verdict, before: tuple[Verdict, ...]) -> Verdi
     tried = list(outcomes(inverse(made, verdict), made, judge))
     mends = [each for each in mending(tried) if each.used < (verdict.utilisation or 0.0)]
     if not mends and verdict.state == "fails":
-        mends = list(two_acts(tried, verdict, made, judge, inverse))
+        mends = list(two_changes(tried, verdict, made, judge, inverse))
     fixes = judged_by_all(mends, before, [each for each, _ in checks], verdict.verb)
     in_vain = () if fixes else tuple(each.candidate.say for each in one_of_each_family(tried))
     return replace(verdict, fixes=fixes, tried=in_vain)
@@ -246,7 +246,7 @@ def _companions(made: Build) -> tuple[CompanionReport, ...]:
             extras=tuple(part.part for part in beside.extras),
             cut_list=cut_list(beside),
             steps=steps(beside),
-            display_l=beside.water.volume_at_l(beside.piece.water_level_m),
+            on_show_l=beside.water.volume_at_l(beside.piece.water_level_m),
             dealt=_dealt(beside),
         )
         for beside, each in zip(made.companions, made.piece.companions, strict=True)
@@ -376,7 +376,7 @@ def _water(made: Build) -> WaterReport:
         bench_level_m=None if overnight is None or going_level is None else travel.bench_level_m(made, overnight),
         travel_level_m=going_level,
         carried_l=None if journey is None else journey.carried_l,
-        display_l=made.water.volume_at_l(level),
+        on_show_l=made.water.volume_at_l(level),
         full_l=made.water.volume_at_l(made.piece.vessel.inside_depth_m),
         area_m2=float(np.interp(level, made.water.level_m, made.water.area_m2)),
         first_dry_h=None if going is None else going.first_dry_h,

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.drawing.picture import NOTHING_DRAWN, Picture, Stems
 from jolly_trellis.core.making.steps import CutGroup, Notice
-from jolly_trellis.core.materials.netting import Sheet
+from jolly_trellis.core.materials.netting import NettingSheet
 from jolly_trellis.core.materials.stems import Role
 from jolly_trellis.core.mechanics.sized import Part, SeatPattern, SizedMechanic, Step
 from jolly_trellis.core.plan.piece import Dealt, Piece
@@ -45,7 +45,7 @@ class Outline:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class WaterReport:
-    """Water of the piece: three levels above the inside floor, litres at the display level and at the rim, the course
+    """Water of the piece: three levels above the inside floor, litres at the level on show and at the rim, the course
     in the heavy case.
 
     `bench_level_m` is filled to before any stem goes in; `travel_level_m` is what careful driving keeps in;
@@ -55,7 +55,7 @@ class WaterReport:
     bench_level_m: float | None
     travel_level_m: float | None
     carried_l: float | None
-    display_l: float
+    on_show_l: float
     full_l: float
     area_m2: float
     first_dry_h: float | None
@@ -90,7 +90,7 @@ class CompanionReport:
     extras: tuple[Part, ...]
     cut_list: tuple[CutGroup, ...]
     steps: tuple[Step, ...]
-    display_l: float
+    on_show_l: float
     dealt: Dealt | None = None
 
 
@@ -123,7 +123,7 @@ class SpillReport:
     """A spill as worked out: the flat sheet as a part, what hangs, what its netting bears; kg and newtons."""
 
     part: Part
-    sheet: Sheet
+    sheet: NettingSheet
     netting: str
     hanging_kg: float
     hanging_heavy_kg: float
@@ -173,7 +173,7 @@ class Report:
     @property
     def vessels_l(self) -> tuple[tuple[str, float], ...]:
         """(name, litres on show) of its own vessel, which has no name here, and of every companion's."""
-        return (("", self.water.display_l), *((each.name, each.display_l) for each in self.companions))
+        return (("", self.water.on_show_l), *((each.name, each.on_show_l) for each in self.companions))
 
 
 def with_seats(piece: Piece, report: Report) -> Piece:

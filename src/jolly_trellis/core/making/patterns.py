@@ -106,7 +106,7 @@ def sheet_pattern(flat: FlatSheet, netting: Netting) -> Pattern:
     wide, long = flat.sheet.width_m, flat.sheet.length_m
     lines = [Line(layer="CUT", points=_box(0, 0, wide, long), closed=True)]
     for fold in flat.folds:
-        if fold.act != "tuck":
+        if fold.kind != "tuck":
             lines.append(Line(layer="FOLD", points=((0.0, fold.at_m), (wide, fold.at_m))))
     tuck = flat.tuck_m
     if tuck:
@@ -128,8 +128,8 @@ def sheet_pattern(flat: FlatSheet, netting: Netting) -> Pattern:
         Label(text="↕ the twists run this way", x_m=0.004, y_m=middle - 0.024),
     ]
     for fold in flat.folds:
-        if fold.act != "tuck":
-            words = f"{fold.act}, {_at(round(fold.at_m * 200) / 200)} from the end"
+        if fold.kind != "tuck":
+            words = f"{fold.kind}, {_at(round(fold.at_m * 200) / 200)} from the end"
             labels.append(Label(text=words, x_m=0.004, y_m=fold.at_m + 0.002))
     if tuck:
         labels.append(Label(text=f"tuck {_at(tuck)} in all round", x_m=tuck + 0.003, y_m=tuck + 0.003))

@@ -80,39 +80,39 @@ def steps(build: Build) -> tuple[Step, ...]:
     if piece.lining:
         tall, around = lining_strip_m(piece.vessel)
         say = phrase("Line the glass with leaf: a strip {a} long, {t} high.", a=cut_length(around), t=cut_length(tall))
-        done.append(Step(act="line", say=say))
-    last = [each for each in mechanic.steps if each.act in _AFTER_STEMS]
-    done += [each for each in mechanic.steps if each.act not in _AFTER_STEMS]
+        done.append(Step(kind="line", say=say))
+    last = [each for each in mechanic.steps if each.kind in _AFTER_STEMS]
+    done += [each for each in mechanic.steps if each.kind not in _AFTER_STEMS]
     if piece.ballast_kg:
-        done.append(Step(act="weight", say=phrase("Lay {m} of stone on the floor.", m=mass(piece.ballast_kg))))
+        done.append(Step(kind="weight", say=phrase("Lay {m} of stone on the floor.", m=mass(piece.ballast_kg))))
     if piece.wrap_height_m:
         say = phrase(
             "Wrap netting round the outside: {a} × {h}.",
             a=cut_length(wrap_length_m(piece.vessel)),
             h=cut_length(piece.wrap_height_m),
         )
-        done.append(Step(act="wrap", say=say, caution="Cut ends are sharp: gloves and eye protection."))
+        done.append(Step(kind="wrap", say=say, caution="Cut ends are sharp: gloves and eye protection."))
     if round_m := moss_round_m(piece):
         say = phrase(
             "Nestle moss all round it, up to the rim and {r} out: {m}, dry.",
             r=length(round_m),
             m=mass(moss_kg(piece.vessel, round_m)),
         )
-        last = [*last, Step(act="moss round", say=say)]
+        last = [*last, Step(kind="moss round", say=say)]
     for cover in piece.covers:
         long, wide = cover_sizes_m(cover, piece)
         words = "Cover the {over} with {kind}: a strip {long} long, {wide} wide."
         say = phrase(words, over=COVERED[cover.on], kind=cover.kind, long=cut_length(long), wide=cut_length(wide))
-        last = [*last, Step(act=f"cover {cover.on}", say=say)]
+        last = [*last, Step(kind=f"cover {cover.on}", say=say)]
     if piece.carried:
         if mechanic.worn:
             box = phrase("Lay it in a lined box, misted and closed, in the cool until it is put on.")
-            return (*done, *last, Step(act="box", say=box))
+            return (*done, *last, Step(kind="box", say=box))
         return (*done, *_bunched(build, last), _vase(build))
     litres = build.water.volume_at_l(piece.water_level_m)
     done.append(
         Step(
-            act="fill",
+            kind="fill",
             say=phrase(
                 "Fill to {level} above the inside floor: {water} once all stems are in.",
                 level=level_least(piece.water_level_m),
@@ -121,7 +121,7 @@ def steps(build: Build) -> tuple[Step, ...]:
         )
     )
     if len(build.placement.stems):
-        done.append(Step(act="place", say=_place_words(build), caution=_hazards(build)))
+        done.append(Step(kind="place", say=_place_words(build), caution=_hazards(build)))
     return (*done, *last)
 
 
@@ -132,7 +132,9 @@ def _bunched(build: Build, last: list[Step]) -> list[Step]:
     lines = [f"{line.count} {variety.name} ({line.role})" for line, variety, _, _ in build.placement.stems.lines]
     how = "through the armature into the hand" if build.mechanic.levels[1:] else "across one another in the hand"
     return [
-        Step(act="place", say=phrase("Lay {how}: {names}.", how=how, names=", ".join(lines)), caution=_hazards(build)),
+        Step(
+            kind="place", say=phrase("Lay {how}: {names}.", how=how, names=", ".join(lines)), caution=_hazards(build)
+        ),
         *last,
     ]
 
@@ -140,7 +142,7 @@ def _bunched(build: Build, last: list[Step]) -> list[Step]:
 def _vase(build: Build) -> Step:
     level = build.piece.water_level_m
     words = "Stand it in its vase filled to {level}: {water}."
-    return Step(act="fill", say=phrase(words, level=level_least(level), water=volume(build.water.volume_at_l(level))))
+    return Step(kind="fill", say=phrase(words, level=level_least(level), water=volume(build.water.volume_at_l(level))))
 
 
 def _stack_steps(build: Build) -> tuple[Step, ...]:
@@ -152,20 +154,20 @@ def _stack_steps(build: Build) -> tuple[Step, ...]:
             r=length(riser),
             g=length(ring),
         )
-        done.append(Step(act="set in", say=say))
+        done.append(Step(kind="set in", say=say))
     if piece.support is not None:
         if piece.support.water_l:
             water = volume(piece.support.water_l)
-            done.append(Step(act="steady", say=phrase("Fill the support with {v} of water.", v=water)))
+            done.append(Step(kind="steady", say=phrase("Fill the support with {v} of water.", v=water)))
         if piece.support.putty:
             ring = joint_ring_m(piece.support, stacks.on_support(piece))
             say = phrase("Press a ring of putty {l} long on the support's rim and bed the bowl on it.", l=length(ring))
-            done.append(Step(act="bond", say=say, caution="Putty bonds to dry, clean surfaces only."))
+            done.append(Step(kind="bond", say=say, caution="Putty bonds to dry, clean surfaces only."))
         elif nest := stacks.nests_m(stacks.on_support(piece), piece.support):
             say = phrase("Set the bowl in the opening: it nests by {nest} and cannot slide off.", nest=length(nest))
-            done.append(Step(act="stand", say=say))
+            done.append(Step(kind="stand", say=say))
         else:
-            done.append(Step(act="stand", say=phrase("Stand the bowl in the middle of its support.")))
+            done.append(Step(kind="stand", say=phrase("Stand the bowl in the middle of its support.")))
     return tuple(done)
 
 

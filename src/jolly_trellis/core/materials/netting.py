@@ -42,7 +42,7 @@ class Netting:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Sheet:
+class NettingSheet:
     """A rectangle of netting to cut: its size, and the whole cells that give at least that size."""
 
     width_m: float
@@ -113,7 +113,7 @@ def whole_cells(length_m: float, pitch_m: float) -> int:
     return max(1, math.ceil(length_m / pitch_m - 1e-6))
 
 
-def sheet(netting: Netting, *, width_m: float, length_m: float) -> Sheet:
+def sheet(netting: Netting, *, width_m: float, length_m: float) -> NettingSheet:
     """A sheet to cut, its width across the roll and its length along the twists.
 
     Args:
@@ -121,7 +121,7 @@ def sheet(netting: Netting, *, width_m: float, length_m: float) -> Sheet:
         width_m: needed across the roll, m, > 0.
         length_m: needed along the roll, m, > 0.
     """
-    return Sheet(
+    return NettingSheet(
         width_m=width_m,
         length_m=length_m,
         cells_across=whole_cells(width_m, pitch_across_m(netting)),

@@ -105,7 +105,7 @@ def _block(fit: Fit, kind: MechanicKind, name: str, supply: str, *, delivers: fl
         slop_factor=BLOCK_SLOP.value,
         steps=(
             Step(
-                act="soak",
+                kind="soak",
                 say=phrase(
                     "Soak a {a} × {b} × {h} block until it sinks: {m}, of which stems can drink {w}.",
                     a=length(math.ceil(across * 200) / 200),

@@ -60,12 +60,12 @@ def size_dome(handful: Handful) -> SizedMechanic:
     pitch = nets.pitch_across_m(netting)
     area = bouquets.cap_area_m2(wide / 2, wide / 2, rise)
     cut = Step(
-        act="cut",
+        kind="cut",
         say=phrase("Cut a square of {netting}, {s} each way.", s=cut_length(side), netting=netting.name),
         caution="Cut ends are sharp: gloves and eye protection.",
     )
     shape_it = Step(
-        act="shape",
+        kind="shape",
         say=phrase(
             "Dome it over a bowl {w} across to rise {h}, tuck the ends in, and gather the skirt into the handle.",
             w=length(wide),
@@ -107,7 +107,7 @@ def size_stars(handful: Handful) -> SizedMechanic:
     area = bouquets.cap_area_m2(wider / 2, wider / 2, bouquets.ARMATURE_SHARE.value * shape.dome_m)
     stars = max(1, int(area / (math.sqrt(3) / 2 * spacing**2)))
     twist = Step(
-        act="twist",
+        kind="twist",
         say=phrase(
             "Twist {wires} covered wires of {l} into stars a finger apart, {w} across; run the ends down.",
             l=cut_length(each),
@@ -122,10 +122,10 @@ def size_stars(handful: Handful) -> SizedMechanic:
         say = phrase(
             "Work {v} of vine in and out round the rim, {n} {n|time|times} round.", v=cut_length(vine), n=rounds
         )
-        work.append(Step(act="weave", say=say))
+        work.append(Step(kind="weave", say=say))
     if choice.berries:
         say = phrase("Work {n} {n|sprig|sprigs} of berries in among the stars.", n=choice.berries)
-        work.append(Step(act="weave in berries", say=say))
+        work.append(Step(kind="weave in berries", say=say))
     own = [
         Part(
             name="covered wire",
@@ -178,7 +178,7 @@ def size_spiral(handful: Handful) -> SizedMechanic:
     mean = float(heads.mean()) * 2 if len(heads) else 0.06
     green = int(stems.stems_in_row[stems.flower == 0].sum()) if len(stems) else 0
     turn = Step(
-        act="spiral",
+        kind="spiral",
         say=phrase(
             "Hold at the binding; lay each stem across the last, all one way: front to the left, back to the right."
         ),

@@ -39,9 +39,9 @@ def size(fit: Fit) -> SizedMechanic:
         flat=(FlatSheet(name="square", sheet=sheet, diagonal_folds=True),),
         steps=(
             cut_step(fit, sheet, "one square"),
-            Step(act="fold", say=phrase("Fold the four corners to the middle and wrap their points together.")),
+            Step(kind="fold", say=phrase("Fold the four corners to the middle and wrap their points together.")),
             Step(
-                act="spring in",
+                kind="spring in",
                 say=phrase("Puff it {gap} thick and spring it in, points down.", gap=length(gap)),
             ),
         ),

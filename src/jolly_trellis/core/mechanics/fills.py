@@ -105,7 +105,7 @@ def size_tangle(fit: Fit) -> SizedMechanic:
         slop_factor=1.0,
         steps=(
             Step(
-                act="coil",
+                kind="coil",
                 say=phrase(
                     "Coil {l} of clean, bare, pliable stem into the vessel; no leaf in the water.", l=length(stem_m)
                 ),
@@ -151,7 +151,7 @@ def grid_over(fit: Fit) -> Grid:
         price=0.0 if string else long * TAPE_PRICE_M.value,
         parts=grid_parts(fit, 2 * number, long),
         step=Step(
-            act="grid",
+            kind="grid",
             say=phrase(words, n=number, s=length(spacing), l=length(long)),
             caution="" if string else "Tape holds on a clean, dry rim only.",
         ),
@@ -205,7 +205,7 @@ def size_shavings(fit: Fit) -> SizedMechanic:
         slop_factor=SHAVINGS_SLOP.value,
         steps=(
             Step(
-                act="fill",
+                kind="fill",
                 say=phrase(
                     "Fill with {v} of fine shavings: they sag by {s} when wet.",
                     v=volume(full * (1 + SHAVINGS_SAG.value)),

@@ -9,7 +9,7 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.frogs import Frog
-from jolly_trellis.core.materials.netting import Finish, Netting, Sheet
+from jolly_trellis.core.materials.netting import Finish, Netting, NettingSheet
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics.sized import Fold, Part, Seating, Step
 from jolly_trellis.core.plan.piece import Mechanic
@@ -264,7 +264,7 @@ def point_strength(wire_m: float) -> Constant:
     return next(strength for most, strength in WIRE_POINT if wire_m <= most)
 
 
-def netting_price(netting: Netting, sheets: tuple[Sheet, ...]) -> float | None:
+def netting_price(netting: Netting, sheets: tuple[NettingSheet, ...]) -> float | None:
     """Price of the netting cut, by area of its roll; None where the roll has no price."""
     if netting.price is None:
         return None
@@ -339,10 +339,10 @@ def tape_step(fit: Fit) -> tuple[Step, ...]:
         wide=length(fit.choice.tape_width_m),
         tape_strips=fit.tape_strips,
     )
-    return (Step(act="tape", say=say, caution="Tape holds on a clean, dry rim only."),)
+    return (Step(kind="tape", say=say, caution="Tape holds on a clean, dry rim only."),)
 
 
-def cut_step(fit: Fit, sheet: Sheet, name: str) -> Step:
+def cut_step(fit: Fit, sheet: NettingSheet, name: str) -> Step:
     """Cutting one sheet, in length and in whole cells."""
     say = phrase(
         "Cut {name} {w} × {l} of {net}: {cells_across} cells across, {rows_along} rows along the twists.",
@@ -353,18 +353,18 @@ def cut_step(fit: Fit, sheet: Sheet, name: str) -> Step:
         cells_across=sheet.cells_across,
         rows_along=sheet.rows_along,
     )
-    return Step(act="cut", say=say, caution=CUT_CAUTION)
+    return Step(kind="cut", say=say, caution=CUT_CAUTION)
 
 
 def tuck_step(fit: Fit) -> Step:
     """Tucking the cut ends in."""
     say = phrase("Tuck in {t} along every edge, sharp ends inwards.", t=length(fit.tuck_m))
-    return Step(act="tuck", say=say)
+    return Step(kind="tuck", say=say)
 
 
 def tuck_folds(fit: Fit, long_m: float) -> tuple[Fold, ...]:
     """The two tucks across a flat sheet's ends."""
-    return (Fold(at_m=fit.tuck_m, act="tuck"), Fold(at_m=long_m - fit.tuck_m, act="tuck"))
+    return (Fold(at_m=fit.tuck_m, kind="tuck"), Fold(at_m=long_m - fit.tuck_m, kind="tuck"))
 
 
 def putty_ring_kg(girth_m: float) -> float:
@@ -389,7 +389,7 @@ def putty_step(girth_m: float, where: str) -> Step:
         m=mass(putty_ring_kg(girth_m)),
         where=where,
     )
-    return Step(act="stick", say=say, caution="Putty bonds to dry, clean surfaces only.")
+    return Step(kind="stick", say=say, caution="Putty bonds to dry, clean surfaces only.")
 
 
 def gap_m(fit: Fit, layers: int) -> float:

@@ -43,15 +43,15 @@ def sheet_size_m(
 def fold_lines(*, mouth_m: float, layers: int, layer_gap_m: float, squeeze: float, tuck_m: float) -> tuple[Fold, ...]:
     """Where the sheet is folded, measured from its end along its length, metres."""
     layer = mouth_m * (1 + squeeze)
-    lines = [Fold(at_m=tuck_m, act="tuck")]
+    lines = [Fold(at_m=tuck_m, kind="tuck")]
     at = tuck_m
     for index in range(layers):
         at += layer
         if index < layers - 1:
-            lines.append(Fold(at_m=at, act="fold up" if index % 2 == 0 else "fold back"))
+            lines.append(Fold(at_m=at, kind="fold up" if index % 2 == 0 else "fold back"))
             at += layer_gap_m
-            lines.append(Fold(at_m=at, act="fold over"))
-    lines.append(Fold(at_m=at, act="tuck"))
+            lines.append(Fold(at_m=at, kind="fold over"))
+    lines.append(Fold(at_m=at, kind="tuck"))
     return tuple(lines)
 
 
@@ -85,9 +85,9 @@ def size(fit: Fit) -> SizedMechanic:
         layer_gap_m=gap,
         steps=(
             cut_step(fit, sheet, "one sheet"),
-            Step(act="fold", say=_fold_words(layers, folds, gap)),
+            Step(kind="fold", say=_fold_words(layers, folds, gap)),
             tuck_step(fit),
-            Step(act="spring in", say=_seat_words(heights)),
+            Step(kind="spring in", say=_seat_words(heights)),
         ),
     )
 
@@ -95,7 +95,7 @@ def size(fit: Fit) -> SizedMechanic:
 def _fold_words(layers: int, folds: tuple[Fold, ...], gap: float) -> Phrase:
     if layers == 1:
         return phrase("One layer: nothing to fold.")
-    lines = [fold for fold in folds if fold.act != "tuck"]
+    lines = [fold for fold in folds if fold.kind != "tuck"]
     quantities = {f"f{i}": length(round(fold.at_m * 200) / 200) for i, fold in enumerate(lines)}
     marks = Phrase(text=", ".join(f"{{{slot}}}" for slot in quantities), quantities=quantities)
     return phrase(

@@ -75,15 +75,15 @@ def size(fit: Fit) -> SizedMechanic:
         steps=(
             *stuck,
             Step(
-                act="seat",
+                kind="seat",
                 say=phrase("Set the frog on the flat of the floor."),
                 caution="Pins stab: keep the cover on until it is seated.",
             ),
             cut_step(fit, middle, "the loose middle"),
-            Step(act="crumple", say=phrase("Crumple it loosely over the frog.")),
+            Step(kind="crumple", say=phrase("Crumple it loosely over the frog.")),
             cut_step(fit, top, "the top layer"),
             tuck_step(fit),
-            Step(act="spring in", say=phrase("Spring the top layer into the mouth.")),
+            Step(kind="spring in", say=phrase("Spring the top layer into the mouth.")),
         ),
     )
     price = None if made.price is None or frog.price is None else made.price + frog.price

@@ -62,7 +62,7 @@ def finish(handful: Handful, *, crosses: bool) -> tuple[tuple[Part, ...], tuple[
     handle = bouquets.handle_of(handful.stems, crosses)
     parts, steps = _bound(handle) if handle > 0 else ([], [])
     more_parts, more_steps = trimmings(handful.bouquet)
-    level = [Step(act="level", say=phrase("Cut the ends level, on the slant, under water."))] if handle > 0 else []
+    level = [Step(kind="level", say=phrase("Cut the ends level, on the slant, under water."))] if handle > 0 else []
     return (*parts, *more_parts), (*steps, *more_steps, *level)
 
 
@@ -79,7 +79,7 @@ def trimmings(bouquet: Bouquet) -> tuple[list[Part], list[Step]]:
         kg, taken = leaves * COLLAR_LEAF_KG.value, FromSupply(supply="large-leaf")
         parts.append(Part(name=COLLAR, quantity=leaves, mass_kg=kg, taken=taken))
         steps.append(
-            Step(act="collar", say=phrase("Bind {leaves} leaves under the flowers as a collar.", leaves=leaves))
+            Step(kind="collar", say=phrase("Bind {leaves} leaves under the flowers as a collar.", leaves=leaves))
         )
     return parts, steps
 
@@ -91,12 +91,12 @@ def _backed(bouquet: Bouquet) -> tuple[Step, Part]:
         leaves = math.ceil(math.pi / 2 * max(envelope.width_m, envelope.depth_m) / COLLAR_LEAF_M.value)
         say = phrase("Lay {leaves} leaves flat over the back and bind them in.", leaves=leaves)
         kg, taken = leaves * COLLAR_LEAF_KG.value, FromSupply(supply="large-leaf")
-        return Step(act="back", say=say), Part(name="leaf of the back", quantity=leaves, mass_kg=kg, taken=taken)
+        return Step(kind="back", say=say), Part(name="leaf of the back", quantity=leaves, mass_kg=kg, taken=taken)
     across = bouquets.ARMATURE_SHARE.value * min(envelope.width_m, envelope.depth_m)
     say = phrase("Cover a disc of card {across} across and bind it flat to the back.", across=length(across))
     kg = math.pi / 4 * across**2 * DISC_KG_M2.value
     part = Part(name="disc of covered card", quantity=1, sizes=(length(across),), mass_kg=kg)
-    return Step(act="back", say=say), part
+    return Step(kind="back", say=say), part
 
 
 def _bound(handle: float) -> tuple[list[Part], list[Step]]:
@@ -120,7 +120,7 @@ def _bound(handle: float) -> tuple[list[Part], list[Step]]:
         ),
     ]
     words = "Bind tightly at one point with {s} of string, and tape over it: {t}."
-    return parts, [Step(act="bind", say=phrase(words, s=cut_length(string), t=cut_length(tape)))]
+    return parts, [Step(kind="bind", say=phrase(words, s=cut_length(string), t=cut_length(tape)))]
 
 
 def _ribbons(bouquet: Bouquet) -> tuple[list[Part], list[Step]]:
@@ -138,7 +138,7 @@ def _ribbons(bouquet: Bouquet) -> tuple[list[Part], list[Step]]:
             )
         )
         words = "Tie a bow of {loops} loops from {b} of ribbon."
-        steps.append(Step(act="bow", say=phrase(words, loops=bouquet.bow_loops, b=cut_length(bow))))
+        steps.append(Step(kind="bow", say=phrase(words, loops=bouquet.bow_loops, b=cut_length(bow))))
     if bouquet.streamers:
         number, long = bouquet.streamers, bouquet.streamer_m
         kg = number * long * RIBBON_KG_M.value

@@ -109,7 +109,7 @@ def size_grid(fit: Fit) -> SizedMechanic:
         slop_factor=GRID_SLOP.value,
         steps=(
             Step(
-                act="tape",
+                kind="tape",
                 say=phrase(
                     "Tape {n} {n|strip|strips} each way, {s} apart: {l} in all.",
                     n=number,
@@ -175,7 +175,7 @@ def _lattice(fit: Fit, kind: MechanicKind, name: str, size_m: float, *, dowels: 
         loose=False,
         shows=True,
         slop_factor=PAD_SLOP.value,
-        steps=(Step(act="seat", say=say),),
+        steps=(Step(kind="seat", say=say),),
     )
 
 

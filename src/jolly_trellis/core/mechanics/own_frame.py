@@ -114,7 +114,7 @@ def size(fit: Fit) -> SizedMechanic:
         slop_factor=FRAME_SLOP.value,
         steps=(
             Step(
-                act="seat",
+                kind="seat",
                 say=phrase(
                     "Lay the frame, {side} square with {wires} wires each way, on the rim, turned so that its corners "
                     "rest.",

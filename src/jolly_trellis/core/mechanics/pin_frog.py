@@ -216,12 +216,12 @@ def _steps(fit: Fit, frog: Frog, *, woody: bool) -> tuple[Step, ...]:
     if fit.putty:
         done.append(putty_step(putty_ring_m(frog.width_m), "under the frog, on a dry floor"))
     caution = "Pins stab: keep the cover on until it is seated." if frog.kind in ("pin", "cup") else ""
-    done.append(Step(act="seat", say=phrase("Set the frog on the flat of the floor."), caution=caution))
+    done.append(Step(kind="seat", say=phrase("Set the frog on the flat of the floor."), caution=caution))
     if frog.volume_l:
-        done.append(Step(act="water", say=phrase("It holds {v}.", v=volume(frog.volume_l))))
+        done.append(Step(kind="water", say=phrase("It holds {v}.", v=volume(frog.volume_l))))
     if woody:
         done.append(
-            Step(act="prepare", say=phrase("Cut woody stems on the slant and split them; press in, then tilt."))
+            Step(kind="prepare", say=phrase("Cut woody stems on the slant and split them; press in, then tilt."))
         )
     return tuple(done)
 

@@ -84,7 +84,7 @@ def size(fit: Fit) -> SizedMechanic:
         own_cups=cups,
         steps=(
             Step(
-                act="tie",
+                kind="tie",
                 say=phrase(
                     "Tie {n} {n|cup|cups} of {v} on rods to a branch, {t} of tie each.",
                     n=cups,

@@ -107,7 +107,7 @@ def size_twigs(fit: Fit) -> SizedMechanic:
         slop_factor=TWIG_SLOP.value,
         steps=(
             Step(
-                act="wind",
+                kind="wind",
                 say=phrase(
                     "Wind a ring {low} across for the bowl and one {rim} across for the rim, of dried twigs.",
                     low=length(inside),
@@ -115,7 +115,7 @@ def size_twigs(fit: Fit) -> SizedMechanic:
                 ),
             ),
             Step(
-                act="seat",
+                kind="seat",
                 say=phrase("Wedge the first {h} above the floor; lay the second on the rim.", h=length(low)),
             ),
             *tape_step(fit),
@@ -203,7 +203,7 @@ def size_strung(fit: Fit) -> SizedMechanic:
         slop_factor=STRUNG_SLOP.value,
         steps=(
             Step(
-                act="string",
+                kind="string",
                 say=phrase(
                     "String {wire} of soft wire to and fro, {cell} apart both ways; fold the ends over the ring.",
                     wire=length(wire),
@@ -212,7 +212,7 @@ def size_strung(fit: Fit) -> SizedMechanic:
                 caution="Wire ends spring: eye protection.",
             ),
             Step(
-                act="seat",
+                kind="seat",
                 say=phrase("Lay the ring on the rim, the smaller one low." if two else "Lay the ring on the rim."),
             ),
             *tape_step(fit),

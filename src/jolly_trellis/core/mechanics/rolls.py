@@ -82,13 +82,13 @@ def size_on_sticks(fit: Fit) -> SizedMechanic:
         steps=(
             cut_step(fit, sheet, "one sheet"),
             Step(
-                act="roll",
+                kind="roll",
                 say=phrase(
                     "Roll it {turns} turns to {d} across and drop it in.", d=length(diameter), turns=f"{TURNS.value:g}"
                 ),
             ),
             Step(
-                act="hang",
+                kind="hang",
                 say=phrase(
                     "Push {n} {n|stick|sticks}, {long} each, through its top, resting on both rims.",
                     n=number,
@@ -121,9 +121,9 @@ def size_pressed(fit: Fit) -> SizedMechanic:
         steps=(
             cut_step(fit, sheet, "one sheet"),
             tuck_step(fit),
-            Step(act="roll", say=phrase("Roll it, press it flat to three layers, twist the ends in.")),
+            Step(kind="roll", say=phrase("Roll it, press it flat to three layers, twist the ends in.")),
             Step(
-                act="anchor", say=phrase("It sits still once three anchor stems at the edge are in: do those first.")
+                kind="anchor", say=phrase("It sits still once three anchor stems at the edge are in: do those first.")
             ),
         ),
     )

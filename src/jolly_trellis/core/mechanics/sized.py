@@ -6,7 +6,7 @@ from typing import Literal
 
 from jolly_trellis.core.books.memory import by_itself
 from jolly_trellis.core.books.needs import Taken
-from jolly_trellis.core.materials.netting import Sheet
+from jolly_trellis.core.materials.netting import NettingSheet
 from jolly_trellis.core.plan.piece import MechanicKind
 from jolly_trellis.core.quantities import Phrase, Quantity
 
@@ -57,7 +57,7 @@ class Fold:
     """A line across the flat sheet: distance from its end, metres, and what is done there."""
 
     at_m: float
-    act: str
+    kind: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -68,7 +68,7 @@ class FlatSheet:
     """
 
     name: str
-    sheet: Sheet
+    sheet: NettingSheet
     folds: tuple[Fold, ...] = ()
     tuck_m: float = 0.0
     diagonal_folds: bool = False
@@ -99,7 +99,7 @@ def weight_kg(parts: Iterable[Part]) -> float:
 class Step:
     """One thing to do, in order; `caution` is shown with it."""
 
-    act: str
+    kind: str
     say: Phrase
     caution: str = ""
 
@@ -167,6 +167,6 @@ class SizedMechanic:
         return self.frog_radius_m > 0 and not self.flat
 
     @property
-    def sheet(self) -> Sheet | None:
+    def sheet(self) -> NettingSheet | None:
         """The first sheet to cut, None where there is none."""
         return self.flat[0].sheet if self.flat else None

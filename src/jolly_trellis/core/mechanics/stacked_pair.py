@@ -50,7 +50,11 @@ def size(fit: Fit) -> SizedMechanic:
         name="stacked pair",
         heights_m=heights,
         flat=flat,
-        steps=(*_cuts(fit, flat), _seat_low(heights), Step(act="spring in", say=phrase("Seat the upper at the rim."))),
+        steps=(
+            *_cuts(fit, flat),
+            _seat_low(heights),
+            Step(kind="spring in", say=phrase("Seat the upper at the rim.")),
+        ),
     )
 
 
@@ -85,11 +89,11 @@ def size_with_moss(fit: Fit) -> SizedMechanic:
             *_cuts(fit, flat),
             _seat_low(heights),
             Step(
-                act="moss",
+                kind="moss",
                 say=phrase("Spread {m} of moss over it; it takes up {water}.", m=mass(dry), water=volume(taken)),
                 caution="Dry moss is dusty: wet it first.",
             ),
-            Step(act="spring in", say=phrase("Seat the upper at the rim.")),
+            Step(kind="spring in", say=phrase("Seat the upper at the rim.")),
         ),
     )
     return replace(
@@ -121,7 +125,7 @@ def _cuts(fit: Fit, flat: tuple[FlatSheet, ...]) -> tuple[Step, ...]:
 
 def _seat_low(heights_m: tuple[float, float]) -> Step:
     say = phrase("Spring the lower piece in, {low} above the inside floor.", low=length(heights_m[1]))
-    return Step(act="seat low", say=say)
+    return Step(kind="seat low", say=say)
 
 
 STACKED_PAIR = declare(

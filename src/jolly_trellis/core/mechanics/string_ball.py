@@ -61,11 +61,11 @@ def size(fit: Fit) -> SizedMechanic:
         steps=(
             cut_step(fit, sheet, "one sheet"),
             Step(
-                act="ball",
+                kind="ball",
                 say=phrase("Crumple it to a loose ball {d} across, ends inwards.", d=length(ball)),
             ),
             Step(
-                act="tie",
+                kind="tie",
                 say=phrase(
                     "Tie it in like a parcel with {string} of string; cut the string when the stems lock it.",
                     string=length(math.ceil(string * 20) / 20),

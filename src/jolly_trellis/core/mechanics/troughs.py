@@ -62,7 +62,7 @@ def size_loops(fit: Fit) -> SizedMechanic:
         minutes=number * LOOP_MIN.value,
         uses=round(LOOP_USES.value),
         step=Step(
-            act="spring in",
+            kind="spring in",
             say=phrase(
                 "Bend {number} loops of pliable cane, {each} each, spring them in across the trough {apart} "
                 "apart, and weave one lengthwise through.",
@@ -96,7 +96,7 @@ def size_thorns(fit: Fit) -> SizedMechanic:
         minutes=number * THORN_MIN.value,
         uses=1,
         step=Step(
-            act="wedge",
+            kind="wedge",
             say=phrase(
                 "Cut {number} thorny stems {each} long, leaves off, and wedge them across the trough at two heights.",
                 number=number,

@@ -81,7 +81,7 @@ def _wired(
     parts += [*more, *trimmed]
     gauges = ", ".join(f"{count} of {1000 * thick:g} mm" for thick, count in sorted(by_gauge.items()))
     wire = Step(
-        act="wire",
+        kind="wire",
         say=phrase(
             "Leave {stem} of stem on each head; wire it with {each}, {gauges}, and tape it {leg} down.",
             stem=length(WIRED_STEM.value),
@@ -132,7 +132,7 @@ def bind_buttonhole(handful: Handful) -> SizedMechanic:
     """A buttonhole: a few wired heads and leaves taped to one leg, with a pin."""
     pin = Part(name="pin", quantity=1, mass_kg=PIN_KG.value, taken=FromSupply(supply="pin"))
     say = phrase("Tape the legs together, the largest head last but one, and curl the ends up. Pin it from behind.")
-    return _wired(handful, "buttonhole", "lapel", "buttonhole", [pin], Step(act="bind", say=say))
+    return _wired(handful, "buttonhole", "lapel", "buttonhole", [pin], Step(kind="bind", say=say))
 
 
 def bind_corsage(handful: Handful) -> SizedMechanic:
@@ -145,7 +145,7 @@ def bind_corsage(handful: Handful) -> SizedMechanic:
     say = phrase(
         "Tape the heads in one after another, small at both ends; tie it on {band} of ribbon.", band=length(long)
     )
-    return _wired(handful, "corsage", "wrist", "corsage", [band], Step(act="bind", say=say))
+    return _wired(handful, "corsage", "wrist", "corsage", [band], Step(kind="bind", say=say))
 
 
 def bind_crown(handful: Handful) -> SizedMechanic:
@@ -164,7 +164,7 @@ def bind_crown(handful: Handful) -> SizedMechanic:
         "before.",
         base=cut_length(base),
     )
-    return _wired(handful, "crown", "head", "crown", [wire], Step(act="bind", say=say))
+    return _wired(handful, "crown", "head", "crown", [wire], Step(kind="bind", say=say))
 
 
 BUTTONHOLE = declare(

@@ -437,7 +437,7 @@ class Piece:
 class Conditions:
     """What surrounds a piece: times, air, who tops up, how the studio works, its figures, and its stores by key.
 
-    `filled_at` is when the display water goes in; what travels is finished on the bench at `finished_at` and loaded at
+    `filled_at` is when the water on show goes in; what travels is finished on the bench at `finished_at` and loaded at
     `loaded_at`. `air` is the place's, `workshop` and `van` theirs. Times are aware. None is a fact nobody has given.
     """
 

@@ -11,7 +11,7 @@ from jolly_trellis.core.ranges import Many
 class Standing(Piece):
     """A piece that stands where it is shown; with `companions` it is a composition of several vessels.
 
-    `feet` tells whether stems are cut to stand on the floor, or to end just under the display water. `dealt` keeps
+    `feet` tells whether stems are cut to stand on the floor, or to end just under the water on show. `dealt` keeps
     the seats; None deals them afresh.
     """
 

@@ -11,7 +11,7 @@ from jolly_trellis.core.books.needs import FromSupply, from_roll
 from jolly_trellis.core.building.spills import TENSION_PER_CELL
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials import netting as nets
-from jolly_trellis.core.materials.netting import Netting, Sheet
+from jolly_trellis.core.materials.netting import Netting, NettingSheet
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
@@ -59,7 +59,7 @@ class SizedArmature:
     """
 
     netting: Netting
-    sheet: Sheet
+    sheet: NettingSheet
     sections: int
     section_m: float
     cuts: tuple[Part, ...]
@@ -250,12 +250,12 @@ def size_armature(armature: Armature, netting: Netting, *, flowers_n: float) -> 
     )
 
 
-def _cuts(armature: Armature, netting: Netting, sheet: Sheet, longs: tuple[float, ...]) -> tuple[Part, ...]:
+def _cuts(armature: Armature, netting: Netting, sheet: NettingSheet, longs: tuple[float, ...]) -> tuple[Part, ...]:
     """The netting as it is cut, sections of one length together; that of a run never lies across the roll."""
     found = []
     for long, number in sorted(Counter(round(each, 6) for each in longs).items(), reverse=True):
         kg = sheet.mass_kg * long / sheet.length_m
-        section = Sheet(
+        section = NettingSheet(
             width_m=sheet.width_m, length_m=long, cells_across=sheet.cells_across, rows_along=0, mass_kg=kg
         )
         taken = from_roll(armature.kind, netting, section, lasts=False, may_turn=armature.kind not in RUNS)
@@ -286,7 +286,7 @@ def _check(armature: Armature) -> None:
         )
 
 
-def _sheet(armature: Armature, net: Netting, joints: int) -> Sheet:
+def _sheet(armature: Armature, net: Netting, joints: int) -> NettingSheet:
     if armature.kind in RUNS:
         wide = strip_width_m(armature.diameter_m, armature.turns)
         long = strip_length_m(
