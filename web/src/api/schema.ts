@@ -6892,7 +6892,7 @@ export interface components {
          * Option
          * @description One mechanic for this piece at its best: what it would be, how it is judged, why it stands where it does.
          *
-         *     `piece` is the piece with it, and with the one change that costs nothing, `change`, where that is needed, else None.
+         *     `piece` is the piece with it, and with the one `change` that costs nothing where that is needed, else None.
          *     `mechanic` is None, and `rungs` empty, where it cannot be made for this vessel. `ruled_out` says which wish of the
          *     event rules it out, empty where none does.
          */
@@ -9796,7 +9796,7 @@ export interface components {
          * Standing
          * @description A piece that stands where it is shown; with `companions` it is a composition of several vessels.
          *
-         *     `feet` tells whether stems are cut to stand on the floor, or to end just under the display water. `dealt` keeps
+         *     `feet` tells whether stems are cut to stand on the floor, or to end just under the water on show. `dealt` keeps
          *     the seats; None deals them afresh.
          */
         readonly Standing: {
@@ -9896,7 +9896,7 @@ export interface components {
          * StandingIn
          * @description A piece that stands where it is shown; with `companions` it is a composition of several vessels.
          *
-         *     `feet` tells whether stems are cut to stand on the floor, or to end just under the display water. `dealt` keeps
+         *     `feet` tells whether stems are cut to stand on the floor, or to end just under the water on show. `dealt` keeps
          *     the seats; None deals them afresh.
          */
         readonly StandingIn: {
@@ -12004,7 +12004,7 @@ export interface components {
         };
         /**
          * WaterReport
-         * @description Water of the piece: three levels above the inside floor, litres at the display level and at the rim, the course
+         * @description Water of the piece: three levels above the inside floor, litres at the level on show and at the rim, the course
          *     in the heavy case.
          *
          *     `bench_level_m` is filled to before any stem goes in; `travel_level_m` is what careful driving keeps in;
