@@ -27,6 +27,7 @@ from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.stems import Role
+from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.plan.piece import (
     Conditions,
@@ -53,8 +54,17 @@ CLOSE = {"rel_tol": 1e-9, "abs_tol": 1e-12}
 # Numbers of a picture are many and say what the stems and parts say already: they are kept as sums.
 _AS_SUMS = ("picture",)
 DEAR = "choose"
-# What has another name, or is no longer told, since the answers were written: old path, and why.
-MOVED: Mapping[str, str] = {}
+# What has another name since the answers were written: how its old path ends, and how the new one does.
+MOVED: Mapping[str, str] = {
+    ".display_l": ".on_show_l",
+    ".steps.act": ".steps.kind",
+    ".folds.act": ".folds.kind",
+    "choose.act": "choose.change",
+    "choose.act.metric": "choose.change.metric",
+    "choose.act.inch": "choose.change.inch",
+}
+# What is called otherwise since then, as whole sentences or labels.
+SAID: Mapping[str, str] = {"Water at the display level": "Water at the level on show"}
 Plain = dict[str, list[Any]]
 
 
@@ -190,7 +200,10 @@ def _questions(seed: int, part: Part, around: Conditions) -> Iterator[tuple[str,
 def _gather(value: object, path: str, found: Plain, *, sums: bool = False) -> None:
     """Every leaf under its path, in order; a sentence as it is read in both unit systems."""
     sums = sums or path.rpartition(".")[2] in _AS_SUMS
-    if isinstance(value, Phrase):
+    if isinstance(value, Missing):
+        # what is asked; where it is typed is in no answer, and held by tests of its own
+        found.setdefault(path, []).append(render(value.say, "metric"))
+    elif isinstance(value, Phrase):
         for system in ("metric", "inch"):
             found.setdefault(f"{path}.{system}", []).append(render(value, system))
     elif is_dataclass(value) and not isinstance(value, type):
@@ -228,9 +241,8 @@ def _plain(value: object) -> Any:
 def differences(was: Plain, now: Plain) -> list[str]:
     """What differs between two answers: words and choices at all, numbers by more than 1e-9 of them or 1e-12."""
     told = []
+    was = {_moved(path): [SAID.get(str(each), each) for each in old] for path, old in was.items()}
     for path in sorted(was.keys() | now.keys()):
-        if path in MOVED:
-            continue
         old, new = was.get(path, []), now.get(path, [])
         if len(old) != len(new):
             told.append(f"{path}: {len(old)} of them, now {len(new)}")
@@ -240,6 +252,12 @@ def differences(was: Plain, now: Plain) -> list[str]:
                 told.append(f"{path}[{at}]: {one!r}, now {other!r}")
                 break
     return told
+
+
+def _moved(path: str) -> str:
+    """The path that an old one has now."""
+    ending = next((each for each in MOVED if path.endswith(each)), None)
+    return path if ending is None else path.removesuffix(ending) + MOVED[ending]
 
 
 def _same(one: Any, other: Any) -> bool:

@@ -7,6 +7,9 @@ from typing import TypeVar
 from zoneinfo import ZoneInfo
 
 from jolly_trellis.catalog import loaders
+from jolly_trellis.core.checks.verdicts import Verdict
+from jolly_trellis.core.event.cost import EventCost, PieceCost
+from jolly_trellis.core.event.day import Day
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.netting import Netting
@@ -28,6 +31,7 @@ from jolly_trellis.core.plan.piece import (
     Setting,
 )
 from jolly_trellis.core.plan.standing import Standing
+from jolly_trellis.core.units import render
 from jolly_trellis.exchange.page import Stamp
 
 IN_VESSEL = tuple(kind for kind, about in ABOUT.items() if not about.bound)
@@ -166,3 +170,8 @@ def bouquet(kind: MechanicKind = "star_lattice") -> Bouquet:
         ),
         carried_h=1.0,
     )
+
+
+def lacks(found: Verdict | EventCost | PieceCost | Day) -> tuple[str, ...]:
+    """The facts that a verdict, a cost or a day says are missing, as they are read."""
+    return tuple(render(each.say, "metric") for each in found.missing)

@@ -70,13 +70,18 @@ def test_an_event_from_nothing_cannot_say_until_it_is_told(client: TestClient, b
     made = client.post(f"/api/events/{event['id']}/parts", json=put(bowl))
     assert made.status_code == 201
     report = made.json()["parts"][0]["report"]
-    assert verdict(report, "drink")["missing"] == [
-        "the room's temperature and humidity",
-        "when the vessel is filled",
-        "when the event ends",
-        "the workshop's temperature and humidity",
+    assert [(each["of"], each["path"]) for each in verdict(report, "drink")["missing"]] == [
+        ("event", "air.temperature_c"),
+        ("event", "filled_at"),
+        ("event", "ends_at"),
+        ("event", "workshop.temperature_c"),
     ]
-    assert verdict(report, "stand")["missing"][0] == "the weight of the empty vessel"
+    assert verdict(report, "stand")["missing"][0] == {
+        "key": "vessel-weight",
+        "of": "part",
+        "path": "vessel.mass_kg",
+        "say": {"text": "the weight of the empty vessel", "quantities": {}},
+    }
 
 
 def change(piece: dict[str, Any], path: str, value: Any) -> dict[str, Any]:

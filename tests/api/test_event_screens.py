@@ -53,7 +53,7 @@ def test_the_roll_is_planned_printed_marked_and_taken_back(client: TestClient) -
     assert client.get(f"{EVENT}/cuts").json()["plan"] is None
     roll = planned(client)
     assert roll["fresh"]
-    assert len(roll["acts"]) == len(roll["plan"]["materials"])
+    assert len(roll["steps"]) == len(roll["plan"]["materials"])
     assert client.get(f"{EVENT}/cuts.pdf?paper=Letter&system=inch").content.startswith(b"%PDF")
     mark = {"material": "netting", "key": "coated-25-09"}
     assert client.post(f"{EVENT}/cuts/mark", json=mark | {"cut": True}).json()["cut"][0]["key"] == "coated-25-09"
@@ -271,4 +271,4 @@ def test_a_piece_of_netting_that_the_stores_lost_is_named_in_every_place(client:
     assert f"{piece.name} could not be worked out" in client.get(f"{EVENT}/pack.html").text
     cost = client.get(f"{EVENT}/cost").json()["cost"]
     assert cost["price"] is None
-    assert any(piece.name in each for each in cost["missing"])
+    assert any(piece.name in each["say"]["text"] for each in cost["missing"])

@@ -320,7 +320,7 @@ def test_a_knot_in_steel_rope_is_refused_where_it_is_chosen_and_one_that_is_kept
     read = client.post("/api/events/from-file", json={"text": json.dumps(file)}).json()["event"]
     opened = named(client.get(f"/api/events/{read['id']}").json(), "Run")
     assert opened["report"]["verdict"]["state"] == "cannot say"
-    assert any("take a grip or a ferrule" in each for each in opened["report"]["verdict"]["missing"])
+    assert any("take a grip or a ferrule" in each["say"]["text"] for each in opened["report"]["verdict"]["missing"])
     renamed = opened["part"] | {"name": "Run, still tied"}
     base = {"base_revision": read["revision"], "label": "Rename"}
     again = client.put(f"/api/events/{read['id']}/parts/{opened['id']}", json=base | {"part": renamed})

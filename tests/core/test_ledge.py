@@ -16,7 +16,7 @@ from jolly_trellis.core.errors import InvalidMeasure, UnknownName
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Counterweight, Piece, Setting, Spill
-from tests.ordinary import beside, conditions, nettings, on_ledge, piece, recipe
+from tests.ordinary import beside, conditions, lacks, nettings, on_ledge, piece, recipe
 
 SPILL = Spill(drop_m=0.6, recipe=recipe(ruscus=(8, "base"), gypsophila=(6, "filler")))
 
@@ -167,7 +167,7 @@ def test_a_ledge_piece_moved_to_a_table_is_judged_in_both_places() -> None:
     assert any(text.startswith("Moved to the table:") for text in texts)
     assert sum(found.check == "ledge" for found in verdict(moved).findings) == 3
     unknown = replace(moved, setting=replace(moved.setting, free_table_m=None))
-    assert "how much bare table there is round the foot" in verdict(unknown).missing
+    assert "how much bare table there is round the foot" in lacks(verdict(unknown))
 
 
 def test_what_may_stand_behind_decides_where_the_weight_goes() -> None:

@@ -14,7 +14,7 @@ from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.plan.piece import Insert, Mechanic, Piece, Setting, Support
-from tests.ordinary import conditions, piece, vessels
+from tests.ordinary import conditions, lacks, piece, vessels
 
 CYLINDER = Support(
     name="tall cylinder",
@@ -82,7 +82,7 @@ def test_a_foot_that_can_drop_into_the_opening_fails() -> None:
 def test_a_stand_nobody_has_measured_cannot_be_judged(changed: dict[str, None], fact: str) -> None:
     said = stands(raised(replace(CYLINDER, **changed)))  # type: ignore[arg-type]
     assert said.state == "cannot say"
-    assert any(fact in each for each in said.missing)
+    assert any(fact in each for each in lacks(said))
 
 
 def test_the_edge_of_a_joint_is_the_lesser_radius_less_the_offset() -> None:

@@ -14,7 +14,7 @@ from jolly_trellis.core.checks import balance, stand
 from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.plan.piece import Conditions, Envelope, Piece, Setting
-from tests.ordinary import conditions, on_ledge, piece, round_vessel, vessels
+from tests.ordinary import conditions, lacks, on_ledge, piece, round_vessel, vessels
 
 
 def verdict_of(each: Piece, under: Conditions | None = None) -> Verdict:
@@ -82,7 +82,7 @@ def test_dry_is_the_low_case_where_nobody_tops_up() -> None:
 def test_a_missing_measure_of_the_vessel_cannot_be_judged(changed: dict[str, Any], words: str) -> None:
     verdict = verdict_of(replace(piece(), vessel=replace(piece().vessel, **changed)))
     assert verdict.state == "cannot say"
-    assert words in verdict.missing[0]
+    assert words in lacks(verdict)[0]
 
 
 def test_an_unknown_distance_to_the_edge_cannot_be_judged() -> None:

@@ -14,7 +14,7 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.plan.piece import Insert, Mechanic, Piece, Support, Transport
 from tests.generated import examples
-from tests.ordinary import conditions, piece, vessels
+from tests.ordinary import conditions, lacks, piece, vessels
 
 BOXED = Transport(box_wall_m=0.2)
 
@@ -34,7 +34,7 @@ def test_an_ordinary_bowl_travels_in_a_box() -> None:
 def test_nothing_is_said_of_a_journey_nobody_has_described() -> None:
     said = verdict(going(None), "travel")
     assert said.state == "cannot say"
-    assert "travels" in said.missing[0]
+    assert "travels" in lacks(said)[0]
 
 
 def test_what_is_made_where_it_stands_need_not_travel() -> None:
@@ -44,7 +44,7 @@ def test_what_is_made_where_it_stands_need_not_travel() -> None:
 def test_a_box_of_unknown_height_cannot_be_judged() -> None:
     said = verdict(going(Transport()), "travel")
     assert said.state == "cannot say"
-    assert any("walls" in fact for fact in said.missing)
+    assert any("walls" in fact for fact in lacks(said))
 
 
 def test_an_unweighed_vessel_cannot_be_judged() -> None:
@@ -203,14 +203,14 @@ def test_a_support_carried_along_must_be_known(fact: str, said: str) -> None:
     assert any(each.check == "on its support" for each in known.findings)
     unknown = verdict(replace(raised, support=replace(stand, **{fact: None})), "travel")  # type: ignore[arg-type]
     assert unknown.state == "cannot say"
-    assert any(said in each for each in unknown.missing)
+    assert any(said in each for each in lacks(unknown))
 
 
 def test_a_bare_vessel_of_unknown_foot_cannot_be_said_to_stay_upright() -> None:
     footless = replace(piece().vessel, foot_width_m=None, foot_depth_m=None)
     unknown = verdict(going(Transport(boxed=False), replace(piece(), vessel=footless)), "travel")
     assert unknown.state == "cannot say"
-    assert any("vessel's foot" in fact for fact in unknown.missing)
+    assert any("vessel's foot" in fact for fact in lacks(unknown))
 
 
 def test_an_urn_nobody_weighed_is_not_lifted_as_nothing() -> None:
@@ -219,7 +219,7 @@ def test_an_urn_nobody_weighed_is_not_lifted_as_nothing() -> None:
     nested = replace(nested, envelope=replace(nested.envelope, height_m=0.6))
     said = verdict(going(Transport(made_on_site=True), nested), "lift")
     assert said.state == "cannot say"
-    assert said.missing == ("the weight of the urn",)
+    assert lacks(said) == ("the weight of the urn",)
 
 
 def test_a_support_carried_with_its_bowl_is_lifted_with_its_water() -> None:

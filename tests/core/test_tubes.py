@@ -16,7 +16,7 @@ from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.plan.piece import Piece, RecipeLine, StemTube, WaterSource
 from jolly_trellis.core.stems.dry_life import dry_rate
 from jolly_trellis.core.stems.tubes import cap_down_full_ml, hours_of_water, upright_ml, usable_ml
-from tests.ordinary import conditions, piece, varieties, vessels
+from tests.ordinary import conditions, lacks, piece, varieties, vessels
 
 DEEP = StemTube(cap_seals=True)
 SHORT = StemTube(stem_in_m=0.02, cap_seals=True)
@@ -144,15 +144,15 @@ def test_a_full_tube_is_never_worse_than_none() -> None:
 def test_from_45_degrees_over_it_is_asked_whether_the_cap_seals(degrees: float, asked: bool) -> None:
     leaned = StemTube(tilt_rad=math.radians(degrees))
     said = drinks(with_line("craspedia", "tube", tube=leaned))
-    assert any("caps" in fact for fact in said.missing) == asked
+    assert any("caps" in fact for fact in lacks(said)) == asked
     sealed = drinks(with_line("craspedia", "tube", tube=replace(leaned, cap_seals=True)))
-    assert not sealed.missing
+    assert not lacks(sealed)
 
 
 def test_a_tube_turned_down_waits_for_a_word_about_its_cap() -> None:
     said = drinks(with_line("craspedia", "tube", tube=StemTube(tilt_rad=2.5)))
     assert said.state == "cannot say"
-    assert any("caps" in fact for fact in said.missing)
+    assert any("caps" in fact for fact in lacks(said))
 
 
 def test_thirsty_flowers_go_into_shallow_bowls_on_site_only() -> None:

@@ -3,6 +3,7 @@
 import pytest
 
 from jolly_trellis.core.checks.verdicts import Finding, conclude, finding, state_of, utilisation
+from jolly_trellis.core.plan import facts
 from jolly_trellis.core.quantities import length, phrase
 
 
@@ -40,14 +41,14 @@ def test_the_worst_finding_governs() -> None:
 
 
 def test_a_missing_fact_is_never_a_pass() -> None:
-    verdict = conclude("hold", [found(0.3)], missing=["the weight"])
+    verdict = conclude("hold", [found(0.3)], missing=[facts.VESSEL_WEIGHT.missing()])
     assert verdict.state == "cannot say"
     assert verdict.utilisation is None
     assert "the weight" in verdict.reason.text
 
 
 def test_what_is_certainly_broken_fails_even_where_a_fact_is_missing() -> None:
-    assert conclude("hold", [found(1.3)], missing=["the weight"]).state == "fails"
+    assert conclude("hold", [found(1.3)], missing=[facts.VESSEL_WEIGHT.missing()]).state == "fails"
 
 
 def test_a_check_with_nothing_to_say_is_a_mistake_of_ours() -> None:

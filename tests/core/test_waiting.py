@@ -16,7 +16,7 @@ from jolly_trellis.core.materials.air import Air, draw_factor
 from jolly_trellis.core.mechanics.blocks import FIBRE_DELIVERS
 from jolly_trellis.core.plan.piece import Conditions, Mechanic, Piece, Transport
 from jolly_trellis.core.units import render
-from tests.ordinary import ZONE, bouquet, conditions, piece, recipe
+from tests.ordinary import ZONE, bouquet, conditions, lacks, piece, recipe
 
 EVEN = Air(temperature_c=20.0, relative_humidity=0.6)
 RIDING = Transport(box_width_m=0.3, box_depth_m=0.3, box_wall_m=0.2)
@@ -138,9 +138,9 @@ def test_a_fuller_vase_is_offered_and_mends_it() -> None:
 
 def test_what_is_not_known_of_the_workshop_is_asked_for_a_bouquet_too() -> None:
     asked = drink_of(carried(), replace(around(), workshop=None))
-    assert any("workshop" in each for each in asked.missing)
+    assert any("workshop" in each for each in lacks(asked))
     here = replace(carried(), transport=replace(RIDING, made_on_site=True))
-    assert not any("workshop" in each for each in drink_of(here, replace(around(), workshop=None)).missing)
+    assert not any("workshop" in each for each in lacks(drink_of(here, replace(around(), workshop=None))))
 
 
 def test_water_that_would_rise_on_the_road_is_refused_with_what_would_be_right() -> None:

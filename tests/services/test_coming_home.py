@@ -162,7 +162,7 @@ def test_a_price_is_accepted_held_and_let_go_and_is_undone_with_the_plan(supper:
     piece, _ = planning.piece_of(supper, 1, 1)
     planning.put_part(supper, 1, 1, replace(piece, quantity=14), base_revision=revision(supper), label="More")
     work = event_work.work_of(supper, 1)
-    said = [each.say.text for each in to_settle(supper, work, event_work.cost_of_event(work)) if each.place == "cost"]
+    said = [each.say.text for each in to_settle(supper, work, event_work.cost_of_event(work)) if each.screen == "cost"]
     assert any("more than the client accepted" in each for each in said)
     quoting.let_go(supper, 1, base_revision=revision(supper))
     assert planning.brief_of(supper, 1).quote is None

@@ -301,4 +301,4 @@ def test_two_events_on_one_day_that_want_the_same_bowls_both_say_so(demo: sqlite
         assert short.wanted == 24
         assert {(each.event_id, each.number) for each in short.by} == {(1, 12), (copy.event.id, 12)}
     work = event_work.work_of(demo, 1)
-    assert any(each.place == "lists" for each in settling.to_settle(demo, work, event_work.cost_of_event(work)))
+    assert any(each.screen == "lists" for each in settling.to_settle(demo, work, event_work.cost_of_event(work)))

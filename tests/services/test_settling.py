@@ -33,11 +33,11 @@ def test_the_demo_has_nothing_open_until_its_day_and_cuts_are_worked_out(
     assert opened(demo) == ()
     day_done(demo)
     asked = opened(demo)
-    assert {each.place for each in asked} == {"day"}
+    assert {each.screen for each in asked} == {"day"}
     assert any("bellflower" in each.say.text for each in asked)
     work = event_work.work_of(demo, 1)
     event_work.keep_cuts(demo, work, cut_plan(work.needs, work.larder, seconds=0.5))
-    assert {each.place for each in opened(demo)} == {"day"}
+    assert {each.screen for each in opened(demo)} == {"day"}
 
 
 def test_cuts_of_an_earlier_state_are_to_be_planned_again(demo: sqlite3.Connection) -> None:
@@ -52,7 +52,7 @@ def test_a_missing_rate_is_settled_at_the_cost_and_missing_facts_in_the_brief(de
     brief = planning.brief_of(demo, 1)
     bare = replace(brief, costing=replace(brief.costing, rate_per_h=None), crew=(), filled_at=None)
     planning.put_brief(demo, 1, bare, base_revision=1)
-    found = {each.place: each.say.text for each in opened(demo)}
+    found = {each.screen: each.say.text for each in opened(demo)}
     assert "what an hour of work costs" in found["cost"]
     assert found["brief"] == "The brief does not say when the water goes in, who works."
     assert Decimal(0) < event_work.cost_of_event(event_work.work_of(demo, 1)).known

@@ -115,8 +115,8 @@ def _story(cost: EventCost, reader: Reader, width: float, payment: Payment | Non
         story.append(paragraph(f"{words}: {escape(cost.currency)} {said}", SMALL))
     if reader == "studio":
         for words, names in (
-            ("Not known", cost.missing),
-            ("Not in it, as nobody has said what it costs", cost.unsaid),
+            ("Not known", [each.say.text for each in cost.missing]),
+            ("Not in it, as nobody has said what it costs", list(cost.unsaid)),
         ):
             if names:
                 story.append(paragraph(f"{words}: {escape('; '.join(names))}.", SMALL))

@@ -19,6 +19,7 @@ from jolly_trellis.core.event.schedule import Timed
 from jolly_trellis.core.event.shopping import Shopping
 from jolly_trellis.core.event.water_rounds import Pour, WaterRounds
 from jolly_trellis.core.judging.report import Report
+from jolly_trellis.core.missing import listed
 from jolly_trellis.core.quantities import length, mass, pull, volume
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig
@@ -68,7 +69,7 @@ def write_pack(pack: Pack, *, system: UnitSystem) -> str:
         key=f"jolly-trellis-pack-{pack.event_id}-{pack.made_for[:12]}",
         times=_times(pack.job),
         days=[(day, list(each)) for day, each in groupby(rows, key=lambda row: row["day"])],
-        no_day=_no_day(pack.day),
+        no_day=_no_day(pack.day, system),
         conflicts=[render(each.say, system) for each in pack.day.conflicts],
         fill=[_pour(each, system) for each in pack.water.fill],
         rounds=[_round(each.at, each.pours, each.litres, system) for each in pack.water.rounds],
@@ -82,10 +83,10 @@ def write_pack(pack: Pack, *, system: UnitSystem) -> str:
     )
 
 
-def _no_day(day: Day) -> str:
+def _no_day(day: Day, system: UnitSystem) -> str:
     """Why there is no run sheet, truly."""
     if day.missing:
-        return f"No run sheet: the brief does not say {', '.join(day.missing)}."
+        return f"No run sheet: the brief does not say {render(listed(day.missing, ', '), system)}."
     return "No run sheet: no order of the tasks was found, see what is not settled."
 
 

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
+from jolly_trellis.core.event import facts
 from jolly_trellis.core.event.asked import asked_of
 from jolly_trellis.core.event.cost import EventCost
 from jolly_trellis.core.event.currencies import asked_in
@@ -15,6 +16,7 @@ from jolly_trellis.core.event.payment import buying_gate
 from jolly_trellis.core.event.recipes import side_shoots, too_few_shoots
 from jolly_trellis.core.event.reservations import Shortfall, away
 from jolly_trellis.core.event.seasons import out_of_season
+from jolly_trellis.core.missing import Fact, listed
 from jolly_trellis.core.quantities import Phrase, phrase
 from jolly_trellis.services import event_work, long_work
 from jolly_trellis.services.event_work import EventWork
@@ -23,14 +25,14 @@ from jolly_trellis.services.quoting import standing_of
 from jolly_trellis.services.reserving import shortfalls_of
 from jolly_trellis.store import cuts, ticks
 
-Place = Literal["roll", "lists", "cost", "day", "brief"]
+Screen = Literal["roll", "lists", "cost", "day", "brief"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ToSettle:
-    """One thing to settle and the place of the event that settles it."""
+    """One thing to settle and the screen of the event that settles it."""
 
-    place: Place
+    screen: Screen
     say: Phrase
 
 
@@ -42,38 +44,39 @@ def to_settle(conn: sqlite3.Connection, work: EventWork, cost: EventCost) -> tup
     found: list[ToSettle] = []
     running: Running[Day] | None = long_work.find(("day", work.made_for))
     if running is not None and running.best is not None:
-        found += [ToSettle(place="day", say=each.say) for each in running.best.conflicts]
+        found += [ToSettle(screen="day", say=each.say) for each in running.best.conflicts]
     kept = cuts.get_plan(conn, work.event_id)
     if kept is not None:
-        found += [ToSettle(place="roll", say=each) for plan in kept[0].materials for each in plan.missing]
+        found += [ToSettle(screen="roll", say=each) for plan in kept[0].materials for each in plan.missing]
         if kept[1] != event_work.cut_mark(work):
-            found.append(ToSettle(place="roll", say=phrase("The event has changed since its cuts were planned.")))
-    found += [ToSettle(place="lists", say=_short(each)) for each in shortfalls_of(conn, work)]
-    found += [ToSettle(place="lists", say=each) for each in out_of_time(work.job.hires, away(work.job))]
-    found += [ToSettle(place="lists", say=each) for each in _came_in(conn, work)]
-    found += [ToSettle(place="lists", say=each) for each in out_of_season(work.job, work.needs.stems, work.varieties)]
+            found.append(ToSettle(screen="roll", say=phrase("The event has changed since its cuts were planned.")))
+    found += [ToSettle(screen="lists", say=_short(each)) for each in shortfalls_of(conn, work)]
+    found += [ToSettle(screen="lists", say=each) for each in out_of_time(work.job.hires, away(work.job))]
+    found += [ToSettle(screen="lists", say=each) for each in _came_in(conn, work)]
+    found += [ToSettle(screen="lists", say=each) for each in out_of_season(work.job, work.needs.stems, work.varieties)]
     wanted = {each.variety for each in work.needs.stems}
     own = [each for key, each in work.conditions.varieties.items() if key in wanted]
-    found += [ToSettle(place="lists", say=each) for each in asked_in(own, work.job.costing.currency)]
+    found += [ToSettle(screen="lists", say=each) for each in asked_in(own, work.job.costing.currency)]
     shoots = side_shoots(work.needs.stems, work.varieties, work.needs.shoots)
-    found += [ToSettle(place="lists", say=each) for each in too_few_shoots(shoots)]
+    found += [ToSettle(screen="lists", say=each) for each in too_few_shoots(shoots)]
     asks = asked_of(work.job, work.made, work.varieties)
-    found += [ToSettle(place="brief", say=each.say) for each in asks if each.answer is None]
-    found += [ToSettle(place="cost", say=each) for each in _quoted(work, cost)]
+    found += [ToSettle(screen="brief", say=each.say) for each in asks if each.answer is None]
+    found += [ToSettle(screen="cost", say=each) for each in _quoted(work, cost)]
     if work.made.works and cost.missing:
         more = f" and {len(cost.missing) - 2} more" if len(cost.missing) > 2 else ""
-        found.append(
-            ToSettle(
-                place="cost", say=phrase("Not known: {names}{more}.", names="; ".join(cost.missing[:2]), more=more)
-            )
-        )
+        names = listed(cost.missing[:2])
+        found.append(ToSettle(screen="cost", say=phrase("Not known: {names}{more}.", names=names, more=more)))
     if cost.unsaid:
         found.append(
-            ToSettle(place="cost", say=phrase("Nobody has said what it costs: {names}.", names="; ".join(cost.unsaid)))
+            ToSettle(
+                screen="cost", say=phrase("Nobody has said what it costs: {names}.", names="; ".join(cost.unsaid))
+            )
         )
-    missing = [words for absent, words in _facts(work) if absent]
+    missing = [fact.missing() for absent, fact in _facts(work) if absent]
     if work.made.works and missing:
-        found.append(ToSettle(place="brief", say=phrase("The brief does not say {names}.", names=", ".join(missing))))
+        found.append(
+            ToSettle(screen="brief", say=phrase("The brief does not say {names}.", names=listed(missing, ", ")))
+        )
     return tuple(found)
 
 
@@ -109,11 +112,11 @@ def _short(found: Shortfall) -> Phrase:
     )
 
 
-def _facts(work: EventWork) -> tuple[tuple[bool, str], ...]:
+def _facts(work: EventWork) -> tuple[tuple[bool, Fact], ...]:
     job = work.job
     return (
-        (job.filled_at is None, "when the water goes in"),
-        (job.ends_at is None, "when the event ends"),
-        (job.air is None, "how warm and dry the room is"),
-        (not job.crew, "who works"),
+        (job.filled_at is None, facts.FILLED),
+        (job.ends_at is None, facts.ENDS),
+        (job.air is None, facts.ROOM),
+        (not job.crew, facts.HANDS),
     )

@@ -13,7 +13,7 @@ from jolly_trellis.core.event.needs import needs_of
 from jolly_trellis.core.event.tasks import time_book
 from jolly_trellis.core.units import render
 from tests.events import demo_made, job, larder, one_bowl, shelves
-from tests.ordinary import nettings, varieties
+from tests.ordinary import lacks, nettings, varieties
 
 COSTING = Costing(rate_per_h=Decimal("26.00"), margin=0.35)
 
@@ -133,7 +133,7 @@ def test_a_price_that_is_not_known_is_named_and_nothing_is_asked() -> None:
     found = cost(one_bowl(), COSTING, unpriced)
     assert found.cost is None
     assert found.price is None
-    assert any(each.startswith("the price of ") for each in found.missing)
+    assert any(each.startswith("the price of ") for each in lacks(found))
     assert found.known > 0
 
 
@@ -141,7 +141,7 @@ def test_without_an_hourly_rate_nothing_is_asked() -> None:
     found = cost(one_bowl(), Costing())
     assert found.labour is None
     assert found.price is None
-    assert "what an hour of work costs" in found.missing
+    assert "what an hour of work costs" in lacks(found)
 
 
 def test_a_piece_that_cannot_be_worked_out_has_no_price() -> None:
@@ -151,7 +151,7 @@ def test_a_piece_that_cannot_be_worked_out_has_no_price() -> None:
 
 
 def test_the_demo_has_a_price_for_everything() -> None:
-    assert cost(demo_made(), job().costing).missing == ()
+    assert lacks(cost(demo_made(), job().costing)) == ()
 
 
 def test_labour_is_every_minute_of_the_book_at_the_mean_rate_of_who_works() -> None:

@@ -6,7 +6,7 @@ from decimal import Decimal
 
 import pytest
 
-from jolly_trellis.core.event import shared_needs
+from jolly_trellis.core.event import facts, shared_needs
 from jolly_trellis.core.event.cost_parts import CostPart, Stores, goods, stem_parts, vessel_parts
 from jolly_trellis.core.event.job import Costing
 from jolly_trellis.core.event.needs import (
@@ -23,6 +23,7 @@ from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.shelves import Shelves
 from jolly_trellis.core.event.water_rounds import Round, WaterRounds
 from jolly_trellis.core.materials.supplies import Supply
+from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.units import render
 from tests.events import at, job, kept, one_bowl
 from tests.ordinary import frogs, nettings, varieties
@@ -67,7 +68,10 @@ def test_what_is_used_up_has_its_spares_and_what_returns_is_shared_over_its_uses
         ),
     )
     parts, missing = goods(needs, stores())
-    assert missing == ["the price of no such", "the price of moss"]
+    assert [(each.path, each.say.text) for each in missing] == [
+        ("frog.no such", "the price of no such"),
+        ("supply.moss", "the price of moss"),
+    ]
     assert said(parts) == [
         ("mechanics", "pin", "3 at 2.25, 9.00 over 4 uses", D("6.75")),
         ("consumables", "tube", "31 of 25 at 5.00", D("6.24")),
@@ -90,7 +94,7 @@ def test_a_sheet_costs_its_share_of_the_roll_over_its_uses_also_from_a_finished_
     again = replace(NOTHING, reused=(sheet, replace(sheet, uses=1)))
     assert goods(again, stores())[0] == [part]
     blank = replace(stores(), larder=replace(stores().larder, nettings={net.key: replace(net, price=None)}))
-    assert goods(own, blank) == ([], [f"the price of {net.name}"])
+    assert goods(own, blank) == ([], [facts.PRICE.missing(("netting", net.key), name=net.name)])
 
 
 def test_a_vessel_costs_one_use_what_is_hired_first_nothing() -> None:
@@ -111,7 +115,8 @@ def test_a_vessel_costs_one_use_what_is_hired_first_nothing() -> None:
     )
     left = {"urn": 2}
     parts = list(vessel_parts(replace(NOTHING, things=tuple(things)), shelves, left))
-    assert [each for each in parts if isinstance(each, str)] == ["the price of jar", "the price of x"]
+    lacking = [each.say.text for each in parts if isinstance(each, Missing)]
+    assert lacking == ["the price of jar", "the price of x"]
     assert said([each for each in parts if isinstance(each, CostPart)]) == [
         ("vessels", "urn", "3 at 1.00, 30.00 over 20 uses", D("3.00")),
         ("vessels", "urn", "1 at 0.50, 8.00 over 16 uses", D("0.50")),

@@ -21,7 +21,7 @@ from jolly_trellis.core.units import render
 from tests import rigs
 from tests.day_check import problems_of
 from tests.events import at, demo_made, job, one_bowl
-from tests.ordinary import conditions, on_ledge, recipe, varieties
+from tests.ordinary import conditions, lacks, on_ledge, recipe, varieties
 
 
 def tasks(asked: Job | None = None, made: Made | None = None) -> tuple[Task, ...]:
@@ -173,7 +173,7 @@ def test_without_an_end_of_the_event_nobody_says_when_it_is_struck() -> None:
     found = day(replace(job(), ends_at=None, clear_by=None))
     assert found.timed
     assert not {each.task.stage for each in found.timed} & {"strike", "return"}
-    assert "when the event ends" in found.missing
+    assert "when the event ends" in lacks(found)
     assert {"strike", "return"} <= {each.stage for each in tasks(replace(job(), ends_at=None))}
 
 
@@ -209,16 +209,16 @@ def test_hours_of_a_person_are_kept_and_what_lies_outside_them_is_said() -> None
 
 def test_nobody_named_is_one_pair_of_hands_and_said_to_be() -> None:
     found = kept(replace(job(), crew=()), one_bowl(1))
-    assert "who works (one pair of hands is taken)" in found.missing
+    assert "who works (one pair of hands is taken)" in lacks(found)
     assert {each.crew for each in found.timed if each.crew} == {(0,)}
 
 
 def test_without_a_filling_there_is_no_day_and_it_says_what_is_missing() -> None:
     found = day(Job(zone=job().zone))
     assert found.timed == ()
-    assert "when the water goes in" in found.missing
-    assert "how long the drive takes" in found.missing
-    assert {"the air of the place", "the air of the workshop"} <= set(found.missing)
+    assert "when the water goes in" in lacks(found)
+    assert "how long the drive takes" in lacks(found)
+    assert {"the air of the place", "the air of the workshop"} <= set(lacks(found))
 
 
 def test_an_event_with_nothing_in_it_has_no_tasks() -> None:

@@ -7,6 +7,7 @@ from decimal import Decimal
 import pytest
 
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.event import facts
 from jolly_trellis.core.event.buying import buy_stems
 from jolly_trellis.core.event.cost import EventCost, cost_of
 from jolly_trellis.core.event.currencies import larder_unpriced, said_once, shelves_unpriced, varieties_unpriced
@@ -26,7 +27,7 @@ from jolly_trellis.core.event.water_rounds import water_rounds
 from jolly_trellis.core.event.wear import Kept, worn_out
 from jolly_trellis.core.units import render
 from tests.events import all_needs, demo_made, job, kept, larder, one_bowl, shelves
-from tests.ordinary import conditions, varieties
+from tests.ordinary import conditions, lacks, varieties
 
 D = Decimal
 URN = Hire(name="urn", number=2, lender="Osterlay Hire", comes="2027-05-14", goes_back="2027-05-17", each=D("18.50"))
@@ -113,9 +114,9 @@ def test_vessels_that_are_hired_are_not_worn_and_the_rest_is() -> None:
     assert [(each.name, each.amount) for each in found.lines] == [(f"Hire: {name}", D("5.00"))]
     unsaid = cost(replace(around, hires=(replace(hire, each=None),)))
     assert (unsaid.cost, unsaid.price) == (None, None)
-    assert f"what Osterlay Hire asks for {name}" in unsaid.missing
+    assert f"what Osterlay Hire asks for {name}" in lacks(unsaid)
     unpriced = cost(around, replace(counted, vessels={}))
-    assert f"the price of {name}" in unpriced.missing
+    assert f"the price of {name}" in lacks(unpriced)
 
 
 def test_a_price_that_was_accepted_is_held_against_the_plan_line_by_line() -> None:
@@ -135,7 +136,10 @@ def test_a_price_that_was_accepted_is_held_against_the_plan_line_by_line() -> No
     assert {each.now for each in gone.moved} == {None}
     assert held_against(quote, replace(three, currency="£")).now is None
     with pytest.raises(InvalidMeasure):
-        quote_of(replace(three, price=None, asked=None, missing=("the price of rose",)), date(2027, 1, 5))
+        quote_of(
+            replace(three, price=None, asked=None, missing=(facts.PRICE.missing(("variety", "rose"), name="rose"),)),
+            date(2027, 1, 5),
+        )
 
 
 def test_nothing_is_fetched_before_the_deposit_is_in_where_the_studio_waits_for_it() -> None:
@@ -185,7 +189,7 @@ def test_what_the_whole_event_needs_without_a_price_is_named_and_nothing_is_aske
     got = buy_stems(needs.stems, varieties(), waste=around.costing.waste, here={})
     book = time_book(around, made, varieties(), got)
     found = cost_of(made, needs, got, bare, shelves(), varieties(), around, book)
-    assert (found.missing, found.price) == (("the price of bucket",), None)
+    assert (lacks(found), found.price) == (("the price of bucket",), None)
 
 
 def test_every_line_to_buy_is_in_one_order_and_orders_add_up() -> None:
@@ -223,8 +227,8 @@ def test_prices_in_another_currency_make_no_number_and_are_named_once() -> None:
     book = time_book(around, made, known, got)
     plain = cost_of(made, needs, got, larder_unpriced(larder()), shelves_unpriced(shelves()), known, around, book)
     found = said_once(plain, "€")
-    assert found.missing == ("the prices of the stores in £: they are in €",)
-    assert found.pieces[0].missing == found.missing
+    assert lacks(found) == ("the prices of the stores in £: they are in €",)
+    assert lacks(found.pieces[0]) == lacks(found)
     assert (found.cost, found.price, found.stems) == (None, None, D("0.00"))
     assert found.known >= (found.pieces[0].labour or 0) > 0
 

@@ -39,7 +39,7 @@ from jolly_trellis.core.rigging.rig import (
     RigLine,
 )
 from tests.generated import examples
-from tests.ordinary import conditions
+from tests.ordinary import conditions, lacks
 from tests.rigs import STEEL, panel, run
 
 NET = conditions().nettings["galvanized-50-10"]
@@ -218,11 +218,11 @@ def on_frame(**mount: Any) -> Rig:
 
 def test_a_frame_of_ones_own_is_stated_once_for_all_of_it() -> None:
     bare = judged(on_frame())
-    assert sum("may carry" in each for each in bare.verdict.missing) == 1
+    assert sum("may carry" in each for each in lacks(bare.verdict)) == 1
     counted = bare.rest.load_n / 9.80665
     said = {"load_by": "its maker", "load_on": "2026-05-01", "signed_by": "the rigger"}
     well = judged(on_frame(load_kg=counted * 1.01, **said))
-    assert well.verdict.missing == ()
+    assert lacks(well.verdict) == ()
     assert finding_of(well, "frame's load").utilisation == pytest.approx(1 / 1.01, rel=1e-3)
     # A trial must have borne half as much again.
     trial = finding_of(judged(on_frame(load_kg=counted * 1.4, load_from="trial", **said)), "frame's load")
@@ -237,7 +237,7 @@ def test_what_is_stated_of_a_frame_is_judged_whether_or_not_its_points_are_rated
     said = {"load_by": "its maker", "load_on": "2026-05-01", "signed_by": "the rigger"}
     bare = on_frame()
     rated = tuple(replace(each, rating_n=500.0, stated_by="the smith") for each in bare.points)
-    assert not any("may carry" in each for each in judged(replace(bare, points=rated)).verdict.missing)
+    assert not any("may carry" in each for each in lacks(judged(replace(bare, points=rated)).verdict))
     little = replace(on_frame(load_kg=1.0, **said), points=rated)
     found = judged(little)
     assert finding_of(found, "frame's load").utilisation == pytest.approx(found.rest.load_n / 9.80665)
@@ -246,7 +246,7 @@ def test_what_is_stated_of_a_frame_is_judged_whether_or_not_its_points_are_rated
         short = replace(on_frame(load_kg=500.0, **{**said, left_out: None}), points=rated)
         assert judged(short).verdict.state == "cannot say", left_out
     nobody = tuple(replace(each, stated_by=None) for each in rated)
-    asked = judged(replace(bare, points=nobody)).verdict.missing
+    asked = lacks(judged(replace(bare, points=nobody)).verdict)
     assert sum("may carry" in each for each in asked) == 1, "a rating that nobody stated is none"
 
 
@@ -262,7 +262,7 @@ def test_the_weakest_in_a_path_decides_and_an_unread_mark_is_asked_for() -> None
     assert judged(replace(rig, lines=(*rig.lines[:2], strong, *rig.lines[3:]))).lines[2].weakest == ""
     unread = replace(weak, hardware=(Hardware(kind="sling"),))
     asked = judged(replace(rig, lines=(*rig.lines[:2], unread, *rig.lines[3:])))
-    assert any("sling" in each and "marked" in each for each in asked.verdict.missing)
+    assert any("sling" in each and "marked" in each for each in lacks(asked.verdict))
     assert found.take_off.typical_kg == pytest.approx(before.take_off.typical_kg + 0.06 + 0.06)
 
 
@@ -277,7 +277,7 @@ def test_wind_swings_what_hangs_outdoors() -> None:
     assert math.tan(report.wind.swing_rad) == pytest.approx(push / weight, rel=1e-3)
     assert report.wind.times == pytest.approx(math.hypot(1, push / weight), rel=1e-3)
     assert report.wind.aside_m == pytest.approx(math.sin(report.wind.swing_rad) * 1.0, rel=0.05)
-    assert any("as wind swings it" in each for each in report.verdict.missing)
+    assert any("as wind swings it" in each for each in lacks(report.verdict))
     calm = replace(rig, comes_down_above=2)
     assert finding_of(judged(calm), "wind").utilisation < finding_of(report, "wind").utilisation
     assert judged(run()).wind is None
@@ -326,7 +326,7 @@ def test_a_beam_bears_all_that_hangs_on_it() -> None:
     rig = run()
     rig = replace(rig, points=tuple(replace(each, beam="truss A") for each in rig.points[:5]) + rig.points[5:])
     asked = judged(rig)
-    assert any("what truss A may carry in all" in each for each in asked.verdict.missing)
+    assert any("what truss A may carry in all" in each for each in lacks(asked.verdict))
     own = pull_on_n(rig, asked.points, "truss A")
     assert own == pytest.approx(asked.rest.load_n, rel=0.02)
     assert beams_of(rig) == ("truss A",)
@@ -336,7 +336,7 @@ def test_a_beam_bears_all_that_hangs_on_it() -> None:
     assert found.utilisation == pytest.approx((own + 200) / (own + 150), rel=1e-4)
     assert finding_of(judged(replace(rig, beams=(replace(shared, others_n=0.0),))), "beam").utilisation < 1
     lost = judged(replace(rig, beams=(replace(shared, unknown=("the ring",)),)))
-    assert any("the ring" in each for each in lost.verdict.missing)
+    assert any("the ring" in each for each in lacks(lost.verdict))
 
 
 def test_a_strap_carries_what_its_label_says_is_used_again_and_is_never_all_there_is() -> None:
@@ -360,5 +360,5 @@ def test_a_hung_tube_that_leans_asks_whether_its_cap_seals() -> None:
     for tilt, seals, asks in ((45, False, True), (44, False, False), (90, True, False), (120, False, True)):
         tube = StemTube(tilt_rad=math.radians(tilt), cap_seals=seals)
         hung = RecipeLine(variety="rose", count=4, role="focal", water="tube", tube=tube)
-        missing = judged(replace(panel(), recipe=(hung,))).verdict.missing
+        missing = lacks(judged(replace(panel(), recipe=(hung,))).verdict)
         assert any("caps of the rose" in each for each in missing) is asks

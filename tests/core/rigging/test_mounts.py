@@ -24,7 +24,7 @@ from jolly_trellis.core.rigging.rig import Armature, Attachment, HangPoint, Haza
 from jolly_trellis.core.rigging.snip import snip
 from jolly_trellis.core.rigging.survey import Survey, SurveyPoint, check, in_place, unanswered
 from jolly_trellis.core.rigging.tied import belt_m, round_m, tie_shares_n
-from tests.ordinary import conditions, recipe
+from tests.ordinary import conditions, lacks, recipe
 from tests.rigs import STEEL, bond, panel, run
 
 TIE = LineSpec(kind="cable tie", size_m=0.0048)
@@ -122,7 +122,7 @@ def test_a_frame_nobody_weighed_or_tied_cannot_be_said() -> None:
     for changes, words in cases:
         report = assess(railed(replace(FRAME, **changes)), conditions())  # type: ignore[arg-type]
         assert report.verdict.state == "cannot say"
-        assert any(words in each for each in report.verdict.missing)
+        assert any(words in each for each in lacks(report.verdict))
     alone = railed(replace(FRAME, tied_to=None, foot_material="rubber", surface="wood"), below="nobody")
     assert assess(alone, conditions()).verdict.state in ("holds", "tight")
 
@@ -204,7 +204,7 @@ def test_a_wall_screw_with_half_of_its_facts_cannot_be_said() -> None:
     ):
         report = assess(rig, conditions())
         assert report.verdict.state == "cannot say"
-        assert any(words in each for each in report.verdict.missing)
+        assert any(words in each for each in lacks(report.verdict))
 
 
 AT = np.array([(-1.0, 0.0, 2.5), (0.0, 0.0, 2.5), (1.0, 0.0, 2.5)])

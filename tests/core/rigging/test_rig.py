@@ -14,7 +14,7 @@ from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.loads import proof_kg, take_off
 from jolly_trellis.core.rigging.rig import Attachment, Bond, HangPoint, RigLine
 from jolly_trellis.core.rigging.snip import snip
-from tests.ordinary import conditions, recipe
+from tests.ordinary import conditions, lacks, recipe
 from tests.rigs import OWN, STEEL, THIN, bond, checks, on_one_point, panel, run, state
 
 
@@ -98,11 +98,11 @@ def test_a_point_nobody_rates_is_no_pass() -> None:
 def test_over_people_a_second_bond_is_asked_for_and_judged() -> None:
     bare = assess(replace(run(), bond=None), conditions())
     assert bare.verdict.state == "cannot say"
-    assert any("second bond" in words for words in bare.verdict.missing)
+    assert any("second bond" in words for words in lacks(bare.verdict))
     cord = assess(replace(run(), bond=Bond(spec=LineSpec(kind="polyester cord", size_m=0.003), point=5)), conditions())
     assert cord.verdict.state == "fails"
     alone = assess(replace(run(), bond=None, below="nobody"), conditions())
-    assert not any("second bond" in words for words in alone.verdict.missing)
+    assert not any("second bond" in words for words in lacks(alone.verdict))
 
 
 def test_an_adhesive_hook_is_never_over_people() -> None:

@@ -18,7 +18,7 @@ from jolly_trellis.core.rigging.network import Network, network, solve
 from jolly_trellis.core.rigging.resting import design_load
 from jolly_trellis.core.rigging.rig import Armature, Attachment, HangPoint, Mount, Rig, RigLine
 from jolly_trellis.core.rigging.snip import snip
-from tests.ordinary import conditions, recipe
+from tests.ordinary import conditions, lacks, recipe
 from tests.rigs import STEEL, bond, checks, panel, run
 
 COUNTED = GRAVITY_M_S2 * 1.10 * 1.25
@@ -173,7 +173,7 @@ def test_a_knot_in_steel_rope_never_passes_and_is_never_the_default() -> None:
     report = assess(tied, conditions())
     assert report.verdict.state == "cannot say"
     assert any(
-        "a knot does not belong in steel rope; take a grip or a ferrule" in each for each in report.verdict.missing
+        "a knot does not belong in steel rope; take a grip or a ferrule" in each for each in lacks(report.verdict)
     )
     mended = next(each for each in fixes_of(tied, report, conditions()) if each.key == "made off")
     assert mended.state_after == "holds"
@@ -189,7 +189,7 @@ def test_a_knot_in_the_bond_or_the_cord_is_said_too() -> None:
     for each, words in ((bonded, "the second bond"), (corded, "the cord through it")):
         report = assess(each, conditions())
         assert report.verdict.state == "cannot say"
-        assert any(words in fact for fact in report.verdict.missing)
+        assert any(words in fact for fact in lacks(report.verdict))
 
 
 def test_a_splice_keeps_more_than_a_knot() -> None:
@@ -207,7 +207,7 @@ def test_the_direction_of_a_pull_is_judged_in_every_case() -> None:
     assert math.degrees(math.atan2(math.hypot(worst[0], worst[1]), -worst[2])) < 15
     assert math.degrees(report.points[0].off_rad) > 15
     assert report.verdict.state == "cannot say"
-    assert any("beam 1" in fact and "off straight down" in fact for fact in report.verdict.missing)
+    assert any("beam 1" in fact and "off straight down" in fact for fact in lacks(report.verdict))
     narrow = replace(rig.points[0], rated_within_rad=math.radians(20))
     again = assess(replace(rig, points=(narrow, *rig.points[1:])), conditions())
     assert again.verdict.state == "cannot say"
@@ -295,9 +295,9 @@ def test_what_a_frame_stands_on_is_asked_for() -> None:
     for changes in ({"foot_material": None}, {"surface": None}):
         report = assess(railed(**changes, ballast_kg=80.0), conditions())
         assert report.verdict.state == "cannot say"
-        assert any("feet are of and stand on" in each for each in report.verdict.missing)
+        assert any("feet are of and stand on" in each for each in lacks(report.verdict))
     guyed = railed(foot_material=None, tied_to="the oak", ballast_kg=80.0)
-    assert not any("feet are" in each for each in assess(guyed, conditions()).verdict.missing)
+    assert not any("feet are" in each for each in lacks(assess(guyed, conditions()).verdict))
 
 
 def test_indoors_a_guest_who_leans_on_it_must_not_slide_it() -> None:

@@ -4181,7 +4181,7 @@ export interface components {
             /** Lives */
             readonly lives: readonly components["schemas"]["Life"][];
             /** Missing */
-            readonly missing: readonly string[];
+            readonly missing: readonly components["schemas"]["Missing"][];
             /**
              * Breaches
              * @default []
@@ -4525,7 +4525,7 @@ export interface components {
             /** Asked */
             readonly asked: string | null;
             /** Missing */
-            readonly missing: readonly string[];
+            readonly missing: readonly components["schemas"]["Missing"][];
             /** Unsaid */
             readonly unsaid: readonly string[];
             /**
@@ -6474,6 +6474,22 @@ export interface components {
             readonly berries: number;
         };
         /**
+         * Missing
+         * @description A fact that is missing: `path` is the dotted path of its field in what it is `of`.
+         */
+        readonly Missing: {
+            /** Key */
+            readonly key: string;
+            /**
+             * Of
+             * @enum {string}
+             */
+            readonly of: "part" | "event" | "survey" | "stores" | "cost" | "hires" | "line-up";
+            /** Path */
+            readonly path: string;
+            readonly say: components["schemas"]["Phrase"];
+        };
+        /**
          * Mix
          * @description Tall pieces and low ones for so many tables, and what keeps the tall ones from being more.
          */
@@ -7221,7 +7237,7 @@ export interface components {
             /** Margin */
             readonly margin: string | null;
             /** Missing */
-            readonly missing: readonly string[];
+            readonly missing: readonly components["schemas"]["Missing"][];
             /** Parts */
             readonly parts: readonly components["schemas"]["CostPart"][];
         };
@@ -11134,14 +11150,14 @@ export interface components {
         };
         /**
          * ToSettle
-         * @description One thing to settle and the place of the event that settles it.
+         * @description One thing to settle and the screen of the event that settles it.
          */
         readonly ToSettle: {
             /**
-             * Place
+             * Screen
              * @enum {string}
              */
-            readonly place: "roll" | "lists" | "cost" | "day" | "brief";
+            readonly screen: "roll" | "lists" | "cost" | "day" | "brief";
             readonly say: components["schemas"]["Phrase"];
         };
         /**
@@ -11842,7 +11858,7 @@ export interface components {
              * Missing
              * @default []
              */
-            readonly missing: readonly string[];
+            readonly missing: readonly components["schemas"]["Missing"][];
             /**
              * Figures
              * @default []

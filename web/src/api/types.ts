@@ -76,6 +76,7 @@ export type Row<C> = { readonly [K in keyof C]: C[K] extends readonly (infer E)[
 export type Stem = Row<Stems>;
 export type PlacedStem = Row<Report["stems"]>;
 export type Changed = Full<Schemas["Changed"]>;
+export type Missing = Full<Schemas["Missing"]>;
 export type Verdict = Full<Schemas["Verdict"]>;
 export type Fix = Full<Schemas["Fix"]>;
 export type Figure = Full<Schemas["Figure"]>;

@@ -6,6 +6,8 @@ type Props<T extends string> = {
   value: T;
   options: readonly (readonly [T, string])[];
   onCommit: (value: T) => void;
+  /** Dotted path of what is chosen, by which a missing fact finds it. */
+  path?: string;
   hideLabel?: Hidden;
   className?: string;
 };
@@ -16,6 +18,7 @@ export function Choice<T extends string>({
   value,
   options,
   onCommit,
+  path,
   hideLabel,
   className,
 }: Props<T>) {
@@ -25,6 +28,7 @@ export function Choice<T extends string>({
       <FieldLabel htmlFor={id} label={label} hidden={hideLabel} />
       <select
         id={id}
+        data-path={path}
         className="h-11 w-full truncate rounded border border-line bg-sheet pr-0.5 pl-1"
         value={value}
         onChange={(event) => onCommit(event.target.value as T)}

@@ -91,6 +91,7 @@ export function QuantityField(props: Props) {
         placeholder={props.placeholder}
         aria-invalid={said !== null}
         data-typing={typing}
+        data-path={path}
         aria-describedby={said ? `${id}-said` : undefined}
         onChange={(event) => {
           setTyping(true);

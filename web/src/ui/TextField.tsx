@@ -47,6 +47,7 @@ export function TextField(props: Props) {
         title={text.length > 10 ? text : undefined}
         aria-invalid={refused !== null}
         data-typing={text !== value}
+        data-path={path}
         onChange={(event) => setText(event.target.value)}
         onBlur={commit}
         onKeyDown={(event) => {

@@ -10,8 +10,10 @@ from jolly_trellis.core.books.water import CUP_LOW, HEAVY_DRAW, fall_from, hurri
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials.air import COVER_UNDER_FLOWERS, COVER_UNDER_MOSS, Air, draw_factor, evaporation_ml_h
 from jolly_trellis.core.mechanics.sized import SizedMechanic
+from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.placement.place import Placement
 from jolly_trellis.core.placement.water_table import WaterTable
+from jolly_trellis.core.plan import facts
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import Conditions, Piece
 from jolly_trellis.core.provenance import COMMON_PRACTICE
@@ -73,16 +75,16 @@ def stages_of(piece: Piece, conditions: Conditions, mechanic: SizedMechanic) -> 
     )
 
 
-def waits_unknown(piece: Piece, conditions: Conditions) -> list[str]:
-    """Facts that are missing to say how a piece that travels stands until its water on show goes in, in words."""
+def waits_unknown(piece: Piece, conditions: Conditions) -> list[Missing]:
+    """Facts that are missing to say how a piece that travels stands until its water on show goes in."""
     going = piece.transport
     if going is None or going.made_on_site:
         return []
-    facts = (
-        (conditions.loaded_at is None and conditions.filled_at is not None, "when it is loaded"),
-        (conditions.workshop is None, "the workshop's temperature and humidity"),
+    asked = (
+        (conditions.loaded_at is None and conditions.filled_at is not None, facts.LOADED_AT),
+        (conditions.workshop is None, facts.WORKSHOP_AIR),
     )
-    return [words for absent, words in facts if absent]
+    return [fact.missing() for absent, fact in asked if absent]
 
 
 def first_dry(

@@ -27,6 +27,8 @@ from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, findi
 from jolly_trellis.core.materials.air import COVER_UNDER_FLOWERS, POOL_EVAPORATION, draw_factor
 from jolly_trellis.core.materials.vessels import BRIM_GAP
 from jolly_trellis.core.mechanics.sizing import ABOUT
+from jolly_trellis.core.missing import Missing
+from jolly_trellis.core.plan import facts
 from jolly_trellis.core.plan.piece import TopUp
 from jolly_trellis.core.provenance import COMPUTED, Provenance
 from jolly_trellis.core.quantities import (
@@ -225,15 +227,15 @@ def _begins(build: Build, case: Case) -> Phrase:
     return phrase("Finished")
 
 
-def _missing(build: Build) -> list[str]:
+def _missing(build: Build) -> list[Missing]:
     conditions = build.conditions
-    facts = (
-        (len(build.placement.stems) == 0, "the recipe (add stems)"),
-        (build.air is None, "the room's temperature and humidity"),
-        (conditions.filled_at is None, "when the vessel is filled"),
-        (conditions.ends_at is None, "when the event ends"),
+    asked = (
+        (len(build.placement.stems) == 0, facts.RECIPE),
+        (build.air is None, facts.ROOM_AIR),
+        (conditions.filled_at is None, facts.FILLED_AT),
+        (conditions.ends_at is None, facts.ENDS_AT),
     )
-    return [words for absent, words in facts if absent]
+    return [fact.missing() for absent, fact in asked if absent]
 
 
 def covered(build: Build) -> Finding:

@@ -12,6 +12,7 @@ from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.materials.air import draw_factor
 from jolly_trellis.core.materials.vessels import BRIM_GAP
+from jolly_trellis.core.plan import facts
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import StemTube
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, Provenance
@@ -26,16 +27,13 @@ _FULLER = (0.25, 0.5, 0.75, 1.0)
 def judge(build: Build) -> Verdict:
     """Drink: in the vase before, in the cooler, and out of water in the hand against what each variety bears."""
     if len(build.placement.stems) == 0 or not isinstance(build.piece, Bouquet):
-        return conclude("drink", [], missing=["the recipe (add stems)"])
+        return conclude("drink", [], missing=[facts.RECIPE.missing()])
     bouquet, air = build.piece, build.air
     if keeps_dry(build):
         return conclude("drink", [], not_needed=NEEDS_NO_WATER)
     missing = [
-        words
-        for absent, words in (
-            (bouquet.carried_h is None, "how many hours it is carried out of water"),
-            (air is None, "the temperature and humidity where it is carried"),
-        )
+        fact.missing()
+        for absent, fact in ((bouquet.carried_h is None, facts.CARRIED), (air is None, facts.CARRIED_AIR))
         if absent
     ]
     findings: list[Finding] = []

@@ -12,11 +12,12 @@ from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.verdicts import Finding, finding
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.plan.piece import RecipeLine, StemTube
 from jolly_trellis.core.plan.standing import standing
 from jolly_trellis.core.quantities import count, duration, joined, length, phrase, volume
 from jolly_trellis.core.stems.dry_life import lasts_h, reserve_of
-from jolly_trellis.core.stems.tubes import cap_asked
+from jolly_trellis.core.stems.tubes import caps_asked, caps_unsure
 from jolly_trellis.core.units import duration_text
 
 SHALLOW = rule("A bowl is shallow for thirsty stems under", "length", 0.12)
@@ -24,9 +25,14 @@ LARGER_TUBE = StemTube(inner_diameter_m=0.02, length_m=0.12, stem_in_m=0.09)
 _WATERLESS = 2.0
 
 
-def missing_own(build: Build) -> list[str]:
+def missing_own(build: Build) -> list[Missing]:
     """Facts that stems with their own water still lack: a tube leaned over whose cap nobody vouches for."""
-    return [asked for line, variety in _lines(build) if (asked := cap_asked(line, variety)) is not None]
+    piece, varieties = build.piece, build.conditions.varieties
+    hanging = () if piece.spill is None else piece.spill.recipe
+    return [
+        *caps_asked(piece.recipe, varieties, path="recipe"),
+        *caps_asked(hanging, varieties, path="spill.recipe"),
+    ]
 
 
 def judge_own(build: Build) -> list[Finding]:
@@ -58,7 +64,7 @@ def own_lasts(
         words: how the sentence ends, with {needed} in it.
     """
     reserve = reserve_of(line, variety)
-    if reserve is None or cap_asked(line, variety) is not None:
+    if reserve is None or caps_unsure(line):
         return []
     if line.water == "none":
         dry = lasts_h(reserve, stretches)

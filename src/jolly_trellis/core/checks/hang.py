@@ -9,6 +9,8 @@ from jolly_trellis.core.building.spills import TENSION_PER_CELL
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.missing import Missing
+from jolly_trellis.core.plan import facts
 from jolly_trellis.core.plan.piece import Spill
 from jolly_trellis.core.plan.standing import standing
 from jolly_trellis.core.provenance import COMPUTED, Provenance
@@ -86,14 +88,11 @@ def _hook(spill: Spill, case: Case, kg: float) -> list[Finding]:
     return [finding(check="hook", case=case, value=load, limit=limit, sense="at most", reason=reason)]
 
 
-def _missing(spill: Spill) -> list[str]:
+def _missing(spill: Spill) -> list[Missing]:
     if spill.held_by != "hook":
         return []
-    facts = (
-        (spill.hook_n is None, "what the spill's hook is rated to carry"),
-        (spill.hook_stated_by is None, "who stated the hook's rating"),
-    )
-    return [words for absent, words in facts if absent]
+    asked = ((spill.hook_n is None, facts.SPILL_HOOK), (spill.hook_stated_by is None, facts.SPILL_HOOK_BY))
+    return [fact.missing() for absent, fact in asked if absent]
 
 
 def _figures(build: Build) -> list[Shown]:

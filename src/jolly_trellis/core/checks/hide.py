@@ -15,6 +15,7 @@ from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, findi
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.form_table import FORM_RULES
+from jolly_trellis.core.plan import facts
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import Cover, People, Piece, RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
@@ -116,9 +117,9 @@ def judge(build: Build) -> Verdict:
     """Hide: the worst view of rim band and mechanic; clear glass; the underside of a raised bowl."""
     people = build.piece.setting.people
     if people is None:
-        return conclude("hide", [], missing=["where people look from"])
+        return conclude("hide", [], missing=[facts.LOOKED_FROM.missing()])
     if len(build.placement.stems) == 0:
-        return conclude("hide", [], missing=["the recipe (add stems)"])
+        return conclude("hide", [], missing=[facts.RECIPE.missing()])
     front = FORM_RULES[build.piece.envelope.form].front_facing
     eyes = before_the_wall(build, eyes_m(people, raised_floor_m=surface_height_m(build.piece), front_facing=front))
     if len(eyes) == 0:

@@ -15,6 +15,7 @@ from jolly_trellis.core.checks.verdicts import Verdict, conclude
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
 from jolly_trellis.core.mechanics import bouquet as bouquets
 from jolly_trellis.core.placement.form_table import FORM_RULES
+from jolly_trellis.core.plan import facts
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import Back
 from jolly_trellis.core.provenance import COMMON_PRACTICE
@@ -33,7 +34,7 @@ def judge(build: Build) -> Verdict:
     """Hide: armature from above, underside from below, and the side against the body of a one-sided bouquet."""
     bouquet = build.piece
     if len(build.placement.stems) == 0 or not isinstance(bouquet, Bouquet):
-        return conclude("hide", [], missing=["the recipe (add stems)"])
+        return conclude("hide", [], missing=[facts.RECIPE.missing()])
     people = build.piece.setting.people
     limit = LITTLE_LIMIT if people is not None and people.a_little_may_show else SHOWS_LIMIT
     findings = []

@@ -25,6 +25,7 @@ from jolly_trellis.core.mechanics.fit import point_strength
 from jolly_trellis.core.mechanics.pin_frog import PIN_SOFT, PIN_WOODY
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.trace import SUPPORT_SPACING
+from jolly_trellis.core.plan import facts
 from jolly_trellis.core.provenance import Provenance
 from jolly_trellis.core.quantities import count, force, joined, length, mass, moment, phrase, ratio
 
@@ -57,7 +58,7 @@ def pin_moment_n_m(mass_kg: Array, centre_m: Array, lean_rad: Array) -> Array:
 def judge(build: Build) -> Verdict:
     """Hold: sway, supports, crowding, mesh, load on the netting, and the mechanic's seat in its vessel."""
     if len(build.placement.stems) == 0:
-        return conclude("hold", [], missing=["the recipe (add stems)"])
+        return conclude("hold", [], missing=[facts.RECIPE.missing()])
     play = stems_play(build)
     findings = [
         _sway(build, play),

@@ -14,6 +14,7 @@ from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.stems import HeadForm
 from jolly_trellis.core.mechanics import bouquet as bouquets
 from jolly_trellis.core.mechanics.about import firm_ones
+from jolly_trellis.core.plan import facts
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.provenance import COMPUTED
 from jolly_trellis.core.quantities import angle, count, length, phrase, ratio
@@ -36,7 +37,7 @@ ANGLE_LEAST = measure("Angle at which stems of a hand spiral lock across each ot
 def judge(build: Build) -> Verdict:
     """Hold: room for the heads, sway between armature and binding, mesh, and the angle of the outermost stems."""
     if len(build.placement.stems) == 0:
-        return conclude("hold", [], missing=["the recipe (add stems)"])
+        return conclude("hold", [], missing=[facts.RECIPE.missing()])
     findings = [_heads(build), *_capacity(build), *_sway(build), *_mesh(build), *_angles(build)]
     return conclude("hold", findings, figures=_figures(build))
 

@@ -11,6 +11,7 @@ from jolly_trellis.core.checks.travel import BUCKET_ACROSS, journey_of, lifted_o
 from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials.vessels import WATER_DENSITY
+from jolly_trellis.core.plan import facts
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, FROM_MEMORY, Provenance
 from jolly_trellis.core.quantities import length, mass, phrase
 
@@ -107,16 +108,14 @@ def reach_of(load: Load) -> float:
 
 def judge(build: Build) -> Verdict:
     """Lift: the mass at each move against what may be lifted."""
-    missing = []
-    if build.piece.vessel.mass_kg is None:
-        missing.append("the weight of the empty vessel")
-    if build.piece.transport is None:
-        missing.append("how the piece travels, and who carries it")
     support, insert = build.piece.support, build.piece.insert
-    if support is not None and support.mass_kg is None:
-        missing.append("the weight of the support")
-    if insert is not None and insert.outer.mass_kg is None:
-        missing.append("the weight of the urn")
+    asked = (
+        (build.piece.vessel.mass_kg is None, facts.VESSEL_WEIGHT),
+        (build.piece.transport is None, facts.CARRIED_BY),
+        (support is not None and support.mass_kg is None, facts.SUPPORT_WEIGHT),
+        (insert is not None and insert.outer.mass_kg is None, facts.URN_WEIGHT),
+    )
+    missing = [fact.missing() for absent, fact in asked if absent]
     if missing:
         return conclude("lift", [], missing=missing)
     findings = [each for load in loads_of(build) for move in MOVES for each in _move(build, move, load)]

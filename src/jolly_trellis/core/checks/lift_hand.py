@@ -15,6 +15,7 @@ from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, findi
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.mechanics import bouquet as bouquets
+from jolly_trellis.core.plan import facts
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.provenance import COMPUTED
 from jolly_trellis.core.quantities import count, length, mass, moment, phrase
@@ -62,7 +63,7 @@ def water_carried_kg(build: Build) -> float:
 def judge(build: Build) -> Verdict:
     """Lift: mass, wrist, handle and the length below the binding, as the hand has them."""
     if len(build.placement.stems) == 0:
-        return conclude("lift", [], missing=["the recipe (add stems)"])
+        return conclude("lift", [], missing=[facts.RECIPE.missing()])
     cases: tuple[Case, ...] = ("typical", "heavy")
     findings = [each for case in cases for each in (_mass(build, case), _wrist(build, case))]
     return conclude("lift", [*findings, *_handle(build), *_hand(build)], figures=_figures(build))

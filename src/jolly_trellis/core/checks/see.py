@@ -12,6 +12,7 @@ from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.sight import Mass, flower_mass, seen_along
 from jolly_trellis.core.checks.verdicts import Verdict, conclude, finding
 from jolly_trellis.core.geometry import Array
+from jolly_trellis.core.plan import facts
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED
 from jolly_trellis.core.quantities import length, phrase, ratio
 from jolly_trellis.core.units import round_up
@@ -106,11 +107,11 @@ def judge(build: Build) -> Verdict:
     """See: pairs of seated guests who see one another; not needed where nobody sits across."""
     people = build.piece.setting.people
     if people is None:
-        return conclude("see", [], missing=["where people sit"])
+        return conclude("see", [], missing=[facts.SITTING.missing()])
     if build.piece.setting.where != "table" or not (people.seated and people.both_sides):
         return conclude("see", [], not_needed=phrase("Nobody sits across it."))
     if len(build.placement.stems) == 0:
-        return conclude("see", [], missing=["the recipe (add stems)"])
+        return conclude("see", [], missing=[facts.RECIPE.missing()])
     near, far = pairs_m(people.table_height_m, people.seat_distance_m)
     share = clear_share(solid_mass(build), near, far)
     blocked = ratio(1.0 - share)

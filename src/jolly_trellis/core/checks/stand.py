@@ -25,6 +25,8 @@ from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, findi
 from jolly_trellis.core.geometry import Array, azimuth_rays
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.missing import Missing
+from jolly_trellis.core.plan import facts
 from jolly_trellis.core.plan.piece import Where
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.provenance import COMPUTED, MEASURED
@@ -207,34 +209,34 @@ def _wider_base(build: Build) -> list[Candidate]:
     return tried
 
 
-def _missing(build: Build) -> list[str]:
+def _missing(build: Build) -> list[Missing]:
     setting = build.piece.setting
     by_table = setting.free_table_m is None and "table" in (setting.where, setting.moves_to)
-    return [*unknown(build), *(["how much bare table there is round the foot"] if by_table else [])]
+    return [*unknown(build), *([facts.BARE_TABLE.missing()] if by_table else [])]
 
 
-def unknown(build: Build) -> list[str]:
-    """The weights and feet nobody has measured, without which there is no balance, in words."""
+def unknown(build: Build) -> list[Missing]:
+    """The weights and feet nobody has measured, without which there is no balance."""
     piece = build.piece
     _, foot, _ = standing_foot_m(build)
-    what = "support" if piece.support is not None else "urn" if piece.insert is not None else "empty vessel"
-    outer = piece.insert is not None and piece.insert.outer.mass_kg is None
-    facts = (
-        (piece.vessel.mass_kg is None, "the weight of the empty vessel"),
-        (outer, "the weight of the urn"),
-        (piece.support is not None and piece.support.mass_kg is None, "the weight of the support"),
-        (piece.support is not None and piece.vessel.foot_width_m is None, "the width of the bowl's foot"),
-        (
-            foot is None,
-            f"the width of the {what}'s foot" if what != "empty vessel" else "the width of the foot it stands on",
-        ),
+    stands_on = facts.STANDING_FOOT
+    if piece.support is not None:
+        stands_on = facts.SUPPORT_FOOT
+    elif piece.insert is not None:
+        stands_on = facts.URN_FOOT
+    asked = (
+        (piece.vessel.mass_kg is None, facts.VESSEL_WEIGHT),
+        (piece.insert is not None and piece.insert.outer.mass_kg is None, facts.URN_WEIGHT),
+        (piece.support is not None and piece.support.mass_kg is None, facts.SUPPORT_WEIGHT),
+        (piece.support is not None and piece.vessel.foot_width_m is None, facts.BOWL_FOOT),
+        (foot is None, stands_on),
     )
-    found = [words for absent, words in facts if absent]
-    for made, each in zip(build.companions, piece.companions, strict=True):
+    found = [fact.missing() for absent, fact in asked if absent]
+    for at, (made, each) in enumerate(zip(build.companions, piece.companions, strict=True)):
         if made.piece.vessel.mass_kg is None:
-            found.append(f"the weight of {each.name}, empty")
+            found.append(facts.COMPANION_WEIGHT.missing((at,), name=each.name))
         if made.piece.vessel.foot_width_m is None:
-            found.append(f"the width of the foot of {each.name}")
+            found.append(facts.COMPANION_FOOT.missing((at,), name=each.name))
     return found
 
 
@@ -280,7 +282,7 @@ def _push(build: Build, case: Case, balance: Balance) -> list[Finding]:
         height=length(height),
         limit=force(limit_n),
         case=_case_words(build, case),
-        kind=act,
+        act=act,
     )
     return [finding(check="push", case=case, value=value, limit=force(limit_n), sense="at least", reason=reason)]
 

@@ -57,7 +57,7 @@ def judge_joint(build: Build, case: Case, push_height_m: float) -> list[Finding]
             push=value,
             limit=limit,
             words=words,
-            kind=act,
+            act=act,
         ),
     )
     found = [push]

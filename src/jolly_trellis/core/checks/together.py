@@ -6,6 +6,7 @@ from dataclasses import replace
 from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.fixing import Candidate, proven
 from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude
+from jolly_trellis.core.missing import of_one_more
 from jolly_trellis.core.plan.piece import Companion, Piece, Setting
 from jolly_trellis.core.plan.standing import Standing, standing
 from jolly_trellis.core.quantities import Phrase, joined, phrase
@@ -20,10 +21,14 @@ def judged(judge: Judge) -> Judge:
     def judge_all(build: Build) -> Verdict:
         own = judge(build)
         findings, missing = list(own.findings), list(own.missing)
-        for made, each in zip(build.companions, build.piece.companions, strict=True):
+        for at, (made, each) in enumerate(zip(build.companions, build.piece.companions, strict=True)):
             verdict = judge(made)
             findings += [_named(each, found) for found in verdict.findings]
-            missing += [f"{words} ({each.name})" for words in verdict.missing if words not in own.missing]
+            missing += [
+                of_one_more(fact, under=f"companions.{at}", name=each.name)
+                for fact in verdict.missing
+                if fact not in own.missing
+            ]
         return conclude(own.verb, findings, missing=missing, figures=own.figures, not_needed=own.reason)
 
     return judge_all

@@ -15,6 +15,7 @@ from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, finding
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.mechanics.sizing import ABOUT
+from jolly_trellis.core.plan import facts
 from jolly_trellis.core.plan.piece import Transport
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, Provenance
 from jolly_trellis.core.quantities import length, level_most, phrase, ratio, volume
@@ -137,24 +138,21 @@ def judge(build: Build) -> Verdict:
     """Travel: box or bare, door, slop where somebody said a level; not needed where it is made where it stands."""
     going = build.piece.transport
     if going is None:
-        return conclude("travel", [], missing=["how the piece travels (boxed, bare, or made on site)"])
+        return conclude("travel", [], missing=[facts.TRAVELS.missing()])
     if going.made_on_site:
         return conclude(
             "travel", [], not_needed=phrase("Made where it stands: nothing travels but stems and buckets.")
         )
     journey = journey_of(build)
-    missing = []
-    if build.piece.vessel.mass_kg is None:
-        missing.append("the weight of the empty vessel")
-    if going.boxed and going.box_wall_m is None:
-        missing.append("how high the walls of its box are")
-    if not going.boxed and build.piece.vessel.foot_width_m is None:
-        missing.append("the width of the vessel's foot")
     support = None if going.apart else build.piece.support
-    if support is not None and support.foot_width_m is None:
-        missing.append("the width of the support's foot")
-    if support is not None and support.mass_kg is None:
-        missing.append("the weight of the support")
+    asked = (
+        (build.piece.vessel.mass_kg is None, facts.VESSEL_WEIGHT),
+        (going.boxed and going.box_wall_m is None, facts.BOX_WALL),
+        (not going.boxed and build.piece.vessel.foot_width_m is None, facts.VESSEL_FOOT),
+        (support is not None and support.foot_width_m is None, facts.SUPPORT_FOOT),
+        (support is not None and support.mass_kg is None, facts.SUPPORT_WEIGHT),
+    )
+    missing = [fact.missing() for absent, fact in asked if absent]
     if journey is None:
         return conclude("travel", [], missing=missing)
     findings = [] if going.water_level_m is None else [_slop(build, journey)]

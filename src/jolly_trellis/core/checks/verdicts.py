@@ -6,6 +6,7 @@ from typing import Literal
 
 from jolly_trellis.core.books.bodies import Case
 from jolly_trellis.core.books.figures import Figure, Shown, shown
+from jolly_trellis.core.missing import Missing, listed
 from jolly_trellis.core.plan.kinds import AnyPiece
 from jolly_trellis.core.quantities import Phrase, Quantity, phrase
 
@@ -125,7 +126,7 @@ class Verdict:
     reason: Phrase
     governing: Finding | None = None
     findings: tuple[Finding, ...] = ()
-    missing: tuple[str, ...] = ()
+    missing: tuple[Missing, ...] = ()
     figures: tuple[Figure, ...] = ()
     fixes: tuple[Fix, ...] = ()
     tried: tuple[Phrase, ...] = ()
@@ -140,7 +141,7 @@ def conclude(
     verb: Verb,
     findings: Sequence[Finding],
     *,
-    missing: Sequence[str] = (),
+    missing: Sequence[Missing] = (),
     figures: Sequence[Shown] = (),
     not_needed: Phrase | None = None,
 ) -> Verdict:
@@ -151,7 +152,7 @@ def conclude(
     """
     worst = max(findings, key=_badness, default=None)
     if missing and (worst is None or worst.utilisation <= 1.0):
-        reason = phrase("Cannot say until this is known: {missing}.", missing="; ".join(missing))
+        reason = phrase("Cannot say until this is known: {missing}.", missing=listed(missing))
         state: State = "cannot say"
         worst = None
     elif worst is not None:

@@ -8,6 +8,7 @@ from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, findi
 from jolly_trellis.core.materials.stems import cut_mass_kg, heavy_factor
 from jolly_trellis.core.mechanics.sized import WornOn
 from jolly_trellis.core.mechanics.worn import WIRE_HOLDS, WIRED_STEM
+from jolly_trellis.core.plan import facts
 from jolly_trellis.core.quantities import length, mass, phrase
 
 WEARS: dict[WornOn, Constant] = {
@@ -21,7 +22,7 @@ def judge_hold(build: Build) -> Verdict:
     """Hold: the heaviest head against what the thickest wire holds up."""
     lines = build.placement.stems.lines
     if not lines:
-        return conclude("hold", [], missing=["the recipe (add stems)"])
+        return conclude("hold", [], missing=[facts.RECIPE.missing()])
     thickest = max(WIRE_HOLDS)
     weights = [(cut_mass_kg(each, WIRED_STEM.value) * heavy_factor(each), each.name) for _, each, _, _ in lines]
     heaviest, name = max(weights)
@@ -41,7 +42,7 @@ def judge_lift(build: Build) -> Verdict:
     """Lift: what it weighs where it is worn, as planned and heavy."""
     worn = build.mechanic.worn
     if len(build.placement.stems) == 0 or not worn:
-        return conclude("lift", [], missing=["the recipe (add stems)"])
+        return conclude("lift", [], missing=[facts.RECIPE.missing()])
     cases: tuple[Case, ...] = ("typical", "heavy")
     return conclude("lift", [_weighs(build, case, worn) for case in cases], figures=[WEARS[worn]])
 

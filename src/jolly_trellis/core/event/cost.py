@@ -7,6 +7,7 @@ from typing import get_args
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.books.time import TimeBook
+from jolly_trellis.core.event import facts
 from jolly_trellis.core.event.buying import StemBuy
 from jolly_trellis.core.event.cost_parts import CostPart, Kind, Stores, goods, stem_parts, vessel_parts
 from jolly_trellis.core.event.hires import hire_cost, hired
@@ -17,6 +18,7 @@ from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.shelves import Shelves
 from jolly_trellis.core.event.wear import stem_uses
 from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.missing import Missing, once
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, phrase
 
@@ -51,7 +53,7 @@ class PieceCost:
     price: Decimal | None
     price_each: Decimal | None
     margin: Decimal | None
-    missing: tuple[str, ...]
+    missing: tuple[Missing, ...]
     parts: tuple[CostPart, ...]
 
 
@@ -100,7 +102,7 @@ class EventCost:
     price: Decimal | None
     tax: Decimal | None
     asked: Decimal | None
-    missing: tuple[str, ...]
+    missing: tuple[Missing, ...]
     unsaid: tuple[str, ...]
     bands: tuple[Band, ...] = ()
 
@@ -145,7 +147,7 @@ def cost_of(
     costs = [*(each.cost for each in rows), beside, *([None] if lacking else [])]
     price = _all([*(each.price for each in rows), *(each.price for each in lines), *([None] if lacking else [])])
     tax = None if price is None else to_cent(price * share(costing.tax))
-    missing = tuple(dict.fromkeys([*(words for row in rows for words in row.missing), *lacking]))
+    missing = once([*(each for row in rows for each in row.missing), *lacking])
     asked = None if price is None or tax is None else price + tax
     stems_cost = sum((each.stems for each in rows), NOTHING)
     return EventCost(
@@ -189,18 +191,18 @@ def _line(costing: Costing, name: str, of: Phrase, amount: Decimal) -> CostLine:
     return CostLine(name=name, of=of, amount=amount, overheads=overheads, cost=cost, price=price)
 
 
-def _beside(needs: Needs, job: Job, stores: Stores) -> tuple[list[_Sum], list[str]]:
+def _beside(needs: Needs, job: Job, stores: Stores) -> tuple[list[_Sum], list[Missing]]:
     """What the job costs beside its pieces: the vehicle, delivery, hires, what is for the whole event.
 
     Args:
         needs: those of the whole event only.
     """
     found = list(_ways(job.costing))
-    missing = []
-    for hire in job.hires:
+    missing: list[Missing] = []
+    for at, hire in enumerate(job.hires):
         cost = hire_cost(hire)
         if cost is None:
-            missing.append(f"what {hire.lender} asks for {hire.name}")
+            missing.append(facts.HIRE_PRICE.missing((at,), lender=hire.lender, name=hire.name))
             continue
         of = phrase("{n} at {each}, {lender}", n=hire.number, each=f"{hire.each}", lender=hire.lender)
         if hire.damage:
@@ -267,14 +269,14 @@ def _piece(
     work: Work,
     needs: Needs,
     own: dict[str, Decimal | None],
-    vessels: list[CostPart | str],
+    vessels: list[CostPart | Missing],
     stores: Stores,
     minutes: int,
     rate_per_h: Decimal | None,
 ) -> PieceCost:
     names = {key: stores.varieties[key].name for key in own}
-    missing = [f"the price of {names[key]}" for key, cents in own.items() if cents is None]
-    missing += [each for each in vessels if isinstance(each, str)]
+    missing = [facts.PRICE.missing(("variety", key), name=names[key]) for key, cents in own.items() if cents is None]
+    missing += [each for each in vessels if isinstance(each, Missing)]
     of_goods, lacking = goods(needs, stores)
     parts = [
         *stem_parts(needs, own, names),
@@ -284,12 +286,12 @@ def _piece(
     missing += lacking
     labour = None if rate_per_h is None else to_cent(rate_per_h * minutes / 60)
     if labour is None:
-        missing.append("what an hour of work costs")
+        missing.append(facts.HOUR_PRICE.missing())
     else:
         of = phrase("{n} min at {rate} an hour", n=minutes, rate=f"{to_cent(rate_per_h or NOTHING)}")
         parts.append(CostPart(kind="labour", name="work", of=of, amount=labour))
     if work.report is None:
-        missing.append(f"how “{name_of(work)}” is made: it could not be worked out")
+        missing.append(facts.NOT_WORKED_OUT.missing(name=name_of(work)))
     by_kind = {kind: sum((each.amount for each in parts if each.kind == kind), NOTHING) for kind in get_args(Kind)}
     material = sum((amount for kind, amount in by_kind.items() if kind != "labour"), NOTHING)
     costing = stores.costing
@@ -317,7 +319,7 @@ def _piece(
         price=price,
         price_each=each,
         margin=None if price is None or cost is None else price - cost,
-        missing=tuple(dict.fromkeys(missing)),
+        missing=once(missing),
         parts=tuple(parts),
     )
 

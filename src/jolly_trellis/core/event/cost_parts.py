@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 from typing import Literal
 
+from jolly_trellis.core.event import facts
 from jolly_trellis.core.event.job import Costing
 from jolly_trellis.core.event.money import money, share, to_cent
 from jolly_trellis.core.event.needs import LengthNeed, Needs, SheetNeed
@@ -12,6 +13,7 @@ from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.shelves import Shelves
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.supplies import Supply
+from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.quantities import Phrase, Quantity, count, length, mass, phrase
 
 Kind = Literal["stems", "mechanics", "vessels", "consumables", "labour"]
@@ -50,8 +52,8 @@ def stem_parts(needs: Needs, own: Mapping[str, Decimal | None], names: Mapping[s
             yield CostPart(kind="stems", name=names[key], of=of, amount=cents)
 
 
-def vessel_parts(needs: Needs, shelves: Shelves, left: dict[str, int]) -> Iterator[CostPart | str]:
-    """One use of each vessel and stand of a piece, or the name of what has no price.
+def vessel_parts(needs: Needs, shelves: Shelves, left: dict[str, int]) -> Iterator[CostPart | Missing]:
+    """One use of each vessel and stand of a piece, or the price that is missing.
 
     Args:
         left: how many of each are hired and not used for a piece yet; hired ones are taken first.
@@ -68,7 +70,7 @@ def vessel_parts(needs: Needs, shelves: Shelves, left: dict[str, int]) -> Iterat
         kept = (shelves.vessels if need.kind == "vessel" else shelves.stands).get(need.name)
         one = None if kept is None else kept.use_cost()
         if kept is None or one is None:
-            yield f"the price of {need.name}"
+            yield facts.PRICE.missing((need.kind, need.name), name=need.name)
             continue
         each = to_cent(one)
         of = phrase(
@@ -81,14 +83,15 @@ def _uses(costing: Costing, lasts: int) -> int:
     return lasts if costing.uses is None or lasts == 1 else costing.uses
 
 
-def goods(needs: Needs, stores: Stores) -> tuple[list[CostPart], list[str]]:
+def goods(needs: Needs, stores: Stores) -> tuple[list[CostPart], list[Missing]]:
     """Netting, frogs and whatever lasts, price ÷ uses; what is used up, spares in; and what has no price."""
     found: list[CostPart] = []
-    missing: list[str] = []
+    missing: list[Missing] = []
     for need in _all_sheets(needs):
         net = stores.larder.nettings.get(need.netting)
         if net is None or net.price is None:
-            missing.append(f"the price of {net.name if net is not None else need.netting}")
+            name = net.name if net is not None else need.netting
+            missing.append(facts.PRICE.missing(("netting", need.netting), name=name))
             continue
         metres = need.sheet.width_m * need.sheet.length_m * need.quantity / net.roll_width_m
         uses = _uses(stores.costing, need.uses)
@@ -99,7 +102,8 @@ def goods(needs: Needs, stores: Stores) -> tuple[list[CostPart], list[str]]:
     for frog_need in needs.frogs:
         frog = stores.shelves.frogs.get(frog_need.frog)
         if frog is None or frog.price is None:
-            missing.append(f"the price of {frog.name if frog is not None else frog_need.frog}")
+            name = frog.name if frog is not None else frog_need.frog
+            missing.append(facts.PRICE.missing(("frog", frog_need.frog), name=name))
             continue
         uses, number = _uses(stores.costing, frog_need.uses), frog_need.quantity
         each = to_cent(money(frog.price) / uses)
@@ -114,7 +118,8 @@ def goods(needs: Needs, stores: Stores) -> tuple[list[CostPart], list[str]]:
     for (key, lasts), amount_of in _supply_amounts(needs).items():
         supply = stores.larder.supplies.get(key)
         if supply is None or supply.price is None:
-            missing.append(f"the price of {supply.name if supply is not None else key}")
+            name = supply.name if supply is not None else key
+            missing.append(facts.PRICE.missing(("supply", key), name=name))
             continue
         uses = _uses(stores.costing, lasts)
         found.append(_supply_part(supply, amount_of, uses, lasts))

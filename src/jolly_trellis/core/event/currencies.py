@@ -3,13 +3,13 @@
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import replace
 
+from jolly_trellis.core.event import facts
 from jolly_trellis.core.event.cost import EventCost, PieceCost
 from jolly_trellis.core.event.roll_problems import Larder
 from jolly_trellis.core.event.shelves import Shelves
 from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.missing import Missing, once
 from jolly_trellis.core.quantities import Phrase, phrase
-
-_A_PRICE = "the price of "
 
 
 def larder_unpriced(larder: Larder) -> Larder:
@@ -63,9 +63,9 @@ def said_once(cost: EventCost, prices_in: str) -> EventCost:
         prices_in: the currency that prices of the stores are in.
     """
 
-    def short(missing: Iterable[str]) -> tuple[str, ...]:
-        words = f"the prices of the stores in {cost.currency}: they are in {prices_in}"
-        return tuple(dict.fromkeys(words if each.startswith(_A_PRICE) else each for each in missing))
+    def short(missing: Iterable[Missing]) -> tuple[Missing, ...]:
+        all_of_them = facts.PRICES_IN.missing(asked=cost.currency, kept=prices_in)
+        return once(all_of_them if each.key == facts.PRICE.key else each for each in missing)
 
     def piece(row: PieceCost) -> PieceCost:
         return replace(row, missing=short(row.missing))

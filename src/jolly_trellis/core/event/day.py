@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 
 from jolly_trellis.core.books.time import Task, TimeBook
 from jolly_trellis.core.checks.drink_own import LARGER_TUBE
+from jolly_trellis.core.event import facts
 from jolly_trellis.core.event.breaches import Breach
 from jolly_trellis.core.event.buying import StemBuy, buy_stems
 from jolly_trellis.core.event.enough import Lack, lack_of
@@ -18,6 +19,7 @@ from jolly_trellis.core.event.schedule import EFFORT, Progress, RunSheet, Timed,
 from jolly_trellis.core.event.task import back
 from jolly_trellis.core.event.tasks import time_book
 from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.plan.piece import StemTube
 from jolly_trellis.core.quantities import Phrase, duration, joined, phrase
 
@@ -46,7 +48,7 @@ class Day:
     timed: tuple[Timed, ...]
     conflicts: tuple[Conflict, ...]
     lives: tuple[Life, ...]
-    missing: tuple[str, ...]
+    missing: tuple[Missing, ...]
     breaches: tuple[Breach, ...] = ()
     extra_hands: int = 0
     weight_unknown: tuple[str, ...] = ()
@@ -167,17 +169,17 @@ def _unmet_lock(lock: Lock, stands: Timed | None, trial: Trial) -> Conflict:
     return Conflict(tasks=(key_now(lock.task),), say=say, remedies=(unlock_remedy(lock, name, trial),))
 
 
-def _missing(job: Job) -> tuple[str, ...]:
-    facts = (
-        (job.filled_at is None, "when the water goes in"),
-        (job.ends_at is None, "when the event ends"),
-        (job.travel_h is None, "how long the drive takes"),
-        (job.access_at is None, "when the place opens to the crew"),
-        (not job.crew, "who works (one pair of hands is taken)"),
-        (job.air is None, "the air of the place"),
-        (job.workshop is None, "the air of the workshop"),
+def _missing(job: Job) -> tuple[Missing, ...]:
+    asked = (
+        (job.filled_at is None, facts.FILLED),
+        (job.ends_at is None, facts.ENDS),
+        (job.travel_h is None, facts.DRIVE),
+        (job.access_at is None, facts.ACCESS),
+        (not job.crew, facts.CREW),
+        (job.air is None, facts.PLACE_AIR),
+        (job.workshop is None, facts.WORKSHOP_AIR),
     )
-    return tuple(words for absent, words in facts if absent)
+    return tuple(fact.missing() for absent, fact in asked if absent)
 
 
 def too_narrow(book: TimeBook) -> frozenset[str]:

@@ -9,6 +9,7 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.cost import EventCost
 from jolly_trellis.core.event.job import Quote, QuoteLine
 from jolly_trellis.core.event.money import NOTHING
+from jolly_trellis.core.missing import listed
 from jolly_trellis.core.quantities import phrase
 
 
@@ -44,7 +45,7 @@ def quote_of(cost: EventCost, today: date) -> Quote:
     if cost.price is None or cost.tax is None or cost.asked is None:
         raise InvalidMeasure(
             path="quote",
-            message=phrase("There is no price to accept yet: {missing}.", missing="; ".join(cost.missing[:3])),
+            message=phrase("There is no price to accept yet: {missing}.", missing=listed(cost.missing[:3])),
             limit=phrase("Settle what is not known first."),
         )
     lines = [

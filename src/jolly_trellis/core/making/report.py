@@ -17,6 +17,7 @@ from jolly_trellis.core.checks.verdicts import Finding, Fix, State, Verdict, con
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.making.pull_list import PullLine, pull_list
 from jolly_trellis.core.making.shares import Shares, shares_of
+from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.plan.piece import Conditions, Piece, StemRef
 from jolly_trellis.core.quantities import Phrase, count, level_least, mass, moment, phrase
 from jolly_trellis.core.units import round_up
@@ -173,7 +174,7 @@ def _making_of(piece: Piece, conditions: Conditions, with_fixes: bool) -> Making
     )
 
 
-def _without_balance(made: Build, work: Work, order: Order, left: int, unknown: list[str]) -> MakingReport:
+def _without_balance(made: Build, work: Work, order: Order, left: int, unknown: list[Missing]) -> MakingReport:
     """The order, its gates and what to pull, of a piece whose balance nobody can know yet."""
     making, on_ledge = made.piece.making, made.piece.setting.where == "ledge"
     verdict = conclude("stand", [], missing=unknown)

@@ -5,7 +5,9 @@ from collections.abc import Iterable
 import numpy as np
 
 from jolly_trellis.core.checks.verdicts import Finding, finding
+from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.quantities import phrase, pull
+from jolly_trellis.core.rigging import facts
 from jolly_trellis.core.rigging.rig import BeamLoad, Rig
 from jolly_trellis.core.rigging.states import PointState
 
@@ -26,16 +28,16 @@ def pull_on_n(rig: Rig, points: Iterable[PointState], beam: str) -> float:
     return float(np.linalg.norm(np.sum(here, axis=0), axis=1).max())
 
 
-def beam_findings(rig: Rig, points: tuple[PointState, ...]) -> tuple[list[Finding], list[str]]:
-    """Every beam against its rating, with what else hangs on it that day; what is missing, in words."""
+def beam_findings(rig: Rig, points: tuple[PointState, ...]) -> tuple[list[Finding], list[Missing]]:
+    """Every beam against its rating, with what else hangs on it that day; what is missing."""
     known = {each.name: each for each in rig.beams}
     found, missing = [], []
     for name in beams_of(rig):
         load = known.get(name, BeamLoad(name=name))
         if load.unknown:
-            missing.append(f"what {', '.join(load.unknown)} hangs on {name} with, which could not be worked out")
+            missing.append(facts.BEAM_OTHERS.missing(others=", ".join(load.unknown), beam=name))
         if load.rating_n is None:
-            missing.append(f"what {name} may carry in all, who states it and when")
+            missing.append(facts.BEAM_RATING.missing((name,), beam=name))
             continue
         own = pull_on_n(rig, points, name)
         value, limit = pull(own + load.others_n), pull(load.rating_n)

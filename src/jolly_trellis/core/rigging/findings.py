@@ -8,20 +8,21 @@ from jolly_trellis.core.building.spills import chain_strength_n
 from jolly_trellis.core.checks.verdicts import Finding, finding
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.missing import Fact, Missing
 from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.provenance import FROM_MEMORY
 from jolly_trellis.core.quantities import Phrase, angle, count, duration, length, mass, phrase, pull
+from jolly_trellis.core.rigging import facts, mounts
 from jolly_trellis.core.rigging import lines as line_rules
-from jolly_trellis.core.rigging import mounts
 from jolly_trellis.core.rigging.beams import beam_findings
 from jolly_trellis.core.rigging.clearances import clearances
 from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.hung_wind import HungWind, wind_findings
-from jolly_trellis.core.rigging.lines import LINES
+from jolly_trellis.core.rigging.lines import LINES, LineSpec
 from jolly_trellis.core.rigging.loads import TakeOff
 from jolly_trellis.core.rigging.rig import HangPoint, Rig
 from jolly_trellis.core.rigging.states import LineState, PointState, name_of, rating_of
-from jolly_trellis.core.stems.tubes import cap_asked
+from jolly_trellis.core.stems.tubes import caps_asked
 
 ANGLE_LEAST = rule("Angle of a line to the horizontal, least", "angle", math.radians(30), FROM_MEMORY, cautious="up")
 OFF_RATING = rule("A pull this far off the stated direction has no rating", "angle", math.radians(15), cautious="down")
@@ -57,12 +58,12 @@ class Worked:
     wind: HungWind | None = None
 
 
-def findings_of(rig: Rig, worked: Worked, conditions: Conditions) -> tuple[list[Finding], list[str]]:
+def findings_of(rig: Rig, worked: Worked, conditions: Conditions) -> tuple[list[Finding], list[Missing]]:
     """Everything that is found, and the facts that are missing."""
     findings = [each for line in worked.lines for each in _line_findings(line)]
-    missing: list[str] = []
-    for point, state in zip(rig.points, worked.points, strict=True):
-        found, lacks = _point(rig, point, state, 0.0 if worked.wind is None else worked.wind.swing_rad)
+    missing: list[Missing] = []
+    for at, state in enumerate(worked.points):
+        found, lacks = _point(rig, at, state, 0.0 if worked.wind is None else worked.wind.swing_rad)
         findings += found
         missing += lacks
     for found, lacks in (_bond(rig, worked.weighed), _creep(rig, conditions)):
@@ -84,41 +85,41 @@ def findings_of(rig: Rig, worked: Worked, conditions: Conditions) -> tuple[list[
     missing += lacks
     findings += mounts.stands(rig, worked.at_m, worked.weighed.typical_kg, worked.thick_m, worked.wide_m)
     missing += mounts.missing(rig) + mounts.untied(rig)
-    for line in rig.recipe:
-        variety = conditions.varieties.get(line.variety)
-        asked = None if variety is None else cap_asked(line, variety)
-        missing += [] if asked is None else [asked]
+    missing += caps_asked(rig.recipe, conditions.varieties, path="recipe")
     if worked.chain_n > 0:
         findings.append(_chain(rig, worked))
     return findings, missing
 
 
-def _point(rig: Rig, point: HangPoint, state: PointState, swing_rad: float) -> tuple[list[Finding], list[str]]:
+def _point(rig: Rig, at: int, state: PointState, swing_rad: float) -> tuple[list[Finding], list[Missing]]:
     """A hang point against what was stated of it, pulled as far off as wind swings the work."""
+    point = rig.points[at]
     if state.pull_n <= 0:
         return [], []
     if rig.over_people and POINTS[point.kind].stuck:
         return [_never(point)], []
     if POINTS[point.kind].part and not point.made_for:
-        return [], [f"what {point.name} was made for"]
+        return [], [facts.POINT_MADE_FOR.missing((at,), point=point.name)]
     rating = rating_of(point)
     if rating is None and mounts.answers_for_its_points(rig):
         return [], []
     if rating is None:
-        return [], [f"what {point.name} may carry, and who states it"]
+        return [], [facts.POINT_RATING.missing((at,), point=point.name)]
     lacks = []
     within = OFF_RATING.value if point.rated_within_rad is None else point.rated_within_rad
     off_rad = max(state.off_rad, swing_rad)
     if off_rad > within + 1e-9:
-        way = "its wall" if POINTS[point.kind].in_wall else "straight down"
-        off = f"{math.degrees(off_rad):.0f}° off {way}" + (", as wind swings it" if swing_rad >= off_rad else "")
-        lacks.append(f"what {point.name} may carry when pulled {off}")
+        swung, in_wall = swing_rad >= off_rad, POINTS[point.kind].in_wall
+        asked = facts.POINT_OFF_WALL if in_wall else facts.POINT_OFF_PLUMB
+        if swung:
+            asked = facts.POINT_SWUNG_WALL if in_wall else facts.POINT_SWUNG
+        lacks.append(asked.missing((at,), point=point.name, off=f"{math.degrees(off_rad):.0f}°"))
     found = [_point_finding(point, state, rating)]
     if POINTS[point.kind].in_wall:
         if rig.mount is None or rig.mount.kind != "wall":
-            lacks.append(f"how far the work stands out from the wall that {point.name} is in")
+            lacks.append(facts.STANDS_OUT.missing(point=point.name))
         elif not point.pull_out_n:
-            lacks.append(f"what {point.name} bears straight out of the wall")
+            lacks.append(facts.POINT_PULL_OUT.missing((at,), point=point.name))
         else:
             both = mounts.screw(point, rig.mount, state.pulls_n)
             found += [both] if both is not None else []
@@ -176,12 +177,12 @@ def _hooks(weighed: TakeOff) -> list[Finding]:
                     tight_from=1.01)]  # fmt: skip
 
 
-def _unmarked(rig: Rig) -> list[str]:
+def _unmarked(rig: Rig) -> list[Missing]:
     """Hardware in the path of a line whose marking nobody has read."""
     return [
-        f"what working load the {each.kind} in {name_of(rig, line)} is marked with"
-        for line in rig.lines
-        for each in line.hardware
+        facts.HARDWARE_MARK.missing((at, nth), kind=each.kind, line=name_of(rig, line))
+        for at, line in enumerate(rig.lines)
+        for nth, each in enumerate(line.hardware)
         if each.wll_n is None
     ]
 
@@ -205,12 +206,11 @@ def _refused(check: str, reason: Phrase) -> Finding:
     )
 
 
-def _bond(rig: Rig, weighed: TakeOff) -> tuple[list[Finding], list[str]]:
+def _bond(rig: Rig, weighed: TakeOff) -> tuple[list[Finding], list[Missing]]:
     """The second bond: steel of 1.5 mm or more, ten times the weight, nearly tight, to a point of its own."""
     if rig.bond is None:
         needed = rig.over_people and not rig.is_tied and not rig.lies
-        words = "the second bond: its own steel line to its own hang point, should everything else let go"
-        return [], [words] if needed else []
+        return [], [facts.BOND.missing()] if needed else []
     spec, weight = rig.bond.spec, weighed.heavy_kg * GRAVITY_M_S2
     keeps = pull(line_rules.breaking_n(spec) * line_rules.efficiency(spec))
     needs = pull(BOND_FACTOR.value * weight)
@@ -245,11 +245,11 @@ def _bond(rig: Rig, weighed: TakeOff) -> tuple[list[Finding], list[str]]:
     return [*found, *point_found], lacks
 
 
-def _bond_point(rig: Rig, weight: float) -> tuple[list[Finding], list[str]]:
+def _bond_point(rig: Rig, weight: float) -> tuple[list[Finding], list[Missing]]:
     """Where the second bond leads: to a point that nothing else hangs on, rated for what comes down on it."""
     at = None if rig.bond is None else rig.bond.point
     if at is None:
-        return [], ["which hang point of its own the second bond leads to"]
+        return [], [facts.BOND_LEADS_TO.missing()]
     point = rig.points[at]
     if any(line.point == at for line in rig.lines):
         words = "The second bond leads to {point}, where a line hangs too: should that let go, so does the bond."
@@ -258,7 +258,7 @@ def _bond_point(rig: Rig, weight: float) -> tuple[list[Finding], list[str]]:
         return [_never(point)], []
     rating = rating_of(point)
     if rating is None:
-        return [], [f"what {point.name} may carry, where the second bond leads, and who states it"]
+        return [], [facts.BOND_POINT_RATING.missing((at,), point=point.name)]
     value, limit = pull(BOND_POINT.value * weight), pull(rating)
     reason = phrase(
         "Should it fall on its bond, {point} is counted with {v}; {stated_by} rates it at {limit}.",
@@ -289,12 +289,12 @@ def _only(rig: Rig) -> list[Finding]:
     return found
 
 
-def _creep(rig: Rig, conditions: Conditions) -> tuple[list[Finding], list[str]]:
+def _creep(rig: Rig, conditions: Conditions) -> tuple[list[Finding], list[Missing]]:
     """Monofilament creeps: how long it hangs on it."""
     if not any(LINES[line.spec.kind].creeps for line in rig.lines):
         return [], []
     if conditions.filled_at is None or conditions.ends_at is None:
-        return [], ["how long it hangs on monofilament, which creeps: when it goes up, and when the event ends"]
+        return [], [facts.HANGS_FOR.missing()]
     hours = duration((conditions.ends_at - conditions.filled_at).total_seconds() / 3600)
     limit = CREEPS_AFTER.quantity
     reason = phrase("It hangs {h} on monofilament, which creeps; {limit} at most.", h=hours, limit=limit)
@@ -302,15 +302,16 @@ def _creep(rig: Rig, conditions: Conditions) -> tuple[list[Finding], list[str]]:
                     reason=reason, tight_from=1.01)], []  # fmt: skip
 
 
-def _unfit(rig: Rig) -> list[str]:
+def _unfit(rig: Rig) -> list[Missing]:
     """Lines made off with what does not belong to their kind: nothing is known of what that keeps."""
-    names = [(name_of(rig, line), line.spec) for line in rig.lines]
-    names += [("the second bond", rig.bond.spec)] if rig.bond is not None else []
-    names += [("the cord through it", rig.armature.carrier)] if rig.armature.carrier is not None else []
+    ends: list[tuple[Fact, tuple[int, ...], str, LineSpec]]
+    ends = [(facts.LINE_ENDS, (at,), name_of(rig, line), line.spec) for at, line in enumerate(rig.lines)]
+    ends += [(facts.BOND_ENDS, (), "the second bond", rig.bond.spec)] if rig.bond is not None else []
+    carrier = rig.armature.carrier
+    ends += [(facts.CORD_ENDS, (), "the cord through it", carrier)] if carrier is not None else []
     return [
-        f"what {name} keeps at its ends: a {spec.fitting} does not belong in {spec.kind}; "
-        f"take {line_rules.remedy_words(spec)}"
-        for name, spec in names
+        fact.missing(at, line=name, fitting=str(spec.fitting), kind=spec.kind, remedy=line_rules.remedy_words(spec))
+        for fact, at, name, spec in ends
         if not spec.fits
     ]
 

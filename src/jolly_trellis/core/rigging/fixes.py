@@ -9,8 +9,8 @@ from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.quantities import Phrase, count, length, mass, phrase
+from jolly_trellis.core.rigging import facts, mounts
 from jolly_trellis.core.rigging import lines as line_rules
-from jolly_trellis.core.rigging import mounts
 from jolly_trellis.core.rigging.armatures import strip_width_m
 from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.clearances import TABLE, WALKWAY
@@ -23,6 +23,7 @@ from jolly_trellis.core.stems.shades import with_count
 
 _ORDER: tuple[State, ...] = ("fails", "cannot say", "tight", "holds")
 _ROOM = 0.8
+_OFF_PLUMB = (facts.POINT_OFF_PLUMB.key, facts.POINT_SWUNG.key)
 _ROUNDS = 4
 _RAISE_STEP_M = 0.05
 _SHORTEST_STEM_M = 0.10
@@ -205,8 +206,8 @@ def _plumb(rig: Rig, report: RigReport) -> Iterator[Candidate]:
             continue
         flat = any(f.check == "line angle" and f.utilisation > 1 and state.name in f.reason.text
                    for f in report.verdict.findings)  # fmt: skip
-        off = any(rig.points[line.point].name in words and "off straight down" in words
-                  for words in report.verdict.missing)  # fmt: skip
+        asked = f"points.{line.point}.rated_within_rad"
+        off = any(each.path == asked and each.key in _OFF_PLUMB for each in report.verdict.missing)
         alone = sum(each.point == line.point for each in rig.lines) == 1
         if (flat or off) and alone:
             moves[line.point] = line.attachment

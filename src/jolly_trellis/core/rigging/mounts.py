@@ -19,8 +19,10 @@ from jolly_trellis.core.checks.verdicts import Finding, finding
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.mechanics.fit import PUTTY_PULL
+from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.provenance import FROM_MEMORY, Provenance
 from jolly_trellis.core.quantities import count, length, moment, phrase, pull, ratio
+from jolly_trellis.core.rigging import facts
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.lines import LINES
@@ -326,24 +328,21 @@ def screw(point: HangPoint, mount: Mount, pulls: tuple[Place, ...]) -> Finding |
     )
 
 
-def missing(rig: Rig) -> list[str]:
+def missing(rig: Rig) -> list[Missing]:
     """Facts of what it is mounted on that nobody has given."""
-    mount, lacks = rig.mount, []
+    mount = rig.mount
     if mount is None:
         return []
-    if mount.kind != "wall" and not mount.width_m > 0:
-        lacks.append(f"how far across the {mount.kind} is, as bands and ties go round it")
-    if mount.kind in ("frame", "stand"):
-        if mount.mass_kg is None:
-            lacks.append(f"what the {mount.kind} weighs")
-        if not (mount.foot_width_m > 0 and mount.foot_depth_m > 0):
-            lacks.append(f"how wide and deep the {mount.kind} stands")
-        if not mount.tied_to and (mount.foot_material is None or mount.surface is None):
-            words = f"what the {mount.kind}'s feet are of and stand on, or what it is guyed to, as it may slide"
-            lacks.append(words)
-    if mount.kind == "wall" and not (mount.arm_m > 0 and mount.bears_below_m > 0):
-        lacks.append("how far its middle stands out from the wall, and how far under its screws it leans on it")
-    return lacks
+    frame = mount.kind in ("frame", "stand")
+    still = mount.tied_to or not (mount.foot_material is None or mount.surface is None)
+    asked = (
+        (mount.kind != "wall" and not mount.width_m > 0, facts.MOUNT_ACROSS),
+        (frame and mount.mass_kg is None, facts.MOUNT_WEIGHT),
+        (frame and not (mount.foot_width_m > 0 and mount.foot_depth_m > 0), facts.MOUNT_FEET),
+        (frame and not still, facts.MOUNT_SLIDES),
+        (mount.kind == "wall" and not (mount.arm_m > 0 and mount.bears_below_m > 0), facts.LEANS),
+    )
+    return [fact.missing(mount=mount.kind) for absent, fact in asked if absent]
 
 
 def _unmeasured(mount: Mount) -> bool:
@@ -356,7 +355,7 @@ def answers_for_its_points(rig: Rig) -> bool:
     return rig.is_tied and rig.mount is not None and rig.mount.kind in ("frame", "stand")
 
 
-def own_load(rig: Rig, load_n: float) -> tuple[list[Finding], list[str]]:
+def own_load(rig: Rig, load_n: float) -> tuple[list[Finding], list[Missing]]:
     """The load of a frame or stand of one's own, as its maker states or a trial has shown, against what is counted.
 
     A trial must have borne 1.5 times the counted load. Over people a competent person signs for it. Where every point
@@ -373,7 +372,7 @@ def own_load(rig: Rig, load_n: float) -> tuple[list[Finding], list[str]]:
     if mount.load_kg is None:
         if all(rating_of(each) is not None for each in rig.points):
             return [], []
-        return [], [f"what the {mount.kind} may carry: as its maker states, or as a trial has shown, for all of it"]
+        return [], [facts.MOUNT_LOAD.missing(mount=mount.kind)]
     stated = pull(mount.load_kg * GRAVITY_M_S2)
     if mount.load_from == "trial":
         words = "In its trial the {mount} bore {limit}; it must have borne {v}, {times} the counted load."
@@ -387,18 +386,18 @@ def own_load(rig: Rig, load_n: float) -> tuple[list[Finding], list[str]]:
     )
     lacks = []
     if not mount.load_by or not mount.load_on:
-        lacks.append(f"who states what the {mount.kind} may carry, and when")
+        lacks.append(facts.MOUNT_LOAD_BY.missing(mount=mount.kind))
     if rig.over_people and not mount.signed_by:
-        lacks.append(f"which competent person signs for the {mount.kind}, as people can be under or beside it")
+        lacks.append(facts.MOUNT_SIGNED.missing(mount=mount.kind))
     return [found], lacks
 
 
-def untied(rig: Rig) -> list[str]:
-    """Over people a free-standing frame is guyed or tied to something fixed; what is missing, in words."""
+def untied(rig: Rig) -> list[Missing]:
+    """Over people a free-standing frame is guyed or tied to something fixed: what that is, where nobody says."""
     mount = rig.mount
     if mount is None or mount.kind not in ("frame", "stand") or not rig.over_people or mount.tied_to:
         return []
-    return [f"what fixed thing the {mount.kind} is guyed or tied to, as people can be under or beside it"]
+    return [facts.MOUNT_TIED.missing(mount=mount.kind)]
 
 
 def figures(rig: Rig) -> list[Shown]:

@@ -1,12 +1,15 @@
 """Stem tubes and wet wraps: how much water a stem can really reach, and for how long."""
 
 import math
+from collections.abc import Iterator, Mapping
 
 import numpy as np
 
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.missing import Missing
+from jolly_trellis.core.plan import facts
 from jolly_trellis.core.plan.piece import RecipeLine, StemTube
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
@@ -143,10 +146,16 @@ def hours_of_water(usable: float, draw_ml_h: float) -> float:
     return usable / max(draw_ml_h, 1e-9)
 
 
-def cap_asked(line: RecipeLine, variety: Variety) -> str | None:
-    """What is to be asked of a line's tubes, in words: from 45° over, whether their caps seal; None for nothing."""
+def caps_unsure(line: RecipeLine) -> bool:
+    """Whether tubes lean so far, from 45°, that all hangs on whether their caps seal, and nobody says they do."""
     tube = line.tube or StemTube()
-    if line.water != "tube" or tube.cap_seals or tube.tilt_rad < CAP_ASKED_FROM.value - 1e-9:
-        return None
-    lies = "turned down" if tube.tilt_rad > math.pi / 2 + 1e-9 else "leaned over"
-    return f"whether the caps of the {variety.name}'s tubes seal when {lies}"
+    return line.water == "tube" and not tube.cap_seals and tube.tilt_rad >= CAP_ASKED_FROM.value - 1e-9
+
+
+def caps_asked(recipe: tuple[RecipeLine, ...], varieties: Mapping[str, Variety], *, path: str) -> Iterator[Missing]:
+    """What is to be asked of the tubes of a recipe; `path` is where it stands in the plan."""
+    for at, line in enumerate(recipe):
+        if caps_unsure(line) and line.variety in varieties:
+            turned = (line.tube or StemTube()).tilt_rad > math.pi / 2 + 1e-9
+            fact = facts.CAPS_TURNED if turned else facts.CAPS_LEANED
+            yield fact.missing((path, at), variety=varieties[line.variety].name)

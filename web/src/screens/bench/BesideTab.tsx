@@ -355,6 +355,26 @@ function Companions({ piece, stock, problem, onCommit }: Omit<Props, "report">) 
               width_m !== null && put(index, { envelope: { ...each.envelope, width_m, depth_m: width_m } })
             }
           />
+          <QuantityField
+            label="It weighs, empty"
+            kind="mass"
+            optional
+            placeholder="not weighed"
+            value={each.vessel.mass_kg}
+            path={`companions.${index}.vessel.mass_kg`}
+            problem={problem}
+            onCommit={(mass_kg) => put(index, { vessel: { ...each.vessel, mass_kg } })}
+          />
+          <QuantityField
+            label="Its foot, across"
+            kind="length"
+            optional
+            placeholder="not measured"
+            value={each.vessel.foot_width_m}
+            path={`companions.${index}.vessel.foot_width_m`}
+            problem={problem}
+            onCommit={(foot_width_m) => put(index, { vessel: { ...each.vessel, foot_width_m } })}
+          />
           <div className="col-span-4">
             <RecipeRows
               recipe={each.recipe}

@@ -7,7 +7,7 @@ import { SEVERITY, STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
 import { Term } from "../../ui/Term";
 import { render, textOf } from "../../units/text";
-import { inOrder, whereOf } from "./missing";
+import { ORDER, tabOf } from "./tabOf";
 
 type Props = { report: Report; onFix: (verb: string, key: string) => void; busy: boolean };
 
@@ -25,16 +25,9 @@ export const Ladder = memo(function Ladder({ report, onFix, busy }: Props) {
   const worst = report.verdicts.reduce((a, b) => (rank(b) > rank(a) ? b : a));
   const [chosen, setChosen] = useState<string | null>(null);
   const open = chosen ?? worst.verb;
-  const beside = report.companions.map((each) => each.name);
   return (
     <section aria-label="Verdicts" className="p-3">
-      <MissingFacts
-        facts={inOrder(
-          report.verdicts.flatMap((each) => each.missing),
-          beside,
-        )}
-        whereOf={(fact) => whereOf(fact, beside)}
-      />
+      <MissingFacts facts={report.verdicts.flatMap((each) => each.missing)} tabOf={tabOf} order={ORDER} />
       <ol className="m-0 list-none p-0">
         {report.verdicts.map((verdict) => (
           <Rung

@@ -90,7 +90,11 @@ export function LineDetails({ name, line, index, piece, report, problem, onLine,
         onCommit={(site) => onLine({ ...line, on_site: site === "yes" })}
       />
       {line.water === "tube" && tube && (
-        <TubeFields tube={tube} onTube={(next) => onLine({ ...line, tube: next })} />
+        <TubeFields
+          tube={tube}
+          path={`recipe.${index}.tube`}
+          onTube={(next) => onLine({ ...line, tube: next })}
+        />
       )}
       {line.water === "vessel" && (
         <Choice

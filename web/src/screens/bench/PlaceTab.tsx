@@ -158,6 +158,7 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
         />
         <Choice
           label="Who looks"
+          path="setting.people"
           value={looks}
           options={LOOK}
           onCommit={(who) =>
@@ -212,6 +213,7 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
         <h2 className="col-span-3 m-0 text-base">How it gets there</h2>
         <Choice
           label="Travels"
+          path="transport"
           value={how}
           options={HOW}
           onCommit={(next) =>

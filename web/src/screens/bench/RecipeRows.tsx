@@ -68,6 +68,7 @@ export function RecipeRows({ recipe, path, stock, problem, onCommit, open, onOpe
           <li
             // biome-ignore lint/suspicious/noArrayIndexKey: a recipe may name one variety twice; its place is its name
             key={`${index}-${line.variety}`}
+            data-path={`${path}.${index}`}
             className="flex flex-wrap items-center gap-1.5 max-md:border-b max-md:border-line/60 max-md:pb-2"
           >
             <span
@@ -110,6 +111,7 @@ export function RecipeRows({ recipe, path, stock, problem, onCommit, open, onOpe
               <Button
                 look="quiet"
                 className="w-11 flex-none px-0"
+                data-unfolds
                 aria-expanded={open === index}
                 onClick={() => onOpen(open === index ? null : index)}
               >
@@ -134,6 +136,7 @@ export function RecipeRows({ recipe, path, stock, problem, onCommit, open, onOpe
         ))}
       </ul>
       <NewLine
+        path={path}
         first={recipe.length === 0}
         names={names}
         stock={stock}
@@ -144,6 +147,7 @@ export function RecipeRows({ recipe, path, stock, problem, onCommit, open, onOpe
 }
 
 type NewProps = {
+  path: string;
   first: boolean;
   names: string;
   stock: Stock;
@@ -151,7 +155,7 @@ type NewProps = {
 };
 
 /** A line to come: written once it is named, as "12 ranunculus"; nothing is guessed. */
-function NewLine({ first, names, stock, onAdd }: NewProps) {
+function NewLine({ path, first, names, stock, onAdd }: NewProps) {
   const [text, setText] = useState("");
   const [role, setRole] = useState<Role>(first ? "margin" : "filler");
   const [said, setSaid] = useState<string | null>(null);
@@ -212,6 +216,7 @@ function NewLine({ first, names, stock, onAdd }: NewProps) {
         </label>
         <input
           id={id}
+          data-path={path}
           list={names}
           autoComplete="off"
           placeholder="12 ranunculus"

@@ -1,4 +1,4 @@
-import type { Piece, Problem, Stock, Support } from "../../api/types";
+import type { Piece, Problem, Stock, Support, Vessel } from "../../api/types";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { useAbout, useUsual } from "../../ui/useTrade";
@@ -76,6 +76,9 @@ export function StackFields({ piece, stock, problem, onCommit }: Props) {
       );
     }
   };
+  const putUrn = (next: Partial<Vessel>) =>
+    insert &&
+    onCommit({ ...piece, insert: { ...insert, outer: { ...insert.outer, ...next } } }, "Change the urn");
   const length = (label: string, name: keyof Support, optional = false) => (
     <QuantityField
       label={label}
@@ -165,6 +168,7 @@ export function StackFields({ piece, stock, problem, onCommit }: Props) {
         <>
           <Choice
             label="Urn"
+            path="insert.outer"
             value=""
             options={[["", insert.outer.name], ...urns.map(([key, each]) => [key, each.name] as const)]}
             onCommit={(key) => {
@@ -172,6 +176,26 @@ export function StackFields({ piece, stock, problem, onCommit }: Props) {
               if (outer) onCommit({ ...piece, insert: { ...insert, outer } }, `Take ${outer.name}`);
             }}
             className="col-span-2"
+          />
+          <QuantityField
+            label="The urn weighs"
+            kind="mass"
+            optional
+            placeholder="not weighed"
+            value={insert.outer.mass_kg}
+            path="insert.outer.mass_kg"
+            problem={problem}
+            onCommit={(mass_kg) => putUrn({ mass_kg })}
+          />
+          <QuantityField
+            label="The urn's foot, across"
+            kind="length"
+            optional
+            placeholder="not measured"
+            value={insert.outer.foot_width_m}
+            path="insert.outer.foot_width_m"
+            problem={problem}
+            onCommit={(foot_width_m) => putUrn({ foot_width_m })}
           />
           <QuantityField
             label="Rim drops by"

@@ -12,10 +12,11 @@ const SIZES = [
   ["Stem in by", "stem_in_m"],
 ] as const;
 
-type Props = { tube: StemTube; onTube: (tube: StemTube) => void };
+/** `path` is the dotted path of the tube. */
+type Props = { tube: StemTube; path: string; onTube: (tube: StemTube) => void };
 
 /** A stem tube: its size, how the stem sits in it, which way it points, how full it is, whether its cap seals. */
-export function TubeFields({ tube, onTube }: Props) {
+export function TubeFields({ tube, path, onTube }: Props) {
   const put = (next: Partial<StemTube>) => onTube({ ...tube, ...next });
   return (
     <>
@@ -42,6 +43,7 @@ export function TubeFields({ tube, onTube }: Props) {
       />
       <Choice
         label="Its cap"
+        path={`${path}.cap_seals`}
         value={tube.cap_seals ? "yes" : "no"}
         options={CAP}
         onCommit={(seals) => put({ cap_seals: seals === "yes" })}

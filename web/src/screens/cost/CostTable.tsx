@@ -1,6 +1,7 @@
 import { Fragment, useState } from "react";
 import { Link } from "react-router";
-import type { CostOut } from "../../api/types";
+import type { CostOut, Missing } from "../../api/types";
+import { FactLinks } from "../../ui/FactLinks";
 import { useSettings } from "../../ui/settings";
 import { durationText, render } from "../../units/text";
 
@@ -10,6 +11,9 @@ const KINDS = [
   ["vessels", "vessels ÷ uses"],
   ["consumables", "used up"],
 ] as const;
+
+/** What is typed on the costs themselves stays on this screen. */
+const here = ({ of }: Missing) => (of === "cost" ? "" : null);
 
 /** What each piece costs, by kind, what is beside the pieces, and the event in all, to the cent. */
 export function CostTable({
@@ -187,7 +191,8 @@ export function CostTable({
       )}
       {cost.missing.length > 0 && (
         <p className="text-berry">
-          Not known: {cost.missing.join("; ")}. What is known comes to at least {cost.currency} {cost.known}.
+          Not known: <FactLinks facts={cost.missing} tabOf={here} />. What is known comes to at least{" "}
+          {cost.currency} {cost.known}.
         </p>
       )}
     </>

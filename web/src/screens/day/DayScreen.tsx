@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link, useParams } from "react-router";
+import { useParams } from "react-router";
 import { api, Refused } from "../../api/client";
 import type { DayOut, EventChange } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { EventFrame } from "../../ui/EventFrame";
+import { FactLinks } from "../../ui/FactLinks";
 import { FileButton } from "../../ui/FileButton";
 import { useWrites } from "../../ui/useWrites";
 import { Conflicts } from "./Conflicts";
@@ -145,8 +146,7 @@ export function DayScreen() {
         )}
         {now?.day && now.day.missing.length > 0 && (
           <p className="mt-0">
-            The brief does not say: {now.day.missing.join("; ")}.{" "}
-            <Link to={`/events/${eventId}`}>Fill in the brief</Link>
+            The brief does not say: <FactLinks facts={now.day.missing} />.
           </p>
         )}
         {now?.day && now.day.weight_unknown.length > 0 && (

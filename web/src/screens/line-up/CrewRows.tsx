@@ -123,6 +123,7 @@ export function CrewRows({ brief, problem, onPut }: Props) {
         <li className="flex gap-2">
           <input
             aria-label="Name of one more of the crew"
+            data-path="crew"
             placeholder="name"
             className="h-11 w-32 rounded border border-line bg-sheet px-2"
             value={name}

@@ -262,13 +262,13 @@ function SettleList({ event, settle }: { event: EventOut; settle: EventStanding[
       {settle?.map((each) => (
         <li key={render(each.say, system)}>
           <Link
-            to={each.place === "brief" ? "#brief" : `/events/${event.id}/${each.place}`}
-            onClick={() => each.place === "brief" && document.getElementById("brief")?.scrollIntoView()}
+            to={each.screen === "brief" ? "#brief" : `/events/${event.id}/${each.screen}`}
+            onClick={() => each.screen === "brief" && document.getElementById("brief")?.scrollIntoView()}
             className="grid grid-cols-[20px_minmax(0,1fr)] gap-2 py-1.5 text-ink no-underline hover:underline"
           >
-            <StateMark state={["day", "roll", "lists"].includes(each.place) ? "fails" : "cannot say"} />
+            <StateMark state={["day", "roll", "lists"].includes(each.screen) ? "fails" : "cannot say"} />
             <span className="leading-snug">
-              <strong className="capitalize">{each.place}:</strong> {render(each.say, system)}
+              <strong className="capitalize">{each.screen}:</strong> {render(each.say, system)}
             </span>
           </Link>
         </li>

@@ -11,8 +11,8 @@ import { useSettings } from "../../ui/settings";
 import { Term } from "../../ui/Term";
 import { useTrade } from "../../ui/useTrade";
 import { render, textOf } from "../../units/text";
-import { whereOf } from "./missing";
 import { PartsPanel } from "./PartsPanel";
+import { ORDER, tabOf } from "./tabOf";
 import type { Chosen } from "./types";
 
 type Props = {
@@ -49,7 +49,7 @@ export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSn
           </strong>
         )}
       </h2>
-      <MissingFacts facts={verdict.missing} whereOf={(fact) => whereOf(fact, rig)} />
+      <MissingFacts facts={verdict.missing} tabOf={tabOf} order={ORDER} />
       {verdict.state !== "cannot say" && (
         <p className="mt-1 mb-2 leading-snug">{render(verdict.reason, system)}</p>
       )}

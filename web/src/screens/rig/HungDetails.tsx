@@ -56,7 +56,11 @@ export function HungDetails({ name, line, index, problem, onLine }: Props) {
         />
       )}
       {line.water === "tube" && tube && (
-        <TubeFields tube={tube} onTube={(next) => onLine({ ...line, tube: next })} />
+        <TubeFields
+          tube={tube}
+          path={`recipe.${index}.tube`}
+          onTube={(next) => onLine({ ...line, tube: next })}
+        />
       )}
     </section>
   );

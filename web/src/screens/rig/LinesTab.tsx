@@ -157,6 +157,7 @@ function BondFields({ rig, problem, onCommit }: Pick<RigTabProps, "rig" | "probl
     <section className="mt-3 border-t border-line pt-2" aria-label="Second bond">
       <Flag
         checked={bond !== null}
+        path="bond"
         words="A second bond: its own steel line, nearly tight, to a point of its own"
         onCommit={plan}
       />
@@ -164,6 +165,7 @@ function BondFields({ rig, problem, onCommit }: Pick<RigTabProps, "rig" | "probl
         <div className="grid grid-cols-[1.6fr_0.8fr_3.6fr] items-end gap-1 max-lg:grid-cols-1">
           <Choice
             label="Leads to"
+            path="bond.point"
             value={bond.point === null ? "" : String(bond.point)}
             options={[
               ["", "no point yet"],

@@ -82,6 +82,7 @@ export function MountTab({ rig, problem, onCommit }: RigTabProps) {
     <div className="grid grid-cols-6 content-start gap-x-3 gap-y-2 p-3 max-lg:grid-cols-2">
       <Choice
         label="Mounted on"
+        path="mount"
         value={mount?.kind ?? ""}
         options={KINDS}
         onCommit={(kind) =>
@@ -109,6 +110,7 @@ export function MountTab({ rig, problem, onCommit }: RigTabProps) {
           {length("Feet, deep", "foot_depth_m")}
           <Choice
             label="Its feet"
+            path="mount.foot_material"
             value={mount?.foot_material ?? ""}
             options={FEET}
             onCommit={(feet) => put({ foot_material: feet || null })}

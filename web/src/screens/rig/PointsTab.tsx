@@ -1,6 +1,6 @@
 import { X } from "lucide-react";
 import { Link } from "react-router";
-import type { HangPoint } from "../../api/types";
+import type { HangPoint, Missing } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
@@ -14,7 +14,7 @@ import type { RigTabProps } from "./types";
 type RowProps = Pick<RigTabProps, "rig" | "problem" | "survey" | "onCommit"> & {
   point: HangPoint;
   /** What Hang still asks for, in words. */
-  asked: readonly string[];
+  asked: readonly Missing[];
   index: number;
 };
 
@@ -117,7 +117,7 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
   const own = point.surveyed === null;
   const kinds = useHangPoints();
   const about = kinds.about(point.kind);
-  const aslant = asked.some((words) => words.includes(point.name) && words.includes("° off "));
+  const aslant = asked.some(({ path }) => path === `points.${index}.rated_within_rad`);
   const bare = index > 0;
   return (
     <>

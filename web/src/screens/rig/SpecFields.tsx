@@ -66,6 +66,7 @@ export function SpecFields({ spec, path, bare, problem, onCommit }: Props) {
       />
       <Choice
         label="Its ends"
+        path={`${path}.fitting`}
         hideLabel={bare && "row"}
         value={fitting}
         options={fittings}

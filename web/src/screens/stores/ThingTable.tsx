@@ -173,6 +173,7 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
           {shown.map(([key, thing]) => (
             <tr
               key={key}
+              data-path={`${kind}.${key}`}
               className={`border-t border-line ${stock.holdings[kind]?.[key]?.retired ? "opacity-60" : ""}`}
             >
               <td className="py-1 pr-2">

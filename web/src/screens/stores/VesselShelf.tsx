@@ -53,6 +53,7 @@ export function VesselShelf({ stock, retired, find, attempt }: Props) {
         {shown.map(([key, vessel]) => (
           <li
             key={key}
+            data-path={`vessel.${key}`}
             className={`flex flex-col ${stock.holdings.vessel?.[key]?.retired ? "opacity-60" : ""}`}
           >
             <button

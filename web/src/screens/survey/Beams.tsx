@@ -37,6 +37,7 @@ export function Beams({ beams, disabled, problem, onCommit }: Props) {
           <li
             // biome-ignore lint/suspicious/noArrayIndexKey: known by its place
             key={index}
+            data-path={`beams.${beam.name}`}
             className="grid grid-cols-[1.4fr_1fr_1.6fr_1fr_44px] items-end gap-1.5 max-lg:grid-cols-2"
           >
             {(["name", "stated_by", "stated_on"] as const).map((key, at) => (
@@ -76,7 +77,7 @@ export function Beams({ beams, disabled, problem, onCommit }: Props) {
           </li>
         ))}
       </ul>
-      <Button className="no-print mt-2" disabled={disabled} onClick={add}>
+      <Button data-path="beams" className="no-print mt-2" disabled={disabled} onClick={add}>
         Add a beam or truss
       </Button>
     </section>
