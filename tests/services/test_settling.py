@@ -54,7 +54,7 @@ def test_a_missing_rate_is_settled_at_the_cost_and_missing_facts_in_the_brief(de
     planning.put_brief(demo, 1, bare, base_revision=1)
     found = {each.screen: each.say.text for each in opened(demo)}
     assert "what an hour of work costs" in found["cost"]
-    assert found["brief"] == "The brief does not say when the water goes in, who works."
+    assert found["brief"] == "The brief does not say when the water goes in, who works (one pair of hands is taken)."
     assert Decimal(0) < event_work.cost_of_event(event_work.work_of(demo, 1)).known
 
 

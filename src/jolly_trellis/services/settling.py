@@ -117,6 +117,6 @@ def _facts(work: EventWork) -> tuple[tuple[bool, Fact], ...]:
     return (
         (job.filled_at is None, facts.FILLED),
         (job.ends_at is None, facts.ENDS),
-        (job.air is None, facts.ROOM),
-        (not job.crew, facts.HANDS),
+        (job.air is None, facts.PLACE_AIR),
+        (not job.crew, facts.CREW),
     )

@@ -7,8 +7,6 @@ ENDS = fact("end-of-event", "ends_at", "when the event ends", of="event")
 DRIVE = fact("drive", "travel_h", "how long the drive takes", of="event")
 ACCESS = fact("access", "access_at", "when the place opens to the crew", of="event")
 CREW = fact("crew", "crew", "who works (one pair of hands is taken)", of="event")
-HANDS = fact("hands", "crew", "who works", of="event")
-ROOM = fact("room", "air.temperature_c", "how warm and dry the room is", of="event")
 PLACE_AIR = fact("place-air", "air.temperature_c", "the air of the place", of="event")
 WORKSHOP_AIR = fact("air-of-workshop", "workshop.temperature_c", "the air of the workshop", of="event")
 

@@ -52,7 +52,7 @@ export function EventRow({ event, next, onDelete }: Props) {
         title={naming ? "Keep the name" : "Rename"}
         onClick={() => {
           setNaming(!naming);
-          if (!naming) openField("New name");
+          if (!naming) openField("name");
         }}
       >
         <Pencil size={16} aria-hidden="true" />

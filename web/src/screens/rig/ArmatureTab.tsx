@@ -161,6 +161,7 @@ export function ArmatureTab(props: RigTabProps) {
           />
           <Choice
             label="Cord through it"
+            path="armature.carrier.fitting"
             value={armature.carrier ? String(armature.carrier.size_m) : ""}
             options={CORDS}
             onCommit={(mm) =>

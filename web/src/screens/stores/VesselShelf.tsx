@@ -77,6 +77,7 @@ export function VesselShelf({ stock, retired, find, attempt }: Props) {
         ))}
       </ul>
       <Button
+        data-path="vessel"
         className="mt-3"
         disabled={!usual}
         onClick={() =>
