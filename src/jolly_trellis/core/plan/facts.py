@@ -22,8 +22,12 @@ BOX_WALL = fact("box-wall", "transport.box_wall_m", "how high the walls of its b
 CARRIED = fact("carried", "carried_h", "how many hours it is carried out of water")
 SPILL_HOOK = fact("spill-hook", "spill.hook_n", "what the spill's hook is rated to carry")
 SPILL_HOOK_BY = fact("spill-hook-by", "spill.hook_stated_by", "who stated the hook's rating")
-CAPS_TURNED = fact("caps-turned-down", "{}.{}.tube.cap_seals", "whether the caps of the {variety}'s tubes seal when turned down")
-CAPS_LEANED = fact("caps-leaned-over", "{}.{}.tube.cap_seals", "whether the caps of the {variety}'s tubes seal when leaned over")
+CAPS_TURNED = fact(
+    "caps-turned-down", "{}.{}.tube.cap_seals", "whether the caps of the {variety}'s tubes seal when turned down"
+)
+CAPS_LEANED = fact(
+    "caps-leaned-over", "{}.{}.tube.cap_seals", "whether the caps of the {variety}'s tubes seal when leaned over"
+)
 
 ROOM_AIR = fact("room-air", "air.temperature_c", "the room's temperature and humidity", of="event")
 CARRIED_AIR = fact("carried-air", "air.temperature_c", "the temperature and humidity where it is carried", of="event")
