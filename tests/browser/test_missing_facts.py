@@ -100,7 +100,7 @@ def test_what_an_event_misses_leads_to_its_field(page: Page, empty: Served) -> N
     elsewhere = replace(brief, costing=Costing(currency="kr"))
     with closing(open_studio(empty.folder)) as conn:
         here, other = (planning.new_event(conn, each, (own,)).event.id for each in (brief, elsewhere))
-    pressed = set()
+    pressed: set[str] = set()
     for address in (f"{here}/day", f"{here}/cost", f"{other}/cost"):
         screen = f"{empty.url}/events/{address}"
         page.goto(screen)
