@@ -6,6 +6,7 @@ from pydantic import Field
 
 from jolly_trellis.api.sections import MOST_SECTIONS
 from jolly_trellis.api.sent import In, Sent
+from jolly_trellis.core.edits.edit import Edit
 from jolly_trellis.core.event.parts import AnyPart
 from jolly_trellis.core.plan.kinds import AnyPiece
 from jolly_trellis.core.units import UnitSystem
@@ -29,6 +30,10 @@ class PutBrief(BasedOn):
 class PutPart(BasedOn):
     part: Annotated[AnyPart, Sent()]
     label: Label = "Change the piece"
+
+
+class EditPart(BasedOn):
+    edit: Annotated[Edit, Sent()]
 
 
 class BeginPart(BasedOn):

@@ -6,9 +6,11 @@ from fastapi.responses import Response
 from jolly_trellis.api.answers import EventChange
 from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.event_answers import change_out
-from jolly_trellis.api.models import AddSaid, ApplyFix, BasedOn, BeginPart, PutPart, SayParts
+from jolly_trellis.api.models import AddSaid, ApplyFix, BasedOn, BeginPart, EditPart, PutPart, SayParts
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks.looking import looking_at
+from jolly_trellis.core.edits.edit import Given, edited
+from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.event.resizing import followed
 from jolly_trellis.core.event.saying import SaidPart
 from jolly_trellis.core.making.report import making_of
@@ -23,6 +25,8 @@ from jolly_trellis.services import judging, planning, rigging, saying, starting
 from jolly_trellis.services.conditions import conditions_of
 from jolly_trellis.services.stamps import stamp_of
 from jolly_trellis.services.stores import free_key
+from jolly_trellis.store import stock
+from jolly_trellis.store.plan import Brief
 
 router = APIRouter(prefix="/api/events/{event_id}/parts", tags=["parts"])
 
@@ -68,14 +72,30 @@ def add_said(event_id: Number, body: AddSaid, conn: Connection) -> Response:
     return change_out(conn, state, body.base_revision, number, status=201)
 
 
+def _put(
+    conn: Connection, event_id: int, part_id: int, part: Part, *, before: Part, brief: Brief, base: BasedOn, label: str
+) -> Response:
+    """Judge and save a part over what it was."""
+    after = followed(before, part) if isinstance(before, Rig) and isinstance(part, Rig) else part
+    judged = judging.judged(conn, brief, after, conditions_of(conn, brief), before=before)
+    seated = judging.with_seats(after, judged)
+    state = planning.put_part(conn, event_id, part_id, seated, base_revision=base.base_revision, label=label)
+    return change_out(conn, state, base.base_revision)
+
+
 @router.put("/{part_id}", response_model=EventChange)
 def put_part(event_id: Number, part_id: Number, body: PutPart, conn: Connection) -> Response:
     before, brief = planning.part_of(conn, event_id, part_id)
-    part = followed(before, body.part) if isinstance(before, Rig) and isinstance(body.part, Rig) else body.part
-    judged = judging.judged(conn, brief, part, conditions_of(conn, brief), before=before)
-    seated = judging.with_seats(part, judged)
-    state = planning.put_part(conn, event_id, part_id, seated, base_revision=body.base_revision, label=body.label)
-    return change_out(conn, state, body.base_revision)
+    return _put(conn, event_id, part_id, body.part, before=before, brief=brief, base=body, label=body.label)
+
+
+@router.post("/{part_id}/edit", response_model=EventChange)
+def edit_part(event_id: Number, part_id: Number, body: EditPart, conn: Connection) -> Response:
+    """Do something to a part as it is kept: the core says what that makes of it."""
+    before, brief = planning.part_of(conn, event_id, part_id)
+    _, survey = rigging.survey_of(conn, event_id)
+    part, label = edited(before, body.edit, Given(survey=survey.survey, vessels=stock.vessels(conn)))
+    return _put(conn, event_id, part_id, part, before=before, brief=brief, base=body, label=label)
 
 
 @router.delete("/{part_id}", response_model=EventChange)

@@ -11,6 +11,7 @@ import type {
   CostOut,
   DayOut,
   DeletedEvent,
+  Edit,
   EventChange,
   EventOut,
   EventStanding,
@@ -136,6 +137,8 @@ export const api = {
   bringBackRecipe: (recipe: number) => call<RecipesOut>("POST", `/recipes/${recipe}/bring-back`),
   putPart: (id: number, partId: number, base_revision: number, part: Piece | Rig, label: string) =>
     call<EventChange>("PUT", `/events/${id}/parts/${partId}`, { base_revision, label, part }),
+  editPart: (id: number, partId: number, base_revision: number, edit: Edit) =>
+    call<EventChange>("POST", `/events/${id}/parts/${partId}/edit`, { base_revision, edit }),
   removePart: (id: number, partId: number, base_revision: number) =>
     call<EventChange>("DELETE", `/events/${id}/parts/${partId}`, { base_revision }),
   applyFix: (id: number, partId: number, base_revision: number, verb: string, key: string) =>

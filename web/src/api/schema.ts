@@ -383,6 +383,26 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/events/{event_id}/parts/{part_id}/edit": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /**
+         * Edit Part
+         * @description Do something to a part as it is kept: the core says what that makes of it.
+         */
+        readonly post: operations["edit_part_api_events__event_id__parts__part_id__edit_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/events/{event_id}/parts/{part_id}/fix": {
         readonly parameters: {
             readonly query?: never;
@@ -2199,6 +2219,30 @@ export interface components {
             readonly moss_round: boolean;
         };
         /**
+         * AddCompanionIn
+         * @description Another vessel of the stores to the right of what stands there, its flowers as wide as they usually are.
+         */
+        readonly AddCompanionIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "add companion";
+            /** Vessel */
+            readonly vessel: string;
+        };
+        /**
+         * AddLineIn
+         * @description One more line from the last hang point to the first place, to be led elsewhere.
+         */
+        readonly AddLineIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "add line";
+        };
+        /**
          * AddPicture
          * @description A picture's bytes in base 64.
          */
@@ -2208,6 +2252,19 @@ export interface components {
              * Format: base64
              */
             readonly data: string;
+        };
+        /**
+         * AddPointIn
+         * @description Another hang point in the widest gap, with a line of its own down to the armature; or one of the survey.
+         */
+        readonly AddPointIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "add point";
+            /** Surveyed */
+            readonly surveyed?: string | null;
         };
         /**
          * AddSaid
@@ -2794,6 +2851,17 @@ export interface components {
              * @default 0.05
              */
             readonly slack_m: number;
+        };
+        /**
+         * BondPointIn
+         * @description The second bond leads to a new hang point of its own.
+         */
+        readonly BondPointIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "bond point";
         };
         /**
          * BookOut
@@ -3411,6 +3479,33 @@ export interface components {
              * @default
              */
             readonly figures: string;
+        };
+        /**
+         * Brush
+         * @description What one stroke does to how full an armature is: so many stations along it, so many times fuller at its middle,
+         *     less so for as many stations to each side as it reaches, and never more than `most` times fuller or thinner.
+         */
+        readonly Brush: {
+            /**
+             * Stations
+             * @default 24
+             */
+            readonly stations: number;
+            /**
+             * Thicker
+             * @default 1.12
+             */
+            readonly thicker: number;
+            /**
+             * Reach
+             * @default 2.5
+             */
+            readonly reach: number;
+            /**
+             * Most
+             * @default 8
+             */
+            readonly most: number;
         };
         /**
          * Buy
@@ -4327,6 +4422,19 @@ export interface components {
             readonly seen: readonly ("front" | "side" | "above" | "cut" | "whole")[];
         };
         /**
+         * DrawPathIn
+         * @description A path drawn or typed anew: its places in order; what led to the old ones goes.
+         */
+        readonly DrawPathIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "draw path";
+            /** Places */
+            readonly places: readonly components["schemas"]["PlaceIn"][];
+        };
+        /**
          * Drop
          * @description Stems hung under a panel or ring, from the shortest to the longest, m: how long each is by where it hangs.
          */
@@ -4391,6 +4499,13 @@ export interface components {
              * Format: date-time
              */
             readonly at: string;
+        };
+        /** EditPart */
+        readonly EditPart: {
+            /** Base Revision */
+            readonly base_revision: number;
+            /** Edit */
+            readonly edit: components["schemas"]["AddPointIn"] | components["schemas"]["RemovePointIn"] | components["schemas"]["AddLineIn"] | components["schemas"]["RemoveLineIn"] | components["schemas"]["RemovePlaceIn"] | components["schemas"]["DrawPathIn"] | components["schemas"]["HoldPlacesIn"] | components["schemas"]["BondPointIn"] | components["schemas"]["AddCompanionIn"];
         };
         /**
          * Envelope
@@ -5512,6 +5627,17 @@ export interface components {
              * @default 0
              */
             readonly damage: number | string;
+        };
+        /**
+         * HoldPlacesIn
+         * @description Every place that nothing holds gets a hang point over it, with a line; tied work is tied where it is.
+         */
+        readonly HoldPlacesIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "hold places";
         };
         /**
          * HoldingOut
@@ -7254,6 +7380,18 @@ export interface components {
             readonly problem: components["schemas"]["Problem"] | null;
         };
         /**
+         * PlaceIn
+         * @description A place of a path that is drawn: right, back and up, m.
+         */
+        readonly PlaceIn: {
+            /** X M */
+            readonly x_m: number;
+            /** Y M */
+            readonly y_m: number;
+            /** Z M */
+            readonly z_m: number;
+        };
+        /**
          * Placed
          * @description A piece on a stock: its item, where its corner lies, its size there, in cells and rows.
          */
@@ -8299,6 +8437,45 @@ export interface components {
             readonly netting: readonly components["schemas"]["Remnant"][];
             /** Supply */
             readonly supply: readonly components["schemas"]["Remnant"][];
+        };
+        /**
+         * RemoveLineIn
+         * @description A line goes; a place that nothing leads to any more goes with it, but for that of a run.
+         */
+        readonly RemoveLineIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "remove line";
+            /** Line */
+            readonly line: number;
+        };
+        /**
+         * RemovePlaceIn
+         * @description A place of the armature goes, and the lines that lead to it.
+         */
+        readonly RemovePlaceIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "remove place";
+            /** Place */
+            readonly place: number;
+        };
+        /**
+         * RemovePointIn
+         * @description A hang point goes, and the lines that lead to it.
+         */
+        readonly RemovePointIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "remove point";
+            /** Point */
+            readonly point: number;
         };
         /**
          * Report
@@ -11426,6 +11603,7 @@ export interface components {
             readonly vessel: components["schemas"]["Vessel"];
             /** Counterweight Kg */
             readonly counterweight_kg: number;
+            readonly brush: components["schemas"]["Brush"];
         };
         /** ValidationError */
         readonly ValidationError: {
@@ -12935,6 +13113,42 @@ export interface operations {
         readonly requestBody: {
             readonly content: {
                 readonly "application/json": components["schemas"]["BasedOn"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["EventChange"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly edit_part_api_events__event_id__parts__part_id__edit_post: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+                readonly part_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["EditPart"];
             };
         };
         readonly responses: {

@@ -76,6 +76,9 @@ export type Row<C> = { readonly [K in keyof C]: C[K] extends readonly (infer E)[
 export type Stem = Row<Stems>;
 export type PlacedStem = Row<Report["stems"]>;
 export type Changed = Full<Schemas["Changed"]>;
+/** What is done to a part by one press; the core says what that makes of it. */
+export type Edit = Schemas["EditPart"]["edit"];
+export type Brush = Trade["usual"]["brush"];
 export type Missing = Full<Schemas["Missing"]>;
 export type Verdict = Full<Schemas["Verdict"]>;
 export type Fix = Full<Schemas["Fix"]>;

@@ -1,6 +1,6 @@
 import { useCallback, useReducer, useRef } from "react";
 import { api, Refused } from "../api/client";
-import type { EventChange, PartOut, Problem } from "../api/types";
+import type { Edit, EventChange, PartOut, Problem } from "../api/types";
 import { unreached, useWriteLine } from "../ui/useWriteLine";
 import { type Action, bare, type Desk, reduce } from "./state";
 import { useEvent } from "./useEvent";
@@ -113,6 +113,14 @@ export function useDesk<O extends PartOut, T>(
       }),
     [eventId, partId, put],
   );
+  const edit = useCallback(
+    (what: Edit) =>
+      put((revision) => api.editPart(eventId, partId, revision, what), {
+        part: null,
+        words: "Do it all the same",
+      }),
+    [eventId, partId, put],
+  );
   const travel = useCallback(
     (way: "undo" | "redo") => {
       wanted.current = null;
@@ -148,6 +156,7 @@ export function useDesk<O extends PartOut, T>(
     preview,
     commit,
     fix,
+    edit,
     cancel,
     undo: () => void travel("undo"),
     redo: () => void travel("redo"),

@@ -17,6 +17,18 @@ def usual_line(kind: str) -> LineSpec:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Brush:
+    """What one stroke does to how full an armature is: so many stations along it, so many times fuller at its middle,
+    less so for as many stations to each side as it reaches, and never more than `most` times fuller or thinner.
+    """
+
+    stations: int = 24
+    thicker: float = 1.12
+    reach: float = 2.5
+    most: float = 8.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Usual:
     """What each thing is when it is first chosen.
 
@@ -40,6 +52,7 @@ class Usual:
     people: People
     vessel: Vessel
     counterweight_kg: float
+    brush: Brush
 
 
 USUAL = Usual(
@@ -67,4 +80,5 @@ USUAL = Usual(
         ),
     ),
     counterweight_kg=0.5,
+    brush=Brush(),
 )

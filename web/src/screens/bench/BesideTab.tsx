@@ -2,6 +2,7 @@ import { Plus } from "lucide-react";
 import type {
   Companion,
   Counterweight,
+  Edit,
   Piece,
   Problem,
   Report,
@@ -9,7 +10,6 @@ import type {
   Standing,
   Stock,
 } from "../../api/types";
-import { rimHeight } from "../../drawing/look";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
@@ -25,6 +25,7 @@ type Props = {
   stock: Stock;
   problem: Problem | null;
   onCommit: (piece: Piece, label: string) => void;
+  onEdit: (edit: Edit) => void;
 };
 
 const TIED = [
@@ -47,19 +48,19 @@ const SIDES = [
 ] as const;
 
 /** What stands or hangs beside the piece's own vessel: a weight, other vessels, a spill over the ledge's edge. */
-export function BesideTab({ piece, report, stock, problem, onCommit }: Props) {
+export function BesideTab({ piece, report, stock, problem, onCommit, onEdit }: Props) {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)] gap-6 p-3 max-lg:grid-cols-1">
       <div className="space-y-3">
         <Weight piece={piece} problem={problem} onCommit={onCommit} />
         <SpillFields piece={piece} report={report} stock={stock} problem={problem} onCommit={onCommit} />
       </div>
-      <Companions piece={piece} stock={stock} problem={problem} onCommit={onCommit} />
+      <Companions piece={piece} stock={stock} problem={problem} onCommit={onCommit} onEdit={onEdit} />
     </div>
   );
 }
 
-function Weight({ piece, problem, onCommit }: Omit<Props, "report" | "stock">) {
+function Weight({ piece, problem, onCommit }: Pick<Props, "piece" | "problem" | "onCommit">) {
   const weight = piece.counterweight;
   const usual = useUsual();
   const foot = (piece.vessel.foot_depth_m ?? piece.vessel.foot_width_m ?? 0.1) / 2;
@@ -136,7 +137,7 @@ function nearestSide(azimuth: number): (typeof SIDES)[number][0] {
   return SIDES.toSorted(([a], [b]) => away(a) - away(b))[0]?.[0] ?? SIDES[0][0];
 }
 
-function SpillFields({ piece, report, stock, problem, onCommit }: Props) {
+function SpillFields({ piece, report, stock, problem, onCommit }: Omit<Props, "onEdit">) {
   const { spill } = piece;
   const usual = useUsual();
   const { system } = useSettings();
@@ -237,7 +238,7 @@ function SpillFields({ piece, report, stock, problem, onCommit }: Props) {
   );
 }
 
-function Companions({ piece, stock, problem, onCommit }: Omit<Props, "report">) {
+function Companions({ piece, stock, problem, onCommit, onEdit }: Omit<Props, "report">) {
   const put = (index: number, next: Partial<Companion>, label = "Change a companion") =>
     onCommit(
       {
@@ -251,39 +252,8 @@ function Companions({ piece, stock, problem, onCommit }: Omit<Props, "report">) 
     string,
     string,
   ][];
-  const add = (key: string) => {
-    const vessel = stock.vessels[key];
-    if (!vessel) return;
-    const mouth = vessel.profile.at(-1);
-    const depth = mouth?.height_m ?? 0.1;
-    const wide = (mouth?.width_m ?? 0.12) * 1.6;
-    const reach = Math.max(
-      ...piece.companions.map((each) => each.x_m),
-      (piece.vessel.foot_width_m ?? 0.1) / 2,
-    );
-    const companion: Companion = {
-      name: vessel.name,
-      vessel,
-      envelope: {
-        height_m: rimHeight(vessel) + wide * 0.6,
-        width_m: wide,
-        depth_m: wide,
-        form: "dome",
-        points: null,
-      },
-      mechanic: { ...piece.mechanic, layer_gap_m: null, tape_strips: null },
-      water_level_m: depth * 0.8,
-      x_m: reach + wide / 2,
-      y_m: 0,
-      recipe: [],
-      ballast_kg: 0,
-      top_ups: [],
-      tied: false,
-      feet: "on the floor",
-      dealt: null,
-      look: [],
-    };
-    onCommit({ ...piece, companions: [...piece.companions, companion] }, `Add ${vessel.name} beside it`);
+  const add = (vessel: string) => {
+    if (vessel) onEdit({ kind: "add companion", vessel });
   };
   return (
     <section aria-label="Other vessels" className="space-y-3">

@@ -81,7 +81,14 @@ export function Tray({ edge, verdicts, desk, event, piece, report, stock, proble
       </Tabs.Content>
       <Tabs.Content value="beside">
         {piece.kind === "standing" && (
-          <BesideTab piece={piece} report={report} stock={stock} problem={problem} onCommit={commit} />
+          <BesideTab
+            piece={piece}
+            report={report}
+            stock={stock}
+            problem={problem}
+            onCommit={commit}
+            onEdit={(what) => void desk.edit(what)}
+          />
         )}
       </Tabs.Content>
       <Tabs.Content value="bouquet">

@@ -4,14 +4,13 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { useUsual } from "../../ui/useTrade";
-import { lineTo, withOwnPoint, withoutLine } from "./edits";
 import { Flag } from "./Flag";
 import { HardwareFields } from "./HardwareFields";
 import { SpecFields } from "./SpecFields";
 import type { RigTabProps } from "./types";
 
 /** Every line: from where to where, of what, how it is made off; the second bond; levelling and proof. */
-export function LinesTab({ rig, problem, chosen, onChoose, onCommit }: RigTabProps) {
+export function LinesTab({ rig, problem, chosen, onChoose, onCommit, onEdit }: RigTabProps) {
   const usual = useUsual();
   const spec = rig.lines.at(-1)?.spec ?? usual?.hanger;
   const put = (index: number, next: Partial<RigLine>, label: string) =>
@@ -65,7 +64,7 @@ export function LinesTab({ rig, problem, chosen, onChoose, onCommit }: RigTabPro
             <Button
               look="quiet"
               title="Remove the line"
-              onClick={() => onCommit(withoutLine(rig, index), "Remove a line")}
+              onClick={() => onEdit({ kind: "remove line", line: index })}
             >
               <X size={16} aria-hidden="true" />
               <span className="sr-only">Remove line {index + 1}</span>
@@ -82,16 +81,7 @@ export function LinesTab({ rig, problem, chosen, onChoose, onCommit }: RigTabPro
       <div className="mt-2 flex items-end gap-3">
         <Button
           disabled={!spec || rig.points.length === 0 || rig.attachments.length === 0}
-          onClick={() =>
-            spec &&
-            onCommit(
-              {
-                ...rig,
-                lines: [...rig.lines, lineTo(rig.points.length - 1, 0, spec)],
-              },
-              "Add a line",
-            )
-          }
+          onClick={() => onEdit({ kind: "add line" })}
         >
           Add a line
         </Button>
@@ -131,12 +121,17 @@ export function LinesTab({ rig, problem, chosen, onChoose, onCommit }: RigTabPro
           onCommit={(proof_kg) => onCommit({ ...rig, proof_kg }, "Change the proof load")}
         />
       </div>
-      <BondFields rig={rig} problem={problem} onCommit={onCommit} />
+      <BondFields rig={rig} problem={problem} onCommit={onCommit} onEdit={onEdit} />
     </div>
   );
 }
 
-function BondFields({ rig, problem, onCommit }: Pick<RigTabProps, "rig" | "problem" | "onCommit">) {
+function BondFields({
+  rig,
+  problem,
+  onCommit,
+  onEdit,
+}: Pick<RigTabProps, "rig" | "problem" | "onCommit" | "onEdit">) {
   const { bond } = rig;
   const usual = useUsual();
   const used = new Set(rig.lines.map((each) => each.point));
@@ -148,11 +143,6 @@ function BondFields({ rig, problem, onCommit }: Pick<RigTabProps, "rig" | "probl
       },
       planned ? "Plan a second bond" : "Leave the second bond out",
     );
-  const toNew = () => {
-    if (!bond) return;
-    const next = withOwnPoint(rig);
-    onCommit({ ...next, bond: { ...bond, point: next.points.length - 1 } }, "A point for the second bond");
-  };
   return (
     <section className="mt-3 border-t border-line pt-2" aria-label="Second bond">
       <Flag
@@ -176,7 +166,7 @@ function BondFields({ rig, problem, onCommit }: Pick<RigTabProps, "rig" | "probl
               ["new", "a new point of its own"],
             ]}
             onCommit={(at) => {
-              if (at === "new") toNew();
+              if (at === "new") onEdit({ kind: "bond point" });
               else
                 onCommit(
                   { ...rig, bond: { ...bond, point: at === "" ? null : Number(at) } },

@@ -2,14 +2,12 @@ import { X } from "lucide-react";
 import { isRun, isTied } from "../../drawing/rig";
 import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
-import { useUsual } from "../../ui/useTrade";
-import { moved, withEveryPlaceHeld, withoutPlace } from "./edits";
+import { moved } from "./edits";
 import { AXES } from "./kinds";
 import type { RigTabProps } from "./types";
 
 /** The armature's path: its places typed as points, or drawn on the sheet; then each is held. */
-export function PathTab({ rig, problem, chosen, tool, onTool, onChoose, onCommit }: RigTabProps) {
-  const usual = useUsual();
+export function PathTab({ rig, problem, chosen, tool, onTool, onChoose, onCommit, onEdit }: RigTabProps) {
   const last = rig.attachments.at(-1);
   const add = () =>
     onCommit(
@@ -36,16 +34,7 @@ export function PathTab({ rig, problem, chosen, tool, onTool, onChoose, onCommit
           {tool === "path" ? "Finish the path" : "Draw the path"}
         </Button>
         <Button onClick={add}>Add a place</Button>
-        <Button
-          disabled={!usual || bare === 0}
-          onClick={() =>
-            usual &&
-            onCommit(
-              withEveryPlaceHeld(rig, isTied(rig) ? usual.tie : usual.hanger, isTied(rig)),
-              isTied(rig) ? "Tie every place" : "Hang every place",
-            )
-          }
-        >
+        <Button disabled={bare === 0} onClick={() => onEdit({ kind: "hold places" })}>
           {isTied(rig) ? "Tie every bare place" : "Hang every bare place"} ({bare})
         </Button>
         <span className="text-sm text-soft">
@@ -102,7 +91,7 @@ export function PathTab({ rig, problem, chosen, tool, onTool, onChoose, onCommit
             <Button
               look="quiet"
               title={`Remove place ${index + 1}`}
-              onClick={() => onCommit(withoutPlace(rig, index), `Remove place ${index + 1}`)}
+              onClick={() => onEdit({ kind: "remove place", place: index })}
             >
               <X size={16} aria-hidden="true" />
               <span className="sr-only">Remove place {index + 1}</span>

@@ -5,13 +5,13 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
-import { useHangPoints, useUsual } from "../../ui/useTrade";
-import { surveyedAt, UNRATED, withoutPoint, withPoint, withSurveyed } from "./edits";
+import { useHangPoints } from "../../ui/useTrade";
+import { surveyedAt, UNRATED } from "./edits";
 import { AXES } from "./kinds";
 import { SaidElsewhere } from "./SaidElsewhere";
 import type { RigTabProps } from "./types";
 
-type RowProps = Pick<RigTabProps, "rig" | "problem" | "survey" | "onCommit"> & {
+type RowProps = Pick<RigTabProps, "rig" | "problem" | "survey" | "onCommit" | "onEdit"> & {
   point: HangPoint;
   /** What Hang still asks for, in words. */
   asked: readonly Missing[];
@@ -20,8 +20,7 @@ type RowProps = Pick<RigTabProps, "rig" | "problem" | "survey" | "onCommit"> & {
 
 /** Where each hang point is, what it may carry and who states it: here, or in the survey of the place. */
 export function PointsTab(props: RigTabProps) {
-  const { eventId, rig, report, survey, problem, chosen, onChoose, onCommit } = props;
-  const usual = useUsual();
+  const { eventId, rig, report, survey, problem, chosen, onChoose, onCommit, onEdit } = props;
   const taken = new Set(rig.points.map((each) => each.surveyed));
   const first = rig.points[0];
   const rated = first && first.surveyed === null && first.rating_n !== null && first.stated_by ? first : null;
@@ -45,12 +44,13 @@ export function PointsTab(props: RigTabProps) {
               asked={report?.verdict.missing ?? []}
               problem={problem}
               onCommit={onCommit}
+              onEdit={onEdit}
             />
           </li>
         ))}
       </ul>
       <div className="mt-2 flex flex-wrap items-center gap-3">
-        <Button onClick={() => usual && onCommit(withPoint(rig, usual.hanger), "Add a hang point")}>
+        <Button onClick={() => onEdit({ kind: "add point", surveyed: null })}>
           Add a hang point with its line
         </Button>
         <Button
@@ -90,8 +90,7 @@ export function PointsTab(props: RigTabProps) {
               ...free.map((each) => [each.name, each.name] as const),
             ]}
             onCommit={(name) => {
-              const found = free.find((each) => each.name === name);
-              if (found && usual) onCommit(withSurveyed(rig, found, usual.hanger), `Hang it from ${name}`);
+              if (name) onEdit({ kind: "add point", surveyed: name });
             }}
           />
         )}
@@ -106,7 +105,7 @@ export function PointsTab(props: RigTabProps) {
   );
 }
 
-function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) {
+function Row({ rig, point, index, survey, asked, problem, onCommit, onEdit }: RowProps) {
   const put = (next: Partial<HangPoint>, label: string) =>
     onCommit(
       { ...rig, points: rig.points.map((each, at) => (at === index ? { ...each, ...next } : each)) },
@@ -210,7 +209,7 @@ function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) 
         <Button
           look="quiet"
           title={`Remove ${point.name} and its lines`}
-          onClick={() => onCommit(withoutPoint(rig, index), `Remove ${point.name}`)}
+          onClick={() => onEdit({ kind: "remove point", point: index })}
         >
           <X size={16} aria-hidden="true" />
           <span className="sr-only">Remove {point.name} and its lines</span>

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { type CSSProperties, useCallback, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, Refused } from "../../api/client";
-import type { Rig } from "../../api/types";
+import type { Edit, Rig } from "../../api/types";
 import { SettingOut } from "../../desk/SettingOut";
 import { Announced } from "../../ui/Announced";
 import { Button } from "../../ui/Button";
@@ -83,6 +83,10 @@ export function RigScreen() {
   const commit = (next: Rig, label: string) => {
     setSnipped(null);
     void desk.commit(next, label);
+  };
+  const edit = (what: Edit) => {
+    setSnipped(null);
+    void desk.edit(what);
   };
   const verdicts = (
     <>
@@ -208,6 +212,7 @@ export function RigScreen() {
           chosen={chosen}
           onChoose={setChosen}
           onCommit={commit}
+          onEdit={edit}
         />
       </main>
       <p className="print-only px-2 text-sm">

@@ -1,5 +1,5 @@
 /** What the parts of the rig place hand to one another. */
-import type { Problem, Rig, RigReport, SnipStep, Stock, SurveyOut } from "../../api/types";
+import type { Edit, Problem, Rig, RigReport, SnipStep, Stock, SurveyOut } from "../../api/types";
 
 /** What is chosen on the drawing: "point-0", "attachment-2", "line-1", or nothing. */
 export type Chosen = string;
@@ -22,4 +22,5 @@ export type RigTabProps = {
   chosen: Chosen;
   onChoose: (chosen: Chosen) => void;
   onCommit: (rig: Rig, label: string) => void;
+  onEdit: (edit: Edit) => void;
 };

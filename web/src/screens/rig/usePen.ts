@@ -4,7 +4,8 @@ import type { Pen } from "../../drawing/Drawing";
 import { isRun } from "../../drawing/rig";
 import type { Point } from "../../drawing/scene";
 import { DOT, type Flat } from "../../drawing/seeing";
-import { painted, withPath } from "./edits";
+import { useUsual } from "../../ui/useTrade";
+import { painted } from "./edits";
 import type { Tool } from "./types";
 import type { RigDesk } from "./useRigDesk";
 
@@ -21,20 +22,15 @@ export function usePen({ desk, rig, tool, onTool }: Props): {
   const [path, setPath] = useState<readonly Point[]>([]);
   const [stroked, setStroked] = useState<Rig | null>(null);
   const deep = rig.attachments[0]?.y_m ?? 0;
+  const usual = useUsual();
 
   const finish = useCallback(() => {
     if (path.length > 0) {
-      desk.commit(
-        withPath(
-          rig,
-          path.map(([x, z]) => [x, deep, z] as const),
-        ),
-        "Draw the path",
-      );
+      desk.edit({ kind: "draw path", places: path.map(([x_m, z_m]) => ({ x_m, y_m: deep, z_m })) });
     }
     setPath([]);
     onTool("hand");
-  }, [path, rig, deep, desk, onTool]);
+  }, [path, deep, desk, onTool]);
 
   useEffect(() => {
     if (tool === "hand") {
@@ -70,8 +66,8 @@ export function usePen({ desk, rig, tool, onTool }: Props): {
   const stroke = (at: Point, from: Rig) => {
     const nodes = desk.rest?.at_m ?? [];
     const share = isRun(from) ? shareAt(nodes, at) : shareAcross(nodes, at);
-    if (share === null) return;
-    const density = painted(from.armature.density, share, tool === "fuller");
+    if (share === null || !usual) return;
+    const density = painted(usual.brush, from.armature.density, share, tool === "fuller");
     const next = { ...from, armature: { ...from.armature, density } };
     setStroked(next);
     desk.preview(next);

@@ -1,0 +1,42 @@
+"""An edit of a part of any kind."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from jolly_trellis.core import ranges
+from jolly_trellis.core.edits.pieces import PieceEdit, edit_piece
+from jolly_trellis.core.edits.rigs import RigEdit, edit_rig
+from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.event.parts import Part
+from jolly_trellis.core.materials.vessels import Vessel
+from jolly_trellis.core.plan.standing import Standing
+from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.rigging.survey import Survey
+
+Edit = RigEdit | PieceEdit
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Given:
+    """What an edit may take from: the survey of the place, the vessels of the stores."""
+
+    survey: Survey = field(default_factory=Survey)
+    vessels: Mapping[str, Vessel] = field(default_factory=dict)
+
+
+def edited(part: Part, edit: Edit, given: Given) -> tuple[Part, str]:
+    """A part after an edit, and what the edit is called.
+
+    Raises: InvalidMeasure: it is none of such a part, or what it is of is not there; UnknownName.
+    """
+    ranges.check(edit, "edit")
+    if isinstance(part, Rig) and isinstance(edit, RigEdit):
+        return edit_rig(part, edit, given.survey)
+    if isinstance(part, Standing) and isinstance(edit, PieceEdit):
+        return edit_piece(part, edit, given.vessels)
+    raise InvalidMeasure(
+        path="edit",
+        message=phrase("“{edit}” is nothing that is done to such a part.", edit=edit.kind),
+        limit=phrase("Choose what is offered where the part is planned."),
+    )

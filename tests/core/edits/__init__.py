@@ -1,0 +1,1 @@
+"""Tests of what is done to a plan by one press."""

@@ -1,0 +1,198 @@
+"""What is done to a part by one press: every line of it still leads somewhere, and what was stated is kept."""
+
+from dataclasses import replace
+
+import pytest
+
+from jolly_trellis.core.edits.edit import Edit, Given, edited
+from jolly_trellis.core.edits.pieces import AddCompanion
+from jolly_trellis.core.edits.rigs import (
+    AddLine,
+    AddPoint,
+    BondPoint,
+    DrawPath,
+    HoldPlaces,
+    Place,
+    RemoveLine,
+    RemovePlace,
+    RemovePoint,
+)
+from jolly_trellis.core.errors import InvalidMeasure, UnknownName
+from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.plan.standing import Standing
+from jolly_trellis.core.rigging.assess import assess
+from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.rigging.survey import Survey, SurveyPoint
+from tests.core.rigging.test_mounts import railed
+from tests.ordinary import bouquet, conditions, piece, vessels
+from tests.rigs import panel, run
+
+SURVEY = Survey(points=(SurveyPoint(name="ridge 2", kind="truss", x_m=0.7, y_m=0.1, z_m=3.9, rating_n=900),))
+GIVEN = Given(survey=SURVEY, vessels=vessels())
+PATH = DrawPath(places=(Place(x_m=0, y_m=0, z_m=3), Place(x_m=3, y_m=4, z_m=3)))
+
+
+def after(part: Rig, edit: Edit) -> Rig:
+    made, label = edited(part, edit, GIVEN)
+    assert isinstance(made, Rig)
+    assert label
+    return made
+
+
+def sound(rig: Rig) -> None:
+    """Everything that a line or a bond names is there, and no two points have one name."""
+    for line in rig.lines:
+        assert line.attachment < len(rig.attachments)
+        assert line.point is None or line.point < len(rig.points)
+        assert line.tied_to is None or line.tied_to < len(rig.attachments)
+    assert rig.bond is None or rig.bond.point is None or rig.bond.point < len(rig.points)
+    names = [each.name for each in rig.points]
+    assert len(names) == len(set(names))
+
+
+@pytest.mark.parametrize("rig", [run(), panel(), railed()], ids=["run", "panel", "tied"])
+@pytest.mark.parametrize(
+    "edit",
+    [
+        AddPoint(),
+        AddPoint(surveyed="ridge 2"),
+        AddLine(),
+        RemoveLine(line=0),
+        RemovePoint(point=0),
+        RemovePoint(point=3),
+        RemovePlace(place=0),
+        HoldPlaces(),
+        BondPoint(),
+        PATH,
+    ],
+    ids=lambda edit: edit.kind,
+)
+def test_every_line_leads_somewhere_after_any_edit(rig: Rig, edit: Edit) -> None:
+    sound(after(rig, edit))
+
+
+def test_a_new_point_hangs_in_the_widest_gap_and_its_place_lies_between_those_beside_it() -> None:
+    five = run()
+    apart = replace(five, points=tuple(replace(each, x_m=each.x_m + (at > 1)) for at, each in enumerate(five.points)))
+    wide = after(apart, AddPoint())
+    point, line = wide.points[-1], wide.lines[-1]
+    assert point.x_m == pytest.approx((-1.5 + 1.0) / 2)
+    assert (point.kind, point.rating_n, point.stated_by) == ("beam loop", None, None)
+    assert (line.point, line.attachment, line.spec) == (6, 2, five.lines[0].spec)
+    xs = [each.x_m for each in wide.attachments]
+    assert xs == sorted(xs)
+    assert [each.attachment for each in wide.lines] == [0, 1, 3, 4, 5, 2]
+    assert {each.along_m for each in wide.attachments} == {None}
+    assert all(each in wide.points for each in apart.points), "what was stated stays"
+    assert assess(wide, conditions()).verdict.state == "cannot say"
+
+
+def test_the_first_point_hangs_over_what_is_there_and_the_second_beside_it() -> None:
+    none = replace(panel(), points=(), lines=(), bond=None, attachments=panel().attachments[:1])
+    one = after(none, AddPoint())
+    held = none.attachments[0]
+    assert (one.points[0].x_m, one.points[0].z_m) == (held.x_m, pytest.approx(held.z_m + 0.9))
+    two = after(one, AddPoint())
+    assert two.points[1].x_m == pytest.approx(held.x_m + 0.5)
+    nothing = after(replace(none, attachments=()), AddPoint())
+    assert (nothing.points[0].z_m, nothing.attachments[0].z_m) == (pytest.approx(3.5), pytest.approx(2.6))
+
+
+def test_a_point_of_the_survey_is_where_the_survey_has_it_and_has_no_rating_of_its_own() -> None:
+    point = after(run(), AddPoint(surveyed="ridge 2")).points[-1]
+    assert (point.name, point.surveyed, point.x_m, point.y_m, point.z_m) == ("ridge 2", "ridge 2", 0.7, 0.1, 3.9)
+    assert point.rating_n is None
+    with pytest.raises(InvalidMeasure, match="no point called"):
+        edited(run(), AddPoint(surveyed="ridge 9"), GIVEN)
+
+
+def test_a_place_of_a_run_stays_when_its_line_goes_and_one_of_a_panel_goes_with_it() -> None:
+    assert len(after(run(), RemoveLine(line=0)).attachments) == 5
+    less = after(panel(), RemoveLine(line=0))
+    assert (len(less.attachments), [each.attachment for each in less.lines]) == (3, [0, 1, 2])
+
+
+def test_the_bond_is_let_go_with_its_point_and_stays_on_its_own_when_another_goes() -> None:
+    gone, kept = after(run(), RemovePoint(point=5)), after(run(), RemovePoint(point=0))
+    assert gone.bond is not None
+    assert gone.bond.point is None
+    assert kept.bond is not None
+    assert (kept.bond.point, kept.points[4].name) == (4, "own")
+    assert [each.point for each in kept.lines] == [0, 1, 2, 3]
+
+
+def test_a_path_has_its_places_in_order_is_a_twentieth_longer_and_keeps_the_bonds_point() -> None:
+    drawn = after(run(), PATH)
+    assert drawn.armature.length_m == pytest.approx(5.25)
+    assert [(each.x_m, each.y_m) for each in drawn.attachments] == [(0, 0), (3, 4)]
+    assert (drawn.lines, [each.name for each in drawn.points]) == ((), ["own"])
+    assert drawn.bond is not None
+    assert drawn.bond.point == 0
+    loose = after(replace(run(), bond=None), PATH)
+    assert (loose.points, loose.bond) == ((), None)
+
+
+def test_every_place_that_nothing_holds_is_held_from_over_it_or_tied_where_it_is() -> None:
+    held = after(replace(run(), lines=()), HoldPlaces())
+    assert [(each.point, each.attachment) for each in held.lines] == [(6 + at, at) for at in range(5)]
+    assert {each.z_m for each in held.points[6:]} == {4.0}
+    tied = after(replace(railed(), lines=()), HoldPlaces())
+    assert {round(each.z_m - 1.9, 3) for each in tied.points[9:]} == {0.03}
+    assert {each.kind for each in tied.points[9:]} == {"frame member"}
+    assert {each.spec.kind for each in tied.lines} == {"polyester cord"}
+    assert after(run(), HoldPlaces()) == run()
+
+
+def test_a_bond_without_a_point_gets_one_of_its_own_that_nothing_hangs_on() -> None:
+    bonded = after(replace(run(), bond=None), BondPoint())
+    assert bonded.bond is not None
+    at = bonded.bond.point
+    assert at == 6
+    assert all(line.point != at for line in bonded.lines)
+    assert bonded.points[6].z_m == 4.0
+    assert bonded.points[6].y_m == pytest.approx(round(0.2 / 6, 3) + 0.15)
+
+
+def test_a_line_more_leads_from_the_last_point_as_the_last_line_is() -> None:
+    more = after(run(), AddLine()).lines[-1]
+    assert (more.point, more.attachment, more.spec) == (5, 0, run().lines[-1].spec)
+
+
+@pytest.mark.parametrize("edit", [RemoveLine(line=5), RemovePoint(point=6), RemovePlace(place=5)])
+def test_what_is_not_there_is_refused_in_a_sentence(edit: Edit) -> None:
+    with pytest.raises(InvalidMeasure, match=r"There is no") as refused:
+        edited(run(), edit, GIVEN)
+    assert "of them" in refused.value.limit.text
+
+
+def test_a_line_with_nothing_to_lead_to_is_refused() -> None:
+    with pytest.raises(InvalidMeasure, match="not there yet"):
+        edited(replace(run(), points=(), lines=(), bond=None), AddLine(), GIVEN)
+
+
+def test_another_vessel_stands_free_of_what_is_there_and_can_be_judged() -> None:
+    made: Standing = piece()
+    for key in ("low-bowl-15", "low-bowl-30"):
+        after_it, label = edited(made, AddCompanion(vessel=key), GIVEN)
+        assert isinstance(after_it, Standing)
+        made = after_it
+        assert label == f"Add {vessels()[key].name} beside it"
+    one, other = made.companions
+    assert one.envelope.width_m == pytest.approx(0.15 * 1.6)
+    assert one.water_level_m == pytest.approx(0.8 * 0.07)
+    assert one.x_m - one.vessel.mouth_width_m / 2 > (piece().vessel.foot_width_m or 0) / 2
+    assert other.x_m - other.vessel.mouth_width_m / 2 > one.x_m + one.vessel.mouth_width_m / 2
+    assert (one.recipe, one.tied) == ((), False)
+    assert evaluate(made, conditions(), with_fixes=False).verdicts
+    with pytest.raises(UnknownName, match="No vessel"):
+        edited(piece(), AddCompanion(vessel="moon-bowl"), GIVEN)
+
+
+def test_an_edit_of_another_kind_of_part_is_refused() -> None:
+    for part, edit in (
+        (bouquet(), AddCompanion(vessel="cup-6")),
+        (piece(), AddPoint()),
+        (run(), AddCompanion(vessel="cup-6")),
+    ):
+        with pytest.raises(InvalidMeasure, match="nothing that is done to such a part"):
+            edited(part, edit, GIVEN)
