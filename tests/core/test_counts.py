@@ -11,8 +11,7 @@ from typing import Any
 import pytest
 
 from jolly_trellis.core.checks import hold_swing
-from jolly_trellis.core.event import remedies
-from jolly_trellis.core.event import schedule as scheduling
+from jolly_trellis.core.event import remedies, solver
 from jolly_trellis.core.event.day import day_of
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.report import making_of
@@ -130,7 +129,7 @@ def test_a_run_on_eight_lines_takes_few_solves_and_an_assembly_for_each_round(
 
 
 def test_a_remedy_is_tried_by_lists_before_the_solver_is_asked(counted: Callable[[Any, str], Counter[str]]) -> None:
-    number = counted(scheduling, "better")
+    number = counted(solver, "better")
     counted(remedies, "schedule")
     day_of(events.job(), events.demo_made(), ordinary.varieties())
     assert number["better"] <= 4 < number["schedule"]

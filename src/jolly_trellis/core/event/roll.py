@@ -7,7 +7,6 @@ from itertools import pairwise
 from typing import TypeVar
 
 from jolly_trellis.core.books.figures import rule
-from jolly_trellis.core.event.cut_plan import cut
 from jolly_trellis.core.event.cutting import Cutting, Placed, Progress, Stock, Used
 from jolly_trellis.core.event.needs import LengthNeed, Needs, SheetNeed
 from jolly_trellis.core.event.roll_problems import (
@@ -76,6 +75,9 @@ def cut_plan(
     weight = {id(each): 1 + sum(item.count for item in each.items) for each in problems}
     total = sum(weight.values()) or 1
     passed = 0
+    # as in schedule.py: OR-Tools is loaded by who searches
+    from jolly_trellis.core.event.cut_plan import cut
+
     for problem in problems:
         share = passed / total
 

@@ -11,7 +11,6 @@ from jolly_trellis.core.event.job import Job
 from jolly_trellis.core.event.list_schedule import list_schedule
 from jolly_trellis.core.event.people import SLOT_MIN
 from jolly_trellis.core.event.puzzle import Puzzle, puzzle_of
-from jolly_trellis.core.event.solver import better
 
 EFFORT = 0.3
 # Lists in other orders for an effort of 1, and the most that the solver takes of it: what it finds at all it finds by
@@ -81,6 +80,9 @@ def schedule(
     progress.tell(_sheet(puzzle, placed))
     placed = _shaken(puzzle, placed, round(effort * _LISTS), progress)
     if solve and effort > 0 and not progress.stop():
+        # OR-Tools takes a second to load: nobody waits for that who asks for no search
+        from jolly_trellis.core.event.solver import better
+
         placed = better(
             puzzle,
             placed,
