@@ -165,7 +165,8 @@ def test_a_new_event_is_briefed_from_nothing_to_its_day(page: Page, empty: Serve
     page.get_by_role("button", name="Add the piece").wait_for()
     page.get_by_role("link", name="Day").click()
     expect(page.get_by_text("The brief does not say:")).to_contain_text("when the water goes in")
-    page.get_by_role("link", name="Fill in the brief").click()
+    page.get_by_role("button", name="when the water goes in").click()
+    expect(page.get_by_label("Water goes in")).to_be_focused()
     for label, value in (("Water goes in", "2027-06-12T11:00"), ("Event ends", "2027-06-12T17:00")):
         page.get_by_label(label).fill(value)
         page.get_by_label(label).blur()
