@@ -77,6 +77,40 @@ def _there_and_back(conn: sqlite3.Connection, state: planning.EventState, steps:
     assert (state.redo, len(walked)) == (None, len(steps))
 
 
+def schema(conn: sqlite3.Connection) -> list[tuple[object, ...]]:
+    """Every table, index and trigger."""
+    return rows(conn, "SELECT type, name, sql FROM sqlite_master WHERE name NOT LIKE 'sqlite_%' ORDER BY type, name")
+
+
+@pytest.mark.parametrize("kept", EARLIER, ids=lambda each: each.name[:9])
+def test_it_ends_as_a_new_one_begins(kept: Path, tmp_path: Path) -> None:
+    fresh, old = tmp_path / "fresh", tmp_path / "old"
+    old.mkdir()
+    laid_out(old, kept)
+    with closing(open_studio(fresh)) as new, closing(open_studio(old)) as conn:
+        assert schema(conn) == schema(new)
+
+
+def test_supplies_that_a_migration_gained_after_it_was_used_are_there_but_for_one_that_was_deleted(
+    tmp_path: Path,
+) -> None:
+    path = laid_out(tmp_path, EARLIER[14])
+    late = ("shackle", "swivel", "stem-wire-04", "pin")
+    with closing(sqlite3.connect(path)) as conn:
+        for key in late:
+            conn.execute("DELETE FROM supply WHERE key = ?", (key,))
+        conn.execute("INSERT INTO deleted_thing VALUES ('supply', 'pin', 'lapel pin', '2027-01-01T10:00', '{}')")
+        conn.commit()
+    with closing(open_studio(tmp_path)) as conn:
+        there = {each[0] for each in rows(conn, "SELECT key FROM supply")}
+        assert {"shackle", "swivel", "stem-wire-04"} <= there
+        assert "pin" not in there
+        assert conn.execute("SELECT count(*), count(DISTINCT position) FROM supply").fetchone()[0:2] == (
+            len(there),
+            len(there),
+        )
+
+
 class Killed(BaseException):
     """The process ends here."""
 
