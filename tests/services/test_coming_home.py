@@ -122,6 +122,27 @@ def test_what_came_home_is_offered_used_and_worn_by_the_next_event(supper: sqlit
         listing.reuse(supper, copy, 2, sheet, 1, base_revision=revision(supper, copy))
 
 
+@pytest.mark.parametrize("since", ["", "hung up to dry"])
+def test_taking_it_back_gives_back_what_was_seen_of_an_armature_but_for_what_was_said_since(
+    supper: sqlite3.Connection, since: str
+) -> None:
+    coming_home.come_home(supper, 1, [])
+    copy = planning.copy_event(supper, 1).event.id
+    sheet = next(key for key, each in stock.armatures(supper).items() if each.made_as == "sheet")
+    listing.reuse(supper, copy, 1, sheet, 12, base_revision=revision(supper, copy))
+    before = replace(stock.armatures(supper)[sheet], note="flat", picture="a" * 64)
+    stock.put_armature(supper, before)
+    back = Back(line=f"armature-{sheet}", back=11, condition="rust", note="bent at one end", picture="b" * 64)
+    coming_home.come_home(supper, copy, [back])
+    home = stock.armatures(supper)[sheet]
+    assert (home.condition, home.note, home.picture) == ("rust", "bent at one end", "b" * 64)
+    if since:
+        stock.put_armature(supper, replace(home, note=since))
+    coming_home.take_back(supper, copy)
+    assert stock.armatures(supper)[sheet] == replace(before, note=since or "flat")
+    assert stock.holdings(supper)["armature"][sheet].on_hand == 12
+
+
 def hired(conn: sqlite3.Connection, number: int) -> EventState:
     brief = planning.brief_of(conn, 1)
     hire = Hire(name=LOW, number=number, lender="Osterlay Hire", comes="2027-05-14", goes_back="2027-05-17")

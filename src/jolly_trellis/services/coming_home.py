@@ -14,7 +14,7 @@ from jolly_trellis.services.event_work import EventWork
 from jolly_trellis.services.planning import NotFound
 from jolly_trellis.store import homecoming, stock, stock_history
 from jolly_trellis.store.connection import transaction
-from jolly_trellis.store.homecoming import Homecoming, HomeLine
+from jolly_trellis.store.homecoming import Homecoming, HomeLine, Looked
 from jolly_trellis.store.stock import Holding
 from jolly_trellis.store.stock_history import Touched
 
@@ -103,7 +103,21 @@ def take_back(conn: sqlite3.Connection, event_id: int) -> None:
                     stock.remove_armature(conn, each.thing)
                     continue
                 stock.put_holding(conn, kind, each.thing, replace(own, on_hand=count, used=used))
+                _look_back(conn, each)
             homecoming.clear_homecoming(conn, event_id)
+
+
+def _look_back(conn: sqlite3.Connection, line: HomeLine) -> None:
+    """A finished armature as it was seen before it went; what somebody has said of it since then stays."""
+    kept = stock.armatures(conn).get(line.thing) if line.kind == "armature" else None
+    if kept is None or line.was is None or line.became is None:
+        return
+    back = {
+        name: getattr(line.was, name)
+        for name in ("condition", "note", "picture")
+        if getattr(kept, name) == getattr(line.became, name)
+    }
+    stock.put_armature(conn, replace(kept, **back))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -116,6 +130,8 @@ class _Planned:
     back: Back
     added: int
     new: FinishedArmature | None = None
+    was: Looked | None = None
+    became: Looked | None = None
 
 
 def _planned(conn: sqlite3.Connection, event: str, line: Return, back: Back) -> _Planned:
@@ -149,7 +165,13 @@ def _planned(conn: sqlite3.Connection, event: str, line: Return, back: Back) -> 
     thing = line.name if line.kind in ("frog", "armature") else _named(conn, line)
     held = stock.holdings(conn)[kind].get(thing, Holding())
     lost = min(line.number - back.back, held.on_hand)
-    return _Planned(line=line, kind=kind, thing=thing, back=back, added=-lost)
+    was = became = None
+    if kind == "armature" and (before := stock.armatures(conn).get(thing)) is not None:
+        was = Looked(condition=before.condition, note=before.note, picture=before.picture)
+        became = Looked(
+            condition=back.condition, note=back.note or before.note, picture=back.picture or before.picture
+        )
+    return _Planned(line=line, kind=kind, thing=thing, back=back, added=-lost, was=was, became=became)
 
 
 def _named(conn: sqlite3.Connection, line: Return) -> str:
@@ -171,11 +193,12 @@ def _apply(conn: sqlite3.Connection, planned: _Planned) -> None:
     held = stock.holdings(conn)[planned.kind].get(planned.thing, Holding())
     changed = replace(held, on_hand=max(held.on_hand + planned.added, 0), used=held.used + planned.line.number)
     stock.put_holding(conn, planned.kind, planned.thing, changed)
-    if planned.kind == "armature" and (before := stock.armatures(conn).get(planned.thing)) is not None:
-        note = planned.back.note or before.note
-        picture = planned.back.picture or before.picture
-        changed_to = replace(before, condition=planned.back.condition, note=note, picture=picture)
-        stock.put_armature(conn, changed_to)
+    seen = planned.became
+    if seen is not None:
+        before = stock.armatures(conn)[planned.thing]
+        stock.put_armature(
+            conn, replace(before, condition=planned.back.condition, note=seen.note, picture=seen.picture)
+        )
 
 
 def _line(planned: _Planned) -> HomeLine:
@@ -188,6 +211,8 @@ def _line(planned: _Planned) -> HomeLine:
         added=planned.added,
         condition=planned.back.condition,
         note=planned.back.note,
+        was=planned.was,
+        became=planned.became,
     )
 
 

@@ -1,6 +1,5 @@
 """What came home from an event: SQL text and functions."""
 
-import json
 import sqlite3
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -9,8 +8,20 @@ from jolly_trellis.store import codec
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Looked:
+    """What was seen of a thing: its condition, a note, the key of its picture."""
+
+    condition: str
+    note: str
+    picture: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class HomeLine:
-    """One line as it came home: its key in the list, the thing it is in the stores, how many went and came back."""
+    """One line as it came home: its key in the list, the thing it is in the stores, how many went and came back.
+
+    `was` and `became` are what was seen of a finished armature before it went and when it came back; None for others.
+    """
 
     line: str
     kind: str
@@ -20,6 +31,8 @@ class HomeLine:
     added: int
     condition: str
     note: str
+    was: Looked | None = None
+    became: Looked | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -35,7 +48,7 @@ def get_homecoming(conn: sqlite3.Connection, event_id: int) -> Homecoming | None
     row = conn.execute("SELECT at, lines FROM homecoming WHERE event_id = :event", {"event": event_id}).fetchone()
     if row is None:
         return None
-    return Homecoming(at=row["at"], lines=tuple(HomeLine(**each) for each in json.loads(row["lines"])))
+    return Homecoming(at=row["at"], lines=codec.loads(row["lines"], tuple[HomeLine, ...]))
 
 
 def put_homecoming(conn: sqlite3.Connection, event_id: int, at: str, lines: Iterable[HomeLine]) -> None:
