@@ -5667,6 +5667,8 @@ export interface components {
         /**
          * HomeLine
          * @description One line as it came home: its key in the list, the thing it is in the stores, how many went and came back.
+         *
+         *     `was` and `became` are what was seen of a finished armature before it went and when it came back; None for others.
          */
         readonly HomeLine: {
             /** Line */
@@ -5685,6 +5687,8 @@ export interface components {
             readonly condition: string;
             /** Note */
             readonly note: string;
+            readonly was?: components["schemas"]["Looked"] | null;
+            readonly became?: components["schemas"]["Looked"] | null;
         };
         /**
          * Homecoming
@@ -6221,6 +6225,18 @@ export interface components {
             readonly task: string;
             /** Starts At */
             readonly starts_at: string;
+        };
+        /**
+         * Looked
+         * @description What was seen of a thing: its condition, a note, the key of its picture.
+         */
+        readonly Looked: {
+            /** Condition */
+            readonly condition: string;
+            /** Note */
+            readonly note: string;
+            /** Picture */
+            readonly picture: string;
         };
         /**
          * Looking
