@@ -15,6 +15,7 @@ def test_a_new_folder_gets_a_migrated_database_with_the_catalogue(tmp_path: Path
     conn = open_studio(tmp_path / "new" / "studio")
     assert conn.execute("PRAGMA journal_mode").fetchone()[0] == "wal"
     assert conn.execute("PRAGMA foreign_keys").fetchone()[0] == 1
+    assert conn.execute("PRAGMA synchronous").fetchone()[0] == 2  # FULL: on the disk before it is said to be saved
     assert len(stock.varieties(conn)) >= 40
     conn.close()
 

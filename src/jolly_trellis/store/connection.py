@@ -23,7 +23,8 @@ def open_database(path: Path) -> sqlite3.Connection:
     conn = sqlite3.connect(path, check_same_thread=False, isolation_level=None, timeout=PATIENCE_S)
     conn.row_factory = sqlite3.Row
     conn.execute("PRAGMA foreign_keys = ON")
-    conn.execute("PRAGMA synchronous = NORMAL")
+    # what was told to be saved is there after a power cut too: half a millisecond an edit
+    conn.execute("PRAGMA synchronous = FULL")
     return conn
 
 
