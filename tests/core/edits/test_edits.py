@@ -138,6 +138,8 @@ def test_every_place_that_nothing_holds_is_held_from_over_it_or_tied_where_it_is
     held = after(replace(run(), lines=()), HoldPlaces())
     assert [(each.point, each.attachment) for each in held.lines] == [(6 + at, at) for at in range(5)]
     assert {each.z_m for each in held.points[6:]} == {4.0}
+    first = after(replace(run(), lines=(), points=(), bond=None), HoldPlaces())
+    assert {round(each.z_m, 3) for each in first.points} == {2.6 + 0.9}
     tied = after(replace(railed(), lines=()), HoldPlaces())
     assert {round(each.z_m - 1.9, 3) for each in tied.points[9:]} == {0.03}
     assert {each.kind for each in tied.points[9:]} == {"frame member"}
@@ -181,6 +183,7 @@ def test_another_vessel_stands_free_of_what_is_there_and_can_be_judged() -> None
         assert label == f"Add {vessels()[key].name} beside it"
     one, other = made.companions
     assert one.envelope.width_m == pytest.approx(0.15 * 1.6)
+    assert one.envelope.height_m == pytest.approx(one.vessel.rim_m + 0.24 * 0.6, abs=5e-4)
     assert one.water_level_m == pytest.approx(0.8 * 0.07)
     assert one.x_m - one.vessel.mouth_width_m / 2 > (piece().vessel.foot_width_m or 0) / 2
     assert other.x_m - other.vessel.mouth_width_m / 2 > one.x_m + one.vessel.mouth_width_m / 2
