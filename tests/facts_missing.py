@@ -104,9 +104,21 @@ def _rigs() -> Iterator[tuple[str, Part, Conditions]]:
     yield "on a frame nobody signs for", replace(railed(mount=loaded), points=nobody), KNOWN
 
 
+def _halves() -> Iterator[tuple[str, Part, Conditions]]:
+    """Where one of two measures is known, the other is asked for."""
+    yield "rated by nobody", run(by=None), KNOWN
+    surveyed = run(rating=None, by=None)
+    named = tuple(replace(each, surveyed=f"ridge {at}") for at, each in enumerate(surveyed.points))
+    yield "in a survey that rates none", replace(surveyed, points=named, bond=None), KNOWN
+    yield "leaning nobody knows how far", walled(bears_below_m=0.0), KNOWN
+    half = replace(FRAME, foot_depth_m=0.0, tied_to=None, foot_material="rubber", load_kg=60.0, load_by="its maker")
+    yield "on a frame half measured", railed(mount=half), KNOWN
+    yield "filled, and without an end", run(spec=THIN), FILLED
+
+
 def works() -> dict[str, tuple[Part, Conditions]]:
     """Parts by what is not known of them, with what is known of their event."""
-    return {name: (part, around) for name, part, around in (*_pieces(), *_rigs())}
+    return {name: (part, around) for name, part, around in (*_pieces(), *_rigs(), *_halves())}
 
 
 def missed_of(part: Part, around: Conditions) -> tuple[Missing, ...]:

@@ -12,8 +12,9 @@ from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.missing import FACTS, Missing
 from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.rigging.rig import Rig
-from jolly_trellis.services import planning
+from jolly_trellis.services import planning, stores
 from jolly_trellis.services.opening import open_studio
+from jolly_trellis.store import stock
 from jolly_trellis.store.plan import Brief
 from tests.facts_missing import BLANK, FILLED, missed_of, works
 from tests.ordinary import piece
@@ -25,6 +26,12 @@ pytestmark = pytest.mark.browser
 ELSEWHERE = {"beam-others", "not-worked-out", "loaded-at"}
 # Where the fact has no field of its own yet, since what it is of is not there: the field that brings it.
 BRINGS = {"stands-out": "mount", "beam-rating": "beams"}
+# Everything with a path that the keyboard is in, from the inside out.
+WAY = """() => {
+  const found = [];
+  for (let at = document.activeElement; at; at = at.parentElement) if (at.dataset?.path) found.push(at.dataset.path);
+  return found;
+}"""
 AT = "() => document.activeElement?.closest('[data-path]')?.dataset.path ?? null"
 
 
@@ -80,7 +87,6 @@ def test_every_fact_that_a_part_misses_leads_to_its_field(page: Page, empty: Ser
     of_events = {key for key, each in FACTS.items() if key not in pressed | ELSEWHERE}
     assert of_events == {
         "water-goes-in",
-        "end-of-event",
         "drive",
         "access",
         "crew",
@@ -99,6 +105,8 @@ def test_what_an_event_misses_leads_to_its_field(page: Page, empty: Served) -> N
     own = replace(piece(), vessel=replace(piece().vessel, name="grandmother's bowl"))
     elsewhere = replace(brief, costing=Costing(currency="kr"))
     with closing(open_studio(empty.folder)) as conn:
+        net = stock.nettings(conn)["coated-25-09"]
+        stores.put(conn, "netting", net.key, replace(net, price=None))
         here, other = (planning.new_event(conn, each, (own,)).event.id for each in (brief, elsewhere))
     pressed: set[str] = set()
     for address in (f"{here}/day", f"{here}/cost", f"{other}/cost"):
@@ -106,11 +114,17 @@ def test_what_an_event_misses_leads_to_its_field(page: Page, empty: Served) -> N
         page.goto(screen)
         expect(page.locator("[data-fact]").first).to_be_visible()
         keys = {each.get_attribute("data-fact") or "" for each in page.locator("[data-fact]").all()}
-        for key in sorted(keys - pressed - ELSEWHERE):
+        for key in sorted(keys - pressed - ELSEWHERE - {"price"}):
             page.goto(screen)
             page.locator(f"[data-fact={key}]").first.click()
-            path = "vessel" if key == "price" else FACTS[key].path.format(0)
+            path = FACTS[key].path.format(0)
             page.wait_for_function(f"path => ({AT})() === path", arg=path, timeout=20_000)
             pressed.add(key)
     assert {"water-goes-in", "drive", "access", "crew", "air-of-workshop"} <= pressed
-    assert {"price", "prices-in", "hire-price", "hour-price"} <= pressed
+    assert {"prices-in", "hire-price", "hour-price"} <= pressed
+    for words, ways in ((net.name, ["price", f"netting.{net.key}"]), (own.vessel.name, ["vessel"])):
+        page.goto(f"{empty.url}/events/{here}/cost")
+        page.get_by_role("button", name=f"the price of {words}").click()
+        page.wait_for_function(
+            f"paths => JSON.stringify(({WAY})()) === JSON.stringify(paths)", arg=ways, timeout=20_000
+        )

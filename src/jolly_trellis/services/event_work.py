@@ -186,7 +186,7 @@ def shelves_of(conn: sqlite3.Connection) -> Shelves:
         stands=_by_name(stands, held["stand"], round(STAND_USES.value)),
         armatures=armatures,
         armatures_kept={
-            key: _kept(each.name, None, held["armature"].get(key, Holding()), round(NETTING_USES.value))
+            key: _kept(key, each.name, None, held["armature"].get(key, Holding()), round(NETTING_USES.value))
             for key, each in armatures.items()
         },
         stems_here={key: each.on_hand for key, each in held["variety"].items()},
@@ -200,7 +200,7 @@ def _by_name(
     """What is kept of things by their name; several of one name are counted together."""
     found: dict[str, Kept] = {}
     for key, name, price in things:
-        own = _kept(name, price, held.get(key, Holding()), uses)
+        own = _kept(key, name, price, held.get(key, Holding()), uses)
         before = found.get(name)
         found[name] = (
             own if before is None else replace(before, here=before.here + own.here, used=before.used + own.used)
@@ -208,8 +208,9 @@ def _by_name(
     return found
 
 
-def _kept(name: str, price: float | None, holding: Holding, uses: int) -> Kept:
+def _kept(key: str, name: str, price: float | None, holding: Holding, uses: int) -> Kept:
     return Kept(
+        key=key,
         name=name,
         here=holding.on_hand,
         price=None if price is None else money(price),

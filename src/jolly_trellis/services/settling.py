@@ -17,6 +17,7 @@ from jolly_trellis.core.event.recipes import side_shoots, too_few_shoots
 from jolly_trellis.core.event.reservations import Shortfall, away
 from jolly_trellis.core.event.seasons import out_of_season
 from jolly_trellis.core.missing import Fact, listed
+from jolly_trellis.core.plan.facts import ENDS_AT
 from jolly_trellis.core.quantities import Phrase, phrase
 from jolly_trellis.services import event_work, long_work
 from jolly_trellis.services.event_work import EventWork
@@ -116,7 +117,7 @@ def _facts(work: EventWork) -> tuple[tuple[bool, Fact], ...]:
     job = work.job
     return (
         (job.filled_at is None, facts.FILLED),
-        (job.ends_at is None, facts.ENDS),
+        (job.ends_at is None, ENDS_AT),
         (job.air is None, facts.PLACE_AIR),
         (not job.crew, facts.CREW),
     )

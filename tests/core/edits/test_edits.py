@@ -104,6 +104,8 @@ def test_a_point_of_the_survey_is_where_the_survey_has_it_and_has_no_rating_of_i
     point = after(run(), AddPoint(surveyed="ridge 2")).points[-1]
     assert (point.name, point.surveyed, point.x_m, point.y_m, point.z_m) == ("ridge 2", "ridge 2", 0.7, 0.1, 3.9)
     assert point.rating_n is None
+    with pytest.raises(InvalidMeasure, match="already"):
+        edited(after(run(), AddPoint(surveyed="ridge 2")), AddPoint(surveyed="ridge 2"), GIVEN)
     with pytest.raises(InvalidMeasure, match="no point called"):
         edited(run(), AddPoint(surveyed="ridge 9"), GIVEN)
 
@@ -145,6 +147,8 @@ def test_every_place_that_nothing_holds_is_held_from_over_it_or_tied_where_it_is
     assert {each.kind for each in tied.points[9:]} == {"frame member"}
     assert {each.spec.kind for each in tied.lines} == {"polyester cord"}
     assert after(run(), HoldPlaces()) == run()
+    assert edited(railed(), HoldPlaces(), GIVEN)[1] == "Tie every place"
+    assert edited(run(), HoldPlaces(), GIVEN)[1] == "Hang every place"
 
 
 def test_a_bond_without_a_point_gets_one_of_its_own_that_nothing_hangs_on() -> None:
@@ -152,6 +156,7 @@ def test_a_bond_without_a_point_gets_one_of_its_own_that_nothing_hangs_on() -> N
     assert bonded.bond is not None
     at = bonded.bond.point
     assert at == 6
+    sound(after(bonded, BondPoint()))
     assert all(line.point != at for line in bonded.lines)
     assert bonded.points[6].z_m == 4.0
     assert bonded.points[6].y_m == pytest.approx(round(0.2 / 6, 3) + 0.15)

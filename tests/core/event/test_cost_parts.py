@@ -69,8 +69,8 @@ def test_what_is_used_up_has_its_spares_and_what_returns_is_shared_over_its_uses
     )
     parts, missing = goods(needs, stores())
     assert [(each.path, each.say.text) for each in missing] == [
-        ("frog.no such", "the price of no such"),
-        ("supply.moss", "the price of moss"),
+        ("frog.no such.price", "the price of no such"),
+        ("supply.moss.price", "the price of moss"),
     ]
     assert said(parts) == [
         ("mechanics", "pin", "3 at 2.25, 9.00 over 4 uses", D("6.75")),

@@ -5,6 +5,7 @@ import { render } from "../units/text";
 import { FieldLabel, type Hidden } from "./FieldLabel";
 import { useSettings } from "./settings";
 import { useLeaving } from "./useLeaving";
+import { useRefused } from "./useRefused";
 
 type Props = {
   label: string;
@@ -36,11 +37,8 @@ export function QuantityField(props: Props) {
   const [typed, setTyped] = useState<Typed | null>(null);
   const [typing, setTyping] = useState(false);
   const [unread, setUnread] = useState<string | null>(null);
-  /** A refusal of what was typed, once the good value stands in the field again. */
-  const [answered, setAnswered] = useState<Problem["message"] | null>(null);
   const id = useId();
-  const refused =
-    problem && path !== undefined && problem.path === path && problem.message !== answered ? problem : null;
+  const { refused, takenBack } = useRefused(path, problem);
 
   // what cannot be read or was refused stays, with its sentence, until it is mended or taken back
   const stays = typed && (typing || unread || (refused && typed.over === shown));
@@ -55,7 +53,7 @@ export function QuantityField(props: Props) {
     }
     if (text === shown) {
       setUnread(null);
-      setAnswered(problem?.message ?? null);
+      takenBack();
       return;
     }
     const read = readField(kind, text, system, shown, cellM);
@@ -69,7 +67,7 @@ export function QuantityField(props: Props) {
       setTyped(null);
       setUnread(null);
       setTyping(false);
-      setAnswered(problem?.message ?? null);
+      takenBack();
     }
     if ((event.key === "ArrowUp" || event.key === "ArrowDown") && value !== null && !typing) {
       event.preventDefault();

@@ -4,6 +4,7 @@ import { render } from "../units/text";
 import { FieldLabel, type Hidden } from "./FieldLabel";
 import { useSettings } from "./settings";
 import { useLeaving } from "./useLeaving";
+import { useRefused } from "./useRefused";
 
 type Props = {
   label: string;
@@ -25,12 +26,13 @@ export function TextField(props: Props) {
   const { system } = useSettings();
   const [text, setText] = useState(value);
   const id = useId();
-  const refused = problem && path !== undefined && problem.path === path ? problem : null;
+  const { refused, takenBack } = useRefused(path, problem);
   useEffect(() => {
     if (!refused) setText(value);
   }, [value, refused]);
   const commit = () => {
     if (text !== value) onCommit(text);
+    else takenBack();
   };
   useLeaving(text !== value && !refused ? commit : null);
   return (
@@ -52,7 +54,10 @@ export function TextField(props: Props) {
         onBlur={commit}
         onKeyDown={(event) => {
           if (event.key === "Enter") commit();
-          if (event.key === "Escape") setText(value);
+          if (event.key === "Escape") {
+            setText(value);
+            takenBack();
+          }
         }}
       />
       {refused && (

@@ -39,7 +39,9 @@ function nearest(path: string): HTMLElement | null {
   return null;
 }
 
-function enter(field: HTMLElement): void {
+/** The keyboard goes into a field; of what only holds fields, into the first. */
+function enter(at: HTMLElement): void {
+  const field = at.matches(FIELD) ? at : (shown(at, FIELD) ?? at);
   field.scrollIntoView({ block: "center" });
   field.focus();
 }

@@ -121,7 +121,7 @@ def edit_rig(rig: Rig, edit: RigEdit, survey: Survey) -> tuple[Rig, str]:
         case DrawPath(places=places):
             return _with_path(rig, places), "Draw the path"
         case HoldPlaces():
-            return _every_place_held(rig), "Hang every place"
+            return _every_place_held(rig), "Tie every place" if rig.is_tied else "Hang every place"
         case BondPoint():
             return _bonded(rig), "A point for the second bond"
 
@@ -135,12 +135,12 @@ def _known(index: int, number: int, path: str, what: str) -> None:
         )
 
 
-def _free_name(rig: Rig) -> str:
+def _free_name(rig: Rig, kind: str = "point") -> str:
     taken = {each.name for each in rig.points}
     number = len(rig.points) + 1
-    while f"point {number}" in taken:
+    while f"{kind} {number}" in taken:
         number += 1
-    return f"point {number}"
+    return f"{kind} {number}"
 
 
 def _mean(*values: float) -> float:
@@ -173,6 +173,12 @@ def _with_surveyed(rig: Rig, name: str, survey: Survey) -> Rig:
             path="surveyed",
             message=phrase("The survey has no point called “{name}”.", name=name),
             limit=phrase("Choose one that it has."),
+        )
+    if any(each.surveyed == name for each in rig.points):
+        raise InvalidMeasure(
+            path="surveyed",
+            message=phrase("It hangs from “{name}” already.", name=name),
+            limit=phrase("Add a line there, or choose another point."),
         )
     point = HangPoint(name=name, kind=found.kind, x_m=found.x_m, y_m=found.y_m, z_m=found.z_m, surveyed=name)
     return _with_line_down(rig, point)
@@ -310,7 +316,7 @@ def _every_place_held(rig: Rig) -> Rig:
 
 def _bonded(rig: Rig) -> Rig:
     point = HangPoint(
-        name="bond point",
+        name="bond point" if all(each.name != "bond point" for each in rig.points) else _free_name(rig, "bond point"),
         kind="beam loop",
         x_m=_mean(*(each.x_m for each in rig.points)),
         y_m=_mean(*(each.y_m for each in rig.points)) + BOND_BESIDE_M,

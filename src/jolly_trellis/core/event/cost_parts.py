@@ -70,7 +70,8 @@ def vessel_parts(needs: Needs, shelves: Shelves, left: dict[str, int]) -> Iterat
         kept = (shelves.vessels if need.kind == "vessel" else shelves.stands).get(need.name)
         one = None if kept is None else kept.use_cost()
         if kept is None or one is None:
-            yield facts.PRICE.missing((need.kind, need.name), name=need.name)
+            at = need.name if kept is None else kept.key
+            yield facts.PRICE.missing((need.kind, at), name=need.name)
             continue
         each = to_cent(one)
         of = phrase(

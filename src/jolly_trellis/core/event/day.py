@@ -20,6 +20,7 @@ from jolly_trellis.core.event.task import back
 from jolly_trellis.core.event.tasks import time_book
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.missing import Missing
+from jolly_trellis.core.plan.facts import ENDS_AT
 from jolly_trellis.core.plan.piece import StemTube
 from jolly_trellis.core.quantities import Phrase, duration, joined, phrase
 
@@ -172,7 +173,7 @@ def _unmet_lock(lock: Lock, stands: Timed | None, trial: Trial) -> Conflict:
 def _missing(job: Job) -> tuple[Missing, ...]:
     asked = (
         (job.filled_at is None, facts.FILLED),
-        (job.ends_at is None, facts.ENDS),
+        (job.ends_at is None, ENDS_AT),
         (job.travel_h is None, facts.DRIVE),
         (job.access_at is None, facts.ACCESS),
         (not job.crew, facts.CREW),

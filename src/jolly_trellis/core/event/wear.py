@@ -19,6 +19,7 @@ class Kept:
     """Something the stores keep to be used again: how many, what one is bought and sold for, how often it is used.
 
     `price` None is not known. `lasts` is how often one is used, `used` how many uses all of them together have had.
+    `key` is its key in the stores, of several of one name the first; empty for what they do not have.
     """
 
     name: str
@@ -26,6 +27,7 @@ class Kept:
     price: Decimal | None
     lasts: int
     used: int = 0
+    key: str = ""
     resale: Decimal = NOTHING
 
     @property

@@ -2,10 +2,12 @@
 
 from jolly_trellis.core.missing import fact
 
-POINT_RATING = fact("point-rating", "points.{}.rating_n", "what {point} may carry, and who states it")
+_ENDS = "what {line} keeps at its ends: a {fitting} does not belong in {kind}; take {remedy}"
+
+POINT_RATING = fact("point-rating", "points.{}.{}", "what {point} may carry, and who states it")
 BOND_POINT_RATING = fact(
     "bond-point-rating",
-    "points.{}.rating_n",
+    "points.{}.{}",
     "what {point} may carry, where the second bond leads, and who states it",
 )
 POINT_OFF_PLUMB = fact(
@@ -35,35 +37,35 @@ BOND_LEADS_TO = fact("bond-leads-to", "bond.point", "which hang point of its own
 LINE_ENDS = fact(
     "line-ends",
     "lines.{}.spec.fitting",
-    "what {line} keeps at its ends: a {fitting} does not belong in {kind}; take {remedy}",
+    _ENDS,
 )
 BOND_ENDS = fact(
     "bond-ends",
     "bond.spec.fitting",
-    "what {line} keeps at its ends: a {fitting} does not belong in {kind}; take {remedy}",
+    _ENDS,
 )
 CORD_ENDS = fact(
     "cord-ends",
     "armature.carrier.fitting",
-    "what {line} keeps at its ends: a {fitting} does not belong in {kind}; take {remedy}",
+    _ENDS,
 )
 HANGS_FOR = fact(
     "hangs-for",
-    "ends_at",
+    "{}",
     "how long it hangs on monofilament, which creeps: when it goes up, and when the event ends",
     of="event",
 )
 MOUNT_ACROSS = fact("mount-across", "mount.width_m", "how far across the {mount} is, as bands and ties go round it")
 MOUNT_WEIGHT = fact("mount-weight", "mount.mass_kg", "what the {mount} weighs")
-MOUNT_FEET = fact("mount-feet", "mount.foot_width_m", "how wide and deep the {mount} stands")
+MOUNT_FEET = fact("mount-feet", "mount.{}", "how wide and deep the {mount} stands")
 MOUNT_SLIDES = fact(
     "mount-slides",
-    "mount.foot_material",
+    "mount.{}",
     "what the {mount}'s feet are of and stand on, or what it is guyed to, as it may slide",
 )
 LEANS = fact(
     "leans",
-    "mount.arm_m",
+    "mount.{}",
     "how far its middle stands out from the wall, and how far under its screws it leans on it",
 )
 MOUNT_LOAD = fact(
@@ -71,7 +73,7 @@ MOUNT_LOAD = fact(
     "mount.load_kg",
     "what the {mount} may carry: as its maker states, or as a trial has shown, for all of it",
 )
-MOUNT_LOAD_BY = fact("mount-load-by", "mount.load_by", "who states what the {mount} may carry, and when")
+MOUNT_LOAD_BY = fact("mount-load-by", "mount.{}", "who states what the {mount} may carry, and when")
 MOUNT_SIGNED = fact(
     "mount-signed",
     "mount.signed_by",

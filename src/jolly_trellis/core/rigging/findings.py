@@ -1,7 +1,7 @@
 """What is found of a rig: lines, hang points, the netting itself, the second bond, mounts, clearances."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.building.spills import chain_strength_n
@@ -99,12 +99,12 @@ def _point(rig: Rig, at: int, state: PointState, swing_rad: float) -> tuple[list
     if rig.over_people and POINTS[point.kind].stuck:
         return [_never(point)], []
     if POINTS[point.kind].part and not point.made_for:
-        return [], [facts.POINT_MADE_FOR.missing((at,), point=point.name)]
+        return [], [_asked(rig, at, "made_for", facts.POINT_MADE_FOR.missing((at,), point=point.name))]
     rating = rating_of(point)
     if rating is None and mounts.answers_for_its_points(rig):
         return [], []
     if rating is None:
-        return [], [facts.POINT_RATING.missing((at,), point=point.name)]
+        return [], [_unrated(rig, at, facts.POINT_RATING)]
     lacks = []
     within = OFF_RATING.value if point.rated_within_rad is None else point.rated_within_rad
     off_rad = max(state.off_rad, swing_rad)
@@ -113,17 +113,31 @@ def _point(rig: Rig, at: int, state: PointState, swing_rad: float) -> tuple[list
         asked = facts.POINT_OFF_WALL if in_wall else facts.POINT_OFF_PLUMB
         if swung:
             asked = facts.POINT_SWUNG_WALL if in_wall else facts.POINT_SWUNG
-        lacks.append(asked.missing((at,), point=point.name, off=f"{math.degrees(off_rad):.0f}°"))
+        fact = asked.missing((at,), point=point.name, off=f"{math.degrees(off_rad):.0f}°")
+        lacks.append(_asked(rig, at, "rated_within_rad", fact))
     found = [_point_finding(point, state, rating)]
     if POINTS[point.kind].in_wall:
         if rig.mount is None or rig.mount.kind != "wall":
             lacks.append(facts.STANDS_OUT.missing(point=point.name))
         elif not point.pull_out_n:
-            lacks.append(facts.POINT_PULL_OUT.missing((at,), point=point.name))
+            lacks.append(_asked(rig, at, "pull_out_n", facts.POINT_PULL_OUT.missing((at,), point=point.name)))
         else:
             both = mounts.screw(point, rig.mount, state.pulls_n)
             found += [both] if both is not None else []
     return found, lacks
+
+
+def _unrated(rig: Rig, at: int, fact: Fact) -> Missing:
+    """The rating of a point, or who states it, where that alone is not known."""
+    point = rig.points[at]
+    field = "rating_n" if point.rating_n is None else "stated_by"
+    return _asked(rig, at, field, fact.missing((at, field), point=point.name))
+
+
+def _asked(rig: Rig, at: int, field: str, fact: Missing) -> Missing:
+    """A fact of a point; of one that the survey has it is asked for there, by the name that it has there."""
+    named = rig.points[at].surveyed
+    return fact if named is None else replace(fact, of="survey", path=f"points.{named}.{field}")
 
 
 def _line_findings(line: LineState) -> list[Finding]:
@@ -258,7 +272,7 @@ def _bond_point(rig: Rig, weight: float) -> tuple[list[Finding], list[Missing]]:
         return [_never(point)], []
     rating = rating_of(point)
     if rating is None:
-        return [], [facts.BOND_POINT_RATING.missing((at,), point=point.name)]
+        return [], [_unrated(rig, at, facts.BOND_POINT_RATING)]
     value, limit = pull(BOND_POINT.value * weight), pull(rating)
     reason = phrase(
         "Should it fall on its bond, {point} is counted with {v}; {stated_by} rates it at {limit}.",
@@ -294,7 +308,7 @@ def _creep(rig: Rig, conditions: Conditions) -> tuple[list[Finding], list[Missin
     if not any(LINES[line.spec.kind].creeps for line in rig.lines):
         return [], []
     if conditions.filled_at is None or conditions.ends_at is None:
-        return [], [facts.HANGS_FOR.missing()]
+        return [], [facts.HANGS_FOR.missing(("ends_at" if conditions.filled_at else "filled_at",))]
     hours = duration((conditions.ends_at - conditions.filled_at).total_seconds() / 3600)
     limit = CREEPS_AFTER.quantity
     reason = phrase("It hangs {h} on monofilament, which creeps; {limit} at most.", h=hours, limit=limit)

@@ -334,15 +334,20 @@ def missing(rig: Rig) -> list[Missing]:
     if mount is None:
         return []
     frame = mount.kind in ("frame", "stand")
-    still = mount.tied_to or not (mount.foot_material is None or mount.surface is None)
+    sliding = frame and not mount.tied_to
+
+    def first(*fields: str) -> str | None:
+        """The first of some fields that nobody has filled in."""
+        return next((each for each in fields if not getattr(mount, each)), None)
+
     asked = (
-        (mount.kind != "wall" and not mount.width_m > 0, facts.MOUNT_ACROSS),
-        (frame and mount.mass_kg is None, facts.MOUNT_WEIGHT),
-        (frame and not (mount.foot_width_m > 0 and mount.foot_depth_m > 0), facts.MOUNT_FEET),
-        (frame and not still, facts.MOUNT_SLIDES),
-        (mount.kind == "wall" and not (mount.arm_m > 0 and mount.bears_below_m > 0), facts.LEANS),
+        ("width_m" if mount.kind != "wall" and not mount.width_m > 0 else None, facts.MOUNT_ACROSS),
+        ("mass_kg" if frame and mount.mass_kg is None else None, facts.MOUNT_WEIGHT),
+        (first("foot_width_m", "foot_depth_m") if frame else None, facts.MOUNT_FEET),
+        (first("foot_material", "surface") if sliding else None, facts.MOUNT_SLIDES),
+        (first("arm_m", "bears_below_m") if mount.kind == "wall" else None, facts.LEANS),
     )
-    return [fact.missing(mount=mount.kind) for absent, fact in asked if absent]
+    return [fact.missing((field,), mount=mount.kind) for field, fact in asked if field is not None]
 
 
 def _unmeasured(mount: Mount) -> bool:
@@ -386,7 +391,8 @@ def own_load(rig: Rig, load_n: float) -> tuple[list[Finding], list[Missing]]:
     )
     lacks = []
     if not mount.load_by or not mount.load_on:
-        lacks.append(facts.MOUNT_LOAD_BY.missing(mount=mount.kind))
+        field = "load_by" if not mount.load_by else "load_on"
+        lacks.append(facts.MOUNT_LOAD_BY.missing((field,), mount=mount.kind))
     if rig.over_people and not mount.signed_by:
         lacks.append(facts.MOUNT_SIGNED.missing(mount=mount.kind))
     return [found], lacks

@@ -117,6 +117,7 @@ export function MountTab({ rig, problem, onCommit }: RigTabProps) {
           />
           <Choice
             label="stand on"
+            path="mount.surface"
             value={mount?.surface ?? ""}
             options={SURFACES}
             onCommit={(surface) => put({ surface: surface || null })}

@@ -143,6 +143,7 @@ export function SurveyScreen() {
             <li
               // biome-ignore lint/suspicious/noArrayIndexKey: known by its place
               key={index}
+              data-path={`points.${point.name}`}
               className="border-b border-line pb-2"
             >
               <Row
