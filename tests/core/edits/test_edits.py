@@ -77,7 +77,9 @@ def test_a_new_point_hangs_in_the_widest_gap_and_its_place_lies_between_those_be
     wide = after(apart, AddPoint())
     point, line = wide.points[-1], wide.lines[-1]
     assert point.x_m == pytest.approx((-1.5 + 1.0) / 2)
-    assert (point.kind, point.rating_n, point.stated_by) == ("beam loop", None, None)
+    assert (point.name, point.kind, point.rating_n, point.stated_by) == ("point 7", "beam loop", None, None)
+    taken = replace(apart, points=(replace(apart.points[0], name="point 7"), *apart.points[1:]))
+    assert after(taken, AddPoint()).points[-1].name == "point 8"
     assert (line.point, line.attachment, line.spec) == (6, 2, five.lines[0].spec)
     xs = [each.x_m for each in wide.attachments]
     assert xs == sorted(xs)
