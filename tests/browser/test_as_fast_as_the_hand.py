@@ -48,7 +48,7 @@ def level_of(asked: Request) -> float:
 
 
 def piece_of(served: Served, number: int = 1) -> dict[str, Any]:
-    event = httpx2.get(f"{served.url}/api/events/1").json()
+    event = httpx2.get(f"{served.url}/api/events/1", timeout=60.0).json()
     return dict(next(each for each in event["parts"] if each["id"] == number))
 
 
@@ -93,7 +93,7 @@ def test_a_window_that_is_closed_in_the_middle_of_a_drag_leaves_nothing_behind(p
 def test_a_plan_that_changes_while_its_mechanics_are_compared_is_compared_anew(page: Page, served: Served) -> None:
     bowl = piece_of(served)["part"]
     body = {"base_revision": 1, "part": bowl | {"water_level_m": 0.03}, "label": "Lower the water"}
-    httpx2.put(f"{served.url}/api/events/1/parts/1", json=body).raise_for_status()
+    httpx2.put(f"{served.url}/api/events/1/parts/1", json=body, timeout=60.0).raise_for_status()
     asked: list[float] = []
     given_up: list[str] = []
 

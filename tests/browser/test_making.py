@@ -25,11 +25,11 @@ def making(page: Page, served: Served, piece: int) -> None:
 
 def test_the_ledge_is_watched_to_fall_and_one_act_keeps_it_up(page: Page, served: Served) -> None:
     """The demo's ledge with branches a hand's breadth longer."""
-    event = httpx2.get(f"{served.url}/api/events/1").json()
+    event = httpx2.get(f"{served.url}/api/events/1", timeout=60.0).json()
     ledge = next(each["part"] for each in pieces(event) if each["id"] == LEDGE)
     ledge["envelope"]["depth_m"] = 1.1
     body = put(ledge, base=event["revision"], label="Longer branches")
-    httpx2.put(f"{served.url}/api/events/1/parts/{LEDGE}", json=body).raise_for_status()
+    httpx2.put(f"{served.url}/api/events/1/parts/{LEDGE}", json=body, timeout=60.0).raise_for_status()
     making(page, served, LEDGE)
     status = page.locator("[data-making]")
     expect(status).to_have_attribute("data-making", "fails")
