@@ -21,7 +21,7 @@ import numpy as np
 
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.parts import Part
-from jolly_trellis.core.event.starts import STARTS
+from jolly_trellis.core.event.starting.starts import STARTS
 from jolly_trellis.core.judging.choose import choose
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.report import making_of

@@ -6,8 +6,8 @@ from functools import partial
 
 from jolly_trellis.catalog import loaders
 from jolly_trellis.core.event.parts import Part
-from jolly_trellis.core.event.starts import STARTS, Given
-from jolly_trellis.core.event.usual import USUAL
+from jolly_trellis.core.event.starting.starts import STARTS, Given
+from jolly_trellis.core.event.starting.usual import USUAL
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.mechanics.worn import WIRE_HOLDS
 from jolly_trellis.core.plan.piece import Conditions, Cover, Insert, Piece, RecipeLine, Transport

@@ -10,8 +10,8 @@ from pathlib import Path
 import pytest
 from hypothesis import settings
 
-from jolly_trellis.core.event.day import day_of
-from jolly_trellis.core.event.schedule import EFFORT
+from jolly_trellis.core.event.day.day import day_of
+from jolly_trellis.core.event.sheet.schedule import EFFORT
 from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.plan.piece import Conditions, Piece
 from jolly_trellis.demo.loading import load_demo

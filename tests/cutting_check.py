@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 
-from jolly_trellis.core.event.cutting import Cutting, Item, Placed, Stock
+from jolly_trellis.core.event.cutting.cutting import Cutting, Item, Placed, Stock
 
 Box = tuple[int, int, int, int]
 

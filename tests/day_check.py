@@ -6,7 +6,7 @@ from itertools import pairwise
 
 from jolly_trellis.core.books.time import Task
 from jolly_trellis.core.event.job import Job
-from jolly_trellis.core.event.schedule import Timed
+from jolly_trellis.core.event.sheet.schedule import Timed
 
 Found = set[tuple[str, str]]
 

@@ -2,7 +2,7 @@
 
 import sqlite3
 
-from jolly_trellis.core.event.day import Day
+from jolly_trellis.core.event.day.day import Day
 from jolly_trellis.services import day as days
 from jolly_trellis.services.event_work import EventWork
 

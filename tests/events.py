@@ -7,15 +7,15 @@ from functools import cache
 
 from jolly_trellis.catalog import loaders
 from jolly_trellis.core.errors import CoreError
-from jolly_trellis.core.event.buying import buy_stems
+from jolly_trellis.core.event.buying.shared_needs import with_shared
+from jolly_trellis.core.event.cutting.roll_problems import Larder
 from jolly_trellis.core.event.job import Costing, CrewMember, Job, Made, PieceWork, RigWork
 from jolly_trellis.core.event.money import money
-from jolly_trellis.core.event.needs import Needs, needs_of
-from jolly_trellis.core.event.roll_problems import Larder
-from jolly_trellis.core.event.shared_needs import with_shared
-from jolly_trellis.core.event.shelves import Shelves
-from jolly_trellis.core.event.water_rounds import water_rounds
-from jolly_trellis.core.event.wear import Kept
+from jolly_trellis.core.event.needs.bunches import buy_stems
+from jolly_trellis.core.event.needs.needs import Needs, needs_of
+from jolly_trellis.core.event.needs.shelves import Shelves
+from jolly_trellis.core.event.needs.wear import Kept
+from jolly_trellis.core.event.tasks.water_rounds import water_rounds
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.supplies import Supply

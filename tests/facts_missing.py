@@ -4,15 +4,15 @@ from collections.abc import Iterator
 from dataclasses import replace
 from zoneinfo import ZoneInfo
 
-from jolly_trellis.core.event import day
-from jolly_trellis.core.event.buying import buy_stems
-from jolly_trellis.core.event.cost import cost_of
-from jolly_trellis.core.event.currencies import said_once
+from jolly_trellis.core.event.cost.cost import cost_of
+from jolly_trellis.core.event.cost.currencies import said_once
+from jolly_trellis.core.event.day import day
 from jolly_trellis.core.event.job import Hire, Job, Made
-from jolly_trellis.core.event.needs import needs_of
+from jolly_trellis.core.event.needs.bunches import buy_stems
+from jolly_trellis.core.event.needs.needs import needs_of
+from jolly_trellis.core.event.needs.shelves import Shelves
 from jolly_trellis.core.event.parts import Part
-from jolly_trellis.core.event.shelves import Shelves
-from jolly_trellis.core.event.tasks import time_book
+from jolly_trellis.core.event.tasks.tasks import time_book
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.plan.piece import Conditions, Insert, Spill, StemTube, Support, Transport

@@ -8,8 +8,8 @@ from zoneinfo import ZoneInfo
 
 from jolly_trellis.catalog import loaders
 from jolly_trellis.core.checks.verdicts import Verdict
-from jolly_trellis.core.event.cost import EventCost, PieceCost
-from jolly_trellis.core.event.day import Day
+from jolly_trellis.core.event.cost.cost import EventCost, PieceCost
+from jolly_trellis.core.event.day.day import Day
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.netting import Netting

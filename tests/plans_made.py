@@ -8,7 +8,7 @@ from typing import Any
 from fastapi.testclient import TestClient
 
 from jolly_trellis.api.app import make_app
-from jolly_trellis.core.event.starts import STARTS
+from jolly_trellis.core.event.starting.starts import STARTS
 from jolly_trellis.services.opening import open_studio
 
 KEPT = Path(__file__).parent / "api" / "plans"

@@ -20,18 +20,18 @@ import numpy as np
 from jolly_trellis.core.books.figures import open_book
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.errors import CoreError
-from jolly_trellis.core.event.buckets import buckets_of
-from jolly_trellis.core.event.cost import cost_of
-from jolly_trellis.core.event.days_before import days_before
+from jolly_trellis.core.event.buying.shopping import shopping
+from jolly_trellis.core.event.cost.cost import cost_of
+from jolly_trellis.core.event.cutting.roll import CutPlan
+from jolly_trellis.core.event.day.buckets import buckets_of
 from jolly_trellis.core.event.headline import headline
 from jolly_trellis.core.event.job import Supplier, recipe_of
-from jolly_trellis.core.event.lives import lasts_until, soonest_use
-from jolly_trellis.core.event.reservations import claims_of
-from jolly_trellis.core.event.roll import CutPlan
-from jolly_trellis.core.event.schedule import schedule
-from jolly_trellis.core.event.shopping import shopping
-from jolly_trellis.core.event.tasks import time_book
-from jolly_trellis.core.event.water_rounds import water_rounds
+from jolly_trellis.core.event.returning.reservations import claims_of
+from jolly_trellis.core.event.sheet.lives import lasts_until, soonest_use
+from jolly_trellis.core.event.sheet.schedule import schedule
+from jolly_trellis.core.event.tasks.days_before import days_before
+from jolly_trellis.core.event.tasks.tasks import time_book
+from jolly_trellis.core.event.tasks.water_rounds import water_rounds
 from jolly_trellis.core.judging.choose import choose
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.patterns import patterns_of

@@ -27,12 +27,12 @@ from playwright.sync_api import Page
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks.making_order import lay_out
 from jolly_trellis.core.checks.making_search import find_order
-from jolly_trellis.core.event.cut_plan import cut
-from jolly_trellis.core.event.cutting import Stock
-from jolly_trellis.core.event.day import day_of
+from jolly_trellis.core.event.cutting.cut_plan import cut
+from jolly_trellis.core.event.cutting.cutting import Stock
+from jolly_trellis.core.event.day.day import day_of
 from jolly_trellis.core.event.job import CrewMember, Made
-from jolly_trellis.core.event.schedule import schedule
-from jolly_trellis.core.event.tasks import time_book
+from jolly_trellis.core.event.sheet.schedule import schedule
+from jolly_trellis.core.event.tasks.tasks import time_book
 from jolly_trellis.core.judging.choose import choose
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.report import making_of

@@ -5,8 +5,8 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from jolly_trellis.core.event.starts import STARTS
-from jolly_trellis.core.event.usual import USUAL
+from jolly_trellis.core.event.starting.starts import STARTS
+from jolly_trellis.core.event.starting.usual import USUAL
 from jolly_trellis.core.rigging.lines import LINES, working_limit_n
 
 # Common practice, no source: what the studio's usual bowl, bouquet, posy and hung work measure when they are begun.

@@ -20,8 +20,8 @@ from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
 from jolly_trellis.api.app import make_app, serve_from
-from jolly_trellis.core.event.day import Day
-from jolly_trellis.core.event.roll import CutPlan
+from jolly_trellis.core.event.cutting.roll import CutPlan
+from jolly_trellis.core.event.day.day import Day
 from jolly_trellis.services import day as days
 from jolly_trellis.services import event_work, long_work
 from jolly_trellis.services.event_work import EventWork

@@ -10,7 +10,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from jolly_trellis.core.event.starts import STARTS
+from jolly_trellis.core.event.starting.starts import STARTS
 from tests.plans_made import KEPT, ORDERED, found_in
 
 EXPECTED = json.loads((KEPT / "expected.json").read_text(encoding="utf-8"))

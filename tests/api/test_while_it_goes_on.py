@@ -14,7 +14,7 @@ from fastapi.testclient import TestClient
 
 from jolly_trellis.api import deps
 from jolly_trellis.core.building.build import build
-from jolly_trellis.core.event.day import day_of
+from jolly_trellis.core.event.day.day import day_of
 from jolly_trellis.core.judging import choose
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.wanted import NobodyWaits, go_on, wanted_while

@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
-from jolly_trellis.core.event.starts import STARTS
+from jolly_trellis.core.event.starting.starts import STARTS
 from tests.browser.hands import Pointer
 from tests.browser.test_bench import saved
 from tests.plans_made import BRIEF, ORDERED

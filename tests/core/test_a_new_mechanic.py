@@ -10,14 +10,14 @@ from jolly_trellis.core import ranges
 from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.choices import MECHANICS
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.buying import buy_stems
-from jolly_trellis.core.event.cost import cost_of
+from jolly_trellis.core.event.buying.shopping import shopping
+from jolly_trellis.core.event.cost.cost import cost_of
+from jolly_trellis.core.event.cutting.roll import cut_plan
 from jolly_trellis.core.event.job import Costing, Made, PieceWork
-from jolly_trellis.core.event.needs import needs_of
-from jolly_trellis.core.event.roll import cut_plan
-from jolly_trellis.core.event.shopping import shopping
-from jolly_trellis.core.event.tasks import time_book
-from jolly_trellis.core.event.water_rounds import water_rounds
+from jolly_trellis.core.event.needs.bunches import buy_stems
+from jolly_trellis.core.event.needs.needs import needs_of
+from jolly_trellis.core.event.tasks.tasks import time_book
+from jolly_trellis.core.event.tasks.water_rounds import water_rounds
 from jolly_trellis.core.judging.choose import choose
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.mechanics.about import ABOUT, About, declare

@@ -7,7 +7,7 @@ import pytest
 
 from jolly_trellis.core.building import stacks
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.resizing import resized
+from jolly_trellis.core.event.starting.resizing import resized
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.materials.netting import pitch_along_m
 from jolly_trellis.core.mechanics import own_frame

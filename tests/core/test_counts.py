@@ -11,8 +11,9 @@ from typing import Any
 import pytest
 
 from jolly_trellis.core.checks import hold_swing
-from jolly_trellis.core.event import remedies, solver
-from jolly_trellis.core.event.day import day_of
+from jolly_trellis.core.event.day import remedies
+from jolly_trellis.core.event.day.day import day_of
+from jolly_trellis.core.event.sheet import solver
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.plan.piece import Conditions

@@ -20,15 +20,15 @@ from jolly_trellis.core.checks import hold_bound, stand_ledge, stand_wind, trave
 from jolly_trellis.core.checks.making_phases import phases_of
 from jolly_trellis.core.checks.matching import match
 from jolly_trellis.core.errors import CoreError
-from jolly_trellis.core.event.budget import split_budget
+from jolly_trellis.core.event.cutting.roll import cut_plan, still_to_cut
+from jolly_trellis.core.event.cutting.roll_problems import length_problems, netting_problems
 from jolly_trellis.core.event.job import Hire, Made, Reused
-from jolly_trellis.core.event.lasting_care import lasting_care
-from jolly_trellis.core.event.needs import needs_of
-from jolly_trellis.core.event.recipes import lasting
-from jolly_trellis.core.event.roll import cut_plan, still_to_cut
-from jolly_trellis.core.event.roll_problems import length_problems, netting_problems
-from jolly_trellis.core.event.tasks import time_book
-from jolly_trellis.core.event.wear import STAND_USES, VESSEL_USES, stem_uses
+from jolly_trellis.core.event.needs.needs import needs_of
+from jolly_trellis.core.event.needs.wear import STAND_USES, VESSEL_USES, stem_uses
+from jolly_trellis.core.event.recipes.budget import split_budget
+from jolly_trellis.core.event.recipes.lasting_care import lasting_care
+from jolly_trellis.core.event.recipes.recipes import lasting
+from jolly_trellis.core.event.tasks.tasks import time_book
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import with_seats
 from jolly_trellis.core.materials.air import Air

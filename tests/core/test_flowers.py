@@ -7,8 +7,8 @@ from typing import get_args
 import pytest
 
 from jolly_trellis.catalog.columns import rows_of, write_table
-from jolly_trellis.core.event.needs import StemNeed
-from jolly_trellis.core.event.seasons import months_in_words, out_of_season
+from jolly_trellis.core.event.buying.seasons import months_in_words, out_of_season
+from jolly_trellis.core.event.needs.needs import StemNeed
 from jolly_trellis.core.making.pull_list import preparation_of
 from jolly_trellis.core.materials.hazards import ABOUT, HANDS, HAZARDS, Hazard, of_all
 from jolly_trellis.core.materials.stems import CARE, Care, Variety

@@ -11,7 +11,7 @@ import pytest
 from jolly_trellis.core.checks.drink_own import own_lasts
 from jolly_trellis.core.checks.verdicts import State, Verdict
 from jolly_trellis.core.event.job import Made, PieceWork
-from jolly_trellis.core.event.needs import needs_of
+from jolly_trellis.core.event.needs.needs import needs_of
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.plan.piece import Conditions, Piece, Transport

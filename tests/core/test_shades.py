@@ -9,8 +9,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.buying import buy_stems, shades_in_words
-from jolly_trellis.core.event.needs import StemNeed, needs_of
+from jolly_trellis.core.event.needs.bunches import buy_stems, shades_in_words
+from jolly_trellis.core.event.needs.needs import StemNeed, needs_of
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.plan.piece import RecipeLine, Shade, Shading

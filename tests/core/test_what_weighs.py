@@ -10,7 +10,7 @@ from jolly_trellis.core.books.bodies import Case
 from jolly_trellis.core.building.build import Build, build
 from jolly_trellis.core.checks import balance, lift, lift_hand, travel
 from jolly_trellis.core.event.job import Made, PieceWork, RigWork
-from jolly_trellis.core.event.needs import Needs, needs_of, tube_supply
+from jolly_trellis.core.event.needs.needs import Needs, needs_of, tube_supply
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.plan.piece import (

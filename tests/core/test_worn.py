@@ -4,8 +4,8 @@ from dataclasses import replace
 
 import pytest
 
-from jolly_trellis.core.event.needs import things_in
-from jolly_trellis.core.event.starts import STARTS, Given
+from jolly_trellis.core.event.needs.needs import things_in
+from jolly_trellis.core.event.starting.starts import STARTS, Given
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.making.report import making_of

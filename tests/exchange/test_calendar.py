@@ -9,9 +9,9 @@ import icalendar
 import pytest
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.day import Day, day_of
-from jolly_trellis.core.event.entries import Entry, KeptEntry
+from jolly_trellis.core.event.day.day import Day, day_of
 from jolly_trellis.core.event.job import Job
+from jolly_trellis.core.event.tasks.entries import Entry, KeptEntry
 from jolly_trellis.exchange.calendar import read_times, write_calendar
 from tests.events import at, job, one_bowl
 from tests.ordinary import varieties

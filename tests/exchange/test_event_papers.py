@@ -13,12 +13,12 @@ import pdfplumber
 import pytest
 from reportlab.lib.colors import HexColor
 
-from jolly_trellis.core.event.day import day_of
+from jolly_trellis.core.event.buying.shopping import Shopping, shopping
+from jolly_trellis.core.event.cutting.roll import CutPlan, cut_plan
+from jolly_trellis.core.event.day.day import day_of
 from jolly_trellis.core.event.job import Made
-from jolly_trellis.core.event.needs import needs_of
-from jolly_trellis.core.event.roll import CutPlan, cut_plan
-from jolly_trellis.core.event.shopping import Shopping, shopping
-from jolly_trellis.core.event.water_rounds import water_rounds
+from jolly_trellis.core.event.needs.needs import needs_of
+from jolly_trellis.core.event.tasks.water_rounds import water_rounds
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.cut_sheets import write_cut_sheets
 from jolly_trellis.exchange.shopping_list import COLUMNS, heading_of, write_csv, write_pdf

@@ -9,12 +9,12 @@ from typing import get_args
 import pdfplumber
 import pytest
 
-from jolly_trellis.core.event.buying import buy_stems
-from jolly_trellis.core.event.cost import EventCost, cost_of
+from jolly_trellis.core.event.cost.cost import EventCost, cost_of
 from jolly_trellis.core.event.job import Costing
-from jolly_trellis.core.event.needs import needs_of
-from jolly_trellis.core.event.payment import Payment
-from jolly_trellis.core.event.tasks import time_book
+from jolly_trellis.core.event.needs.bunches import buy_stems
+from jolly_trellis.core.event.needs.needs import needs_of
+from jolly_trellis.core.event.tasks.payment import Payment
+from jolly_trellis.core.event.tasks.tasks import time_book
 from jolly_trellis.exchange.price_sheets import Reader, write_csv, write_pdf
 from tests.events import demo_made, job, larder, shelves
 from tests.ordinary import STAMP, varieties

@@ -8,10 +8,10 @@ from itertools import pairwise
 import pytest
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.resizing import followed, resized, size_of
-from jolly_trellis.core.event.starts import STARTS, Given
-from jolly_trellis.core.event.starts_hung import wrapped
-from jolly_trellis.core.event.usual import USUAL
+from jolly_trellis.core.event.starting.resizing import followed, resized, size_of
+from jolly_trellis.core.event.starting.starts import STARTS, Given
+from jolly_trellis.core.event.starting.starts_hung import wrapped
+from jolly_trellis.core.event.starting.usual import USUAL
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.plan.practice import Practice
 from jolly_trellis.core.rigging import outlines

@@ -7,7 +7,7 @@ from decimal import Decimal
 
 import pytest
 
-from jolly_trellis.core.event.roll import cut_plan
+from jolly_trellis.core.event.cutting.roll import cut_plan
 from jolly_trellis.demo.loading import load_demo
 from jolly_trellis.services import event_work, long_work, planning
 from jolly_trellis.services.settling import ToSettle, to_settle

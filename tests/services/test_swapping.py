@@ -6,8 +6,8 @@ from dataclasses import replace
 import pytest
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.ledger import LedgerRow
-from jolly_trellis.core.event.swapping import swapped, variety_uses
+from jolly_trellis.core.event.buying.ledger import LedgerRow
+from jolly_trellis.core.event.recipes.swapping import swapped, variety_uses
 from jolly_trellis.core.plan.piece import HandPlaced, Piece, StemTube
 from jolly_trellis.core.units import render
 from jolly_trellis.services import event_work, listing, planning, recipes, swapping

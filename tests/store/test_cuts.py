@@ -3,8 +3,8 @@
 import sqlite3
 from pathlib import Path
 
-from jolly_trellis.core.event.needs import needs_of
-from jolly_trellis.core.event.roll import cut_plan
+from jolly_trellis.core.event.cutting.roll import cut_plan
+from jolly_trellis.core.event.needs.needs import needs_of
 from jolly_trellis.services.opening import open_studio
 from jolly_trellis.store import connection, cuts, stock
 from jolly_trellis.store.connection import migrate, open_database, transaction

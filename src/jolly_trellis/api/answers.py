@@ -6,8 +6,8 @@ from pydantic import BaseModel
 
 from jolly_trellis.core.drawing.picture import Picture
 from jolly_trellis.core.errors import CoreError
-from jolly_trellis.core.event.asked import Asks
 from jolly_trellis.core.event.headline import Headline
+from jolly_trellis.core.event.tasks.asked import Asks
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.plan.kinds import AnyPiece
 from jolly_trellis.core.quantities import Phrase

@@ -11,10 +11,10 @@ from pydantic import BaseModel, Field
 
 from jolly_trellis.api.deps import Connection, DayDone, Number, wait_for
 from jolly_trellis.api.models import BasedOn, Moment
-from jolly_trellis.core.event.day import Day
+from jolly_trellis.core.event.day.day import Day
 from jolly_trellis.core.event.job import CrewMember
-from jolly_trellis.core.event.puzzle import NOBODY
-from jolly_trellis.core.event.water_rounds import WaterRounds
+from jolly_trellis.core.event.sheet.puzzle import NOBODY
+from jolly_trellis.core.event.tasks.water_rounds import WaterRounds
 from jolly_trellis.exchange.calendar import read_times, write_calendar
 from jolly_trellis.services import calendars, event_work, planning
 from jolly_trellis.services import day as days

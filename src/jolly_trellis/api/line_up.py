@@ -10,8 +10,8 @@ from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.event_answers import change_out, event_out, summary_of
 from jolly_trellis.api.models import BasedOn, PutBrief
 from jolly_trellis.api.sent import Sent
-from jolly_trellis.core.event.asked import asked_of
 from jolly_trellis.core.event.headline import headline
+from jolly_trellis.core.event.tasks.asked import asked_of
 from jolly_trellis.demo.loading import add_demo
 from jolly_trellis.services import event_work, judging, planning
 from jolly_trellis.services.conditions import check_brief, check_sold

@@ -12,16 +12,14 @@ from jolly_trellis.api.deps import Connection, CutsDone, Number
 from jolly_trellis.api.event_answers import change_out
 from jolly_trellis.api.models import BasedOn, Key
 from jolly_trellis.api.sent import In, Sent
-from jolly_trellis.core.event.budget import Split
-from jolly_trellis.core.event.cost import EventCost
-from jolly_trellis.core.event.days_before import VarietyDays
-from jolly_trellis.core.event.finished import Offer, offers
-from jolly_trellis.core.event.hires import out_of_time
-from jolly_trellis.core.event.lasting_care import LastingCare, lasting_care
-from jolly_trellis.core.event.ledger import LedgerRow
-from jolly_trellis.core.event.orders import Order, orders_of
-from jolly_trellis.core.event.payment import payment_of
-from jolly_trellis.core.event.recipes import (
+from jolly_trellis.core.event.buying.ledger import LedgerRow
+from jolly_trellis.core.event.buying.orders import Order, orders_of
+from jolly_trellis.core.event.buying.shopping import Shopping
+from jolly_trellis.core.event.cost.cost import EventCost
+from jolly_trellis.core.event.needs.hires import out_of_time
+from jolly_trellis.core.event.recipes.budget import Split
+from jolly_trellis.core.event.recipes.lasting_care import LastingCare, lasting_care
+from jolly_trellis.core.event.recipes.recipes import (
     Lasting,
     Mix,
     ScaleBy,
@@ -32,8 +30,10 @@ from jolly_trellis.core.event.recipes import (
     side_shoots,
     tall_and_low,
 )
-from jolly_trellis.core.event.reservations import Shortfall, away
-from jolly_trellis.core.event.shopping import Shopping
+from jolly_trellis.core.event.returning.finished import Offer, offers
+from jolly_trellis.core.event.returning.reservations import Shortfall, away
+from jolly_trellis.core.event.tasks.days_before import VarietyDays
+from jolly_trellis.core.event.tasks.payment import payment_of
 from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.quantities import Phrase
 from jolly_trellis.core.units import UnitSystem

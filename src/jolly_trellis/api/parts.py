@@ -11,8 +11,8 @@ from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks.looking import looking_at
 from jolly_trellis.core.edits.edit import Given, edited
 from jolly_trellis.core.event.parts import Part
-from jolly_trellis.core.event.resizing import followed
-from jolly_trellis.core.event.saying import SaidPart
+from jolly_trellis.core.event.starting.resizing import followed
+from jolly_trellis.core.event.starting.saying import SaidPart
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.rigging.rig import Rig

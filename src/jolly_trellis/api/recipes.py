@@ -7,8 +7,8 @@ from pydantic import BaseModel, Field
 
 from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.sent import In, Sent
-from jolly_trellis.core.event.proven import PROVEN, Proven, stems_for
-from jolly_trellis.core.event.starts import STARTS
+from jolly_trellis.core.event.recipes.proven import PROVEN, Proven, stems_for
+from jolly_trellis.core.event.starting.starts import STARTS
 from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.services import proven as services
 from jolly_trellis.services.planning import NotFound

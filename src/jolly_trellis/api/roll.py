@@ -11,8 +11,8 @@ from jolly_trellis.api.deps import BaseRevision, Connection, CutsDone, Number
 from jolly_trellis.api.event_answers import change_out
 from jolly_trellis.api.models import BasedOn, Key
 from jolly_trellis.api.sent import In
-from jolly_trellis.core.event.roll import CutPlan, CutStep, cut_steps_of
-from jolly_trellis.core.event.roll_problems import Material, Remnant
+from jolly_trellis.core.event.cutting.roll import CutPlan, CutStep, cut_steps_of
+from jolly_trellis.core.event.cutting.roll_problems import Material, Remnant
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.cut_sheets import write_cut_sheets
 from jolly_trellis.exchange.page import Paper

@@ -8,9 +8,9 @@ from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.core.drawing.heads import Head
 from jolly_trellis.core.drawing.primitives import Primitive
-from jolly_trellis.core.event.recipes import ScaleBy
-from jolly_trellis.core.event.starts import Asks
-from jolly_trellis.core.event.usual import Usual
+from jolly_trellis.core.event.recipes.recipes import ScaleBy
+from jolly_trellis.core.event.starting.starts import Asks
+from jolly_trellis.core.event.starting.usual import Usual
 from jolly_trellis.core.glossary import Term
 from jolly_trellis.core.materials.finished import FinishedArmature
 from jolly_trellis.core.materials.frogs import Frog, FrogKind

@@ -46,8 +46,8 @@ from jolly_trellis.core.checks.verdicts import TIGHT_FROM
 from jolly_trellis.core.drawing.heads import HEADS
 from jolly_trellis.core.drawing.vessels import drawn_vessel
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.starts import STARTS
-from jolly_trellis.core.event.usual import USUAL
+from jolly_trellis.core.event.starting.starts import STARTS
+from jolly_trellis.core.event.starting.usual import USUAL
 from jolly_trellis.core.glossary import GLOSSARY
 from jolly_trellis.core.materials.vessels import check_vessel
 from jolly_trellis.core.mechanics.sizing import ABOUT

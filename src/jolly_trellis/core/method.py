@@ -1,186 +1,121 @@
-"""Every constant of the method with its provenance, gathered for the page that lists them."""
+"""Every constant of the method with its provenance, gathered for the page that lists them.
 
-from collections.abc import Mapping
+Constants are found where they are declared: a new one takes no other file. A topic takes the modules whose path within
+the core begins as it says, the longest beginning first; what none takes stands under `_FURTHER`.
+"""
+
+from collections import defaultdict
+from collections.abc import Iterator, Mapping
+from importlib import import_module
+from pkgutil import walk_packages
 from types import ModuleType
 
-from jolly_trellis.core.books import bodies, waiting, water
+from jolly_trellis import core
 from jolly_trellis.core.books.figures import Constant, FigureBook, book_of
-from jolly_trellis.core.building import build, extras, footing, spills, stacks
-from jolly_trellis.core.checks import (
-    drink,
-    drink_carried,
-    drink_own,
-    hang,
-    hide,
-    hide_carried,
-    hold,
-    hold_bound,
-    hold_swing,
-    lift,
-    lift_hand,
-    making_order,
-    making_phases,
-    matching,
-    see,
-    sides,
-    sight,
-    stand,
-    stand_ledge,
-    stand_stack,
-    stand_wind,
-    travel,
-    worn,
-)
-from jolly_trellis.core.event import (
-    breaches,
-    buckets,
-    cost,
-    job,
-    lasting_care,
-    packing,
-    people,
-    purchases,
-    recipes,
-    reservations,
-    roll,
-    roll_problems,
-    shared_needs,
-    task,
-    tasks_before,
-    tasks_hires,
-    tasks_there,
-    water_rounds,
-    wear,
-)
-from jolly_trellis.core.judging import choose
-from jolly_trellis.core.making import pull_list
-from jolly_trellis.core.making import steps as making
-from jolly_trellis.core.materials import air, netting, stems, vessels
-from jolly_trellis.core.mechanics import (
-    blocks,
-    bound,
-    bouquet,
-    corner_pillow,
-    fills,
-    fit,
-    frog_with_wire,
-    handful,
-    lattices,
-    pin_frog,
-    raised_cups,
-    rings,
-    rolls,
-    sizing,
-    stacked_pair,
-    string_ball,
-    wire,
-)
-from jolly_trellis.core.mechanics import worn as wired
-from jolly_trellis.core.placement import (
-    aim,
-    choosing,
-    dealing,
-    form_table,
-    place,
-    seats,
-    trace,
-    turning,
-    water_table,
-)
-from jolly_trellis.core.rigging import (
-    armatures,
-    assess,
-    clearances,
-    coverage,
-    drops,
-    findings,
-    layout,
-    lines,
-    loads,
-    mounts,
-    raising,
-    resting,
-    snip,
-    states,
-)
-from jolly_trellis.core.rigging import pictures as rig_pictures
-from jolly_trellis.core.stems import cups, dry_life, tubes
 
-_NAMED: tuple[tuple[str, tuple[ModuleType, ...]], ...] = (
-    ("Vessels, water and stacks", (vessels, water_table, stacks, extras)),
-    ("Netting and mechanics of netting", (netting, fit, wire, rolls, stacked_pair, string_ball, corner_pillow)),
-    (
-        "Frogs, rings, fills, lattices, blocks, cups",
-        (pin_frog, frog_with_wire, rings, fills, lattices, blocks, raised_cups),
+_ROOT = f"{core.__name__}."
+_FURTHER = "Further mechanics"
+_TOPICS: Mapping[str, tuple[str, ...]] = {
+    "Vessels, water and stacks": ("materials.vessels", "placement.water_table", "building.stacks", "building.extras"),
+    "Netting and mechanics of netting": (
+        "materials.netting",
+        "mechanics.fit",
+        "mechanics.wire",
+        "mechanics.rolls",
+        "mechanics.stacked_pair",
+        "mechanics.string_ball",
+        "mechanics.corner_pillow",
     ),
-    (
-        "Stems and where they go",
-        (
-            stems,
-            *form_table.MODULES,
-            aim,
-            choosing,
-            dealing,
-            turning,
-            place,
-            seats,
-            trace,
-            making,
-            build,
-            choose,
-        ),
+    "Frogs, rings, fills, lattices, blocks, cups": (
+        "mechanics.pin_frog",
+        "mechanics.frog_with_wire",
+        "mechanics.rings",
+        "mechanics.fills",
+        "mechanics.lattices",
+        "mechanics.blocks",
+        "mechanics.raised_cups",
     ),
-    ("Making and choosing", (making, build, choose, making_order, making_phases, pull_list, sides)),
-    ("Hold", (hold_swing, hold, hold_bound)),
-    ("Stand", (footing, stand, bodies, stand_stack, stand_ledge, stand_wind)),
-    ("Drink", (drink, water, waiting, drink_own, drink_carried, dry_life, tubes, cups, air)),
-    ("Travel", (travel,)),
-    ("Hang", (hang, spills)),
-    ("Hide, See and match", (sight, hide, see, matching)),
-    ("Lift", (lift, lift_hand)),
-    ("Bouquets", (bouquet, handful, bound, hide_carried, wired, worn)),
-    ("Armatures and what covers them", (armatures, drops, coverage, loads)),
-    (
-        "Hung work",
-        (lines, layout, rig_pictures, resting, states, findings, assess, snip, clearances, raising),
+    "Stems and where they go": ("materials.stems", "placement", "stems"),
+    "Making and choosing": (
+        "making",
+        "building.build",
+        "judging.choose",
+        "checks.making",
+        "checks.sides",
     ),
-    ("Mounted work", (mounts,)),
-    ("The roll", (roll_problems, roll)),
-    (
-        "The days and the day",
-        (purchases, task, tasks_before, tasks_hires, tasks_there, people, breaches, buckets, water_rounds),
+    "Hold": ("checks.hold",),
+    "Stand": ("building.footing", "books.bodies", "checks.stand"),
+    "Drink": (
+        "books.water",
+        "books.waiting",
+        "checks.drink",
+        "stems.dry_life",
+        "stems.tubes",
+        "stems.cups",
+        "materials.air",
     ),
-    ("Buying, packing, recipes, money", (job, packing, shared_needs, recipes, lasting_care, reservations, wear, cost)),
-)
-
-_FURTHER = tuple(each for each in sizing.MODULES if not any(each in modules for _, modules in _NAMED))
-TOPICS = (*_NAMED, ("Further mechanics", _FURTHER))
+    "Travel": ("checks.travel",),
+    "Hang": ("checks.hang", "building.spills"),
+    "Hide, See and match": ("checks.hide", "checks.see", "checks.sight", "checks.matching"),
+    "Lift": ("checks.lift",),
+    "Bouquets": (
+        "mechanics.bouquet",
+        "mechanics.handful",
+        "mechanics.bound",
+        "mechanics.worn",
+        "checks.hide_carried",
+        "checks.worn",
+    ),
+    "Armatures and what covers them": (
+        "rigging.armatures",
+        "rigging.drops",
+        "rigging.coverage",
+        "rigging.loads",
+    ),
+    "Hung work": ("rigging",),
+    "Mounted work": ("rigging.mounts",),
+    "The roll": ("event.cutting",),
+    "The days and the day": ("event.tasks", "event.sheet", "event.day"),
+    "Buying, packing, recipes, money": ("event",),
+}
+# They declare nothing, and loading them loads OR-Tools: half a second of every start.
+_SEARCHES = ("event.searching", "event.sheet.solver", "event.cutting.cut_")
 
 
 def all_constants() -> tuple[tuple[str, tuple[Constant, ...]], ...]:
-    """(topic, constants) for every topic; one imported by another module is listed once, where first met."""
-    seen: set[str] = set()
-    topics = []
-    for topic, modules in TOPICS:
-        found = {each.key: each for module in modules for each in _constants_in(module) if each.key not in seen}
-        seen |= found.keys()
-        if found:
-            topics.append((topic, tuple(found.values())))
-    return tuple(topics)
+    """(topic, constants) for every topic, in the order of modules and, within one, as declared."""
+    found: dict[str, dict[str, Constant]] = defaultdict(dict)
+    for module in _modules():
+        found[_topic_of(module)] |= {each.key: each for each in _declared_in(module)}
+    return tuple((topic, tuple(found[topic].values())) for topic in (*_TOPICS, _FURTHER) if found[topic])
 
 
-def _constants_in(module: ModuleType) -> list[Constant]:
-    return [constant for value in vars(module).values() for constant in _flatten(value)]
+def _modules() -> Iterator[ModuleType]:
+    for each in walk_packages(core.__path__, _ROOT):
+        if not each.name.removeprefix(_ROOT).startswith((*_SEARCHES, "method")):
+            yield import_module(each.name)
 
 
-def _flatten(value: object) -> list[Constant]:
+def _topic_of(module: ModuleType) -> str:
+    path = module.__name__.removeprefix(_ROOT)
+    fitting = [(len(begin), topic) for topic, begins in _TOPICS.items() for begin in begins if path.startswith(begin)]
+    return max(fitting)[1] if fitting else _FURTHER
+
+
+def _declared_in(module: ModuleType) -> Iterator[Constant]:
+    for value in vars(module).values():
+        yield from (each for each in _flatten(value) if each.declared_in == module.__name__)
+
+
+def _flatten(value: object) -> Iterator[Constant]:
     if isinstance(value, Constant):
-        return [value]
-    if isinstance(value, dict):
-        return [constant for each in value.values() for constant in _flatten(each)]
-    if isinstance(value, tuple):
-        return [constant for each in value for constant in _flatten(each)]
-    return []
+        yield value
+    elif isinstance(value, dict):
+        for each in value.values():
+            yield from _flatten(each)
+    elif isinstance(value, tuple):
+        for each in value:
+            yield from _flatten(each)
 
 
 CONSTANTS: Mapping[str, Constant] = {each.key: each for _, listed in all_constants() for each in listed}

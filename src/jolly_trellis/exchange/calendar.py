@@ -6,10 +6,10 @@ from datetime import UTC, datetime, timedelta
 from icalendar import Alarm, Calendar, Event, Journal
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.entries import KeptEntry
 from jolly_trellis.core.event.job import FIRST_YEAR, LAST_YEAR, Job
-from jolly_trellis.core.event.old_keys import key_now
-from jolly_trellis.core.event.purchases import slug
+from jolly_trellis.core.event.tasks.entries import KeptEntry
+from jolly_trellis.core.event.tasks.old_keys import key_now
+from jolly_trellis.core.event.tasks.purchases import slug
 from jolly_trellis.core.quantities import phrase
 
 UID_END = "jolly-trellis"

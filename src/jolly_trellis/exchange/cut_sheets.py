@@ -5,8 +5,8 @@ from xml.sax.saxutils import escape
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable
 
-from jolly_trellis.core.event.roll import CutPlan, cut_steps_of
-from jolly_trellis.core.event.roll_problems import CutStock, MaterialPlan
+from jolly_trellis.core.event.cutting.roll import CutPlan, cut_steps_of
+from jolly_trellis.core.event.cutting.roll_problems import CutStock, MaterialPlan
 from jolly_trellis.core.quantities import length
 from jolly_trellis.core.units import UnitSystem, render, text_of
 from jolly_trellis.exchange.bench_card import to_cut

@@ -7,7 +7,7 @@ from xml.sax.saxutils import escape
 from reportlab.platypus import Flowable
 
 from jolly_trellis.catalog.cells import BadTable
-from jolly_trellis.core.event.orders import Order
+from jolly_trellis.core.event.buying.orders import Order
 from jolly_trellis.exchange.page import SMALL, Paper, Stamp, flowing, paragraph, title
 
 STATES = ("right", "short", "late", "wrong", "poor")

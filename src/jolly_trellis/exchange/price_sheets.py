@@ -9,8 +9,8 @@ from xml.sax.saxutils import escape
 
 from reportlab.platypus import Flowable, Table, TableStyle
 
-from jolly_trellis.core.event.cost import EventCost
-from jolly_trellis.core.event.payment import Payment
+from jolly_trellis.core.event.cost.cost import EventCost
+from jolly_trellis.core.event.tasks.payment import Payment
 from jolly_trellis.core.units import render
 from jolly_trellis.exchange.page import INK, SIZES, SMALL, Paper, Stamp, flowing, paragraph
 from jolly_trellis.exchange.page import MARGIN as SIDE

@@ -6,7 +6,7 @@ from xml.sax.saxutils import escape
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, Table
 
-from jolly_trellis.core.event.gates import cleared
+from jolly_trellis.core.event.tasks.gates import cleared
 from jolly_trellis.core.quantities import angle, length, mass, pull
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.hang_points import POINTS

@@ -9,8 +9,8 @@ from xml.sax.saxutils import escape
 
 from reportlab.platypus import Flowable
 
-from jolly_trellis.core.event.buying import StemBuy, shades_in_words
-from jolly_trellis.core.event.shopping import Buy, Shopping, Trip
+from jolly_trellis.core.event.buying.shopping import Buy, Shopping, Trip
+from jolly_trellis.core.event.needs.bunches import StemBuy, shades_in_words
 from jolly_trellis.core.units import UnitSystem, render, text_of
 from jolly_trellis.exchange.page import SMALL, Paper, Stamp, flowing, paragraph, title
 

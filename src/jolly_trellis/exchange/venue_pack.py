@@ -12,12 +12,12 @@ from markupsafe import Markup
 from reportlab.pdfgen.canvas import Canvas
 
 from jolly_trellis.core.drawing.project import View
-from jolly_trellis.core.event.day import Day
-from jolly_trellis.core.event.gates import cleared
+from jolly_trellis.core.event.buying.shopping import Shopping
+from jolly_trellis.core.event.day.day import Day
 from jolly_trellis.core.event.job import Job, Made, PieceWork, RigWork
-from jolly_trellis.core.event.schedule import Timed
-from jolly_trellis.core.event.shopping import Shopping
-from jolly_trellis.core.event.water_rounds import Pour, WaterRounds
+from jolly_trellis.core.event.sheet.schedule import Timed
+from jolly_trellis.core.event.tasks.gates import cleared
+from jolly_trellis.core.event.tasks.water_rounds import Pour, WaterRounds
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.missing import listed
 from jolly_trellis.core.quantities import length, mass, pull, volume

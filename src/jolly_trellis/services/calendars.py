@@ -5,11 +5,11 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 
-from jolly_trellis.core.event.day import Day
-from jolly_trellis.core.event.entries import Entry, KeptEntry
+from jolly_trellis.core.event.day.day import Day
 from jolly_trellis.core.event.job import Job
-from jolly_trellis.core.event.puzzle import NOBODY
-from jolly_trellis.core.event.schedule import Timed
+from jolly_trellis.core.event.sheet.puzzle import NOBODY
+from jolly_trellis.core.event.sheet.schedule import Timed
+from jolly_trellis.core.event.tasks.entries import Entry, KeptEntry
 from jolly_trellis.core.units import render
 from jolly_trellis.services import day as days
 from jolly_trellis.services.planning import NotFound

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.returns import NEW, Return, returns_of
+from jolly_trellis.core.event.returning.returns import NEW, Return, returns_of
 from jolly_trellis.core.materials.finished import Condition, FinishedArmature
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.services import event_work, planning, stores

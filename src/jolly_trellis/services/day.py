@@ -9,15 +9,15 @@ from pathlib import Path
 from typing import Any
 
 from jolly_trellis.core.errors import CoreError, Unfinished
-from jolly_trellis.core.event.asked_twice import Asked, asked_twice
-from jolly_trellis.core.event.day import Day, day_of
+from jolly_trellis.core.event.day.asked_twice import Asked, asked_twice
+from jolly_trellis.core.event.day.day import Day, day_of
+from jolly_trellis.core.event.day.notes import Note
+from jolly_trellis.core.event.day.remedies import Remedy, in_tubes, put_on_site, split
+from jolly_trellis.core.event.day.standing import standing_notes
 from jolly_trellis.core.event.job import CrewMember, Lock
-from jolly_trellis.core.event.notes import Note
-from jolly_trellis.core.event.old_keys import key_now
-from jolly_trellis.core.event.puzzle import NOBODY
-from jolly_trellis.core.event.remedies import Remedy, in_tubes, put_on_site, split
-from jolly_trellis.core.event.schedule import Timed, schedule
-from jolly_trellis.core.event.standing import standing_notes
+from jolly_trellis.core.event.sheet.puzzle import NOBODY
+from jolly_trellis.core.event.sheet.schedule import Timed, schedule
+from jolly_trellis.core.event.tasks.old_keys import key_now
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.services import event_work, long_work, planning
 from jolly_trellis.services.conditions import check_brief, job_of

@@ -10,27 +10,27 @@ from dataclasses import dataclass, replace
 from jolly_trellis import __version__
 from jolly_trellis.core.books.figures import open_book
 from jolly_trellis.core.books.time import TimeBook
-from jolly_trellis.core.event.buying import StemBuy, buy_stems
-from jolly_trellis.core.event.cost import EventCost, cost_of
-from jolly_trellis.core.event.currencies import (
+from jolly_trellis.core.event.buying.shared_needs import with_shared
+from jolly_trellis.core.event.buying.shopping import Shopping, shopping
+from jolly_trellis.core.event.cost.cost import EventCost, cost_of
+from jolly_trellis.core.event.cost.currencies import (
     larder_unpriced,
     priced_in,
     said_once,
     shelves_unpriced,
     varieties_unpriced,
 )
-from jolly_trellis.core.event.days_before import VarietyDays, days_before
+from jolly_trellis.core.event.cutting.roll import CutPlan, cut_plan, keeping_cut, still_to_cut
+from jolly_trellis.core.event.cutting.roll_problems import Larder, MaterialPlan
 from jolly_trellis.core.event.job import Job, Made, PieceWork, RigWork
 from jolly_trellis.core.event.money import NOTHING, money
-from jolly_trellis.core.event.needs import Needs, needs_of
-from jolly_trellis.core.event.roll import CutPlan, cut_plan, keeping_cut, still_to_cut
-from jolly_trellis.core.event.roll_problems import Larder, MaterialPlan
-from jolly_trellis.core.event.shared_needs import with_shared
-from jolly_trellis.core.event.shelves import Shelves
-from jolly_trellis.core.event.shopping import Shopping, shopping
-from jolly_trellis.core.event.tasks import time_book
-from jolly_trellis.core.event.water_rounds import WaterRounds, water_rounds
-from jolly_trellis.core.event.wear import STAND_USES, VESSEL_USES, Kept
+from jolly_trellis.core.event.needs.bunches import StemBuy, buy_stems
+from jolly_trellis.core.event.needs.needs import Needs, needs_of
+from jolly_trellis.core.event.needs.shelves import Shelves
+from jolly_trellis.core.event.needs.wear import STAND_USES, VESSEL_USES, Kept
+from jolly_trellis.core.event.tasks.days_before import VarietyDays, days_before
+from jolly_trellis.core.event.tasks.tasks import time_book
+from jolly_trellis.core.event.tasks.water_rounds import WaterRounds, water_rounds
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.mechanics.fit import NETTING_USES

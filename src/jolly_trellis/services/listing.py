@@ -5,12 +5,12 @@ from dataclasses import replace
 from typing import get_args
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.finished import not_for
+from jolly_trellis.core.event.buying.ledger import LedgerRow, ledger
+from jolly_trellis.core.event.buying.orders import CameIn, Order, orders_of
+from jolly_trellis.core.event.buying.shopping import Shopping
 from jolly_trellis.core.event.job import Reused
-from jolly_trellis.core.event.ledger import LedgerRow, ledger
-from jolly_trellis.core.event.orders import CameIn, Order, orders_of
-from jolly_trellis.core.event.shopping import Shopping
-from jolly_trellis.core.event.swapping import variety_uses
+from jolly_trellis.core.event.recipes.swapping import variety_uses
+from jolly_trellis.core.event.returning.finished import not_for
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.exchange.order_papers import read_csv
 from jolly_trellis.services import event_work, planning

@@ -7,7 +7,7 @@ from decimal import Decimal
 from functools import partial, reduce
 
 from jolly_trellis.core.errors import CoreError, InvalidMeasure
-from jolly_trellis.core.event.cost import EventCost
+from jolly_trellis.core.event.cost.cost import EventCost
 from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.plan.piece import Piece, RecipeLine
 from jolly_trellis.core.quantities import Phrase, phrase

@@ -4,9 +4,9 @@ import sqlite3
 from dataclasses import dataclass, replace
 from datetime import datetime
 
-from jolly_trellis.core.event.cost import EventCost
-from jolly_trellis.core.event.payment import Payment, payment_of
-from jolly_trellis.core.event.quotes import Held, held_against, quote_of
+from jolly_trellis.core.event.cost.cost import EventCost
+from jolly_trellis.core.event.cost.quotes import Held, held_against, quote_of
+from jolly_trellis.core.event.tasks.payment import Payment, payment_of
 from jolly_trellis.services import event_work, planning
 from jolly_trellis.services.event_work import EventWork
 from jolly_trellis.services.planning import EventState

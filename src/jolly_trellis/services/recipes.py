@@ -6,11 +6,11 @@ from decimal import Decimal
 
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.budget import Split, split_budget
-from jolly_trellis.core.event.cost import PieceCost
+from jolly_trellis.core.event.cost.cost import PieceCost
 from jolly_trellis.core.event.job import name_of, quantity_of, recipe_of
 from jolly_trellis.core.event.parts import Part
-from jolly_trellis.core.event.recipes import scaled
+from jolly_trellis.core.event.recipes.budget import Split, split_budget
+from jolly_trellis.core.event.recipes.recipes import scaled
 from jolly_trellis.core.placement.place import surface_m2
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.stems.shades import shade_counts

@@ -7,8 +7,16 @@ from functools import lru_cache
 
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.job import Hire, Job
-from jolly_trellis.core.event.needs import things_in
-from jolly_trellis.core.event.reservations import Claim, Shortfall, Thing, away, claims_of, shortfalls, wanted_of
+from jolly_trellis.core.event.needs.needs import things_in
+from jolly_trellis.core.event.returning.reservations import (
+    Claim,
+    Shortfall,
+    Thing,
+    away,
+    claims_of,
+    shortfalls,
+    wanted_of,
+)
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.services import event_work, planning

@@ -7,8 +7,8 @@ from pathlib import Path
 
 from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.roll import CutPlan, cut_plan, keeping_cut, still_to_cut
-from jolly_trellis.core.event.roll_problems import Material, MaterialPlan
+from jolly_trellis.core.event.cutting.roll import CutPlan, cut_plan, keeping_cut, still_to_cut
+from jolly_trellis.core.event.cutting.roll_problems import Material, MaterialPlan
 from jolly_trellis.core.materials.netting import Netting, pitch_across_m
 from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.quantities import length, phrase

@@ -3,8 +3,8 @@
 import sqlite3
 
 from jolly_trellis.core.event.parts import Part
-from jolly_trellis.core.event.saying import SaidPart, say_all
-from jolly_trellis.core.event.starts import STARTS
+from jolly_trellis.core.event.starting.saying import SaidPart, say_all
+from jolly_trellis.core.event.starting.starts import STARTS
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.say.say_it import Around
 from jolly_trellis.core.units import UnitSystem

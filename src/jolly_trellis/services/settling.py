@@ -6,16 +6,16 @@ from dataclasses import dataclass
 from typing import Literal
 
 from jolly_trellis.core.event import facts
-from jolly_trellis.core.event.asked import asked_of
-from jolly_trellis.core.event.cost import EventCost
-from jolly_trellis.core.event.currencies import asked_in
-from jolly_trellis.core.event.day import Day
-from jolly_trellis.core.event.hires import out_of_time
-from jolly_trellis.core.event.orders import CameIn, not_as_ordered, orders_of
-from jolly_trellis.core.event.payment import buying_gate
-from jolly_trellis.core.event.recipes import side_shoots, too_few_shoots
-from jolly_trellis.core.event.reservations import Shortfall, away
-from jolly_trellis.core.event.seasons import out_of_season
+from jolly_trellis.core.event.buying.orders import CameIn, not_as_ordered, orders_of
+from jolly_trellis.core.event.buying.seasons import out_of_season
+from jolly_trellis.core.event.cost.cost import EventCost
+from jolly_trellis.core.event.cost.currencies import asked_in
+from jolly_trellis.core.event.day.day import Day
+from jolly_trellis.core.event.needs.hires import out_of_time
+from jolly_trellis.core.event.recipes.recipes import side_shoots, too_few_shoots
+from jolly_trellis.core.event.returning.reservations import Shortfall, away
+from jolly_trellis.core.event.tasks.asked import asked_of
+from jolly_trellis.core.event.tasks.payment import buying_gate
 from jolly_trellis.core.missing import Fact, listed
 from jolly_trellis.core.plan.facts import ENDS_AT
 from jolly_trellis.core.quantities import Phrase, phrase

@@ -3,8 +3,8 @@
 import sqlite3
 
 from jolly_trellis.core.event.parts import Part
-from jolly_trellis.core.event.starts import STARTS, Given
-from jolly_trellis.core.event.usual import USUAL
+from jolly_trellis.core.event.starting.starts import STARTS, Given
+from jolly_trellis.core.event.starting.usual import USUAL
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.services.conditions import stock_of
 from jolly_trellis.services.planning import NotFound

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from decimal import Decimal
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.swapping import swapped
+from jolly_trellis.core.event.recipes.swapping import swapped
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.say.names import find_varieties, nearest_name

@@ -3,7 +3,7 @@
 import sqlite3
 from datetime import datetime
 
-from jolly_trellis.core.event.entries import Entry, KeptEntry
+from jolly_trellis.core.event.tasks.entries import Entry, KeptEntry
 from jolly_trellis.store import codec
 
 _INSTALLATION = "SELECT id FROM installation"

@@ -3,8 +3,8 @@
 import sqlite3
 from dataclasses import dataclass
 
-from jolly_trellis.core.event.roll import CutPlan
-from jolly_trellis.core.event.roll_problems import Material, MaterialPlan, Remnant
+from jolly_trellis.core.event.cutting.roll import CutPlan
+from jolly_trellis.core.event.cutting.roll_problems import Material, MaterialPlan, Remnant
 from jolly_trellis.store import codec
 
 _GET = "SELECT design, made_for FROM cut_plan WHERE event_id = :event"

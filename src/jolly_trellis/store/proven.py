@@ -3,7 +3,7 @@
 import sqlite3
 from dataclasses import dataclass
 
-from jolly_trellis.core.event.proven import Proven
+from jolly_trellis.core.event.recipes.proven import Proven
 from jolly_trellis.store import codec
 
 _LIST = "SELECT id, body FROM proven_recipe WHERE deleted_at IS NULL ORDER BY name COLLATE NOCASE, id"

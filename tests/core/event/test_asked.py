@@ -7,18 +7,18 @@ from datetime import timedelta
 import pytest
 
 from jolly_trellis.core.books.time import Stage, Task, TimeBook, Where
-from jolly_trellis.core.event.asked_twice import Asked, asked_twice
-from jolly_trellis.core.event.buckets import buckets_of
-from jolly_trellis.core.event.buying import StemBuy
-from jolly_trellis.core.event.day import day_of
-from jolly_trellis.core.event.enough import lack_of
+from jolly_trellis.core.event.day.asked_twice import Asked, asked_twice
+from jolly_trellis.core.event.day.buckets import buckets_of
+from jolly_trellis.core.event.day.day import day_of
+from jolly_trellis.core.event.day.notes import Note, notes_of
+from jolly_trellis.core.event.day.remedies import split
+from jolly_trellis.core.event.day.standing import standing_notes
 from jolly_trellis.core.event.job import CrewMember, Hours, Job, Made
-from jolly_trellis.core.event.notes import Note, notes_of
-from jolly_trellis.core.event.remedies import split
-from jolly_trellis.core.event.schedule import Timed, schedule
-from jolly_trellis.core.event.standing import standing_notes
-from jolly_trellis.core.event.tasks import time_book
-from jolly_trellis.core.event.tasks_there import on_their_own, riders_of
+from jolly_trellis.core.event.needs.bunches import StemBuy
+from jolly_trellis.core.event.sheet.enough import lack_of
+from jolly_trellis.core.event.sheet.schedule import Timed, schedule
+from jolly_trellis.core.event.tasks.tasks import time_book
+from jolly_trellis.core.event.tasks.tasks_there import on_their_own, riders_of
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.stems import Variety

@@ -7,13 +7,13 @@ from decimal import Decimal
 import pytest
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.budget import Split, split_budget, stem_price
-from jolly_trellis.core.event.buying import buy_stems
 from jolly_trellis.core.event.job import Job, Made, PieceWork
-from jolly_trellis.core.event.lasting_care import lasting_care
-from jolly_trellis.core.event.needs import needs_of
-from jolly_trellis.core.event.recipes import scaled, side_shoots, too_few_shoots
-from jolly_trellis.core.event.swapping import variety_uses
+from jolly_trellis.core.event.needs.bunches import buy_stems
+from jolly_trellis.core.event.needs.needs import needs_of
+from jolly_trellis.core.event.recipes.budget import Split, split_budget, stem_price
+from jolly_trellis.core.event.recipes.lasting_care import lasting_care
+from jolly_trellis.core.event.recipes.recipes import scaled, side_shoots, too_few_shoots
+from jolly_trellis.core.event.recipes.swapping import variety_uses
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.materials.stems import cut_mass_kg, shoot_of

@@ -5,12 +5,12 @@ from decimal import Decimal
 
 import pytest
 
-from jolly_trellis.core.event.buying import buy_stems
-from jolly_trellis.core.event.cost import EventCost, cost_of, minutes_of, rate_of
+from jolly_trellis.core.event.cost.cost import EventCost, cost_of, minutes_of, rate_of
 from jolly_trellis.core.event.job import Costing, CrewMember, Made
 from jolly_trellis.core.event.money import money, to_cent
-from jolly_trellis.core.event.needs import needs_of
-from jolly_trellis.core.event.tasks import time_book
+from jolly_trellis.core.event.needs.bunches import buy_stems
+from jolly_trellis.core.event.needs.needs import needs_of
+from jolly_trellis.core.event.tasks.tasks import time_book
 from jolly_trellis.core.units import render
 from tests.events import demo_made, job, larder, one_bowl, shelves
 from tests.ordinary import lacks, nettings, varieties

@@ -6,10 +6,12 @@ from decimal import Decimal
 
 import pytest
 
-from jolly_trellis.core.event import facts, shared_needs
-from jolly_trellis.core.event.cost_parts import CostPart, Stores, goods, stem_parts, vessel_parts
+from jolly_trellis.core.event import facts
+from jolly_trellis.core.event.buying import shared_needs
+from jolly_trellis.core.event.cost.cost_parts import CostPart, Stores, goods, stem_parts, vessel_parts
+from jolly_trellis.core.event.cutting.roll_problems import Larder
 from jolly_trellis.core.event.job import Costing
-from jolly_trellis.core.event.needs import (
+from jolly_trellis.core.event.needs.needs import (
     FrogNeed,
     LengthNeed,
     Needs,
@@ -19,9 +21,8 @@ from jolly_trellis.core.event.needs import (
     ThingNeed,
     needs_of,
 )
-from jolly_trellis.core.event.roll_problems import Larder
-from jolly_trellis.core.event.shelves import Shelves
-from jolly_trellis.core.event.water_rounds import Round, WaterRounds
+from jolly_trellis.core.event.needs.shelves import Shelves
+from jolly_trellis.core.event.tasks.water_rounds import Round, WaterRounds
 from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.units import render

@@ -9,8 +9,8 @@ import rectpack
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jolly_trellis.core.event.cut_plan import cut
-from jolly_trellis.core.event.cutting import Cutting, Item, Progress, Stock
+from jolly_trellis.core.event.cutting.cut_plan import cut
+from jolly_trellis.core.event.cutting.cutting import Cutting, Item, Progress, Stock
 from tests.cutting_check import guillotine, problems_of
 from tests.generated import examples
 

@@ -7,14 +7,14 @@ from functools import cache, partial
 import pytest
 
 from jolly_trellis.core.books.time import Task
-from jolly_trellis.core.event.day import Day, day_of
-from jolly_trellis.core.event.gates import gate_of
+from jolly_trellis.core.event.day.day import Day, day_of
+from jolly_trellis.core.event.day.remedies import TRIAL, in_tubes, with_recipes
 from jolly_trellis.core.event.job import CrewMember, Job, Lock, Made, PieceWork, RigWork
-from jolly_trellis.core.event.remedies import TRIAL, in_tubes, with_recipes
-from jolly_trellis.core.event.schedule import schedule
-from jolly_trellis.core.event.task import FLOWER_WITHIN, GREEN_WITHIN
-from jolly_trellis.core.event.tasks import time_book
-from jolly_trellis.core.event.tasks_there import in_rig_order
+from jolly_trellis.core.event.sheet.schedule import schedule
+from jolly_trellis.core.event.sheet.task import FLOWER_WITHIN, GREEN_WITHIN
+from jolly_trellis.core.event.tasks.gates import gate_of
+from jolly_trellis.core.event.tasks.tasks import time_book
+from jolly_trellis.core.event.tasks.tasks_there import in_rig_order
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.plan.piece import Spill
 from jolly_trellis.core.units import render

@@ -10,11 +10,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jolly_trellis.core.event.buying import buy_stems, stems_with_waste
+from jolly_trellis.core.event.cutting.roll import CutPlan, cut_plan
 from jolly_trellis.core.event.job import Made
-from jolly_trellis.core.event.needs import StemNeed, needs_of
-from jolly_trellis.core.event.roll import CutPlan, cut_plan
-from jolly_trellis.core.event.water_rounds import TOGETHER, water_rounds
+from jolly_trellis.core.event.needs.bunches import buy_stems, stems_with_waste
+from jolly_trellis.core.event.needs.needs import StemNeed, needs_of
+from jolly_trellis.core.event.tasks.water_rounds import TOGETHER, water_rounds
 from jolly_trellis.core.plan.piece import TopUp
 from tests.events import demo_made, job, larder, one_bowl
 from tests.generated import examples

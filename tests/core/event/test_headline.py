@@ -5,13 +5,13 @@ from decimal import Decimal
 
 import pytest
 
-from jolly_trellis.core.event.buying import buy_stems
-from jolly_trellis.core.event.cost import cost_of
+from jolly_trellis.core.event.cost.cost import cost_of
 from jolly_trellis.core.event.headline import Headline, headline
 from jolly_trellis.core.event.job import Costing, Made, PieceWork, RigWork
-from jolly_trellis.core.event.needs import needs_of
-from jolly_trellis.core.event.tasks import time_book
-from jolly_trellis.core.event.water_rounds import water_rounds
+from jolly_trellis.core.event.needs.bunches import buy_stems
+from jolly_trellis.core.event.needs.needs import needs_of
+from jolly_trellis.core.event.tasks.tasks import time_book
+from jolly_trellis.core.event.tasks.water_rounds import water_rounds
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.rig import Rig

@@ -8,23 +8,23 @@ import pytest
 
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event import facts
-from jolly_trellis.core.event.buying import buy_stems
-from jolly_trellis.core.event.cost import EventCost, cost_of
-from jolly_trellis.core.event.currencies import larder_unpriced, said_once, shelves_unpriced, varieties_unpriced
-from jolly_trellis.core.event.hires import hire_cost, hired, hired_on, out_of_time
+from jolly_trellis.core.event.buying.orders import CameIn, not_as_ordered, orders_of
+from jolly_trellis.core.event.buying.shopping import Shopping, shopping
+from jolly_trellis.core.event.cost.cost import EventCost, cost_of
+from jolly_trellis.core.event.cost.currencies import larder_unpriced, said_once, shelves_unpriced, varieties_unpriced
+from jolly_trellis.core.event.cost.quotes import held_against, quote_of
+from jolly_trellis.core.event.cutting.roll import cut_plan
 from jolly_trellis.core.event.job import Costing, Hire, Job, Made
-from jolly_trellis.core.event.needs import needs_of
-from jolly_trellis.core.event.orders import CameIn, not_as_ordered, orders_of
-from jolly_trellis.core.event.payment import buying_gate, payment_of
-from jolly_trellis.core.event.quotes import held_against, quote_of
-from jolly_trellis.core.event.reservations import Claim, shortfalls
-from jolly_trellis.core.event.roll import cut_plan
-from jolly_trellis.core.event.schedule import schedule
-from jolly_trellis.core.event.shelves import Shelves
-from jolly_trellis.core.event.shopping import Shopping, shopping
-from jolly_trellis.core.event.tasks import time_book
-from jolly_trellis.core.event.water_rounds import water_rounds
-from jolly_trellis.core.event.wear import Kept, worn_out
+from jolly_trellis.core.event.needs.bunches import buy_stems
+from jolly_trellis.core.event.needs.hires import hire_cost, hired, hired_on, out_of_time
+from jolly_trellis.core.event.needs.needs import needs_of
+from jolly_trellis.core.event.needs.shelves import Shelves
+from jolly_trellis.core.event.needs.wear import Kept, worn_out
+from jolly_trellis.core.event.returning.reservations import Claim, shortfalls
+from jolly_trellis.core.event.sheet.schedule import schedule
+from jolly_trellis.core.event.tasks.payment import buying_gate, payment_of
+from jolly_trellis.core.event.tasks.tasks import time_book
+from jolly_trellis.core.event.tasks.water_rounds import water_rounds
 from jolly_trellis.core.units import render
 from tests.events import all_needs, demo_made, job, kept, larder, one_bowl, shelves
 from tests.ordinary import conditions, lacks, varieties

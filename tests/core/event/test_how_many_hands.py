@@ -4,8 +4,8 @@ from dataclasses import replace
 
 import pytest
 
+from jolly_trellis.core.event.day.remedies import MOST_MORE_HANDS, hands_most
 from jolly_trellis.core.event.job import CREW_MOST, CrewMember
-from jolly_trellis.core.event.remedies import MOST_MORE_HANDS, hands_most
 from tests.events import job
 
 

@@ -8,20 +8,20 @@ from decimal import Decimal
 import pytest
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.asked import asked_of, fire_gate, foraging_gate
-from jolly_trellis.core.event.buying import buy_stems
-from jolly_trellis.core.event.cost import EventCost, cost_of
-from jolly_trellis.core.event.currencies import asked_in, priced_in
-from jolly_trellis.core.event.days_before import days_before
+from jolly_trellis.core.event.buying.orders import orders_of
+from jolly_trellis.core.event.buying.shopping import KEEPS, Shopping, shopping
+from jolly_trellis.core.event.cost.cost import EventCost, cost_of
+from jolly_trellis.core.event.cost.currencies import asked_in, priced_in
+from jolly_trellis.core.event.cutting.roll import cut_plan
 from jolly_trellis.core.event.job import Answer, Job, Made, PieceWork, Question
-from jolly_trellis.core.event.needs import needs_of
-from jolly_trellis.core.event.orders import orders_of
-from jolly_trellis.core.event.purchases import purchases_of
-from jolly_trellis.core.event.roll import cut_plan
-from jolly_trellis.core.event.shopping import KEEPS, Shopping, shopping
-from jolly_trellis.core.event.tasks import time_book
-from jolly_trellis.core.event.water_rounds import water_rounds
-from jolly_trellis.core.event.wear import stem_uses
+from jolly_trellis.core.event.needs.bunches import buy_stems
+from jolly_trellis.core.event.needs.needs import needs_of
+from jolly_trellis.core.event.needs.wear import stem_uses
+from jolly_trellis.core.event.tasks.asked import asked_of, fire_gate, foraging_gate
+from jolly_trellis.core.event.tasks.days_before import days_before
+from jolly_trellis.core.event.tasks.purchases import purchases_of
+from jolly_trellis.core.event.tasks.tasks import time_book
+from jolly_trellis.core.event.tasks.water_rounds import water_rounds
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.pull_list import preparation_of
 from jolly_trellis.core.materials.stems import Kind, Variety, check_kind

@@ -8,11 +8,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.books.time import Task
-from jolly_trellis.core.event.breaches import Breach
-from jolly_trellis.core.event.day import Day, day_of
+from jolly_trellis.core.event.day.day import Day, day_of
+from jolly_trellis.core.event.day.remedies import put_on_site, with_recipes
 from jolly_trellis.core.event.job import Job, Made
-from jolly_trellis.core.event.lives import lasts_until, soonest_use
-from jolly_trellis.core.event.remedies import put_on_site, with_recipes
+from jolly_trellis.core.event.sheet.breaches import Breach
+from jolly_trellis.core.event.sheet.lives import lasts_until, soonest_use
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.plan.piece import RecipeLine, StemTube
 from jolly_trellis.core.stems.dry_life import Reserve, dry_rate, lasts_h, reserve_of

@@ -7,7 +7,7 @@ import pytest
 
 from jolly_trellis.core.books.needs import FromFrogs, FromNetting, FromSupply
 from jolly_trellis.core.event.job import Made, PieceWork
-from jolly_trellis.core.event.needs import needs_of
+from jolly_trellis.core.event.needs.needs import needs_of
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.mechanics.pin_frog import FROG_USES

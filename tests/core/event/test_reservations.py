@@ -7,7 +7,15 @@ from random import Random
 
 import pytest
 
-from jolly_trellis.core.event.reservations import Claim, Shortfall, Thing, away, claims_of, shortfalls, wanted_of
+from jolly_trellis.core.event.returning.reservations import (
+    Claim,
+    Shortfall,
+    Thing,
+    away,
+    claims_of,
+    shortfalls,
+    wanted_of,
+)
 from tests.events import at, demo_made, job, one_bowl
 
 FIRST = date(2027, 5, 1)

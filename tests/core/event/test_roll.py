@@ -6,10 +6,8 @@ from dataclasses import replace
 
 import pytest
 
-from jolly_trellis.core.event.cutting import Placed
-from jolly_trellis.core.event.job import Made
-from jolly_trellis.core.event.needs import needs_of
-from jolly_trellis.core.event.roll import (
+from jolly_trellis.core.event.cutting.cutting import Placed
+from jolly_trellis.core.event.cutting.roll import (
     KEPT_CELLS,
     KEPT_LENGTH,
     CutPlan,
@@ -18,7 +16,9 @@ from jolly_trellis.core.event.roll import (
     keeping_cut,
     still_to_cut,
 )
-from jolly_trellis.core.event.roll_problems import MaterialPlan, Remnant, left_out_of
+from jolly_trellis.core.event.cutting.roll_problems import MaterialPlan, Remnant, left_out_of
+from jolly_trellis.core.event.job import Made
+from jolly_trellis.core.event.needs.needs import needs_of
 from jolly_trellis.core.materials.netting import pitch_across_m, pitch_along_m
 from jolly_trellis.core.units import render
 from tests.cutting_check import guillotine

@@ -7,14 +7,14 @@ from random import Random
 import pytest
 
 from jolly_trellis.core.books.time import Skill, Task, Wait
-from jolly_trellis.core.event.breaches import Placed, badness_of
 from jolly_trellis.core.event.job import CrewMember, Job, Supplier, Weekday
-from jolly_trellis.core.event.list_schedule import _List, list_schedule
-from jolly_trellis.core.event.people import Person, excess, in_slots, limits
-from jolly_trellis.core.event.puzzle import Puzzle, puzzle_of
-from jolly_trellis.core.event.schedule import RunSheet, schedule
-from jolly_trellis.core.event.solver import better
-from jolly_trellis.core.event.tasks import time_book
+from jolly_trellis.core.event.sheet.breaches import Placed, badness_of
+from jolly_trellis.core.event.sheet.list_schedule import _List, list_schedule
+from jolly_trellis.core.event.sheet.people import Person, excess, in_slots, limits
+from jolly_trellis.core.event.sheet.puzzle import Puzzle, puzzle_of
+from jolly_trellis.core.event.sheet.schedule import RunSheet, schedule
+from jolly_trellis.core.event.sheet.solver import better
+from jolly_trellis.core.event.tasks.tasks import time_book
 from tests.day_check import problems_of
 from tests.events import at, demo_made, job, one_bowl
 from tests.ordinary import varieties

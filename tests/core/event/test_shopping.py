@@ -4,14 +4,14 @@ from dataclasses import replace
 
 import pytest
 
+from jolly_trellis.core.event.buying.shopping import Buy, Shopping, shopping
+from jolly_trellis.core.event.buying.shopping import _supply as bought_of
+from jolly_trellis.core.event.cutting.roll import cut_plan
+from jolly_trellis.core.event.cutting.roll_problems import Larder
 from jolly_trellis.core.event.job import Made, RigWork
-from jolly_trellis.core.event.needs import Needs, needs_of
-from jolly_trellis.core.event.roll import cut_plan
-from jolly_trellis.core.event.roll_problems import Larder
-from jolly_trellis.core.event.shelves import Shelves
-from jolly_trellis.core.event.shopping import Buy, Shopping, shopping
-from jolly_trellis.core.event.shopping import _supply as bought_of
-from jolly_trellis.core.event.water_rounds import water_rounds
+from jolly_trellis.core.event.needs.needs import Needs, needs_of
+from jolly_trellis.core.event.needs.shelves import Shelves
+from jolly_trellis.core.event.tasks.water_rounds import water_rounds
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.rig import Hardware, Mount
 from jolly_trellis.core.units import render

@@ -5,12 +5,11 @@ from dataclasses import replace
 import pytest
 
 from jolly_trellis.core.books.time import Task
-from jolly_trellis.core.event.buying import buy_stems
-from jolly_trellis.core.event.cost import minutes_of
+from jolly_trellis.core.event.cost.cost import minutes_of
 from jolly_trellis.core.event.job import CrewMember, Job, Lock, Made
-from jolly_trellis.core.event.needs import needs_of
-from jolly_trellis.core.event.old_keys import key_now
-from jolly_trellis.core.event.task import (
+from jolly_trellis.core.event.needs.bunches import buy_stems
+from jolly_trellis.core.event.needs.needs import needs_of
+from jolly_trellis.core.event.sheet.task import (
     CONDITION_MIN,
     FILL_MIN,
     GREEN_WITHIN,
@@ -25,7 +24,8 @@ from jolly_trellis.core.event.task import (
     slots,
     span_of,
 )
-from jolly_trellis.core.event.tasks import time_book
+from jolly_trellis.core.event.tasks.old_keys import key_now
+from jolly_trellis.core.event.tasks.tasks import time_book
 from jolly_trellis.core.making.steps import MINUTES_PER_STEM
 from jolly_trellis.core.plan.piece import TopUp
 from tests.events import at, demo_made, job, one_bowl

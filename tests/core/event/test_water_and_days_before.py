@@ -5,12 +5,12 @@ from datetime import timedelta
 
 import pytest
 
-from jolly_trellis.core.event.days_before import VarietyDays, days_before
 from jolly_trellis.core.event.job import Job, Made, PieceWork, Supplier
-from jolly_trellis.core.event.needs import StemNeed, needs_of
-from jolly_trellis.core.event.purchases import OPENING_Q10, days_to_open
-from jolly_trellis.core.event.tasks import time_book
-from jolly_trellis.core.event.water_rounds import WaterRounds, water_rounds
+from jolly_trellis.core.event.needs.needs import StemNeed, needs_of
+from jolly_trellis.core.event.tasks.days_before import VarietyDays, days_before
+from jolly_trellis.core.event.tasks.purchases import OPENING_Q10, days_to_open
+from jolly_trellis.core.event.tasks.tasks import time_book
+from jolly_trellis.core.event.tasks.water_rounds import WaterRounds, water_rounds
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.plan.piece import TopUp

@@ -7,14 +7,14 @@ from random import Random
 
 import pytest
 
-from jolly_trellis.core.event.finished import does_for, not_for, offers
+from jolly_trellis.core.event.buying.shopping import Shopping, shopping
+from jolly_trellis.core.event.cutting.roll import cut_plan
 from jolly_trellis.core.event.job import Hire, Made, Reused, recipe_of
-from jolly_trellis.core.event.needs import FOR_ALL, Needs, ThingNeed, needs_of
-from jolly_trellis.core.event.returns import returns_of
-from jolly_trellis.core.event.roll import cut_plan
-from jolly_trellis.core.event.shopping import Shopping, shopping
-from jolly_trellis.core.event.tasks import time_book
-from jolly_trellis.core.event.water_rounds import water_rounds
+from jolly_trellis.core.event.needs.needs import FOR_ALL, Needs, ThingNeed, needs_of
+from jolly_trellis.core.event.returning.finished import does_for, not_for, offers
+from jolly_trellis.core.event.returning.returns import returns_of
+from jolly_trellis.core.event.tasks.tasks import time_book
+from jolly_trellis.core.event.tasks.water_rounds import water_rounds
 from jolly_trellis.core.materials.finished import FinishedArmature
 from jolly_trellis.core.materials.netting import pitch_across_m
 from jolly_trellis.core.units import render

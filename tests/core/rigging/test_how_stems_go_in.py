@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.job import Made, RigWork
-from jolly_trellis.core.event.needs import needs_of
+from jolly_trellis.core.event.needs.needs import needs_of
 from jolly_trellis.core.materials.netting import pitch_along_m
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.plan.piece import RecipeLine, StemTube

@@ -11,7 +11,7 @@ from scipy.spatial import ConvexHull
 
 from jolly_trellis.core.errors import InvalidMeasure, Unstable
 from jolly_trellis.core.event.job import Made, RigWork
-from jolly_trellis.core.event.needs import needs_of
+from jolly_trellis.core.event.needs.needs import needs_of
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.clearances import gap_beside_m, gap_m, gap_over_m

@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from jolly_trellis.core.event.resizing import followed, resized
+from jolly_trellis.core.event.starting.resizing import followed, resized
 from jolly_trellis.core.rigging.more_lines import with_points
 from jolly_trellis.core.rigging.rig import HangPoint, Rig
 from jolly_trellis.core.rigging.stated import of_their_places, statement_of, unstated

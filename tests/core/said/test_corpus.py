@@ -7,10 +7,10 @@ from pathlib import Path
 import pytest
 
 from jolly_trellis.core.event.parts import Part
-from jolly_trellis.core.event.resizing import size_of
-from jolly_trellis.core.event.saying import SaidPart, say_all
-from jolly_trellis.core.event.starts import STARTS, Given
-from jolly_trellis.core.event.usual import USUAL
+from jolly_trellis.core.event.starting.resizing import size_of
+from jolly_trellis.core.event.starting.saying import SaidPart, say_all
+from jolly_trellis.core.event.starting.starts import STARTS, Given
+from jolly_trellis.core.event.starting.usual import USUAL
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import Envelope, Mechanic, Piece

@@ -7322,7 +7322,7 @@ export interface components {
          */
         readonly Picture: {
             /** Primitives */
-            readonly primitives: readonly (components["schemas"]["jolly_trellis__core__drawing__primitives__Shape"] | components["schemas"]["Turned"] | components["schemas"]["Dot"])[];
+            readonly primitives: readonly (components["schemas"]["Shape"] | components["schemas"]["Turned"] | components["schemas"]["Dot"])[];
             readonly hung: components["schemas"]["Stems"];
             /** Rims M */
             readonly rims_m: readonly number[];
@@ -8693,7 +8693,7 @@ export interface components {
             readonly part: number;
             /** Number */
             readonly number: number;
-            readonly shape?: components["schemas"]["jolly_trellis__core__event__returns__Shape"] | null;
+            readonly shape?: components["schemas"]["SheetShape"] | null;
         };
         /**
          * ReturnsState
@@ -9367,6 +9367,43 @@ export interface components {
             readonly count: number;
         };
         /**
+         * Shape
+         * @description Runs of points: a `line`, a `face` with its edge, or a convex `solid` of which the outline is seen.
+         *
+         *     `width_m` is how thick a line really is, None for a hairline.
+         */
+        readonly Shape: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "line" | "face" | "solid";
+            /** Id */
+            readonly id: string;
+            /** Ink */
+            readonly ink: string;
+            /** Layer */
+            readonly layer: number;
+            /** Runs */
+            readonly runs: readonly (readonly (readonly [
+                number,
+                number,
+                number
+            ])[])[];
+            /**
+             * Closed
+             * @default false
+             */
+            readonly closed: boolean;
+            /** Width M */
+            readonly width_m?: number | null;
+            /**
+             * Seen
+             * @default []
+             */
+            readonly seen: readonly ("front" | "side" | "above" | "cut" | "whole")[];
+        };
+        /**
          * ShapeOut
          * @description A vessel seen from above, whether it is as deep as it is wide, and points of its outline in half sizes.
          */
@@ -9406,6 +9443,20 @@ export interface components {
             readonly openness: number;
             /** Varieties */
             readonly varieties: readonly components["schemas"]["VarietyShare"][];
+        };
+        /**
+         * SheetShape
+         * @description How a finished armature was made: as what, of which netting, and the sheet that was cut for one, m.
+         */
+        readonly SheetShape: {
+            /** Made As */
+            readonly made_as: string;
+            /** Netting */
+            readonly netting: string;
+            /** Width M */
+            readonly width_m: number;
+            /** Length M */
+            readonly length_m: number;
         };
         /**
          * Shopping
@@ -10641,7 +10692,7 @@ export interface components {
             };
             /** Drawn */
             readonly drawn: {
-                readonly [key: string]: readonly (components["schemas"]["jolly_trellis__core__drawing__primitives__Shape"] | components["schemas"]["Turned"] | components["schemas"]["Dot"])[];
+                readonly [key: string]: readonly (components["schemas"]["Shape"] | components["schemas"]["Turned"] | components["schemas"]["Dot"])[];
             };
             /** Nettings */
             readonly nettings: {
@@ -12144,7 +12195,7 @@ export interface components {
          */
         readonly VesselDrawn: {
             /** Drawn */
-            readonly drawn: readonly (components["schemas"]["jolly_trellis__core__drawing__primitives__Shape"] | components["schemas"]["Turned"] | components["schemas"]["Dot"])[];
+            readonly drawn: readonly (components["schemas"]["Shape"] | components["schemas"]["Turned"] | components["schemas"]["Dot"])[];
         };
         /**
          * VesselIn
@@ -12378,57 +12429,6 @@ export interface components {
              * @enum {string}
              */
             readonly after: "holds" | "tight" | "fails" | "not needed" | "cannot say";
-        };
-        /**
-         * Shape
-         * @description Runs of points: a `line`, a `face` with its edge, or a convex `solid` of which the outline is seen.
-         *
-         *     `width_m` is how thick a line really is, None for a hairline.
-         */
-        readonly jolly_trellis__core__drawing__primitives__Shape: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            readonly kind: "line" | "face" | "solid";
-            /** Id */
-            readonly id: string;
-            /** Ink */
-            readonly ink: string;
-            /** Layer */
-            readonly layer: number;
-            /** Runs */
-            readonly runs: readonly (readonly (readonly [
-                number,
-                number,
-                number
-            ])[])[];
-            /**
-             * Closed
-             * @default false
-             */
-            readonly closed: boolean;
-            /** Width M */
-            readonly width_m?: number | null;
-            /**
-             * Seen
-             * @default []
-             */
-            readonly seen: readonly ("front" | "side" | "above" | "cut" | "whole")[];
-        };
-        /**
-         * Shape
-         * @description How a finished armature was made: as what, of which netting, and the sheet that was cut for one, m.
-         */
-        readonly jolly_trellis__core__event__returns__Shape: {
-            /** Made As */
-            readonly made_as: string;
-            /** Netting */
-            readonly netting: string;
-            /** Width M */
-            readonly width_m: number;
-            /** Length M */
-            readonly length_m: number;
         };
     };
     responses: never;

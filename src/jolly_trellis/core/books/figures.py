@@ -6,6 +6,7 @@ are handed with the piece; whoever calls other formulas opens one first. With no
 
 import math
 import re
+import sys
 from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from contextvars import ContextVar
@@ -62,10 +63,12 @@ class Constant:
 
     A *measure* of the world has a `spread` and can be measured; a *rule* (a limit, a factor, a convention) has none; a
     *standard* is fixed by definition and cannot be set. `cautious` is the only way a studio's own figure may go where
-    work hangs over people; `most` is what nothing of its kind can exceed, 1 for a share.
+    work hangs over people; `most` is what nothing of its kind can exceed, 1 for a share. `declared_in` is the module
+    that declares it.
     """
 
     key: str
+    declared_in: str
     label: str
     kind: QuantityKind
     built_in: float
@@ -184,6 +187,7 @@ def _declare(
     key = _LETTERS.sub("-", label.lower()).strip("-")
     return Constant(
         key=key,
+        declared_in=sys._getframe(2).f_globals["__name__"],  # the caller of `measure`, `rule` or `standard`
         label=label,
         kind=kind,
         built_in=float(value),

@@ -15,7 +15,7 @@ from jolly_trellis.core.edits.usual import (
     TIE_OVER_M,
 )
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.usual import USUAL
+from jolly_trellis.core.event.starting.usual import USUAL
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.ranges import Many, Range, Text
 from jolly_trellis.core.rigging.lines import LineSpec

@@ -3,11 +3,11 @@
 from dataclasses import dataclass
 from decimal import Decimal
 
-from jolly_trellis.core.event.cost import EventCost
-from jolly_trellis.core.event.gates import cleared
+from jolly_trellis.core.event.cost.cost import EventCost
 from jolly_trellis.core.event.job import Made
-from jolly_trellis.core.event.needs import needs_of
-from jolly_trellis.core.event.water_rounds import first_fill
+from jolly_trellis.core.event.needs.needs import needs_of
+from jolly_trellis.core.event.tasks.gates import cleared
+from jolly_trellis.core.event.tasks.water_rounds import first_fill
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

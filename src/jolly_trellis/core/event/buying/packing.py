@@ -1,0 +1,210 @@
+"""Everything that leaves the studio: pieces, what is carried apart, tools, water, the kit; by what it travels in."""
+
+import math
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from jolly_trellis.core.books.figures import rule
+from jolly_trellis.core.event.buying.shared_needs import PADS_EACH
+from jolly_trellis.core.event.cutting.roll_problems import Larder
+from jolly_trellis.core.event.job import Job, Made, quantity_of, recipe_of
+from jolly_trellis.core.event.needs.bunches import StemBuy
+from jolly_trellis.core.event.needs.needs import FOR_ALL, HARDWARE_SUPPLY, Needs
+from jolly_trellis.core.event.tasks.water_rounds import WaterRounds
+from jolly_trellis.core.materials.hazards import HANDS
+from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.provenance import COMMON_PRACTICE
+from jolly_trellis.core.quantities import Phrase, cut_length, length, mass, phrase, volume
+from jolly_trellis.core.rigging.loads import EXTRA, PROOF_MIN
+from jolly_trellis.core.rigging.mounts import FEET
+
+SPARE_STEMS = rule("Stems of each variety kept for mending on site, share", "ratio", 0.05, COMMON_PRACTICE)
+SPARE_TIES = rule("Cable ties in the emergency kit", "count", 20, COMMON_PRACTICE)
+NO_WORDS = phrase("")
+
+PackGroup = Literal["pieces", "carried apart", "put in at the place", "tools and protection", "water", "emergency kit"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Pack:
+    """One line to take along: how many, of what, and why; `home` is whether it comes back.
+
+    `key` tells it from the others of the event, whatever its number.
+    """
+
+    key: str
+    group: PackGroup
+    name: str
+    number: int
+    why: Phrase = NO_WORDS
+    home: bool = True
+
+
+def packing(
+    job: Job,
+    made: Made,
+    needs: Needs,
+    stems: tuple[StemBuy, ...],
+    larder: Larder,
+    varieties: Mapping[str, Variety],
+    water: WaterRounds,
+) -> tuple[Pack, ...]:
+    """Everything to take along, in groups, by the needs. Source: common practice, no source."""
+    own = phrase("with its lines, bond and rig card")
+    packs = [
+        Pack(key=f"piece-{work.id}", group="pieces", name=work.piece.name, number=work.piece.quantity)
+        for work in made.pieces
+    ]
+    packs += [
+        Pack(key=f"piece-{hung.id}", group="pieces", name=hung.rig.name, number=1, why=own) for hung in made.rigs
+    ]
+    packs += [*_lifted_out(made), *_with_hung(made), *_apart(needs, larder), *_put_in_there(made, varieties)]
+    packs += [*_tools(job, made, varieties, needs, larder), *_water(needs, larder, water), *_kit(needs, stems, larder)]
+    return tuple(packs)
+
+
+def _lifted_out(made: Made) -> Iterator[Pack]:
+    """What pieces are lifted out of and go without: urns, and the vessels of pads, whose pads ride on buckets."""
+    for work in made.pieces:
+        going, piece = work.piece.transport, work.piece
+        if going is None or not going.lifted_out or going.made_on_site or work.report is None:
+            continue
+        if piece.insert is not None:
+            urn, why = piece.insert.outer.name, phrase("of {name}, which rides without it", name=piece.name)
+            yield Pack(key=f"urn-{work.id}", group="carried apart", name=urn, number=piece.quantity, why=why)
+        elif work.report.mechanic.lifts_off:
+            why = phrase("of {name}, whose pad rides on a bucket", name=piece.name)
+            key, name = f"vessel-{work.id}", piece.vessel.name
+            yield Pack(key=key, group="carried apart", name=name, number=piece.quantity, why=why)
+            bucket = phrase("under the pad of {name}", name=piece.name)
+            yield Pack(
+                key=f"bucket-{work.id}", group="carried apart", name="bucket", number=piece.quantity, why=bucket
+            )
+
+
+def _with_hung(made: Made) -> Iterator[Pack]:
+    """What hung work is mounted on, the weights on its feet, the core of a sleeve, and whatever else hangs on it."""
+
+    def apart(key: str, name: str, why: Phrase, number: int = 1) -> Pack:
+        return Pack(key=key, group="carried apart", name=name, number=number, why=why)
+
+    for hung in made.rigs:
+        mount, of = hung.rig.mount, hung.rig.name
+        if mount is not None and mount.kind in ("frame", "stand"):
+            words = "of {name}, {w} × {h}" if mount.mass_kg is None else "of {name}, {w} × {h}, {m}"
+            words = words if mount.tied_to is None else f"{words}; with guys to {{to}}"
+            said = {"w": length(mount.width_m), "h": length(mount.height_m), "m": mass(mount.mass_kg or 0.0)}
+            yield apart(f"mount-{hung.id}", mount.kind, phrase(words, name=of, to=mount.tied_to or "", **said))
+            if mount.ballast_kg:
+                why = phrase(
+                    "{m} each, on the feet of the {kind} of {name}", m=mass(mount.ballast_kg), kind=mount.kind, name=of
+                )
+                yield apart(f"feet-{hung.id}", "weight for a foot", why, FEET)
+        if hung.rig.armature.core_kg:
+            why = phrase("{m}, in the foot of {name}", m=mass(hung.rig.armature.core_kg), name=of)
+            yield apart(f"core-{hung.id}", "core", why)
+        if hung.rig.extra_kg:
+            yield apart(f"extra-{hung.id}", EXTRA, phrase("{m}, on {name}", m=mass(hung.rig.extra_kg), name=of))
+
+
+def _apart(needs: Needs, larder: Larder) -> Iterator[Pack]:
+    """Stands, the cartons that pieces ride in, and the marked hardware of all lines."""
+    stands: dict[str, int] = {}
+    for each in needs.things:
+        if each.kind == "stand":
+            stands[each.name] = stands.get(each.name, 0) + each.quantity
+    for name, number in stands.items():
+        yield Pack(key=f"stand-{name}", group="carried apart", name=name, number=number)
+    yield from _from_needs(needs, larder, "box", "carried apart", phrase("one for each piece that rides boxed"))
+    for supply in HARDWARE_SUPPLY.values():
+        yield from _from_needs(needs, larder, supply, "carried apart", phrase("in the lines of what hangs"))
+
+
+def _put_in_there(made: Made, varieties: Mapping[str, Variety]) -> Iterator[Pack]:
+    """Stems that go in at the place, in their buckets."""
+    counts: dict[str, int] = {}
+    for work in made.works:
+        for line in recipe_of(work):
+            if line.on_site:
+                counts[line.variety] = counts.get(line.variety, 0) + line.count * quantity_of(work)
+    for key, number in counts.items():
+        name = varieties[key].name if key in varieties else key
+        why = phrase("in a bucket of water")
+        yield Pack(key=f"stems-{key}", group="put in at the place", name=name, number=number, why=why, home=False)
+
+
+def _from_needs(needs: Needs, larder: Larder, supply: str, group: PackGroup, why: Phrase) -> Iterator[Pack]:
+    number = math.ceil(sum(each.amount for each in needs.supplies if each.supply == supply))
+    if number:
+        name = larder.supplies[supply].name if supply in larder.supplies else supply
+        yield Pack(key=supply, group=group, name=name, number=number, why=why)
+
+
+def _tools(job: Job, made: Made, varieties: Mapping[str, Variety], needs: Needs, larder: Larder) -> Iterator[Pack]:
+    hands = max(1, len(job.crew))
+    used = [varieties[line.variety] for work in made.works for line in recipe_of(work) if line.variety in varieties]
+    names = sorted({each.name for each in used if HANDS & set(each.hazards)})
+    wired = any(work.report is not None and work.report.mechanic.flat for work in made.pieces) or bool(made.rigs)
+
+    def tool(name: str, number: int = 1, why: Phrase = NO_WORDS) -> Pack:
+        return Pack(key=name, group="tools and protection", name=name, number=number, why=why)
+
+    yield tool("snips", hands)
+    if names:
+        yield tool("pair of gloves", hands, phrase("thorns or sap: {names}", names=", ".join(names)))
+    if wired:
+        pairs = max(1, hands // 2)
+        yield tool("wire cutters", pairs)
+        yield tool("pair of cut-proof gloves and of glasses", pairs, phrase("cut wire springs"))
+    hung = [each for each in made.rigs if not each.rig.lies]
+    if hung:
+        proof = max((each.report.proof_kg for each in hung if each.report is not None), default=0.0)
+        yield tool("ladder, footed by a second person", why=phrase("hung and mounted work"))
+        yield tool("spirit level, tape measure, pencil")
+        if proof:
+            yield tool(
+                "bags of water or sand to prove with",
+                why=phrase("up to {m} for {t}", m=mass(proof), t=PROOF_MIN.quantity),
+            )
+        yield tool("hanging load cell", why=phrase("tensions and proof loads"))
+    why = phrase("{n} under each piece", n=PADS_EACH.quantity)
+    yield from _from_needs(needs, larder, "felt-pad", "tools and protection", why)
+    yield tool("cloths, broom, bags for compost and for waste")
+    yield tool("first aid box")
+
+
+def _water(needs: Needs, larder: Larder, water: WaterRounds) -> Iterator[Pack]:
+    if water.total_l <= 0:
+        return
+    most = max((each.litres for each in water.rounds), default=0.0)
+    why = phrase("{v} in all, the filling and the rounds", v=volume(water.total_l))
+    yield from _from_needs(needs, larder, "water-can", "water", why)
+    yield from _from_needs(needs, larder, "jug", "water", phrase("the largest round is {v}", v=volume(most)))
+    yield Pack(key="funnel", group="water", name="funnel and long spout", number=1)
+
+
+def _kit(needs: Needs, stems: tuple[StemBuy, ...], larder: Larder) -> Iterator[Pack]:
+    """Spares of what fails on site, from what the plan holds."""
+
+    def spare(name: str, number: int = 1, why: Phrase = NO_WORDS, *, home: bool = True) -> Pack:
+        return Pack(key=f"spare {name}", group="emergency kit", name=name, number=number, why=why, home=home)
+
+    for need in needs.sheets:
+        if need.piece_id == FOR_ALL:
+            name = larder.nettings[need.netting].name if need.netting in larder.nettings else need.netting
+            why = phrase("{l}, to replace or to patch", l=cut_length(need.sheet.length_m))
+            yield spare(f"spare sheet of netting, {name}", need.quantity, why)
+    lines: dict[str, float] = {}
+    for each in needs.lengths:
+        supply = larder.supplies.get(each.supply)
+        if supply is not None and supply.supplier == "rigging":
+            lines[supply.name] = max(lines.get(supply.name, 0.0), each.length_m)
+    for name, long in lines.items():
+        yield spare(f"spare {name}", why=phrase("as long as the longest, {l}", l=cut_length(long)))
+    yield spare("anchor tape and putty", why=phrase("for a dry rim only"))
+    yield spare("cable tie, and soft wire", round(SPARE_TIES.value))
+    mending = {each.name: math.ceil(each.with_waste * SPARE_STEMS.value) for each in stems}
+    if mending:
+        named = ", ".join(f"{number} {name}" for name, number in mending.items())
+        yield spare("stem for mending, in water", sum(mending.values()), phrase("{named}", named=named), home=False)

@@ -1,0 +1,268 @@
+"""Everything up to the loaded van: fetch, condition, mechanics, greens, tubes, flowers, load."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from jolly_trellis.core.books.figures import measure
+from jolly_trellis.core.books.time import Stage, Task, Wait, key_of
+from jolly_trellis.core.event.job import Job, Made, RigWork, Work, name_of, quantity_of, recipe_of
+from jolly_trellis.core.event.sheet.lives import lasts_words, soonest_use
+from jolly_trellis.core.event.sheet.task import (
+    COLLECT_MIN,
+    CONDITION_MIN,
+    FLOWER_WITHIN,
+    LOAD_MIN,
+    MADE_WITHIN,
+    back,
+    green_within_h,
+    is_green,
+    numbered,
+    parts_of,
+    slots,
+    span_of,
+)
+from jolly_trellis.core.event.tasks.asked import foraging_gate
+from jolly_trellis.core.event.tasks.payment import buying_gate
+from jolly_trellis.core.event.tasks.purchases import DRY_MOST, GATHERED_FROM, Purchase, open_window
+from jolly_trellis.core.event.tasks.tasks_hires import fetched_hires, waits_for_hires
+from jolly_trellis.core.materials.stems import Variety
+from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.quantities import Phrase
+
+FINISHED_SHARE = measure("A finished armature takes of the time of a new one", "ratio", 0.25)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Before:
+    """What the tasks before the drive are made from: the job, all that is made, the purchases of stems."""
+
+    job: Job
+    made: Made
+    varieties: Mapping[str, Variety]
+    purchases: tuple[Purchase, ...]
+    start: datetime | None
+
+    def early(self) -> datetime | None:
+        """The soonest that anything is begun without a reason of its own."""
+        return None if self.start is None else back(self.start, MADE_WITHIN.value)
+
+
+def before_the_drive(before: Before) -> Iterator[Task]:
+    """Everything up to the loaded van; hung work that goes up on a day before is loaded for itself."""
+    yield from _fetched(before)
+    yield from fetched_hires(before.job)
+    ready: list[Task] = []
+    for work in before.made.works:
+        made_here = list(_made(before, work))
+        yield from made_here
+        ready += made_here
+    yield from _loaded(before, ready)
+
+
+def goes_up_early(job: Job, work: Work) -> bool:
+    """Whether a part goes up on a day before: it hangs or is mounted, and the place lets it."""
+    return job.builds_from is not None and isinstance(work, RigWork) and not work.rig.lies
+
+
+def waits_for(before: Before, keys: frozenset[str], *, only_drink: bool = False) -> tuple[Wait, ...]:
+    """What stems of some varieties wait for: each purchase they are in, conditioned and rested."""
+    found = []
+    for purchase in before.purchases:
+        own = keys & frozenset(purchase.varieties)
+        if not own:
+            continue
+        rest = purchase.rest_min
+        if only_drink:
+            rest = min(rest, max(round(60 * before.varieties[key].conditioning_h) for key in own))
+        for nth in range(len(parts_of(purchase.stems * CONDITION_MIN.value))):
+            found.append(Wait(task=key_of(purchase.place, "condition", nth + 1), minutes=rest))
+    return tuple(found)
+
+
+def _fetched(before: Before) -> Iterator[Task]:
+    """One way to each supplier on each day, and the conditioning of what it brings."""
+    trips: dict[str, list[Purchase]] = {}
+    for purchase in before.purchases:
+        trips.setdefault(purchase.trip, []).append(purchase)
+    for trip, purchases in trips.items():
+        first = purchases[0]
+        verb = "Gather" if first.supplier in GATHERED_FROM.values() else "Fetch"
+        window = None if first.day is None else open_window(before.job, first.supplier, first.day)
+        yield Task(
+            key=key_of(trip, "collect"),
+            stage="collect",
+            name=f"{verb} {sum(each.stems for each in purchases)} stems: {first.supplier.name}",
+            where="supplier",
+            minutes=slots(COLLECT_MIN.value),
+            skills=("drives",),
+            windows=() if window is None else (window,),
+            varieties=tuple(key for each in purchases for key in each.varieties),
+            why=f"{first.supplier.name} is open from {first.supplier.opens} to {first.supplier.closes}"
+            if before.job.suppliers
+            else "",
+            gate=_gate(before.job, first),
+        )
+        for purchase in purchases:
+            parts = parts_of(purchase.stems * CONDITION_MIN.value)
+            named = ", ".join(before.varieties[key].name for key in purchase.varieties[:3])
+            more = f" and {len(purchase.varieties) - 3} more" if len(purchase.varieties) > 3 else ""
+            for nth, minutes in enumerate(parts):
+                yield Task(
+                    key=key_of(purchase.place, "condition", nth + 1),
+                    stage="condition",
+                    name=numbered(f"Condition {purchase.stems} stems: {named}{more}", nth, len(parts)),
+                    where="workshop",
+                    minutes=minutes,
+                    windows=tuple(_soon(before.job, purchase)),
+                    after=(Wait(task=key_of(trip, "collect")),),
+                    varieties=purchase.varieties,
+                    why=f"stems drink and open {purchase.rest_min / 60:g} h before they are used",
+                )
+
+
+def _gate(job: Job, purchase: Purchase) -> Phrase | None:
+    """What must be cleared before a lot is fetched: money, or the landowner's leave; an own garden asks nobody."""
+    if purchase.supplier == GATHERED_FROM["foraged"]:
+        return foraging_gate(job)
+    return None if purchase.supplier == GATHERED_FROM["own garden"] else buying_gate(job)
+
+
+def _soon(job: Job, purchase: Purchase) -> Iterator[tuple[datetime, datetime]]:
+    """When stems that have come are conditioned, in the workshop's hours: soon, as they stand dry till then."""
+    if purchase.day is None:
+        return
+    late = purchase.supplier.opens >= f"{job.hours.closes:%H:%M}"
+    on = purchase.day + timedelta(days=1 if late else 0)
+    opens, closes = (datetime.combine(on, clock, tzinfo=job.zone) for clock in (job.hours.opens, job.hours.closes))
+    window = open_window(job, purchase.supplier, purchase.day)
+    if window is not None and not late:
+        soon = max(window[1], opens) + timedelta(hours=DRY_MOST.value)
+        closes = min(closes, soon)
+    yield opens, closes
+
+
+def _loaded(before: Before, ready: list[Task]) -> Iterator[Task]:
+    """The van is packed when all is made, and when what goes in at the place has drunk."""
+    job = before.job
+    on_site = frozenset(line.variety for work in before.made.works for line in recipe_of(work) if line.on_site)
+    for early in (True, False):
+        works = [work for work in before.made.works if goes_up_early(job, work) is early]
+        number = sum(quantity_of(work) for work in works)
+        own = {work.id for work in works}
+        later = {work.id for work in before.made.works if goes_up_early(job, work)} if not early else set()
+        going = frozenset() if early else on_site
+        if not number and not going:
+            continue
+        loads = parts_of(max(number, 1) * LOAD_MIN.value)
+        for nth, minutes in enumerate(loads):
+            yield Task(
+                key=key_of("van-early" if early else "van", "load", nth + 1),
+                stage="load",
+                name=numbered("Pack and load" + (" what goes up before" if early else ""), nth, len(loads)),
+                where="workshop",
+                minutes=minutes,
+                hands=min(2, max(1, len(job.crew))),
+                soonest=before.early(),
+                latest=None if early or before.start is None else back(before.start, job.travel_h or 0.0),
+                after=(
+                    *(
+                        Wait(task=each.key)
+                        for each in ready
+                        if (each.piece_id in own and not (early and each.stage == "tubes"))
+                        or (each.piece_id in later and each.stage == "tubes")
+                    ),
+                    *waits_for(before, going, only_drink=True),
+                    *waits_for_hires(job),
+                ),
+                why="what goes in at the place has drunk before it leaves" if going else "",
+            )
+
+
+def _made(before: Before, work: Work) -> Iterator[Task]:
+    """Mechanics, greens, flowers and tubes of one part, each in parts of two hours at most."""
+    span = span_of(work, before.varieties)
+    within_h = green_within_h(before.job)
+    green = _limit(before, work, "green", within_h, f"greens keep {within_h:g} h in the work")
+    tubes = _limit(before, work, "tubes", FLOWER_WITHIN.value, "tubes are not filled days ahead")
+    flowers = _limit(
+        before, work, "flower", FLOWER_WITHIN.value, f"flowers keep {FLOWER_WITHIN.value:g} h in the work"
+    )
+    mechanics = span.mechanics * _left_to_make(before.job, work)
+    stages: tuple[tuple[Stage, float, str, tuple[datetime | None, str, str | None]], ...] = (
+        ("mechanics", mechanics, "Make the mechanic", (before.early(), "", None)),
+        ("green", span.green, "Green", green),
+        ("tubes", span.tubes, "Fill tubes", tubes),
+        ("flower", span.flower, "Flower", flowers),
+    )
+    follows: tuple[Wait, ...] = waits_for_hires(before.job, work)
+    for stage, minutes, verb, (soonest, why, variety) in stages:
+        parts = parts_of(minutes)
+        own = _varieties_in(before, work, stage)
+        tasks = [
+            Task(
+                key=key_of(work.id, stage, nth + 1),
+                stage=stage,
+                name=numbered(f"{verb}: {name_of(work)}", nth, len(parts)),
+                where="workshop",
+                minutes=part,
+                soonest=soonest,
+                after=(*follows, *waits_for(before, own)),
+                piece_id=work.id,
+                variety=variety,
+                varieties=tuple(sorted(own)),
+                why=why,
+            )
+            for nth, part in enumerate(parts)
+        ]
+        yield from tasks
+        if tasks:
+            done = tuple(Wait(task=each.key) for each in tasks)
+            follows = (*follows, *done) if stage == "tubes" else done
+
+
+def _left_to_make(job: Job, work: Work) -> float:
+    """The share of the time for its mechanics that a part takes, where some of it comes from finished armatures."""
+    quantity = quantity_of(work)
+    reused = min(sum(each.number for each in job.reused if each.part == work.id), quantity)
+    return 1 - (1 - FINISHED_SHARE.value) * reused / quantity
+
+
+def _varieties_in(before: Before, work: Work, stage: Stage) -> frozenset[str]:
+    """Varieties whose stems go in, or into their tubes, in a stage of the workshop."""
+    lines = [line for line in recipe_of(work) if not line.on_site and line.variety in before.varieties]
+    match stage:
+        case "green":
+            return frozenset(line.variety for line in lines if is_green(line, before.varieties))
+        case "flower":
+            return frozenset(line.variety for line in lines if not is_green(line, before.varieties))
+        case "tubes":
+            return frozenset(line.variety for line in lines if line.water == "tube")
+        case _:
+            return frozenset()
+
+
+def _limit(
+    before: Before, work: Work, stage: Stage, within_h: float, why: str
+) -> tuple[datetime | None, str, str | None]:
+    """The soonest that a stage of a part may be done: the usual, or as long as the first of its stems lasts."""
+    soonest = None if before.start is None else back(before.start, within_h)
+    named, fresh = None, False
+    for line in recipe_of(work):
+        variety = before.varieties.get(line.variety)
+        if variety is None or line.on_site or _stage_of(line, before.varieties) != stage:
+            continue
+        fresh = fresh or not variety.lasting
+        least = soonest_use(before.job, line, variety)
+        if least is not None and (soonest is None or least > soonest):
+            soonest, why, named = least, lasts_words(before.job, line, variety), variety.key
+    if not fresh and any(_stage_of(line, before.varieties) == stage for line in recipe_of(work)):
+        return before.early(), "nothing in it fades", None
+    return soonest, why, named
+
+
+def _stage_of(line: RecipeLine, varieties: Mapping[str, Variety]) -> Stage:
+    """The stage in which a stem's own water, or its life without, begins to count."""
+    if line.water == "tube":
+        return "tubes"
+    return "green" if is_green(line, varieties) else "flower"
