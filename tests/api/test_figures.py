@@ -27,8 +27,7 @@ def figure(client: TestClient, key: str) -> dict[str, Any]:
 
 
 def put(client: TestClient, key: str, value: float, reason: str = "weighed a bowl overnight") -> Any:
-    body = {"base_edition": book(client)["edition"], "value": value, "reason": reason}
-    return client.put(f"/api/figures/{key}", json=body)
+    return client.put(f"/api/figures/{key}", json={"value": value, "reason": reason})
 
 
 def event(client: TestClient) -> dict[str, Any]:
@@ -58,12 +57,14 @@ def test_a_figure_of_ones_own_takes_the_place_and_goes_back(client: TestClient) 
     own = figure(client, KEY)
     assert (own["owner"], own["reason"], own["provenance"]) == ("studio", "weighed a bowl overnight", "measured")
     assert (own["quantity"]["value"], own["built_in"]["value"]) == (0.8, 0.4)
-    edition = book(client)["edition"]
-    back = client.delete(f"/api/figures/{KEY}?base_edition={edition}")
+    was = {"value": 0.8, "reason": "weighed a bowl overnight"}
+    late = client.request("DELETE", f"/api/figures/{KEY}", json={"was": was | {"value": 0.7}})
+    assert late.status_code == 409
+    back = client.request("DELETE", f"/api/figures/{KEY}", json={"was": was})
     assert back.status_code == 200
     assert back.json()["edition"] == PROGRAM.edition
     assert figure(client, KEY)["reason"] is None
-    assert client.delete(f"/api/figures/{KEY}?base_edition={PROGRAM.edition}").status_code == 404
+    assert client.request("DELETE", f"/api/figures/{KEY}", json={}).status_code == 404
 
 
 @pytest.mark.parametrize(
@@ -88,13 +89,15 @@ def test_what_cannot_be_set_gets_one_sentence_and_changes_nothing(
     assert book(client)["edition"] == PROGRAM.edition
 
 
-def test_of_two_windows_the_second_is_told_that_the_book_changed(client: TestClient) -> None:
-    first = book(client)["edition"]
+def test_of_two_windows_the_second_is_told_of_the_same_figure_and_not_of_another(client: TestClient) -> None:
     assert put(client, KEY, 0.8).status_code == 200
-    late = client.put(f"/api/figures/{TILT}", json={"base_edition": first, "value": 0.25, "reason": "a wedding"})
+    late = put(client, KEY, 0.7, "weighed two")
     assert late.status_code == 409
-    assert late.json()["code"] == "other_book"
-    assert figure(client, TILT)["owner"] == "program"
+    assert late.json()["code"] == "stale"
+    assert [(each["mine"]["value"], each["now"]["value"]) for each in late.json()["both"]] == [(0.7, 0.8)]
+    assert figure(client, KEY)["quantity"]["value"] == 0.8
+    assert put(client, TILT, 0.15, "a wedding").status_code == 200
+    assert figure(client, TILT)["owner"] == "studio"
 
 
 def test_an_event_keeps_its_figures_until_it_takes_the_newer_and_undo_goes_back(client: TestClient) -> None:

@@ -264,9 +264,10 @@ def test_states_that_are_worse_are_named_and_only_those(supper: sqlite3.Connecti
 
 
 def test_a_list_is_ticked_and_what_came_is_read_from_an_orders_table(supper: sqlite3.Connection) -> None:
-    listing.tick(supper, 1, "out", Tick(line="piece-1", number=12), clear=False)
+    ticked = Tick(line="piece-1", number=12)
+    listing.tick(supper, 1, "out", "piece-1", ticked, None)
     assert [each.line for each in ticks.ticks(supper, 1, "out")] == ["piece-1"]
-    listing.tick(supper, 1, "out", Tick(line="piece-1", number=12), clear=True)
+    listing.tick(supper, 1, "out", "piece-1", None, ticked)
     assert ticks.ticks(supper, 1, "out") == ()
     text = "key,number,came,state\nhardware-felt-pad,3,2,\nsundries-box,2,,late\nno-such,1,1,\nmarket-moss,1,,\n"
     assert listing.came_in(supper, 1, text) == ("no-such",)
@@ -274,7 +275,7 @@ def test_a_list_is_ticked_and_what_came_is_read_from_an_orders_table(supper: sql
     assert came["hardware-felt-pad"] == (2, "short")
     assert "market-moss" not in came
     with pytest.raises(NotFound):
-        listing.tick(supper, 9, "out", Tick(line="x", number=1), clear=False)
+        listing.tick(supper, 9, "out", "x", Tick(line="x", number=1), None)
 
 
 def test_a_stand_is_added_copied_counted_and_deleted_like_anything_of_the_stores(studio: sqlite3.Connection) -> None:

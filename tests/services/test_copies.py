@@ -11,8 +11,8 @@ import pytest
 
 from jolly_trellis.demo.loading import load_demo
 from jolly_trellis.services import copies, planning, rigging, stores
+from jolly_trellis.services.gate import Based, Stale
 from jolly_trellis.services.opening import COPIES, DATABASE_NAME, hold, open_studio
-from jolly_trellis.services.planning import Stale
 from jolly_trellis.store import connection, events, stock
 from jolly_trellis.store.connection import StoreError
 from jolly_trellis.store.stock import Holding
@@ -73,7 +73,7 @@ def test_a_window_that_was_open_over_what_was_replaced_writes_over_nothing(
     with pytest.raises(Stale):
         planning.put_brief(open_one, 1, planning.brief_of(open_one, 1), base_revision=base)
     with pytest.raises(Stale):
-        rigging.put_survey(open_one, 1, survey_row.survey, base_revision=survey_row.revision)
+        rigging.put_survey(open_one, 1, survey_row.survey, Based(revision=survey_row.revision))
     assert stock.revision(open_one) > shelf_before
     assert rename(open_one, "Now") > base
 

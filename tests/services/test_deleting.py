@@ -11,8 +11,9 @@ from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.demo.loading import load_demo
 from jolly_trellis.services import event_work, planning, rolling, stores
+from jolly_trellis.services.gate import Stale
 from jolly_trellis.services.opening import open_studio
-from jolly_trellis.services.planning import NotFound, NothingToDo, Stale
+from jolly_trellis.services.planning import NotFound, NothingToDo
 from jolly_trellis.store import cuts, events, stock, stock_history
 from jolly_trellis.store.stock import Holding
 

@@ -12,7 +12,7 @@ from jolly_trellis.core.plan.standing import standing
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.demo.loading import load_demo
 from jolly_trellis.services import day as days
-from jolly_trellis.services import event_work, long_work, planning, reserving, rolling, settling
+from jolly_trellis.services import event_work, gate, long_work, planning, reserving, rolling, settling
 from jolly_trellis.services.long_work import Running
 from jolly_trellis.services.planning import NotFound
 from jolly_trellis.store import cuts, stock
@@ -268,7 +268,7 @@ def test_a_variety_is_put_in_on_site_everywhere_in_one_step(demo: sqlite3.Connec
         label="Nothing on site",
     )
     assert not any(line.on_site for rig in changed.plan.rigs for line in rig.part.recipe)
-    with pytest.raises(planning.Stale):
+    with pytest.raises(gate.Stale):
         planning.put_recipes(demo, 1, lambda recipe: recipe, base_revision=1, label="Late")
     assert planning.undo(demo, 1, base_revision=changed.event.revision).plan == plan
 

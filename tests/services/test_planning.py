@@ -10,8 +10,9 @@ from cattrs.errors import ClassValidationError
 
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.services import planning
+from jolly_trellis.services.gate import Stale
 from jolly_trellis.services.opening import DATABASE_NAME, open_studio
-from jolly_trellis.services.planning import NotFound, NothingToDo, Stale
+from jolly_trellis.services.planning import NotFound, NothingToDo
 from jolly_trellis.store import codec
 from jolly_trellis.store.connection import open_database
 from jolly_trellis.store.plan import MOST_PARTS, Brief, Plan, Planned

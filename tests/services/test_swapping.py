@@ -12,6 +12,7 @@ from jolly_trellis.core.plan.piece import HandPlaced, Piece, StemTube
 from jolly_trellis.core.units import render
 from jolly_trellis.services import event_work, listing, planning, recipes, swapping
 from jolly_trellis.services.planning import NotFound
+from jolly_trellis.store import ticks
 from jolly_trellis.store.ticks import Tick, TickedList
 from tests.ordinary import piece, recipe, varieties
 from tests.services.test_coming_home import revision, supper
@@ -89,7 +90,8 @@ def test_the_ledger_says_what_is_left_and_what_does_not_add_up(supper: sqlite3.C
         return next(each for each in rows if each.variety == "garden-rose")
 
     def tick(of: TickedList, line: str, number: float) -> None:
-        listing.tick(supper, 1, of, Tick(line=line, number=number), clear=False)
+        was = next((each for each in ticks.ticks(supper, 1, of) if each.line == line), None)
+        listing.tick(supper, 1, of, line, Tick(line=line, number=number), was)
 
     before = row()
     work = event_work.work_of(supper, 1)

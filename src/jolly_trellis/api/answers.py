@@ -1,7 +1,5 @@
 """What goes out: problems, the line-up, pieces after a write, figures; the core's own frozen values within."""
 
-from typing import Any
-
 from pydantic import BaseModel
 
 from jolly_trellis.core.drawing.picture import Picture
@@ -28,17 +26,6 @@ class Problem(BaseModel):
     @classmethod
     def of(cls, problem: CoreError) -> "Problem":
         return cls(code=problem.code, path=problem.path, message=problem.message, limit=problem.limit)
-
-
-class DifferenceOut(BaseModel):
-    path: str
-    was: Any
-    now: Any
-
-
-class StaleOut(Problem):
-    revision: int
-    differences: list[DifferenceOut]
 
 
 class EventSummary(BaseModel):

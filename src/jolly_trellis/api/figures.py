@@ -3,7 +3,7 @@
 import sqlite3
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, Query
+from fastapi import APIRouter
 from fastapi.responses import Response
 from pydantic import BaseModel, Field
 
@@ -11,7 +11,7 @@ from jolly_trellis.api.answers import EventChange
 from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.event_answers import change_out
 from jolly_trellis.api.models import BasedOn
-from jolly_trellis.api.sent import In
+from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.core.books.figures import Cautious, Constant, FigureBook, OwnFigure, Sort
 from jolly_trellis.core.method import all_constants
 from jolly_trellis.core.provenance import ProvenanceKind
@@ -56,11 +56,17 @@ class BookOut(BaseModel):
 
 
 class SetFigure(In):
-    """A figure of the studio's own, in the unit of its kind, and why."""
+    """A figure of the studio's own, in the unit of its kind, and why; `was`: the one that its window knew."""
 
-    base_edition: Edition
     value: float
     reason: Annotated[str, Field(max_length=200)]
+    was: Annotated[OwnFigure, Sent()] | None = None
+
+
+class UnsetFigure(In):
+    """`was`: the studio's own figure that its window knew."""
+
+    was: Annotated[OwnFigure, Sent()] | None = None
 
 
 class NewerOut(BaseModel):
@@ -79,14 +85,14 @@ def get_figures(conn: Connection) -> BookOut:
 @router.put("/figures/{key}")
 def set_figure(key: FigureKey, body: SetFigure, conn: Connection) -> BookOut:
     """Set a figure of the studio's own; events keep the figures they were planned with until they take the newer."""
-    figures.set_own(conn, key, OwnFigure(value=body.value, reason=body.reason), base_edition=body.base_edition)
+    figures.set_own(conn, key, OwnFigure(value=body.value, reason=body.reason), body.was)
     return _book_out(conn)
 
 
 @router.delete("/figures/{key}")
-def unset_figure(key: FigureKey, base_edition: Annotated[str, Query(max_length=16)], conn: Connection) -> BookOut:
+def unset_figure(key: FigureKey, body: UnsetFigure, conn: Connection) -> BookOut:
     """Go back to the program's figure."""
-    figures.unset_own(conn, key, base_edition=base_edition)
+    figures.unset_own(conn, key, body.was)
     return _book_out(conn)
 
 

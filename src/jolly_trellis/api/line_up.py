@@ -81,9 +81,10 @@ def get_judging(event_id: Number, conn: Connection) -> Judging:
 @router.put("/{event_id}/brief", response_model=EventChange)
 def put_brief(event_id: Number, body: PutBrief, conn: Connection) -> Response:
     before = planning.brief_of(conn, event_id)
-    check_brief(body.brief, before)
-    check_sold(conn, body.brief, before)
-    state = planning.put_brief(conn, event_id, body.brief, base_revision=body.base_revision)
+    brief, base = planning.settled_brief(conn, event_id, body.brief, body.based())
+    check_brief(brief, before)
+    check_sold(conn, brief, before)
+    state = planning.put_brief(conn, event_id, brief, base_revision=base)
     return change_out(conn, state, body.base_revision)
 
 

@@ -92,15 +92,26 @@ class LastingIn(In):
     months: Annotated[int, Field(ge=1, le=120)] | None = None
 
 
-class TickIn(In):
-    """A line of a list that is ticked: how many of it, how it came in, a note."""
+class TickedIn(In):
+    """How many of a line are ticked, how it came in, a note."""
 
-    list: TickedList
-    line: Annotated[str, Field(min_length=1, max_length=300)]
     number: Annotated[float, Field(ge=0, le=1_000_000)]
     state: GoodsState = ""
     note: Annotated[str, Field(max_length=200)] = ""
-    clear: bool = False
+
+
+class TickIn(In):
+    """A line of a list that is ticked (None: not any more), over what its window knew of it (None: no tick)."""
+
+    list: TickedList
+    line: Annotated[str, Field(min_length=1, max_length=300)]
+    tick: TickedIn | None
+    was: TickedIn | None = None
+
+    def as_tick(self, given: TickedIn | None) -> Tick | None:
+        if given is None:
+            return None
+        return Tick(line=self.line, number=given.number, state=given.state, note=given.note)
 
 
 class SplitIn(In):
@@ -223,13 +234,7 @@ def get_lists(event_id: Number, conn: Connection) -> ListsOut:
 @router.put("/ticks")
 def put_tick(event_id: Number, body: TickIn, conn: Connection) -> dict[TickedList, list[Tick]]:
     """Tick a line of a list, or take the tick away."""
-    listing.tick(
-        conn,
-        event_id,
-        body.list,
-        Tick(line=body.line, number=body.number, state=body.state, note=body.note),
-        clear=body.clear,
-    )
+    listing.tick(conn, event_id, body.list, body.line, body.as_tick(body.tick), body.as_tick(body.was))
     return {each: list(ticks.ticks(conn, event_id, each)) for each in get_args(TickedList)}
 
 

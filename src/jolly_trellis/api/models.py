@@ -7,9 +7,10 @@ from pydantic import Field
 from jolly_trellis.api.sections import MOST_SECTIONS
 from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.core.edits.edit import Edit
-from jolly_trellis.core.event.parts import AnyPart
+from jolly_trellis.core.event.parts import AnyPart, Part
 from jolly_trellis.core.plan.kinds import AnyPiece
 from jolly_trellis.core.units import UnitSystem
+from jolly_trellis.services.gate import Based, Chosen
 from jolly_trellis.store.plan import Brief
 
 Key = Annotated[str, Field(min_length=1, max_length=60)]
@@ -24,12 +25,26 @@ class BasedOn(In):
 
 
 class PutBrief(BasedOn):
+    """`was`: the brief that its window began from."""
+
     brief: Annotated[Brief, Sent()]
+    was: Annotated[Brief, Sent()] | None = None
+    chosen: Annotated[Chosen, Sent()] | None = None
+
+    def based(self) -> Based[Brief]:
+        return Based(revision=self.base_revision, was=self.was, chosen=self.chosen)
 
 
 class PutPart(BasedOn):
+    """`was`: the part that its window began from."""
+
     part: Annotated[AnyPart, Sent()]
     label: Label = "Change the piece"
+    was: Annotated[AnyPart, Sent()] | None = None
+    chosen: Annotated[Chosen, Sent()] | None = None
+
+    def based(self) -> Based[Part]:
+        return Based(revision=self.base_revision, was=self.was, chosen=self.chosen)
 
 
 class EditPart(BasedOn):

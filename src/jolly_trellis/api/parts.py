@@ -76,10 +76,13 @@ def _put(
     conn: Connection, event_id: int, part_id: int, part: Part, *, before: Part, brief: Brief, base: BasedOn, label: str
 ) -> Response:
     """Judge and save a part over what it was."""
+    revision = base.base_revision
+    if isinstance(base, PutPart):
+        part, revision = planning.settled_part(conn, event_id, part_id, part, base.based())
     after = followed(before, part) if isinstance(before, Rig) and isinstance(part, Rig) else part
     judged = judging.judged(conn, brief, after, conditions_of(conn, brief), before=before)
     seated = judging.with_seats(after, judged)
-    state = planning.put_part(conn, event_id, part_id, seated, base_revision=base.base_revision, label=label)
+    state = planning.put_part(conn, event_id, part_id, seated, base_revision=revision, label=label)
     return change_out(conn, state, base.base_revision)
 
 

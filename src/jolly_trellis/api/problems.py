@@ -1,7 +1,8 @@
 """Turning what went wrong into one clear sentence beside the place where it was typed."""
 
 import sqlite3
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
+from dataclasses import asdict
 from typing import Any
 
 from fastapi import FastAPI, Request
@@ -17,8 +18,9 @@ from jolly_trellis.core.event.parts import KINDS
 from jolly_trellis.core.quantities import Phrase, Quantity
 from jolly_trellis.core.units import render
 from jolly_trellis.core.wanted import NobodyWaits
-from jolly_trellis.services.figures import NoSuchFigure, OtherBook
-from jolly_trellis.services.planning import NotFound, NothingToDo, Stale
+from jolly_trellis.services.figures import NoSuchFigure
+from jolly_trellis.services.gate import Stale
+from jolly_trellis.services.planning import NotFound, NothingToDo
 from jolly_trellis.store.connection import StoreError, in_words
 
 _LABELS = {
@@ -81,11 +83,15 @@ def install(app: FastAPI) -> None:
         body = body_of(
             code="stale",
             path="",
-            message="This plan was changed in another window meanwhile.",
+            message="This was changed in another window meanwhile.",
             limit="Keep yours over it, or take the other.",
         )
-        differences = jsonable_encoder([_plain(each) for each in problem.differences])
-        return JSONResponse(body | {"revision": problem.revision, "differences": differences}, status_code=409)
+        told = {
+            "revision": problem.revision,
+            "differences": [asdict(each) for each in problem.differences],
+            "both": [asdict(each) for each in problem.both],
+        }
+        return JSONResponse(body | jsonable_encoder(told), status_code=409)
 
     @app.exception_handler(NotFound)
     def _missing(_: Request, problem: NotFound) -> JSONResponse:
@@ -97,16 +103,6 @@ def install(app: FastAPI) -> None:
         limit = "Choose one from the list of figures."
         body = body_of(code="not_found", path="key", message="There is no such figure.", limit=limit)
         return JSONResponse(body, status_code=404)
-
-    @app.exception_handler(OtherBook)
-    def _other_book(_: Request, problem: OtherBook) -> JSONResponse:
-        body = body_of(
-            code="other_book",
-            path="",
-            message="The figures were changed in another window meanwhile.",
-            limit="They are shown here as they are now; set yours again where you still want it.",
-        )
-        return JSONResponse(body, status_code=409)
 
     @app.exception_handler(BadTable)
     def _table(_: Request, problem: BadTable) -> JSONResponse:
@@ -146,10 +142,6 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(NothingToDo)
     def _nothing(_: Request, problem: NothingToDo) -> JSONResponse:
         return JSONResponse(body_of(code="nothing", path="", message=str(problem), limit=""), status_code=409)
-
-
-def _plain(difference: Any) -> Mapping[str, Any]:
-    return {"path": difference.path, "was": difference.was, "now": difference.now}
 
 
 def _from_pydantic(errors: Sequence[Any]) -> dict[str, Any]:

@@ -7,6 +7,7 @@ from pydantic import BaseModel, Field
 from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.rigging.survey import Survey, SurveyBeam, SurveyPoint
+from jolly_trellis.services.gate import Based, Chosen
 
 At = Annotated[int, Field(ge=0, le=400)]
 
@@ -27,6 +28,11 @@ class PutSurvey(In):
     room_width_m: float | None = None
     room_depth_m: float | None = None
     room_height_m: float | None = None
+    was: Annotated[Survey, Sent()] | None = None
+    chosen: Annotated[Chosen, Sent()] | None = None
+
+    def based(self) -> Based[Survey]:
+        return Based(revision=self.base_revision, was=self.was, chosen=self.chosen)
 
 
 class SurveyOut(BaseModel):

@@ -80,7 +80,7 @@ def put_survey(event_id: Number, body: PutSurvey, conn: Connection) -> SurveyOut
         room_depth_m=body.room_depth_m,
         room_height_m=body.room_height_m,
     )
-    rigging.put_survey(conn, event_id, survey, base_revision=body.base_revision)
+    rigging.put_survey(conn, event_id, survey, body.based())
     return get_survey(event_id, conn)
 
 

@@ -25,35 +25,50 @@ from jolly_trellis.core.plan_shapes import PlanShape
 from jolly_trellis.core.rigging.hang_points import HangKind
 from jolly_trellis.core.rigging.lines import Fitting, LineKind
 from jolly_trellis.core.units import UnitSystem
+from jolly_trellis.services.gate import Chosen
+from jolly_trellis.store.stock import Holding
 from jolly_trellis.store.stock_history import Deleted
 
 
-class PutVessel(In):
+class PutThing(In):
+    """A thing of the stores; `was`: as its window began from it."""
+
+    chosen: Annotated[Chosen, Sent()] | None = None
+
+
+class PutVessel(PutThing):
     vessel: Annotated[Vessel, Sent()]
+    was: Annotated[Vessel, Sent()] | None = None
 
 
-class PutNetting(In):
+class PutNetting(PutThing):
     netting: Annotated[Netting, Sent(keyed=True)]
+    was: Annotated[Netting, Sent(keyed=True)] | None = None
 
 
-class PutFrog(In):
+class PutFrog(PutThing):
     frog: Annotated[Frog, Sent(keyed=True)]
+    was: Annotated[Frog, Sent(keyed=True)] | None = None
 
 
-class PutVariety(In):
+class PutVariety(PutThing):
     variety: Annotated[Variety, Sent(keyed=True)]
+    was: Annotated[Variety, Sent(keyed=True)] | None = None
 
 
-class PutSupply(In):
+class PutSupply(PutThing):
     supply: Annotated[Supply, Sent(keyed=True)]
+    was: Annotated[Supply, Sent(keyed=True)] | None = None
 
 
-class PutStand(In):
+class PutStand(PutThing):
     stand: Annotated[Stand, Sent(keyed=True)]
+    was: Annotated[Stand, Sent(keyed=True)] | None = None
 
 
-class PutArmature(In):
+class PutArmature(PutThing):
     armature: Annotated[FinishedArmature, Sent(keyed=True)]
+    was: Annotated[FinishedArmature, Sent(keyed=True)] | None = None
 
 
 class PutCurrency(In):
@@ -66,12 +81,22 @@ class AddPicture(In):
     data: Annotated[Base64Bytes, Field(max_length=16_000_000)]
 
 
-class PutHolding(In):
+class CountIn(In):
     on_hand: Annotated[int, Field(ge=0, le=10_000)] = 0
     retired: bool = False
     lasts: Annotated[int, Field(ge=1, le=10_000)] | None = None
     used: Annotated[int, Field(ge=0, le=10_000_000)] = 0
     resale: Annotated[float, Field(ge=0, le=10_000)] | None = None
+
+    def to_core(self) -> Holding:
+        return Holding(
+            on_hand=self.on_hand, retired=self.retired, lasts=self.lasts, used=self.used, resale=self.resale
+        )
+
+
+class PutHolding(CountIn):
+    was: CountIn | None = None
+    chosen: Annotated[Chosen, Sent()] | None = None
 
 
 class ImportTable(In):

@@ -2,7 +2,7 @@
 
 import sqlite3
 from dataclasses import replace
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import APIRouter, Query
 from fastapi.responses import Response
@@ -29,6 +29,7 @@ from jolly_trellis.api.store_models import (
     PutNetting,
     PutStand,
     PutSupply,
+    PutThing,
     PutVariety,
     PutVessel,
     ReadOutline,
@@ -62,8 +63,8 @@ from jolly_trellis.exchange import vessel_outline
 from jolly_trellis.exchange.pictures import colour_at
 from jolly_trellis.exchange.vessel_outline import FillCheck
 from jolly_trellis.services import pictures, stores
+from jolly_trellis.services.gate import Based
 from jolly_trellis.store import codec, stock, stock_history
-from jolly_trellis.store.stock import Holding
 
 router = APIRouter(prefix="/api", tags=["stores"])
 
@@ -197,77 +198,63 @@ def vessel_drawing(body: PutVessel) -> VesselDrawn:
 
 @router.post("/stock/vessel", status_code=201)
 def add_vessel(body: PutVessel, conn: Connection, base_revision: BaseRevision) -> Kept:
-    with stores.based_on(conn, base_revision):
+    with stores.based_on(conn, base_revision, touches=False):
         key = stores.add_vessel(conn, body.vessel)
     return _kept(conn, key)
 
 
 @router.put("/stock/vessel/{key}")
 def put_vessel(key: str, body: PutVessel, conn: Connection, base_revision: BaseRevision) -> Kept:
-    with stores.based_on(conn, base_revision):
-        stores.put(conn, "vessel", key, body.vessel)
-    return _kept(conn, key)
+    return _over(conn, "vessel", key, body.vessel, body.was, body, base_revision)
 
 
 @router.put("/stock/netting/{key}")
 def put_netting(key: str, body: PutNetting, conn: Connection, base_revision: BaseRevision) -> Kept:
-    with stores.based_on(conn, base_revision):
-        stores.put(conn, "netting", key, replace(body.netting, key=key))
-    return _kept(conn, key)
+    return _over(conn, "netting", key, body.netting, body.was, body, base_revision)
 
 
 @router.put("/stock/frog/{key}")
 def put_frog(key: str, body: PutFrog, conn: Connection, base_revision: BaseRevision) -> Kept:
-    with stores.based_on(conn, base_revision):
-        stores.put(conn, "frog", key, replace(body.frog, key=key))
-    return _kept(conn, key)
+    return _over(conn, "frog", key, body.frog, body.was, body, base_revision)
 
 
 @router.put("/stock/variety/{key}")
 def put_variety(key: str, body: PutVariety, conn: Connection, base_revision: BaseRevision) -> Kept:
-    with stores.based_on(conn, base_revision):
-        stores.put(conn, "variety", key, replace(body.variety, key=key))
-    return _kept(conn, key)
+    return _over(conn, "variety", key, body.variety, body.was, body, base_revision)
 
 
 @router.put("/stock/supply/{key}")
 def put_supply(key: str, body: PutSupply, conn: Connection, base_revision: BaseRevision) -> Kept:
-    with stores.based_on(conn, base_revision):
-        stores.put(conn, "supply", key, replace(body.supply, key=key))
-    return _kept(conn, key)
+    return _over(conn, "supply", key, body.supply, body.was, body, base_revision)
 
 
 @router.post("/stock/stand", status_code=201)
 def add_stand(body: PutStand, conn: Connection, base_revision: BaseRevision) -> Kept:
-    with stores.based_on(conn, base_revision):
+    with stores.based_on(conn, base_revision, touches=False):
         key = stores.add(conn, "stand", body.stand)
     return _kept(conn, key)
 
 
 @router.put("/stock/stand/{key}")
 def put_stand(key: str, body: PutStand, conn: Connection, base_revision: BaseRevision) -> Kept:
-    with stores.based_on(conn, base_revision):
-        stores.put(conn, "stand", key, replace(body.stand, key=key))
-    return _kept(conn, key)
+    return _over(conn, "stand", key, body.stand, body.was, body, base_revision)
 
 
 @router.post("/stock/armature", status_code=201)
 def add_armature(body: PutArmature, conn: Connection, base_revision: BaseRevision) -> Kept:
-    with stores.based_on(conn, base_revision):
+    with stores.based_on(conn, base_revision, touches=False):
         key = stores.add(conn, "armature", body.armature)
     return _kept(conn, key)
 
 
 @router.put("/stock/armature/{key}")
 def put_armature(key: str, body: PutArmature, conn: Connection, base_revision: BaseRevision) -> Kept:
-    with stores.based_on(conn, base_revision):
-        stores.put(conn, "armature", key, replace(body.armature, key=key))
-    return _kept(conn, key)
+    return _over(conn, "armature", key, body.armature, body.was, body, base_revision)
 
 
 @router.post("/stock/{kind}/{key}/copy", status_code=201)
 def copy(kind: StoreKind, key: str, conn: Connection, base_revision: BaseRevision) -> Kept:
-    with stores.based_on(conn, base_revision):
+    with stores.based_on(conn, base_revision, touches=False):
         key = stores.copy(conn, kind, key)
     return _kept(conn, key)
 
@@ -303,8 +290,9 @@ def redo(conn: Connection, base_revision: BaseRevision) -> StockOut:
 
 @router.put("/stock/{kind}/{key}/holding")
 def put_holding(kind: HeldKind, key: str, body: PutHolding, conn: Connection, base_revision: BaseRevision) -> Kept:
-    with stores.based_on(conn, base_revision):
-        stores.count(conn, kind, key, Holding(**body.model_dump()))
+    was = None if body.was is None else body.was.to_core()
+    based = Based(revision=base_revision, was=was, chosen=body.chosen)
+    stores.count_over(conn, kind, key, body.to_core(), based)
     return _kept(conn, key)
 
 
@@ -316,7 +304,7 @@ def export_table(kind: StoreKind, conn: Connection) -> Response:
 
 @router.post("/tables/{kind}")
 def import_table(kind: StoreKind, body: ImportTable, conn: Connection, base_revision: BaseRevision) -> ImportOut:
-    with stores.based_on(conn, None if body.dry_run else base_revision):
+    with stores.based_on(conn, base_revision, touches=not body.dry_run):
         done = stores.import_table(conn, kind, body.text, dry_run=body.dry_run)
     return ImportOut(
         added=list(done.added),
@@ -346,6 +334,16 @@ def check_fill(body: CheckFill) -> FillCheck:
     vessel = body.vessel
     check_vessel(vessel)
     return vessel_outline.check_fill(vessel, body.poured_l)
+
+
+def _over(
+    conn: sqlite3.Connection, kind: StoreKind, key: str, thing: Any, was: Any, body: PutThing, base_revision: int
+) -> Kept:
+    """Keep a thing with what its window changed of it; the key in the address is its key."""
+    if kind != "vessel":
+        thing, was = replace(thing, key=key), None if was is None else replace(was, key=key)
+    stores.put_over(conn, kind, key, thing, Based(revision=base_revision, was=was, chosen=body.chosen))
+    return _kept(conn, key)
 
 
 def _kept(conn: sqlite3.Connection, key: str) -> Kept:

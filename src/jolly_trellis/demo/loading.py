@@ -6,6 +6,7 @@ from importlib.resources import files
 from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.core.rigging.survey import Survey
 from jolly_trellis.services import planning, rigging
+from jolly_trellis.services.gate import Based
 from jolly_trellis.store import codec, events, stock
 from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.events import EventRow
@@ -52,10 +53,10 @@ def load_demo(conn: sqlite3.Connection) -> bool:
             return False
         plan = demo_plan()
         if known:
-            rigging.put_survey(conn, known[0].id, demo_survey(), base_revision=0)
+            rigging.put_survey(conn, known[0].id, demo_survey(), Based(revision=0))
         else:
             started = planning.new_event(conn, plan.brief, tuple(each.part for each in plan.parts))
-            rigging.put_survey(conn, started.event.id, demo_survey(), base_revision=0)
+            rigging.put_survey(conn, started.event.id, demo_survey(), Based(revision=0))
         for kind, counts in ON_HAND.items():
             for key, number in counts.items():
                 stock.put_holding(conn, kind, key, Holding(on_hand=number))

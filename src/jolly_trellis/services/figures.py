@@ -9,6 +9,7 @@ from datetime import UTC, datetime
 from jolly_trellis.core.books.figures import Constant, FigureBook, OwnFigure, book_of, read_book
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.method import CONSTANTS
+from jolly_trellis.services.gate import over
 from jolly_trellis.store import figures
 from jolly_trellis.store.connection import transaction
 
@@ -19,10 +20,6 @@ _lock = threading.Lock()
 
 class NoSuchFigure(Exception):
     """The method has no figure of that key, or the studio none of its own."""
-
-
-class OtherBook(Exception):
-    """The book was changed since it was read."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -82,21 +79,23 @@ def pin(conn: sqlite3.Connection, edition: str) -> str:
     return keep(conn, current(conn))
 
 
-def set_own(conn: sqlite3.Connection, key: str, own: OwnFigure, *, base_edition: str) -> None:
-    """Set a figure of the studio's own. Raises NoSuchFigure, InvalidMeasure; OtherBook: changed meanwhile."""
+def set_own(conn: sqlite3.Connection, key: str, own: OwnFigure, was: OwnFigure | None) -> None:
+    """Set a figure of the studio's own over what its window knew of it. Raises NoSuchFigure, InvalidMeasure, Stale."""
     constant = constant_of(key)
-    constant.check(own)
     with transaction(conn):
-        _unchanged(conn, base_edition)
-        figures.put_own(conn, key, own)
+        settled = over(was, own, figures.own_figures(conn).get(key), OwnFigure) or own
+        constant.check(settled)
+        figures.put_own(conn, key, settled)
 
 
-def unset_own(conn: sqlite3.Connection, key: str, *, base_edition: str) -> None:
-    """Go back to the program's figure. Raises NoSuchFigure: there is none of the studio's own; OtherBook."""
+def unset_own(conn: sqlite3.Connection, key: str, was: OwnFigure | None) -> None:
+    """Go back to the program's figure. Raises NoSuchFigure: there is none of the studio's own; Stale."""
     with transaction(conn):
-        _unchanged(conn, base_edition)
-        if not figures.delete_own(conn, key):
+        now = figures.own_figures(conn).get(key)
+        if now is None:
             raise NoSuchFigure(key)
+        if over(was, None, now, OwnFigure) is None:
+            figures.delete_own(conn, key)
 
 
 def constant_of(key: str) -> Constant:
@@ -105,11 +104,6 @@ def constant_of(key: str) -> Constant:
     if constant is None:
         raise NoSuchFigure(key)
     return constant
-
-
-def _unchanged(conn: sqlite3.Connection, base_edition: str) -> None:
-    if current(conn).edition != base_edition:
-        raise OtherBook
 
 
 def _usable(key: str, own: OwnFigure) -> bool:

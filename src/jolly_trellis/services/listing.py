@@ -15,20 +15,25 @@ from jolly_trellis.core.quantities import phrase
 from jolly_trellis.exchange.order_papers import read_csv
 from jolly_trellis.services import event_work, planning
 from jolly_trellis.services.event_work import EventWork
+from jolly_trellis.services.gate import over
 from jolly_trellis.services.planning import EventState, NotFound
 from jolly_trellis.store import stock, ticks
 from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.ticks import GoodsState, Tick, TickedList
 
 
-def tick(conn: sqlite3.Connection, event_id: int, of: TickedList, line: Tick, *, clear: bool) -> None:
-    """Tick a line of a list, or take the tick away. Raises NotFound."""
+def tick(
+    conn: sqlite3.Connection, event_id: int, of: TickedList, line: str, tick: Tick | None, was: Tick | None
+) -> None:
+    """Tick a line of a list over what its window knew of it, or (None) take the tick away. Raises NotFound, Stale."""
     with transaction(conn):
         planning.event_row(conn, event_id)
-        if clear:
-            ticks.clear_tick(conn, event_id, of, line.line)
+        now = next((each for each in ticks.ticks(conn, event_id, of) if each.line == line), None)
+        settled = over(was, tick, now, Tick)
+        if settled is None:
+            ticks.clear_tick(conn, event_id, of, line)
         else:
-            ticks.put_tick(conn, event_id, of, line)
+            ticks.put_tick(conn, event_id, of, settled)
 
 
 def came_in(conn: sqlite3.Connection, event_id: int, text: str) -> tuple[str, ...]:

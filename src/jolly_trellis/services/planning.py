@@ -1,11 +1,12 @@
 """Changing an event's plan: every change saved at once, stale writes refused, every step undone and redone."""
 
 import sqlite3
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
+from contextlib import contextmanager
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 from decimal import Decimal
-from typing import Any
+from typing import Any, Literal
 
 from jolly_trellis import __version__
 from jolly_trellis.core.errors import InvalidMeasure
@@ -14,14 +15,20 @@ from jolly_trellis.core.plan.piece import Piece, RecipeLine
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services import figures
+from jolly_trellis.services.gate import Based, Difference, Revisions, gate, settled
 from jolly_trellis.store import codec, events, history, plan_changes
 from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.difference import Way
 from jolly_trellis.store.events import EventRow
 from jolly_trellis.store.history import Change
+from jolly_trellis.store.merging import leaves
 from jolly_trellis.store.plan import MOST_PARTS, Brief, Plan, Planned
 
-_SEATS = "dealt"
+# What a write touches: a part by its number, or one of these.
+Touching = int | Literal["brief", "all", "nothing"]
+_BRIEF: Touching = "brief"
+_ALL: Touching = "all"
+_NOTHING: Touching = "nothing"
 
 
 class NotFound(Exception):
@@ -30,24 +37,6 @@ class NotFound(Exception):
 
 class NothingToDo(Exception):
     """There is nothing to undo or to redo."""
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Difference:
-    """One quantity that changed since a revision: dotted path, what it was, what it is now."""
-
-    path: str
-    was: Any
-    now: Any
-
-
-class Stale(Exception):
-    """The write was based on a revision that is no longer the newest; `differences` says what changed."""
-
-    def __init__(self, *, revision: int, differences: tuple[Difference, ...]) -> None:
-        super().__init__("somebody else changed this plan meanwhile")
-        self.revision = revision
-        self.differences = differences
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -163,6 +152,22 @@ def rig_of(conn: sqlite3.Connection, event_id: int, part_id: int) -> tuple[Rig, 
     return part, brief
 
 
+def settled_brief(conn: sqlite3.Connection, event_id: int, mine: Brief, based: Based[Brief]) -> tuple[Brief, int]:
+    """A brief with what its window changed, and the revision it rests on. Raises NotFound; Stale: see `settled`."""
+    event = event_row(conn, event_id)
+    return settled(mine, brief_of(conn, event_id), based, _revisions_of(conn, event, _BRIEF), Brief)
+
+
+def settled_part(
+    conn: sqlite3.Connection, event_id: int, part_id: int, mine: Part, based: Based[Part]
+) -> tuple[Part, int]:
+    """A part with what its window changed, and the revision it rests on. Raises NotFound; Stale: see `settled`."""
+    event = event_row(conn, event_id)
+    now, _ = part_of(conn, event_id, part_id)
+    part: tuple[Any, int] = settled(mine, now, based, _revisions_of(conn, event, part_id), type(now))
+    return part
+
+
 def put_brief(
     conn: sqlite3.Connection, event_id: int, brief: Brief, *, base_revision: int, label: str = "Change the brief"
 ) -> EventState:
@@ -171,7 +176,7 @@ def put_brief(
     def change(plan: Plan) -> Plan:
         return replace(plan, brief=brief)
 
-    return _change(conn, event_id, change, base_revision=base_revision, label=label, part_id=None)
+    return _change(conn, event_id, change, base_revision=base_revision, label=label, touching=_BRIEF)
 
 
 def put_recipes(
@@ -185,14 +190,12 @@ def put_recipes(
     """Change the recipe of every piece and hung piece as one step. Raises NotFound; Stale: anything changed since."""
 
     def change(plan: Plan) -> Plan:
-        if (now := event_row(conn, event_id).revision) > base_revision:
-            raise Stale(revision=now, differences=())
         parts = tuple(
             replace(each, part=replace(each.part, recipe=change_recipe(each.part.recipe))) for each in plan.parts
         )
         return replace(plan, parts=parts)
 
-    return _change(conn, event_id, change, base_revision=base_revision, label=label, part_id=None)
+    return _change(conn, event_id, change, base_revision=base_revision, label=label, touching=_ALL)
 
 
 def put_plan(conn: sqlite3.Connection, event_id: int, plan: Plan, *, base_revision: int, label: str) -> EventState:
@@ -200,13 +203,7 @@ def put_plan(conn: sqlite3.Connection, event_id: int, plan: Plan, *, base_revisi
 
     Raises: NotFound; Stale: anything changed since.
     """
-
-    def change(_: Plan) -> Plan:
-        if (now := event_row(conn, event_id).revision) > base_revision:
-            raise Stale(revision=now, differences=())
-        return plan
-
-    return _change(conn, event_id, change, base_revision=base_revision, label=label, part_id=None)
+    return _change(conn, event_id, lambda _: plan, base_revision=base_revision, label=label, touching=_ALL)
 
 
 def add_part(conn: sqlite3.Connection, event_id: int, part: Part, *, base_revision: int) -> tuple[EventState, int]:
@@ -230,9 +227,7 @@ def add_parts(
             message=phrase("Nothing that can be made was understood."),
             limit=phrase("Name a vessel, a ring, a bouquet or stems, such as: 3 bowls 20 across, 9 roses."),
         )
-    with transaction(conn):
-        event = event_row(conn, event_id)
-        _not_ahead(event, base_revision)
+    with _gate(conn, event_id, base_revision, _NOTHING) as event:
         before = events.get_plan(conn, event_id)
         _room_for(before, len(parts))
         own = tuple(Planned(id=event.next_part + nth, part=part) for nth, part in enumerate(parts))
@@ -252,7 +247,7 @@ def put_part(
         parts = tuple(replace(each, part=part) if each.id == part_id else each for each in plan.parts)
         return replace(plan, parts=parts)
 
-    return _change(conn, event_id, change, base_revision=base_revision, label=label, part_id=part_id)
+    return _change(conn, event_id, change, base_revision=base_revision, label=label, touching=part_id)
 
 
 def remove_part(conn: sqlite3.Connection, event_id: int, part_id: int, *, base_revision: int) -> EventState:
@@ -262,7 +257,7 @@ def remove_part(conn: sqlite3.Connection, event_id: int, part_id: int, *, base_r
     def change(plan: Plan) -> Plan:
         return replace(plan, parts=tuple(each for each in plan.parts if each.id != part_id))
 
-    return _change(conn, event_id, change, base_revision=base_revision, label=label, part_id=part_id)
+    return _change(conn, event_id, change, base_revision=base_revision, label=label, touching=part_id)
 
 
 def undo(conn: sqlite3.Connection, event_id: int, *, base_revision: int) -> EventState:
@@ -286,12 +281,6 @@ def _room_for(plan: Plan, more: int) -> None:
         )
 
 
-def _not_ahead(event: EventRow, base_revision: int) -> None:
-    """A write based on a revision that is not there yet, as after an older copy was put back, is stale too."""
-    if base_revision > event.revision:
-        raise Stale(revision=event.revision, differences=())
-
-
 def _write(conn: sqlite3.Connection, event: EventRow, before: Plan, after: Plan, label: str) -> None:
     """Keep a changed plan as the next step, inside a transaction."""
     if not after.brief.figures and before.brief.figures:
@@ -310,6 +299,32 @@ def _pinned(conn: sqlite3.Connection, plan: Plan) -> Plan:
     return replace(plan, brief=replace(plan.brief, figures=figures.pin(conn, plan.brief.figures)))
 
 
+def _revisions_of(conn: sqlite3.Connection, event: EventRow, touching: Touching) -> Revisions:
+    """Where the revisions of an event stand for a write that touches one part of it, the brief, all or nothing."""
+    match touching:
+        case "brief":
+            touched = event.brief_revision
+        case "all":
+            touched = event.revision
+        case "nothing":
+            touched = 0
+        case part_id:
+            touched = events.part_revisions(conn, event.id).get(part_id, 0)
+    return Revisions(newest=event.revision, touched=touched)
+
+
+@contextmanager
+def _gate(conn: sqlite3.Connection, event_id: int, base_revision: int, touching: Touching) -> Iterator[EventRow]:
+    """The event inside the transaction of one write. Raises NotFound, Stale."""
+
+    def since() -> tuple[Difference, ...]:
+        part_id = touching if isinstance(touching, int) else None
+        return _differences(conn, event_id, base_revision, events.get_plan(conn, event_id), part_id)
+
+    with gate(conn, lambda: _revisions_of(conn, event_row(conn, event_id), touching), base_revision, since):
+        yield event_row(conn, event_id)
+
+
 def _change(
     conn: sqlite3.Connection,
     event_id: int,
@@ -317,35 +332,18 @@ def _change(
     *,
     base_revision: int,
     label: str,
-    part_id: int | None,
+    touching: Touching,
 ) -> EventState:
-    """Apply a change to what it touches: one part, or the brief where `part_id` is None."""
-    with transaction(conn):
-        event = event_row(conn, event_id)
-        _not_ahead(event, base_revision)
-        touched = event.brief_revision
-        if part_id is not None:
-            touched = events.part_revisions(conn, event_id).get(part_id, 0)
+    """Apply a change to what it touches."""
+    with _gate(conn, event_id, base_revision, touching) as event:
         before = events.get_plan(conn, event_id)
-        if touched > base_revision:
-            raise Stale(
-                revision=event.revision,
-                differences=_differences(conn, event_id, base_revision, before, part_id),
-            )
         _write(conn, event, before, change(before), label)
     return state(conn, event_id)
 
 
 def _travel(conn: sqlite3.Connection, event_id: int, way: Way, *, base_revision: int) -> EventState:
-    with transaction(conn):
-        event = event_row(conn, event_id)
-        _not_ahead(event, base_revision)
+    with _gate(conn, event_id, base_revision, _ALL) as event:
         before = events.get_plan(conn, event_id)
-        if event.revision > base_revision:
-            raise Stale(
-                revision=event.revision,
-                differences=_differences(conn, event_id, base_revision, before, None),
-            )
         found = history.step(conn, event_id, event.step + (way == "forth"))
         if found is None:
             raise NothingToDo("There is nothing to undo." if way == "back" else "There is nothing to redo.")
@@ -374,7 +372,7 @@ def _differences(
     then = now
     for each in changed:
         then = plan_changes.moved(then, each.changes, "back")
-    was, is_now = (_flat(_part(plan, part_id)) for plan in (then, now))
+    was, is_now = (dict(leaves(_part(plan, part_id))) for plan in (then, now))
     return tuple(
         Difference(path=path, was=was.get(path), now=is_now.get(path))
         for path in sorted(was.keys() | is_now.keys())
@@ -387,19 +385,3 @@ def _part(plan: Plan, part_id: int | None) -> Any:
         part = plan.by_id().get(part_id)
         return {} if part is None else codec.to_plain(part)
     return {"brief": codec.to_plain(plan.brief), "pieces": {each.id: each.part.name for each in plan.parts}}
-
-
-def _flat(value: Any, path: str = "") -> dict[str, Any]:
-    """Leaves of nested plain data by dotted path; seats follow from the rest, and nobody changes them by hand."""
-    if isinstance(value, dict):
-        items = list(value.items())
-    elif isinstance(value, (list, tuple)):
-        items = list(enumerate(value))
-    else:
-        return {path: value}
-    flat: dict[str, Any] = {}
-    for key, each in items:
-        if key == _SEATS:
-            continue
-        flat |= _flat(each, f"{path}.{key}" if path else str(key))
-    return flat

@@ -13,7 +13,8 @@ from jolly_trellis.core.rigging.rig import BeamLoad, Rig
 from jolly_trellis.core.rigging.survey import Survey
 from jolly_trellis.services import figures, kept_reports, planning
 from jolly_trellis.services.conditions import conditions_of
-from jolly_trellis.services.planning import NotFound, Stale
+from jolly_trellis.services.gate import Based, Revisions, gate, settled
+from jolly_trellis.services.planning import NotFound
 from jolly_trellis.store import events, surveys
 from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.events import EventRow
@@ -93,24 +94,28 @@ def survey_of(conn: sqlite3.Connection, event_id: int) -> tuple[str, SurveyRow]:
     return place, surveys.get_survey(conn, place)
 
 
-def put_survey(conn: sqlite3.Connection, event_id: int, survey: Survey, *, base_revision: int) -> None:
-    """Keep the survey of an event's place.
+def put_survey(conn: sqlite3.Connection, event_id: int, survey: Survey, based: Based[Survey]) -> None:
+    """Keep the survey of an event's place, with what its window changed.
 
     Raises: NotFound, Stale; InvalidMeasure: the event has no place yet, or the survey cannot be.
     """
-    surveying.check(survey)
     with transaction(conn):
         place, row = survey_of(conn, event_id)
+        survey, base = settled(survey, row.survey, based, _revisions_of(row), Survey)
+        surveying.check(survey)
         if not place:
             raise InvalidMeasure(
                 path="place",
                 message=phrase("This event has no place yet, and a survey is kept with its place."),
                 limit=phrase("Name the place in the brief first."),
             )
-        if row.revision != base_revision:
-            raise Stale(revision=row.revision, differences=())
-        if survey != row.survey:
-            surveys.put_survey(conn, place, survey)
+        with gate(conn, lambda: _revisions_of(row), base):
+            if survey != row.survey:
+                surveys.put_survey(conn, place, survey)
+
+
+def _revisions_of(row: SurveyRow) -> Revisions:
+    return Revisions(newest=row.revision, touched=row.revision)
 
 
 def begin_with_survey(
@@ -143,10 +148,8 @@ def put_back(conn: sqlite3.Connection, event_id: int, *, base_revision: int) -> 
 
     Raises: NotFound, Stale.
     """
-    with transaction(conn):
+    with gate(conn, lambda: _revisions_of(survey_of(conn, event_id)[1]), base_revision):
         place, row = survey_of(conn, event_id)
-        if row.revision != base_revision:
-            raise Stale(revision=row.revision, differences=())
         if row.previous is None:
             raise NotFound("an earlier survey")
         surveys.put_survey(conn, place, row.previous)

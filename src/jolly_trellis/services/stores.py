@@ -22,7 +22,8 @@ from jolly_trellis.core.materials.vessels import Vessel, check_vessel
 from jolly_trellis.core.provenance import MEASURED
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.ranges import Key
-from jolly_trellis.services.planning import NotFound, NothingToDo, Stale
+from jolly_trellis.services.gate import Based, Revisions, gate, settled
+from jolly_trellis.services.planning import NotFound, NothingToDo
 from jolly_trellis.store import codec, events, stock, stock_history
 from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.stock import Holding
@@ -213,16 +214,40 @@ def bring_back(conn: sqlite3.Connection, kind: StoreKind, key: str) -> None:
 
 
 @contextmanager
-def based_on(conn: sqlite3.Connection, base_revision: int | None) -> Iterator[None]:
-    """One write to the stores as they stood for whoever makes it, all or nothing; None where nothing is written.
+def based_on(conn: sqlite3.Connection, base_revision: int, *, touches: bool = True) -> Iterator[None]:
+    """One write to the stores as they stood for whoever makes it, all or nothing.
 
+    Args:
+        touches: False for what only comes to them: they may have changed since.
     Raises: Stale: they stand otherwise by now, or never stood so.
     """
-    with transaction(conn):
-        now = stock.revision(conn)
-        if base_revision is not None and now != base_revision:
-            raise Stale(revision=now, differences=())
+    with gate(conn, lambda: _revisions_of(conn, touches=touches), base_revision):
         yield
+
+
+def put_over(conn: sqlite3.Connection, kind: StoreKind, key: str, thing: Any, based: Based[Any]) -> None:
+    """Keep a thing under its key with what its window changed of it. Raises Stale, CoreError: as `put` does."""
+    with transaction(conn):
+        now = things(conn, kind).get(key)
+        base = based.revision
+        if now is not None:
+            thing, base = settled(thing, now, based, _revisions_of(conn), type(now))
+        with based_on(conn, base):
+            put(conn, kind, key, thing)
+
+
+def count_over(conn: sqlite3.Connection, kind: HeldKind, key: str, holding: Holding, based: Based[Holding]) -> None:
+    """Say how many there are, with what its window changed of that. Raises Stale, NotFound."""
+    with transaction(conn):
+        now = stock.holdings(conn).get(kind, {}).get(key, Holding())
+        holding, base = settled(holding, now, based, _revisions_of(conn), Holding)
+        with based_on(conn, base):
+            count(conn, kind, key, holding)
+
+
+def _revisions_of(conn: sqlite3.Connection, *, touches: bool = True) -> Revisions:
+    newest = stock.revision(conn)
+    return Revisions(newest=newest, touched=newest if touches else 0)
 
 
 def travel(conn: sqlite3.Connection, *, back: bool) -> None:

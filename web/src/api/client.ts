@@ -32,6 +32,7 @@ import type {
   Mix,
   Newer,
   Option,
+  OwnFigure,
   Piece,
   Problem,
   ProfilePoint,
@@ -43,6 +44,7 @@ import type {
   Remnants,
   Report,
   Rest,
+  Rests,
   Returns,
   Rig,
   RigFix,
@@ -53,6 +55,7 @@ import type {
   Split,
   Stock,
   StoreKind,
+  Survey,
   SurveyOut,
   Swapped,
   TickIn,
@@ -111,8 +114,8 @@ export const api = {
   standing: (id: number) => call<EventStanding>("GET", `/events/${id}/standing`),
   judging: (id: number) => call<Judging>("GET", `/events/${id}/judging`),
   newEvent: (brief: Pick<Brief, "name" | "time_zone">) => call<EventOut>("POST", "/events", brief),
-  putBrief: (id: number, base_revision: number, brief: Brief) =>
-    call<EventChange>("PUT", `/events/${id}/brief`, { base_revision, brief }),
+  putBrief: (id: number, base_revision: number, brief: Brief, rests: Rests<Brief>) =>
+    call<EventChange>("PUT", `/events/${id}/brief`, { base_revision, brief, ...rests }),
   undo: (id: number, base_revision: number) =>
     call<EventChange>("POST", `/events/${id}/undo`, { base_revision }),
   redo: (id: number, base_revision: number) =>
@@ -135,8 +138,14 @@ export const api = {
     call<readonly RecipeLine[]>("POST", `/recipes/usual/${start}/scaled`, { size }),
   deleteRecipe: (recipe: number) => call<RecipesOut>("DELETE", `/recipes/${recipe}`),
   bringBackRecipe: (recipe: number) => call<RecipesOut>("POST", `/recipes/${recipe}/bring-back`),
-  putPart: (id: number, partId: number, base_revision: number, part: Piece | Rig, label: string) =>
-    call<EventChange>("PUT", `/events/${id}/parts/${partId}`, { base_revision, label, part }),
+  putPart: (
+    id: number,
+    partId: number,
+    base_revision: number,
+    part: Piece | Rig,
+    label: string,
+    rests: Rests<Piece | Rig>,
+  ) => call<EventChange>("PUT", `/events/${id}/parts/${partId}`, { base_revision, label, part, ...rests }),
   editPart: (id: number, partId: number, base_revision: number, edit: Edit) =>
     call<EventChange>("POST", `/events/${id}/parts/${partId}/edit`, { base_revision, edit }),
   removePart: (id: number, partId: number, base_revision: number) =>
@@ -149,8 +158,8 @@ export const api = {
   rigFinished: (id: number, rig: Rig, size: { length_m?: number; width_m?: number; thick_m?: number }) =>
     call<Armature>("POST", `/events/${id}/rig-finished`, { rig, ...size }),
   survey: (id: number) => call<SurveyOut>("GET", `/events/${id}/survey`),
-  putSurvey: (id: number, base_revision: number, survey: SurveyOut["survey"]) =>
-    call<SurveyOut>("PUT", `/events/${id}/survey`, { base_revision, ...survey }),
+  putSurvey: (id: number, base_revision: number, survey: Survey, rests: Rests<Survey>) =>
+    call<SurveyOut>("PUT", `/events/${id}/survey`, { base_revision, ...survey, ...rests }),
   putSurveyBack: (id: number, base: number) =>
     call<SurveyOut>("POST", over(`/events/${id}/survey/put-back`, base)),
   snip: (id: number, rig: Rig, cut: number) =>
@@ -244,8 +253,8 @@ export const api = {
   drawVessel: (vessel: Vessel, signal?: AbortSignal) =>
     call<VesselDrawn>("POST", "/vessel-drawing", { vessel }, signal),
   addVessel: (base: number, vessel: Vessel) => call<Kept>("POST", over("/stock/vessel", base), { vessel }),
-  putThing: (base: number, kind: StoreKind, key: string, thing: object) =>
-    call<Kept>("PUT", over(`/stock/${kind}/${key}`, base), { [kind]: thing }),
+  putThing: (base: number, kind: StoreKind, key: string, thing: object, rests: Rests<object>) =>
+    call<Kept>("PUT", over(`/stock/${kind}/${key}`, base), { [kind]: thing, ...rests }),
   copyThing: (base: number, kind: StoreKind, key: string) =>
     call<Kept>("POST", over(`/stock/${kind}/${key}/copy`, base)),
   deleteThing: (base: number, kind: StoreKind, key: string) =>
@@ -253,8 +262,8 @@ export const api = {
   bringBackThing: (base: number, kind: StoreKind, key: string) =>
     call<Stock>("POST", over(`/stock/${kind}/${key}/bring-back`, base)),
   travelStock: (base: number, way: "undo" | "redo") => call<Stock>("POST", over(`/stock/${way}`, base)),
-  putHolding: (base: number, kind: HeldKind, key: string, holding: Holding) =>
-    call<Kept>("PUT", over(`/stock/${kind}/${key}/holding`, base), holding),
+  putHolding: (base: number, kind: HeldKind, key: string, holding: Holding, rests: Rests<Holding>) =>
+    call<Kept>("PUT", over(`/stock/${kind}/${key}/holding`, base), { ...holding, ...rests }),
   addThing: (base: number, kind: "stand" | "armature", thing: object) =>
     call<Kept>("POST", over(`/stock/${kind}`, base), { [kind]: thing }),
   importTable: (base: number, kind: StoreKind, text: string, dry_run: boolean) =>
@@ -269,10 +278,9 @@ export const api = {
   checkFill: (vessel: Vessel, poured_l: number) =>
     call<FillCheck>("POST", "/fill-check", { vessel, poured_l }),
   figures: () => call<Book>("GET", "/figures"),
-  setFigure: (key: string, base_edition: string, value: number, reason: string) =>
-    call<Book>("PUT", `/figures/${key}`, { base_edition, value, reason }),
-  unsetFigure: (key: string, base_edition: string) =>
-    call<Book>("DELETE", `/figures/${key}?base_edition=${base_edition}`),
+  setFigure: (key: string, own: OwnFigure, was: OwnFigure | null) =>
+    call<Book>("PUT", `/figures/${key}`, { ...own, was }),
+  unsetFigure: (key: string, was: OwnFigure | null) => call<Book>("DELETE", `/figures/${key}`, { was }),
   newerFigures: (id: number) => call<Newer>("GET", `/events/${id}/newer-figures`),
   takeNewerFigures: (id: number, base_revision: number) =>
     call<EventChange>("POST", `/events/${id}/newer-figures`, { base_revision }),

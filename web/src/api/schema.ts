@@ -3577,6 +3577,24 @@ export interface components {
             readonly poured_l: number;
         };
         /**
+         * ChosenIn
+         * @description What a person chose of what both changed: paths that stay theirs, all others the other's; of which revision.
+         */
+        readonly ChosenIn: {
+            /** Revision */
+            readonly revision: number;
+            /**
+             * Mine
+             * @default []
+             */
+            readonly mine: readonly string[];
+            /**
+             * Theirs
+             * @default []
+             */
+            readonly theirs: readonly string[];
+        };
+        /**
          * ColourOut
          * @description A colour as florists call it.
          */
@@ -3955,6 +3973,28 @@ export interface components {
             readonly waits: boolean;
             /** Target */
             readonly target?: number | string | null;
+        };
+        /** CountIn */
+        readonly CountIn: {
+            /**
+             * On Hand
+             * @default 0
+             */
+            readonly on_hand: number;
+            /**
+             * Retired
+             * @default false
+             */
+            readonly retired: boolean;
+            /** Lasts */
+            readonly lasts?: number | null;
+            /**
+             * Used
+             * @default 0
+             */
+            readonly used: number;
+            /** Resale */
+            readonly resale?: number | null;
         };
         /**
          * Counterweight
@@ -7131,6 +7171,16 @@ export interface components {
             readonly profile: readonly components["schemas"]["ProfilePoint"][];
         };
         /**
+         * OwnFigureIn
+         * @description A studio's own number for a constant, in the unit of its kind, and why.
+         */
+        readonly OwnFigureIn: {
+            /** Value */
+            readonly value: number;
+            /** Reason */
+            readonly reason: string;
+        };
+        /**
          * Pack
          * @description One line to take along: how many, of what, and why; `home` is whether it comes back.
          *
@@ -7928,7 +7978,9 @@ export interface components {
         };
         /** PutArmature */
         readonly PutArmature: {
+            readonly chosen?: components["schemas"]["ChosenIn"] | null;
             readonly armature: components["schemas"]["FinishedArmatureIn"];
+            readonly was?: components["schemas"]["FinishedArmatureIn"] | null;
         };
         /**
          * PutBack
@@ -7938,11 +7990,16 @@ export interface components {
             /** Replaced */
             readonly replaced: string | null;
         };
-        /** PutBrief */
+        /**
+         * PutBrief
+         * @description `was`: the brief that its window began from.
+         */
         readonly PutBrief: {
             /** Base Revision */
             readonly base_revision: number;
             readonly brief: components["schemas"]["BriefIn"];
+            readonly was?: components["schemas"]["BriefIn"] | null;
+            readonly chosen?: components["schemas"]["ChosenIn"] | null;
         };
         /** PutCurrency */
         readonly PutCurrency: {
@@ -7951,7 +8008,9 @@ export interface components {
         };
         /** PutFrog */
         readonly PutFrog: {
+            readonly chosen?: components["schemas"]["ChosenIn"] | null;
             readonly frog: components["schemas"]["FrogIn"];
+            readonly was?: components["schemas"]["FrogIn"] | null;
         };
         /** PutHolding */
         readonly PutHolding: {
@@ -7974,12 +8033,19 @@ export interface components {
             readonly used: number;
             /** Resale */
             readonly resale?: number | null;
+            readonly was?: components["schemas"]["CountIn"] | null;
+            readonly chosen?: components["schemas"]["ChosenIn"] | null;
         };
         /** PutNetting */
         readonly PutNetting: {
+            readonly chosen?: components["schemas"]["ChosenIn"] | null;
             readonly netting: components["schemas"]["NettingIn"];
+            readonly was?: components["schemas"]["NettingIn"] | null;
         };
-        /** PutPart */
+        /**
+         * PutPart
+         * @description `was`: the part that its window began from.
+         */
         readonly PutPart: {
             /** Base Revision */
             readonly base_revision: number;
@@ -7990,14 +8056,21 @@ export interface components {
              * @default Change the piece
              */
             readonly label: string;
+            /** Was */
+            readonly was?: (components["schemas"]["StandingIn"] | components["schemas"]["BouquetIn"] | components["schemas"]["RigIn"]) | null;
+            readonly chosen?: components["schemas"]["ChosenIn"] | null;
         };
         /** PutStand */
         readonly PutStand: {
+            readonly chosen?: components["schemas"]["ChosenIn"] | null;
             readonly stand: components["schemas"]["StandIn"];
+            readonly was?: components["schemas"]["StandIn"] | null;
         };
         /** PutSupply */
         readonly PutSupply: {
+            readonly chosen?: components["schemas"]["ChosenIn"] | null;
             readonly supply: components["schemas"]["SupplyIn"];
+            readonly was?: components["schemas"]["SupplyIn"] | null;
         };
         /** PutSurvey */
         readonly PutSurvey: {
@@ -8016,14 +8089,20 @@ export interface components {
             readonly room_depth_m?: number | null;
             /** Room Height M */
             readonly room_height_m?: number | null;
+            readonly was?: components["schemas"]["SurveyIn"] | null;
+            readonly chosen?: components["schemas"]["ChosenIn"] | null;
         };
         /** PutVariety */
         readonly PutVariety: {
+            readonly chosen?: components["schemas"]["ChosenIn"] | null;
             readonly variety: components["schemas"]["VarietyIn"];
+            readonly was?: components["schemas"]["VarietyIn"] | null;
         };
         /** PutVessel */
         readonly PutVessel: {
+            readonly chosen?: components["schemas"]["ChosenIn"] | null;
             readonly vessel: components["schemas"]["VesselIn"];
+            readonly was?: components["schemas"]["VesselIn"] | null;
         };
         /**
          * Quantity
@@ -9197,15 +9276,14 @@ export interface components {
         };
         /**
          * SetFigure
-         * @description A figure of the studio's own, in the unit of its kind, and why.
+         * @description A figure of the studio's own, in the unit of its kind, and why; `was`: the one that its window knew.
          */
         readonly SetFigure: {
-            /** Base Edition */
-            readonly base_edition: string;
             /** Value */
             readonly value: number;
             /** Reason */
             readonly reason: string;
+            readonly was?: components["schemas"]["OwnFigureIn"] | null;
         };
         /**
          * SetTask
@@ -11023,6 +11101,29 @@ export interface components {
             readonly stated_on?: string | null;
         };
         /**
+         * SurveyIn
+         * @description What is known of a place that pieces are hung in: its points and beams, and how large its room is; None is not
+         *     known.
+         */
+        readonly SurveyIn: {
+            /**
+             * Points
+             * @default []
+             */
+            readonly points: readonly components["schemas"]["SurveyPointIn"][];
+            /** Room Width M */
+            readonly room_width_m?: number | null;
+            /** Room Depth M */
+            readonly room_depth_m?: number | null;
+            /** Room Height M */
+            readonly room_height_m?: number | null;
+            /**
+             * Beams
+             * @default []
+             */
+            readonly beams: readonly components["schemas"]["SurveyBeamIn"][];
+        };
+        /**
          * SurveyOut
          * @description The survey of an event's place; `open` is what is still to be asked of each point, by its place in the list.
          */
@@ -11313,7 +11414,7 @@ export interface components {
         };
         /**
          * TickIn
-         * @description A line of a list that is ticked: how many of it, how it came in, a note.
+         * @description A line of a list that is ticked (None: not any more), over what its window knew of it (None: no tick).
          */
         readonly TickIn: {
             /**
@@ -11323,6 +11424,14 @@ export interface components {
             readonly list: "out" | "home" | "goods in" | "prepared" | "placed" | "lost";
             /** Line */
             readonly line: string;
+            readonly tick: components["schemas"]["TickedIn"] | null;
+            readonly was?: components["schemas"]["TickedIn"] | null;
+        };
+        /**
+         * TickedIn
+         * @description How many of a line are ticked, how it came in, a note.
+         */
+        readonly TickedIn: {
             /** Number */
             readonly number: number;
             /**
@@ -11336,11 +11445,6 @@ export interface components {
              * @default
              */
             readonly note: string;
-            /**
-             * Clear
-             * @default false
-             */
-            readonly clear: boolean;
         };
         /**
          * Tighten
@@ -11644,6 +11748,13 @@ export interface components {
             readonly unheard: readonly components["schemas"]["Words"][];
             /** Asked */
             readonly asked: readonly components["schemas"]["Asked"][];
+        };
+        /**
+         * UnsetFigure
+         * @description `was`: the studio's own figure that its window knew.
+         */
+        readonly UnsetFigure: {
+            readonly was?: components["schemas"]["OwnFigureIn"] | null;
         };
         /**
          * Usual
@@ -16424,16 +16535,18 @@ export interface operations {
     };
     readonly unset_figure_api_figures__key__delete: {
         readonly parameters: {
-            readonly query: {
-                readonly base_edition: string;
-            };
+            readonly query?: never;
             readonly header?: never;
             readonly path: {
                 readonly key: string;
             };
             readonly cookie?: never;
         };
-        readonly requestBody?: never;
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["UnsetFigure"];
+            };
+        };
         readonly responses: {
             /** @description Successful Response */
             readonly 200: {

@@ -147,6 +147,8 @@ export type Instead = Full<Schemas["Instead"]>;
 export type Tick = Full<Schemas["Tick"]>;
 export type Ticks = ListsOut["ticks"];
 export type TickIn = Schemas["TickIn"];
+/** A line that is ticked, or (null) not any more. */
+export type Ticking = Pick<TickIn, "list" | "line" | "tick">;
 export type Returns = Full<Schemas["ReturnsState"]>;
 export type Back = Schemas["BackIn"];
 export type Order = Full<Schemas["Order"]>;
@@ -168,4 +170,25 @@ export type Problem = {
   readonly limit: Phrase;
   readonly revision?: number;
   readonly differences?: readonly Difference[];
+  /** What this window changed and another one too: to be chosen, field by field. */
+  readonly both?: readonly Both[];
 };
+
+/** A field that two windows changed: what it was, what this one made of it, what the other did. */
+export type Both = {
+  readonly path: string;
+  readonly was: unknown;
+  readonly mine: unknown;
+  readonly now: unknown;
+};
+/** What a person chose of what both changed, over which revision. */
+export type Chosen = {
+  readonly revision: number;
+  readonly mine: readonly string[];
+  readonly theirs: readonly string[];
+};
+/** What a write of a whole document rests on: the document its window began from, and what was chosen since. */
+export type Rests<D> = { readonly was: D | null; readonly chosen: Chosen | null };
+
+/** A figure of the studio's own, in the unit of its kind, and why. */
+export type OwnFigure = { readonly value: number; readonly reason: string };

@@ -58,8 +58,11 @@ export function reduce<P, T>(desk: Desk<P, T>, action: Action<P, T>): Desk<P, T>
       return { ...desk, trial: null, problem: action.problem };
     case "unreached":
       return { ...desk, problem: action.problem };
-    case "stale":
-      return { ...desk, trial: null, problem: null, conflict: action.conflict };
+    case "stale": {
+      // what both changed stays as it was typed, until somebody has chosen
+      const asks = (action.conflict.problem.both?.length ?? 0) > 0;
+      return { ...desk, trial: asks ? desk.trial : null, problem: null, conflict: action.conflict };
+    }
     case "drop":
       return { trial: null, problem: null, conflict: null, question: desk.question + 1 };
   }

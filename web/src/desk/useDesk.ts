@@ -1,7 +1,7 @@
 import { useCallback, useReducer, useRef } from "react";
 import { api, Refused } from "../api/client";
-import type { Edit, EventChange, PartOut, Problem } from "../api/types";
-import { unreached, useWriteLine } from "../ui/useWriteLine";
+import type { Edit, EventChange, PartOut, Problem, Rests } from "../api/types";
+import { type Again, againOf, asksWhose, unreached, useWriteLine } from "../ui/useWriteLine";
 import { type Action, bare, type Desk, reduce } from "./state";
 import { useEvent } from "./useEvent";
 
@@ -33,13 +33,18 @@ export function useDesk<O extends PartOut, T>(
   }, []);
   /** What is tried is drawn with what is told of it, in one go; by itself only where the answer is slow to come. */
   const tried = useCallback((part: P) => {
+    began.current ??= known.current;
     state.current = reduce(state.current, { type: "try", part });
     clearTimeout(late.current);
     late.current = window.setTimeout(draw, LATE_MS);
   }, []);
   const wanted = useRef<P | null>(null);
+  /** What this window began from, until nothing is tried any more: what it sends is told from that. */
+  const began = useRef<P | null>(null);
   const asking = useRef(false);
   const kept = event?.parts.filter(is).find((each) => each.id === partId) ?? null;
+  const known = useRef<P | null>(null);
+  known.current = (kept?.part as P | undefined) ?? null;
 
   const preview = useCallback(
     async (part: P) => {
@@ -65,17 +70,24 @@ export function useDesk<O extends PartOut, T>(
   /** Sends a write over the newest state this window knows; where another was faster, both ways out are offered. */
   const put = useCallback(
     (
-      does: (revision: number) => Promise<EventChange>,
-      { part, words, base }: { part: P | null; words: string; base?: number },
+      does: (revision: number, rests: Rests<P>) => Promise<EventChange>,
+      { part, words, again = null }: { part: P | null; words: string; again?: Again | null },
     ): Promise<void> => {
       wanted.current = null;
+      if (part) began.current ??= known.current;
       send({ type: "write", part });
       return write(
         async (last) => {
-          const known = await current();
+          const seen = (await current())?.revision ?? 0;
+          const revision = part ? seen : (again?.revision ?? seen);
+          const was = bareOf(began.current);
           try {
-            await lay(await does(base ?? known?.revision ?? 0));
-            if (last()) send({ type: "kept", part });
+            await lay(await does(revision, { was, chosen: again?.chosen ?? null }), part ? null : again);
+            if (part) began.current = part;
+            if (last()) {
+              send({ type: "kept", part });
+              if (state.current.trial === null) began.current = null;
+            }
           } catch (reason) {
             const problem = problemOf(reason);
             if (unreached(reason)) {
@@ -84,11 +96,14 @@ export function useDesk<O extends PartOut, T>(
             }
             if (!last()) return;
             if (problem.code !== "stale") {
+              began.current = null;
               send({ type: "refused", problem });
               return;
             }
-            const again = () => void put(does, { part, words, base: problem.revision ?? 0 });
-            send({ type: "stale", conflict: { problem, words, again } });
+            if (!asksWhose(reason)) began.current = null;
+            const retry = (mine: readonly string[], theirs: readonly string[]) =>
+              void put(does, { part, words, again: againOf(problem, mine, theirs) });
+            send({ type: "stale", conflict: { problem, words, again: retry } });
           }
         },
         part === null ? "once" : "whole",
@@ -99,7 +114,7 @@ export function useDesk<O extends PartOut, T>(
 
   const commit = useCallback(
     (part: P, label: string) =>
-      put((revision) => api.putPart(eventId, partId, revision, part, label), {
+      put((revision, rests) => api.putPart(eventId, partId, revision, part, label, rests), {
         part,
         words: "Keep mine over it",
       }),
@@ -124,6 +139,7 @@ export function useDesk<O extends PartOut, T>(
   const travel = useCallback(
     (way: "undo" | "redo") => {
       wanted.current = null;
+      began.current = null;
       send({ type: "drop" });
       const words = way === "undo" ? "Undo all the same" : "Redo all the same";
       return put((revision) => api[way](eventId, revision), { part: null, words });
@@ -132,6 +148,7 @@ export function useDesk<O extends PartOut, T>(
   );
   const cancel = useCallback(() => {
     wanted.current = null;
+    began.current = null;
     send({ type: "drop" });
   }, [send]);
   const takeTheirs = useCallback(() => {
@@ -168,4 +185,9 @@ export function useDesk<O extends PartOut, T>(
 function problemOf(reason: unknown): Problem {
   if (reason instanceof Refused) return reason.problem;
   throw reason;
+}
+
+/** A part without its seats as they were dealt: they follow from the rest. */
+function bareOf<P>(part: P | null): P | null {
+  return part && "dealt" in (part as object) ? { ...part, dealt: null } : part;
 }

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useMemo } from "react";
 import { api } from "../api/client";
 import type { EventChange, EventOut } from "../api/types";
+import type { Again } from "../ui/useWriteLine";
 import { withChange } from "./change";
 
 /** An event as this window knows it, and laying over it what a write has changed. */
@@ -16,10 +17,12 @@ export function useEvent(eventId: number) {
     return client.getQueryData<EventOut>(key);
   }, [client, key]);
 
+  /** Lay over what is known what a write tells; one sent again over another window's tells nothing of that: look anew. */
   const lay = useCallback(
-    async (change: EventChange) => {
+    async (change: EventChange, again: Again | null = null) => {
       await client.cancelQueries({ queryKey: key, exact: true });
       client.setQueryData<EventOut>(key, (known) => known && withChange(known, change));
+      if (again) void client.invalidateQueries({ queryKey: key });
       void client.invalidateQueries({ queryKey: ["standing", eventId] });
     },
     [client, eventId, key],

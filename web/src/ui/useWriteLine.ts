@@ -1,15 +1,23 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Refused } from "../api/client";
-import type { Problem } from "../api/types";
+import type { Chosen, Problem } from "../api/types";
 
 export type Kind = "once" | "each" | "whole";
 export type Saving = "saved" | "saving" | "not saved";
-/** Something changed meanwhile: what was tried, and how to do it all the same over the newest state. */
+/** Something changed meanwhile: what was tried, and how to do it all the same, with what was chosen field by field. */
 export type Conflict = {
   readonly problem: Problem;
   readonly words: string;
-  readonly again: () => void;
+  readonly again: (mine: readonly string[], theirs: readonly string[]) => void;
 };
+/** A write that is sent once more: over the newest revision, with what was chosen of what both changed. */
+export type Again = { readonly revision: number; readonly chosen: Chosen };
+
+/** The second try of a write that another one was before. */
+export function againOf(problem: Problem, mine: readonly string[], theirs: readonly string[]): Again {
+  const revision = problem.revision ?? 0;
+  return { revision, chosen: { revision, mine, theirs } };
+}
 
 const FIRST_WAIT_MS = 1000;
 const LONGEST_WAIT_MS = 15_000;
@@ -19,6 +27,11 @@ const unsaved = new Set<object>();
 window.addEventListener("beforeunload", (event) => {
   if (unsaved.size > 0) event.preventDefault();
 });
+
+/** Whether a refusal asks which of two windows' values is meant. */
+export function asksWhose(reason: unknown): boolean {
+  return reason instanceof Refused && (reason.problem.both?.length ?? 0) > 0;
+}
 
 export function unreached(reason: unknown): boolean {
   return reason instanceof Refused && (reason.status === 0 || reason.status >= 500);

@@ -1,10 +1,10 @@
 import { useCallback, useState } from "react";
 import { Refused } from "../api/client";
 import type { Problem } from "../api/types";
-import { type Conflict, type Kind, unreached, useWriteLine } from "./useWriteLine";
+import { type Again, againOf, type Conflict, type Kind, unreached, useWriteLine } from "./useWriteLine";
 
-/** Sends a write: over the newest state that this window knows, or over the revision it was told of in a conflict. */
-type Does = (over: number | null, last: () => boolean) => Promise<void>;
+/** Sends a write: over the newest state that this window knows, or once more with what was chosen in a conflict. */
+type Does = (again: Again | null, last: () => boolean) => Promise<void>;
 
 /** Writes in one line: what was refused, what is not saved yet, and both ways out where another window was first. */
 export function useWrites() {
@@ -16,12 +16,12 @@ export function useWrites() {
       does: Does,
       kind: Kind = "once",
       words = "Keep mine over it",
-      over: number | null = null,
+      again: Again | null = null,
     ): Promise<void> => {
       setConflict(null);
       return write(async (last) => {
         try {
-          await does(over, last);
+          await does(again, last);
           setProblem(null);
         } catch (reason) {
           if (!(reason instanceof Refused)) throw reason;
@@ -35,8 +35,11 @@ export function useWrites() {
             return;
           }
           setProblem(null);
-          const again = () => void send(does, kind, words, problem.revision ?? 0);
-          setConflict({ problem, words, again });
+          setConflict({
+            problem,
+            words,
+            again: (mine, theirs) => void send(does, kind, words, againOf(problem, mine, theirs)),
+          });
         }
       }, kind);
     },

@@ -40,8 +40,8 @@ export function CostScreen() {
   /** One step back or forth at a time, each from where the one before it left the event. */
   const goBy = (does: (id: number, revision: number) => Promise<EventChange>, words: string) =>
     void send(
-      async (over) => {
-        await lay(await does(eventId, over ?? (await current())?.revision ?? 0));
+      async (again) => {
+        await lay(await does(eventId, again?.revision ?? (await current())?.revision ?? 0), again);
         await client.invalidateQueries({ queryKey: ["cost", eventId] });
       },
       "once",

@@ -46,16 +46,16 @@ export function DayScreen() {
   const revision = () => client.getQueryData<DayOut>(["day", eventId])?.revision ?? 0;
   const change = (does: (revision: number) => Promise<DayOut>) => {
     setSaid(null);
-    return send(async (over) => {
+    return send(async (again) => {
       await client.cancelQueries({ queryKey: ["day", eventId] });
-      show(await does(over ?? revision()));
+      show(await does(again?.revision ?? revision()));
     });
   };
   /** One step back or forth at a time, each from where the one before it left the event. */
   const goBy = (does: (id: number, revision: number) => Promise<EventChange>, words: string) =>
     void send(
-      async (over) => {
-        const next = await does(eventId, over ?? revision());
+      async (again) => {
+        const next = await does(eventId, again?.revision ?? revision());
         client.setQueryData(["day", eventId], (kept: DayOut | undefined) =>
           kept ? { ...kept, revision: next.revision } : kept,
         );
@@ -77,8 +77,8 @@ export function DayScreen() {
   const shown = every ? dates : shownDate ? [shownDate] : [];
   const task = timed.find((each) => each.task.key === picked);
   const readBack = (text: string) =>
-    send(async (over) => {
-      const read = await api.readCalendar(eventId, over ?? revision(), text);
+    send(async (again) => {
+      const read = await api.readCalendar(eventId, again?.revision ?? revision(), text);
       show(read.day);
       const moved = read.moved.length === 0 ? "No time was changed" : `Moved: ${read.moved.join(", ")}`;
       const unknown =

@@ -8,8 +8,8 @@ import { render, textOf } from "../../units/text";
 type Props = {
   figure: BookFigure;
   /** Whether it was set; the sentence of a refusal is kept by the row. */
-  onSet: (key: string, value: number, reason: string) => Promise<Problem | null>;
-  onUnset: (key: string) => void;
+  onSet: (figure: BookFigure, value: number, reason: string) => Promise<Problem | null>;
+  onUnset: (figure: BookFigure) => void;
 };
 
 const SORTS = { measure: "measure", rule: "rule", standard: "by definition" } as const;
@@ -58,7 +58,7 @@ export function FigureRow({ figure, onSet, onUnset }: Props) {
           {own && (
             <Button
               look="quiet"
-              onClick={() => onUnset(figure.key)}
+              onClick={() => onUnset(figure)}
               aria-label={`Back to the program's: ${figure.label}`}
             >
               Back
@@ -88,7 +88,7 @@ function OwnFigure({ figure, onSet, onDone }: Omit<Props, "onUnset"> & { onDone:
       setSaid({ path: "value", words: askForFigure(figure.built_in as Quantity, system) });
       return;
     }
-    const problem = await onSet(figure.key, value, reason.trim());
+    const problem = await onSet(figure, value, reason.trim());
     if (!problem) onDone();
     else {
       const words = `${render(problem.message, system)} ${render(problem.limit, system)}`;

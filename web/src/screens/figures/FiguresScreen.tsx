@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { api, Refused } from "../../api/client";
-import type { Book, Problem } from "../../api/types";
+import type { Book, BookFigure, OwnFigure, Problem, Quantity } from "../../api/types";
 import { PrintTitle } from "../../ui/PrintTitle";
 import { useSettings } from "../../ui/settings";
 import { TopBar } from "../../ui/TopBar";
@@ -27,18 +27,18 @@ export function FiguresScreen() {
     client.setQueryData(["figures"], next);
     void client.invalidateQueries({ queryKey: ["event"] });
   };
-  const set = async (key: string, value: number, reason: string): Promise<Problem | null> => {
+  const set = async (figure: BookFigure, value: number, reason: string): Promise<Problem | null> => {
     try {
-      show(await api.setFigure(key, book.data?.edition ?? "", value, reason));
+      show(await api.setFigure(figure.key, { value, reason }, ownOf(figure)));
       return null;
     } catch (reason_) {
       if (!(reason_ instanceof Refused)) throw reason_;
-      if (reason_.problem.code === "other_book") await book.refetch();
+      if (reason_.problem.code === "stale") await book.refetch();
       return reason_.problem;
     }
   };
-  const unset = async (key: string) => {
-    const next = await attempt(() => api.unsetFigure(key, book.data?.edition ?? ""));
+  const unset = async (figure: BookFigure) => {
+    const next = await attempt(() => api.unsetFigure(figure.key, ownOf(figure)));
     if (next) show(next);
     else await book.refetch();
   };
@@ -129,4 +129,11 @@ export function FiguresScreen() {
       </main>
     </div>
   );
+}
+
+/** The studio's own figure as this window knows it. */
+function ownOf(figure: BookFigure): OwnFigure | null {
+  return figure.owner === "studio"
+    ? { value: (figure.quantity as Quantity).value, reason: figure.reason ?? "" }
+    : null;
 }

@@ -20,7 +20,14 @@ export function EventRow({ event, next, onDelete }: Props) {
   const { problem, attempt } = useRefusal();
   const [naming, setNaming] = useState(false);
   const rename = async (to: string) => {
-    const done = await attempt(() => api.putBrief(event.id, event.revision, { ...event.brief, name: to }));
+    const done = await attempt(() =>
+      api.putBrief(
+        event.id,
+        event.revision,
+        { ...event.brief, name: to },
+        { was: event.brief, chosen: null },
+      ),
+    );
     if (!done) return;
     setNaming(false);
     await client.invalidateQueries({ queryKey: ["events"] });

@@ -43,7 +43,11 @@ export function EventScreen() {
   });
   const { send, problem, setProblem, conflict, forget } = useWrites();
   const attempt = (does: (revision: number) => Promise<EventChange>, words: string) =>
-    send(async (over) => lay(await does(over ?? (await current())?.revision ?? 0)), "once", words);
+    send(
+      async (again) => lay(await does(again?.revision ?? (await current())?.revision ?? 0), again),
+      "once",
+      words,
+    );
   /** Another one like it, under a name that nothing has yet. */
   const copy = (part: PartOut["part"]) => {
     const names = new Set(now?.parts.map((each) => each.part.name));

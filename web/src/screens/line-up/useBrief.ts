@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import { api } from "../../api/client";
 import type { Brief, EventOut } from "../../api/types";
 import { useEvent } from "../../desk/useEvent";
-import { unreached } from "../../ui/useWriteLine";
+import { asksWhose, unreached } from "../../ui/useWriteLine";
 import { useWrites } from "../../ui/useWrites";
 
 type Known = Pick<EventOut, "id" | "revision" | "brief">;
@@ -41,11 +41,13 @@ export function useBrief(event: EventOut, onSaved: () => void = () => undefined)
       open.current -= 1;
       if (open.current === 0) setUntil(revision);
     };
-    return send(async (over) => {
+    let began: Brief | null = null;
+    return send(async (again) => {
       const run = line.writes.then(async () => {
-        if (over !== null) line.newest = await api.event(event.id);
         const { id, revision, brief } = line.newest;
-        const change = await api.putBrief(id, revision, { ...brief, ...next(brief) });
+        began ??= brief;
+        const rests = { was: began, chosen: again?.chosen ?? null };
+        const change = await api.putBrief(id, revision, { ...began, ...next(began) }, rests);
         line.newest = change;
         await lay(change);
       });
@@ -53,7 +55,7 @@ export function useBrief(event: EventOut, onSaved: () => void = () => undefined)
       try {
         await run;
       } catch (reason) {
-        if (!unreached(reason)) close(0);
+        if (!unreached(reason) && !asksWhose(reason)) close(0);
         throw reason;
       }
       onSaved();

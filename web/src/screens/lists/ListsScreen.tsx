@@ -3,7 +3,7 @@ import { Tabs } from "radix-ui";
 import { useState } from "react";
 import { useParams } from "react-router";
 import { api, Refused } from "../../api/client";
-import type { EventChange, ListsOut, TickIn, Ticks } from "../../api/types";
+import type { EventChange, ListsOut, Ticking, Ticks } from "../../api/types";
 import { piecesOf } from "../../desk/change";
 import { useEvent } from "../../desk/useEvent";
 import { EventFrame } from "../../ui/EventFrame";
@@ -49,15 +49,15 @@ export function ListsScreen() {
   const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
   const now = lists.data;
   const refused = lists.error instanceof Refused ? lists.error.problem : problem;
-  const again = async () => {
+  const fetchAnew = async () => {
     await client.invalidateQueries({ queryKey: ["lists", eventId] });
     await client.invalidateQueries({ queryKey: ["standing", eventId] });
     await client.invalidateQueries({ queryKey: ["stock"] });
   };
   const actBy = (does: (id: number, revision: number) => Promise<EventChange>) =>
-    void send(async (over) => {
-      await lay(await does(eventId, over ?? (await current())?.revision ?? 0));
-      await again();
+    void send(async (again) => {
+      await lay(await does(eventId, again?.revision ?? (await current())?.revision ?? 0), again);
+      await fetchAnew();
     }, "once");
   const layTicks = (next: (known: Ticks) => Ticks) =>
     client.setQueryData<ListsOut>(
@@ -65,19 +65,29 @@ export function ListsScreen() {
       (known) => known && { ...known, ticks: next(known.ticks) },
     );
   /** Ticked on the screen at once; what the program has is laid over it. */
-  const tick = (sent: TickIn) => {
+  const tick = (sent: Ticking) => {
+    const known = tickOf(sent);
     layTicks((known) => withTick(known, sent));
-    void send(async (_, last) => {
-      const ticks = await api.tick(eventId, sent);
+    void send(async (again, last) => {
+      const was = again ? tickOf(sent, (await api.lists(eventId)).ticks) : known;
+      const ticks = await api.tick(eventId, { ...sent, was });
       if (last()) layTicks(() => ticks);
     }, "each");
   };
+  /** A line as this window knows it to be ticked. */
+  const tickOf = ({ list, line }: Ticking, ticks = now?.ticks): Ticking["tick"] => {
+    const found = ticks?.[list]?.find((each) => each.line === line);
+    return found ? { number: found.number, state: found.state, note: found.note } : null;
+  };
   /** Counted stems change what is left of them: the program says how much. */
-  const count = (sent: TickIn) =>
-    void send(async () => {
-      await api.tick(eventId, sent);
+  const count = (sent: Ticking) => {
+    const known = tickOf(sent);
+    void send(async (again) => {
+      const was = again ? tickOf(sent, (await api.lists(eventId)).ticks) : known;
+      await api.tick(eventId, { ...sent, was });
       await client.invalidateQueries({ queryKey: ["lists", eventId] });
     }, "each");
+  };
   const names = [
     ...new Set(
       (event ? piecesOf(event) : []).flatMap(({ part }) => [
@@ -102,7 +112,7 @@ export function ListsScreen() {
       onRedo={() => actBy(api.redo)}
       onTakeTheirs={() => {
         forget();
-        void reload().then(again);
+        void reload().then(fetchAnew);
       }}
     >
       {!now && !refused && (
@@ -138,7 +148,7 @@ export function ListsScreen() {
               <ShoppingList shopping={now.shopping} currency={now.currency} />
               {event && (
                 <div className="max-w-5xl">
-                  <HireRows event={event} names={names} onSaved={() => void again()} />
+                  <HireRows event={event} names={names} onSaved={() => void fetchAnew()} />
                 </div>
               )}
             </Tabs.Content>
@@ -169,13 +179,13 @@ export function ListsScreen() {
                 onHome={(lines) =>
                   void send(async () => {
                     await api.comeHome(eventId, lines);
-                    await again();
+                    await fetchAnew();
                   }, "once")
                 }
                 onTakeBack={() =>
                   void send(async () => {
                     await api.notHome(eventId);
-                    await again();
+                    await fetchAnew();
                   }, "once")
                 }
               />
@@ -207,7 +217,7 @@ export function ListsScreen() {
 }
 
 /** Ticks with one more, or one less. */
-function withTick(ticks: Ticks, { list, clear, ...tick }: TickIn): Ticks {
-  const others = (ticks[list] ?? []).filter((each) => each.line !== tick.line);
-  return { ...ticks, [list]: clear ? others : [...others, tick] };
+function withTick(ticks: Ticks, { list, line, tick }: Ticking): Ticks {
+  const others = (ticks[list] ?? []).filter((each) => each.line !== line);
+  return { ...ticks, [list]: tick ? [...others, { line, ...tick }] : others };
 }

@@ -1,4 +1,4 @@
-import type { ListsOut, Order, Tick, TickIn } from "../../api/types";
+import type { ListsOut, Order, Tick, Ticking } from "../../api/types";
 import { Choice } from "../../ui/Choice";
 import { FileButton } from "../../ui/FileButton";
 import { QuantityField } from "../../ui/QuantityField";
@@ -19,7 +19,7 @@ type Props = {
   ticks: ListsOut["ticks"];
   currency: string;
   paper: string;
-  onTick: (tick: TickIn) => void;
+  onTick: (tick: Ticking) => void;
   onRead: (text: string) => void;
   /** Keys of the table read last that are in no order. */
   strange: readonly string[];
@@ -75,16 +75,15 @@ export function OrdersList({ eventId, orders, ticks, currency, paper, onTick, on
               {order.lines.map((line) => {
                 const tick = came.get(line.key);
                 const state = tick?.state ?? "";
-                const put = (next: Partial<TickIn>) =>
-                  onTick({
-                    list: "goods in",
-                    line: line.key,
+                const put = (next: Partial<Tick>) => {
+                  const ticked = {
                     number: tick?.number ?? line.number,
                     state,
                     note: tick?.note ?? "",
                     ...next,
-                    clear: (next.state ?? state) === "",
-                  });
+                  };
+                  onTick({ list: "goods in", line: line.key, tick: ticked.state === "" ? null : ticked });
+                };
                 return (
                   <li
                     key={line.key}

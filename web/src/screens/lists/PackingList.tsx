@@ -1,4 +1,4 @@
-import type { ListsOut, Shopping, TickIn } from "../../api/types";
+import type { ListsOut, Shopping, Ticking } from "../../api/types";
 import { useSettings } from "../../ui/settings";
 import { render } from "../../units/text";
 
@@ -11,7 +11,7 @@ const GROUPS = [
   "emergency kit",
 ] as const;
 
-type Props = { shopping: Shopping; ticks: ListsOut["ticks"]; onTick: (tick: TickIn) => void };
+type Props = { shopping: Shopping; ticks: ListsOut["ticks"]; onTick: (tick: Ticking) => void };
 
 /** What leaves the studio, by what it rides in: ticked as it goes out and as it comes home. */
 export function PackingList({ shopping, ticks, onTick }: Props) {
@@ -45,10 +45,7 @@ export function PackingList({ shopping, ticks, onTick }: Props) {
                         onTick({
                           list: "out",
                           line: line.key,
-                          number: line.number,
-                          state: "",
-                          note: "",
-                          clear: !on,
+                          tick: on ? { number: line.number, state: "", note: "" } : null,
                         })
                       }
                     />
@@ -61,10 +58,7 @@ export function PackingList({ shopping, ticks, onTick }: Props) {
                           onTick({
                             list: "home",
                             line: line.key,
-                            number: line.number,
-                            state: "",
-                            note: "",
-                            clear: !on,
+                            tick: on ? { number: line.number, state: "", note: "" } : null,
                           })
                         }
                       />

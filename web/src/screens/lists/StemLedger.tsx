@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { api, Refused } from "../../api/client";
-import type { EventChange, LedgerRow, ListsOut, Problem, Swapped, TickIn } from "../../api/types";
+import type { EventChange, LedgerRow, ListsOut, Problem, Swapped, Ticking } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
@@ -12,7 +12,7 @@ type Props = {
   lists: ListsOut;
   /** Names of varieties to choose from. */
   names: readonly string[];
-  onCount: (tick: TickIn) => void;
+  onCount: (tick: Ticking) => void;
   onAct: (does: (id: number, revision: number) => Promise<EventChange>) => void;
 };
 
@@ -195,6 +195,6 @@ function Opened({ row, eventId, currency, onCount, onAct }: OpenProps) {
   }
 }
 
-function counted(list: TickIn["list"], line: string, number: number): TickIn {
-  return { list, line, number, state: "", note: "", clear: number === 0 };
+function counted(list: Ticking["list"], line: string, number: number): Ticking {
+  return { list, line, tick: number === 0 ? null : { number, state: "", note: "" } };
 }

@@ -30,8 +30,11 @@ export function Narrower({
   });
   const found = bends.data?.bends?.found.filter((each) => each.netting === netting) ?? [];
   const take = (key: string) =>
-    void send(async (over) => {
-      await lay(await api.takeBend(event.id, over ?? (await current())?.revision ?? event.revision, key));
+    void send(async (again) => {
+      await lay(
+        await api.takeBend(event.id, again?.revision ?? (await current())?.revision ?? event.revision, key),
+        again,
+      );
       onTaken();
     }, "once");
   return (

@@ -34,7 +34,8 @@ export function ArmatureShelf({ stock, retired, find, attempt }: Props) {
   );
   const put = (key: string, kept: FinishedArmature, next: Partial<FinishedArmature>) => {
     const { key: _, ...rest } = { ...kept, ...next };
-    void attempt((base) => api.putThing(base, "armature", key, rest));
+    const { key: __, ...was } = kept;
+    void attempt((base, chosen) => api.putThing(base, "armature", key, rest, { was, chosen }));
   };
   const nettings = [
     ["", "no netting"] as const,

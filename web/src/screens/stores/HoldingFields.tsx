@@ -19,7 +19,9 @@ const NONE: Holding = { on_hand: 0, retired: false, lasts: null, used: 0, resale
 export function HoldingFields({ kind, id, name, stock, attempt }: Props) {
   const held = stock.holdings[kind]?.[id] ?? NONE;
   const put = (next: Partial<Holding>) =>
-    void attempt((base) => api.putHolding(base, kind, id, { ...held, ...next }));
+    void attempt((base, chosen) =>
+      api.putHolding(base, kind, id, { ...held, ...next }, { was: held, chosen }),
+    );
   return (
     <div className="flex items-center gap-1">
       <QuantityField

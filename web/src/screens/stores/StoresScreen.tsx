@@ -54,8 +54,8 @@ export function StoresScreen() {
   /** One write after the other; one that does not reach the program is tried again. Tells whether it went well. */
   const attempt: Attempt = async (does) => {
     let done = false;
-    await send(async (over) => {
-      await does(over ?? revision());
+    await send(async (again) => {
+      await does(again?.revision ?? revision(), again?.chosen ?? null);
       done = true;
       await fetchAnew();
     }, "each");
@@ -64,8 +64,8 @@ export function StoresScreen() {
   const revision = () => client.getQueryData<Stock>(["stock"])?.revision ?? 0;
   const goBy = (way: "undo" | "redo") =>
     void send(
-      async (over) => {
-        client.setQueryData(["stock"], await api.travelStock(over ?? revision(), way));
+      async (again) => {
+        client.setQueryData(["stock"], await api.travelStock(again?.revision ?? revision(), way));
         await client.invalidateQueries({ queryKey: ["remnants"] });
       },
       "once",

@@ -125,7 +125,8 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
   const put = (key: string, thing: Thing, next: Readonly<Record<string, unknown>>) => {
     const { key: _, ...rest } = { ...thing, ...next, ...measured(kind, thing, next) };
     setRow(key);
-    void attempt((base) => api.putThing(base, kind, key, rest));
+    const { key: __, ...was } = thing;
+    void attempt((base, chosen) => api.putThing(base, kind, key, rest, { was, chosen }));
   };
   const refused = problem && { ...problem, path: problem.path.split(".").at(-1) ?? "" };
   const columns = COLUMNS[kind === "variety" ? view : kind];

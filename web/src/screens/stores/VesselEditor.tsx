@@ -13,7 +13,7 @@ import { VesselDrawing } from "./VesselDrawing";
 
 type Props = {
   vessel: Vessel;
-  onSave: (vessel: Vessel) => Promise<boolean>;
+  onSave: (vessel: Vessel, began: Vessel) => Promise<boolean>;
   onClose: () => void;
   /** What is said of it beside its measures. */
   children?: ReactNode;
@@ -36,6 +36,7 @@ const CLEAR = [
 export function VesselEditor({ vessel: kept, onSave, onClose, children }: Props) {
   const { system } = useSettings();
   const shapes = useShapes();
+  const [began] = useState(kept);
   const [vessel, setVessel] = useState(kept);
   const look = useQuery({
     queryKey: ["vessel drawing", vessel],
@@ -222,7 +223,7 @@ export function VesselEditor({ vessel: kept, onSave, onClose, children }: Props)
           <Button
             look="solid"
             onClick={async () => {
-              if (await onSave(vessel)) onClose();
+              if (await onSave(vessel, began)) onClose();
             }}
           >
             Keep it

@@ -36,7 +36,9 @@ export function VesselShelf({ stock, retired, find, attempt }: Props) {
           key={open}
           vessel={chosen}
           onClose={() => setOpen(null)}
-          onSave={(vessel) => attempt((base) => api.putThing(base, "vessel", open, vessel))}
+          onSave={(vessel, was) =>
+            attempt((base, chosen) => api.putThing(base, "vessel", open, vessel, { was, chosen }))
+          }
         >
           <WearFields
             kind="vessel"

@@ -23,7 +23,9 @@ export function WearFields({ kind, id, name, usual, stock, attempt }: Props) {
     resale: null,
   };
   const put = (next: Partial<Holding>) =>
-    void attempt((base) => api.putHolding(base, kind, id, { ...held, ...next }));
+    void attempt((base, chosen) =>
+      api.putHolding(base, kind, id, { ...held, ...next }, { was: held, chosen }),
+    );
   const whole = (value: number | null) => (value === null ? null : Math.round(value));
   return (
     <div role="group" aria-label={`Wear of ${name}`} className="flex flex-wrap items-end gap-2">

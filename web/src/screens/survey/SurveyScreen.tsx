@@ -15,7 +15,7 @@ import { TextField } from "../../ui/TextField";
 import { TopBar } from "../../ui/TopBar";
 import { useTitle } from "../../ui/useTitle";
 import { useHangPoints } from "../../ui/useTrade";
-import { unreached } from "../../ui/useWriteLine";
+import { asksWhose, unreached } from "../../ui/useWriteLine";
 import { useWrites } from "../../ui/useWrites";
 import { render } from "../../units/text";
 import { AXES } from "../rig/kinds";
@@ -45,6 +45,8 @@ export function SurveyScreen() {
   /** The survey as it was set and is not saved yet: it stays on the screen. */
   const [pending, setPending] = useState<Survey | null>(null);
   const newest = useRef<Survey>(BARE);
+  /** What this window began from: what it sends is told from that. */
+  const began = useRef<Survey>(BARE);
   const now = asked.data;
   useTitle("Survey of the place", event.data?.brief.name);
   if (!now) {
@@ -64,7 +66,10 @@ export function SurveyScreen() {
     await client.invalidateQueries({ queryKey: ["event", eventId] });
   };
   const revision = () => client.getQueryData<SurveyOut>(["survey", eventId])?.revision ?? now.revision;
-  if (!pending) newest.current = now.survey;
+  if (!pending) {
+    newest.current = now.survey;
+    began.current = now.survey;
+  }
   /** One write at a time, each of the whole survey; what hangs there is judged anew. */
   const put = (change: (points: readonly SurveyPoint[]) => readonly SurveyPoint[]) =>
     write((all) => ({ ...all, points: [...change(all.points)] }));
@@ -72,17 +77,21 @@ export function SurveyScreen() {
     const next = change(newest.current);
     newest.current = next;
     setPending(next);
-    void send(async (over, last) => {
+    void send(async (again, last) => {
+      const rests = { was: began.current, chosen: again?.chosen ?? null };
       try {
-        await keep(await api.putSurvey(eventId, over ?? revision(), next));
+        await keep(await api.putSurvey(eventId, revision(), next, rests));
       } catch (reason) {
-        if (!unreached(reason)) setPending(null);
+        // what was typed stays where both changed it, until somebody has chosen
+        if (!unreached(reason) && !asksWhose(reason)) setPending(null);
         throw reason;
       }
+      began.current = next;
       if (last()) setPending(null);
     }, "whole");
   };
-  const putBack = () => void send(async (over) => keep(await api.putSurveyBack(eventId, over ?? revision())));
+  const putBack = () =>
+    void send(async (again) => keep(await api.putSurveyBack(eventId, again?.revision ?? revision())));
   const takeOther = async () => {
     setPending(null);
     forget();
