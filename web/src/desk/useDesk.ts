@@ -169,7 +169,7 @@ export function useDesk<O extends PartOut, T>(
     trying: desk.trial !== null,
     problem: desk.problem ?? kept?.problem ?? (error instanceof Refused ? error.problem : null),
     conflict: desk.conflict,
-    saving,
+    saving: desk.conflict && desk.trial ? ("asked" as const) : saving,
     preview,
     commit,
     fix,

@@ -3,7 +3,8 @@ import { Refused } from "../api/client";
 import type { Chosen, Problem } from "../api/types";
 
 export type Kind = "once" | "each" | "whole";
-export type Saving = "saved" | "saving" | "not saved";
+/** "asked" while a person must choose between two windows' values. */
+export type Saving = "saved" | "saving" | "not saved" | "asked";
 /** Something changed meanwhile: what was tried, and how to do it all the same, with what was chosen field by field. */
 export type Conflict = {
   readonly problem: Problem;

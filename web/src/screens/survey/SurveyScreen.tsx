@@ -115,7 +115,7 @@ export function SurveyScreen() {
         </span>
         <h1 className="m-0 min-w-0 text-xl leading-tight">Survey of {now.place || "the place"}</h1>
         <span className="ml-auto" />
-        <SavedMark saving={saving} />
+        <SavedMark saving={conflict && pending ? "asked" : saving} />
       </TopBar>
       <PrintTitle>{`${event.data?.brief.name ?? "The event"}: survey of ${now.place || "the place"}`}</PrintTitle>
       {conflict && (
