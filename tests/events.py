@@ -84,8 +84,8 @@ def larder() -> Larder:
 
 def shelves() -> Shelves:
     """Frogs for the demo; vessels and stands are known with their prices, and none is here; no stems."""
-    vessels = {each.name: kept(each.name, each.price) for _, each in loaders.vessels()}
-    stands = {each.name: kept(each.name, each.price) for each in loaders.stands()}
+    vessels = {f"vessel:{key}": kept(each.name, each.price) for key, each in loaders.vessels()}
+    stands = {f"stand:{each.key}": kept(each.name, each.price) for each in loaders.stands()}
     return Shelves(frogs=frogs(), frogs_here={"pin-100": 1}, vessels=vessels, stands=stands, stems_here={})
 
 

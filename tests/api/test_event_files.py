@@ -37,6 +37,10 @@ def test_an_event_of_700_parts_is_read_back_from_its_own_file(client: TestClient
     assert plain["brief"].pop("figures") == PROGRAM.edition
     sent = json.loads(text)
     assert sent["brief"].pop("figures") == ""
+    for rows in ("crew", "suppliers"):
+        keys = [each.pop("key") for each in plain["brief"][rows]]
+        assert all(keys) and len(set(keys)) == len(keys)
+        assert not any(each.pop("key") for each in sent["brief"][rows])
     assert plain == sent
     assert len(again.content) > 1_000_000
 

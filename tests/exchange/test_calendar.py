@@ -10,7 +10,7 @@ import pytest
 
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.day.day import Day, day_of
-from jolly_trellis.core.event.job import Job
+from jolly_trellis.core.event.job import CrewMember, Job
 from jolly_trellis.core.event.tasks.entries import Entry, KeptEntry
 from jolly_trellis.exchange.calendar import read_times, write_calendar
 from tests.events import at, job, one_bowl
@@ -47,7 +47,8 @@ def told(sheet: Day, sequence: int = 3, *, cancelled: bool = False) -> list[Kept
 
 
 def text(asked: Job | None = None, sheet: Day | None = None, person: str = "") -> str:
-    return write_calendar("Slipway lunch", 7, STUDIO, asked or job(), told(sheet or day()), person).decode()
+    whose = CrewMember(name=person) if person else None
+    return write_calendar("Slipway lunch", 7, STUDIO, asked or job(), told(sheet or day()), whose).decode()
 
 
 def parsed(words: str) -> Any:

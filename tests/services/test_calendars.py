@@ -60,7 +60,7 @@ def test_a_piece_that_is_taken_off_is_called_off_once(demo: sqlite3.Connection) 
 
 def test_each_person_has_a_calendar_of_what_is_theirs_and_all_of_them_are_everything(demo: sqlite3.Connection) -> None:
     job, _, everything = calendars.told(demo, 1, now=FIRST)
-    own = {each.name: calendars.told(demo, 1, each.name, now=FIRST)[2] for each in job.crew}
+    own = {each.name: calendars.told(demo, 1, each.id, now=FIRST)[2] for each in job.crew}
     for name, entries in own.items():
         assert entries
         assert all(f"Who: {name}" in each.entry.description or name in each.entry.description for each in entries)

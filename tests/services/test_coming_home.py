@@ -33,6 +33,7 @@ from jolly_trellis.store.stock import Holding
 from jolly_trellis.store.ticks import Tick
 
 LOW = "low bowl, 20 cm"
+LOW_KEY = "vessel:low-bowl-20"
 
 
 @pytest.fixture
@@ -60,7 +61,7 @@ def test_home_adds_a_use_counts_off_what_was_lost_and_keeps_what_has_its_shape(s
     coming_home.come_home(
         supper,
         1,
-        [Back(line=f"vessel-{LOW}", back=11), Back(line="made-3", back=1, condition="bent", note="one end")],
+        [Back(line=LOW_KEY, back=11), Back(line="made-3", back=1, condition="bent", note="one end")],
     )
     held = stock.holdings(supper)
     assert held["vessel"]["low-bowl-20"] == Holding(on_hand=13, used=12)
@@ -88,7 +89,7 @@ def test_home_adds_a_use_counts_off_what_was_lost_and_keeps_what_has_its_shape(s
 def test_what_cannot_come_home_is_refused_in_a_sentence(supper: sqlite3.Connection) -> None:
     before = everything(supper)
     with pytest.raises(InvalidMeasure) as told:
-        coming_home.come_home(supper, 1, [Back(line=f"vessel-{LOW}", back=13)])
+        coming_home.come_home(supper, 1, [Back(line=LOW_KEY, back=13)])
     assert told.value.message.text == f"13 of {LOW} cannot come back: 12 went out."
     with pytest.raises(NotFound):
         coming_home.come_home(supper, 1, [Back(line="vessel-no such", back=1)])
@@ -162,12 +163,12 @@ def test_two_events_want_the_same_bowls_until_enough_are_hired_or_another_is_tak
     hired(supper, 10)
     assert LOW not in [each.name for each in reserving.shortfalls_of(supper, event_work.work_of(supper, copy))]
     hired(supper, 1)
-    assert reserving.instead_of(supper, 1, LOW) == ()
+    assert reserving.instead_of(supper, 1, LOW_KEY) == ()
     stores.copy(supper, "vessel", "low-bowl-20")
     stock.put_holding(supper, "vessel", "low-bowl-20-cm-copy", Holding(on_hand=12))
-    (other,) = (each for each in reserving.instead_of(supper, 1, LOW) if each.vessel == "low-bowl-20-cm-copy")
+    (other,) = (each for each in reserving.instead_of(supper, 1, LOW_KEY) if each.vessel == "low-bowl-20-cm-copy")
     assert (other.free, other.worse) == (12, ())
-    reserving.take_instead(supper, 1, LOW, other.vessel, base_revision=revision(supper))
+    reserving.take_instead(supper, 1, LOW_KEY, other.vessel, base_revision=revision(supper))
     piece, _ = planning.piece_of(supper, 1, 1)
     assert piece.vessel.name == f"{LOW}, copy"
     assert LOW not in [each.name for each in reserving.shortfalls_of(supper, event_work.work_of(supper, 1))]

@@ -7,6 +7,7 @@ import pytest
 
 from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.event.keys import free_key
 from jolly_trellis.services import stores
 from jolly_trellis.services.conditions import conditions_of, stock_of
 from jolly_trellis.services.planning import NotFound
@@ -88,8 +89,8 @@ def test_a_measured_vessel_is_on_hand(studio: sqlite3.Connection) -> None:
 
 @pytest.mark.parametrize(("name", "key"), [("Ünder tåble", "under-table"), ("***", "thing"), ("a" * 80, "a" * 50)])
 def test_keys_are_made_of_names(name: str, key: str) -> None:
-    assert stores.free_key(name, set()) == key
-    assert stores.free_key(name, {key}) == f"{key}-2"
+    assert free_key(name, set()) == key
+    assert free_key(name, {key}) == f"{key}-2"
 
 
 class TestTables:

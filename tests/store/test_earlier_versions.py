@@ -5,12 +5,13 @@ import shutil
 import sqlite3
 from contextlib import closing
 from pathlib import Path
+from typing import Any
 
 import pytest
 
 from jolly_trellis.services import planning
 from jolly_trellis.services.opening import COPIES, DATABASE_NAME, open_studio
-from jolly_trellis.store import connection, migrating
+from jolly_trellis.store import connection, migrating, stock, ticks
 
 EARLIER = sorted((Path(__file__).parent / "earlier").glob("*.xz"), key=lambda each: int(each.name[8:-10]))
 
@@ -144,3 +145,35 @@ def test_an_update_that_cannot_keep_a_copy_first_is_not_begun(tmp_path: Path) ->
     (tmp_path / COPIES).unlink()
     shutil.copy(path, tmp_path / "again.sqlite")
     open_studio(tmp_path).close()
+
+
+def test_things_that_were_joined_by_name_have_the_keys_of_the_stores_also_in_the_history(tmp_path: Path) -> None:
+    """In it a bowl was taken for another and back again, one is hired, and a stand is ticked as out."""
+    laid_out(tmp_path, EARLIER[16])
+    with closing(open_studio(tmp_path)) as conn:
+        state = planning.state(conn, 1)
+        keys = set()
+        for _ in range(10):
+            bowl = state.plan.pieces[0].part.vessel
+            assert stock.vessels(conn)[bowl.key].name == bowl.name
+            keys.add(bowl.key)
+            if state.undo is None:
+                break
+            state = planning.undo(conn, 1, base_revision=state.event.revision)
+        assert keys == {"low-bowl-20", "low-bowl-26"}
+        while state.redo is not None:
+            state = planning.redo(conn, 1, base_revision=state.event.revision)
+        pieces = [each.part for each in state.plan.pieces]
+        assert {each.support.key for each in pieces if each.support is not None} == {"cylinder-stand-50"}
+        assert {each.insert.outer.key for each in pieces if each.insert is not None} == {"urn-24"}
+        assert [each.of for each in state.plan.brief.hires] == ["vessel:low-bowl-20"]
+        (tick,) = ticks.ticks(conn, 1, "out")
+        assert tick.line == "stand:cylinder-stand-50"
+
+
+def test_a_plan_s_own_thing_has_no_key() -> None:
+    known = {"vessel": {"bowl": "bowl-1"}, "stand": {}}
+    document: Any = {"vessel": {"name": "jug", "plan_shape": "round", "profile": []}, "text": {"name": "bowl"}}
+    migrating.things_keyed(document, known)
+    assert document["vessel"]["key"] == ""
+    assert "key" not in document["text"]

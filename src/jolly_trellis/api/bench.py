@@ -12,6 +12,7 @@ from jolly_trellis.api.sections import Changed, changed
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks.looking import Looking, looking_at
 from jolly_trellis.core.checks.matching import Match, match
+from jolly_trellis.core.event.keys import free_key
 from jolly_trellis.core.judging.choose import Option
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report
@@ -28,7 +29,6 @@ from jolly_trellis.services import judging, planning
 from jolly_trellis.services.conditions import conditions_of
 from jolly_trellis.services.planning import NotFound
 from jolly_trellis.services.stamps import stamp_of
-from jolly_trellis.services.stores import free_key
 from jolly_trellis.store import stock
 
 router = APIRouter(prefix="/api/events/{event_id}", tags=["bench"])

@@ -17,6 +17,7 @@ from jolly_trellis.api.sent import In
 from jolly_trellis.core import ranges
 from jolly_trellis.core.books.figures import FigureBook
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.event.keys import free_key
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.survey import Survey
 from jolly_trellis.core.units import UnitSystem, render
@@ -24,7 +25,6 @@ from jolly_trellis.exchange.venue_pack import Pack, write_pack
 from jolly_trellis.services import day as days
 from jolly_trellis.services import event_work, figures, planning, rigging
 from jolly_trellis.services.conditions import check_brief
-from jolly_trellis.services.stores import free_key
 from jolly_trellis.store.plan import Plan
 
 router = APIRouter(prefix="/api", tags=["event files"])

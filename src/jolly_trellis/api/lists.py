@@ -16,6 +16,7 @@ from jolly_trellis.core.event.buying.ledger import LedgerRow
 from jolly_trellis.core.event.buying.orders import Order, orders_of
 from jolly_trellis.core.event.buying.shopping import Shopping
 from jolly_trellis.core.event.cost.cost import EventCost
+from jolly_trellis.core.event.keys import free_key
 from jolly_trellis.core.event.needs.hires import out_of_time
 from jolly_trellis.core.event.recipes.budget import Split
 from jolly_trellis.core.event.recipes.lasting_care import LastingCare, lasting_care
@@ -59,7 +60,6 @@ from jolly_trellis.services.quoting import PriceStanding, standing_of
 from jolly_trellis.services.recipes import PullRow
 from jolly_trellis.services.reserving import Instead, shortfalls_of
 from jolly_trellis.services.stamps import stamp_of
-from jolly_trellis.services.stores import free_key
 from jolly_trellis.services.swapping import Swapped
 from jolly_trellis.store import ticks
 from jolly_trellis.store.ticks import GoodsState, Tick, TickedList
@@ -155,7 +155,7 @@ class ReuseIn(BasedOn):
 class InsteadIn(BasedOn):
     """Another vessel of the stores in the place of one, by its key."""
 
-    name: Annotated[str, Field(min_length=1, max_length=120)]
+    thing: Annotated[str, Field(min_length=1, max_length=140)]
     vessel: Key
 
 
@@ -273,14 +273,14 @@ def swap(event_id: Number, body: SwapIn, conn: Connection) -> Response:
 
 
 @router.get("/instead")
-def get_instead(event_id: Number, name: Annotated[str, Query(max_length=120)], conn: Connection) -> list[Instead]:
+def get_instead(event_id: Number, thing: Annotated[str, Query(max_length=140)], conn: Connection) -> list[Instead]:
     """Vessels that are free then and could stand in for one, each tried in every piece."""
-    return list(reserving.instead_of(conn, event_id, name))
+    return list(reserving.instead_of(conn, event_id, thing))
 
 
 @router.post("/instead", response_model=EventChange)
 def take_instead(event_id: Number, body: InsteadIn, conn: Connection) -> Response:
-    state = reserving.take_instead(conn, event_id, body.name, body.vessel, base_revision=body.base_revision)
+    state = reserving.take_instead(conn, event_id, body.thing, body.vessel, base_revision=body.base_revision)
     return change_out(conn, state, body.base_revision)
 
 

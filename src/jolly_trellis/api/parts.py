@@ -10,6 +10,7 @@ from jolly_trellis.api.models import AddSaid, ApplyFix, BasedOn, BeginPart, Edit
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks.looking import looking_at
 from jolly_trellis.core.edits.edit import Given, edited
+from jolly_trellis.core.event.keys import free_key
 from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.event.starting.resizing import followed
 from jolly_trellis.core.event.starting.saying import SaidPart
@@ -24,7 +25,6 @@ from jolly_trellis.exchange.rig_card import write_rig_card
 from jolly_trellis.services import judging, planning, rigging, saying, starting
 from jolly_trellis.services.conditions import conditions_of
 from jolly_trellis.services.stamps import stamp_of
-from jolly_trellis.services.stores import free_key
 from jolly_trellis.store import stock
 from jolly_trellis.store.plan import Brief
 

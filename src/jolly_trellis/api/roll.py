@@ -13,13 +13,13 @@ from jolly_trellis.api.models import BasedOn, Key
 from jolly_trellis.api.sent import In
 from jolly_trellis.core.event.cutting.roll import CutPlan, CutStep, cut_steps_of
 from jolly_trellis.core.event.cutting.roll_problems import Material, Remnant
+from jolly_trellis.core.event.keys import free_key
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.cut_sheets import write_cut_sheets
 from jolly_trellis.exchange.page import Paper
 from jolly_trellis.services import bending, event_work, planning, rolling, searches, stores
 from jolly_trellis.services.bending import Bends
 from jolly_trellis.services.stamps import stamp_of
-from jolly_trellis.services.stores import free_key
 from jolly_trellis.store.cuts import CutRow
 
 router = APIRouter(prefix="/api", tags=["roll"])

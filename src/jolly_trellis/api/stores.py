@@ -340,8 +340,7 @@ def _over(
     conn: sqlite3.Connection, kind: StoreKind, key: str, thing: Any, was: Any, body: PutThing, base_revision: int
 ) -> Kept:
     """Keep a thing with what its window changed of it; the key in the address is its key."""
-    if kind != "vessel":
-        thing, was = replace(thing, key=key), None if was is None else replace(was, key=key)
+    thing, was = replace(thing, key=key), None if was is None else replace(was, key=key)
     stores.put_over(conn, kind, key, thing, Based(revision=base_revision, was=was, chosen=body.chosen))
     return _kept(conn, key)
 

@@ -6,10 +6,9 @@ from datetime import UTC, datetime, timedelta
 from icalendar import Alarm, Calendar, Event, Journal
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.job import FIRST_YEAR, LAST_YEAR, Job
+from jolly_trellis.core.event.job import FIRST_YEAR, LAST_YEAR, CrewMember, Job
 from jolly_trellis.core.event.tasks.entries import KeptEntry
 from jolly_trellis.core.event.tasks.old_keys import key_now
-from jolly_trellis.core.event.tasks.purchases import slug
 from jolly_trellis.core.quantities import phrase
 
 UID_END = "jolly-trellis"
@@ -18,20 +17,25 @@ ALARM_BEFORE = timedelta(minutes=15)
 
 
 def write_calendar(
-    name: str, event_id: int, installation: str, job: Job, entries: Iterable[KeptEntry], person: str = ""
+    name: str,
+    event_id: int,
+    installation: str,
+    job: Job,
+    entries: Iterable[KeptEntry],
+    person: CrewMember | None = None,
 ) -> bytes:
     """Tasks as entries of a calendar, in the zone of the place, each with an alarm; what is called off is said to be.
 
     An entry keeps its UID for life. A time of an hour that comes twice is written in UTC, so that it is one instant.
 
     Args:
-        installation: what tells this studio's entries from those of others. person: whose calendar it is, "" all's.
+        installation: what tells this studio's entries from those of others. person: whose calendar it is, None all's.
     """
     calendar = Calendar()
     calendar.add("prodid", "-//Jolly Trellis//run sheet//EN")
     calendar.add("version", "2.0")
-    calendar.add("x-wr-calname", f"{name}, {person}" if person else name)
-    whose = f".{slug(person)}" if person else ""
+    calendar.add("x-wr-calname", f"{name}, {person.name}" if person else name)
+    whose = f".{person.id}" if person else ""
     told = list(entries)
     for kept in told:
         entry = Event()

@@ -1,12 +1,12 @@
 """Calendars of an event, of all or of one person: what is new, what has changed since, what is called off."""
 
 import sqlite3
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 
 from jolly_trellis.core.event.day.day import Day
-from jolly_trellis.core.event.job import Job
+from jolly_trellis.core.event.job import CrewMember, Job
 from jolly_trellis.core.event.sheet.puzzle import NOBODY
 from jolly_trellis.core.event.sheet.schedule import Timed
 from jolly_trellis.core.event.tasks.entries import Entry, KeptEntry
@@ -28,13 +28,13 @@ def told(
     somebody else's now, is told once more as called off.
 
     Args:
-        person: a name of the crew; "" for the calendar of all. now: when it is told.
+        person: the `id` of one of the crew; "" for the calendar of all. now: when it is told.
     Returns: the job, the name of the event, the entries in the order of the day.
     Raises: NotFound: no such person, or event; CoreError.
     """
     work, day = days.sheet_of(conn, event_id)
-    crew = [each.name for each in work.job.crew or (NOBODY,)]
-    if person not in (EVERYBODY, *crew):
+    crew = work.job.crew or (NOBODY,)
+    if person not in (EVERYBODY, *(each.id for each in crew)):
         raise NotFound(f"person {person}")
     stamp = (now or datetime.now(UTC)).replace(microsecond=0)
     found = list(_entries(day, crew, person))
@@ -75,11 +75,11 @@ def _next(entry: Entry, before: KeptEntry | None, stamp: datetime) -> KeptEntry:
     return KeptEntry(entry=entry, sequence=before.sequence + 1, stamped_at=stamp, cancelled=False)
 
 
-def _entries(day: Day, crew: list[str], person: str) -> Iterator[Entry]:
+def _entries(day: Day, crew: Sequence[CrewMember], person: str) -> Iterator[Entry]:
+    names = [each.name for each in crew]
     for timed in day.timed:
-        who = timed.who(crew)
-        if person in (EVERYBODY, *who):
-            yield _entry(timed, who)
+        if person in (EVERYBODY, *(crew[each].id for each in timed.crew if each < len(crew))):
+            yield _entry(timed, timed.who(names))
 
 
 def _entry(timed: Timed, who: tuple[str, ...]) -> Entry:

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.event.keys import free_key, thing_id
 from jolly_trellis.core.event.returning.returns import NEW, Return, returns_of
 from jolly_trellis.core.materials.finished import Condition, FinishedArmature
 from jolly_trellis.core.quantities import phrase
@@ -158,11 +159,11 @@ def _planned(conn: sqlite3.Connection, event: str, line: Return, back: Back) -> 
             made_for=event[:120],
             picture=back.picture,
         )
-        key = stores.free_key(line.said, set(known) | {each.key for each in stock_history.deleted(conn)})
+        key = free_key(line.said, set(known) | {each.key for each in stock_history.deleted(conn)})
         return _Planned(
             line=line, kind=kind, thing=key if back.back else "", back=back, added=back.back, new=replace(new, key=key)
         )
-    thing = line.name if line.kind in ("frog", "armature") else _named(conn, line)
+    thing = line.thing if line.kind in ("frog", "armature") else _in_the_stores(conn, line)
     held = stock.holdings(conn)[kind].get(thing, Holding())
     lost = min(line.number - back.back, held.on_hand)
     was = became = None
@@ -174,12 +175,10 @@ def _planned(conn: sqlite3.Connection, event: str, line: Return, back: Back) -> 
     return _Planned(line=line, kind=kind, thing=thing, back=back, added=-lost, was=was, became=became)
 
 
-def _named(conn: sqlite3.Connection, line: Return) -> str:
-    """The key of a vessel or stand that is called so, one that is counted first; empty where there is none."""
+def _in_the_stores(conn: sqlite3.Connection, line: Return) -> str:
+    """The key of a vessel or stand of the stores; empty for one of the plan's own, or one that is there no longer."""
     things: Mapping[str, object] = stock.vessels(conn) if line.kind == "vessel" else stock.stands(conn)
-    held = stock.holdings(conn)[_held(line.kind)]
-    keys = [key for key, each in things.items() if getattr(each, "name", "") == line.name]
-    return max(keys, key=lambda key: held.get(key, Holding()).on_hand, default="")
+    return next((key for key in things if thing_id(line.kind, key, "") == line.thing), "")
 
 
 def _apply(conn: sqlite3.Connection, planned: _Planned) -> None:

@@ -83,7 +83,7 @@ class _Other:
 def _others(conn: sqlite3.Connection, work: EventWork) -> Running[tuple[_Other, ...]]:
     """The list sheets of other events near this one that ask for some of its people, worked out beside everything."""
     path = Path(work.kept_in)
-    crew = {each.name.casefold() for each in work.job.crew}
+    crew = {each.id for each in work.job.crew}
 
     def go(running: Running[tuple[_Other, ...]]) -> tuple[_Other, ...]:
         found = []
@@ -105,7 +105,7 @@ def _others(conn: sqlite3.Connection, work: EventWork) -> Running[tuple[_Other, 
 
 def _near(brief: Brief, filled_at: datetime, crew: set[str]) -> bool:
     """Whether an event is within a week of another and asks for some of its people."""
-    if not crew & {each.name.casefold() for each in brief.crew}:
+    if not crew & {each.id for each in brief.crew}:
         return False
     try:
         filled = job_of(brief).filled_at
@@ -120,7 +120,7 @@ def _other(work: EventWork) -> _Other:
 
 
 def _asked(work: EventWork, timed: tuple[Timed, ...]) -> Asked:
-    return Asked(event=work.plan.brief.name, crew=tuple(each.name for each in work.job.crew), timed=timed)
+    return Asked(event=work.plan.brief.name, crew=work.job.crew, timed=timed)
 
 
 def _asked_by_others(work: EventWork, day: Day, others: tuple[_Other, ...]) -> Iterator[Note]:

@@ -23,6 +23,7 @@ from jolly_trellis.core.event.cost.currencies import (
 from jolly_trellis.core.event.cutting.roll import CutPlan, cut_plan, keeping_cut, still_to_cut
 from jolly_trellis.core.event.cutting.roll_problems import Larder, MaterialPlan
 from jolly_trellis.core.event.job import Job, Made, PieceWork, RigWork
+from jolly_trellis.core.event.keys import thing_id
 from jolly_trellis.core.event.money import NOTHING, money
 from jolly_trellis.core.event.needs.bunches import StemBuy, buy_stems
 from jolly_trellis.core.event.needs.needs import Needs, needs_of
@@ -182,8 +183,8 @@ def shelves_of(conn: sqlite3.Connection) -> Shelves:
     return Shelves(
         frogs=stock.frogs(conn),
         frogs_here={key: each.on_hand for key, each in held["frog"].items()},
-        vessels=_by_name(vessels, held["vessel"], round(VESSEL_USES.value)),
-        stands=_by_name(stands, held["stand"], round(STAND_USES.value)),
+        vessels=_by_thing("vessel", vessels, held["vessel"], round(VESSEL_USES.value)),
+        stands=_by_thing("stand", stands, held["stand"], round(STAND_USES.value)),
         armatures=armatures,
         armatures_kept={
             key: _kept(key, each.name, None, held["armature"].get(key, Holding()), round(NETTING_USES.value))
@@ -194,18 +195,14 @@ def shelves_of(conn: sqlite3.Connection) -> Shelves:
     )
 
 
-def _by_name(
-    things: Iterable[tuple[str, str, float | None]], held: Mapping[str, Holding], uses: int
+def _by_thing(
+    kind: str, things: Iterable[tuple[str, str, float | None]], held: Mapping[str, Holding], uses: int
 ) -> dict[str, Kept]:
-    """What is kept of things by their name; several of one name are counted together."""
-    found: dict[str, Kept] = {}
-    for key, name, price in things:
-        own = _kept(key, name, price, held.get(key, Holding()), uses)
-        before = found.get(name)
-        found[name] = (
-            own if before is None else replace(before, here=before.here + own.here, used=before.used + own.used)
-        )
-    return found
+    """What is kept of things, by what tells each from all others."""
+    return {
+        thing_id(kind, key, name): _kept(key, name, price, held.get(key, Holding()), uses)
+        for key, name, price in things
+    }
 
 
 def _kept(key: str, name: str, price: float | None, holding: Holding, uses: int) -> Kept:

@@ -10,12 +10,15 @@ from typing import Any, Literal
 
 from jolly_trellis import __version__
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.event.job import lenders_keyed
+from jolly_trellis.core.event.keys import keyed
 from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.plan.piece import Piece, RecipeLine
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services import figures
 from jolly_trellis.services.gate import Based, Difference, Revisions, gate, settled
+from jolly_trellis.services.things import hires_told, of_these_stores
 from jolly_trellis.store import codec, events, history, plan_changes
 from jolly_trellis.store.connection import transaction
 from jolly_trellis.store.difference import Way
@@ -85,7 +88,7 @@ def copy_event(conn: sqlite3.Connection, event_id: int) -> EventState:
 def begin(conn: sqlite3.Connection, plan: Plan) -> EventRow:
     """Start an event from a whole plan; its pieces keep their numbers."""
     with transaction(conn):
-        plan = _pinned(conn, plan)
+        plan = _as_kept(conn, of_these_stores(conn, plan))
         event_id = events.add_event(conn, plan.brief)
         event = event_row(conn, event_id)
         changes = plan_changes.between(Plan(brief=plan.brief), plan)
@@ -287,16 +290,24 @@ def _write(conn: sqlite3.Connection, event: EventRow, before: Plan, after: Plan,
         after = replace(after, brief=replace(after.brief, figures=before.brief.figures))
     if not plan_changes.between(before, after):
         return
-    after = _pinned(conn, after)
+    after = _as_kept(conn, after)
     changes = plan_changes.between(before, after)
     revision, step = event.revision + 1, event.step + 1
     events.put_plan(conn, event, after, changes, revision=revision, step=step, version=__version__)
     history.add(conn, event.id, revision, Change(step=step, label=label, changes=changes))
 
 
-def _pinned(conn: sqlite3.Connection, plan: Plan) -> Plan:
-    """A plan that names the edition of the figures it is planned with, from its first change on."""
-    return replace(plan, brief=replace(plan.brief, figures=figures.pin(conn, plan.brief.figures)))
+def _as_kept(conn: sqlite3.Connection, plan: Plan) -> Plan:
+    """A plan as it is kept, from its first change on: rows of the brief keyed, the edition of its figures named."""
+    plan = hires_told(plan)
+    brief = replace(
+        plan.brief,
+        crew=keyed(plan.brief.crew),
+        suppliers=keyed(plan.brief.suppliers),
+        hires=lenders_keyed(plan.brief.hires),
+        figures=figures.pin(conn, plan.brief.figures),
+    )
+    return replace(plan, brief=brief)
 
 
 def _revisions_of(conn: sqlite3.Connection, event: EventRow, touching: Touching) -> Revisions:

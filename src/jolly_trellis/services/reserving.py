@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.job import Hire, Job
-from jolly_trellis.core.event.needs.needs import things_in
+from jolly_trellis.core.event.needs.needs import vessel_id
 from jolly_trellis.core.event.returning.reservations import (
     Claim,
     Shortfall,
@@ -68,8 +68,8 @@ def _away(brief: Brief) -> tuple[Job, tuple[date, date]] | None:
 
 def _here(work: EventWork) -> dict[Thing, int]:
     shelves = work.shelves
-    here: dict[Thing, int] = {("vessel", name): each.here for name, each in shelves.vessels.items()}
-    here |= {("stand", name): each.here for name, each in shelves.stands.items()}
+    here: dict[Thing, int] = {("vessel", thing): each.here for thing, each in shelves.vessels.items()}
+    here |= {("stand", thing): each.here for thing, each in shelves.stands.items()}
     here |= {("frog", key): number for key, number in shelves.frogs_here.items()}
     return here | {("armature", key): each.here for key, each in shelves.armatures_kept.items()}
 
@@ -78,7 +78,7 @@ def _others(
     conn: sqlite3.Connection, work: EventWork, mine: tuple[Claim, ...], *, only_mine: bool = True
 ) -> tuple[list[Claim], list[Hire]]:
     """What other events have of the same things at the same time, and hire; only those near in time are read whole."""
-    things = {(each.kind, each.name) for each in mine}
+    things = {(each.kind, each.thing) for each in mine}
     since, until = mine[0].since, mine[0].until
     claims: list[Claim] = []
     hires: list[Hire] = []
@@ -92,7 +92,7 @@ def _others(
         job = found[0]
         pieces = [each.part for each in get_plan(conn, row.id).parts if isinstance(each.part, Piece)]
         own = claims_of(row.id, brief.name, job, pieces)
-        claims += [each for each in own if not only_mine or (each.kind, each.name) in things]
+        claims += [each for each in own if not only_mine or (each.kind, each.thing) in things]
         hires += job.hires
     return claims, hires
 
@@ -109,25 +109,26 @@ class Instead:
     worse: tuple[str, ...]
 
 
-def instead_of(conn: sqlite3.Connection, event_id: int, name: str) -> tuple[Instead, ...]:
+def instead_of(conn: sqlite3.Connection, event_id: int, thing: str) -> tuple[Instead, ...]:
     """Vessels near in size that an event could take in place of one, each tried; those that change nothing first.
 
     Raises: NotFound, CoreError.
     """
     work = event_work.work_of(conn, event_id)
-    number = wanted_of([each.piece for each in work.made.pieces]).get(("vessel", name), 0)
+    wanted = wanted_of([each.piece for each in work.made.pieces])
+    number = next((n for each, n in wanted.items() if (each.kind, each.thing) == ("vessel", thing)), 0)
     if not number:
-        raise NotFound(f"vessel {name} in event {event_id}")
-    was = next(_vessel_called(piece, name) for piece in _pieces_with(work, name))
+        raise NotFound(f"vessel {thing} in event {event_id}")
+    was = next(each for work_ in work.made.pieces for each in _vessels_of(work_.piece) if vessel_id(each) == thing)
     free = _free(conn, work)
     now = states_of(work)
     found = []
     for key, vessel in stock.vessels(conn).items():
-        there = free.get(("vessel", vessel.name), 0)
-        if vessel.name == name or there < number or not _near(vessel, was):
+        there = free.get(("vessel", vessel_id(vessel)), 0)
+        if vessel_id(vessel) == thing or there < number or not _near(vessel, was):
             continue
         try:
-            tried = event_work.work_with(conn, event_id, _swapped(work.plan, name, vessel), revision=work.revision)
+            tried = event_work.work_with(conn, event_id, _swapped(work.plan, thing, vessel), revision=work.revision)
         except CoreError:
             continue
         worse = tuple(worse_of(now, states_of(tried)))
@@ -135,14 +136,14 @@ def instead_of(conn: sqlite3.Connection, event_id: int, name: str) -> tuple[Inst
     return tuple(sorted(found, key=lambda each: len(each.worse)))
 
 
-def take_instead(conn: sqlite3.Connection, event_id: int, name: str, key: str, *, base_revision: int) -> EventState:
+def take_instead(conn: sqlite3.Connection, event_id: int, thing: str, key: str, *, base_revision: int) -> EventState:
     """Put another vessel in the place of one in every piece. Raises NotFound, Stale."""
     vessel = stock.vessels(conn).get(key)
     if vessel is None:
         raise NotFound(f"vessel {key}")
     plan = planning.state(conn, event_id).plan
     return planning.put_plan(
-        conn, event_id, _swapped(plan, name, vessel), base_revision=base_revision, label=f"{vessel.name} instead"
+        conn, event_id, _swapped(plan, thing, vessel), base_revision=base_revision, label=f"{vessel.name} instead"
     )
 
 
@@ -152,22 +153,17 @@ def _near(vessel: Vessel, was: Vessel) -> bool:
     return all(1 / _FARTHEST <= one / other <= _FARTHEST for one, other in pairs)
 
 
-def _pieces_with(work: EventWork, name: str) -> list[Piece]:
-    return [each.piece for each in work.made.pieces if ("vessel", name) in things_in(each.piece)]
-
-
-def _vessel_called(piece: Piece, name: str) -> Vessel:
+def _vessels_of(piece: Piece) -> tuple[Vessel, ...]:
     outer = () if piece.insert is None else (piece.insert.outer,)
-    vessels = (piece.vessel, *(each.vessel for each in piece.companions), *outer)
-    return next(each for each in vessels if each.name == name)
+    return (piece.vessel, *(each.vessel for each in piece.companions), *outer)
 
 
-def _swapped(plan: Plan, name: str, vessel: Vessel) -> Plan:
+def _swapped(plan: Plan, thing: str, vessel: Vessel) -> Plan:
     """A plan with another vessel wherever one stands by itself."""
     parts = []
     for each in plan.parts:
         part = each.part
-        if isinstance(part, Piece) and part.vessel.name == name:
+        if isinstance(part, Piece) and vessel_id(part.vessel) == thing:
             level = part.water_level_m * vessel.inside_depth_m / part.vessel.inside_depth_m
             part = replace(part, vessel=vessel, water_level_m=level)
         parts.append(replace(each, part=part))
@@ -182,5 +178,5 @@ def _free(conn: sqlite3.Connection, work: EventWork) -> dict[Thing, int]:
         return here
     asked: dict[Thing, int] = {}
     for each in _others(conn, work, mine, only_mine=False)[0]:
-        asked[each.kind, each.name] = asked.get((each.kind, each.name), 0) + each.number
+        asked[each.kind, each.thing] = asked.get((each.kind, each.thing), 0) + each.number
     return {thing: number - asked.get(thing, 0) for thing, number in here.items()}

@@ -1,8 +1,6 @@
 """The stores as people keep them: take in, copy, count, retire, tables in and out."""
 
-import re
 import sqlite3
-import unicodedata
 from collections.abc import Callable, Iterator, Mapping
 from contextlib import contextmanager
 from dataclasses import dataclass, replace
@@ -14,6 +12,7 @@ from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.core import ranges
 from jolly_trellis.core.choices import MECHANICS
 from jolly_trellis.core.errors import InvalidMeasure
+from jolly_trellis.core.event.keys import free_key
 from jolly_trellis.core.materials.finished import FinishedArmature
 from jolly_trellis.core.materials.netting import pitch_across_m
 from jolly_trellis.core.materials.stands import Stand
@@ -73,7 +72,7 @@ def add_vessel(conn: sqlite3.Connection, vessel: Vessel) -> str:
     with transaction(conn):
         key = free_key(vessel.name, _taken(conn, "vessel"))
         with stock_history.change(conn, f"Add {vessel.name}", [("vessel", key)]):
-            _put(conn, "vessel", key, vessel)
+            _put(conn, "vessel", key, replace(vessel, key=key))
             stock.put_holding(conn, "vessel", key, Holding(on_hand=1))
     return key
 
@@ -150,8 +149,7 @@ def copy(conn: sqlite3.Connection, kind: StoreKind, key: str) -> str:
             raise NotFound(f"{kind} {key}")
         thing = replace(known[key], name=f"{known[key].name}, copy")
         new = free_key(thing.name, _taken(conn, kind))
-        if kind != "vessel":
-            thing = replace(thing, key=new)
+        thing = replace(thing, key=new)
         with stock_history.change(conn, f"Copy {known[key].name}", [(kind, new)]):
             _put(conn, kind, new, thing)
     return new
@@ -313,16 +311,6 @@ def _import(conn: sqlite3.Connection, kind: StoreKind, text: str, *, dry_run: bo
         refused=tuple(refused),
         written=not dry_run,
     )
-
-
-def free_key(name: str, taken: set[str]) -> str:
-    """A key made of a name: plain letters, digits and dashes, numbered where it is taken."""
-    plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
-    stem = re.sub(r"[^a-z0-9]+", "-", plain).strip("-")[:50] or "thing"
-    key, number = stem, 2
-    while key in taken:
-        key, number = f"{stem}-{number}", number + 1
-    return key
 
 
 def _taken(conn: sqlite3.Connection, kind: StoreKind) -> set[str]:

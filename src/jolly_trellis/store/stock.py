@@ -74,7 +74,7 @@ def vessels(conn: sqlite3.Connection) -> dict[str, Vessel]:
         )
         points.setdefault(row["vessel_key"], []).append(point)
     return {
-        row["key"]: Vessel(profile=tuple(points.get(row["key"], ())), **_values("vessel", row))
+        row["key"]: Vessel(key=row["key"], profile=tuple(points.get(row["key"], ())), **_values("vessel", row))
         for row in conn.execute(_VESSEL)
     }
 

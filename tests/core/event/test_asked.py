@@ -229,7 +229,7 @@ def test_hours_that_cannot_be_enough_are_proved_and_others_are_not() -> None:
 
 
 def asked(event: str, crew: tuple[str, ...], *timed_tasks: Timed) -> Asked:
-    return Asked(event=event, crew=crew, timed=timed_tasks)
+    return Asked(event=event, crew=tuple(CrewMember(name=each) for each in crew), timed=timed_tasks)
 
 
 def said(notes: Iterable[Note]) -> list[str]:

@@ -106,7 +106,9 @@ def test_a_vessel_costs_one_use_what_is_hired_first_nothing() -> None:
         ("vessel", "x", 1),
         ("armature", "again", 1),
     ]
-    things = [ThingNeed(piece_id=1, piece="a", kind=kind, name=name, quantity=n) for kind, name, n in wanted]
+    things = [
+        ThingNeed(piece_id=1, piece="a", kind=kind, thing=name, name=name, quantity=n) for kind, name, n in wanted
+    ]
     shelves = Shelves(
         vessels={"urn": replace(kept("urn", 30.0, 9), lasts=20, resale=D("10.00")), "jar": kept("jar", None, 3)},
         stands={"urn": replace(kept("urn", 8.0, 9), lasts=16)},

@@ -50,10 +50,10 @@ def bought(made: Made, around: Job) -> Shopping:
 
 
 def test_a_hire_is_there_from_the_day_it_comes_to_the_day_it_goes_back() -> None:
-    days = [hired_on([URN], "urn", date(2027, 5, day)) for day in (13, 14, 17, 18)]
+    days = [hired_on([URN], "~urn", date(2027, 5, day)) for day in (13, 14, 17, 18)]
     assert days == [0, 2, 2, 0]
-    assert hired([URN, replace(URN, number=1), replace(URN, name="bowl")]) == {"urn": 3, "bowl": 2}
-    assert hired_on([URN], "bowl", date(2027, 5, 15)) == 0
+    assert hired([URN, replace(URN, number=1), replace(URN, thing="vessel:urn-24")]) == {"~urn": 3, "vessel:urn-24": 2}
+    assert hired_on([URN], "~bowl", date(2027, 5, 15)) == 0
     assert hire_cost(URN) == D("37.00")
     assert hire_cost(replace(URN, damage=D("5.25"))) == D("42.25")
     assert hire_cost(replace(URN, each=None)) is None
@@ -74,7 +74,16 @@ def test_a_hire_that_comes_too_late_or_goes_back_too_soon_is_named() -> None:
 def test_what_is_hired_makes_up_for_what_two_events_lack_while_it_is_there() -> None:
     first, last = date(2027, 5, 14), date(2027, 5, 18)
     claims = [
-        Claim(event_id=each, event=f"event {each}", kind="vessel", name="urn", number=1, since=first, until=last)
+        Claim(
+            event_id=each,
+            event=f"event {each}",
+            kind="vessel",
+            thing="~urn",
+            name="urn",
+            number=1,
+            since=first,
+            until=last,
+        )
         for each in (1, 2)
     ]
     assert list(shortfalls(claims, {}, [replace(URN, goes_back="2027-05-18")])) == []
@@ -99,7 +108,7 @@ def test_vessels_that_are_hired_are_not_worn_and_the_rest_is() -> None:
     """Three bowls at 14.00 over 40 uses: 0.35 each; two of them hired at 2.50: one of ours, and 5.00 beside."""
     around = replace(job(), costing=Costing(rate_per_h=D("26.00")))
     name = one_bowl().pieces[0].piece.vessel.name
-    counted = replace(shelves(), vessels={name: kept(name, 14.0)})
+    counted = replace(shelves(), vessels={"vessel:low-bowl-20": kept(name, 14.0)})
     made, needs = one_bowl(), needs_of(one_bowl())
     got = buy_stems(needs.stems, varieties(), waste=0.1, here={})
 
@@ -108,7 +117,7 @@ def test_vessels_that_are_hired_are_not_worn_and_the_rest_is() -> None:
         return cost_of(made, needs, got, larder(), there, varieties(), own, book)
 
     assert cost(around).pieces[0].vessels == D("1.05")
-    hire = replace(URN, name=name, each=D("2.50"))
+    hire = replace(URN, name=name, thing="vessel:low-bowl-20", each=D("2.50"))
     found = cost(replace(around, hires=(hire,)))
     assert found.pieces[0].vessels == D("0.35")
     assert [(each.name, each.amount) for each in found.lines] == [(f"Hire: {name}", D("5.00"))]
@@ -237,9 +246,9 @@ def test_what_is_hired_is_fetched_before_it_is_used_and_brought_back_when_it_is_
     """A trip for each lender and day; what stands in a hired vessel waits for it, and so does the van."""
     made = demo_made()
     vessel = made.pieces[0].piece.vessel.name
-    own = replace(URN, name=vessel, number=3)
+    own = replace(URN, name=vessel, thing="vessel:low-bowl-20", number=3)
     around = replace(
-        job(), hires=(own, replace(own, name="lantern"), replace(own, lender="Östeŕlay  hire", each=None))
+        job(), hires=(own, replace(own, name="lantern", thing=""), replace(own, lender="Östeŕlay  hire", each=None))
     )
     book = {each.key: each for each in time_book(around, made, varieties()).tasks}
     fetch, bring = book["osterlay-hire-2027-05-14:hire:1"], book["osterlay-hire-2027-05-17:bring-back:1"]

@@ -7,6 +7,7 @@ from random import Random
 
 import pytest
 
+from jolly_trellis.core.event.needs.needs import ThingIn
 from jolly_trellis.core.event.returning.reservations import (
     Claim,
     Shortfall,
@@ -24,7 +25,14 @@ FIRST = date(2027, 5, 1)
 def claim(event_id: int, since: int, until: int, number: int, name: str = "low bowl") -> Claim:
     first, last = (FIRST + timedelta(days=each) for each in (since, until))
     return Claim(
-        event_id=event_id, event=f"event {event_id}", kind="vessel", name=name, number=number, since=first, until=last
+        event_id=event_id,
+        event=f"event {event_id}",
+        kind="vessel",
+        thing=name,
+        name=name,
+        number=number,
+        since=first,
+        until=last,
     )
 
 
@@ -88,13 +96,16 @@ def test_things_are_away_from_the_drive_to_the_day_they_are_clean_again() -> Non
 
 def test_an_event_claims_every_vessel_stand_and_insert_of_its_pieces() -> None:
     pieces = [each.piece for each in demo_made().pieces]
-    wanted = wanted_of(pieces)
+    wanted = {(each.kind, each.thing): number for each, number in wanted_of(pieces).items()}
     low = one_bowl().pieces[0].piece
-    assert wanted_of([low]) == {("vessel", low.vessel.name): 3}
+    kept = ThingIn(kind="vessel", thing="vessel:low-bowl-20", name=low.vessel.name)
+    assert wanted_of([low]) == {kept: 3}
+    own = replace(low, vessel=replace(low.vessel, key=""))
+    assert wanted_of([low, own, own]) == {kept: 3, replace(kept, thing=f"~{low.vessel.name}"): 6}
     raised = next(each for each in pieces if each.support is not None)
     assert raised.support is not None
-    assert wanted["stand", raised.support.name] >= raised.quantity
+    assert wanted["stand", f"stand:{raised.support.key}"] >= raised.quantity
     claims = claims_of(7, "supper", job(), pieces)
-    assert {(each.kind, each.name): each.number for each in claims} == wanted
+    assert {(each.kind, each.thing): each.number for each in claims} == wanted
     assert {(each.event_id, each.event) for each in claims} == {(7, "supper")}
     assert claims_of(7, "supper", replace(job(), access_at=None, filled_at=None), pieces) == ()

@@ -54,11 +54,12 @@ def test_what_is_here_is_not_bought_again() -> None:
 
 
 def test_frogs_and_vessels_that_are_counted_are_taken_off_and_the_rest_is_named() -> None:
-    found = of(demo_made(), counted=replace(shelves(), vessels={"low bowl, 20 cm": kept("low bowl, 20 cm", 14.0, 12)}))
+    bowls = {"vessel:low-bowl-20": kept("low bowl, 20 cm", 14.0, 12)}
+    found = of(demo_made(), counted=replace(shelves(), vessels=bowls))
     assert line(found, "pin-100").packs == 0
     assert line(found, "cup-80").packs == 9
-    assert line(found, "low bowl, 20 cm").packs == 0
-    trough = line(found, "long trough, 60 cm")
+    assert line(found, "vessel:low-bowl-20").packs == 0
+    trough = line(found, "vessel:trough-60")
     assert (trough.packs, trough.price) == (1, None)
     assert "long trough, 60 cm" in found.unpriced
 

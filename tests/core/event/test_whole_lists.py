@@ -49,14 +49,14 @@ def test_what_is_needed_is_on_one_line_and_what_is_on_a_line_is_needed(seed: int
     assert set(lines.values()) <= {1}
     wanted = {(False, each.netting) for each in needs.sheets} | {(False, each.supply) for each in needs.supplies}
     wanted |= {(False, each.supply) for each in needs.lengths} | {(True, each.frog) for each in needs.frogs}
-    wanted |= {(True, each.name) for each in needs.things}
+    wanted |= {(True, each.thing) for each in needs.things}
     assert set(lines) == wanted
     assert Counter(each.variety for each in found.stems) == Counter({each.variety for each in needs.stems})
     counts = Counter(line.variety for work in made.works for line in recipe_of(work))
     assert set(counts) == {each.variety for each in found.stems}
     for each in needs.things:
-        total = sum(other.quantity for other in needs.things if other.name == each.name)
-        assert next(line for line in found.buys if line.key == each.name).needed.value == total
+        total = sum(other.quantity for other in needs.things if other.thing == each.thing)
+        assert next(line for line in found.buys if line.key == each.thing).needed.value == total
     keys = [each.key for each in found.packs]
     assert len(keys) == len(set(keys))
 
@@ -163,8 +163,8 @@ def test_what_comes_home_is_every_thing_that_went_and_each_shape_that_was_made()
     found = returns_of(made, needs, job(), shelves())
     things = Counter[str]()
     for each in needs.things:
-        things[each.name] += each.quantity
-    assert {each.name: each.number for each in found if each.kind in ("vessel", "stand")} == things
+        things[each.thing] += each.quantity
+    assert {each.thing: each.number for each in found if each.kind in ("vessel", "stand")} == things
     shaped = [each for each in found if each.shape is not None]
     assert {each.part for each in shaped} >= {each.id for each in made.rigs}
     low = next(each for each in shaped if each.part == 1)
@@ -175,15 +175,16 @@ def test_what_comes_home_is_every_thing_that_went_and_each_shape_that_was_made()
 def test_what_is_hired_goes_back_and_only_the_rest_comes_home() -> None:
     made = one_bowl()
     name = made.pieces[0].piece.vessel.name
-    around = replace(job(), hires=(Hire(name=name, number=2, lender="x", comes="2027-05-14", goes_back="2027-05-17"),))
-    home = {each.name: each.number for each in returns_of(made, all_needs(made), around, shelves())}
+    bowls = Hire(name=name, number=2, lender="x", comes="2027-05-14", goes_back="2027-05-17")
+    around = replace(job(), hires=(replace(bowls, thing="vessel:low-bowl-20"),))
+    home = {each.said: each.number for each in returns_of(made, all_needs(made), around, shelves())}
     assert home[name] == 1
     every = replace(around, hires=(replace(around.hires[0], number=3),))
-    assert name not in {each.name for each in returns_of(made, all_needs(made), every, shelves())}
-    stand = ThingNeed(piece_id=1, piece="bowl", kind="stand", name=name, quantity=2)
+    assert name not in {each.said for each in returns_of(made, all_needs(made), every, shelves())}
+    stand = ThingNeed(piece_id=1, piece="bowl", kind="stand", thing="vessel:low-bowl-20", name=name, quantity=2)
     needs = all_needs(made)
     both = returns_of(made, replace(needs, things=(*needs.things, stand)), around, shelves())
-    assert [(each.kind, each.number) for each in both if each.name == name] == [("vessel", 1), ("stand", 2)]
+    assert [(each.kind, each.number) for each in both if each.said == name] == [("vessel", 1), ("stand", 2)]
 
 
 def test_why_a_finished_armature_is_not_for_a_part_is_said_with_what_would_be() -> None:
@@ -216,9 +217,9 @@ def test_a_vessel_and_a_stand_of_one_name_are_two_lines_with_keys_of_their_own()
     made = one_bowl()
     needs = all_needs(made)
     name = next(each.name for each in needs.things if each.kind == "vessel")
-    stand = ThingNeed(piece_id=1, piece="bowl", kind="stand", name=name, quantity=2)
+    stand = ThingNeed(piece_id=1, piece="bowl", kind="stand", thing=f"~{name}", name=name, quantity=2)
     both = listed(made, replace(needs, things=(*needs.things, stand)))
     assert [(each.key, each.needed.value) for each in both.buys if each.name == name] == [
-        (name, 3),
-        (f"stand-{name}", 2),
+        ("vessel:low-bowl-20", 3),
+        (f"stand-~{name}", 2),
     ]

@@ -208,10 +208,10 @@ export const api = {
     }),
   reuse: (id: number, base_revision: number, part: number, armature: string, number: number) =>
     call<EventChange>("POST", `/events/${id}/reuse`, { base_revision, part, armature, number }),
-  instead: (id: number, name: string) =>
-    call<readonly Instead[]>("GET", `/events/${id}/instead?name=${encodeURIComponent(name)}`),
-  takeInstead: (id: number, base_revision: number, name: string, vessel: string) =>
-    call<EventChange>("POST", `/events/${id}/instead`, { base_revision, name, vessel }),
+  instead: (id: number, thing: string) =>
+    call<readonly Instead[]>("GET", `/events/${id}/instead?thing=${encodeURIComponent(thing)}`),
+  takeInstead: (id: number, base_revision: number, thing: string, vessel: string) =>
+    call<EventChange>("POST", `/events/${id}/instead`, { base_revision, thing, vessel }),
   comeHome: (id: number, lines: readonly Back[]) => call<Returns>("POST", `/events/${id}/home`, { lines }),
   notHome: (id: number) => call<Returns>("DELETE", `/events/${id}/home`),
   acceptPrice: (id: number, base_revision: number) =>

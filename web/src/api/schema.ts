@@ -4114,7 +4114,7 @@ export interface components {
          *
          *     `comes` None is from any time on, `goes` None until any time; `goes` before `comes` is after midnight. `does` is
          *     their part of the day itself: who does the strike alone is not at the place before it, who sets up goes before it.
-         *     `rate_per_h` None is the event's.
+         *     `rate_per_h` None is the event's. `key` is made of the name once.
          */
         readonly CrewMember: {
             /** Name */
@@ -4140,6 +4140,11 @@ export interface components {
             readonly does: "all of it" | "setting up" | "strike";
             /** Rate Per H */
             readonly rate_per_h?: string | null;
+            /**
+             * Key
+             * @default
+             */
+            readonly key: string;
         };
         /**
          * CrewMemberIn
@@ -4147,7 +4152,7 @@ export interface components {
          *
          *     `comes` None is from any time on, `goes` None until any time; `goes` before `comes` is after midnight. `does` is
          *     their part of the day itself: who does the strike alone is not at the place before it, who sets up goes before it.
-         *     `rate_per_h` None is the event's.
+         *     `rate_per_h` None is the event's. `key` is made of the name once.
          */
         readonly CrewMemberIn: {
             /** Name */
@@ -4173,6 +4178,11 @@ export interface components {
             readonly does: "all of it" | "setting up" | "strike";
             /** Rate Per H */
             readonly rate_per_h?: number | string | null;
+            /**
+             * Key
+             * @default
+             */
+            readonly key: string;
         };
         /**
          * Cut
@@ -5614,8 +5624,9 @@ export interface components {
          * Hire
          * @description Things that are hired for the event: what and how many, from whom, from which day to which, what one costs.
          *
-         *     `name` is what pieces call it. `comes` and `goes_back` are local days, both in it. `each` is the hire of one, None
-         *     not known; `damage` what the lender has asked beside it.
+         *     `name` is what people call it; `thing` what tells it from all else, as `thing_id` gives it, empty: what is called
+         *     so. `comes` and `goes_back` are local days, both in it. `each` is the hire of one, None not known; `damage` what
+         *     the lender has asked beside it. `lender_key` is made of the lender's name once: the keys of its tasks hold it.
          */
         readonly Hire: {
             /** Name */
@@ -5638,13 +5649,24 @@ export interface components {
              * @default 0
              */
             readonly damage: string;
+            /**
+             * Thing
+             * @default
+             */
+            readonly thing: string;
+            /**
+             * Lender Key
+             * @default
+             */
+            readonly lender_key: string;
         };
         /**
          * HireIn
          * @description Things that are hired for the event: what and how many, from whom, from which day to which, what one costs.
          *
-         *     `name` is what pieces call it. `comes` and `goes_back` are local days, both in it. `each` is the hire of one, None
-         *     not known; `damage` what the lender has asked beside it.
+         *     `name` is what people call it; `thing` what tells it from all else, as `thing_id` gives it, empty: what is called
+         *     so. `comes` and `goes_back` are local days, both in it. `each` is the hire of one, None not known; `damage` what
+         *     the lender has asked beside it. `lender_key` is made of the lender's name once: the keys of its tasks hold it.
          */
         readonly HireIn: {
             /** Name */
@@ -5667,6 +5689,16 @@ export interface components {
              * @default 0
              */
             readonly damage: number | string;
+            /**
+             * Thing
+             * @default
+             */
+            readonly thing: string;
+            /**
+             * Lender Key
+             * @default
+             */
+            readonly lender_key: string;
         };
         /**
          * HoldPlacesIn
@@ -5831,8 +5863,8 @@ export interface components {
         readonly InsteadIn: {
             /** Base Revision */
             readonly base_revision: number;
-            /** Name */
-            readonly name: string;
+            /** Thing */
+            readonly thing: string;
             /** Vessel */
             readonly vessel: string;
         };
@@ -8752,7 +8784,8 @@ export interface components {
         };
         /**
          * Return
-         * @description One line that comes home: which kind of thing, its name or key, for which part (0: several), how many went out.
+         * @description One line that comes home: which kind of thing, what tells it from others, for which part (0: several), how many
+         *     went out.
          *
          *     `shape` is that of a finished armature that was made for this event, None of what was in the stores.
          */
@@ -8764,8 +8797,8 @@ export interface components {
              * @enum {string}
              */
             readonly kind: "vessel" | "stand" | "frog" | "armature";
-            /** Name */
-            readonly name: string;
+            /** Thing */
+            readonly thing: string;
             /** Said */
             readonly said: string;
             /** Part */
@@ -9577,6 +9610,8 @@ export interface components {
              * @enum {string}
              */
             readonly kind: "vessel" | "stand" | "frog" | "armature";
+            /** Thing */
+            readonly thing: string;
             /** Name */
             readonly name: string;
             /**
@@ -10799,7 +10834,8 @@ export interface components {
          * Supplier
          * @description Where stems are fetched: its name, its hours on the days it is open, and the varieties it is asked for.
          *
-         *     `sells` holds keys of varieties; the first supplier that sells nothing in particular is asked for all others.
+         *     `sells` holds keys of varieties; the first supplier that sells nothing in particular is asked for all others. `key`
+         *     is made of the name once: the keys of its tasks hold it.
          */
         readonly Supplier: {
             /** Name */
@@ -10831,12 +10867,18 @@ export interface components {
              * @default []
              */
             readonly sells: readonly string[];
+            /**
+             * Key
+             * @default
+             */
+            readonly key: string;
         };
         /**
          * SupplierIn
          * @description Where stems are fetched: its name, its hours on the days it is open, and the varieties it is asked for.
          *
-         *     `sells` holds keys of varieties; the first supplier that sells nothing in particular is asked for all others.
+         *     `sells` holds keys of varieties; the first supplier that sells nothing in particular is asked for all others. `key`
+         *     is made of the name once: the keys of its tasks hold it.
          */
         readonly SupplierIn: {
             /** Name */
@@ -10868,6 +10910,11 @@ export interface components {
              * @default []
              */
             readonly sells: readonly string[];
+            /**
+             * Key
+             * @default
+             */
+            readonly key: string;
         };
         /**
          * Supply
@@ -10956,7 +11003,8 @@ export interface components {
          * @description What a raised bowl stands on: a stand, or a tall cylinder that may hold water as ballast.
          *
          *     `top_width_m` is the outside of its rim or plate, `opening_m` the hole in it (0: solid), `ridge` whether it
-         *     locates the bowl, `putty` whether a ring of putty bonds the joint. Foot and mass may be unknown (None).
+         *     locates the bowl, `putty` whether a ring of putty bonds the joint. Foot and mass may be unknown (None). `key` is
+         *     the stand of the stores that it is, empty for one of a plan's own.
          */
         readonly Support: {
             /** Name */
@@ -10999,13 +11047,19 @@ export interface components {
              * @default false
              */
             readonly putty: boolean;
+            /**
+             * Key
+             * @default
+             */
+            readonly key: string;
         };
         /**
          * SupportIn
          * @description What a raised bowl stands on: a stand, or a tall cylinder that may hold water as ballast.
          *
          *     `top_width_m` is the outside of its rim or plate, `opening_m` the hole in it (0: solid), `ridge` whether it
-         *     locates the bowl, `putty` whether a ring of putty bonds the joint. Foot and mass may be unknown (None).
+         *     locates the bowl, `putty` whether a ring of putty bonds the joint. Foot and mass may be unknown (None). `key` is
+         *     the stand of the stores that it is, empty for one of a plan's own.
          */
         readonly SupportIn: {
             /** Name */
@@ -11048,6 +11102,11 @@ export interface components {
              * @default false
              */
             readonly putty: boolean;
+            /**
+             * Key
+             * @default
+             */
+            readonly key: string;
         };
         /**
          * Survey
@@ -12255,7 +12314,7 @@ export interface components {
          * @description A vessel as measured with a tape: inner profile from the floor up, walls, foot and mass.
          *
          *     `foot_width_m`, `foot_depth_m` and `mass_kg` may be missing (None); what needs them then cannot say. `price` is
-         *     what one is bought for, None not known.
+         *     what one is bought for, None not known. `key` is the one of the stores that it is, empty for one of a plan's own.
          */
         readonly Vessel: {
             /** Name */
@@ -12299,6 +12358,11 @@ export interface components {
              * @enum {string}
              */
             readonly provenance: "published" | "common practice" | "from memory" | "estimate" | "measured" | "computed";
+            /**
+             * Key
+             * @default
+             */
+            readonly key: string;
         };
         /**
          * VesselDrawn
@@ -12313,7 +12377,7 @@ export interface components {
          * @description A vessel as measured with a tape: inner profile from the floor up, walls, foot and mass.
          *
          *     `foot_width_m`, `foot_depth_m` and `mass_kg` may be missing (None); what needs them then cannot say. `price` is
-         *     what one is bought for, None not known.
+         *     what one is bought for, None not known. `key` is the one of the stores that it is, empty for one of a plan's own.
          */
         readonly VesselIn: {
             /** Name */
@@ -12360,6 +12424,11 @@ export interface components {
              * @enum {string}
              */
             readonly provenance: "published" | "common practice" | "from memory" | "estimate" | "measured" | "computed";
+            /**
+             * Key
+             * @default
+             */
+            readonly key: string;
         };
         /**
          * Wait
@@ -14657,7 +14726,7 @@ export interface operations {
     readonly get_instead_api_events__event_id__instead_get: {
         readonly parameters: {
             readonly query: {
-                readonly name: string;
+                readonly thing: string;
             };
             readonly header?: never;
             readonly path: {

@@ -1,12 +1,14 @@
 """The job around the pieces: its times, crew, prices; and every piece with what was worked out for it."""
 
-from dataclasses import dataclass, field
+from collections.abc import Iterable
+from dataclasses import dataclass, field, replace
 from datetime import datetime, time
 from decimal import Decimal
 from typing import Annotated, Literal, get_args
 from zoneinfo import ZoneInfo
 
 from jolly_trellis.core.books.time import SKILLS, Skill
+from jolly_trellis.core.event.keys import free_key, slug, thing_id
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.plan.piece import Piece, RecipeLine
@@ -32,7 +34,7 @@ class CrewMember:
 
     `comes` None is from any time on, `goes` None until any time; `goes` before `comes` is after midnight. `does` is
     their part of the day itself: who does the strike alone is not at the place before it, who sets up goes before it.
-    `rate_per_h` None is the event's.
+    `rate_per_h` None is the event's. `key` is made of the name once.
     """
 
     name: Annotated[str, Text(40, least=1)]
@@ -41,13 +43,20 @@ class CrewMember:
     goes: Clock | None = None
     does: Part = "all of it"
     rate_per_h: Annotated[Decimal | None, Range("ratio", 0, 1000)] = None
+    key: Annotated[str, Text(60)] = ""
+
+    @property
+    def id(self) -> str:
+        """What tells one person from all others."""
+        return self.key or slug(self.name)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Supplier:
     """Where stems are fetched: its name, its hours on the days it is open, and the varieties it is asked for.
 
-    `sells` holds keys of varieties; the first supplier that sells nothing in particular is asked for all others.
+    `sells` holds keys of varieties; the first supplier that sells nothing in particular is asked for all others. `key`
+    is made of the name once: the keys of its tasks hold it.
     """
 
     name: Annotated[str, Text(60, least=1)]
@@ -55,6 +64,12 @@ class Supplier:
     closes: Clock = "18:00"
     days: Annotated[tuple[Weekday, ...], Many(7, least=1)] = ("mon", "tue", "wed", "thu", "fri", "sat")
     sells: Annotated[tuple[Annotated[str, Text(60, least=1)], ...], Many(400)] = ()
+    key: Annotated[str, Text(60)] = ""
+
+    @property
+    def id(self) -> str:
+        """What tells one supplier from all others."""
+        return self.key or slug(self.name)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -69,8 +84,9 @@ class Lock:
 class Hire:
     """Things that are hired for the event: what and how many, from whom, from which day to which, what one costs.
 
-    `name` is what pieces call it. `comes` and `goes_back` are local days, both in it. `each` is the hire of one, None
-    not known; `damage` what the lender has asked beside it.
+    `name` is what people call it; `thing` what tells it from all else, as `thing_id` gives it, empty: what is called
+    so. `comes` and `goes_back` are local days, both in it. `each` is the hire of one, None not known; `damage` what
+    the lender has asked beside it. `lender_key` is made of the lender's name once: the keys of its tasks hold it.
     """
 
     name: Annotated[str, Text(120, least=1)]
@@ -80,6 +96,24 @@ class Hire:
     goes_back: Day
     each: Annotated[Decimal | None, Range("ratio", 0, 100_000)] = None
     damage: Annotated[Decimal, Range("ratio", 0, 100_000)] = Decimal(0)
+    thing: Annotated[str, Text(140)] = ""
+    lender_key: Annotated[str, Text(60)] = ""
+
+    @property
+    def of(self) -> str:
+        """What tells the thing it is from all others."""
+        return self.thing or thing_id("", "", self.name)
+
+
+def lenders_keyed(hires: Iterable[Hire]) -> tuple[Hire, ...]:
+    """What is hired, each with a key of its lender: the same for all that are called the same, and for no other."""
+    keys: dict[str, str] = {}
+    for each in hires:
+        if slug(each.lender) not in keys:
+            taken = set(keys.values())
+            own = each.lender_key
+            keys[slug(each.lender)] = own if own and own not in taken else free_key(each.lender, taken)
+    return tuple(replace(each, lender_key=keys[slug(each.lender)]) for each in hires)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

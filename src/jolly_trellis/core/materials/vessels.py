@@ -35,7 +35,7 @@ class Vessel:
     """A vessel as measured with a tape: inner profile from the floor up, walls, foot and mass.
 
     `foot_width_m`, `foot_depth_m` and `mass_kg` may be missing (None); what needs them then cannot say. `price` is
-    what one is bought for, None not known.
+    what one is bought for, None not known. `key` is the one of the stores that it is, empty for one of a plan's own.
     """
 
     name: Annotated[str, Text(120, least=1)]
@@ -50,6 +50,7 @@ class Vessel:
     clear: bool = False
     price: Annotated[float | None, Range("ratio", 0, 10000)] = None
     provenance: ProvenanceKind = "measured"
+    key: Annotated[str, Text(60)] = ""
 
     @property
     def inside_depth_m(self) -> float:

@@ -163,7 +163,8 @@ class Support:
     """What a raised bowl stands on: a stand, or a tall cylinder that may hold water as ballast.
 
     `top_width_m` is the outside of its rim or plate, `opening_m` the hole in it (0: solid), `ridge` whether it
-    locates the bowl, `putty` whether a ring of putty bonds the joint. Foot and mass may be unknown (None).
+    locates the bowl, `putty` whether a ring of putty bonds the joint. Foot and mass may be unknown (None). `key` is
+    the stand of the stores that it is, empty for one of a plan's own.
     """
 
     name: Annotated[str, Text(120, least=1)]
@@ -177,6 +178,7 @@ class Support:
     clear: bool = False
     ridge: bool = False
     putty: bool = False
+    key: Annotated[str, Text(60)] = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -106,6 +106,7 @@ export function StackFields({ piece, stock, problem, onCommit }: Props) {
             const { name, height_m, top_width_m, opening_m, foot_width_m, mass_kg, column_width_m, clear } =
               found;
             const taken = {
+              key,
               name,
               height_m,
               top_width_m,

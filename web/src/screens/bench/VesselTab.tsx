@@ -88,6 +88,7 @@ export function VesselTab({ piece, report, stock, problem, onCommit }: Props) {
     });
     await client.invalidateQueries({ queryKey: ["stock"] });
     setKept(`${vessel.name} (${answer.key})`);
+    put({ key: answer.key }, `Keep ${vessel.name} in the stores`);
   };
   return (
     <>
@@ -180,7 +181,7 @@ export function VesselTab({ piece, report, stock, problem, onCommit }: Props) {
             value={vessel.name}
             path="vessel.name"
             problem={problem}
-            onCommit={(name) => put({ name })}
+            onCommit={(name) => put({ name, key: "" })}
             className="col-span-2"
           />
           <Choice

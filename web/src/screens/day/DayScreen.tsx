@@ -114,11 +114,11 @@ export function DayScreen() {
                 Save as calendar
               </a>
               <span className="text-soft">of one:</span>
-              {now?.crew.map(({ name }) => (
+              {now?.crew.map(({ key, name }) => (
                 <a
-                  key={name}
+                  key={key}
                   className="flex min-h-11 min-w-11 items-center justify-center px-1"
-                  href={`/api/events/${eventId}/day.ics?person=${encodeURIComponent(name)}`}
+                  href={`/api/events/${eventId}/day.ics?person=${encodeURIComponent(key)}`}
                   aria-label={`Save the calendar of ${name}`}
                 >
                   {name}

@@ -38,6 +38,7 @@ export function CrewRows({ brief, problem, onPut }: Props) {
       goes: null,
       does: "all of it",
       rate_per_h: null,
+      key: "",
     };
     void onPut((kept) => ({ crew: [...kept.crew, added] }));
     setName("");

@@ -25,6 +25,7 @@ export function SupplierRows({ brief, stock, problem, onPut }: Props) {
           closes: "18:00",
           days: ["mon", "tue", "wed", "thu", "fri", "sat"],
           sells: [],
+          key: "",
         },
       ],
     }));

@@ -39,6 +39,8 @@ export function HireRows({
           goes_back: day,
           each: null,
           damage: "0",
+          thing: "",
+          lender_key: "",
         },
       ],
     }));
@@ -76,7 +78,7 @@ export function HireRows({
               value={each.name}
               path={`hires.${index}.name`}
               problem={problem}
-              onCommit={(name) => set(index, { name })}
+              onCommit={(name) => set(index, { name, thing: "" })}
             />
             <TextField
               label="From whom"

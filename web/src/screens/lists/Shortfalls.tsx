@@ -19,12 +19,12 @@ export function Shortfalls({ eventId, shortfalls, onAct }: Props) {
       <h2 className="m-0 text-lg text-berry">✕ Wanted by more than one event</h2>
       <ul className="m-0 list-none p-0">
         {shortfalls.map((each) => (
-          <li key={`${each.kind} ${each.name} ${each.since}`} className="py-0.5">
+          <li key={`${each.kind} ${each.thing} ${each.since}`} className="py-0.5">
             <strong>{each.said || each.name}</strong>: {each.wanted} from {dayWords(each.since)} to{" "}
             {dayWords(each.until)}, and there are {each.here}:{" "}
             {each.by.map((share) => `${share.number} for “${share.event}”`).join(", ")}. Hire or buy{" "}
             {each.wanted - each.here}, move one of them to another day, or choose another for one of them.
-            {each.kind === "vessel" && <Others eventId={eventId} name={each.name} onAct={onAct} />}
+            {each.kind === "vessel" && <Others eventId={eventId} thing={each.thing} onAct={onAct} />}
           </li>
         ))}
       </ul>
@@ -32,13 +32,13 @@ export function Shortfalls({ eventId, shortfalls, onAct }: Props) {
   );
 }
 
-function Others({ eventId, name, onAct }: { eventId: number; name: string; onAct: Props["onAct"] }) {
+function Others({ eventId, thing, onAct }: { eventId: number; thing: string; onAct: Props["onAct"] }) {
   const [found, setFound] = useState<readonly Instead[] | null>(null);
   const [trying, setTrying] = useState(false);
   const { attempt } = useRefusal();
   const look = async () => {
     setTrying(true);
-    setFound((await attempt(() => api.instead(eventId, name))) ?? null);
+    setFound((await attempt(() => api.instead(eventId, thing))) ?? null);
     setTrying(false);
   };
   return (
@@ -64,7 +64,9 @@ function Others({ eventId, name, onAct }: { eventId: number; name: string; onAct
                 <span className="text-berry">✕ {each.worse.slice(0, 3).join("; ")}</span>
               )}
             </span>
-            <Button onClick={() => onAct((id, revision) => api.takeInstead(id, revision, name, each.vessel))}>
+            <Button
+              onClick={() => onAct((id, revision) => api.takeInstead(id, revision, thing, each.vessel))}
+            >
               Take it
             </Button>
           </li>

@@ -9,6 +9,7 @@ from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.event.buying.shared_needs import PADS_EACH
 from jolly_trellis.core.event.cutting.roll_problems import Larder
 from jolly_trellis.core.event.job import Job, Made, quantity_of, recipe_of
+from jolly_trellis.core.event.keys import line_key
 from jolly_trellis.core.event.needs.bunches import StemBuy
 from jolly_trellis.core.event.needs.needs import FOR_ALL, HARDWARE_SUPPLY, Needs
 from jolly_trellis.core.event.tasks.water_rounds import WaterRounds
@@ -111,11 +112,13 @@ def _with_hung(made: Made) -> Iterator[Pack]:
 def _apart(needs: Needs, larder: Larder) -> Iterator[Pack]:
     """Stands, the cartons that pieces ride in, and the marked hardware of all lines."""
     stands: dict[str, int] = {}
+    names: dict[str, str] = {}
     for each in needs.things:
         if each.kind == "stand":
-            stands[each.name] = stands.get(each.name, 0) + each.quantity
-    for name, number in stands.items():
-        yield Pack(key=f"stand-{name}", group="carried apart", name=name, number=number)
+            stands[each.thing] = stands.get(each.thing, 0) + each.quantity
+            names.setdefault(each.thing, each.name)
+    for thing, number in stands.items():
+        yield Pack(key=line_key("stand", thing), group="carried apart", name=names[thing], number=number)
     yield from _from_needs(needs, larder, "box", "carried apart", phrase("one for each piece that rides boxed"))
     for supply in HARDWARE_SUPPLY.values():
         yield from _from_needs(needs, larder, supply, "carried apart", phrase("in the lines of what hangs"))

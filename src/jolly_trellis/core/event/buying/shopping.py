@@ -12,6 +12,7 @@ from jolly_trellis.core.event.buying.seasons import out_of_season
 from jolly_trellis.core.event.cutting.roll import CutPlan
 from jolly_trellis.core.event.cutting.roll_problems import Larder, MaterialPlan
 from jolly_trellis.core.event.job import Job, Made
+from jolly_trellis.core.event.keys import line_key
 from jolly_trellis.core.event.money import money
 from jolly_trellis.core.event.needs.bunches import StemBuy, buy_stems
 from jolly_trellis.core.event.needs.hires import hire_cost, hired
@@ -288,17 +289,19 @@ def _frogs(needs: Needs, shelves: Shelves) -> Iterator[Buy]:
 
 
 def _things(job: Job, needs: Needs, shelves: Shelves) -> Iterator[Buy]:
-    """Vessels and stands are counted by their name; what the stores have none of, and nobody has hired, is bought."""
+    """Vessels and stands: what the stores have none of, and nobody has hired, is bought."""
     wanted: dict[tuple[str, str], int] = {}
+    names: dict[tuple[str, str], str] = {}
     for each in needs.things:
         if each.kind != "armature":
-            wanted[each.kind, each.name] = wanted.get((each.kind, each.name), 0) + each.quantity
+            wanted[each.kind, each.thing] = wanted.get((each.kind, each.thing), 0) + each.quantity
+            names.setdefault((each.kind, each.thing), each.name)
     by_hire = hired(job.hires)
-    for (kind, name), number in wanted.items():
-        kept = (shelves.vessels if kind == "vessel" else shelves.stands).get(name)
+    for (kind, thing), number in wanted.items():
+        kept = (shelves.vessels if kind == "vessel" else shelves.stands).get(thing)
         here = 0 if kept is None else kept.here
-        from_others = min(by_hire.get(name, 0), number)
-        by_hire[name] = by_hire.get(name, 0) - from_others
+        from_others = min(by_hire.get(thing, 0), number)
+        by_hire[thing] = by_hire.get(thing, 0) - from_others
         short = max(number - from_others - here, 0)
         price = None if kept is None or kept.price is None else short * kept.price
         notes = [f"{from_others} hired"] if 0 < from_others < number else []
@@ -306,8 +309,8 @@ def _things(job: Job, needs: Needs, shelves: Shelves) -> Iterator[Buy]:
         notes += ["worn: look them over"] if kept is not None and kept.worn else []
         yield Buy(
             group="vessels",
-            key=f"stand-{name}" if kind == "stand" and ("vessel", name) in wanted else name,
-            name=name,
+            key=line_key(kind, thing),
+            name=names[kind, thing],
             needed=count(number),
             here=count(min(here, number - from_others) + from_others),
             packs=short,
@@ -338,7 +341,7 @@ def _finished(needs: Needs, shelves: Shelves) -> Iterator[Buy]:
     wanted: dict[str, int] = {}
     for each in needs.things:
         if each.kind == "armature":
-            wanted[each.name] = wanted.get(each.name, 0) + each.quantity
+            wanted[each.thing] = wanted.get(each.thing, 0) + each.quantity
     for key, number in wanted.items():
         armature, kept = shelves.armatures.get(key), shelves.armatures_kept.get(key)
         here = 0 if kept is None else kept.here

@@ -61,13 +61,13 @@ def vessel_parts(needs: Needs, shelves: Shelves, left: dict[str, int]) -> Iterat
     for need in needs.things:
         if need.kind == "armature":
             continue
-        by_hire = min(left.get(need.name, 0), need.quantity)
+        by_hire = min(left.get(need.thing, 0), need.quantity)
         if by_hire:
-            left[need.name] -= by_hire
+            left[need.thing] -= by_hire
         number = need.quantity - by_hire
         if not number:
             continue
-        kept = (shelves.vessels if need.kind == "vessel" else shelves.stands).get(need.name)
+        kept = (shelves.vessels if need.kind == "vessel" else shelves.stands).get(need.thing)
         one = None if kept is None else kept.use_cost()
         if kept is None or one is None:
             at = need.name if kept is None else kept.key

@@ -7,6 +7,7 @@ from datetime import date, timedelta
 from zoneinfo import ZoneInfo
 
 from jolly_trellis.core.event.day.notes import Note
+from jolly_trellis.core.event.job import CrewMember
 from jolly_trellis.core.event.sheet.people import DAY_BEGINS_H, WORK_MOST
 from jolly_trellis.core.event.sheet.schedule import Timed
 from jolly_trellis.core.quantities import duration, phrase
@@ -14,15 +15,15 @@ from jolly_trellis.core.quantities import duration, phrase
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Asked:
-    """One event as it asks for people: its name, its crew by name, its sheet."""
+    """One event as it asks for people: its name, its crew, its sheet."""
 
     event: str
-    crew: tuple[str, ...]
+    crew: tuple[CrewMember, ...]
     timed: tuple[Timed, ...]
 
-    def of(self, name: str) -> list[Timed]:
-        """What a person does in it, in order; names are the same whatever their capitals."""
-        places = {place for place, each in enumerate(self.crew) if each.casefold() == name.casefold()}
+    def of(self, person: CrewMember) -> list[Timed]:
+        """What a person does in it, in order."""
+        places = {place for place, each in enumerate(self.crew) if each.id == person.id}
         return [each for each in self.timed if places & set(each.crew)]
 
 
@@ -34,10 +35,10 @@ def asked_twice(mine: Asked, others: Sequence[Asked], zone: ZoneInfo) -> Iterato
     Args:
         zone: of the place, in which days and times are said.
     """
-    for name in dict.fromkeys(mine.crew):
-        own = mine.of(name)
+    for person in {each.id: each for each in reversed(mine.crew)}.values():
+        own, name = mine.of(person), person.name
         for other in others:
-            theirs = other.of(name)
+            theirs = other.of(person)
             if not theirs:
                 continue
             both = [(a, b, minutes) for a in own for b in theirs if (minutes := _together_min(a, b)) > 0]

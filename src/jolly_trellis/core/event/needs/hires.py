@@ -9,20 +9,20 @@ from jolly_trellis.core.event.money import to_cent
 from jolly_trellis.core.quantities import Phrase, phrase
 
 
-def hired_on(hires: Iterable[Hire], name: str, day: date) -> int:
+def hired_on(hires: Iterable[Hire], thing: str, day: date) -> int:
     """How many of a thing are there by hire on a day; the day it comes and the day it goes back are in it."""
     return sum(
         each.number
         for each in hires
-        if each.name == name and date.fromisoformat(each.comes) <= day <= date.fromisoformat(each.goes_back)
+        if each.of == thing and date.fromisoformat(each.comes) <= day <= date.fromisoformat(each.goes_back)
     )
 
 
 def hired(hires: Iterable[Hire]) -> dict[str, int]:
-    """How many of each thing are hired in all, by name."""
+    """How many of each thing are hired in all, by what tells it from others."""
     found: dict[str, int] = {}
     for each in hires:
-        found[each.name] = found.get(each.name, 0) + each.number
+        found[each.of] = found.get(each.of, 0) + each.number
     return found
 
 

@@ -7,7 +7,9 @@ from typing import Any, Literal
 
 from jolly_trellis.core.books.needs import FromFrogs, FromNetting, FromSupply
 from jolly_trellis.core.event.job import Made, PieceWork, Reused, RigWork, Work, name_of, quantity_of, recipe_of
+from jolly_trellis.core.event.keys import thing_id
 from jolly_trellis.core.materials.netting import NettingSheet
+from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics.bouquet import WORN_LEGS
 from jolly_trellis.core.mechanics.fit import PUTTY_WIDTH, putty_ring_kg
 from jolly_trellis.core.mechanics.pin_frog import FROG_USES
@@ -83,11 +85,12 @@ class FrogNeed:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ThingNeed:
-    """So many of one thing that returns: a vessel or a stand by its name, a finished armature by its key."""
+    """So many of one thing that returns. `thing` tells it from all others: see `ThingIn`."""
 
     piece_id: int
     piece: str
     kind: ThingKind
+    thing: str
     name: str
     quantity: int
 
@@ -195,26 +198,50 @@ def by_part(needs: Needs) -> dict[int, Needs]:
     }
 
 
-def things_in(piece: Piece) -> Iterator[tuple[ThingKind, str]]:
-    """What of a piece returns, for one of it: vessels and the stand by their names, frogs by their keys."""
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ThingIn:
+    """A thing that returns. `thing` tells it from all others: of a vessel or a stand as `thing_id` gives it, of a frog
+    or a finished armature its key, which is its `name` too.
+    """
+
+    kind: ThingKind
+    thing: str
+    name: str
+
+
+def things_in(piece: Piece) -> Iterator[ThingIn]:
+    """What of a piece returns, for one of it."""
     worn = piece.mechanic.kind in WORN_LEGS
     stand = () if worn else (piece.vessel, *(other.vessel for other in piece.companions))
-    yield from (("vessel", each.name) for each in stand)
-    if piece.insert is not None:
-        yield "vessel", piece.insert.outer.name
+    outer = () if piece.insert is None else (piece.insert.outer,)
+    for vessel in (*stand, *outer):
+        yield ThingIn(kind="vessel", thing=vessel_id(vessel), name=vessel.name)
     if piece.support is not None:
-        yield "stand", piece.support.name
+        support = piece.support
+        yield ThingIn(kind="stand", thing=thing_id("stand", support.key, support.name), name=support.name)
     for mechanic in (piece.mechanic, *(other.mechanic for other in piece.companions)):
         if mechanic.frog is not None:
-            yield "frog", mechanic.frog
+            yield ThingIn(kind="frog", thing=mechanic.frog, name=mechanic.frog)
+
+
+def vessel_id(vessel: Vessel) -> str:
+    """What tells a vessel from all others."""
+    return thing_id("vessel", vessel.key, vessel.name)
 
 
 def _things(work: PieceWork) -> Iterator[Need]:
     """The vessels and the stand of a piece; its frogs are parts of its mechanics."""
     piece = work.piece
-    for kind, name in things_in(piece):
-        if kind != "frog":
-            yield ThingNeed(piece_id=work.id, piece=piece.name, kind=kind, name=name, quantity=piece.quantity)
+    for each in things_in(piece):
+        if each.kind != "frog":
+            yield ThingNeed(
+                piece_id=work.id,
+                piece=piece.name,
+                kind=each.kind,
+                thing=each.thing,
+                name=each.name,
+                quantity=piece.quantity,
+            )
 
 
 def _armatures(work: Work, reused: list[Reused]) -> Iterator[Need]:
@@ -224,7 +251,12 @@ def _armatures(work: Work, reused: list[Reused]) -> Iterator[Need]:
         left -= number
         if number:
             yield ThingNeed(
-                piece_id=work.id, piece=name_of(work), kind="armature", name=each.armature, quantity=number
+                piece_id=work.id,
+                piece=name_of(work),
+                kind="armature",
+                thing=each.armature,
+                name=each.armature,
+                quantity=number,
             )
 
 

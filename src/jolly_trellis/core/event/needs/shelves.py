@@ -10,8 +10,8 @@ from jolly_trellis.core.materials.frogs import Frog
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Shelves:
-    """Frogs by key with how many, vessels and stands by name, finished armatures by key, stems by variety, and
-    how often one that keeps is used, where somebody has said so.
+    """Frogs by key with how many, vessels and stands by their `thing_id`, finished armatures by key, stems by variety,
+    and how often one that keeps is used, where somebody has said so.
     """
 
     frogs: Mapping[str, Frog]

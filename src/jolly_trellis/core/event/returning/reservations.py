@@ -7,7 +7,7 @@ from datetime import date, timedelta
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.event.job import Hire, Job, Reused
 from jolly_trellis.core.event.needs.hires import hired_on
-from jolly_trellis.core.event.needs.needs import ThingKind, things_in
+from jolly_trellis.core.event.needs.needs import ThingIn, ThingKind, things_in
 from jolly_trellis.core.event.sheet.task import back
 from jolly_trellis.core.event.tasks.purchases import leaves_at
 from jolly_trellis.core.plan.piece import Piece
@@ -20,12 +20,13 @@ CLEANING_DAYS = rule("What comes back is cleaned before it goes out again, days"
 class Claim:
     """So many of one thing that an event has, from the day it leaves to the last day it is cleaned, both in it.
 
-    `name` is what a vessel or a stand is called, the key of a frog or a finished armature.
+    `thing` tells it from all others (`ThingIn`), `name` is what people call it.
     """
 
     event_id: int
     event: str
     kind: ThingKind
+    thing: str
     name: str
     number: int
     since: date
@@ -48,6 +49,7 @@ class Shortfall:
     """
 
     kind: ThingKind
+    thing: str
     name: str
     since: date
     until: date
@@ -57,15 +59,20 @@ class Shortfall:
     said: str = ""
 
 
-def wanted_of(pieces: Iterable[Piece], reused: Iterable[Reused] = ()) -> dict[Thing, int]:
+def wanted_of(pieces: Iterable[Piece], reused: Iterable[Reused] = ()) -> dict[ThingIn, int]:
     """Vessels, stands, frogs and finished armatures, as many as pieces stand in and on and are made with."""
-    found: dict[Thing, int] = {}
+    found: dict[Thing, tuple[ThingIn, int]] = {}
+
+    def add(thing: ThingIn, number: int) -> None:
+        first, before = found.get((thing.kind, thing.thing), (thing, 0))
+        found[thing.kind, thing.thing] = first, before + number
+
     for piece in pieces:
         for thing in things_in(piece):
-            found[thing] = found.get(thing, 0) + piece.quantity
+            add(thing, piece.quantity)
     for each in reused:
-        found["armature", each.armature] = found.get(("armature", each.armature), 0) + each.number
-    return found
+        add(ThingIn(kind="armature", thing=each.armature, name=each.armature), each.number)
+    return dict(found.values())
 
 
 def away(job: Job) -> tuple[date, date] | None:
@@ -84,8 +91,17 @@ def claims_of(event_id: int, event: str, job: Job, pieces: Iterable[Piece]) -> t
     if span is None:
         return ()
     return tuple(
-        Claim(event_id=event_id, event=event, kind=kind, name=name, number=number, since=span[0], until=span[1])
-        for (kind, name), number in wanted_of(pieces, job.reused).items()
+        Claim(
+            event_id=event_id,
+            event=event,
+            kind=each.kind,
+            thing=each.thing,
+            name=each.name,
+            number=number,
+            since=span[0],
+            until=span[1],
+        )
+        for each, number in wanted_of(pieces, job.reused).items()
     )
 
 
@@ -99,9 +115,9 @@ def shortfalls(claims: Iterable[Claim], here: Mapping[Thing, int], hires: Sequen
     """
     by_thing: dict[Thing, list[Claim]] = {}
     for each in claims:
-        by_thing.setdefault((each.kind, each.name), []).append(each)
+        by_thing.setdefault((each.kind, each.thing), []).append(each)
     for thing, own in sorted(by_thing.items()):
-        lent = [each for each in hires if each.name == thing[1]]
+        lent = [each for each in hires if each.of == thing[1]]
         edges = {each.since for each in own} | {each.until + timedelta(days=1) for each in own}
         edges |= {date.fromisoformat(each.comes) for each in lent}
         edges |= {date.fromisoformat(each.goes_back) + timedelta(days=1) for each in lent}
@@ -136,7 +152,8 @@ def _worst(thing: Thing, run: list[_Stretch]) -> Shortfall:
     worst = max(run, key=lambda each: each.short)
     return Shortfall(
         kind=thing[0],
-        name=thing[1],
+        thing=thing[1],
+        name=worst.claims[0].name,
         since=run[0].since,
         until=run[-1].until,
         wanted=sum(each.number for each in worst.claims),

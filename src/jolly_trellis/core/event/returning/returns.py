@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from jolly_trellis.core.event.job import Job, Made, RigWork
+from jolly_trellis.core.event.keys import line_key
 from jolly_trellis.core.event.needs.hires import hired
 from jolly_trellis.core.event.needs.needs import FOR_ALL, Needs, SheetNeed, ThingKind
 from jolly_trellis.core.event.needs.shelves import Shelves
@@ -23,14 +24,15 @@ class SheetShape:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Return:
-    """One line that comes home: which kind of thing, its name or key, for which part (0: several), how many went out.
+    """One line that comes home: which kind of thing, what tells it from others, for which part (0: several), how many
+    went out.
 
     `shape` is that of a finished armature that was made for this event, None of what was in the stores.
     """
 
     key: str
     kind: ThingKind
-    name: str
+    thing: str
     said: str
     part: int
     number: int
@@ -48,22 +50,26 @@ def returns_of(made: Made, needs: Needs, job: Job, shelves: Shelves) -> tuple[Re
         wanted[each.frog] = wanted.get(each.frog, 0) + each.quantity
     for key, number in wanted.items():
         said = shelves.frogs[key].name if key in shelves.frogs else key
-        found.append(Return(key=f"frog-{key}", kind="frog", name=key, said=said, part=FOR_ALL, number=number))
+        found.append(Return(key=f"frog-{key}", kind="frog", thing=key, said=said, part=FOR_ALL, number=number))
     hung = {work.id for work in made.works if isinstance(work, RigWork)}
     return (*found, *_made_now(needs, hung))
 
 
 def _things(needs: Needs, job: Job, shelves: Shelves) -> Iterator[Return]:
     counts: dict[tuple[ThingKind, str], int] = {}
+    names: dict[tuple[ThingKind, str], str] = {}
     for each in needs.things:
-        counts[each.kind, each.name] = counts.get((each.kind, each.name), 0) + each.quantity
+        counts[each.kind, each.thing] = counts.get((each.kind, each.thing), 0) + each.quantity
+        names.setdefault((each.kind, each.thing), each.name)
     left = hired(job.hires)
-    for (kind, name), number in counts.items():
-        by_hire = min(left.get(name, 0), number)
-        left[name] = left.get(name, 0) - by_hire
-        said = shelves.armatures[name].name if kind == "armature" and name in shelves.armatures else name
-        if number > by_hire:
-            yield Return(key=f"{kind}-{name}", kind=kind, name=name, said=said, part=FOR_ALL, number=number - by_hire)
+    for (kind, thing), number in counts.items():
+        by_hire = min(left.get(thing, 0), number)
+        left[thing] = left.get(thing, 0) - by_hire
+        known = shelves.armatures.get(thing) if kind == "armature" else None
+        said = names[kind, thing] if known is None else known.name
+        rest = number - by_hire
+        if rest > 0:
+            yield Return(key=line_key(kind, thing), kind=kind, thing=thing, said=said, part=FOR_ALL, number=rest)
 
 
 def _made_now(needs: Needs, hung: set[int]) -> Iterator[Return]:
@@ -82,7 +88,7 @@ def _made_now(needs: Needs, hung: set[int]) -> Iterator[Return]:
         yield Return(
             key=f"{NEW}{need.piece_id}",
             kind="armature",
-            name="",
+            thing="",
             said=f"{need.name}, {need.piece}",
             part=need.piece_id,
             number=need.quantity,

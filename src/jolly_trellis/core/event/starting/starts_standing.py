@@ -92,6 +92,7 @@ def _raised(given: Given) -> dict[str, Any]:
     support = USUAL.cylinder
     if stand is not None:
         support = Support(
+            key=stand.key,
             name=stand.name,
             height_m=stand.height_m,
             top_width_m=stand.top_width_m,

@@ -1,8 +1,6 @@
 """Purchases: stems of one supplier and day that rest alike, worked back from when they are used."""
 
 import math
-import re
-import unicodedata
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import UTC, date, datetime, timedelta
@@ -43,7 +41,7 @@ class Purchase:
     @property
     def trip(self) -> str:
         """The place part of the keys of its tasks: its supplier and how many days before it is fetched."""
-        return f"{slug(self.supplier.name)}-{'x' if self.ahead is None else self.ahead}"
+        return f"{self.supplier.id}-{'x' if self.ahead is None else self.ahead}"
 
     @property
     def place(self) -> str:
@@ -153,12 +151,6 @@ def open_window(job: Job, supplier: Supplier, day: date) -> tuple[datetime, date
         for clock in (supplier.opens, supplier.closes)
     )
     return opens, closes
-
-
-def slug(name: str) -> str:
-    """A name as part of a key: small letters, digits and dashes."""
-    plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
-    return re.sub(r"[^a-z0-9]+", "-", plain).strip("-") or "x"
 
 
 def _rest_h(job: Job, variety: Variety) -> float:

@@ -6,9 +6,9 @@ from datetime import date, datetime
 from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.books.time import Stage, Task, Wait, key_of
 from jolly_trellis.core.event.job import Hire, Job, PieceWork, Work
+from jolly_trellis.core.event.keys import slug
 from jolly_trellis.core.event.needs.needs import things_in
 from jolly_trellis.core.event.sheet.task import slots
-from jolly_trellis.core.event.tasks.purchases import slug
 
 HIRE_TRIP_MIN = measure("Time to fetch or bring back what is hired, one way to one lender", "minutes", 45)
 _FARTHEST_DAYS = 60
@@ -30,11 +30,11 @@ def waits_for_hires(job: Job, work: Work | None = None) -> tuple[Wait, ...]:
     """What a part, or with None the van, waits for: what it stands in or is made with, fetched where it is hired."""
     own: set[str] | None = None
     if work is not None:
-        own = {name for _, name in things_in(work.piece)} if isinstance(work, PieceWork) else set()
+        own = {each.thing for each in things_in(work.piece)} if isinstance(work, PieceWork) else set()
     return tuple(
-        dict.fromkeys(
-            Wait(task=_key(each.lender, each.comes, "hire")) for each in job.hires if own is None or each.name in own
-        )
+        Wait(task=key)
+        for key, (_, hires) in _trips(job, comes=True).items()
+        if own is None or any(each.of in own for each in hires)
     )
 
 
@@ -43,16 +43,13 @@ def _trips(job: Job, *, comes: bool) -> dict[str, tuple[str, list[Hire]]]:
     found: dict[str, tuple[str, list[Hire]]] = {}
     for each in sorted(job.hires, key=lambda hire: hire.comes if comes else hire.goes_back):
         day, what = (each.comes, "hire") if comes else (each.goes_back, "bring-back")
-        found.setdefault(_key(each.lender, day, what), (day, []))[1].append(each)
+        key = key_of(f"{each.lender_key or slug(each.lender)}-{day}", what)
+        found.setdefault(key, (day, []))[1].append(each)
     return found
 
 
 def _lenders(hires: list[Hire]) -> str:
     return " and ".join(dict.fromkeys(each.lender for each in hires))
-
-
-def _key(lender: str, day: str, what: str) -> str:
-    return key_of(f"{slug(lender)}-{day}", what)
 
 
 def _trip(
