@@ -20,6 +20,7 @@ from jolly_trellis.services.conditions import conditions_of
 from jolly_trellis.services.judging import Judged
 from jolly_trellis.services.kept_reports import FILE_NAME
 from jolly_trellis.services.opening import open_studio
+from jolly_trellis.services.rigging import Where
 from jolly_trellis.store import stock
 from jolly_trellis.store.plan import Brief
 
@@ -88,7 +89,9 @@ def test_what_it_is_called_counts_where_it_cannot_be_called_so(demo: sqlite3.Con
     bowl, brief = planning.piece_of(demo, 1, 1)
     for wrong in (replace(bowl, name=200 * "n"), replace(bowl, name=""), replace(bowl, quantity=0)):
         with pytest.raises(InvalidMeasure):
-            judging.judged(demo, brief, wrong, conditions_of(demo, brief), before=None)
+            judging.judged(
+                demo, Where(event=1, brief=brief, part=None), wrong, conditions_of(demo, brief), before=None
+            )
 
 
 def test_pictures_are_drawn_again_and_not_kept(demo: sqlite3.Connection, worked: Counted, tmp_path: Path) -> None:

@@ -28,6 +28,7 @@ from jolly_trellis.exchange.pattern_svg import write_svg
 from jolly_trellis.services import judging, planning
 from jolly_trellis.services.conditions import conditions_of
 from jolly_trellis.services.planning import NotFound
+from jolly_trellis.services.rigging import Where
 from jolly_trellis.services.stamps import stamp_of
 from jolly_trellis.store import stock
 
@@ -124,7 +125,8 @@ def patterns(
     part, brief = planning.part_of(conn, event_id, part_id)
     conditions = conditions_of(conn, brief)
     if isinstance(part, Rig):
-        sized = judging.rig_report_of(conn, brief, part, conditions).take_off.sized
+        where = Where(event=event_id, brief=brief, part=part_id)
+        sized = judging.rig_report_of(conn, where, part, conditions).take_off.sized
         name = f"{part.name}, a section" if sized.sections > 1 else part.name
         flat: tuple[Pattern, ...] = (
             run_pattern(name, sized.netting, width_m=sized.sheet.width_m, length_m=sized.section_m),

@@ -24,6 +24,7 @@ from jolly_trellis.exchange.page import Paper
 from jolly_trellis.exchange.rig_card import write_rig_card
 from jolly_trellis.services import judging, planning, rigging, saying, starting
 from jolly_trellis.services.conditions import conditions_of
+from jolly_trellis.services.rigging import Where
 from jolly_trellis.services.stamps import stamp_of
 from jolly_trellis.store import stock
 from jolly_trellis.store.plan import Brief
@@ -34,7 +35,9 @@ router = APIRouter(prefix="/api/events/{event_id}/parts", tags=["parts"])
 @router.post("", status_code=201, response_model=EventChange)
 def add_part(event_id: Number, body: PutPart, conn: Connection) -> Response:
     brief = planning.brief_of(conn, event_id)
-    judged = judging.judged(conn, brief, body.part, conditions_of(conn, brief), before=None)
+    judged = judging.judged(
+        conn, Where(event=event_id, brief=brief, part=None), body.part, conditions_of(conn, brief), before=None
+    )
     seated = judging.with_seats(body.part, judged)
     state, number = planning.add_part(conn, event_id, seated, base_revision=body.base_revision)
     return change_out(conn, state, body.base_revision, number, status=201)
@@ -47,7 +50,8 @@ def begin_part(event_id: Number, body: BeginPart, conn: Connection) -> Response:
     conditions = conditions_of(conn, brief)
     with conditions.figures.open():
         parts = starting.begin(conn, brief, body.start, body.vessel, stems=body.stems)
-    seated = [judging.with_seats(part, judging.judged(conn, brief, part, conditions, before=None)) for part in parts]
+    new = Where(event=event_id, brief=brief, part=None)
+    seated = [judging.with_seats(part, judging.judged(conn, new, part, conditions, before=None)) for part in parts]
     state, number = planning.add_parts(conn, event_id, seated, base_revision=body.base_revision)
     return change_out(conn, state, body.base_revision, number, status=201)
 
@@ -63,8 +67,9 @@ def add_said(event_id: Number, body: AddSaid, conn: Connection) -> Response:
     """Add everything that a text speaks of, in one act."""
     brief = planning.brief_of(conn, event_id)
     conditions = conditions_of(conn, brief)
+    new = Where(event=event_id, brief=brief, part=None)
     parts = [
-        judging.with_seats(each.part, judging.judged(conn, brief, each.part, conditions, before=None))
+        judging.with_seats(each.part, judging.judged(conn, new, each.part, conditions, before=None))
         for each in saying.said(conn, brief, body.text, body.system)
         if each.heard
     ]
@@ -80,7 +85,9 @@ def _put(
     if isinstance(base, PutPart):
         part, revision = planning.settled_part(conn, event_id, part_id, part, base.based())
     after = followed(before, part) if isinstance(before, Rig) and isinstance(part, Rig) else part
-    judged = judging.judged(conn, brief, after, conditions_of(conn, brief), before=before)
+    judged = judging.judged(
+        conn, Where(event=event_id, brief=brief, part=part_id), after, conditions_of(conn, brief), before=before
+    )
     seated = judging.with_seats(after, judged)
     state = planning.put_part(conn, event_id, part_id, seated, base_revision=revision, label=label)
     return change_out(conn, state, base.base_revision)
@@ -113,7 +120,7 @@ def apply_fix(event_id: Number, part_id: Number, body: ApplyFix, conn: Connectio
     before, brief = planning.piece_of(conn, event_id, part_id)
     conditions = conditions_of(conn, brief)
     piece, label = judging.apply_fix(before, conditions, verb=body.verb, key=body.key)
-    judged = judging.judged(conn, brief, piece, conditions, before=None)
+    judged = judging.judged(conn, Where(event=event_id, brief=brief, part=part_id), piece, conditions, before=None)
     seated = judging.with_seats(piece, judged)
     state = planning.put_part(conn, event_id, part_id, seated, base_revision=body.base_revision, label=label)
     return change_out(conn, state, body.base_revision)
@@ -127,17 +134,18 @@ def card(
     part, brief = planning.part_of(conn, event_id, part_id)
     conditions = conditions_of(conn, brief)
     stamp = stamp_of(conn, event_id)
+    where = Where(event=event_id, brief=brief, part=part_id)
     if isinstance(part, Piece):
-        report = judging.report_of(conn, brief, part, conditions)
+        report = judging.report_of(conn, where, part, conditions)
         made = making_of(part, conditions, with_fixes=False)
         with conditions.figures.open():
             looking = looking_at(build(part, conditions), report.picture.eyes)
         page = write_card(part, report, made, looking, stamp=stamp, paper=paper, system=system)
         name = "card"
     else:
-        there = rigging.in_place(conn, brief, part)
+        there = rigging.in_place(conn, where, part)
         snips = [list(snip(there, conditions, cut)) for cut in range(len(there.lines))]
-        hangs = judging.rig_report_of(conn, brief, part, conditions)
+        hangs = judging.rig_report_of(conn, where, part, conditions)
         page, name = write_rig_card(there, hangs, snips, stamp=stamp, paper=paper, system=system), "rig-card"
     headers = {"Content-Disposition": f'inline; filename="{free_key(part.name, set())}-{name}.pdf"'}
     return Response(page, media_type="application/pdf", headers=headers)

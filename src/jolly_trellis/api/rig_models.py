@@ -46,9 +46,11 @@ class SurveyOut(BaseModel):
 
 
 class AssessRig(In):
+    """A rig; `part`: which of its event's it is, None for one that is not kept."""
+
     rig: Annotated[Rig, Sent()]
+    part: Annotated[int, Field(ge=1, le=2**53)] | None = None
 
 
-class SnipLine(In):
-    rig: Annotated[Rig, Sent()]
+class SnipLine(AssessRig):
     cut: At

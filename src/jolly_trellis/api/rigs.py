@@ -17,6 +17,7 @@ from jolly_trellis.core.rigging.snip import SnipStep, snip
 from jolly_trellis.core.rigging.survey import Survey, unanswered
 from jolly_trellis.services import planning, rigging
 from jolly_trellis.services.conditions import conditions_of
+from jolly_trellis.services.rigging import Where
 
 _REST = TypeAdapter(Rest)
 router = APIRouter(prefix="/api/events/{event_id}", tags=["rig"])
@@ -24,7 +25,7 @@ router = APIRouter(prefix="/api/events/{event_id}", tags=["rig"])
 
 @router.post("/assess")
 def assess_rig(event_id: Number, body: AssessRig, conn: Connection) -> RigReport:
-    return _judged(conn, event_id, body.rig)
+    return _judged(conn, event_id, body.part, body.rig)
 
 
 @router.post("/settle", response_model=Rest)
@@ -39,8 +40,8 @@ async def rig_fixes(event_id: Number, body: AssessRig, conn: Connection, request
     """What would clear a rig, while somebody waits for that."""
 
     def work() -> list[RigFix]:
-        rig, conditions = _there(conn, event_id, body.rig)
-        return list(fixes_of(rig, _judged(conn, event_id, rig), conditions))
+        rig, conditions = _there(conn, event_id, body.part, body.rig)
+        return list(fixes_of(rig, _judged(conn, event_id, body.part, rig), conditions))
 
     return await while_wanted(request, work)
 
@@ -54,7 +55,7 @@ def size_finished(body: SizeFinished) -> Armature:
 
 @router.post("/snip")
 def snip_line(event_id: Number, body: SnipLine, conn: Connection) -> list[SnipStep]:
-    rig, conditions = _there(conn, event_id, body.rig)
+    rig, conditions = _there(conn, event_id, body.part, body.rig)
     return list(snip(rig, conditions, body.cut))
 
 
@@ -91,12 +92,12 @@ def put_survey_back(event_id: Number, conn: Connection, base_revision: BaseRevis
     return get_survey(event_id, conn)
 
 
-def _there(conn: Connection, event_id: int, rig: Rig) -> tuple[Rig, Conditions]:
+def _there(conn: Connection, event_id: int, part: int | None, rig: Rig) -> tuple[Rig, Conditions]:
     """A rig with what its place's survey says, and the conditions of its event."""
     brief = planning.brief_of(conn, event_id)
-    return rigging.in_place(conn, brief, rig), conditions_of(conn, brief)
+    return rigging.in_place(conn, Where(event=event_id, brief=brief, part=part), rig), conditions_of(conn, brief)
 
 
-def _judged(conn: Connection, event_id: int, rig: Rig) -> RigReport:
-    rig, conditions = _there(conn, event_id, rig)
+def _judged(conn: Connection, event_id: int, part: int | None, rig: Rig) -> RigReport:
+    rig, conditions = _there(conn, event_id, part, rig)
     return assess(rig, conditions)

@@ -23,6 +23,7 @@ from jolly_trellis.services import kept_reports, rigging
 from jolly_trellis.services.conditions import conditions_of, path_of, stock_of
 from jolly_trellis.services.kept_reports import KeptReports
 from jolly_trellis.services.planning import NotFound
+from jolly_trellis.services.rigging import Where
 from jolly_trellis.store.plan import Brief, Planned
 
 
@@ -83,7 +84,9 @@ def judge_all(
             for done, each in enumerate(parts):
                 with _lock:
                     _progress[place] = Progress(done=done, of=len(parts))
-                found[each.id] = _judged_or_problem(conn, brief, each.part, conditions, kept)
+                found[each.id] = _judged_or_problem(
+                    conn, Where(event=event_id, brief=brief, part=each.id), each.part, conditions, kept
+                )
     finally:
         with _lock:
             _progress.pop(place, None)
@@ -91,7 +94,7 @@ def judge_all(
 
 
 def judged(
-    conn: sqlite3.Connection, brief: Brief, part: Part, conditions: Conditions, *, before: Part | None
+    conn: sqlite3.Connection, where: Where, part: Part, conditions: Conditions, *, before: Part | None
 ) -> Judged:
     """Judge a part that is to be kept.
 
@@ -107,28 +110,28 @@ def judged(
     _refuse_new_misfits(part, before)
     with kept_reports.of(conn, conditions) as kept:
         try:
-            return _judged(conn, brief, part, conditions, kept)
+            return _judged(conn, where, part, conditions, kept)
         except Unfinished as problem:
             return Judged(problem=problem)
         except CoreError as problem:
-            if before is None or not _as_bad_before(conn, brief, part, before, conditions, kept):
+            if before is None or not _as_bad_before(conn, where, part, before, conditions, kept):
                 raise
             return Judged(problem=problem)
 
 
-def report_of(conn: sqlite3.Connection, brief: Brief, piece: Piece, conditions: Conditions) -> Report:
+def report_of(conn: sqlite3.Connection, where: Where, piece: Piece, conditions: Conditions) -> Report:
     """The report of a piece that is kept. Raises: CoreError: it cannot be worked out."""
     with kept_reports.of(conn, conditions) as kept:
-        report = _judged(conn, brief, piece, conditions, kept).report
+        report = _judged(conn, where, piece, conditions, kept).report
     if not isinstance(report, Report):
         raise TypeError(f"{report!r} is no report of a piece")
     return report
 
 
-def rig_report_of(conn: sqlite3.Connection, brief: Brief, rig: Rig, conditions: Conditions) -> RigReport:
+def rig_report_of(conn: sqlite3.Connection, where: Where, rig: Rig, conditions: Conditions) -> RigReport:
     """The report of a rig in its place. Raises: CoreError: it cannot be worked out."""
     with kept_reports.of(conn, conditions) as kept:
-        report = _judged(conn, brief, rig, conditions, kept).report
+        report = _judged(conn, where, rig, conditions, kept).report
     if not isinstance(report, RigReport):
         raise TypeError(f"{report!r} is no report of a rig")
     return report
@@ -158,16 +161,16 @@ def options_of(conn: sqlite3.Connection, piece: Piece, brief: Brief) -> tuple[Op
 
 
 def _judged_or_problem(
-    conn: sqlite3.Connection, brief: Brief, part: Part, conditions: Conditions, kept: KeptReports
+    conn: sqlite3.Connection, where: Where, part: Part, conditions: Conditions, kept: KeptReports
 ) -> Judged:
     try:
-        return _judged(conn, brief, part, conditions, kept)
+        return _judged(conn, where, part, conditions, kept)
     except CoreError as problem:
         return Judged(problem=problem)
 
 
-def _judged(conn: sqlite3.Connection, brief: Brief, part: Part, conditions: Conditions, kept: KeptReports) -> Judged:
-    there = rigging.in_place(conn, brief, part) if isinstance(part, Rig) else part
+def _judged(conn: sqlite3.Connection, where: Where, part: Part, conditions: Conditions, kept: KeptReports) -> Judged:
+    there = rigging.in_place(conn, where, part) if isinstance(part, Rig) else part
     found = kept.find(there)
     if found is None:
         report = assess(there, conditions) if isinstance(there, Rig) else evaluate(there, conditions, with_fixes=False)
@@ -176,10 +179,10 @@ def _judged(conn: sqlite3.Connection, brief: Brief, part: Part, conditions: Cond
 
 
 def _as_bad_before(
-    conn: sqlite3.Connection, brief: Brief, part: Part, before: Part, conditions: Conditions, kept: KeptReports
+    conn: sqlite3.Connection, where: Where, part: Part, before: Part, conditions: Conditions, kept: KeptReports
 ) -> bool:
     try:
-        _judged(conn, brief, before, conditions, kept)
+        _judged(conn, where, before, conditions, kept)
     except Unfinished:
         return False
     except CoreError:

@@ -1,7 +1,7 @@
 """The survey of a place, and hung work with what it says of its points."""
 
 import sqlite3
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from jolly_trellis.core.books.figures import FigureBook
 from jolly_trellis.core.errors import CoreError, InvalidMeasure
@@ -22,36 +22,40 @@ from jolly_trellis.store.plan import Brief, Plan
 from jolly_trellis.store.surveys import SurveyRow
 
 
-def in_place(conn: sqlite3.Connection, brief: Brief, rig: Rig) -> Rig:
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Where:
+    """Which part of which event something is: the event's number and brief, the part's number, None for a new one."""
+
+    event: int
+    brief: Brief
+    part: int | None
+
+
+def in_place(conn: sqlite3.Connection, where: Where, rig: Rig) -> Rig:
     """A rig with what the survey of its event's place says of its points, and what else its beams bear that day."""
-    survey = surveys.get_survey(conn, _place_of(brief)).survey
+    survey = surveys.get_survey(conn, _place_of(where.brief)).survey
     there = surveying.in_place(rig, survey)
     names = beams_of(there)
     if not names:
         return replace(there, beams=())
-    others = _others(conn, brief, rig)
+    others = _others(conn, where)
     return replace(there, beams=tuple(_loaded(name, survey, others) for name in names))
 
 
-def _others(conn: sqlite3.Connection, brief: Brief, rig: Rig) -> list[tuple[Rig, RigReport | None]]:
-    """All other hung work of the place on the same day, each as its survey has it, with its report.
-
-    The one of a rig's own name in its own event is the rig itself, as it is kept.
-    """
+def _others(conn: sqlite3.Connection, where: Where) -> list[tuple[Rig, RigReport | None]]:
+    """All other hung work of the place on the same day, each as its survey has it, with its report."""
     found: list[tuple[Rig, RigReport | None]] = []
+    brief = where.brief
     for event in events.list_events(conn):
         plan = events.get_plan(conn, event.id)
-        own = plan.brief == brief
+        own = event.id == where.event
         same_day = own or (_day_of(brief) != "" and _day_of(plan.brief) == _day_of(brief))
         if not same_day or _place_of(plan.brief) != _place_of(brief):
             continue
         survey = surveys.get_survey(conn, _place_of(brief)).survey
         for each in plan.parts:
             part = each.part
-            if not isinstance(part, Rig):
-                continue
-            if own and part.name == rig.name:
-                own = False
+            if not isinstance(part, Rig) or (own and each.id == where.part):
                 continue
             there = replace(surveying.in_place(part, survey), beams=())
             if beams_of(there):

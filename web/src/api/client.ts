@@ -153,8 +153,8 @@ export const api = {
   applyFix: (id: number, partId: number, base_revision: number, verb: string, key: string) =>
     call<EventChange>("POST", `/events/${id}/parts/${partId}/fix`, { base_revision, verb, key }),
   settleRig: (id: number, rig: Rig) => call<Rest>("POST", `/events/${id}/settle`, { rig }),
-  rigFixes: (id: number, rig: Rig, signal?: AbortSignal) =>
-    call<readonly RigFix[]>("POST", `/events/${id}/rig-fixes`, { rig }, signal),
+  rigFixes: (id: number, part: number, rig: Rig, signal?: AbortSignal) =>
+    call<readonly RigFix[]>("POST", `/events/${id}/rig-fixes`, { rig, part }, signal),
   rigFinished: (id: number, rig: Rig, size: { length_m?: number; width_m?: number; thick_m?: number }) =>
     call<Armature>("POST", `/events/${id}/rig-finished`, { rig, ...size }),
   survey: (id: number) => call<SurveyOut>("GET", `/events/${id}/survey`),
@@ -162,8 +162,8 @@ export const api = {
     call<SurveyOut>("PUT", `/events/${id}/survey`, { base_revision, ...survey, ...rests }),
   putSurveyBack: (id: number, base: number) =>
     call<SurveyOut>("POST", over(`/events/${id}/survey/put-back`, base)),
-  snip: (id: number, rig: Rig, cut: number) =>
-    call<readonly SnipStep[]>("POST", `/events/${id}/snip`, { rig, cut }),
+  snip: (id: number, part: number, rig: Rig, cut: number) =>
+    call<readonly SnipStep[]>("POST", `/events/${id}/snip`, { rig, part, cut }),
   beginDemo: () => call<EventSummary>("POST", "/events/demo"),
   deleteEvent: (id: number) => call<null>("DELETE", `/events/${id}`),
   deletedEvents: () => call<readonly DeletedEvent[]>("GET", "/events/deleted"),

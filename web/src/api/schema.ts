@@ -2564,9 +2564,14 @@ export interface components {
             /** Answer */
             readonly answer: string | null;
         };
-        /** AssessRig */
+        /**
+         * AssessRig
+         * @description A rig; `part`: which of its event's it is, None for one that is not kept.
+         */
         readonly AssessRig: {
             readonly rig: components["schemas"]["RigIn"];
+            /** Part */
+            readonly part?: number | null;
         };
         /**
          * Attachment
@@ -9897,6 +9902,8 @@ export interface components {
         /** SnipLine */
         readonly SnipLine: {
             readonly rig: components["schemas"]["RigIn"];
+            /** Part */
+            readonly part?: number | null;
             /** Cut */
             readonly cut: number;
         };

@@ -17,6 +17,7 @@ import type { Chosen } from "./types";
 
 type Props = {
   eventId: number;
+  partId: number;
   rig: Rig;
   report: RigReport;
   trying: boolean;
@@ -31,7 +32,17 @@ const CASES = { whole: "as hung", uneven: "one line a little long", "one gone": 
 const BAR = { holds: "bg-leaf", tight: "bg-marigold", fails: "bg-berry", cut: "" } as const;
 
 /** Whether it may hang: the verdict and what is missing, every line and point by what it uses, what it all weighs. */
-export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSnip, onCommit }: Props) {
+export function HangPanel({
+  eventId,
+  partId,
+  rig,
+  report,
+  trying,
+  chosen,
+  onChoose,
+  onSnip,
+  onCommit,
+}: Props) {
   const { system } = useSettings();
   const { verdict } = report;
   const cleared = verdict.state === "holds" || verdict.state === "tight" || verdict.state === "not needed";
@@ -55,7 +66,7 @@ export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSn
       )}
       {!trying &&
         (verdict.state === "fails" || verdict.state === "tight" || verdict.state === "cannot say") && (
-          <Fixes eventId={eventId} rig={rig} onCommit={onCommit} />
+          <Fixes eventId={eventId} partId={partId} rig={rig} onCommit={onCommit} />
         )}
       <table className="w-full border-collapse text-sm">
         <caption className="sr-only">Lines and what they bear</caption>
@@ -144,11 +155,11 @@ export function HangPanel({ eventId, rig, report, trying, chosen, onChoose, onSn
 }
 
 /** What would clear it: each tried out before it is offered. */
-function Fixes({ eventId, rig, onCommit }: Pick<Props, "eventId" | "rig" | "onCommit">) {
+function Fixes({ eventId, partId, rig, onCommit }: Pick<Props, "eventId" | "partId" | "rig" | "onCommit">) {
   const { system } = useSettings();
   const asked = useQuery({
-    queryKey: ["rig-fixes", eventId, rig],
-    queryFn: ({ signal }) => api.rigFixes(eventId, rig, signal),
+    queryKey: ["rig-fixes", eventId, partId, rig],
+    queryFn: ({ signal }) => api.rigFixes(eventId, partId, rig, signal),
   });
   if (asked.isPending) return <p className="mt-0 mb-2 text-sm text-soft">Looking for what would mend it…</p>;
   return (

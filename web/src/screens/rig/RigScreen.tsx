@@ -45,13 +45,13 @@ export function RigScreen() {
     async (cut: number) => {
       if (!rig) return;
       try {
-        setSnipped({ cut, steps: await api.snip(eventId, rig, cut), at: 0 });
+        setSnipped({ cut, steps: await api.snip(eventId, rigId, rig, cut), at: 0 });
       } catch (reason) {
         if (!(reason instanceof Refused)) throw reason;
         setSnipped(null);
       }
     },
-    [eventId, rig],
+    [eventId, rigId, rig],
   );
   useEffect(() => {
     const onKey = (key: KeyboardEvent) => {
@@ -101,6 +101,7 @@ export function RigScreen() {
       {desk.report ? (
         <HangPanel
           eventId={eventId}
+          partId={rigId}
           rig={rig}
           report={desk.report}
           trying={desk.trying}

@@ -190,24 +190,26 @@ def _water(needs: Needs, larder: Larder, water: WaterRounds) -> Iterator[Pack]:
 def _kit(needs: Needs, stems: tuple[StemBuy, ...], larder: Larder) -> Iterator[Pack]:
     """Spares of what fails on site, from what the plan holds."""
 
-    def spare(name: str, number: int = 1, why: Phrase = NO_WORDS, *, home: bool = True) -> Pack:
-        return Pack(key=f"spare {name}", group="emergency kit", name=name, number=number, why=why, home=home)
+    def spare(name: str, number: int = 1, why: Phrase = NO_WORDS, *, key: str = "", home: bool = True) -> Pack:
+        return Pack(key=f"spare {key or name}", group="emergency kit", name=name, number=number, why=why, home=home)
 
     for need in needs.sheets:
         if need.piece_id == FOR_ALL:
             name = larder.nettings[need.netting].name if need.netting in larder.nettings else need.netting
             why = phrase("{l}, to replace or to patch", l=cut_length(need.sheet.length_m))
-            yield spare(f"spare sheet of netting, {name}", need.quantity, why)
+            yield spare(f"spare sheet of netting, {name}", need.quantity, why, key=need.netting)
     lines: dict[str, float] = {}
     for each in needs.lengths:
         supply = larder.supplies.get(each.supply)
         if supply is not None and supply.supplier == "rigging":
-            lines[supply.name] = max(lines.get(supply.name, 0.0), each.length_m)
-    for name, long in lines.items():
-        yield spare(f"spare {name}", why=phrase("as long as the longest, {l}", l=cut_length(long)))
+            lines[supply.key] = max(lines.get(supply.key, 0.0), each.length_m)
+    for key, long in lines.items():
+        why = phrase("as long as the longest, {l}", l=cut_length(long))
+        yield spare(f"spare {larder.supplies[key].name}", why=why, key=key)
     yield spare("anchor tape and putty", why=phrase("for a dry rim only"))
     yield spare("cable tie, and soft wire", round(SPARE_TIES.value))
-    mending = {each.name: math.ceil(each.with_waste * SPARE_STEMS.value) for each in stems}
+    mending = [(each.name, math.ceil(each.with_waste * SPARE_STEMS.value)) for each in stems]
     if mending:
-        named = ", ".join(f"{number} {name}" for name, number in mending.items())
-        yield spare("stem for mending, in water", sum(mending.values()), phrase("{named}", named=named), home=False)
+        named = ", ".join(f"{number} {name}" for name, number in mending)
+        number = sum(number for _, number in mending)
+        yield spare("stem for mending, in water", number, phrase("{named}", named=named), home=False)

@@ -1,0 +1,137 @@
+"""Names are for people: whatever is called otherwise, or all the same, nothing but the names changes."""
+
+import sqlite3
+from collections.abc import Callable
+from dataclasses import replace
+from typing import Any
+
+import pytest
+
+from jolly_trellis.core.event.job import CrewMember, Hire, Supplier
+from jolly_trellis.core.event.sheet.schedule import schedule
+from jolly_trellis.demo.loading import demo_plan
+from jolly_trellis.services import coming_home, event_work, planning, rigging, stores
+from jolly_trellis.services.event_work import EventWork
+from jolly_trellis.services.rigging import Where
+from jolly_trellis.store import codec, stock
+from jolly_trellis.store.plan import Plan
+from jolly_trellis.store.stock import Holding
+
+NAMED = ("Long-table low bowl", "Head table trough", "Statement urn by the door")
+
+
+def begun(conn: sqlite3.Connection) -> Plan:
+    """Some of the demo, with people, suppliers and hires of more than one kind."""
+    plan = demo_plan()
+    raised = next(each for each in plan.pieces if each.part.support is not None)
+    parts = [each.part for each in plan.parts if each.part.name in NAMED]
+    parts += [raised.part, plan.rigs[0].part]
+    days = {"comes": "2027-05-14", "goes_back": "2027-05-17"}
+    brief = replace(
+        plan.brief,
+        crew=(CrewMember(name="Runa"), CrewMember(name="Ivo", skills=("drives",)), CrewMember(name="Mire")),
+        suppliers=(Supplier(name="Quay market", sells=("garden-rose",)), Supplier(name="Dock growers")),
+        hires=(
+            Hire(name="low bowl, 20 cm", number=2, lender="Osterlay Hire", **days),  # type: ignore[arg-type]
+            Hire(name=raised.part.support.name, lender="Tall Things", **days),  # type: ignore[arg-type, union-attr]
+        ),
+    )
+    for kind, key, number in (
+        ("vessel", "low-bowl-20", 14),
+        ("vessel", "trough-60", 2),
+        ("stand", "cylinder-stand-50", 1),
+    ):
+        stock.put_holding(conn, kind, key, Holding(on_hand=number))  # type: ignore[arg-type]
+    return planning.new_event(conn, brief, tuple(parts)).plan
+
+
+def renamed(document: Any, call: Callable[[str], str]) -> Any:
+    """Plain data with everything that people name called otherwise, but for what a survey tells apart by its name."""
+    if isinstance(document, list):
+        return [renamed(each, call) for each in document]
+    if not isinstance(document, dict):
+        return document
+    point = "z_m" in document
+    return {
+        key: call(each) if key in ("name", "lender") and not point else renamed(each, call)
+        for key, each in document.items()
+    }
+
+
+def known_of(conn: sqlite3.Connection, work: EventWork) -> dict[str, Any]:
+    """Everything that an event comes to, without a name in it."""
+    shopping = event_work.shopping_of(conn, work)
+    cost = event_work.cost_of_event(work)
+    tasks = event_work.book_of(work).tasks
+    sheet = schedule(tasks, work.job, effort=0)
+    return {
+        "states": [
+            [each.state for each in getattr(part.report, "verdicts", ())] or part.report.verdict.state  # type: ignore[union-attr]
+            for part in work.made.works
+        ],
+        "tasks": {each.key: (each.minutes, each.after, each.windows) for each in tasks},
+        "sheet": [(each.task.key, each.starts_at, each.crew) for each in sheet.timed],
+        "buys": {(each.group, each.key): (each.needed, each.here, each.packs, each.price) for each in shopping.buys},
+        "packs": {each.key: each.number for each in shopping.packs},
+        "home": {each.key: each.number for each in coming_home.state_of(conn, work).lines},
+        "cost": (cost.cost, cost.price, [(each.vessels, each.price) for each in cost.pieces]),
+    }
+
+
+@pytest.mark.parametrize("call", [lambda name: f"{name[:80]}, anew", lambda _: "One name"], ids=["other", "the same"])
+def test_whatever_things_are_called_nothing_but_the_names_changes(
+    studio: sqlite3.Connection, call: Callable[[str], str]
+) -> None:
+    plan = begun(studio)
+    was = known_of(studio, event_work.work_of(studio, 1))
+    assert {"vessel:low-bowl-20", "vessel:urn-24", "stand:cylinder-stand-50"} <= set(was["home"]) | {
+        key for _, key in was["buys"]
+    }
+    for kind in ("vessel", "stand", "netting", "frog", "supply"):
+        for key, thing in stores.things(studio, kind).items():
+            stores.put(studio, kind, key, replace(thing, name=call(thing.name)))
+    changed: Plan = codec.from_plain(renamed(codec.to_plain(plan), call), Plan)
+    # a lender is told by what it is called: two that are called the same are one, whatever else is
+    hires = zip(changed.brief.hires, plan.brief.hires, strict=True)
+    changed = replace(
+        changed,
+        brief=replace(
+            changed.brief,
+            hires=tuple(replace(each, lender=f"{each.lender} {old.lender_key}") for each, old in hires),
+        ),
+    )
+    revision = planning.event_row(studio, 1).revision
+    planning.put_plan(studio, 1, changed, base_revision=revision, label="Other names")
+    now = known_of(studio, event_work.work_of(studio, 1))
+    assert was.keys() == now.keys()
+    for key, known in was.items():
+        assert now[key] == known, key
+
+
+def test_two_vessels_of_one_name_are_counted_and_come_home_as_two(studio: sqlite3.Connection) -> None:
+    vessel = stock.vessels(studio)["low-bowl-20"]
+    stores.put(studio, "vessel", "low-bowl-26", replace(stock.vessels(studio)["low-bowl-26"], name=vessel.name))
+    stock.put_holding(studio, "vessel", "low-bowl-20", Holding(on_hand=5))
+    stock.put_holding(studio, "vessel", "low-bowl-26", Holding(on_hand=7))
+    bowl = demo_plan().pieces[0].part
+    both = stock.vessels(studio)
+    parts = tuple(replace(bowl, quantity=n, vessel=both[key]) for key, n in (("low-bowl-20", 4), ("low-bowl-26", 2)))
+    planning.new_event(studio, demo_plan().brief, parts)
+    lines = [each for each in coming_home.state(studio, 1).lines if each.kind == "vessel"]
+    assert [(each.key, each.said, each.number) for each in lines] == [
+        ("vessel:low-bowl-20", vessel.name, 4),
+        ("vessel:low-bowl-26", vessel.name, 2),
+    ]
+    coming_home.come_home(studio, 1, [coming_home.Back(line="vessel:low-bowl-26", back=1)])
+    held = stock.holdings(studio)["vessel"]
+    assert [(held[key].on_hand, held[key].used) for key in ("low-bowl-20", "low-bowl-26")] == [(5, 4), (6, 2)]
+
+
+def test_hung_work_of_one_name_on_one_beam_is_two_and_none_of_it_is_itself(studio: sqlite3.Connection) -> None:
+    rig = demo_plan().rigs[0].part
+    rig = replace(rig, points=tuple(replace(each, beam="ridge") for each in rig.points))
+    brief = planning.new_event(studio, demo_plan().brief, (rig, rig)).plan.brief
+    renamed_meanwhile = replace(rig, name="Called otherwise, not saved yet")
+    for part, others in ((1, 1), (2, 1), (None, 2)):
+        there = rigging.in_place(studio, Where(event=1, brief=brief, part=part), renamed_meanwhile)
+        assert [len(each.others) + len(each.unknown) for each in there.beams] == [others]
