@@ -9,10 +9,12 @@ import pytest
 
 from jolly_trellis.core.event.job import CrewMember, Hire, Supplier
 from jolly_trellis.core.event.sheet.schedule import schedule
+from jolly_trellis.core.units import render
 from jolly_trellis.demo.loading import demo_plan
 from jolly_trellis.services import coming_home, event_work, planning, rigging, stores
 from jolly_trellis.services.event_work import EventWork
 from jolly_trellis.services.rigging import Where
+from jolly_trellis.services.settling import to_settle
 from jolly_trellis.store import codec, stock
 from jolly_trellis.store.plan import Plan
 from jolly_trellis.store.stock import Holding
@@ -135,3 +137,17 @@ def test_hung_work_of_one_name_on_one_beam_is_two_and_none_of_it_is_itself(studi
     for part, others in ((1, 1), (2, 1), (None, 2)):
         there = rigging.in_place(studio, Where(event=1, brief=brief, part=part), renamed_meanwhile)
         assert [len(each.others) + len(each.unknown) for each in there.beams] == [others]
+
+
+def test_what_the_stores_have_no_longer_is_named_and_keeps_its_measures(studio: sqlite3.Connection) -> None:
+    was = begun(studio)
+    for kind, key in (("vessel", "low-bowl-20"), ("stand", "cylinder-stand-50")):
+        stores.delete(studio, kind, key)  # type: ignore[arg-type]
+    work = event_work.work_of(studio, 1)
+    said = [render(each.say, "metric") for each in to_settle(studio, work, event_work.cost_of_event(work))]
+    gone = [each for each in said if "in the stores no longer" in each]
+    assert [each.split(" of “")[0] for each in gone] == ["low bowl, 20 cm", "tall cylinder, 50 cm"]
+    assert planning.state(studio, 1).plan == was
+    stores.bring_back(studio, "vessel", "low-bowl-20")
+    again = to_settle(studio, event_work.work_of(studio, 1), event_work.cost_of_event(work))
+    assert len([each for each in again if "in the stores no longer" in each.say.text]) == 1

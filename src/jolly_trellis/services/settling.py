@@ -12,6 +12,7 @@ from jolly_trellis.core.event.cost.cost import EventCost
 from jolly_trellis.core.event.cost.currencies import asked_in
 from jolly_trellis.core.event.day.day import Day
 from jolly_trellis.core.event.needs.hires import out_of_time
+from jolly_trellis.core.event.needs.needs import ThingNeed
 from jolly_trellis.core.event.recipes.recipes import side_shoots, too_few_shoots
 from jolly_trellis.core.event.returning.reservations import Shortfall, away
 from jolly_trellis.core.event.tasks.asked import asked_of
@@ -51,6 +52,7 @@ def to_settle(conn: sqlite3.Connection, work: EventWork, cost: EventCost) -> tup
         found += [ToSettle(screen="roll", say=each) for plan in kept[0].materials for each in plan.missing]
         if kept[1] != event_work.cut_mark(work):
             found.append(ToSettle(screen="roll", say=phrase("The event has changed since its cuts were planned.")))
+    found += [ToSettle(screen="lists", say=each) for each in _gone(work)]
     found += [ToSettle(screen="lists", say=_short(each)) for each in shortfalls_of(conn, work)]
     found += [ToSettle(screen="lists", say=each) for each in out_of_time(work.job.hires, away(work.job))]
     found += [ToSettle(screen="lists", say=each) for each in _came_in(conn, work)]
@@ -79,6 +81,21 @@ def to_settle(conn: sqlite3.Connection, work: EventWork, cost: EventCost) -> tup
             ToSettle(screen="brief", say=phrase("The brief does not say {names}.", names=listed(missing, ", ")))
         )
     return tuple(found)
+
+
+def _gone(work: EventWork) -> Iterator[Phrase]:
+    """What a plan takes from the stores and they do not have any more."""
+    there = work.shelves.vessels.keys() | work.shelves.stands.keys()
+    gone: dict[str, ThingNeed] = {}
+    for need in work.needs.things:
+        if need.thing.startswith(f"{need.kind}:") and need.thing not in there:
+            gone.setdefault(need.thing, need)
+    for need in gone.values():
+        yield phrase(
+            "{name} of “{piece}” is in the stores no longer: its measures are kept, and none of it is counted.",
+            name=need.name,
+            piece=need.piece,
+        )
 
 
 def _came_in(conn: sqlite3.Connection, work: EventWork) -> Iterator[Phrase]:
