@@ -1,5 +1,7 @@
 """What an event is made of, of whatever kind: added, saved, mended, removed, and its card."""
 
+from typing import TypeVar
+
 from fastapi import APIRouter
 from fastapi.responses import Response
 
@@ -7,9 +9,11 @@ from jolly_trellis.api.answers import EventChange
 from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.event_answers import change_out
 from jolly_trellis.api.models import AddSaid, ApplyFix, BasedOn, BeginPart, EditPart, PutPart, SayParts
+from jolly_trellis.catalog.columns import HeldKind
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks.looking import looking_at
 from jolly_trellis.core.edits.edit import Given, edited
+from jolly_trellis.core.edits.pieces import Shelf
 from jolly_trellis.core.event.keys import free_key
 from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.event.starting.resizing import followed
@@ -28,7 +32,9 @@ from jolly_trellis.services.rigging import Where
 from jolly_trellis.services.stamps import stamp_of
 from jolly_trellis.store import stock
 from jolly_trellis.store.plan import Brief
+from jolly_trellis.store.stock import Holding
 
+T = TypeVar("T")
 router = APIRouter(prefix="/api/events/{event_id}/parts", tags=["parts"])
 
 
@@ -104,8 +110,23 @@ def edit_part(event_id: Number, part_id: Number, body: EditPart, conn: Connectio
     """Do something to a part as it is kept: the core says what that makes of it."""
     before, brief = planning.part_of(conn, event_id, part_id)
     _, survey = rigging.survey_of(conn, event_id)
-    part, label = edited(before, body.edit, Given(survey=survey.survey, vessels=stock.vessels(conn)))
+    part, label = edited(before, body.edit, Given(survey=survey.survey, shelf=_shelf(conn)))
     return _put(conn, event_id, part_id, part, before=before, brief=brief, base=body, label=label)
+
+
+def _shelf(conn: Connection) -> Shelf:
+    """What is offered of the stores: nothing that is retired."""
+    held = stock.holdings(conn)
+
+    def offered(kind: HeldKind, things: dict[str, T]) -> dict[str, T]:
+        return {key: each for key, each in things.items() if not held[kind].get(key, Holding()).retired}
+
+    return Shelf(
+        vessels=offered("vessel", stock.vessels(conn)),
+        stands=offered("stand", stock.stands(conn)),
+        nettings=offered("netting", stock.nettings(conn)),
+        frogs=offered("frog", stock.frogs(conn)),
+    )
 
 
 @router.delete("/{part_id}", response_model=EventChange)

@@ -1,13 +1,23 @@
 """What is done to a part by one press: every line of it still leads somewhere, and what was stated is kept."""
 
+import math
 from dataclasses import replace
 
 import pytest
 
+from jolly_trellis.catalog import loaders
 from jolly_trellis.core.edits.edit import Edit, Given, edited
-from jolly_trellis.core.edits.pieces import AddCompanion
+from jolly_trellis.core.edits.pieces import (
+    AddCompanion,
+    AddCounterweight,
+    ChooseMechanic,
+    Shelf,
+    StandOn,
+    TakeStand,
+)
 from jolly_trellis.core.edits.rigs import (
     AddLine,
+    AddPlace,
     AddPoint,
     BondPoint,
     DrawPath,
@@ -18,17 +28,26 @@ from jolly_trellis.core.edits.rigs import (
     RemovePoint,
 )
 from jolly_trellis.core.errors import InvalidMeasure, UnknownName
+from jolly_trellis.core.event.starting.usual import USUAL
 from jolly_trellis.core.judging.evaluate import evaluate
+from jolly_trellis.core.mechanics.sizing import ABOUT
+from jolly_trellis.core.plan.piece import Counterweight, Piece
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.rigging.assess import assess
-from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.rigging.rig import Attachment, Rig
 from jolly_trellis.core.rigging.survey import Survey, SurveyPoint
 from tests.core.rigging.test_mounts import railed
 from tests.ordinary import bouquet, conditions, piece, vessels
 from tests.rigs import panel, run
 
 SURVEY = Survey(points=(SurveyPoint(name="ridge 2", kind="truss", x_m=0.7, y_m=0.1, z_m=3.9, rating_n=900),))
-GIVEN = Given(survey=SURVEY, vessels=vessels())
+SHELF = Shelf(
+    vessels=vessels(),
+    stands={each.key: each for each in loaders.stands()},
+    nettings={each.key: each for each in loaders.nettings()},
+    frogs={each.key: each for each in loaders.frogs()},
+)
+GIVEN = Given(survey=SURVEY, shelf=SHELF)
 PATH = DrawPath(places=(Place(x_m=0, y_m=0, z_m=3), Place(x_m=3, y_m=4, z_m=3)))
 
 
@@ -208,3 +227,103 @@ def test_an_edit_of_another_kind_of_part_is_refused() -> None:
     ):
         with pytest.raises(InvalidMeasure, match="nothing that is done to such a part"):
             edited(part, edit, GIVEN)
+
+
+def stood(part: Piece, edit: Edit) -> Standing:
+    made, label = edited(part, edit, GIVEN)
+    assert isinstance(made, Standing)
+    assert label
+    return made
+
+
+def test_raised_on_something_and_set_down_again_its_flowers_are_as_high_over_it_as_before() -> None:
+    """A bowl of 28 cm: 78 on the cylinder of 50, 88 on the stand of 60, in an urn 20 cm over that, 28 again."""
+    bowl = piece()
+    high = bowl.envelope.height_m
+    up = stood(bowl, StandOn(on="cylinder"))
+    assert up.support == USUAL.cylinder
+    assert up.envelope.height_m == pytest.approx(high + 0.5)
+    higher = stood(up, StandOn(on="stand"))
+    assert higher.support == USUAL.stand
+    assert higher.envelope.height_m == pytest.approx(high + 0.6)
+    inside = stood(higher, StandOn(on="urn"))
+    assert inside.support is None
+    assert inside.insert is not None
+    outer = inside.insert.outer
+    assert outer.mouth_width_m > bowl.vessel.mouth_width_m
+    assert outer.inside_depth_m > 0.25
+    assert inside.insert.drop_m == 0.01
+    assert inside.envelope.height_m == pytest.approx(max(high, outer.rim_m + 0.2))
+    down = stood(up, StandOn(on="nothing"))
+    assert (down.support, down.insert, down.envelope) == (None, None, bowl.envelope)
+
+
+def test_only_what_is_wider_takes_a_vessel_in_and_a_deep_one_first() -> None:
+    shallow = Given(shelf=replace(SHELF, vessels={"low-bowl-30": vessels()["low-bowl-30"]}))
+    made, _ = edited(piece(), StandOn(on="urn"), shallow)
+    assert isinstance(made, Standing)
+    assert made.insert is not None
+    assert made.insert.outer.key == "low-bowl-30"
+    with pytest.raises(InvalidMeasure, match="No vessel of the stores is wider"):
+        edited(piece(), StandOn(on="urn"), Given(shelf=replace(SHELF, vessels={"cup-6": vessels()["cup-6"]})))
+
+
+def test_a_stand_of_the_stores_takes_the_place_of_the_support_with_its_water_and_putty() -> None:
+    up = stood(piece(), StandOn(on="cylinder"))
+    assert up.support is not None
+    wet = replace(up, support=replace(up.support, water_l=4.0, putty=True))
+    stand = SHELF.stands["cylinder-stand-50"]
+    made = stood(wet, TakeStand(stand=stand.key))
+    assert made.support is not None
+    assert (made.support.key, made.support.name, made.support.mass_kg) == (stand.key, stand.name, stand.mass_kg)
+    assert (made.support.water_l, made.support.putty, made.support.ridge) == (4.0, True, False)
+    assert made.envelope.height_m == pytest.approx(up.envelope.height_m - 0.5 + stand.height_m)
+    with pytest.raises(InvalidMeasure, match="stands by itself"):
+        edited(piece(), TakeStand(stand=stand.key), GIVEN)
+    with pytest.raises(UnknownName, match="No stand"):
+        edited(wet, TakeStand(stand="moon"), GIVEN)
+
+
+def test_a_counterweight_is_tied_on_just_behind_the_foot() -> None:
+    """A foot of 11 cm: 5.5 and 4 behind it is 9.5 cm; half the mouth and 4 where the foot is not known."""
+    weight = stood(piece(), AddCounterweight()).counterweight
+    assert weight == Counterweight(mass_kg=0.5, away_m=0.095, azimuth_rad=math.pi, tied=True)
+    bare = replace(piece().vessel, foot_width_m=None, foot_depth_m=None)
+    weight = stood(replace(piece(), vessel=bare), AddCounterweight()).counterweight
+    assert weight is not None
+    assert weight.away_m == pytest.approx(0.14)
+
+
+def test_another_mechanic_comes_with_netting_and_the_largest_frog_that_goes_in() -> None:
+    """On a floor of 11 cm of frogs of 3 to 15 cm the one of 10, since it must lie 2 mm freer."""
+    bare = replace(piece(), mechanic=replace(piece().mechanic, netting=None, layer_gap_m=0.05, tape_strips=3))
+    frog = stood(bare, ChooseMechanic(mechanic="pin_frog")).mechanic
+    floor = piece().vessel.profile[0].width_m
+    assert frog.frog is not None
+    lies = SHELF.frogs[frog.frog]
+    assert lies.width_m <= floor - 0.002
+    larger = [each for each in SHELF.frogs.values() if each.kind == lies.kind and each.width_m > lies.width_m]
+    assert all(each.width_m > floor - 0.002 for each in larger)
+    assert (frog.layer_gap_m, frog.tape_strips, frog.netting) == (None, None, None)
+    wire = stood(bare, ChooseMechanic(mechanic="folded_cushion")).mechanic
+    assert wire.netting == next(iter(SHELF.nettings))
+    own = stood(piece(), ChooseMechanic(mechanic="folded_cushion")).mechanic
+    assert own.netting == piece().mechanic.netting
+    none = Given(shelf=replace(SHELF, frogs={}))
+    assert edited(bare, ChooseMechanic(mechanic="pin_frog"), none)[0].mechanic.frog is None  # type: ignore[union-attr]
+    carried, label = edited(bouquet(), ChooseMechanic(mechanic="star_lattice"), GIVEN)
+    assert isinstance(carried, Piece)
+    assert (carried.mechanic.kind, label) == ("star_lattice", f"Use {ABOUT['star_lattice'].name.lower()}")
+    with pytest.raises(InvalidMeasure, match="nothing that is done"):
+        edited(bouquet(), ChooseMechanic(mechanic="pin_frog"), GIVEN)
+
+
+def test_a_place_more_lies_to_the_right_of_the_last_and_a_run_is_shared_out_anew() -> None:
+    for rig in (run(), panel()):
+        made = after(rig, AddPlace())
+        last, new = made.attachments[-2:]
+        assert new.x_m - last.x_m == pytest.approx(0.5)
+        assert (new.y_m, new.z_m) == (last.y_m, last.z_m)
+        assert all(each.along_m is None for each in made.attachments) or not rig.is_run
+    first = after(replace(run(), attachments=(), lines=(), points=(), bond=None), AddPlace()).attachments
+    assert first == (Attachment(x_m=0.0, y_m=0.0, z_m=2.6),)

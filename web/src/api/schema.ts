@@ -2232,6 +2232,17 @@ export interface components {
             readonly vessel: string;
         };
         /**
+         * AddCounterweightIn
+         * @description The usual weight, tied on just behind the foot.
+         */
+        readonly AddCounterweightIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "add counterweight";
+        };
+        /**
          * AddLineIn
          * @description One more line from the last hang point to the first place, to be led elsewhere.
          */
@@ -2252,6 +2263,17 @@ export interface components {
              * Format: base64
              */
             readonly data: string;
+        };
+        /**
+         * AddPlaceIn
+         * @description One more place of the armature, to the right of the last.
+         */
+        readonly AddPlaceIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "add place";
         };
         /**
          * AddPointIn
@@ -3582,6 +3604,22 @@ export interface components {
             readonly poured_l: number;
         };
         /**
+         * ChooseMechanicIn
+         * @description Another mechanic, with netting where it needs some and the largest frog that goes into the vessel.
+         */
+        readonly ChooseMechanicIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "choose mechanic";
+            /**
+             * Mechanic
+             * @enum {string}
+             */
+            readonly mechanic: "folded_cushion" | "corner_pillow" | "stacked_pair" | "moss_sandwich" | "cross_stick_roll" | "three_layer_roll" | "string_ball" | "pin_frog" | "cage_frog" | "loop_frog" | "holed_frog" | "cup_frog" | "frog_with_wire" | "twig_rings" | "cane_loops" | "thorny_holders" | "strung_ring" | "own_frame" | "branch_tangle" | "wood_shavings" | "lattice_pad" | "lattice_disc" | "tape_grid" | "fibre_pouch" | "mineral_block" | "raised_cups" | "wire_dome" | "star_lattice" | "hand_spiral" | "buttonhole" | "corsage" | "crown";
+        };
+        /**
          * ChosenIn
          * @description What a person chose of what both changed: paths that stay theirs, all others the other's; of which revision.
          */
@@ -4477,6 +4515,16 @@ export interface components {
             readonly seen: readonly ("front" | "side" | "above" | "cut" | "whole")[];
         };
         /**
+         * Draught
+         * @description How fast air moves where something stands, m/s, in words.
+         */
+        readonly Draught: {
+            /** Speed M S */
+            readonly speed_m_s: number;
+            /** Words */
+            readonly words: string;
+        };
+        /**
          * DrawPathIn
          * @description A path drawn or typed anew: its places in order; what led to the old ones goes.
          */
@@ -4560,7 +4608,7 @@ export interface components {
             /** Base Revision */
             readonly base_revision: number;
             /** Edit */
-            readonly edit: components["schemas"]["AddPointIn"] | components["schemas"]["RemovePointIn"] | components["schemas"]["AddLineIn"] | components["schemas"]["RemoveLineIn"] | components["schemas"]["RemovePlaceIn"] | components["schemas"]["DrawPathIn"] | components["schemas"]["HoldPlacesIn"] | components["schemas"]["BondPointIn"] | components["schemas"]["AddCompanionIn"];
+            readonly edit: components["schemas"]["AddPointIn"] | components["schemas"]["RemovePointIn"] | components["schemas"]["AddLineIn"] | components["schemas"]["RemoveLineIn"] | components["schemas"]["AddPlaceIn"] | components["schemas"]["RemovePlaceIn"] | components["schemas"]["DrawPathIn"] | components["schemas"]["HoldPlacesIn"] | components["schemas"]["BondPointIn"] | components["schemas"]["AddCompanionIn"] | components["schemas"]["StandOnIn"] | components["schemas"]["TakeStandIn"] | components["schemas"]["AddCounterweightIn"] | components["schemas"]["ChooseMechanicIn"];
         };
         /**
          * Envelope
@@ -10173,6 +10221,22 @@ export interface components {
             readonly provenance: components["schemas"]["ProvenanceIn"];
         };
         /**
+         * StandOnIn
+         * @description The piece stands by itself, on the usual cylinder or stand, or in a larger vessel of the stores.
+         */
+        readonly StandOnIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "stand on";
+            /**
+             * On
+             * @enum {string}
+             */
+            readonly on: "nothing" | "cylinder" | "stand" | "urn";
+        };
+        /**
          * Standing
          * @description A piece that stands where it is shown; with `companions` it is a composition of several vessels.
          *
@@ -11365,6 +11429,19 @@ export interface components {
             readonly right_kg_m: number;
         };
         /**
+         * TakeStandIn
+         * @description A stand of the stores in the place of the support that the piece stands on.
+         */
+        readonly TakeStandIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "take stand";
+            /** Stand */
+            readonly stand: string;
+        };
+        /**
          * Task
          * @description One thing to do.
          *
@@ -11828,7 +11905,10 @@ export interface components {
          *
          *     Work hangs on the `hanger`, and is tied with the `tie` where it has to stay; the `bond` leads to no point yet. The
          *     `vessel` is one nobody has measured, a `counterweight_kg` is kilograms. Tubes of hung work lie level, their caps
-         *     sealed.
+         *     sealed. `outside` is the air of a piece that stands in its own, `draughts` how air moves, in words. `surveyed` is
+         *     the first point of a survey, each one after it as far to the right as it is itself. Cords are offered in these
+         *     thicknesses. `finished` is an armature counted in by hand. `premium` is the share of a budget for premium stems,
+         *     `stems` how many of a variety come in where nobody has said.
          */
         readonly Usual: {
             readonly hanger: components["schemas"]["LineSpec"];
@@ -11848,6 +11928,17 @@ export interface components {
             /** Counterweight Kg */
             readonly counterweight_kg: number;
             readonly brush: components["schemas"]["Brush"];
+            readonly outside: components["schemas"]["Air"];
+            /** Draughts */
+            readonly draughts: readonly components["schemas"]["Draught"][];
+            readonly surveyed: components["schemas"]["SurveyPoint"];
+            /** Cords M */
+            readonly cords_m: readonly number[];
+            readonly finished: components["schemas"]["FinishedArmature"];
+            /** Premium */
+            readonly premium: number;
+            /** Stems */
+            readonly stems: number;
         };
         /** ValidationError */
         readonly ValidationError: {

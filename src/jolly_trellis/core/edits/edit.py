@@ -1,14 +1,21 @@
 """An edit of a part of any kind."""
 
-from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from jolly_trellis.core import ranges
-from jolly_trellis.core.edits.pieces import PieceEdit, edit_piece
+from jolly_trellis.core.edits.pieces import (
+    ChooseMechanic,
+    PieceEdit,
+    Shelf,
+    StandingEdit,
+    edit_standing,
+    with_mechanic,
+)
 from jolly_trellis.core.edits.rigs import RigEdit, edit_rig
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.parts import Part
-from jolly_trellis.core.materials.vessels import Vessel
+from jolly_trellis.core.mechanics.about import ABOUT
+from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.rig import Rig
@@ -19,10 +26,10 @@ Edit = RigEdit | PieceEdit
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Given:
-    """What an edit may take from: the survey of the place, the vessels of the stores."""
+    """What an edit may take from: the survey of the place, the shelf of the stores."""
 
     survey: Survey = field(default_factory=Survey)
-    vessels: Mapping[str, Vessel] = field(default_factory=dict)
+    shelf: Shelf = field(default_factory=Shelf)
 
 
 def edited(part: Part, edit: Edit, given: Given) -> tuple[Part, str]:
@@ -33,8 +40,10 @@ def edited(part: Part, edit: Edit, given: Given) -> tuple[Part, str]:
     ranges.check(edit, "edit")
     if isinstance(part, Rig) and isinstance(edit, RigEdit):
         return edit_rig(part, edit, given.survey)
-    if isinstance(part, Standing) and isinstance(edit, PieceEdit):
-        return edit_piece(part, edit, given.vessels)
+    if isinstance(part, Piece) and isinstance(edit, ChooseMechanic) and ABOUT[edit.mechanic].bound == part.carried:
+        return with_mechanic(part, edit, given.shelf)
+    if isinstance(part, Standing) and isinstance(edit, StandingEdit):
+        return edit_standing(part, edit, given.shelf)
     raise InvalidMeasure(
         path="edit",
         message=phrase("“{edit}” is nothing that is done to such a part.", edit=edit.kind),

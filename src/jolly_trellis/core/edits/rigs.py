@@ -12,6 +12,7 @@ from jolly_trellis.core.edits.usual import (
     LEAST_HIGH_M,
     LEVEL_M,
     PATH_SLACK,
+    PLACE_APART_M,
     TIE_OVER_M,
 )
 from jolly_trellis.core.errors import InvalidMeasure
@@ -64,6 +65,13 @@ class RemoveLine:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class AddPlace:
+    """One more place of the armature, to the right of the last."""
+
+    kind: Literal["add place"] = "add place"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class RemovePlace:
     """A place of the armature goes, and the lines that lead to it."""
 
@@ -93,7 +101,7 @@ class BondPoint:
     kind: Literal["bond point"] = "bond point"
 
 
-RigEdit = AddPoint | RemovePoint | AddLine | RemoveLine | RemovePlace | DrawPath | HoldPlaces | BondPoint
+RigEdit = AddPoint | RemovePoint | AddLine | RemoveLine | AddPlace | RemovePlace | DrawPath | HoldPlaces | BondPoint
 
 
 def edit_rig(rig: Rig, edit: RigEdit, survey: Survey) -> tuple[Rig, str]:
@@ -115,6 +123,8 @@ def edit_rig(rig: Rig, edit: RigEdit, survey: Survey) -> tuple[Rig, str]:
             _known(index, len(rig.lines), "line", "line")
             lines = tuple(each for at, each in enumerate(rig.lines) if at != index)
             return _cleared(replace(rig, lines=lines)), "Remove a line"
+        case AddPlace():
+            return _with_place(rig), "Add a place of the armature"
         case RemovePlace(place=index):
             _known(index, len(rig.attachments), "place", "place")
             return _without_place(rig, index), f"Remove place {index + 1}"
@@ -233,6 +243,14 @@ def _without_point(rig: Rig, index: int) -> Rig:
     lines = tuple(replace(each, point=after(each.point)) for each in rig.lines if each.point != index)
     points = tuple(each for at, each in enumerate(rig.points) if at != index)
     return _cleared(replace(rig, points=points, bond=bond, lines=lines))
+
+
+def _with_place(rig: Rig) -> Rig:
+    last = rig.attachments[-1] if rig.attachments else Attachment(x_m=-PLACE_APART_M, y_m=0.0, z_m=LEVEL_M)
+    place = Attachment(x_m=last.x_m + PLACE_APART_M, y_m=last.y_m, z_m=last.z_m)
+    # the places of a run are shared out along it anew
+    others = tuple(replace(each, along_m=None) if rig.is_run else each for each in rig.attachments)
+    return replace(rig, attachments=(*others, place))
 
 
 def _without_place(rig: Rig, index: int) -> Rig:

@@ -52,7 +52,7 @@ export function BesideTab({ piece, report, stock, problem, onCommit, onEdit }: P
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)] gap-6 p-3 max-lg:grid-cols-1">
       <div className="space-y-3">
-        <Weight piece={piece} problem={problem} onCommit={onCommit} />
+        <Weight piece={piece} problem={problem} onCommit={onCommit} onEdit={onEdit} />
         <SpillFields piece={piece} report={report} stock={stock} problem={problem} onCommit={onCommit} />
       </div>
       <Companions piece={piece} stock={stock} problem={problem} onCommit={onCommit} onEdit={onEdit} />
@@ -60,31 +60,18 @@ export function BesideTab({ piece, report, stock, problem, onCommit, onEdit }: P
   );
 }
 
-function Weight({ piece, problem, onCommit }: Pick<Props, "piece" | "problem" | "onCommit">) {
+function Weight({
+  piece,
+  problem,
+  onCommit,
+  onEdit,
+}: Pick<Props, "piece" | "problem" | "onCommit" | "onEdit">) {
   const weight = piece.counterweight;
-  const usual = useUsual();
-  const foot = (piece.vessel.foot_depth_m ?? piece.vessel.foot_width_m ?? 0.1) / 2;
   const put = (next: Partial<Counterweight>) =>
     weight && onCommit({ ...piece, counterweight: { ...weight, ...next } }, "Change the counterweight");
   if (!weight) {
     return (
-      <Button
-        onClick={() =>
-          usual &&
-          onCommit(
-            {
-              ...piece,
-              counterweight: {
-                mass_kg: usual.counterweight_kg,
-                away_m: Math.round((foot + 0.04) * 200) / 200,
-                azimuth_rad: Math.PI,
-                tied: true,
-              },
-            },
-            "Add a counterweight",
-          )
-        }
-      >
+      <Button onClick={() => onEdit({ kind: "add counterweight" })}>
         <Plus size={18} aria-hidden="true" /> Add a counterweight
       </Button>
     );

@@ -109,10 +109,14 @@ export function LineDetails({ name, line, index, piece, report, problem, onLine,
           <QuantityField
             label="A cup holds"
             kind="volume"
-            value={(line.cup_ml ?? 60) / 1000}
+            optional
+            placeholder="as is usual"
+            value={line.cup_ml === null ? null : line.cup_ml / 1000}
             path={`recipe.${index}.cup_ml`}
             problem={problem}
-            onCommit={(litres) => litres !== null && onLine({ ...line, cup_ml: Math.round(litres * 1000) })}
+            onCommit={(litres) =>
+              onLine({ ...line, cup_ml: litres === null ? null : Math.round(litres * 1000) })
+            }
           />
           <QuantityField
             label="Its rod"
@@ -130,8 +134,12 @@ export function LineDetails({ name, line, index, piece, report, problem, onLine,
         <QuantityField
           label="Water in the wrap"
           kind="volume"
-          value={(line.wrap_ml ?? 30) / 1000}
-          onCommit={(value) => value !== null && onLine({ ...line, wrap_ml: value * 1000 })}
+          optional
+          placeholder="as is usual"
+          value={line.wrap_ml === null ? null : line.wrap_ml / 1000}
+          path={`recipe.${index}.wrap_ml`}
+          problem={problem}
+          onCommit={(litres) => onLine({ ...line, wrap_ml: litres === null ? null : litres * 1000 })}
         />
       )}
       <Shades

@@ -1,4 +1,4 @@
-import type { Mechanic, MechanicKind, Piece, Problem, Report, Stock } from "../../api/types";
+import type { Edit, Mechanic, Piece, Problem, Report, Stock } from "../../api/types";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
@@ -11,6 +11,7 @@ type Props = {
   stock: Stock;
   problem: Problem | null;
   onCommit: (piece: Piece, label: string) => void;
+  onEdit: (edit: Edit) => void;
 };
 
 const LAYERS = [
@@ -29,8 +30,10 @@ const PUTTY = [
   ["no", "not stuck"],
 ] as const;
 
+type Chosen = Extract<Edit, { kind: "choose mechanic" }>["mechanic"];
+
 /** What holds the stems: the kind of mechanic and what it is made of; the rest is worked out. */
-export function MechanicTab({ piece, report, stock, problem, onCommit }: Props) {
+export function MechanicTab({ piece, report, stock, problem, onCommit, onEdit }: Props) {
   const { mechanic } = piece;
   const { system } = useSettings();
   const every = useMechanics();
@@ -44,25 +47,6 @@ export function MechanicTab({ piece, report, stock, problem, onCommit }: Props) 
   const frogs = usable("frog", stock.frogs)
     .filter(([, each]) => each.kind === about?.frog)
     .map(([key, each]) => [key, each.name] as const);
-  const change = (kind: MechanicKind) => {
-    const next = kinds.find((each) => each.kind === kind);
-    if (!next) return;
-    const floor = piece.vessel.profile[0];
-    const room = Math.min(floor?.width_m ?? 0, floor?.depth_m ?? 0) - 0.002;
-    const fitting = usable("frog", stock.frogs)
-      .filter(([, each]) => each.kind === next.frog && each.width_m <= room)
-      .toSorted(([, a], [, b]) => b.width_m - a.width_m)[0];
-    put(
-      {
-        kind,
-        netting: next.netting ? (mechanic.netting ?? nettings[0]?.[0] ?? null) : mechanic.netting,
-        frog: next.frog ? (fitting?.[0] ?? null) : mechanic.frog,
-        layer_gap_m: null,
-        tape_strips: null,
-      },
-      `Use ${next.name.toLowerCase()}`,
-    );
-  };
   const made = report?.mechanic;
   const reads = (field: keyof Mechanic) => about?.reads.includes(field) ?? false;
   return (
@@ -71,7 +55,7 @@ export function MechanicTab({ piece, report, stock, problem, onCommit }: Props) 
         label="Mechanic"
         value={mechanic.kind}
         options={kinds.map((each) => [each.kind, each.name] as const)}
-        onCommit={change}
+        onCommit={(kind) => onEdit({ kind: "choose mechanic", mechanic: kind as Chosen })}
         className="col-span-2"
       />
       {about?.netting && (

@@ -1,6 +1,7 @@
 import type { Air, Piece, Problem } from "../../api/types";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
+import { useUsual } from "../../ui/useTrade";
 
 type Props = {
   piece: Piece;
@@ -17,24 +18,16 @@ const SUN = [
   ["shade", "in shade"],
   ["sun", "in the sun"],
 ] as const;
-const DRAUGHTS = [
-  ["0.1", "still"],
-  ["0.3", "people passing"],
-  ["0.5", "an open door"],
-  ["1.5", "a breeze"],
-  ["4", "wind"],
-] as const;
-const OUTSIDE: Air = { temperature_c: 20, relative_humidity: 0.6, speed_m_s: 0.1, sun: false };
 
 /** The air where this piece stands, where it is not the room's: outside, in the sun, by a door. */
 export function OwnAir({ piece, room, problem, onCommit }: Props) {
   const { air } = piece.setting;
+  const usual = useUsual();
   const put = (next: Air | null) =>
     onCommit({ ...piece, setting: { ...piece.setting, air: next } }, "Change the air of this piece");
+  const draughts = usual?.draughts ?? [];
   const nearest = (speed: number) =>
-    DRAUGHTS.reduce((best, each) =>
-      Math.abs(Number(each[0]) - speed) < Math.abs(Number(best[0]) - speed) ? each : best,
-    )[0];
+    draughts.toSorted((a, b) => Math.abs(a.speed_m_s - speed) - Math.abs(b.speed_m_s - speed))[0]?.speed_m_s;
   return (
     <section>
       <h2 className="m-0 text-base">Air of this piece</h2>
@@ -43,7 +36,7 @@ export function OwnAir({ piece, room, problem, onCommit }: Props) {
           label="Stands in air"
           value={air ? "own" : "room"}
           options={WHOSE}
-          onCommit={(whose) => put(whose === "room" ? null : (room ?? OUTSIDE))}
+          onCommit={(whose) => put(whose === "room" ? null : (room ?? usual?.outside ?? null))}
         />
         {air && (
           <>
@@ -73,8 +66,8 @@ export function OwnAir({ piece, room, problem, onCommit }: Props) {
             />
             <Choice
               label="Draught"
-              value={nearest(air.speed_m_s)}
-              options={DRAUGHTS}
+              value={String(nearest(air.speed_m_s) ?? "")}
+              options={draughts.map((each) => [String(each.speed_m_s), each.words] as const)}
               onCommit={(speed) => put({ ...air, speed_m_s: Number(speed) })}
             />
           </>

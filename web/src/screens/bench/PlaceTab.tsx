@@ -224,7 +224,7 @@ export function PlaceTab({ piece, report, problem, onCommit }: Props) {
         />
         <Choice
           label="Lifted by"
-          value={String(transport?.carriers ?? 1)}
+          value={String(transport?.carriers ?? "")}
           options={HANDS}
           onCommit={(carriers) => road({ carriers: Number(carriers) })}
         />

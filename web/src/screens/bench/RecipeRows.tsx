@@ -5,6 +5,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
+import { useUsual } from "../../ui/useTrade";
 
 type Props = {
   recipe: readonly RecipeLine[];
@@ -156,6 +157,7 @@ type NewProps = {
 
 /** A line to come: written once it is named, as "12 ranunculus"; nothing is guessed. */
 function NewLine({ path, first, names, stock, onAdd }: NewProps) {
+  const usual = useUsual();
   const [text, setText] = useState("");
   const [role, setRole] = useState<Role>(first ? "margin" : "filler");
   const [said, setSaid] = useState<string | null>(null);
@@ -163,7 +165,7 @@ function NewLine({ path, first, names, stock, onAdd }: NewProps) {
   const add = () => {
     const typed = /^(\d{1,3})?\s*[x×]?\s*(.*)$/u.exec(text.trim());
     const wanted = (typed?.[2] ?? "").toLowerCase();
-    const count = Number(typed?.[1] ?? 5);
+    const count = Number(typed?.[1] ?? usual?.stems);
     const named = Object.values(stock.varieties).filter((each) => isMeant(each, wanted));
     const exact = named.find((each) => each.name.toLowerCase() === wanted || each.key === wanted);
     const one = exact ?? (named.length === 1 ? named[0] : undefined);

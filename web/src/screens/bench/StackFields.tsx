@@ -1,20 +1,21 @@
-import type { Piece, Problem, Stock, Support, Vessel } from "../../api/types";
+import type { Edit, Piece, Problem, Stock, Support, Vessel } from "../../api/types";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
-import { useAbout, useUsual } from "../../ui/useTrade";
+import { useAbout } from "../../ui/useTrade";
 
 type Props = {
   piece: Piece;
   stock: Stock;
   problem: Problem | null;
   onCommit: (piece: Piece, label: string) => void;
+  onEdit: (edit: Edit) => void;
 };
 
 const STACKS = [
-  ["none", "stands by itself"],
+  ["nothing", "stands by itself"],
   ["cylinder", "raised on a cylinder"],
   ["stand", "raised on a stand"],
-  ["insert", "set into a larger urn"],
+  ["urn", "set into a larger urn"],
 ] as const;
 const BOND = [
   ["none", "not bonded"],
@@ -31,51 +32,16 @@ const YES = [
 ] as const;
 
 /** What the vessel stands on or in, what lies on its floor, what hides its inside and outside. */
-export function StackFields({ piece, stock, problem, onCommit }: Props) {
+export function StackFields({ piece, stock, problem, onCommit, onEdit }: Props) {
   const about = useAbout(piece.mechanic.kind);
   const { support, insert } = piece;
-  const usual = useUsual();
-  const kind = insert ? "insert" : !support ? "none" : support.opening_m > 0 ? "cylinder" : "stand";
+  const kind = insert ? "urn" : !support ? "nothing" : support.opening_m > 0 ? "cylinder" : "stand";
+  const stands = Object.entries(stock.stands).filter(([key]) => !stock.holdings.stand?.[key]?.retired);
   const urns = Object.entries(stock.vessels).filter(
     ([, each]) => (each.profile.at(-1)?.width_m ?? 0) > (piece.vessel.profile.at(-1)?.width_m ?? 0),
   );
-  const stands = Object.entries(stock.stands).filter(([key]) => !stock.holdings.stand?.[key]?.retired);
   const put = (next: Partial<Support>) =>
     support && onCommit({ ...piece, support: { ...support, ...next } }, "Change the support");
-  const change = (next: string) => {
-    const raised = (height: number) => ({
-      ...piece.envelope,
-      height_m: Math.round((piece.envelope.height_m - (support?.height_m ?? 0) + height) * 1000) / 1000,
-    });
-    if (next === "none")
-      onCommit({ ...piece, support: null, insert: null, envelope: raised(0) }, "Stand it by itself");
-    if (next === "cylinder" && usual)
-      onCommit(
-        { ...piece, insert: null, support: usual.cylinder, envelope: raised(usual.cylinder.height_m) },
-        "Raise it on a cylinder",
-      );
-    if (next === "stand" && usual)
-      onCommit(
-        { ...piece, insert: null, support: usual.stand, envelope: raised(usual.stand.height_m) },
-        "Raise it on a stand",
-      );
-    const urn = urns.find(([, each]) => (each.profile.at(-1)?.height_m ?? 0) > 0.25)?.[1] ?? urns[0]?.[1];
-    if (next === "insert" && urn) {
-      const height_m = Math.max(
-        piece.envelope.height_m,
-        (urn.profile.at(-1)?.height_m ?? 0) + urn.base_m + 0.2,
-      );
-      onCommit(
-        {
-          ...piece,
-          support: null,
-          insert: { outer: urn, drop_m: 0.01 },
-          envelope: { ...piece.envelope, height_m },
-        },
-        "Set it into an urn",
-      );
-    }
-  };
   const putUrn = (next: Partial<Vessel>) =>
     insert &&
     onCommit({ ...piece, insert: { ...insert, outer: { ...insert.outer, ...next } } }, "Change the urn");
@@ -94,33 +60,19 @@ export function StackFields({ piece, stock, problem, onCommit }: Props) {
   return (
     <section className="grid grid-cols-6 content-start gap-2 border-t border-line p-3 max-lg:grid-cols-2">
       <h2 className="col-span-6 m-0 text-base max-lg:col-span-2">On, in and around it</h2>
-      <Choice label="Stacked" value={kind} options={STACKS} onCommit={change} className="col-span-2" />
+      <Choice
+        label="Stacked"
+        value={kind}
+        options={STACKS}
+        onCommit={(on) => onEdit({ kind: "stand on", on })}
+        className="col-span-2"
+      />
       {support && stands.length > 0 && (
         <Choice
           label="Support from the stores"
           value=""
           options={[["", support.name], ...stands.map(([key, each]) => [key, each.name] as const)]}
-          onCommit={(key) => {
-            const found = stock.stands[key];
-            if (!found) return;
-            const { name, height_m, top_width_m, opening_m, foot_width_m, mass_kg, column_width_m, clear } =
-              found;
-            const taken = {
-              key,
-              name,
-              height_m,
-              top_width_m,
-              opening_m,
-              foot_width_m,
-              mass_kg,
-              column_width_m,
-              clear,
-            };
-            const rise = height_m - support.height_m;
-            const envelope = { ...piece.envelope, height_m: piece.envelope.height_m + rise };
-            const next = { ...support, ...taken, ridge: found.ridge && !support.putty };
-            onCommit({ ...piece, support: next, envelope }, `Take ${name}`);
-          }}
+          onCommit={(stand) => stand && onEdit({ kind: "take stand", stand })}
           className="col-span-2"
         />
       )}

@@ -126,6 +126,6 @@ function sizesOf(piece: Piece): { length: number; diameter: number; area: number
   const carried = piece.kind === "bouquet";
   const [wide, deep] = carried
     ? [piece.envelope.width_m, piece.envelope.depth_m]
-    : [mouth?.width_m ?? 0.1, mouth?.depth_m ?? 0.1];
+    : [mouth?.width_m ?? 0, mouth?.depth_m ?? 0];
   return { length: Math.max(wide, deep), diameter: wide, area: wide * deep, count: 1 };
 }

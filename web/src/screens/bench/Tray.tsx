@@ -1,6 +1,6 @@
 import { Tabs } from "radix-ui";
 import type { ReactNode } from "react";
-import type { EventOut, Piece, Problem, Report, Stock } from "../../api/types";
+import type { Edit, EventOut, Piece, Problem, Report, Stock } from "../../api/types";
 import { TrayFrame } from "../../ui/TrayFrame";
 import { VerdictStrip } from "../../ui/VerdictStrip";
 import { BesideTab } from "./BesideTab";
@@ -53,6 +53,7 @@ export function statesOf(report: Report) {
 /** Under the drawing: what to cut and do, and the few facts that have no place on the drawing. */
 export function Tray({ edge, verdicts, desk, event, piece, report, stock, problem }: Props) {
   const commit = (next: Piece, label: string) => void desk.commit(next, label);
+  const edit = (what: Edit) => void desk.edit(what);
   const bound = report?.mechanic.worn ? BOUQUET_TABS.filter(([key]) => key !== "vessel") : BOUQUET_TABS;
   const tabs = piece.kind === "bouquet" ? bound : TABS;
   const stems = piece.recipe.reduce((sum, line) => sum + line.count, 0);
@@ -71,10 +72,24 @@ export function Tray({ edge, verdicts, desk, event, piece, report, stock, proble
         <StemsTab piece={piece} report={report} stock={stock} problem={problem} onCommit={commit} />
       </Tabs.Content>
       <Tabs.Content value="vessel">
-        <VesselTab piece={piece} report={report} stock={stock} problem={problem} onCommit={commit} />
+        <VesselTab
+          piece={piece}
+          report={report}
+          stock={stock}
+          problem={problem}
+          onCommit={commit}
+          onEdit={edit}
+        />
       </Tabs.Content>
       <Tabs.Content value="mechanic">
-        <MechanicTab piece={piece} report={report} stock={stock} problem={problem} onCommit={commit} />
+        <MechanicTab
+          piece={piece}
+          report={report}
+          stock={stock}
+          problem={problem}
+          onCommit={commit}
+          onEdit={edit}
+        />
       </Tabs.Content>
       <Tabs.Content value="place">
         <PlaceTab piece={piece} report={report} problem={problem} onCommit={commit} />
@@ -87,7 +102,7 @@ export function Tray({ edge, verdicts, desk, event, piece, report, stock, proble
             stock={stock}
             problem={problem}
             onCommit={commit}
-            onEdit={(what) => void desk.edit(what)}
+            onEdit={edit}
           />
         )}
       </Tabs.Content>

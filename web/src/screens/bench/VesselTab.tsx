@@ -2,7 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { Plus, X } from "lucide-react";
 import { useState } from "react";
 import { api, Refused } from "../../api/client";
-import type { Piece, Problem, ProfilePoint, Report, Stock, Vessel } from "../../api/types";
+import type { Edit, Piece, Problem, ProfilePoint, Report, Stock, Vessel } from "../../api/types";
 import { insideAt, raisedOf } from "../../drawing/look";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
@@ -19,6 +19,7 @@ type Props = {
   stock: Stock;
   problem: Problem | null;
   onCommit: (piece: Piece, label: string) => void;
+  onEdit: (edit: Edit) => void;
 };
 
 const MATERIALS = [
@@ -35,7 +36,7 @@ const CLEAR = [
 ] as const;
 
 /** The vessel as measured with a tape: inside sizes at a few heights, wall, foot, weight. */
-export function VesselTab({ piece, report, stock, problem, onCommit }: Props) {
+export function VesselTab({ piece, report, stock, problem, onCommit, onEdit }: Props) {
   const { vessel } = piece;
   const client = useQueryClient();
   const [kept, setKept] = useState<string | null>(null);
@@ -265,7 +266,7 @@ export function VesselTab({ piece, report, stock, problem, onCommit }: Props) {
           </div>
         </section>
       </div>
-      <StackFields piece={piece} stock={stock} problem={problem} onCommit={onCommit} />
+      <StackFields piece={piece} stock={stock} problem={problem} onCommit={onCommit} onEdit={onEdit} />
       <CoverFields piece={piece} problem={problem} onCommit={onCommit} />
     </>
   );

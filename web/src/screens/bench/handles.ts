@@ -8,7 +8,7 @@ import type { View } from "../../drawing/seeing";
 const MOST_M = 2.5;
 
 function topPoint(vessel: Vessel) {
-  return vessel.profile.at(-1) ?? { height_m: 0.1, width_m: 0.1, depth_m: 0.1 };
+  return vessel.profile.at(-1) ?? { height_m: 0, width_m: 0, depth_m: 0 };
 }
 
 /** `gapped` tells a mechanic whose gap between layers is a choice. */

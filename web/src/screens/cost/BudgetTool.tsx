@@ -4,6 +4,7 @@ import type { EventOut, PieceOut, Problem, Split } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
+import { useUsual } from "../../ui/useTrade";
 import { render } from "../../units/text";
 
 type Props = {
@@ -18,7 +19,9 @@ type Props = {
 export function BudgetTool({ event, chosen, currency, nameOf, onSaved }: Props) {
   const { system } = useSettings();
   const [budget, setBudget] = useState<number | null>(null);
-  const [premium, setPremium] = useState(0.4);
+  const [set, setPremium] = useState<number | null>(null);
+  const usual = useUsual();
+  const premium = set ?? usual?.premium ?? 0;
   const [found, setFound] = useState<Split | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const attempt = async (work: () => Promise<void>) => {

@@ -4,6 +4,12 @@ import type { EventOut, Mix } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
 
+/** What decides, as far as it is known. */
+type Asked = Record<
+  "tables" | "stands" | "places_in_van" | "hands" | "minutes_each" | "hours",
+  number | null
+>;
+
 /** How many tables can have a tall piece: stands, the van and hands decide; the rest are low. */
 export function MixTool({ event }: { event: EventOut }) {
   const { brief } = event;
@@ -11,13 +17,13 @@ export function MixTool({ event }: { event: EventOut }) {
     brief.access_at && brief.starts_at
       ? (Date.parse(brief.starts_at) - Date.parse(brief.access_at)) / 3_600_000
       : null;
-  const [asked, setAsked] = useState({
-    tables: brief.tables ?? 10,
-    stands: 6,
-    places_in_van: 6,
-    hands: Math.max(brief.crew.length, 1),
-    minutes_each: 15,
-    hours: between ?? 3,
+  const [asked, setAsked] = useState<Asked>({
+    tables: brief.tables,
+    stands: null,
+    places_in_van: null,
+    hands: brief.crew.length || null,
+    minutes_each: null,
+    hours: between,
   });
   const [mix, setMix] = useState<Mix | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
@@ -25,14 +31,29 @@ export function MixTool({ event }: { event: EventOut }) {
     <QuantityField
       label={label}
       kind="count"
+      optional
+      placeholder="how many"
       value={asked[key]}
-      onCommit={(value) => value !== null && setAsked({ ...asked, [key]: Math.round(value) })}
+      onCommit={(value) => setAsked({ ...asked, [key]: value === null ? null : Math.round(value) })}
     />
   );
   const ask = async () => {
-    const { hours, ...rest } = asked;
+    const { tables, stands, places_in_van, hands, minutes_each, hours } = asked;
+    if (
+      tables === null ||
+      stands === null ||
+      places_in_van === null ||
+      hands === null ||
+      minutes_each === null ||
+      hours === null
+    ) {
+      setMix(null);
+      setRefused("Cannot say: one of these is not known. Fill in all six.");
+      return;
+    }
+    const known = { tables, stands, places_in_van, hands, minutes_each };
     try {
-      setMix(await api.mix(event.id, { ...rest, minutes_there_are: hours * 60 }));
+      setMix(await api.mix(event.id, { ...known, minutes_there_are: hours * 60 }));
       setRefused(null);
     } catch (reason) {
       if (!(reason instanceof Refused)) throw reason;
@@ -51,8 +72,10 @@ export function MixTool({ event }: { event: EventOut }) {
         <QuantityField
           label="Time there is"
           kind="duration"
+          optional
+          placeholder="how long"
           value={asked.hours}
-          onCommit={(value) => value !== null && setAsked({ ...asked, hours: value })}
+          onCommit={(hours) => setAsked({ ...asked, hours })}
         />
       </div>
       <Button onClick={() => void ask()}>Work it out</Button>

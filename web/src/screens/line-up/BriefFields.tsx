@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { EventOut } from "../../api/types";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
+import { useUsual } from "../../ui/useTrade";
 import type { BriefDesk } from "./useBrief";
 
 type Props = { event: EventOut; desk: BriefDesk; short?: boolean };
@@ -10,6 +11,7 @@ type Props = { event: EventOut; desk: BriefDesk; short?: boolean };
 export function BriefFields({ event, desk, short }: Props) {
   const { brief } = event;
   const { put, problem } = desk;
+  const usual = useUsual();
   const [half, setHalf] = useState<{ temperature_c: number | null; relative_humidity: number | null }>({
     temperature_c: null,
     relative_humidity: null,
@@ -22,8 +24,8 @@ export function BriefFields({ event, desk, short }: Props) {
     };
     setHalf(now);
     const { temperature_c, relative_humidity } = now;
-    if (temperature_c !== null && relative_humidity !== null) {
-      void put({ air: { speed_m_s: 0.1, sun: false, ...brief.air, temperature_c, relative_humidity } });
+    if (usual && temperature_c !== null && relative_humidity !== null) {
+      void put({ air: { ...usual.outside, ...brief.air, temperature_c, relative_humidity } });
     } else if (brief.air) void put({ air: null });
   };
   return (

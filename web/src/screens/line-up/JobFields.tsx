@@ -4,6 +4,7 @@ import { api } from "../../api/client";
 import type { Air, EventOut } from "../../api/types";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
+import { useUsual } from "../../ui/useTrade";
 import { CrewRows } from "./CrewRows";
 import { SupplierRows } from "./SupplierRows";
 import type { BriefDesk } from "./useBrief";
@@ -15,13 +16,14 @@ type AirField = "workshop" | "van";
 export function JobFields({ event, desk }: Props) {
   const { brief } = event;
   const { put, problem } = desk;
+  const usual = useUsual();
   const [half, setHalf] = useState<Record<AirField, Partial<Air>>>({ workshop: {}, van: {} });
   const putAir = (field: AirField, next: Partial<Air>) => {
     const now = { ...brief[field], ...half[field], ...next };
     setHalf({ ...half, [field]: now });
     const { temperature_c, relative_humidity } = now;
-    if (temperature_c != null && relative_humidity != null)
-      void put({ [field]: { speed_m_s: 0.1, sun: false, ...now, temperature_c, relative_humidity } });
+    if (usual && temperature_c != null && relative_humidity != null)
+      void put({ [field]: { ...usual.outside, ...now, temperature_c, relative_humidity } });
     else if (brief[field]) void put({ [field]: null });
   };
   const time = (

@@ -6,6 +6,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
+import { useUsual } from "../../ui/useTrade";
 import { textOf } from "../../units/text";
 import type { RigTabProps } from "./types";
 
@@ -24,12 +25,6 @@ const STIFFNESS: readonly (readonly [Armature["stiffness"], string])[] = [
   ["twig-stiffened", "stiffened with twigs"],
   ["cored", "a core runs through"],
 ];
-const CORDS = [
-  ["", "none"],
-  ["0.002", "cord, 2 mm"],
-  ["0.003", "cord, 3 mm"],
-  ["0.004", "cord, 4 mm"],
-] as const;
 const CURVES = [
   ["", "all of one length"],
   ["dome", "longest in the middle"],
@@ -43,6 +38,7 @@ export function ArmatureTab(props: RigTabProps) {
   const { eventId, rig, stock, problem, tool, onTool, onCommit } = props;
   const { armature } = rig;
   const { system } = useSettings();
+  const usual = useUsual();
   const [unsized, setUnsized] = useState<Problem | null>(null);
   const put = (next: Partial<Armature>, label = "Change the armature") =>
     onCommit({ ...rig, armature: { ...armature, ...next } }, label);
@@ -163,20 +159,15 @@ export function ArmatureTab(props: RigTabProps) {
             label="Cord through it"
             path="armature.carrier.fitting"
             value={armature.carrier ? String(armature.carrier.size_m) : ""}
-            options={CORDS}
+            options={[
+              ["", "none"],
+              ...(usual?.cords_m ?? []).map(
+                (each) => [String(each), `cord, ${textOf({ kind: "length", value: each }, system)}`] as const,
+              ),
+            ]}
             onCommit={(mm) =>
               put({
-                carrier: mm
-                  ? {
-                      kind: "polyester cord",
-                      size_m: Number(mm),
-                      stated_n: null,
-                      fitting: null,
-                      stainless: false,
-                      wet: false,
-                      over_edge: false,
-                    }
-                  : null,
+                carrier: mm && usual ? { ...usual.tie, size_m: Number(mm) } : null,
               })
             }
           />

@@ -1,5 +1,5 @@
 import { X } from "lucide-react";
-import { isRun, isTied } from "../../drawing/rig";
+import { isTied } from "../../drawing/rig";
 import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
 import { moved } from "./edits";
@@ -8,18 +8,6 @@ import type { RigTabProps } from "./types";
 
 /** The armature's path: its places typed as points, or drawn on the sheet; then each is held. */
 export function PathTab({ rig, problem, chosen, tool, onTool, onChoose, onCommit, onEdit }: RigTabProps) {
-  const last = rig.attachments.at(-1);
-  const add = () =>
-    onCommit(
-      {
-        ...rig,
-        attachments: [
-          ...rig.attachments.map((each) => (isRun(rig) ? { ...each, along_m: null } : each)),
-          { x_m: (last?.x_m ?? -0.5) + 0.5, y_m: last?.y_m ?? 0, z_m: last?.z_m ?? 2.6, along_m: null },
-        ],
-      },
-      "Add a place of the armature",
-    );
   const bare = rig.attachments.filter(
     (_, index) => !rig.lines.some((line) => line.attachment === index || line.tied_to === index),
   ).length;
@@ -33,7 +21,7 @@ export function PathTab({ rig, problem, chosen, tool, onTool, onChoose, onCommit
         >
           {tool === "path" ? "Finish the path" : "Draw the path"}
         </Button>
-        <Button onClick={add}>Add a place</Button>
+        <Button onClick={() => onEdit({ kind: "add place" })}>Add a place</Button>
         <Button disabled={bare === 0} onClick={() => onEdit({ kind: "hold places" })}>
           {isTied(rig) ? "Tie every bare place" : "Hang every bare place"} ({bare})
         </Button>

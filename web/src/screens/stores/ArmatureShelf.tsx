@@ -5,6 +5,7 @@ import { Choice } from "../../ui/Choice";
 import { PictureButton } from "../../ui/PictureButton";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
+import { useUsual } from "../../ui/useTrade";
 import type { Attempt } from "./attempt";
 import { HoldingFields } from "./HoldingFields";
 import { WearFields } from "./WearFields";
@@ -27,6 +28,7 @@ export const CONDITIONS = [
 
 /** Armatures and shaped netting that came home and are used again: how they look, and how often they went out. */
 export function ArmatureShelf({ stock, retired, find, attempt }: Props) {
+  const usual = useUsual();
   const shown = Object.entries(stock.armatures).filter(
     ([key, { name }]) =>
       (retired || !stock.holdings.armature?.[key]?.retired) &&
@@ -140,16 +142,7 @@ export function ArmatureShelf({ stock, retired, find, attempt }: Props) {
       </ul>
       <Button
         className="mt-3"
-        onClick={() =>
-          void attempt((base) =>
-            api.addThing(base, "armature", {
-              name: "Finished armature",
-              made_as: "tube",
-              width_m: 0.5,
-              length_m: 1,
-            }),
-          )
-        }
+        onClick={() => usual && void attempt((base) => api.addThing(base, "armature", usual.finished))}
       >
         Count one in by hand
       </Button>

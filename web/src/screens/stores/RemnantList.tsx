@@ -22,8 +22,8 @@ export function RemnantList({ material, stock, problem, attempt }: Props) {
   const asked = useQuery({ queryKey: ["remnants"], queryFn: api.remnants });
   const things = material === "netting" ? Object.values(stock.nettings) : Object.values(stock.supplies);
   const [key, setKey] = useState(things[0]?.key ?? "");
-  const [wide, setWide] = useState<number | null>(0.3);
-  const [long, setLong] = useState<number | null>(0.6);
+  const [wide, setWide] = useState<number | null>(null);
+  const [long, setLong] = useState<number | null>(null);
   const found = asked.data?.[material] ?? [];
   const names = new Map(things.map((each) => [each.key, each.name]));
   const say = (value: number) =>

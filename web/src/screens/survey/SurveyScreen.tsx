@@ -14,7 +14,7 @@ import { useSettings } from "../../ui/settings";
 import { TextField } from "../../ui/TextField";
 import { TopBar } from "../../ui/TopBar";
 import { useTitle } from "../../ui/useTitle";
-import { useHangPoints } from "../../ui/useTrade";
+import { useHangPoints, useUsual } from "../../ui/useTrade";
 import { asksWhose, unreached } from "../../ui/useWriteLine";
 import { useWrites } from "../../ui/useWrites";
 import { render } from "../../units/text";
@@ -48,6 +48,7 @@ export function SurveyScreen() {
   /** What this window began from: what it sends is told from that. */
   const began = useRef<Survey>(BARE);
   const now = asked.data;
+  const usual = useUsual();
   useTitle("Survey of the place", event.data?.brief.name);
   if (!now) {
     return (
@@ -172,8 +173,8 @@ export function SurveyScreen() {
         <Button
           className="no-print mt-3"
           look="solid"
-          disabled={!now.place}
-          onClick={() => put((all) => [...all, fresh(all)])}
+          disabled={!now.place || !usual}
+          onClick={() => usual && put((all) => [...all, fresh(all, usual.surveyed)])}
         >
           Add a point
         </Button>
@@ -204,26 +205,15 @@ export function SurveyScreen() {
   );
 }
 
-function fresh(all: readonly SurveyPoint[]): SurveyPoint {
+/** The first point as is usual, each one after it as far to the right of the last. */
+function fresh(all: readonly SurveyPoint[], usual: SurveyPoint): SurveyPoint {
   const last = all.at(-1);
   const taken = new Set(all.map((each) => each.name));
   let number = all.length + 1;
   while (taken.has(`point ${number}`)) number += 1;
-  return {
-    name: `point ${number}`,
-    kind: last?.kind ?? "beam loop",
-    x_m: (last?.x_m ?? -1) + 1,
-    y_m: last?.y_m ?? 0,
-    z_m: last?.z_m ?? 3.6,
-    rating_n: null,
-    pull_out_n: null,
-    rated_within_rad: null,
-    stated_by: last?.stated_by ?? null,
-    stated_on: last?.stated_on ?? null,
-    made_for: null,
-    note: "",
-    beam: last?.beam ?? null,
-  };
+  const { kind, y_m, z_m, stated_by, stated_on, beam } = last ?? usual;
+  const x_m = (last?.x_m ?? 0) + (last ? usual.x_m : 0);
+  return { ...usual, name: `point ${number}`, kind, x_m, y_m, z_m, stated_by, stated_on, beam };
 }
 
 type RowProps = {

@@ -3,11 +3,14 @@
 import math
 from dataclasses import dataclass
 
+from jolly_trellis.core.materials.air import Air
+from jolly_trellis.core.materials.finished import FinishedArmature
 from jolly_trellis.core.materials.profiles import ProfilePoint
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.plan.piece import Ledge, People, Spill, StemTube, Support, Transport
 from jolly_trellis.core.rigging.lines import LINES, LineSpec
 from jolly_trellis.core.rigging.rig import Bond, Hazard, Mount
+from jolly_trellis.core.rigging.survey import SurveyPoint
 
 
 def usual_line(kind: str) -> LineSpec:
@@ -29,12 +32,23 @@ class Brush:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Draught:
+    """How fast air moves where something stands, m/s, in words."""
+
+    speed_m_s: float
+    words: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Usual:
     """What each thing is when it is first chosen.
 
     Work hangs on the `hanger`, and is tied with the `tie` where it has to stay; the `bond` leads to no point yet. The
     `vessel` is one nobody has measured, a `counterweight_kg` is kilograms. Tubes of hung work lie level, their caps
-    sealed.
+    sealed. `outside` is the air of a piece that stands in its own, `draughts` how air moves, in words. `surveyed` is
+    the first point of a survey, each one after it as far to the right as it is itself. Cords are offered in these
+    thicknesses. `finished` is an armature counted in by hand. `premium` is the share of a budget for premium stems,
+    `stems` how many of a variety come in where nobody has said.
     """
 
     hanger: LineSpec
@@ -53,6 +67,13 @@ class Usual:
     vessel: Vessel
     counterweight_kg: float
     brush: Brush
+    outside: Air
+    draughts: tuple[Draught, ...]
+    surveyed: SurveyPoint
+    cords_m: tuple[float, ...]
+    finished: FinishedArmature
+    premium: float
+    stems: int
 
 
 USUAL = Usual(
@@ -81,4 +102,17 @@ USUAL = Usual(
     ),
     counterweight_kg=0.5,
     brush=Brush(),
+    outside=Air(temperature_c=20.0, relative_humidity=0.6, speed_m_s=0.1, sun=False),
+    draughts=(
+        Draught(speed_m_s=0.1, words="still"),
+        Draught(speed_m_s=0.3, words="people passing"),
+        Draught(speed_m_s=0.5, words="an open door"),
+        Draught(speed_m_s=1.5, words="a breeze"),
+        Draught(speed_m_s=4.0, words="wind"),
+    ),
+    surveyed=SurveyPoint(name="point 1", kind="beam loop", x_m=1.0, y_m=0.0, z_m=3.6),
+    cords_m=(0.002, 0.003, 0.004),
+    finished=FinishedArmature(key="new", name="Finished armature", made_as="tube", width_m=0.5, length_m=1.0),
+    premium=0.4,
+    stems=5,
 )
