@@ -13,12 +13,12 @@ from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks.looking import Looking, looking_at
 from jolly_trellis.core.checks.matching import Match, match
 from jolly_trellis.core.event.keys import free_key
+from jolly_trellis.core.event.parts import hangs
 from jolly_trellis.core.judging.choose import Option
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.making.patterns import Pattern, patterns_of, run_pattern
 from jolly_trellis.core.making.report import MakingReport, making_of
-from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.say.say_it import Understood, say_it
 from jolly_trellis.core.say.words import COLOURS
 from jolly_trellis.exchange.page import Paper
@@ -124,7 +124,7 @@ def patterns(
     """What of a piece or an armature is cut from the flat, at true size."""
     part, brief = planning.part_of(conn, event_id, part_id)
     conditions = conditions_of(conn, brief)
-    if isinstance(part, Rig):
+    if hangs(part):
         where = Where(event=event_id, brief=brief, part=part_id)
         sized = judging.rig_report_of(conn, where, part, conditions).take_off.sized
         name = f"{part.name}, a section" if sized.sections > 1 else part.name
@@ -132,7 +132,7 @@ def patterns(
             run_pattern(name, sized.netting, width_m=sized.sheet.width_m, length_m=sized.section_m),
         )
     else:
-        flat = patterns_of(build(part, conditions))
+        flat = patterns_of(build(planning.piece_of(conn, event_id, part_id)[0], conditions))
     headers = {"Content-Disposition": f'inline; filename="{free_key(part.name, set())}.{ending}"'}
     match ending:
         case "svg":

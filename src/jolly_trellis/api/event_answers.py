@@ -8,9 +8,8 @@ from pydantic import TypeAdapter
 
 from jolly_trellis.api.answers import EventHead, EventSummary, Problem
 from jolly_trellis.core.drawing.picture import Picture
-from jolly_trellis.core.event.parts import AnyPart, Part
+from jolly_trellis.core.event.parts import AnyPart, Part, hangs
 from jolly_trellis.core.rigging.pictures import picture_of_rig
-from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services import figures, judging, planning
 from jolly_trellis.services.conditions import conditions_of
 from jolly_trellis.services.judging import Judged
@@ -74,7 +73,7 @@ def _part(planned: Planned[Part], judged: Judged) -> bytes:
 
 def _planned(part: Part, judged: Judged) -> bytes:
     """What hung work that cannot be worked out looks like as it is planned, with nothing hanging."""
-    if not isinstance(part, Rig):
+    if not hangs(part):
         return b""
     if judged.report is not None:
         return b',"planned":null'

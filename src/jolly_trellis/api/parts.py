@@ -15,12 +15,10 @@ from jolly_trellis.core.checks.looking import looking_at
 from jolly_trellis.core.edits.edit import Given, edited
 from jolly_trellis.core.edits.pieces import Shelf
 from jolly_trellis.core.event.keys import free_key
-from jolly_trellis.core.event.parts import Part
+from jolly_trellis.core.event.parts import Part, hangs, in_vessels
 from jolly_trellis.core.event.starting.resizing import followed
 from jolly_trellis.core.event.starting.saying import SaidPart
 from jolly_trellis.core.making.report import making_of
-from jolly_trellis.core.plan.piece import Piece
-from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.rigging.snip import snip
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange.bench_card import write_card
@@ -90,7 +88,7 @@ def _put(
     revision = base.base_revision
     if isinstance(base, PutPart):
         part, revision = planning.settled_part(conn, event_id, part_id, part, base.based())
-    after = followed(before, part) if isinstance(before, Rig) and isinstance(part, Rig) else part
+    after = followed(before, part) if hangs(before) and hangs(part) else part
     judged = judging.judged(
         conn, Where(event=event_id, brief=brief, part=part_id), after, conditions_of(conn, brief), before=before
     )
@@ -156,7 +154,7 @@ def card(
     conditions = conditions_of(conn, brief)
     stamp = stamp_of(conn, event_id)
     where = Where(event=event_id, brief=brief, part=part_id)
-    if isinstance(part, Piece):
+    if in_vessels(part):
         report = judging.report_of(conn, where, part, conditions)
         made = making_of(part, conditions, with_fixes=False)
         with conditions.figures.open():
@@ -164,9 +162,10 @@ def card(
         page = write_card(part, report, made, looking, stamp=stamp, paper=paper, system=system)
         name = "card"
     else:
-        there = rigging.in_place(conn, where, part)
+        rig, _ = planning.rig_of(conn, event_id, part_id)
+        there = rigging.in_place(conn, where, rig)
         snips = [list(snip(there, conditions, cut)) for cut in range(len(there.lines))]
-        hangs = judging.rig_report_of(conn, where, part, conditions)
-        page, name = write_rig_card(there, hangs, snips, stamp=stamp, paper=paper, system=system), "rig-card"
+        hung = judging.rig_report_of(conn, where, rig, conditions)
+        page, name = write_rig_card(there, hung, snips, stamp=stamp, paper=paper, system=system), "rig-card"
     headers = {"Content-Disposition": f'inline; filename="{free_key(part.name, set())}-{name}.pdf"'}
     return Response(page, media_type="application/pdf", headers=headers)

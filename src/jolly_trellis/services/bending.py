@@ -9,14 +9,11 @@ from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.cutting.roll import cut_plan, still_to_cut
 from jolly_trellis.core.event.money import NOTHING, money
 from jolly_trellis.core.event.needs.needs import FOR_ALL, Needs
-from jolly_trellis.core.event.parts import Part
+from jolly_trellis.core.event.parts import in_vessels
 from jolly_trellis.core.materials.netting import Netting, pitch_across_m
 from jolly_trellis.core.mechanics.fit import TUCK_CELLS
 from jolly_trellis.core.mechanics.sizing import ABOUT
-from jolly_trellis.core.plan.piece import Piece
-from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.quantities import Phrase, length, phrase
-from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services import event_work, planning
 from jolly_trellis.services.event_work import EventWork
 from jolly_trellis.services.long_work import Running
@@ -147,7 +144,7 @@ def _narrower(work: EventWork, needs: Needs) -> Iterator[_Try]:
     parts = work.plan.by_id()
     for part_id in sorted(areas, key=lambda each: -areas[each])[:_MOST]:
         part, net = parts[part_id], work.larder.nettings.get(nettings[part_id])
-        if not isinstance(part, Piece) or net is None:
+        if not in_vessels(part) or net is None:
             continue
         given = part.mechanic.tuck_m
         tuck = (TUCK_CELLS.value * pitch_across_m(net) if given is None else given) - pitch_across_m(net) / 2
@@ -166,7 +163,7 @@ def _other_rolls(work: EventWork, needs: Needs) -> Iterator[_Try]:
             continue
         for other in work.larder.nettings.values():
             if other.key != key and _same_net(net, other) and other.roll_width_m != net.roll_width_m:
-                parts = tuple(replace(each, part=_cut_from(each.part, key, other.key)) for each in work.plan.parts)
+                parts = tuple(replace(each, part=each.part.cut_from(key, other.key)) for each in work.plan.parts)
                 plan = replace(work.plan, parts=parts)
                 yield _Try(key=f"roll-{key}-{other.key}", netting=key, then=other.key, name=other.name, plan=plan)
 
@@ -174,26 +171,6 @@ def _other_rolls(work: EventWork, needs: Needs) -> Iterator[_Try]:
 def _same_net(one: Netting, other: Netting) -> bool:
     alike = abs(one.aperture_m - other.aperture_m) < _SAME and abs(one.wire_m - other.wire_m) < _SAME
     return alike and one.finish == other.finish
-
-
-def _cut_from(part: Part, key: str, other: str) -> Part:
-    """A part with one netting in the place of another, wherever it has that."""
-    if isinstance(part, Rig):
-        if part.armature.netting != key:
-            return part
-        return replace(part, armature=replace(part.armature, netting=other))
-    changed = part
-    if part.mechanic.netting == key:
-        changed = replace(changed, mechanic=replace(part.mechanic, netting=other))
-    if isinstance(changed, Standing):
-        others = tuple(
-            replace(each, mechanic=replace(each.mechanic, netting=other)) if each.mechanic.netting == key else each
-            for each in changed.companions
-        )
-        changed = replace(changed, companions=others)
-        if changed.spill is not None and changed.spill.netting == key:
-            changed = replace(changed, spill=replace(changed.spill, netting=other))
-    return changed
 
 
 def _takes(work: EventWork, needs: Needs, netting: str) -> _Takes:

@@ -29,6 +29,7 @@ from jolly_trellis.core.event.needs.bunches import StemBuy, buy_stems
 from jolly_trellis.core.event.needs.needs import Needs, needs_of
 from jolly_trellis.core.event.needs.shelves import Shelves
 from jolly_trellis.core.event.needs.wear import STAND_USES, VESSEL_USES, Kept
+from jolly_trellis.core.event.parts import hangs, in_vessels
 from jolly_trellis.core.event.tasks.days_before import VarietyDays, days_before
 from jolly_trellis.core.event.tasks.tasks import time_book
 from jolly_trellis.core.event.tasks.water_rounds import WaterRounds, water_rounds
@@ -39,7 +40,6 @@ from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.quantities import Phrase
 from jolly_trellis.core.rigging.assess import RigReport
-from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services import judging, long_work, planning, rigging
 from jolly_trellis.services.conditions import conditions_of, job_of, mark_of, path_of
 from jolly_trellis.services.long_work import Running
@@ -154,11 +154,12 @@ def made_of(conn: sqlite3.Connection, event_id: int, plan: Plan, conditions: Con
     judged = judging.judge_all(conn, event_id, plan.brief, plan.parts, conditions)
     for each in plan.parts:
         report = judged[each.id].report
-        if isinstance(each.part, Rig):
-            rigs.append(RigWork(id=each.id, rig=each.part, report=report if isinstance(report, RigReport) else None))
-        else:
+        part = each.part
+        if hangs(part):
+            rigs.append(RigWork(id=each.id, rig=part, report=report if isinstance(report, RigReport) else None))
+        elif in_vessels(part):
             found = report if isinstance(report, Report) else None
-            pieces.append(PieceWork(id=each.id, piece=each.part, report=found))
+            pieces.append(PieceWork(id=each.id, piece=part, report=found))
     return Made(pieces=tuple(pieces), rigs=tuple(rigs))
 
 

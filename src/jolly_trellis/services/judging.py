@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from jolly_trellis.core import ranges
 from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.errors import CoreError, InvalidMeasure, Unfinished
-from jolly_trellis.core.event.parts import Part
+from jolly_trellis.core.event.parts import Part, hangs, in_vessels
 from jolly_trellis.core.judging.choose import Option, choose
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report
@@ -139,7 +139,7 @@ def rig_report_of(conn: sqlite3.Connection, where: Where, rig: Rig, conditions: 
 
 def with_seats(part: Part, judged: Judged) -> Part:
     """A piece with the seats its stems have taken, so that they stay; any part as it is where it has none."""
-    if isinstance(part, Piece) and isinstance(judged.report, Report):
+    if in_vessels(part) and isinstance(judged.report, Report):
         return seats_kept(part, judged.report)
     return part
 
@@ -170,12 +170,20 @@ def _judged_or_problem(
 
 
 def _judged(conn: sqlite3.Connection, where: Where, part: Part, conditions: Conditions, kept: KeptReports) -> Judged:
-    there = rigging.in_place(conn, where, part) if isinstance(part, Rig) else part
+    there = rigging.in_place(conn, where, part) if hangs(part) else part
     found = kept.find(there)
     if found is None:
-        report = assess(there, conditions) if isinstance(there, Rig) else evaluate(there, conditions, with_fixes=False)
+        report = _worked_out(there, conditions)
         found = kept.keep(there, report)
     return Judged(report=found.report, written=found.written)
+
+
+def _worked_out(there: Part, conditions: Conditions) -> Report | RigReport:
+    if hangs(there):
+        return assess(there, conditions)
+    if in_vessels(there):
+        return evaluate(there, conditions, with_fixes=False)
+    raise TypeError(f"nothing judges a {there.kind}")
 
 
 def _as_bad_before(
@@ -203,7 +211,7 @@ def _refuse_new_misfits(part: Part, before: Part | None) -> None:
 
 def _specs(part: Part | None) -> tuple[tuple[str, LineSpec], ...]:
     """Every line of a part, with where it stands."""
-    if not isinstance(part, Rig):
+    if part is None or not hangs(part):
         return ()
     found = [(f"lines.{index}.spec", line.spec) for index, line in enumerate(part.lines)]
     found += [] if part.bond is None else [("bond.spec", part.bond.spec)]

@@ -21,14 +21,13 @@ from pathlib import Path
 from pydantic import TypeAdapter, ValidationError
 
 from jolly_trellis.core import ranges
-from jolly_trellis.core.event.parts import Part
+from jolly_trellis.core.event.parts import Part, hangs, in_vessels
 from jolly_trellis.core.judging.pictures import picture_of
 from jolly_trellis.core.judging.report import Report
-from jolly_trellis.core.plan.piece import Conditions, Piece
+from jolly_trellis.core.plan.piece import Conditions
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.drops import as_made
 from jolly_trellis.core.rigging.resting import drawn
-from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services.conditions import mark_of, path_of
 from jolly_trellis.store import codec
 from jolly_trellis.store.plan import MOST_PARTS
@@ -74,7 +73,7 @@ class KeptReports:
         if body is None:
             return None
         try:
-            report = (_RIG if isinstance(part, Rig) else _PIECE).validate_json(body)
+            report = (_RIG if hangs(part) else _PIECE).validate_json(body)
         except ValidationError:
             return None
         found = _kept(self._with_picture(part, report))
@@ -108,15 +107,15 @@ class KeptReports:
             )
 
     def _key(self, part: Part) -> str:
-        same = replace(part, name="", quantity=1) if isinstance(part, Piece) else replace(part, name="")
+        same = replace(part, name="", quantity=1) if in_vessels(part) else replace(part, name="")
         return hashlib.sha256(f"{_program()}|{self._mark}|{codec.dumps(same)}".encode()).hexdigest()
 
     def _with_picture(self, part: Part, report: Report | RigReport) -> Report | RigReport:
         """A report as it was kept, with its picture drawn again."""
         with self._conditions.figures.open():
-            if isinstance(report, Report) and isinstance(part, Piece):
+            if isinstance(report, Report) and in_vessels(part):
                 return replace(report, picture=picture_of(part, report, self._conditions.varieties))
-            if isinstance(report, RigReport) and isinstance(part, Rig):
+            if isinstance(report, RigReport) and hangs(part):
                 return replace(report, rest=drawn(as_made(part), report.rest, self._conditions))
         raise TypeError(f"{report!r} is no report of {part!r}")
 

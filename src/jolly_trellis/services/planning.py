@@ -12,7 +12,7 @@ from jolly_trellis import __version__
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.job import lenders_keyed
 from jolly_trellis.core.event.keys import keyed
-from jolly_trellis.core.event.parts import Part
+from jolly_trellis.core.event.parts import Part, hangs, in_vessels
 from jolly_trellis.core.plan.piece import Piece, RecipeLine
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.rig import Rig
@@ -142,7 +142,7 @@ def part_of(conn: sqlite3.Connection, event_id: int, part_id: int) -> tuple[Part
 def piece_of(conn: sqlite3.Connection, event_id: int, part_id: int) -> tuple[Piece, Brief]:
     """A part that stands or is carried, and the brief of its event. Raises NotFound."""
     part, brief = part_of(conn, event_id, part_id)
-    if not isinstance(part, Piece):
+    if not in_vessels(part):
         raise NotFound(f"piece {part_id}")
     return part, brief
 
@@ -150,7 +150,7 @@ def piece_of(conn: sqlite3.Connection, event_id: int, part_id: int) -> tuple[Pie
 def rig_of(conn: sqlite3.Connection, event_id: int, part_id: int) -> tuple[Rig, Brief]:
     """A part that hangs or is mounted, and the brief of its event. Raises NotFound."""
     part, brief = part_of(conn, event_id, part_id)
-    if not isinstance(part, Rig):
+    if not hangs(part):
         raise NotFound(f"rig {part_id}")
     return part, brief
 

@@ -8,8 +8,8 @@ from functools import partial, reduce
 
 from jolly_trellis.core.errors import CoreError, InvalidMeasure
 from jolly_trellis.core.event.cost.cost import EventCost
-from jolly_trellis.core.event.parts import Part
-from jolly_trellis.core.plan.piece import Piece, RecipeLine
+from jolly_trellis.core.event.parts import Part, in_vessels
+from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.quantities import Phrase, phrase
 from jolly_trellis.core.stems.shades import with_count
 from jolly_trellis.services import event_work, judging, planning
@@ -181,7 +181,7 @@ def _thinned(variety: str, share: float, plan: Plan) -> Plan:
 
 def _other_mechanics(conn: sqlite3.Connection, work: EventWork, cost: EventCost) -> Iterator[_Change]:
     """For the pieces whose mechanics cost most, the best other ones for their vessels."""
-    parts = {number: part for number, part in work.plan.by_id().items() if isinstance(part, Piece)}
+    parts = {number: part for number, part in work.plan.by_id().items() if in_vessels(part)}
     rows = [row for row in cost.pieces if row.piece_id in parts]
     for row in sorted(rows, key=lambda each: -(each.mechanics + each.consumables))[:_MOST_PIECES]:
         part = parts[row.piece_id]

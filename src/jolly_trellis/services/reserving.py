@@ -8,6 +8,7 @@ from functools import lru_cache
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.job import Hire, Job
 from jolly_trellis.core.event.needs.needs import vessel_id
+from jolly_trellis.core.event.parts import in_vessels
 from jolly_trellis.core.event.returning.reservations import (
     Claim,
     Shortfall,
@@ -18,7 +19,6 @@ from jolly_trellis.core.event.returning.reservations import (
     wanted_of,
 )
 from jolly_trellis.core.materials.vessels import Vessel
-from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.services import event_work, planning
 from jolly_trellis.services.conditions import job_of
 from jolly_trellis.services.event_work import EventWork
@@ -90,7 +90,7 @@ def _others(
         if found is None or found[1][0] > until or found[1][1] < since:
             continue
         job = found[0]
-        pieces = [each.part for each in get_plan(conn, row.id).parts if isinstance(each.part, Piece)]
+        pieces = [each.part for each in get_plan(conn, row.id).parts if in_vessels(each.part)]
         own = claims_of(row.id, brief.name, job, pieces)
         claims += [each for each in own if not only_mine or (each.kind, each.thing) in things]
         hires += job.hires
@@ -119,7 +119,7 @@ def instead_of(conn: sqlite3.Connection, event_id: int, thing: str) -> tuple[Ins
     number = next((n for each, n in wanted.items() if (each.kind, each.thing) == ("vessel", thing)), 0)
     if not number:
         raise NotFound(f"vessel {thing} in event {event_id}")
-    was = next(each for work_ in work.made.pieces for each in _vessels_of(work_.piece) if vessel_id(each) == thing)
+    was = next(each for work_ in work.made.pieces for each in work_.piece.vessels() if vessel_id(each) == thing)
     free = _free(conn, work)
     now = states_of(work)
     found = []
@@ -153,17 +153,12 @@ def _near(vessel: Vessel, was: Vessel) -> bool:
     return all(1 / _FARTHEST <= one / other <= _FARTHEST for one, other in pairs)
 
 
-def _vessels_of(piece: Piece) -> tuple[Vessel, ...]:
-    outer = () if piece.insert is None else (piece.insert.outer,)
-    return (piece.vessel, *(each.vessel for each in piece.companions), *outer)
-
-
 def _swapped(plan: Plan, thing: str, vessel: Vessel) -> Plan:
     """A plan with another vessel wherever one stands by itself."""
     parts = []
     for each in plan.parts:
         part = each.part
-        if isinstance(part, Piece) and vessel_id(part.vessel) == thing:
+        if in_vessels(part) and vessel_id(part.vessel) == thing:
             level = part.water_level_m * vessel.inside_depth_m / part.vessel.inside_depth_m
             part = replace(part, vessel=vessel, water_level_m=level)
         parts.append(replace(each, part=part))

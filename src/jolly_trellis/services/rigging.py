@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 
 from jolly_trellis.core.books.figures import FigureBook
 from jolly_trellis.core.errors import CoreError, InvalidMeasure
+from jolly_trellis.core.event.parts import hangs
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging import survey as surveying
 from jolly_trellis.core.rigging.assess import RigReport, assess
@@ -55,7 +56,7 @@ def _others(conn: sqlite3.Connection, where: Where) -> list[tuple[Rig, RigReport
         survey = surveys.get_survey(conn, _place_of(brief)).survey
         for each in plan.parts:
             part = each.part
-            if not isinstance(part, Rig) or (own and each.id == where.part):
+            if not hangs(part) or (own and each.id == where.part):
                 continue
             there = replace(surveying.in_place(part, survey), beams=())
             if beams_of(there):

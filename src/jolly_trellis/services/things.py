@@ -7,6 +7,7 @@ from dataclasses import replace
 from jolly_trellis.core.event.job import Hire
 from jolly_trellis.core.event.keys import thing_id
 from jolly_trellis.core.event.needs.needs import things_in
+from jolly_trellis.core.event.parts import in_vessels
 from jolly_trellis.core.materials.stands import Stand
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.plan.piece import Piece
@@ -25,7 +26,7 @@ def of_these_stores(conn: sqlite3.Connection, plan: Plan) -> Plan:
     parts = []
     for each in plan.parts:
         part = each.part
-        if isinstance(part, Piece):
+        if in_vessels(part):
             part = _piece(part, vessels, stands)
         parts.append(replace(each, part=part))
     hires = tuple(_hire(each, {"vessel": vessels, "stand": stands}) for each in plan.brief.hires)
@@ -48,18 +49,11 @@ def hires_told(plan: Plan) -> Plan:
 
 
 def _piece(piece: Piece, vessels: Known, stands: Known) -> Piece:
-    def here(vessel: Vessel) -> Vessel:
-        return replace(vessel, key=_known(vessel.key, vessel.name, vessels))
-
-    changed: dict[str, object] = {"vessel": here(piece.vessel)}
-    if piece.companions:
-        changed["companions"] = tuple(replace(each, vessel=here(each.vessel)) for each in piece.companions)
-    if piece.insert is not None:
-        changed["insert"] = replace(piece.insert, outer=here(piece.insert.outer))
-    if piece.support is not None:
-        key = _known(piece.support.key, piece.support.name, stands)
-        changed["support"] = replace(piece.support, key=key)
-    return replace(piece, **changed)  # type: ignore[arg-type]  # fields that the piece has, by its own values
+    changed = piece.with_vessels(lambda each: replace(each, key=_known(each.key, each.name, vessels)))
+    support = changed.support
+    if support is None:
+        return changed
+    return replace(changed, support=replace(support, key=_known(support.key, support.name, stands)))
 
 
 def _hire(hire: Hire, known: Mapping[str, Known]) -> Hire:

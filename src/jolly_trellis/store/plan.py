@@ -15,7 +15,7 @@ from jolly_trellis.core.event.job import (
     Reused,
     Supplier,
 )
-from jolly_trellis.core.event.parts import Part
+from jolly_trellis.core.event.parts import Part, hangs, in_vessels
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.plan.practice import Practice
@@ -100,9 +100,9 @@ class Plan:
     @property
     def pieces(self) -> tuple[Planned[Piece], ...]:
         """The parts that stand or are carried, in order."""
-        return tuple(cast(Planned[Piece], each) for each in self.parts if isinstance(each.part, Piece))
+        return tuple(cast(Planned[Piece], each) for each in self.parts if in_vessels(each.part))
 
     @property
     def rigs(self) -> tuple[Planned[Rig], ...]:
         """The parts that hang or are mounted, in order."""
-        return tuple(cast(Planned[Rig], each) for each in self.parts if isinstance(each.part, Rig))
+        return tuple(cast(Planned[Rig], each) for each in self.parts if hangs(each.part))

@@ -14,7 +14,6 @@ from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.placement.place import Placement
 from jolly_trellis.core.placement.water_table import WaterTable
 from jolly_trellis.core.plan import facts
-from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import Conditions, Piece
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 
@@ -65,7 +64,7 @@ def stages_of(piece: Piece, conditions: Conditions, mechanic: SizedMechanic) -> 
         overnight = max(piece.water_level_m, level)
     bench_h = (loaded.timestamp() - finished.timestamp()) / 3600
     road_h = (filled.timestamp() - loaded.timestamp()) / 3600
-    cooled_h = 24 * piece.cooler_days if isinstance(piece, Bouquet) else 0.0
+    cooled_h = 24 * piece.cooler_days
     cold = Air(temperature_c=COOLER_C.value, relative_humidity=COOLER_HUMIDITY.value)
     cooler = (Stage(place="cooler", hours=cooled_h, level_m=overnight, air=cold),) if cooled_h else ()
     return (

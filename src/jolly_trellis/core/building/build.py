@@ -29,7 +29,7 @@ from jolly_trellis.core.placement import bound
 from jolly_trellis.core.placement.dealing import kept_seats_m
 from jolly_trellis.core.placement.place import Layout, Placement, place
 from jolly_trellis.core.placement.water_table import WaterTable, water_table
-from jolly_trellis.core.plan.bouquet import Bouquet
+from jolly_trellis.core.plan.kinds import is_carried
 from jolly_trellis.core.plan.piece import Companion, Conditions, Piece
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.provenance import COMMON_PRACTICE
@@ -113,7 +113,7 @@ def build(piece: Piece, conditions: Conditions) -> Build:
     netting = _netting(piece, conditions) if about.netting else None
     frog = _frog(piece, conditions) if about.frog else None
     stems = expand(piece.recipe, conditions.varieties)
-    if isinstance(piece, Bouquet):
+    if is_carried(piece):
         mechanic, placement = bound.bind(piece, stems, netting)
     else:
         fit = _fit(piece, netting, frog, stems, raised, conditions)

@@ -13,7 +13,7 @@ from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, findi
 from jolly_trellis.core.materials.air import draw_factor
 from jolly_trellis.core.materials.vessels import BRIM_GAP
 from jolly_trellis.core.plan import facts
-from jolly_trellis.core.plan.bouquet import Bouquet
+from jolly_trellis.core.plan.kinds import is_carried
 from jolly_trellis.core.plan.piece import StemTube
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, Provenance
 from jolly_trellis.core.quantities import duration, length, phrase, ratio
@@ -26,7 +26,7 @@ _FULLER = (0.25, 0.5, 0.75, 1.0)
 
 def judge(build: Build) -> Verdict:
     """Drink: in the vase before, in the cooler, and out of water in the hand against what each variety bears."""
-    if len(build.placement.stems) == 0 or not isinstance(build.piece, Bouquet):
+    if len(build.placement.stems) == 0 or not is_carried(build.piece):
         return conclude("drink", [], missing=[facts.RECIPE.missing()])
     bouquet, air = build.piece, build.air
     if keeps_dry(build):
@@ -53,7 +53,7 @@ def judge(build: Build) -> Verdict:
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     """Water in the vase; a wet wrap or tubes on those that fade first; fewer days in the cooler."""
     piece = build.piece
-    if not isinstance(piece, Bouquet):
+    if not is_carried(piece):
         return []
     tried: list[Candidate] = []
     needed = float(build.placement.end_height_m.max(initial=0.0)) + STEM_END_COVER.value + 0.005
@@ -124,7 +124,7 @@ def _cooler(hours: float) -> Finding:
 def _figures(build: Build) -> list[Shown]:
     air, bouquet = build.air, build.piece
     found: list[Shown] = [STEM_END_COVER, COOLER_MOST]
-    if isinstance(bouquet, Bouquet) and bouquet.carried_h is not None:
+    if is_carried(bouquet) and bouquet.carried_h is not None:
         stated = Provenance(kind="measured", source="entered by you")
         found.insert(0, Figure(label="Carried out of water", quantity=duration(bouquet.carried_h), provenance=stated))
     if air is not None:

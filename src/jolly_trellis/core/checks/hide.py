@@ -16,7 +16,6 @@ from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.plan import facts
-from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import Cover, People, Piece, RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, count, phrase, ratio
@@ -224,7 +223,7 @@ def _covered(build: Build, piece: Piece, leaf: str, more: int) -> Candidate:
     if at is not None:
         added = replace(piece.recipe[at], count=piece.recipe[at].count + more)
         recipe = (*piece.recipe[:at], added, *piece.recipe[at + 1 :])
-    collar = _collar(piece) and not _collar(build.piece)
+    collar = piece.collar and not build.piece.collar
     words = "Add {n} {leaf} low round the rim."
     if piece.carried:
         words = "Add {n} {leaf} low under the flowers."
@@ -232,10 +231,6 @@ def _covered(build: Build, piece: Piece, leaf: str, more: int) -> Candidate:
         words = "Add {n} {leaf} low under the flowers and a collar of leaves."
     say = phrase(words, n=count(more), leaf=build.conditions.varieties[leaf].name)
     return Candidate(key=f"cover{'-collar' if collar else ''}-{more}", say=say, piece=replace(piece, recipe=recipe))
-
-
-def _collar(piece: Piece) -> bool:
-    return isinstance(piece, Bouquet) and piece.collar
 
 
 def facing(eyes: Array, points: Array) -> Array:

@@ -17,6 +17,7 @@ from jolly_trellis.core.mechanics import bouquet as bouquets
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.plan import facts
 from jolly_trellis.core.plan.bouquet import Bouquet
+from jolly_trellis.core.plan.kinds import is_carried
 from jolly_trellis.core.plan.piece import Back
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, phrase
@@ -33,7 +34,7 @@ _BEHIND_M = 0.02
 def judge(build: Build) -> Verdict:
     """Hide: armature from above, underside from below, and the side against the body of a one-sided bouquet."""
     bouquet = build.piece
-    if len(build.placement.stems) == 0 or not isinstance(bouquet, Bouquet):
+    if len(build.placement.stems) == 0 or not is_carried(bouquet):
         return conclude("hide", [], missing=[facts.RECIPE.missing()])
     people = build.piece.setting.people
     limit = LITTLE_LIMIT if people is not None and people.a_little_may_show else SHOWS_LIMIT
@@ -79,7 +80,7 @@ def left_by_collar(bouquet: Bouquet) -> float:
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     """A collar of leaves, or more base foliage."""
     piece = build.piece
-    if not isinstance(piece, Bouquet):
+    if not is_carried(piece):
         return []
     tried = []
     if FORM_RULES[piece.envelope.form].front_facing and piece.back == "bare":

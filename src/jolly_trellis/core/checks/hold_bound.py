@@ -15,7 +15,7 @@ from jolly_trellis.core.materials.stems import HeadForm
 from jolly_trellis.core.mechanics import bouquet as bouquets
 from jolly_trellis.core.mechanics.about import firm_ones
 from jolly_trellis.core.plan import facts
-from jolly_trellis.core.plan.bouquet import Bouquet
+from jolly_trellis.core.plan.kinds import is_carried
 from jolly_trellis.core.provenance import COMPUTED
 from jolly_trellis.core.quantities import angle, count, length, phrase, ratio
 from jolly_trellis.core.units import round_up
@@ -67,7 +67,7 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
 def dome_of(build: Build) -> tuple[float, bouquets.Shape]:
     """Surface of the dome, m², and the bouquet's measures. Raises TypeError: the piece is none."""
     piece = build.piece
-    if not isinstance(piece, Bouquet):
+    if not is_carried(piece):
         raise TypeError("only a bouquet has a dome")
     shape = bouquets.shape_of(piece)
     area = bouquets.cap_area_m2(piece.envelope.width_m / 2, piece.envelope.depth_m / 2, shape.dome_m)

@@ -14,6 +14,7 @@ from jolly_trellis.core.drawing.primitives import Place, run
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.plan.bouquet import Bouquet
+from jolly_trellis.core.plan.kinds import is_carried
 
 TURNS = 12  # as Hide looks, every 30°
 _GUESTS: tuple[EyeKind, ...] = ("standing", "seated")
@@ -126,7 +127,7 @@ def _parts(build: Build) -> list[_Part]:
         return []
     if build.mechanic.worn:
         return []
-    if isinstance(build.piece, Bouquet):
+    if is_carried(build.piece):
         return _of_bouquet(build, build.piece)
     found = [_Part(words.removeprefix("the "), points, _facing(points)) for _, points, words in hide.to_hide(build)]
     if build.piece.support is not None and "underside" not in build.piece.look:

@@ -28,7 +28,6 @@ from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.plan import facts
 from jolly_trellis.core.plan.piece import Where
-from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.provenance import COMPUTED, MEASURED
 from jolly_trellis.core.quantities import angle, energy, force, length, mass, phrase, ratio
 from jolly_trellis.core.units import round_up
@@ -125,9 +124,7 @@ def moved_to(build: Build, where: Where) -> Build:
     """The same piece where it stands later: off its ledge, its spill left behind."""
     setting = replace(build.piece.setting, where=where, ledge=None, moves_to=None)
     companions = tuple(moved_to(each, where) for each in build.companions)
-    piece = replace(build.piece, setting=setting)
-    if isinstance(piece, Standing):
-        piece = replace(piece, spill=None)
+    piece = replace(build.piece, setting=setting).without_spill()
     return replace(build, piece=piece, companions=companions, spill=None)
 
 

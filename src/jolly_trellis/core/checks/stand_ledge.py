@@ -15,8 +15,8 @@ from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.verdicts import Finding, finding
 from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
+from jolly_trellis.core.plan.kinds import stands
 from jolly_trellis.core.plan.piece import Counterweight, HandPlaced, Piece, RecipeLine
-from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, FROM_MEMORY
 from jolly_trellis.core.quantities import count, force, length, mass, moment, phrase, ratio
 from jolly_trellis.core.units import round_up
@@ -170,7 +170,7 @@ def candidates(build: Build, *, least_kg: float) -> list[Candidate]:
         least_kg: the counterweight that the worst case needs, kg.
     """
     piece = build.piece
-    if not isinstance(piece, Standing):
+    if not stands(piece):
         return []
     tried: list[Candidate] = []
     ledge, spill = piece.setting.ledge, piece.spill

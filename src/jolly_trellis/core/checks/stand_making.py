@@ -13,8 +13,8 @@ from jolly_trellis.core.checks.balance import DIRECTIONS, compass
 from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.making_order import TIP_MAKING, Margins, Order, Work
 from jolly_trellis.core.checks.verdicts import Finding, Sense, finding
+from jolly_trellis.core.plan.kinds import stands
 from jolly_trellis.core.plan.piece import Counterweight
-from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.quantities import Quantity, angle, joined, length, mass, phrase, ratio, volume
 from jolly_trellis.core.units import round_up
 
@@ -192,7 +192,7 @@ def _weights(build: Build, work: Work, margins: Margins, order: Order, worst: in
         before = f"before {variety} {nth} goes in"
     on_ledge = piece.setting.where == "ledge"
     away = stand_ledge.weight_place_m(piece)
-    if away is None or not isinstance(piece, Standing):
+    if away is None or not stands(piece):
         return []
     azimuth = (
         math.pi if on_ledge else (2 * math.pi * int(margins.towards[worst]) / DIRECTIONS + math.pi) % (2 * math.pi)

@@ -13,12 +13,10 @@ from jolly_trellis.core.edits.pieces import (
 )
 from jolly_trellis.core.edits.rigs import RigEdit, edit_rig
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.parts import Part
+from jolly_trellis.core.event.parts import Part, hangs, in_vessels
 from jolly_trellis.core.mechanics.about import ABOUT
-from jolly_trellis.core.plan.piece import Piece
-from jolly_trellis.core.plan.standing import Standing
+from jolly_trellis.core.plan.kinds import stands
 from jolly_trellis.core.quantities import phrase
-from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.rigging.survey import Survey
 
 Edit = RigEdit | PieceEdit
@@ -38,11 +36,11 @@ def edited(part: Part, edit: Edit, given: Given) -> tuple[Part, str]:
     Raises: InvalidMeasure: it is none of such a part, or what it is of is not there; UnknownName.
     """
     ranges.check(edit, "edit")
-    if isinstance(part, Rig) and isinstance(edit, RigEdit):
+    if hangs(part) and isinstance(edit, RigEdit):
         return edit_rig(part, edit, given.survey)
-    if isinstance(part, Piece) and isinstance(edit, ChooseMechanic) and ABOUT[edit.mechanic].bound == part.carried:
+    if in_vessels(part) and isinstance(edit, ChooseMechanic) and ABOUT[edit.mechanic].bound == part.carried:
         return with_mechanic(part, edit, given.shelf)
-    if isinstance(part, Standing) and isinstance(edit, StandingEdit):
+    if in_vessels(part) and stands(part) and isinstance(edit, StandingEdit):
         return edit_standing(part, edit, given.shelf)
     raise InvalidMeasure(
         path="edit",

@@ -1,7 +1,7 @@
 """What an event is made of: parts, each of a kind."""
 
 from collections.abc import Mapping
-from typing import TYPE_CHECKING, Union
+from typing import TYPE_CHECKING, TypeGuard, Union
 
 from jolly_trellis.core.plan.kinds import PIECES
 from jolly_trellis.core.plan.piece import Piece
@@ -15,3 +15,13 @@ if TYPE_CHECKING:
 else:
     # What reads and writes JSON is told of every kind there is.
     AnyPart = Union[tuple(KINDS.values())]  # noqa: UP007
+
+
+def hangs(part: Part) -> TypeGuard[Rig]:
+    """Whether it hangs, lies or is mounted."""
+    return isinstance(part, Rig)
+
+
+def in_vessels(part: Part) -> TypeGuard[Piece]:
+    """Whether its stems stand in a vessel, or wait in one."""
+    return isinstance(part, Piece)

@@ -16,7 +16,6 @@ from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.mechanics.about import About
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.mechanics.sizing import ABOUT
-from jolly_trellis.core.placement.dealing import dealt_afresh
 from jolly_trellis.core.plan.kinds import AnyPiece
 from jolly_trellis.core.plan.piece import Conditions, Mechanic, MechanicKind, Piece
 from jolly_trellis.core.provenance import COMMON_PRACTICE
@@ -175,7 +174,7 @@ def _option(
         kind=about.kind,
         name=about.name,
         what=about.what,
-        piece=dealt_afresh(made.piece),
+        piece=made.piece.dealt_afresh(),
         change=change,
         mechanic=made.mechanic,
         rungs=rungs,

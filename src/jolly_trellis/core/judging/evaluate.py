@@ -58,7 +58,7 @@ from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.placement.aim import outline_m
 from jolly_trellis.core.placement.dealing import dealt_as
 from jolly_trellis.core.placement.place import Placement, colliding_pairs, fullness
-from jolly_trellis.core.plan.bouquet import Bouquet
+from jolly_trellis.core.plan.kinds import is_carried
 from jolly_trellis.core.plan.piece import Conditions, Dealt, Piece
 from jolly_trellis.core.quantities import length
 from jolly_trellis.core.stems.tubes import tube_size_m
@@ -262,7 +262,7 @@ def _ledge(made: Build) -> LedgeReport | None:
 
 
 def _bouquet(made: Build) -> BouquetReport | None:
-    if not isinstance(made.piece, Bouquet):
+    if not is_carried(made.piece):
         return None
     shape = shape_of(made.piece)
     up = made.raised_m

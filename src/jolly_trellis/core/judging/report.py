@@ -1,6 +1,6 @@
 """What `evaluate` gives back: the piece as drawn, as cut, and as judged."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.drawing.picture import NOTHING_DRAWN, Picture, Stems
@@ -9,7 +9,6 @@ from jolly_trellis.core.materials.netting import NettingSheet
 from jolly_trellis.core.materials.stems import Role
 from jolly_trellis.core.mechanics.sized import Part, SeatPattern, SizedMechanic, Step
 from jolly_trellis.core.plan.piece import Dealt, Piece
-from jolly_trellis.core.plan.standing import Standing
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -178,9 +177,4 @@ class Report:
 
 def with_seats(piece: Piece, report: Report) -> Piece:
     """The piece with the seats that its report found kept in it, its companions' too; a bouquet keeps none."""
-    if not isinstance(piece, Standing):
-        return piece
-    beside = tuple(
-        replace(each, dealt=found.dealt) for each, found in zip(piece.companions, report.companions, strict=True)
-    )
-    return replace(piece, dealt=report.dealt, companions=beside)
+    return piece.with_seats(report.dealt, [each.dealt for each in report.companions])

@@ -13,7 +13,6 @@ from jolly_trellis.core.checks.making_order import Order, Work
 from jolly_trellis.core.making.steps import CUT_STEP
 from jolly_trellis.core.materials.hazards import ABOUT, HANDS
 from jolly_trellis.core.materials.stems import CARE, Variety
-from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, duration, phrase
@@ -141,7 +140,7 @@ def _line(
     if not shoot:
         told.add(variety.key)
     bound = build.piece.carried
-    hours = build.piece.carried_h if isinstance(build.piece, Bouquet) else needed_hours(build.conditions)
+    hours = build.piece.carried_h if bound else needed_hours(build.conditions)
     return PullLine(
         vessel=vessel,
         variety=variety.key,

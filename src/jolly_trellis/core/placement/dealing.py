@@ -1,7 +1,6 @@
 """Seats that stay: what they were dealt for, and whether they still can be kept."""
 
 import zlib
-from dataclasses import replace
 
 import numpy as np
 
@@ -9,7 +8,6 @@ from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.plan.piece import Dealt, Piece, Seat
-from jolly_trellis.core.plan.standing import Standing
 
 MOUTH_CHANGE = rule("Seats are dealt again when the mouth changes by more than", "ratio", 0.10)
 ENVELOPE_CHANGE = rule("Seats are dealt again when the envelope changes by more than", "ratio", 0.25)
@@ -47,11 +45,6 @@ def kept_seats_m(piece: Piece, *, several_points: bool, rows: int) -> Array | No
         if any(abs(now / then - 1) > most + 1e-9 for now, then in sizes):
             return None
     return np.array([(each.x_m, each.y_m) for each in dealt.seats]).reshape(-1, 2)
-
-
-def dealt_afresh(piece: Piece) -> Piece:
-    """The piece with no seats kept, so that they are dealt anew."""
-    return replace(piece, dealt=None) if isinstance(piece, Standing) else piece
 
 
 def dealt_as(piece: Piece, *, several_points: bool, seats_m: Array) -> Dealt:

@@ -1,10 +1,10 @@
 """The plan of a piece as it is stored, and the conditions it is judged under."""
 
 import math
-from collections.abc import Mapping
-from dataclasses import dataclass, field
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from datetime import datetime
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, ClassVar, Literal, Self
 
 from jolly_trellis.core.books.figures import FigureBook
 from jolly_trellis.core.choices import FORMS, MECHANICS
@@ -433,6 +433,59 @@ class Piece:
     def dealt(self) -> Dealt | None:
         """Its seats as they were dealt."""
         return None
+
+    @property
+    def carried_h(self) -> float | None:
+        """How long it is carried out of water; None not known, or not carried."""
+        return None
+
+    @property
+    def cooler_days(self) -> float:
+        """Days it waits in the cooler before."""
+        return 0.0
+
+    @property
+    def collar(self) -> bool:
+        """Whether a collar of leaves lies under its flowers."""
+        return False
+
+    def vessels(self) -> tuple[Vessel, ...]:
+        """Every vessel of it, its own first, that it is set into last."""
+        outer = () if self.insert is None else (self.insert.outer,)
+        return (self.vessel, *(each.vessel for each in self.companions), *outer)
+
+    def with_vessels(self, change: Callable[[Vessel], Vessel]) -> Self:
+        """The piece with every vessel of it changed."""
+        insert = None if self.insert is None else replace(self.insert, outer=change(self.insert.outer))
+        return replace(self, vessel=change(self.vessel), insert=insert)
+
+    def with_recipes(self, change: Callable[[tuple[RecipeLine, ...]], tuple[RecipeLine, ...]]) -> Self:
+        """The piece with every recipe of it changed."""
+        return replace(self, recipe=change(self.recipe))
+
+    def with_mechanics(self, change: Callable[[Mechanic], Mechanic]) -> Self:
+        """The piece with every mechanic of it changed."""
+        return replace(self, mechanic=change(self.mechanic))
+
+    def cut_from(self, netting: str, other: str) -> Self:
+        """The piece with one netting in the place of another, wherever it has that; both by key."""
+        return self.with_mechanics(lambda each: replace(each, netting=other) if each.netting == netting else each)
+
+    def with_levels(self, change: Callable[[tuple[RecipeLine, ...], float, Vessel], float]) -> Self:
+        """The piece with the water on show of every vessel as its recipe, its level and the vessel have it."""
+        return replace(self, water_level_m=change(self.recipe, self.water_level_m, self.vessel))
+
+    def with_seats(self, dealt: Dealt | None, beside: Sequence[Dealt | None]) -> Self:
+        """The piece with its seats, and those of its companions, kept in it; as it is where a kind keeps none."""
+        return self
+
+    def dealt_afresh(self) -> Self:
+        """The piece with no seats of its own kept, so that they are dealt anew."""
+        return self
+
+    def without_spill(self) -> Self:
+        """The piece with nothing hanging from it."""
+        return self
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -1,7 +1,7 @@
 """The plan of hung, mounted and leaning work as it is stored: hang points, lines, armature, what it is mounted on."""
 
-from dataclasses import dataclass
-from typing import Annotated, Literal, get_args
+from dataclasses import dataclass, replace
+from typing import Annotated, Literal, Self, get_args
 
 from jolly_trellis.core.plan.piece import FootMaterial, RecipeLine, Surface
 from jolly_trellis.core.ranges import Many, Range, Text
@@ -250,6 +250,12 @@ class Rig:
     def over_people(self) -> bool:
         """Whether anybody can be under it or touch it."""
         return self.below != "nobody"
+
+    def cut_from(self, netting: str, other: str) -> Self:
+        """The rig with one netting in the place of another, where it is made of that; both by key."""
+        if self.armature.netting != netting:
+            return self
+        return replace(self, armature=replace(self.armature, netting=other))
 
     @property
     def is_run(self) -> bool:

@@ -4,11 +4,10 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from jolly_trellis.core.event.job import Made, name_of, quantity_of, recipe_of
-from jolly_trellis.core.event.parts import Part
+from jolly_trellis.core.event.parts import Part, hangs, in_vessels
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.plan.piece import Piece, RecipeLine
-from jolly_trellis.core.plan.standing import Standing
 
 _FILLED = 0.8
 
@@ -64,19 +63,13 @@ def swapped(part: Part, old: str, new: str, varieties: Mapping[str, Variety]) ->
         varieties: by key; both are in it.
     """
     dry = new in varieties and varieties[new].lasting
-    changed = replace(part, recipe=_in(part.recipe, old, new, dry=dry))
-    if not isinstance(changed, Piece):
-        return changed
+    if hangs(part):
+        return replace(part, recipe=_in(part.recipe, old, new, dry=dry))
+    if not in_vessels(part):
+        return part
+    changed = part.with_recipes(lambda recipe: _in(recipe, old, new, dry=dry))
     hands = tuple(replace(each, variety=new) if each.variety == old else each for each in changed.hand_placed)
     changed = replace(changed, hand_placed=hands)
-    if isinstance(changed, Standing):
-        beside = tuple(replace(each, recipe=_in(each.recipe, old, new, dry=dry)) for each in changed.companions)
-        spill = changed.spill
-        changed = replace(
-            changed,
-            companions=beside,
-            spill=None if spill is None else replace(spill, recipe=_in(spill.recipe, old, new, dry=dry)),
-        )
     return changed if changed == part else _watered(changed, varieties)
 
 
@@ -95,15 +88,8 @@ def _in(recipe: Sequence[RecipeLine], old: str, new: str, *, dry: bool) -> tuple
 
 def _watered(piece: Piece, varieties: Mapping[str, Variety]) -> Piece:
     """A piece whose vessels have no water where all in them keeps, and have it where something drinks."""
-    level = _level_m(piece.recipe, piece.water_level_m, piece.vessel, varieties)
-    piece = replace(piece, water_level_m=level, top_ups=piece.top_ups if level else ())
-    if not isinstance(piece, Standing):
-        return piece
-    beside = (
-        replace(each, water_level_m=_level_m(each.recipe, each.water_level_m, each.vessel, varieties))
-        for each in piece.companions
-    )
-    return replace(piece, companions=tuple(beside))
+    filled = piece.with_levels(lambda recipe, level_m, vessel: _level_m(recipe, level_m, vessel, varieties))
+    return replace(filled, top_ups=filled.top_ups if filled.water_level_m else ())
 
 
 def _level_m(recipe: Sequence[RecipeLine], level_m: float, vessel: Vessel, varieties: Mapping[str, Variety]) -> float:

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from jolly_trellis.core.event.parts import AnyPart, Part
+from jolly_trellis.core.event.parts import AnyPart, Part, hangs, in_vessels
 from jolly_trellis.core.event.starting.resizing import resized
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.plan.piece import Piece, RecipeLine
@@ -45,10 +45,10 @@ def say_all(text: str, around: Around, begin: Begin) -> tuple[SaidPart, ...]:
 def _said(line: Line, thing: Thing, around: Around, begin: Begin) -> SaidPart:
     start, end = thing.clauses[0].start, thing.clauses[-1].end
     part = begin(thing.start or "vessel", None)
-    if isinstance(part, Piece):
+    if in_vessels(part):
         read = read_piece(line, thing, part, around)
         part = read if thing.start else _to_its_vessel(part, read, begin)
-    else:
+    elif hangs(part):
         part = _rig(line, thing, around, part)
     return SaidPart(
         part=part,
@@ -61,7 +61,7 @@ def _said(line: Line, thing: Thing, around: Around, begin: Begin) -> SaidPart:
 def _to_its_vessel(blank: Piece, read: Piece, begin: Begin) -> Piece:
     """A piece named after its vessel; its sizes that were not said are the usual ones over that vessel."""
     usual = begin("vessel", read.vessel)
-    if not isinstance(usual, Piece):
+    if not in_vessels(usual):
         return read
     sizes = {
         name: getattr(usual.envelope, name)
