@@ -29,15 +29,10 @@ from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.stems import Role
 from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.placement.form_table import FORM_RULES
-from jolly_trellis.core.plan.piece import (
-    Conditions,
-    People,
-    Piece,
-    RecipeLine,
-    StemTube,
-    TopUp,
-    Transport,
-)
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.recipe import RecipeLine, StemTube
+from jolly_trellis.core.plan.setting import People, TopUp, Transport
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.quantities import Phrase
 from jolly_trellis.core.rigging.assess import assess

@@ -10,8 +10,11 @@ from jolly_trellis.core.event.starting.starts import STARTS, Given
 from jolly_trellis.core.event.starting.usual import USUAL
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.mechanics.worn import WIRE_HOLDS
-from jolly_trellis.core.plan.piece import Conditions, Cover, Insert, Piece, RecipeLine, Transport
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.piece import Cover, Insert, Piece
 from jolly_trellis.core.plan.practice import Practice
+from jolly_trellis.core.plan.recipe import RecipeLine
+from jolly_trellis.core.plan.setting import Transport
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.rig import Hardware, HardwareKind, Rig

@@ -13,7 +13,8 @@ from hypothesis import settings
 from jolly_trellis.core.event.day.day import day_of
 from jolly_trellis.core.event.sheet.schedule import EFFORT
 from jolly_trellis.core.method import PROGRAM
-from jolly_trellis.core.plan.piece import Conditions, Piece
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.demo.loading import load_demo
 from jolly_trellis.services import event_work, long_work
 from jolly_trellis.services.opening import open_studio

@@ -12,7 +12,8 @@ from jolly_trellis.core.event.cutting.roll_problems import Larder
 from jolly_trellis.core.event.job import Costing, CrewMember, Job, Made, PieceWork, RigWork
 from jolly_trellis.core.event.money import money
 from jolly_trellis.core.event.needs.bunches import buy_stems
-from jolly_trellis.core.event.needs.needs import Needs, needs_of
+from jolly_trellis.core.event.needs.needed import Needs
+from jolly_trellis.core.event.needs.needs import needs_of
 from jolly_trellis.core.event.needs.shelves import Shelves
 from jolly_trellis.core.event.needs.wear import Kept
 from jolly_trellis.core.event.tasks.water_rounds import water_rounds

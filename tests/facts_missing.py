@@ -15,7 +15,10 @@ from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.event.tasks.tasks import time_book
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.missing import Missing
-from jolly_trellis.core.plan.piece import Conditions, Insert, Spill, StemTube, Support, Transport
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.piece import Insert, Spill, Support
+from jolly_trellis.core.plan.recipe import StemTube
+from jolly_trellis.core.plan.setting import Transport
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.lines import LineSpec

@@ -19,17 +19,10 @@ from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.method import PROGRAM
 from jolly_trellis.core.plan.bouquet import Bouquet
-from jolly_trellis.core.plan.piece import (
-    Companion,
-    Conditions,
-    Envelope,
-    Ledge,
-    Mechanic,
-    MechanicKind,
-    Piece,
-    RecipeLine,
-    Setting,
-)
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.piece import Companion, Envelope, Mechanic, MechanicKind, Piece
+from jolly_trellis.core.plan.recipe import RecipeLine
+from jolly_trellis.core.plan.setting import Ledge, Setting
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.units import render
 from jolly_trellis.exchange.page import Stamp

@@ -4,14 +4,8 @@ from dataclasses import replace
 
 from jolly_trellis.core.materials.profiles import ProfilePoint
 from jolly_trellis.core.materials.vessels import Vessel
-from jolly_trellis.core.plan.piece import (
-    Envelope,
-    Mechanic,
-    People,
-    Setting,
-    Support,
-    Transport,
-)
+from jolly_trellis.core.plan.piece import Envelope, Mechanic, Support
+from jolly_trellis.core.plan.setting import People, Setting, Transport
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.rig import Attachment, HangPoint, Mount, Rig, RigLine

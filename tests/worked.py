@@ -39,18 +39,10 @@ from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.making.steps import cut_list, steps
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.method import PROGRAM
-from jolly_trellis.core.plan.piece import (
-    Conditions,
-    Counterweight,
-    Insert,
-    Piece,
-    Setting,
-    Spill,
-    StemTube,
-    Support,
-    TopUp,
-    Transport,
-)
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.piece import Counterweight, Insert, Piece, Spill, Support
+from jolly_trellis.core.plan.recipe import StemTube
+from jolly_trellis.core.plan.setting import Setting, TopUp, Transport
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.fixes import fixes_of
 from jolly_trellis.core.rigging.lines import LineSpec

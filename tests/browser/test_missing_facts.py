@@ -10,7 +10,7 @@ from playwright.sync_api import Error, Page, expect
 from jolly_trellis.core.event.job import Costing, Hire
 from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.missing import FACTS, Missing
-from jolly_trellis.core.plan.piece import Conditions
+from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services import planning, stores
 from jolly_trellis.services.opening import open_studio
@@ -102,7 +102,7 @@ def test_every_fact_that_a_part_misses_leads_to_its_field(page: Page, empty: Ser
 def test_what_an_event_misses_leads_to_its_field(page: Page, empty: Served) -> None:
     hire = Hire(name="urn", number=2, lender="Osterlay Hire", comes="2027-05-14", goes_back="2027-05-16")
     brief = Brief(name="Net loft tea", place="Old net loft", time_zone="Europe/London", hires=(hire,))
-    own = replace(piece(), vessel=replace(piece().vessel, name="grandmother's bowl"))
+    own = replace(piece(), vessel=replace(piece().vessel, name="grandmother's bowl", key=""))
     elsewhere = replace(brief, costing=Costing(currency="kr"))
     with closing(open_studio(empty.folder)) as conn:
         net = stock.nettings(conn)["coated-25-09"]

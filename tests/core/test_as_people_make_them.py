@@ -20,7 +20,9 @@ from jolly_trellis.core.mechanics import own_frame
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.form import growing_points
 from jolly_trellis.core.plan.bouquet import Bouquet
-from jolly_trellis.core.plan.piece import Cover, CoverKind, CoverOn, Insert, Piece, RecipeLine, Support, Transport
+from jolly_trellis.core.plan.piece import Cover, CoverKind, CoverOn, Insert, Piece, Support
+from jolly_trellis.core.plan.recipe import RecipeLine
+from jolly_trellis.core.plan.setting import Transport
 from jolly_trellis.core.plan.standing import Standing
 from tests.generated import examples
 from tests.ordinary import bouquet, conditions, recipe, vessels

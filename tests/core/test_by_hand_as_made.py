@@ -12,7 +12,8 @@ from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.materials.netting import pitch_along_m
 from jolly_trellis.core.mechanics import own_frame
 from jolly_trellis.core.plan.bouquet import Bouquet
-from jolly_trellis.core.plan.piece import Insert, Piece, RecipeLine, Support
+from jolly_trellis.core.plan.piece import Insert, Piece, Support
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.rigging import outlines
 from jolly_trellis.core.rigging.armatures import (
     canes_across,

@@ -7,8 +7,9 @@ import pytest
 from jolly_trellis.core.judging.choose import Option, choice_of, choose, usable_frog, usable_netting
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.netting import aperture_m, passes
-from jolly_trellis.core.plan.piece import Piece, Transport
+from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.plan.practice import Practice
+from jolly_trellis.core.plan.setting import Transport
 from jolly_trellis.core.units import render
 from tests.ordinary import IN_VESSEL, conditions, nettings, piece, recipe, stems, vessels
 

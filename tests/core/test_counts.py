@@ -16,7 +16,7 @@ from jolly_trellis.core.event.day.day import day_of
 from jolly_trellis.core.event.sheet import solver
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.report import making_of
-from jolly_trellis.core.plan.piece import Conditions
+from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.rigging import network
 from jolly_trellis.core.rigging.assess import assess

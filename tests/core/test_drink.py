@@ -19,7 +19,9 @@ from jolly_trellis.core.materials import air
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.vessels import volume_below_l
 from jolly_trellis.core.placement.water_table import water_table
-from jolly_trellis.core.plan.piece import Conditions, Piece, TopUp
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.setting import TopUp
 from jolly_trellis.core.units import render
 from tests.ordinary import ZONE, conditions, piece, round_vessel, stems, vessels
 

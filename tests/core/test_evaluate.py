@@ -12,7 +12,8 @@ from jolly_trellis.core.errors import CoreError, InvalidMeasure, UnknownName
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.steps import cut_list
 from jolly_trellis.core.method import all_constants
-from jolly_trellis.core.plan.piece import Envelope, Mechanic, TopUp
+from jolly_trellis.core.plan.piece import Envelope, Mechanic
+from jolly_trellis.core.plan.setting import TopUp
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.provenance import PROVENANCE_KINDS
 from jolly_trellis.core.units import render

@@ -37,18 +37,10 @@ from jolly_trellis.core.materials.stems import clump_diameter_m, shoot_of
 from jolly_trellis.core.mechanics.fit import netting_uses, point_strength, seat_moment_n_m
 from jolly_trellis.core.method import CONSTANTS, PROGRAM
 from jolly_trellis.core.placement.water_table import stone_most_kg
-from jolly_trellis.core.plan.piece import (
-    Conditions,
-    Mechanic,
-    MechanicKind,
-    People,
-    Piece,
-    Setting,
-    StemTube,
-    Support,
-    TopUp,
-    Transport,
-)
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.piece import Mechanic, MechanicKind, Piece, Support
+from jolly_trellis.core.plan.recipe import StemTube
+from jolly_trellis.core.plan.setting import People, Setting, TopUp, Transport
 from jolly_trellis.core.plan.wish import HeadMark, Wish
 from jolly_trellis.core.rigging import coverage, lines, states
 from jolly_trellis.core.rigging.assess import assess

@@ -12,7 +12,8 @@ from jolly_trellis.core.checks import hide_carried, hold_bound, stand_ledge
 from jolly_trellis.core.checks.sight import flower_mass, seen_share
 from jolly_trellis.core.checks.verdicts import Finding
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.plan.piece import Mechanic, Piece, Setting, Support, Transport
+from jolly_trellis.core.plan.piece import Mechanic, Piece, Support
+from jolly_trellis.core.plan.setting import Setting, Transport
 from jolly_trellis.core.rigging.assess import assess
 from tests import rigs
 from tests.core.rigging.test_mounts import railed

@@ -8,11 +8,11 @@ import pytest
 
 from jolly_trellis.catalog.columns import rows_of, write_table
 from jolly_trellis.core.event.buying.seasons import months_in_words, out_of_season
-from jolly_trellis.core.event.needs.needs import StemNeed
+from jolly_trellis.core.event.needs.needed import StemNeed
 from jolly_trellis.core.making.pull_list import preparation_of
 from jolly_trellis.core.materials.hazards import ABOUT, HANDS, HAZARDS, Hazard, of_all
 from jolly_trellis.core.materials.stems import CARE, Care, Variety
-from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.rigging.coverage import stem_covers_m2
 from jolly_trellis.core.say.names import find_varieties
 from jolly_trellis.core.stems.stem_set import expand

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials.vessels import Vessel
-from jolly_trellis.core.mechanics import fit, folded_cushion
+from jolly_trellis.core.mechanics import fit, folded_cushion, tape
 from jolly_trellis.core.mechanics.fit import Fit
 from jolly_trellis.core.plan.piece import Mechanic
 from tests.ordinary import nettings, vessels
@@ -80,7 +80,7 @@ def test_thin_wire_springs_less(wire: float, share: float) -> None:
 
 
 def test_tape_of_6_mm_holds_6_n_at_each_end() -> None:
-    assert fit.tape_moment_n_m(strips=2, tape_width_m=0.006, mouth_size_m=0.2) == pytest.approx(2.4)
+    assert tape.tape_moment_n_m(strips=2, tape_width_m=0.006, mouth_size_m=0.2) == pytest.approx(2.4)
 
 
 def test_a_sized_cushion_names_its_parts_and_levels() -> None:

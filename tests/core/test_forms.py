@@ -10,7 +10,8 @@ from jolly_trellis.core.choices import FORMS
 from jolly_trellis.core.materials.stems import Role
 from jolly_trellis.core.placement.aim import outline_m
 from jolly_trellis.core.placement.form_table import FORM_RULES
-from jolly_trellis.core.plan.piece import Arrangement, Envelope, Form, HandPlaced, Piece
+from jolly_trellis.core.plan.piece import Arrangement, Envelope, Form, Piece
+from jolly_trellis.core.plan.recipe import HandPlaced
 from tests.ordinary import conditions, piece, stems
 
 

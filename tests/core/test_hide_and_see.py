@@ -13,7 +13,8 @@ from jolly_trellis.core.checks import hide, see
 from jolly_trellis.core.checks.sight import Mass, seen_along, seen_share
 from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.plan.piece import Mechanic, People, Piece, Setting, Support
+from jolly_trellis.core.plan.piece import Mechanic, Piece, Support
+from jolly_trellis.core.plan.setting import People, Setting
 from tests.ordinary import conditions, piece, recipe, vessels
 
 

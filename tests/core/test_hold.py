@@ -10,7 +10,8 @@ from jolly_trellis.core.building.build import build, demand_n_m
 from jolly_trellis.core.checks import hold, hold_swing
 from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.plan.piece import Piece, RecipeLine
+from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.recipe import RecipeLine
 from tests.ordinary import conditions, piece, recipe, stems
 
 

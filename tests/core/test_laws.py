@@ -17,7 +17,8 @@ from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.profiles import ProfilePoint
 from jolly_trellis.core.materials.vessels import Vessel, shell_centre_m, volume_below_l
-from jolly_trellis.core.plan.piece import Conditions, Piece
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.plan_shapes import SHAPES, PlanShape
 from jolly_trellis.core.provenance import PROVENANCE_KINDS
 from jolly_trellis.core.units import render

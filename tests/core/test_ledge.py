@@ -15,7 +15,8 @@ from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.errors import InvalidMeasure, UnknownName
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
-from jolly_trellis.core.plan.piece import Counterweight, Piece, Setting, Spill
+from jolly_trellis.core.plan.piece import Counterweight, Piece, Spill
+from jolly_trellis.core.plan.setting import Setting
 from tests.ordinary import beside, conditions, lacks, nettings, on_ledge, piece, recipe
 
 SPILL = Spill(drop_m=0.6, recipe=recipe(ruscus=(8, "base"), gypsophila=(6, "filler")))

@@ -10,7 +10,8 @@ from jolly_trellis.core.checks.hide import side_words
 from jolly_trellis.core.checks.looking import TURNS, Looking, looking_at
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report
-from jolly_trellis.core.plan.piece import People, Piece, Support
+from jolly_trellis.core.plan.piece import Piece, Support
+from jolly_trellis.core.plan.setting import People
 from tests import ordinary
 
 

@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from jolly_trellis.core.checks.matching import apart, match
-from jolly_trellis.core.plan.piece import Shade
+from jolly_trellis.core.plan.recipe import Shade
 from jolly_trellis.core.plan.wish import HeadMark, Wish
 from jolly_trellis.core.say.words import COLOURS
 from jolly_trellis.core.units import render

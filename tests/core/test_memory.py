@@ -20,7 +20,9 @@ from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics.fit import Fit
 from jolly_trellis.core.method import PROGRAM
-from jolly_trellis.core.plan.piece import Conditions, Envelope, Mechanic, Piece, RecipeLine
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.piece import Envelope, Mechanic, Piece
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.quantities import Language
 from tests import ordinary
 

@@ -8,7 +8,9 @@ from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks import drink, hide, hold, hold_fixes, lift, see, stand, travel
 from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.judging.evaluate import Inverse, Judge, evaluate
-from jolly_trellis.core.plan.piece import Mechanic, People, Piece, RecipeLine, Setting, Support, Transport
+from jolly_trellis.core.plan.piece import Mechanic, Piece, Support
+from jolly_trellis.core.plan.recipe import RecipeLine
+from jolly_trellis.core.plan.setting import People, Setting, Transport
 from jolly_trellis.core.units import render
 from tests.ordinary import conditions, piece, recipe, stems, vessels
 

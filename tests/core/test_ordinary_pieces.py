@@ -14,7 +14,9 @@ from jolly_trellis.core.event.job import Made, PieceWork
 from jolly_trellis.core.event.needs.needs import needs_of
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.materials.air import Air
-from jolly_trellis.core.plan.piece import Conditions, Piece, Transport
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.setting import Transport
 from jolly_trellis.core.rigging.assess import assess
 from tests import ordinary_work as work
 from tests.ordinary import ZONE, conditions

@@ -15,7 +15,8 @@ from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.materials.vessels import inside_size_m
 from jolly_trellis.core.mechanics.sizing import ABOUT
-from jolly_trellis.core.plan.piece import Counterweight, Mechanic, Piece, Spill, StemTube, Support
+from jolly_trellis.core.plan.piece import Counterweight, Mechanic, Piece, Spill, Support
+from jolly_trellis.core.plan.recipe import StemTube
 from tests import drawn, ordinary
 
 RIGHT = math.pi / 2

@@ -15,7 +15,8 @@ from jolly_trellis.core.mechanics.sized import Seating
 from jolly_trellis.core.placement.forms import dome
 from jolly_trellis.core.placement.seats import seat_centres_m, under_tape
 from jolly_trellis.core.placement.trace import floor_friction_needed
-from jolly_trellis.core.plan.piece import Piece, RecipeLine
+from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.plan_shapes import PlanShape, plan_share, ray_to_outline_m
 from jolly_trellis.core.stems.stem_set import expand
 from tests.generated import examples

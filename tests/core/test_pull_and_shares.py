@@ -8,7 +8,8 @@ from jolly_trellis.core.building.build import build
 from jolly_trellis.core.making.pull_list import preparation_of
 from jolly_trellis.core.making.report import MakingReport, making_of
 from jolly_trellis.core.making.shares import shares_of
-from jolly_trellis.core.plan.piece import HandPlaced, Piece, Spill
+from jolly_trellis.core.plan.piece import Piece, Spill
+from jolly_trellis.core.plan.recipe import HandPlaced
 from tests.ordinary import beside, conditions, on_ledge, piece, recipe, varieties
 
 

@@ -15,7 +15,8 @@ from jolly_trellis.core.judging.choose import choose
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.materials.air import Air
-from jolly_trellis.core.plan.piece import Mechanic, Piece, Support, TopUp, Transport
+from jolly_trellis.core.plan.piece import Mechanic, Piece, Support
+from jolly_trellis.core.plan.setting import TopUp, Transport
 from jolly_trellis.core.ranges import Range
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.resting import settle

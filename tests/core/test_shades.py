@@ -10,10 +10,11 @@ from hypothesis import strategies as st
 
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.needs.bunches import buy_stems, shades_in_words
-from jolly_trellis.core.event.needs.needs import StemNeed, needs_of
+from jolly_trellis.core.event.needs.needed import StemNeed
+from jolly_trellis.core.event.needs.needs import needs_of
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.report import making_of
-from jolly_trellis.core.plan.piece import RecipeLine, Shade, Shading
+from jolly_trellis.core.plan.recipe import RecipeLine, Shade, Shading
 from jolly_trellis.core.stems.shades import check_shades, colours_at, shade_counts
 from jolly_trellis.core.units import render
 from tests.events import one_bowl

@@ -18,8 +18,10 @@ from jolly_trellis.core.making.steps import cut_list, notices
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.vessels import inside_size_m, level_for_volume_m, volume_below_l
 from jolly_trellis.core.mechanics import fills, lattices, rings, rolls, stacked_pair
-from jolly_trellis.core.mechanics.fit import Fit, cells_free, taped_share
-from jolly_trellis.core.plan.piece import Insert, Mechanic, Spill, Transport
+from jolly_trellis.core.mechanics.fit import Fit, cells_free
+from jolly_trellis.core.mechanics.tape import taped_share
+from jolly_trellis.core.plan.piece import Insert, Mechanic, Spill
+from jolly_trellis.core.plan.setting import Transport
 from jolly_trellis.core.units import american_gauge_m
 from tests.ordinary import beside, conditions, nettings, on_ledge, piece, recipe, vessels
 

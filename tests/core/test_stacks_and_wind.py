@@ -13,7 +13,8 @@ from jolly_trellis.core.checks import balance, stand, stand_wind
 from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.plan.piece import Insert, Mechanic, Piece, Setting, Support
+from jolly_trellis.core.plan.piece import Insert, Mechanic, Piece, Support
+from jolly_trellis.core.plan.setting import Setting
 from tests.ordinary import conditions, lacks, piece, vessels
 
 CYLINDER = Support(

@@ -13,7 +13,9 @@ from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks import balance, stand
 from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.plan.piece import Conditions, Envelope, Piece, Setting
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.piece import Envelope, Piece
+from jolly_trellis.core.plan.setting import Setting
 from tests.ordinary import conditions, lacks, on_ledge, piece, round_vessel, vessels
 
 

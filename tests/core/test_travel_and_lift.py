@@ -12,7 +12,8 @@ from jolly_trellis.core.checks import lift, travel
 from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.plan.piece import Insert, Mechanic, Piece, Support, Transport
+from jolly_trellis.core.plan.piece import Insert, Mechanic, Piece, Support
+from jolly_trellis.core.plan.setting import Transport
 from tests.generated import examples
 from tests.ordinary import conditions, lacks, piece, vessels
 

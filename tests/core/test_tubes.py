@@ -13,7 +13,8 @@ from jolly_trellis.core.checks.drink_own import own_lasts
 from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.judging.evaluate import evaluate
-from jolly_trellis.core.plan.piece import Piece, RecipeLine, StemTube, WaterSource
+from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.recipe import RecipeLine, StemTube, WaterSource
 from jolly_trellis.core.stems.dry_life import dry_rate
 from jolly_trellis.core.stems.tubes import cap_down_full_ml, hours_of_water, upright_ml, usable_ml
 from tests.ordinary import conditions, lacks, piece, varieties, vessels

@@ -14,7 +14,9 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.materials.air import Air, draw_factor
 from jolly_trellis.core.mechanics.blocks import FIBRE_DELIVERS
-from jolly_trellis.core.plan.piece import Conditions, Mechanic, Piece, Transport
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.piece import Mechanic, Piece
+from jolly_trellis.core.plan.setting import Transport
 from jolly_trellis.core.units import render
 from tests.ordinary import ZONE, bouquet, conditions, lacks, piece, recipe
 

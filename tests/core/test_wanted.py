@@ -8,7 +8,7 @@ import pytest
 from jolly_trellis.core.judging.choose import choose
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.report import making_of
-from jolly_trellis.core.plan.piece import Conditions
+from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.fixes import fixes_of
 from jolly_trellis.core.wanted import NobodyWaits, wanted_while

@@ -10,21 +10,13 @@ from jolly_trellis.core.books.bodies import Case
 from jolly_trellis.core.building.build import Build, build
 from jolly_trellis.core.checks import balance, lift, lift_hand, travel
 from jolly_trellis.core.event.job import Made, PieceWork, RigWork
-from jolly_trellis.core.event.needs.needs import Needs, needs_of, tube_supply
+from jolly_trellis.core.event.needs.needed import Needs
+from jolly_trellis.core.event.needs.needs import needs_of, tube_supply
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.mechanics.sizing import ABOUT
-from jolly_trellis.core.plan.piece import (
-    Counterweight,
-    Insert,
-    Mechanic,
-    MechanicKind,
-    Piece,
-    RecipeLine,
-    Spill,
-    StemTube,
-    Support,
-    Transport,
-)
+from jolly_trellis.core.plan.piece import Counterweight, Insert, Mechanic, MechanicKind, Piece, Spill, Support
+from jolly_trellis.core.plan.recipe import RecipeLine, StemTube
+from jolly_trellis.core.plan.setting import Transport
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.loads import take_off

@@ -8,9 +8,9 @@ from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.netting import passes
 from jolly_trellis.core.materials.stems import cut_mass_kg
 from jolly_trellis.core.mechanics import corner_pillow, rolls
-from jolly_trellis.core.mechanics.fit import putty_ring_kg
 from jolly_trellis.core.mechanics.folded_cushion import sheet_size_m
 from jolly_trellis.core.mechanics.pin_frog import putty_ring_m
+from jolly_trellis.core.mechanics.tape import putty_ring_kg
 from tests.ordinary import nettings, varieties
 
 

@@ -8,7 +8,8 @@ import pytest
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.buying.ledger import LedgerRow
 from jolly_trellis.core.event.recipes.swapping import swapped, variety_uses
-from jolly_trellis.core.plan.piece import HandPlaced, Piece, StemTube
+from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.recipe import HandPlaced, StemTube
 from jolly_trellis.core.units import render
 from jolly_trellis.services import event_work, listing, planning, recipes, swapping
 from jolly_trellis.services.planning import NotFound

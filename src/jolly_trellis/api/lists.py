@@ -35,7 +35,7 @@ from jolly_trellis.core.event.returning.finished import Offer, offers
 from jolly_trellis.core.event.returning.reservations import Shortfall, away
 from jolly_trellis.core.event.tasks.days_before import VarietyDays
 from jolly_trellis.core.event.tasks.payment import payment_of
-from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.quantities import Phrase
 from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange import order_papers, price_sheets

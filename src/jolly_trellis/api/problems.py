@@ -27,6 +27,7 @@ _LABELS = {
     "height_m": "The height",
     "width_m": "The width",
     "depth_m": "The depth",
+    "length_m": "The length",
     "layers": "The number of layers",
     "layer_gap_m": "The gap between layers",
     "count": "The number of stems",

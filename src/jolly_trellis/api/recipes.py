@@ -9,7 +9,7 @@ from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.core.event.recipes.proven import PROVEN, Proven, stems_for
 from jolly_trellis.core.event.starting.starts import STARTS
-from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.services import proven as services
 from jolly_trellis.services.planning import NotFound
 from jolly_trellis.store import proven as store

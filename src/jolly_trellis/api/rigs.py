@@ -6,7 +6,7 @@ from pydantic import TypeAdapter
 
 from jolly_trellis.api.deps import BaseRevision, Connection, Number, while_wanted
 from jolly_trellis.api.rig_models import AssessRig, PutSurvey, SizeFinished, SnipLine, SurveyOut
-from jolly_trellis.core.plan.piece import Conditions
+from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.rigging.armatures import for_finished
 from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.drops import as_made

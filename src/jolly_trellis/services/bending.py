@@ -8,7 +8,7 @@ from decimal import Decimal
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.cutting.roll import cut_plan, still_to_cut
 from jolly_trellis.core.event.money import NOTHING, money
-from jolly_trellis.core.event.needs.needs import FOR_ALL, Needs
+from jolly_trellis.core.event.needs.needed import FOR_ALL, Needs
 from jolly_trellis.core.event.parts import in_vessels
 from jolly_trellis.core.materials.netting import Netting, pitch_across_m
 from jolly_trellis.core.mechanics.fit import TUCK_CELLS

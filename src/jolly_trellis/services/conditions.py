@@ -17,7 +17,7 @@ from jolly_trellis.core.event.job import FIRST_YEAR, LAST_YEAR, Hours, Job
 from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.plan.piece import Conditions
+from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.store import codec, stock
 from jolly_trellis.store.plan import Brief

@@ -26,7 +26,8 @@ from jolly_trellis.core.event.job import Job, Made, PieceWork, RigWork
 from jolly_trellis.core.event.keys import thing_id
 from jolly_trellis.core.event.money import NOTHING, money
 from jolly_trellis.core.event.needs.bunches import StemBuy, buy_stems
-from jolly_trellis.core.event.needs.needs import Needs, needs_of
+from jolly_trellis.core.event.needs.needed import Needs
+from jolly_trellis.core.event.needs.needs import needs_of
 from jolly_trellis.core.event.needs.shelves import Shelves
 from jolly_trellis.core.event.needs.wear import STAND_USES, VESSEL_USES, Kept
 from jolly_trellis.core.event.parts import hangs, in_vessels
@@ -37,7 +38,7 @@ from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.mechanics.fit import NETTING_USES
 from jolly_trellis.core.method import PROGRAM
-from jolly_trellis.core.plan.piece import Conditions
+from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.quantities import Phrase
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.services import judging, long_work, planning, rigging

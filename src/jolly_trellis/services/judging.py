@@ -13,7 +13,8 @@ from jolly_trellis.core.judging.choose import Option, choose
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.judging.report import with_seats as seats_kept
-from jolly_trellis.core.plan.piece import Conditions, Piece
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging import lines
 from jolly_trellis.core.rigging.assess import RigReport, assess

@@ -24,7 +24,7 @@ from jolly_trellis.core import ranges
 from jolly_trellis.core.event.parts import Part, hangs, in_vessels
 from jolly_trellis.core.judging.pictures import picture_of
 from jolly_trellis.core.judging.report import Report
-from jolly_trellis.core.plan.piece import Conditions
+from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.drops import as_made
 from jolly_trellis.core.rigging.resting import drawn

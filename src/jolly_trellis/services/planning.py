@@ -13,7 +13,8 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.job import lenders_keyed
 from jolly_trellis.core.event.keys import keyed
 from jolly_trellis.core.event.parts import Part, hangs, in_vessels
-from jolly_trellis.core.plan.piece import Piece, RecipeLine
+from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.services import figures

@@ -9,7 +9,7 @@ from functools import partial, reduce
 from jolly_trellis.core.errors import CoreError, InvalidMeasure
 from jolly_trellis.core.event.cost.cost import EventCost
 from jolly_trellis.core.event.parts import Part, in_vessels
-from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.quantities import Phrase, phrase
 from jolly_trellis.core.stems.shades import with_count
 from jolly_trellis.services import event_work, judging, planning

@@ -6,7 +6,7 @@ from datetime import UTC, datetime
 from jolly_trellis.core import ranges
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.recipes.proven import Proven, stems_for
-from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.services.planning import NotFound
 from jolly_trellis.store import proven as store

@@ -12,7 +12,7 @@ from jolly_trellis.core.event.cost.cost import EventCost
 from jolly_trellis.core.event.cost.currencies import asked_in
 from jolly_trellis.core.event.day.day import Day
 from jolly_trellis.core.event.needs.hires import out_of_time
-from jolly_trellis.core.event.needs.needs import ThingNeed
+from jolly_trellis.core.event.needs.needed import ThingNeed
 from jolly_trellis.core.event.recipes.recipes import side_shoots, too_few_shoots
 from jolly_trellis.core.event.returning.reservations import Shortfall, away
 from jolly_trellis.core.event.tasks.asked import asked_of

@@ -17,7 +17,7 @@ from jolly_trellis.core.event.recipes.swapping import variety_uses
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.materials.stems import cut_mass_kg, shoot_of
-from jolly_trellis.core.plan.piece import RecipeLine, Shade
+from jolly_trellis.core.plan.recipe import RecipeLine, Shade
 from jolly_trellis.core.rigging.loads import take_off
 from jolly_trellis.core.stems.shades import with_count
 from jolly_trellis.core.units import render

@@ -11,7 +11,7 @@ from jolly_trellis.core.event.buying import shared_needs
 from jolly_trellis.core.event.cost.cost_parts import CostPart, Stores, goods, stem_parts, vessel_parts
 from jolly_trellis.core.event.cutting.roll_problems import Larder
 from jolly_trellis.core.event.job import Costing
-from jolly_trellis.core.event.needs.needs import (
+from jolly_trellis.core.event.needs.needed import (
     FrogNeed,
     LengthNeed,
     Needs,
@@ -19,8 +19,8 @@ from jolly_trellis.core.event.needs.needs import (
     SupplyNeed,
     ThingKind,
     ThingNeed,
-    needs_of,
 )
+from jolly_trellis.core.event.needs.needs import needs_of
 from jolly_trellis.core.event.needs.shelves import Shelves
 from jolly_trellis.core.event.tasks.water_rounds import Round, WaterRounds
 from jolly_trellis.core.materials.supplies import Supply

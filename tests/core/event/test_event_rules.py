@@ -13,9 +13,10 @@ from hypothesis import strategies as st
 from jolly_trellis.core.event.cutting.roll import CutPlan, cut_plan
 from jolly_trellis.core.event.job import Made
 from jolly_trellis.core.event.needs.bunches import buy_stems, stems_with_waste
-from jolly_trellis.core.event.needs.needs import StemNeed, needs_of
+from jolly_trellis.core.event.needs.needed import StemNeed
+from jolly_trellis.core.event.needs.needs import needs_of
 from jolly_trellis.core.event.tasks.water_rounds import TOGETHER, water_rounds
-from jolly_trellis.core.plan.piece import TopUp
+from jolly_trellis.core.plan.setting import TopUp
 from tests.events import demo_made, job, larder, one_bowl
 from tests.generated import examples
 from tests.ordinary import conditions, varieties

@@ -25,7 +25,8 @@ from jolly_trellis.core.event.tasks.water_rounds import water_rounds
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.pull_list import preparation_of
 from jolly_trellis.core.materials.stems import Kind, Variety, check_kind
-from jolly_trellis.core.plan.piece import Conditions, Piece
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.rig import Hazard
 from jolly_trellis.core.units import render

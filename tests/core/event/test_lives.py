@@ -14,7 +14,7 @@ from jolly_trellis.core.event.job import Job, Made
 from jolly_trellis.core.event.sheet.breaches import Breach
 from jolly_trellis.core.event.sheet.lives import lasts_until, soonest_use
 from jolly_trellis.core.materials.air import Air
-from jolly_trellis.core.plan.piece import RecipeLine, StemTube
+from jolly_trellis.core.plan.recipe import RecipeLine, StemTube
 from jolly_trellis.core.stems.dry_life import Reserve, dry_rate, lasts_h, reserve_of
 from jolly_trellis.core.stems.tubes import usable_ml
 from tests.events import at, demo_made, job

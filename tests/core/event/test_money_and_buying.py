@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.money import money, price_at_margin, shared_out, to_cent
 from jolly_trellis.core.event.needs.bunches import buy_stems, cheapest, stems_with_waste
-from jolly_trellis.core.event.needs.needs import StemNeed
+from jolly_trellis.core.event.needs.needed import StemNeed
 from tests.ordinary import varieties
 
 

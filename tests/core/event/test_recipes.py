@@ -7,9 +7,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.needs.needs import StemNeed
+from jolly_trellis.core.event.needs.needed import StemNeed
 from jolly_trellis.core.event.recipes.recipes import lasting, scale_factor, scaled, side_shoots, tall_and_low
-from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.plan.recipe import RecipeLine
 from tests.ordinary import recipe, varieties
 
 

@@ -9,7 +9,8 @@ from jolly_trellis.core.event.buying.shopping import _supply as bought_of
 from jolly_trellis.core.event.cutting.roll import cut_plan
 from jolly_trellis.core.event.cutting.roll_problems import Larder
 from jolly_trellis.core.event.job import Made, RigWork
-from jolly_trellis.core.event.needs.needs import Needs, needs_of
+from jolly_trellis.core.event.needs.needed import Needs
+from jolly_trellis.core.event.needs.needs import needs_of
 from jolly_trellis.core.event.needs.shelves import Shelves
 from jolly_trellis.core.event.tasks.water_rounds import water_rounds
 from jolly_trellis.core.rigging.assess import assess

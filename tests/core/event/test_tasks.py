@@ -27,7 +27,7 @@ from jolly_trellis.core.event.sheet.task import (
 from jolly_trellis.core.event.tasks.old_keys import key_now
 from jolly_trellis.core.event.tasks.tasks import time_book
 from jolly_trellis.core.making.steps import MINUTES_PER_STEM
-from jolly_trellis.core.plan.piece import TopUp
+from jolly_trellis.core.plan.setting import TopUp
 from tests.events import at, demo_made, job, one_bowl
 from tests.ordinary import varieties
 

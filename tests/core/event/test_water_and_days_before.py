@@ -6,14 +6,15 @@ from datetime import timedelta
 import pytest
 
 from jolly_trellis.core.event.job import Job, Made, PieceWork, Supplier
-from jolly_trellis.core.event.needs.needs import StemNeed, needs_of
+from jolly_trellis.core.event.needs.needed import StemNeed
+from jolly_trellis.core.event.needs.needs import needs_of
 from jolly_trellis.core.event.tasks.days_before import VarietyDays, days_before
 from jolly_trellis.core.event.tasks.purchases import OPENING_Q10, days_to_open
 from jolly_trellis.core.event.tasks.tasks import time_book
 from jolly_trellis.core.event.tasks.water_rounds import WaterRounds, water_rounds
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.materials.air import Air
-from jolly_trellis.core.plan.piece import TopUp
+from jolly_trellis.core.plan.setting import TopUp
 from jolly_trellis.core.units import render
 from tests.events import at, demo_made, job, one_bowl
 from tests.ordinary import conditions, varieties

@@ -10,7 +10,8 @@ import pytest
 from jolly_trellis.core.event.buying.shopping import Shopping, shopping
 from jolly_trellis.core.event.cutting.roll import cut_plan
 from jolly_trellis.core.event.job import Hire, Made, Reused, recipe_of
-from jolly_trellis.core.event.needs.needs import FOR_ALL, Needs, ThingNeed, needs_of
+from jolly_trellis.core.event.needs.needed import FOR_ALL, Needs, ThingNeed
+from jolly_trellis.core.event.needs.needs import needs_of
 from jolly_trellis.core.event.returning.finished import does_for, not_for, offers
 from jolly_trellis.core.event.returning.returns import returns_of
 from jolly_trellis.core.event.tasks.tasks import time_book

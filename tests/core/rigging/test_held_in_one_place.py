@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from jolly_trellis.core.plan.piece import Conditions
+from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.rigging.resting import settle
 from jolly_trellis.core.rigging.rig import Armature, Attachment, HangPoint, Rig, RigLine
 from tests.rigs import STEEL

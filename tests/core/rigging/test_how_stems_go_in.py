@@ -13,7 +13,7 @@ from jolly_trellis.core.event.job import Made, RigWork
 from jolly_trellis.core.event.needs.needs import needs_of
 from jolly_trellis.core.materials.netting import pitch_along_m
 from jolly_trellis.core.mechanics.sized import Part
-from jolly_trellis.core.plan.piece import RecipeLine, StemTube
+from jolly_trellis.core.plan.recipe import RecipeLine, StemTube
 from jolly_trellis.core.rigging.armatures import (
     joints_m,
     peg_lengths_m,

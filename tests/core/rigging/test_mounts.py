@@ -18,7 +18,8 @@ from jolly_trellis.core.rigging.clearances import gap_beside_m, gap_m, gap_over_
 from jolly_trellis.core.rigging.fixes import fixes_of
 from jolly_trellis.core.rigging.levelling import cut_length_m, stretch_m
 from jolly_trellis.core.rigging.lines import LineSpec, end_takes_m, mass_kg_m, pieces_of
-from jolly_trellis.core.rigging.mounts import Push, ballast_per_foot_kg, core_bed_m2, screw_pull_n
+from jolly_trellis.core.rigging.mount_ties import screw_pull_n
+from jolly_trellis.core.rigging.mounts import Push, ballast_per_foot_kg, core_bed_m2
 from jolly_trellis.core.rigging.resting import body_m
 from jolly_trellis.core.rigging.rig import Armature, Attachment, HangPoint, Hazard, HazardKind, Mount, Rig, RigLine
 from jolly_trellis.core.rigging.snip import snip

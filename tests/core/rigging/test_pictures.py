@@ -10,7 +10,8 @@ from jolly_trellis.core.drawing.primitives import Dot, Shape, Turned
 from jolly_trellis.core.drawing.project import Flat, View, project
 from jolly_trellis.core.rigging.assess import assess
 from jolly_trellis.core.rigging.drops import drop_lengths_m
-from jolly_trellis.core.rigging.pictures import MOST_STEMS, fullness, picture_of_rig
+from jolly_trellis.core.rigging.picture_stems import MOST_STEMS, fullness
+from jolly_trellis.core.rigging.pictures import picture_of_rig
 from jolly_trellis.core.rigging.resting import settle
 from jolly_trellis.core.rigging.rig import Drop, Hazard, Mount, Rig
 from jolly_trellis.core.rigging.snip import snip

@@ -13,7 +13,7 @@ from jolly_trellis.core.rigging.fixes import fixes_of
 from jolly_trellis.core.rigging.layout import LaidOut
 from jolly_trellis.core.rigging.lines import LINES, Fitting, LineKind, LineSpec, efficiency
 from jolly_trellis.core.rigging.loads import hung_core_kg, proof_kg, take_off
-from jolly_trellis.core.rigging.mounts import screw
+from jolly_trellis.core.rigging.mount_ties import screw
 from jolly_trellis.core.rigging.network import Network, network, solve
 from jolly_trellis.core.rigging.resting import design_load
 from jolly_trellis.core.rigging.rig import Armature, Attachment, HangPoint, Mount, Rig, RigLine

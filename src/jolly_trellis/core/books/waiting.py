@@ -14,7 +14,8 @@ from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.placement.place import Placement
 from jolly_trellis.core.placement.water_table import WaterTable
 from jolly_trellis.core.plan import facts
-from jolly_trellis.core.plan.piece import Conditions, Piece
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 
 COOLER_C = rule("Temperature of a flower cooler", "temperature", 4.0, COMMON_PRACTICE)

@@ -14,7 +14,9 @@ from jolly_trellis.core.materials.vessels import BRIM_GAP, Vessel, inside_size_m
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.placement.place import Placement
 from jolly_trellis.core.placement.water_table import WaterTable
-from jolly_trellis.core.plan.piece import Conditions, Piece, TopUp
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.setting import TopUp
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 
 CAREFUL = rule("Careful driving, of gravity, for slopping water", "ratio", 0.3)

@@ -23,14 +23,16 @@ from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.mechanics import sizing
-from jolly_trellis.core.mechanics.fit import MAX_TAPE_STRIPS, Fit, tape_moment_n_m
+from jolly_trellis.core.mechanics.fit import Fit
 from jolly_trellis.core.mechanics.sized import SizedMechanic
+from jolly_trellis.core.mechanics.tape import MAX_TAPE_STRIPS, tape_moment_n_m
 from jolly_trellis.core.placement import bound
 from jolly_trellis.core.placement.dealing import kept_seats_m
 from jolly_trellis.core.placement.place import Layout, Placement, place
 from jolly_trellis.core.placement.water_table import WaterTable, water_table
+from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.plan.kinds import is_carried
-from jolly_trellis.core.plan.piece import Companion, Conditions, Piece
+from jolly_trellis.core.plan.piece import Companion, Piece
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import phrase

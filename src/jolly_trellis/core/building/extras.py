@@ -15,11 +15,12 @@ from jolly_trellis.core.materials.netting import Netting, NettingSheet
 from jolly_trellis.core.materials.profiles import fine_profile
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics import sizing
-from jolly_trellis.core.mechanics.fit import putty_ring_kg
 from jolly_trellis.core.mechanics.sized import Part
+from jolly_trellis.core.mechanics.tape import putty_ring_kg
 from jolly_trellis.core.placement.place import Placement
 from jolly_trellis.core.placement.water_table import ballast_centre_m
-from jolly_trellis.core.plan.piece import Cover, Insert, Piece, StemTube, Support
+from jolly_trellis.core.plan.piece import Cover, Insert, Piece, Support
+from jolly_trellis.core.plan.recipe import StemTube
 from jolly_trellis.core.plan_shapes import girth_m, section_area_m2
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, mass, phrase, volume

@@ -8,7 +8,8 @@ import numpy as np
 from jolly_trellis.core.books.figures import Constant, measure
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.plan.piece import FootMaterial, Piece, Surface
+from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.setting import FootMaterial, Surface
 from jolly_trellis.core.plan_shapes import SHAPES, PlanShape, ray_to_outline_m
 from jolly_trellis.core.quantities import length, phrase
 

@@ -8,7 +8,9 @@ from jolly_trellis.core.errors import InvalidMeasure, UnknownName
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.netting import Netting, NettingSheet
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2, Variety, cut_mass_kg, heavy_factor
-from jolly_trellis.core.plan.piece import Conditions, Piece, RecipeLine, Spill
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.piece import Piece, Spill
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.stems.stem_set import variety_of_line

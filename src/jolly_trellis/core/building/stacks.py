@@ -5,7 +5,7 @@ import math
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials.vessels import Vessel, check_vessel, inside_size_m
-from jolly_trellis.core.mechanics.fit import PUTTY_PULL, PUTTY_WIDTH
+from jolly_trellis.core.mechanics.tape import PUTTY_PULL, PUTTY_WIDTH
 from jolly_trellis.core.plan.piece import Insert, Piece, Support
 from jolly_trellis.core.quantities import length, phrase
 

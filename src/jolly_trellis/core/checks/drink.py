@@ -29,7 +29,7 @@ from jolly_trellis.core.materials.vessels import BRIM_GAP
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.plan import facts
-from jolly_trellis.core.plan.piece import TopUp
+from jolly_trellis.core.plan.setting import TopUp
 from jolly_trellis.core.provenance import COMPUTED, Provenance
 from jolly_trellis.core.quantities import (
     Phrase,

@@ -14,7 +14,7 @@ from jolly_trellis.core.materials.air import draw_factor
 from jolly_trellis.core.materials.vessels import BRIM_GAP
 from jolly_trellis.core.plan import facts
 from jolly_trellis.core.plan.kinds import is_carried
-from jolly_trellis.core.plan.piece import StemTube
+from jolly_trellis.core.plan.recipe import StemTube
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, Provenance
 from jolly_trellis.core.quantities import duration, length, phrase, ratio
 

@@ -13,7 +13,7 @@ from jolly_trellis.core.checks.verdicts import Finding, finding
 from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.missing import Missing
-from jolly_trellis.core.plan.piece import RecipeLine, StemTube
+from jolly_trellis.core.plan.recipe import RecipeLine, StemTube
 from jolly_trellis.core.plan.standing import standing
 from jolly_trellis.core.quantities import count, duration, joined, length, phrase, volume
 from jolly_trellis.core.stems.dry_life import lasts_h, reserve_of

@@ -16,7 +16,9 @@ from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.plan import facts
-from jolly_trellis.core.plan.piece import Cover, People, Piece, RecipeLine
+from jolly_trellis.core.plan.piece import Cover, Piece
+from jolly_trellis.core.plan.recipe import RecipeLine
+from jolly_trellis.core.plan.setting import People
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, count, phrase, ratio
 

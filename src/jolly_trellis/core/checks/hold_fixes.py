@@ -9,8 +9,9 @@ from jolly_trellis.core.checks.fixing import Candidate
 from jolly_trellis.core.checks.verdicts import Verdict
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.mechanics.about import firm_ones
-from jolly_trellis.core.mechanics.fit import MAX_LAYERS, MAX_TAPE_STRIPS
+from jolly_trellis.core.mechanics.fit import MAX_LAYERS
 from jolly_trellis.core.mechanics.sizing import ABOUT
+from jolly_trellis.core.mechanics.tape import MAX_TAPE_STRIPS
 from jolly_trellis.core.quantities import count, length, phrase
 from jolly_trellis.core.stems.shades import with_count
 from jolly_trellis.core.units import round_up

@@ -27,7 +27,8 @@ from jolly_trellis.core.checks.making_phases import phases_of, usual_order
 from jolly_trellis.core.checks.travel import journey_of
 from jolly_trellis.core.geometry import Array, azimuth_rays
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
-from jolly_trellis.core.plan.piece import RecipeLine, StemRef
+from jolly_trellis.core.plan.piece import StemRef
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.stems.stem_set import laid_out_lines
 
 TIP_MAKING = rule("Tip angle a piece needs while it is being made", "angle", float(np.radians(8)))

@@ -8,7 +8,7 @@ from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.building.build import Build, Rows
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.placement.place import Placement
-from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 
 PHASES = ("anchors", "margins", "greens", "branches", "large", "line", "small", "airy", "last")

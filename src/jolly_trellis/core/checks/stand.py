@@ -27,7 +27,7 @@ from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.plan import facts
-from jolly_trellis.core.plan.piece import Where
+from jolly_trellis.core.plan.setting import Where
 from jolly_trellis.core.provenance import COMPUTED, MEASURED
 from jolly_trellis.core.quantities import angle, energy, force, length, mass, phrase, ratio
 from jolly_trellis.core.units import round_up

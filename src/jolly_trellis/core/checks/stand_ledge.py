@@ -16,7 +16,8 @@ from jolly_trellis.core.checks.verdicts import Finding, finding
 from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.kinds import stands
-from jolly_trellis.core.plan.piece import Counterweight, HandPlaced, Piece, RecipeLine
+from jolly_trellis.core.plan.piece import Counterweight, Piece
+from jolly_trellis.core.plan.recipe import HandPlaced, RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, FROM_MEMORY
 from jolly_trellis.core.quantities import count, force, length, mass, moment, phrase, ratio
 from jolly_trellis.core.units import round_up

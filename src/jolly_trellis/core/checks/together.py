@@ -7,7 +7,8 @@ from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.checks.fixing import Candidate, proven
 from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude
 from jolly_trellis.core.missing import of_one_more
-from jolly_trellis.core.plan.piece import Companion, Piece, Setting
+from jolly_trellis.core.plan.piece import Companion, Piece
+from jolly_trellis.core.plan.setting import Setting
 from jolly_trellis.core.plan.standing import Standing, standing
 from jolly_trellis.core.quantities import Phrase, joined, phrase
 

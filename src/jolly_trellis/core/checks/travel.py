@@ -16,7 +16,7 @@ from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, findi
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.plan import facts
-from jolly_trellis.core.plan.piece import Transport
+from jolly_trellis.core.plan.setting import Transport
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, Provenance
 from jolly_trellis.core.quantities import length, level_most, phrase, ratio, volume
 from jolly_trellis.core.units import round_up

@@ -11,7 +11,8 @@ from jolly_trellis.core.books.time import SKILLS, Skill
 from jolly_trellis.core.event.keys import free_key, slug, thing_id
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.materials.air import Air
-from jolly_trellis.core.plan.piece import Piece, RecipeLine
+from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.ranges import Many, Range, Text
 from jolly_trellis.core.rigging.assess import RigReport
 from jolly_trellis.core.rigging.rig import Rig

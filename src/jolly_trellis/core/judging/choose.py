@@ -16,8 +16,9 @@ from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.mechanics.about import About
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.mechanics.sizing import ABOUT
+from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.plan.kinds import AnyPiece
-from jolly_trellis.core.plan.piece import Conditions, Mechanic, MechanicKind, Piece
+from jolly_trellis.core.plan.piece import Mechanic, MechanicKind, Piece
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, joined, phrase
 from jolly_trellis.core.stems.stem_set import expand

@@ -58,8 +58,9 @@ from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.placement.aim import outline_m
 from jolly_trellis.core.placement.dealing import dealt_as
 from jolly_trellis.core.placement.place import Placement, colliding_pairs, fullness
+from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.plan.kinds import is_carried
-from jolly_trellis.core.plan.piece import Conditions, Dealt, Piece
+from jolly_trellis.core.plan.piece import Dealt, Piece
 from jolly_trellis.core.quantities import length
 from jolly_trellis.core.stems.tubes import tube_size_m
 

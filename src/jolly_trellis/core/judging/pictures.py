@@ -37,7 +37,8 @@ from jolly_trellis.core.judging.surroundings import (
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.vessels import Vessel, inside_size_m
 from jolly_trellis.core.mechanics.sized import SizedMechanic
-from jolly_trellis.core.plan.piece import Insert, People, Piece, Support
+from jolly_trellis.core.plan.piece import Insert, Piece, Support
+from jolly_trellis.core.plan.setting import People
 
 _ROSE = 0.028
 _Outline = tuple[tuple[float, float], ...]

@@ -29,7 +29,9 @@ from jolly_trellis.core.materials.vessels import Vessel, inside_size_m
 from jolly_trellis.core.mechanics.drawn import Bed
 from jolly_trellis.core.mechanics.sized import SizedMechanic
 from jolly_trellis.core.mechanics.sizing import ABOUT
-from jolly_trellis.core.plan.piece import Counterweight, Ledge, Piece, RecipeLine, Spill
+from jolly_trellis.core.plan.piece import Counterweight, Piece, Spill
+from jolly_trellis.core.plan.recipe import RecipeLine
+from jolly_trellis.core.plan.setting import Ledge
 from jolly_trellis.core.stems.shades import colours_at
 from jolly_trellis.core.stems.tubes import tube_size_m
 

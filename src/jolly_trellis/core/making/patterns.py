@@ -10,8 +10,8 @@ from jolly_trellis.core.building.build import Build
 from jolly_trellis.core.building.extras import lining_strip_m, wrap_length_m
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.netting import Netting
-from jolly_trellis.core.mechanics.fit import PUTTY_WIDTH
 from jolly_trellis.core.mechanics.sized import FlatSheet
+from jolly_trellis.core.mechanics.tape import PUTTY_WIDTH
 from jolly_trellis.core.quantities import length
 from jolly_trellis.core.units import cut_length_text, text_of
 

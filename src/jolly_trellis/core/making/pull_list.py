@@ -13,7 +13,7 @@ from jolly_trellis.core.checks.making_order import Order, Work
 from jolly_trellis.core.making.steps import CUT_STEP
 from jolly_trellis.core.materials.hazards import ABOUT, HANDS
 from jolly_trellis.core.materials.stems import CARE, Variety
-from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, duration, phrase
 from jolly_trellis.core.stems.shades import shade_counts

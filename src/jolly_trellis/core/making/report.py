@@ -18,7 +18,8 @@ from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.making.pull_list import PullLine, pull_list
 from jolly_trellis.core.making.shares import Shares, shares_of
 from jolly_trellis.core.missing import Missing
-from jolly_trellis.core.plan.piece import Conditions, Piece, StemRef
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.piece import Piece, StemRef
 from jolly_trellis.core.quantities import Phrase, count, level_least, mass, moment, phrase
 from jolly_trellis.core.units import round_up
 

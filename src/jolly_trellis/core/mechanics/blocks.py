@@ -8,16 +8,9 @@ from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
-from jolly_trellis.core.mechanics.fit import (
-    Fit,
-    check_depth,
-    tape_parts,
-    tape_price,
-    tape_step,
-    taped_n_m,
-    taped_share,
-)
+from jolly_trellis.core.mechanics.fit import Fit, check_depth
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
+from jolly_trellis.core.mechanics.tape import tape_parts, tape_price, tape_step, taped_n_m, taped_share
 from jolly_trellis.core.plan.piece import MechanicKind
 from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance
 from jolly_trellis.core.quantities import length, mass, phrase, volume

@@ -9,17 +9,11 @@ from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.netting import cell_capacity
 from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
-from jolly_trellis.core.mechanics.fit import (
-    TAPE_END_N_M,
-    TAPE_OVERHANG,
-    TAPE_PRICE_M,
-    Fit,
-    grid_parts,
-    with_string,
-)
+from jolly_trellis.core.mechanics.fit import Fit
 from jolly_trellis.core.mechanics.lattices import grid_length_m, grid_strips
 from jolly_trellis.core.mechanics.rings import WOOD_DENSITY
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
+from jolly_trellis.core.mechanics.tape import TAPE_END_N_M, TAPE_OVERHANG, TAPE_PRICE_M, grid_parts, with_string
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, mass, phrase, volume
 

@@ -7,17 +7,7 @@ from jolly_trellis.core.books.needs import FromFrogs
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
-from jolly_trellis.core.mechanics.fit import (
-    Fit,
-    check_depth,
-    check_mouth,
-    cut_step,
-    putty_parts,
-    putty_ring_kg,
-    putty_step,
-    tuck_folds,
-    tuck_step,
-)
+from jolly_trellis.core.mechanics.fit import Fit, check_depth, check_mouth, cut_step, tuck_folds, tuck_step
 from jolly_trellis.core.mechanics.pin_frog import (
     FROG_DENSITY,
     PIN_SOFT,
@@ -27,6 +17,7 @@ from jolly_trellis.core.mechanics.pin_frog import (
     putty_ring_m,
 )
 from jolly_trellis.core.mechanics.sized import FlatSheet, Grip, Part, SizedMechanic, Step
+from jolly_trellis.core.mechanics.tape import putty_parts, putty_ring_kg, putty_step
 from jolly_trellis.core.mechanics.wire import of_netting
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, mass, phrase

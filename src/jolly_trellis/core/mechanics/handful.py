@@ -8,8 +8,8 @@ from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.mechanics import bouquet as bouquets
 from jolly_trellis.core.mechanics.bouquet import Shape
-from jolly_trellis.core.mechanics.fit import STRING_KG_M, TAPE_KG_M2
 from jolly_trellis.core.mechanics.sized import Level, Part, Step
+from jolly_trellis.core.mechanics.tape import STRING_KG_M, TAPE_KG_M2
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.quantities import cut_length, length, phrase
 from jolly_trellis.core.stems.stem_set import StemSet

@@ -8,16 +8,16 @@ from jolly_trellis.core.materials.netting import cell_capacity
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
-from jolly_trellis.core.mechanics.fit import (
+from jolly_trellis.core.mechanics.fit import Fit
+from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
+from jolly_trellis.core.mechanics.tape import (
     TAPE_END_N_M,
     TAPE_OVERHANG,
     TAPE_PRICE_M,
-    Fit,
     strip_length_m,
     tape_kg,
     tape_supply,
 )
-from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.plan.piece import MechanicKind
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase

@@ -11,16 +11,16 @@ from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.materials.vessels import WATER_DENSITY
 from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
-from jolly_trellis.core.mechanics.fit import (
+from jolly_trellis.core.mechanics.fit import Fit
+from jolly_trellis.core.mechanics.sized import Grip, Level, Part, Seating, SizedMechanic, Step, weight_kg
+from jolly_trellis.core.mechanics.tape import (
     PUTTY_PRICE_KG,
     PUTTY_WIDTH,
-    Fit,
     putty_moment_n_m,
     putty_parts,
     putty_ring_kg,
     putty_step,
 )
-from jolly_trellis.core.mechanics.sized import Grip, Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.plan.piece import MechanicKind
 from jolly_trellis.core.provenance import COMMON_PRACTICE, Provenance
 from jolly_trellis.core.quantities import length, mass, phrase, volume

@@ -7,8 +7,9 @@ from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.materials.netting import cell_capacity
 from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
-from jolly_trellis.core.mechanics.fit import STRING_KG_M, Fit
+from jolly_trellis.core.mechanics.fit import Fit
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
+from jolly_trellis.core.mechanics.tape import STRING_KG_M
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase, volume
 

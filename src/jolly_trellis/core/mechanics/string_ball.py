@@ -7,8 +7,9 @@ from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.mechanics import drawn
 from jolly_trellis.core.mechanics.about import About, declare
-from jolly_trellis.core.mechanics.fit import STRING_HOLDS, STRING_KG_M, Fit, check_depth, check_mouth, cut_step
+from jolly_trellis.core.mechanics.fit import Fit, check_depth, check_mouth, cut_step
 from jolly_trellis.core.mechanics.sized import FlatSheet, Part, SizedMechanic, Step
+from jolly_trellis.core.mechanics.tape import STRING_HOLDS, STRING_KG_M
 from jolly_trellis.core.mechanics.wire import of_netting
 from jolly_trellis.core.quantities import length, phrase
 

@@ -5,26 +5,28 @@ from jolly_trellis.core.books.needs import from_roll
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.mechanics.fit import (
     MINUTES_PER_LAYER,
-    PUTTY_WIDTH,
     Fit,
     cells_free,
     netting_price,
     netting_seating,
     netting_uses,
     point_strength,
+    squeezed_n_m,
+    stems_taken,
+)
+from jolly_trellis.core.mechanics.sized import FlatSheet, Level, Part, SizedMechanic, Step, weight_kg
+from jolly_trellis.core.mechanics.tape import (
+    PUTTY_WIDTH,
     putty_moment_n_m,
     putty_parts,
     putty_ring_kg,
     putty_step,
-    squeezed_n_m,
-    stems_taken,
     strip_length_m,
     tape_parts,
     tape_price,
     tape_step,
     taped_share,
 )
-from jolly_trellis.core.mechanics.sized import FlatSheet, Level, Part, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.plan.piece import MechanicKind
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length

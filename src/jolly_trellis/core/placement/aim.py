@@ -10,7 +10,8 @@ from jolly_trellis.core.books.memory import remembered
 from jolly_trellis.core.geometry import Array, Flags
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.placement.forms import dome
-from jolly_trellis.core.plan.piece import Arrangement, Envelope, HandPlaced
+from jolly_trellis.core.plan.piece import Arrangement, Envelope
+from jolly_trellis.core.plan.recipe import HandPlaced
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.stems.stem_set import StemSet
 

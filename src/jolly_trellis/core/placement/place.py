@@ -31,7 +31,8 @@ from jolly_trellis.core.placement.trace import (
     trace,
 )
 from jolly_trellis.core.placement.turning import droop_m, limit_droop, pass_the_rim, reach_down
-from jolly_trellis.core.plan.piece import Arrangement, Envelope, HandPlaced
+from jolly_trellis.core.plan.piece import Arrangement, Envelope
+from jolly_trellis.core.plan.recipe import HandPlaced
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.stems.stem_set import StemSet
 

@@ -1,37 +1,24 @@
 """The plan of a piece as it is stored, and the conditions it is judged under."""
 
 import math
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
-from datetime import datetime
 from typing import Annotated, ClassVar, Literal, Self
 
-from jolly_trellis.core.books.figures import FigureBook
 from jolly_trellis.core.choices import FORMS, MECHANICS
-from jolly_trellis.core.materials.air import Air
-from jolly_trellis.core.materials.frogs import Frog
-from jolly_trellis.core.materials.netting import Netting
-from jolly_trellis.core.materials.stems import Role, Variety
 from jolly_trellis.core.materials.vessels import Vessel
-from jolly_trellis.core.plan.practice import Practice
+from jolly_trellis.core.plan.recipe import Feet, HandPlaced, RecipeLine
+from jolly_trellis.core.plan.setting import Setting, TopUp, Transport
 from jolly_trellis.core.plan.wish import Wish
 from jolly_trellis.core.ranges import Many, Range, Text
 
 Form = Annotated[str, FORMS]
 Arrangement = Literal["even", "clusters", "gradient", "far_side"]
-Surface = Literal["wood", "cloth", "stone"]
-FootMaterial = Literal["glass", "glazed", "felt", "rubber"]
-Where = Literal["table", "floor", "bar", "ledge"]
-Behind = Literal["nothing", "greens", "weights"]
 SpillHold = Literal["hook", "vessel"]
 Look = Literal["mechanic", "rim", "underside"]
-Feet = Literal["on the floor", "to the water"]
-WaterSource = Literal["vessel", "tube", "wrap", "cup", "none"]
 CoverKind = Literal["moss", "cloth", "ribbon", "leaf"]
 CoverOn = Literal["rim", "packing", "outside", "cups"]
 Back = Literal["bare", "leaves", "disc"]
-Goes = Literal["woven", "pushed in", "hung"]
-Shading = Literal["mixed", "clusters", "along", "far side"]
 MechanicKind = Annotated[str, MECHANICS]
 
 
@@ -47,76 +34,6 @@ class Envelope:
     depth_m: Annotated[float, Range("length", 0, 5, above=True)]
     form: Form = "dome"
     points: Annotated[int | None, Range("count", 1, 24)] = None
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class StemTube:
-    """A capped tube of water on one stem: inner diameter and length, the air left at the cap, how far the stem goes
-    in, the angle of its mouth from upright (0 upright, π cap down), the share filled, and whether its cap seals.
-    """
-
-    inner_diameter_m: Annotated[float, Range("length", 0.004, 0.1)] = 0.014
-    length_m: Annotated[float, Range("length", 0.02, 0.5)] = 0.09
-    air_gap_m: Annotated[float, Range("length", 0, 0.2)] = 0.005
-    stem_in_m: Annotated[float, Range("length", 0, 0.5, above=True)] = 0.06
-    tilt_rad: Annotated[float, Range("angle", 0, 3.1416)] = 0.0
-    fill_share: Annotated[float, Range("ratio", 0, 1)] = 1.0
-    cap_seals: bool = False
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Shade:
-    """So many stems of a line in one colour of its variety, by the name people call it."""
-
-    name: Annotated[str, Text(40, least=1)]
-    colour: Annotated[str, Text(7, like="#[0-9a-f]{6}", such="#c8566b")]
-    count: Annotated[int, Range("count", 1, 400)]
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class RecipeLine:
-    """Stems of one variety in one role, pushed in singly or in clumps.
-
-    `water` says where they drink: the vessel, a tube each, a wet wrap per clump (`wrap_ml`), a spike cup per clump
-    (`cup_ml`, on a rod of `rod_m`, None worked out), or nowhere. `feet` tells stems that stand in the vessel
-    otherwise than the piece's. `on_site`
-    tells stems that go in only when the piece stands where it is shown. `shades` are colours of some of its stems, the
-    rest have the variety's own; `shading` how they lie: mixed, side by side, from left to right, each on both sides.
-    With `shoot` they are side shoots taken off stems of the variety that are bought anyway.
-
-    In hung and wrapped work, `goes` tells how they go in: woven along the armature, pushed in and standing out at
-    `out_rad` to it (None: square), or hung by a hook with their tips `drop_m` under it (None: as its drop curve says).
-    None is as the armature has it. `cut_m` is what they are cut to, None as the armature says.
-    """
-
-    variety: Annotated[str, Text(60, least=1)]
-    count: Annotated[int, Range("count", 1, 400)]
-    role: Role
-    clump: Annotated[int, Range("count", 1, 40)] = 1
-    water: WaterSource = "vessel"
-    tube: StemTube | None = None
-    wrap_ml: Annotated[float | None, Range("ratio", 0, 5000, above=True)] = None
-    on_site: bool = False
-    shades: Annotated[tuple[Shade, ...], Many(24)] = ()
-    shading: Shading = "mixed"
-    shoot: bool = False
-    goes: Goes | None = None
-    out_rad: Annotated[float | None, Range("angle", 0, 1.5708)] = None
-    drop_m: Annotated[float | None, Range("length", 0, 5, above=True)] = None
-    cut_m: Annotated[float | None, Range("length", 0.02, 3)] = None
-    cup_ml: Annotated[float | None, Range("ratio", 5, 1000)] = None
-    rod_m: Annotated[float | None, Range("length", 0.05, 2)] = None
-    feet: Feet | None = None
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class HandPlaced:
-    """A stem put where a hand wants it: its variety and the place of its tip, metres in the vessel's frame."""
-
-    variety: Annotated[str, Text(60, least=1)]
-    tip_x_m: Annotated[float, Range("length", -3, 3)]
-    tip_y_m: Annotated[float, Range("length", -3, 3)]
-    tip_z_m: Annotated[float, Range("length", 0, 5)]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -187,87 +104,6 @@ class Insert:
 
     outer: Vessel
     drop_m: Annotated[float, Range("length", 0, 1)] = 0.01
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class People:
-    """Who looks: seated guests' distance from the piece and whether on both sides; how near people stand."""
-
-    seated: bool = True
-    both_sides: bool = True
-    seat_distance_m: Annotated[float, Range("length", 0.2, 5)] = 0.55
-    table_height_m: Annotated[float, Range("length", 0, 2)] = 0.75
-    standing: bool = True
-    standing_distance_m: Annotated[float, Range("length", 0.3, 10)] = 1.2
-    a_little_may_show: bool = False
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Ledge:
-    """A shelf, sill or mantel: front to back, over the floor, and how the piece stands on it.
-
-    `set_back_m` is from its front edge to the front of the foot; a rounded edge bears nothing within `edge_radius_m`.
-    `behind` says what the owner lets stand behind the piece: nothing, greens, or weights too. `wall` tells a wall at
-    its back.
-    """
-
-    depth_m: Annotated[float, Range("length", 0, 5, above=True)]
-    height_m: Annotated[float, Range("length", 0, 6)]
-    set_back_m: Annotated[float, Range("length", 0, 3)] = 0.0
-    edge_radius_m: Annotated[float, Range("length", 0, 0.2)] = 0.0
-    behind: Behind = "weights"
-    wall: bool = True
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Setting:
-    """Where the piece stands. `free_table_m` is the least bare table round its foot; None is not known.
-
-    `comes_down_above` is the Beaufort force above which an outdoor piece is taken down. A piece on a ledge may be
-    moved during the day: `moves_to` is where it stands then.
-    """
-
-    where: Where = "table"
-    surface: Surface = "cloth"
-    foot_material: FootMaterial = "glazed"
-    free_table_m: Annotated[float | None, Range("length", 0, 5)] = 0.3
-    outdoors: bool = False
-    comes_down_above: Annotated[int, Range("count", 2, 7)] = 5
-    people: People | None = field(default_factory=People)
-    ledge: Ledge | None = None
-    air: Air | None = None
-    moves_to: Where | None = None
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Transport:
-    """How the piece gets there. None is not known; `water_level_m` None lets the travelling level be worked out.
-
-    `apart` tells a raised bowl carried apart from its support; with `lifted_out`, an insert is carried without its
-    urn, and a pad that lifts off without its vessel, on a bucket.
-    """
-
-    made_on_site: bool = False
-    boxed: bool = True
-    box_width_m: Annotated[float | None, Range("length", 0, 5, above=True)] = None
-    box_depth_m: Annotated[float | None, Range("length", 0, 5, above=True)] = None
-    box_wall_m: Annotated[float | None, Range("length", 0, 3)] = None
-    water_level_m: Annotated[float | None, Range("length", 0, 5)] = None
-    overnight_level_m: Annotated[float | None, Range("length", 0, 5)] = None
-    door_height_m: Annotated[float, Range("length", 0, 5, above=True)] = 1.15
-    door_width_m: Annotated[float, Range("length", 0, 5, above=True)] = 1.10
-    apart: bool = True
-    carriers: Annotated[int, Range("count", 1, 2)] = 1
-    crate: bool = False
-    lifted_out: bool = False
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class TopUp:
-    """Water poured in during the display: hours after the first filling, and litres."""
-
-    after_h: Annotated[float, Range("duration", 0, 240)]
-    volume_l: Annotated[float, Range("volume", 0, 100, above=True)]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -486,26 +322,3 @@ class Piece:
     def without_spill(self) -> Self:
         """The piece with nothing hanging from it."""
         return self
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Conditions:
-    """What surrounds a piece: times, air, who tops up, how the studio works, its figures, and its stores by key.
-
-    `filled_at` is when the water on show goes in; what travels is finished on the bench at `finished_at` and loaded at
-    `loaded_at`. `air` is the place's, `workshop` and `van` theirs. Times are aware. None is a fact nobody has given.
-    """
-
-    filled_at: datetime | None
-    ends_at: datetime | None
-    air: Air | None
-    topped_up_by: str | None
-    varieties: Mapping[str, Variety]
-    nettings: Mapping[str, Netting]
-    figures: FigureBook
-    frogs: Mapping[str, Frog] = field(default_factory=dict)
-    practice: Practice = field(default_factory=Practice)
-    finished_at: datetime | None = None
-    loaded_at: datetime | None = None
-    workshop: Air | None = None
-    van: Air | None = None

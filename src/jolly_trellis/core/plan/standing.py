@@ -5,16 +5,8 @@ from dataclasses import dataclass, replace
 from typing import Annotated, Literal, Self
 
 from jolly_trellis.core.materials.vessels import Vessel
-from jolly_trellis.core.plan.piece import (
-    Companion,
-    Counterweight,
-    Dealt,
-    Feet,
-    Mechanic,
-    Piece,
-    RecipeLine,
-    Spill,
-)
+from jolly_trellis.core.plan.piece import Companion, Counterweight, Dealt, Mechanic, Piece, Spill
+from jolly_trellis.core.plan.recipe import Feet, RecipeLine
 from jolly_trellis.core.ranges import Many
 
 

@@ -11,7 +11,7 @@ from jolly_trellis.core.checks.sides import Sides, sides_of
 from jolly_trellis.core.checks.verdicts import Verdict, conclude
 from jolly_trellis.core.errors import CoreError, InvalidMeasure
 from jolly_trellis.core.geometry import Array
-from jolly_trellis.core.plan.piece import Conditions
+from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.provenance import COMPUTED, Provenance
 from jolly_trellis.core.quantities import mass, phrase, pull
 from jolly_trellis.core.rigging import lines as line_rules

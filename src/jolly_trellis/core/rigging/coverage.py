@@ -6,7 +6,8 @@ from typing import Literal
 
 from jolly_trellis.core.books.figures import measure
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.plan.piece import Conditions, RecipeLine
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.rigging.armatures import RING_TUBE, finished_m
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.stems.shades import check_shades

@@ -12,7 +12,7 @@ from jolly_trellis.core.books.figures import Constant, measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.plan.piece import Goes, RecipeLine
+from jolly_trellis.core.plan.recipe import Goes, RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.rigging.rig import RUNS, Armature, Drop, Rig

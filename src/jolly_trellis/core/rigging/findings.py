@@ -9,10 +9,10 @@ from jolly_trellis.core.checks.verdicts import Finding, finding
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.missing import Fact, Missing
-from jolly_trellis.core.plan.piece import Conditions
+from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.provenance import FROM_MEMORY
 from jolly_trellis.core.quantities import Phrase, angle, count, duration, length, mass, phrase, pull
-from jolly_trellis.core.rigging import facts, mounts
+from jolly_trellis.core.rigging import facts, mount_ties, mounts
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging.beams import beam_findings
 from jolly_trellis.core.rigging.clearances import clearances
@@ -74,7 +74,7 @@ def findings_of(rig: Rig, worked: Worked, conditions: Conditions) -> tuple[list[
     known = (conditions.varieties.get(line.variety) for line in rig.recipe)
     dry = any(each is not None and each.lasting for each in known)
     findings += clearances(rig, worked.body_m, worked.thick_m, worked.lowest_m, dry=dry)
-    findings += mounts.ties(rig, list(worked.along_m), worked.load_n)
+    findings += mount_ties.ties(rig, list(worked.along_m), worked.load_n)
     findings += _hooks(worked.weighed)
     findings += [] if worked.wind is None else wind_findings(rig, worked.wind, worked.lines)
     found, lacks = mounts.own_load(rig, worked.load_n)
@@ -84,7 +84,7 @@ def findings_of(rig: Rig, worked: Worked, conditions: Conditions) -> tuple[list[
     findings += found
     missing += lacks
     findings += mounts.stands(rig, worked.at_m, worked.weighed.typical_kg, worked.thick_m, worked.wide_m)
-    missing += mounts.missing(rig) + mounts.untied(rig)
+    missing += mounts.missing(rig) + mount_ties.untied(rig)
     missing += caps_asked(rig.recipe, conditions.varieties, path="recipe")
     if worked.chain_n > 0:
         findings.append(_chain(rig, worked))
@@ -122,7 +122,7 @@ def _point(rig: Rig, at: int, state: PointState, swing_rad: float) -> tuple[list
         elif not point.pull_out_n:
             lacks.append(_asked(rig, at, "pull_out_n", facts.POINT_PULL_OUT.missing((at,), point=point.name)))
         else:
-            both = mounts.screw(point, rig.mount, state.pulls_n)
+            both = mount_ties.screw(point, rig.mount, state.pulls_n)
             found += [both] if both is not None else []
     return found, lacks
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from jolly_trellis.core.checks.verdicts import State
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
-from jolly_trellis.core.plan.piece import Conditions
+from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.quantities import Phrase, count, length, mass, phrase
 from jolly_trellis.core.rigging import facts, mounts
 from jolly_trellis.core.rigging import lines as line_rules

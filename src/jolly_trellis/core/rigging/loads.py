@@ -12,7 +12,7 @@ from jolly_trellis.core.errors import UnknownName
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2, cut_mass_kg, heavy_factor
 from jolly_trellis.core.mechanics.sized import Part
-from jolly_trellis.core.plan.piece import Conditions
+from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.provenance import FROM_MEMORY
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging import lines as line_rules

@@ -12,7 +12,7 @@ from jolly_trellis.core.drawing.picture import NOTHING_DRAWN, Picture
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
-from jolly_trellis.core.plan.piece import Conditions
+from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.rigging.drops import as_made, highest_stand_m, longest_drop_m
 from jolly_trellis.core.rigging.layout import LaidOut, lay_out
 from jolly_trellis.core.rigging.loads import Load, TakeOff, take_off

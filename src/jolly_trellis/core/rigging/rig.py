@@ -3,7 +3,8 @@
 from dataclasses import dataclass, replace
 from typing import Annotated, Literal, Self, get_args
 
-from jolly_trellis.core.plan.piece import FootMaterial, RecipeLine, Surface
+from jolly_trellis.core.plan.recipe import RecipeLine
+from jolly_trellis.core.plan.setting import FootMaterial, Surface
 from jolly_trellis.core.ranges import Many, Range, Text
 from jolly_trellis.core.rigging.hang_points import HangKind
 from jolly_trellis.core.rigging.lines import LineSpec

@@ -8,8 +8,10 @@ from jolly_trellis.core.materials.profiles import ProfilePoint
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics.sizing import ABOUT
 from jolly_trellis.core.placement.form_table import FORM_RULES
+from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.plan.kinds import AnyPiece
-from jolly_trellis.core.plan.piece import Conditions, Piece, RecipeLine
+from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.plan_shapes import PlanShape
 from jolly_trellis.core.quantities import Phrase, count, length, phrase
 from jolly_trellis.core.say.clauses import MOST_PIECES, Clause, Thing, things_of

@@ -5,7 +5,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.plan.piece import RecipeLine, Shade
+from jolly_trellis.core.plan.recipe import RecipeLine, Shade
 from jolly_trellis.core.quantities import count, phrase
 from jolly_trellis.core.say.clauses import Clause
 from jolly_trellis.core.say.line import Line

@@ -3,7 +3,7 @@
 import math
 
 from jolly_trellis.core.books.figures import measure, rule
-from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 
 CUP_ML = rule("Water of a spike cup", "volume", 0.060, COMMON_PRACTICE)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.materials.air import Air, draw_factor, vapour_pressure_deficit_kpa
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.plan.piece import RecipeLine, StemTube
+from jolly_trellis.core.plan.recipe import RecipeLine, StemTube
 from jolly_trellis.core.stems.cups import CUP_REACHED, cup_l
 from jolly_trellis.core.stems.tubes import WRAP_L, usable_ml
 

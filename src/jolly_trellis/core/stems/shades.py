@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.plan.piece import RecipeLine, Shading
+from jolly_trellis.core.plan.recipe import RecipeLine, Shading
 from jolly_trellis.core.quantities import count, phrase
 
 

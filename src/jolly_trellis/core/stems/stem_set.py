@@ -22,7 +22,7 @@ from jolly_trellis.core.materials.stems import (
     linear_density_kg_m,
     shoot_of,
 )
-from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.quantities import count, phrase
 from jolly_trellis.core.stems.cups import ROD_MOST, ROD_THICK, rod_for_m
 from jolly_trellis.core.stems.shades import check_shades, colours_at

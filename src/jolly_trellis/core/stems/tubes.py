@@ -10,7 +10,7 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.plan import facts
-from jolly_trellis.core.plan.piece import RecipeLine, StemTube
+from jolly_trellis.core.plan.recipe import RecipeLine, StemTube
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.stems.cups import CUP_INSIDE, cup_deep_m, cup_kg

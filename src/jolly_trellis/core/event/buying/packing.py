@@ -11,7 +11,8 @@ from jolly_trellis.core.event.cutting.roll_problems import Larder
 from jolly_trellis.core.event.job import Job, Made, quantity_of, recipe_of
 from jolly_trellis.core.event.keys import line_key
 from jolly_trellis.core.event.needs.bunches import StemBuy
-from jolly_trellis.core.event.needs.needs import FOR_ALL, HARDWARE_SUPPLY, Needs
+from jolly_trellis.core.event.needs.needed import FOR_ALL, Needs
+from jolly_trellis.core.event.needs.needs import HARDWARE_SUPPLY
 from jolly_trellis.core.event.tasks.water_rounds import WaterRounds
 from jolly_trellis.core.materials.hazards import HANDS
 from jolly_trellis.core.materials.stems import Variety

@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Iterator, Mapping
 
 from jolly_trellis.core.event.job import Job
-from jolly_trellis.core.event.needs.needs import StemNeed
+from jolly_trellis.core.event.needs.needed import StemNeed
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.quantities import Phrase, phrase
 

@@ -9,7 +9,7 @@ from jolly_trellis.core.books.water import JUG_L
 from jolly_trellis.core.event.day.buckets import BUCKET_STEMS
 from jolly_trellis.core.event.job import Job, Made, PieceWork
 from jolly_trellis.core.event.needs.bunches import StemBuy
-from jolly_trellis.core.event.needs.needs import FOR_ALL, Needs, SheetNeed, SupplyNeed
+from jolly_trellis.core.event.needs.needed import FOR_ALL, Needs, SheetNeed, SupplyNeed
 from jolly_trellis.core.event.tasks.water_rounds import WaterRounds
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 

@@ -16,7 +16,7 @@ from jolly_trellis.core.event.keys import line_key
 from jolly_trellis.core.event.money import money
 from jolly_trellis.core.event.needs.bunches import StemBuy, buy_stems
 from jolly_trellis.core.event.needs.hires import hire_cost, hired
-from jolly_trellis.core.event.needs.needs import Needs
+from jolly_trellis.core.event.needs.needed import Needs
 from jolly_trellis.core.event.needs.shelves import Shelves
 from jolly_trellis.core.event.tasks.purchases import purchases_of
 from jolly_trellis.core.event.tasks.water_rounds import WaterRounds

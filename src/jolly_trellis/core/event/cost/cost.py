@@ -14,7 +14,8 @@ from jolly_trellis.core.event.job import Costing, Job, Made, Work, name_of, quan
 from jolly_trellis.core.event.money import NOTHING, price_at_margin, share, shared_out, to_cent
 from jolly_trellis.core.event.needs.bunches import StemBuy
 from jolly_trellis.core.event.needs.hires import hire_cost, hired
-from jolly_trellis.core.event.needs.needs import FOR_ALL, Needs, by_part
+from jolly_trellis.core.event.needs.needed import FOR_ALL, Needs
+from jolly_trellis.core.event.needs.needs import by_part
 from jolly_trellis.core.event.needs.shelves import Shelves
 from jolly_trellis.core.event.needs.wear import stem_uses
 from jolly_trellis.core.materials.stems import Variety

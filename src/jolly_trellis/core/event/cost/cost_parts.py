@@ -9,7 +9,7 @@ from jolly_trellis.core.event import facts
 from jolly_trellis.core.event.cutting.roll_problems import Larder
 from jolly_trellis.core.event.job import Costing
 from jolly_trellis.core.event.money import money, share, to_cent
-from jolly_trellis.core.event.needs.needs import LengthNeed, Needs, SheetNeed
+from jolly_trellis.core.event.needs.needed import LengthNeed, Needs, SheetNeed
 from jolly_trellis.core.event.needs.shelves import Shelves
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.supplies import Supply

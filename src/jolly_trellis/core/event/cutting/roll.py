@@ -21,7 +21,7 @@ from jolly_trellis.core.event.cutting.roll_problems import (
     length_problems,
     netting_problems,
 )
-from jolly_trellis.core.event.needs.needs import LengthNeed, Needs, SheetNeed
+from jolly_trellis.core.event.needs.needed import LengthNeed, Needs, SheetNeed
 from jolly_trellis.core.materials.netting import pitch_across_m
 from jolly_trellis.core.quantities import Phrase, length, phrase
 

@@ -7,7 +7,7 @@ from typing import Literal
 
 from jolly_trellis.core.books.figures import rule, standard
 from jolly_trellis.core.event.cutting.cutting import Item, Placed, Stock
-from jolly_trellis.core.event.needs.needs import LengthNeed, Needs, SheetNeed
+from jolly_trellis.core.event.needs.needed import LengthNeed, Needs, SheetNeed
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.supplies import Supply

@@ -21,7 +21,7 @@ from jolly_trellis.core.event.tasks.tasks import time_book
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.plan.facts import ENDS_AT
-from jolly_trellis.core.plan.piece import StemTube
+from jolly_trellis.core.plan.recipe import StemTube
 from jolly_trellis.core.quantities import Phrase, duration, joined, phrase
 
 DEEP_TUBE = StemTube(stem_in_m=0.08)

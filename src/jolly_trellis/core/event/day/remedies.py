@@ -15,7 +15,7 @@ from jolly_trellis.core.event.sheet.schedule import Progress, RunSheet, schedule
 from jolly_trellis.core.event.tasks.old_keys import key_now
 from jolly_trellis.core.event.tasks.tasks import time_book
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.plan.piece import RecipeLine, StemTube
+from jolly_trellis.core.plan.recipe import RecipeLine, StemTube
 from jolly_trellis.core.quantities import Phrase, duration, phrase
 
 MOST_MORE_HANDS = 8

@@ -11,7 +11,7 @@ from jolly_trellis.core.event.job import Made, PieceWork
 from jolly_trellis.core.event.sheet.schedule import Timed
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.judging.report import Report
-from jolly_trellis.core.plan.piece import Conditions
+from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.quantities import duration, phrase
 
 _ON_THE_BENCH: tuple[Stage, ...] = ("mechanics", "green", "flower", "tubes")

@@ -7,7 +7,7 @@ from decimal import Decimal
 
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.money import NOTHING, money, to_cent
-from jolly_trellis.core.event.needs.needs import StemNeed
+from jolly_trellis.core.event.needs.needed import StemNeed
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.quantities import phrase
 

@@ -3,25 +3,34 @@
 from collections import Counter
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, replace
-from typing import Any, Literal
+from typing import Any
 
 from jolly_trellis.core.books.needs import FromFrogs, FromNetting, FromSupply
 from jolly_trellis.core.event.job import Made, PieceWork, Reused, RigWork, Work, name_of, quantity_of, recipe_of
 from jolly_trellis.core.event.keys import thing_id
-from jolly_trellis.core.materials.netting import NettingSheet
+from jolly_trellis.core.event.needs.needed import (
+    FrogNeed,
+    LengthNeed,
+    Need,
+    Needs,
+    SheetNeed,
+    StemNeed,
+    SupplyNeed,
+    ThingKind,
+    ThingNeed,
+)
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics.bouquet import WORN_LEGS
-from jolly_trellis.core.mechanics.fit import PUTTY_WIDTH, putty_ring_kg
 from jolly_trellis.core.mechanics.pin_frog import FROG_USES
 from jolly_trellis.core.mechanics.sized import Part
-from jolly_trellis.core.plan.piece import Piece, RecipeLine, StemTube
+from jolly_trellis.core.mechanics.tape import PUTTY_WIDTH, putty_ring_kg
+from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.recipe import RecipeLine, StemTube
 from jolly_trellis.core.rigging.lines import LINES, LineSpec, end_takes_m, pieces_of, supply_of
 from jolly_trellis.core.rigging.loads import HARDWARE_USES
 from jolly_trellis.core.rigging.mounts import core_bed_m2
 from jolly_trellis.core.rigging.rig import HARDWARE_KINDS, HardwareKind, Rig
 from jolly_trellis.core.stems.shades import shade_counts
-
-ThingKind = Literal["vessel", "stand", "frog", "armature"]
 
 # Stem tubes as they are sold: inner diameter and length up to which each does, m, and its key.
 TUBES: tuple[tuple[float, float, str], ...] = (
@@ -32,103 +41,6 @@ TUBES: tuple[tuple[float, float, str], ...] = (
 
 # The marked hardware of lines, and the key of the supply each is bought as.
 HARDWARE_SUPPLY: dict[HardwareKind, str] = {kind: kind.replace(" ", "-") for kind in HARDWARE_KINDS}
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class SheetNeed:
-    """So many sheets of one size for a piece: across the roll and along it, m; and how often one is used."""
-
-    piece_id: int
-    piece: str
-    name: str
-    netting: str
-    sheet: NettingSheet
-    quantity: int
-    uses: int
-    may_turn: bool = True
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class LengthNeed:
-    """So many lengths, m, to cut from a supply for a piece."""
-
-    piece_id: int
-    piece: str
-    name: str
-    supply: str
-    length_m: float
-    quantity: int
-    uses: int = 1
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class SupplyNeed:
-    """So much of a supply for a piece, as it is measured: pieces, metres, kilograms."""
-
-    piece_id: int
-    piece: str
-    supply: str
-    amount: float
-    uses: int = 1
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class FrogNeed:
-    """So many frogs of one key for a piece, and how often they are used."""
-
-    piece_id: int
-    piece: str
-    frog: str
-    quantity: int
-    uses: int
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class ThingNeed:
-    """So many of one thing that returns. `thing` tells it from all others: see `ThingIn`."""
-
-    piece_id: int
-    piece: str
-    kind: ThingKind
-    thing: str
-    name: str
-    quantity: int
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class StemNeed:
-    """So many stems of one variety for a piece; how many of each shade by its name, those of none under an empty one;
-    empty: it has no shades.
-    """
-
-    piece_id: int
-    piece: str
-    variety: str
-    count: int
-    shades: tuple[tuple[str, int], ...] = ()
-    shoot: bool = False
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Needs:
-    """All that an event needs; `not_worked_out` names pieces that could not be, and are not in it.
-
-    `reused` are sheets and lengths that are not cut anew, as they come from finished armatures.
-    """
-
-    sheets: tuple[SheetNeed, ...]
-    lengths: tuple[LengthNeed, ...]
-    supplies: tuple[SupplyNeed, ...]
-    frogs: tuple[FrogNeed, ...]
-    stems: tuple[StemNeed, ...]
-    not_worked_out: tuple[str, ...]
-    things: tuple[ThingNeed, ...] = ()
-    reused: tuple[SheetNeed | LengthNeed, ...] = ()
-    shoots: tuple[StemNeed, ...] = ()
-
-
-Need = SheetNeed | LengthNeed | SupplyNeed | FrogNeed | StemNeed | ThingNeed
-FOR_ALL = 0  # the part's number of what is for the whole event
 
 
 def needs_of(

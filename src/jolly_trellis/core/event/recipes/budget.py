@@ -9,7 +9,7 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.money import NOTHING, money, share, to_cent
 from jolly_trellis.core.making.steps import FULLNESS_AIRY, FULLNESS_FULL
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.quantities import Phrase, phrase
 from jolly_trellis.core.stems.shades import with_count
 

@@ -6,7 +6,7 @@ from typing import Annotated
 
 from jolly_trellis.core.event.recipes.recipes import ScaleBy, scale_factor, scaled
 from jolly_trellis.core.materials.stems import Role
-from jolly_trellis.core.plan.piece import Goes, RecipeLine, WaterSource
+from jolly_trellis.core.plan.recipe import Goes, RecipeLine, WaterSource
 from jolly_trellis.core.ranges import Many, Range, Text
 
 

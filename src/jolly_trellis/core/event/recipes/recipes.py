@@ -9,9 +9,9 @@ from typing import Literal
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.money import to_cent
-from jolly_trellis.core.event.needs.needs import StemNeed
+from jolly_trellis.core.event.needs.needed import StemNeed
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, length, phrase
 from jolly_trellis.core.stems.shades import with_count

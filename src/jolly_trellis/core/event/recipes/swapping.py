@@ -7,7 +7,8 @@ from jolly_trellis.core.event.job import Made, name_of, quantity_of, recipe_of
 from jolly_trellis.core.event.parts import Part, hangs, in_vessels
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.vessels import Vessel
-from jolly_trellis.core.plan.piece import Piece, RecipeLine
+from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.recipe import RecipeLine
 
 _FILLED = 0.8
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from jolly_trellis.core.event.cutting.roll_problems import NARROWER, WIDER
 from jolly_trellis.core.event.job import Reused
-from jolly_trellis.core.event.needs.needs import FOR_ALL, Needs, SheetNeed
+from jolly_trellis.core.event.needs.needed import FOR_ALL, Needs, SheetNeed
 from jolly_trellis.core.event.needs.wear import Kept
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.finished import FinishedArmature

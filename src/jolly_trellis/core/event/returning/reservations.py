@@ -7,7 +7,8 @@ from datetime import date, timedelta
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.event.job import Hire, Job, Reused
 from jolly_trellis.core.event.needs.hires import hired_on
-from jolly_trellis.core.event.needs.needs import ThingIn, ThingKind, things_in
+from jolly_trellis.core.event.needs.needed import ThingKind
+from jolly_trellis.core.event.needs.needs import ThingIn, things_in
 from jolly_trellis.core.event.sheet.task import back
 from jolly_trellis.core.event.tasks.purchases import leaves_at
 from jolly_trellis.core.plan.piece import Piece

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from jolly_trellis.core.event.job import Job, Made, RigWork
 from jolly_trellis.core.event.keys import line_key
 from jolly_trellis.core.event.needs.hires import hired
-from jolly_trellis.core.event.needs.needs import FOR_ALL, Needs, SheetNeed, ThingKind
+from jolly_trellis.core.event.needs.needed import FOR_ALL, Needs, SheetNeed, ThingKind
 from jolly_trellis.core.event.needs.shelves import Shelves
 
 NEW = "made-"  # what the keys of lines begin with that are armatures made for this event

@@ -7,7 +7,7 @@ from datetime import UTC, datetime, timedelta
 from jolly_trellis.core.event.job import Job, Made, recipe_of
 from jolly_trellis.core.event.sheet.schedule import Timed
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.stems.dry_life import DRY_AT, lasts_h, reaches_back_h, reserve_of
 from jolly_trellis.core.units import duration_text
 

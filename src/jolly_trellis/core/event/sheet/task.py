@@ -10,7 +10,7 @@ from jolly_trellis.core.books.time import key_of
 from jolly_trellis.core.event.job import Job, PieceWork, Work, quantity_of, recipe_of
 from jolly_trellis.core.making.steps import MINUTES_PER_STEM
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 
 THERE_EARLY, BACK_EARLY = key_of("van-early", "drive"), key_of("van-early", "drive-back")

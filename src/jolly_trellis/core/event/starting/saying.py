@@ -6,7 +6,8 @@ from dataclasses import dataclass, replace
 from jolly_trellis.core.event.parts import AnyPart, Part, hangs, in_vessels
 from jolly_trellis.core.event.starting.resizing import resized
 from jolly_trellis.core.materials.vessels import Vessel
-from jolly_trellis.core.plan.piece import Piece, RecipeLine
+from jolly_trellis.core.plan.piece import Piece
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.quantities import length, phrase
 from jolly_trellis.core.rigging.rig import Rig
 from jolly_trellis.core.say.clauses import Thing, things_of

@@ -10,8 +10,8 @@ from jolly_trellis.core.event.recipes.recipes import ScaleBy
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.stands import Stand
 from jolly_trellis.core.materials.vessels import Vessel
-from jolly_trellis.core.plan.piece import RecipeLine
 from jolly_trellis.core.plan.practice import FillSchool, Practice
+from jolly_trellis.core.plan.recipe import RecipeLine
 
 Asks = Literal["nothing", "a vessel", "a vase"]
 

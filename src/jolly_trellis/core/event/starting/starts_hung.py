@@ -12,7 +12,8 @@ from jolly_trellis.core.event.parts import Part
 from jolly_trellis.core.event.recipes.recipes import ScaleBy
 from jolly_trellis.core.event.starting.starting import Given, Start, filled_m, half_centimetres
 from jolly_trellis.core.event.starting.usual import USUAL, usual_line
-from jolly_trellis.core.plan.piece import Envelope, Mechanic, Setting
+from jolly_trellis.core.plan.piece import Envelope, Mechanic
+from jolly_trellis.core.plan.setting import Setting
 from jolly_trellis.core.plan.standing import Standing
 from jolly_trellis.core.rigging import outlines
 from jolly_trellis.core.rigging.hang_points import HangKind

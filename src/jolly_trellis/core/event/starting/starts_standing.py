@@ -19,14 +19,12 @@ from jolly_trellis.core.plan.piece import (
     Envelope,
     Form,
     Insert,
-    Ledge,
     Mechanic,
     MechanicKind,
-    Setting,
     Spill,
     Support,
-    Transport,
 )
+from jolly_trellis.core.plan.setting import Ledge, Setting, Transport
 from jolly_trellis.core.plan.standing import Standing
 
 

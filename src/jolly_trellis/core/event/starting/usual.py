@@ -7,7 +7,9 @@ from jolly_trellis.core.materials.air import Air
 from jolly_trellis.core.materials.finished import FinishedArmature
 from jolly_trellis.core.materials.profiles import ProfilePoint
 from jolly_trellis.core.materials.vessels import Vessel
-from jolly_trellis.core.plan.piece import Ledge, People, Spill, StemTube, Support, Transport
+from jolly_trellis.core.plan.piece import Spill, Support
+from jolly_trellis.core.plan.recipe import StemTube
+from jolly_trellis.core.plan.setting import Ledge, People, Transport
 from jolly_trellis.core.rigging.lines import LINES, LineSpec
 from jolly_trellis.core.rigging.rig import Bond, Hazard, Mount
 from jolly_trellis.core.rigging.survey import SurveyPoint

@@ -6,7 +6,7 @@ from datetime import date, datetime
 
 from jolly_trellis.core.event.job import Job, Made
 from jolly_trellis.core.event.needs.bunches import StemBuy, buy_stems
-from jolly_trellis.core.event.needs.needs import StemNeed
+from jolly_trellis.core.event.needs.needed import StemNeed
 from jolly_trellis.core.event.sheet.task import back
 from jolly_trellis.core.event.tasks.purchases import opening_of, purchases_of, supplier_of, used_from
 from jolly_trellis.core.making.pull_list import FOLD_WITHIN

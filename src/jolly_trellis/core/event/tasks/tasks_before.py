@@ -27,7 +27,7 @@ from jolly_trellis.core.event.tasks.payment import buying_gate
 from jolly_trellis.core.event.tasks.purchases import DRY_MOST, GATHERED_FROM, Purchase, open_window
 from jolly_trellis.core.event.tasks.tasks_hires import fetched_hires, waits_for_hires
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.quantities import Phrase
 
 FINISHED_SHARE = measure("A finished armature takes of the time of a new one", "ratio", 0.25)

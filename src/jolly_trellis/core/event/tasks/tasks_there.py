@@ -38,7 +38,7 @@ from jolly_trellis.core.event.tasks.tasks_hires import brought_back
 from jolly_trellis.core.event.tasks.water_rounds import rounds_of
 from jolly_trellis.core.making.steps import MINUTES_PER_STEM
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.plan.piece import RecipeLine
+from jolly_trellis.core.plan.recipe import RecipeLine
 
 GUEST_SLACK = rule("All is done before guests come by", "minutes", 45)
 BUILD_MOST = rule("One team builds on a day before, at most", "duration", 8.0)

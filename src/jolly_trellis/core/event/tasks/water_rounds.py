@@ -6,7 +6,8 @@ from datetime import UTC, datetime, timedelta
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.books.water import needed_hours
 from jolly_trellis.core.event.job import Job, Made, PieceWork
-from jolly_trellis.core.plan.piece import Conditions, TopUp
+from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.setting import TopUp
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 
 TOGETHER = rule("Top-ups this close are done in one round", "duration", 0.5, COMMON_PRACTICE)
