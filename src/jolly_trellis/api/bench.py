@@ -22,7 +22,6 @@ from jolly_trellis.core.making.report import MakingReport, making_of
 from jolly_trellis.core.say.say_it import Understood, say_it
 from jolly_trellis.core.say.words import COLOURS
 from jolly_trellis.exchange.page import Paper
-from jolly_trellis.exchange.pattern_dxf import write_dxf
 from jolly_trellis.exchange.pattern_pdf import write_pdf
 from jolly_trellis.exchange.pattern_svg import write_svg
 from jolly_trellis.services import judging, planning
@@ -138,6 +137,9 @@ def patterns(
         case "svg":
             return Response(write_svg(flat), media_type="image/svg+xml", headers=headers)
         case "dxf":
+            # it brings a drawing program's whole vocabulary with it: half a second of every start
+            from jolly_trellis.exchange.pattern_dxf import write_dxf
+
             return Response(write_dxf(flat), media_type="image/vnd.dxf", headers=headers)
         case "pdf":
             page = write_pdf(flat, paper=paper, title=part.name, stamp=stamp_of(conn, event_id))

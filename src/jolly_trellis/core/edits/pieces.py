@@ -16,7 +16,7 @@ from jolly_trellis.core.edits.usual import (
     WEIGHT_BEHIND_M,
 )
 from jolly_trellis.core.errors import InvalidMeasure, UnknownName
-from jolly_trellis.core.event.starting.starting import half_centimetres
+from jolly_trellis.core.event.starting.starting import half_centimetres, support_of
 from jolly_trellis.core.event.starting.usual import USUAL
 from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.netting import Netting
@@ -183,19 +183,8 @@ def _on_stand(piece: Standing, key: str, shelf: Shelf) -> tuple[Standing, str]:
             message=phrase("This piece stands by itself."),
             limit=phrase("Raise it on a stand first."),
         )
-    support = replace(
-        piece.support,
-        key=stand.key,
-        name=stand.name,
-        height_m=stand.height_m,
-        top_width_m=stand.top_width_m,
-        opening_m=stand.opening_m,
-        foot_width_m=stand.foot_width_m,
-        mass_kg=stand.mass_kg,
-        column_width_m=stand.column_width_m,
-        clear=stand.clear,
-        ridge=stand.ridge and not piece.support.putty,
-    )
+    was = piece.support
+    support = replace(support_of(stand), water_l=was.water_l, putty=was.putty, ridge=stand.ridge and not was.putty)
     return _raised(piece, support), f"Take {stand.name}"
 
 

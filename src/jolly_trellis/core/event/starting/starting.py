@@ -10,6 +10,7 @@ from jolly_trellis.core.event.recipes.recipes import ScaleBy
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.materials.stands import Stand
 from jolly_trellis.core.materials.vessels import Vessel
+from jolly_trellis.core.plan.piece import Support
 from jolly_trellis.core.plan.practice import FillSchool, Practice
 from jolly_trellis.core.plan.recipe import RecipeLine
 
@@ -87,3 +88,19 @@ def filled_m(vessel: Vessel, fill: FillSchool) -> float:
     top = vessel.profile[-1].height_m
     share = {"full": 1.0, "half": 0.5}.get(fill, 0.8)
     return max(half_centimetres(top - 0.01 if fill == "full" else top * share), 0.005)
+
+
+def support_of(stand: Stand) -> Support:
+    """A stand of the stores as what a piece stands on, dry and not bonded."""
+    return Support(
+        key=stand.key,
+        name=stand.name,
+        height_m=stand.height_m,
+        top_width_m=stand.top_width_m,
+        opening_m=stand.opening_m,
+        foot_width_m=stand.foot_width_m,
+        mass_kg=stand.mass_kg,
+        column_width_m=stand.column_width_m,
+        clear=stand.clear,
+        ridge=stand.ridge,
+    )

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any
 
-from jolly_trellis.core.event.starting.starting import Given, Start, filled_m, half_centimetres
+from jolly_trellis.core.event.starting.starting import Given, Start, filled_m, half_centimetres, support_of
 from jolly_trellis.core.event.starting.usual import USUAL
 from jolly_trellis.core.mechanics.bouquet import WORN_LEGS
 from jolly_trellis.core.mechanics.sizing import ABOUT
@@ -22,7 +22,6 @@ from jolly_trellis.core.plan.piece import (
     Mechanic,
     MechanicKind,
     Spill,
-    Support,
 )
 from jolly_trellis.core.plan.setting import Ledge, Setting, Transport
 from jolly_trellis.core.plan.standing import Standing
@@ -89,18 +88,7 @@ def _raised(given: Given) -> dict[str, Any]:
     stand = given.stands.get("cylinder-stand-50")
     support = USUAL.cylinder
     if stand is not None:
-        support = Support(
-            key=stand.key,
-            name=stand.name,
-            height_m=stand.height_m,
-            top_width_m=stand.top_width_m,
-            opening_m=stand.opening_m,
-            foot_width_m=stand.foot_width_m,
-            mass_kg=stand.mass_kg,
-            column_width_m=stand.column_width_m,
-            clear=stand.clear,
-            ridge=stand.ridge,
-        )
+        support = support_of(stand)
     high = support.height_m + given.vessel.rim_m + 0.24
     across = half_centimetres(1.9 * given.vessel.mouth_width_m)
     return {
