@@ -6,8 +6,9 @@ import pytest
 
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks import drink, hide, hold, hold_fixes, lift, see, stand, travel
+from jolly_trellis.core.checks.fixing import Inverse, Judge
 from jolly_trellis.core.checks.verdicts import Verdict
-from jolly_trellis.core.judging.evaluate import Inverse, Judge, evaluate
+from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.plan.piece import Mechanic, Piece, Support
 from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.plan.setting import People, Setting, Transport

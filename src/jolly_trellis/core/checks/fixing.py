@@ -9,7 +9,6 @@ from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.quantities import Phrase, joined
 
-Judge = Callable[[Build], Verdict]
 _MENDED: tuple[State, ...] = ("holds", "tight", "not needed")
 _BADNESS: dict[State, int] = {"not needed": 0, "holds": 0, "tight": 1, "cannot say": 2, "fails": 3}
 # Where no act mends by itself, so many of those that come nearest are each tried with a second one.
@@ -24,6 +23,20 @@ class Candidate:
     key: str
     say: Phrase
     piece: Piece
+
+
+Judge = Callable[[Build], Verdict]
+Inverse = Callable[[Build, Verdict], list[Candidate]]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Check:
+    """How one verb is judged, and what might mend it. `whole` tells one that looks at a composition itself."""
+
+    verb: Verb
+    judge: Judge
+    candidates: Inverse
+    whole: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -91,8 +104,7 @@ def two_changes(
     tried: Sequence[Outcome],
     verdict: Verdict,
     before: Build,
-    judge: Judge,
-    inverse: Callable[[Build, Verdict], list[Candidate]],
+    check: Check,
 ) -> tuple[Outcome, ...]:
     """Two acts together, where none of those tried mends: each of the nearest with whatever mends what it leaves."""
     better = [
@@ -107,10 +119,10 @@ def two_changes(
                 say=joined((first.candidate.say, each.say)),
                 piece=each.piece,
             )
-            for each in inverse(first.build, first.verdict)[:_SECOND_ACTS]
+            for each in check.candidates(first.build, first.verdict)[:_SECOND_ACTS]
             if family_of(each) != family_of(first.candidate)
         ]
-        found += mending(outcomes(seconds, before, judge))[:1]
+        found += mending(outcomes(seconds, before, check.judge))[:1]
     return tuple(found)
 
 
@@ -120,21 +132,18 @@ def one_of_each_family(tried: Iterable[Outcome]) -> list[Outcome]:
 
 
 def judged_by_all(
-    mends: Iterable[Outcome], before: Sequence[Verdict], judges: Sequence[Judge], verb: Verb
+    mends: Iterable[Outcome], before: Sequence[Verdict], checks: Sequence[Check], verb: Verb
 ) -> tuple[Fix, ...]:
     """Fixes with what each makes worse among the other verdicts; those that make nothing worse first."""
     was = {each.verb: each.state for each in before}
+    others = [each for each in checks if each.verb != verb]
     fixes = []
     for each in mends:
-        after = [each.verdict if was_verb == verb else None for was_verb in was]
-        states = {
-            old: (known if known is not None else judge(each.build)).state
-            for old, known, judge in zip(was, after, judges, strict=True)
-        }
+        states = {other.verb: other.judge(each.build).state for other in others}
         worse = tuple(
-            Worse(verb=other, before=was[other], after=states[other])
-            for other in was
-            if other != verb and _BADNESS[states[other]] > _BADNESS[was[other]]
+            Worse(verb=other, before=was[other], after=state)
+            for other, state in states.items()
+            if _BADNESS[state] > _BADNESS[was[other]]
         )
         fixes.append(replace(each.fix(), worse=worse))
     return tuple(sorted(fixes, key=lambda fix: max((_BADNESS[each.after] for each in fix.worse), default=0)))

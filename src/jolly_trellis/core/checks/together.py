@@ -1,10 +1,9 @@
 """A composition of several vessels: a check judged on each of them, and answered as one."""
 
-from collections.abc import Callable
 from dataclasses import replace
 
 from jolly_trellis.core.building.build import Build
-from jolly_trellis.core.checks.fixing import Candidate, proven
+from jolly_trellis.core.checks.fixing import Candidate, Check, Inverse, Judge, proven
 from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude
 from jolly_trellis.core.missing import of_one_more
 from jolly_trellis.core.plan.piece import Companion, Piece
@@ -12,8 +11,11 @@ from jolly_trellis.core.plan.setting import Setting
 from jolly_trellis.core.plan.standing import Standing, standing
 from jolly_trellis.core.quantities import Phrase, joined, phrase
 
-Judge = Callable[[Build], Verdict]
-Inverse = Callable[[Build, Verdict], list[Candidate]]
+
+def on_each(check: Check) -> Check:
+    """A check of one vessel as that of a composition: on every vessel of it."""
+    judge, candidates = check.judge, check.candidates
+    return replace(check, judge=judged(judge), candidates=mended(candidates, judge))
 
 
 def judged(judge: Judge) -> Judge:

@@ -191,10 +191,10 @@ def _option(
 def _at_its_best(made: Build, verdicts: tuple[Verdict, ...]) -> tuple[Build, tuple[Verdict, ...], Phrase | None]:
     """The piece with the one change for nothing (a top-up, a fill, another order) that leaves fewest failing."""
     best, fails, change = (made, verdicts), _failing(verdicts), None
-    for (_, inverse), verdict in zip(checks_of(made), verdicts, strict=True):
+    for check, verdict in zip(checks_of(made), verdicts, strict=True):
         if verdict.state != "fails":
             continue
-        for each in [free for free in inverse(made, verdict) if free.key in FREE_ACTS][:_MOST_ACTS]:
+        for each in [free for free in check.candidates(made, verdict) if free.key in FREE_ACTS][:_MOST_ACTS]:
             try:
                 other = build(each.piece, made.conditions)
             except CoreError:

@@ -1,6 +1,6 @@
 """The one entry: a piece and its conditions in, a report out."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from dataclasses import fields, replace
 from itertools import chain
 from typing import Any
@@ -31,7 +31,7 @@ from jolly_trellis.core.checks import (
     worn,
 )
 from jolly_trellis.core.checks.fixing import (
-    Candidate,
+    Check,
     judged_by_all,
     mending,
     one_of_each_family,
@@ -64,47 +64,42 @@ from jolly_trellis.core.plan.piece import Dealt, Piece
 from jolly_trellis.core.quantities import length
 from jolly_trellis.core.stems.tubes import tube_size_m
 
-Judge = Callable[[Build], Verdict]
-Inverse = Callable[[Build, Verdict], list[Candidate]]
-
-_STANDS: tuple[tuple[Judge, Inverse], ...] = (
-    (hold.judge, hold_fixes.candidates),
-    (stand.judge, stand.candidates),
-    (drink.judge, drink.candidates),
-    (travel.judge, travel.candidates),
-    (hang.judge, hang.candidates),
-    (hide.judge, hide.candidates),
-    (see.judge, see.candidates),
-    (lift.judge, lift.candidates),
+_STANDS = (
+    Check(verb="hold", judge=hold.judge, candidates=hold_fixes.candidates),
+    Check(verb="stand", judge=stand.judge, candidates=stand.candidates, whole=True),
+    Check(verb="drink", judge=drink.judge, candidates=drink.candidates),
+    Check(verb="travel", judge=travel.judge, candidates=travel.candidates),
+    Check(verb="hang", judge=hang.judge, candidates=hang.candidates, whole=True),
+    Check(verb="hide", judge=hide.judge, candidates=hide.candidates),
+    Check(verb="see", judge=see.judge, candidates=see.candidates),
+    Check(verb="lift", judge=lift.judge, candidates=lift.candidates),
 )
-_CARRIED: tuple[tuple[Judge, Inverse], ...] = (
-    (hold_bound.judge, hold_bound.candidates),
-    (stand.judge, stand.candidates),
-    (drink_carried.judge, drink_carried.candidates),
-    (travel.judge, travel.candidates),
-    (hang.judge, hang.candidates),
-    (hide_carried.judge, hide_carried.candidates),
-    (see.judge_carried, see.candidates),
-    (lift_hand.judge, lift_hand.candidates),
+_CARRIED = (
+    Check(verb="hold", judge=hold_bound.judge, candidates=hold_bound.candidates),
+    Check(verb="stand", judge=stand.judge, candidates=stand.candidates, whole=True),
+    Check(verb="drink", judge=drink_carried.judge, candidates=drink_carried.candidates),
+    Check(verb="travel", judge=travel.judge, candidates=travel.candidates),
+    Check(verb="hang", judge=hang.judge, candidates=hang.candidates, whole=True),
+    Check(verb="hide", judge=hide_carried.judge, candidates=hide_carried.candidates),
+    Check(verb="see", judge=see.judge_carried, candidates=see.candidates),
+    Check(verb="lift", judge=lift_hand.judge, candidates=lift_hand.candidates),
 )
-_WORN: tuple[tuple[Judge, Inverse], ...] = (
-    (worn.judge_hold, worn.no_candidates),
-    (worn.judge_stand, worn.no_candidates),
-    (drink_carried.judge, drink_carried.candidates),
-    (worn.judge_travel, worn.no_candidates),
-    (hang.judge, hang.candidates),
-    (worn.judge_hide, worn.no_candidates),
-    (see.judge_carried, see.candidates),
-    (worn.judge_lift, worn.no_candidates),
+_WORN = (
+    Check(verb="hold", judge=worn.judge_hold, candidates=worn.no_candidates),
+    Check(verb="stand", judge=worn.judge_stand, candidates=worn.no_candidates),
+    Check(verb="drink", judge=drink_carried.judge, candidates=drink_carried.candidates),
+    Check(verb="travel", judge=worn.judge_travel, candidates=worn.no_candidates),
+    Check(verb="hang", judge=hang.judge, candidates=hang.candidates, whole=True),
+    Check(verb="hide", judge=worn.judge_hide, candidates=worn.no_candidates),
+    Check(verb="see", judge=see.judge_carried, candidates=see.candidates),
+    Check(verb="lift", judge=worn.judge_lift, candidates=worn.no_candidates),
 )
 # What is judged otherwise than a piece that stands, by kind.
-_OWN_CHECKS: Mapping[str, tuple[tuple[Judge, Inverse], ...]] = {"bouquet": _CARRIED}
-# Checks that look at the whole composition themselves.
-_SEES_ALL: tuple[Judge, ...] = (stand.judge, hang.judge)
+_OWN_CHECKS: Mapping[str, tuple[Check, ...]] = {"bouquet": _CARRIED}
 
 
 def evaluate(piece: Piece, conditions: Conditions, *, with_fixes: bool = True) -> Report:
-    """Work out a piece: sizes, placed stems, cut list, steps and all eight verdicts.
+    """Work out a piece: sizes, placed stems, cut list, steps and every verdict.
 
     Args:
         piece: the plan.
@@ -122,8 +117,8 @@ def evaluate(piece: Piece, conditions: Conditions, *, with_fixes: bool = True) -
 
 
 def judge_all(made: Build) -> tuple[Verdict, ...]:
-    """All eight verdicts of a piece put together, with no fixes tried."""
-    return tuple(judge(made) for judge, _ in checks_of(made))
+    """Every verdict of a piece put together, with no fixes tried."""
+    return tuple(check.judge(made) for check in checks_of(made))
 
 
 def _mended(made: Build, verdict: Verdict, before: tuple[Verdict, ...]) -> Verdict:
@@ -131,25 +126,22 @@ def _mended(made: Build, verdict: Verdict, before: tuple[Verdict, ...]) -> Verdi
     if verdict.state not in ("fails", "tight"):
         return verdict
     checks = checks_of(made)
-    judge, inverse = checks[[each.verb for each in before].index(verdict.verb)]
-    tried = list(outcomes(inverse(made, verdict), made, judge))
+    own = next(each for each in checks if each.verb == verdict.verb)
+    tried = list(outcomes(own.candidates(made, verdict), made, own.judge))
     mends = [each for each in mending(tried) if each.used < (verdict.utilisation or 0.0)]
     if not mends and verdict.state == "fails":
-        mends = list(two_changes(tried, verdict, made, judge, inverse))
-    fixes = judged_by_all(mends, before, [each for each, _ in checks], verdict.verb)
+        mends = list(two_changes(tried, verdict, made, own))
+    fixes = judged_by_all(mends, before, checks, verdict.verb)
     in_vain = () if fixes else tuple(each.candidate.say for each in one_of_each_family(tried))
     return replace(verdict, fixes=fixes, tried=in_vain)
 
 
-def checks_of(made: Build) -> tuple[tuple[Judge, Inverse], ...]:
-    """The eight checks of a piece: those of its kind; in a composition of several vessels, on each of them."""
+def checks_of(made: Build) -> tuple[Check, ...]:
+    """The checks of a piece: those of its kind; in a composition of several vessels, on each of them."""
     checks = _WORN if made.mechanic.worn else _OWN_CHECKS.get(made.piece.kind, _STANDS)
     if not made.companions:
         return checks
-    return tuple(
-        (judge, inverse) if judge in _SEES_ALL else (together.judged(judge), together.mended(inverse, judge))
-        for judge, inverse in checks
-    )
+    return tuple(each if each.whole else together.on_each(each) for each in checks)
 
 
 def _report(made: Build, verdicts: tuple[Verdict, ...], fixes_tried: bool) -> Report:
