@@ -151,3 +151,29 @@ def test_what_the_stores_have_no_longer_is_named_and_keeps_its_measures(studio: 
     stores.bring_back(studio, "vessel", "low-bowl-20")
     again = to_settle(studio, event_work.work_of(studio, 1), event_work.cost_of_event(work))
     assert len([each for each in again if "in the stores no longer" in each.say.text]) == 1
+
+
+def test_a_plan_from_elsewhere_is_told_by_the_keys_of_these_stores(studio: sqlite3.Connection) -> None:
+    bowl = demo_plan().pieces[0].part
+    here = stock.vessels(studio)
+    stores.put(studio, "vessel", "cup-6", replace(here["cup-6"], name="twin"))
+    stores.put(studio, "vessel", "cup-8", replace(here["cup-8"], name="twin"))
+    given = {"cube-14": "any name", "of-another-studio": "jug", "": here["low-bowl-30"].name}
+    parts = [replace(bowl, vessel=replace(bowl.vessel, key=key, name=name)) for key, name in given.items()]
+    parts.append(replace(bowl, vessel=replace(bowl.vessel, key="", name="twin")))
+    days = {"comes": "2027-05-14", "goes_back": "2027-05-17"}
+    hires = (
+        Hire(name="jug", lender="x", thing="vessel:of-another-studio", **days),  # type: ignore[arg-type]
+        Hire(name="any name", lender="x", **days),  # type: ignore[arg-type]
+        Hire(name="urn", lender="x", thing="vessel:urn-24", **days),  # type: ignore[arg-type]
+        Hire(name="nothing of the kind", lender="x", **days),  # type: ignore[arg-type]
+    )
+    plan = planning.new_event(studio, replace(demo_plan().brief, hires=hires), tuple(parts)).plan
+    assert [each.part.vessel.key for each in plan.pieces] == ["cube-14", "", "low-bowl-30", ""]
+    assert [each.of for each in plan.brief.hires] == [
+        "~jug",
+        "vessel:cube-14",
+        "vessel:urn-24",
+        "~nothing of the kind",
+    ]
+    assert all(each.part.vessel.profile == bowl.vessel.profile for each in plan.pieces)
