@@ -10,6 +10,15 @@ type Asked = Record<
   number | null
 >;
 
+const NAMES: Readonly<Record<keyof Asked, string>> = {
+  tables: "Tables",
+  stands: "Tall stands",
+  places_in_van: "Tall in the van",
+  hands: "Hands",
+  minutes_each: "Minutes each",
+  hours: "Time there is",
+};
+
 /** How many tables can have a tall piece: stands, the van and hands decide; the rest are low. */
 export function MixTool({ event }: { event: EventOut }) {
   const { brief } = event;
@@ -27,9 +36,9 @@ export function MixTool({ event }: { event: EventOut }) {
   });
   const [mix, setMix] = useState<Mix | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
-  const field = (key: "tables" | "stands" | "places_in_van" | "hands" | "minutes_each", label: string) => (
+  const field = (key: Exclude<keyof Asked, "hours">) => (
     <QuantityField
-      label={label}
+      label={NAMES[key]}
       kind="count"
       optional
       placeholder="how many"
@@ -48,7 +57,8 @@ export function MixTool({ event }: { event: EventOut }) {
       hours === null
     ) {
       setMix(null);
-      setRefused("Cannot say: one of these is not known. Fill in all six.");
+      const lacking = Object.entries(NAMES).filter(([key]) => asked[key as keyof Asked] === null);
+      setRefused(`Cannot say without: ${lacking.map(([, words]) => words.toLowerCase()).join(", ")}.`);
       return;
     }
     const known = { tables, stands, places_in_van, hands, minutes_each };
@@ -64,13 +74,13 @@ export function MixTool({ event }: { event: EventOut }) {
     <section className="space-y-2">
       <h3 className="m-0 text-lg">Tall and low</h3>
       <div className="grid grid-cols-3 gap-2">
-        {field("tables", "Tables")}
-        {field("stands", "Tall stands")}
-        {field("places_in_van", "Tall in the van")}
-        {field("hands", "Hands")}
-        {field("minutes_each", "Minutes each")}
+        {field("tables")}
+        {field("stands")}
+        {field("places_in_van")}
+        {field("hands")}
+        {field("minutes_each")}
         <QuantityField
-          label="Time there is"
+          label={NAMES.hours}
           kind="duration"
           optional
           placeholder="how long"
