@@ -307,3 +307,15 @@ def test_a_price_is_accepted_and_the_plan_is_held_against_it(page: Page, served:
     page.get_by_role("button", name="Undo").click()
     page.get_by_role("button", name="Undo").click()
     expect(client.get_by_text("✓ the same")).to_be_visible()
+
+
+def test_how_many_are_tall_is_not_said_before_all_that_decides_is(page: Page, served: Served) -> None:
+    page.goto(f"{served.url}/events/1/cost")
+    page.get_by_role("button", name="Work it out").click()
+    expect(page.get_by_text("Cannot say without: tall stands, tall in the van, minutes each.")).to_be_visible()
+    for label, number in (("Tall stands", "6"), ("Tall in the van", "4"), ("Minutes each", "15")):
+        page.get_by_label(label, exact=True).fill(number)
+        page.keyboard.press("Enter")
+    page.get_by_role("button", name="Work it out").click()
+    expect(page.get_by_text("4 tall and 10 low.")).to_be_visible()
+    expect(page.get_by_text("Cannot say without")).to_have_count(0)
