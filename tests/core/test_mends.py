@@ -4,14 +4,15 @@ from dataclasses import replace
 
 import pytest
 
-from jolly_trellis.core.building.build import build
+from jolly_trellis.core.building.build import Build, build
 from jolly_trellis.core.checks import drink, hide, hold, hold_fixes, lift, see, stand, travel
-from jolly_trellis.core.checks.fixing import Inverse, Judge
-from jolly_trellis.core.checks.verdicts import Verdict
+from jolly_trellis.core.checks.fixing import Candidate, Check, Inverse, Judge, Outcome, judged_by_all
+from jolly_trellis.core.checks.verdicts import State, Verb, Verdict, Worse
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.plan.piece import Mechanic, Piece, Support
 from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.plan.setting import People, Setting, Transport
+from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.units import render
 from tests.ordinary import conditions, piece, recipe, stems, vessels
 
@@ -186,3 +187,37 @@ class TestOthers:
             if fix.key.startswith("cover-"):
                 assert [each.variety for each in fix.piece.recipe] == ["rose", "pittosporum"]
                 assert fix.piece.recipe[1].count > 2
+
+
+def said(verb: Verb, state: State) -> Verdict:
+    return Verdict(verb=verb, state=state, reason=phrase("as it is"))
+
+
+def test_a_fix_names_what_it_makes_worse_not_what_stays_and_one_that_makes_nothing_worse_comes_first() -> None:
+    """Hold failed; after the first Stand is tight, Drink as it was, Lift well again; the second harms none."""
+    with conditions().figures.open():
+        made = build(piece(), conditions())
+    other = replace(made, piece=replace(made.piece, name="other"))
+    after: dict[tuple[str, Verb], State] = {("other", "stand"): "holds"}
+
+    def judging(verb: Verb, state: State) -> Check:
+        def judge(of: Build) -> Verdict:
+            return said(verb, after.get((of.piece.name, verb), state))
+
+        return Check(verb=verb, judge=judge, candidates=lambda *_: [])
+
+    before = [said("hold", "fails"), said("stand", "holds"), said("drink", "tight"), said("lift", "fails")]
+    checks = [judging("hold", "fails"), judging("stand", "tight"), judging("drink", "tight"), judging("lift", "holds")]
+    mends = [
+        Outcome(
+            candidate=Candidate(key=key, say=phrase("do it"), piece=each.piece),
+            build=each,
+            verdict=said("hold", "holds"),
+        )
+        for key, each in (("harms", made), ("helps", other))
+    ]
+    fixes = judged_by_all(mends, before, checks, "hold")
+    assert [(each.key, each.worse) for each in fixes] == [
+        ("helps", ()),
+        ("harms", (Worse(verb="stand", before="holds", after="tight"),)),
+    ]

@@ -305,6 +305,11 @@ def test_another_mechanic_comes_with_netting_and_the_largest_frog_that_goes_in()
     larger = [each for each in SHELF.frogs.values() if each.kind == lies.kind and each.width_m > lies.width_m]
     assert all(each.width_m > floor - 0.002 for each in larger)
     assert (frog.layer_gap_m, frog.tape_strips, frog.netting) == (None, None, None)
+    for spare_m, goes in ((0.001, False), (0.003, True)):
+        floor_m = lies.width_m + spare_m
+        profile = (replace(bare.vessel.profile[0], width_m=floor_m, depth_m=floor_m), *bare.vessel.profile[1:])
+        tried = replace(bare, vessel=replace(bare.vessel, profile=profile))
+        assert (stood(tried, ChooseMechanic(mechanic="pin_frog")).mechanic.frog == frog.frog) == goes
     wire = stood(bare, ChooseMechanic(mechanic="folded_cushion")).mechanic
     assert wire.netting == next(iter(SHELF.nettings))
     own = stood(piece(), ChooseMechanic(mechanic="folded_cushion")).mechanic
