@@ -94,7 +94,8 @@ def test_of_two_windows_the_second_is_told_of_the_same_figure_and_not_of_another
     late = put(client, KEY, 0.7, "weighed two")
     assert late.status_code == 409
     assert late.json()["code"] == "stale"
-    assert [(each["mine"]["value"], each["now"]["value"]) for each in late.json()["both"]] == [(0.7, 0.8)]
+    asked = {each["path"]: (each["mine"], each["now"]) for each in late.json()["both"]}
+    assert asked == {"value": (0.7, 0.8), "reason": ("weighed two", "weighed a bowl overnight")}
     assert figure(client, KEY)["quantity"]["value"] == 0.8
     assert put(client, TILT, 0.15, "a wedding").status_code == 200
     assert figure(client, TILT)["owner"] == "studio"

@@ -125,7 +125,7 @@ def test_a_tick_and_a_figure_go_over_what_their_window_knew(studio: sqlite3.Conn
     listing.tick(studio, 1, "out", "x", one, None)
     with pytest.raises(Stale) as asked:
         listing.tick(studio, 1, "out", "x", two, None)
-    assert [each.now["number"] for each in asked.value.both] == [1]
+    assert [(each.path, each.mine, each.now) for each in asked.value.both] == [("number", 2, 1)]
     listing.tick(studio, 1, "out", "x", replace(one, note="in the van"), one)
     listing.tick(studio, 1, "out", "x", two, one)
     assert ticks.ticks(studio, 1, "out") == (replace(two, note="in the van"),)

@@ -124,7 +124,10 @@ def over(was: T | None, mine: T | None, now: T | None, kind: type[T]) -> T | Non
         was: as the window knew it. mine: as it sends it. now: as it is; None where there is none.
     Raises: Stale: both changed the same of it; sent again over what it is now, it is kept.
     """
-    found = merged(*(None if each is None else codec.to_plain(each) for each in (was, mine, now)))
+    began, own, other = (None if each is None else codec.to_plain(each) for each in (was, mine, now))
+    if began is None and own is not None and other is not None:
+        began = {}  # both made one where there was none: field by field too
+    found = merged(began, own, other)
     if found.both:
         raise Stale(revision=0, both=found.both)
     return None if found.document is None else codec.from_plain(found.document, kind)

@@ -133,6 +133,7 @@ function useSaying(): (path: string, value: unknown) => string {
 
 /** A field by the words it has on the screen; by its path where it is not there. */
 function nameOf(path: string): string {
+  if (path === "") return "all of it";
   const field = document.querySelector<HTMLInputElement>(`[data-path="${CSS.escape(path)}"]`);
   const words = field?.labels?.[0]?.textContent?.trim();
   if (words) return words;

@@ -24,7 +24,8 @@ export function BriefFields({ event, desk, short }: Props) {
     };
     setHalf(now);
     const { temperature_c, relative_humidity } = now;
-    if (usual && temperature_c !== null && relative_humidity !== null) {
+    if (!usual) return;
+    if (temperature_c !== null && relative_humidity !== null) {
       void put({ air: { ...usual.outside, ...brief.air, temperature_c, relative_humidity } });
     } else if (brief.air) void put({ air: null });
   };

@@ -22,7 +22,8 @@ export function JobFields({ event, desk }: Props) {
     const now = { ...brief[field], ...half[field], ...next };
     setHalf({ ...half, [field]: now });
     const { temperature_c, relative_humidity } = now;
-    if (usual && temperature_c != null && relative_humidity != null)
+    if (!usual) return;
+    if (temperature_c != null && relative_humidity != null)
       void put({ [field]: { ...usual.outside, ...now, temperature_c, relative_humidity } });
     else if (brief[field]) void put({ [field]: null });
   };

@@ -10,6 +10,7 @@ import { EventFrame } from "../../ui/EventFrame";
 import { useSettings } from "../../ui/settings";
 import { TabBar } from "../../ui/TabBar";
 import { useAddress } from "../../ui/useAddress";
+import type { Again } from "../../ui/useWriteLine";
 import { useWrites } from "../../ui/useWrites";
 import { render } from "../../units/text";
 import { ComingHome } from "./ComingHome";
@@ -66,25 +67,31 @@ export function ListsScreen() {
     );
   /** Ticked on the screen at once; what the program has is laid over it. */
   const tick = (sent: Ticking) => {
-    const known = tickOf(sent);
+    const known = tickOf(sent, ticksKnown());
     layTicks((known) => withTick(known, sent));
     void send(async (again, last) => {
-      const was = again ? tickOf(sent, (await api.lists(eventId)).ticks) : known;
-      const ticks = await api.tick(eventId, { ...sent, was });
+      const ticks = await put(sent, known, again);
       if (last()) layTicks(() => ticks);
     }, "each");
   };
-  /** A line as this window knows it to be ticked. */
-  const tickOf = ({ list, line }: Ticking, ticks = now?.ticks): Ticking["tick"] => {
+  const ticksKnown = () => client.getQueryData<ListsOut>(["lists", eventId])?.ticks;
+  /** Over what this window knew; once more over what is there by now, with the other's where that was chosen. */
+  const put = async (sent: Ticking, known: Ticking["tick"], again: Again | null) => {
+    if (!again) return api.tick(eventId, { ...sent, was: known });
+    const was = tickOf(sent, (await api.lists(eventId)).ticks);
+    const theirs = Object.entries(was ?? {}).filter(([field]) => again.chosen.theirs.includes(field));
+    const settled = sent.tick && { ...sent.tick, ...Object.fromEntries(theirs) };
+    return api.tick(eventId, { ...sent, was, tick: again.chosen.theirs.includes("") ? was : settled });
+  };
+  /** A line as it is ticked. */
+  const tickOf = ({ list, line }: Ticking, ticks: Ticks | undefined): Ticking["tick"] => {
     const found = ticks?.[list]?.find((each) => each.line === line);
     return found ? { number: found.number, state: found.state, note: found.note } : null;
   };
   /** Counted stems change what is left of them: the program says how much. */
   const count = (sent: Ticking) => {
-    const known = tickOf(sent);
     void send(async (again) => {
-      const was = again ? tickOf(sent, (await api.lists(eventId)).ticks) : known;
-      await api.tick(eventId, { ...sent, was });
+      await put(sent, tickOf(sent, ticksKnown()), again);
       await client.invalidateQueries({ queryKey: ["lists", eventId] });
     }, "each");
   };

@@ -35,9 +35,10 @@ export function ArmatureShelf({ stock, retired, find, attempt }: Props) {
       name.toLowerCase().includes(find.toLowerCase()),
   );
   const put = (key: string, kept: FinishedArmature, next: Partial<FinishedArmature>) => {
-    const { key: _, ...rest } = { ...kept, ...next };
-    const { key: __, ...was } = kept;
-    void attempt((base, chosen) => api.putThing(base, "armature", key, rest, { was, chosen }));
+    void attempt((base, chosen, known) => {
+      const { key: _, ...was } = known.armatures[key] ?? kept;
+      return api.putThing(base, "armature", key, { ...was, ...next }, { was, chosen });
+    });
   };
   const nettings = [
     ["", "no netting"] as const,

@@ -19,9 +19,10 @@ const NONE: Holding = { on_hand: 0, retired: false, lasts: null, used: 0, resale
 export function HoldingFields({ kind, id, name, stock, attempt }: Props) {
   const held = stock.holdings[kind]?.[id] ?? NONE;
   const put = (next: Partial<Holding>) =>
-    void attempt((base, chosen) =>
-      api.putHolding(base, kind, id, { ...held, ...next }, { was: held, chosen }),
-    );
+    void attempt((base, chosen, known) => {
+      const was = known.holdings[kind]?.[id] ?? NONE;
+      return api.putHolding(base, kind, id, { ...was, ...next }, { was, chosen });
+    });
   return (
     <div className="flex items-center gap-1">
       <QuantityField

@@ -54,8 +54,11 @@ export function StoresScreen() {
   /** One write after the other; one that does not reach the program is tried again. Tells whether it went well. */
   const attempt: Attempt = async (does) => {
     let done = false;
+    let known: Stock | undefined;
     await send(async (again) => {
-      await does(again?.revision ?? revision(), again?.chosen ?? null);
+      known ??= client.getQueryData<Stock>(["stock"]);
+      if (!known) return;
+      await does(again?.revision ?? revision(), again?.chosen ?? null, known);
       done = true;
       await fetchAnew();
     }, "each");

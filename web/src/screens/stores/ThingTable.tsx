@@ -105,13 +105,7 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
   const [view, setView] = useState<(typeof VIEWS)[number][0]>("variety");
   /** The row that was changed last: what is refused is said in it. */
   const [row, setRow] = useState("");
-  const all = {
-    netting: stock.nettings,
-    frog: stock.frogs,
-    variety: stock.varieties,
-    supply: stock.supplies,
-    stand: stock.stands,
-  }[kind] as unknown as Readonly<Record<string, Thing>>;
+  const all = thingsOf(stock, kind);
   /** By which column it is sorted, and whether the largest comes first; as it is kept to begin with. */
   const [sorted, setSorted] = useState<{ by: string; down: boolean } | null>(null);
   const there = Object.entries(all).filter(
@@ -123,10 +117,12 @@ export function ThingTable({ kind, stock, retired, find, problem, attempt }: Pro
   const sortBy = (by: string) =>
     setSorted((now) => (now?.by !== by ? { by, down: false } : now.down ? null : { by, down: true }));
   const put = (key: string, thing: Thing, next: Readonly<Record<string, unknown>>) => {
-    const { key: _, ...rest } = { ...thing, ...next, ...measured(kind, thing, next) };
     setRow(key);
-    const { key: __, ...was } = thing;
-    void attempt((base, chosen) => api.putThing(base, kind, key, rest, { was, chosen }));
+    void attempt((base, chosen, known) => {
+      const { key: _, ...was } = thingsOf(known, kind)[key] ?? thing;
+      const changed = { ...was, ...next, ...measured(kind, thing, next) };
+      return api.putThing(base, kind, key, changed, { was, chosen });
+    });
   };
   const refused = problem && { ...problem, path: problem.path.split(".").at(-1) ?? "" };
   const columns = COLUMNS[kind === "variety" ? view : kind];
@@ -336,4 +332,15 @@ function measured(kind: StoreKind, thing: Thing, next: Readonly<Record<string, u
   if (kind !== "variety") return { provenance: MEASURED };
   const group = GROUP[field];
   return group ? { provenance: { ...(thing.provenance as Groups), [group]: MEASURED } } : {};
+}
+
+function thingsOf(stock: Stock, kind: Props["kind"]): Readonly<Record<string, Thing>> {
+  const all = {
+    netting: stock.nettings,
+    frog: stock.frogs,
+    variety: stock.varieties,
+    supply: stock.supplies,
+    stand: stock.stands,
+  };
+  return all[kind] as unknown as Readonly<Record<string, Thing>>;
 }

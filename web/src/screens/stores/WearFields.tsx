@@ -23,9 +23,16 @@ export function WearFields({ kind, id, name, usual, stock, attempt }: Props) {
     resale: null,
   };
   const put = (next: Partial<Holding>) =>
-    void attempt((base, chosen) =>
-      api.putHolding(base, kind, id, { ...held, ...next }, { was: held, chosen }),
-    );
+    void attempt((base, chosen, known) => {
+      const was = known.holdings[kind]?.[id] ?? {
+        on_hand: 0,
+        retired: false,
+        lasts: null,
+        used: 0,
+        resale: null,
+      };
+      return api.putHolding(base, kind, id, { ...was, ...next }, { was, chosen });
+    });
   const whole = (value: number | null) => (value === null ? null : Math.round(value));
   return (
     <div role="group" aria-label={`Wear of ${name}`} className="flex flex-wrap items-end gap-2">
