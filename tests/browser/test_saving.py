@@ -238,3 +238,39 @@ def test_everything_is_saved_as_a_file_and_put_back(page: Page, served: Served, 
     dialog.get_by_role("button", name="Put it back").click()
     expect(page.get_by_role("alert")).to_contain_text("no data of Jolly Trellis")
     expect(page.get_by_role("link", name="Reopening supper")).to_be_visible()
+
+
+def test_one_count_typed_twice_in_one_window_is_no_conflict_with_itself(page: Page, served: Served) -> None:
+    page.goto(f"{served.url}/stores?part=frog")
+    counted = page.get_by_label("On hand of pin frog, 3 cm")
+    expect(counted).to_be_visible()
+    for count in ("4", "6", "8"):
+        counted.fill(count)
+        page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+    page.wait_for_function("() => document.querySelectorAll('[role=alert]').length === 0")
+    page.reload()
+    expect(counted).to_have_value("8")
+    expect(page.get_by_role("alert")).to_have_count(0)
+
+
+def test_of_two_ticks_of_one_line_the_others_is_taken_where_that_is_chosen(page: Page, served: Served) -> None:
+    other = page.context.new_page()
+    for window in (page, other):
+        window.goto(f"{served.url}/events/1/lists?list=orders")
+        expect(window.get_by_placeholder("came").first).to_be_visible()
+    page.get_by_placeholder("came").first.fill("1")
+    page.keyboard.press("Enter")
+    ticked = page.wait_for_function(
+        "() => fetch('/api/events/1/lists').then(a => a.json()).then(a => a.ticks['goods in'])"
+    )
+    assert [each["number"] for each in ticked.json_value()] == [1]
+    field = other.get_by_placeholder("came").first
+    field.fill("2")
+    other.keyboard.press("Enter")
+    strip = other.get_by_role("alert").filter(has_text="Changed in another window too")
+    strip.get_by_role("group", name="number").get_by_role("button", name="The other: 1").click()
+    strip.get_by_role("button", name="Save it so").click()
+    expect(strip).to_have_count(0)
+    expect(field).to_have_value("1")
+    other.close()
