@@ -61,15 +61,15 @@ MOVED: Mapping[str, str] = {
 # What is called otherwise since then, as whole sentences or labels.
 SAID: Mapping[str, str] = {"Water at the display level": "Water at the level on show"}
 # What answers have since then that they had not: which things of the stores a plan's vessels and stands are.
-ADDED = (".vessel.key", ".outer.key", ".support.key")
+ADDED = (".vessel.key", ".outer.key", ".support.key", ".place_key", ".beams.key")
 Plain = dict[str, list[Any]]
 
 
 def _bases() -> Iterator[tuple[str, Part]]:
     for kind in ordinary.IN_VESSEL:
         yield f"on {kind}", held_by(kind)
-    for bound in ordinary.ON_BOUQUETS:
-        yield f"bound, {bound}", ordinary.bouquet(bound)
+    for kind in ordinary.BOUND:
+        yield f"bound, {kind}", ordinary.bound(kind)
     yield from WITH.items()
     yield from CHANGES.items()
     yield "ledge", ordinary.on_ledge()

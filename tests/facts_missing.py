@@ -97,7 +97,7 @@ def _rigs() -> Iterator[tuple[str, Part, Conditions]]:
     ends = replace(plain, lines=lines, bond=bond, armature=replace(plain.armature, carrier=cord))
     yield "made off wrongly", ends, KNOWN
     yield "on monofilament", run(spec=THIN), BLANK
-    beams = (BeamLoad(name="truss A", unknown=("the ring",)),)
+    beams = (BeamLoad(key="truss A", name="truss A", unknown=("the ring",)),)
     on_truss = tuple(replace(each, beam="truss A") for each in plain.points)
     yield "on a truss", replace(plain, points=on_truss, beams=beams), KNOWN
     unmeasured = Mount(kind="frame", height_m=2.0)

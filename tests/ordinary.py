@@ -24,11 +24,13 @@ from jolly_trellis.core.plan.piece import Companion, Envelope, Mechanic, Mechani
 from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.plan.setting import Ledge, Setting
 from jolly_trellis.core.plan.standing import Standing
+from jolly_trellis.core.plan.worn import Worn
 from jolly_trellis.core.units import render
 from jolly_trellis.exchange.page import Stamp
 
-IN_VESSEL = tuple(kind for kind, about in ABOUT.items() if not about.bound)
-ON_BOUQUETS = tuple(kind for kind, about in ABOUT.items() if about.bound)
+IN_VESSEL = tuple(kind for kind, about in ABOUT.items() if about.of == "standing")
+ON_BOUQUETS = tuple(kind for kind, about in ABOUT.items() if about.of == "bouquet")
+BOUND = tuple(kind for kind, about in ABOUT.items() if about.of != "standing")
 ZONE = ZoneInfo("Europe/London")
 
 
@@ -161,6 +163,22 @@ def bouquet(kind: MechanicKind = "star_lattice") -> Bouquet:
         recipe=recipe(
             ruscus=(9, "base"), garden_rose=(5, "focal"), spray_rose=(5, "filler"), ranunculus=(6, "filler")
         ),
+        carried_h=1.0,
+    )
+
+
+def bound(kind: MechanicKind) -> Bouquet | Worn:
+    """An ordinary piece bound in any way: held in the hand, or worn."""
+    if kind in ON_BOUQUETS:
+        return bouquet(kind)
+    waits = vessels()["bud-cylinder-8"]
+    return Worn(
+        name="bouquet",
+        vessel=waits,
+        envelope=Envelope(height_m=waits.rim_m + 0.2, width_m=0.3, depth_m=0.3),
+        mechanic=Mechanic(kind=kind, netting="coated-25-09"),
+        water_level_m=0.8 * waits.inside_depth_m,
+        recipe=bouquet().recipe,
         carried_h=1.0,
     )
 

@@ -64,8 +64,8 @@ def _pieces() -> Iterator[tuple[str, Piece]]:
     plain = ordinary.piece()
     for kind in ordinary.IN_VESSEL:
         yield f"on {kind}", held_by(kind)
-    for bound in ordinary.ON_BOUQUETS:
-        yield f"bound, {bound}", ordinary.bouquet(bound)
+    for kind in ordinary.BOUND:
+        yield f"bound, {kind}", ordinary.bound(kind)
     yield from WITH.items()
     yield from CHANGES.items()
     spilled = replace(ordinary.on_ledge(), spill=Spill(drop_m=0.6, recipe=ordinary.recipe(ruscus=(8, "base"))))

@@ -17,9 +17,8 @@ from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.mechanics import bouquet as formulas
-from jolly_trellis.core.mechanics.bouquet import WORN_LEGS
 from jolly_trellis.core.plan.piece import MechanicKind, Piece
-from tests.ordinary import ON_BOUQUETS, bouquet, conditions, piece, recipe
+from tests.ordinary import BOUND, ON_BOUQUETS, bound, bouquet, conditions, piece, recipe
 
 
 def verdict(each: Piece, verb: str) -> Verdict:
@@ -90,18 +89,18 @@ def test_the_angle_of_the_outermost_stems() -> None:
     assert math.degrees(formulas.spiral_angle_rad(0.15, 0.15)) == pytest.approx(45)
 
 
-@pytest.mark.parametrize("kind", ON_BOUQUETS)
-def test_a_bouquet_is_worked_out_whole(kind: MechanicKind) -> None:
-    report = evaluate(bouquet(kind), conditions())
+@pytest.mark.parametrize("kind", BOUND)
+def test_what_is_bound_is_worked_out_whole(kind: MechanicKind) -> None:
+    report = evaluate(bound(kind), conditions())
     assert [v.verb for v in report.verdicts] == ["hold", "stand", "drink", "travel", "hang", "hide", "see", "lift"]
     assert {v.verb: v.state for v in report.verdicts}["see"] == "not needed"
     assert report.mechanic.kind == kind
     kinds = [step.kind for step in report.steps]
-    first, last = ("wire", "box") if kind in WORN_LEGS else ("place", "fill")
+    first, last = ("wire", "box") if kind not in ON_BOUQUETS else ("place", "fill")
     assert kinds.index(first) < kinds.index("bind") < kinds.index(last)
 
 
-@pytest.mark.parametrize("kind", [kind for kind in ON_BOUQUETS if kind not in WORN_LEGS])
+@pytest.mark.parametrize("kind", ON_BOUQUETS)
 def test_every_stem_passes_the_binding_and_ends_in_the_vase(kind: MechanicKind) -> None:
     each = bouquet(kind)
     made = build(each, conditions())
@@ -126,7 +125,7 @@ def test_the_hand_has_ten_to_fourteen_centimetres_worked_out_from_the_vase() -> 
     for depth, hand in ((0.08, 0.10), (0.12, 0.12), (0.20, 0.14)):
         top = replace(each.vessel.profile[-1], height_m=depth)
         vase = replace(each.vessel, profile=(each.vessel.profile[0], top))
-        shape = formulas.shape_of(replace(each, vessel=vase, envelope=replace(each.envelope, height_m=0.5)))
+        shape = formulas.bouquet_shape(replace(each, vessel=vase, envelope=replace(each.envelope, height_m=0.5)))
         assert shape.hand_m == pytest.approx(hand)
         assert shape.binding_m >= vase.rim_m - 1e-9
 
@@ -139,9 +138,15 @@ def test_flowers_too_low_for_their_dome_are_refused() -> None:
 
 
 @pytest.mark.parametrize(
-    "each", [replace(piece(), mechanic=bouquet().mechanic), replace(bouquet(), mechanic=piece().mechanic)]
+    "each",
+    [
+        replace(piece(), mechanic=bouquet().mechanic),
+        replace(bouquet(), mechanic=piece().mechanic),
+        replace(bouquet(), mechanic=bound("corsage").mechanic),
+        replace(bound("corsage"), mechanic=bouquet().mechanic),
+    ],
 )
-def test_a_bouquets_mechanic_and_a_vessels_are_not_mixed_up(each: Piece) -> None:
+def test_mechanics_of_the_kinds_of_pieces_are_not_mixed_up(each: Piece) -> None:
     with pytest.raises(InvalidMeasure) as caught:
         build(each, conditions())
     assert caught.value.path == "mechanic.kind"
@@ -149,6 +154,8 @@ def test_a_bouquets_mechanic_and_a_vessels_are_not_mixed_up(each: Piece) -> None
 
 def test_only_what_bouquets_are_made_on_is_compared_for_one() -> None:
     assert {each.kind for each in choose(bouquet(), conditions(), on_hand=None)} == set(ON_BOUQUETS)
+    worn = choose(bound("corsage"), conditions(), on_hand=None)
+    assert {each.kind for each in worn} == set(BOUND) - set(ON_BOUQUETS)
 
 
 def test_too_many_heads_crush_and_a_wider_dome_mends_it() -> None:

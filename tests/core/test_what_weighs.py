@@ -23,7 +23,7 @@ from jolly_trellis.core.rigging.loads import take_off
 from jolly_trellis.core.rigging.rig import Armature, Drop, Rig
 from jolly_trellis.core.stems.tubes import held_ml, line_water_kg
 from tests import rigs
-from tests.ordinary import IN_VESSEL, ON_BOUQUETS, beside, bouquet, conditions, on_ledge, piece, vessels
+from tests.ordinary import BOUND, IN_VESSEL, beside, bound, conditions, on_ledge, piece, vessels
 
 FROGS = {"pin": "pin-75", "cage": "cage-80", "loop": "loop-70", "holed": "holed-75", "cup": "cup-80"}
 # Where each mechanic that an ordinary bowl does not take has its place.
@@ -75,9 +75,9 @@ def test_every_part_of_every_mechanic_weighs_and_is_in_the_balance(kind: Mechani
     assert total == pytest.approx(vessel + water + soaked + rows + made.mechanic.mass_kg)
 
 
-@pytest.mark.parametrize("kind", ON_BOUQUETS)
+@pytest.mark.parametrize("kind", BOUND)
 def test_every_part_of_a_bouquet_is_in_the_hand(kind: MechanicKind) -> None:
-    full = replace(bouquet(kind), collar=True, bow_loops=6, streamers=4)
+    full = replace(bound(kind), collar=True, bow_loops=6, streamers=4)
     made = build(full, conditions())
     taped = "stem tape, in all" if made.mechanic.worn else "tape over the binding"
     assert {taped, "ribbon for the bow", "streamer", "leaf of the collar"} <= set(listed(made))

@@ -11,14 +11,14 @@ from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.making.report import making_of
 from jolly_trellis.core.materials.stems import cut_mass_kg, shoot_of
 from jolly_trellis.core.mechanics.worn import WIRE_HOLDS, wire_for_m, wire_length_m
-from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.practice import Practice
+from jolly_trellis.core.plan.worn import Worn
 from tests.ordinary import conditions, nettings, recipe, vessels
 
 KINDS = ("buttonhole", "corsage", "crown")
 
 
-def begun(kind: str) -> Bouquet:
+def begun(kind: str) -> Worn:
     given = Given(
         vessel=vessels()["bud-cylinder-8"],
         nettings=nettings(),
@@ -28,7 +28,7 @@ def begun(kind: str) -> Bouquet:
     )
     with conditions().figures.open():
         part = STARTS[kind].begin(given)
-    assert isinstance(part, Bouquet)
+    assert isinstance(part, Worn)
     return replace(part, carried_h=4.0)
 
 

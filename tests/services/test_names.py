@@ -9,10 +9,13 @@ import pytest
 
 from jolly_trellis.core.event.job import CrewMember, Hire, Supplier
 from jolly_trellis.core.event.sheet.schedule import schedule
+from jolly_trellis.core.rigging.rig import Rig
+from jolly_trellis.core.rigging.survey import SurveyBeam
 from jolly_trellis.core.units import render
-from jolly_trellis.demo.loading import demo_plan
+from jolly_trellis.demo.loading import demo_plan, demo_survey
 from jolly_trellis.services import coming_home, event_work, planning, rigging, stores
 from jolly_trellis.services.event_work import EventWork
+from jolly_trellis.services.gate import Based
 from jolly_trellis.services.rigging import Where
 from jolly_trellis.services.settling import to_settle
 from jolly_trellis.store import codec, stock
@@ -48,7 +51,7 @@ def begun(conn: sqlite3.Connection) -> Plan:
 
 
 def renamed(document: Any, call: Callable[[str], str]) -> Any:
-    """Plain data with everything that people name called otherwise, but for what a survey tells apart by its name."""
+    """Plain data with everything that people name called otherwise, but for hang points."""
     if isinstance(document, list):
         return [renamed(each, call) for each in document]
     if not isinstance(document, dict):
@@ -134,9 +137,79 @@ def test_hung_work_of_one_name_on_one_beam_is_two_and_none_of_it_is_itself(studi
     rig = replace(rig, points=tuple(replace(each, beam="ridge") for each in rig.points))
     brief = planning.new_event(studio, demo_plan().brief, (rig, rig)).plan.brief
     renamed_meanwhile = replace(rig, name="Called otherwise, not saved yet")
+    points = tuple(replace(each, beam="ridge") for each in demo_survey().points)
+    beam = SurveyBeam(key="ridge", name="The long beam", rating_n=900.0)
+    called = replace(demo_survey(), points=points, beams=(beam,))
+    rigging.put_survey(studio, 1, called, Based(revision=0))
     for part, others in ((1, 1), (2, 1), (None, 2)):
         there = rigging.in_place(studio, Where(event=1, brief=brief, part=part), renamed_meanwhile)
         assert [len(each.others) + len(each.unknown) for each in there.beams] == [others]
+        assert [each.name for each in there.beams] == ["The long beam"]
+
+
+def begun_with_survey(conn: sqlite3.Connection) -> int:
+    """The demo with the survey of its place; its number."""
+    return rigging.begin_with_survey(conn, demo_plan(), demo_survey())[0].id
+
+
+def hung_there(studio: sqlite3.Connection, event: int) -> Rig:
+    """The first hung work of an event with what the survey of its place says of it."""
+    plan = planning.state(studio, event).plan
+    where = Where(event=event, brief=plan.brief, part=plan.rigs[0].id)
+    return rigging.in_place(studio, where, plan.rigs[0].part)
+
+
+def test_a_place_and_its_points_are_called_otherwise_and_nothing_else_changes(studio: sqlite3.Connection) -> None:
+    event = begun_with_survey(studio)
+    before = hung_there(studio, event)
+    assert all(each.rating_n is not None for each in before.points)
+    row = rigging.survey_of(studio, event)[1]
+    beam = SurveyBeam(name="ridge", rating_n=9000.0, stated_by="the owner", stated_on="2027-05-01")
+    points = tuple(replace(each, name=f"hook {at}") for at, each in enumerate(row.survey.points))
+    rigging.put_survey(studio, event, replace(row.survey, points=points, beams=(beam,)), Based(revision=row.revision))
+    brief = planning.state(studio, event).plan.brief
+    renamed = replace(brief, place="Anywhere else")
+    planning.put_brief(studio, event, renamed, base_revision=planning.state(studio, event).event.revision)
+    assert replace(hung_there(studio, event), beams=before.beams) == before
+
+
+def test_another_place_of_another_name_has_no_survey_and_the_same_name_is_the_same_place(
+    studio: sqlite3.Connection,
+) -> None:
+    event = begun_with_survey(studio)
+    brief = planning.state(studio, event).plan.brief
+    other = planning.new_event(studio, replace(brief, place="A barn", place_key="")).event.id
+    again = planning.new_event(studio, replace(brief, place=f" {brief.place.upper()} ", place_key="")).event.id
+    nowhere = planning.new_event(studio, replace(brief, place=" ", place_key="gone")).event.id
+    keys = [rigging.survey_of(studio, each)[0] for each in (event, other, again, nowhere)]
+    assert keys == [keys[0], "a-barn", keys[0], ""]
+    assert rigging.survey_of(studio, other)[1].revision == 0
+    planning.delete_event(studio, event)
+    kept = planning.new_event(studio, replace(brief, place_key="")).event.id
+    assert rigging.survey_of(studio, kept)[1].revision == 1
+
+
+def test_a_plan_from_elsewhere_hangs_from_the_points_of_the_survey_that_is_kept(studio: sqlite3.Connection) -> None:
+    """What is called the same is the same point, whatever its key is there; what is not called so is gone."""
+    ours = begun_with_survey(studio)
+    theirs = replace(
+        demo_survey(), points=tuple(replace(each, key=f"p{at}") for at, each in enumerate(demo_survey().points))
+    )
+    keys = {each.key: f"p{at}" for at, each in enumerate(demo_survey().points)}
+    plan = demo_plan()
+    parts = tuple(
+        replace(each, part=replace(each.part, points=tuple(
+            replace(point, surveyed=point.surveyed and keys[point.surveyed]) for point in each.part.points
+        )))
+        if isinstance(each.part, Rig)
+        else each
+        for each in plan.parts
+    )  # fmt: skip
+    event, other = rigging.begin_with_survey(studio, replace(plan, parts=parts), theirs)
+    assert not other
+    assert hung_there(studio, event.id) == hung_there(studio, ours)
+    poorer = replace(theirs, points=tuple(replace(each, rating_n=1.0) for each in theirs.points))
+    assert rigging.begin_with_survey(studio, replace(plan, parts=parts), poorer)[1]
 
 
 def test_what_the_stores_have_no_longer_is_named_and_keeps_its_measures(studio: sqlite3.Connection) -> None:

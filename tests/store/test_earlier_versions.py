@@ -9,9 +9,9 @@ from typing import Any
 
 import pytest
 
-from jolly_trellis.services import planning
+from jolly_trellis.services import planning, rigging
 from jolly_trellis.services.opening import COPIES, DATABASE_NAME, open_studio
-from jolly_trellis.store import connection, migrating, stock, ticks
+from jolly_trellis.store import connection, migrating, rewriting, stock, ticks
 
 EARLIER = sorted((Path(__file__).parent / "earlier").glob("*.xz"), key=lambda each: int(each.name[8:-10]))
 
@@ -169,6 +169,49 @@ def test_things_that_were_joined_by_name_have_the_keys_of_the_stores_also_in_the
         assert [each.of for each in state.plan.brief.hires] == ["vessel:low-bowl-20"]
         (tick,) = ticks.ticks(conn, 1, "out")
         assert tick.line == "stand:cylinder-stand-50"
+
+
+def test_what_is_worn_is_a_kind_and_points_are_told_by_key_also_in_the_history(tmp_path: Path) -> None:
+    """In it a posy was wired as a corsage, bound again, wired as a buttonhole, then renamed, which was undone."""
+    laid_out(tmp_path, EARLIER[17])
+    with closing(open_studio(tmp_path)) as conn:
+        state = planning.state(conn, 1)
+        seen = []
+        while state.redo is not None:
+            state = planning.redo(conn, 1, base_revision=state.event.revision)
+        while True:
+            posy = state.plan.by_id()[9]
+            seen.append((posy.kind, getattr(posy, "hand_length_m", None), posy.name))
+            if state.undo is None:
+                break
+            state = planning.undo(conn, 1, base_revision=state.event.revision)
+        kinds = [(kind, hand) for kind, hand, _ in seen]
+        assert list(dict.fromkeys(kinds)) == [("worn", None), ("bouquet", 0.06), ("bouquet", 0.13), ("bouquet", None)]
+        assert [name for _, _, name in seen][:3] == [
+            "Witness's buttonhole",
+            "Witness's buttonhole",
+            "Attendants' posy",
+        ]
+        place, row = rigging.survey_of(conn, 1)
+        assert place == "osterlay-ropewalk-museum-long-gallery"
+        assert {each.beam for each in row.survey.points} == {None, "tie-beam"}
+        while state.redo is not None:
+            state = planning.redo(conn, 1, base_revision=state.event.revision)
+        rig = state.plan.rigs[0]
+        there = rigging.in_place(conn, rigging.Where(event=1, brief=state.plan.brief, part=rig.id), rig.part)
+        assert {each.rating_n for each in there.points} <= {each.rating_n for each in row.survey.points}
+        assert [(each.key, each.name, each.rating_n) for each in there.beams] == [("tie-beam", "tie beam", 2500.0)]
+
+
+def test_names_that_make_one_key_stay_two() -> None:
+    places = rewriting.Places()
+    assert [places.of("point", "Hall", name) for name in ("beam 1", "beam-1", "beam 1")] == [
+        "beam-1",
+        "beam-1-2",
+        "beam-1",
+    ]
+    assert places.of("point", "Barn", "beam-1") == "beam-1"
+    assert [places.key(name) for name in ("Hall", "hall!", " Hall ", "")] == ["hall", "hall-2", "hall", ""]
 
 
 def test_a_plan_s_own_thing_has_no_key() -> None:

@@ -19,9 +19,10 @@ from jolly_trellis.core.rigging.survey import Survey, SurveyBeam, SurveyPoint
 from jolly_trellis.store import codec
 from jolly_trellis.store.migrating import piece_of_now, rig_of_now
 from jolly_trellis.store.plan import MOST_PARTS, Brief, Plan, Planned
+from jolly_trellis.store.rewriting import Places
 
 FORMAT = "jolly-trellis-event"
-VERSION = 2
+VERSION = 3
 PartNumber = Annotated[int, Field(ge=1, le=1_000_000)]
 FigureKey = Annotated[str, Field(min_length=1, max_length=200)]
 
@@ -62,7 +63,7 @@ class EventFile(In):
     """
 
     format: Literal["jolly-trellis-event"]
-    version: Annotated[Literal[2], BeforeValidator(_number)]
+    version: Annotated[Literal[3], BeforeValidator(_number)]
     written_by: Annotated[str, Field(max_length=40)] = ""
     brief: Annotated[Brief, Sent()]
     parts: Annotated[list[FilePart], Field(max_length=MOST_PARTS)]
@@ -154,13 +155,34 @@ def check_version(plain: Any) -> None:
 
 
 def in_this_version(plain: Any) -> Any:
-    """The data of a file as this version has it; one of version 1 kept standing and hung work in two lists.
+    """The data of a file as this version has it.
+
+    One of version 1 kept standing and hung work in two lists; up to version 2 what is worn was a bouquet, and points
+    and beams were joined by name.
 
     Returns: the data, as it is where it is none of an earlier version.
     Raises: InvalidMeasure: one of those is no list.
     """
-    if not isinstance(plain, dict) or plain.get("version") != 1 or isinstance(plain.get("version"), bool):
+    if not isinstance(plain, dict) or isinstance(plain.get("version"), bool):
         return plain
+    if plain.get("version") == 1:
+        plain = _in_one_list(plain)
+    return _with_keys(plain) if plain.get("version") == 2 else plain
+
+
+def _with_keys(plain: dict[str, Any]) -> dict[str, Any]:
+    """A file of version 2 in version 3; what is damaged in it is left for the reader to find."""
+    try:
+        places = Places()
+        survey = places.survey("", {"points": plain.get("survey", []), "beams": plain.get("beams", [])})
+        parts = [{**each, "part": places.part(each["part"], "")} for each in plain["parts"]]
+    except (AttributeError, KeyError, TypeError):
+        return {**plain, "version": VERSION}
+    return {**plain, "version": VERSION, "parts": parts, "survey": survey["points"], "beams": survey["beams"]}
+
+
+def _in_one_list(plain: dict[str, Any]) -> dict[str, Any]:
+    """A file of version 1 in version 2. Raises InvalidMeasure: one of its lists is none."""
     rest = {key: value for key, value in plain.items() if key not in ("pieces", "rigs")}
     parts: list[Any] = []
     for kind, name, of_now in (("piece", "pieces", piece_of_now), ("rig", "rigs", rig_of_now)):
@@ -172,7 +194,7 @@ def in_this_version(plain: Any) -> Any:
                 limit=phrase("Nothing was taken in. Save the file again where it came from."),
             )
         parts += [_of_now(kind, each, of_now) for each in listed]
-    return {**rest, "version": VERSION, "parts": parts}
+    return {**rest, "version": 2, "parts": parts}
 
 
 def _of_now(kind: str, numbered: Any, of_now: Callable[[dict[str, Any]], dict[str, Any]]) -> Any:

@@ -62,9 +62,9 @@ def snip_line(event_id: Number, body: SnipLine, conn: Connection) -> list[SnipSt
 @router.get("/survey")
 def get_survey(event_id: Number, conn: Connection) -> SurveyOut:
     """The survey of the event's place; an empty one, of revision 0, where nobody has made one."""
-    place, row = rigging.survey_of(conn, event_id)
+    _, row = rigging.survey_of(conn, event_id)
     return SurveyOut(
-        place=place,
+        place=planning.brief_of(conn, event_id).place,
         revision=row.revision,
         survey=row.survey,
         open=[unanswered(point) for point in row.survey.points],

@@ -174,7 +174,7 @@ class AboutOut(BaseModel):
     frog: FrogKind | None
     tapes: bool
     bought: bool
-    bound: bool
+    of: str
     reads: list[str]
     moss_round: bool
 

@@ -106,7 +106,7 @@ def get_trade() -> TradeOut:
                 frog=each.frog,
                 tapes=each.tapes,
                 bought=each.bought,
-                bound=each.bound,
+                of=each.of,
                 reads=sorted(each.reads),
                 moss_round=each.moss_round,
             )

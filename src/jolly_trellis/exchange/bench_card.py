@@ -15,8 +15,8 @@ from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.making.report import Gate, MakingReport, MakingStep
 from jolly_trellis.core.making.steps import CutGroup
 from jolly_trellis.core.materials.netting import NettingSheet
-from jolly_trellis.core.mechanics.bouquet import WORN_LEGS
 from jolly_trellis.core.mechanics.sized import Part
+from jolly_trellis.core.plan.kinds import is_worn
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.quantities import Quantity, cut_length, length, level_least, level_most
 from jolly_trellis.core.units import UnitSystem, cut_length_text, render, text_of
@@ -182,7 +182,7 @@ def _sizes(piece: Piece, report: Report, making: MakingReport, system: UnitSyste
     for other in report.companions:
         story += [paragraph(_sheet(f"{other.name}, {flat.name}", flat.sheet, system)) for flat in other.mechanic.flat]
     story += [paragraph(_part(each, system)) for each in (*report.mechanic.parts, *report.extras)]
-    if not report.mechanic.worn:
+    if not is_worn(piece):
         story += _water(piece, report, system)
     story.append(title("Stems by cut length"))
     groups = [*report.cut_list, *(group for each in report.companions for group in each.cut_list)]
@@ -217,7 +217,7 @@ def _carried(piece: Piece, report: Report, system: UnitSystem) -> list[Flowable]
         return []
     drink = next(each for each in report.verdicts if each.verb == "drink")
     weighs = f"It weighs {text_of(Quantity(kind='mass', value=made.carried_kg), system)}"
-    worn = report.mechanic.worn is not None
+    worn = is_worn(piece)
     filled = text_of(level_least(piece.water_level_m), system)
     words = [
         f"{weighs}." if worn else f"{weighs}; hold it below the binding.",
@@ -270,7 +270,7 @@ def _run_line(piece: Piece, run: list[tuple[int, MakingStep]], system: UnitSyste
     first, last, step = run[0][0], run[-1][0], run[0][1]
     numbers = f"{first}" if first == last else f"{first}–{last}"
     sides = ", ".join(dict.fromkeys(each.side for _, each in run)) if len(run) <= 3 else "opposite sides in turn"
-    if piece.mechanic.kind in WORN_LEGS:
+    if is_worn(piece):
         sides = "one after another"
     cuts = sorted({each.cut_length_m for _, each in run}, reverse=True)
     long = " to ".join(dict.fromkeys((cut_length_text(cuts[0], system), cut_length_text(cuts[-1], system))))

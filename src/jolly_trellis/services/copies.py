@@ -143,7 +143,7 @@ def _exchange(conn: sqlite3.Connection, path: Path, fresh: Path, aside: Path) ->
         with closing(_read_only(path)) as reader:
             copy_to(reader, aside)
         conn.execute("CREATE TEMP TABLE before AS SELECT id, revision FROM main.event")
-        conn.execute("CREATE TEMP TABLE surveyed AS SELECT place, revision FROM main.survey")
+        conn.execute("CREATE TEMP TABLE surveyed AS SELECT place_key, revision FROM main.survey")
         stock = conn.execute("SELECT revision FROM main.stock_revision").fetchone()[0]
         tables = "SELECT name FROM main.sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'"
         for (table,) in conn.execute(tables).fetchall():
@@ -168,7 +168,7 @@ def _go_beyond(conn: sqlite3.Connection, stock: int) -> None:
     )
     conn.execute(
         "UPDATE survey SET revision = 1 + max(revision, "
-        "coalesce((SELECT surveyed.revision FROM surveyed WHERE surveyed.place = survey.place), 0))"
+        "coalesce((SELECT surveyed.revision FROM surveyed WHERE surveyed.place_key = survey.place_key), 0))"
     )
     conn.execute("UPDATE stock_revision SET revision = 1 + max(revision, :stock)", {"stock": stock})
 

@@ -17,7 +17,7 @@ from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.rig import Rig
-from jolly_trellis.services import figures
+from jolly_trellis.services import figures, places
 from jolly_trellis.services.gate import Based, Difference, Revisions, gate, settled
 from jolly_trellis.services.things import hires_told, of_these_stores
 from jolly_trellis.store import codec, events, history, plan_changes
@@ -306,6 +306,7 @@ def _as_kept(conn: sqlite3.Connection, plan: Plan) -> Plan:
         crew=keyed(plan.brief.crew),
         suppliers=keyed(plan.brief.suppliers),
         hires=lenders_keyed(plan.brief.hires),
+        place_key=places.key_kept(conn, plan.brief),
         figures=figures.pin(conn, plan.brief.figures),
     )
     return replace(plan, brief=brief)

@@ -1,10 +1,12 @@
 """The survey of a place, and hung work with what it says of its points."""
 
 import sqlite3
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from jolly_trellis.core.books.figures import FigureBook
 from jolly_trellis.core.errors import CoreError, InvalidMeasure
+from jolly_trellis.core.event.keys import Named, keyed
 from jolly_trellis.core.event.parts import hangs
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging import survey as surveying
@@ -12,7 +14,7 @@ from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.beams import beams_of, pull_on_n
 from jolly_trellis.core.rigging.rig import BeamLoad, Rig
 from jolly_trellis.core.rigging.survey import Survey
-from jolly_trellis.services import figures, kept_reports, planning
+from jolly_trellis.services import figures, kept_reports, places, planning
 from jolly_trellis.services.conditions import conditions_of
 from jolly_trellis.services.gate import Based, Revisions, gate, settled
 from jolly_trellis.services.planning import NotFound
@@ -34,13 +36,13 @@ class Where:
 
 def in_place(conn: sqlite3.Connection, where: Where, rig: Rig) -> Rig:
     """A rig with what the survey of its event's place says of its points, and what else its beams bear that day."""
-    survey = surveys.get_survey(conn, _place_of(where.brief)).survey
+    survey = surveys.get_survey(conn, where.brief.place_key).survey
     there = surveying.in_place(rig, survey)
-    names = beams_of(there)
-    if not names:
+    keys = beams_of(there)
+    if not keys:
         return replace(there, beams=())
     others = _others(conn, where)
-    return replace(there, beams=tuple(_loaded(name, survey, others) for name in names))
+    return replace(there, beams=tuple(_loaded(key, survey, others) for key in keys))
 
 
 def _others(conn: sqlite3.Connection, where: Where) -> list[tuple[Rig, RigReport | None]]:
@@ -51,9 +53,9 @@ def _others(conn: sqlite3.Connection, where: Where) -> list[tuple[Rig, RigReport
         plan = events.get_plan(conn, event.id)
         own = event.id == where.event
         same_day = own or (_day_of(brief) != "" and _day_of(plan.brief) == _day_of(brief))
-        if not same_day or _place_of(plan.brief) != _place_of(brief):
+        if not same_day or plan.brief.place_key != brief.place_key:
             continue
-        survey = surveys.get_survey(conn, _place_of(brief)).survey
+        survey = surveys.get_survey(conn, brief.place_key).survey
         for each in plan.parts:
             part = each.part
             if not hangs(part) or (own and each.id == where.part):
@@ -76,13 +78,15 @@ def _report(conn: sqlite3.Connection, brief: Brief, rig: Rig) -> RigReport | Non
     return found.report if isinstance(found.report, RigReport) else None
 
 
-def _loaded(name: str, survey: Survey, others: list[tuple[Rig, RigReport | None]]) -> BeamLoad:
-    on_it = [(rig, report) for rig, report in others if name in beams_of(rig)]
+def _loaded(key: str, survey: Survey, others: list[tuple[Rig, RigReport | None]]) -> BeamLoad:
+    on_it = [(rig, report) for rig, report in others if key in beams_of(rig)]
     known = [(rig, report) for rig, report in on_it if report is not None]
+    name, rating_n = surveying.beam_of(survey, key)
     return BeamLoad(
+        key=key,
         name=name,
-        rating_n=surveying.rating_of_beam(survey, name),
-        others_n=sum(pull_on_n(rig, report.points, name) for rig, report in known),
+        rating_n=rating_n,
+        others_n=sum(pull_on_n(rig, report.points, key) for rig, report in known),
         others=tuple(rig.name for rig, _ in known),
         unknown=tuple(rig.name for rig, report in on_it if report is None),
     )
@@ -94,8 +98,8 @@ def _day_of(brief: Brief) -> str:
 
 
 def survey_of(conn: sqlite3.Connection, event_id: int) -> tuple[str, SurveyRow]:
-    """The place of an event and its survey. Raises NotFound."""
-    place = _place_of(planning.brief_of(conn, event_id))
+    """The key of the place of an event, empty for none, and its survey. Raises NotFound."""
+    place = planning.brief_of(conn, event_id).place_key
     return place, surveys.get_survey(conn, place)
 
 
@@ -106,7 +110,9 @@ def put_survey(conn: sqlite3.Connection, event_id: int, survey: Survey, based: B
     """
     with transaction(conn):
         place, row = survey_of(conn, event_id)
-        survey, base = settled(survey, row.survey, based, _revisions_of(row), Survey)
+        was = None if based.was is None else _keyed(based.was)
+        survey, base = settled(_keyed(survey), row.survey, replace(based, was=was), _revisions_of(row), Survey)
+        survey = _keyed(survey)
         surveying.check(survey)
         if not place:
             raise InvalidMeasure(
@@ -133,19 +139,64 @@ def begin_with_survey(
     Returns: the event; whether the studio's own survey was kept instead of another one that came with the plan.
     Raises: InvalidMeasure: the survey cannot be.
     """
+    survey = _keyed(survey)
     surveying.check(survey)
-    place = _place_of(plan.brief)
     with transaction(conn):
+        plan = replace(plan, brief=replace(plan.brief, place_key=places.key_of(conn, plan.brief.place)))
+        row = surveys.get_survey(conn, plan.brief.place_key)
+        if row.revision > 0:
+            plan = _of_this_survey(plan, survey, row.survey)
         if book is not None:
             plan = replace(plan, brief=replace(plan.brief, figures=figures.keep(conn, book)))
         event = planning.begin(conn, plan)
-        if not place or survey == Survey():
+        if not plan.brief.place_key or survey == Survey():
             return event, False
-        row = surveys.get_survey(conn, place)
         if row.revision == 0:
-            surveys.put_survey(conn, place, survey)
+            surveys.put_survey(conn, plan.brief.place_key, survey)
             return event, False
-    return event, row.survey != survey
+    return event, _nameless(row.survey) != _nameless(survey)
+
+
+def _keyed(survey: Survey) -> Survey:
+    """A survey whose points and beams have keys, each its own."""
+    return replace(survey, points=keyed(survey.points), beams=keyed(survey.beams))
+
+
+def _nameless(survey: Survey) -> Survey:
+    """A survey without its keys: what people have stated in it."""
+    beams = {each.key: each.name for each in survey.beams}
+    points = tuple(
+        replace(each, key="", beam=None if each.beam is None else beams.get(each.beam, each.beam))
+        for each in survey.points
+    )
+    return replace(survey, points=points, beams=tuple(replace(each, key="") for each in survey.beams))
+
+
+def _of_this_survey(plan: Plan, theirs: Survey, ours: Survey) -> Plan:
+    """A plan from elsewhere with the points and beams of the survey that is kept here, by what they are called."""
+    points = _same_names(theirs.points, ours.points)
+    beams = _same_names(theirs.beams, ours.beams)
+    parts = []
+    for each in plan.parts:
+        part = each.part
+        if hangs(part):
+            told = tuple(
+                replace(
+                    point,
+                    surveyed=None if point.surveyed is None else points.get(point.surveyed, point.surveyed),
+                    beam=None if point.beam is None else beams.get(point.beam, point.beam),
+                )
+                for point in part.points
+            )
+            part = replace(part, points=told)
+        parts.append(replace(each, part=part))
+    return replace(plan, parts=tuple(parts))
+
+
+def _same_names(theirs: Sequence[Named], ours: Sequence[Named]) -> dict[str, str]:
+    """Keys here of what is called the same there, by their keys."""
+    here = {each.name: each.key for each in ours}
+    return {each.key: here[each.name] for each in theirs if each.name in here}
 
 
 def put_back(conn: sqlite3.Connection, event_id: int, *, base_revision: int) -> None:
@@ -158,8 +209,3 @@ def put_back(conn: sqlite3.Connection, event_id: int, *, base_revision: int) -> 
         if row.previous is None:
             raise NotFound("an earlier survey")
         surveys.put_survey(conn, place, row.previous)
-
-
-def _place_of(brief: Brief) -> str:
-    """A place's name as surveys are kept by: without its spare blanks."""
-    return " ".join(brief.place.split())

@@ -8,7 +8,7 @@ from contextlib import closing, contextmanager
 from importlib.resources import files
 from pathlib import Path
 
-from jolly_trellis.store import migrating
+from jolly_trellis.store import migrating, rewriting
 
 PATIENCE_S = 4.0  # another program may hold the data so long; a write then says so, within five seconds
 MOST_IDLE = 8
@@ -103,6 +103,8 @@ def migrate(conn: sqlite3.Connection) -> int:
         with transaction(conn):
             for statement in _statements(sql):
                 conn.execute(statement)
+            if number in rewriting.AFTER:
+                rewriting.AFTER[number](conn)
             conn.execute(f"PRAGMA user_version = {number:d}")
     return len(known) - version
 

@@ -62,8 +62,20 @@ def add_event(conn: sqlite3.Connection, brief: Brief) -> int:
 def revisions(conn: sqlite3.Connection) -> tuple[str, str]:
     """How all events stand, and all surveys: another text for every change of one, none for another reason."""
     own = "SELECT coalesce(group_concat(id || ':' || revision || ':' || (deleted_at IS NULL)), '') FROM event"
-    places = "SELECT coalesce(group_concat(place || ':' || revision), '') FROM survey"
+    places = "SELECT coalesce(group_concat(place_key || ':' || revision), '') FROM survey"
     return str(conn.execute(own).fetchone()[0]), str(conn.execute(places).fetchone()[0])
+
+
+def places(conn: sqlite3.Connection) -> tuple[tuple[str, str], ...]:
+    """Key and name of every place that events name, of the newest first, and every key that a survey is kept under."""
+    rows = conn.execute(
+        """
+        SELECT brief ->> 'place_key' AS key, brief ->> 'place' AS name, id FROM event WHERE key <> ''
+        UNION ALL SELECT place_key, '', 0 FROM survey
+        ORDER BY id DESC
+        """
+    )
+    return tuple((str(row["key"]), str(row["name"])) for row in rows)
 
 
 def get_brief(conn: sqlite3.Connection, event_id: int) -> Brief | None:

@@ -31,6 +31,7 @@ Local = Annotated[str | None, Text(20)]
 class Brief:
     """What is known of the job. Times are local, "YYYY-MM-DDTHH:MM", in `time_zone`; None is not known yet.
 
+    `place_key` is which place it is, whatever it is called; empty asks for the one that is called so.
     `access_at` is when the place lets the crew in, `starts_at` when guests come, `clear_by` when all must be gone.
     `travel_h` is one way; `tables` how many guest tables; `workshop` and `van` their air. The workshop is open from
     `opens` to `closes`, "HH:MM". Hung and mounted work may go up from `builds_from` to `builds_to`, before the
@@ -44,6 +45,7 @@ class Brief:
 
     name: Annotated[str, Text(120, least=1)]
     place: Annotated[str, Text(120)] = ""
+    place_key: Annotated[str, Text(60)] = ""
     time_zone: Annotated[str, Text(60)] = "UTC"
     filled_at: Local = None
     ends_at: Local = None

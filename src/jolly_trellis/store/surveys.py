@@ -6,10 +6,10 @@ from dataclasses import dataclass
 from jolly_trellis.core.rigging.survey import Survey
 from jolly_trellis.store import codec
 
-_GET = "SELECT design, previous, revision FROM survey WHERE place = :place"
+_GET = "SELECT design, previous, revision FROM survey WHERE place_key = :place_key"
 _PUT = """
-INSERT INTO survey (place, design, previous, revision) VALUES (:place, :design, NULL, 1)
-ON CONFLICT (place) DO UPDATE SET previous = survey.design, design = :design, revision = survey.revision + 1
+INSERT INTO survey (place_key, design, previous, revision) VALUES (:place_key, :design, NULL, 1)
+ON CONFLICT (place_key) DO UPDATE SET previous = survey.design, design = :design, revision = survey.revision + 1
 """
 
 
@@ -22,9 +22,9 @@ class SurveyRow:
     revision: int
 
 
-def get_survey(conn: sqlite3.Connection, place: str) -> SurveyRow:
-    """The survey of a place; an empty one where there is none."""
-    row = conn.execute(_GET, {"place": place}).fetchone()
+def get_survey(conn: sqlite3.Connection, place_key: str) -> SurveyRow:
+    """The survey of a place by its key; an empty one where there is none."""
+    row = conn.execute(_GET, {"place_key": place_key}).fetchone()
     if row is None:
         return SurveyRow(survey=Survey(), previous=None, revision=0)
     previous = row["previous"]
@@ -35,6 +35,6 @@ def get_survey(conn: sqlite3.Connection, place: str) -> SurveyRow:
     )
 
 
-def put_survey(conn: sqlite3.Connection, place: str, survey: Survey) -> None:
+def put_survey(conn: sqlite3.Connection, place_key: str, survey: Survey) -> None:
     """Keep a survey; the one before it is kept too, to be put back."""
-    conn.execute(_PUT, {"place": place, "design": codec.dumps(survey)})
+    conn.execute(_PUT, {"place_key": place_key, "design": codec.dumps(survey)})

@@ -40,7 +40,9 @@ from tests.core.rigging.test_mounts import railed
 from tests.ordinary import bouquet, conditions, piece, vessels
 from tests.rigs import panel, run
 
-SURVEY = Survey(points=(SurveyPoint(name="ridge 2", kind="truss", x_m=0.7, y_m=0.1, z_m=3.9, rating_n=900),))
+SURVEY = Survey(
+    points=(SurveyPoint(key="ridge-two", name="ridge 2", kind="truss", x_m=0.7, y_m=0.1, z_m=3.9, rating_n=900),)
+)
 SHELF = Shelf(
     vessels=vessels(),
     stands={each.key: each for each in loaders.stands()},
@@ -74,7 +76,7 @@ def sound(rig: Rig) -> None:
     "edit",
     [
         AddPoint(),
-        AddPoint(surveyed="ridge 2"),
+        AddPoint(surveyed="ridge-two"),
         AddLine(),
         RemoveLine(line=0),
         RemovePoint(point=0),
@@ -122,12 +124,12 @@ def test_the_first_point_hangs_over_what_is_there_and_the_second_beside_it() -> 
 
 
 def test_a_point_of_the_survey_is_where_the_survey_has_it_and_has_no_rating_of_its_own() -> None:
-    point = after(run(), AddPoint(surveyed="ridge 2")).points[-1]
-    assert (point.name, point.surveyed, point.x_m, point.y_m, point.z_m) == ("ridge 2", "ridge 2", 0.7, 0.1, 3.9)
+    point = after(run(), AddPoint(surveyed="ridge-two")).points[-1]
+    assert (point.name, point.surveyed, point.x_m, point.y_m, point.z_m) == ("ridge 2", "ridge-two", 0.7, 0.1, 3.9)
     assert point.rating_n is None
     with pytest.raises(InvalidMeasure, match="already"):
-        edited(after(run(), AddPoint(surveyed="ridge 2")), AddPoint(surveyed="ridge 2"), GIVEN)
-    with pytest.raises(InvalidMeasure, match="no point called"):
+        edited(after(run(), AddPoint(surveyed="ridge-two")), AddPoint(surveyed="ridge-two"), GIVEN)
+    with pytest.raises(InvalidMeasure, match="no point “ridge 9”"):
         edited(run(), AddPoint(surveyed="ridge 9"), GIVEN)
 
 

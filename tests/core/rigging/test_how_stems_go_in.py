@@ -330,7 +330,7 @@ def test_a_beam_bears_all_that_hangs_on_it() -> None:
     own = pull_on_n(rig, asked.points, "truss A")
     assert own == pytest.approx(asked.rest.load_n, rel=0.02)
     assert beams_of(rig) == ("truss A",)
-    shared = BeamLoad(name="truss A", rating_n=own + 150.0, others_n=200.0, others=("the cloud",))
+    shared = BeamLoad(key="truss A", name="truss A", rating_n=own + 150.0, others_n=200.0, others=("the cloud",))
     report = judged(replace(rig, beams=(shared,)))
     found = finding_of(report, "beam")
     assert found.utilisation == pytest.approx((own + 200) / (own + 150), rel=1e-4)

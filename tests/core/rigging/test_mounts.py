@@ -270,7 +270,7 @@ def test_a_line_stretches_as_hooke_says() -> None:
 def surveyed(rating: float | None = 300.0) -> Survey:
     points = tuple(
         SurveyPoint(
-            name=each.name, kind=each.kind, x_m=each.x_m, y_m=each.y_m, z_m=each.z_m, rating_n=rating,
+            key=each.name, name="other", kind=each.kind, x_m=each.x_m, y_m=each.y_m, z_m=each.z_m, rating_n=rating,
             stated_by="the works officer", stated_on="2027-04-12",
         )
         for each in run().points

@@ -2211,8 +2211,8 @@ export interface components {
             readonly tapes: boolean;
             /** Bought */
             readonly bought: boolean;
-            /** Bound */
-            readonly bound: boolean;
+            /** Of */
+            readonly of: string;
             /** Reads */
             readonly reads: readonly string[];
             /** Moss Round */
@@ -2714,6 +2714,8 @@ export interface components {
          *     work pulls it with on the same day, N, by name; `unknown` are those that could not be worked out.
          */
         readonly BeamLoad: {
+            /** Key */
+            readonly key: string;
             /** Name */
             readonly name: string;
             /** Rating N */
@@ -2740,6 +2742,8 @@ export interface components {
          *     work pulls it with on the same day, N, by name; `unknown` are those that could not be worked out.
          */
         readonly BeamLoadIn: {
+            /** Key */
+            readonly key: string;
             /** Name */
             readonly name: string;
             /** Rating N */
@@ -2906,12 +2910,10 @@ export interface components {
         };
         /**
          * Bouquet
-         * @description A piece that is bound at one point and carried; its vessel is the vase it waits in.
+         * @description A piece that is held in the hand; its vessel is the vase it waits in, its envelope that vase with it in it.
          *
-         *     Its envelope is the vase with the bouquet in it. `dome_m` is the rise of the flowers over their underside and
-         *     `hand_length_m` the stems below the binding; None is worked out. `carried_h` is how long it is out of water, None
-         *     not known; `cooler_days` it waits in the cooler before. `collar` tells a collar of leaves under the flowers,
-         *     `back` what covers the side against the body. With `spiral` stems cross at the binding on an armature too.
+         *     `hand_length_m` is the stems below the binding; None is worked out. With `spiral` stems cross at the binding on an
+         *     armature too.
          */
         readonly Bouquet: {
             /**
@@ -2993,8 +2995,6 @@ export interface components {
             readonly covers: readonly components["schemas"]["Cover"][];
             /** Dome M */
             readonly dome_m?: number | null;
-            /** Hand Length M */
-            readonly hand_length_m?: number | null;
             /** Carried H */
             readonly carried_h?: number | null;
             /**
@@ -3013,11 +3013,6 @@ export interface components {
              * @enum {string}
              */
             readonly back: "bare" | "leaves" | "disc";
-            /**
-             * Spiral
-             * @default false
-             */
-            readonly spiral: boolean;
             /**
              * Bow Loops
              * @default 0
@@ -3038,15 +3033,20 @@ export interface components {
              * @default 0.5
              */
             readonly streamer_m: number;
+            /** Hand Length M */
+            readonly hand_length_m?: number | null;
+            /**
+             * Spiral
+             * @default false
+             */
+            readonly spiral: boolean;
         };
         /**
          * BouquetIn
-         * @description A piece that is bound at one point and carried; its vessel is the vase it waits in.
+         * @description A piece that is held in the hand; its vessel is the vase it waits in, its envelope that vase with it in it.
          *
-         *     Its envelope is the vase with the bouquet in it. `dome_m` is the rise of the flowers over their underside and
-         *     `hand_length_m` the stems below the binding; None is worked out. `carried_h` is how long it is out of water, None
-         *     not known; `cooler_days` it waits in the cooler before. `collar` tells a collar of leaves under the flowers,
-         *     `back` what covers the side against the body. With `spiral` stems cross at the binding on an armature too.
+         *     `hand_length_m` is the stems below the binding; None is worked out. With `spiral` stems cross at the binding on an
+         *     armature too.
          */
         readonly BouquetIn: {
             /**
@@ -3154,8 +3154,6 @@ export interface components {
             readonly covers: readonly components["schemas"]["CoverIn"][];
             /** Dome M */
             readonly dome_m?: number | null;
-            /** Hand Length M */
-            readonly hand_length_m?: number | null;
             /** Carried H */
             readonly carried_h?: number | null;
             /**
@@ -3174,11 +3172,6 @@ export interface components {
              * @enum {string}
              */
             readonly back: "bare" | "leaves" | "disc";
-            /**
-             * Spiral
-             * @default false
-             */
-            readonly spiral: boolean;
             /**
              * Bow Loops
              * @default 0
@@ -3199,6 +3192,13 @@ export interface components {
              * @default 0.5
              */
             readonly streamer_m: number;
+            /** Hand Length M */
+            readonly hand_length_m?: number | null;
+            /**
+             * Spiral
+             * @default false
+             */
+            readonly spiral: boolean;
         };
         /**
          * BouquetReport
@@ -3246,6 +3246,7 @@ export interface components {
          * Brief
          * @description What is known of the job. Times are local, "YYYY-MM-DDTHH:MM", in `time_zone`; None is not known yet.
          *
+         *     `place_key` is which place it is, whatever it is called; empty asks for the one that is called so.
          *     `access_at` is when the place lets the crew in, `starts_at` when guests come, `clear_by` when all must be gone.
          *     `travel_h` is one way; `tables` how many guest tables; `workshop` and `van` their air. The workshop is open from
          *     `opens` to `closes`, "HH:MM". Hung and mounted work may go up from `builds_from` to `builds_to`, before the
@@ -3264,6 +3265,11 @@ export interface components {
              * @default
              */
             readonly place: string;
+            /**
+             * Place Key
+             * @default
+             */
+            readonly place_key: string;
             /**
              * Time Zone
              * @default UTC
@@ -3366,6 +3372,7 @@ export interface components {
          * BriefIn
          * @description What is known of the job. Times are local, "YYYY-MM-DDTHH:MM", in `time_zone`; None is not known yet.
          *
+         *     `place_key` is which place it is, whatever it is called; empty asks for the one that is called so.
          *     `access_at` is when the place lets the crew in, `starts_at` when guests come, `clear_by` when all must be gone.
          *     `travel_h` is one way; `tables` how many guest tables; `workshop` and `van` their air. The workshop is open from
          *     `opens` to `closes`, "HH:MM". Hung and mounted work may go up from `builds_from` to `builds_to`, before the
@@ -3384,6 +3391,11 @@ export interface components {
              * @default
              */
             readonly place: string;
+            /**
+             * Place Key
+             * @default
+             */
+            readonly place_key: string;
             /**
              * Time Zone
              * @default UTC
@@ -4659,7 +4671,7 @@ export interface components {
          */
         readonly EvaluateChange: {
             /** Piece */
-            readonly piece: components["schemas"]["StandingIn"] | components["schemas"]["BouquetIn"];
+            readonly piece: components["schemas"]["StandingIn"] | components["schemas"]["BouquetIn"] | components["schemas"]["WornIn"];
             /** Have */
             readonly have: {
                 readonly [key: string]: string;
@@ -4668,7 +4680,7 @@ export interface components {
         /** EvaluatePiece */
         readonly EvaluatePiece: {
             /** Piece */
-            readonly piece: components["schemas"]["StandingIn"] | components["schemas"]["BouquetIn"];
+            readonly piece: components["schemas"]["StandingIn"] | components["schemas"]["BouquetIn"] | components["schemas"]["WornIn"];
             /**
              * With Fixes
              * @default true
@@ -5051,7 +5063,7 @@ export interface components {
             readonly key: string;
             readonly say: components["schemas"]["Phrase"];
             /** Piece */
-            readonly piece: components["schemas"]["Standing"] | components["schemas"]["Bouquet"];
+            readonly piece: components["schemas"]["Standing"] | components["schemas"]["Bouquet"] | components["schemas"]["Worn"];
             /**
              * State After
              * @enum {string}
@@ -5378,9 +5390,9 @@ export interface components {
          *     `rating_n` is its working rating straight down, or as far off that as `rated_within_rad` (None: the usual 15°),
          *     `pull_out_n` that of a wall screw straight out of the wall,
          *     `stated_by` who stated it and `stated_on` when (a date); None is not known. `made_for` says what a handle was made
-         *     for. `surveyed` names the point of the place's survey it is: its kind and ratings are then the survey's. `beam`
-         *     names the beam or truss it is on. `elsewhere` is what was stated of it before it was moved: to be read, and
-         *     counted nowhere.
+         *     for. `surveyed` is the key of the point of the place's survey it is: its kind and ratings are then the survey's.
+         *     `beam` is the key of the beam or truss it is on. `elsewhere` is what was stated of it before it was moved: to be
+         *     read, and counted nowhere.
          */
         readonly HangPoint: {
             /** Name */
@@ -5418,9 +5430,9 @@ export interface components {
          *     `rating_n` is its working rating straight down, or as far off that as `rated_within_rad` (None: the usual 15°),
          *     `pull_out_n` that of a wall screw straight out of the wall,
          *     `stated_by` who stated it and `stated_on` when (a date); None is not known. `made_for` says what a handle was made
-         *     for. `surveyed` names the point of the place's survey it is: its kind and ratings are then the survey's. `beam`
-         *     names the beam or truss it is on. `elsewhere` is what was stated of it before it was moved: to be read, and
-         *     counted nowhere.
+         *     for. `surveyed` is the key of the point of the place's survey it is: its kind and ratings are then the survey's.
+         *     `beam` is the key of the beam or truss it is on. `elsewhere` is what was stated of it before it was moved: to be
+         *     read, and counted nowhere.
          */
         readonly HangPointIn: {
             /** Name */
@@ -7187,7 +7199,7 @@ export interface components {
             /** What */
             readonly what: string;
             /** Piece */
-            readonly piece: components["schemas"]["Standing"] | components["schemas"]["Bouquet"];
+            readonly piece: components["schemas"]["Standing"] | components["schemas"]["Bouquet"] | components["schemas"]["Worn"];
             readonly change: components["schemas"]["Phrase"] | null;
             readonly mechanic: components["schemas"]["SizedMechanic"] | null;
             /** Rungs */
@@ -7526,7 +7538,7 @@ export interface components {
             /** Id */
             readonly id: number;
             /** Part */
-            readonly part: components["schemas"]["Standing"] | components["schemas"]["Bouquet"];
+            readonly part: components["schemas"]["Standing"] | components["schemas"]["Bouquet"] | components["schemas"]["Worn"];
             readonly report: components["schemas"]["Report"] | null;
             readonly problem: components["schemas"]["Problem"] | null;
         };
@@ -8135,14 +8147,14 @@ export interface components {
             /** Base Revision */
             readonly base_revision: number;
             /** Part */
-            readonly part: components["schemas"]["StandingIn"] | components["schemas"]["BouquetIn"] | components["schemas"]["RigIn"];
+            readonly part: components["schemas"]["StandingIn"] | components["schemas"]["BouquetIn"] | components["schemas"]["WornIn"] | components["schemas"]["RigIn"];
             /**
              * Label
              * @default Change the piece
              */
             readonly label: string;
             /** Was */
-            readonly was?: (components["schemas"]["StandingIn"] | components["schemas"]["BouquetIn"] | components["schemas"]["RigIn"]) | null;
+            readonly was?: (components["schemas"]["StandingIn"] | components["schemas"]["BouquetIn"] | components["schemas"]["WornIn"] | components["schemas"]["RigIn"]) | null;
             readonly chosen?: components["schemas"]["ChosenIn"] | null;
         };
         /** PutStand */
@@ -9256,7 +9268,7 @@ export interface components {
          */
         readonly SaidPart: {
             /** Part */
-            readonly part: components["schemas"]["Standing"] | components["schemas"]["Bouquet"] | components["schemas"]["Rig"];
+            readonly part: components["schemas"]["Standing"] | components["schemas"]["Bouquet"] | components["schemas"]["Worn"] | components["schemas"]["Rig"];
             /** Heard */
             readonly heard: readonly components["schemas"]["Heard"][];
             /** Unheard */
@@ -9275,7 +9287,7 @@ export interface components {
              */
             readonly system: "metric" | "inch";
             /** Piece */
-            readonly piece: components["schemas"]["StandingIn"] | components["schemas"]["BouquetIn"];
+            readonly piece: components["schemas"]["StandingIn"] | components["schemas"]["BouquetIn"] | components["schemas"]["WornIn"];
         };
         /** SayParts */
         readonly SayParts: {
@@ -11204,7 +11216,7 @@ export interface components {
         };
         /**
          * SurveyBeam
-         * @description A beam or truss of a place: what it may carry in all, N, who states that and when.
+         * @description A beam or truss of a place: what it may carry in all, N, who states that and when; `key` as of a point.
          */
         readonly SurveyBeam: {
             /** Name */
@@ -11215,10 +11227,15 @@ export interface components {
             readonly stated_by?: string | null;
             /** Stated On */
             readonly stated_on?: string | null;
+            /**
+             * Key
+             * @default
+             */
+            readonly key: string;
         };
         /**
          * SurveyBeamIn
-         * @description A beam or truss of a place: what it may carry in all, N, who states that and when.
+         * @description A beam or truss of a place: what it may carry in all, N, who states that and when; `key` as of a point.
          */
         readonly SurveyBeamIn: {
             /** Name */
@@ -11229,6 +11246,11 @@ export interface components {
             readonly stated_by?: string | null;
             /** Stated On */
             readonly stated_on?: string | null;
+            /**
+             * Key
+             * @default
+             */
+            readonly key: string;
         };
         /**
          * SurveyIn
@@ -11272,7 +11294,8 @@ export interface components {
          * SurveyPoint
          * @description One hang point of a place: its kind, where it is (m right, back and up of the middle of the floor), its ratings.
          *
-         *     Ratings as in HangPoint, in newtons; `note` is whatever else is to be asked or said of it.
+         *     Ratings as in HangPoint, in newtons; `note` is whatever else is to be asked or said of it. `key` is what pieces
+         *     know it by, empty until it is kept; `beam` is the key of the beam it is on.
          */
         readonly SurveyPoint: {
             /** Name */
@@ -11304,12 +11327,18 @@ export interface components {
             readonly note: string;
             /** Beam */
             readonly beam?: string | null;
+            /**
+             * Key
+             * @default
+             */
+            readonly key: string;
         };
         /**
          * SurveyPointIn
          * @description One hang point of a place: its kind, where it is (m right, back and up of the middle of the floor), its ratings.
          *
-         *     Ratings as in HangPoint, in newtons; `note` is whatever else is to be asked or said of it.
+         *     Ratings as in HangPoint, in newtons; `note` is whatever else is to be asked or said of it. `key` is what pieces
+         *     know it by, empty until it is kept; `beam` is the key of the beam it is on.
          */
         readonly SurveyPointIn: {
             /** Name */
@@ -11344,6 +11373,11 @@ export interface components {
             readonly note: string;
             /** Beam */
             readonly beam?: string | null;
+            /**
+             * Key
+             * @default
+             */
+            readonly key: string;
         };
         /**
          * SwapIn
@@ -11884,7 +11918,7 @@ export interface components {
          */
         readonly Understood: {
             /** Piece */
-            readonly piece: components["schemas"]["Standing"] | components["schemas"]["Bouquet"];
+            readonly piece: components["schemas"]["Standing"] | components["schemas"]["Bouquet"] | components["schemas"]["Worn"];
             /** Heard */
             readonly heard: readonly components["schemas"]["Heard"][];
             /** Unheard */
@@ -12686,6 +12720,278 @@ export interface components {
             readonly start: number;
             /** End */
             readonly end: number;
+        };
+        /**
+         * Worn
+         * @description A piece that is worn: every head on a wire; no water goes with it, and nothing of it stands.
+         */
+        readonly Worn: {
+            /**
+             * Kind
+             * @default worn
+             * @constant
+             */
+            readonly kind: "worn";
+            /** Name */
+            readonly name: string;
+            readonly vessel: components["schemas"]["Vessel"];
+            readonly envelope: components["schemas"]["Envelope"];
+            readonly mechanic: components["schemas"]["Mechanic"];
+            /** Water Level M */
+            readonly water_level_m: number;
+            /**
+             * Recipe
+             * @default []
+             */
+            readonly recipe: readonly components["schemas"]["RecipeLine"][];
+            readonly setting?: components["schemas"]["Setting"];
+            /**
+             * Ballast Kg
+             * @default 0
+             */
+            readonly ballast_kg: number;
+            /**
+             * Top Ups
+             * @default []
+             */
+            readonly top_ups: readonly components["schemas"]["TopUp"][];
+            /**
+             * Quantity
+             * @default 1
+             */
+            readonly quantity: number;
+            /**
+             * Arrangement
+             * @default even
+             * @enum {string}
+             */
+            readonly arrangement: "even" | "clusters" | "gradient" | "far_side";
+            /**
+             * Hand Placed
+             * @default []
+             */
+            readonly hand_placed: readonly components["schemas"]["HandPlaced"][];
+            readonly transport?: components["schemas"]["Transport"] | null;
+            readonly support?: components["schemas"]["Support"] | null;
+            readonly insert?: components["schemas"]["Insert"] | null;
+            /**
+             * Lining
+             * @default false
+             */
+            readonly lining: boolean;
+            /**
+             * Wrap Height M
+             * @default 0
+             */
+            readonly wrap_height_m: number;
+            /** Moss M */
+            readonly moss_m?: number | null;
+            /**
+             * Must Lift Off
+             * @default false
+             */
+            readonly must_lift_off: boolean;
+            readonly making?: components["schemas"]["Making"];
+            /**
+             * Look
+             * @default []
+             */
+            readonly look: readonly ("mechanic" | "rim" | "underside")[];
+            readonly wish?: components["schemas"]["Wish"] | null;
+            /**
+             * Covers
+             * @default []
+             */
+            readonly covers: readonly components["schemas"]["Cover"][];
+            /** Dome M */
+            readonly dome_m?: number | null;
+            /** Carried H */
+            readonly carried_h?: number | null;
+            /**
+             * Cooler Days
+             * @default 0
+             */
+            readonly cooler_days: number;
+            /**
+             * Collar
+             * @default false
+             */
+            readonly collar: boolean;
+            /**
+             * Back
+             * @default bare
+             * @enum {string}
+             */
+            readonly back: "bare" | "leaves" | "disc";
+            /**
+             * Bow Loops
+             * @default 0
+             */
+            readonly bow_loops: number;
+            /**
+             * Bow Loop M
+             * @default 0.12
+             */
+            readonly bow_loop_m: number;
+            /**
+             * Streamers
+             * @default 0
+             */
+            readonly streamers: number;
+            /**
+             * Streamer M
+             * @default 0.5
+             */
+            readonly streamer_m: number;
+        };
+        /**
+         * WornIn
+         * @description A piece that is worn: every head on a wire; no water goes with it, and nothing of it stands.
+         */
+        readonly WornIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            readonly kind: "worn";
+            /** Name */
+            readonly name: string;
+            readonly vessel: components["schemas"]["VesselIn"];
+            readonly envelope: components["schemas"]["EnvelopeIn"];
+            readonly mechanic: components["schemas"]["MechanicIn"];
+            /** Water Level M */
+            readonly water_level_m: number;
+            /**
+             * Recipe
+             * @default []
+             */
+            readonly recipe: readonly components["schemas"]["RecipeLineIn"][];
+            /**
+             * @default {
+             *       "where": "table",
+             *       "surface": "cloth",
+             *       "foot_material": "glazed",
+             *       "free_table_m": 0.3,
+             *       "outdoors": false,
+             *       "comes_down_above": 5,
+             *       "people": {
+             *         "a_little_may_show": false,
+             *         "both_sides": true,
+             *         "seat_distance_m": 0.55,
+             *         "seated": true,
+             *         "standing": true,
+             *         "standing_distance_m": 1.2,
+             *         "table_height_m": 0.75
+             *       }
+             *     }
+             */
+            readonly setting: components["schemas"]["SettingIn"];
+            /**
+             * Ballast Kg
+             * @default 0
+             */
+            readonly ballast_kg: number;
+            /**
+             * Top Ups
+             * @default []
+             */
+            readonly top_ups: readonly components["schemas"]["TopUpIn"][];
+            /**
+             * Quantity
+             * @default 1
+             */
+            readonly quantity: number;
+            /**
+             * Arrangement
+             * @default even
+             * @enum {string}
+             */
+            readonly arrangement: "even" | "clusters" | "gradient" | "far_side";
+            /**
+             * Hand Placed
+             * @default []
+             */
+            readonly hand_placed: readonly components["schemas"]["HandPlacedIn"][];
+            readonly transport?: components["schemas"]["TransportIn"] | null;
+            readonly support?: components["schemas"]["SupportIn"] | null;
+            readonly insert?: components["schemas"]["InsertIn"] | null;
+            /**
+             * Lining
+             * @default false
+             */
+            readonly lining: boolean;
+            /**
+             * Wrap Height M
+             * @default 0
+             */
+            readonly wrap_height_m: number;
+            /** Moss M */
+            readonly moss_m?: number | null;
+            /**
+             * Must Lift Off
+             * @default false
+             */
+            readonly must_lift_off: boolean;
+            /**
+             * @default {
+             *       "order": [],
+             *       "propped": false,
+             *       "water_last": false,
+             *       "gates_passed": []
+             *     }
+             */
+            readonly making: components["schemas"]["MakingIn"];
+            /**
+             * Look
+             * @default []
+             */
+            readonly look: readonly ("mechanic" | "rim" | "underside")[];
+            readonly wish?: components["schemas"]["WishIn"] | null;
+            /**
+             * Covers
+             * @default []
+             */
+            readonly covers: readonly components["schemas"]["CoverIn"][];
+            /** Dome M */
+            readonly dome_m?: number | null;
+            /** Carried H */
+            readonly carried_h?: number | null;
+            /**
+             * Cooler Days
+             * @default 0
+             */
+            readonly cooler_days: number;
+            /**
+             * Collar
+             * @default false
+             */
+            readonly collar: boolean;
+            /**
+             * Back
+             * @default bare
+             * @enum {string}
+             */
+            readonly back: "bare" | "leaves" | "disc";
+            /**
+             * Bow Loops
+             * @default 0
+             */
+            readonly bow_loops: number;
+            /**
+             * Bow Loop M
+             * @default 0.12
+             */
+            readonly bow_loop_m: number;
+            /**
+             * Streamers
+             * @default 0
+             */
+            readonly streamers: number;
+            /**
+             * Streamer M
+             * @default 0.5
+             */
+            readonly streamer_m: number;
         };
         /**
          * Worse

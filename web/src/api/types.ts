@@ -22,6 +22,7 @@ export type Companion = Full<Schemas["Companion"]>;
 export type Spill = Full<Schemas["Spill"]>;
 export type Counterweight = Full<Schemas["Counterweight"]>;
 export type Bouquet = Full<Schemas["Bouquet"]>;
+export type Worn = Full<Schemas["Worn"]>;
 export type Making = Full<Schemas["Making"]>;
 export type StemRef = Full<Schemas["StemRef"]>;
 export type MakingReport = Full<Schemas["MakingReport"]>;

@@ -13,6 +13,7 @@ from jolly_trellis.core.building.extras import Bearer
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.materials.netting import COATING_FACTOR_HEAVY
+from jolly_trellis.core.plan.kinds import is_worn
 from jolly_trellis.core.plan.piece import Support
 
 WEIGHT_CENTRE = rule("Centre of a counterweight over the surface", "length", 0.03)
@@ -128,8 +129,8 @@ def own_bare(build: Build, case: Case, state: State) -> tuple[Body, ...]:
     if found is None:
         bare = _own_bare(build, case, state)
         # What is worn lies in its box: no vessel and no water go with it.
-        worn = build.mechanic.worn is not None
-        found = build.memo[key] = tuple(each for each in bare if each.thing == "mechanic") if worn else bare
+        boxed = is_worn(build.piece)
+        found = build.memo[key] = tuple(each for each in bare if each.thing == "mechanic") if boxed else bare
     return found
 
 

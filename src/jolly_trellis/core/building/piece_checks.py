@@ -5,8 +5,8 @@ from jolly_trellis.core.building import stacks
 from jolly_trellis.core.building.footing import ledge_edge_m
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials import vessels
-from jolly_trellis.core.mechanics.bouquet import WORN_LEGS
 from jolly_trellis.core.placement.water_table import stone_most_kg
+from jolly_trellis.core.plan.kinds import is_worn
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.quantities import length, mass, phrase, volume
 
@@ -119,7 +119,7 @@ def check_envelope(piece: Piece, raised_m: float) -> None:
         raised_m: of the vessel's underside over the surface.
     """
     least_height = raised_m + piece.vessel.rim_m + LEAST_TOP_OVER_RIM_M
-    least_across = 0.02 if piece.mechanic.kind in WORN_LEGS else 0.05
+    least_across = 0.02 if is_worn(piece) else 0.05
     bounds = (
         (
             "envelope.height_m",

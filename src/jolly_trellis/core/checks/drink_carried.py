@@ -13,7 +13,7 @@ from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, findi
 from jolly_trellis.core.materials.air import draw_factor
 from jolly_trellis.core.materials.vessels import BRIM_GAP
 from jolly_trellis.core.plan import facts
-from jolly_trellis.core.plan.kinds import is_carried
+from jolly_trellis.core.plan.kinds import is_carried, is_worn
 from jolly_trellis.core.plan.recipe import StemTube
 from jolly_trellis.core.provenance import COMMON_PRACTICE, COMPUTED, Provenance
 from jolly_trellis.core.quantities import duration, length, phrase, ratio
@@ -37,7 +37,7 @@ def judge(build: Build) -> Verdict:
         if absent
     ]
     findings: list[Finding] = []
-    if not build.mechanic.worn:
+    if not is_worn(bouquet):
         missing += waits_unknown(build.piece, build.conditions)
         findings = [covered(build), *waits(build)]
     if bouquet.cooler_days:

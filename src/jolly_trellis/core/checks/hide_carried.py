@@ -16,7 +16,7 @@ from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
 from jolly_trellis.core.mechanics import bouquet as bouquets
 from jolly_trellis.core.placement.form_table import FORM_RULES
 from jolly_trellis.core.plan import facts
-from jolly_trellis.core.plan.bouquet import Bouquet
+from jolly_trellis.core.plan.bound import Bound
 from jolly_trellis.core.plan.kinds import is_carried
 from jolly_trellis.core.plan.piece import Back
 from jolly_trellis.core.provenance import COMMON_PRACTICE
@@ -59,12 +59,12 @@ def judge(build: Build) -> Verdict:
     )
 
 
-def left_bare(bouquet: Bouquet) -> float:
+def left_bare(bouquet: Bound) -> float:
     """How much of the side against the body is left to be seen by what is laid over it, 0-1."""
     return {"bare": 1.0, "leaves": 1.0 - COLLAR_COVERS.value, "disc": 0.0}[bouquet.back]
 
 
-def bare_armature_m(build: Build, bouquet: Bouquet) -> Array:
+def bare_armature_m(build: Build, bouquet: Bound) -> Array:
     """Points of the armature that are to be hidden: of a bouquet whose back is covered, those before its back."""
     points = armature_points_m(build)
     if FORM_RULES[bouquet.envelope.form].front_facing and bouquet.back != "bare":
@@ -72,7 +72,7 @@ def bare_armature_m(build: Build, bouquet: Bouquet) -> Array:
     return points
 
 
-def left_by_collar(bouquet: Bouquet) -> float:
+def left_by_collar(bouquet: Bound) -> float:
     """How much of the underside a collar of leaves leaves to be seen, 0-1."""
     return 1.0 - COLLAR_COVERS.value if bouquet.collar else 1.0
 

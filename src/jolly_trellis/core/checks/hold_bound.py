@@ -13,6 +13,7 @@ from jolly_trellis.core.checks.verdicts import Finding, Verdict, conclude, findi
 from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.stems import HeadForm
 from jolly_trellis.core.mechanics import bouquet as bouquets
+from jolly_trellis.core.mechanics import sizing
 from jolly_trellis.core.mechanics.about import firm_ones
 from jolly_trellis.core.plan import facts
 from jolly_trellis.core.plan.kinds import is_carried
@@ -56,7 +57,7 @@ def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
         say = phrase("Bind {m} farther under the flowers.", m=length(more))
         longer = replace(piece, envelope=replace(envelope, height_m=tall))
         tried.append(Candidate(key=f"neck-{round(more * 100)}", say=say, piece=longer))
-    for about in firm_ones(bound=True):
+    for about in firm_ones("bouquet"):
         if about.kind != piece.mechanic.kind:
             other = replace(piece, mechanic=replace(piece.mechanic, kind=about.kind))
             say = phrase("Make it on a {about}.", about=about.name.lower())
@@ -69,7 +70,7 @@ def dome_of(build: Build) -> tuple[float, bouquets.Shape]:
     piece = build.piece
     if not is_carried(piece):
         raise TypeError("only a bouquet has a dome")
-    shape = bouquets.shape_of(piece)
+    shape = sizing.shape_of(piece)
     area = bouquets.cap_area_m2(piece.envelope.width_m / 2, piece.envelope.depth_m / 2, shape.dome_m)
     return area, shape
 

@@ -120,7 +120,7 @@ def _other_kinds(build: Build) -> list[Candidate]:
     if netting is None:
         return []
     tried = []
-    for about in firm_ones(bound=False):
+    for about in firm_ones("standing"):
         if about.kind != mechanic.kind:
             other = replace(mechanic, kind=about.kind, netting=netting, layer_gap_m=None, tape_strips=None)
             say = phrase("Use a {about} instead.", about=about.name.lower())

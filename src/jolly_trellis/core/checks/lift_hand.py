@@ -16,7 +16,7 @@ from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.mechanics import bouquet as bouquets
 from jolly_trellis.core.plan import facts
-from jolly_trellis.core.plan.kinds import is_carried
+from jolly_trellis.core.plan.kinds import is_held
 from jolly_trellis.core.provenance import COMPUTED
 from jolly_trellis.core.quantities import count, length, mass, moment, phrase
 from jolly_trellis.core.stems.shades import with_count
@@ -72,7 +72,7 @@ def judge(build: Build) -> Verdict:
 def candidates(build: Build, verdict: Verdict) -> list[Candidate]:
     """Fewer stems, a lower neck, a hand's length below the binding."""
     piece = build.piece
-    if not is_carried(piece):
+    if not is_held(piece):
         return []
     tried: list[Candidate] = []
     for share in (0.9, 0.8, 0.7, 0.6):

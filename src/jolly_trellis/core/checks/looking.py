@@ -13,8 +13,8 @@ from jolly_trellis.core.drawing.picture import Eye, EyeKind
 from jolly_trellis.core.drawing.primitives import Place, run
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.placement.form_table import FORM_RULES
-from jolly_trellis.core.plan.bouquet import Bouquet
-from jolly_trellis.core.plan.kinds import is_carried
+from jolly_trellis.core.plan.bound import Bound
+from jolly_trellis.core.plan.kinds import is_carried, is_worn
 
 TURNS = 12  # as Hide looks, every 30°
 _GUESTS: tuple[EyeKind, ...] = ("standing", "seated")
@@ -125,7 +125,7 @@ def _parts(build: Build) -> list[_Part]:
     """What is to be hidden of one vessel, or of a bouquet."""
     if len(build.placement.stems) == 0:
         return []
-    if build.mechanic.worn:
+    if is_worn(build.piece):
         return []
     if is_carried(build.piece):
         return _of_bouquet(build, build.piece)
@@ -148,7 +148,7 @@ def _facing(points: Array) -> Callable[[Array, Array], Array]:
     return lambda eyes, seen: hide.share_seen(seen, hide.facing(eyes, points))
 
 
-def _of_bouquet(build: Build, bouquet: Bouquet) -> list[_Part]:
+def _of_bouquet(build: Build, bouquet: Bound) -> list[_Part]:
     under, top = hide_carried.under_points_m(build), hide_carried.bare_armature_m(build, bouquet)
     left = hide_carried.left_by_collar(bouquet)
     low, high = float(under[:, 2].mean()), float(top[:, 2].mean())

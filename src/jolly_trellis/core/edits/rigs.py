@@ -112,8 +112,8 @@ def edit_rig(rig: Rig, edit: RigEdit, survey: Survey) -> tuple[Rig, str]:
     match edit:
         case AddPoint(surveyed=None):
             return _with_point(rig), "Add a hang point"
-        case AddPoint(surveyed=name):
-            return _with_surveyed(rig, str(name), survey), f"Hang it from {name}"
+        case AddPoint(surveyed=key):
+            return _with_surveyed(rig, str(key), survey)
         case RemovePoint(point=index):
             _known(index, len(rig.points), "point", "hang point")
             return _without_point(rig, index), f"Remove {rig.points[index].name}"
@@ -176,22 +176,22 @@ def _with_point(rig: Rig) -> Rig:
     return _with_line_down(rig, point)
 
 
-def _with_surveyed(rig: Rig, name: str, survey: Survey) -> Rig:
-    found = next((each for each in survey.points if each.name == name), None)
+def _with_surveyed(rig: Rig, key: str, survey: Survey) -> tuple[Rig, str]:
+    found = next((each for each in survey.points if each.key == key), None)
     if found is None:
         raise InvalidMeasure(
             path="surveyed",
-            message=phrase("The survey has no point called “{name}”.", name=name),
+            message=phrase("The survey has no point “{key}”.", key=key),
             limit=phrase("Choose one that it has."),
         )
-    if any(each.surveyed == name for each in rig.points):
+    if any(each.surveyed == key for each in rig.points):
         raise InvalidMeasure(
             path="surveyed",
-            message=phrase("It hangs from “{name}” already.", name=name),
+            message=phrase("It hangs from “{name}” already.", name=found.name),
             limit=phrase("Add a line there, or choose another point."),
         )
-    point = HangPoint(name=name, kind=found.kind, x_m=found.x_m, y_m=found.y_m, z_m=found.z_m, surveyed=name)
-    return _with_line_down(rig, point)
+    point = HangPoint(name=found.name, kind=found.kind, x_m=found.x_m, y_m=found.y_m, z_m=found.z_m, surveyed=key)
+    return _with_line_down(rig, point), f"Hang it from {found.name}"
 
 
 def _with_line_down(rig: Rig, point: HangPoint) -> Rig:

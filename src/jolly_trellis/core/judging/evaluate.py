@@ -53,13 +53,14 @@ from jolly_trellis.core.judging.report import (
 )
 from jolly_trellis.core.making.steps import MINUTES_PER_STEM, cut_list, notices, steps
 from jolly_trellis.core.materials.vessels import Vessel
-from jolly_trellis.core.mechanics.bouquet import handle_of, shape_of
+from jolly_trellis.core.mechanics import sizing
+from jolly_trellis.core.mechanics.bouquet import handle_of
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.placement.aim import outline_m
 from jolly_trellis.core.placement.dealing import dealt_as
 from jolly_trellis.core.placement.place import Placement, colliding_pairs, fullness
 from jolly_trellis.core.plan.conditions import Conditions
-from jolly_trellis.core.plan.kinds import is_carried
+from jolly_trellis.core.plan.kinds import is_carried, is_worn
 from jolly_trellis.core.plan.piece import Dealt, Piece
 from jolly_trellis.core.quantities import length
 from jolly_trellis.core.stems.tubes import tube_size_m
@@ -95,7 +96,7 @@ _WORN = (
     Check(verb="lift", judge=worn.judge_lift, candidates=worn.no_candidates),
 )
 # What is judged otherwise than a piece that stands, by kind.
-_OWN_CHECKS: Mapping[str, tuple[Check, ...]] = {"bouquet": _CARRIED}
+_OWN_CHECKS: Mapping[str, tuple[Check, ...]] = {"bouquet": _CARRIED, "worn": _WORN}
 
 
 def evaluate(piece: Piece, conditions: Conditions, *, with_fixes: bool = True) -> Report:
@@ -138,7 +139,7 @@ def _mended(made: Build, verdict: Verdict, before: tuple[Verdict, ...]) -> Verdi
 
 def checks_of(made: Build) -> tuple[Check, ...]:
     """The checks of a piece: those of its kind; in a composition of several vessels, on each of them."""
-    checks = _WORN if made.mechanic.worn else _OWN_CHECKS.get(made.piece.kind, _STANDS)
+    checks = _OWN_CHECKS.get(made.piece.kind, _STANDS)
     if not made.companions:
         return checks
     return tuple(each if each.whole else together.on_each(each) for each in checks)
@@ -257,7 +258,7 @@ def _ledge(made: Build) -> LedgeReport | None:
 def _bouquet(made: Build) -> BouquetReport | None:
     if not is_carried(made.piece):
         return None
-    shape = shape_of(made.piece)
+    shape = sizing.shape_of(made.piece)
     up = made.raised_m
     return BouquetReport(
         end_m=up + shape.end_m,
@@ -381,7 +382,7 @@ def _water(made: Build) -> WaterReport:
 
 def _balance(made: Build) -> BalanceReport | None:
     _, foot, _ = balance.standing_foot_m(made)
-    if made.mechanic.worn is None and (made.piece.vessel.mass_kg is None or foot is None):
+    if not is_worn(made.piece) and (made.piece.vessel.mass_kg is None or foot is None):
         return None
     found = balance.balance_of(made, "typical")
     return BalanceReport(

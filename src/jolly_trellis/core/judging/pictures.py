@@ -37,6 +37,7 @@ from jolly_trellis.core.judging.surroundings import (
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.vessels import Vessel, inside_size_m
 from jolly_trellis.core.mechanics.sized import SizedMechanic
+from jolly_trellis.core.plan.kinds import is_worn
 from jolly_trellis.core.plan.piece import Insert, Piece, Support
 from jolly_trellis.core.plan.setting import People
 
@@ -55,11 +56,11 @@ def picture_of(piece: Piece, report: Report, varieties: Mapping[str, Variety]) -
     up = report.raised_m
     reach = _reach(piece, report)
     parts: list[Primitive] = [
-        *([] if report.mechanic.worn else drawn_place(piece, report, reach)),
+        *([] if is_worn(piece) else drawn_place(piece, report, reach)),
         *drawn_beside(piece, report),
         *_support(piece.support),
         *_insert(piece.insert, piece.vessel, up),
-        *([] if report.mechanic.worn else _vessel_of(piece, report)),
+        *([] if is_worn(piece) else _vessel_of(piece, report)),
         *_levels(piece, report),
         *stones_in(piece, up),
         *moss_round(piece, up),
@@ -67,14 +68,14 @@ def picture_of(piece: Piece, report: Report, varieties: Mapping[str, Variety]) -
         *_covers(piece, up),
         *_rods(report),
         *_binding(report),
-        *(() if report.mechanic.worn else _asked_for(report)),
+        *(() if is_worn(piece) else _asked_for(report)),
         *_balance(report),
         *_from_above(piece, report),
     ]
     rims = (report.rim_m, *(each.rim_m for each in report.companions))
     top = max(piece.envelope.height_m, report.outline.height_m, *rims)
     low = min(hung.tip_z_m, default=0.0) - 0.03 if hung else -SLAB_M if report.ledge is not None else 0.0
-    if report.mechanic.worn and report.stems:
+    if is_worn(piece) and report.stems:
         low = min(*report.stems.end_z_m, *report.stems.tip_z_m) - 0.02
         top = report.outline.height_m
     low = min(low, -piece.spill.drop_m) if piece.spill is not None and report.ledge is not None else low
@@ -323,7 +324,7 @@ def _balance(report: Report) -> list[Primitive]:
 def _from_above(piece: Piece, report: Report) -> list[Primitive]:
     """Rim and foot, tape, seats, and the curve of the angles it tips at."""
     seats = _seats(Same(report.stems))
-    if report.mechanic.worn:
+    if is_worn(piece):
         return list(seats)
     vessel, floor = piece.vessel, 0.0
     found: list[Primitive] = []

@@ -19,6 +19,7 @@ from jolly_trellis.core.making.pull_list import PullLine, pull_list
 from jolly_trellis.core.making.shares import Shares, shares_of
 from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.plan.conditions import Conditions
+from jolly_trellis.core.plan.kinds import is_worn
 from jolly_trellis.core.plan.piece import Piece, StemRef
 from jolly_trellis.core.quantities import Phrase, count, level_least, mass, moment, phrase
 from jolly_trellis.core.units import round_up
@@ -376,7 +377,7 @@ def _gates(made: Build, work: Work, order: Order) -> tuple[Gate, ...]:
     if piece.counterweight is not None:
         weight = mass(piece.counterweight.mass_kg)
         gates.append(("weighted", 0, phrase("The weight of {m} is tied on before the first stem.", m=weight)))
-    if mechanic.worn:
+    if is_worn(piece):
         gates.append(("bound", end, phrase("Every wire end folded over and taped: nothing scratches or catches.")))
     elif piece.carried:
         gates.append(("bound", end, phrase("Bound at one point, tight, dry, and taped over.")))
@@ -387,7 +388,7 @@ def _gates(made: Build, work: Work, order: Order) -> tuple[Gate, ...]:
         gates.append(("water in", place, phrase("Water in, to stand at {l} once all stems are in.", l=level)))
         gates.append(("rim covered", covered, phrase("Rim and wire covered before flowers go in.")))
     seen = "Turned once round, seen from below and from a seat."
-    if mechanic.worn:
+    if is_worn(piece):
         seen = "Held up where it is worn, and seen from all sides."
     gates.append(("seen from all sides", end, phrase(seen)))
     if not piece.carried:

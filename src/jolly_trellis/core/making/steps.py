@@ -19,6 +19,7 @@ from jolly_trellis.core.building.extras import (
 )
 from jolly_trellis.core.materials.hazards import ABOUT, About, of_all
 from jolly_trellis.core.mechanics.sized import Step
+from jolly_trellis.core.plan.kinds import is_worn
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import Phrase, count, cut_length, length, level_least, mass, phrase, volume
 
@@ -105,7 +106,7 @@ def steps(build: Build) -> tuple[Step, ...]:
         say = phrase(words, over=COVERED[cover.on], kind=cover.kind, long=cut_length(long), wide=cut_length(wide))
         last = [*last, Step(kind=f"cover {cover.on}", say=say)]
     if piece.carried:
-        if mechanic.worn:
+        if is_worn(piece):
             box = phrase("Lay it in a lined box, misted and closed, in the cool until it is put on.")
             return (*done, *last, Step(kind="box", say=box))
         return (*done, *_bunched(build, last), _vase(build))

@@ -10,7 +10,7 @@ from jolly_trellis.core.materials.frogs import FrogKind
 from jolly_trellis.core.mechanics.drawn import Bed
 from jolly_trellis.core.mechanics.fit import Fit
 from jolly_trellis.core.mechanics.handful import Handful
-from jolly_trellis.core.mechanics.sized import SizedMechanic
+from jolly_trellis.core.mechanics.sized import SizedMechanic, WornOn
 from jolly_trellis.core.plan.piece import MechanicKind
 from jolly_trellis.core.quantities import phrase
 
@@ -23,8 +23,9 @@ class About:
     comes ready made and must be on hand. `reads` names the fields of `Mechanic` that size it. `tapes` tells whether
     the rim may be taped over it, `least_strips` how many it has at least. `moss_round` has moss lie all round it
     unless somebody says otherwise. `with_moss` is the kind it becomes with a lid of moss. One that is `firm` is
-    offered where another cannot hold, the firmest first. One with `bind` is what a bouquet is made on; one with `size`
-    sits in a vessel. `draw` gives what it looks like there, None where there is nothing to see.
+    offered where another cannot hold, the firmest first. One with `bind` is what a bouquet is made on, or, with
+    `worn`, what is worn there; one with `size` sits in a vessel. `draw` gives what it looks like there, None where
+    there is nothing to see.
     """
 
     kind: MechanicKind
@@ -43,11 +44,14 @@ class About:
     moss_round: bool = False
     with_moss: MechanicKind | None = None
     firm: int = 0
+    worn: WornOn | None = None
 
     @property
-    def bound(self) -> bool:
-        """Whether a bouquet is made on it."""
-        return self.bind is not None
+    def of(self) -> str:
+        """Which kind of piece it is for."""
+        if self.bind is None:
+            return "standing"
+        return "bouquet" if self.worn is None else "worn"
 
     def sized(self, fit: Fit) -> SizedMechanic:
         """Size it to its vessel. Raises InvalidMeasure: the vessel, netting or frog does not allow it."""
@@ -72,7 +76,7 @@ def declare(about: About) -> About:
     return about
 
 
-def firm_ones(*, bound: bool) -> tuple[About, ...]:
-    """What is offered where another mechanic cannot hold, the firmest first."""
-    firm = (each for each in ABOUT.values() if each.firm and each.bound == bound)
+def firm_ones(of: str) -> tuple[About, ...]:
+    """What is offered to a kind of piece where another mechanic cannot hold, the firmest first."""
+    firm = (each for each in ABOUT.values() if each.firm and each.of == of)
     return tuple(sorted(firm, key=lambda each: -each.firm))

@@ -100,7 +100,7 @@ def size_stars(handful: Handful) -> SizedMechanic:
     spacing = bouquets.STAR_SPACING.value
     wires = bouquets.star_wires(wide, spacing)
     each = bouquets.star_wire_length_m(wide, shape.neck_m, shape.hand_m)
-    choice = handful.bouquet.mechanic
+    choice = handful.piece.mechanic
     rounds = round(VINE_ROUNDS.value) if choice.vine_rounds is None else choice.vine_rounds
     # Each round of vine past the usual ones widens what stems go through.
     wider = wide + 2 * VINE_WIDENS.value * max(rounds - VINE_ROUNDS.value, 0.0)
@@ -171,7 +171,7 @@ def size_stars(handful: Handful) -> SizedMechanic:
 
 def size_spiral(handful: Handful) -> SizedMechanic:
     """Stems laid across one another in the hand, with no armature."""
-    piece, shape, stems, binding = handful.bouquet, handful.shape, handful.stems, handful.binding
+    piece, shape, stems, binding = handful.piece, handful.shape, handful.stems, handful.binding
     parts, steps = finish(handful, crosses=True)
     area = bouquets.cap_area_m2(piece.envelope.width_m / 2, piece.envelope.depth_m / 2, shape.dome_m)
     heads = stems.head_radius_m[stems.flower > 0]

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from jolly_trellis.core.books.figures import measure, rule
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.geometry import Array
+from jolly_trellis.core.plan.bound import Bound
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import length, phrase
@@ -21,8 +22,6 @@ DOME_RISE = rule("Rise of a bouquet's dome, share of its width", "ratio", 0.30, 
 NECK_LEAST = rule("Least from the binding to the underside of the flowers", "length", 0.03)
 ARMATURE_SHARE = rule("An armature's width, share of the flowers'", "ratio", 0.75, most=1.0)
 STAR_SPACING = rule("Finger's width between the stars of a lattice", "length", 0.018, COMMON_PRACTICE)
-# Legs of what is worn, below its binding, m.
-WORN_LEGS = {"buttonhole": 0.06, "corsage": 0.05, "crown": 0.03}
 STAR_TWIST = measure("Length that twisting takes from a star lattice's wires", "ratio", 1.15)
 SKIRT = rule("Netting gathered below the binding, into the handle", "length", 0.05, COMMON_PRACTICE)
 BIND_TURNS = rule("Turns of string round a binding", "count", 4, COMMON_PRACTICE)
@@ -132,7 +131,13 @@ def bow_length_m(loops: int, loop_m: float) -> float:
     return loops * 2 * loop_m + BOW_CENTRE.value if loops else 0.0
 
 
-def shape_of(bouquet: Bouquet) -> Shape:
+def dome_m(piece: Bound) -> float:
+    """Rise of the flowers over their underside, m: as it is asked for, else by the usual share of the width."""
+    envelope = piece.envelope
+    return piece.dome_m if piece.dome_m is not None else DOME_RISE.value * min(envelope.width_m, envelope.depth_m)
+
+
+def bouquet_shape(bouquet: Bouquet) -> Shape:
     """A bouquet's measures from its envelope and its vase.
 
     The stems below the binding are as long as the vase is deep, within 10-14 cm for the hand; in the vase the binding
@@ -142,17 +147,12 @@ def shape_of(bouquet: Bouquet) -> Shape:
     """
     vase, envelope = bouquet.vessel, bouquet.envelope
     hand = bouquet.hand_length_m
-    worn = bouquet.mechanic.kind in WORN_LEGS
-    if hand is None and worn:
-        hand = WORN_LEGS[bouquet.mechanic.kind]
     if hand is None:
         hand = min(max(vase.inside_depth_m, HAND_LEAST.value), HAND_MOST.value)
     binding = vase.base_m + max(hand, vase.inside_depth_m)
-    dome = bouquet.dome_m if bouquet.dome_m is not None else DOME_RISE.value * min(envelope.width_m, envelope.depth_m)
+    dome = dome_m(bouquet)
     neck = envelope.height_m - binding - dome
-    if worn:
-        neck = max(neck, 0.01)
-    if neck < (0.0 if worn else NECK_LEAST.value):
+    if neck < NECK_LEAST.value:
         raise InvalidMeasure(
             path="envelope.height_m",
             message=phrase(

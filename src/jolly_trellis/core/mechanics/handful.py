@@ -1,4 +1,4 @@
-"""What a bouquet's mechanic is bound from, and what binds and finishes any of them: tape, bow, streamers, collar."""
+"""What a bound mechanic is made from, and what binds and finishes any of them: tape, bow, streamers, collar."""
 
 import math
 from dataclasses import dataclass
@@ -10,7 +10,7 @@ from jolly_trellis.core.mechanics import bouquet as bouquets
 from jolly_trellis.core.mechanics.bouquet import Shape
 from jolly_trellis.core.mechanics.sized import Level, Part, Step
 from jolly_trellis.core.mechanics.tape import STRING_KG_M, TAPE_KG_M2
-from jolly_trellis.core.plan.bouquet import Bouquet
+from jolly_trellis.core.plan.bound import Bound
 from jolly_trellis.core.quantities import cut_length, length, phrase
 from jolly_trellis.core.stems.stem_set import StemSet
 
@@ -23,33 +23,32 @@ COLLAR_LEAF_KG = measure("Mass of a leaf of a collar", "mass", 0.005)
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Handful:
-    """A bouquet to be bound: its plan, its shape, its stems, and the netting chosen for it, None for none."""
+    """A piece to be bound: its plan, its shape, its stems, and the netting chosen for it, None for none.
 
-    bouquet: Bouquet
+    With `crosses` its stems cross at the binding though an armature holds their heads.
+    """
+
+    piece: Bound
     shape: Shape
     stems: StemSet
     netting: Netting | None
-
-    @property
-    def crosses(self) -> bool:
-        """Whether its stems cross at the binding though an armature holds their heads."""
-        return self.bouquet.spiral
+    crosses: bool = False
 
     @property
     def binding(self) -> Level:
         """Where it is bound."""
-        return Level(height_m=self.shape.binding_m - self.bouquet.vessel.base_m, aperture_m=0.0)
+        return Level(height_m=self.shape.binding_m - self.piece.vessel.base_m, aperture_m=0.0)
 
     @property
     def armature_m(self) -> float:
         """Height of the middle of an armature under the flowers over the vase's inside floor, m."""
         rise = bouquets.ARMATURE_SHARE.value * self.shape.dome_m
-        return self.shape.under_m - self.bouquet.vessel.base_m + 0.5 * rise
+        return self.shape.under_m - self.piece.vessel.base_m + 0.5 * rise
 
     @property
     def armature_width_m(self) -> float:
         """Width of an armature under the flowers, m."""
-        envelope = self.bouquet.envelope
+        envelope = self.piece.envelope
         return bouquets.ARMATURE_SHARE.value * max(envelope.width_m, envelope.depth_m)
 
 
@@ -61,20 +60,20 @@ def finish(handful: Handful, *, crosses: bool) -> tuple[tuple[Part, ...], tuple[
     """
     handle = bouquets.handle_of(handful.stems, crosses)
     parts, steps = _bound(handle) if handle > 0 else ([], [])
-    more_parts, more_steps = trimmings(handful.bouquet)
+    more_parts, more_steps = trimmings(handful.piece)
     level = [Step(kind="level", say=phrase("Cut the ends level, on the slant, under water."))] if handle > 0 else []
     return (*parts, *more_parts), (*steps, *more_steps, *level)
 
 
-def trimmings(bouquet: Bouquet) -> tuple[list[Part], list[Step]]:
+def trimmings(piece: Bound) -> tuple[list[Part], list[Step]]:
     """Bow, streamers, what covers its back, and a collar, with the steps that put them on."""
-    parts, steps = _ribbons(bouquet)
-    if bouquet.back != "bare":
-        step, part = _backed(bouquet)
+    parts, steps = _ribbons(piece)
+    if piece.back != "bare":
+        step, part = _backed(piece)
         parts.append(part)
         steps.append(step)
-    if bouquet.collar:
-        envelope = bouquet.envelope
+    if piece.collar:
+        envelope = piece.envelope
         leaves = math.ceil(math.pi * max(envelope.width_m, envelope.depth_m) / COLLAR_LEAF_M.value)
         kg, taken = leaves * COLLAR_LEAF_KG.value, FromSupply(supply="large-leaf")
         parts.append(Part(name=COLLAR, quantity=leaves, mass_kg=kg, taken=taken))
@@ -84,10 +83,10 @@ def trimmings(bouquet: Bouquet) -> tuple[list[Part], list[Step]]:
     return parts, steps
 
 
-def _backed(bouquet: Bouquet) -> tuple[Step, Part]:
+def _backed(piece: Bound) -> tuple[Step, Part]:
     """What covers the side of a bouquet against the body: leaves over half of its rim, or a disc of card."""
-    envelope = bouquet.envelope
-    if bouquet.back == "leaves":
+    envelope = piece.envelope
+    if piece.back == "leaves":
         leaves = math.ceil(math.pi / 2 * max(envelope.width_m, envelope.depth_m) / COLLAR_LEAF_M.value)
         say = phrase("Lay {leaves} leaves flat over the back and bind them in.", leaves=leaves)
         kg, taken = leaves * COLLAR_LEAF_KG.value, FromSupply(supply="large-leaf")
@@ -123,10 +122,10 @@ def _bound(handle: float) -> tuple[list[Part], list[Step]]:
     return parts, [Step(kind="bind", say=phrase(words, s=cut_length(string), t=cut_length(tape)))]
 
 
-def _ribbons(bouquet: Bouquet) -> tuple[list[Part], list[Step]]:
+def _ribbons(piece: Bound) -> tuple[list[Part], list[Step]]:
     parts: list[Part] = []
     steps: list[Step] = []
-    bow = bouquets.bow_length_m(bouquet.bow_loops, bouquet.bow_loop_m)
+    bow = bouquets.bow_length_m(piece.bow_loops, piece.bow_loop_m)
     if bow:
         parts.append(
             Part(
@@ -138,9 +137,9 @@ def _ribbons(bouquet: Bouquet) -> tuple[list[Part], list[Step]]:
             )
         )
         words = "Tie a bow of {loops} loops from {b} of ribbon."
-        steps.append(Step(kind="bow", say=phrase(words, loops=bouquet.bow_loops, b=cut_length(bow))))
-    if bouquet.streamers:
-        number, long = bouquet.streamers, bouquet.streamer_m
+        steps.append(Step(kind="bow", say=phrase(words, loops=piece.bow_loops, b=cut_length(bow))))
+    if piece.streamers:
+        number, long = piece.streamers, piece.streamer_m
         kg = number * long * RIBBON_KG_M.value
         parts.append(
             Part(

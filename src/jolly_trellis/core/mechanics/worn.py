@@ -7,9 +7,11 @@ from jolly_trellis.core.books.figures import Constant, measure, rule
 from jolly_trellis.core.books.needs import FromSupply
 from jolly_trellis.core.materials.stems import cut_mass_kg, heavy_factor
 from jolly_trellis.core.mechanics.about import About, declare
+from jolly_trellis.core.mechanics.bouquet import Shape, dome_m
 from jolly_trellis.core.mechanics.handful import Handful, trimmings
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, WornOn, weight_kg
 from jolly_trellis.core.plan.piece import MechanicKind
+from jolly_trellis.core.plan.worn import Worn
 from jolly_trellis.core.provenance import COMMON_PRACTICE
 from jolly_trellis.core.quantities import cut_length, length, phrase
 
@@ -36,6 +38,26 @@ PIN_KG = measure("Pin of a buttonhole", "mass", 0.001)
 TAPE_KG_M = measure("Mass of a metre of stem tape", "linear_mass", 0.0012)
 BAND_KG_M = measure("Mass of a metre of wrist ribbon", "linear_mass", 0.004)
 WIRE_MIN = measure("Time to wire and tape one head", "minutes", 1.0)
+
+
+NECK_M = 0.01  # what is taped is drawn at least so far over its binding
+
+
+def worn_shape(piece: Worn) -> Shape:
+    """Its measures as it is held up to be looked at, over the underside of what it waits in: its leg is its hand."""
+    waits = piece.vessel
+    hand = LEGS[piece.mechanic.kind].value
+    binding, dome = waits.base_m + max(hand, waits.inside_depth_m), dome_m(piece)
+    neck = max(piece.envelope.height_m - binding - dome, NECK_M)
+    return Shape(
+        end_m=binding - hand,
+        binding_m=binding,
+        under_m=binding + neck,
+        top_m=piece.envelope.height_m,
+        hand_m=hand,
+        neck_m=neck,
+        dome_m=dome,
+    )
 
 
 def wire_for_m(head_kg: float) -> float:
@@ -77,7 +99,7 @@ def _wired(
     if tape:
         kg, taken = tape * TAPE_KG_M.value, FromSupply(supply="stem-tape", how="in all")
         parts.append(Part(name="stem tape, in all", quantity=1, sizes=(length(tape),), mass_kg=kg, taken=taken))
-    trimmed, trims = trimmings(handful.bouquet)
+    trimmed, trims = trimmings(handful.piece)
     parts += [*more, *trimmed]
     gauges = ", ".join(f"{count} of {1000 * thick:g} mm" for thick, count in sorted(by_gauge.items()))
     wire = Step(
@@ -92,7 +114,7 @@ def _wired(
         caution="Wire ends are sharp: fold and tape every one over.",
     )
     shape = handful.shape
-    seat = shape.binding_m - handful.bouquet.vessel.base_m
+    seat = shape.binding_m - handful.piece.vessel.base_m
     return SizedMechanic(
         kind=kind,
         name=name,
@@ -102,8 +124,8 @@ def _wired(
             pitch_m=0.03,
             aperture_m=0.0,
             height_m=seat,
-            half_width_m=handful.bouquet.envelope.width_m / 2,
-            half_depth_m=handful.bouquet.envelope.depth_m / 2,
+            half_width_m=handful.piece.envelope.width_m / 2,
+            half_depth_m=handful.piece.envelope.depth_m / 2,
         ),
         levels=(Level(height_m=seat, aperture_m=0.0),),
         layer_gap_m=shape.neck_m,
@@ -125,7 +147,7 @@ def _base_m(handful: Handful, kind: MechanicKind) -> float:
     """The base wire of a crown, m: round the head and its loops; none for the others."""
     if kind != "crown":
         return 0.0
-    return math.pi * handful.bouquet.envelope.width_m + CROWN_LAP.value
+    return math.pi * handful.piece.envelope.width_m + CROWN_LAP.value
 
 
 def bind_buttonhole(handful: Handful) -> SizedMechanic:
@@ -174,6 +196,7 @@ BUTTONHOLE = declare(
         name="Buttonhole",
         what="wired and taped to one leg, worn on a lapel",
         bind=bind_buttonhole,
+        worn="lapel",
         tapes=False,
     )
 )
@@ -184,6 +207,7 @@ CORSAGE = declare(
         name="Corsage",
         what="wired and taped in a line, worn on a wrist",
         bind=bind_corsage,
+        worn="wrist",
         tapes=False,
     )
 )
@@ -194,6 +218,7 @@ CROWN = declare(
         name="Crown",
         what="wired heads taped round a base wire, worn on the head",
         bind=bind_crown,
+        worn="head",
         tapes=False,
     )
 )

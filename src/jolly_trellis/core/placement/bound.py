@@ -1,44 +1,43 @@
-"""The placer of a bouquet: heads on its dome, stems straight through one binding point into the handle."""
+"""The placer of what is bound: heads on its dome, stems straight through one binding point into the handle."""
 
 import numpy as np
 
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.mechanics import sizing
-from jolly_trellis.core.mechanics.bouquet import ARMATURE_SHARE, WORN_LEGS, handle_of, shape_of
-from jolly_trellis.core.mechanics.handful import Handful
+from jolly_trellis.core.mechanics.bouquet import ARMATURE_SHARE, handle_of
 from jolly_trellis.core.mechanics.sized import SizedMechanic
-from jolly_trellis.core.mechanics.worn import WIRED_STEM
+from jolly_trellis.core.mechanics.worn import LEGS, WIRED_STEM
 from jolly_trellis.core.placement.aim import aim_tips
 from jolly_trellis.core.placement.choosing import Indices
 from jolly_trellis.core.placement.place import Placement
 from jolly_trellis.core.placement.seats import seat_centres_m
 from jolly_trellis.core.placement.trace import Trace
-from jolly_trellis.core.plan.bouquet import Bouquet
+from jolly_trellis.core.plan.bound import Bound
 from jolly_trellis.core.stems.stem_set import StemSet
 
 WALL_ROOM_M = 0.004
 
 
-def bind(bouquet: Bouquet, stems: StemSet, netting: Netting | None) -> tuple[SizedMechanic, Placement]:
-    """A bouquet put together: what it is bound on, and where its stems go.
+def bind(piece: Bound, stems: StemSet, netting: Netting | None) -> tuple[SizedMechanic, Placement]:
+    """What is bound, put together: what it is bound on, and where its stems go.
 
     Heads are spread over the dome; each stem runs straight from its head to its place in the handle and on, crossing
     to the other side in a spiral, straight down beside the others on an armature.
 
     Raises:
-        InvalidMeasure: the flowers end too low, or the mechanic is one that sits in a vessel.
+        InvalidMeasure: the flowers end too low, or the mechanic is one of another kind of piece.
     """
-    shape = shape_of(bouquet)
-    mechanic = sizing.bind(Handful(bouquet=bouquet, shape=shape, stems=stems, netting=netting))
-    vase, envelope = bouquet.vessel, bouquet.envelope
+    handful = sizing.handful_of(piece, stems, netting)
+    shape, mechanic = handful.shape, sizing.bind(handful)
+    vase, envelope = piece.vessel, piece.envelope
     tips, held = aim_tips(
         stems,
         envelope,
         from_m=shape.under_m,
         mouth_m=(ARMATURE_SHARE.value * envelope.width_m, ARMATURE_SHARE.value * envelope.depth_m),
-        arrangement=bouquet.arrangement,
-        hand_placed=bouquet.hand_placed,
+        arrangement=piece.arrangement,
+        hand_placed=piece.hand_placed,
     )
     if mechanic.worn == "head":
         tips = _on_a_ring(len(stems), envelope.width_m / 2, shape.under_m)
@@ -54,8 +53,8 @@ def bind(bouquet: Bouquet, stems: StemSet, netting: Netting | None) -> tuple[Siz
     drop = np.full(len(stems), 0.0 if mechanic.worn == "head" else shape.hand_m)
     seat_height = shape.binding_m - vase.base_m
     if mechanic.worn == "head":
-        seat_height = shape.under_m - WORN_LEGS["crown"] - vase.base_m
-    cells = _cells(bouquet, mechanic)
+        seat_height = shape.under_m - LEGS["crown"].value - vase.base_m
+    cells = _cells(piece, mechanic)
     visible, embedded = rise * slant, drop * (slant if crossing else np.ones(len(stems)))
     if mechanic.worn:
         visible, embedded = np.full(len(stems), WIRED_STEM.value), np.zeros(len(stems))
@@ -127,11 +126,11 @@ def _in_handle(tips: Array, radius_m: float) -> Array:
     return chosen
 
 
-def _cells(bouquet: Bouquet, mechanic: SizedMechanic) -> Array:
+def _cells(piece: Bound, mechanic: SizedMechanic) -> Array:
     """Middles of the armature's cells seen from above, shape (cells, 2); one in the middle for a hand spiral."""
     if mechanic.seating.pattern == "cups":
         return np.zeros((1, 2))
-    return seat_centres_m(bouquet.vessel, mechanic.seating, 0)
+    return seat_centres_m(piece.vessel, mechanic.seating, 0)
 
 
 def _nearest(cells: Array, tips: Array) -> Indices:

@@ -1,33 +1,20 @@
-"""The plan of a bouquet or posy: bound at one point and carried."""
+"""The plan of a bouquet or posy: bound at one point and held in the hand."""
 
 from dataclasses import dataclass
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, Literal
 
-from jolly_trellis.core.plan.piece import Back, Piece
+from jolly_trellis.core.plan.bound import Bound
 from jolly_trellis.core.ranges import Range
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Bouquet(Piece):
-    """A piece that is bound at one point and carried; its vessel is the vase it waits in.
+class Bouquet(Bound):
+    """A piece that is held in the hand; its vessel is the vase it waits in, its envelope that vase with it in it.
 
-    Its envelope is the vase with the bouquet in it. `dome_m` is the rise of the flowers over their underside and
-    `hand_length_m` the stems below the binding; None is worked out. `carried_h` is how long it is out of water, None
-    not known; `cooler_days` it waits in the cooler before. `collar` tells a collar of leaves under the flowers,
-    `back` what covers the side against the body. With `spiral` stems cross at the binding on an armature too.
+    `hand_length_m` is the stems below the binding; None is worked out. With `spiral` stems cross at the binding on an
+    armature too.
     """
 
-    carried: ClassVar[bool] = True
-
     kind: Literal["bouquet"] = "bouquet"
-    dome_m: Annotated[float | None, Range("length", 0, 0.6, above=True)] = None
     hand_length_m: Annotated[float | None, Range("length", 0, 0.8, above=True)] = None
-    carried_h: Annotated[float | None, Range("duration", 0, 48, above=True)] = None
-    cooler_days: Annotated[float, Range("ratio", 0, 7)] = 0.0
-    collar: bool = False
-    back: Back = "bare"
     spiral: bool = False
-    bow_loops: Annotated[int, Range("count", 0, 40)] = 0
-    bow_loop_m: Annotated[float, Range("length", 0.02, 0.5)] = 0.12
-    streamers: Annotated[int, Range("count", 0, 40)] = 0
-    streamer_m: Annotated[float, Range("length", 0.05, 3)] = 0.5

@@ -3,11 +3,13 @@
 from collections.abc import Mapping
 from typing import TYPE_CHECKING, TypeGuard, Union
 
+from jolly_trellis.core.plan.bound import Bound
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.plan.standing import Standing
+from jolly_trellis.core.plan.worn import Worn
 
-PIECES: Mapping[str, type[Piece]] = {"standing": Standing, "bouquet": Bouquet}
+PIECES: Mapping[str, type[Piece]] = {"standing": Standing, "bouquet": Bouquet, "worn": Worn}
 
 if TYPE_CHECKING:
     AnyPiece = Piece
@@ -21,6 +23,16 @@ def stands(piece: Piece) -> TypeGuard[Standing]:
     return isinstance(piece, Standing)
 
 
-def is_carried(piece: Piece) -> TypeGuard[Bouquet]:
-    """Whether it is bound at one point, and carried or worn."""
+def is_carried(piece: Piece) -> TypeGuard[Bound]:
+    """Whether it is bound at one point: held in the hand, or worn."""
+    return isinstance(piece, Bound)
+
+
+def is_held(piece: Piece) -> TypeGuard[Bouquet]:
+    """Whether it is held in the hand."""
     return isinstance(piece, Bouquet)
+
+
+def is_worn(piece: Piece) -> TypeGuard[Worn]:
+    """Whether it is worn."""
+    return isinstance(piece, Worn)

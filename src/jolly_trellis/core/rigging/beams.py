@@ -13,7 +13,7 @@ from jolly_trellis.core.rigging.states import PointState
 
 
 def beams_of(rig: Rig) -> tuple[str, ...]:
-    """The beams and trusses that a rig's points are on, each once, in their order."""
+    """Keys of the beams and trusses that a rig's points are on, each once, in their order."""
     return tuple(dict.fromkeys(each.beam for each in rig.points if each.beam is not None))
 
 
@@ -30,16 +30,17 @@ def pull_on_n(rig: Rig, points: Iterable[PointState], beam: str) -> float:
 
 def beam_findings(rig: Rig, points: tuple[PointState, ...]) -> tuple[list[Finding], list[Missing]]:
     """Every beam against its rating, with what else hangs on it that day; what is missing."""
-    known = {each.name: each for each in rig.beams}
+    known = {each.key: each for each in rig.beams}
     found, missing = [], []
-    for name in beams_of(rig):
-        load = known.get(name, BeamLoad(name=name))
+    for key in beams_of(rig):
+        load = known.get(key, BeamLoad(key=key, name=key))
+        name = load.name
         if load.unknown:
             missing.append(facts.BEAM_OTHERS.missing(others=", ".join(load.unknown), beam=name))
         if load.rating_n is None:
-            missing.append(facts.BEAM_RATING.missing((name,), beam=name))
+            missing.append(facts.BEAM_RATING.missing((key,), beam=name))
             continue
-        own = pull_on_n(rig, points, name)
+        own = pull_on_n(rig, points, key)
         value, limit = pull(own + load.others_n), pull(load.rating_n)
         words = "{beam} bears {v} in all, {own} of it from this; it may carry {limit}."
         if load.others:

@@ -135,9 +135,9 @@ def _unrated(rig: Rig, at: int, fact: Fact) -> Missing:
 
 
 def _asked(rig: Rig, at: int, field: str, fact: Missing) -> Missing:
-    """A fact of a point; of one that the survey has it is asked for there, by the name that it has there."""
-    named = rig.points[at].surveyed
-    return fact if named is None else replace(fact, of="survey", path=f"points.{named}.{field}")
+    """A fact of a point; of one that the survey has it is asked for there."""
+    key = rig.points[at].surveyed
+    return fact if key is None else replace(fact, of="survey", path=f"points.{key}.{field}")
 
 
 def _line_findings(line: LineState) -> list[Finding]:

@@ -46,9 +46,9 @@ class HangPoint:
     `rating_n` is its working rating straight down, or as far off that as `rated_within_rad` (None: the usual 15°),
     `pull_out_n` that of a wall screw straight out of the wall,
     `stated_by` who stated it and `stated_on` when (a date); None is not known. `made_for` says what a handle was made
-    for. `surveyed` names the point of the place's survey it is: its kind and ratings are then the survey's. `beam`
-    names the beam or truss it is on. `elsewhere` is what was stated of it before it was moved: to be read, and
-    counted nowhere.
+    for. `surveyed` is the key of the point of the place's survey it is: its kind and ratings are then the survey's.
+    `beam` is the key of the beam or truss it is on. `elsewhere` is what was stated of it before it was moved: to be
+    read, and counted nowhere.
     """
 
     name: Annotated[str, Text(120, least=1)]
@@ -210,6 +210,7 @@ class BeamLoad:
     work pulls it with on the same day, N, by name; `unknown` are those that could not be worked out.
     """
 
+    key: Annotated[str, Text(60, least=1)]
     name: Annotated[str, Text(120, least=1)]
     rating_n: Annotated[float | None, Range("force", 0, 10000000)] = None
     others_n: Annotated[float, Range("force", 0, 10000000)] = 0.0

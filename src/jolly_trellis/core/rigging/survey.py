@@ -16,7 +16,8 @@ from jolly_trellis.core.rigging.stated import unstated
 class SurveyPoint:
     """One hang point of a place: its kind, where it is (m right, back and up of the middle of the floor), its ratings.
 
-    Ratings as in HangPoint, in newtons; `note` is whatever else is to be asked or said of it.
+    Ratings as in HangPoint, in newtons; `note` is whatever else is to be asked or said of it. `key` is what pieces
+    know it by, empty until it is kept; `beam` is the key of the beam it is on.
     """
 
     name: Annotated[str, Text(120, least=1)]
@@ -32,16 +33,18 @@ class SurveyPoint:
     made_for: Annotated[str | None, Text(120, least=1)] = None
     note: Annotated[str, Text(400, lines=True)] = ""
     beam: Annotated[str | None, Text(120, least=1)] = None
+    key: Annotated[str, Text(60)] = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SurveyBeam:
-    """A beam or truss of a place: what it may carry in all, N, who states that and when."""
+    """A beam or truss of a place: what it may carry in all, N, who states that and when; `key` as of a point."""
 
     name: Annotated[str, Text(120, least=1)]
     rating_n: Annotated[float | None, Range("force", 0, 10000000, above=True)] = None
     stated_by: Annotated[str | None, Text(120, least=1)] = None
     stated_on: Annotated[str | None, Text(20, least=1)] = None
+    key: Annotated[str, Text(60)] = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -66,7 +69,7 @@ def check(survey: Survey) -> None:
             raise InvalidMeasure(
                 path=f"beams.{index}.name",
                 message=phrase("Two beams are called {name}.", name=name),
-                limit=phrase("Give each a name of its own: points ask for it by that."),
+                limit=phrase("Give each a name of its own: people ask for it by that."),
             )
     names: set[str] = set()
     for index, point in enumerate(survey.points):
@@ -74,7 +77,7 @@ def check(survey: Survey) -> None:
             raise InvalidMeasure(
                 path=f"points.{index}.name",
                 message=phrase("Two points are called {point}.", point=point.name),
-                limit=phrase("Give each a name of its own: pieces ask for it by that."),
+                limit=phrase("Give each a name of its own: people ask for it by that."),
             )
         names.add(point.name)
         for field in ("rating_n", "pull_out_n"):
@@ -113,7 +116,7 @@ def in_place(rig: Rig, survey: Survey) -> Rig:
     Raises: InvalidMeasure: its frame is larger than the room.
     """
     _check_room(rig, survey)
-    of = {point.name: point for point in survey.points}
+    of = {point.key: point for point in survey.points}
     return replace(rig, points=tuple(_surveyed(point, of) for point in rig.points))
 
 
@@ -161,7 +164,13 @@ def _surveyed(point: HangPoint, of: dict[str, SurveyPoint]) -> HangPoint:
     )
 
 
-def rating_of_beam(survey: Survey, name: str) -> float | None:
-    """What a beam may carry in all, N; None where it is not in the survey, or who states it and when is not."""
-    found = next((each for each in survey.beams if each.name == name), None)
-    return None if found is None or not found.stated_by or not found.stated_on else found.rating_n
+def beam_of(survey: Survey, key: str) -> tuple[str, float | None]:
+    """What a beam is called, and what it may carry in all, N.
+
+    Where it is not in the survey it is called as its key, and may carry what is not known (None); so may one of which
+    it is not stated by whom and when.
+    """
+    found = next((each for each in survey.beams if each.key == key), None)
+    if found is None:
+        return key, None
+    return found.name, found.rating_n if found.stated_by and found.stated_on else None

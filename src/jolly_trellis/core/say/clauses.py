@@ -49,7 +49,7 @@ _HOLDS = re.compile(
         (
             *TOGETHER,
             *HOLDERS,
-            *(re.escape(each.name.lower()) for each in ABOUT.values() if not each.bound),
+            *(re.escape(each.name.lower()) for each in ABOUT.values() if each.of == "standing"),
             "twig rings?",
         )
     )

@@ -125,7 +125,7 @@ export function DrawingSheet({ eventId, desk, piece, report: found, problem }: P
     dimensions(handles[at] ?? [], { project, rim, piece, dimension });
   return (
     <div className="relative flex h-full min-h-0 flex-col bg-sheet print:h-[105mm]">
-      <Facts report={found} />
+      <Facts piece={piece} report={found} />
       <div className="relative grid min-h-0 flex-1 grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)] max-md:min-h-85 max-md:group-has-data-[sheet=open]/desk:min-h-55 max-md:grid-cols-1">
         {([0, 1] as const).map((at) => (
           <div key={at} className={`relative min-h-0 ${at === 0 ? "border-r border-line" : "max-md:hidden"}`}>
@@ -323,14 +323,14 @@ function PickedStem({ stem, onDone, onFree }: PickedProps) {
   );
 }
 
-function Facts({ report }: { report: Report | null }) {
+function Facts({ piece, report }: { piece: Piece; report: Report | null }) {
   const { system } = useSettings();
   if (!report) return null;
   const facts = [
     report.balance &&
-      `${report.mechanic.worn ? "weighs" : "finished"} ${textOf({ kind: "mass", value: report.balance.mass_kg }, system)}`,
-    !report.mechanic.worn && `water ${textOf({ kind: "volume", value: report.water.on_show_l }, system)}`,
-    `reaches ${report.mechanic.worn ? "" : `${textOf({ kind: "length", value: report.outline.height_m }, system)} high, `}${textOf({ kind: "length", value: report.outline.width_m }, system)} wide`,
+      `${piece.kind === "worn" ? "weighs" : "finished"} ${textOf({ kind: "mass", value: report.balance.mass_kg }, system)}`,
+    piece.kind !== "worn" && `water ${textOf({ kind: "volume", value: report.water.on_show_l }, system)}`,
+    `reaches ${piece.kind === "worn" ? "" : `${textOf({ kind: "length", value: report.outline.height_m }, system)} high, `}${textOf({ kind: "length", value: report.outline.width_m }, system)} wide`,
     `${Math.round(report.outline.fullness * 100)} % full`,
   ].filter(Boolean);
   return (

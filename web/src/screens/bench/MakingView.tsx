@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useEffect, useState } from "react";
 import { api, Refused } from "../../api/client";
-import { besideOf } from "../../api/kinds";
+import { besideOf, isCarried } from "../../api/kinds";
 import type { EventOut, MakingReport, MakingStep, Piece, Report, StemRef } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { STATE_COLOUR, StateMark } from "../../ui/StateMark";
@@ -138,7 +138,7 @@ export function MakingView({ desk, event, piece, report }: Props) {
                 onMove={move}
                 onGate={pass}
               />
-              {piece.kind !== "bouquet" && (
+              {!isCarried(piece) && (
                 <label className="flex min-h-11 items-center gap-2 border-t border-line px-3">
                   <input
                     type="checkbox"
@@ -154,7 +154,7 @@ export function MakingView({ desk, event, piece, report }: Props) {
                   Propped, or held by somebody, until the last stem
                 </label>
               )}
-              {piece.kind !== "bouquet" && (
+              {!isCarried(piece) && (
                 <label className="flex min-h-11 items-center gap-2 border-t border-line px-3">
                   <input
                     type="checkbox"

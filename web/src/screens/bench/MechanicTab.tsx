@@ -39,7 +39,7 @@ export function MechanicTab({ piece, report, stock, problem, onCommit, onEdit }:
   const every = useMechanics();
   const put = (next: Partial<Mechanic>, label = "Change the mechanic") =>
     onCommit({ ...piece, mechanic: { ...mechanic, ...next } }, label);
-  const kinds = every.filter((each) => each.bound === (piece.kind === "bouquet"));
+  const kinds = every.filter((each) => each.of === piece.kind);
   const about = kinds.find((each) => each.kind === mechanic.kind);
   const usable = <T,>(kind: "netting" | "frog", all: Readonly<Record<string, T>>) =>
     Object.entries(all).filter(([key]) => !stock.holdings[kind]?.[key]?.retired);

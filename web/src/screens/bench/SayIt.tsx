@@ -11,6 +11,7 @@ type Props = { eventId: number; piece: Piece; onApply: (piece: Piece) => void };
 
 const EXAMPLES: Readonly<Record<Piece["kind"], string>> = {
   standing: "bowl 20 across 10 deep, 28 high, 5 ruscus, 7 rose",
+  worn: "6 wide, 1 rose, 2 wax flower, 2 ruscus",
   bouquet: "28 wide, 9 garden rose, 12 ranunculus, 15 pittosporum",
 };
 

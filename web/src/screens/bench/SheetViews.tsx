@@ -1,5 +1,6 @@
 import { Tabs } from "radix-ui";
 import type { ReactNode } from "react";
+import { isCarried } from "../../api/kinds";
 import type { EventOut, Piece, Problem, Report, Stock } from "../../api/types";
 import { CardLinks } from "../../ui/CardLinks";
 import { CutSheet } from "./CutSheet";
@@ -69,7 +70,7 @@ export function SheetViews({
           ))}
         </Tabs.List>
         <CardLinks
-          what={piece.kind === "bouquet" ? "Carry card" : "Bench card"}
+          what={isCarried(piece) ? "Carry card" : "Bench card"}
           eventId={event.id}
           partId={pieceId}
         />

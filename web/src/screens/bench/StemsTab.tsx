@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { isCarried } from "../../api/kinds";
 import type { Piece, Problem, RecipeLine, Report, Stock } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
@@ -113,7 +114,7 @@ export function StemsTab({ piece, report, stock, problem, onCommit }: Props) {
       <ProvenRecipes
         recipe={piece.recipe}
         sizes={sizesOf(piece)}
-        by={piece.kind === "bouquet" ? "diameter" : "length"}
+        by={isCarried(piece) ? "diameter" : "length"}
         onTake={(recipe, label) => onCommit({ ...piece, recipe }, label)}
       />
     </div>
@@ -123,7 +124,7 @@ export function StemsTab({ piece, report, stock, problem, onCommit }: Props) {
 /** What a recipe goes by: the mouth of a vessel, or how wide a bouquet is. */
 function sizesOf(piece: Piece): { length: number; diameter: number; area: number; count: number } {
   const mouth = piece.vessel.profile.at(-1);
-  const carried = piece.kind === "bouquet";
+  const carried = isCarried(piece);
   const [wide, deep] = carried
     ? [piece.envelope.width_m, piece.envelope.depth_m]
     : [mouth?.width_m ?? 0, mouth?.depth_m ?? 0];

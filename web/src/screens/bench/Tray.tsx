@@ -1,10 +1,11 @@
 import { Tabs } from "radix-ui";
 import type { ReactNode } from "react";
+import { isCarried } from "../../api/kinds";
 import type { Edit, EventOut, Piece, Problem, Report, Stock } from "../../api/types";
 import { TrayFrame } from "../../ui/TrayFrame";
 import { VerdictStrip } from "../../ui/VerdictStrip";
 import { BesideTab } from "./BesideTab";
-import { BouquetTab } from "./BouquetTab";
+import { CarriedTab } from "./CarriedTab";
 import { CutTray } from "./CutTray";
 import { MechanicTab } from "./MechanicTab";
 import { PlaceTab } from "./PlaceTab";
@@ -29,9 +30,17 @@ type Props = {
 const BOUQUET_TABS = [
   ["cut", "Cut tray"],
   ["stems", "Stems"],
-  ["bouquet", "Bouquet"],
+  ["carried", "Bouquet"],
   ["mechanic", "Armature"],
   ["vessel", "Vase"],
+  ["place", "Place and road"],
+  ["room", "Room and water"],
+] as const;
+const WORN_TABS = [
+  ["cut", "Cut tray"],
+  ["stems", "Heads"],
+  ["carried", "Worn"],
+  ["mechanic", "Wired as"],
   ["place", "Place and road"],
   ["room", "Room and water"],
 ] as const;
@@ -54,8 +63,7 @@ export function statesOf(report: Report) {
 export function Tray({ edge, verdicts, desk, event, piece, report, stock, problem }: Props) {
   const commit = (next: Piece, label: string) => void desk.commit(next, label);
   const edit = (what: Edit) => void desk.edit(what);
-  const bound = report?.mechanic.worn ? BOUQUET_TABS.filter(([key]) => key !== "vessel") : BOUQUET_TABS;
-  const tabs = piece.kind === "bouquet" ? bound : TABS;
+  const tabs = { standing: TABS, bouquet: BOUQUET_TABS, worn: WORN_TABS }[piece.kind];
   const stems = piece.recipe.reduce((sum, line) => sum + line.count, 0);
   return (
     <TrayFrame
@@ -106,10 +114,8 @@ export function Tray({ edge, verdicts, desk, event, piece, report, stock, proble
           />
         )}
       </Tabs.Content>
-      <Tabs.Content value="bouquet">
-        {piece.kind === "bouquet" && (
-          <BouquetTab piece={piece} report={report} problem={problem} onCommit={commit} />
-        )}
+      <Tabs.Content value="carried">
+        {isCarried(piece) && <CarriedTab piece={piece} report={report} problem={problem} onCommit={commit} />}
       </Tabs.Content>
       <Tabs.Content value="room">
         <RoomTab event={event} piece={piece} problem={problem} onCommit={commit} />

@@ -1,4 +1,5 @@
 /** The handles of the bench: each is a quantity of the piece, where it sits on the drawing, and how it is set. */
+import { isCarried } from "../../api/kinds";
 import type { HandPlaced, Piece, PlacedStem, Report, Vessel } from "../../api/types";
 import { halfWidthAt, raisedOf, rimHeight } from "../../drawing/look";
 import { aspectsOf } from "../../drawing/project";
@@ -72,7 +73,7 @@ export function handlesOf(
   const facing = Math.cos(view.turn_rad) > 0;
   const ofStem = stemHandles(stem);
   const sizes = (found: Handle[]) =>
-    report?.mechanic.worn
+    piece.kind === "worn"
       ? found.filter((each) => each.id === "envelope-width" || each.id === "envelope-depth")
       : found;
   if (aspects.has("front") && facing)
@@ -248,7 +249,7 @@ export function setByHandle(piece: Piece, id: string, value: number): Piece {
     case "hand":
       return piece.kind === "bouquet" ? { ...piece, hand_length_m: value } : piece;
     case "dome":
-      return piece.kind === "bouquet" ? { ...piece, dome_m: value } : piece;
+      return isCarried(piece) ? { ...piece, dome_m: value } : piece;
     case "rim":
       return { ...piece, vessel: withMouth(piece.vessel, value) };
     case "depth":

@@ -4,7 +4,7 @@ import type { Missing } from "../../api/types";
 const TABS = [
   ["vessel", ["vessel", "insert", "support"]],
   ["stems", ["recipe"]],
-  ["bouquet", ["carried_h"]],
+  ["carried", ["carried_h"]],
   ["place", ["setting", "transport"]],
   ["beside", ["spill", "companions"]],
 ] as const;

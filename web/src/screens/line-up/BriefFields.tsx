@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { EventOut } from "../../api/types";
+import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
 import { TextField } from "../../ui/TextField";
 import { useUsual } from "../../ui/useTrade";
@@ -12,6 +13,8 @@ export function BriefFields({ event, desk, short }: Props) {
   const { brief } = event;
   const { put, problem } = desk;
   const usual = useUsual();
+  /** Which place it was before another name was typed. */
+  const [before, setBefore] = useState("");
   const [half, setHalf] = useState<{ temperature_c: number | null; relative_humidity: number | null }>({
     temperature_c: null,
     relative_humidity: null,
@@ -45,9 +48,20 @@ export function BriefFields({ event, desk, short }: Props) {
             value={brief.place}
             path="place"
             problem={problem}
-            onCommit={(place) => put({ place })}
+            onCommit={(place) => {
+              setBefore(brief.place_key);
+              put({ place, place_key: "" });
+            }}
             className="col-span-2 max-md:col-span-1"
           />
+          {before && before !== brief.place_key && brief.place && (
+            <p className="col-span-full m-0 flex flex-wrap items-center gap-2 text-sm" role="status">
+              Taken for another place, with a survey of its own.
+              <Button look="quiet" onClick={() => put({ place_key: before })}>
+                It is the same place, called otherwise
+              </Button>
+            </p>
+          )}
         </>
       )}
       <TextField

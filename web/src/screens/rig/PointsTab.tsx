@@ -24,7 +24,7 @@ export function PointsTab(props: RigTabProps) {
   const taken = new Set(rig.points.map((each) => each.surveyed));
   const first = rig.points[0];
   const rated = first && first.surveyed === null && first.rating_n !== null && first.stated_by ? first : null;
-  const free = (survey?.survey.points ?? []).filter((each) => !taken.has(each.name));
+  const free = (survey?.survey.points ?? []).filter((each) => !taken.has(each.key));
   return (
     <div className="p-2">
       {rig.points.length === 0 && <p className="mt-0 mb-2">No hang point yet.</p>}
@@ -85,12 +85,9 @@ export function PointsTab(props: RigTabProps) {
             label="Add one from the survey"
             hideLabel
             value=""
-            options={[
-              ["", "add one from the survey"],
-              ...free.map((each) => [each.name, each.name] as const),
-            ]}
-            onCommit={(name) => {
-              if (name) onEdit({ kind: "add point", surveyed: name });
+            options={[["", "add one from the survey"], ...free.map((each) => [each.key, each.name] as const)]}
+            onCommit={(key) => {
+              if (key) onEdit({ kind: "add point", surveyed: key });
             }}
           />
         )}
@@ -111,7 +108,7 @@ function Row({ rig, point, index, survey, asked, problem, onCommit, onEdit }: Ro
       { ...rig, points: rig.points.map((each, at) => (at === index ? { ...each, ...next } : each)) },
       label,
     );
-  const found = survey?.survey.points.find((each) => each.name === point.surveyed);
+  const found = survey?.survey.points.find((each) => each.key === point.surveyed);
   const shown = found ?? point;
   const own = point.surveyed === null;
   const kinds = useHangPoints();
@@ -158,14 +155,14 @@ function Row({ rig, point, index, survey, asked, problem, onCommit, onEdit }: Ro
           value={point.surveyed ?? ""}
           options={[
             ["", "not in it"],
-            ...(survey?.survey.points ?? []).map((each) => [each.name, each.name] as const),
+            ...(survey?.survey.points ?? []).map((each) => [each.key, each.name] as const),
             ...(point.surveyed && !found ? [[point.surveyed, `${point.surveyed}, gone`] as const] : []),
           ]}
-          onCommit={(name) => {
-            const there = survey?.survey.points.find((each) => each.name === name);
+          onCommit={(key) => {
+            const there = survey?.survey.points.find((each) => each.key === key);
             put(
               there ? { ...surveyedAt(there) } : { ...UNRATED },
-              name ? `Take ${point.name} from the survey` : `${point.name} is not in the survey`,
+              key ? `Take ${point.name} from the survey` : `${point.name} is not in the survey`,
             );
           }}
         />
@@ -215,7 +212,7 @@ function Row({ rig, point, index, survey, asked, problem, onCommit, onEdit }: Ro
           <span className="sr-only">Remove {point.name} and its lines</span>
         </Button>
       </div>
-      <SaidElsewhere point={point} />
+      <SaidElsewhere point={point} survey={survey} />
       {own && ((survey?.survey.beams.length ?? 0) > 0 || point.beam !== null) && (
         <div className="flex items-center gap-2 pl-4 text-sm">
           is on
@@ -225,8 +222,8 @@ function Row({ rig, point, index, survey, asked, problem, onCommit, onEdit }: Ro
             value={point.beam ?? ""}
             options={[
               ["", "no beam named"],
-              ...(survey?.survey.beams ?? []).map((each) => [each.name, each.name] as const),
-              ...(point.beam && !survey?.survey.beams.some((each) => each.name === point.beam)
+              ...(survey?.survey.beams ?? []).map((each) => [each.key, each.name] as const),
+              ...(point.beam && !survey?.survey.beams.some((each) => each.key === point.beam)
                 ? [[point.beam, `${point.beam}, not in the survey`] as const]
                 : []),
             ]}

@@ -1,10 +1,10 @@
-import type { HangPoint } from "../../api/types";
+import type { HangPoint, SurveyOut } from "../../api/types";
 import { useSettings } from "../../ui/settings";
 import { textOf } from "../../units/text";
 import { AXES } from "./kinds";
 
 /** What was stated of a hang point before it was moved: to be read, and counted nowhere. */
-export function SaidElsewhere({ point }: { point: HangPoint }) {
+export function SaidElsewhere({ point, survey }: { point: HangPoint; survey: SurveyOut | null }) {
   const { system } = useSettings();
   const said = point.elsewhere;
   if (!said || point.rating_n !== null || point.surveyed !== null) return null;
@@ -12,8 +12,9 @@ export function SaidElsewhere({ point }: { point: HangPoint }) {
     const at = textOf({ kind: "length", value: said[axis] }, system);
     return `${words.toLowerCase()} ${at}`;
   }).join(", ");
+  const named = survey?.survey.points.find((each) => each.key === said.surveyed)?.name ?? said.surveyed;
   const stated = [
-    said.surveyed !== null && `it was ${said.surveyed} of the survey`,
+    said.surveyed !== null && `it was ${named} of the survey`,
     said.rating_n !== null && textOf({ kind: "force", value: said.rating_n }, system),
     said.pull_out_n !== null &&
       `${textOf({ kind: "force", value: said.pull_out_n }, system)} out of the wall`,

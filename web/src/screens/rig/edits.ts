@@ -15,8 +15,8 @@ export const UNRATED = {
 } as const;
 
 /** A point is where the survey has it, and has no rating but the survey's. */
-export function surveyedAt({ name, kind, x_m, y_m, z_m }: SurveyPoint): Omit<HangPoint, "name"> {
-  return { ...UNRATED, kind, x_m, y_m, z_m, surveyed: name };
+export function surveyedAt({ key, kind, x_m, y_m, z_m }: SurveyPoint): Omit<HangPoint, "name"> {
+  return { ...UNRATED, kind, x_m, y_m, z_m, surveyed: key };
 }
 
 /** With one measure of a hang point or attachment changed. */

@@ -21,7 +21,7 @@ export function Beams({ beams, disabled, problem, onCommit }: Props) {
     while (taken.has(`beam ${number}`)) number += 1;
     const last = beams.at(-1);
     const { stated_by, stated_on } = last ?? { stated_by: null, stated_on: null };
-    onCommit([...beams, { name: `beam ${number}`, rating_n: null, stated_by, stated_on }]);
+    onCommit([...beams, { name: `beam ${number}`, rating_n: null, stated_by, stated_on, key: "" }]);
   };
   return (
     <section aria-labelledby="beams" className="mt-6 max-w-4xl">
@@ -37,7 +37,7 @@ export function Beams({ beams, disabled, problem, onCommit }: Props) {
           <li
             // biome-ignore lint/suspicious/noArrayIndexKey: known by its place
             key={index}
-            data-path={`beams.${beam.name}`}
+            data-path={`beams.${beam.key}`}
             className="grid grid-cols-[1.4fr_1fr_1.6fr_1fr_44px] items-end gap-1.5 max-lg:grid-cols-2"
           >
             {(["name", "stated_by", "stated_on"] as const).map((key, at) => (

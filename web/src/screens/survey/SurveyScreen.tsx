@@ -3,7 +3,7 @@ import { X } from "lucide-react";
 import { useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, Refused } from "../../api/client";
-import type { Problem, Survey, SurveyOut, SurveyPoint } from "../../api/types";
+import type { Problem, Survey, SurveyBeam, SurveyOut, SurveyPoint } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { ConflictStrip } from "../../ui/ConflictStrip";
@@ -81,13 +81,15 @@ export function SurveyScreen() {
     void send(async (again, last) => {
       const rests = { was: began.current, chosen: again?.chosen ?? null };
       try {
-        await keep(await api.putSurvey(eventId, revision(), next, rests));
+        const kept = await api.putSurvey(eventId, revision(), next, rests);
+        await keep(kept);
+        newest.current = withKeys(newest.current, kept.survey);
+        began.current = withKeys(next, kept.survey);
       } catch (reason) {
         // what was typed stays where both changed it, until somebody has chosen
         if (!unreached(reason) && !asksWhose(reason)) setPending(null);
         throw reason;
       }
-      began.current = next;
       if (last()) setPending(null);
     }, "whole");
   };
@@ -153,14 +155,14 @@ export function SurveyScreen() {
             <li
               // biome-ignore lint/suspicious/noArrayIndexKey: known by its place
               key={index}
-              data-path={`points.${point.name}`}
+              data-path={`points.${point.key}`}
               className="border-b border-line pb-2"
             >
               <Row
                 point={point}
                 index={index}
                 open={now.open[index] ?? []}
-                beams={beams.map((each) => each.name)}
+                beams={beams}
                 problem={problem}
                 onCommit={(next) =>
                   put((all) => all.map((each, at) => (at === index ? { ...each, ...next } : each)))
@@ -205,6 +207,16 @@ export function SurveyScreen() {
   );
 }
 
+/** A survey whose new points and beams have the keys they were given when they were kept. */
+function withKeys(survey: Survey, kept: Survey): Survey {
+  const keyed = <T extends { readonly key: string; readonly name: string }>(
+    rows: readonly T[],
+    of: readonly T[],
+  ) =>
+    rows.map((row) => (row.key ? row : { ...row, key: of.find(({ name }) => name === row.name)?.key ?? "" }));
+  return { ...survey, points: keyed(survey.points, kept.points), beams: keyed(survey.beams, kept.beams) };
+}
+
 /** The first point as is usual, each one after it as far to the right of the last. */
 function fresh(all: readonly SurveyPoint[], usual: SurveyPoint): SurveyPoint {
   const last = all.at(-1);
@@ -213,14 +225,14 @@ function fresh(all: readonly SurveyPoint[], usual: SurveyPoint): SurveyPoint {
   while (taken.has(`point ${number}`)) number += 1;
   const { kind, y_m, z_m, stated_by, stated_on, beam } = last ?? usual;
   const x_m = (last?.x_m ?? 0) + (last ? usual.x_m : 0);
-  return { ...usual, name: `point ${number}`, kind, x_m, y_m, z_m, stated_by, stated_on, beam };
+  return { ...usual, key: "", name: `point ${number}`, kind, x_m, y_m, z_m, stated_by, stated_on, beam };
 }
 
 type RowProps = {
   point: SurveyPoint;
   index: number;
   open: readonly string[];
-  beams: readonly string[];
+  beams: readonly SurveyBeam[];
   problem: Problem | null;
   onCommit: (next: Partial<SurveyPoint>) => void;
   onRemove: () => void;
@@ -297,8 +309,8 @@ function Row({ point, index, open, beams, problem, onCommit, onRemove }: RowProp
             value={point.beam ?? ""}
             options={[
               ["", "no beam named"],
-              ...beams.map((each) => [each, each] as const),
-              ...(point.beam && !beams.includes(point.beam)
+              ...beams.filter(({ key }) => key).map((each) => [each.key, each.name] as const),
+              ...(point.beam && !beams.some(({ key }) => key === point.beam)
                 ? [[point.beam, `${point.beam}, gone`] as const]
                 : []),
             ]}

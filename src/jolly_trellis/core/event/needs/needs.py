@@ -20,10 +20,10 @@ from jolly_trellis.core.event.needs.needed import (
     ThingNeed,
 )
 from jolly_trellis.core.materials.vessels import Vessel
-from jolly_trellis.core.mechanics.bouquet import WORN_LEGS
 from jolly_trellis.core.mechanics.pin_frog import FROG_USES
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.mechanics.tape import PUTTY_WIDTH, putty_ring_kg
+from jolly_trellis.core.plan.kinds import is_worn
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.plan.recipe import RecipeLine, StemTube
 from jolly_trellis.core.rigging.lines import LINES, LineSpec, end_takes_m, pieces_of, supply_of
@@ -123,8 +123,7 @@ class ThingIn:
 
 def things_in(piece: Piece) -> Iterator[ThingIn]:
     """What of a piece returns, for one of it."""
-    worn = piece.mechanic.kind in WORN_LEGS
-    stand = () if worn else (piece.vessel, *(other.vessel for other in piece.companions))
+    stand = () if is_worn(piece) else (piece.vessel, *(other.vessel for other in piece.companions))
     outer = () if piece.insert is None else (piece.insert.outer,)
     for vessel in (*stand, *outer):
         yield ThingIn(kind="vessel", thing=vessel_id(vessel), name=vessel.name)

@@ -3,8 +3,9 @@
 from collections.abc import Mapping
 
 from jolly_trellis.core.event.starting.starting import Asks, Given, Start
+from jolly_trellis.core.event.starting.starts_bound import bound_starts
 from jolly_trellis.core.event.starting.starts_hung import hung_starts
-from jolly_trellis.core.event.starting.starts_standing import bound_starts, standing_starts
+from jolly_trellis.core.event.starting.starts_standing import standing_starts
 
 __all__ = ["STARTS", "Asks", "Given", "Start"]
 

@@ -1,4 +1,4 @@
-"""What stands or is carried, as it is begun: bowls, vases, urns, troughs, ledges, bouquets.
+"""What stands, as it is begun: bowls, vases, urns, troughs, ledges.
 
 Sizes are usual ones; common practice, no source.
 """
@@ -9,9 +9,7 @@ from typing import Any
 
 from jolly_trellis.core.event.starting.starting import Given, Start, filled_m, half_centimetres, support_of
 from jolly_trellis.core.event.starting.usual import USUAL
-from jolly_trellis.core.mechanics.bouquet import WORN_LEGS
 from jolly_trellis.core.mechanics.sizing import ABOUT
-from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import (
     Companion,
     Counterweight,
@@ -137,29 +135,6 @@ def _on_a_ledge(given: Given) -> dict[str, Any]:
     }
 
 
-def bound_on(key: str, name: str, width_m: float, **more: Any) -> Callable[[Given], Bouquet]:
-    """A bouquet on a mechanic: its vessel the vase it waits in, a dome of a usual size over it."""
-    kind = more.pop("mechanic", key)
-    form: Form = more.pop("form", "dome")
-
-    def begin(given: Given) -> Bouquet:
-        vase = given.vessel
-        neck = 0.02 if key in WORN_LEGS else 0.08
-        high = max(vase.rim_m, vase.base_m + 0.1) + 0.3 * width_m + neck
-        found = Bouquet(
-            name=name,
-            vessel=vase,
-            envelope=Envelope(height_m=half_centimetres(high), width_m=width_m, depth_m=width_m, form=form),
-            mechanic=Mechanic(kind=kind, netting=given.fine),
-            water_level_m=0.0 if key in WORN_LEGS else filled_m(vase, "worked out"),
-            recipe=given.recipe(key, width_m) if key in _BOUND_RECIPES else (),
-        )
-        return replace(found, **more)
-
-    return begin
-
-
-_BOUND_RECIPES = ("hand_spiral", "star_lattice", "one_sided", "buttonhole", "corsage", "crown")
 _MOUTH = ("the mouth inside, across", "how deep it is inside", "the foot")
 _TALL = (*_MOUTH, "what the empty vessel weighs")
 _LOOKS: dict[str, tuple[str, str, tuple[str, ...], _Looks]] = {
@@ -272,40 +247,3 @@ def standing_starts() -> tuple[Start, ...]:
         key="vessel", kind="standing", name="A piece in a vessel", asks="a vessel", begin=in_vessel, measure=_TALL
     )
     return (blank, *known)
-
-
-def bound_starts() -> tuple[Start, ...]:
-    """What is carried: a posy, a bouquet on a star lattice, one with a flat back, and any other mechanic."""
-    carried = ("the size that was sold", "how long it is carried without water")
-    named: dict[str, tuple[str, Callable[[Given], Bouquet]]] = {
-        "hand_spiral": ("A posy, spiralled in the hand", bound_on("hand_spiral", "Posy", 0.2, collar=True)),
-        "star_lattice": ("A bouquet on a star lattice", bound_on("star_lattice", "Bouquet", 0.3)),
-        "one_sided": (
-            "A one-sided bouquet",
-            bound_on(
-                "one_sided", "One-sided bouquet", 0.3, mechanic="star_lattice", form="fan", back="leaves", collar=True
-            ),
-        ),
-    }
-    for kind, name, width in (
-        ("buttonhole", "Buttonhole", 0.06),
-        ("corsage", "Corsage", 0.12),
-        ("crown", "Crown", 0.18),
-    ):
-        named[kind] = (f"A {name.lower()}, wired and taped", bound_on(kind, name, width))
-    for about in ABOUT.values():
-        if about.bound and about.kind not in named:
-            named[about.kind] = (f"A bouquet on a {about.name.lower()}", bound_on(about.kind, "Bouquet", 0.3))
-    return tuple(
-        Start(
-            key=key,
-            kind="bouquet",
-            name=name,
-            asks="a vase",
-            begin=begin,
-            measure=carried if key in WORN_LEGS else (*carried, "the vase it waits in, how deep"),
-            vessel="cylinder-12" if key in ("star_lattice", "one_sided", "wire_dome") else None,
-            by="diameter" if key in _BOUND_RECIPES else None,
-        )
-        for key, (name, begin) in named.items()
-    )

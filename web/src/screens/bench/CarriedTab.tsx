@@ -1,16 +1,17 @@
-import type { Bouquet, Piece, Problem, Report } from "../../api/types";
+import type { Bouquet, Piece, Problem, Report, Worn } from "../../api/types";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
 import { textOf } from "../../units/text";
 
 type Props = {
-  piece: Bouquet;
+  piece: Bouquet | Worn;
   report: Report | null;
   problem: Problem | null;
   onCommit: (piece: Piece, label: string) => void;
 };
 
+type Common = Omit<Worn, "kind">;
 const BACKS: readonly (readonly [Bouquet["back"], string])[] = [
   ["bare", "as it comes"],
   ["leaves", "leaves laid flat"],
@@ -25,28 +26,41 @@ const COLLAR = [
   ["yes", "a collar of leaves"],
 ] as const;
 
-/** What a bouquet needs beside its flowers: the hand, the hours out of water, the cooler, collar, bow and streamers. */
-export function BouquetTab({ piece, report, problem, onCommit }: Props) {
+/** What is held in the hand, or worn, needs beside its flowers: the hand, the hours out of water, the cooler, collar, bow and streamers. */
+export function CarriedTab({ piece, report, problem, onCommit }: Props) {
   const { system } = useSettings();
-  const put = (next: Partial<Bouquet>) => onCommit({ ...piece, ...next }, "Change the bouquet");
+  const held = piece.kind === "bouquet" ? piece : null;
+  const label = held ? "Change the bouquet" : "Change what is worn";
+  const put = (next: Partial<Common>) => onCommit({ ...piece, ...next }, label);
+  const putHeld = (next: Partial<Bouquet>) => held && onCommit({ ...held, ...next }, label);
   const made = report?.bouquet;
   const long = (value: number) => textOf({ kind: "length", value }, system);
-  const field = (label: string, key: "dome_m" | "hand_length_m", value: number | undefined) => (
-    <QuantityField
-      label={label}
-      kind="length"
-      optional
-      placeholder={value === undefined ? "worked out" : `worked out: ${long(value)}`}
-      value={piece[key]}
-      path={key}
-      problem={problem}
-      onCommit={(next) => put({ [key]: next })}
-    />
-  );
+  const workedOut = (value: number | undefined) =>
+    value === undefined ? "worked out" : `worked out: ${long(value)}`;
   return (
     <div className="grid grid-cols-5 content-start gap-3 p-3 max-lg:grid-cols-2">
-      {field("Stems below the binding", "hand_length_m", made?.hand_m)}
-      {field("Rise of the dome", "dome_m", made?.dome_m)}
+      {held && (
+        <QuantityField
+          label="Stems below the binding"
+          kind="length"
+          optional
+          placeholder={workedOut(made?.hand_m)}
+          value={held.hand_length_m}
+          path="hand_length_m"
+          problem={problem}
+          onCommit={(hand_length_m) => putHeld({ hand_length_m })}
+        />
+      )}
+      <QuantityField
+        label="Rise of the dome"
+        kind="length"
+        optional
+        placeholder={workedOut(made?.dome_m)}
+        value={piece.dome_m}
+        path="dome_m"
+        problem={problem}
+        onCommit={(dome_m) => put({ dome_m })}
+      />
       <QuantityField
         label="Carried out of water"
         kind="duration"
@@ -77,12 +91,12 @@ export function BouquetTab({ piece, report, problem, onCommit }: Props) {
         options={BACKS}
         onCommit={(back) => put({ back })}
       />
-      {report && report.mechanic.levels.length > 1 && (
+      {held && report && report.mechanic.levels.length > 1 && (
         <Choice
           label="Stems at the binding"
-          value={piece.spiral ? "yes" : "no"}
+          value={held.spiral ? "yes" : "no"}
           options={SPIRAL}
-          onCommit={(spiral) => put({ spiral: spiral === "yes" })}
+          onCommit={(spiral) => putHeld({ spiral: spiral === "yes" })}
         />
       )}
       <QuantityField
@@ -117,7 +131,7 @@ export function BouquetTab({ piece, report, problem, onCommit }: Props) {
         problem={problem}
         onCommit={(streamer_m) => streamer_m !== null && put({ streamer_m })}
       />
-      {made && (
+      {held && made && (
         <p className="col-span-5 m-0 text-md max-lg:col-span-2">
           In the hand <strong>{textOf({ kind: "mass", value: made.carried_kg }, system)}</strong>, handle{" "}
           <strong>{long(made.handle_m)}</strong> across, <strong>{long(made.overall_m)}</strong> from cut ends
