@@ -155,7 +155,7 @@ def test_an_event_file_round_trips_exactly_and_follows_its_published_schema(clie
 @pytest.mark.parametrize(
     ("was", "becomes", "words"),
     [
-        ('"version": 2', '"version": 3', "This file is of version 3, and this program reads up to 2."),
+        ('"version": 3', '"version": 4', "This file is of version 4, and this program reads up to 3."),
         ('"format": "jolly-trellis-event"', '"format": "something"', "This is no event file"),
         ('"width_m": 0.11', '"width_m": -0.11', "parts, no. 1, vessel, profile, no. 1, width m"),
         ('"name": "Wren"', '"nick": "Wren"', "brief, crew, no. 1"),
@@ -192,13 +192,15 @@ def as_told(now: Any, was: Any) -> Any:
     if isinstance(now, list) and isinstance(was, list):
         return [as_told(*each) for each in zip(now, was, strict=True)]
     if isinstance(now, dict) and isinstance(was, dict):
+        if "surveyed" in now and now["surveyed"] is not None:
+            now = {**now, "surveyed": now["surveyed"].replace("-", " ")}
         for name in now.keys() - was.keys() - {"kind", "key"}:
             assert now[name] == SINCE[name] or (name == "cup_ml" and now[name] == 60.0)
         return {name: as_told(each, was[name]) for name, each in now.items() if name in was}
     return now
 
 
-def test_a_file_of_the_version_before_is_read(client: TestClient) -> None:
+def test_a_file_of_version_1_is_read(client: TestClient) -> None:
     text = (Path(__file__).parent / "event_file_version_1.json").read_text(encoding="utf-8")
     old = json.loads(text)
     read = client.post("/api/events/from-file", json={"text": text})
@@ -216,6 +218,25 @@ def test_a_file_of_the_version_before_is_read(client: TestClient) -> None:
     broken = text.replace('"kind": "snake"', '"kind": "serpent"', 1)
     assert "parts, no. 10, armature, kind" in refused(client, broken)
     assert "damaged in pieces" in refused(client, json.dumps(old | {"pieces": 3}))
+
+
+def test_a_file_of_version_2_is_read(client: TestClient) -> None:
+    """In it a corsage was a bouquet, and points and beams were joined by name."""
+    text = (Path(__file__).parent / "event_file_version_2.json").read_text(encoding="utf-8")
+    text = text.replace("Osterlay Ropewalk Museum, long gallery", "The old boathouse")
+    read = client.post("/api/events/from-file", json={"text": text})
+    assert read.status_code == 201, read.text
+    number = read.json()["event"]["id"]
+    corsage, posy, rig = (each["part"] for each in json.loads(file_of(client, number))["parts"])
+    assert (corsage["kind"], corsage["bow_loops"], "spiral" in corsage) == ("worn", 4, False)
+    assert (posy["kind"], posy["spiral"]) == ("bouquet", False)
+    survey = client.get(f"/api/events/{number}/survey").json()["survey"]
+    assert {each["surveyed"] for each in rig["points"]} == {each["key"] for each in survey["points"]}
+    assert {each["beam"] for each in survey["points"]} == {each["key"] for each in survey["beams"]} == {"tie-beam"}
+    hung = client.get(f"/api/events/{number}").json()["parts"][2]["report"]
+    assert hung["verdict"]["state"] in ("holds", "tight", "fails"), "rated, on a beam that is rated"
+    for damage in ({"parts": 3}, {"survey": [3]}, {"parts": [{"id": 1, "part": {"kind": "bouquet"}}]}):
+        assert "damaged" in refused(client, json.dumps(json.loads(text) | damage))
 
 
 def test_a_file_cut_short_says_where(client: TestClient) -> None:

@@ -72,7 +72,7 @@ def test_a_beam_bears_what_hangs_on_it_in_every_event_of_the_day(client: TestCli
 
 def test_a_weak_beam_fails_whatever_hangs_on_it(client: TestClient) -> None:
     number = begin(client, "panel")
-    on_beam(client, number, "tie beam")
+    on_beam(client, number, "tie-beam")
     beam = {"name": "tie beam", "rating_n": 20.0, "stated_by": "the owner", "stated_on": "2027-05-01"}
     assert survey(client, number, beams=[beam]).status_code == 200
     assert placed(client, number)[1]["report"]["verdict"]["state"] == "fails"

@@ -11,9 +11,9 @@ from jolly_trellis.core.event.starting.resizing import resized
 from jolly_trellis.core.judging.evaluate import evaluate
 from jolly_trellis.core.materials.netting import pitch_along_m
 from jolly_trellis.core.mechanics import own_frame
-from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import Insert, Piece, Support
 from jolly_trellis.core.plan.recipe import RecipeLine
+from jolly_trellis.core.plan.worn import Worn
 from jolly_trellis.core.rigging import outlines
 from jolly_trellis.core.rigging.armatures import (
     canes_across,
@@ -231,7 +231,7 @@ def test_joints_of_a_run_move_with_its_length() -> None:
 def test_wires_of_worn_heads_weigh_by_the_square_of_their_gauge() -> None:
     """By hand: 10 cm of 0.4 mm at 6.2 g a metre for 1 mm is 0.0992 g; of 0.55 mm 0.18755 g."""
     crown = as_made.begun("crown")
-    assert isinstance(crown, Bouquet)
+    assert isinstance(crown, Worn)
     parts = evaluate(crown, conditions(), with_fixes=False).mechanic.parts
     weighs = {each.name: each.mass_kg / each.quantity for each in parts if each.name.startswith("wire ")}
     assert weighs == {"wire 0.4 mm": pytest.approx(0.0000992), "wire 0.55 mm": pytest.approx(0.00018755)}
@@ -312,7 +312,7 @@ def test_stems_nobody_has_chosen_yet_hang_half_way_between_the_shortest_and_the_
 def test_the_base_of_a_crown_is_two_wires_with_loops() -> None:
     """π · 18 cm and 8 cm for loops, twice, of 0.9 mm: 2 · 64.55 cm · 6.2 g · 0.81."""
     crown = as_made.begun("crown")
-    assert isinstance(crown, Bouquet)
+    assert isinstance(crown, Worn)
     parts = evaluate(crown, conditions(), with_fixes=False).mechanic.parts
     base = next(each for each in parts if each.name.startswith("base wire"))
     assert base.quantity == 2

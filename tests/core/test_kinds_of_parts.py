@@ -5,12 +5,12 @@ from pathlib import Path
 
 import jolly_trellis
 from jolly_trellis.core.event.parts import KINDS, hangs, in_vessels
-from jolly_trellis.core.plan.kinds import PIECES, is_carried, stands
-from tests.ordinary import bouquet, piece
+from jolly_trellis.core.plan.kinds import PIECES, is_carried, is_held, is_worn, stands
+from tests.ordinary import bound, bouquet, piece
 from tests.rigs import run
 
 ROOT = Path(jolly_trellis.__file__).parent
-CLASSES = {"Piece", "Part", *(each.__name__ for each in KINDS.values())}
+CLASSES = {"Piece", "Part", "Bound", *(each.__name__ for each in KINDS.values())}
 TELLS = {ROOT / "core" / "event" / "parts.py", *(ROOT / "core" / "plan").glob("*.py")}
 
 
@@ -33,11 +33,13 @@ def test_only_the_kinds_themselves_are_asked_what_they_are() -> None:
 
 
 def test_every_kind_is_told_from_every_other() -> None:
-    parts = (piece(), bouquet(), run())
-    assert [in_vessels(each) for each in parts] == [True, True, False]
-    assert [hangs(each) for each in parts] == [False, False, True]
-    assert [stands(each) for each in parts[:2]] == [True, False]
-    assert [is_carried(each) for each in parts[:2]] == [False, True]
+    parts = (piece(), bouquet(), bound("corsage"), run())
+    assert [in_vessels(each) for each in parts] == [True, True, True, False]
+    assert [hangs(each) for each in parts] == [False, False, False, True]
+    assert [stands(each) for each in parts[:3]] == [True, False, False]
+    assert [is_carried(each) for each in parts[:3]] == [False, True, True]
+    assert [is_held(each) for each in parts[:3]] == [False, True, False]
+    assert [is_worn(each) for each in parts[:3]] == [False, False, True]
     assert {each.kind for each in parts} == set(KINDS)
     assert set(PIECES) < set(KINDS)
 

@@ -110,8 +110,9 @@ def write_file(plan: Plan, survey: Survey, book: FigureBook | None = None) -> st
         book: the figures it is planned with; None leaves them out.
     """
     plain, there = codec.to_plain(plan), codec.to_plain(survey)
+    plain["brief"] = {**plain["brief"], "place_key": ""}  # elsewhere the place is the one that is called so
     if book is None:
-        plain["brief"] = {**plain["brief"], "figures": ""}
+        plain["brief"]["figures"] = ""
         own = {}
     else:
         reasons = {key: each.reason for key, each in book.own.items()}

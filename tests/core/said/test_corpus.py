@@ -12,7 +12,7 @@ from jolly_trellis.core.event.starting.saying import SaidPart, say_all
 from jolly_trellis.core.event.starting.starts import STARTS, Given
 from jolly_trellis.core.event.starting.usual import USUAL
 from jolly_trellis.core.materials.vessels import Vessel
-from jolly_trellis.core.plan.bouquet import Bouquet
+from jolly_trellis.core.plan.bound import Bound
 from jolly_trellis.core.plan.piece import Envelope, Mechanic, Piece
 from jolly_trellis.core.plan.practice import Practice
 from jolly_trellis.core.rigging.rig import Rig
@@ -76,7 +76,7 @@ def meaning(said: SaidPart) -> str:
 def _of_piece(part: Piece) -> Iterator[str]:
     if part.quantity > 1:
         yield f"{part.quantity}x"
-    if isinstance(part, Bouquet):
+    if isinstance(part, Bound):
         yield part.mechanic.kind
         yield f"w{cm(part.envelope.width_m)}"
         return

@@ -45,7 +45,11 @@ def shape_of(piece: Bound) -> Shape:
 
 
 def handful_of(piece: Bound, stems: StemSet, netting: Netting | None) -> Handful:
-    """What a mechanic that is bound is sized from. Raises InvalidMeasure: as `shape_of`."""
+    """What a mechanic that is bound is sized from.
+
+    Raises: InvalidMeasure: as `shape_of`, or the mechanic is one of another kind of piece.
+    """
+    _check_kind(piece)
     crosses = is_held(piece) and piece.spiral
     return Handful(piece=piece, shape=shape_of(piece), stems=stems, netting=netting, crosses=crosses)
 
@@ -57,14 +61,20 @@ def size(fit: Fit) -> SizedMechanic:
 
 
 def bind(handful: Handful) -> SizedMechanic:
-    """Size what a bouquet is bound on, or what is worn. Raises InvalidMeasure: a mechanic of another kind of piece."""
-    piece = handful.piece
-    about = ABOUT[piece.mechanic.kind]
-    if about.bind is None or about.of != piece.kind:
-        names = [f"a {each.name.lower()}" for each in ABOUT.values() if each.of == piece.kind]
-        raise InvalidMeasure(
-            path="mechanic.kind",
-            message=phrase(_OTHERWISE[about.of]),
-            limit=phrase("Choose {names} or {names2}.", names=", ".join(names[:-1]), names2=names[-1]),
-        )
+    """Size what a bouquet is bound on, or what is worn."""
+    about = ABOUT[handful.piece.mechanic.kind]
+    if about.bind is None:
+        raise TypeError(f"a {about.name} is not bound")
     return about.bind(handful)
+
+
+def _check_kind(piece: Bound) -> None:
+    about = ABOUT[piece.mechanic.kind]
+    if about.of == piece.kind:
+        return
+    names = [f"a {each.name.lower()}" for each in ABOUT.values() if each.of == piece.kind]
+    raise InvalidMeasure(
+        path="mechanic.kind",
+        message=phrase(_OTHERWISE[about.of]),
+        limit=phrase("Choose {names} or {names2}.", names=", ".join(names[:-1]), names2=names[-1]),
+    )
