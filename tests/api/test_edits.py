@@ -62,3 +62,18 @@ def test_an_edit_of_a_plan_that_has_changed_is_refused(client: TestClient) -> No
     late = edit(client, rig, base, kind="add line")
     assert (late.status_code, late.json()["code"]) == (409, "stale")
     assert edit(client, rig, base + 50, kind="add line").status_code == 409
+
+
+def test_what_an_edit_would_make_is_shown_and_nothing_is_kept(client: TestClient) -> None:
+    event = client.get(EVENT).json()
+    rig = rigs(event)[0]
+    asked = {"base_revision": event["revision"], "edit": {"kind": "add point", "surveyed": None}}
+    seen = client.post(f"{EVENT}/parts/{rig['id']}/edit", json={**asked, "keep": False})
+    assert seen.json()["label"] == "Add a hang point"
+    assert client.get(EVENT).json()["revision"] == event["revision"]
+    assert client.get(EVENT).json()["parts"] == event["parts"]
+    client.post(f"{EVENT}/parts/{rig['id']}/edit", json=asked)
+    made = next(each for each in client.get(EVENT).json()["parts"] if each["id"] == rig["id"])
+    assert {**seen.json()["part"], "beams": []} == made["part"]
+    none = {"base_revision": event["revision"], "edit": {"kind": "remove point", "point": 99}, "keep": False}
+    assert client.post(f"{EVENT}/parts/{rig['id']}/edit", json=none).status_code == 422

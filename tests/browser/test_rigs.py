@@ -347,3 +347,25 @@ def test_what_was_stated_of_a_point_is_read_as_of_another_place_once_it_is_moved
     page.get_by_role("button", name="Undo").click()
     expect(told).to_have_count(0)
     expect(page.locator("[data-hang]")).to_have_attribute("data-hang", "holds")
+
+
+def test_what_a_press_would_make_is_drawn_while_it_is_pointed_at_and_gone_with_the_pointer(
+    page: Page, served: Served
+) -> None:
+    rig(page, served, "Run over the long table")
+    page.get_by_role("tab", name="Hang points").click()
+    before = page.request.get(f"{served.url}/api/events/1").json()["revision"]
+    words = page.locator("main svg").first
+    drawn, rows = words.inner_html(), page.locator("[data-point]").count()
+    press = page.get_by_role("button", name="Add a hang point with its line")
+    press.hover()
+    until(page, "([was]) => document.querySelector('main svg').innerHTML !== was", [drawn])
+    assert page.locator("[data-point]").count() == rows, "the rows stay where the pointer is"
+    page.mouse.move(5, 5)
+    until(page, "([was]) => document.querySelector('main svg').innerHTML === was", [drawn])
+    assert page.request.get(f"{served.url}/api/events/1").json()["revision"] == before
+    press.hover()
+    until(page, "([was]) => document.querySelector('main svg').innerHTML !== was", [drawn])
+    press.click()
+    expect(page.locator("[data-point]")).to_have_count(rows + 1)
+    assert page.request.get(f"{served.url}/api/events/1").json()["revision"] == before + 1

@@ -274,3 +274,23 @@ def test_of_two_ticks_of_one_line_the_others_is_taken_where_that_is_chosen(page:
     expect(strip).to_have_count(0)
     expect(field).to_have_value("1")
     other.close()
+
+
+def test_a_point_named_as_soon_as_it_is_added_keeps_its_key_and_a_place_its_survey(page: Page, served: Served) -> None:
+    survey = f"{served.url}/api/events/1/survey"
+    page.goto(f"{served.url}/events/1/survey")
+    page.get_by_role("button", name="Add a point").click()
+    name = page.get_by_label("Name", exact=True).and_(page.locator("[data-path^='points.'] input")).last
+    name.fill("over the stair")
+    name.press("Enter")
+    _until(page, lambda: page.request.get(survey).json()["survey"]["points"][-1]["name"] == "over the stair")
+    point = page.request.get(survey).json()["survey"]["points"][-1]
+    assert point["key"].startswith("point-")
+    page.goto(f"{served.url}/events/1")
+    place = page.get_by_label("Place", exact=True)
+    place.fill("The old ropewalk")
+    place.press("Enter")
+    _until(page, lambda: page.request.get(survey).json()["survey"]["points"] == [])
+    page.get_by_role("button", name="It is the same place, called otherwise").click()
+    _until(page, lambda: page.request.get(survey).json()["survey"]["points"][-1:] == [point])
+    assert page.request.get(survey).json()["place"] == "The old ropewalk"

@@ -5,6 +5,7 @@ from pydantic import BaseModel
 from jolly_trellis.core.drawing.picture import Picture
 from jolly_trellis.core.errors import CoreError
 from jolly_trellis.core.event.headline import Headline
+from jolly_trellis.core.event.parts import AnyPart
 from jolly_trellis.core.event.tasks.asked import Asks
 from jolly_trellis.core.judging.report import Report
 from jolly_trellis.core.plan.kinds import AnyPiece
@@ -93,6 +94,13 @@ class EventChange(EventHead):
     order: list[int]
     added: int | None
     parts: list[PartOut]
+
+
+class EditSeen(BaseModel):
+    """What an edit would make of a part, and what it is called; nothing is kept."""
+
+    part: AnyPart
+    label: str
 
 
 class EventStanding(BaseModel):

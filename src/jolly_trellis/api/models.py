@@ -48,7 +48,10 @@ class PutPart(BasedOn):
 
 
 class EditPart(BasedOn):
+    """Something that is done to a part; with `keep` false it is only shown what that would make of it."""
+
     edit: Annotated[Edit, Sent()]
+    keep: bool = True
 
 
 class BeginPart(BasedOn):

@@ -5,7 +5,7 @@ from typing import TypeVar
 from fastapi import APIRouter
 from fastapi.responses import Response
 
-from jolly_trellis.api.answers import EventChange
+from jolly_trellis.api.answers import EditSeen, EventChange
 from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.event_answers import change_out
 from jolly_trellis.api.models import AddSaid, ApplyFix, BasedOn, BeginPart, EditPart, PutPart, SayParts
@@ -103,12 +103,14 @@ def put_part(event_id: Number, part_id: Number, body: PutPart, conn: Connection)
     return _put(conn, event_id, part_id, body.part, before=before, brief=brief, base=body, label=body.label)
 
 
-@router.post("/{part_id}/edit", response_model=EventChange)
+@router.post("/{part_id}/edit", response_model=EventChange | EditSeen)
 def edit_part(event_id: Number, part_id: Number, body: EditPart, conn: Connection) -> Response:
-    """Do something to a part as it is kept: the core says what that makes of it."""
+    """Do something to a part as it is kept, or show what it would be: the core says what that makes of it."""
     before, brief = planning.part_of(conn, event_id, part_id)
     _, survey = rigging.survey_of(conn, event_id)
     part, label = edited(before, body.edit, Given(survey=survey.survey, shelf=_shelf(conn)))
+    if not body.keep:
+        return Response(EditSeen(part=part, label=label).model_dump_json(), media_type="application/json")
     return _put(conn, event_id, part_id, part, before=before, brief=brief, base=body, label=label)
 
 

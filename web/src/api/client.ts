@@ -12,6 +12,7 @@ import type {
   DayOut,
   DeletedEvent,
   Edit,
+  EditSeen,
   EventChange,
   EventOut,
   EventStanding,
@@ -148,6 +149,9 @@ export const api = {
   ) => call<EventChange>("PUT", `/events/${id}/parts/${partId}`, { base_revision, label, part, ...rests }),
   editPart: (id: number, partId: number, base_revision: number, edit: Edit) =>
     call<EventChange>("POST", `/events/${id}/parts/${partId}/edit`, { base_revision, edit }),
+  /** What an edit would make of a part; nothing is kept. */
+  seeEdit: (id: number, partId: number, base_revision: number, edit: Edit) =>
+    call<EditSeen>("POST", `/events/${id}/parts/${partId}/edit`, { base_revision, edit, keep: false }),
   removePart: (id: number, partId: number, base_revision: number) =>
     call<EventChange>("DELETE", `/events/${id}/parts/${partId}`, { base_revision }),
   applyFix: (id: number, partId: number, base_revision: number, verb: string, key: string) =>

@@ -394,7 +394,7 @@ export interface paths {
         readonly put?: never;
         /**
          * Edit Part
-         * @description Do something to a part as it is kept: the core says what that makes of it.
+         * @description Do something to a part as it is kept, or show what it would be: the core says what that makes of it.
          */
         readonly post: operations["edit_part_api_events__event_id__parts__part_id__edit_post"];
         readonly delete?: never;
@@ -4615,12 +4615,30 @@ export interface components {
              */
             readonly at: string;
         };
-        /** EditPart */
+        /**
+         * EditPart
+         * @description Something that is done to a part; with `keep` false it is only shown what that would make of it.
+         */
         readonly EditPart: {
             /** Base Revision */
             readonly base_revision: number;
             /** Edit */
             readonly edit: components["schemas"]["AddPointIn"] | components["schemas"]["RemovePointIn"] | components["schemas"]["AddLineIn"] | components["schemas"]["RemoveLineIn"] | components["schemas"]["AddPlaceIn"] | components["schemas"]["RemovePlaceIn"] | components["schemas"]["DrawPathIn"] | components["schemas"]["HoldPlacesIn"] | components["schemas"]["BondPointIn"] | components["schemas"]["AddCompanionIn"] | components["schemas"]["StandOnIn"] | components["schemas"]["TakeStandIn"] | components["schemas"]["AddCounterweightIn"] | components["schemas"]["ChooseMechanicIn"];
+            /**
+             * Keep
+             * @default true
+             */
+            readonly keep: boolean;
+        };
+        /**
+         * EditSeen
+         * @description What an edit would make of a part, and what it is called; nothing is kept.
+         */
+        readonly EditSeen: {
+            /** Part */
+            readonly part: components["schemas"]["Standing"] | components["schemas"]["Bouquet"] | components["schemas"]["Worn"] | components["schemas"]["Rig"];
+            /** Label */
+            readonly label: string;
         };
         /**
          * Envelope
@@ -13758,7 +13776,7 @@ export interface operations {
                     readonly [name: string]: unknown;
                 };
                 content: {
-                    readonly "application/json": components["schemas"]["EventChange"];
+                    readonly "application/json": components["schemas"]["EventChange"] | components["schemas"]["EditSeen"];
                 };
             };
             /** @description Validation Error */

@@ -115,6 +115,7 @@ export type EventOut = Full<Schemas["EventOut"]>;
 export type PieceOut = Full<Schemas["PieceOut"]>;
 export type PartOut = PieceOut | RigOut;
 export type EventChange = Full<Schemas["EventChange"]>;
+export type EditSeen = Schemas["EditSeen"];
 export type EventStanding = Full<Schemas["EventStanding"]>;
 export type EventSummary = Full<Schemas["EventSummary"]>;
 export type Judging = Full<Schemas["Judging"]>;

@@ -42,6 +42,8 @@ export function useDesk<O extends PartOut, T>(
   /** What this window began from, until nothing is tried any more: what it sends is told from that. */
   const began = useRef<P | null>(null);
   const asking = useRef(false);
+  /** The edit that is pointed at: what another would make of the part is not shown any more. */
+  const seeing = useRef<symbol | null>(null);
   const kept = event?.parts.filter(is).find((each) => each.id === partId) ?? null;
   const known = useRef<P | null>(null);
   known.current = (kept?.part as P | undefined) ?? null;
@@ -128,13 +130,17 @@ export function useDesk<O extends PartOut, T>(
       }),
     [eventId, partId, put],
   );
-  const edit = useCallback(
-    (what: Edit) =>
-      put((revision) => api.editPart(eventId, partId, revision, what), {
-        part: null,
-        words: "Do it all the same",
-      }),
-    [eventId, partId, put],
+  /** Shows what an edit would make of the part, until `cancel`; nothing else is tried meanwhile. */
+  const see = useCallback(
+    async (what: Edit) => {
+      if (state.current.trial) return;
+      const mine = Symbol();
+      seeing.current = mine;
+      const seen = (await current())?.revision ?? 0;
+      const { part } = await api.seeEdit(eventId, partId, seen, what);
+      if (seeing.current === mine && !state.current.trial) void preview(part as P);
+    },
+    [current, eventId, partId, preview],
   );
   const travel = useCallback(
     (way: "undo" | "redo") => {
@@ -147,10 +153,21 @@ export function useDesk<O extends PartOut, T>(
     [eventId, put, send],
   );
   const cancel = useCallback(() => {
+    seeing.current = null;
     wanted.current = null;
     began.current = null;
     send({ type: "drop" });
   }, [send]);
+  const edit = useCallback(
+    (what: Edit) => {
+      if (seeing.current) cancel();
+      return put((revision) => api.editPart(eventId, partId, revision, what), {
+        part: null,
+        words: "Do it all the same",
+      });
+    },
+    [cancel, eventId, partId, put],
+  );
   const takeTheirs = useCallback(() => {
     cancel();
     void reload();
@@ -163,6 +180,8 @@ export function useDesk<O extends PartOut, T>(
     kept,
     readAt,
     part,
+    /** The part that presses are made on: what one that is pointed at would make is shown on the drawing alone. */
+    own: seeing.current ? ((kept?.part as P | undefined) ?? null) : part,
     /** What was told of the part that is tried; null while nothing is tried, or nothing is told yet. */
     told: desk.trial?.told ?? null,
     /** What is shown is not saved and judged yet. */
@@ -174,6 +193,7 @@ export function useDesk<O extends PartOut, T>(
     commit,
     fix,
     edit,
+    see,
     cancel,
     undo: () => void travel("undo"),
     redo: () => void travel("redo"),

@@ -132,7 +132,7 @@ export function BenchScreen() {
             edge={<TrayEdge height={tray} onPull={pull} />}
             desk={desk}
             event={event}
-            piece={piece}
+            piece={desk.own ?? piece}
             report={report}
             stock={stock.data}
             problem={problem}

@@ -10,6 +10,7 @@ import type {
   Standing,
   Stock,
 } from "../../api/types";
+import { EditButton } from "../../desk/Editing";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
@@ -52,7 +53,7 @@ export function BesideTab({ piece, report, stock, problem, onCommit, onEdit }: P
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)] gap-6 p-3 max-lg:grid-cols-1">
       <div className="space-y-3">
-        <Weight piece={piece} problem={problem} onCommit={onCommit} onEdit={onEdit} />
+        <Weight piece={piece} problem={problem} onCommit={onCommit} />
         <SpillFields piece={piece} report={report} stock={stock} problem={problem} onCommit={onCommit} />
       </div>
       <Companions piece={piece} stock={stock} problem={problem} onCommit={onCommit} onEdit={onEdit} />
@@ -60,20 +61,15 @@ export function BesideTab({ piece, report, stock, problem, onCommit, onEdit }: P
   );
 }
 
-function Weight({
-  piece,
-  problem,
-  onCommit,
-  onEdit,
-}: Pick<Props, "piece" | "problem" | "onCommit" | "onEdit">) {
+function Weight({ piece, problem, onCommit }: Pick<Props, "piece" | "problem" | "onCommit">) {
   const weight = piece.counterweight;
   const put = (next: Partial<Counterweight>) =>
     weight && onCommit({ ...piece, counterweight: { ...weight, ...next } }, "Change the counterweight");
   if (!weight) {
     return (
-      <Button onClick={() => onEdit({ kind: "add counterweight" })}>
+      <EditButton what={{ kind: "add counterweight" }}>
         <Plus size={18} aria-hidden="true" /> Add a counterweight
-      </Button>
+      </EditButton>
     );
   }
   return (

@@ -1,7 +1,8 @@
 import { Tabs } from "radix-ui";
 import type { ReactNode } from "react";
 import { isCarried } from "../../api/kinds";
-import type { Edit, EventOut, Piece, Problem, Report, Stock } from "../../api/types";
+import type { EventOut, Piece, Problem, Report, Stock } from "../../api/types";
+import { Editing } from "../../desk/Editing";
 import { TrayFrame } from "../../ui/TrayFrame";
 import { VerdictStrip } from "../../ui/VerdictStrip";
 import { BesideTab } from "./BesideTab";
@@ -62,49 +63,26 @@ export function statesOf(report: Report) {
 /** Under the drawing: what to cut and do, and the few facts that have no place on the drawing. */
 export function Tray({ edge, verdicts, desk, event, piece, report, stock, problem }: Props) {
   const commit = (next: Piece, label: string) => void desk.commit(next, label);
-  const edit = (what: Edit) => void desk.edit(what);
+  const { edit } = desk;
   const tabs = { standing: TABS, bouquet: BOUQUET_TABS, worn: WORN_TABS }[piece.kind];
   const stems = piece.recipe.reduce((sum, line) => sum + line.count, 0);
   return (
-    <TrayFrame
-      label="Tray"
-      tabs={tabs.map(([key, words]) => [key, key === "stems" ? `${words} (${stems})` : words] as const)}
-      edge={edge}
-      verdicts={verdicts}
-      strip={(open) => report && <VerdictStrip states={statesOf(report)} onOpen={open} />}
-    >
-      <Tabs.Content value="cut" forceMount className="data-[state=inactive]:hidden print:!block">
-        <CutTray report={report} />
-      </Tabs.Content>
-      <Tabs.Content value="stems">
-        <StemsTab piece={piece} report={report} stock={stock} problem={problem} onCommit={commit} />
-      </Tabs.Content>
-      <Tabs.Content value="vessel">
-        <VesselTab
-          piece={piece}
-          report={report}
-          stock={stock}
-          problem={problem}
-          onCommit={commit}
-          onEdit={edit}
-        />
-      </Tabs.Content>
-      <Tabs.Content value="mechanic">
-        <MechanicTab
-          piece={piece}
-          report={report}
-          stock={stock}
-          problem={problem}
-          onCommit={commit}
-          onEdit={edit}
-        />
-      </Tabs.Content>
-      <Tabs.Content value="place">
-        <PlaceTab piece={piece} report={report} problem={problem} onCommit={commit} />
-      </Tabs.Content>
-      <Tabs.Content value="beside">
-        {piece.kind === "standing" && (
-          <BesideTab
+    <Editing edit={edit} see={desk.see} cancel={desk.cancel}>
+      <TrayFrame
+        label="Tray"
+        tabs={tabs.map(([key, words]) => [key, key === "stems" ? `${words} (${stems})` : words] as const)}
+        edge={edge}
+        verdicts={verdicts}
+        strip={(open) => report && <VerdictStrip states={statesOf(report)} onOpen={open} />}
+      >
+        <Tabs.Content value="cut" forceMount className="data-[state=inactive]:hidden print:!block">
+          <CutTray report={report} />
+        </Tabs.Content>
+        <Tabs.Content value="stems">
+          <StemsTab piece={piece} report={report} stock={stock} problem={problem} onCommit={commit} />
+        </Tabs.Content>
+        <Tabs.Content value="vessel">
+          <VesselTab
             piece={piece}
             report={report}
             stock={stock}
@@ -112,14 +90,41 @@ export function Tray({ edge, verdicts, desk, event, piece, report, stock, proble
             onCommit={commit}
             onEdit={edit}
           />
-        )}
-      </Tabs.Content>
-      <Tabs.Content value="carried">
-        {isCarried(piece) && <CarriedTab piece={piece} report={report} problem={problem} onCommit={commit} />}
-      </Tabs.Content>
-      <Tabs.Content value="room">
-        <RoomTab event={event} piece={piece} problem={problem} onCommit={commit} />
-      </Tabs.Content>
-    </TrayFrame>
+        </Tabs.Content>
+        <Tabs.Content value="mechanic">
+          <MechanicTab
+            piece={piece}
+            report={report}
+            stock={stock}
+            problem={problem}
+            onCommit={commit}
+            onEdit={edit}
+          />
+        </Tabs.Content>
+        <Tabs.Content value="place">
+          <PlaceTab piece={piece} report={report} problem={problem} onCommit={commit} />
+        </Tabs.Content>
+        <Tabs.Content value="beside">
+          {piece.kind === "standing" && (
+            <BesideTab
+              piece={piece}
+              report={report}
+              stock={stock}
+              problem={problem}
+              onCommit={commit}
+              onEdit={edit}
+            />
+          )}
+        </Tabs.Content>
+        <Tabs.Content value="carried">
+          {isCarried(piece) && (
+            <CarriedTab piece={piece} report={report} problem={problem} onCommit={commit} />
+          )}
+        </Tabs.Content>
+        <Tabs.Content value="room">
+          <RoomTab event={event} piece={piece} problem={problem} onCommit={commit} />
+        </Tabs.Content>
+      </TrayFrame>
+    </Editing>
   );
 }

@@ -1,5 +1,6 @@
 import { X } from "lucide-react";
 import type { RigLine } from "../../api/types";
+import { EditButton } from "../../desk/Editing";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
@@ -61,14 +62,10 @@ export function LinesTab({ rig, problem, chosen, onChoose, onCommit, onEdit }: R
               problem={problem}
               onCommit={(spec) => put(index, { spec }, "Change a line")}
             />
-            <Button
-              look="quiet"
-              title="Remove the line"
-              onClick={() => onEdit({ kind: "remove line", line: index })}
-            >
+            <EditButton look="quiet" title="Remove the line" what={{ kind: "remove line", line: index }}>
               <X size={16} aria-hidden="true" />
               <span className="sr-only">Remove line {index + 1}</span>
-            </Button>
+            </EditButton>
             <HardwareFields
               line={index}
               hardware={line.hardware}
@@ -79,12 +76,12 @@ export function LinesTab({ rig, problem, chosen, onChoose, onCommit, onEdit }: R
         ))}
       </ul>
       <div className="mt-2 flex items-end gap-3">
-        <Button
+        <EditButton
           disabled={!spec || rig.points.length === 0 || rig.attachments.length === 0}
-          onClick={() => onEdit({ kind: "add line" })}
+          what={{ kind: "add line" }}
         >
           Add a line
-        </Button>
+        </EditButton>
         <Button
           disabled={rig.lines.length === 0}
           onClick={() => {

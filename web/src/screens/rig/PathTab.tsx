@@ -1,4 +1,5 @@
 import { X } from "lucide-react";
+import { EditButton } from "../../desk/Editing";
 import { isTied } from "../../drawing/rig";
 import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
@@ -7,7 +8,7 @@ import { AXES } from "./kinds";
 import type { RigTabProps } from "./types";
 
 /** The armature's path: its places typed as points, or drawn on the sheet; then each is held. */
-export function PathTab({ rig, problem, chosen, tool, onTool, onChoose, onCommit, onEdit }: RigTabProps) {
+export function PathTab({ rig, problem, chosen, tool, onTool, onChoose, onCommit }: RigTabProps) {
   const bare = rig.attachments.filter(
     (_, index) => !rig.lines.some((line) => line.attachment === index || line.tied_to === index),
   ).length;
@@ -21,10 +22,10 @@ export function PathTab({ rig, problem, chosen, tool, onTool, onChoose, onCommit
         >
           {tool === "path" ? "Finish the path" : "Draw the path"}
         </Button>
-        <Button onClick={() => onEdit({ kind: "add place" })}>Add a place</Button>
-        <Button disabled={bare === 0} onClick={() => onEdit({ kind: "hold places" })}>
+        <EditButton what={{ kind: "add place" }}>Add a place</EditButton>
+        <EditButton disabled={bare === 0} what={{ kind: "hold places" }}>
           {isTied(rig) ? "Tie every bare place" : "Hang every bare place"} ({bare})
-        </Button>
+        </EditButton>
         <span className="text-sm text-soft">
           {tool === "path"
             ? "Press on the front view for one place after the other; Enter finishes, Esc leaves all as it was."
@@ -76,14 +77,14 @@ export function PathTab({ rig, problem, chosen, tool, onTool, onChoose, onCommit
                 )
               }
             />
-            <Button
+            <EditButton
               look="quiet"
               title={`Remove place ${index + 1}`}
-              onClick={() => onEdit({ kind: "remove place", place: index })}
+              what={{ kind: "remove place", place: index }}
             >
               <X size={16} aria-hidden="true" />
               <span className="sr-only">Remove place {index + 1}</span>
-            </Button>
+            </EditButton>
           </li>
         ))}
       </ul>

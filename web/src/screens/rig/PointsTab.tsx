@@ -1,6 +1,7 @@
 import { X } from "lucide-react";
 import { Link } from "react-router";
 import type { HangPoint, Missing } from "../../api/types";
+import { EditButton } from "../../desk/Editing";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
@@ -11,7 +12,7 @@ import { AXES } from "./kinds";
 import { SaidElsewhere } from "./SaidElsewhere";
 import type { RigTabProps } from "./types";
 
-type RowProps = Pick<RigTabProps, "rig" | "problem" | "survey" | "onCommit" | "onEdit"> & {
+type RowProps = Pick<RigTabProps, "rig" | "problem" | "survey" | "onCommit"> & {
   point: HangPoint;
   /** What Hang still asks for, in words. */
   asked: readonly Missing[];
@@ -44,15 +45,12 @@ export function PointsTab(props: RigTabProps) {
               asked={report?.verdict.missing ?? []}
               problem={problem}
               onCommit={onCommit}
-              onEdit={onEdit}
             />
           </li>
         ))}
       </ul>
       <div className="mt-2 flex flex-wrap items-center gap-3">
-        <Button onClick={() => onEdit({ kind: "add point", surveyed: null })}>
-          Add a hang point with its line
-        </Button>
+        <EditButton what={{ kind: "add point", surveyed: null }}>Add a hang point with its line</EditButton>
         <Button
           disabled={!rated || rig.points.length < 2}
           title="Only where the same person states the same for every point"
@@ -102,7 +100,7 @@ export function PointsTab(props: RigTabProps) {
   );
 }
 
-function Row({ rig, point, index, survey, asked, problem, onCommit, onEdit }: RowProps) {
+function Row({ rig, point, index, survey, asked, problem, onCommit }: RowProps) {
   const put = (next: Partial<HangPoint>, label: string) =>
     onCommit(
       { ...rig, points: rig.points.map((each, at) => (at === index ? { ...each, ...next } : each)) },
@@ -203,14 +201,14 @@ function Row({ rig, point, index, survey, asked, problem, onCommit, onEdit }: Ro
             {found ? "Its rating is in the survey." : "The survey has it no more: it has no rating."}
           </p>
         )}
-        <Button
+        <EditButton
           look="quiet"
           title={`Remove ${point.name} and its lines`}
-          onClick={() => onEdit({ kind: "remove point", point: index })}
+          what={{ kind: "remove point", point: index }}
         >
           <X size={16} aria-hidden="true" />
           <span className="sr-only">Remove {point.name} and its lines</span>
-        </Button>
+        </EditButton>
       </div>
       <SaidElsewhere point={point} survey={survey} />
       {own && ((survey?.survey.beams.length ?? 0) > 0 || point.beam !== null) && (

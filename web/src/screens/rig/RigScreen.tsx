@@ -3,6 +3,7 @@ import { type CSSProperties, useCallback, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, Refused } from "../../api/client";
 import type { Edit, Rig } from "../../api/types";
+import { Editing } from "../../desk/Editing";
 import { SettingOut } from "../../desk/SettingOut";
 import { Announced } from "../../ui/Announced";
 import { Button } from "../../ui/Button";
@@ -199,22 +200,24 @@ export function RigScreen() {
             {verdicts}
           </aside>
         )}
-        <RigTray
-          verdicts={verdicts}
-          edge={<TrayEdge height={tray} onPull={pull} />}
-          eventId={eventId}
-          survey={survey.data ?? null}
-          tool={tool}
-          onTool={setTool}
-          rig={rig}
-          report={desk.report}
-          stock={stock.data}
-          problem={problem}
-          chosen={chosen}
-          onChoose={setChosen}
-          onCommit={commit}
-          onEdit={edit}
-        />
+        <Editing edit={edit} see={desk.see} cancel={desk.cancel}>
+          <RigTray
+            verdicts={verdicts}
+            edge={<TrayEdge height={tray} onPull={pull} />}
+            eventId={eventId}
+            survey={survey.data ?? null}
+            tool={tool}
+            onTool={setTool}
+            rig={desk.own ?? rig}
+            report={desk.report}
+            stock={stock.data}
+            problem={problem}
+            chosen={chosen}
+            onChoose={setChosen}
+            onCommit={commit}
+            onEdit={edit}
+          />
+        </Editing>
       </main>
       <p className="print-only px-2 text-sm">
         Planning figures. The building's owner and a competent rigger decide what may hang; local rules come
