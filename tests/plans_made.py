@@ -28,6 +28,7 @@ BRIEF = {
     "air": {"temperature_c": 20, "relative_humidity": 0.6},
     "workshop": {"temperature_c": 16, "relative_humidity": 0.6},
     "van": {"temperature_c": 18, "relative_humidity": 0.6},
+    "travel_h": 0.0,
     "topped_up_by": "Wren",
 }
 TWO_CARRY = ("Dense vase", "Trough")

@@ -224,11 +224,12 @@ def waits_in(brief: Brief, arrives_at: datetime | None) -> tuple[datetime | None
 
     Args:
         arrives_at: when the van is at the place; None where that is not known.
+    Returns: both None where that, or how long the drive takes, is not known.
     """
-    if arrives_at is None:
+    if arrives_at is None or brief.travel_h is None:
         return None, None
     zone, at = _zone(brief), time.fromisoformat(brief.closes)
-    loaded = (arrives_at.astimezone(UTC) - timedelta(hours=brief.travel_h or 0.0)).astimezone(zone)
+    loaded = (arrives_at.astimezone(UTC) - timedelta(hours=brief.travel_h)).astimezone(zone)
     closings = (datetime.combine(loaded.date() - timedelta(days=back), at, tzinfo=zone) for back in (0, 1))
     return next(each for each in closings if each.timestamp() < loaded.timestamp()), loaded
 
