@@ -132,13 +132,13 @@ def test_taking_it_back_gives_back_what_was_seen_of_an_armature_but_for_what_was
     sheet = next(key for key, each in stock.armatures(supper).items() if each.made_as == "sheet")
     listing.reuse(supper, copy, 1, sheet, 12, base_revision=revision(supper, copy))
     before = replace(stock.armatures(supper)[sheet], note="flat", picture="a" * 64)
-    stock.put_armature(supper, before)
+    stock.put(supper, "armature", before.key, before)
     back = Back(line=f"armature-{sheet}", back=11, condition="rust", note="bent at one end", picture="b" * 64)
     coming_home.come_home(supper, copy, [back])
     home = stock.armatures(supper)[sheet]
     assert (home.condition, home.note, home.picture) == ("rust", "bent at one end", "b" * 64)
     if since:
-        stock.put_armature(supper, replace(home, note=since))
+        stock.put(supper, "armature", home.key, replace(home, note=since))
     coming_home.take_back(supper, copy)
     assert stock.armatures(supper)[sheet] == replace(before, note=since or "flat")
     assert stock.holdings(supper)["armature"][sheet].on_hand == 12
@@ -239,7 +239,7 @@ def test_a_roll_of_the_same_netting_in_another_width_is_offered_where_it_costs_l
     run = planning.state(supper, 1).plan.rigs[0]
     now = run.part.armature.netting or ""
     cheap = replace(stock.nettings(supper)[now], key="ready", name="ready width", roll_width_m=0.9, price=0.5)
-    stock.put_netting(supper, cheap)
+    stock.put(supper, "netting", cheap.key, cheap)
     running = searches.bends(supper, 1)
     running.wait(60)
     assert running.best is not None

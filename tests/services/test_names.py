@@ -46,7 +46,7 @@ def begun(conn: sqlite3.Connection) -> Plan:
         ("vessel", "trough-60", 2),
         ("stand", "cylinder-stand-50", 1),
     ):
-        stock.put_holding(conn, kind, key, Holding(on_hand=number))  # type: ignore[arg-type]
+        stock.put_holding(conn, kind, key, Holding(on_hand=number))
     return planning.new_event(conn, brief, tuple(parts)).plan
 
 
@@ -93,7 +93,7 @@ def test_whatever_things_are_called_nothing_but_the_names_changes(
         key for _, key in was["buys"]
     }
     for kind in ("vessel", "stand", "netting", "frog", "supply"):
-        for key, thing in stores.things(studio, kind).items():
+        for key, thing in stock.things(studio, kind).items():
             stores.put(studio, kind, key, replace(thing, name=call(thing.name)))
     changed: Plan = codec.from_plain(renamed(codec.to_plain(plan), call), Plan)
     # a lender is told by what it is called: two that are called the same are one, whatever else is
@@ -215,7 +215,7 @@ def test_a_plan_from_elsewhere_hangs_from_the_points_of_the_survey_that_is_kept(
 def test_what_the_stores_have_no_longer_is_named_and_keeps_its_measures(studio: sqlite3.Connection) -> None:
     was = begun(studio)
     for kind, key in (("vessel", "low-bowl-20"), ("stand", "cylinder-stand-50")):
-        stores.delete(studio, kind, key)  # type: ignore[arg-type]
+        stores.delete(studio, kind, key)
     work = event_work.work_of(studio, 1)
     said = [render(each.say, "metric") for each in to_settle(studio, work, event_work.cost_of_event(work))]
     gone = [each for each in said if "in the stores no longer" in each]

@@ -38,10 +38,10 @@ def test_retiring_and_bringing_back_loses_nothing(studio: sqlite3.Connection) ->
 
 @pytest.mark.parametrize("kind", ["vessel", "netting", "frog", "variety", "supply"])
 def test_a_copy_has_a_key_and_a_name_of_its_own(studio: sqlite3.Connection, kind: StoreKind) -> None:
-    before = stores.things(studio, kind)
+    before = stock.things(studio, kind)
     key = next(iter(before))
     new = stores.copy(studio, kind, key)
-    after = stores.things(studio, kind)
+    after = stock.things(studio, kind)
     assert set(after) - set(before) == {new}
     assert after[new].name == f"{before[key].name}, copy"
     assert stores.copy(studio, kind, key) != new
@@ -82,7 +82,7 @@ def test_edited_figures_are_used_at_once(studio: sqlite3.Connection) -> None:
 
 
 def test_a_measured_vessel_is_on_hand(studio: sqlite3.Connection) -> None:
-    key = stores.add_vessel(studio, replace(stock.vessels(studio)["low-bowl-20"], name="Grandmother's bowl"))
+    key = stores.add(studio, "vessel", replace(stock.vessels(studio)["low-bowl-20"], name="Grandmother's bowl"))
     assert key == "grandmother-s-bowl"
     assert stock.holdings(studio)["vessel"][key].on_hand == 1
 

@@ -44,8 +44,8 @@ def test_a_failed_transaction_leaves_nothing_behind(studio: sqlite3.Connection) 
     before = len(stock.vessels(studio))
     vessel = next(iter(stock.vessels(studio).values()))
     with pytest.raises(sqlite3.IntegrityError), transaction(studio):
-        stock.put_vessel(studio, "fresh", vessel)
-        stock.put_vessel(studio, "fresher", replace(vessel, wall_m=-1.0))
+        stock.put(studio, "vessel", "fresh", vessel)
+        stock.put(studio, "vessel", "fresher", replace(vessel, wall_m=-1.0))
     assert len(stock.vessels(studio)) == before
 
 

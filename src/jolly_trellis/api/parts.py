@@ -9,7 +9,7 @@ from jolly_trellis.api.answers import EditSeen, EventChange
 from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.event_answers import change_out
 from jolly_trellis.api.models import AddSaid, ApplyFix, BasedOn, BeginPart, EditPart, PutPart, SayParts
-from jolly_trellis.catalog.columns import HeldKind
+from jolly_trellis.catalog.rows import HeldKind
 from jolly_trellis.core.building.build import build
 from jolly_trellis.core.checks.looking import looking_at
 from jolly_trellis.core.edits.edit import Given, edited

@@ -1,24 +1,21 @@
 """What goes into and comes out of the stores over the web."""
 
-from typing import Annotated, Literal
+from collections.abc import Mapping
+from typing import TYPE_CHECKING, Annotated, Any, Literal
 
-from pydantic import Base64Bytes, BaseModel, Field
+from pydantic import Base64Bytes, BaseModel, Field, create_model
 
 from jolly_trellis.api.sent import In, Sent
-from jolly_trellis.catalog.columns import HeldKind
+from jolly_trellis.catalog.about import STORES, About, ShownColumn
+from jolly_trellis.catalog.rows import HeldKind, StoreKind
 from jolly_trellis.core.drawing.heads import Head
 from jolly_trellis.core.drawing.primitives import Primitive
 from jolly_trellis.core.event.recipes.recipes import ScaleBy
 from jolly_trellis.core.event.starting.starts import Asks
 from jolly_trellis.core.event.starting.usual import Usual
 from jolly_trellis.core.glossary import Term
-from jolly_trellis.core.materials.finished import FinishedArmature
-from jolly_trellis.core.materials.frogs import Frog, FrogKind
-from jolly_trellis.core.materials.netting import Netting
+from jolly_trellis.core.materials.frogs import FrogKind
 from jolly_trellis.core.materials.profiles import ProfilePoint
-from jolly_trellis.core.materials.stands import Stand
-from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.plan.piece import Form, MechanicKind
 from jolly_trellis.core.plan_shapes import PlanShape
@@ -36,39 +33,17 @@ class PutThing(In):
     chosen: Annotated[Chosen, Sent()] | None = None
 
 
-class PutVessel(PutThing):
+def _put_thing(about: About) -> type[PutThing]:
+    sent: Any = Annotated[about.thing, Sent(keyed=about.kind != "vessel")]
+    fields: dict[str, Any] = {about.kind: (sent, ...), "was": (sent | None, None)}
+    return create_model(f"Put{about.kind.title()}", __base__=PutThing, **fields)
+
+
+PUT_THINGS: Mapping[StoreKind, type[PutThing]] = {kind: _put_thing(about) for kind, about in STORES.items()}
+
+
+class DrawVessel(In):
     vessel: Annotated[Vessel, Sent()]
-    was: Annotated[Vessel, Sent()] | None = None
-
-
-class PutNetting(PutThing):
-    netting: Annotated[Netting, Sent(keyed=True)]
-    was: Annotated[Netting, Sent(keyed=True)] | None = None
-
-
-class PutFrog(PutThing):
-    frog: Annotated[Frog, Sent(keyed=True)]
-    was: Annotated[Frog, Sent(keyed=True)] | None = None
-
-
-class PutVariety(PutThing):
-    variety: Annotated[Variety, Sent(keyed=True)]
-    was: Annotated[Variety, Sent(keyed=True)] | None = None
-
-
-class PutSupply(PutThing):
-    supply: Annotated[Supply, Sent(keyed=True)]
-    was: Annotated[Supply, Sent(keyed=True)] | None = None
-
-
-class PutStand(PutThing):
-    stand: Annotated[Stand, Sent(keyed=True)]
-    was: Annotated[Stand, Sent(keyed=True)] | None = None
-
-
-class PutArmature(PutThing):
-    armature: Annotated[FinishedArmature, Sent(keyed=True)]
-    was: Annotated[FinishedArmature, Sent(keyed=True)] | None = None
 
 
 class PutCurrency(In):
@@ -129,8 +104,8 @@ class HoldingOut(BaseModel):
     resale: float | None
 
 
-class StockOut(BaseModel):
-    """All the stores have and how vessels look, what undo and redo would do, and what was deleted.
+class StockHead(BaseModel):
+    """How vessels look, what undo and redo would do, what was deleted, how many there are of each thing.
 
     Every write to the stores names their `revision`, exactly.
     """
@@ -140,15 +115,38 @@ class StockOut(BaseModel):
     undo: str | None
     redo: str | None
     deleted: list[Deleted]
-    vessels: dict[str, Vessel]
-    stands: dict[str, Stand]
-    armatures: dict[str, FinishedArmature]
     drawn: dict[str, list[Primitive]]
-    nettings: dict[str, Netting]
-    frogs: dict[str, Frog]
-    varieties: dict[str, Variety]
-    supplies: dict[str, Supply]
     holdings: dict[HeldKind, dict[str, HoldingOut]]
+
+
+if TYPE_CHECKING:
+
+    class StockOut(StockHead):
+        def __init__(self, **values: Any) -> None: ...
+
+else:
+    # All the stores have, each kind under what many of it are called.
+    StockOut = create_model(
+        "StockOut",
+        __base__=StockHead,
+        **{about.plural: (dict[str, about.thing], ...) for about in STORES.values()},
+    )
+
+
+class ViewOut(BaseModel):
+    """Some columns of a table of the stores that are shown together; its words are empty where it is the only one."""
+
+    words: str
+    columns: list[ShownColumn]
+
+
+class StoreOut(BaseModel):
+    """A kind of thing of the stores: what many are called in answers and on the screen, and what is shown of it."""
+
+    kind: StoreKind
+    plural: str
+    title: str
+    views: list[ViewOut]
 
 
 class VesselDrawn(BaseModel):
@@ -251,6 +249,7 @@ class TradeOut(BaseModel):
     """What can be chosen: mechanics, and the questions on which the trade disagrees; words; from which use on a thing
     is tight as a rule."""
 
+    stores: list[StoreOut]
     mechanics: list[AboutOut]
     lines: list[LineOut]
     forms: list[FormOut]

@@ -2,17 +2,19 @@
 
 import sqlite3
 from dataclasses import replace
-from typing import Annotated, Any
+from typing import Annotated
 
 from fastapi import APIRouter, Query
 from fastapi.responses import Response
 
 from jolly_trellis.api.deps import BaseRevision, Connection
 from jolly_trellis.api.store_models import (
+    PUT_THINGS,
     AboutOut,
     AddPicture,
     CheckFill,
     ColourOut,
+    DrawVessel,
     FittingOut,
     FormOut,
     HoldingOut,
@@ -22,27 +24,22 @@ from jolly_trellis.api.store_models import (
     LineOut,
     OutlineOut,
     PointKindOut,
-    PutArmature,
     PutCurrency,
-    PutFrog,
     PutHolding,
-    PutNetting,
-    PutStand,
-    PutSupply,
     PutThing,
-    PutVariety,
-    PutVessel,
     ReadOutline,
     RefusedOut,
     SchoolOut,
     ShapeOut,
     StartOut,
     StockOut,
+    StoreOut,
     TradeOut,
     VesselDrawn,
+    ViewOut,
 )
-from jolly_trellis.catalog.columns import HeldKind
-from jolly_trellis.catalog.rows import StoreKind
+from jolly_trellis.catalog.about import STORES, column_of
+from jolly_trellis.catalog.rows import HeldKind, StoreKind
 from jolly_trellis.core.checks.verdicts import TIGHT_FROM
 from jolly_trellis.core.drawing.heads import HEADS
 from jolly_trellis.core.drawing.vessels import drawn_vessel
@@ -72,25 +69,19 @@ router = APIRouter(prefix="/api", tags=["stores"])
 @router.get("/stock")
 def get_stock(conn: Connection) -> StockOut:
     place = stock_history.place(conn)
-    vessels = stock.vessels(conn)
+    every = {about.plural: stock.things(conn, kind) for kind, about in STORES.items()}
     return StockOut(
         revision=stock.revision(conn),
         currency=stock.currency(conn),
         undo=place.undo,
         redo=place.redo,
         deleted=list(stock_history.deleted(conn)),
-        vessels=vessels,
-        stands=stock.stands(conn),
-        armatures=stock.armatures(conn),
-        drawn={key: list(drawn_vessel(each)) for key, each in vessels.items()},
-        nettings=stock.nettings(conn),
-        frogs=stock.frogs(conn),
-        varieties=stock.varieties(conn),
-        supplies=stock.supplies(conn),
+        drawn={key: list(drawn_vessel(each)) for key, each in every["vessels"].items()},
         holdings={
             kind: {key: HoldingOut(**codec.to_plain(each)) for key, each in held.items()}
             for kind, held in stock.holdings(conn).items()
         },
+        **every,
     )
 
 
@@ -111,6 +102,18 @@ def get_trade() -> TradeOut:
                 moss_round=each.moss_round,
             )
             for each in ABOUT.values()
+        ],
+        stores=[
+            StoreOut(
+                kind=each.kind,
+                plural=each.plural,
+                title=each.title,
+                views=[
+                    ViewOut(words=view.words, columns=[column_of(each, field) for field in view.fields])
+                    for view in each.views
+                ],
+            )
+            for each in STORES.values()
         ],
         glossary=list(GLOSSARY),
         tight_from=TIGHT_FROM,
@@ -190,66 +193,35 @@ def get_picture(key: str, conn: Connection) -> Response:
 
 
 @router.post("/vessel-drawing")
-def vessel_drawing(body: PutVessel) -> VesselDrawn:
+def vessel_drawing(body: DrawVessel) -> VesselDrawn:
     """How a vessel looks, kept or not. Raises InvalidMeasure."""
     check_vessel(body.vessel)
     return VesselDrawn(drawn=list(drawn_vessel(body.vessel)))
 
 
-@router.post("/stock/vessel", status_code=201)
-def add_vessel(body: PutVessel, conn: Connection, base_revision: BaseRevision) -> Kept:
-    with stores.based_on(conn, base_revision, touches=False):
-        key = stores.add_vessel(conn, body.vessel)
-    return _kept(conn, key)
+def _route_things(kind: StoreKind, body: type[PutThing], *, added: bool) -> None:
+    """The doors of one kind: a thing put under its key, and one that is added singly."""
+
+    def put_thing(key: str, body: PutThing, conn: Connection, base_revision: BaseRevision) -> Kept:
+        was = getattr(body, "was", None)
+        based = Based(revision=base_revision, was=was and replace(was, key=key), chosen=body.chosen)
+        stores.put_over(conn, kind, key, replace(getattr(body, kind), key=key), based)
+        return _kept(conn, key)
+
+    def add_thing(body: PutThing, conn: Connection, base_revision: BaseRevision) -> Kept:
+        with stores.based_on(conn, base_revision, touches=False):
+            key = stores.add(conn, kind, getattr(body, kind))
+        return _kept(conn, key)
+
+    for does in (put_thing, add_thing):
+        does.__annotations__["body"] = body
+    router.add_api_route(f"/stock/{kind}/{{key}}", put_thing, methods=["PUT"], name=f"put_{kind}")
+    if added:
+        router.add_api_route(f"/stock/{kind}", add_thing, methods=["POST"], status_code=201, name=f"add_{kind}")
 
 
-@router.put("/stock/vessel/{key}")
-def put_vessel(key: str, body: PutVessel, conn: Connection, base_revision: BaseRevision) -> Kept:
-    return _over(conn, "vessel", key, body.vessel, body.was, body, base_revision)
-
-
-@router.put("/stock/netting/{key}")
-def put_netting(key: str, body: PutNetting, conn: Connection, base_revision: BaseRevision) -> Kept:
-    return _over(conn, "netting", key, body.netting, body.was, body, base_revision)
-
-
-@router.put("/stock/frog/{key}")
-def put_frog(key: str, body: PutFrog, conn: Connection, base_revision: BaseRevision) -> Kept:
-    return _over(conn, "frog", key, body.frog, body.was, body, base_revision)
-
-
-@router.put("/stock/variety/{key}")
-def put_variety(key: str, body: PutVariety, conn: Connection, base_revision: BaseRevision) -> Kept:
-    return _over(conn, "variety", key, body.variety, body.was, body, base_revision)
-
-
-@router.put("/stock/supply/{key}")
-def put_supply(key: str, body: PutSupply, conn: Connection, base_revision: BaseRevision) -> Kept:
-    return _over(conn, "supply", key, body.supply, body.was, body, base_revision)
-
-
-@router.post("/stock/stand", status_code=201)
-def add_stand(body: PutStand, conn: Connection, base_revision: BaseRevision) -> Kept:
-    with stores.based_on(conn, base_revision, touches=False):
-        key = stores.add(conn, "stand", body.stand)
-    return _kept(conn, key)
-
-
-@router.put("/stock/stand/{key}")
-def put_stand(key: str, body: PutStand, conn: Connection, base_revision: BaseRevision) -> Kept:
-    return _over(conn, "stand", key, body.stand, body.was, body, base_revision)
-
-
-@router.post("/stock/armature", status_code=201)
-def add_armature(body: PutArmature, conn: Connection, base_revision: BaseRevision) -> Kept:
-    with stores.based_on(conn, base_revision, touches=False):
-        key = stores.add(conn, "armature", body.armature)
-    return _kept(conn, key)
-
-
-@router.put("/stock/armature/{key}")
-def put_armature(key: str, body: PutArmature, conn: Connection, base_revision: BaseRevision) -> Kept:
-    return _over(conn, "armature", key, body.armature, body.was, body, base_revision)
+for _kind, _body in PUT_THINGS.items():
+    _route_things(_kind, _body, added=STORES[_kind].added)
 
 
 @router.post("/stock/{kind}/{key}/copy", status_code=201)
@@ -334,15 +306,6 @@ def check_fill(body: CheckFill) -> FillCheck:
     vessel = body.vessel
     check_vessel(vessel)
     return vessel_outline.check_fill(vessel, body.poured_l)
-
-
-def _over(
-    conn: sqlite3.Connection, kind: StoreKind, key: str, thing: Any, was: Any, body: PutThing, base_revision: int
-) -> Kept:
-    """Keep a thing with what its window changed of it; the key in the address is its key."""
-    thing, was = replace(thing, key=key), None if was is None else replace(was, key=key)
-    stores.put_over(conn, kind, key, thing, Based(revision=base_revision, was=was, chosen=body.chosen))
-    return _kept(conn, key)
 
 
 def _kept(conn: sqlite3.Connection, key: str) -> Kept:

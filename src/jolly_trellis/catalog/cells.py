@@ -68,3 +68,8 @@ def whole(row: Row, column: str, *, least: int = 0, most: int = 100_000) -> int:
 def provenance(row: Row, column: str) -> Provenance:
     kind = choice(row, column, PROVENANCE_KINDS, "measured")
     return Provenance(kind=kind, source=row["provenance_note"])
+
+
+def plain(value: float | None, scale: float = 1.0) -> str:
+    """A number as a cell has it, in units of which one is `scale`; empty where it is not known."""
+    return "" if value is None else f"{round(value / scale, 4):.10g}"

@@ -4,7 +4,7 @@ import csv
 import io
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Any, Literal
+from typing import Any
 
 from jolly_trellis.catalog.cells import (
     BadCell,
@@ -14,8 +14,6 @@ from jolly_trellis.catalog.cells import (
 )
 from jolly_trellis.catalog.rows import TABLES, StoreKind, Table, as_before
 from jolly_trellis.core.errors import CoreError
-
-HeldKind = Literal["vessel", "stand", "netting", "frog", "variety", "supply", "armature", "mechanic"]
 
 MOST_ROWS = 2000
 

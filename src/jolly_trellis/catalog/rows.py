@@ -5,58 +5,32 @@ choices and defaults are the core's.
 """
 
 import csv
-import math
 from collections.abc import Callable, Mapping
 from dataclasses import MISSING, dataclass
 from functools import partial
 from importlib.resources import files
-from typing import Any, Literal
+from typing import TYPE_CHECKING, Any, Literal
 
-from jolly_trellis.catalog.cells import BadCell, Row, choice, flag, number, provenance, whole
-from jolly_trellis.core.materials.finished import FinishedArmature
-from jolly_trellis.core.materials.frogs import Frog
-from jolly_trellis.core.materials.netting import Netting, pitch_across_m
-from jolly_trellis.core.materials.profiles import ProfilePoint
-from jolly_trellis.core.materials.stands import Stand
-from jolly_trellis.core.materials.stems import Variety, VarietyProvenance, check_kind
-from jolly_trellis.core.materials.supplies import Supply
-from jolly_trellis.core.materials.vessels import Vessel, check_vessel
-from jolly_trellis.core.plan.field_table import FieldOf, field_table
-from jolly_trellis.core.plan_shapes import SHAPES
+from jolly_trellis.catalog import kinds
+from jolly_trellis.catalog.about import STORES, About, Column
+from jolly_trellis.catalog.cells import BadCell, Row, choice, flag, number, plain, whole
+from jolly_trellis.core.materials.stems import VarietyProvenance
+from jolly_trellis.core.plan.field_table import FieldOf
 from jolly_trellis.core.ranges import label_of
 
-StoreKind = Literal["vessel", "stand", "netting", "frog", "variety", "supply", "armature"]
-KINDS: Mapping[StoreKind, type] = {
-    "vessel": Vessel,
-    "stand": Stand,
-    "netting": Netting,
-    "frog": Frog,
-    "variety": Variety,
-    "supply": Supply,
-    "armature": FinishedArmature,
-}
-FILES: Mapping[StoreKind, str] = {
-    "vessel": "vessels.csv",
-    "stand": "stands.csv",
-    "netting": "netting.csv",
-    "frog": "frogs.csv",
-    "variety": "varieties.csv",
-    "supply": "supplies.csv",
-    "armature": "armatures.csv",
-}
+__all__ = ["TABLES", "HeldKind", "StoreKind", "kinds"]
+
+if TYPE_CHECKING:
+    StoreKind = str
+    HeldKind = str
+else:
+    # What reads and writes JSON is told of every kind there is; mechanics are held and counted too.
+    StoreKind = Literal[tuple(STORES)]
+    HeldKind = Literal[(*STORES, "mechanic")]
+
 _NOTE = "provenance_note"
 # The unit in a column's name, the one in the field's, and how many of this one it is.
 _UNITS = (("_mm", "_m", 1e-3), ("_cm", "_m", 1e-2), ("_g", "_kg", 1e-3), ("_ml", "_l", 1e-3))
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Column:
-    """One column: how a cell of it is read from a row, and written for a thing; whether it may be left out."""
-
-    name: str
-    optional: bool
-    read: Callable[[Row], Any]
-    write: Callable[[Any], str]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -69,12 +43,11 @@ class Table:
     write: Callable[[str, Any], Row]
 
 
-def _table(kind: StoreKind) -> Table:
-    thing = KINDS[kind]
-    header = _header(FILES[kind])
-    known = field_table(thing)
-    columns = [_column(name, known) for name in header if name not in ("key", _NOTE) and name not in _APART[kind]]
-    apart = {name: column for name, column in _APART[kind].items() if name in header}
+def _table(about: About) -> Table:
+    header = _header(about)
+    known = about.fields
+    columns = [_column(name, known) for name in header if name not in ("key", _NOTE) and name not in about.apart]
+    apart = {name: column for name, column in about.apart.items() if name in header}
     by_name = {each.name: each for each in columns} | apart
     must = {"key", *(name for name, each in by_name.items() if not each.optional)}
 
@@ -84,39 +57,16 @@ def _table(kind: StoreKind) -> Table:
             field = _field_of(name, known)
             if field is not None and (value := column.read(row)) is not MISSING:
                 values[field.name] = value
-        return _whole(kind, row, thing, values)
+        about.whole(row, values)
+        made = about.thing(**values)
+        about.check(made)
+        return made
 
     def write(key: str, thing: Any) -> Row:
         row = {"key": key, **{name: each.write(thing) for name, each in by_name.items()}}
         return {name: row[name] if name in row else _note_of(thing) for name in header}
 
     return Table(columns=header, optional=frozenset(header) - must, read=read, write=write)
-
-
-def _whole(kind: StoreKind, row: Row, thing: type, values: dict[str, Any]) -> Any:
-    """The thing of a row, and what its kind asks of more than one cell. Raises BadCell, CoreError."""
-    match kind:
-        case "variety":
-            groups = field_table(VarietyProvenance)
-            values["provenance"] = VarietyProvenance(
-                **{each: provenance(row, f"{each}_provenance") for each in groups}
-            )
-        case "netting":
-            values["provenance"] = provenance(row, "size_provenance")
-        case "frog" | "supply" | "stand" | "armature":
-            values["provenance"] = provenance(row, "provenance")
-        case "vessel":
-            pass
-    if kind == "supply" and values["measured_by"] == "stick" and values.get("stick_m") is None:
-        raise BadCell("stick_m", "A stick has no length here. Give how long one is, in metres, such as 0.9.")
-    made = thing(**values)
-    if isinstance(made, Vessel):
-        check_vessel(made)
-    if isinstance(made, Variety):
-        check_kind(made)
-    if isinstance(made, Netting):
-        pitch_across_m(made)
-    return made
 
 
 def _field_of(column: str, known: Mapping[str, FieldOf]) -> FieldOf | None:
@@ -201,57 +151,24 @@ def _text(row: Row, name: str, field: FieldOf) -> str:
 def _write_cell(thing: Any, *, field: FieldOf, scale: float) -> str:
     value = getattr(thing, field.name)
     if field.many:
-        return "; ".join(value) if field.kind is str else " ".join(_plain(each, scale) for each in value)
+        return "; ".join(value) if field.kind is str else " ".join(plain(each, scale) for each in value)
     if field.kind is bool:
         return str(int(value))
-    return str(value) if field.kind is str else _plain(value, scale)
+    return str(value) if field.kind is str else plain(value, scale)
 
 
-def _plain(value: float | None, scale: float) -> str:
-    return "" if value is None else f"{round(value / scale, 4):.10g}"
-
-
-def _header(name: str) -> tuple[str, ...]:
-    text = (files("jolly_trellis.catalog") / name).read_text(encoding="utf-8")
+def _header(about: About) -> tuple[str, ...]:
+    """The columns of the catalogue's own file; the fields of the thing, where there is none."""
+    if not about.file:
+        plain_ones = (name for name, each in about.fields.items() if each.kind in (str, float, int, bool))
+        return (*plain_ones, *about.apart, *((_NOTE,) if "provenance" in about.fields else ()))
+    text = (files("jolly_trellis.catalog") / about.file).read_text(encoding="utf-8")
     return tuple(next(csv.reader(text.splitlines())))
 
 
 def _note_of(thing: Any) -> str:
     known = thing.provenance
     return str((known.size if isinstance(known, VarietyProvenance) else known).source)
-
-
-CORNER = "^"  # after a point of a profile at which the outline bends sharply
-
-
-def _read_profile(row: Row) -> tuple[ProfilePoint, ...]:
-    points = []
-    for text in row["profile_cm"].split():
-        height, _, size = text.removesuffix(CORNER).partition(":")
-        width, _, depth = size.partition("x")
-        try:
-            values = [float(each) / 100 for each in (height, width, depth or width)]
-        except ValueError:
-            raise BadCell("profile_cm", f"“{text[:30]}” is no measure. Type height:size, such as 9.5:20.") from None
-        if not all(math.isfinite(each) and 0 <= each <= 5 for each in values):
-            raise BadCell("profile_cm", f"“{text[:30]}” is out of range. Give centimetres, up to 500.")
-        corner = text.endswith(CORNER)
-        points.append(ProfilePoint(height_m=values[0], width_m=values[1], depth_m=values[2], corner=corner))
-    return tuple(points)
-
-
-def _write_profile(vessel: Vessel) -> str:
-    alike = SHAPES[vessel.plan_shape].even
-    return " ".join(
-        f"{_plain(p.height_m, 1e-2)}:{_plain(p.width_m, 1e-2)}"
-        + ("" if alike else f"x{_plain(p.depth_m, 1e-2)}")
-        + (CORNER if p.corner else "")
-        for p in vessel.profile
-    )
-
-
-def _kind_of(group: str, variety: Variety) -> str:
-    return str(getattr(variety.provenance, group).kind)
 
 
 def as_before(kind: StoreKind, raw: Mapping[str, str | None], row: Row) -> None:
@@ -261,24 +178,4 @@ def as_before(kind: StoreKind, raw: Mapping[str, str | None], row: Row) -> None:
         row["hazards"] = "; ".join(hazard for flag, hazard in flags if (raw.get(flag) or "").strip() == "1")
 
 
-def _whence(name: str, of: Callable[[Any], str]) -> Column:
-    """A column that says where figures come from; read together with the note."""
-    return Column(name=name, optional=True, read=lambda _: MISSING, write=of)
-
-
-# Columns that are no field of their own: a profile in one cell, and what figures are from.
-_APART: Mapping[StoreKind, Mapping[str, Column]] = {
-    "vessel": {
-        "profile_cm": Column(name="profile_cm", optional=False, read=_read_profile, write=_write_profile),
-    },
-    "netting": {"size_provenance": _whence("size_provenance", lambda each: each.provenance.kind)},
-    "frog": {"provenance": _whence("provenance", lambda each: each.provenance.kind)},
-    "supply": {"provenance": _whence("provenance", lambda each: each.provenance.kind)},
-    "stand": {"provenance": _whence("provenance", lambda each: each.provenance.kind)},
-    "armature": {"provenance": _whence("provenance", lambda each: each.provenance.kind)},
-    "variety": {
-        f"{group}_provenance": _whence(f"{group}_provenance", partial(_kind_of, group))
-        for group in field_table(VarietyProvenance)
-    },
-}
-TABLES: dict[StoreKind, Table] = {kind: _table(kind) for kind in KINDS}
+TABLES: dict[StoreKind, Table] = {kind: _table(about) for kind, about in STORES.items()}

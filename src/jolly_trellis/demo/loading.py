@@ -3,7 +3,7 @@
 import sqlite3
 from importlib.resources import files
 
-from jolly_trellis.catalog.columns import HeldKind
+from jolly_trellis.catalog.rows import HeldKind
 from jolly_trellis.core.rigging.survey import Survey
 from jolly_trellis.services import planning, rigging
 from jolly_trellis.services.gate import Based

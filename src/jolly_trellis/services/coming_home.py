@@ -101,7 +101,7 @@ def take_back(conn: sqlite3.Connection, event_id: int) -> None:
                 count = max(own.on_hand - each.added, 0)
                 used = max(own.used - each.went, 0)
                 if each.line.startswith(NEW) and not count:
-                    stock.remove_armature(conn, each.thing)
+                    stock.remove(conn, "armature", each.thing)
                     continue
                 stock.put_holding(conn, kind, each.thing, replace(own, on_hand=count, used=used))
                 _look_back(conn, each)
@@ -118,7 +118,7 @@ def _look_back(conn: sqlite3.Connection, line: HomeLine) -> None:
         for name in ("condition", "note", "picture")
         if getattr(kept, name) == getattr(line.became, name)
     }
-    stock.put_armature(conn, replace(kept, **back))
+    stock.put(conn, "armature", kept.key, replace(kept, **back))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -185,7 +185,7 @@ def _apply(conn: sqlite3.Connection, planned: _Planned) -> None:
     if not planned.thing:
         return
     if planned.new is not None:
-        stock.put_armature(conn, planned.new)
+        stock.put(conn, "armature", planned.new.key, planned.new)
         holding = Holding(on_hand=planned.back.back, used=planned.line.number)
         stock.put_holding(conn, "armature", planned.thing, holding)
         return
@@ -195,9 +195,8 @@ def _apply(conn: sqlite3.Connection, planned: _Planned) -> None:
     seen = planned.became
     if seen is not None:
         before = stock.armatures(conn)[planned.thing]
-        stock.put_armature(
-            conn, replace(before, condition=planned.back.condition, note=seen.note, picture=seen.picture)
-        )
+        looked = replace(before, condition=planned.back.condition, note=seen.note, picture=seen.picture)
+        stock.put(conn, "armature", planned.thing, looked)
 
 
 def _line(planned: _Planned) -> HomeLine:

@@ -9,7 +9,7 @@ from datetime import UTC, date, datetime, time, timedelta
 from itertools import pairwise
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
-from jolly_trellis.catalog.columns import HeldKind
+from jolly_trellis.catalog.rows import HeldKind
 from jolly_trellis.core import ranges
 from jolly_trellis.core.books.figures import open_book
 from jolly_trellis.core.errors import InvalidMeasure

@@ -66,15 +66,7 @@ def _opened(path: Path) -> sqlite3.Connection:
             _keep_a_copy(conn, path.parent / COPIES / f"before-update-{version}.sqlite")
         migrate(conn)
         with transaction(conn):
-            stock.fill_if_empty(
-                conn,
-                vessels_=loaders.vessels(),
-                stands_=loaders.stands(),
-                nettings_=loaders.nettings(),
-                frogs_=loaders.frogs(),
-                varieties_=loaders.varieties(),
-                supplies_=loaders.supplies(),
-            )
+            stock.fill_if_empty(conn, loaders.catalogue)
     except BaseException:
         conn.close()
         raise

@@ -5,7 +5,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from pathlib import Path
 
-from jolly_trellis.catalog.columns import HeldKind
+from jolly_trellis.catalog.rows import HeldKind
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.cutting.roll import CutPlan, cut_plan, keeping_cut, still_to_cut
 from jolly_trellis.core.event.cutting.roll_problems import Material, MaterialPlan

@@ -1,23 +1,20 @@
 """The stores as people keep them: take in, copy, count, retire, tables in and out."""
 
 import sqlite3
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from dataclasses import dataclass, replace
 from datetime import date
 from typing import Any, Literal
 
-from jolly_trellis.catalog.columns import HeldKind, Refused, rows_of, write_table
-from jolly_trellis.catalog.rows import StoreKind
+from jolly_trellis.catalog.about import STORES, About
+from jolly_trellis.catalog.columns import Refused, rows_of, write_table
+from jolly_trellis.catalog.rows import HeldKind, StoreKind
 from jolly_trellis.core import ranges
 from jolly_trellis.core.choices import MECHANICS
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.keys import free_key
-from jolly_trellis.core.materials.finished import FinishedArmature
-from jolly_trellis.core.materials.netting import pitch_across_m
-from jolly_trellis.core.materials.stands import Stand
-from jolly_trellis.core.materials.stems import Variety, check_kind
-from jolly_trellis.core.materials.vessels import Vessel, check_vessel
+from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.provenance import MEASURED
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.ranges import Key
@@ -30,7 +27,9 @@ from jolly_trellis.store.stock_history import Moved
 
 CountedKind = Literal["vessel", "stand", "frog", "armature"]
 _PRICES = ("price", "bunch_price", "stem_price")
-_NAMING = frozenset({"variety", "netting", "frog"})
+_NAMING = frozenset(kind for kind, about in STORES.items() if about.named_by_plans)
+# What is typed anew and is no measure of the thing.
+_NOT_MEASURED = ("key", "name", "price", "bunch_size", "provenance")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -51,39 +50,15 @@ class Keyed:
     key: Key
 
 
-def things(conn: sqlite3.Connection, kind: StoreKind) -> dict[str, Any]:
-    """Everything of one kind by key."""
-    readers: dict[StoreKind, Callable[[sqlite3.Connection], dict[str, Any]]] = {
-        "vessel": stock.vessels,
-        "netting": stock.nettings,
-        "frog": stock.frogs,
-        "variety": stock.varieties,
-        "supply": stock.supplies,
-        "stand": stock.stands,
-        "armature": stock.armatures,
-    }
-    return readers[kind](conn)
-
-
-def add_vessel(conn: sqlite3.Connection, vessel: Vessel) -> str:
-    """Keep a vessel under a key made of its name; the key. Raises CoreError."""
-    ranges.check(vessel)
-    check_vessel(vessel)
-    with transaction(conn):
-        key = free_key(vessel.name, _taken(conn, "vessel"))
-        with stock_history.change(conn, f"Add {vessel.name}", [("vessel", key)]):
-            _put(conn, "vessel", key, replace(vessel, key=key))
-            stock.put_holding(conn, "vessel", key, Holding(on_hand=1))
-    return key
-
-
-def add(conn: sqlite3.Connection, kind: Literal["stand", "armature"], thing: Stand | FinishedArmature) -> str:
-    """Keep a stand or a finished armature under a key made of its name, one of it; the key. Raises CoreError."""
+def add(conn: sqlite3.Connection, kind: StoreKind, thing: Any) -> str:
+    """Keep a thing under a key made of its name, one of it; the key. Raises CoreError."""
     with transaction(conn):
         key = free_key(thing.name, _taken(conn, kind))
-        ranges.check(replace(thing, key=key))
+        thing = replace(thing, key=key)
+        ranges.check(thing)
+        STORES[kind].check(thing)
         with stock_history.change(conn, f"Add {thing.name}", [(kind, key)]):
-            _put(conn, kind, key, replace(thing, key=key))
+            stock.put(conn, kind, key, thing)
             stock.put_holding(conn, kind, key, Holding(on_hand=1))
     return key
 
@@ -92,18 +67,31 @@ def put(conn: sqlite3.Connection, kind: StoreKind, key: str, thing: Any) -> None
     """Keep a thing under its key. Raises CoreError: it is no vessel or no net, no key, or newly costs nothing."""
     ranges.check(Keyed(key=key))
     ranges.check(thing)
-    if kind == "vessel":
-        check_vessel(thing)
-    if kind == "netting":
-        pitch_across_m(thing)
-    kept = things(conn, kind).get(key)
+    about = STORES[kind]
+    kept = stock.things(conn, kind).get(key)
+    thing = about.follows(thing, kept)
+    about.check(thing)
     if isinstance(thing, Variety):
-        check_kind(thing)
         _refuse_a_name_of_another(thing, stock.varieties(conn))
         thing = _dated(conn, thing, kept)
     _refuse_a_price_of_nothing(thing, kept)
     with stock_history.change(conn, f"Change {thing.name}", [(kind, key)]):
-        _put(conn, kind, key, thing)
+        stock.put(conn, kind, key, _measured(about, thing, kept))
+
+
+def _measured(about: About, thing: Any, kept: Any) -> Any:
+    """A thing whose figures that were typed anew are the studio's own from then on, unless it says whence they are."""
+    if not about.views or kept is None or thing.provenance != kept.provenance:
+        return thing
+    groups = {
+        about.figures.get(name, "") or ("" if about.figures else "provenance")
+        for name in about.fields
+        if name not in _NOT_MEASURED and getattr(thing, name) != getattr(kept, name)
+    } - {""}
+    if not groups:
+        return thing
+    own = MEASURED if not about.figures else replace(thing.provenance, **dict.fromkeys(groups, MEASURED))
+    return replace(thing, provenance=own)
 
 
 def _refuse_a_name_of_another(variety: Variety, known: Mapping[str, Variety]) -> None:
@@ -144,14 +132,14 @@ def _refuse_a_price_of_nothing(thing: Any, kept: Any) -> None:
 def copy(conn: sqlite3.Connection, kind: StoreKind, key: str) -> str:
     """Copy a thing under a new key and name; the new key. Raises NotFound."""
     with transaction(conn):
-        known = things(conn, kind)
+        known = stock.things(conn, kind)
         if key not in known:
             raise NotFound(f"{kind} {key}")
         thing = replace(known[key], name=f"{known[key].name}, copy")
         new = free_key(thing.name, _taken(conn, kind))
         thing = replace(thing, key=new)
         with stock_history.change(conn, f"Copy {known[key].name}", [(kind, new)]):
-            _put(conn, kind, new, thing)
+            stock.put(conn, kind, new, thing)
     return new
 
 
@@ -173,7 +161,7 @@ def count(conn: sqlite3.Connection, kind: HeldKind, key: str, holding: Holding) 
         if kind == "mechanic":
             names: dict[str, str] = {each: each.replace("_", " ") for each in MECHANICS.known}
         else:
-            names = {each: thing.name for each, thing in things(conn, kind).items()}
+            names = {each: thing.name for each, thing in stock.things(conn, kind).items()}
         if key not in names:
             raise NotFound(f"{kind} {key}")
         with stock_history.change(conn, f"Count {names[key]}", [(kind, key)]):
@@ -186,10 +174,10 @@ def delete(conn: sqlite3.Connection, kind: StoreKind, key: str) -> None:
     Raises: NotFound; InvalidMeasure: a piece of an event is made with it.
     """
     with transaction(conn):
-        known = things(conn, kind)
+        known = stock.things(conn, kind)
         if key not in known:
             raise NotFound(f"{kind} {key}")
-        used = _made_with(conn, key) if kind in ("netting", "frog", "variety") else []
+        used = _made_with(conn, key) if STORES[kind].named_by_plans else []
         if used:
             more = f" and {len(used) - 1} more" if len(used) > 1 else ""
             raise InvalidMeasure(
@@ -226,7 +214,7 @@ def based_on(conn: sqlite3.Connection, base_revision: int, *, touches: bool = Tr
 def put_over(conn: sqlite3.Connection, kind: StoreKind, key: str, thing: Any, based: Based[Any]) -> None:
     """Keep a thing under its key with what its window changed of it. Raises Stale, CoreError: as `put` does."""
     with transaction(conn):
-        now = things(conn, kind).get(key)
+        now = stock.things(conn, kind).get(key)
         base = based.revision
         if now is not None:
             thing, base = settled(thing, now, based, _revisions_of(conn), type(now))
@@ -266,7 +254,7 @@ def travel(conn: sqlite3.Connection, *, back: bool) -> None:
 
 def export_table(conn: sqlite3.Connection, kind: StoreKind) -> str:
     """Everything of one kind as CSV."""
-    return write_table(kind, things(conn, kind))
+    return write_table(kind, stock.things(conn, kind))
 
 
 def import_table(conn: sqlite3.Connection, kind: StoreKind, text: str, *, dry_run: bool) -> Imported:
@@ -279,7 +267,7 @@ def import_table(conn: sqlite3.Connection, kind: StoreKind, text: str, *, dry_ru
 
 
 def _import(conn: sqlite3.Connection, kind: StoreKind, text: str, *, dry_run: bool) -> Imported:
-    known = things(conn, kind)
+    known = stock.things(conn, kind)
     added: list[str] = []
     changed: list[str] = []
     refused: list[Refused] = []
@@ -303,7 +291,7 @@ def _import(conn: sqlite3.Connection, kind: StoreKind, text: str, *, dry_run: bo
     if not dry_run:
         with stock_history.change(conn, f"Read a table of {kind}s", [(kind, key) for key in (*added, *changed)]):
             for key in (*added, *changed):
-                _put(conn, kind, key, taken[key])
+                stock.put(conn, kind, key, taken[key])
     return Imported(
         added=tuple(added),
         changed=tuple(changed),
@@ -315,7 +303,7 @@ def _import(conn: sqlite3.Connection, kind: StoreKind, text: str, *, dry_run: bo
 
 def _taken(conn: sqlite3.Connection, kind: StoreKind) -> set[str]:
     """Keys that are in use or were, so that what was deleted can come back."""
-    return set(things(conn, kind)) | {each.key for each in stock_history.deleted(conn) if each.kind == kind}
+    return set(stock.things(conn, kind)) | {each.key for each in stock_history.deleted(conn) if each.kind == kind}
 
 
 def _made_with(conn: sqlite3.Connection, key: str) -> list[str]:
@@ -332,21 +320,3 @@ def _names(plain: Any, key: str) -> bool:
     if isinstance(plain, dict):
         return any(value == key if field in _NAMING else _names(value, key) for field, value in plain.items())
     return isinstance(plain, (list, tuple)) and any(_names(each, key) for each in plain)
-
-
-def _put(conn: sqlite3.Connection, kind: StoreKind, key: str, thing: Any) -> None:
-    match kind:
-        case "vessel":
-            stock.put_vessel(conn, key, thing)
-        case "netting":
-            stock.put_netting(conn, thing)
-        case "frog":
-            stock.put_frog(conn, thing)
-        case "variety":
-            stock.put_variety(conn, thing)
-        case "supply":
-            stock.put_supply(conn, thing)
-        case "stand":
-            stock.put_stand(conn, thing)
-        case "armature":
-            stock.put_armature(conn, thing)

@@ -2,12 +2,12 @@
 
 import json
 import sqlite3
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any, get_args
 
-from jolly_trellis.catalog.columns import HeldKind
-from jolly_trellis.catalog.rows import KINDS, StoreKind
+from jolly_trellis.catalog.about import STORES
+from jolly_trellis.catalog.rows import HeldKind, StoreKind
 from jolly_trellis.core.materials.finished import FinishedArmature
 from jolly_trellis.core.materials.frogs import Frog
 from jolly_trellis.core.materials.netting import Netting
@@ -16,16 +16,16 @@ from jolly_trellis.core.materials.stands import Stand
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.materials.supplies import Supply
 from jolly_trellis.core.materials.vessels import Vessel
-from jolly_trellis.core.plan.field_table import FieldOf, field_table
+from jolly_trellis.core.plan.field_table import FieldOf
 from jolly_trellis.store import codec
 
-_VESSEL = "SELECT * FROM vessel ORDER BY position, key"
-_PROFILE = "SELECT * FROM vessel_profile ORDER BY vessel_key, rowid"
-# A column for each field of the thing but its key; a vessel's profile has a table of its own.
+# A column for each field of the thing but its key; parts of it have tables of their own.
+_PARTS = ("profile",)
 _FIELDS: Mapping[StoreKind, Mapping[str, FieldOf]] = {
-    kind: {name: each for name, each in field_table(thing).items() if name not in ("key", "profile")}
-    for kind, thing in KINDS.items()
+    kind: {name: each for name, each in about.fields.items() if name not in ("key", *_PARTS)}
+    for kind, about in STORES.items()
 }
+_PROFILE = "SELECT * FROM vessel_profile ORDER BY vessel_key, rowid"
 _PUT_PROFILE = "INSERT INTO vessel_profile VALUES (:vessel_key, :height_m, :width_m, :depth_m, :corner)"
 _PUT_HOLDING = """
     INSERT INTO holding (kind, key, on_hand, retired, lasts, used, resale)
@@ -65,97 +65,71 @@ def revision(conn: sqlite3.Connection) -> int:
     return int(conn.execute("SELECT revision FROM stock_revision").fetchone()[0])
 
 
-def vessels(conn: sqlite3.Connection) -> dict[str, Vessel]:
-    """Every vessel by key, in the order of the stores."""
+def things(conn: sqlite3.Connection, kind: StoreKind) -> dict[str, Any]:
+    """Everything of one kind by key, in the order of the stores."""
+    about = STORES[kind]
+    rows = conn.execute(f"SELECT * FROM {about.kind} ORDER BY position, key")
+    parts = _profiles(conn) if "profile" in about.fields else {}
+    return {row["key"]: about.thing(key=row["key"], **parts.get(row["key"], {}), **_values(kind, row)) for row in rows}
+
+
+def put(conn: sqlite3.Connection, kind: StoreKind, key: str, thing: Any) -> None:
+    """Put a thing into the stores, over the one of that key where there is one."""
+    _put(conn, kind, key, thing)
+    if "profile" in STORES[kind].fields:
+        conn.execute("DELETE FROM vessel_profile WHERE vessel_key = :key", {"key": key})
+        conn.executemany(_PUT_PROFILE, [{"vessel_key": key, **codec.to_plain(each)} for each in thing.profile])
+
+
+def remove(conn: sqlite3.Connection, kind: StoreKind, key: str) -> None:
+    """Take a thing out, with its count."""
+    conn.execute(f"DELETE FROM {STORES[kind].kind} WHERE key = :key", {"key": key})
+    conn.execute("DELETE FROM holding WHERE kind = :kind AND key = :key", {"kind": kind, "key": key})
+
+
+def _profiles(conn: sqlite3.Connection) -> dict[str, dict[str, Any]]:
     points: dict[str, list[ProfilePoint]] = {}
     for row in conn.execute(_PROFILE):
         point = ProfilePoint(
             height_m=row["height_m"], width_m=row["width_m"], depth_m=row["depth_m"], corner=bool(row["corner"])
         )
         points.setdefault(row["vessel_key"], []).append(point)
-    return {
-        row["key"]: Vessel(key=row["key"], profile=tuple(points.get(row["key"], ())), **_values("vessel", row))
-        for row in conn.execute(_VESSEL)
-    }
+    return {key: {"profile": tuple(each)} for key, each in points.items()}
 
 
-def put_vessel(conn: sqlite3.Connection, key: str, vessel: Vessel) -> None:
-    """Put a vessel into the stores, over the one of that key where there is one."""
-    _put(conn, "vessel", key, vessel)
-    conn.execute("DELETE FROM vessel_profile WHERE vessel_key = :key", {"key": key})
-    conn.executemany(_PUT_PROFILE, [{"vessel_key": key, **codec.to_plain(each)} for each in vessel.profile])
-
-
-def nettings(conn: sqlite3.Connection) -> dict[str, Netting]:
-    """Every netting by key, in the order of the stores."""
-    rows = conn.execute("SELECT * FROM netting ORDER BY position, key")
-    return {row["key"]: Netting(key=row["key"], **_values("netting", row)) for row in rows}
-
-
-def put_netting(conn: sqlite3.Connection, netting: Netting) -> None:
-    """Put a netting into the stores, over the one of its key."""
-    _put(conn, "netting", netting.key, netting)
-
-
-def frogs(conn: sqlite3.Connection) -> dict[str, Frog]:
-    """Every frog by key, in the order of the stores."""
-    rows = conn.execute("SELECT * FROM frog ORDER BY position, key")
-    return {row["key"]: Frog(key=row["key"], **_values("frog", row)) for row in rows}
-
-
-def put_frog(conn: sqlite3.Connection, frog: Frog) -> None:
-    """Put a frog into the stores, over the one of its key."""
-    _put(conn, "frog", frog.key, frog)
-
-
-def varieties(conn: sqlite3.Connection) -> dict[str, Variety]:
-    """Every variety by key, in the order of the stores."""
-    rows = conn.execute("SELECT * FROM variety ORDER BY position, key")
-    return {row["key"]: Variety(key=row["key"], **_values("variety", row)) for row in rows}
-
-
-def put_variety(conn: sqlite3.Connection, variety: Variety) -> None:
-    """Put a variety into the stores, over the one of its key."""
-    _put(conn, "variety", variety.key, variety)
-
-
-def supplies(conn: sqlite3.Connection) -> dict[str, Supply]:
-    """Every supply by key, in the order of the stores."""
-    rows = conn.execute("SELECT * FROM supply ORDER BY position, key")
-    return {row["key"]: Supply(key=row["key"], **_values("supply", row)) for row in rows}
-
-
-def put_supply(conn: sqlite3.Connection, supply: Supply) -> None:
-    """Put a supply into the stores, over the one of its key."""
-    _put(conn, "supply", supply.key, supply)
+def vessels(conn: sqlite3.Connection) -> dict[str, Vessel]:
+    """Every vessel by key, in the order of the stores."""
+    return things(conn, "vessel")
 
 
 def stands(conn: sqlite3.Connection) -> dict[str, Stand]:
     """Every stand by key, in the order of the stores."""
-    rows = conn.execute("SELECT * FROM stand ORDER BY position, key")
-    return {row["key"]: Stand(key=row["key"], **_values("stand", row)) for row in rows}
+    return things(conn, "stand")
 
 
-def put_stand(conn: sqlite3.Connection, stand: Stand) -> None:
-    """Put a stand into the stores, over the one of its key."""
-    _put(conn, "stand", stand.key, stand)
+def nettings(conn: sqlite3.Connection) -> dict[str, Netting]:
+    """Every netting by key, in the order of the stores."""
+    return things(conn, "netting")
+
+
+def frogs(conn: sqlite3.Connection) -> dict[str, Frog]:
+    """Every frog by key, in the order of the stores."""
+    return things(conn, "frog")
+
+
+def varieties(conn: sqlite3.Connection) -> dict[str, Variety]:
+    """Every variety by key, in the order of the stores."""
+    return things(conn, "variety")
+
+
+def supplies(conn: sqlite3.Connection) -> dict[str, Supply]:
+    """Every supply by key, in the order of the stores."""
+    return things(conn, "supply")
 
 
 def armatures(conn: sqlite3.Connection) -> dict[str, FinishedArmature]:
     """Every finished armature by key, in the order of the stores."""
-    rows = conn.execute("SELECT * FROM armature ORDER BY position, key")
-    return {row["key"]: FinishedArmature(key=row["key"], **_values("armature", row)) for row in rows}
-
-
-def put_armature(conn: sqlite3.Connection, armature: FinishedArmature) -> None:
-    """Put a finished armature into the stores, over the one of its key."""
-    _put(conn, "armature", armature.key, armature)
-
-
-def remove_armature(conn: sqlite3.Connection, key: str) -> None:
-    """Take a finished armature out, with its count."""
-    conn.execute("DELETE FROM armature WHERE key = :key", {"key": key})
-    conn.execute("DELETE FROM holding WHERE kind = 'armature' AND key = :key", {"key": key})
+    return things(conn, "armature")
 
 
 def holdings(conn: sqlite3.Connection) -> dict[HeldKind, dict[str, Holding]]:
@@ -178,35 +152,12 @@ def put_holding(conn: sqlite3.Connection, kind: HeldKind, key: str, holding: Hol
     conn.execute(_PUT_HOLDING, {"kind": kind, "key": key, **values})
 
 
-def fill_if_empty(
-    conn: sqlite3.Connection,
-    *,
-    vessels_: Iterable[tuple[str, Vessel]],
-    stands_: Iterable[Stand],
-    nettings_: Iterable[Netting],
-    frogs_: Iterable[Frog],
-    varieties_: Iterable[Variety],
-    supplies_: Iterable[Supply],
-) -> None:
+def fill_if_empty(conn: sqlite3.Connection, catalogue: Callable[[StoreKind], Iterable[tuple[str, Any]]]) -> None:
     """Lay the catalogue into every part of the stores that is empty and from which nothing was deleted."""
-    if _never_filled(conn, "vessel"):
-        for key, vessel in vessels_:
-            put_vessel(conn, key, vessel)
-    if _never_filled(conn, "stand"):
-        for stand in stands_:
-            put_stand(conn, stand)
-    if _never_filled(conn, "netting"):
-        for netting in nettings_:
-            put_netting(conn, netting)
-    if _never_filled(conn, "frog"):
-        for frog in frogs_:
-            put_frog(conn, frog)
-    if _never_filled(conn, "variety"):
-        for variety in varieties_:
-            put_variety(conn, variety)
-    if _never_filled(conn, "supply"):
-        for supply in supplies_:
-            put_supply(conn, supply)
+    for kind in STORES:
+        if _never_filled(conn, kind):
+            for key, thing in catalogue(kind):
+                put(conn, kind, key, thing)
 
 
 def _never_filled(conn: sqlite3.Connection, kind: StoreKind) -> bool:

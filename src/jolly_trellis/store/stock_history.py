@@ -10,24 +10,18 @@ from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import Any, Literal
+from typing import Any
 
-from jolly_trellis.catalog.columns import HeldKind
-from jolly_trellis.catalog.rows import StoreKind
+from jolly_trellis.catalog.about import STORES
+from jolly_trellis.catalog.rows import HeldKind, StoreKind
 from jolly_trellis.store.connection import transaction
 
 KEPT_STEPS = 500
-Kind = HeldKind | Literal["remnant", "homecoming"]
+Kind = HeldKind  # and "remnant", "homecoming"
 Touched = tuple[Kind, str]
 Rows = dict[str, list[dict[str, Any]]]
 _TABLES: dict[Kind, dict[str, str]] = {
-    "vessel": {"vessel": "key", "vessel_profile": "vessel_key"},
-    "stand": {"stand": "key"},
-    "netting": {"netting": "key"},
-    "frog": {"frog": "key"},
-    "variety": {"variety": "key"},
-    "supply": {"supply": "key"},
-    "armature": {"armature": "key"},
+    **{kind: {kind: "key", **about.side} for kind, about in STORES.items()},
     "mechanic": {},
     "remnant": {"remnant": "id"},
     "homecoming": {"homecoming": "event_id"},

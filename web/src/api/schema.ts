@@ -1686,6 +1686,23 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
+    readonly "/api/stock/vessel/{key}": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        /** Put Vessel */
+        readonly put: operations["put_vessel_api_stock_vessel__key__put"];
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
     readonly "/api/stock/vessel": {
         readonly parameters: {
             readonly query?: never;
@@ -1703,7 +1720,7 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
-    readonly "/api/stock/vessel/{key}": {
+    readonly "/api/stock/stand/{key}": {
         readonly parameters: {
             readonly query?: never;
             readonly header?: never;
@@ -1711,9 +1728,26 @@ export interface paths {
             readonly cookie?: never;
         };
         readonly get?: never;
-        /** Put Vessel */
-        readonly put: operations["put_vessel_api_stock_vessel__key__put"];
+        /** Put Stand */
+        readonly put: operations["put_stand_api_stock_stand__key__put"];
         readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/stock/stand": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly get?: never;
+        readonly put?: never;
+        /** Add Stand */
+        readonly post: operations["add_stand_api_stock_stand_post"];
         readonly delete?: never;
         readonly options?: never;
         readonly head?: never;
@@ -1788,7 +1822,7 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
-    readonly "/api/stock/stand": {
+    readonly "/api/stock/armature/{key}": {
         readonly parameters: {
             readonly query?: never;
             readonly header?: never;
@@ -1796,25 +1830,8 @@ export interface paths {
             readonly cookie?: never;
         };
         readonly get?: never;
-        readonly put?: never;
-        /** Add Stand */
-        readonly post: operations["add_stand_api_stock_stand_post"];
-        readonly delete?: never;
-        readonly options?: never;
-        readonly head?: never;
-        readonly patch?: never;
-        readonly trace?: never;
-    };
-    readonly "/api/stock/stand/{key}": {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        readonly get?: never;
-        /** Put Stand */
-        readonly put: operations["put_stand_api_stock_stand__key__put"];
+        /** Put Armature */
+        readonly put: operations["put_armature_api_stock_armature__key__put"];
         readonly post?: never;
         readonly delete?: never;
         readonly options?: never;
@@ -1833,23 +1850,6 @@ export interface paths {
         readonly put?: never;
         /** Add Armature */
         readonly post: operations["add_armature_api_stock_armature_post"];
-        readonly delete?: never;
-        readonly options?: never;
-        readonly head?: never;
-        readonly patch?: never;
-        readonly trace?: never;
-    };
-    readonly "/api/stock/armature/{key}": {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        readonly get?: never;
-        /** Put Armature */
-        readonly put: operations["put_armature_api_stock_armature__key__put"];
-        readonly post?: never;
         readonly delete?: never;
         readonly options?: never;
         readonly head?: never;
@@ -4548,6 +4548,10 @@ export interface components {
             readonly kind: "draw path";
             /** Places */
             readonly places: readonly components["schemas"]["PlaceIn"][];
+        };
+        /** DrawVessel */
+        readonly DrawVessel: {
+            readonly vessel: components["schemas"]["VesselIn"];
         };
         /**
          * Drop
@@ -9720,6 +9724,22 @@ export interface components {
             readonly said: string;
         };
         /**
+         * ShownColumn
+         * @description A column of the table on the screen: which field, what it is called, how it is typed, and what it can be.
+         */
+        readonly ShownColumn: {
+            /** Field */
+            readonly field: string;
+            /** Words */
+            readonly words: string;
+            /** Typed */
+            readonly typed: string;
+            /** Optional */
+            readonly optional: boolean;
+            /** Choices */
+            readonly choices: readonly string[];
+        };
+        /**
          * SideShoots
          * @description Side shoots that a variety yields over an event, and how many of them are planned as stems.
          */
@@ -10875,12 +10895,7 @@ export interface components {
              */
             readonly caution: string;
         };
-        /**
-         * StockOut
-         * @description All the stores have and how vessels look, what undo and redo would do, and what was deleted.
-         *
-         *     Every write to the stores names their `revision`, exactly.
-         */
+        /** StockOut */
         readonly StockOut: {
             /** Revision */
             readonly revision: number;
@@ -10892,6 +10907,16 @@ export interface components {
             readonly redo: string | null;
             /** Deleted */
             readonly deleted: readonly components["schemas"]["Deleted"][];
+            /** Drawn */
+            readonly drawn: {
+                readonly [key: string]: readonly (components["schemas"]["Shape"] | components["schemas"]["Turned"] | components["schemas"]["Dot"])[];
+            };
+            /** Holdings */
+            readonly holdings: {
+                readonly [key: string]: {
+                    readonly [key: string]: components["schemas"]["HoldingOut"];
+                };
+            };
             /** Vessels */
             readonly vessels: {
                 readonly [key: string]: components["schemas"]["Vessel"];
@@ -10899,14 +10924,6 @@ export interface components {
             /** Stands */
             readonly stands: {
                 readonly [key: string]: components["schemas"]["Stand"];
-            };
-            /** Armatures */
-            readonly armatures: {
-                readonly [key: string]: components["schemas"]["FinishedArmature"];
-            };
-            /** Drawn */
-            readonly drawn: {
-                readonly [key: string]: readonly (components["schemas"]["Shape"] | components["schemas"]["Turned"] | components["schemas"]["Dot"])[];
             };
             /** Nettings */
             readonly nettings: {
@@ -10924,12 +10941,27 @@ export interface components {
             readonly supplies: {
                 readonly [key: string]: components["schemas"]["Supply"];
             };
-            /** Holdings */
-            readonly holdings: {
-                readonly [key: string]: {
-                    readonly [key: string]: components["schemas"]["HoldingOut"];
-                };
+            /** Armatures */
+            readonly armatures: {
+                readonly [key: string]: components["schemas"]["FinishedArmature"];
             };
+        };
+        /**
+         * StoreOut
+         * @description A kind of thing of the stores: what many are called in answers and on the screen, and what is shown of it.
+         */
+        readonly StoreOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            readonly kind: "vessel" | "stand" | "netting" | "frog" | "variety" | "supply" | "armature";
+            /** Plural */
+            readonly plural: string;
+            /** Title */
+            readonly title: string;
+            /** Views */
+            readonly views: readonly components["schemas"]["ViewOut"][];
         };
         /**
          * Supplier
@@ -11736,6 +11768,8 @@ export interface components {
          *     is tight as a rule.
          */
         readonly TradeOut: {
+            /** Stores */
+            readonly stores: readonly components["schemas"]["StoreOut"][];
             /** Mechanics */
             readonly mechanics: readonly components["schemas"]["AboutOut"][];
             /** Lines */
@@ -12579,6 +12613,16 @@ export interface components {
              * @default
              */
             readonly key: string;
+        };
+        /**
+         * ViewOut
+         * @description Some columns of a table of the stores that are shown together; its words are empty where it is the only one.
+         */
+        readonly ViewOut: {
+            /** Words */
+            readonly words: string;
+            /** Columns */
+            readonly columns: readonly components["schemas"]["ShownColumn"][];
         };
         /**
          * Wait
@@ -16228,7 +16272,7 @@ export interface operations {
         };
         readonly requestBody: {
             readonly content: {
-                readonly "application/json": components["schemas"]["PutVessel"];
+                readonly "application/json": components["schemas"]["DrawVessel"];
             };
         };
         readonly responses: {
@@ -16239,6 +16283,44 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": components["schemas"]["VesselDrawn"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly put_vessel_api_stock_vessel__key__put: {
+        readonly parameters: {
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly key: string;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["PutVessel"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Kept"];
                 };
             };
             /** @description Validation Error */
@@ -16288,7 +16370,7 @@ export interface operations {
             };
         };
     };
-    readonly put_vessel_api_stock_vessel__key__put: {
+    readonly put_stand_api_stock_stand__key__put: {
         readonly parameters: {
             readonly query: {
                 /** @description What the write is based on, exactly. */
@@ -16302,12 +16384,48 @@ export interface operations {
         };
         readonly requestBody: {
             readonly content: {
-                readonly "application/json": components["schemas"]["PutVessel"];
+                readonly "application/json": components["schemas"]["PutStand"];
             };
         };
         readonly responses: {
             /** @description Successful Response */
             readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly add_stand_api_stock_stand_post: {
+        readonly parameters: {
+            readonly query: {
+                /** @description What the write is based on, exactly. */
+                readonly base_revision: number;
+            };
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        readonly requestBody: {
+            readonly content: {
+                readonly "application/json": components["schemas"]["PutStand"];
+            };
+        };
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 201: {
                 headers: {
                     readonly [name: string]: unknown;
                 };
@@ -16478,43 +16596,7 @@ export interface operations {
             };
         };
     };
-    readonly add_stand_api_stock_stand_post: {
-        readonly parameters: {
-            readonly query: {
-                /** @description What the write is based on, exactly. */
-                readonly base_revision: number;
-            };
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        readonly requestBody: {
-            readonly content: {
-                readonly "application/json": components["schemas"]["PutStand"];
-            };
-        };
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 201: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["Kept"];
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    readonly put_stand_api_stock_stand__key__put: {
+    readonly put_armature_api_stock_armature__key__put: {
         readonly parameters: {
             readonly query: {
                 /** @description What the write is based on, exactly. */
@@ -16528,7 +16610,7 @@ export interface operations {
         };
         readonly requestBody: {
             readonly content: {
-                readonly "application/json": components["schemas"]["PutStand"];
+                readonly "application/json": components["schemas"]["PutArmature"];
             };
         };
         readonly responses: {
@@ -16570,44 +16652,6 @@ export interface operations {
         readonly responses: {
             /** @description Successful Response */
             readonly 201: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["Kept"];
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    readonly put_armature_api_stock_armature__key__put: {
-        readonly parameters: {
-            readonly query: {
-                /** @description What the write is based on, exactly. */
-                readonly base_revision: number;
-            };
-            readonly header?: never;
-            readonly path: {
-                readonly key: string;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody: {
-            readonly content: {
-                readonly "application/json": components["schemas"]["PutArmature"];
-            };
-        };
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 200: {
                 headers: {
                     readonly [name: string]: unknown;
                 };
