@@ -8,6 +8,7 @@ import pytest
 from jolly_trellis.catalog.rows import StoreKind
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.keys import free_key
+from jolly_trellis.core.provenance import MEASURED
 from jolly_trellis.services import stores
 from jolly_trellis.services.conditions import conditions_of, stock_of
 from jolly_trellis.services.planning import NotFound
@@ -128,3 +129,30 @@ class TestTables:
         assert found.added == ("new-one",)
         assert [row.line for row in found.refused] == [3]
         assert "new-two" not in stock.frogs(studio)
+
+
+def test_what_is_typed_anew_is_the_studios_own_figure_and_a_name_or_a_price_is_none(studio: sqlite3.Connection) -> None:
+    rose = stock.varieties(studio)["garden-rose"]
+    stores.put(studio, "variety", rose.key, replace(rose, mass_kg=rose.mass_kg + 0.002, name="Rose of the garden"))
+    told = stock.varieties(studio)[rose.key].provenance
+    assert told.mass == MEASURED
+    assert (told.size, told.uptake) == (rose.provenance.size, rose.provenance.uptake)
+    net = next(iter(stock.nettings(studio).values()))
+    stores.put(studio, "netting", net.key, replace(net, price=net.price + 1.0 if net.price else 9.0, name="Other net"))
+    assert stock.nettings(studio)[net.key].provenance == net.provenance
+    stores.put(studio, "netting", net.key, replace(net, roll_width_m=net.roll_width_m + 0.1))
+    assert stock.nettings(studio)[net.key].provenance == MEASURED
+    said = replace(net, roll_length_m=7.0, provenance=replace(net.provenance, source="the maker's sheet"))
+    stores.put(studio, "netting", net.key, said)
+    assert stock.nettings(studio)[net.key].provenance.source == "the maker's sheet"
+
+
+def test_what_is_dried_drinks_nothing_from_then_on_and_what_is_gathered_has_no_price(studio: sqlite3.Connection) -> None:
+    rose = stock.varieties(studio)["garden-rose"]
+    stores.put(studio, "variety", rose.key, replace(rose, kind="dried"))
+    dried = stock.varieties(studio)[rose.key]
+    assert (dried.uptake_ml_h, dried.conditioning_h, dried.opening_days) == (0.0, 0.0, 0.0)
+    assert dried.bunch_price == rose.bunch_price
+    stores.put(studio, "variety", rose.key, replace(rose, kind="own garden"))
+    own = stock.varieties(studio)[rose.key]
+    assert (own.bunch_price, own.stem_price, own.uptake_ml_h) == (None, None, rose.uptake_ml_h)

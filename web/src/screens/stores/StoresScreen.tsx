@@ -3,7 +3,7 @@ import { Tabs } from "radix-ui";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api } from "../../api/client";
-import type { Stock, StoreKind } from "../../api/types";
+import type { Stock, StoreAbout } from "../../api/types";
 import { ConflictStrip } from "../../ui/ConflictStrip";
 import { PrintTitle } from "../../ui/PrintTitle";
 import { SavedMark } from "../../ui/SavedMark";
@@ -13,6 +13,7 @@ import { TextField } from "../../ui/TextField";
 import { TopBar } from "../../ui/TopBar";
 import { useAddress } from "../../ui/useAddress";
 import { useTitle } from "../../ui/useTitle";
+import { useTrade } from "../../ui/useTrade";
 import { useWrites } from "../../ui/useWrites";
 import { render } from "../../units/text";
 import { ArmatureShelf } from "./ArmatureShelf";
@@ -24,28 +25,20 @@ import { TableExchange } from "./TableExchange";
 import { ThingTable } from "./ThingTable";
 import { VesselShelf } from "./VesselShelf";
 
-const KINDS: readonly (readonly [StoreKind, string])[] = [
-  ["vessel", "Vessels"],
-  ["stand", "Stands"],
-  ["netting", "Netting"],
-  ["frog", "Frogs"],
-  ["variety", "Varieties"],
-  ["supply", "Supplies"],
-  ["armature", "Finished armatures"],
-];
-
-const PARTS = ["vessel", "stand", "netting", "frog", "variety", "supply", "armature", "mechanic"] as const;
-type Part = (typeof PARTS)[number];
-
 /** The stores: vessels drawn at one scale, netting, frogs, varieties; edit, copy, count, retire; tables in and out. */
 export function StoresScreen() {
+  const kinds = useTrade()?.stores;
+  return kinds ? <Stores kinds={kinds} /> : <p role="status">Opening the stores…</p>;
+}
+
+function Stores({ kinds }: { kinds: readonly StoreAbout[] }) {
   const stock = useQuery({ queryKey: ["stock"], queryFn: api.stock });
   const client = useQueryClient();
   const { system } = useSettings();
   const { send, saving, problem, conflict, forget } = useWrites();
   const [retired, setRetired] = useState(false);
   const [find, setFind] = useState("");
-  const [part, setPart] = useAddress("part", PARTS);
+  const [part, setPart] = useAddress("part", [...kinds.map(({ kind }) => kind), "mechanic"] as const);
   useTitle("The stores");
   const fetchAnew = async () => {
     await client.invalidateQueries({ queryKey: ["stock"] });
@@ -136,53 +129,56 @@ export function StoresScreen() {
       <main className="flex min-h-0 flex-1 flex-col">
         <Tabs.Root
           value={part}
-          onValueChange={(next) => setPart(next as Part)}
+          onValueChange={(next) => setPart(next as typeof part)}
           className="flex min-h-0 flex-1 flex-col"
         >
           <TabBar
             label="Parts of the stores"
-            tabs={[...KINDS, ["mechanic", "Mechanics"]]}
+            tabs={[...kinds.map(({ kind, title }) => [kind, title] as const), ["mechanic", "Mechanics"]]}
             className="no-print flex-none border-b border-line px-3"
           />
-          {KINDS.map(([kind, words]) => (
-            <Tabs.Content key={kind} value={kind} className="min-h-0 flex-1 overflow-y-auto p-4">
-              {!stock.data ? (
-                <p role="status">Opening the stores…</p>
-              ) : (
-                <>
-                  {kind === "vessel" ? (
-                    <VesselShelf stock={stock.data} retired={retired} find={find} attempt={attempt} />
-                  ) : kind === "armature" ? (
-                    <ArmatureShelf stock={stock.data} retired={retired} find={find} attempt={attempt} />
-                  ) : (
-                    <ThingTable
-                      kind={kind}
-                      stock={stock.data}
-                      retired={retired}
-                      find={find}
-                      problem={problem}
-                      attempt={attempt}
-                    />
-                  )}
-                  <DeletedThings kind={kind} stock={stock.data} attempt={attempt} />
-                  {(kind === "netting" || kind === "supply") && (
-                    <RemnantList material={kind} stock={stock.data} problem={problem} attempt={attempt} />
-                  )}
-                  {kind !== "armature" && (
-                    <TextField
-                      label="Prices in the stores are in"
-                      value={stock.data.currency}
-                      path="currency"
-                      problem={problem}
-                      onCommit={(currency) => void attempt((base) => api.putCurrency(base, currency))}
-                      className="no-print mt-4 w-48"
-                    />
-                  )}
-                  <TableExchange kind={kind} words={words} revision={revision} attempt={attempt} />
-                </>
-              )}
-            </Tabs.Content>
-          ))}
+          {kinds.map((about) => {
+            const { kind, title } = about;
+            return (
+              <Tabs.Content key={kind} value={kind} className="min-h-0 flex-1 overflow-y-auto p-4">
+                {!stock.data ? (
+                  <p role="status">Opening the stores…</p>
+                ) : (
+                  <>
+                    {kind === "vessel" ? (
+                      <VesselShelf stock={stock.data} retired={retired} find={find} attempt={attempt} />
+                    ) : kind === "armature" ? (
+                      <ArmatureShelf stock={stock.data} retired={retired} find={find} attempt={attempt} />
+                    ) : (
+                      <ThingTable
+                        about={about}
+                        stock={stock.data}
+                        retired={retired}
+                        find={find}
+                        problem={problem}
+                        attempt={attempt}
+                      />
+                    )}
+                    <DeletedThings kind={kind} stock={stock.data} attempt={attempt} />
+                    {(kind === "netting" || kind === "supply") && (
+                      <RemnantList material={kind} stock={stock.data} problem={problem} attempt={attempt} />
+                    )}
+                    {kind !== "armature" && (
+                      <TextField
+                        label="Prices in the stores are in"
+                        value={stock.data.currency}
+                        path="currency"
+                        problem={problem}
+                        onCommit={(currency) => void attempt((base) => api.putCurrency(base, currency))}
+                        className="no-print mt-4 w-48"
+                      />
+                    )}
+                    <TableExchange kind={kind} words={title} revision={revision} attempt={attempt} />
+                  </>
+                )}
+              </Tabs.Content>
+            );
+          })}
           <Tabs.Content value="mechanic" className="min-h-0 flex-1 overflow-y-auto p-4">
             {stock.data && <MechanicList stock={stock.data} retired={retired} attempt={attempt} />}
           </Tabs.Content>
