@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from jolly_trellis.core.checks.verdicts import TIGHT_FROM
+from jolly_trellis.core.judging.rungs import RUNGS
 
 
 @dataclass(frozen=True, slots=True)
@@ -14,14 +15,7 @@ class Term:
 
 
 GLOSSARY: tuple[Term, ...] = (
-    Term("hold", "Whether stems stay where they are put: seats, depth, play, and the mechanic in its vessel."),
-    Term("stand", "Whether it stays upright: tilted, nudged, in wind, and at every step while it is made."),
-    Term("drink", "Whether every cut end stays under water to the end, with what evaporates and is drunk."),
-    Term("travel", "Whether it comes through the drive: tipping, sliding, splashing."),
-    Term("hang", "Whether what hangs is borne, with one line gone too, and who says what a point may carry."),
-    Term("hide", "How much of wire, tape, rim and underside shows to guests, seated and standing."),
-    Term("see", "Whether people at the table see one another past it."),
-    Term("lift", "Whether one or two people may lift it as it is carried."),
+    *(Term(each.verb, each.asks) for each in RUNGS.values()),
     Term("holds", "Within its limits, with something to spare."),
     Term("tight", f"Within its limits, with little to spare: as a rule more than {TIGHT_FROM:g} of them is used."),
     Term("fails", "Past a limit. Each that can be mended says by what, and how it stands after that."),

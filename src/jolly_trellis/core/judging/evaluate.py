@@ -1,6 +1,5 @@
 """The one entry: a piece and its conditions in, a report out."""
 
-from collections.abc import Mapping
 from dataclasses import fields, replace
 from itertools import chain
 from typing import Any
@@ -13,22 +12,11 @@ from jolly_trellis.core.building.build import Build, build, cut_ends_m
 from jolly_trellis.core.building.footing import ledge_edge_m
 from jolly_trellis.core.checks import (
     balance,
-    drink,
-    drink_carried,
-    hang,
-    hide,
-    hide_carried,
-    hold,
-    hold_bound,
-    hold_fixes,
     hold_swing,
-    lift,
     lift_hand,
-    see,
     stand,
     together,
     travel,
-    worn,
 )
 from jolly_trellis.core.checks.fixing import (
     Check,
@@ -51,6 +39,7 @@ from jolly_trellis.core.judging.report import (
     SpillReport,
     WaterReport,
 )
+from jolly_trellis.core.judging.rungs import checks_for
 from jolly_trellis.core.making.steps import MINUTES_PER_STEM, cut_list, notices, steps
 from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics import sizing
@@ -64,39 +53,6 @@ from jolly_trellis.core.plan.kinds import is_carried, is_worn
 from jolly_trellis.core.plan.piece import Dealt, Piece
 from jolly_trellis.core.quantities import length
 from jolly_trellis.core.stems.tubes import tube_size_m
-
-_STANDS = (
-    Check(verb="hold", judge=hold.judge, candidates=hold_fixes.candidates),
-    Check(verb="stand", judge=stand.judge, candidates=stand.candidates, whole=True),
-    Check(verb="drink", judge=drink.judge, candidates=drink.candidates),
-    Check(verb="travel", judge=travel.judge, candidates=travel.candidates),
-    Check(verb="hang", judge=hang.judge, candidates=hang.candidates, whole=True),
-    Check(verb="hide", judge=hide.judge, candidates=hide.candidates),
-    Check(verb="see", judge=see.judge, candidates=see.candidates),
-    Check(verb="lift", judge=lift.judge, candidates=lift.candidates),
-)
-_CARRIED = (
-    Check(verb="hold", judge=hold_bound.judge, candidates=hold_bound.candidates),
-    Check(verb="stand", judge=stand.judge, candidates=stand.candidates, whole=True),
-    Check(verb="drink", judge=drink_carried.judge, candidates=drink_carried.candidates),
-    Check(verb="travel", judge=travel.judge, candidates=travel.candidates),
-    Check(verb="hang", judge=hang.judge, candidates=hang.candidates, whole=True),
-    Check(verb="hide", judge=hide_carried.judge, candidates=hide_carried.candidates),
-    Check(verb="see", judge=see.judge_carried, candidates=see.candidates),
-    Check(verb="lift", judge=lift_hand.judge, candidates=lift_hand.candidates),
-)
-_WORN = (
-    Check(verb="hold", judge=worn.judge_hold, candidates=worn.no_candidates),
-    Check(verb="stand", judge=worn.judge_stand, candidates=worn.no_candidates),
-    Check(verb="drink", judge=drink_carried.judge, candidates=drink_carried.candidates),
-    Check(verb="travel", judge=worn.judge_travel, candidates=worn.no_candidates),
-    Check(verb="hang", judge=hang.judge, candidates=hang.candidates, whole=True),
-    Check(verb="hide", judge=worn.judge_hide, candidates=worn.no_candidates),
-    Check(verb="see", judge=see.judge_carried, candidates=see.candidates),
-    Check(verb="lift", judge=worn.judge_lift, candidates=worn.no_candidates),
-)
-# What is judged otherwise than a piece that stands, by kind.
-_OWN_CHECKS: Mapping[str, tuple[Check, ...]] = {"bouquet": _CARRIED, "worn": _WORN}
 
 
 def evaluate(piece: Piece, conditions: Conditions, *, with_fixes: bool = True) -> Report:
@@ -139,7 +95,7 @@ def _mended(made: Build, verdict: Verdict, before: tuple[Verdict, ...]) -> Verdi
 
 def checks_of(made: Build) -> tuple[Check, ...]:
     """The checks of a piece: those of its kind; in a composition of several vessels, on each of them."""
-    checks = _OWN_CHECKS.get(made.piece.kind, _STANDS)
+    checks = checks_for(made.piece.judged)
     if not made.companions:
         return checks
     return tuple(each if each.whole else together.on_each(each) for each in checks)
