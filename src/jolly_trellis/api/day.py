@@ -6,19 +6,17 @@ from typing import Annotated
 
 from fastapi import APIRouter, Request
 from fastapi.concurrency import run_in_threadpool
-from fastapi.responses import Response
 from pydantic import BaseModel, Field
 
 from jolly_trellis.api.deps import Connection, DayDone, Number, wait_for
 from jolly_trellis.api.models import BasedOn, Moment
 from jolly_trellis.core.event.day.day import Day
 from jolly_trellis.core.event.job import CrewMember
-from jolly_trellis.core.event.keys import free_key
 from jolly_trellis.core.event.sheet.puzzle import NOBODY
 from jolly_trellis.core.event.tasks.water_rounds import WaterRounds
-from jolly_trellis.exchange.calendar import read_times, write_calendar
-from jolly_trellis.services import calendars, event_work, planning
+from jolly_trellis.exchange.calendar import read_times
 from jolly_trellis.services import day as days
+from jolly_trellis.services import event_work, planning
 from jolly_trellis.store.calendars import installation
 from jolly_trellis.store.plan import Brief
 
@@ -104,17 +102,6 @@ def set_task(event_id: Number, body: SetTask, conn: Connection) -> DayOut:
     """Set a task to a time by hand, the rest moves round it; or let it go."""
     days.lock(conn, event_id, body.task, body.starts_at, base_revision=body.base_revision)
     return _day_out(event_id, conn)
-
-
-@router.get("/day.ics", dependencies=[DayDone])
-def day_calendar(event_id: Number, conn: Connection, person: Annotated[str, Field(max_length=60)] = "") -> Response:
-    """The run sheet as a calendar, of all or of one of the crew; what it tells is kept, so that a change is one."""
-    job, name, entries = calendars.told(conn, event_id, person)
-    whose = next((each for each in job.crew or (NOBODY,) if each.id == person), None)
-    text = write_calendar(name, event_id, installation(conn), job, entries, whose)
-    file = free_key(name if whose is None else f"{name} {whose.name}", set())
-    headers = {"Content-Disposition": f'attachment; filename="{file}.ics"'}
-    return Response(text, media_type="text/calendar; charset=utf-8", headers=headers)
 
 
 @router.post("/day/calendar")

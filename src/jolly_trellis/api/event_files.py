@@ -9,21 +9,18 @@ from pydantic import BaseModel, Field, ValidationError
 
 from jolly_trellis.api.answers import EventOut, EventSummary
 from jolly_trellis.api.bodies import MOST_FILE_BYTES
-from jolly_trellis.api.deps import Connection, CutsDone, DayDone, Number
+from jolly_trellis.api.deps import Connection, Number
 from jolly_trellis.api.event_answers import event_out, summary_of
-from jolly_trellis.api.event_file import EventFile, check_version, in_this_version, schema_of, write_file
+from jolly_trellis.api.event_file import EventFile, check_version, in_this_version, schema_of
 from jolly_trellis.api.problems import sentence_of, where_of
 from jolly_trellis.api.sent import In
 from jolly_trellis.core import ranges
 from jolly_trellis.core.books.figures import FigureBook
 from jolly_trellis.core.errors import InvalidMeasure
-from jolly_trellis.core.event.keys import free_key
 from jolly_trellis.core.quantities import phrase
 from jolly_trellis.core.rigging.survey import Survey
-from jolly_trellis.core.units import UnitSystem, render
-from jolly_trellis.exchange.venue_pack import Pack, write_pack
-from jolly_trellis.services import day as days
-from jolly_trellis.services import event_work, figures, planning, rigging
+from jolly_trellis.core.units import render
+from jolly_trellis.services import planning, rigging
 from jolly_trellis.services.conditions import check_brief
 from jolly_trellis.store.plan import Plan
 
@@ -39,16 +36,6 @@ class FileRead(BaseModel):
 
     event: EventSummary
     survey_kept: bool
-
-
-@router.get("/events/{event_id}/event.json")
-def event_file(event_id: Number, conn: Connection) -> Response:
-    """The whole event as one file: its schema is published beside it."""
-    plan = planning.state(conn, event_id).plan
-    _, row = rigging.survey_of(conn, event_id)
-    headers = {"Content-Disposition": f'attachment; filename="{free_key(plan.brief.name, set())}.event.json"'}
-    book = figures.of_edition(conn, plan.brief.figures)
-    return Response(write_file(plan, row.survey, book), media_type="application/json", headers=headers)
 
 
 @router.get("/event-file.schema.json")
@@ -70,26 +57,6 @@ def read_event(body: ReadFile, conn: Connection) -> FileRead:
 def copy_event(event_id: Number, conn: Connection) -> Response:
     """A new event with the pieces and ways of an old one, its times left open."""
     return event_out(conn, planning.copy_event(conn, event_id), status=201)
-
-
-@router.get("/events/{event_id}/pack.html", dependencies=[DayDone, CutsDone])
-def venue_pack(event_id: Number, conn: Connection, system: UnitSystem = "metric") -> Response:
-    """Everything needed on site as one file that opens with no network."""
-    work, day = days.sheet_of(conn, event_id)
-    brief = work.plan.brief
-    pack = Pack(
-        event_id=event_id,
-        name=brief.name,
-        place=brief.place,
-        job=work.job,
-        made=work.made,
-        day=day,
-        water=event_work.water_of(work),
-        shopping=event_work.shopping_of(conn, work),
-        made_for=work.made_for,
-    )
-    headers = {"Content-Disposition": f'attachment; filename="{free_key(brief.name, set())}-venue-pack.html"'}
-    return Response(write_pack(pack, system=system), media_type="text/html; charset=utf-8", headers=headers)
 
 
 def _read(text: str) -> tuple[Plan, Survey, FigureBook | None]:

@@ -30,7 +30,6 @@ from jolly_trellis.api.list_models import (
 )
 from jolly_trellis.api.models import BasedOn
 from jolly_trellis.core.event.buying.orders import orders_of
-from jolly_trellis.core.event.keys import free_key
 from jolly_trellis.core.event.needs.hires import out_of_time
 from jolly_trellis.core.event.recipes.budget import Split
 from jolly_trellis.core.event.recipes.lasting_care import lasting_care
@@ -45,13 +44,7 @@ from jolly_trellis.core.event.recipes.recipes import (
 )
 from jolly_trellis.core.event.returning.finished import offers
 from jolly_trellis.core.event.returning.reservations import away
-from jolly_trellis.core.event.tasks.payment import payment_of
 from jolly_trellis.core.plan.recipe import RecipeLine
-from jolly_trellis.core.units import UnitSystem
-from jolly_trellis.exchange import order_papers, price_sheets
-from jolly_trellis.exchange.page import Paper
-from jolly_trellis.exchange.price_sheets import Reader
-from jolly_trellis.exchange.shopping_list import write_csv, write_pdf
 from jolly_trellis.services import (
     coming_home,
     event_work,
@@ -67,7 +60,6 @@ from jolly_trellis.services import (
 from jolly_trellis.services.coming_home import ReturnsState
 from jolly_trellis.services.quoting import standing_of
 from jolly_trellis.services.reserving import Instead, shortfalls_of
-from jolly_trellis.services.stamps import stamp_of
 from jolly_trellis.services.swapping import Swapped
 from jolly_trellis.store import ticks
 from jolly_trellis.store.ticks import Tick, TickedList
@@ -167,50 +159,6 @@ def not_home(event_id: Number, conn: Connection) -> ReturnsState:
     return coming_home.state(conn, event_id)
 
 
-@router.get("/order.pdf", dependencies=[CutsDone])
-def order_pdf(
-    event_id: Number, conn: Connection, supplier: Annotated[str, Query(max_length=120)] = "", paper: Paper = "A4"
-) -> Response:
-    """The order for one supplier as a paper."""
-    work = event_work.work_of(conn, event_id)
-    found = listing.orders_for(orders_of(event_work.shopping_of(conn, work)), supplier)
-    page = order_papers.write_pdf(
-        found, stamp=stamp_of(conn, event_id), currency=work.job.costing.currency, paper=paper
-    )
-    file = f"{free_key(work.plan.brief.name, set())}-order-{free_key(supplier, set())}.pdf"
-    headers = {"Content-Disposition": f'inline; filename="{file}"'}
-    return Response(page, media_type="application/pdf", headers=headers)
-
-
-@router.get("/order.csv", dependencies=[CutsDone])
-def order_csv(event_id: Number, conn: Connection, supplier: Annotated[str, Query(max_length=120)] = "") -> Response:
-    """The order for one supplier as CSV."""
-    work = event_work.work_of(conn, event_id)
-    found = listing.orders_for(orders_of(event_work.shopping_of(conn, work)), supplier)
-    text = order_papers.write_csv(found, currency=work.job.costing.currency)
-    file = f"{free_key(work.plan.brief.name, set())}-order-{free_key(supplier, set())}.csv"
-    headers = {"Content-Disposition": f'attachment; filename="{file}"'}
-    return Response(text, media_type="text/csv; charset=utf-8", headers=headers)
-
-
-@router.get("/shopping.csv", dependencies=[CutsDone])
-def shopping_csv(event_id: Number, conn: Connection) -> Response:
-    work = event_work.work_of(conn, event_id)
-    text = write_csv(event_work.shopping_of(conn, work))
-    headers = {"Content-Disposition": f'attachment; filename="{free_key(work.plan.brief.name, set())}-shopping.csv"'}
-    return Response(text, media_type="text/csv; charset=utf-8", headers=headers)
-
-
-@router.get("/shopping.pdf", dependencies=[CutsDone])
-def shopping_pdf(event_id: Number, conn: Connection, paper: Paper = "A4", system: UnitSystem = "metric") -> Response:
-    work = event_work.work_of(conn, event_id)
-    name, currency = work.plan.brief.name, work.job.costing.currency
-    shopping = event_work.shopping_of(conn, work)
-    page = write_pdf(shopping, stamp=stamp_of(conn, event_id), currency=currency, paper=paper, system=system)
-    headers = {"Content-Disposition": f'inline; filename="{free_key(name, set())}-shopping.pdf"'}
-    return Response(page, media_type="application/pdf", headers=headers)
-
-
 @router.get("/cost")
 def get_cost(event_id: Number, conn: Connection) -> CostOut:
     work = event_work.work_of(conn, event_id)
@@ -243,29 +191,6 @@ def reach_target(event_id: Number, body: ReachIn, conn: Connection) -> Response:
     """Make a change that was tried."""
     state = price_target.apply(conn, event_id, body.key, base_revision=body.base_revision)
     return change_out(conn, state, body.base_revision)
-
-
-@router.get("/cost.csv")
-def cost_csv(event_id: Number, conn: Connection, reader: Reader = "studio") -> Response:
-    """What it costs as CSV; the client's has no costs."""
-    work = event_work.work_of(conn, event_id)
-    cost = event_work.cost_of_event(work)
-    text = price_sheets.write_csv(cost, reader, payment_of(work.job, cost.asked))
-    file = f"{free_key(work.plan.brief.name, set())}-price-{reader}.csv"
-    headers = {"Content-Disposition": f'attachment; filename="{file}"'}
-    return Response(text, media_type="text/csv; charset=utf-8", headers=headers)
-
-
-@router.get("/cost.pdf")
-def cost_pdf(event_id: Number, conn: Connection, reader: Reader = "studio", paper: Paper = "A4") -> Response:
-    """What it costs as a paper; the client's has no costs."""
-    work = event_work.work_of(conn, event_id)
-    cost = event_work.cost_of_event(work)
-    payment = payment_of(work.job, cost.asked)
-    page = price_sheets.write_pdf(cost, reader, stamp=stamp_of(conn, event_id), paper=paper, payment=payment)
-    file = f"{free_key(work.plan.brief.name, set())}-price-{reader}.pdf"
-    headers = {"Content-Disposition": f'inline; filename="{file}"'}
-    return Response(page, media_type="application/pdf", headers=headers)
 
 
 @router.post("/parts/{part_id}/scaled")

@@ -7,19 +7,14 @@ from fastapi.responses import Response
 from pydantic import BaseModel, Field
 
 from jolly_trellis.api.answers import EventChange
-from jolly_trellis.api.deps import BaseRevision, Connection, CutsDone, Number
+from jolly_trellis.api.deps import BaseRevision, Connection, Number
 from jolly_trellis.api.event_answers import change_out
 from jolly_trellis.api.models import BasedOn, Key
 from jolly_trellis.api.sent import In
 from jolly_trellis.core.event.cutting.roll import CutPlan, CutStep, cut_steps_of
 from jolly_trellis.core.event.cutting.roll_problems import Material, Remnant
-from jolly_trellis.core.event.keys import free_key
-from jolly_trellis.core.units import UnitSystem
-from jolly_trellis.exchange.cut_sheets import write_cut_sheets
-from jolly_trellis.exchange.page import Paper
-from jolly_trellis.services import bending, event_work, planning, rolling, searches, stores
+from jolly_trellis.services import bending, event_work, rolling, searches, stores
 from jolly_trellis.services.bending import Bends
-from jolly_trellis.services.stamps import stamp_of
 from jolly_trellis.store.cuts import CutRow
 
 router = APIRouter(prefix="/api", tags=["roll"])
@@ -112,15 +107,6 @@ def take_bend(event_id: Number, body: BendIn, conn: Connection) -> Response:
     """Cut the sheets of a piece a cell narrower."""
     state = bending.apply(conn, event_id, body.key, base_revision=body.base_revision)
     return change_out(conn, state, body.base_revision)
-
-
-@router.get("/events/{event_id}/cuts.pdf", dependencies=[CutsDone])
-def cuts_pdf(event_id: Number, conn: Connection, paper: Paper = "A4", system: UnitSystem = "metric") -> Response:
-    work = event_work.work_of(conn, event_id)
-    name = planning.brief_of(conn, event_id).name
-    page = write_cut_sheets(event_work.cuts_of(conn, work), stamp=stamp_of(conn, event_id), paper=paper, system=system)
-    headers = {"Content-Disposition": f'inline; filename="{free_key(name, set())}-cut-plan.pdf"'}
-    return Response(page, media_type="application/pdf", headers=headers)
 
 
 @router.get("/remnants")

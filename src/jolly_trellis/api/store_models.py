@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal
 
 from pydantic import Base64Bytes, BaseModel, Field, create_model
 
+from jolly_trellis.api.paper import EventPaper
 from jolly_trellis.api.sent import In, Sent
 from jolly_trellis.catalog.about import STORES, About, ShownColumn
 from jolly_trellis.catalog.rows import HeldKind, StoreKind
@@ -250,6 +251,7 @@ class TradeOut(BaseModel):
     is tight as a rule."""
 
     stores: list[StoreOut]
+    papers: list[EventPaper]
     mechanics: list[AboutOut]
     lines: list[LineOut]
     forms: list[FormOut]

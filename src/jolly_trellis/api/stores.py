@@ -8,6 +8,7 @@ from fastapi import APIRouter, Query
 from fastapi.responses import Response
 
 from jolly_trellis.api.deps import BaseRevision, Connection
+from jolly_trellis.api.papers import PAPERS
 from jolly_trellis.api.store_models import (
     PUT_THINGS,
     AboutOut,
@@ -115,6 +116,7 @@ def get_trade() -> TradeOut:
             )
             for each in STORES.values()
         ],
+        papers=list(PAPERS.values()),
         glossary=list(GLOSSARY),
         tight_from=TIGHT_FROM,
         colours=[ColourOut(name=name, colour=colour) for name, colour in COLOURS.items()],

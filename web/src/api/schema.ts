@@ -188,26 +188,6 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
-    readonly "/api/events/{event_id}/event.json": {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        /**
-         * Event File
-         * @description The whole event as one file: its schema is published beside it.
-         */
-        readonly get: operations["event_file_api_events__event_id__event_json_get"];
-        readonly put?: never;
-        readonly post?: never;
-        readonly delete?: never;
-        readonly options?: never;
-        readonly head?: never;
-        readonly patch?: never;
-        readonly trace?: never;
-    };
     readonly "/api/event-file.schema.json": {
         readonly parameters: {
             readonly query?: never;
@@ -262,26 +242,6 @@ export interface paths {
          * @description A new event with the pieces and ways of an old one, its times left open.
          */
         readonly post: operations["copy_event_api_events__event_id__copy_post"];
-        readonly delete?: never;
-        readonly options?: never;
-        readonly head?: never;
-        readonly patch?: never;
-        readonly trace?: never;
-    };
-    readonly "/api/events/{event_id}/pack.html": {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        /**
-         * Venue Pack
-         * @description Everything needed on site as one file that opens with no network.
-         */
-        readonly get: operations["venue_pack_api_events__event_id__pack_html_get"];
-        readonly put?: never;
-        readonly post?: never;
         readonly delete?: never;
         readonly options?: never;
         readonly head?: never;
@@ -836,23 +796,6 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
-    readonly "/api/events/{event_id}/cuts.pdf": {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        /** Cuts Pdf */
-        readonly get: operations["cuts_pdf_api_events__event_id__cuts_pdf_get"];
-        readonly put?: never;
-        readonly post?: never;
-        readonly delete?: never;
-        readonly options?: never;
-        readonly head?: never;
-        readonly patch?: never;
-        readonly trace?: never;
-    };
     readonly "/api/remnants": {
         readonly parameters: {
             readonly query?: never;
@@ -961,26 +904,6 @@ export interface paths {
          * @description Set a task to a time by hand, the rest moves round it; or let it go.
          */
         readonly put: operations["set_task_api_events__event_id__day_lock_put"];
-        readonly post?: never;
-        readonly delete?: never;
-        readonly options?: never;
-        readonly head?: never;
-        readonly patch?: never;
-        readonly trace?: never;
-    };
-    readonly "/api/events/{event_id}/day.ics": {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        /**
-         * Day Calendar
-         * @description The run sheet as a calendar, of all or of one of the crew; what it tells is kept, so that a change is one.
-         */
-        readonly get: operations["day_calendar_api_events__event_id__day_ics_get"];
-        readonly put?: never;
         readonly post?: never;
         readonly delete?: never;
         readonly options?: never;
@@ -1154,80 +1077,6 @@ export interface paths {
         readonly patch?: never;
         readonly trace?: never;
     };
-    readonly "/api/events/{event_id}/order.pdf": {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        /**
-         * Order Pdf
-         * @description The order for one supplier as a paper.
-         */
-        readonly get: operations["order_pdf_api_events__event_id__order_pdf_get"];
-        readonly put?: never;
-        readonly post?: never;
-        readonly delete?: never;
-        readonly options?: never;
-        readonly head?: never;
-        readonly patch?: never;
-        readonly trace?: never;
-    };
-    readonly "/api/events/{event_id}/order.csv": {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        /**
-         * Order Csv
-         * @description The order for one supplier as CSV.
-         */
-        readonly get: operations["order_csv_api_events__event_id__order_csv_get"];
-        readonly put?: never;
-        readonly post?: never;
-        readonly delete?: never;
-        readonly options?: never;
-        readonly head?: never;
-        readonly patch?: never;
-        readonly trace?: never;
-    };
-    readonly "/api/events/{event_id}/shopping.csv": {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        /** Shopping Csv */
-        readonly get: operations["shopping_csv_api_events__event_id__shopping_csv_get"];
-        readonly put?: never;
-        readonly post?: never;
-        readonly delete?: never;
-        readonly options?: never;
-        readonly head?: never;
-        readonly patch?: never;
-        readonly trace?: never;
-    };
-    readonly "/api/events/{event_id}/shopping.pdf": {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        /** Shopping Pdf */
-        readonly get: operations["shopping_pdf_api_events__event_id__shopping_pdf_get"];
-        readonly put?: never;
-        readonly post?: never;
-        readonly delete?: never;
-        readonly options?: never;
-        readonly head?: never;
-        readonly patch?: never;
-        readonly trace?: never;
-    };
     readonly "/api/events/{event_id}/cost": {
         readonly parameters: {
             readonly query?: never;
@@ -1300,46 +1149,6 @@ export interface paths {
          * @description Make a change that was tried.
          */
         readonly post: operations["reach_target_api_events__event_id__target_post"];
-        readonly delete?: never;
-        readonly options?: never;
-        readonly head?: never;
-        readonly patch?: never;
-        readonly trace?: never;
-    };
-    readonly "/api/events/{event_id}/cost.csv": {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        /**
-         * Cost Csv
-         * @description What it costs as CSV; the client's has no costs.
-         */
-        readonly get: operations["cost_csv_api_events__event_id__cost_csv_get"];
-        readonly put?: never;
-        readonly post?: never;
-        readonly delete?: never;
-        readonly options?: never;
-        readonly head?: never;
-        readonly patch?: never;
-        readonly trace?: never;
-    };
-    readonly "/api/events/{event_id}/cost.pdf": {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path?: never;
-            readonly cookie?: never;
-        };
-        /**
-         * Cost Pdf
-         * @description What it costs as a paper; the client's has no costs.
-         */
-        readonly get: operations["cost_pdf_api_events__event_id__cost_pdf_get"];
-        readonly put?: never;
-        readonly post?: never;
         readonly delete?: never;
         readonly options?: never;
         readonly head?: never;
@@ -1460,6 +1269,197 @@ export interface paths {
          * @description One of a piece in dried and preserved stems against fresh ones that are renewed.
          */
         readonly post: operations["compare_lasting_api_events__event_id__parts__part_id__lasting_post"];
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/day.ics": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Day Calendar
+         * @description The run sheet as a calendar, of all or of one of the crew; what it tells is kept, so that a change is one.
+         */
+        readonly get: operations["day_calendar_api_events__event_id__day_ics_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/cuts.pdf": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /** Cuts Pdf */
+        readonly get: operations["cuts_pdf_api_events__event_id__cuts_pdf_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/order.pdf": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Order Pdf
+         * @description The order for one supplier as a paper.
+         */
+        readonly get: operations["order_pdf_api_events__event_id__order_pdf_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/order.csv": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Order Csv
+         * @description The order for one supplier as CSV.
+         */
+        readonly get: operations["order_csv_api_events__event_id__order_csv_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/cost.csv": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Cost Csv
+         * @description What it costs as CSV; the client's has no costs.
+         */
+        readonly get: operations["cost_csv_api_events__event_id__cost_csv_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/cost.pdf": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Cost Pdf
+         * @description What it costs as a paper; the client's has no costs.
+         */
+        readonly get: operations["cost_pdf_api_events__event_id__cost_pdf_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/shopping.csv": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /** Shopping Csv */
+        readonly get: operations["shopping_csv_api_events__event_id__shopping_csv_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/shopping.pdf": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /** Shopping Pdf */
+        readonly get: operations["shopping_pdf_api_events__event_id__shopping_pdf_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/pack.html": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Venue Pack
+         * @description Everything needed on site as one file that opens with no network.
+         */
+        readonly get: operations["venue_pack_api_events__event_id__pack_html_get"];
+        readonly put?: never;
+        readonly post?: never;
+        readonly delete?: never;
+        readonly options?: never;
+        readonly head?: never;
+        readonly patch?: never;
+        readonly trace?: never;
+    };
+    readonly "/api/events/{event_id}/event.json": {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path?: never;
+            readonly cookie?: never;
+        };
+        /**
+         * Event File
+         * @description The whole event as one file: its schema is published beside it.
+         */
+        readonly get: operations["event_file_api_events__event_id__event_json_get"];
+        readonly put?: never;
+        readonly post?: never;
         readonly delete?: never;
         readonly options?: never;
         readonly head?: never;
@@ -4804,6 +4804,20 @@ export interface components {
             readonly newest_figures: boolean;
             /** Parts */
             readonly parts: readonly (components["schemas"]["PieceOut"] | components["schemas"]["RigOut"])[];
+        };
+        /**
+         * EventPaper
+         * @description A paper that an event has: its address under the event, what it is called, and what may be asked of it.
+         *
+         *     The `title` is empty for one that is of something chosen on its own screen.
+         */
+        readonly EventPaper: {
+            /** Name */
+            readonly name: string;
+            /** Title */
+            readonly title: string;
+            /** Asks */
+            readonly asks: readonly string[];
         };
         /**
          * EventStanding
@@ -11770,6 +11784,8 @@ export interface components {
         readonly TradeOut: {
             /** Stores */
             readonly stores: readonly components["schemas"]["StoreOut"][];
+            /** Papers */
+            readonly papers: readonly components["schemas"]["EventPaper"][];
             /** Mechanics */
             readonly mechanics: readonly components["schemas"]["AboutOut"][];
             /** Lines */
@@ -13436,37 +13452,6 @@ export interface operations {
             };
         };
     };
-    readonly event_file_api_events__event_id__event_json_get: {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path: {
-                readonly event_id: number;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody?: never;
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 200: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": unknown;
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
     readonly event_schema_api_event_file_schema_json_get: {
         readonly parameters: {
             readonly query?: never;
@@ -13540,39 +13525,6 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": components["schemas"]["EventOut"];
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    readonly venue_pack_api_events__event_id__pack_html_get: {
-        readonly parameters: {
-            readonly query?: {
-                readonly system?: "metric" | "inch";
-            };
-            readonly header?: never;
-            readonly path: {
-                readonly event_id: number;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody?: never;
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 200: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": unknown;
                 };
             };
             /** @description Validation Error */
@@ -14656,40 +14608,6 @@ export interface operations {
             };
         };
     };
-    readonly cuts_pdf_api_events__event_id__cuts_pdf_get: {
-        readonly parameters: {
-            readonly query?: {
-                readonly paper?: "A4" | "Letter";
-                readonly system?: "metric" | "inch";
-            };
-            readonly header?: never;
-            readonly path: {
-                readonly event_id: number;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody?: never;
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 200: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": unknown;
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
     readonly get_remnants_api_remnants_get: {
         readonly parameters: {
             readonly query?: never;
@@ -14901,39 +14819,6 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": components["schemas"]["DayOut"];
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    readonly day_calendar_api_events__event_id__day_ics_get: {
-        readonly parameters: {
-            readonly query?: {
-                readonly person?: string;
-            };
-            readonly header?: never;
-            readonly path: {
-                readonly event_id: number;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody?: never;
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 200: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": unknown;
                 };
             };
             /** @description Validation Error */
@@ -15323,138 +15208,6 @@ export interface operations {
             };
         };
     };
-    readonly order_pdf_api_events__event_id__order_pdf_get: {
-        readonly parameters: {
-            readonly query?: {
-                readonly supplier?: string;
-                readonly paper?: "A4" | "Letter";
-            };
-            readonly header?: never;
-            readonly path: {
-                readonly event_id: number;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody?: never;
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 200: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": unknown;
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    readonly order_csv_api_events__event_id__order_csv_get: {
-        readonly parameters: {
-            readonly query?: {
-                readonly supplier?: string;
-            };
-            readonly header?: never;
-            readonly path: {
-                readonly event_id: number;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody?: never;
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 200: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": unknown;
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    readonly shopping_csv_api_events__event_id__shopping_csv_get: {
-        readonly parameters: {
-            readonly query?: never;
-            readonly header?: never;
-            readonly path: {
-                readonly event_id: number;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody?: never;
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 200: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": unknown;
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    readonly shopping_pdf_api_events__event_id__shopping_pdf_get: {
-        readonly parameters: {
-            readonly query?: {
-                readonly paper?: "A4" | "Letter";
-                readonly system?: "metric" | "inch";
-            };
-            readonly header?: never;
-            readonly path: {
-                readonly event_id: number;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody?: never;
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 200: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": unknown;
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
     readonly get_cost_api_events__event_id__cost_get: {
         readonly parameters: {
             readonly query?: never;
@@ -15609,73 +15362,6 @@ export interface operations {
                 };
                 content: {
                     readonly "application/json": components["schemas"]["EventChange"];
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    readonly cost_csv_api_events__event_id__cost_csv_get: {
-        readonly parameters: {
-            readonly query?: {
-                readonly reader?: "client" | "studio";
-            };
-            readonly header?: never;
-            readonly path: {
-                readonly event_id: number;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody?: never;
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 200: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": unknown;
-                };
-            };
-            /** @description Validation Error */
-            readonly 422: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    readonly cost_pdf_api_events__event_id__cost_pdf_get: {
-        readonly parameters: {
-            readonly query?: {
-                readonly reader?: "client" | "studio";
-                readonly paper?: "A4" | "Letter";
-            };
-            readonly header?: never;
-            readonly path: {
-                readonly event_id: number;
-            };
-            readonly cookie?: never;
-        };
-        readonly requestBody?: never;
-        readonly responses: {
-            /** @description Successful Response */
-            readonly 200: {
-                headers: {
-                    readonly [name: string]: unknown;
-                };
-                content: {
-                    readonly "application/json": unknown;
                 };
             };
             /** @description Validation Error */
@@ -15892,6 +15578,316 @@ export interface operations {
                 content: {
                     readonly "application/json": components["schemas"]["Lasting"];
                 };
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly day_calendar_api_events__event_id__day_ics_get: {
+        readonly parameters: {
+            readonly query?: {
+                readonly person?: string;
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly cuts_pdf_api_events__event_id__cuts_pdf_get: {
+        readonly parameters: {
+            readonly query?: {
+                readonly paper?: "A4" | "Letter";
+                readonly system?: "metric" | "inch";
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly order_pdf_api_events__event_id__order_pdf_get: {
+        readonly parameters: {
+            readonly query?: {
+                readonly supplier?: string;
+                readonly paper?: "A4" | "Letter";
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly order_csv_api_events__event_id__order_csv_get: {
+        readonly parameters: {
+            readonly query?: {
+                readonly supplier?: string;
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly cost_csv_api_events__event_id__cost_csv_get: {
+        readonly parameters: {
+            readonly query?: {
+                readonly reader?: "client" | "studio";
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly cost_pdf_api_events__event_id__cost_pdf_get: {
+        readonly parameters: {
+            readonly query?: {
+                readonly reader?: "client" | "studio";
+                readonly paper?: "A4" | "Letter";
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly shopping_csv_api_events__event_id__shopping_csv_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly shopping_pdf_api_events__event_id__shopping_pdf_get: {
+        readonly parameters: {
+            readonly query?: {
+                readonly paper?: "A4" | "Letter";
+                readonly system?: "metric" | "inch";
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly venue_pack_api_events__event_id__pack_html_get: {
+        readonly parameters: {
+            readonly query?: {
+                readonly system?: "metric" | "inch";
+            };
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            readonly 422: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content: {
+                    readonly "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    readonly event_file_api_events__event_id__event_json_get: {
+        readonly parameters: {
+            readonly query?: never;
+            readonly header?: never;
+            readonly path: {
+                readonly event_id: number;
+            };
+            readonly cookie?: never;
+        };
+        readonly requestBody?: never;
+        readonly responses: {
+            /** @description Successful Response */
+            readonly 200: {
+                headers: {
+                    readonly [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Validation Error */
             readonly 422: {

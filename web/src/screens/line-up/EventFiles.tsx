@@ -1,18 +1,24 @@
 import { useSettings } from "../../ui/settings";
+import { useTrade } from "../../ui/useTrade";
 
-/** The event as a file, and everything needed on site as one. */
+/** Papers of the whole event, to be taken along. */
 export function EventFiles({ eventId }: { eventId: number }) {
   const { system } = useSettings();
+  const said: Readonly<Record<string, string>> = { system, paper: system === "inch" ? "Letter" : "A4" };
+  const papers = (useTrade()?.papers ?? []).filter(({ title }) => title);
   return (
     <section className="mt-4">
       <h2 className="m-0 text-xl">Take it along</h2>
       <p className="my-1 flex flex-wrap gap-x-5">
-        <a className="link-action" href={`/api/events/${eventId}/pack.html?system=${system}`}>
-          Venue pack, one page for a phone with no network
-        </a>
-        <a className="link-action" href={`/api/events/${eventId}/event.json`}>
-          The whole event as a file
-        </a>
+        {papers.map(({ name, title, asks }) => (
+          <a
+            key={name}
+            className="link-action"
+            href={`/api/events/${eventId}/${name}${asks.length ? "?" : ""}${asks.map((each) => `${each}=${said[each]}`).join("&")}`}
+          >
+            {title}
+          </a>
+        ))}
       </p>
     </section>
   );
