@@ -158,12 +158,16 @@ def _write_cell(thing: Any, *, field: FieldOf, scale: float) -> str:
 
 
 def _header(about: About) -> tuple[str, ...]:
-    """The columns of the catalogue's own file; the fields of the thing, where there is none."""
-    if not about.file:
-        plain_ones = (name for name, each in about.fields.items() if each.kind in (str, float, int, bool))
-        return (*plain_ones, *about.apart, *((_NOTE,) if "provenance" in about.fields else ()))
-    text = (files("jolly_trellis.catalog") / about.file).read_text(encoding="utf-8")
-    return tuple(next(csv.reader(text.splitlines())))
+    """The columns of the catalogue's own file, and whatever plain fields the thing has gained since."""
+    named: tuple[str, ...] = ("key",)
+    if about.file:
+        text = (files("jolly_trellis.catalog") / about.file).read_text(encoding="utf-8")
+        named = tuple(next(csv.reader(text.splitlines())))
+    held = {field.name for name in named if (field := _field_of(name, about.fields)) is not None}
+    more = (name for name, each in about.fields.items() if each.kind in (str, float, int, bool) and name not in held)
+    noted = "provenance" in about.fields and about.fields["provenance"].kind is not str
+    apart = (*about.apart, *((_NOTE,) if noted else ()))
+    return tuple(dict.fromkeys((*named, *(name for name in more if name not in named), *apart)))
 
 
 def _note_of(thing: Any) -> str:

@@ -38,7 +38,7 @@ def edited(part: Part, edit: Edit, given: Given) -> tuple[Part, str]:
     ranges.check(edit, "edit")
     if hangs(part) and isinstance(edit, RigEdit):
         return edit_rig(part, edit, given.survey)
-    if in_vessels(part) and isinstance(edit, ChooseMechanic) and ABOUT[edit.mechanic].of == part.kind:
+    if in_vessels(part) and isinstance(edit, ChooseMechanic) and ABOUT[edit.mechanic].of == part.sort:
         return with_mechanic(part, edit, given.shelf)
     if in_vessels(part) and stands(part) and isinstance(edit, StandingEdit):
         return edit_standing(part, edit, given.shelf)

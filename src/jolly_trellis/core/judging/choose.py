@@ -91,7 +91,7 @@ def choose(
             nettings={key: each for key, each in conditions.nettings.items() if key not in retired},
             frogs={key: each for key, each in conditions.frogs.items() if key not in retired},
         )
-        options = [_option(piece, used, about, on_hand, retired) for about in ABOUT.values() if about.of == piece.kind]
+        options = [_option(piece, used, about, on_hand, retired) for about in ABOUT.values() if about.of == piece.sort]
         ranked = sorted(options, key=_rank)
         first = ranked[0]
         if first.mechanic is not None and not first.fails and not first.ruled_out:

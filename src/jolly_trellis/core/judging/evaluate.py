@@ -95,7 +95,7 @@ def _mended(made: Build, verdict: Verdict, before: tuple[Verdict, ...]) -> Verdi
 
 def checks_of(made: Build) -> tuple[Check, ...]:
     """The checks of a piece: those of its kind; in a composition of several vessels, on each of them."""
-    checks = checks_for(made.piece.judged)
+    checks = checks_for(made.piece.sort)
     if not made.companions:
         return checks
     return tuple(each if each.whole else together.on_each(each) for each in checks)

@@ -5,17 +5,17 @@ from dataclasses import dataclass
 
 from jolly_trellis.core.checks.fixing import Check, Inverse, Judge
 from jolly_trellis.core.checks.verdicts import Verb
-from jolly_trellis.core.plan.piece import Judged
+from jolly_trellis.core.plan.piece import Sort
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Rung:
-    """One verdict: where it stands among the others, what it asks, and its check by how a piece is judged."""
+    """One verdict: where it stands among the others, what it asks, and its check by sort of piece."""
 
     verb: Verb
     place: int
     asks: str
-    checks: Mapping[Judged, Check]
+    checks: Mapping[Sort, Check]
 
 
 RUNGS: dict[Verb, Rung] = {}
@@ -26,11 +26,11 @@ def declare(verb: Verb, *, place: int, asks: str, whole: bool = False, **ways: t
 
     Args:
         whole: whether it looks at a composition of several vessels itself.
-        ways: by how a piece is judged ("standing", "bouquet", "worn"), what judges it and what might mend it.
+        ways: by sort of piece ("standing", "bouquet", "worn"), what judges it and what might mend it.
     """
     checks = {
-        judged: Check(verb=verb, judge=judge, candidates=candidates, whole=whole)
-        for judged, (judge, candidates) in ways.items()
+        sort: Check(verb=verb, judge=judge, candidates=candidates, whole=whole)
+        for sort, (judge, candidates) in ways.items()
     }
     made = Rung(verb=verb, place=place, asks=asks, checks=checks)  # type: ignore[arg-type]
     every = sorted((*RUNGS.values(), made), key=lambda each: each.place)
@@ -39,6 +39,6 @@ def declare(verb: Verb, *, place: int, asks: str, whole: bool = False, **ways: t
     return made
 
 
-def checks_for(judged: Judged) -> tuple[Check, ...]:
-    """Every check of a piece that is judged so, in order."""
-    return tuple(each.checks[judged] for each in RUNGS.values())
+def checks_for(sort: Sort) -> tuple[Check, ...]:
+    """Every check of a sort of piece, in order."""
+    return tuple(each.checks[sort] for each in RUNGS.values())

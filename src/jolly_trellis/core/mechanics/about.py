@@ -11,7 +11,7 @@ from jolly_trellis.core.mechanics.drawn import Bed
 from jolly_trellis.core.mechanics.fit import Fit
 from jolly_trellis.core.mechanics.handful import Handful
 from jolly_trellis.core.mechanics.sized import SizedMechanic, WornOn
-from jolly_trellis.core.plan.piece import MechanicKind
+from jolly_trellis.core.plan.piece import MechanicKind, Sort
 from jolly_trellis.core.quantities import phrase
 
 
@@ -47,8 +47,8 @@ class About:
     worn: WornOn | None = None
 
     @property
-    def of(self) -> str:
-        """Which kind of piece it is for."""
+    def of(self) -> Sort:
+        """Which sort of piece it is for."""
         if self.bind is None:
             return "standing"
         return "bouquet" if self.worn is None else "worn"
@@ -76,7 +76,7 @@ def declare(about: About) -> About:
     return about
 
 
-def firm_ones(of: str) -> tuple[About, ...]:
-    """What is offered to a kind of piece where another mechanic cannot hold, the firmest first."""
+def firm_ones(of: Sort) -> tuple[About, ...]:
+    """What is offered to a sort of piece where another mechanic cannot hold, the firmest first."""
     firm = (each for each in ABOUT.values() if each.firm and each.of == of)
     return tuple(sorted(firm, key=lambda each: -each.firm))

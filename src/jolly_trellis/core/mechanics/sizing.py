@@ -70,9 +70,9 @@ def bind(handful: Handful) -> SizedMechanic:
 
 def _check_kind(piece: Bound) -> None:
     about = ABOUT[piece.mechanic.kind]
-    if about.of == piece.kind:
+    if about.of == piece.sort:
         return
-    names = [f"a {each.name.lower()}" for each in ABOUT.values() if each.of == piece.kind]
+    names = [f"a {each.name.lower()}" for each in ABOUT.values() if each.of == piece.sort]
     raise InvalidMeasure(
         path="mechanic.kind",
         message=phrase(_OTHERWISE[about.of]),

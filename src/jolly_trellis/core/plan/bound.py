@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Annotated, ClassVar
 
-from jolly_trellis.core.plan.piece import Back, Judged, Piece
+from jolly_trellis.core.plan.piece import Back, Piece, Sort
 from jolly_trellis.core.ranges import Range
 
 
@@ -17,7 +17,7 @@ class Bound(Piece):
     """
 
     carried: ClassVar[bool] = True
-    judged: ClassVar[Judged] = "bouquet"
+    sort: ClassVar[Sort] = "bouquet"
 
     dome_m: Annotated[float | None, Range("length", 0, 0.6, above=True)] = None
     carried_h: Annotated[float | None, Range("duration", 0, 48, above=True)] = None

@@ -20,7 +20,7 @@ CoverKind = Literal["moss", "cloth", "ribbon", "leaf"]
 CoverOn = Literal["rim", "packing", "outside", "cups"]
 Back = Literal["bare", "leaves", "disc"]
 MechanicKind = Annotated[str, MECHANICS]
-Judged = Literal["standing", "bouquet", "worn"]
+Sort = Literal["standing", "bouquet", "worn"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -216,12 +216,12 @@ class Piece:
     strip of leaf inside clear glass; `wrap_height_m` netting wrapped round the outside, 0 for none; `moss_m` how far
     moss is nestled all round it, up to its rim, None as usual: round a cup frog and nothing else. `look` are parts of
     the mechanic that are meant to be seen, `covers` what is laid over others, `wish` a picture that it is to look
-    like. A kind that is `carried` has its vessel only to wait in; it is `judged` by the checks of those. What a kind
-    does not have, a reader finds none of.
+    like. A kind that is `carried` has its vessel only to wait in; its `sort` says what it is made and judged by. What
+    a kind does not have, a reader finds none of.
     """
 
     carried: ClassVar[bool] = False
-    judged: ClassVar[Judged] = "standing"
+    sort: ClassVar[Sort] = "standing"
 
     kind: str
     name: Annotated[str, Text(120, least=1)]

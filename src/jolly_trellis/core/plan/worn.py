@@ -4,13 +4,13 @@ from dataclasses import dataclass
 from typing import ClassVar, Literal
 
 from jolly_trellis.core.plan.bound import Bound
-from jolly_trellis.core.plan.piece import Judged
+from jolly_trellis.core.plan.piece import Sort
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Worn(Bound):
     """A piece that is worn: every head on a wire; no water goes with it, and nothing of it stands."""
 
-    judged: ClassVar[Judged] = "worn"
+    sort: ClassVar[Sort] = "worn"
 
     kind: Literal["worn"] = "worn"

@@ -264,7 +264,7 @@ def _mechanic(draft: Draft, start: int, end: int) -> None:
 
 def _holders(piece: Piece) -> Iterator[tuple[str, tuple[str, ...]]]:
     """What may hold the stems of a piece, by how it is said, the longest names first, then other words."""
-    own = {each.name.lower(): kind for kind, each in ABOUT.items() if each.of == piece.kind}
+    own = {each.name.lower(): kind for kind, each in ABOUT.items() if each.of == piece.sort}
     if not piece.carried:
         yield from ((pattern, (kind,)) for pattern, kind in TOGETHER.items())
     yield from ((re.escape(name), (own[name],)) for name in sorted(own, key=len, reverse=True))
