@@ -131,7 +131,9 @@ class TestTables:
         assert "new-two" not in stock.frogs(studio)
 
 
-def test_what_is_typed_anew_is_the_studios_own_figure_and_a_name_or_a_price_is_none(studio: sqlite3.Connection) -> None:
+def test_what_is_typed_anew_is_the_studios_own_figure_and_a_name_or_a_price_is_none(
+    studio: sqlite3.Connection,
+) -> None:
     rose = stock.varieties(studio)["garden-rose"]
     stores.put(studio, "variety", rose.key, replace(rose, mass_kg=rose.mass_kg + 0.002, name="Rose of the garden"))
     told = stock.varieties(studio)[rose.key].provenance
@@ -147,7 +149,9 @@ def test_what_is_typed_anew_is_the_studios_own_figure_and_a_name_or_a_price_is_n
     assert stock.nettings(studio)[net.key].provenance.source == "the maker's sheet"
 
 
-def test_what_is_dried_drinks_nothing_from_then_on_and_what_is_gathered_has_no_price(studio: sqlite3.Connection) -> None:
+def test_what_is_dried_drinks_nothing_from_then_on_and_what_is_gathered_has_no_price(
+    studio: sqlite3.Connection,
+) -> None:
     rose = stock.varieties(studio)["garden-rose"]
     stores.put(studio, "variety", rose.key, replace(rose, kind="dried"))
     dried = stock.varieties(studio)[rose.key]

@@ -34,8 +34,8 @@ class Given:
     stems: bool = False
 
     def recipe(self, start: str, size: float) -> tuple[RecipeLine, ...]:
-        """The proven recipe of a start at a size; none where stems are not wanted."""
-        return stems_for(PROVEN[start], size, self.known) if self.stems else ()
+        """The proven recipe of a start at a size; none where it has none, or stems are not wanted."""
+        return stems_for(PROVEN[start], size, self.known) if self.stems and start in PROVEN else ()
 
     def other(self, key: str) -> Vessel:
         """Another vessel of the stores; the chosen one where it is not there."""
