@@ -107,7 +107,7 @@ def test_what_came_home_is_offered_used_and_worn_by_the_next_event(supper: sqlit
     assert not [each for each in again.needs.sheets if each.piece_id == 1]
     assert sum(each.quantity for each in again.needs.reused) == cut
     line = next(each for each in event_work.shopping_of(supper, again).buys if each.key == sheet)
-    assert (line.needed.value, line.here.value, line.note) == (12, 12, "")
+    assert (line.needed.value, line.here.value, line.notes) == (12, 12, ())
     stock.put_holding(supper, "armature", sheet, Holding(on_hand=12, used=96))
     worn = event_work.work_of(supper, copy)
     assert sum(each.quantity for each in worn.needs.sheets if each.piece_id == 1) == cut

@@ -10,6 +10,7 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.job import CrewMember
 from jolly_trellis.core.plan.standing import standing
 from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.units import render
 from jolly_trellis.demo.loading import load_demo
 from jolly_trellis.services import day as days
 from jolly_trellis.services import event_work, gate, long_work, planning, reserving, rolling, settling
@@ -209,7 +210,7 @@ def test_what_was_cut_stays_as_it_was_cut_and_what_is_added_since_is_cut_again(d
     line = next(
         each for each in event_work.shopping_of(demo, event_work.work_of(demo, 1)).buys if each.key == "coated-25-09"
     )
-    assert (line.packs, line.note) == (0, "cut already")
+    assert (line.packs, [render(each, "metric") for each in line.notes]) == (0, ["cut already"])
     rolling.unmark_cut(demo, 1, "netting", "coated-25-09", 2)
     rolling.unmark_cut(demo, 1, "netting", "coated-25-09", 1)
     planned(demo)

@@ -8,6 +8,7 @@ from reportlab.platypus import Flowable
 
 from jolly_trellis.catalog.cells import BadTable
 from jolly_trellis.core.event.buying.orders import Order
+from jolly_trellis.core.units import UnitSystem, render
 from jolly_trellis.exchange.page import SMALL, Paper, Stamp, flowing, paragraph, title
 
 STATES = ("right", "short", "late", "wrong", "poor")
@@ -27,7 +28,7 @@ def write_csv(orders: tuple[Order, ...], *, currency: str) -> str:
                 "key": line.key,
                 "name": line.name,
                 "number": str(line.number),
-                "pack": line.pack,
+                "pack": render(line.pack, "metric"),
                 "cost": "" if line.cost is None else str(line.cost),
                 "currency": currency,
             }
@@ -77,23 +78,25 @@ def _harmless(cell: str) -> str:
     return f"'{cell}" if cell[:1] in ("=", "+", "@", "-", "\t") else cell
 
 
-def write_pdf(orders: tuple[Order, ...], *, stamp: Stamp, currency: str, paper: Paper) -> bytes:
+def write_pdf(
+    orders: tuple[Order, ...], *, stamp: Stamp, currency: str, paper: Paper, system: UnitSystem = "metric"
+) -> bytes:
     """The orders as a paper, with a box to tick as the goods come in.
 
     Args:
         stamp: what every foot says.
     """
-    return flowing(lambda: _story(orders, currency), f"Order: {orders[0].supplier}", stamp=stamp, paper=paper)
+    return flowing(lambda: _story(orders, currency, system), f"Order: {orders[0].supplier}", stamp=stamp, paper=paper)
 
 
-def _story(orders: tuple[Order, ...], currency: str) -> list[Flowable]:
+def _story(orders: tuple[Order, ...], currency: str, system: UnitSystem) -> list[Flowable]:
     story: list[Flowable] = []
     for order in orders:
         day = "" if order.day is None else f", for {order.day:%a %d %b %Y}"
         story.append(title(f"{order.supplier}{day}"))
         for line in order.lines:
             cost = "no price known" if line.cost is None else f"{escape(currency)} {line.cost}"
-            words = f"[  ]  {line.number} × {escape(line.pack)}: <b>{escape(line.name)}</b>; {cost}"
+            words = f"[  ]  {line.number} × {escape(render(line.pack, system))}: <b>{escape(line.name)}</b>; {cost}"
             story.append(paragraph(words, SMALL))
         total = "cannot say, a price is missing" if order.cost is None else f"{escape(currency)} {order.cost}"
         story.append(paragraph(f"In all: {total}", SMALL))

@@ -77,9 +77,9 @@ def rows_of(shopping: Shopping) -> Iterator[dict[str, str]]:
             f"needed_{_IN.get(buy.needed.kind, 'm')}": f"{buy.needed.value:.6g}",
             f"here_{_IN.get(buy.here.kind, 'm')}": f"{buy.here.value:.6g}",
             "buy_packs": str(buy.packs),
-            "pack": buy.pack,
+            "pack": render(buy.pack, "metric"),
             "price": "" if buy.price is None else f"{buy.price}",
-            "note": buy.note,
+            "note": _notes(buy, "metric"),
         }
     for pack in shopping.packs:
         yield {
@@ -90,6 +90,10 @@ def rows_of(shopping: Shopping) -> Iterator[dict[str, str]]:
         }
     for words in shopping.left_out:
         yield {"group": "left out", "name": render(words, "metric")}
+
+
+def _notes(buy: Buy, system: UnitSystem) -> str:
+    return "; ".join(render(each, system) for each in buy.notes)
 
 
 def write_csv(shopping: Shopping) -> str:
@@ -162,11 +166,12 @@ def _lines(shopping: Shopping, currency: str, system: UnitSystem) -> Iterator[tu
         needed, here = text_of(buy.needed, system), text_of(buy.here, system)
         words = f"[  ]  <b>{escape(buy.name)}</b>: "
         if buy.packs:
-            words += f"buy {buy.packs} ({escape(buy.pack)}); needed {needed}"
+            words += f"buy {buy.packs} ({escape(render(buy.pack, system))}); needed {needed}"
             words += (f", here {here}" if buy.here.value > 0 else "") + _priced(buy.price, currency)
         else:
             words += f"in the stores; needed {needed}"
-        yield GROUPS[buy.group], words + (f"; {escape(buy.note)}" if buy.note else "")
+        notes = _notes(buy, system)
+        yield GROUPS[buy.group], words + (f"; {escape(notes)}" if notes else "")
     for pack in shopping.packs:
         why = escape(render(pack.why, system))
         yield pack.group.capitalize(), f"[  ]  {pack.number} × {escape(pack.name)}" + (f" ({why})" if why else "")

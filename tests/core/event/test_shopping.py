@@ -69,7 +69,7 @@ def test_a_supply_that_the_stores_do_not_have_is_still_on_the_list() -> None:
     bare = replace(larder(), supplies={key: each for key, each in supplies().items() if key != "stem-tube"})
     found = line(of(demo_made(), bare), "stem-tube")
     assert found.price is None
-    assert "add it to the stores" in found.note
+    assert "add it to the stores" in render(found.notes[0], "metric")
 
 
 def test_the_cost_is_the_sum_of_what_has_a_price() -> None:
@@ -183,3 +183,14 @@ def test_sticks_are_bought_by_what_is_cut_from_with_their_spare() -> None:
     cane = replace(next(each for each in supplies().values() if each.measured_by == "stick"), pack=5, spare=0.2)
     assert bought_of(cane, 0.5, 10, 0, replace(larder(), packs={}, supply_remnants=())).packs == 3
     assert bought_of(cane, 0.5, 8, 0, replace(larder(), packs={}, supply_remnants=())).packs == 2
+
+
+def test_a_pack_is_said_in_the_readers_own_units() -> None:
+    found = of(demo_made())
+    told = {each.key: (render(each.pack, "metric"), render(each.pack, "inch")) for each in found.buys}
+    assert told["coated-25-09"] == ("roll of 10 m, 50 cm wide", "roll of 32 ft 10 in, 19 5/8 in wide")
+    assert told["stem-tube"] == ("pack of 100", "pack of 100")
+    assert told["putty"] == ("pack of 500 g", "pack of 1.1 lb")
+    spools = {each for each in told.values() if each[0].startswith("spool")}
+    assert spools
+    assert all(" m" in metric and " ft" in inch for metric, inch in spools)

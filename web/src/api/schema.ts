@@ -3550,7 +3550,7 @@ export interface components {
          * Buy
          * @description One line to buy: from whom, what, how much is needed with spares, what is here, packs to buy, their price.
          *
-         *     `price` is None where no price is known. `pack` says what one pack is, in words; of what is hired it says from whom
+         *     `price` is None where no price is known. `pack` says what one pack is; of what is hired it says from whom
          *     and for how long. `here` is what the stores have of it, or what is hired, `hired` how many of those.
          */
         readonly Buy: {
@@ -3567,15 +3567,14 @@ export interface components {
             readonly here: components["schemas"]["Quantity"];
             /** Packs */
             readonly packs: number;
-            /** Pack */
-            readonly pack: string;
+            readonly pack: components["schemas"]["Phrase"];
             /** Price */
             readonly price: string | null;
             /**
-             * Note
-             * @default
+             * Notes
+             * @default []
              */
-            readonly note: string;
+            readonly notes: readonly components["schemas"]["Phrase"][];
             /**
              * Hired
              * @default 0
@@ -7275,8 +7274,7 @@ export interface components {
             readonly name: string;
             /** Number */
             readonly number: number;
-            /** Pack */
-            readonly pack: string;
+            readonly pack: components["schemas"]["Phrase"];
             /** Cost */
             readonly cost: string | null;
         };
@@ -15658,6 +15656,7 @@ export interface operations {
             readonly query?: {
                 readonly supplier?: string;
                 readonly paper?: "A4" | "Letter";
+                readonly system?: "metric" | "inch";
             };
             readonly header?: never;
             readonly path: {

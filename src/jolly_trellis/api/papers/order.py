@@ -9,6 +9,7 @@ from jolly_trellis.api.deps import Connection, CutsDone, Number
 from jolly_trellis.api.paper import Written, paper
 from jolly_trellis.core.event.buying.orders import Order, orders_of
 from jolly_trellis.core.event.keys import free_key
+from jolly_trellis.core.units import UnitSystem
 from jolly_trellis.exchange import order_papers
 from jolly_trellis.exchange.page import Paper
 from jolly_trellis.services import event_work, listing
@@ -19,11 +20,13 @@ Named = Annotated[str, Query(max_length=120)]
 
 
 @paper("order.pdf", needs=[CutsDone])
-def order_pdf(event_id: Number, conn: Connection, supplier: Named = "", paper: Paper = "A4") -> Written:
+def order_pdf(
+    event_id: Number, conn: Connection, supplier: Named = "", paper: Paper = "A4", system: UnitSystem = "metric"
+) -> Written:
     """The order for one supplier as a paper."""
     work, found = _orders(conn, event_id, supplier)
     page = order_papers.write_pdf(
-        found, stamp=stamp_of(conn, event_id), currency=work.job.costing.currency, paper=paper
+        found, stamp=stamp_of(conn, event_id), currency=work.job.costing.currency, paper=paper, system=system
     )
     return Written(content=page, event=work.plan.brief.name, what=f"order-{free_key(supplier, set())}")
 

@@ -2,6 +2,8 @@ import type { ListsOut, Order, Tick, Ticking } from "../../api/types";
 import { Choice } from "../../ui/Choice";
 import { FileButton } from "../../ui/FileButton";
 import { QuantityField } from "../../ui/QuantityField";
+import { useSettings } from "../../ui/settings";
+import { render } from "../../units/text";
 import { dayWords } from "../day/times";
 
 const STATES = [
@@ -27,6 +29,7 @@ type Props = {
 
 /** What is ordered from whom, as a paper and as CSV, and how it came in. */
 export function OrdersList({ eventId, orders, ticks, currency, paper, onTick, onRead, strange }: Props) {
+  const { system } = useSettings();
   if (orders.length === 0)
     return (
       <p className="mt-0 text-soft">Nothing is ordered: add pieces first, or all of it is in the stores.</p>
@@ -47,7 +50,7 @@ export function OrdersList({ eventId, orders, ticks, currency, paper, onTick, on
       </p>
       {orders.map((order) => {
         const file = (kind: string) =>
-          `/api/events/${eventId}/order.${kind}?supplier=${encodeURIComponent(order.supplier)}&paper=${paper}`;
+          `/api/events/${eventId}/order.${kind}?supplier=${encodeURIComponent(order.supplier)}&paper=${paper}&system=${system}`;
         return (
           <section
             key={`${order.supplier} ${order.day}`}
@@ -90,13 +93,13 @@ export function OrdersList({ eventId, orders, ticks, currency, paper, onTick, on
                     className="grid grid-cols-[minmax(0,1fr)_90px_88px_150px] items-center gap-x-3 border-t border-line py-1 max-md:grid-cols-2"
                   >
                     <span>
-                      {line.number} × {line.pack}: <strong>{line.name}</strong>
+                      {line.number} × {render(line.pack, system)}: <strong>{line.name}</strong>
                     </span>
                     <span className="text-right">
                       {line.cost ?? <span className="text-berry">no price</span>}
                     </span>
                     <QuantityField
-                      label={`Came of ${line.name}, ${line.pack}`}
+                      label={`Came of ${line.name}, ${render(line.pack, system)}`}
                       hideLabel
                       kind="count"
                       optional
@@ -108,7 +111,7 @@ export function OrdersList({ eventId, orders, ticks, currency, paper, onTick, on
                       }
                     />
                     <Choice
-                      label={`How ${line.name}, ${line.pack}, came in`}
+                      label={`How ${line.name}, ${render(line.pack, system)}, came in`}
                       hideLabel
                       value={state}
                       options={STATES}

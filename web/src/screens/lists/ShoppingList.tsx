@@ -69,7 +69,7 @@ export function ShoppingList({ shopping, currency }: { shopping: Shopping; curre
                   </span>
                   <span>
                     {line.packs > 0 ? (
-                      `buy ${line.packs} × ${line.pack}`
+                      `buy ${line.packs} × ${render(line.pack, system)}`
                     ) : line.here.value < line.needed.value ? (
                       <span className="text-berry">not all are here</span>
                     ) : (
@@ -77,7 +77,12 @@ export function ShoppingList({ shopping, currency }: { shopping: Shopping; curre
                         {line.hired === line.needed.value ? "✓ hired" : "✓ in the stores"}
                       </span>
                     )}
-                    {line.note && <span className="text-soft"> {line.note}</span>}
+                    {line.notes.length > 0 && (
+                      <span className="text-soft">
+                        {" "}
+                        {line.notes.map((each) => render(each, system)).join("; ")}
+                      </span>
+                    )}
                   </span>
                   <span className="text-right">
                     {line.packs === 0 ? "" : (line.price ?? <span className="text-berry">no price</span>)}

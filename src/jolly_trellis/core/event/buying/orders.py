@@ -27,7 +27,7 @@ class OrderLine:
     key: str
     name: str
     number: int
-    pack: str
+    pack: Phrase
     cost: Decimal | None
 
 
@@ -75,12 +75,12 @@ def _stems(shopping: Shopping, varieties: tuple[str, ...]) -> Iterator[OrderLine
             shade = each.shade if isinstance(each, ShadeBuy) else ""
             own, name = (f"{key}-{shade}", f"{stem.name}, {shade}") if shade else (key, stem.name)
             if each.bunches:
-                pack = f"bunch of {stem.bunch_size}"
+                pack = phrase("bunch of {n}", n=stem.bunch_size)
                 singles = each.singles_cost
                 cost = None if each.cost is None or singles is None else each.cost - singles
                 yield OrderLine(key=f"bunches-{own}", name=name, number=each.bunches, pack=pack, cost=cost)
             if each.singles:
-                pack, cost = "stem", each.singles_cost
+                pack, cost = phrase("stem"), each.singles_cost
                 yield OrderLine(key=f"stems-{own}", name=name, number=each.singles, pack=pack, cost=cost)
 
 

@@ -31,7 +31,7 @@ Group = Literal["market", "sundries", "hardware", "rigging", "frogs", "vessels",
 class Buy:
     """One line to buy: from whom, what, how much is needed with spares, what is here, packs to buy, their price.
 
-    `price` is None where no price is known. `pack` says what one pack is, in words; of what is hired it says from whom
+    `price` is None where no price is known. `pack` says what one pack is; of what is hired it says from whom
     and for how long. `here` is what the stores have of it, or what is hired, `hired` how many of those.
     """
 
@@ -41,13 +41,15 @@ class Buy:
     needed: Quantity
     here: Quantity
     packs: int
-    pack: str
+    pack: Phrase
     price: Decimal | None
-    note: str = ""
+    notes: tuple[Phrase, ...] = ()
     hired: int = 0
 
 
 KEEPS = "Dried, preserved and artificial"
+ONE = phrase("one")
+LOOK_OVER = phrase("worn: look them over")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -160,8 +162,11 @@ def _netting(cuts: CutPlan, cut: Sequence[MaterialPlan], larder: Larder) -> Iter
         used = 0.0 if plan is None else sum(each.used_m for each in plan.stocks)
         bought = 0.0 if plan is None else sum(each.used_m for each in plan.stocks if each.source == "to buy")
         packs = 0 if plan is None else plan.to_buy
-        notes = ["cut already" if plan is None else f"{before:.1f} m cut already"] if before else []
-        notes += [] if plan is None else [each.text.split(":")[0] + " cannot be cut" for each in plan.missing]
+        notes: list[Phrase] = []
+        if before:
+            notes.append(phrase("cut already") if plan is None else phrase("{m} cut already", m=length(before)))
+        lacks = () if plan is None else plan.missing
+        notes += [phrase("{what} cannot be cut", what=each.text.split(":")[0]) for each in lacks]
         price = None if net.price is None else packs * money(net.price)
         yield Buy(
             group="hardware",
@@ -170,9 +175,9 @@ def _netting(cuts: CutPlan, cut: Sequence[MaterialPlan], larder: Larder) -> Iter
             needed=length(before + used),
             here=length(before + used - bought),
             packs=packs,
-            pack=f"roll of {net.roll_length_m:g} m, {net.roll_width_m:g} m wide",
+            pack=phrase("roll of {long}, {wide} wide", long=length(net.roll_length_m), wide=length(net.roll_width_m)),
             price=price if packs else Decimal("0.00"),
-            note="; ".join(notes),
+            notes=tuple(notes),
         )
 
 
@@ -199,9 +204,9 @@ def _supplies(job: Job, needs: Needs, cuts: CutPlan, cut: Sequence[MaterialPlan]
                 needed=count(whole),
                 here=count(0),
                 packs=1,
-                pack="not in the stores",
+                pack=phrase("not in the stores"),
                 price=None,
-                note="add it to the stores with its pack and price",
+                notes=(phrase("add it to the stores with its pack and price"),),
             )
             continue
         packs_here = larder.packs.get(key, 0)
@@ -210,11 +215,11 @@ def _supplies(job: Job, needs: Needs, cuts: CutPlan, cut: Sequence[MaterialPlan]
         left = max(whole - before, 0.0)
         line = _supply(supply, left, bought.get(key, 0), packs_here, larder)
         if key == "bucket":
-            line = replace(line, note="when all stems stand at once")
+            line = replace(line, notes=(phrase("when all stems stand at once"),))
         if before:
-            noted = "cut already" if left < 1e-9 else "some of it cut already"
+            noted = phrase("cut already") if left < 1e-9 else phrase("some of it cut already")
             needed = length(before + line.needed.value)
-            line = replace(line, needed=needed, here=length(before + line.here.value), note=noted)
+            line = replace(line, needed=needed, here=length(before + line.here.value), notes=(noted,))
         yield line
 
 
@@ -239,7 +244,7 @@ def _supply(supply: Supply, amount: float, cut: int, packs_here: int, larder: La
         packs=packs,
         pack=_pack_words(supply),
         price=price,
-        note=f"with {supply.spare * 100:.0f} % spare" if supply.spare else "",
+        notes=(phrase("with {n} % spare", n=round(supply.spare * 100)),) if supply.spare else (),
     )
 
 
@@ -253,18 +258,19 @@ def _amount(supply: Supply, value: float) -> Quantity:
             return length(value)
 
 
-def _pack_words(supply: Supply) -> str:
+def _pack_words(supply: Supply) -> Phrase:
     match supply.measured_by:
         case "piece":
-            return "one" if supply.pack == 1 else f"pack of {supply.pack:g}"
+            return ONE if supply.pack == 1 else phrase("pack of {n}", n=f"{supply.pack:g}")
         case "mass":
-            return f"pack of {supply.pack:g} kg"
+            return phrase("pack of {m}", m=mass(supply.pack))
         case "stick":
-            return (
-                f"bundle of {supply.pack:g}, each {supply.stick_m:g} m" if supply.pack > 1 else f"{supply.stick_m:g} m"
-            )
+            each = length(supply.stick_m or 0.0)
+            if supply.pack > 1:
+                return phrase("bundle of {n}, each {long}", n=f"{supply.pack:g}", long=each)
+            return phrase("{long}", long=each)
         case "length":
-            return f"spool of {supply.pack:g} m"
+            return phrase("spool of {long}", long=length(supply.pack))
 
 
 def _frogs(needs: Needs, shelves: Shelves) -> Iterator[Buy]:
@@ -283,7 +289,7 @@ def _frogs(needs: Needs, shelves: Shelves) -> Iterator[Buy]:
             needed=count(number),
             here=count(min(here, number)),
             packs=packs,
-            pack="one",
+            pack=ONE,
             price=price,
         )
 
@@ -304,9 +310,9 @@ def _things(job: Job, needs: Needs, shelves: Shelves) -> Iterator[Buy]:
         by_hire[thing] = by_hire.get(thing, 0) - from_others
         short = max(number - from_others - here, 0)
         price = None if kept is None or kept.price is None else short * kept.price
-        notes = [f"{from_others} hired"] if 0 < from_others < number else []
-        notes += ["hire, buy, or count into the stores"] if short else []
-        notes += ["worn: look them over"] if kept is not None and kept.worn else []
+        notes = [phrase("{n} hired", n=from_others)] if 0 < from_others < number else []
+        notes += [phrase("hire, buy, or count into the stores")] if short else []
+        notes += [LOOK_OVER] if kept is not None and kept.worn else []
         yield Buy(
             group="vessels",
             key=line_key(kind, thing),
@@ -314,9 +320,9 @@ def _things(job: Job, needs: Needs, shelves: Shelves) -> Iterator[Buy]:
             needed=count(number),
             here=count(min(here, number - from_others) + from_others),
             packs=short,
-            pack="one",
+            pack=ONE,
             price=price if short else Decimal("0.00"),
-            note="; ".join(notes),
+            notes=tuple(notes),
             hired=from_others,
         )
 
@@ -331,7 +337,9 @@ def _hired(job: Job) -> Iterator[Buy]:
             needed=count(each.number),
             here=count(0),
             packs=each.number,
-            pack=f"from {each.lender}, {comes:%d %b} to {back:%d %b}",
+            pack=phrase(
+                "from {lender}, {comes} to {back}", lender=each.lender, comes=f"{comes:%d %b}", back=f"{back:%d %b}"
+            ),
             price=hire_cost(each),
         )
 
@@ -345,8 +353,8 @@ def _finished(needs: Needs, shelves: Shelves) -> Iterator[Buy]:
     for key, number in wanted.items():
         armature, kept = shelves.armatures.get(key), shelves.armatures_kept.get(key)
         here = 0 if kept is None else kept.here
-        notes = [f"{number - here} are not here: make them anew"] if here < number else []
-        notes += ["worn: look them over"] if kept is not None and kept.worn else []
+        notes = [phrase("{n} {n|is|are} not here: make them anew", n=number - here)] if here < number else []
+        notes += [LOOK_OVER] if kept is not None and kept.worn else []
         yield Buy(
             group="finished",
             key=key,
@@ -354,7 +362,7 @@ def _finished(needs: Needs, shelves: Shelves) -> Iterator[Buy]:
             needed=count(number),
             here=count(min(here, number)),
             packs=0,
-            pack="one",
+            pack=ONE,
             price=Decimal("0.00"),
-            note="; ".join(notes),
+            notes=tuple(notes),
         )
