@@ -20,6 +20,7 @@ ANSWERS: tuple[tuple[str, str], ...] = (
     ("temperature and humidity", "21"),
     ("vessel is filled", "2027-06-05T06:00"),
     ("event ends", "2027-06-05T11:30"),
+    ("when it is loaded", "0.5 h"),
     ("hours it is carried", "5 h"),
     ("may carry", "20 kg"),
     ("second bond: its own", ""),
