@@ -173,3 +173,32 @@ def test_the_mean_stem_counts_every_stem_of_a_clump() -> None:
     )
     thick, thin = (varieties()[key].stem_diameter_m for key in ("rose", "ranunculus"))
     assert expand(lines, conditions().varieties).mean_diameter_m == pytest.approx((3 * thick + thin) / 4)
+
+
+def test_cells_of_every_other_row_stand_half_a_cell_to_the_right() -> None:
+    """By hand: rows √3/2 of a cell apart, each second one shifted by half a cell, to the right as sheets are drawn."""
+    with conditions().figures.open():
+        cells = seat_centres_m(vessels()["low-bowl-20"], CELLS, 0)
+    pitch = CELLS.pitch_m
+    rows = sorted({round(float(y), 6) for _, y in cells})
+    first = min(rows, key=abs)
+    second = min(row for row in rows if row > first)
+    assert second - first == pytest.approx(pitch * 3**0.5 / 2, rel=1e-3)
+    for row, shift in ((first, 0.0), (second, 0.5)):
+        places = np.array([x for x, y in cells if abs(y - row) < 1e-5]) / pitch - shift
+        assert places == pytest.approx(np.round(places), abs=1e-6)
+    reach = {row: max(x for x, y in cells if abs(y - row) < 1e-5) for row in rows}
+    low = {row: min(x for x, y in cells if abs(y - row) < 1e-5) for row in rows}
+    assert reach[first] == pytest.approx(-low[first])
+
+
+def test_a_round_bed_in_a_long_vessel_is_round_and_an_oval_one_has_the_vessels_shape() -> None:
+    """By hand: a corner of the bed's square is in a rectangle and not in a circle."""
+    trough = vessels()["trough-60"]
+    square = replace(CELLS, pattern="square", pitch_m=0.02, half_width_m=0.05, half_depth_m=0.05)
+    with conditions().figures.open():
+        round_bed = seat_centres_m(trough, square, 0)
+        long_bed = seat_centres_m(trough, replace(square, half_width_m=0.09), 0)
+    assert np.hypot(round_bed[:, 0], round_bed[:, 1]).max() <= 0.05 + 1e-9
+    corners = (abs(long_bed[:, 0]) > 0.07) & (abs(long_bed[:, 1]) > 0.035)
+    assert corners.any() == (trough.plan_shape == "rectangular")
