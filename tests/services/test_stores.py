@@ -139,6 +139,12 @@ def test_what_is_typed_anew_is_the_studios_own_figure_and_a_name_or_a_price_is_n
     told = stock.varieties(studio)[rose.key].provenance
     assert told.mass == MEASURED
     assert (told.size, told.uptake) == (rose.provenance.size, rose.provenance.uptake)
+    both = replace(stock.varieties(studio)[rose.key], bunch_price=31.0, uptake_ml_h=rose.uptake_ml_h + 0.1)
+    stores.put(studio, "variety", rose.key, both)
+    assert {
+        stock.varieties(studio)[rose.key].provenance.uptake,
+        stock.varieties(studio)[rose.key].provenance.price,
+    } == {MEASURED}
     net = next(iter(stock.nettings(studio).values()))
     stores.put(studio, "netting", net.key, replace(net, price=net.price + 1.0 if net.price else 9.0, name="Other net"))
     assert stock.nettings(studio)[net.key].provenance == net.provenance
@@ -157,6 +163,7 @@ def test_what_is_dried_drinks_nothing_from_then_on_and_what_is_gathered_has_no_p
     dried = stock.varieties(studio)[rose.key]
     assert (dried.uptake_ml_h, dried.conditioning_h, dried.opening_days) == (0.0, 0.0, 0.0)
     assert dried.bunch_price == rose.bunch_price
+    assert dried.provenance == rose.provenance, "nobody has measured that it drinks nothing"
     stores.put(studio, "variety", rose.key, replace(rose, kind="own garden"))
     own = stock.varieties(studio)[rose.key]
     assert (own.bunch_price, own.stem_price, own.uptake_ml_h) == (None, None, rose.uptake_ml_h)

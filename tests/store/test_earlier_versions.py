@@ -203,6 +203,21 @@ def test_what_is_worn_is_a_kind_and_points_are_told_by_key_also_in_the_history(t
         assert [(each.key, each.name, each.rating_n) for each in there.beams] == [("tie-beam", "tie beam", 2500.0)]
 
 
+def test_two_surveyed_places_of_which_one_is_called_as_the_other_s_key_are_both_there(tmp_path: Path) -> None:
+    path = laid_out(tmp_path, EARLIER[17])
+    with closing(sqlite3.connect(path)) as before:
+        for name in ("Barn", "barn", "BARN 2"):
+            before.execute("INSERT INTO survey (place, design, revision) VALUES (?, '{}', 3)", (name,))
+        before.commit()
+    with closing(open_studio(tmp_path)) as conn:
+        kept = {str(key): revision for key, revision in rows(conn, "SELECT place_key, revision FROM survey")}
+        assert {key: each for key, each in kept.items() if key.startswith("barn")} == {
+            "barn": 3,
+            "barn-2": 3,
+            "barn-2-2": 3,
+        }
+
+
 def test_names_that_make_one_key_stay_two() -> None:
     places = rewriting.Places()
     assert [places.of("point", "Hall", name) for name in ("beam 1", "beam-1", "beam 1")] == [

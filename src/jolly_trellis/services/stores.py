@@ -69,14 +69,14 @@ def put(conn: sqlite3.Connection, kind: StoreKind, key: str, thing: Any) -> None
     ranges.check(thing)
     about = STORES[kind]
     kept = stock.things(conn, kind).get(key)
-    thing = about.follows(thing, kept)
+    thing = about.follows(_measured(about, thing, kept), kept)
     about.check(thing)
     if isinstance(thing, Variety):
         _refuse_a_name_of_another(thing, stock.varieties(conn))
         thing = _dated(conn, thing, kept)
     _refuse_a_price_of_nothing(thing, kept)
     with stock_history.change(conn, f"Change {thing.name}", [(kind, key)]):
-        stock.put(conn, kind, key, _measured(about, thing, kept))
+        stock.put(conn, kind, key, thing)
 
 
 def _measured(about: About, thing: Any, kept: Any) -> Any:

@@ -24,13 +24,15 @@ _WAYS: dict[difference.Way, str] = {
 def worn_and_places(conn: sqlite3.Connection) -> None:
     """Worn pieces become a kind of their own; places, points and beams are joined by key (migration 19)."""
     places = Places()
-    for place, design, previous in conn.execute("SELECT place_key, design, previous FROM survey").fetchall():
+    surveys = conn.execute("SELECT place_key, design, previous, revision FROM survey").fetchall()
+    conn.execute("DELETE FROM survey")  # the key of one place may be what another was called
+    for place, design, previous, revision in surveys:
         new = [
             None if each is None else json.dumps(places.survey(place, json.loads(each))) for each in (design, previous)
         ]
         conn.execute(
-            "UPDATE survey SET place_key = :key, design = :design, previous = :previous WHERE place_key = :place",
-            {"key": places.key(place), "design": new[0], "previous": new[1], "place": place},
+            "INSERT INTO survey (place_key, design, previous, revision) VALUES (:key, :design, :previous, :revision)",
+            {"key": places.key(place), "design": new[0], "previous": new[1], "revision": revision},
         )
     for (event_id,) in conn.execute("SELECT id FROM event").fetchall():
         place = json.loads(conn.execute("SELECT brief FROM event WHERE id = ?", (event_id,)).fetchone()[0]).get(

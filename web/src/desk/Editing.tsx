@@ -16,13 +16,13 @@ const RESTS_MS = 350;
 type Hand = {
   readonly edit: (what: Edit) => void;
   readonly see: (what: Edit) => Promise<void>;
-  readonly cancel: () => void;
+  readonly unsee: () => void;
 };
 const Hands = createContext<Hand | null>(null);
 
 /** What is done to the part at the desk by presses within. */
-export function Editing({ edit, see, cancel, children }: Hand & { children: ReactNode }) {
-  const hand = useMemo(() => ({ edit, see, cancel }), [edit, see, cancel]);
+export function Editing({ edit, see, unsee, children }: Hand & { children: ReactNode }) {
+  const hand = useMemo(() => ({ edit, see, unsee }), [edit, see, unsee]);
   return <Hands.Provider value={hand}>{children}</Hands.Provider>;
 }
 
@@ -33,7 +33,7 @@ export function EditButton({ what, ...rest }: ComponentProps<typeof Button> & { 
   const shown = useRef(false);
   const leave = () => {
     clearTimeout(rests.current);
-    if (shown.current) hand?.cancel();
+    if (shown.current) hand?.unsee();
     shown.current = false;
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: only where the press itself goes

@@ -48,7 +48,7 @@ export function useDesk<O extends PartOut, T>(
   const known = useRef<P | null>(null);
   known.current = (kept?.part as P | undefined) ?? null;
 
-  const preview = useCallback(
+  const show = useCallback(
     async (part: P) => {
       tried(part);
       wanted.current = part;
@@ -69,12 +69,21 @@ export function useDesk<O extends PartOut, T>(
     [ask, eventId, send, tried],
   );
 
+  const preview = useCallback(
+    (part: P) => {
+      seeing.current = null;
+      return show(part);
+    },
+    [show],
+  );
+
   /** Sends a write over the newest state this window knows; where another was faster, both ways out are offered. */
   const put = useCallback(
     (
       does: (revision: number, rests: Rests<P>) => Promise<EventChange>,
       { part, words, again = null }: { part: P | null; words: string; again?: Again | null },
     ): Promise<void> => {
+      seeing.current = null;
       wanted.current = null;
       if (part) began.current ??= known.current;
       send({ type: "write", part });
@@ -138,9 +147,9 @@ export function useDesk<O extends PartOut, T>(
       seeing.current = mine;
       const seen = (await current())?.revision ?? 0;
       const { part } = await api.seeEdit(eventId, partId, seen, what);
-      if (seeing.current === mine && !state.current.trial) void preview(part as P);
+      if (seeing.current === mine && !state.current.trial) void show(part as P);
     },
-    [current, eventId, partId, preview],
+    [current, eventId, partId, show],
   );
   const travel = useCallback(
     (way: "undo" | "redo") => {
@@ -158,15 +167,19 @@ export function useDesk<O extends PartOut, T>(
     began.current = null;
     send({ type: "drop" });
   }, [send]);
+  /** Shows no edit any more; what somebody has typed meanwhile stays. */
+  const unsee = useCallback(() => {
+    if (seeing.current) cancel();
+  }, [cancel]);
   const edit = useCallback(
     (what: Edit) => {
-      if (seeing.current) cancel();
+      unsee();
       return put((revision) => api.editPart(eventId, partId, revision, what), {
         part: null,
         words: "Do it all the same",
       });
     },
-    [cancel, eventId, partId, put],
+    [unsee, eventId, partId, put],
   );
   const takeTheirs = useCallback(() => {
     cancel();
@@ -194,6 +207,7 @@ export function useDesk<O extends PartOut, T>(
     fix,
     edit,
     see,
+    unsee,
     cancel,
     undo: () => void travel("undo"),
     redo: () => void travel("redo"),

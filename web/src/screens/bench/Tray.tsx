@@ -67,7 +67,7 @@ export function Tray({ edge, verdicts, desk, event, piece, report, stock, proble
   const tabs = { standing: TABS, bouquet: BOUQUET_TABS, worn: WORN_TABS }[piece.kind];
   const stems = piece.recipe.reduce((sum, line) => sum + line.count, 0);
   return (
-    <Editing edit={edit} see={desk.see} cancel={desk.cancel}>
+    <Editing edit={edit} see={desk.see} unsee={desk.unsee}>
       <TrayFrame
         label="Tray"
         tabs={tabs.map(([key, words]) => [key, key === "stems" ? `${words} (${stems})` : words] as const)}

@@ -200,7 +200,7 @@ export function RigScreen() {
             {verdicts}
           </aside>
         )}
-        <Editing edit={edit} see={desk.see} cancel={desk.cancel}>
+        <Editing edit={edit} see={desk.see} unsee={desk.unsee}>
           <RigTray
             verdicts={verdicts}
             edge={<TrayEdge height={tray} onPull={pull} />}
