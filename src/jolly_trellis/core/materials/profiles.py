@@ -12,7 +12,6 @@ from itertools import pairwise
 from typing import Annotated
 
 import numpy as np
-from scipy.interpolate import PchipInterpolator
 
 from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.ranges import Range
@@ -125,6 +124,8 @@ def _runs(profile: Sequence[ProfilePoint]) -> list[list[ProfilePoint]]:
 
 
 def _run(run: Sequence[ProfilePoint]) -> tuple[Array, Array]:
+    from scipy.interpolate import PchipInterpolator  # half a second of the start, for what needs a curved vessel
+
     heights = np.array([point.height_m for point in run])
     sizes = np.array([(point.width_m, point.depth_m) for point in run])
     cubics = PchipInterpolator(heights, sizes).c.transpose(2, 0, 1)

@@ -4,7 +4,6 @@ import math
 from dataclasses import replace
 
 import numpy as np
-from scipy.interpolate import CubicSpline
 
 from jolly_trellis.core.event.starting.starts_hung import banded, sections_for, wrapped
 from jolly_trellis.core.rigging import outlines
@@ -87,6 +86,8 @@ def _held_between(rig: Rig, times: float) -> Rig:
 
 def _smoothly(places: list[tuple[float, float, float]], each: int) -> list[list[float]]:
     """So many steps from each place to the next, on the smooth way through all of them: a stiff run has no kinks."""
+    from scipy.interpolate import CubicSpline  # half a second of the start, for what is seldom asked
+
     count = len(places) - 1
     found: list[list[float]] = CubicSpline(range(count + 1), places)(np.linspace(0, count, count * each + 1)).tolist()
     return [[round(value, 4) for value in place] for place in found]
