@@ -43,7 +43,7 @@ class Served:
     def start(self) -> None:
         command = [sys.executable, "-m", "jolly_trellis", "serve", "--data", str(self.folder)]
         command += ["--port", str(self.port)] + (["--demo"] if self.demo else [])
-        env = os.environ | {"PYTHONPATH": str(ROOT / "src")}
+        env = os.environ | {"PYTHONPATH": str(ROOT / "src"), "PYTHONDONTWRITEBYTECODE": ""}
         self.process = subprocess.Popen(command, env=env, stdout=subprocess.DEVNULL)
         given_up = time.monotonic() + STARTS_WITHIN_S
         while time.monotonic() < given_up and self.process.poll() is None:

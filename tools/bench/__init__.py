@@ -1,0 +1,1 @@
+"""How fast the program is: `./trellis bench`."""
