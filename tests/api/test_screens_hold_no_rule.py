@@ -67,3 +67,14 @@ def test_what_it_looks_for_it_finds() -> None:
         assert any(each.search(line) for each in MEANING), line
     for line in ("const by = index + 1;", "x_m: 0,", "gap={2}", "at ?? 0"):
         assert not any(each.search(line) for each in MEANING), line
+
+
+def test_no_plural_is_put_together_on_a_screen() -> None:
+    """Words that go by a number stand whole in `worded`, which knows the forms."""
+    by_hand = re.compile(r"""(?:===?|>|!==?)\s*1\s*\?\s*["'`]\w*["'`]\s*:\s*["'`]\w*["'`]""")
+    found = [
+        f"{path.relative_to(WEB)}: {match[0]}"
+        for path in sorted(WEB.rglob("*.ts*"))
+        for match in by_hand.finditer(path.read_text(encoding="utf-8"))
+    ]
+    assert not found, "worded('{n} {n|stem|stems}', { n }) says it"

@@ -42,7 +42,7 @@ def test_no_constant_is_left_out_of_the_book() -> None:
             continue
         for node in ast.walk(ast.parse(file.read_text(encoding="utf-8"))):
             if isinstance(node, ast.Call) and isinstance(node.func, ast.Name):
-                named = node.args and isinstance(node.args[0], (ast.Constant, ast.JoinedStr))
+                named = node.args and isinstance(node.args[0], (ast.Constant, ast.Call))
                 declared += bool(named) and node.func.id in ("measure", "rule", "standard")
     in_loops = 2 * 6 - 2 + 6 - 1 + 6 - 1  # reach of six roles, least and most; six Beaufort forces; six of hardware
     assert declared + in_loops == len(CONSTANTS)

@@ -1,6 +1,7 @@
 """Sentences are templates: their words stand in one piece, what fills them has a name, another language is a table."""
 
 import ast
+import re
 from collections.abc import Iterator, Mapping
 from dataclasses import fields, is_dataclass
 from pathlib import Path
@@ -71,7 +72,7 @@ def test_a_language_has_every_sentence_and_nothing_hangs_on_english() -> None:
 def _written(call: ast.Call) -> ast.expr | None:
     """The words a call makes a sentence of."""
     name = call.func.id if isinstance(call.func, ast.Name) else ""
-    if name == "phrase":
+    if name in ("phrase", "worded"):
         return call.args[0]
     if name == "Phrase":
         return next((each.value for each in call.keywords if each.arg == "text"), None)
@@ -96,6 +97,28 @@ def test_no_sentence_is_put_together_from_pieces_of_text(path: Path) -> None:
             where = f"line {call.lineno}: name what is filled in, as in phrase('a {{name}}', name=…)"
             assert not isinstance(words, (ast.JoinedStr, ast.BinOp)), where
             assert not (isinstance(words, ast.Name) and words.id in spliced), where
+
+
+# Keys, those of findings and steps among them; patterns of the line that reads words; how units are written.
+KEYS = {"check", "key", "kind"}
+WRITES_OTHERWISE = {"units.py", "clauses.py", "words.py", "say_it.py"}
+WORDS = re.compile(r"[A-Za-z]{2,}'?s? | [A-Za-z]{2,}")
+
+
+@pytest.mark.parametrize("path", sorted((SOURCE / "core").rglob("*.py")), ids=lambda path: path.stem)
+def test_words_are_never_put_together_in_a_string_of_the_core(path: Path) -> None:
+    """But in keys, and in what only a wrong call of the program's own raises."""
+    if path.name in WRITES_OTHERWISE:
+        return
+    every = list(ast.walk(ast.parse(path.read_text(encoding="utf-8"))))
+    raised = [each for raising in every if isinstance(raising, ast.Raise) for each in ast.walk(raising)]
+    keys = {id(each) for each in raised} | {
+        id(each.value) for each in every if isinstance(each, ast.keyword) and each.arg in KEYS
+    }
+    for each in every:
+        if isinstance(each, ast.JoinedStr) and id(each) not in keys:
+            text = "".join(str(part.value) if isinstance(part, ast.Constant) else "{}" for part in each.values)
+            assert not WORDS.search(text), f"line {each.lineno}: worded(…) or phrase(…), not {text!r}"
 
 
 @pytest.mark.parametrize(("number", "said"), [(0, "0 stems"), (1, "1 stem"), (2, "2 stems")])

@@ -140,7 +140,7 @@ def second_start(_: Served) -> dict[str, float]:
         server = Served(Path(other), demo=True)
 
         taken = []
-        for _ in range(10):
+        for _nth in range(10):
             taken.append(1000 * once(server.start))
             server.stop()
         return spread(taken[1:], aim_ms=2000.0)

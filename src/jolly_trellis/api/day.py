@@ -39,12 +39,16 @@ class ReadCalendar(BasedOn):
 
 
 class DayOut(BaseModel):
-    """The day as it stands: the best sheet so far, whether a better one is looked for, water, and the brief."""
+    """The day as it stands: the best sheet so far, whether a better one is looked for, water, and the brief.
+
+    `parts` are the names of the event's parts by their numbers.
+    """
 
     revision: int
     undo: str | None
     redo: str | None
     brief: Brief
+    parts: dict[int, str]
     crew: list[CrewMember]
     day: Day | None
     running: bool
@@ -77,6 +81,7 @@ def _day_out(event_id: int, conn: sqlite3.Connection) -> DayOut:
         undo=event.undo,
         redo=event.redo,
         brief=event.plan.brief,
+        parts={each.id: each.part.name for each in event.plan.parts},
         crew=list(event.plan.brief.crew) or [NOBODY],
         day=state.day,
         running=state.running,

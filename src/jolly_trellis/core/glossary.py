@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from jolly_trellis.core.checks.verdicts import TIGHT_FROM
 from jolly_trellis.core.judging.rungs import RUNGS
+from jolly_trellis.core.quantities import worded
 
 
 @dataclass(frozen=True, slots=True)
@@ -17,7 +18,13 @@ class Term:
 GLOSSARY: tuple[Term, ...] = (
     *(Term(each.verb, each.asks) for each in RUNGS.values()),
     Term("holds", "Within its limits, with something to spare."),
-    Term("tight", f"Within its limits, with little to spare: as a rule more than {TIGHT_FROM:g} of them is used."),
+    Term(
+        "tight",
+        worded(
+            "Within its limits, with little to spare: as a rule more than {share} of them is used.",
+            share=f"{TIGHT_FROM:g}",
+        ),
+    ),
     Term("fails", "Past a limit. Each that can be mended says by what, and how it stands after that."),
     Term("not needed", "Nothing of the kind is asked of this piece: nobody sits across it, nothing hangs."),
     Term("cannot say", "A fact is missing, and nothing is guessed in its place. What is missing is named."),

@@ -125,6 +125,11 @@ def phrase(template: str, /, **slots: Quantity | Phrase | str | int) -> Phrase:
     return Phrase(text=_SLOT.sub(fill, text), quantities=quantities)
 
 
+def worded(template: str, /, **slots: str | int) -> str:
+    """Words of names and numbers alone, the same in both unit systems: a `phrase` that is written at once."""
+    return phrase(template, **slots).text
+
+
 def _plain(name: str, slots: Mapping[str, object]) -> str:
     """A name that has braces in it, so that no slot is seen there."""
     return _SLOT.sub(lambda match: f"({match[1]})" if match[1] in slots else match[0], name)

@@ -4405,6 +4405,8 @@ export interface components {
         /**
          * DayOut
          * @description The day as it stands: the best sheet so far, whether a better one is looked for, water, and the brief.
+         *
+         *     `parts` are the names of the event's parts by their numbers.
          */
         readonly DayOut: {
             /** Revision */
@@ -4414,6 +4416,10 @@ export interface components {
             /** Redo */
             readonly redo: string | null;
             readonly brief: components["schemas"]["Brief"];
+            /** Parts */
+            readonly parts: {
+                readonly [key: string]: string;
+            };
             /** Crew */
             readonly crew: readonly components["schemas"]["CrewMember"][];
             readonly day: components["schemas"]["Day"] | null;

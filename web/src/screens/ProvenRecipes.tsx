@@ -9,6 +9,7 @@ import { useSettings } from "../ui/settings";
 import { TextField } from "../ui/TextField";
 import type { UnitSystem } from "../units/parse";
 import { render, textOf } from "../units/text";
+import { worded } from "../units/worded";
 
 type By = Proven["by"];
 type Props = {
@@ -183,6 +184,6 @@ export function ProvenRecipes({ recipe, sizes, by, onTake }: Props) {
 
 function sizeText(proven: Proven, system: UnitSystem): string {
   if (proven.by === "area") return `${(proven.size / AREA[system][1]).toFixed(2)} ${AREA[system][0]}`;
-  if (proven.by === "count") return proven.size === 1 ? "one piece" : `${proven.size} pieces`;
+  if (proven.by === "count") return worded("{n} {n|piece|pieces}", { n: proven.size });
   return `${textOf({ kind: "length", value: proven.size }, system)} ${WORDS[proven.by]}`;
 }

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import type { Both } from "../api/types";
 import { textOf } from "../units/text";
+import { worded } from "../units/worded";
 import { Button } from "./Button";
 import { useSettings } from "./settings";
 import type { Conflict } from "./useWriteLine";
@@ -107,7 +108,7 @@ function Told({ conflict, onTakeTheirs, what }: Required<Props>) {
                   : `${nameOf(each.path)}: ${say(each.path, each.was)} → ${say(each.path, each.now)}`,
               )
               .join("; ")}
-        {differences.length > 4 ? ` and ${differences.length - 4} more` : ""}
+        {differences.length > 4 ? worded(" and {n} more", { n: differences.length - 4 }) : ""}
       </div>
       <Button look="solid" onClick={() => conflict.again([], [])}>
         {conflict.words}
@@ -124,7 +125,7 @@ function useSaying(): (path: string, value: unknown) => string {
     if (typeof value === "number" && path.endsWith("_m")) return textOf({ kind: "length", value }, system);
     if (typeof value === "number" && path.endsWith("_kg")) return textOf({ kind: "mass", value }, system);
     if (typeof value === "boolean") return value ? "yes" : "no";
-    if (Array.isArray(value)) return `a list of ${value.length}`;
+    if (Array.isArray(value)) return worded("a list of {n}", { n: value.length });
     if (typeof value === "object")
       return String((value as { name?: string; kind?: string }).name ?? "another one");
     return String(value);

@@ -1,6 +1,7 @@
 import { Fragment, type ReactNode } from "react";
 import type { Asked, Heard, Words } from "../api/types";
 import { render } from "../units/text";
+import { worded } from "../units/worded";
 import { Button } from "./Button";
 import { useSettings } from "./settings";
 
@@ -37,7 +38,9 @@ export function WhatWasHeard({ text, heard, unheard, asked, onMend }: Props) {
       {asked.map((each) => (
         <div key={each.start} className="mt-2 flex flex-wrap items-center gap-1.5">
           <span>
-            {each.choices.length === 1 ? "Did you mean, for" : "Which, for"} “{each.words}”:
+            {worded(each.choices.length === 1 ? "Did you mean, for “{words}”:" : "Which, for “{words}”:", {
+              words: each.words,
+            })}
           </span>
           {each.choices.map((choice) => (
             <Button key={choice} onClick={() => onMend(replaced(text, each, choice))}>

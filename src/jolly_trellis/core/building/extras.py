@@ -23,7 +23,7 @@ from jolly_trellis.core.plan.piece import Cover, Insert, Piece, Support
 from jolly_trellis.core.plan.recipe import StemTube
 from jolly_trellis.core.plan_shapes import girth_m, section_area_m2
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.quantities import length, mass, phrase, volume
+from jolly_trellis.core.quantities import length, mass, phrase, volume, worded
 from jolly_trellis.core.stems.cups import CUP_INSIDE, CUP_KG, ROD_KG_M, cup_l
 from jolly_trellis.core.stems.tubes import empty_kg
 
@@ -157,7 +157,7 @@ def _cover(cover: Cover, piece: Piece, raised_m: float) -> Extra:
     """A cover as a part: its strip, what it weighs and what it is taken from."""
     long, wide = cover_sizes_m(cover, piece)
     up = raised_m + piece.vessel.rim_m * (0.5 if cover.on == "outside" else 1.0)
-    name = f"{cover.kind} over the {COVERED[cover.on]}"
+    name = worded("{cover} over the {covered}", cover=cover.kind, covered=COVERED[cover.on])
     match cover.kind:
         case "moss":
             kg, taken = MOSS_COVER_KG_M2.value * long * wide, FromSupply(supply="moss", how="by mass")

@@ -10,6 +10,7 @@ from jolly_trellis.core.building.footing import Footing, Outline, ledge_edge_m
 from jolly_trellis.core.geometry import Array, azimuth_rays
 from jolly_trellis.core.materials import vessels
 from jolly_trellis.core.plan_shapes import PlanShape
+from jolly_trellis.core.quantities import worded
 
 DIRECTIONS = 72
 
@@ -101,8 +102,17 @@ def turning_kg_m(build: Build, state: State) -> tuple[float, float]:
 
 def compass(index: int) -> str:
     """One of the 72 azimuths in words, from "to the front" round by the right in eighths."""
-    names = ("front", "front right", "right", "back right", "back", "back left", "left", "front left")
-    return f"to the {names[round(index / DIRECTIONS * 8) % 8]}"
+    names = (
+        "to the front",
+        "to the front right",
+        "to the right",
+        "to the back right",
+        "to the back",
+        "to the back left",
+        "to the left",
+        "to the front left",
+    )
+    return worded(names[round(index / DIRECTIONS * 8) % 8])
 
 
 def outline_top_m(build: Build) -> float:

@@ -42,6 +42,7 @@ from jolly_trellis.core.quantities import (
     phrase,
     ratio,
     volume,
+    worded,
 )
 from jolly_trellis.core.units import duration_text, round_up
 
@@ -338,7 +339,7 @@ def _clock(build: Build, after_h: float) -> str:
     """Time of day so many hours after filling, with the day where it is another one."""
     start = build.conditions.filled_at
     if start is None:
-        return f"{duration_text(after_h)} after filling"
+        return worded("{h} after filling", h=duration_text(after_h))
     return _clock_at(start, after_h)
 
 

@@ -14,7 +14,7 @@ from jolly_trellis.core.plan import facts
 from jolly_trellis.core.plan.piece import Spill
 from jolly_trellis.core.plan.standing import standing
 from jolly_trellis.core.provenance import COMPUTED, Provenance
-from jolly_trellis.core.quantities import length, mass, phrase, pull
+from jolly_trellis.core.quantities import length, mass, phrase, pull, worded
 from jolly_trellis.core.stems.shades import with_count
 from jolly_trellis.core.units import round_up
 
@@ -107,6 +107,6 @@ def _figures(build: Build) -> list[Shown]:
         HANDLING,
     ]
     if spill.hook_n is not None and spill.hook_stated_by:
-        stated = Provenance(kind="measured", source=f"stated by {spill.hook_stated_by}")
+        stated = Provenance(kind="measured", source=worded("stated by {who}", who=spill.hook_stated_by))
         figures.append(Figure(label="Hook, working rating", quantity=pull(spill.hook_n), provenance=stated))
     return figures

@@ -20,7 +20,7 @@ from jolly_trellis.core.plan.piece import Cover, Piece
 from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.plan.setting import People
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.quantities import Phrase, count, phrase, ratio
+from jolly_trellis.core.quantities import Phrase, count, phrase, ratio, worded
 
 SHOWS_GOOD = rule("Share of the mechanic that may show and be good", "ratio", 0.03, most=1.0)
 SHOWS_LIMIT = rule("Share of the mechanic that may show", "ratio", 0.08, most=1.0)
@@ -167,7 +167,9 @@ def to_hide(build: Build) -> list[tuple[str, Array, str]]:
     frog_alone = build.frog is not None and build.netting is None
     covered = mechanic.mossed or frog_alone or not mechanic.shows
     if not covered and "mechanic" not in piece.look:
-        found.append(("mechanic", top_points_m(build), f"the {ABOUT[mechanic.kind].name.lower()}"))
+        found.append(
+            ("mechanic", top_points_m(build), worded("the {mechanic}", mechanic=ABOUT[mechanic.kind].name.lower()))
+        )
     return found
 
 
@@ -330,5 +332,5 @@ def side_words(turn_rad: float) -> str:
 
 def from_where(eye: Array) -> str:
     turn = math.atan2(float(eye[0]), -float(eye[1])) % (2 * math.pi)
-    posture = "standing" if math.hypot(float(eye[0]), float(eye[1])) > 0.9 else "seated"
-    return f"from {side_words(turn)}, {posture}"
+    far = math.hypot(float(eye[0]), float(eye[1])) > 0.9
+    return worded("from {side}, standing" if far else "from {side}, seated", side=side_words(turn))

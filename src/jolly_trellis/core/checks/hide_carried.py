@@ -20,7 +20,7 @@ from jolly_trellis.core.plan.bound import Bound
 from jolly_trellis.core.plan.kinds import is_carried
 from jolly_trellis.core.plan.piece import Back
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.quantities import Phrase, phrase
+from jolly_trellis.core.quantities import Phrase, phrase, worded
 
 LOOKS_FROM = rule("Guests look at a carried bouquet from", "length", 1.5, COMMON_PRACTICE)
 LOOKS_DOWN = rule("A standing eye over a bouquet in the hand", "length", 0.55)
@@ -47,7 +47,13 @@ def judge(build: Build) -> Verdict:
     if build.mechanic.shows:
         above = seen_share(mass, _eyes_m(build, LOOKS_DOWN.value), top)
         findings.append(
-            shows("armature", float(above.mean(axis=1).max()), limit, f"the {build.mechanic.name}", "as carried")
+            shows(
+                "armature",
+                float(above.mean(axis=1).max()),
+                limit,
+                worded("the {mechanic}", mechanic=build.mechanic.name),
+                "as carried",
+            )
         )
     if FORM_RULES[build.piece.envelope.form].front_facing:
         behind = np.array([[0.0, LOOKS_FROM.value, _middle_m(build)]])

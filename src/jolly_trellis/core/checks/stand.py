@@ -29,7 +29,7 @@ from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.plan import facts
 from jolly_trellis.core.plan.setting import Where
 from jolly_trellis.core.provenance import COMPUTED, MEASURED
-from jolly_trellis.core.quantities import angle, energy, force, length, mass, phrase, ratio
+from jolly_trellis.core.quantities import angle, energy, force, length, mass, phrase, ratio, worded
 from jolly_trellis.core.units import round_up
 
 LOW_PIECE_TOP = rule("A piece counts as low up to", "length", 0.35)
@@ -112,7 +112,11 @@ def at_rest(build: Build) -> list[Finding]:
     to = build.piece.setting.moves_to
     if to is not None and to != build.piece.setting.where:
         moved = moved_to(build, to)
-        findings += [_begun(f"Moved to the {to}:", found) for case in CASES for found in _in_case(moved, case)]
+        findings += [
+            _begun(worded("Moved to the {where}:", where=to), found)
+            for case in CASES
+            for found in _in_case(moved, case)
+        ]
     for made, each in zip(build.companions, build.piece.companions, strict=True):
         if not each.tied:
             alone = [found for case in CASES for found in _in_case(made, case)]
@@ -272,7 +276,7 @@ def _push(build: Build, case: Case, balance: Balance) -> list[Finding]:
     tips = push_to_tip_n(balance.mass_kg, float(edges[worst]), height)
     slides = friction * weight if by_edge else math.inf
     value = force(min(tips, slides))
-    act = "slides off the edge" if slides < tips else f"tips {compass(worst)}"
+    act = worded("slides off the edge" if slides < tips else "tips {where}", where=compass(worst))
     reason = phrase(
         "{case} a push of {push} at {height} and it {act}; it must bear {limit}.",
         push=value,

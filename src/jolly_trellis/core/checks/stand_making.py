@@ -15,7 +15,7 @@ from jolly_trellis.core.checks.making_order import TIP_MAKING, Margins, Order, W
 from jolly_trellis.core.checks.verdicts import Finding, Sense, finding
 from jolly_trellis.core.plan.kinds import stands
 from jolly_trellis.core.plan.piece import Counterweight
-from jolly_trellis.core.quantities import Quantity, angle, joined, length, mass, phrase, ratio, volume
+from jolly_trellis.core.quantities import Quantity, angle, joined, length, mass, phrase, ratio, volume, worded
 from jolly_trellis.core.units import round_up
 
 # Weights that keep it up are offered from the lightest; a second one leaves room to spare.
@@ -161,7 +161,7 @@ def _finding(build: Build, work: Work, order: Order, margins: Margins) -> Findin
 def _named(build: Build, work: Work, order: Order, step: int) -> str:
     """A stem of the making order in words: "rose 3 of 7"."""
     variety, nth, rows = name_of(build, work, order, step)
-    return f"{variety} {nth} of {rows}"
+    return worded("{variety} {nth} of {rows}", variety=variety, nth=nth, rows=rows)
 
 
 def _in_order(build: Build, steadied: Candidate) -> list[Candidate]:
@@ -189,7 +189,7 @@ def _weights(build: Build, work: Work, margins: Margins, order: Order, worst: in
     before = "before the first stem"
     if first > 0:
         variety, nth, _ = name_of(build, work, order, first)
-        before = f"before {variety} {nth} goes in"
+        before = worded("before {variety} {nth} goes in", variety=variety, nth=nth)
     on_ledge = piece.setting.where == "ledge"
     away = stand_ledge.weight_place_m(piece)
     if away is None or not stands(piece):

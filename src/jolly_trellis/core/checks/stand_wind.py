@@ -15,11 +15,11 @@ from jolly_trellis.core.geometry import Array
 from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.plan.piece import Piece
 from jolly_trellis.core.provenance import Provenance
-from jolly_trellis.core.quantities import count, force, moment, phrase
+from jolly_trellis.core.quantities import count, force, moment, phrase, worded
 
 BEAUFORT = Provenance(kind="published", source="Beaufort scale as used by meteorological services, upper limits")
 BEAUFORT_TOP = {
-    force_: rule(f"Wind at the top of Beaufort {force_}", "speed", speed, BEAUFORT)
+    force_: rule(worded("Wind at the top of Beaufort {force}", force=force_), "speed", speed, BEAUFORT)
     for force_, speed in ((2, 3.3), (3, 5.4), (4, 7.9), (5, 10.7), (6, 13.8), (7, 17.1))
 }
 AIR_HALF_DENSITY = measure(

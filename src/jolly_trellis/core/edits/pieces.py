@@ -25,7 +25,7 @@ from jolly_trellis.core.materials.vessels import Vessel
 from jolly_trellis.core.mechanics.about import ABOUT
 from jolly_trellis.core.plan.piece import Companion, Counterweight, Envelope, Insert, MechanicKind, Piece, Support
 from jolly_trellis.core.plan.standing import Standing
-from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.quantities import phrase, worded
 from jolly_trellis.core.ranges import Text
 
 P = TypeVar("P", bound=Piece)
@@ -99,7 +99,7 @@ def with_mechanic(piece: P, edit: ChooseMechanic, shelf: Shelf) -> tuple[P, str]
         layer_gap_m=None,
         tape_strips=None,
     )
-    return replace(piece, mechanic=chosen), f"Use {about.name.lower()}"
+    return replace(piece, mechanic=chosen), worded("Use {mechanic}", mechanic=about.name.lower())
 
 
 def edit_standing(piece: Standing, edit: StandingEdit, shelf: Shelf) -> tuple[Standing, str]:
@@ -142,7 +142,9 @@ def _with_companion(piece: Standing, vessel: Vessel) -> tuple[Standing, str]:
         y_m=0.0,
         recipe=(),
     )
-    return replace(piece, companions=(*piece.companions, companion)), f"Add {vessel.name} beside it"
+    return replace(piece, companions=(*piece.companions, companion)), worded(
+        "Add {vessel} beside it", vessel=vessel.name
+    )
 
 
 def _standing_on(
@@ -185,7 +187,7 @@ def _on_stand(piece: Standing, key: str, shelf: Shelf) -> tuple[Standing, str]:
         )
     was = piece.support
     support = replace(support_of(stand), water_l=was.water_l, putty=was.putty, ridge=stand.ridge and not was.putty)
-    return _raised(piece, support), f"Take {stand.name}"
+    return _raised(piece, support), worded("Take {stand}", stand=stand.name)
 
 
 def _raised(piece: Standing, support: Support | None) -> Standing:

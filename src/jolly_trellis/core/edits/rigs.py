@@ -17,7 +17,7 @@ from jolly_trellis.core.edits.usual import (
 )
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.starting.usual import USUAL
-from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.quantities import phrase, worded
 from jolly_trellis.core.ranges import Many, Range, Text
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.rig import Attachment, HangPoint, Rig, RigLine
@@ -116,7 +116,7 @@ def edit_rig(rig: Rig, edit: RigEdit, survey: Survey) -> tuple[Rig, str]:
             return _with_surveyed(rig, str(key), survey)
         case RemovePoint(point=index):
             _known(index, len(rig.points), "point", "hang point")
-            return _without_point(rig, index), f"Remove {rig.points[index].name}"
+            return _without_point(rig, index), worded("Remove {point}", point=rig.points[index].name)
         case AddLine():
             return _with_line(rig), "Add a line"
         case RemoveLine(line=index):
@@ -127,7 +127,7 @@ def edit_rig(rig: Rig, edit: RigEdit, survey: Survey) -> tuple[Rig, str]:
             return _with_place(rig), "Add a place of the armature"
         case RemovePlace(place=index):
             _known(index, len(rig.attachments), "place", "place")
-            return _without_place(rig, index), f"Remove place {index + 1}"
+            return _without_place(rig, index), worded("Remove place {n}", n=index + 1)
         case DrawPath(places=places):
             return _with_path(rig, places), "Draw the path"
         case HoldPlaces():
@@ -191,7 +191,7 @@ def _with_surveyed(rig: Rig, key: str, survey: Survey) -> tuple[Rig, str]:
             limit=phrase("Add a line there, or choose another point."),
         )
     point = HangPoint(name=found.name, kind=found.kind, x_m=found.x_m, y_m=found.y_m, z_m=found.z_m, surveyed=key)
-    return _with_line_down(rig, point), f"Hang it from {found.name}"
+    return _with_line_down(rig, point), worded("Hang it from {point}", point=found.name)
 
 
 def _with_line_down(rig: Rig, point: HangPoint) -> Rig:

@@ -12,7 +12,7 @@ from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.netting import Netting
 from jolly_trellis.core.mechanics.sized import FlatSheet
 from jolly_trellis.core.mechanics.tape import PUTTY_WIDTH
-from jolly_trellis.core.quantities import length
+from jolly_trellis.core.quantities import length, worded
 from jolly_trellis.core.units import cut_length_text, text_of
 
 Layer = Literal["CUT", "FOLD", "MARK"]
@@ -121,7 +121,11 @@ def sheet_pattern(flat: FlatSheet, netting: Netting) -> Pattern:
         Label(text=_both(long), x_m=0.004, y_m=middle),
         Label(text=netting.name, x_m=0.004, y_m=middle - 0.008),
         Label(
-            text=f"{flat.sheet.cells_across} cells across, {flat.sheet.rows_along} rows along",
+            text=worded(
+                "{across} cells across, {along} rows along",
+                across=flat.sheet.cells_across,
+                along=flat.sheet.rows_along,
+            ),
             x_m=0.004,
             y_m=middle - 0.016,
         ),
@@ -129,10 +133,10 @@ def sheet_pattern(flat: FlatSheet, netting: Netting) -> Pattern:
     ]
     for fold in flat.folds:
         if fold.kind != "tuck":
-            words = f"{fold.kind}, {_at(round(fold.at_m * 200) / 200)} from the end"
+            words = worded("{fold}, {at} from the end", fold=fold.kind, at=_at(round(fold.at_m * 200) / 200))
             labels.append(Label(text=words, x_m=0.004, y_m=fold.at_m + 0.002))
     if tuck:
-        labels.append(Label(text=f"tuck {_at(tuck)} in all round", x_m=tuck + 0.003, y_m=tuck + 0.003))
+        labels.append(Label(text=worded("tuck {at} in all round", at=_at(tuck)), x_m=tuck + 0.003, y_m=tuck + 0.003))
     return Pattern(name=flat.name, width_m=wide, height_m=long, lines=tuple(lines), labels=tuple(labels))
 
 
@@ -150,7 +154,7 @@ def frog_pattern(width_m: float, *, with_putty: bool) -> Pattern:
     if with_putty:
         inner = max(middle - PUTTY_WIDTH.value, 0.002)
         lines.append(Line(layer="MARK", points=circle(middle, middle, inner), closed=True))
-    labels = [Label(text=f"frog {_both(width_m)}", x_m=middle * 0.3, y_m=middle + 0.006)]
+    labels = [Label(text=worded("frog {width}", width=_both(width_m)), x_m=middle * 0.3, y_m=middle + 0.006)]
     if with_putty:
         labels.append(Label(text="putty: the ring", x_m=middle * 0.3, y_m=middle - 0.01))
     return Pattern(name="frog", width_m=width_m, height_m=width_m, lines=tuple(lines), labels=tuple(labels))
@@ -161,7 +165,7 @@ def ring_pattern(name: str, width_m: float) -> Pattern:
     middle = width_m / 2
     rings = (middle, max(middle - PUTTY_WIDTH.value, 0.002))
     lines = tuple(Line(layer="MARK", points=circle(middle, middle, each), closed=True) for each in rings)
-    label = Label(text=f"{name}, {_both(math.pi * width_m)} long", x_m=0.003, y_m=middle)
+    label = Label(text=worded("{name}, {long} long", name=name, long=_both(math.pi * width_m)), x_m=0.003, y_m=middle)
     return Pattern(
         name=name, width_m=width_m, height_m=width_m, lines=(*lines, *_cross(middle, middle)), labels=(label,)
     )

@@ -9,7 +9,7 @@ from jolly_trellis.core.books.figures import Constant, measure, standard
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.materials.hazards import Hazard
 from jolly_trellis.core.provenance import ESTIMATE, Provenance
-from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.quantities import phrase, worded
 from jolly_trellis.core.ranges import Key, Many, Range, Text
 
 HeadForm = Literal["disc", "ball", "spike", "spray", "leaf", "plume", "tassel"]
@@ -163,7 +163,7 @@ def shoot_of(variety: Variety) -> Variety:
     size, long = SHOOT_HEAD.value, SHOOT_LENGTH.value
     return replace(
         variety,
-        name=f"{variety.name}, side shoot",
+        name=worded("{variety}, side shoot", variety=variety.name),
         head_diameter_m=max(size * variety.head_diameter_m, 0.001),
         head_height_m=max(size * variety.head_height_m, 0.001),
         stem_diameter_m=max(size * variety.stem_diameter_m, 0.0005),

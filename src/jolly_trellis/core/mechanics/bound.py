@@ -21,7 +21,7 @@ from jolly_trellis.core.mechanics.sized import (
     weight_kg,
 )
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.quantities import cut_length, length, phrase
+from jolly_trellis.core.quantities import cut_length, length, phrase, worded
 
 STAR_WIRE_M = 0.0012
 COVERED_WIRE_KG_M = measure("Mass of a metre of covered wire", "linear_mass", 0.0075)
@@ -48,7 +48,7 @@ def size_dome(handful: Handful) -> SizedMechanic:
     rise = bouquets.ARMATURE_SHARE.value * shape.dome_m
     side = bouquets.dome_arc_m(wide / 2, max(rise, 0.01)) + 2 * (shape.neck_m + bouquets.SKIRT.value)
     sheet = nets.sheet(netting, width_m=side, length_m=side)
-    name = f"square for the dome, {netting.name}"
+    name = worded("square for the dome, {netting}", netting=netting.name)
     square = Part(
         name=name,
         quantity=1,

@@ -6,7 +6,7 @@ from jolly_trellis.core.mechanics.about import About, declare
 from jolly_trellis.core.mechanics.fit import Fit, check_mouth, cut_step, gap_m, tuck_step
 from jolly_trellis.core.mechanics.sized import FlatSheet, Fold, SizedMechanic, Step
 from jolly_trellis.core.mechanics.wire import of_netting
-from jolly_trellis.core.quantities import Phrase, length, phrase
+from jolly_trellis.core.quantities import Phrase, length, phrase, worded
 
 
 def sheet_size_m(
@@ -79,7 +79,7 @@ def size(fit: Fit) -> SizedMechanic:
     return of_netting(
         fit,
         kind="folded_cushion",
-        name=f"folded cushion, {layers} layer{'s' if layers > 1 else ''}",
+        name=worded("folded cushion, {n} {n|layer|layers}", n=layers),
         heights_m=heights,
         flat=(FlatSheet(name="sheet", sheet=sheet, folds=folds, tuck_m=fit.tuck_m),),
         layer_gap_m=gap,

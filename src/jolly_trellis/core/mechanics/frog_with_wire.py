@@ -20,7 +20,7 @@ from jolly_trellis.core.mechanics.sized import FlatSheet, Grip, Part, SizedMecha
 from jolly_trellis.core.mechanics.tape import putty_parts, putty_ring_kg, putty_step
 from jolly_trellis.core.mechanics.wire import of_netting
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.quantities import length, mass, phrase
+from jolly_trellis.core.quantities import length, mass, phrase, worded
 
 WIRED_LEAST = rule("Depth of a vessel for a frog with wire over it, at least", "length", 0.08)
 MIDDLE_SIDE = rule("Loose netting over a frog, side against the mouth", "ratio", 1.5, COMMON_PRACTICE)
@@ -53,7 +53,7 @@ def size(fit: Fit) -> SizedMechanic:
     made = of_netting(
         fit,
         kind="frog_with_wire",
-        name=f"{frog.name} with wire over it",
+        name=worded("{frog} with wire over it", frog=frog.name),
         heights_m=(fit.depth_m, half),
         flat=(
             FlatSheet(name="top layer", sheet=top, folds=tuck_folds(fit, long), tuck_m=tuck),

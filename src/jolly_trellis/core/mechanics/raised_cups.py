@@ -11,7 +11,7 @@ from jolly_trellis.core.mechanics.fit import Fit
 from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechanic, Step, weight_kg
 from jolly_trellis.core.mechanics.tape import STRING_KG_M
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.quantities import length, phrase, volume
+from jolly_trellis.core.quantities import length, phrase, volume, worded
 
 CUP_INSIDE = rule("Inside of a cup", "length", 0.024, COMMON_PRACTICE)
 TIE_PER_CUP = rule("Tie for one cup on its rod", "length", 0.40, COMMON_PRACTICE)
@@ -59,7 +59,7 @@ def size(fit: Fit) -> SizedMechanic:
     )
     return SizedMechanic(
         kind="raised_cups",
-        name=f"{cups} raised cup{'s' if cups > 1 else ''}",
+        name=worded("{n} raised {n|cup|cups}", n=cups),
         seating=Seating(
             pattern="cups",
             pitch_m=max(inside * CUP_APART.value, fit.mouth_m / max(1.0, math.sqrt(cups))),

@@ -12,7 +12,7 @@ from jolly_trellis.core.mechanics.fit import Fit, check_depth, check_mouth, cut_
 from jolly_trellis.core.mechanics.sized import FlatSheet, Part, SizedMechanic, Step
 from jolly_trellis.core.mechanics.wire import of_netting
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.quantities import length, phrase, worded
 
 ROLL_OVERSIZE = rule("Roll against the inner width of its trough", "ratio", 1.05, COMMON_PRACTICE)
 TURNS = rule("Turns of a roll", "ratio", 1.5, COMMON_PRACTICE)
@@ -77,7 +77,7 @@ def size_on_sticks(fit: Fit) -> SizedMechanic:
             ),
         ),
         extra_moment_n_m=number * STICK_MOMENT.value,
-        seated_by=f"its spring and {number} stick{'s' if number > 1 else ''}",
+        seated_by=worded("its spring and {n} {n|stick|sticks}", n=number),
         extra_minutes=STICK_MIN.value * number,
         steps=(
             cut_step(fit, sheet, "one sheet"),

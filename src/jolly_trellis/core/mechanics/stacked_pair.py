@@ -12,7 +12,7 @@ from jolly_trellis.core.mechanics.fit import FLOOR_CLEARANCE, Fit, check_depth, 
 from jolly_trellis.core.mechanics.sized import FlatSheet, Part, SizedMechanic, Step
 from jolly_trellis.core.mechanics.wire import of_netting
 from jolly_trellis.core.provenance import FROM_MEMORY
-from jolly_trellis.core.quantities import length, mass, phrase, volume
+from jolly_trellis.core.quantities import length, mass, phrase, volume, worded
 
 MOSS_DRY_KG_M2 = measure("Dry moss spread thin", "areal_mass", 0.25)
 MOSS_SOAKS = measure("Water moss takes up, times its dry mass", "ratio", 12.0, FROM_MEMORY)
@@ -120,7 +120,7 @@ def _pair(fit: Fit, what: str) -> tuple[tuple[FlatSheet, ...], tuple[float, floa
 
 
 def _cuts(fit: Fit, flat: tuple[FlatSheet, ...]) -> tuple[Step, ...]:
-    return tuple(cut_step(fit, each.sheet, f"the {each.name}") for each in flat)
+    return tuple(cut_step(fit, each.sheet, worded("the {sheet}", sheet=each.name)) for each in flat)
 
 
 def _seat_low(heights_m: tuple[float, float]) -> Step:

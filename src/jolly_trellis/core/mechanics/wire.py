@@ -29,7 +29,7 @@ from jolly_trellis.core.mechanics.tape import (
 )
 from jolly_trellis.core.plan.piece import MechanicKind
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.quantities import length
+from jolly_trellis.core.quantities import length, worded
 
 DABS = rule("Dabs of putty under a rim", "count", 4, COMMON_PRACTICE)
 DAB_LENGTH = rule("Length of a dab of putty", "length", 0.02, COMMON_PRACTICE)
@@ -106,7 +106,7 @@ def of_netting(
         putty_ring_m=putty_m,
         putty_kg=putty_ring_kg(putty_m),
         seat_moment_n_m=squeezed_n_m(fit) + extra_moment_n_m,
-        seated_by=seated_by if not strips else f"{seated_by} and {strips} tape strip{'s' if strips > 1 else ''}",
+        seated_by=seated_by if not strips else worded("{by} and {n} tape {n|strip|strips}", by=seated_by, n=strips),
         strength_n=point_strength(net.wire_m).value,
         capacity=stems_taken(fit, cells_free(fit, nets.pitch_across_m(net)), aperture),
         displaced_volume_l=1000 * wire_kg / nets.STEEL_DENSITY.value,

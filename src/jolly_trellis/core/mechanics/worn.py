@@ -13,7 +13,7 @@ from jolly_trellis.core.mechanics.sized import Level, Part, Seating, SizedMechan
 from jolly_trellis.core.plan.piece import MechanicKind
 from jolly_trellis.core.plan.worn import Worn
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.quantities import cut_length, length, phrase
+from jolly_trellis.core.quantities import cut_length, length, phrase, worded
 
 # The thinnest wire that holds a head up, by its heavy mass.
 WIRE_HOLDS: dict[float, Constant] = {
@@ -88,7 +88,7 @@ def _wired(
     tape = TAPE_STRETCH.value * (len(heads) * leg + base)
     parts = [
         Part(
-            name=f"wire {1000 * thick:g} mm",
+            name=worded("wire {gauge} mm", gauge=f"{1000 * thick:g}"),
             quantity=count,
             sizes=(length(each),),
             mass_kg=count * each * WIRE_KG_M.value * (1000 * thick) ** 2,
@@ -101,7 +101,9 @@ def _wired(
         parts.append(Part(name="stem tape, in all", quantity=1, sizes=(length(tape),), mass_kg=kg, taken=taken))
     trimmed, trims = trimmings(handful.piece)
     parts += [*more, *trimmed]
-    gauges = ", ".join(f"{count} of {1000 * thick:g} mm" for thick, count in sorted(by_gauge.items()))
+    gauges = ", ".join(
+        worded("{n} of {gauge} mm", n=count, gauge=f"{1000 * thick:g}") for thick, count in sorted(by_gauge.items())
+    )
     wire = Step(
         kind="wire",
         say=phrase(

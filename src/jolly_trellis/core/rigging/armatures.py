@@ -14,7 +14,7 @@ from jolly_trellis.core.materials import netting as nets
 from jolly_trellis.core.materials.netting import Netting, NettingSheet
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.quantities import length, phrase, worded
 from jolly_trellis.core.rigging.drops import HOOK_KG_M
 from jolly_trellis.core.rigging.rig import RUNS, Armature, ArmatureKind
 
@@ -328,9 +328,13 @@ def _sections_m(armature: Armature, net: Netting, joints: tuple[float, ...]) -> 
 def _parts(armature: Armature, net: Netting, flowers_n: float) -> list[Part]:
     parts = [_lengths("dry twigs", "dry-twig", count, long, TWIG_KG_M) for long, count in peg_lengths_m(armature)]
     if number := wire_ties(armature):
-        parts.append(_lengths(f"{TIES} of wire", "bind-wire", number, WIRE_TIE.value, BIND_WIRE_KG_M))
+        parts.append(
+            _lengths(worded("{ties} of wire", ties=TIES), "bind-wire", number, WIRE_TIE.value, BIND_WIRE_KG_M)
+        )
     if armature.kind == "wrapped frame":
-        parts.append(_ties(f"{TIES} to the frame", "cable-tie-36", tie_count(armature.length_m), FRAME_TIE_KG))
+        parts.append(
+            _ties(worded("{ties} to the frame", ties=TIES), "cable-tie-36", tie_count(armature.length_m), FRAME_TIE_KG)
+        )
     if armature.kind == "panel":
         parts += _canes(armature, net, flowers_n)
     if armature.kind == "ring":
@@ -365,7 +369,7 @@ def _canes(armature: Armature, net: Netting, flowers_n: float) -> list[Part]:
     return [
         _lengths("canes along", "cane", along, long, CANE_KG_M),
         _lengths("canes across", "cane", across, short, CANE_KG_M),
-        _ties(f"{TIES} to the canes", "cable-tie-25", ties, CANE_TIE_KG),
+        _ties(worded("{ties} to the canes", ties=TIES), "cable-tie-25", ties, CANE_TIE_KG),
     ]
 
 

@@ -14,7 +14,7 @@ from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging.armatures import strip_width_m
 from jolly_trellis.core.rigging.assess import RigReport, assess
 from jolly_trellis.core.rigging.clearances import TABLE, WALKWAY
-from jolly_trellis.core.rigging.findings import BOND_FACTOR
+from jolly_trellis.core.rigging.findings import ANGLE_LEAST, BOND_FACTOR
 from jolly_trellis.core.rigging.lines import LineSpec
 from jolly_trellis.core.rigging.more_lines import with_points
 from jolly_trellis.core.rigging.rig import Bond, Mount, Rig
@@ -86,11 +86,7 @@ def _candidates(rig: Rig, report: RigReport, conditions: Conditions) -> Iterator
     bond = bond_for(report) if _lacks_bond(rig, failing) else None
     if bond is not None:
         planned = replace(rig.bond, spec=bond) if rig.bond is not None else Bond(spec=bond, point=_spare(rig))
-        where = "" if planned.point is None else f" to {rig.points[planned.point].name}"
-        words = phrase(
-            "Plan a second bond: steel rope of {d}, ferruled{where}.", d=length(bond.size_m or 0.0), where=where
-        )
-        yield "bond", words, replace(rig, bond=planned)
+        yield "bond", _bonded(rig, planned), replace(rig, bond=planned)
         if mended is not rig:
             yield "line and bond", phrase("Steel rope throughout, and a second bond."), replace(mended, bond=planned)
     if "bond's own point" in failing and rig.bond is not None and _spare(rig) is not None:
@@ -198,14 +194,21 @@ def _more_lines(rig: Rig, report: RigReport, conditions: Conditions) -> Iterator
             return
 
 
+def _bonded(rig: Rig, planned: Bond) -> Phrase:
+    size = length(planned.spec.size_m or 0.0)
+    if planned.point is None:
+        return phrase("Plan a second bond: steel rope of {d}, ferruled.", d=size)
+    words = "Plan a second bond: steel rope of {d}, ferruled to {point}."
+    return phrase(words, d=size, point=rig.points[planned.point].name)
+
+
 def _plumb(rig: Rig, report: RigReport) -> Iterator[Candidate]:
     """Where to move a hang point whose line runs flat, or that is pulled off its rated direction: over its place."""
     moves = {}
     for line, state in zip(rig.lines, report.lines, strict=True):
         if line.point is None:
             continue
-        flat = any(f.check == "line angle" and f.utilisation > 1 and state.name in f.reason.text
-                   for f in report.verdict.findings)  # fmt: skip
+        flat = state.angle_rad < ANGLE_LEAST.value
         asked = f"points.{line.point}.rated_within_rad"
         off = any(each.path == asked and each.key in _OFF_PLUMB for each in report.verdict.missing)
         alone = sum(each.point == line.point for each in rig.lines) == 1
@@ -268,7 +271,7 @@ def _ballast(rig: Rig, report: RigReport, failing: set[str]) -> Iterator[Candida
     mount, standing = rig.mount, report.standing
     if mount is None or standing is None:
         return
-    if f"{mount.kind} sliding" in failing:
+    if mounts.sliding(mount) in failing:
         yield from _grip(rig, mount, report)
     if not any("upright" in each for each in failing):
         return
@@ -297,7 +300,7 @@ def _grip(rig: Rig, mount: Mount, report: RigReport) -> Iterator[Candidate]:
     if mount.foot_material != "rubber":
         padded = replace(mount, foot_material="rubber")
         yield "rubber", phrase("Put rubber pads under its feet."), replace(rig, mount=padded)
-    slid = next(each for each in report.verdict.findings if each.check == f"{mount.kind} sliding")
+    slid = next(each for each in report.verdict.findings if each.check == mounts.sliding(mount))
     weight = (
         report.take_off.typical_kg + (mount.mass_kg or 0.0) + mounts.FEET * mount.ballast_kg + rig.armature.core_kg
     )

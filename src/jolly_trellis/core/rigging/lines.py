@@ -9,7 +9,7 @@ from jolly_trellis.core.books.figures import Constant, measure, rule
 from jolly_trellis.core.choices import FITTINGS, LINE_KINDS
 from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.provenance import COMMON_PRACTICE, FROM_MEMORY
-from jolly_trellis.core.quantities import length, phrase
+from jolly_trellis.core.quantities import joined, length, phrase
 from jolly_trellis.core.ranges import Range
 from jolly_trellis.core.units import POUND_FORCE_N
 
@@ -294,7 +294,7 @@ def breaking_n(spec: LineSpec) -> float:
         )
     found = next((each for size, each in table.items() if abs(size - (spec.size_m or 0.0)) < _SAME_M), None)
     if found is None:
-        sizes = ", ".join(f"{1000 * size:g} mm" for size in table)
+        sizes = joined((phrase("{size}", size=length(size)) for size in table), ", ")
         raise InvalidMeasure(
             path="spec.size_m",
             message=phrase(

@@ -14,7 +14,7 @@ from jolly_trellis.core.materials.stems import GRAVITY_M_S2, cut_mass_kg, heavy_
 from jolly_trellis.core.mechanics.sized import Part
 from jolly_trellis.core.plan.conditions import Conditions
 from jolly_trellis.core.provenance import FROM_MEMORY
-from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.quantities import phrase, worded
 from jolly_trellis.core.rigging import lines as line_rules
 from jolly_trellis.core.rigging.armatures import SizedArmature, hook_parts, size_armature, with_more_ties
 from jolly_trellis.core.rigging.drops import (
@@ -38,7 +38,7 @@ from jolly_trellis.core.stems.tubes import line_water_kg, own_water_kg
 PROOF = rule("Proof load, times the finished load", "ratio", 1.25, FROM_MEMORY, cautious="up")
 PROOF_MIN = rule("Proof load hangs for", "minutes", 10, FROM_MEMORY, cautious="up")
 HARDWARE_KG = {
-    kind: measure(f"A {kind} weighs", "mass", kg, cautious="up")
+    kind: measure(worded("A {fitting} weighs", fitting=kind), "mass", kg, cautious="up")
     for kind, kg in (
         ("shackle", 0.06),
         ("sling", 0.15),
@@ -297,8 +297,8 @@ def _flowers(rig: Rig, conditions: Conditions) -> list[LoadPart]:
         parts.append(LoadPart(name=variety.name, typical_kg=kg, heavy_kg=kg * heavy_factor(variety)))
         wet, full = line_water_kg(line), line_water_kg(line, heavy=True)
         if full:
-            what = "stem tubes" if line.water == "tube" else "wet wraps"
-            parts.append(LoadPart(name=f"{what} for {variety.name}", typical_kg=wet, heavy_kg=full))
+            words = "stem tubes for {variety}" if line.water == "tube" else "wet wraps for {variety}"
+            parts.append(LoadPart(name=worded(words, variety=variety.name), typical_kg=wet, heavy_kg=full))
     return parts
 
 

@@ -3,6 +3,7 @@
 from dataclasses import replace
 from itertools import pairwise
 
+from jolly_trellis.core.quantities import worded
 from jolly_trellis.core.rigging.rig import Attachment, Rig, RigLine
 from jolly_trellis.core.rigging.stated import unstated
 
@@ -28,10 +29,10 @@ def _with_point(rig: Rig) -> Rig:
     place = Attachment(x_m=(here.x_m + there.x_m) / 2, y_m=(here.y_m + there.y_m) / 2, z_m=(here.z_m + there.z_m) / 2)
     number = len(rig.points) + 1
     names = {point.name for point in rig.points}
-    while f"point {number}" in names:
+    while (name := worded("point {n}", n=number)) in names:
         number += 1
     like = unstated(rig.points[0])
-    point = replace(like, name=f"point {number}", x_m=place.x_m, y_m=place.y_m, z_m=high)
+    point = replace(like, name=name, x_m=place.x_m, y_m=place.y_m, z_m=high)
     at = max(one, other) if abs(one - other) == 1 else len(rig.attachments)
     shared = [replace(each, along_m=None) for each in rig.attachments]
     moved = tuple(

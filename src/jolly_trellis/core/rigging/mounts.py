@@ -20,7 +20,7 @@ from jolly_trellis.core.materials.stems import GRAVITY_M_S2
 from jolly_trellis.core.mechanics.tape import PUTTY_PULL
 from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.provenance import FROM_MEMORY
-from jolly_trellis.core.quantities import count, moment, phrase, pull
+from jolly_trellis.core.quantities import count, moment, phrase, pull, worded
 from jolly_trellis.core.rigging import facts
 from jolly_trellis.core.rigging.mount_ties import (
     SCREW_POWER,
@@ -181,9 +181,12 @@ def _slides(rig: Rig, mount: Mount, typical_kg: float, push: Push) -> Finding | 
         grip=grip,
         mount=mount.kind,
     )
-    return finding(
-        check=f"{mount.kind} sliding", case="typical", value=grip, limit=needs, sense="at least", reason=reason
-    )
+    return finding(check=sliding(mount), case="typical", value=grip, limit=needs, sense="at least", reason=reason)
+
+
+def sliding(mount: Mount) -> str:
+    """What its check against sliding is called."""
+    return worded("{mount} sliding", mount=mount.kind)
 
 
 def _upright(rig: Rig, mount: Mount, at: tuple[Place, ...], typical_kg: float, push: Push, way: str) -> Finding:

@@ -5,6 +5,7 @@ from typing import Literal
 
 from jolly_trellis.core.books.figures import rule
 from jolly_trellis.core.provenance import FROM_MEMORY
+from jolly_trellis.core.quantities import worded
 from jolly_trellis.core.rigging.hang_points import POINTS
 from jolly_trellis.core.rigging.rig import HangPoint, Rig, RigLine
 
@@ -70,5 +71,5 @@ def rating_of(point: HangPoint) -> float | None:
 def name_of(rig: Rig, line: RigLine) -> str:
     """A line in words: from which point to which place of the armature, or between two places."""
     if line.tied_to is not None:
-        return f"the line between places {line.tied_to + 1} and {line.attachment + 1}"
-    return f"{rig.points[line.point or 0].name}'s line to place {line.attachment + 1}"
+        return worded("the line between places {one} and {other}", one=line.tied_to + 1, other=line.attachment + 1)
+    return worded("{point}'s line to place {place}", point=rig.points[line.point or 0].name, place=line.attachment + 1)

@@ -3,6 +3,7 @@ import type { Part, Quantity, Report } from "../../api/types";
 import { useSettings } from "../../ui/settings";
 import type { UnitSystem } from "../../units/parse";
 import { cutLengthText, render, textOf } from "../../units/text";
+import { worded } from "../../units/worded";
 
 /** What to cut, fold, tape, fill and push in, in order; and the stems by cut length. */
 export const CutTray = memo(function CutTray({ report }: { report: Report | null }) {
@@ -19,8 +20,11 @@ export const CutTray = memo(function CutTray({ report }: { report: Report | null
             <>
               Sheet {cutLengthText(sheet.width_m, system)} × {cutLengthText(sheet.length_m, system)}
               <span className="ml-2 font-sans text-md text-soft">
-                {sheet.cells_across} cells × {sheet.rows_along} rows
-                {flat.length > 1 ? `, and ${flat.length - 1} more` : ""}
+                {worded("{across} {across|cell|cells} × {rows} {rows|row|rows}", {
+                  across: sheet.cells_across,
+                  rows: sheet.rows_along,
+                })}
+                {flat.length > 1 ? worded(", and {n} more", { n: flat.length - 1 }) : ""}
               </span>
             </>
           ) : (

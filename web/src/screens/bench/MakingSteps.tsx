@@ -4,6 +4,7 @@ import type { Gate, MakingReport, MakingStep, Moment } from "../../api/types";
 import { StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
 import { cutLengthText, render, textOf } from "../../units/text";
+import { worded } from "../../units/worded";
 
 type Props = {
   making: MakingReport;
@@ -101,9 +102,9 @@ function StemWords({ step, where, current }: WordsProps) {
   return (
     <span className="min-w-0 flex-1 py-0.5 leading-tight">
       <span className="block">
-        <strong>{step.name}</strong> {step.nth} of {step.of}
-        {step.stems > 1 ? `, ${step.stems} together` : ""}
-        {where ? ` in ${where}` : ""}
+        <strong>{step.name}</strong> {worded("{nth} of {of}", { nth: step.nth, of: step.of })}
+        {step.stems > 1 ? worded(", {n} together", { n: step.stems }) : ""}
+        {where ? worded(" in {vessel}", { vessel: where }) : ""}
       </span>
       <span className="block text-sm text-soft">
         {step.side} · {cutLengthText(step.cut_length_m, system)} ·{" "}

@@ -4,6 +4,7 @@ import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
 import { useMechanics } from "../../ui/useTrade";
 import { textOf } from "../../units/text";
+import { worded } from "../../units/worded";
 
 type Props = {
   piece: Piece;
@@ -237,14 +238,21 @@ export function MechanicTab({ piece, report, stock, problem, onCommit, onEdit }:
       )}
       {made && (
         <p className="col-span-4 m-0 text-md text-soft max-lg:col-span-2">
-          {made.name}: seats {made.capacity} such stems, held by {made.seated_by};{" "}
+          {worded("{name}: seats {n} such {n|stem|stems}, held by {by};", {
+            name: made.name,
+            n: made.capacity,
+            by: made.seated_by,
+          })}{" "}
           {textOf({ kind: "mass", value: made.mass_kg }, system)}
-          {made.price === null ? "" : `, costs ${made.price.toFixed(2)}`}, {Math.round(made.minutes)} min to
-          make, used {made.uses} time{made.uses === 1 ? "" : "s"}
+          {made.price === null ? "" : `, costs ${made.price.toFixed(2)}`}
+          {worded(", {min} min to make, used {n} {n|time|times}", {
+            min: Math.round(made.minutes),
+            n: made.uses,
+          })}
           {made.compostable ? ", compostable" : ""}
           {made.single_use_plastic ? ", takes single-use plastic" : ""}
-          {made.lifts_off ? ", lifts off" : ""}. It holds stems at {made.levels.length} level
-          {made.levels.length === 1 ? "" : "s"}, displaces{" "}
+          {made.lifts_off ? ", lifts off" : ""}
+          {worded(". It holds stems at {n} {n|level|levels}, displaces", { n: made.levels.length })}{" "}
           {textOf({ kind: "volume", value: made.displaced_volume_l }, system)} of water
           {made.absorbed_l > 0
             ? `, soaks up ${textOf({ kind: "volume", value: made.absorbed_l }, system)}`

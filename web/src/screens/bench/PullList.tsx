@@ -2,6 +2,7 @@ import { besideOf } from "../../api/kinds";
 import type { MakingReport, Piece, PullLine } from "../../api/types";
 import { useSettings } from "../../ui/settings";
 import { cutLengthText, render, shadesText } from "../../units/text";
+import { worded } from "../../units/worded";
 
 type Props = { making: MakingReport; piece: Piece };
 
@@ -13,9 +14,13 @@ export function PullList({ making, piece }: Props) {
   return (
     <div className="p-3">
       <p className="mt-0 mb-2 text-md text-soft">
-        {total} stems for one piece
-        {piece.quantity > 1 ? `, bunches for all ${piece.quantity}` : ""}.
-        {shoots > 0 ? ` Up to ${shoots} side shoots to save.` : ""}
+        {worded(
+          piece.quantity > 1
+            ? "{n} {n|stem|stems} for one piece, bunches for all {pieces}."
+            : "{n} {n|stem|stems} for one piece.",
+          { n: total, pieces: piece.quantity },
+        )}
+        {shoots > 0 ? worded(" Up to {n} side {n|shoot|shoots} to save.", { n: shoots }) : ""}
       </p>
       <ol className="m-0 list-none p-0">
         {making.pull.map((line, index) => (
@@ -33,13 +38,18 @@ export function PullList({ making, piece }: Props) {
                 </strong>{" "}
                 {line.shades.length > 0 && `(${shadesText(line.shades)}) `}
                 {line.cuts
-                  .map((cut) => `${cut.count} at ${cutLengthText(cut.cut_length_m, system)}`)
+                  .map((cut) =>
+                    worded("{n} at {l}", { n: cut.count, l: cutLengthText(cut.cut_length_m, system) }),
+                  )
                   .join(", ")}
               </span>
             </p>
             <p className="m-0 pl-5 text-sm text-soft">
               {line.preparation.map((each) => render(each, system)).join("; ")}
-              {line.side_shoots > 0 ? `; save ${line.side_shoots} side shoots` : ""}.
+              {line.side_shoots > 0
+                ? worded("; save {n} side {n|shoot|shoots}", { n: line.side_shoots })
+                : ""}
+              .
             </p>
             <p className="m-0 pl-5 text-sm text-soft">{where(line, piece)}</p>
           </li>
@@ -50,11 +60,19 @@ export function PullList({ making, piece }: Props) {
 }
 
 function where(line: PullLine, piece: Piece): string {
+  const vessel = besideOf(piece).companions[line.vessel - 1]?.name ?? "the other vessel";
   const from =
     line.first_step === null
       ? "for the spill"
-      : `from stem ${line.first_step + 1} on${line.vessel > 0 ? `, in ${besideOf(piece).companions[line.vessel - 1]?.name ?? "the other vessel"}` : ""}`;
-  if (line.bunches === 0) return `${from}; counted above.`;
-  const bunches = `${line.bunches} ${line.bunches === 1 ? "bunch" : "bunches"} of ${line.bunch_size}`;
-  return `${from}; ${bunches}, ${line.left_over} left over.`;
+      : worded(line.vessel > 0 ? "from stem {n} on, in {vessel}" : "from stem {n} on", {
+          n: line.first_step + 1,
+          vessel,
+        });
+  if (line.bunches === 0) return worded("{from}; counted above.", { from });
+  return worded("{from}; {n} {n|bunch|bunches} of {size}, {left} left over.", {
+    from,
+    n: line.bunches,
+    size: line.bunch_size,
+    left: line.left_over,
+  });
 }

@@ -12,6 +12,7 @@ import { STATE_COLOUR, StateMark } from "../../ui/StateMark";
 import { useSettings } from "../../ui/settings";
 import { useKit } from "../../ui/useTrade";
 import { render, textOf } from "../../units/text";
+import { worded } from "../../units/worded";
 
 type Props = {
   eventId: number;
@@ -100,7 +101,8 @@ function Card({ option, place, piece, onUse }: CardProps) {
       <p className="mt-1 mb-1 text-sm leading-snug">{render(option.why, system)}</p>
       {made && (
         <p className="mt-auto mb-1 text-xs text-soft">
-          {made.capacity} stems · {textOf({ kind: "mass", value: made.mass_kg }, system)} ·{" "}
+          {worded("{n} {n|stem|stems}", { n: made.capacity })} ·{" "}
+          {textOf({ kind: "mass", value: made.mass_kg }, system)} ·{" "}
           {made.price === null ? "no price" : `${made.price.toFixed(2)}`} · {Math.round(made.minutes)} min ·
           used {made.uses}×{made.compostable ? " · compostable" : ""}
         </p>

@@ -5,6 +5,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { useForms } from "../../ui/useTrade";
+import { worded } from "../../units/worded";
 import { ProvenRecipes } from "../ProvenRecipes";
 import { LineDetails } from "./LineDetails";
 import { RecipeRows } from "./RecipeRows";
@@ -87,7 +88,9 @@ export function StemsTab({ piece, report, stock, problem, onCommit }: Props) {
         <p className="col-span-4 m-0 text-md text-soft max-lg:col-span-2">
           {piece.hand_placed.length === 0
             ? "Press a flower on the drawing to place it by hand."
-            : `${piece.hand_placed.length} placed by hand; the rest fills round them.`}
+            : worded("{n} placed by hand; the rest fills round {n|it|them}.", {
+                n: piece.hand_placed.length,
+              })}
         </p>
       </div>
       <RecipeRows

@@ -4,6 +4,7 @@ import type { CostOut, Missing } from "../../api/types";
 import { FactLinks } from "../../ui/FactLinks";
 import { useSettings } from "../../ui/settings";
 import { durationText, render } from "../../units/text";
+import { worded } from "../../units/worded";
 
 const KINDS = [
   ["stems", "stems"],
@@ -182,7 +183,13 @@ export function CostTable({
         <p className="mt-2 mb-0">
           In bands, tax in:{" "}
           {cost.bands
-            .map((each) => `${Math.round(each.stems * 100)} % of the stems ${cost.currency} ${each.asked}`)
+            .map((each) =>
+              worded("{share} % of the stems {currency} {asked}", {
+                share: Math.round(each.stems * 100),
+                currency: cost.currency,
+                asked: each.asked,
+              }),
+            )
             .join(" · ")}
         </p>
       )}

@@ -1,4 +1,5 @@
 import type { Brief, Timed } from "../../api/types";
+import { worded } from "../../units/worded";
 import { axisOf, Hours } from "./Hours";
 import { LANE, TaskBlock } from "./TaskBlock";
 import { clockOf, dateOf, localTime, minutesOf } from "./times";
@@ -30,7 +31,7 @@ function freeTo(today: readonly Timed[], onLane: (each: Timed) => boolean, timed
 export function DayChart({ date, timed, crew, extra, times, picked, onPick, onMove }: Props) {
   const today = timed.filter((each) => dateOf(each.starts_at) === date);
   const others = [...new Set(today.map(({ task }) => task.by).filter(Boolean))];
-  const own = [...crew, ...Array.from({ length: extra }, (_, nth) => `one more ${nth + 1}`)];
+  const own = [...crew, ...Array.from({ length: extra }, (_, nth) => worded("one more {n}", { n: nth + 1 }))];
   const lanes = [...own, ...others];
   const lanesOf = (each: Timed) => (each.task.by ? [own.length + others.indexOf(each.task.by)] : each.crew);
   const tall = lanes.length * LANE;
@@ -43,7 +44,11 @@ export function DayChart({ date, timed, crew, extra, times, picked, onPick, onMo
     ] as const
   ).flatMap(([words, at]) => (at && dateOf(at) === date ? [{ words, at }] : []));
   return (
-    <Hours axis={axisOf(today)} height={tall + FOOT} label={`The day, ${lanes.length} lanes`}>
+    <Hours
+      axis={axisOf(today)}
+      height={tall + FOOT}
+      label={worded("The day, {n} {n|lane|lanes}", { n: lanes.length })}
+    >
       {(x, pxPerMin) => (
         <>
           {marks.map(({ words, at }) => (

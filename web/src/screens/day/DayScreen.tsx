@@ -8,6 +8,7 @@ import { EventFrame } from "../../ui/EventFrame";
 import { FactLinks } from "../../ui/FactLinks";
 import { FileButton } from "../../ui/FileButton";
 import { useWrites } from "../../ui/useWrites";
+import { worded } from "../../units/worded";
 import { Conflicts } from "./Conflicts";
 import { DayChart } from "./DayChart";
 import { LifeRows } from "./LifeRows";
@@ -80,10 +81,15 @@ export function DayScreen() {
     send(async (again) => {
       const read = await api.readCalendar(eventId, again?.revision ?? revision(), text);
       show(read.day);
-      const moved = read.moved.length === 0 ? "No time was changed" : `Moved: ${read.moved.join(", ")}`;
+      const moved =
+        read.moved.length === 0
+          ? "No time was changed."
+          : worded("Moved: {tasks}.", { tasks: read.moved.join(", ") });
       const unknown =
-        read.unknown.length > 0 ? ` ${read.unknown.length} entries are no task of this event.` : "";
-      setSaid(`${moved}.${unknown}`);
+        read.unknown.length > 0
+          ? worded(" {n} {n|entry is|entries are} no task of this event.", { n: read.unknown.length })
+          : "";
+      setSaid(moved + unknown);
     });
   return (
     <EventFrame
@@ -105,7 +111,10 @@ export function DayScreen() {
               ? "Working out the day…"
               : now.running
                 ? "Looking for a better day. Stop keeps the best so far."
-                : `${timed.length} tasks, ${now.crew.length} ${now.crew.length === 1 ? "pair" : "pairs"} of hands`}
+                : worded("{n} {n|task|tasks}, {hands} {hands|pair|pairs} of hands", {
+                    n: timed.length,
+                    hands: now.crew.length,
+                  })}
           </p>
           {now?.running && <Button onClick={() => void change(() => api.stopDay(eventId))}>Stop</Button>}
           {timed.length > 0 && (
@@ -223,6 +232,7 @@ export function DayScreen() {
             timed={timed}
             before={before}
             crew={now?.crew.map((each) => each.name) ?? []}
+            parts={now?.parts ?? {}}
             picked={picked}
             onPick={(key) => {
               setProblem(null);

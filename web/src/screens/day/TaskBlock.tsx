@@ -96,7 +96,7 @@ export function TaskBlock({ timed, person, first, picked, x, pxPerMin, freeTo, o
       >
         <text x={4} y={17} fontSize={12.5} className="day-words">
           {fitted(
-            `${timed.locked ? "⚓ " : ""}${timed.out_min > 0 || task.gate ? "✕ " : ""}${shortName(task.name)}`,
+            `${timed.locked ? "⚓ " : ""}${timed.out_min > 0 || task.gate ? "✕ " : ""}${task.name}`,
             room,
           )}
         </text>
@@ -113,8 +113,4 @@ function fitted(words: string, room: number): string {
   const most = Math.floor((room - 6) / CHARACTER);
   if (words.length <= most) return words;
   return most < 4 ? "" : `${words.slice(0, most - 1)}…`;
-}
-
-function shortName(name: string): string {
-  return name.replace("Make the mechanic: ", "Mechanic: ").replace("Hang and prove: ", "Hang: ");
 }

@@ -9,6 +9,8 @@ import type { Before } from "./useBefore";
 type Props = {
   timed: readonly Timed[];
   crew: readonly string[];
+  /** Names of the event's parts by their numbers. */
+  parts: Readonly<Record<string, string>>;
   picked: string | null;
   onPick: (key: string) => void;
   /** When tasks started before the last change. */
@@ -23,16 +25,17 @@ const PLACES = [
 ] as const;
 
 /** All of it, what one person does, what is done at one place, what is done to one piece. */
-function choices(timed: readonly Timed[], crew: readonly string[]): readonly (readonly [string, string])[] {
-  const pieces = new Map<number, string>();
-  for (const { task } of timed)
-    if (task.piece_id !== null && !pieces.has(task.piece_id))
-      pieces.set(task.piece_id, task.name.replace(/^[^:]*: /, "").replace(/ \(\d+ of \d+\)$/, ""));
+function choices(
+  timed: readonly Timed[],
+  crew: readonly string[],
+  parts: Readonly<Record<string, string>>,
+): readonly (readonly [string, string])[] {
+  const worked = [...new Set(timed.map(({ task }) => task.piece_id))].filter((id) => id !== null);
   return [
     ["all", "everything"],
     ...crew.map((name, place) => [`person:${place}`, name] as const),
     ...PLACES.map(([where, words]) => [`where:${where}`, words] as const),
-    ...[...pieces].map(([id, name]) => [`piece:${id}`, name] as const),
+    ...worked.map((id) => [`piece:${id}`, parts[id] ?? ""] as const),
   ];
 }
 
@@ -55,7 +58,7 @@ function fits(each: Timed, show: string, crew: readonly string[]): boolean {
 }
 
 /** The run sheet as a list: what a phone shows, and what is printed. */
-export function TaskList({ timed, crew, picked, onPick, before }: Props) {
+export function TaskList({ timed, crew, parts, picked, onPick, before }: Props) {
   const { system } = useSettings();
   const [show, setShow] = useState("all");
   if (timed.length === 0) return <section />;
@@ -67,13 +70,15 @@ export function TaskList({ timed, crew, picked, onPick, before }: Props) {
         <h2 className="m-0 text-xl">
           Run sheet
           {show !== "all" && (
-            <span className="text-soft">, {choices(timed, crew).find(([key]) => key === show)?.[1]}</span>
+            <span className="text-soft">
+              , {choices(timed, crew, parts).find(([key]) => key === show)?.[1]}
+            </span>
           )}
         </h2>
         <Choice
           label="Show"
           value={show}
-          options={choices(timed, crew)}
+          options={choices(timed, crew, parts)}
           onCommit={setShow}
           className="no-print w-60 max-w-full"
         />

@@ -8,6 +8,7 @@ import { Button } from "../../ui/Button";
 import { openField } from "../../ui/openField";
 import { TextField } from "../../ui/TextField";
 import { useRefusal } from "../../ui/useRefusal";
+import { worded } from "../../units/worded";
 import { dayOf, daysTo } from "./when";
 
 type Props = { event: EventSummary; next: boolean; onDelete: () => void };
@@ -98,5 +99,5 @@ function whenAndWhere({ brief }: EventSummary, next: boolean): string {
 function offWords(days: number | null): string {
   if (days === null || days < 0) return "";
   if (days === 0) return "today";
-  return days === 1 ? "tomorrow" : `in ${days} days`;
+  return days === 1 ? "tomorrow" : worded("in {n} days", { n: days });
 }

@@ -6,6 +6,7 @@ import { Button } from "../../ui/Button";
 import { useSettings } from "../../ui/settings";
 import { WhatWasHeard } from "../../ui/WhatWasHeard";
 import { render } from "../../units/text";
+import { worded } from "../../units/worded";
 
 type Props = {
   event: EventOut;
@@ -104,7 +105,9 @@ export function SayParts({ event, onAdd }: Props) {
           {said && (
             <div className="mt-2 flex flex-wrap gap-2">
               <Button look="solid" disabled={understood.length === 0} onClick={() => void add()}>
-                {understood.length > 1 ? `Add all ${understood.length} (Enter)` : "Add it (Enter)"}
+                {understood.length > 1
+                  ? worded("Add all {n} (Enter)", { n: understood.length })
+                  : "Add it (Enter)"}
               </Button>
               <Button onClick={close}>Leave it</Button>
             </div>

@@ -1,6 +1,7 @@
 import type { Shopping } from "../../api/types";
 import { useSettings } from "../../ui/settings";
 import { render, textOf } from "../../units/text";
+import { worded } from "../../units/worded";
 import { dayWords } from "../day/times";
 
 const GROUPS = [
@@ -149,7 +150,7 @@ function StemTable({ words, cost, stems }: { words: string; cost: string; stems:
 function bought(bunches: number, singles: number, size: number): string {
   if (bunches + singles === 0) return "nothing";
   const parts = [];
-  if (bunches > 0) parts.push(`${bunches} ${bunches === 1 ? "bunch" : "bunches"} of ${size}`);
-  if (singles > 0) parts.push(`${singles} ${singles === 1 ? "stem" : "stems"}`);
+  if (bunches > 0) parts.push(worded("{n} {n|bunch|bunches} of {size}", { n: bunches, size }));
+  if (singles > 0) parts.push(worded("{n} {n|stem|stems}", { n: singles }));
   return parts.join(" + ");
 }

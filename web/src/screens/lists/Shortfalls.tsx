@@ -3,6 +3,7 @@ import { api } from "../../api/client";
 import type { EventChange, Instead, Shortfall } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { useRefusal } from "../../ui/useRefusal";
+import { worded } from "../../units/worded";
 import { dayWords } from "../day/times";
 
 type Props = {
@@ -22,8 +23,11 @@ export function Shortfalls({ eventId, shortfalls, onAct }: Props) {
           <li key={`${each.kind} ${each.thing} ${each.since}`} className="py-0.5">
             <strong>{each.said || each.name}</strong>: {each.wanted} from {dayWords(each.since)} to{" "}
             {dayWords(each.until)}, and there are {each.here}:{" "}
-            {each.by.map((share) => `${share.number} for “${share.event}”`).join(", ")}. Hire or buy{" "}
-            {each.wanted - each.here}, move one of them to another day, or choose another for one of them.
+            {each.by
+              .map((share) => worded("{n} for “{event}”", { n: share.number, event: share.event }))
+              .join(", ")}
+            . Hire or buy {each.wanted - each.here}, move one of them to another day, or choose another for
+            one of them.
             {each.kind === "vessel" && <Others eventId={eventId} thing={each.thing} onAct={onAct} />}
           </li>
         ))}

@@ -8,6 +8,7 @@ import { QuantityField } from "../../ui/QuantityField";
 import { useSettings } from "../../ui/settings";
 import { useUsual } from "../../ui/useTrade";
 import { textOf } from "../../units/text";
+import { worded } from "../../units/worded";
 import type { RigTabProps } from "./types";
 
 const KINDS: readonly (readonly [Armature["kind"], string])[] = [
@@ -290,7 +291,7 @@ function Joints({ armature, problem, onCommit }: JointsProps) {
     <QuantityField
       // biome-ignore lint/suspicious/noArrayIndexKey: a joint is known by its place
       key={index}
-      label={`Joint ${index + 1}, along it`}
+      label={worded("Joint {n}, along it", { n: index + 1 })}
       kind="length"
       value={joint}
       path={`armature.joints_m.${index}`}

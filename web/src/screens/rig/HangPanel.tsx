@@ -11,6 +11,7 @@ import { useSettings } from "../../ui/settings";
 import { Term } from "../../ui/Term";
 import { useTrade } from "../../ui/useTrade";
 import { render, textOf } from "../../units/text";
+import { worded } from "../../units/worded";
 import { PartsPanel } from "./PartsPanel";
 import { ORDER, tabOf } from "./tabOf";
 import type { Chosen } from "./types";
@@ -107,7 +108,12 @@ export function HangPanel({
               </td>
               <td className="text-right whitespace-nowrap">
                 {line.pieces
-                  ? `${line.pieces} ${rig.lines[index]?.spec.kind === "strap" ? "strap" : "tie"}${line.pieces > 1 ? "s" : ""}`
+                  ? worded(
+                      rig.lines[index]?.spec.kind === "strap" ? "{n} {n|strap|straps}" : "{n} {n|tie|ties}",
+                      {
+                        n: line.pieces,
+                      },
+                    )
                   : textOf({ kind: "cut_length", value: line.cut_length_m }, system)}
               </td>
               <td>

@@ -3,6 +3,7 @@ import type { Hardware, Problem } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
+import { worded } from "../../units/worded";
 
 const KINDS: readonly (readonly [Hardware["kind"], string])[] = [
   ["shackle", "shackle"],
@@ -33,7 +34,7 @@ export function HardwareFields({ line, hardware, problem, onCommit }: Props) {
         // biome-ignore lint/suspicious/noArrayIndexKey: hardware is known by its place in the path
         <div key={at} className="flex items-end gap-1">
           <Choice
-            label={`In the path of line ${line + 1}`}
+            label={worded("In the path of line {n}", { n: line + 1 })}
             value={each.kind}
             options={KINDS}
             onCommit={(kind) => put(at, { kind })}

@@ -5,6 +5,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { QuantityField } from "../../ui/QuantityField";
 import { useUsual } from "../../ui/useTrade";
+import { worded } from "../../units/worded";
 import { Flag } from "./Flag";
 import { HardwareFields } from "./HardwareFields";
 import { SpecFields } from "./SpecFields";
@@ -19,10 +20,12 @@ export function LinesTab({ rig, problem, chosen, onChoose, onCommit, onEdit }: R
       { ...rig, lines: rig.lines.map((each, at) => (at === index ? { ...each, ...next } : each)) },
       label,
     );
-  const places = rig.attachments.map((_, index) => [String(index), `place ${index + 1}`] as const);
+  const places = rig.attachments.map(
+    (_, index) => [String(index), worded("place {n}", { n: index + 1 })] as const,
+  );
   const starts = [
     ...rig.points.map((each, index) => [`point-${index}`, each.name] as const),
-    ...rig.attachments.map((_, index) => [`place-${index}`, `place ${index + 1}`] as const),
+    ...rig.attachments.map((_, index) => [`place-${index}`, worded("place {n}", { n: index + 1 })] as const),
   ];
   const lead = (index: number, from: string) => {
     const [what, at] = from.split("-");

@@ -2,6 +2,7 @@ import type { Rig, RigReport } from "../../api/types";
 import { SidesPair } from "../../ui/SidesPair";
 import { useSettings } from "../../ui/settings";
 import { render, textOf } from "../../units/text";
+import { worded } from "../../units/worded";
 
 type Props = { rig: Rig; report: RigReport };
 
@@ -45,9 +46,14 @@ export function PartsPanel({ rig, report }: Props) {
       <Part title="To cut" open>
         <ul className="m-0 list-none p-0">
           <li>
-            Netting {cut(sized.sheet.width_m)} × {cut(sized.sheet.length_m)}: {sized.sheet.cells_across} cells
-            across, {sized.sheet.rows_along} rows
-            {sized.sections > 1 && `, in ${sized.sections} sections of ${cut(sized.section_m)}`}
+            {worded("Netting {w} × {l}: {across} {across|cell|cells} across, {rows} {rows|row|rows}", {
+              w: cut(sized.sheet.width_m),
+              l: cut(sized.sheet.length_m),
+              across: sized.sheet.cells_across,
+              rows: sized.sheet.rows_along,
+            })}
+            {sized.sections > 1 &&
+              worded(", in {n} sections of {l}", { n: sized.sections, l: cut(sized.section_m) })}
           </li>
           {sized.joints_m.length > 0 && (
             <li>Sections meet {sized.joints_m.map((each) => length(each)).join(", ")} along it</li>
@@ -105,15 +111,21 @@ export function PartsPanel({ rig, report }: Props) {
           </p>
         </Part>
       )}
-      <Part title={`Covered: ${Math.round(share * 100)} % of what is seen`} open={share < 1}>
+      <Part
+        title={worded("Covered: {share} % of what is seen", { share: Math.round(share * 100) })}
+        open={share < 1}
+      >
         <ul className="m-0 list-none p-0">
           {report.coverage.lines.map((line) => (
             <li key={line.variety} className="flex justify-between gap-2 border-t border-line">
               <span>{line.name}</span>
               <span className="text-soft">
                 {Math.round((100 * line.covers_m2) / Math.max(report.coverage.needed_m2, 1e-9))} %
-                {line.more > 0 && ` · ${line.more} more of it alone cover the rest`}
-                {line.more > 0 && line.bundles_more < line.more && ` (${line.bundles_more} bundles)`}
+                {line.more > 0 &&
+                  worded(" · {n} more of it alone {n|covers|cover} the rest", { n: line.more })}
+                {line.more > 0 &&
+                  line.bundles_more < line.more &&
+                  worded(" ({n} {n|bundle|bundles})", { n: line.bundles_more })}
               </span>
             </li>
           ))}
@@ -183,11 +195,21 @@ export function PartsPanel({ rig, report }: Props) {
           <ol className="m-0 pl-6">
             {report.raising.stages.map((stage) => (
               <li key={stage.lines.join("-")}>
-                {stage.lines.map((each) => report.lines[each]?.name).join(" and ")}: {stage.hands - 1} haul,
-                one watches and calls.{" "}
+                {worded("{lines}: {n} {n|hauls|haul}, one watches and calls.", {
+                  lines: stage.lines.map((each) => report.lines[each]?.name).join(" and "),
+                  n: stage.hands - 1,
+                })}{" "}
                 {stage.pull_n === null
                   ? "It does not rest on these lines alone: bear it from below till the next."
-                  : `${stage.held_by.length} lines then hold it, ${textOf({ kind: "pull", value: stage.pull_n }, system)} on the worst${stage.limit_n !== null && stage.pull_n > stage.limit_n ? ", more than it may carry: bear it from below till the next" : ""}.`}
+                  : worded(
+                      stage.limit_n !== null && stage.pull_n > stage.limit_n
+                        ? "{n} {n|line then holds|lines then hold} it, {pull} on the worst, more than it may carry: bear it from below till the next."
+                        : "{n} {n|line then holds|lines then hold} it, {pull} on the worst.",
+                      {
+                        n: stage.held_by.length,
+                        pull: textOf({ kind: "pull", value: stage.pull_n }, system),
+                      },
+                    )}
               </li>
             ))}
           </ol>

@@ -3,6 +3,7 @@ import { EditButton } from "../../desk/Editing";
 import { isTied } from "../../drawing/rig";
 import { Button } from "../../ui/Button";
 import { QuantityField } from "../../ui/QuantityField";
+import { worded } from "../../units/worded";
 import { moved } from "./edits";
 import { AXES } from "./kinds";
 import type { RigTabProps } from "./types";
@@ -52,7 +53,10 @@ export function PathTab({ rig, problem, chosen, tool, onTool, onChoose, onCommit
                 problem={problem}
                 onCommit={(value) =>
                   value !== null &&
-                  onCommit(moved(rig, "attachment", index, axis, value), `Move place ${index + 1}`)
+                  onCommit(
+                    moved(rig, "attachment", index, axis, value),
+                    worded("Move place {n}", { n: index + 1 }),
+                  )
                 }
               />
             ))}
@@ -73,13 +77,13 @@ export function PathTab({ rig, problem, chosen, tool, onTool, onChoose, onCommit
                       at === index ? { ...each, along_m } : each,
                     ),
                   },
-                  `How far along place ${index + 1} is`,
+                  worded("How far along place {n} is", { n: index + 1 }),
                 )
               }
             />
             <EditButton
               look="quiet"
-              title={`Remove place ${index + 1}`}
+              title={worded("Remove place {n}", { n: index + 1 })}
               what={{ kind: "remove place", place: index }}
             >
               <X size={16} aria-hidden="true" />

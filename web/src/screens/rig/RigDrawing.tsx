@@ -20,6 +20,7 @@ import { Choice } from "../../ui/Choice";
 import { useSettings } from "../../ui/settings";
 import { useKit, useTrade } from "../../ui/useTrade";
 import { textOf } from "../../units/text";
+import { worded } from "../../units/worded";
 import { moved } from "./edits";
 import { RigLabels } from "./RigLabels";
 import type { Chosen, Snipped, Tool } from "./types";
@@ -166,12 +167,16 @@ function RigView(props: ViewProps) {
           {first &&
             rest &&
             !step &&
-            ` · lowest ${textOf({ kind: "length", value: rest.lowest_m }, system)} over the floor`}
+            worded(" · lowest {h} over the floor", {
+              h: textOf({ kind: "length", value: rest.lowest_m }, system),
+            })}
           {first &&
             rest &&
             !step &&
             rest.tilt_rad > 0.009 &&
-            ` · hangs ${textOf({ kind: "angle", value: rest.tilt_rad }, system)} out of level`}
+            worded(" · hangs {a} out of level", {
+              a: textOf({ kind: "angle", value: rest.tilt_rad }, system),
+            })}
           {first && trying && " · not judged yet"}
         </p>
       </div>
@@ -222,7 +227,7 @@ function nameOf(rig: Rig, id: string): string {
   const [what, index] = id.replaceAll(":", "-").split("-");
   return what === "point"
     ? (rig.points[Number(index)]?.name ?? "a point")
-    : `attachment ${Number(index) + 1}`;
+    : worded("attachment {n}", { n: Number(index) + 1 });
 }
 
 /** Two grips for whatever is chosen: across, and up or back. They stand off it, so that both can be held. */

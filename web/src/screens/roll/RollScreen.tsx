@@ -8,6 +8,7 @@ import { EventFrame } from "../../ui/EventFrame";
 import { useSettings } from "../../ui/settings";
 import { useRefusal } from "../../ui/useRefusal";
 import { longText, render, textOf } from "../../units/text";
+import { worded } from "../../units/worded";
 import { CutOrder } from "./CutOrder";
 import { LengthList } from "./LengthList";
 import { Narrower } from "./Narrower";
@@ -200,11 +201,16 @@ function idOf(plan: MaterialPlan): string {
 
 /** What a material takes, in words. */
 function takes(plan: MaterialPlan): string {
-  const one = plan.material === "netting" ? "roll" : plan.sticks ? "stick" : "spool";
   const number = plan.stocks.reduce((sum, each) => sum + each.count, 0);
   const pieces = plan.items.reduce((sum, each) => sum + each.quantity, 0);
-  const bought = plan.to_buy > 0 ? `, ${plan.to_buy} to buy` : "";
-  return `${pieces} piece${pieces === 1 ? "" : "s"} from ${number} ${one}${number === 1 ? "" : "s"}${bought}`;
+  const words =
+    plan.material === "netting"
+      ? "{pieces} {pieces|piece|pieces} from {n} {n|roll|rolls}"
+      : plan.sticks
+        ? "{pieces} {pieces|piece|pieces} from {n} {n|stick|sticks}"
+        : "{pieces} {pieces|piece|pieces} from {n} {n|spool|spools}";
+  const bought = plan.to_buy > 0 ? worded(", {n} to buy", { n: plan.to_buy }) : "";
+  return worded(words, { pieces, n: number }) + bought;
 }
 
 function words(now: RollOut | undefined): string {

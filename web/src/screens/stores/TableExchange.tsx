@@ -4,6 +4,7 @@ import type { ImportOut, Problem, StoreKind } from "../../api/types";
 import { Button } from "../../ui/Button";
 import { useSettings } from "../../ui/settings";
 import { render } from "../../units/text";
+import { worded } from "../../units/worded";
 import type { Attempt } from "./attempt";
 
 type Props = { kind: StoreKind; words: string; revision: () => number; attempt: Attempt };
@@ -66,8 +67,15 @@ export function TableExchange({ kind, words, revision, attempt }: Props) {
         <div role="status" className="mt-2">
           <p className="m-0">
             {found.written ? "Written: " : "It would write: "}
-            {found.added.length} new, {found.changed.length} changed; {found.unchanged} are as they were;{" "}
-            {found.refused.length} row{found.refused.length === 1 ? "" : "s"} refused.
+            {worded(
+              "{added} new, {changed} changed; {unchanged} {unchanged|is as it was|are as they were}; {refused} {refused|row|rows} refused.",
+              {
+                added: found.added.length,
+                changed: found.changed.length,
+                unchanged: found.unchanged,
+                refused: found.refused.length,
+              },
+            )}
           </p>
           {found.refused.length > 0 && (
             <ul className="mt-1 mb-0 max-h-48 list-disc overflow-y-auto pl-5 text-berry">

@@ -18,6 +18,7 @@ import { useHangPoints, useUsual } from "../../ui/useTrade";
 import { asksWhose, unreached } from "../../ui/useWriteLine";
 import { useWrites } from "../../ui/useWrites";
 import { render } from "../../units/text";
+import { worded } from "../../units/worded";
 import { AXES } from "../rig/kinds";
 import { Beams } from "./Beams";
 
@@ -147,7 +148,10 @@ export function SurveyScreen() {
           <p className="mt-0 mb-2" role="status">
             {unasked === 0
               ? "Every question is answered."
-              : `${unasked} of ${points.length} points have a question open.`}
+              : worded("{n} of {all} {all|point|points} {n|has|have} a question open.", {
+                  n: unasked,
+                  all: points.length,
+                })}
           </p>
         )}
         <ul className="m-0 list-none space-y-2 p-0">

@@ -8,7 +8,7 @@ from decimal import Decimal
 from jolly_trellis.core.event.buying.shopping import Group, Shopping
 from jolly_trellis.core.event.money import NOTHING
 from jolly_trellis.core.event.needs.bunches import ShadeBuy
-from jolly_trellis.core.quantities import Phrase, phrase
+from jolly_trellis.core.quantities import Phrase, phrase, worded
 
 SELLERS: Mapping[Group, str] = {
     "market": "Market, other than stems",
@@ -54,7 +54,7 @@ def orders_of(shopping: Shopping) -> tuple[Order, ...]:
     for hire in shopping.buys:
         if hire.group == "hired":
             lines = [OrderLine(key=hire.key, name=hire.name, number=hire.packs, pack=hire.pack, cost=hire.price)]
-            found.append(_order(f"Hire: {hire.name}", None, lines))
+            found.append(_order(worded("Hire: {thing}", thing=hire.name), None, lines))
     return tuple(each for each in found if each.lines)
 
 

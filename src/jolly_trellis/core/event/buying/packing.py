@@ -17,7 +17,7 @@ from jolly_trellis.core.event.tasks.water_rounds import WaterRounds
 from jolly_trellis.core.materials.hazards import HANDS
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.quantities import Phrase, cut_length, length, mass, phrase, volume
+from jolly_trellis.core.quantities import Phrase, cut_length, joined, length, mass, phrase, volume, worded
 from jolly_trellis.core.rigging.loads import EXTRA, PROOF_MIN
 from jolly_trellis.core.rigging.mounts import FEET
 
@@ -94,10 +94,10 @@ def _with_hung(made: Made) -> Iterator[Pack]:
     for hung in made.rigs:
         mount, of = hung.rig.mount, hung.rig.name
         if mount is not None and mount.kind in ("frame", "stand"):
-            words = "of {name}, {w} × {h}" if mount.mass_kg is None else "of {name}, {w} × {h}, {m}"
-            words = words if mount.tied_to is None else f"{words}; with guys to {{to}}"
-            said = {"w": length(mount.width_m), "h": length(mount.height_m), "m": mass(mount.mass_kg or 0.0)}
-            yield apart(f"mount-{hung.id}", mount.kind, phrase(words, name=of, to=mount.tied_to or "", **said))
+            said = [phrase("of {name}, {w} × {h}", name=of, w=length(mount.width_m), h=length(mount.height_m))]
+            said += [] if mount.mass_kg is None else [phrase(", {m}", m=mass(mount.mass_kg))]
+            said += [] if mount.tied_to is None else [phrase("; with guys to {to}", to=mount.tied_to)]
+            yield apart(f"mount-{hung.id}", mount.kind, joined(said, ""))
             if mount.ballast_kg:
                 why = phrase(
                     "{m} each, on the feet of the {kind} of {name}", m=mass(mount.ballast_kg), kind=mount.kind, name=of
@@ -198,7 +198,7 @@ def _kit(needs: Needs, stems: tuple[StemBuy, ...], larder: Larder) -> Iterator[P
         if need.piece_id == FOR_ALL:
             name = larder.nettings[need.netting].name if need.netting in larder.nettings else need.netting
             why = phrase("{l}, to replace or to patch", l=cut_length(need.sheet.length_m))
-            yield spare(f"spare sheet of netting, {name}", need.quantity, why, key=need.netting)
+            yield spare(worded("spare sheet of netting, {name}", name=name), need.quantity, why, key=need.netting)
     lines: dict[str, float] = {}
     for each in needs.lengths:
         supply = larder.supplies.get(each.supply)
@@ -206,7 +206,7 @@ def _kit(needs: Needs, stems: tuple[StemBuy, ...], larder: Larder) -> Iterator[P
             lines[supply.key] = max(lines.get(supply.key, 0.0), each.length_m)
     for key, long in lines.items():
         why = phrase("as long as the longest, {l}", l=cut_length(long))
-        yield spare(f"spare {larder.supplies[key].name}", why=why, key=key)
+        yield spare(worded("spare {thing}", thing=larder.supplies[key].name), why=why, key=key)
     yield spare("anchor tape and putty", why=phrase("for a dry rim only"))
     yield spare("cable tie, and soft wire", round(SPARE_TIES.value))
     mending = [(each.name, math.ceil(each.with_waste * SPARE_STEMS.value)) for each in stems]

@@ -5,7 +5,7 @@ from collections.abc import Iterable, Iterator, Mapping
 from jolly_trellis.core.event.job import Job
 from jolly_trellis.core.event.needs.needed import StemNeed
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.quantities import Phrase, phrase
+from jolly_trellis.core.quantities import Phrase, phrase, worded
 
 MONTHS = (
     "January",
@@ -59,5 +59,9 @@ def months_in_words(months: Iterable[int]) -> str:
         end = start
         while end % 12 + 1 in there:
             end = end % 12 + 1
-        runs.append(MONTHS[start - 1] if start == end else f"{MONTHS[start - 1]} to {MONTHS[end - 1]}")
+        runs.append(
+            MONTHS[start - 1]
+            if start == end
+            else worded("{first} to {last}", first=MONTHS[start - 1], last=MONTHS[end - 1])
+        )
     return ", ".join(runs)

@@ -21,7 +21,7 @@ from jolly_trellis.core.event.needs.wear import stem_uses
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.missing import Missing, once
 from jolly_trellis.core.provenance import COMMON_PRACTICE
-from jolly_trellis.core.quantities import Phrase, phrase
+from jolly_trellis.core.quantities import Phrase, phrase, worded
 
 LEANER = rule("A leaner price band has of the stems", "ratio", 0.8, COMMON_PRACTICE)
 RICHER = rule("A richer price band has of the stems", "ratio", 1.25, COMMON_PRACTICE)
@@ -209,7 +209,7 @@ def _beside(needs: Needs, job: Job, stores: Stores) -> tuple[list[_Sum], list[Mi
         if hire.damage:
             words = "{n} at {each}, {damage} for damage, {lender}"
             of = phrase(words, n=hire.number, each=f"{hire.each}", damage=f"{hire.damage}", lender=hire.lender)
-        found.append((f"Hire: {hire.name}", of, cost))
+        found.append((worded("Hire: {thing}", thing=hire.name), of, cost))
     parts, lacking = goods(needs, stores)
     if parts:
         names = ", ".join(dict.fromkeys(part.name for part in parts))

@@ -23,7 +23,7 @@ from jolly_trellis.core.event.cutting.roll_problems import (
 )
 from jolly_trellis.core.event.needs.needed import LengthNeed, Needs, SheetNeed
 from jolly_trellis.core.materials.netting import pitch_across_m
-from jolly_trellis.core.quantities import Phrase, length, phrase
+from jolly_trellis.core.quantities import Phrase, length, phrase, worded
 
 KEPT_LENGTH = rule("A remnant is worth keeping from a length of", "length", 0.25)
 
@@ -249,8 +249,10 @@ def _twist(plan: MaterialPlan, x: int) -> str:
     """Where a cut along lies, by the twists that one counts; before there were half cells, by whole cells."""
     cells, half = divmod(x, plan.per_cell)
     if plan.per_cell == 1:
-        return f"after cell {x}"
-    return f"a quarter before twist {cells + 1}" if half else f"a quarter past twist {cells}"
+        return worded("after cell {n}", n=x)
+    if half:
+        return worded("a quarter before twist {n}", n=cells + 1)
+    return worded("a quarter past twist {n}", n=cells)
 
 
 def _stick_steps(plan: MaterialPlan, place: int, stock: CutStock) -> list[CutStep]:

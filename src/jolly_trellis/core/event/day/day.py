@@ -22,7 +22,7 @@ from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.missing import Missing
 from jolly_trellis.core.plan.facts import ENDS_AT
 from jolly_trellis.core.plan.recipe import StemTube
-from jolly_trellis.core.quantities import Phrase, duration, joined, phrase
+from jolly_trellis.core.quantities import Phrase, duration, joined, phrase, worded
 
 DEEP_TUBE = StemTube(stem_in_m=0.08)
 _SAID = 4
@@ -209,10 +209,12 @@ def _life_conflict(task: Task, job: Job, made: Made, varieties: Mapping[str, Var
             if task.latest is not None and soonest is not None and soonest <= back(task.latest, task.minutes / 60):
                 found = (tubes_remedy(work.id, variety, tube, trial),)
                 break
-    bounds = ""
+    bounds = why = ""
     if task.soonest is not None and task.latest is not None:
-        bounds = f": not before {task.soonest:%H:%M}, done by {task.latest:%H:%M}"
-    why = f" ({task.why})" if task.why else ""
+        words = ": not before {soonest}, done by {latest}"
+        bounds = worded(words, soonest=f"{task.soonest:%H:%M}", latest=f"{task.latest:%H:%M}")
+    if task.why:
+        why = worded(" ({why})", why=task.why)
     say = phrase("{task}{bounds}{why}.", task=task.name, bounds=bounds, why=why)
     return Conflict(tasks=(task.key,), say=say, remedies=found, tried=tried)
 

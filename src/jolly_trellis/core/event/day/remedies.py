@@ -16,7 +16,7 @@ from jolly_trellis.core.event.tasks.old_keys import key_now
 from jolly_trellis.core.event.tasks.tasks import time_book
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.recipe import RecipeLine, StemTube
-from jolly_trellis.core.quantities import Phrase, duration, phrase
+from jolly_trellis.core.quantities import Phrase, duration, phrase, worded
 
 MOST_MORE_HANDS = 8
 MOST_EARLIER_H = 4
@@ -92,11 +92,11 @@ def remedies_of(breaches: list[Breach], trial: Trial) -> tuple[tuple[Remedy, ...
         found += list(kind)
     tried = (
         *(["each task set by hand let go"] if trial.job.locks else []),
-        *(f"{trial.varieties[key].name} put in at the place" for key in short),
+        *(worded("{variety} put in at the place", variety=trial.varieties[key].name) for key in short),
         *(["splitting the crew"] if split(trial.job.crew) != trial.job.crew else []),
         *([] if trial.job.greens_sooner else ["greens a day sooner"]),
-        f"up to {hands_most(trial.job)} more pairs of hands",
-        f"starting up to {MOST_EARLIER_H} h earlier",
+        worded("up to {n} more pairs of hands", n=hands_most(trial.job)),
+        worded("starting up to {n} h earlier", n=MOST_EARLIER_H),
     )
     return tuple(found), tried
 
@@ -236,7 +236,7 @@ def _more_hands(trial: Trial) -> Iterator[Remedy]:
     crew = trial.job.crew or (NOBODY,)
 
     def with_more(more: int) -> Job:
-        extra = tuple(CrewMember(name=f"one more {nth + 1}") for nth in range(more))
+        extra = tuple(CrewMember(name=worded("one more {n}", n=nth + 1)) for nth in range(more))
         return replace(trial.job, crew=crew + extra)
 
     for more, sheet in _least(hands_most(trial.job), with_more, trial):

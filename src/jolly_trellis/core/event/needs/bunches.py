@@ -9,7 +9,7 @@ from jolly_trellis.core.errors import InvalidMeasure
 from jolly_trellis.core.event.money import NOTHING, money, to_cent
 from jolly_trellis.core.event.needs.needed import StemNeed
 from jolly_trellis.core.materials.stems import Variety
-from jolly_trellis.core.quantities import phrase
+from jolly_trellis.core.quantities import phrase, worded
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -196,7 +196,13 @@ def shades_in_words(stem: StemBuy) -> str:
     """What is bought of each shade: "white 2 bunches, blush 1 bunch and 4 stems"."""
     found = []
     for each in stem.shades:
-        parts = [f"{each.bunches} bunch{'es' if each.bunches != 1 else ''}"] if each.bunches else []
-        parts += [f"{each.singles} stem{'s' if each.singles != 1 else ''}"] if each.singles else []
-        found.append(f"{each.shade or 'its own colour'} {' and '.join(parts) or 'nothing'}")
+        words = "{shade} nothing"
+        if each.bunches and each.singles:
+            words = "{shade} {bunches} {bunches|bunch|bunches} and {stems} {stems|stem|stems}"
+        elif each.bunches:
+            words = "{shade} {bunches} {bunches|bunch|bunches}"
+        elif each.singles:
+            words = "{shade} {stems} {stems|stem|stems}"
+        shade = each.shade or worded("its own colour")
+        found.append(worded(words, shade=shade, bunches=each.bunches, stems=each.singles))
     return ", ".join(found)

@@ -8,6 +8,7 @@ from jolly_trellis.core.event.job import Job, Made, recipe_of
 from jolly_trellis.core.event.sheet.schedule import Timed
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.recipe import RecipeLine
+from jolly_trellis.core.quantities import worded
 from jolly_trellis.core.stems.dry_life import DRY_AT, lasts_h, reaches_back_h, reserve_of
 from jolly_trellis.core.units import duration_text
 
@@ -63,8 +64,12 @@ def lasts_words(job: Job, line: RecipeLine, variety: Variety) -> str:
     """How long it lasts in the air of the place, in words; at 22 °C and 50 % where that is not known."""
     reserve = reserve_of(line, variety)
     hours = 0.0 if reserve is None else lasts_h(reserve, [(0.0, job.air or DRY_AT)])
-    has = {"tube": "in its tube", "wrap": "in its wrap", "cup": "in its spike cup"}.get(line.water, "with no water")
-    return f"{variety.name} lasts {duration_text(hours)} {has}"
+    words = {
+        "tube": "{variety} lasts {h} in its tube",
+        "wrap": "{variety} lasts {h} in its wrap",
+        "cup": "{variety} lasts {h} in its spike cup",
+    }.get(line.water, "{variety} lasts {h} with no water")
+    return worded(words, variety=variety.name, h=duration_text(hours))
 
 
 def _hours(start: datetime, end: datetime) -> float:

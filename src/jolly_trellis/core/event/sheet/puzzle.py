@@ -13,6 +13,7 @@ from jolly_trellis.core.books.time import SKILLS, Stage, Task
 from jolly_trellis.core.event.job import CrewMember, Job, Part
 from jolly_trellis.core.event.sheet.people import DAY_BEGINS_H, SLOT_MIN, Interval, Person
 from jolly_trellis.core.event.sheet.task import BACK_EARLY, MADE_WITHIN, THERE_EARLY
+from jolly_trellis.core.quantities import worded
 
 AFTER: tuple[Stage, ...] = ("strike", "return")
 SETTING_UP: tuple[Stage, ...] = ("drive", "install", "fill", "on site")
@@ -121,7 +122,7 @@ class Puzzle:
 
 def one_more(nth: int) -> Person:
     """Somebody who is not of the crew, and can do everything."""
-    return Person(name=f"one more {nth + 1}", skills=frozenset(SKILLS), shift=None, paid=False)
+    return Person(name=worded("one more {n}", n=nth + 1), skills=frozenset(SKILLS), shift=None, paid=False)
 
 
 def puzzle_of(tasks: tuple[Task, ...], job: Job) -> Puzzle:

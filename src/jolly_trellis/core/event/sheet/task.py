@@ -12,6 +12,7 @@ from jolly_trellis.core.making.steps import MINUTES_PER_STEM
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.recipe import RecipeLine
 from jolly_trellis.core.provenance import COMMON_PRACTICE
+from jolly_trellis.core.quantities import worded
 
 THERE_EARLY, BACK_EARLY = key_of("van-early", "drive"), key_of("van-early", "drive-back")
 _A_DAY_H = 24.0
@@ -118,7 +119,7 @@ def slots(minutes: float) -> int:
 
 
 def numbered(name: str, nth: int, of: int) -> str:
-    return name if of == 1 else f"{name} ({nth + 1} of {of})"
+    return name if of == 1 else worded("{name} ({nth} of {of})", name=name, nth=nth + 1, of=of)
 
 
 def back(at: datetime, hours: float) -> datetime:

@@ -13,6 +13,7 @@ from jolly_trellis.core.plan.bound import Bound
 from jolly_trellis.core.plan.bouquet import Bouquet
 from jolly_trellis.core.plan.piece import Envelope, Form, Mechanic
 from jolly_trellis.core.plan.worn import Worn
+from jolly_trellis.core.quantities import worded
 
 _ASKED = ("the size that was sold", "how long it is carried without water")
 # Which start is of which mechanic, how wide, and what else is chosen with it.
@@ -71,7 +72,7 @@ def _worn(key: str, name: str, width_m: float) -> Callable[[Given], Bound]:
 def bound_starts() -> tuple[Start, ...]:
     """A posy, a bouquet on a star lattice, one with a flat back, what is worn, and any other mechanic."""
     others: dict[str, tuple[str, str, float, dict[str, Any]]] = {
-        about.kind: (f"A bouquet on a {about.name.lower()}", "Bouquet", 0.3, {})
+        about.kind: (worded("A bouquet on a {mechanic}", mechanic=about.name.lower()), "Bouquet", 0.3, {})
         for about in ABOUT.values()
         if about.of == "bouquet" and about.kind not in _HELD
     }
@@ -80,7 +81,7 @@ def bound_starts() -> tuple[Start, ...]:
         Start(
             key=key,
             kind="worn",
-            name=f"A {name.lower()}, wired and taped",
+            name=worded("A {worn}, wired and taped", worn=name.lower()),
             asks="a vase",
             begin=_worn(key, name, width),
             measure=_ASKED,

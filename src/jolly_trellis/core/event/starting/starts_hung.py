@@ -15,6 +15,7 @@ from jolly_trellis.core.event.starting.usual import USUAL, usual_line
 from jolly_trellis.core.plan.piece import Envelope, Mechanic
 from jolly_trellis.core.plan.setting import Setting
 from jolly_trellis.core.plan.standing import Standing
+from jolly_trellis.core.quantities import worded
 from jolly_trellis.core.rigging import outlines
 from jolly_trellis.core.rigging.hang_points import HangKind
 from jolly_trellis.core.rigging.rig import (
@@ -55,7 +56,9 @@ def _empty(given: Given) -> Rig:
 
 
 def _hung(name: str, armature: Armature, places: tuple[Spot, ...]) -> Rig:
-    points = tuple(_point(f"point {at}", "beam loop", (x, y, _BEAM_M)) for at, (x, y, _) in enumerate(places, 1))
+    points = tuple(
+        _point(worded("point {n}", n=at), "beam loop", (x, y, _BEAM_M)) for at, (x, y, _) in enumerate(places, 1)
+    )
     return _held(name, armature, places, points)
 
 
@@ -183,7 +186,9 @@ def _wall_roll(given: Given) -> Rig:
     places: tuple[Spot, ...] = tuple(
         (x, 0.0, z) for x, z in ((-0.9, 2.48), (-0.45, 2.36), (0.0, 2.32), (0.45, 2.36), (0.9, 2.48))
     )
-    points = tuple(_point(f"screw {at}", "wall screw", (x, 0.0, 2.62)) for at, (x, _, _) in enumerate(places, 1))
+    points = tuple(
+        _point(worded("screw {n}", n=at), "wall screw", (x, 0.0, 2.62)) for at, (x, _, _) in enumerate(places, 1)
+    )
     rig = _held("Wall roll", _armature(given, "tube", 2.0), places, points)
     wall = Mount(kind="wall", arm_m=0.12, bears_below_m=0.25)
     return replace(rig, below="beside", mount=wall, recipe=given.recipe("wall_roll", 2.0))
@@ -207,7 +212,9 @@ def _drift(given: Given) -> Rig:
 def _cascade(given: Given) -> Rig:
     """A tube that comes down from a high rail in four steps, its flowers in wet bundles."""
     places: tuple[Spot, ...] = tuple((x, 0.0, z) for x, z in ((-0.9, 2.9), (-0.3, 2.3), (0.3, 1.7), (0.9, 1.1)))
-    points = tuple(_point(f"point {at}", "beam loop", (x, 0.0, 3.4)) for at, (x, _, _) in enumerate(places, 1))
+    points = tuple(
+        _point(worded("point {n}", n=at), "beam loop", (x, 0.0, 3.4)) for at, (x, _, _) in enumerate(places, 1)
+    )
     rig = _held("Cascade", _armature(given, "tube", 2.6 * _LONGER), places, points)
     return replace(rig, below="beside", recipe=given.recipe("cascade", 2.6))
 

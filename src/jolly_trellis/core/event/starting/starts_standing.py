@@ -23,6 +23,7 @@ from jolly_trellis.core.plan.piece import (
 )
 from jolly_trellis.core.plan.setting import Ledge, Setting, Transport
 from jolly_trellis.core.plan.standing import Standing
+from jolly_trellis.core.quantities import worded
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -115,7 +116,7 @@ def _on_a_ledge(given: Given) -> dict[str, Any]:
     ledge = Ledge(depth_m=0.3, height_m=1.2, set_back_m=0.06, behind="greens")
     size = Envelope(height_m=half_centimetres(vessel.rim_m + 0.2), width_m=0.5, depth_m=0.26, form="fan")
     beside = Companion(
-        name=f"{vessel.name}, second",
+        name=worded("{vessel}, second", vessel=vessel.name),
         vessel=vessel,
         envelope=size,
         mechanic=Mechanic(kind="cross_stick_roll", netting=given.fine),

@@ -28,7 +28,8 @@ from jolly_trellis.core.event.tasks.purchases import DRY_MOST, GATHERED_FROM, Pu
 from jolly_trellis.core.event.tasks.tasks_hires import fetched_hires, waits_for_hires
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.recipe import RecipeLine
-from jolly_trellis.core.quantities import Phrase
+from jolly_trellis.core.quantities import Phrase, worded
+from jolly_trellis.core.units import duration_text
 
 FINISHED_SHARE = measure("A finished armature takes of the time of a new one", "ratio", 0.25)
 
@@ -87,18 +88,27 @@ def _fetched(before: Before) -> Iterator[Task]:
         trips.setdefault(purchase.trip, []).append(purchase)
     for trip, purchases in trips.items():
         first = purchases[0]
-        verb = "Gather" if first.supplier in GATHERED_FROM.values() else "Fetch"
+        gathered = first.supplier in GATHERED_FROM.values()
         window = None if first.day is None else open_window(before.job, first.supplier, first.day)
         yield Task(
             key=key_of(trip, "collect"),
             stage="collect",
-            name=f"{verb} {sum(each.stems for each in purchases)} stems: {first.supplier.name}",
+            name=worded(
+                "Gather {n} {n|stem|stems}: {supplier}" if gathered else "Fetch {n} {n|stem|stems}: {supplier}",
+                n=sum(each.stems for each in purchases),
+                supplier=first.supplier.name,
+            ),
             where="supplier",
             minutes=slots(COLLECT_MIN.value),
             skills=("drives",),
             windows=() if window is None else (window,),
             varieties=tuple(key for each in purchases for key in each.varieties),
-            why=f"{first.supplier.name} is open from {first.supplier.opens} to {first.supplier.closes}"
+            why=worded(
+                "{supplier} is open from {opens} to {closes}",
+                supplier=first.supplier.name,
+                opens=first.supplier.opens,
+                closes=first.supplier.closes,
+            )
             if before.job.suppliers
             else "",
             gate=_gate(before.job, first),
@@ -106,18 +116,23 @@ def _fetched(before: Before) -> Iterator[Task]:
         for purchase in purchases:
             parts = parts_of(purchase.stems * CONDITION_MIN.value)
             named = ", ".join(before.varieties[key].name for key in purchase.varieties[:3])
-            more = f" and {len(purchase.varieties) - 3} more" if len(purchase.varieties) > 3 else ""
+            more = len(purchase.varieties) - 3
+            words = "Condition {n} {n|stem|stems}: {varieties}"
+            words = "Condition {n} {n|stem|stems}: {varieties} and {more} more" if more > 0 else words
+            name = worded(words, n=purchase.stems, varieties=named, more=more)
             for nth, minutes in enumerate(parts):
                 yield Task(
                     key=key_of(purchase.place, "condition", nth + 1),
                     stage="condition",
-                    name=numbered(f"Condition {purchase.stems} stems: {named}{more}", nth, len(parts)),
+                    name=numbered(name, nth, len(parts)),
                     where="workshop",
                     minutes=minutes,
                     windows=tuple(_soon(before.job, purchase)),
                     after=(Wait(task=key_of(trip, "collect")),),
                     varieties=purchase.varieties,
-                    why=f"stems drink and open {purchase.rest_min / 60:g} h before they are used",
+                    why=worded(
+                        "stems drink and open {h} before they are used", h=duration_text(purchase.rest_min / 60)
+                    ),
                 )
 
 
@@ -183,10 +198,14 @@ def _made(before: Before, work: Work) -> Iterator[Task]:
     """Mechanics, greens, flowers and tubes of one part, each in parts of two hours at most."""
     span = span_of(work, before.varieties)
     within_h = green_within_h(before.job)
-    green = _limit(before, work, "green", within_h, f"greens keep {within_h:g} h in the work")
+    green = _limit(before, work, "green", within_h, worded("greens keep {h} in the work", h=duration_text(within_h)))
     tubes = _limit(before, work, "tubes", FLOWER_WITHIN.value, "tubes are not filled days ahead")
     flowers = _limit(
-        before, work, "flower", FLOWER_WITHIN.value, f"flowers keep {FLOWER_WITHIN.value:g} h in the work"
+        before,
+        work,
+        "flower",
+        FLOWER_WITHIN.value,
+        worded("flowers keep {h} in the work", h=duration_text(FLOWER_WITHIN.value)),
     )
     mechanics = span.mechanics * _left_to_make(before.job, work)
     stages: tuple[tuple[Stage, float, str, tuple[datetime | None, str, str | None]], ...] = (

@@ -9,6 +9,7 @@ from jolly_trellis.core.event.job import Hire, Job, PieceWork, Work
 from jolly_trellis.core.event.keys import slug
 from jolly_trellis.core.event.needs.needs import things_in
 from jolly_trellis.core.event.sheet.task import slots
+from jolly_trellis.core.quantities import worded
 
 HIRE_TRIP_MIN = measure("Time to fetch or bring back what is hired, one way to one lender", "minutes", 45)
 _FARTHEST_DAYS = 60
@@ -17,13 +18,15 @@ _FARTHEST_DAYS = 60
 def fetched_hires(job: Job) -> Iterator[Task]:
     """One way to each lender on each day that something of theirs comes."""
     for key, (day, hires) in _trips(job, comes=True).items():
-        yield _trip(job, key, "hire", f"Fetch what is hired from {_lenders(hires)}", day, hires)
+        yield _trip(
+            job, key, "hire", worded("Fetch what is hired from {lenders}", lenders=_lenders(hires)), day, hires
+        )
 
 
 def brought_back(job: Job, home: tuple[Wait, ...]) -> Iterator[Task]:
     """One way to each lender on each day that something of theirs goes back, when it is home."""
     for key, (day, hires) in _trips(job, comes=False).items():
-        yield _trip(job, key, "return", f"Bring back to {_lenders(hires)}", day, hires, home)
+        yield _trip(job, key, "return", worded("Bring back to {lenders}", lenders=_lenders(hires)), day, hires, home)
 
 
 def waits_for_hires(job: Job, work: Work | None = None) -> tuple[Wait, ...]:

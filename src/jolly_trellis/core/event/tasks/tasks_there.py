@@ -39,6 +39,7 @@ from jolly_trellis.core.event.tasks.water_rounds import rounds_of
 from jolly_trellis.core.making.steps import MINUTES_PER_STEM
 from jolly_trellis.core.materials.stems import Variety
 from jolly_trellis.core.plan.recipe import RecipeLine
+from jolly_trellis.core.quantities import worded
 
 GUEST_SLACK = rule("All is done before guests come by", "minutes", 45)
 BUILD_MOST = rule("One team builds on a day before, at most", "duration", 8.0)
@@ -226,7 +227,7 @@ def _install(before: Before, rig: RigWork, *, ahead: bool, after: tuple[Wait, ..
     return Task(
         key=key_of(rig.id, "install"),
         stage="install",
-        name=f"Hang and prove: {rig.rig.name}" if hangs else f"Set up: {rig.rig.name}",
+        name=worded("Hang and prove: {part}" if hangs else "Set up: {part}", part=rig.rig.name),
         where="venue",
         minutes=slots(minutes),
         hands=min(2, max(1, len(job.crew))),
@@ -246,7 +247,7 @@ def _placed(job: Job, work: PieceWork, after: tuple[Wait, ...], varieties: Mappi
     return Task(
         key=key_of(work.id, "install"),
         stage="install",
-        name=f"Place: {work.piece.name}",
+        name=worded("Place: {part}", part=work.piece.name),
         where="venue",
         minutes=slots(PLACE_MIN.value * work.piece.quantity),
         hands=min(2 if kg >= HEAVY_KG.value else 1, max(1, len(job.crew))),
@@ -290,12 +291,13 @@ def _into(
         least = soonest_use(job, lines[0], variety)
         soonest = soonest if least is None else later(soonest, least)
         why = lasts_words(job, lines[0], variety)
-    what = variety.name if variety is not None else "stems"
+    words = "On site: {n} {n|stem|stems} into {part}" if variety is None else "On site: {n} {variety} into {part}"
+    name = worded(words, n=stems, variety="" if variety is None else variety.name, part=name_of(work))
     for nth, minutes in enumerate(parts):
         yield Task(
             key=key_of(work.id, f"on-site-{named}" if named else "on-site", nth + 1),
             stage="on site",
-            name=numbered(f"On site: {stems} {what} into {name_of(work)}", nth, len(parts)),
+            name=numbered(name, nth, len(parts)),
             where="venue",
             minutes=minutes,
             soonest=soonest,
@@ -320,7 +322,7 @@ def _top_ups(job: Job, made: Made) -> Iterator[Task]:
         yield Task(
             key=key_of("place", "top-up", nth + 1),
             stage="top up",
-            name=f"Top up: {named}",
+            name=worded("Top up: {parts}", parts=named),
             where="venue",
             minutes=slots(TOP_UP_MIN.value * pieces),
             hands=0 if own is None else 1,

@@ -6,6 +6,7 @@ from jolly_trellis.core.books.figures import Constant, rule
 from jolly_trellis.core.geometry import GOLDEN_ANGLE_RAD, Array
 from jolly_trellis.core.materials.stems import Role
 from jolly_trellis.core.placement.form import FormRule, declare
+from jolly_trellis.core.quantities import worded
 
 LOWEST_SHARE = 0.12
 _REACHES: tuple[tuple[Role, str, float, float], ...] = (
@@ -18,8 +19,8 @@ _REACHES: tuple[tuple[Role, str, float, float], ...] = (
 )
 REACH: dict[Role, tuple[Constant, Constant]] = {
     role: (
-        rule(f"Reach of {words} stem towards the envelope, least", "ratio", least),
-        rule(f"Reach of {words} stem towards the envelope, most", "ratio", most),
+        rule(worded("Reach of {which} stem towards the envelope, least", which=words), "ratio", least),
+        rule(worded("Reach of {which} stem towards the envelope, most", which=words), "ratio", most),
     )
     for role, words, least, most in _REACHES
 }
