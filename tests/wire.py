@@ -2,9 +2,12 @@
 
 from typing import Any
 
+import httpx2 as httpx
 from fastapi.testclient import TestClient
 
 Json = dict[str, Any]
+# Where the application behind doors is asked.
+HERE = "127.0.0.1:8420"
 
 
 def pieces(event: Json) -> list[Json]:
@@ -25,3 +28,12 @@ def put(part: Json, *, base: int = 1, label: str | None = None) -> Json:
 def based(client: TestClient, path: str) -> str:
     """The address of a write to the stores, based on them as they stand."""
     return f"{path}?base_revision={client.get('/api/stock').json()['revision']}"
+
+
+def refusal(answer: httpx.Response) -> Json:
+    """The body of a refusal, which is of one shape."""
+    body: Json = answer.json()
+    assert {"code", "path", "message", "limit"} <= body.keys()
+    assert set(body["message"]) == set(body["limit"]) == {"text", "quantities"}
+    assert body["message"]["text"]
+    return body

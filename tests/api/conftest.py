@@ -8,7 +8,7 @@ from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
 from jolly_trellis.api.app import make_app, serve_from
-from tests.wire import pieces
+from tests.wire import HERE, pieces
 
 
 @pytest.fixture(scope="session")
@@ -30,3 +30,19 @@ def bowl(client: TestClient) -> dict[str, Any]:
     """The demo's piece as JSON."""
     found: dict[str, Any] = pieces(client.get("/api/events/1").json())[0]["part"]
     return found
+
+
+@pytest.fixture(scope="module")
+def behind_doors(tmp_path_factory: pytest.TempPathFactory) -> FastAPI:
+    """An application at an address of its own, over a built screen of one page."""
+    build = tmp_path_factory.mktemp("dist")
+    (build / "assets").mkdir()
+    (build / "index.html").write_text("<!doctype html><title>Jolly Trellis</title>")
+    return make_app(build, web_build=build, hosts=(HERE, "localhost:8420"))
+
+
+@pytest.fixture
+def doors(behind_doors: FastAPI, demo_folder: Path, nothing_goes_on: None) -> TestClient:
+    """A client that asks at that address."""
+    serve_from(behind_doors, demo_folder)
+    return TestClient(behind_doors, base_url=f"http://{HERE}", raise_server_exceptions=False)
