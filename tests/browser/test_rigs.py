@@ -297,7 +297,7 @@ def test_a_question_of_the_survey_holds_up_what_hangs_there_until_it_is_answered
     hang(page, "cannot say")
     expect(page.get_by_text("not rated").first).to_be_visible()
     page.get_by_role("link", name="The survey of this place").click()
-    expect(page.get_by_text("1 of 29 points have a question open.")).to_be_visible()
+    expect(page.get_by_text("1 of 29 points has a question open.")).to_be_visible()
     asked = page.get_by_role("listitem").filter(has=page.get_by_text("still to ask"))
     point = asked.get_by_role("textbox", name="Name", exact=True).input_value()
     row = page.get_by_role("listitem").filter(has=page.get_by_role("button", name=f"Remove {point}", exact=True))
@@ -314,7 +314,7 @@ def test_a_question_of_the_survey_holds_up_what_hangs_there_until_it_is_answered
     hang(page, "holds|tight")
     page.get_by_role("link", name="The survey of this place").click()
     page.get_by_role("button", name=re.compile("Undo")).click()
-    expect(page.get_by_text("1 of 29 points have a question open.")).to_be_visible()
+    expect(page.get_by_text("1 of 29 points has a question open.")).to_be_visible()
 
 
 def test_a_point_never_to_hang_from_is_refused_with_the_reason(page: Page, served: Served) -> None:
